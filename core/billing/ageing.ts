@@ -1,0 +1,64 @@
+import { addDays, daysBetween, type PlainDate } from '../calendar/plainDate';
+import { comparePlain } from '../cost/costType';
+import type { Cents } from '../money/cents';
+
+/** Days after which an invoice is due where neither job nor client says. DOMAIN 6. */
+export const USUAL_TERMS_DAYS = 30;
+
+/** The age bands, in days late. */
+export const AGE_BANDS = ['notDue', 'days1To30', 'days31To60', 'days61To90', 'daysOver90'] as const;
+export type AgeBand = (typeof AGE_BANDS)[number];
+
+/** One invoice: a certified application, or a release of retention. Amounts include tax. */
+export interface OpenInvoice {
+  customer: string;
+  job: string;
+  /** Application number or reference of the release. */
+  paper: string;
+  kind: 'application' | 'release';
+  dated: PlainDate;
+  /** The day terms run from: certification, or the release's own date. */
+  termsFrom: PlainDate;
+  termsDays: number;
+  payable: Cents;
+  received: Cents;
+  /** Retention held on the job where this is its last certified application, else 0. */
+  retentionHeld: Cents;
+}
+
+export type AgedInvoice = OpenInvoice & { dueOn: PlainDate; open: Cents; total: Cents } & Record<AgeBand, Cents>;
+
+/** Invoices with something open or held, aged as of `asOf` from the day after they fall due; retention is never aged. */
+export function ageInvoices(invoices: readonly OpenInvoice[], asOf: PlainDate): AgedInvoice[] {
+  return invoices
+    .map((invoice) => ageInvoice(invoice, asOf))
+    .filter((it) => it.open !== 0 || it.retentionHeld !== 0)
+    .sort(compareInvoices);
+}
+
+function ageInvoice(invoice: OpenInvoice, asOf: PlainDate): AgedInvoice {
+  const open = invoice.payable - invoice.received;
+  const dueOn = addDays(invoice.termsFrom, invoice.termsDays);
+  const aged = { ...invoice, dueOn, open, total: open + invoice.retentionHeld, notDue: 0, days1To30: 0, days31To60: 0, days61To90: 0, daysOver90: 0 };
+  aged[bandOf(daysBetween(dueOn, asOf))] = open;
+  return aged;
+}
+
+/** The due day itself is not late. */
+function bandOf(daysLate: number): AgeBand {
+  if (daysLate <= 0) return 'notDue';
+  if (daysLate <= 30) return 'days1To30';
+  if (daysLate <= 60) return 'days31To60';
+  return daysLate <= 90 ? 'days61To90' : 'daysOver90';
+}
+
+/** By customer, job, date; on one day applications first, by number, then releases. */
+function compareInvoices(a: OpenInvoice, b: OpenInvoice): number {
+  return (
+    comparePlain(a.customer, b.customer) ||
+    comparePlain(a.job, b.job) ||
+    comparePlain(a.dated, b.dated) ||
+    comparePlain(a.kind, b.kind) ||
+    (a.kind === 'application' ? Number(a.paper) - Number(b.paper) : comparePlain(a.paper, b.paper))
+  );
+}

@@ -1,0 +1,178 @@
+import type { PlainDate } from '../calendar/plainDate';
+import { contractSum, originalContractSum, scheduleAt, type PriceChange, type ScheduledLine, type SovLine } from '../contract/contract';
+import { sum, type Cents } from '../money/cents';
+import { rateOf, type Rate } from '../money/rate';
+import { retentionToDate, type Retention, type RetentionRule } from './retention';
+
+export const APPLICATION_STATUSES = ['draft', 'submitted', 'certified'] as const;
+export type ApplicationStatus = (typeof APPLICATION_STATUSES)[number];
+
+/** What one line states to date. Certified figures that are null mean: as applied. */
+export interface BilledLine {
+  line: string;
+  work: Cents;
+  materials: Cents;
+  certifiedWork: Cents | null;
+  certifiedMaterials: Cents | null;
+}
+
+/** An application for payment as kept: every amount is to date. */
+export interface Application {
+  number: number;
+  dated: PlainDate;
+  status: ApplicationStatus;
+  /** The day it was certified; null until then. */
+  certifiedOn: PlainDate | null;
+  reference: string;
+  lines: readonly BilledLine[];
+}
+
+export interface RetentionRelease {
+  reference: string;
+  dated: PlainDate;
+  /** Before tax. */
+  amount: Cents;
+}
+
+/** All that billing needs to know of one job. `sovLines` and `applications` in their own order. */
+export interface BillingJob {
+  sovLines: readonly SovLine[];
+  priceChanges: readonly PriceChange[];
+  retention: RetentionRule;
+  taxRate: Rate;
+  applications: readonly Application[];
+  releases: readonly RetentionRelease[];
+}
+
+/** One SOV line of an application, valued. Everything but `previousWork` and `thisPeriod` is to date. */
+export interface ValuedLine extends ScheduledLine {
+  /** Work done by the last certified application before it. */
+  previousWork: Cents;
+  work: Cents;
+  materials: Cents;
+  toDate: Cents;
+  /** Work done since, without materials on site. */
+  thisPeriod: Cents;
+  retention: Cents;
+  /** As applied for, where less was certified. */
+  appliedWork: Cents;
+  appliedMaterials: Cents;
+}
+
+/** An application with every figure of DOMAIN 6 worked out. */
+export interface ValuedApplication {
+  number: number;
+  lines: ValuedLine[];
+  originalContractSum: Cents;
+  contractSum: Cents;
+  work: Cents;
+  materials: Cents;
+  gross: Cents;
+  retention: Retention;
+  retentionReleased: Cents;
+  net: Cents;
+  /** Net to date of the last certified application before it. */
+  previouslyCertified: Cents;
+  previousNumber: number | null;
+  due: Cents;
+  tax: Cents;
+  payable: Cents;
+  balanceToComplete: Cents;
+  certified: boolean;
+}
+
+/** True once `application` is certified, as of `asOf`. */
+export function isCertifiedAt(application: Pick<Application, 'status' | 'certifiedOn'>, asOf: PlainDate): boolean {
+  return application.status === 'certified' && application.certifiedOn !== null && application.certifiedOn <= asOf;
+}
+
+/** The last application certified on or before `asOf` with a number below `before`; null where there is none. */
+export function lastCertified(applications: readonly Application[], asOf: PlainDate, before = Infinity): Application | null {
+  return applications.filter((it) => it.number < before && isCertifiedAt(it, asOf)).at(-1) ?? null;
+}
+
+/**
+ * Values one application: with the contract as it stood on the application's own date, whatever day it is
+ * looked at; with certified figures once certified by `asOf`, with applied ones until then. DOMAIN 6.
+ */
+export function valueApplication(job: BillingJob, application: Application, asOf: PlainDate): ValuedApplication {
+  const previous = lastCertified(job.applications, asOf, application.number);
+  const state = toDateState(job, application, isCertifiedAt(application, asOf));
+  const previousNet = previous ? netToDate(toDateState(job, previous, true)) : 0;
+  const previousWork = new Map(previous?.lines.map((line) => [line.line, certifiedWork(line)]));
+  const net = netToDate(state);
+  const due = net - previousNet;
+  const tax = rateOf(job.taxRate, due);
+  const released = releasedBy(job.releases, application.dated);
+  return {
+    number: application.number,
+    lines: state.lines.map((line) => {
+      const previouslyDone = previousWork.get(line.line) ?? 0;
+      return { ...line, previousWork: previouslyDone, thisPeriod: line.work - previouslyDone };
+    }),
+    originalContractSum: originalContractSum(job.sovLines),
+    contractSum: state.contractSum,
+    work: sum(state.lines.map((line) => line.work)),
+    materials: sum(state.lines.map((line) => line.materials)),
+    gross: sum(state.lines.map((line) => line.toDate)),
+    retention: state.retention,
+    retentionReleased: released,
+    net,
+    previouslyCertified: previousNet,
+    previousNumber: previous?.number ?? null,
+    due,
+    tax,
+    payable: due + tax,
+    balanceToComplete: state.contractSum - net - released,
+    certified: isCertifiedAt(application, asOf),
+  };
+}
+
+/** Retention released on or before `on`, before tax. */
+export function releasedBy(releases: readonly RetentionRelease[], on: PlainDate): Cents {
+  return sum(releases.filter((it) => it.dated <= on).map((it) => it.amount));
+}
+
+/** Retention held on `asOf`: retention to date of the last certified application, less what was released. */
+export function retentionHeld(job: BillingJob, asOf: PlainDate): Cents {
+  const last = lastCertified(job.applications, asOf);
+  return (last ? toDateState(job, last, true).retention.total : 0) - releasedBy(job.releases, asOf);
+}
+
+export function certifiedWork(line: BilledLine): Cents {
+  return line.certifiedWork ?? line.work;
+}
+
+export function certifiedMaterials(line: BilledLine): Cents {
+  return line.certifiedMaterials ?? line.materials;
+}
+
+interface ToDateState {
+  lines: Omit<ValuedLine, 'previousWork' | 'thisPeriod'>[];
+  contractSum: Cents;
+  retention: Retention;
+}
+
+function netToDate(state: ToDateState): Cents {
+  return sum(state.lines.map((line) => line.toDate)) - state.retention.total;
+}
+
+function toDateState(job: BillingJob, application: Application, certified: boolean): ToDateState {
+  const schedule = scheduleAt(job.sovLines, job.priceChanges, application.dated);
+  const stated = new Map(application.lines.map((line) => [line.line, line]));
+  const amounts = schedule.map((line) => {
+    const billed = stated.get(line.line) ?? NOTHING_BILLED;
+    const work = certified ? certifiedWork(billed) : billed.work;
+    const materials = certified ? certifiedMaterials(billed) : billed.materials;
+    return { work, materials, rate: line.retentionRate, appliedWork: billed.work, appliedMaterials: billed.materials };
+  });
+  const total = contractSum(schedule);
+  const retention = retentionToDate(job.retention, total, amounts);
+  const lines = schedule.map((line, i) => {
+    const { work, materials, appliedWork, appliedMaterials } = amounts[i]!;
+    return { ...line, work, materials, toDate: work + materials, retention: retention.byLine[i]!, appliedWork, appliedMaterials };
+  });
+  return { lines, contractSum: total, retention };
+}
+
+const NOTHING_BILLED: BilledLine = { line: '', work: 0, materials: 0, certifiedWork: null, certifiedMaterials: null };

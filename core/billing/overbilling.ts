@@ -1,0 +1,42 @@
+import type { Cents } from '../money/cents';
+import type { BilledLine } from './application';
+
+/** The figure of an application line that passes its scheduled value. */
+export type OverbilledFigure = 'work' | 'materials' | 'certifiedWork' | 'certifiedMaterials';
+
+export interface Overbilling {
+  line: string;
+  figure: OverbilledFigure;
+  /** By how much the line passes, as a positive amount. */
+  by: Cents;
+  /** The most (for a negative line: the least) that may be stated to date. */
+  limit: Cents;
+}
+
+/**
+ * Where |to date| passes |scheduled value| or has the other sign, applied and certified alike (DOMAIN 6).
+ * The fault stands on the work where work alone passes, else on the materials.
+ */
+export function overbillings(line: BilledLine, scheduledValue: Cents): Overbilling[] {
+  const found: Overbilling[] = [];
+  const applied = excess(line.work + line.materials, scheduledValue);
+  if (applied > 0) {
+    const figure = excess(line.work, scheduledValue) > 0 ? 'work' : 'materials';
+    found.push({ line: line.line, figure, by: applied, limit: scheduledValue });
+  }
+  if (line.certifiedWork === null && line.certifiedMaterials === null) return found;
+  const work = line.certifiedWork ?? line.work;
+  const certified = excess(work + (line.certifiedMaterials ?? line.materials), scheduledValue);
+  if (certified > 0) {
+    const byWork = line.certifiedWork !== null && (excess(work, scheduledValue) > 0 || line.certifiedMaterials === null);
+    found.push({ line: line.line, figure: byWork ? 'certifiedWork' : 'certifiedMaterials', by: certified, limit: scheduledValue });
+  }
+  return found;
+}
+
+/** How far `amount` lies outside the span from 0 to `limit`. */
+function excess(amount: Cents, limit: Cents): Cents {
+  const low = Math.min(0, limit);
+  const high = Math.max(0, limit);
+  return Math.max(0, low - amount, amount - high);
+}

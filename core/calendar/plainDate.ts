@@ -1,0 +1,63 @@
+import type { Flavour } from '../money/flavour';
+
+/** A calendar day as `YYYY-MM-DD`. Compares as text. */
+export type PlainDate = Flavour<string, 'date'>;
+/** A calendar month as `YYYY-MM`. */
+export type Period = Flavour<string, 'period'>;
+
+const DATE = /^(\d{4})-(\d{2})-(\d{2})$/;
+const PERIOD = /^\d{4}-(0[1-9]|1[0-2])$/;
+const DAY = 86_400_000;
+
+/** True for a real day written `YYYY-MM-DD`. */
+export function isPlainDate(text: string): boolean {
+  const match = DATE.exec(text);
+  if (!match) return false;
+  const [, year, month, day] = match.map(Number);
+  if (year! < 1 || month! < 1 || month! > 12 || day! < 1) return false;
+  return day! <= daysInMonth(year!, month!);
+}
+
+export function isPeriod(text: string): boolean {
+  return PERIOD.test(text);
+}
+
+function daysInMonth(year: number, month: number): number {
+  if (month === 2) return (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0 ? 29 : 28;
+  return [4, 6, 9, 11].includes(month) ? 30 : 31;
+}
+
+export function periodOf(date: PlainDate): Period {
+  return date.slice(0, 7);
+}
+
+/** The last day of a month. */
+export function lastDay(period: Period): PlainDate {
+  const [year, month] = period.split('-').map(Number);
+  return `${period}-${String(daysInMonth(year!, month!)).padStart(2, '0')}`;
+}
+
+export function firstDay(period: Period): PlainDate {
+  return `${period}-01`;
+}
+
+/** The month `count` months later, or earlier where it is negative. */
+export function addMonths(period: Period, count: number): Period {
+  const [year, month] = period.split('-').map(Number);
+  const index = year! * 12 + month! - 1 + count;
+  return `${String(Math.floor(index / 12)).padStart(4, '0')}-${String((index % 12) + 1).padStart(2, '0')}`;
+}
+
+/** Whole days since 1 January 1970. */
+function dayNumber(date: PlainDate): number {
+  return Date.parse(`${date}T00:00:00Z`) / DAY;
+}
+
+/** Days from `from` to `to`; negative where `to` is earlier. */
+export function daysBetween(from: PlainDate, to: PlainDate): number {
+  return dayNumber(to) - dayNumber(from);
+}
+
+export function addDays(date: PlainDate, days: number): PlainDate {
+  return new Date((dayNumber(date) + days) * DAY).toISOString().slice(0, 10);
+}

@@ -1,0 +1,51 @@
+import type { Flavour } from './flavour';
+import { multiplyDivide } from './round';
+import { formatScaled, formatShortest, parseScaled, type Scaled } from './decimal';
+import type { Cents } from './cents';
+
+/** A proportion in millionths: 1,000,000 is 100 %, so four decimals of a per cent are exact. */
+export type Rate = Flavour<number, 'rate'>;
+/** Quantities and hours in ten-thousandths. */
+export type Quantity = Flavour<number, 'quantity'>;
+export type Hours = Flavour<number, 'hours'>;
+
+export const WHOLE: Rate = 1_000_000;
+export const QUANTITY_DECIMALS = 4;
+const PERCENT_DECIMALS = 4;
+const LARGEST_QUANTITY = 99_999_999_999_999;
+
+/** Reads a per cent from 0 to 100 with up to four decimals; `too-large` also says below zero. */
+export function parsePercent(text: string): Scaled {
+  const read = parseScaled(text, PERCENT_DECIMALS, WHOLE);
+  return read.ok && read.value < 0 ? { ok: false, problem: 'too-large' } : read;
+}
+
+/** A rate as per cent with exactly four decimals: `33.3333`. */
+export function formatPercent(rate: Rate): string {
+  return formatScaled(rate, PERCENT_DECIMALS);
+}
+
+/** A rate as per cent in its shortest form: `5`, `2.5`. */
+export function formatPercentShortest(rate: Rate): string {
+  return formatShortest(rate, PERCENT_DECIMALS);
+}
+
+/** Reads a quantity or hours with up to four decimals. */
+export function parseQuantity(text: string): Scaled {
+  return parseScaled(text, QUANTITY_DECIMALS, LARGEST_QUANTITY);
+}
+
+/** A quantity or hours in their shortest form. */
+export function formatQuantity(quantity: Quantity): string {
+  return formatShortest(quantity, QUANTITY_DECIMALS);
+}
+
+/** `rate` of `amount`, rounded once, half away from zero. */
+export function rateOf(rate: Rate, amount: Cents): Cents {
+  return multiplyDivide(rate, amount, WHOLE);
+}
+
+/** `part ÷ whole` to the four decimals of a per cent; of nothing: 0 (FORMAT: `0.0000`). */
+export function ratio(part: number, whole: number): Rate {
+  return whole === 0 ? 0 : multiplyDivide(whole < 0 ? -part : part, WHOLE, Math.abs(whole));
+}

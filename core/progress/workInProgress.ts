@@ -1,0 +1,125 @@
+import type { PlainDate } from '../calendar/plainDate';
+import type { Cents } from '../money/cents';
+import { ratio, type Hours, type Rate } from '../money/rate';
+import { divideRounded } from '../money/round';
+
+export const REVENUE_METHODS = ['cost-to-cost', 'hours', 'physical', 'completed'] as const;
+export type RevenueMethod = (typeof REVENUE_METHODS)[number];
+
+/** One job as of a date, before any recognition. Amounts in minor units. */
+export interface JobPosition {
+  method: RevenueMethod;
+  /** The job's finished date is on or before the date. */
+  finished: boolean;
+  contractSum: Cents;
+  estimate: Cents;
+  cost: Cents;
+  billed: Cents;
+  /** Cost of uninstalled materials; counts with cost-to-cost only. */
+  uninstalled: Cents;
+  labourHours: Hours;
+  labourHoursAtCompletion: Hours;
+  /** Work applied for by the last application that is not a draft, without materials. */
+  workAppliedFor: Cents;
+}
+
+/** An exact proportion; `den` is never 0 and the value lies within 0 … 1. */
+export interface Fraction {
+  num: number;
+  den: number;
+}
+
+/** One row of the work-in-progress schedule, DOMAIN 8. */
+export interface Progress {
+  contractSum: Cents;
+  estimate: Cents;
+  estimatedProfit: Cents;
+  margin: Rate;
+  cost: Cents;
+  /** Uninstalled materials that the method counts apart: 0 but for cost-to-cost. */
+  uninstalled: Cents;
+  complete: Rate;
+  earned: Cents;
+  profitToDate: Cents;
+  billed: Cents;
+  overbilled: Cents;
+  underbilled: Cents;
+  backlog: Cents;
+  lossProvision: Cents;
+}
+
+/** True where the job counts as finished on `asOf`. */
+export function isFinished(finishedOn: PlainDate | null, asOf: PlainDate): boolean {
+  return finishedOn !== null && finishedOn <= asOf;
+}
+
+/** Fraction complete by the job's method: within 0 … 1, and 0 where the divisor is 0 or less. */
+export function fractionComplete(job: JobPosition): Fraction {
+  switch (job.method) {
+    case 'cost-to-cost':
+      return within(job.cost - job.uninstalled, job.estimate - job.uninstalled);
+    case 'hours':
+      return within(job.labourHours, job.labourHoursAtCompletion);
+    case 'physical':
+      return within(job.workAppliedFor, job.contractSum);
+    case 'completed':
+      return { num: job.finished ? 1 : 0, den: 1 };
+  }
+}
+
+function within(num: number, den: number): Fraction {
+  if (den <= 0 || num <= 0) return { num: 0, den: 1 };
+  return num >= den ? { num: 1, den: 1 } : { num, den };
+}
+
+/** The whole row: earned revenue is rounded once, everything else follows by adding and taking off. */
+export function workInProgress(job: JobPosition): Progress {
+  const fraction = fractionComplete(job);
+  const uninstalled = job.method === 'cost-to-cost' ? job.uninstalled : 0;
+  const deferred = job.method === 'completed' && !job.finished;
+  const earned = deferred ? 0 : earnedRevenue(job.contractSum, uninstalled, fraction);
+  const lossProvision = expectedLossProvision(job, earned, deferred);
+  const profitToDate = deferred ? -lossProvision : earned - job.cost - lossProvision;
+  return {
+    contractSum: job.contractSum,
+    estimate: job.estimate,
+    estimatedProfit: job.contractSum - job.estimate,
+    margin: ratio(job.contractSum - job.estimate, job.contractSum),
+    cost: job.cost,
+    uninstalled,
+    complete: ratio(fraction.num, fraction.den),
+    earned,
+    profitToDate: profitToDate === 0 ? 0 : profitToDate,
+    billed: job.billed,
+    overbilled: Math.max(0, job.billed - earned),
+    underbilled: Math.max(0, earned - job.billed),
+    backlog: job.contractSum - earned,
+    lossProvision,
+  };
+}
+
+/** (CS − U) × f + U, rounded once. */
+function earnedRevenue(contractSum: Cents, uninstalled: Cents, { num, den }: Fraction): Cents {
+  return divideRounded(BigInt(contractSum - uninstalled) * BigInt(num) + BigInt(uninstalled) * BigInt(den), BigInt(den));
+}
+
+/** What must be set aside so that the whole expected loss is taken. */
+function expectedLossProvision(job: JobPosition, earned: Cents, deferred: boolean): Cents {
+  const loss = job.estimate - job.contractSum;
+  if (loss <= 0) return 0;
+  return deferred ? loss : Math.max(0, loss - (job.cost - earned));
+}
+
+/** The total row: sums, and percentages from the sums; complete = (ΣC − ΣU) ÷ (ΣE − ΣU), at most 1. */
+export function totalProgress(rows: readonly Progress[]): Progress {
+  const total = { ...NO_PROGRESS };
+  for (const row of rows) for (const key of SUMMED) total[key] += row[key];
+  const done = within(total.cost - total.uninstalled, total.estimate - total.uninstalled);
+  return { ...total, margin: ratio(total.estimatedProfit, total.contractSum), complete: ratio(done.num, done.den) };
+}
+
+const NO_PROGRESS: Progress = {
+  contractSum: 0, estimate: 0, estimatedProfit: 0, margin: 0, cost: 0, uninstalled: 0, complete: 0, earned: 0,
+  profitToDate: 0, billed: 0, overbilled: 0, underbilled: 0, backlog: 0, lossProvision: 0,
+};
+const SUMMED = (Object.keys(NO_PROGRESS) as (keyof Progress)[]).filter((key) => key !== 'margin' && key !== 'complete');

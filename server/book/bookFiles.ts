@@ -1,0 +1,96 @@
+import { FORECAST_METHODS } from '../../core/forecast/estimateAtCompletion';
+import { REVENUE_METHODS } from '../../core/progress/workInProgress';
+import { APPLICATION_STATUSES } from '../../core/billing/application';
+import { COST_TYPES } from '../../core/cost/costType';
+import { JOB_STATUSES } from '../../core/contract/jobStatus';
+
+/** How the cells of a column are read. Money scales by the company's currency; the rest as core/money says. */
+interface Column<T> {
+  kind: 'text' | 'date' | 'amount' | 'percent' | 'quantity' | 'integer' | 'boolean' | 'one-of' | 'forecast-value';
+  required: boolean;
+  values?: readonly string[];
+  /** Smallest and largest whole number allowed. */
+  span?: readonly [number, number];
+  /** Carries the cell's type; never set. */
+  type?: T;
+}
+
+const make =
+  <T>(kind: Column<T>['kind'], rest: Partial<Column<T>> = {}) =>
+  (required = false): Column<T> => ({ kind, required, ...rest });
+const text = make<string>('text');
+const date = make<string>('date');
+const amount = make<number>('amount');
+const percent = make<number>('percent');
+const quantity = make<number>('quantity');
+const yesNo = make<boolean>('boolean');
+const integer = (low: number, high: number) => make<number>('integer', { span: [low, high] });
+const days = integer(0, 3650);
+const oneOf = <const V extends readonly string[]>(values: V) => make<V[number]>('one-of', { values });
+const REQUIRED = true;
+
+const party = { contact: text(), email: text(), phone: text(), address: text(), terms_days: days() };
+const costLine = { section: text(), cost_code: text(REQUIRED), cost_type: oneOf(COST_TYPES)(REQUIRED) };
+
+/** Every file of the book with its columns, in the order they are read, checked, saved and written. */
+export const BOOK_FILES = {
+  company: { name: text(REQUIRED), currency: text(REQUIRED), tax_name: text(), tax_percent: percent(), year_start_month: integer(1, 12)(), address: text() },
+  customers: { customer: text(REQUIRED), name: text(REQUIRED), ...party },
+  vendors: { vendor: text(REQUIRED), name: text(REQUIRED), kind: oneOf(['supplier', 'subcontractor'])(), ...party },
+  cost_codes: { cost_code: text(REQUIRED), description: text(REQUIRED), unit: text() },
+  jobs: {
+    job: text(REQUIRED), name: text(REQUIRED), customer: text(REQUIRED), contract_reference: text(), status: oneOf(JOB_STATUSES)(),
+    awarded_on: date(), starts_on: date(), finishes_on: date(), finished_on: date(), manager: text(), site: text(),
+    revenue_method: oneOf(REVENUE_METHODS)(), retention_percent: percent(), retention_on_materials_percent: percent(),
+    retention_step_at_percent: percent(), retention_step_to_percent: percent(), retention_step_applies: oneOf(['all', 'further'])(),
+    retention_cap_percent: percent(), tax_percent: percent(), terms_days: days(),
+  },
+  schedule_of_values: {
+    job: text(REQUIRED), sov_line: text(REQUIRED), section: text(), description: text(REQUIRED), scheduled_value: amount(REQUIRED),
+    quantity: quantity(), unit: text(), retention_percent: percent(),
+  },
+  budget: { job: text(REQUIRED), ...costLine, sov_line: text(), description: text(), quantity: quantity(), unit: text(), hours: quantity(), amount: amount(REQUIRED) },
+  change_orders: {
+    job: text(REQUIRED), change_order: text(REQUIRED), title: text(REQUIRED), status: oneOf(['draft', 'issued', 'approved', 'rejected'])(REQUIRED),
+    raised_on: date(REQUIRED), issued_on: date(), decided_on: date(), reference: text(),
+  },
+  change_order_lines: {
+    job: text(REQUIRED), change_order: text(REQUIRED), side: oneOf(['price', 'cost'])(REQUIRED), sov_line: text(), description: text(), section: text(),
+    cost_code: text(), cost_type: oneOf(COST_TYPES)(), quantity: quantity(), unit: text(), hours: quantity(), amount: amount(REQUIRED),
+  },
+  commitments: {
+    commitment: text(REQUIRED), kind: oneOf(['purchase-order', 'subcontract'])(REQUIRED), vendor: text(REQUIRED), dated: date(REQUIRED), job: text(REQUIRED),
+    line: text(REQUIRED), ...costLine, description: text(), quantity: quantity(), unit: text(), amount: amount(REQUIRED), retention_percent: percent(), closed_on: date(),
+  },
+  costs: {
+    dated: date(REQUIRED), job: text(REQUIRED), ...costLine, reference: text(REQUIRED), party: text(), description: text(), quantity: quantity(), hours: quantity(),
+    amount: amount(REQUIRED), commitment: text(), commitment_line: text(), uninstalled: yesNo(), installed_on: date(),
+  },
+  applications: { job: text(REQUIRED), application: integer(1, 9999)(REQUIRED), dated: date(REQUIRED), status: oneOf(APPLICATION_STATUSES)(REQUIRED), certified_on: date(), reference: text() },
+  application_lines: {
+    job: text(REQUIRED), application: integer(1, 9999)(REQUIRED), sov_line: text(REQUIRED), work_to_date: amount(REQUIRED), materials_on_site: amount(),
+    certified_work_to_date: amount(), certified_materials_on_site: amount(),
+  },
+  retention_releases: { job: text(REQUIRED), dated: date(REQUIRED), amount: amount(REQUIRED), reference: text(REQUIRED) },
+  receipts: { dated: date(REQUIRED), job: text(REQUIRED), application: text(REQUIRED), amount: amount(REQUIRED), reference: text() },
+  forecasts: {
+    job: text(REQUIRED), as_of: date(REQUIRED), ...costLine, method: oneOf(FORECAST_METHODS)(REQUIRED),
+    value: make<string>('forecast-value')(REQUIRED), note: text(),
+  },
+} satisfies Record<string, Record<string, Column<unknown>>>;
+
+export type BookFileName = keyof typeof BOOK_FILES;
+export const BOOK_FILE_NAMES = Object.keys(BOOK_FILES) as BookFileName[];
+
+type CellOf<C> = C extends Column<infer T> ? T : never;
+type ColumnsOf<F extends BookFileName> = (typeof BOOK_FILES)[F];
+
+/** A checked row: null is an empty cell, undefined one that is faulty and already reported. `row` as FORMAT counts. */
+export type BookRow<F extends BookFileName> = { [K in keyof ColumnsOf<F>]: CellOf<ColumnsOf<F>[K]> | null | undefined } & { row: number };
+
+export type AnyColumn = Column<unknown>;
+
+/** The columns of one file, without their types. */
+export function columnsOf(file: BookFileName): Record<string, AnyColumn> {
+  return BOOK_FILES[file];
+}

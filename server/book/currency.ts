@@ -1,0 +1,11 @@
+const KNOWN = new Set(Intl.supportedValuesOf('currency'));
+
+/** True for an ISO 4217 code this platform knows. */
+export function isCurrency(code: string): boolean {
+  return KNOWN.has(code);
+}
+
+/** Decimals of a currency's minor unit: GBP 2, JPY 0. */
+export function currencyDigits(code: string): number {
+  return new Intl.NumberFormat('en', { style: 'currency', currency: code }).resolvedOptions().maximumFractionDigits ?? 2;
+}

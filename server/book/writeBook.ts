@@ -1,0 +1,101 @@
+import { createWriteStream, mkdirSync } from 'node:fs';
+import { once } from 'node:events';
+import { join } from 'node:path';
+import { formatCents } from '../../core/money/cents';
+import { formatPercentShortest, formatQuantity } from '../../core/money/rate';
+import { csvText } from '../papers/csv';
+import { loadCompany } from '../queries/company';
+import type { Sql } from '../db/sql';
+import { BOOK_FILE_NAMES, columnsOf, type AnyColumn, type BookFileName } from './bookFiles';
+
+/** One query a file: its result columns bear FORMAT's names; `id` orders and pages it. */
+const QUERIES: Record<BookFileName, string> = {
+  company: 'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address FROM company',
+  customers: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days FROM customer',
+  vendors: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days FROM vendor',
+  cost_codes: 'SELECT id, code AS cost_code, description, unit FROM cost_code',
+  jobs: `SELECT j.id, j.number AS job, j.name, c.code AS customer, contract_reference, status, awarded_on, starts_on, finishes_on, finished_on, manager, site, revenue_method,
+    retention_rate AS retention_percent, retention_materials_rate AS retention_on_materials_percent, retention_step_at AS retention_step_at_percent,
+    retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days
+    FROM job j JOIN customer c ON c.id = j.customer_id`,
+  schedule_of_values: `SELECT s.id, j.number AS job, s.line AS sov_line, s.section, s.description, s.scheduled_value, s.quantity, s.unit, s.retention_rate AS retention_percent
+    FROM sov_line s JOIN job j ON j.id = s.job_id WHERE s.original = 1`,
+  budget: `SELECT b.id, j.number AS job, l.section, c.code AS cost_code, l.cost_type, s.line AS sov_line, b.description, b.quantity, b.unit, b.hours, b.amount
+    FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id LEFT JOIN sov_line s ON s.id = b.sov_line_id`,
+  change_orders: 'SELECT o.id, j.number AS job, o.number AS change_order, title, o.status, raised_on, issued_on, decided_on, reference FROM change_order o JOIN job j ON j.id = o.job_id',
+  change_order_lines: `SELECT x.id, j.number AS job, o.number AS change_order, x.side, s.line AS sov_line,
+    x.description, coalesce(l.section, x.section) AS section,
+    c.code AS cost_code, l.cost_type, x.quantity, x.unit, x.hours, x.amount
+    FROM change_order_line x JOIN change_order o ON o.id = x.change_order_id JOIN job j ON j.id = o.job_id LEFT JOIN sov_line s ON s.id = x.sov_line_id
+    LEFT JOIN cost_line l ON l.id = x.cost_line_id LEFT JOIN cost_code c ON c.id = l.cost_code_id`,
+  commitments: `SELECT m.id, k.number AS commitment, k.kind, v.code AS vendor, k.dated, j.number AS job, m.line, l.section, c.code AS cost_code, l.cost_type, m.description, m.quantity,
+    m.unit, m.amount, k.retention_rate AS retention_percent, m.closed_on
+    FROM commitment_line m JOIN commitment k ON k.id = m.commitment_id JOIN vendor v ON v.id = k.vendor_id JOIN cost_line l ON l.id = m.cost_line_id
+    JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id`,
+  costs: `SELECT e.id, e.dated, j.number AS job, l.section, c.code AS cost_code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
+    k.number AS commitment, m.line AS commitment_line, e.uninstalled, e.installed_on
+    FROM cost_entry e JOIN job j ON j.id = e.job_id JOIN cost_line l ON l.id = e.cost_line_id JOIN cost_code c ON c.id = l.cost_code_id
+    LEFT JOIN commitment_line m ON m.id = e.commitment_line_id LEFT JOIN commitment k ON k.id = m.commitment_id`,
+  applications: `SELECT a.id, j.number AS job, a.number AS application, a.dated, a.status, a.certified_on, a.reference FROM application a JOIN job j ON j.id = a.job_id`,
+  application_lines: `SELECT x.application_id * 1000000000 + x.sov_line_id AS id, j.number AS job, a.number AS application, s.line AS sov_line, x.work AS work_to_date, x.materials AS materials_on_site,
+    x.certified_work AS certified_work_to_date, x.certified_materials AS certified_materials_on_site
+    FROM application_line x JOIN application a ON a.id = x.application_id JOIN job j ON j.id = a.job_id JOIN sov_line s ON s.id = x.sov_line_id`,
+  retention_releases: 'SELECT r.id, j.number AS job, r.dated, r.amount, r.reference FROM retention_release r JOIN job j ON j.id = r.job_id',
+  receipts: `SELECT r.id, r.dated, j.number AS job, coalesce(CAST(a.number AS TEXT), l.reference) AS application, r.amount, r.reference FROM receipt r JOIN job j ON j.id = r.job_id
+    LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id`,
+  forecasts: `SELECT f.id, j.number AS job, f.as_of, l.section, c.code AS cost_code, l.cost_type, f.method, f.value, f.note
+    FROM forecast f JOIN cost_line l ON l.id = f.cost_line_id JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id`,
+};
+
+const PAGE = 5000;
+
+/** Writes the whole book into `folder`, which is made where it is missing. Files with nothing in them are left out. */
+export async function writeBook(sql: Sql, folder: string): Promise<void> {
+  const digits = (await loadCompany(sql))?.digits ?? 2;
+  mkdirSync(folder, { recursive: true });
+  for (const file of BOOK_FILE_NAMES) await writeFile(sql, folder, file, digits);
+}
+
+type BookRecord = Record<string, string | number | null> & { id: number };
+
+async function writeFile(sql: Sql, folder: string, file: BookFileName, digits: number): Promise<void> {
+  const columns = Object.entries(columnsOf(file));
+  let page = await pageAfter(sql, file, null);
+  if (page.length === 0) return;
+  const out = createWriteStream(join(folder, `${file}.csv`));
+  out.write(csvText([columns.map(([name]) => name)]));
+  while (page.length > 0) {
+    const records = page.map((row) => columns.map(([name, column]) => cellOf(column, row[name] ?? null, row, digits)));
+    if (!out.write(csvText(records))) await once(out, 'drain');
+    page = page.length < PAGE ? [] : await pageAfter(sql, file, page.at(-1)!.id);
+  }
+  out.end();
+  await once(out, 'finish');
+}
+
+function pageAfter(sql: Sql, file: BookFileName, id: number | null): Promise<BookRecord[]> {
+  return sql.all<BookRecord>(`SELECT * FROM (${QUERIES[file]}) ${id === null ? '' : `WHERE id > ${Number(id)}`} ORDER BY id LIMIT ${PAGE}`);
+}
+
+function cellOf(column: AnyColumn, value: string | number | null, row: BookRecord, digits: number): string {
+  if (value === null) return '';
+  switch (column.kind) {
+    case 'amount':
+      return formatCents(value as number, digits);
+    case 'percent':
+      return formatPercentShortest(value as number);
+    case 'quantity':
+      return formatQuantity(value as number);
+    case 'boolean':
+      return value === 1 ? 'yes' : '';
+    case 'forecast-value':
+      return forecastValue(row.method as string, value as number, digits);
+    default:
+      return String(value);
+  }
+}
+
+function forecastValue(method: string, value: number, digits: number): string {
+  if (method === 'to-complete') return formatCents(value, digits);
+  return method === 'percent' ? formatPercentShortest(value) : formatQuantity(value);
+}

@@ -1,0 +1,64 @@
+import { existsSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { isPlainDate } from '../core/calendar/plainDate';
+import { LedrinError } from '../core/errors/ledrinError';
+import { BookRefused, faultLine } from './book/bookFaults';
+import { writeBook } from './book/writeBook';
+import { importBook } from './commands/importBook';
+import { openDatabase, type Database } from './db/database';
+import { reportCsv } from './papers/csv';
+import { loadCompany, usualAsOf } from './queries/company';
+import { isReportName, REPORTS } from './queries/reports/index';
+
+const USAGE = `Usage:
+  ledrin import FOLDER --db FILE
+  ledrin export FOLDER --db FILE
+  ledrin report NAME --db FILE [--as-of DATE] [--job JOB] [--application N]
+Reports: ${Object.keys(REPORTS).join(', ')}`;
+
+const OPTIONS = { db: { type: 'string' }, 'as-of': { type: 'string' }, job: { type: 'string' }, application: { type: 'string' } } as const;
+type Options = { [K in keyof typeof OPTIONS]?: string };
+
+/** Runs one command line; gives back the exit status. */
+export async function runCommandLine(args: readonly string[]): Promise<number> {
+  try {
+    const { values, positionals } = parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true });
+    return await runCommand(positionals, values);
+  } catch (error) {
+    if (error instanceof BookRefused) return fail(error.faults.map(faultLine).join('\n'));
+    return fail(error instanceof LedrinError ? error.message : error instanceof Error ? error.message : String(error));
+  }
+}
+
+async function runCommand([command, subject, ...rest]: readonly string[], options: Options): Promise<number> {
+  if (!command || !subject || rest.length > 0 || !['import', 'export', 'report'].includes(command)) return fail(USAGE);
+  if (!options.db) return fail(`Name the database with --db FILE\n${USAGE}`);
+  if (command !== 'import' && !existsSync(options.db)) return fail(`There is no database ${options.db}`);
+  const database = await openDatabase(options.db);
+  try {
+    if (command === 'import') await importBook(database, subject, { name: 'command line', at: new Date().toISOString() });
+    else if (command === 'export') await writeBook(database.read(), subject);
+    else process.stdout.write(await reportText(database, subject, options));
+    return 0;
+  } finally {
+    await database.close();
+  }
+}
+
+async function reportText(database: Database, name: string, options: Options): Promise<string> {
+  if (!isReportName(name)) throw new LedrinError('bad-input', `There is no report ${name}; there are ${Object.keys(REPORTS).join(', ')}`);
+  const { 'as-of': date, application } = options;
+  if (date !== undefined && !isPlainDate(date)) throw new LedrinError('bad-input', `--as-of ${date} is not a date; write it as 2031-04-30`);
+  if (application !== undefined && !/^\d{1,9}$/.test(application)) throw new LedrinError('bad-input', `--application ${application} is not a number`);
+  const sql = database.read();
+  const asOf = date ?? (await usualAsOf(sql, new Date().toISOString().slice(0, 10)));
+  const report = await REPORTS[name](sql, { asOf, job: options.job, application: application === undefined ? undefined : Number(application) });
+  return reportCsv(report, (await loadCompany(sql))?.digits ?? 2);
+}
+
+function fail(message: string): number {
+  process.stderr.write(`${message}\n`);
+  return 1;
+}
+
+process.exitCode = await runCommandLine(process.argv.slice(2));

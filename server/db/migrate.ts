@@ -1,0 +1,39 @@
+import { Transaction, type Sequelize } from 'sequelize';
+import { Umzug } from 'umzug';
+import { MIGRATIONS } from './migrations/index';
+import { sqlOn } from './sql';
+
+const NOTE_TABLE = 'CREATE TABLE IF NOT EXISTS schema_migration (name TEXT PRIMARY KEY, ran_at TEXT NOT NULL)';
+
+/**
+ * Brings the schema up to date. A database that has run a migration this version does not know is from a
+ * newer Ledrin, and is refused untouched.
+ */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  const sql = sqlOn(sequelize);
+  const executed = async () => {
+    const [table] = await sql.all(`SELECT name FROM sqlite_master WHERE name = 'schema_migration'`);
+    return table ? (await sql.all<{ name: string }>('SELECT name FROM schema_migration ORDER BY name')).map((row) => row.name) : [];
+  };
+  const known = new Set(MIGRATIONS.map((it) => it.name));
+  const newer = (await executed()).filter((name) => !known.has(name));
+  if (newer.length > 0) {
+    throw new Error(`This database was last used by a newer Ledrin (it has ${newer.join(', ')}). Update Ledrin, or open another database with LEDRIN_DB. Nothing was changed.`);
+  }
+  await sql.run(NOTE_TABLE);
+  const umzug = new Umzug({
+    migrations: MIGRATIONS.map(({ name, statements }) => ({
+      name,
+      up: () =>
+        sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async (transaction) => {
+          const inside = sqlOn(sequelize, transaction);
+          for (const statement of statements) await inside.run(statement);
+          await inside.run('INSERT INTO schema_migration (name, ran_at) VALUES ($1, $2)', [name, new Date().toISOString()]);
+        }),
+    })),
+    // The note is written inside each migration's own transaction, so that both happen or neither.
+    storage: { executed, logMigration: async () => {}, unlogMigration: async () => {} },
+    logger: undefined,
+  });
+  await umzug.up();
+}

@@ -1,0 +1,5 @@
+import { contractToWorkInProgress } from './0001-contract-to-work-in-progress';
+import type { Migration } from './migration';
+
+/** Every migration, in order. Add new ones at the end; never change one that has shipped. */
+export const MIGRATIONS: readonly Migration[] = [contractToWorkInProgress];

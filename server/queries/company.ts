@@ -1,0 +1,34 @@
+import { lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
+import { currencyDigits } from '../book/currency';
+import type { Sql } from '../db/sql';
+
+export interface Company {
+  name: string;
+  currency: string;
+  /** Decimals of the currency's minor unit. */
+  digits: number;
+  taxName: string;
+  taxRate: number;
+  yearStartMonth: number;
+  address: string;
+}
+
+/** The company whose books these are; null in an empty database. */
+export async function loadCompany(sql: Sql): Promise<Company | null> {
+  const row = await sql.get<{ name: string; currency: string; tax_name: string; tax_rate: number; year_start_month: number; address: string }>('SELECT * FROM company');
+  if (!row) return null;
+  return { name: row.name, currency: row.currency, digits: currencyDigits(row.currency), taxName: row.tax_name, taxRate: row.tax_rate, yearStartMonth: row.year_start_month, address: row.address };
+}
+
+/** The newest day that has a cost, certification, release or receipt; null where there is none. */
+export async function newestEntryDate(sql: Sql): Promise<PlainDate | null> {
+  const row = await sql.get<{ newest: string | null }>(
+    `SELECT max(d) AS newest FROM (SELECT (SELECT max(dated) FROM cost_entry) AS d UNION ALL SELECT max(certified_on) FROM application WHERE status = 'certified'
+      UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt)`);
+  return row?.newest ?? null;
+}
+
+/** FORMAT: without a date, the last day of the newest month with entries; `today`'s month where there are none. */
+export async function usualAsOf(sql: Sql, today: PlainDate): Promise<PlainDate> {
+  return lastDay(periodOf((await newestEntryDate(sql)) ?? today));
+}
