@@ -52,7 +52,7 @@ async function reportText(database: Database, name: string, options: Options): P
   if (application !== undefined && !/^\d{1,9}$/.test(application)) throw new LedrinError('bad-input', `--application ${application} is not a number`);
   const sql = database.read();
   const asOf = date ?? (await usualAsOf(sql, new Date().toISOString().slice(0, 10)));
-  const report = await REPORTS[name](sql, { asOf, job: options.job, application: application === undefined ? undefined : Number(application) });
+  const report = await database.consistent((consistent) => REPORTS[name](consistent, { asOf, job: options.job, application: application === undefined ? undefined : Number(application) }));
   return reportCsv(report, (await loadCompany(sql))?.digits ?? 2);
 }
 

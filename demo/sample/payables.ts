@@ -12,7 +12,8 @@ export async function loadBillingOfFolder(folder: string) {
   const database = await openDatabase(join(place, 'sample.sqlite'));
   try {
     await importBook(database, folder, { name: 'sample', at: new Date(0).toISOString() });
-    const jobs = await loadBillingJobs(database.read(), null);
+    const ids = await database.read().all<{ id: number }>('SELECT id FROM job');
+    const jobs = await loadBillingJobs(database.read(), ...ids.map((row) => row.id));
     return {
       payable: (job: string, number: number) => valueApplication(jobs.get(job)!, jobs.get(job)!.applications.find((it) => it.number === number)!, '9999-12-31').payable,
       held: (job: string, on: string) => retentionHeld(jobs.get(job)!, on),

@@ -35,9 +35,9 @@ export function retentionRule(row: Omit<JobRow, 'id' | 'number' | 'name' | 'cust
   };
 }
 
-/** Billing of one job, or of all where `jobId` is null, by job number. */
-export async function loadBillingJobs(sql: Sql, jobId: number | null): Promise<Map<string, LoadedBillingJob>> {
-  const only = jobId === null ? '' : `WHERE job.id = ${Number(jobId)}`;
+/** Billing of the jobs with these ids, by job number. */
+export async function loadBillingJobs(sql: Sql, ...jobIds: readonly number[]): Promise<Map<string, LoadedBillingJob>> {
+  const only = `WHERE job.id IN (${jobIds.map(Number).join(', ')})`;
   const jobs = await sql.all<JobRow>(
     `SELECT job.*, c.code AS customer, coalesce(job.terms_days, c.terms_days) AS terms_days FROM job JOIN customer c ON c.id = job.customer_id ${only} ORDER BY job.number`,
   );
@@ -76,7 +76,7 @@ async function loadSchedule(sql: Sql, jobs: Map<number, Mutable>, only: string):
 async function loadPriceChanges(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
   const rows = await sql.all<{ job_id: number; number: string; line: string; amount: number; decided_on: string }>(
     `SELECT o.job_id, o.number, s.line, l.amount, o.decided_on FROM change_order_line l JOIN change_order o ON o.id = l.change_order_id
-      JOIN sov_line s ON s.id = l.sov_line_id JOIN job ON job.id = o.job_id ${only ? `${only} AND` : 'WHERE'} l.side = 'price' AND o.status = 'approved' ORDER BY l.id`,
+      JOIN sov_line s ON s.id = l.sov_line_id JOIN job ON job.id = o.job_id ${only} AND l.side = 'price' AND o.status = 'approved' ORDER BY l.id`,
   );
   for (const row of rows) jobs.get(row.job_id)!.priceChanges.push({ changeOrder: row.number, line: row.line, amount: row.amount, approvedOn: row.decided_on });
 }

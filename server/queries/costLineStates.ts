@@ -19,15 +19,29 @@ export interface LoadedCostLine extends CostLineState {
 export async function loadCostLines(sql: Sql, asOf: PlainDate, jobId: number | null): Promise<LoadedCostLine[]> {
   const job = jobId === null ? '' : `AND l.job_id = ${Number(jobId)}`;
   const complete = asOf === lastDay(periodOf(asOf));
-  const lines = await loadTotals(sql, complete ? monthIndex(asOf) : monthIndex(asOf) - 1, job);
+  const [lines, ...additions] = await Promise.all([
+    loadTotals(sql, complete ? monthIndex(asOf) : monthIndex(asOf) - 1, job),
+    complete ? ([] as PartMonth[]) : loadPartMonth(sql, asOf, jobId),
+    loadBudget(sql, job),
+    loadCommitments(sql, asOf, job),
+    loadForecasts(sql, asOf, job),
+    loadChanges(sql, asOf, job),
+  ]);
+  const [partMonth, budget, commitments, forecasts, changes] = additions;
   const byId = new Map(lines.map((line) => [line.id, line]));
-  if (!complete) await addPartMonth(sql, asOf, jobId, byId);
-  await addBudget(sql, job, byId);
-  await addCommitments(sql, asOf, job, byId);
-  await addForecasts(sql, asOf, job, byId);
-  await addChanges(sql, asOf, job, byId);
+  addPartMonth(partMonth, byId);
+  addBudget(budget, byId);
+  addCommitments(commitments, byId);
+  addForecasts(forecasts, byId);
+  addChanges(changes, byId);
   return lines.filter((line) => line.present);
 }
+
+type PartMonth = [id: number, amount: number, hours: number];
+type Budget = [id: number, amount: number, hours: number];
+type Change = [id: number, amount: number, hours: number, approvedOn: PlainDate];
+type Commitment = [id: number, open: number];
+type Forecast = [id: number, method: LineForecast['method'], value: number, asOf: PlainDate, costThen: number, hoursThen: number];
 
 /** Rows come as one JSON text: one object per row would cost more than the query. */
 async function packed<T extends unknown[]>(sql: Sql, columns: string, from: string, bind: readonly unknown[] = []): Promise<T[]> {
@@ -45,11 +59,14 @@ async function loadTotals(sql: Sql, month: number, job: string): Promise<LoadedC
   }));
 }
 
-async function addPartMonth(sql: Sql, asOf: PlainDate, jobId: number | null, lines: Map<number, LoadedCostLine>): Promise<void> {
+function loadPartMonth(sql: Sql, asOf: PlainDate, jobId: number | null): Promise<PartMonth[]> {
   const job = jobId === null ? '' : `AND job_id = ${Number(jobId)}`;
-  const rows = await packed<[number, number, number]>(sql, 'cost_line_id, amount, hours',
+  return packed<PartMonth>(sql, 'cost_line_id, amount, hours',
     `(SELECT cost_line_id, sum(amount) AS amount, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE dated BETWEEN $1 AND $2 ${job} GROUP BY cost_line_id)`,
     [firstDay(periodOf(asOf)), asOf]);
+}
+
+function addPartMonth(rows: readonly PartMonth[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, amount, hours] of rows) {
     const line = lines.get(id)!;
     line.cost += amount;
@@ -58,10 +75,13 @@ async function addPartMonth(sql: Sql, asOf: PlainDate, jobId: number | null, lin
   }
 }
 
-async function addBudget(sql: Sql, job: string, lines: Map<number, LoadedCostLine>): Promise<void> {
+function loadBudget(sql: Sql, job: string): Promise<Budget[]> {
   const from = job === '' ? 'budget_line b' : `budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE 1 ${job}`;
-  const rows = await packed<[number, number, number]>(sql, 'id, amount, hours',
+  return packed<Budget>(sql, 'id, amount, hours',
     `(SELECT b.cost_line_id AS id, sum(b.amount) AS amount, sum(coalesce(b.hours, 0)) AS hours FROM ${from} GROUP BY b.cost_line_id)`);
+}
+
+function addBudget(rows: readonly Budget[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, amount, hours] of rows) {
     const line = lines.get(id)!;
     line.original = amount;
@@ -71,11 +91,14 @@ async function addBudget(sql: Sql, job: string, lines: Map<number, LoadedCostLin
   }
 }
 
-/** Cost lines of change orders approved by the date; those after the forecast that counts are kept apart too. */
-async function addChanges(sql: Sql, asOf: PlainDate, job: string, lines: Map<number, LoadedCostLine>): Promise<void> {
-  const rows = await packed<[number, number, number, string]>(sql, 'c.cost_line_id, c.amount, coalesce(c.hours, 0), o.decided_on',
+function loadChanges(sql: Sql, asOf: PlainDate, job: string): Promise<Change[]> {
+  return packed<Change>(sql, 'c.cost_line_id, c.amount, coalesce(c.hours, 0), o.decided_on',
     `change_order_line c JOIN change_order o ON o.id = c.change_order_id JOIN cost_line l ON l.id = c.cost_line_id
       WHERE c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $1 ${job}`, [asOf]);
+}
+
+/** Cost lines of change orders approved by the date; those after the forecast that counts are kept apart too. */
+function addChanges(rows: readonly Change[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, amount, hours, approvedOn] of rows) {
     const line = lines.get(id)!;
     line.changes += amount;
@@ -94,11 +117,14 @@ async function addChanges(sql: Sql, asOf: PlainDate, job: string, lines: Map<num
 }
 
 /** DOMAIN 5: max(0, committed − invoiced), each commitment line by itself; 0 once closed. */
-async function addCommitments(sql: Sql, asOf: PlainDate, job: string, lines: Map<number, LoadedCostLine>): Promise<void> {
-  const rows = await packed<[number, number]>(sql, 'id, open',
+function loadCommitments(sql: Sql, asOf: PlainDate, job: string): Promise<Commitment[]> {
+  return packed<Commitment>(sql, 'id, open',
     `(SELECT m.cost_line_id AS id, CASE WHEN m.closed_on <= $1 THEN 0 ELSE
         max(0, m.amount - coalesce((SELECT sum(e.amount) FROM cost_entry e WHERE e.commitment_line_id = m.id AND e.dated <= $1), 0)) END AS open
       FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id WHERE c.dated <= $1 ${job})`, [asOf]);
+}
+
+function addCommitments(rows: readonly Commitment[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, open] of rows) {
     const line = lines.get(id)!;
     line.openCommitment += open;
@@ -107,17 +133,21 @@ async function addCommitments(sql: Sql, asOf: PlainDate, job: string, lines: Map
 }
 
 /** The latest forecast of each line by the date, with cost and hours as they stood on the forecast's own date. */
-async function addForecasts(sql: Sql, asOf: PlainDate, job: string, lines: Map<number, LoadedCostLine>): Promise<void> {
+async function loadForecasts(sql: Sql, asOf: PlainDate, job: string): Promise<Forecast[]> {
   const rows = await packed<[number, LineForecast['method'], number, string]>(sql, 'f.cost_line_id, f.method, f.value, f.as_of',
     `forecast f JOIN cost_line l ON l.id = f.cost_line_id WHERE f.as_of = (SELECT max(x.as_of) FROM forecast x WHERE x.cost_line_id = f.cost_line_id AND x.as_of <= $1) ${job}`, [asOf]);
-  if (rows.length === 0) return;
+  if (rows.length === 0) return [];
   const then = await stoodThen(sql, rows.map(([id, , , on]) => [id, on]));
-  rows.forEach(([id, method, value, on], i) => {
+  return rows.map((row, i) => [...row, ...then[i]!]);
+}
+
+/** To be added after the budget and before the changes: what a forecast was made on is the budget with the changes by its date. */
+function addForecasts(rows: readonly Forecast[], lines: Map<number, LoadedCostLine>): void {
+  for (const [id, method, value, asOf, costThen, hoursThen] of rows) {
     const line = lines.get(id)!;
-    const [costThen, hoursThen] = then[i]!;
     line.present = true;
-    line.forecast = { method, value, asOf: on, costThen, hoursThen, revisedThen: line.original, hoursBudgetedThen: line.hoursBudgeted };
-  });
+    line.forecast = { method, value, asOf, costThen, hoursThen, revisedThen: line.original, hoursBudgetedThen: line.hoursBudgeted };
+  }
 }
 
 /** Cost and hours of each line on a day of its own, in the order asked. */

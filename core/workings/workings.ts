@@ -1,0 +1,55 @@
+/** A figure that can be opened; `job`, `line`, `application`, `sovLine` and `release` say of what. */
+export interface FigureRef {
+  figure: string;
+  job?: string;
+  /** Cost line id. */
+  line?: number;
+  application?: number;
+  sovLine?: string;
+  release?: string;
+}
+
+export type FigureUnit = 'money' | 'percent' | 'hours' | 'text';
+
+/** One thing a figure is worked from, its value, and where that in turn comes from. */
+export interface Operand {
+  label: string;
+  /** Minor units, millionths, ten-thousandths of an hour, or words: as `unit` says. */
+  value: number | string;
+  unit: FigureUnit;
+  /** How it enters the figure: +, −, ×, ÷ or nothing. */
+  sign: string;
+  /** Opens its own workings. */
+  figure?: FigureRef;
+  /** Leads to the entries or the paper behind it, as an address within the product. */
+  to?: string;
+}
+
+/** How a figure explains itself: the rule in words, the operands, the result. */
+export interface Workings {
+  title: string;
+  /** What it is the figure of. */
+  subject: string;
+  rule: string;
+  operands: Operand[];
+  result: number;
+  unit: FigureUnit;
+}
+
+type Ways = Pick<Operand, 'figure' | 'to'>;
+
+export function money(label: string, value: number, sign = '', ways: Ways = {}): Operand {
+  return { label, value, unit: 'money', sign, ...ways };
+}
+
+export function percent(label: string, value: number, sign = '', ways: Ways = {}): Operand {
+  return { label, value, unit: 'percent', sign, ...ways };
+}
+
+export function hours(label: string, value: number, sign = '', ways: Ways = {}): Operand {
+  return { label, value, unit: 'hours', sign, ...ways };
+}
+
+export function words(label: string, value: string): Operand {
+  return { label, value, unit: 'text', sign: '' };
+}

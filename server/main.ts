@@ -1,0 +1,32 @@
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import pino from 'pino';
+import { createApp } from './app';
+import { readConfig } from './config';
+import { openDatabase } from './db/database';
+
+const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+const here = dirname(fileURLToPath(import.meta.url));
+// From sources this file lies in server/, bundled in dist/server/.
+const root = here.endsWith(join('dist', 'server')) ? join(here, '../..') : join(here, '..');
+
+try {
+  const config = readConfig(process.env, root);
+  const database = await openDatabase(config.database);
+  const app = createApp({ database, now: () => new Date(), sampleBook: config.sampleBook, pages: config.pages, log: (error) => log.error(error) });
+  const server = app.listen(config.port, config.host, (error) => {
+    if (error) return stop(`Cannot serve on port ${config.port}: ${error.message}. Set PORT to another one.`);
+    const address = server.address();
+    console.log(`Ledrin is at http://localhost:${typeof address === 'object' && address ? address.port : config.port}  (database ${config.database})`);
+  });
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+    process.once(signal, () => server.close(() => void database.close().then(() => process.exit(0))));
+  }
+} catch (error) {
+  stop(error instanceof Error ? error.message : String(error));
+}
+
+function stop(message: string): void {
+  console.error(message);
+  process.exit(1);
+}

@@ -1,0 +1,65 @@
+import { createReadStream, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { basename, join } from 'node:path';
+import { Router } from 'express';
+import multer from 'multer';
+import { ZipFile } from 'yazl';
+import { LedrinError } from '../../core/errors/ledrinError';
+import { companyInput, costCodesInput, customerInput } from '../../wire/setup';
+import { writeBook } from '../book/writeBook';
+import { importBook } from '../commands/importBook';
+import { addCostCodes, addCustomer, saveCompany } from '../commands/setup';
+import { loadLists, loadSession } from '../queries/views/session';
+import { actorOf, asOfOf, type Context } from './context';
+import { read } from './reply';
+
+export function setupRoutes(context: Context): Router {
+  const { database, now } = context;
+  const router = Router();
+  router.get('/session', async (_request, response) => void response.json(await loadSession(database.read(), now().toISOString().slice(0, 10))));
+  router.get('/lists', async (request, response) => void response.json(await loadLists(database.read(), asOfOf(request.query.asOf))));
+  router.post('/company', async (request, response) => {
+    await saveCompany(database, actorOf(context), read(companyInput, request.body));
+    response.status(201).json({});
+  });
+  router.post('/customers', async (request, response) => {
+    await addCustomer(database, actorOf(context), read(customerInput, request.body));
+    response.status(201).json({});
+  });
+  router.post('/cost-codes', async (request, response) => {
+    await addCostCodes(database, actorOf(context), read(costCodesInput, request.body));
+    response.status(201).json({});
+  });
+  router.post('/book/sample', async (_request, response) => void response.status(201).json(await importBook(database, context.sampleBook, actorOf(context))));
+  router.post('/book/import', async (request, response) => {
+    const folder = mkdtempSync(join(tmpdir(), 'ledrin-book-'));
+    try {
+      await receiveFiles(folder)(request, response);
+      if (readdirSync(folder).length === 0) throw new LedrinError('bad-input', 'files: expected the CSV files of a book; none came', [{ field: 'files', message: 'expected CSV files' }]);
+      response.status(201).json(await importBook(database, folder, actorOf(context)));
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
+    }
+  });
+  router.get('/book/export', async (_request, response) => {
+    const folder = mkdtempSync(join(tmpdir(), 'ledrin-book-'));
+    await database.consistent((sql) => writeBook(sql, folder));
+    const zip = new ZipFile();
+    for (const file of readdirSync(folder)) zip.addReadStream(createReadStream(join(folder, file)), file);
+    zip.end();
+    response.attachment('book.zip').type('application/zip');
+    zip.outputStream.pipe(response).on('close', () => rmSync(folder, { recursive: true, force: true }));
+  });
+  return router;
+}
+
+/** Takes uploaded CSV files to disk as they come; a book may be larger than memory. */
+function receiveFiles(folder: string) {
+  const upload = multer({
+    storage: multer.diskStorage({ destination: folder, filename: (_request, file, done) => done(null, basename(file.originalname)) }),
+    limits: { files: 40, fileSize: 2 ** 31 },
+    fileFilter: (_request, file, done) => done(null, basename(file.originalname).endsWith('.csv')),
+  }).array('files');
+  return (request: Parameters<typeof upload>[0], response: Parameters<typeof upload>[1]) =>
+    new Promise<void>((done, fail) => void upload(request, response, (error: unknown) => (error ? fail(error as Error) : done())));
+}

@@ -1,0 +1,71 @@
+import * as v from 'valibot';
+import { cents, filled, plainDate, text } from './fields';
+import type { JournalView } from './costs';
+
+export const newApplicationInput = v.strictObject({ dated: plainDate, reference: text(80) });
+export const applicationLinesInput = v.strictObject({
+  dated: plainDate, reference: text(80),
+  lines: v.pipe(v.array(v.strictObject({ line: filled(40), work: cents, materials: cents })), v.maxLength(5000, 'expected at most 5,000 lines')),
+});
+export type ApplicationLinesInput = v.InferOutput<typeof applicationLinesInput>;
+
+export const certifyInput = v.strictObject({
+  on: plainDate,
+  /** Lines certified for another figure than applied for; the rest as applied. */
+  lines: v.array(v.strictObject({ line: filled(40), work: cents, materials: cents })),
+});
+export type CertifyInput = v.InferOutput<typeof certifyInput>;
+
+export const receiptInput = v.strictObject({ dated: plainDate, amount: cents, reference: text(80) });
+export const releaseInput = v.strictObject({ dated: plainDate, amount: cents, reference: filled(80) });
+
+export interface BilledLineView {
+  line: string; section: string; description: string; scheduled: number; previousWork: number; work: number; materials: number; appliedWork: number; appliedMaterials: number; toDate: number;
+  retention: number; retentionRate: number | null;
+  /** What the last application before this one, certified, had of materials on site. */
+  previousMaterials: number;
+  /** What cost says the line has earned: scheduled × cost ÷ estimate of the budget lines that serve it; null where none does. */
+  earnedByCost: number | null;
+}
+
+export interface ApplicationView {
+  job: string; jobName: string; customer: string; number: number; dated: string; status: string; certifiedOn: string | null; reference: string; dueOn: string | null; received: number; locked: boolean;
+  lines: BilledLineView[];
+  summary: Record<SummaryItem, number>;
+  /** The rule in plain words, and which parts of it bit. */
+  retentionWords: string;
+  taxName: string;
+  taxRate: number;
+  retentionRule: { rate: number; materialsRate: number | null; step: { at: number; to: number; applies: 'all' | 'further' } | null; cap: number | null };
+  /** The journal its certification made, or would make today. */
+  journal: JournalView | null;
+  paperId: number | null;
+  receipts: { dated: string; amount: number; reference: string; paperId: number }[];
+  /** What may be done with it now. */
+  can: { edit: boolean; submit: boolean; certify: boolean; receive: boolean };
+  overUnder: { earned: number; billedBefore: number };
+  previousNumber: number | null;
+}
+
+export const SUMMARY_ITEMS = [
+  'originalContractSum', 'changeOrders', 'contractSum', 'work', 'materials', 'gross', 'retention', 'retentionReleased', 'net', 'previouslyCertified', 'due', 'tax', 'payable', 'balanceToComplete',
+] as const;
+export type SummaryItem = (typeof SUMMARY_ITEMS)[number];
+
+export interface ApplicationRow {
+  job: string; jobName: string; customer: string; number: number; dated: string; status: string; certifiedOn: string | null; gross: number; retention: number; due: number; payable: number; received: number;
+  dueOn: string | null; daysLate: number;
+}
+
+export interface JobBilling {
+  applications: ApplicationRow[];
+  releases: { reference: string; dated: string; amount: number; tax: number; received: number; paperId: number; dueOn: string }[];
+  retentionHeld: number;
+  canStart: string | null;
+}
+
+export interface BillingRegister {
+  applications: ApplicationRow[];
+  /** Jobs that could be billed this month and have no application in it. */
+  unbilled: { job: string; name: string; customer: string; lastNumber: number | null; underbilled: number; overbilled: number }[];
+}

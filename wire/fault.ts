@@ -1,0 +1,6 @@
+/** What every refused request answers with. `field` is a path such as `lines.3.job`. */
+export interface FaultReply {
+  code: string;
+  message: string;
+  faults: { field: string; message: string }[];
+}
