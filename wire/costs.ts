@@ -46,6 +46,10 @@ export interface CostPage {
   hours: number;
 }
 
+export interface CostSubtotalRow {
+  key: string; name: string; count: number; hours: number; amount: number;
+}
+
 export interface PaperView {
   id: number; kind: string; kindName: string; job: string | null; reference: string; dated: string; actor: string; recordedAt: string; note: string; reverses: number | null; reversedBy: number | null;
   journals: JournalView[];

@@ -68,7 +68,7 @@ export interface SovLineView {
 export interface JobView extends JobListRow {
   contractReference: string; site: string; awardedOn: string | null; startsOn: string | null; finishesOn: string | null; finishedOn: string | null; revenueMethod: string; taxRate: number;
   termsDays: number | null; usualTermsDays: number;
-  retentionRule: { rate: number; materialsRate: number | null; step: { at: number; to: number; applies: string } | null; cap: number | null };
+  retentionRule: { rate: number; materialsRate: number | null; step: { at: number; to: number; applies: 'all' | 'further' } | null; cap: number | null };
   retentionHeld: number;
   open: number;
   overdue: number;

@@ -13,6 +13,7 @@ export interface CostLedgerFilter {
   costType?: string;
   party?: string;
   from?: PlainDate;
+  to?: PlainDate;
   /** Part of reference, party or description. */
   search?: string;
   /** All entries of one paper. */
@@ -99,6 +100,37 @@ async function pageRows(sql: Sql, filter: CostLedgerFilter, { where, bind, needs
   }));
 }
 
+/** What the cost ledger may be subtotalled by, with the SQL of each group's key and of its name. */
+const GROUPS = {
+  month: { key: 'substr(e.dated, 1, 7)', name: "''" },
+  job: { key: '(SELECT number FROM job WHERE id = e.job_id)', name: '(SELECT name FROM job WHERE id = e.job_id)' },
+  section: { key: 'l.section', name: "''" },
+  code: { key: '(SELECT code FROM cost_code WHERE id = l.cost_code_id)', name: '(SELECT description FROM cost_code WHERE id = l.cost_code_id)' },
+  type: { key: 'l.cost_type', name: "''" },
+  party: { key: 'e.party', name: "coalesce((SELECT name FROM vendor WHERE code = e.party), '')" },
+} as const;
+export const SUBTOTALS = Object.keys(GROUPS) as (keyof typeof GROUPS)[];
+const GROUPED_BY: Record<keyof typeof GROUPS, string> = { month: '1', job: 'e.job_id', section: 'l.section', code: 'l.cost_code_id', type: 'l.cost_type', party: 'e.party' };
+
+export interface CostSubtotal {
+  key: string;
+  name: string;
+  count: number;
+  hours: number;
+  amount: number;
+}
+
+/** Subtotals of all rows that match a filter, largest groups of their kind in order of key. */
+export async function costSubtotals(sql: Sql, filter: CostLedgerFilter, by: keyof typeof GROUPS): Promise<CostSubtotal[]> {
+  const ids = await filterIds(sql, filter);
+  if (!ids) return [];
+  const { where, bind } = conditionOf(filter, ids);
+  const { key, name } = GROUPS[by];
+  return sql.all<CostSubtotal>(
+    `SELECT ${key} AS key, ${name} AS name, count(*) AS count, coalesce(sum(e.hours), 0) AS hours, sum(e.amount) AS amount
+      FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE ${where.join(' AND ')} GROUP BY ${GROUPED_BY[by]} ORDER BY 1`, bind);
+}
+
 /** Ids of the job and code a filter names; null where one does not exist, so that nothing can match. */
 async function filterIds(sql: Sql, { job, costCode }: CostLedgerFilter): Promise<{ job?: number; costCode?: number } | null> {
   const idOf = async (value: string | undefined, query: string) => (value === undefined ? undefined : ((await sql.get<{ id: number }>(query, [value]))?.id ?? null));
@@ -115,6 +147,7 @@ function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costCode?: n
   };
   add('e.dated <= ?', filter.asOf);
   if (filter.from) add('e.dated >= ?', filter.from);
+  if (filter.to) add('e.dated <= ?', filter.to);
   if (ids.job !== undefined) add('e.job_id = ?', ids.job);
   if (ids.costCode !== undefined) add('l.cost_code_id = ?', ids.costCode, true);
   if (filter.section !== undefined) add('l.section = ?', filter.section, true);

@@ -1,5 +1,7 @@
 import type { PlainDate } from '../../core/calendar/plainDate';
 import { estimateAtCompletion, hoursAtCompletion } from '../../core/forecast/estimateAtCompletion';
+import { WHOLE } from '../../core/money/rate';
+import { multiplyDivide } from '../../core/money/round';
 import { isFinished, workInProgress, type JobPosition, type Progress, type RevenueMethod } from '../../core/progress/workInProgress';
 import type { Sql } from '../db/sql';
 import { loadCostLines, type LoadedCostLine } from './costLineStates';
@@ -18,6 +20,7 @@ export interface LoadedPosition {
   finishedOn: string | null;
   position: JobPosition;
   progress: Progress;
+  /** Money received by the date, tax taken out: on the scale of the contract. */
   received: number;
   /** Price of change orders not yet approved nor rejected by the date; never in the contract sum. */
   pendingChanges: number;
@@ -25,11 +28,11 @@ export interface LoadedPosition {
 
 interface JobRow {
   id: number; number: string; name: string; customer: string; customer_name: string; manager: string; status: string; locked: number; awarded_on: string | null;
-  finished_on: string | null; revenue_method: RevenueMethod; contract_sum: number; billed: number; applied: number; uninstalled: number; received: number; pending: number;
+  finished_on: string | null; revenue_method: RevenueMethod; contract_sum: number; billed: number; applied: number; uninstalled: number; received: number; pending: number; tax_rate: number;
 }
 
 /** Each job's figures that need no cost line, in one pass. */
-const JOB_FIGURES = `SELECT job.id, job.number, job.name, c.code AS customer, c.name AS customer_name, job.manager, job.status, job.locked, job.awarded_on, job.finished_on, job.revenue_method,
+const JOB_FIGURES = `SELECT job.id, job.number, job.name, c.code AS customer, c.name AS customer_name, job.manager, job.status, job.locked, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
   coalesce((SELECT sum(scheduled_value) FROM sov_line WHERE job_id = job.id), 0)
     + coalesce((SELECT sum(l.amount) FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
         WHERE o.job_id = job.id AND l.side = 'price' AND o.status = 'approved' AND o.decided_on <= $1), 0) AS contract_sum,
@@ -42,6 +45,11 @@ const JOB_FIGURES = `SELECT job.id, job.number, job.name, c.code AS customer, c.
   coalesce((SELECT sum(r.amount) FROM application a JOIN receipt r ON r.application_id = a.id WHERE a.job_id = job.id AND r.dated <= $1), 0)
     + coalesce((SELECT sum(r.amount) FROM retention_release a JOIN receipt r ON r.release_id = a.id WHERE a.job_id = job.id AND r.dated <= $1), 0) AS received
   FROM job JOIN customer c ON c.id = job.customer_id`;
+
+/** An amount with tax in it, at the job's rate, without; rounded once. */
+export function beforeTax(amount: number, taxRate: number): number {
+  return multiplyDivide(amount, WHOLE, WHOLE + taxRate);
+}
 
 /** Positions of all jobs, tenders included, by job number; or of one. */
 export async function loadPositions(sql: Sql, asOf: PlainDate, jobId: number | null): Promise<LoadedPosition[]> {
@@ -63,7 +71,7 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
     const position = positionOf(row, byJob.get(row.id) ?? [], asOf);
     return {
       id: row.id, number: row.number, name: row.name, customer: row.customer, customerName: row.customer_name, manager: row.manager, status: row.status, locked: row.locked === 1,
-      awardedOn: row.awarded_on, finishedOn: row.finished_on, position, progress: workInProgress(position), received: row.received, pendingChanges: row.pending,
+      awardedOn: row.awarded_on, finishedOn: row.finished_on, position, progress: workInProgress(position), received: beforeTax(row.received, row.tax_rate), pendingChanges: row.pending,
     };
   });
 }

@@ -7,7 +7,7 @@ import { postCosts } from '../commands/costs';
 import { previewCosts } from '../commands/previewCosts';
 import { reversePaper } from '../commands/reverse';
 import { costLedgerCsv } from '../papers/costLedgerCsv';
-import { COST_SORTS, costLedgerPage } from '../queries/costLedger';
+import { COST_SORTS, costLedgerPage, costSubtotals, SUBTOTALS } from '../queries/costLedger';
 import { paperList, paperView } from '../queries/views/papers';
 import { actorOf, asOfOf, numberParam, type Context } from './context';
 import { read } from './reply';
@@ -17,10 +17,12 @@ const flag = v.pipe(v.picklist(['yes', 'no'], 'expected yes or no'), v.transform
 
 const ledgerQuery = v.strictObject({
   asOf: v.string(), job: v.optional(v.string()), section: v.optional(v.string()), costCode: v.optional(v.string()), costType: v.optional(v.picklist(COST_TYPES, `expected one of ${COST_TYPES.join(', ')}`)),
-  party: v.optional(v.string()), from: v.optional(plainDate), search: v.optional(v.pipe(v.string(), v.maxLength(100, 'expected at most 100 characters'))), paper: v.optional(whole(Number.MAX_SAFE_INTEGER)),
+  party: v.optional(v.string()), from: v.optional(plainDate), to: v.optional(plainDate), search: v.optional(v.pipe(v.string(), v.maxLength(100, 'expected at most 100 characters'))), paper: v.optional(whole(Number.MAX_SAFE_INTEGER)),
   commitment: v.optional(v.string()), uninstalled: v.optional(flag), sort: v.optional(v.picklist(COST_SORTS, `expected one of ${COST_SORTS.join(', ')}`)), descending: v.optional(flag),
   offset: v.optional(whole(100_000_000)), limit: v.optional(whole(1000)),
 });
+
+const subtotalQuery = v.strictObject({ ...ledgerQuery.entries, by: v.picklist(SUBTOTALS, `expected one of ${SUBTOTALS.join(', ')}`) });
 
 export function costRoutes(context: Context): Router {
   const { database } = context;
@@ -28,6 +30,10 @@ export function costRoutes(context: Context): Router {
   router.get('/costs', async (request, response) => {
     const filter = read(ledgerQuery, request.query);
     response.json(await database.consistent((sql) => costLedgerPage(sql, { ...filter, asOf: asOfOf(filter.asOf) })));
+  });
+  router.get('/costs/subtotals', async (request, response) => {
+    const { by, ...filter } = read(subtotalQuery, request.query);
+    response.json(await database.consistent((sql) => costSubtotals(sql, { ...filter, asOf: asOfOf(filter.asOf) }, by)));
   });
   router.get('/costs.csv', async (request, response) => {
     const filter = read(ledgerQuery, request.query);

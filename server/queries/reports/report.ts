@@ -1,7 +1,8 @@
 import type { PlainDate } from '../../../core/calendar/plainDate';
+import type { ColumnKind } from '../../../wire/reports';
 
-/** What a cell holds, so that every way out (CSV, XLSX, PDF, screen) writes it alike. */
-export type ColumnKind = 'text' | 'integer' | 'date' | 'amount' | 'percent' | 'hours';
+// What a cell holds is on the wire, so that every way out (CSV, XLSX, PDF, screen) writes it alike.
+export type { ColumnKind };
 
 export interface ReportColumn {
   /** FORMAT's name of the column. */

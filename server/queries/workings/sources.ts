@@ -1,12 +1,14 @@
 import { money, hours, words, type FigureRef, type Operand, type Workings } from '../../../core/workings/workings';
+import { lastDay } from '../../../core/calendar/plainDate';
 import { COST_TYPES } from '../../../core/cost/costType';
 import type { Sql } from '../../db/sql';
 import { agedInvoices } from '../invoices';
 import type { JobIdentity } from '../jobs';
+import { beforeTax } from '../jobPositions';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
 
 type Explained = Pick<Workings, 'rule' | 'operands'>;
-type JobSource = (sql: Sql, job: JobIdentity, asOf: string, ref: Partial<FigureRef>) => Promise<Explained & { title: string }>;
+type JobSource = (sql: Sql, job: JobIdentity, asOf: string, ref: Partial<FigureRef>) => Promise<Explained & { title: string; result?: number }>;
 
 const at = (job: JobIdentity, part: string) => `/jobs/${encodeURIComponent(job.number)}/${part}`;
 
@@ -39,7 +41,13 @@ export const jobSources = {
     const rows = await sql.all<{ paper: string; dated: string; amount: number; id: number }>(
       `SELECT coalesce('application ' || a.number, l.reference) AS paper, r.dated, r.amount, r.paper_id AS id FROM receipt r LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id
         WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`, [job.id, asOf]);
-    return { title: 'Received', rule: 'Money received by the date, tax included.', operands: rows.map((row) => money(`${row.dated}, on ${row.paper}`, row.amount, '+', { to: `/ledger/papers/${row.id}` })) };
+    const [facts] = await sql.all<{ tax_rate: number }>('SELECT tax_rate FROM job WHERE id = $1', [job.id]);
+    const total = rows.reduce((sum, row) => sum + row.amount, 0);
+    const result = beforeTax(total, facts!.tax_rate);
+    return {
+      title: 'Received, before tax', rule: 'Money received by the date, less the tax in it, so that it stands on the scale of the contract.', result,
+      operands: [...rows.map((row) => money(`${row.dated}, on ${row.paper}`, row.amount, '+', { to: `/ledger/papers/${row.id}` })), money('Tax in it', total - result, '−')],
+    };
   },
   pendingChanges: async (sql, job, asOf) => {
     const rows = await sql.all<{ number: string; title: string; amount: number }>(
@@ -101,7 +109,7 @@ export const lineSources: Record<'lineOriginal' | 'lineChanges' | 'lineActual' |
   lineActual: async (sql, job, line, asOf) => {
     const rows = await sql.all<{ month: string; count: number; amount: number }>(
       'SELECT substr(dated, 1, 7) AS month, count(*) AS count, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1', [job.id, line.id, asOf]);
-    return { rule: 'Cost entries of the line dated on or before the date, month by month.', operands: rows.map((row) => money(`${row.month}, ${row.count} ${row.count === 1 ? 'entry' : 'entries'}`, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01` })) };
+    return { rule: 'Cost entries of the line dated on or before the date, month by month.', operands: rows.map((row) => money(`${row.month}, ${row.count} ${row.count === 1 ? 'entry' : 'entries'}`, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}` })) };
   },
   lineCommitted: async (sql, job, line, asOf) => {
     const rows = await sql.all<{ name: string; vendor: string; amount: number; invoiced: number; closed: number }>(
@@ -120,6 +128,6 @@ export const lineSources: Record<'lineOriginal' | 'lineChanges' | 'lineActual' |
   }),
   lineHoursActual: async (sql, job, line, asOf) => {
     const rows = await sql.all<{ month: string; amount: number }>('SELECT substr(dated, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1', [job.id, line.id, asOf]);
-    return { rule: 'Hours of the entries of the line, month by month.', operands: rows.map((row) => hours(row.month, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01` })) };
+    return { rule: 'Hours of the entries of the line, month by month.', operands: rows.map((row) => hours(row.month, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}` })) };
   },
 };

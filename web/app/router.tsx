@@ -1,0 +1,68 @@
+import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router';
+import { ApplicationPage } from '../features/billing/ApplicationPage';
+import { BillingPage } from '../features/billing/BillingPage';
+import { JobBilling } from '../features/billing/JobBilling';
+import { CostEntryPage } from '../features/costs/CostEntryPage';
+import { CostLedgerPage, JobCosts } from '../features/costs/CostLedgerPage';
+import { JobContract } from '../features/jobs/JobContract';
+import { JobListPage } from '../features/jobs/JobListPage';
+import { JobNext } from '../features/jobs/JobNext';
+import { JobPage } from '../features/jobs/JobPage';
+import { NewJobPage } from '../features/jobs/NewJobPage';
+import { PaperPage } from '../features/ledger/PaperPage';
+import { JobPapers, PapersPage } from '../features/ledger/PapersPage';
+import { TieOutPage } from '../features/ledger/TieOutPage';
+import { TrialBalancePage } from '../features/ledger/TrialBalancePage';
+import { AgeingPage } from '../features/reports/AgeingPage';
+import { EstimateVsActualPage, JobBudget } from '../features/reports/EstimateVsActual';
+import { WorkInProgressPage } from '../features/reports/WorkInProgressPage';
+import { SetUpPage } from '../features/setup/SetUpPage';
+import { WelcomePage } from '../features/setup/WelcomePage';
+import { Shell } from './Shell';
+
+function NotHere() {
+  return <div className="page"><h1>Nothing is kept at this address</h1><p><Link to="/jobs">Go to the jobs</Link></p></div>;
+}
+
+function Broken() {
+  const error = useRouteError();
+  return <div className="page"><h1>This page has a fault</h1><p>Nothing that was posted is lost. Reload the page; if it happens again, tell whoever looks after Ledrin this: {error instanceof Error ? error.message : 'no message'}</p><p><a href="/jobs">Go to the jobs</a></p></div>;
+}
+
+export const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <Broken />,
+    children: [
+      { path: '/', element: <WelcomePage /> },
+      { path: '/jobs', element: <JobListPage /> },
+      { path: '/jobs/new', element: <NewJobPage /> },
+      {
+        path: '/jobs/:number',
+        element: <JobPage />,
+        children: [
+          { index: true, element: <JobNext /> },
+          { path: 'contract', element: <JobContract /> },
+          { path: 'budget', element: <JobBudget /> },
+          { path: 'costs', element: <JobCosts /> },
+          { path: 'billing', element: <JobBilling /> },
+          { path: 'billing/:application', element: <ApplicationPage /> },
+          { path: 'papers', element: <JobPapers /> },
+        ],
+      },
+      { path: '/costs', element: <CostEntryPage /> },
+      { path: '/costs/ledger', element: <CostLedgerPage /> },
+      { path: '/billing', element: <BillingPage /> },
+      { path: '/reports', element: <Navigate to="/reports/work-in-progress" replace /> },
+      { path: '/reports/work-in-progress', element: <WorkInProgressPage /> },
+      { path: '/reports/estimate-versus-actual', element: <EstimateVsActualPage /> },
+      { path: '/reports/ageing', element: <AgeingPage /> },
+      { path: '/ledger', element: <TrialBalancePage /> },
+      { path: '/ledger/tie-out', element: <TieOutPage /> },
+      { path: '/ledger/papers', element: <PapersPage /> },
+      { path: '/ledger/papers/:id', element: <PaperPage /> },
+      { path: '/set-up', element: <SetUpPage /> },
+      { path: '*', element: <NotHere /> },
+    ],
+  },
+]);

@@ -1,0 +1,78 @@
+import { Link, useParams } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { ApplicationView } from '../../../wire/billing';
+import { useAsOf, useKeepMonth } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf } from '../../app/faults';
+import { Sign } from '../../ui/Signs';
+import { Refused, Waiting } from '../../ui/States';
+import { useApplicationQuery } from './api';
+import { ApplicationDraft } from './ApplicationDraft';
+import { ApplicationLines } from './ApplicationLines';
+import { CertifyForm } from './CertifyForm';
+import { ReceiveForm } from './ReceiveForm';
+import { SummaryColumn } from './SummaryColumn';
+
+/** One application for payment: a sheet to fill while it is a draft, a paper afterwards. */
+export function ApplicationPage() {
+  const { number = '', application = '' } = useParams();
+  const { month } = useAsOf();
+  const { data, error, refetch } = useApplicationQuery({ job: number, number: Number(application), asOf: month });
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!data) return <Waiting what={`application ${application}`} />;
+  return (
+    <>
+      <Heading view={data} />
+      {data.can.edit ? <ApplicationDraft key={`${data.job}/${data.number}`} view={data} /> : <Settled view={data} />}
+    </>
+  );
+}
+
+function Heading({ view }: { view: ApplicationView }) {
+  const keep = useKeepMonth();
+  const { exact } = useCurrency();
+  const open = view.summary.payable - view.received;
+  const words = { draft: 'Draft', submitted: 'Submitted, waits to be certified', certified: `Certified ${displayDate(view.certifiedOn)}` }[view.status];
+  return (
+    <div className="mb-2 flex items-baseline gap-4">
+      <h2>Application {view.number}</h2>
+      <span>work to {displayDate(view.dated)}</span>
+      <span className="note">{words}{view.reference && ` · ${view.reference}`}</span>
+      {view.status === 'certified' && (open === 0 ? <span className="note">paid in full</span> : <span>{exact(open)} open, due {displayDate(view.dueOn)}</span>)}
+      <span className="ml-auto flex gap-3">
+        {view.number > 1 && <Link to={keep(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number - 1}`)}>‹ Application {view.number - 1}</Link>}
+        <a href={`/api/jobs/${encodeURIComponent(view.job)}/applications/${view.number}/print`} target="_blank" rel="noreferrer">Print, PDF</a>
+      </span>
+    </div>
+  );
+}
+
+function Settled({ view }: { view: ApplicationView }) {
+  const keep = useKeepMonth();
+  const { show } = useCurrency();
+  return (
+    <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 280px' }}>
+      <div>
+        <ApplicationLines view={view} />
+        {view.can.certify && <CertifyForm view={view} />}
+        {view.can.receive && <ReceiveForm job={view.job} paper={String(view.number)} open={view.summary.payable - view.received} />}
+        {view.receipts.length > 0 && (
+          <table className="ledger mt-4">
+            <caption className="pb-1 text-left"><h3>Received</h3></caption>
+            <thead><tr><th>Date</th><th>Reference</th><th className="num">Amount</th><th>Paper</th></tr></thead>
+            <tbody>{view.receipts.map((it) => <tr key={it.paperId}><td>{displayDate(it.dated)}</td><td>{it.reference}</td><td className="num">{show(it.amount)}</td><td><Link to={keep(`/ledger/papers/${it.paperId}`)}>{it.paperId}</Link></td></tr>)}</tbody>
+          </table>
+        )}
+      </div>
+      <SummaryColumn view={view} summary={view.summary} worked />
+    </div>
+  );
+}
+
+/** What cost says beside what is billed: ahead, behind, or nothing to say. */
+export function AgainstCost({ billed, earned }: { billed: number; earned: number | null }) {
+  const { show } = useCurrency();
+  if (earned === null) return <span className="note">no cost line</span>;
+  const name = billed > earned ? 'over' : billed < earned ? 'under' : null;
+  return <span className="inline-flex items-center gap-1">{name && <Sign name={name} bare />}{show(earned)}</span>;
+}

@@ -1,0 +1,97 @@
+import { retentionToDate } from '../../../core/billing/retention';
+import { sum } from '../../../core/money/cents';
+import { formatPercentShortest, parsePercent, rateOf, ratio } from '../../../core/money/rate';
+import { displayExact } from '../../../core/money/display';
+import type { ApplicationView, BilledLineView, SummaryItem } from '../../../wire/billing';
+import type { GridRow } from '../../ui/EntryGrid';
+import { readAmount } from '../../ui/tidyAmount';
+
+/** The ways a line may be entered; the others follow from the last one typed. */
+export type EntryKey = 'percent' | 'work' | 'period' | 'materials';
+
+export interface WorkedLine {
+  work: number;
+  materials: number;
+  retention: number;
+}
+
+/** The cells of a line as they stand for figures to date. */
+export function cellsOf(line: BilledLineView, work: number, materials: number, digits: number): GridRow {
+  return {
+    percent: work === 0 ? '' : formatPercentShortest(ratio(work, line.scheduled)),
+    work: work === 0 ? '' : displayExact(work, digits),
+    period: work === line.previousWork ? '' : displayExact(work - line.previousWork, digits),
+    materials: materials === 0 ? '' : displayExact(materials, digits),
+  };
+}
+
+/** Takes what was typed in one cell of a line and lets the other cells follow. What cannot be read stays as typed. */
+export function followEntry(line: BilledLineView, row: GridRow, key: EntryKey, digits: number): GridRow {
+  const typed = (row[key] ?? '').trim();
+  const materials = readAmount(row.materials || '0', digits) ?? 0;
+  if (key === 'materials') {
+    const value = readAmount(typed || '0', digits);
+    return value === null ? row : { ...row, materials: value === 0 ? '' : displayExact(value, digits) };
+  }
+  const work = workFrom(line, typed, key, digits);
+  return work === null ? row : { ...cellsOf(line, work, materials, digits), materials: row.materials ?? '' };
+}
+
+function workFrom(line: BilledLineView, typed: string, key: Exclude<EntryKey, 'materials'>, digits: number): number | null {
+  if (key === 'percent') {
+    const rate = parsePercent((typed || '0').replace(/\s*%$/, ''));
+    return rate.ok ? rateOf(rate.value, line.scheduled) : null;
+  }
+  const amount = readAmount(typed || '0', digits);
+  if (amount === null) return null;
+  return key === 'work' ? amount : line.previousWork + amount;
+}
+
+export interface WorkedApplication {
+  lines: WorkedLine[];
+  faults: Map<string, string>;
+  summary: Record<SummaryItem, number>;
+}
+
+/** Works out an application from its cells, with the same core that the server certifies by. */
+export function workApplication(view: ApplicationView, rows: readonly GridRow[], digits: number): WorkedApplication {
+  const faults = new Map<string, string>();
+  const read = (at: string, text: string | undefined) => {
+    const value = readAmount((text ?? '').trim() || '0', digits);
+    if (value === null) faults.set(at, `"${text}" is no amount; expected one such as 12,500.00`);
+    return value ?? 0;
+  };
+  const amounts = view.lines.map((line, i) => ({ work: read(`${i}.work`, rows[i]?.work), materials: read(`${i}.materials`, rows[i]?.materials), rate: line.retentionRate }));
+  view.lines.forEach((line, i) => {
+    const { work, materials } = amounts[i]!;
+    noteUnread(rows[i], i, digits, faults);
+    const over = excess(work + materials, line.scheduled);
+    if (over === 0) return;
+    const figure = excess(work, line.scheduled) > 0 ? 'work' : 'materials';
+    faults.set(`${i}.${figure}`, `Line ${line.line} would pass its scheduled value by ${displayExact(over, digits)}. Bill ${displayExact(line.scheduled, digits)} or less to date.`);
+  });
+  const retention = retentionToDate(view.retentionRule, view.summary.contractSum, amounts);
+  const work = sum(amounts.map((it) => it.work));
+  const materials = sum(amounts.map((it) => it.materials));
+  const net = work + materials - retention.total;
+  const due = net - view.summary.previouslyCertified;
+  const tax = rateOf(view.taxRate, due);
+  return {
+    faults,
+    lines: amounts.map((it, i) => ({ work: it.work, materials: it.materials, retention: retention.byLine[i]! })),
+    summary: { ...view.summary, work, materials, gross: work + materials, retention: retention.total, net, due, tax, payable: due + tax, balanceToComplete: view.summary.contractSum - net - view.summary.retentionReleased },
+  };
+}
+
+/** A per cent or a period that could not be read has not followed into the amount, so it must be said by itself. */
+function noteUnread(row: GridRow | undefined, i: number, digits: number, faults: Map<string, string>): void {
+  const percent = (row?.percent ?? '').trim();
+  if (percent !== '' && !/^-?\d+(\.\d+)?%?$/.test(percent)) faults.set(`${i}.percent`, `"${percent}" is no per cent with up to 4 decimals`);
+  else if (percent !== '' && Number(percent.replace('%', '')) > 100) faults.set(`${i}.percent`, `${percent} % is more than the whole line; bill 100 % or less to date`);
+  const period = (row?.period ?? '').trim();
+  if (period !== '' && readAmount(period, digits) === null) faults.set(`${i}.period`, `"${period}" is no amount; expected one such as 12,500.00`);
+}
+
+function excess(amount: number, limit: number): number {
+  return Math.max(0, Math.min(0, limit) - amount, amount - Math.max(0, limit));
+}

@@ -1,0 +1,23 @@
+import { Link, useParams } from 'react-router';
+import { useKeepMonth } from '../../app/asOf';
+import { CostLedger } from './CostLedger';
+
+/** The cost ledger of all jobs. */
+export function CostLedgerPage() {
+  const keep = useKeepMonth();
+  return (
+    <div className="page">
+      <div className="mb-3 flex items-end justify-between gap-6">
+        <h1>Cost ledger</h1>
+        <Link className="press main" to={keep('/costs')}>Enter costs</Link>
+      </div>
+      <CostLedger />
+    </div>
+  );
+}
+
+/** The cost ledger as a part of a job's page. */
+export function JobCosts() {
+  const { number } = useParams();
+  return <CostLedger job={number} />;
+}
