@@ -33,8 +33,3 @@ export function journal(dated: PlainDate, amounts: readonly (readonly [AccountKe
 function line(account: string, amount: Cents): JournalLine {
   return amount > 0 ? { account, debit: amount, credit: 0 } : { account, debit: 0, credit: -amount };
 }
-
-/** The same journal the other way round, on another day. */
-export function reversed(of: Journal, dated: PlainDate): Journal {
-  return { dated, lines: of.lines.map(({ account, debit, credit }) => ({ account, debit: credit, credit: debit })) };
-}

@@ -1,5 +1,5 @@
 import type { BookFileName, BookRow } from './bookFiles';
-import { FaultList } from './bookFaults';
+import { type FaultList } from './bookFaults';
 import { currencyDigits, isCurrency } from './currency';
 import type { Existing } from './existing';
 import { joinKey, Keys } from './keys';

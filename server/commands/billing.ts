@@ -9,7 +9,7 @@ import { bulkInsert, type Sql } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../queries/billingJobs';
 import { loadCompany } from '../queries/company';
 import { jobByNumber } from '../queries/jobs';
-import { planCertification } from './certification';
+import { planCertification } from '../../core/posting/certification';
 import { postPaper, record, type Actor } from './post';
 import { fieldError } from './setup';
 

@@ -44,7 +44,7 @@ function Explained({ figure }: { figure: FigureRef }) {
       <h2>{data.title}</h2>
       <p className="note mb-3">{data.subject}</p>
       <p className="mb-3">{data.rule}</p>
-      <table className="ledger">
+      <table className="ledger still">
         <tbody>
           {data.operands.map((operand, i) => <OperandRow key={i} operand={operand} />)}
         </tbody>
@@ -63,7 +63,7 @@ function OperandRow({ operand }: { operand: Operand }) {
     <tr>
       <td className="note" style={{ width: 20, padding: '0 2px' }}>{operand.sign}</td>
       <td style={{ padding: '4px 6px' }}>{operand.to ? <Link to={keep(operand.to)} onClick={() => dispatch(shut())}>{operand.label}</Link> : operand.label}</td>
-      <td className="num">{operand.figure ? <button type="button" className="fig" aria-label={`${operand.label}: show its workings`} style={{ borderBottomColor: 'var(--rule)' }} onClick={() => dispatch(followed(operand.figure!))}>{value}</button> : value}</td>
+      <td className="num">{operand.figure ? <button type="button" className="fig seen" aria-label={`${operand.label}: show its workings`} onClick={() => dispatch(followed(operand.figure!))}>{value}</button> : value}</td>
     </tr>
   );
 }

@@ -5,7 +5,7 @@ import type { JournalView } from '../../wire/costs';
 export function Journal({ journal, show }: { journal: JournalView; show: (cents: number) => string }) {
   const total = journal.lines.reduce((sum, line) => sum + line.debit, 0);
   return (
-    <table className="ledger">
+    <table className="ledger still" style={{ fontSize: 13 }}>
       <caption className="note pb-1 text-left text-[12.5px]">Journal of {displayDate(journal.dated)}</caption>
       <thead><tr><th>Account</th><th className="num">Debit</th><th className="num">Credit</th></tr></thead>
       <tbody>

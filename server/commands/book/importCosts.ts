@@ -6,7 +6,7 @@ import type { BookRow } from '../../book/bookFiles';
 import { joinKey } from '../../book/keys';
 import { bookRows, type FileShape, type Reading } from '../../book/readRows';
 import { nextId, type Sql } from '../../db/sql';
-import { CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../costEntries';
+import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../costEntries';
 import { postPapers, writeJournals, type Actor } from '../post';
 import type { BookIds } from './saveContracts';
 

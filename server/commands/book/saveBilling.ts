@@ -8,7 +8,7 @@ import { isApplicationNumber } from '../../book/checkBilling';
 import type { BookCheck } from '../../book/checkBook';
 import { joinKey } from '../../book/keys';
 import { bulkInsert, nextId, type Sql } from '../../db/sql';
-import { planCertification } from '../certification';
+import { planCertification } from '../../../core/posting/certification';
 import { postPapers, type Actor, type PaperToPost } from '../post';
 import type { BookIds } from './saveContracts';
 

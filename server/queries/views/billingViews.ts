@@ -5,7 +5,7 @@ import { addDays, daysBetween, periodOf } from '../../../core/calendar/plainDate
 import { LedrinError } from '../../../core/errors/ledrinError';
 import { multiplyDivide } from '../../../core/money/round';
 import type { ApplicationRow, ApplicationView, BilledLineView, BillingRegister, JobBilling } from '../../../wire/billing';
-import { planCertification } from '../../commands/certification';
+import { planCertification } from '../../../core/posting/certification';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
 import { loadCompany } from '../company';

@@ -3,7 +3,7 @@ import { accountName } from '../../../core/ledger/accounts';
 import type { Journal } from '../../../core/ledger/journal';
 import { PAPER_NAMES, type PaperKind } from '../../../core/posting/posting';
 import type { JournalView, PaperRow, PaperView } from '../../../wire/costs';
-import { whyFixed } from '../../commands/reverse';
+import { whyFixed } from '../whyFixed';
 import type { Sql } from '../../db/sql';
 
 export function journalView({ dated, lines }: Journal): JournalView {

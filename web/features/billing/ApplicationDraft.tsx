@@ -13,7 +13,7 @@ import { Field } from '../../ui/Field';
 import { readDate } from '../../ui/readDate';
 import { Refused } from '../../ui/States';
 import { useDiscardApplicationMutation, useMoveApplicationMutation, useSaveApplicationMutation } from './api';
-import { AgainstCost } from './ApplicationPage';
+import { AgainstCost } from './AgainstCost';
 import { SummaryColumn } from './SummaryColumn';
 import { cellsOf, followEntry, workApplication, type EntryKey } from './workApplication';
 

@@ -4,7 +4,7 @@ import type { ApplicationView } from '../../../wire/billing';
 import { useCurrency } from '../../app/company';
 import { Fig } from '../../app/Fig';
 import { Legend } from '../../ui/Signs';
-import { AgainstCost } from './ApplicationPage';
+import { AgainstCost } from './AgainstCost';
 
 /** The lines of an application that is no longer a draft. */
 export function ApplicationLines({ view }: { view: ApplicationView }) {

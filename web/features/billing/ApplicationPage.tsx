@@ -4,7 +4,6 @@ import type { ApplicationView } from '../../../wire/billing';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { Sign } from '../../ui/Signs';
 import { Refused, Waiting } from '../../ui/States';
 import { useApplicationQuery } from './api';
 import { ApplicationDraft } from './ApplicationDraft';
@@ -67,12 +66,4 @@ function Settled({ view }: { view: ApplicationView }) {
       <SummaryColumn view={view} summary={view.summary} worked />
     </div>
   );
-}
-
-/** What cost says beside what is billed: ahead, behind, or nothing to say. */
-export function AgainstCost({ billed, earned }: { billed: number; earned: number | null }) {
-  const { show } = useCurrency();
-  if (earned === null) return <span className="note">no cost line</span>;
-  const name = billed > earned ? 'over' : billed < earned ? 'under' : null;
-  return <span className="inline-flex items-center gap-1">{name && <Sign name={name} bare />}{show(earned)}</span>;
 }

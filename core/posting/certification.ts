@@ -1,6 +1,6 @@
-import { lastCertified, valueApplication, type Application, type BillingJob } from '../../core/billing/application';
-import type { Journal } from '../../core/ledger/journal';
-import { certifiedApplicationJournal, type CertifiedFigures } from '../../core/posting/certifiedApplication';
+import { lastCertified, valueApplication, type Application, type BillingJob } from '../billing/application';
+import type { Journal } from '../ledger/journal';
+import { certifiedApplicationJournal, type CertifiedFigures } from './certifiedApplication';
 
 /** What certifying an application posts: the figures kept with it and its journal. */
 export interface Certification {

@@ -1,0 +1,19 @@
+import { defineConfig } from '@playwright/test';
+
+const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
+
+export default defineConfig({
+  testDir: 'e2e',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 10_000,
+    launchOptions: {
+      executablePath: chromium,
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+});
