@@ -3,6 +3,11 @@ export type Scaled = { ok: true; value: number } | { ok: false; problem: 'not-a-
 
 const NUMBER = /^(-?)(\d+)(?:\.(\d+))?$/;
 
+/** True for a number as the book writes them: `-?digits[.digits]`. */
+export function isNumber(text: string): boolean {
+  return NUMBER.test(text);
+}
+
 /**
  * Reads `-?digits[.digits]`, nothing else, as an integer scaled by 10^decimals.
  * Zeros beyond the allowed decimals count as decimals too: what was typed is held to the rule.

@@ -2,7 +2,7 @@ import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type Billed
 import { overbillings, type OverbilledFigure } from '../../core/billing/overbilling';
 import { scheduleAt } from '../../core/contract/contract';
 import { formatCents } from '../../core/money/cents';
-import { parseScaled } from '../../core/money/decimal';
+import { isNumber } from '../../core/money/decimal';
 import { rateOf } from '../../core/money/rate';
 import type { BookApplication, BookBilling } from './billingOfBook';
 import type { BookCheck } from './checkBook';
@@ -20,7 +20,7 @@ export function checkBillingRows(check: BookCheck): void {
   for (const row of rows.application_lines) checkApplicationLine(check, row, lines);
   for (const row of rows.retention_releases) {
     check.refersToJob('retention_releases', row);
-    if (row.reference && parseScaled(row.reference, 18).ok) faults.add('retention_releases', row.row, 'reference', `"${row.reference}" is a number; a release needs a reference that cannot be taken for an application`);
+    if (row.reference && isNumber(row.reference)) faults.add('retention_releases', row.row, 'reference', `"${row.reference}" is a number; a release needs a reference that cannot be taken for an application`);
     check.declare('retention_releases', row.row, 'reference', keys.releases, row.job, row.reference);
   }
   for (const row of rows.receipts) {

@@ -46,7 +46,7 @@ function checkChangeOrder(check: BookCheck, row: BookRow<'change_orders'>): void
   if (billedTo && row.status === 'approved' && row.decided_on && row.decided_on <= billedTo) {
     faults.add('change_orders', row.row, 'decided_on', `job ${row.job} in the database has an application of ${billedTo}; a change approved by then would alter what it was valued with`);
   }
-  if (Object.values(row).includes(undefined)) check.doubtSchedule(row.job);
+  if (Object.values(row).includes(undefined) || (decided && row.decided_on === null)) check.doubtSchedule(row.job);
 }
 
 function checkChangeOrderLine(check: BookCheck, row: BookRow<'change_order_lines'>): void {

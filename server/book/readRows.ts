@@ -90,8 +90,8 @@ function rowReader<F extends BookFileName>(file: F, header: readonly string[], {
       else if (text === '') read[name] = column.required ? missing(name) : null;
       else {
         const cell = readCell(column, text, currencyDigits);
-        if ('value' in cell) read[name] = cell.value;
-        else if (!ragged) faults.add(file, row, name, cell.fault);
+        read[name] = 'value' in cell ? cell.value : undefined;
+        if ('fault' in cell && !ragged) faults.add(file, row, name, cell.fault);
       }
     }
     return read as BookRow<F>;

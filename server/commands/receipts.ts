@@ -1,7 +1,7 @@
 import { retentionHeld } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { formatCents } from '../../core/money/cents';
-import { parseScaled } from '../../core/money/decimal';
+import { isNumber } from '../../core/money/decimal';
 import { rateOf } from '../../core/money/rate';
 import { receiptJournal } from '../../core/posting/receipt';
 import { retentionReleaseJournal } from '../../core/posting/retentionRelease';
@@ -66,7 +66,7 @@ export async function releaseRetention(database: Database, actor: Actor, jobNumb
     const held = Math.min(retentionHeld(job, input.dated), retentionHeld(job, LAST_DAY));
     if (input.amount <= 0) throw fieldError('amount', 'Expected an amount above nothing');
     if (input.amount > held) throw fieldError('amount', `${formatCents(input.amount, digits)} is more than the ${formatCents(held, digits)} held on ${input.dated}`);
-    if (parseScaled(input.reference, 18).ok) throw fieldError('reference', `"${input.reference}" is a number; give the release a reference that cannot be taken for an application`);
+    if (isNumber(input.reference)) throw fieldError('reference', `"${input.reference}" is a number; give the release a reference that cannot be taken for an application`);
     if (job.releases.some((it) => it.reference === input.reference)) throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);
     const tax = rateOf(job.taxRate, input.amount);
     const paperId = await postPaper(sql, actor, { kind: 'retention-release', jobId: id, reference: input.reference, dated: input.dated }, [retentionReleaseJournal(input.dated, input.amount, tax)]);

@@ -19,6 +19,7 @@ import { WorkInProgressPage } from '../features/reports/WorkInProgressPage';
 import { SetUpPage } from '../features/setup/SetUpPage';
 import { WelcomePage } from '../features/setup/WelcomePage';
 import { Shell } from './Shell';
+import { WithCompany } from './WithCompany';
 
 function NotHere() {
   return <div className="page"><h1>Nothing is kept at this address</h1><p><Link to="/jobs">Go to the jobs</Link></p></div>;
@@ -35,33 +36,38 @@ export const router = createBrowserRouter([
     errorElement: <Broken />,
     children: [
       { path: '/', element: <WelcomePage /> },
-      { path: '/jobs', element: <JobListPage /> },
-      { path: '/jobs/new', element: <NewJobPage /> },
       {
-        path: '/jobs/:number',
-        element: <JobPage />,
+        element: <WithCompany />,
         children: [
-          { index: true, element: <JobNext /> },
-          { path: 'contract', element: <JobContract /> },
-          { path: 'budget', element: <JobBudget /> },
-          { path: 'costs', element: <JobCosts /> },
-          { path: 'billing', element: <JobBilling /> },
-          { path: 'billing/:application', element: <ApplicationPage /> },
-          { path: 'papers', element: <JobPapers /> },
+          { path: '/jobs', element: <JobListPage /> },
+          { path: '/jobs/new', element: <NewJobPage /> },
+          {
+            path: '/jobs/:number',
+            element: <JobPage />,
+            children: [
+              { index: true, element: <JobNext /> },
+              { path: 'contract', element: <JobContract /> },
+              { path: 'budget', element: <JobBudget /> },
+              { path: 'costs', element: <JobCosts /> },
+              { path: 'billing', element: <JobBilling /> },
+              { path: 'billing/:application', element: <ApplicationPage /> },
+              { path: 'papers', element: <JobPapers /> },
+            ],
+          },
+          { path: '/costs', element: <CostEntryPage /> },
+          { path: '/costs/ledger', element: <CostLedgerPage /> },
+          { path: '/billing', element: <BillingPage /> },
+          { path: '/reports', element: <Navigate to="/reports/work-in-progress" replace /> },
+          { path: '/reports/work-in-progress', element: <WorkInProgressPage /> },
+          { path: '/reports/estimate-versus-actual', element: <EstimateVsActualPage /> },
+          { path: '/reports/ageing', element: <AgeingPage /> },
+          { path: '/ledger', element: <TrialBalancePage /> },
+          { path: '/ledger/tie-out', element: <TieOutPage /> },
+          { path: '/ledger/papers', element: <PapersPage /> },
+          { path: '/ledger/papers/:id', element: <PaperPage /> },
+          { path: '/set-up', element: <SetUpPage /> },
         ],
       },
-      { path: '/costs', element: <CostEntryPage /> },
-      { path: '/costs/ledger', element: <CostLedgerPage /> },
-      { path: '/billing', element: <BillingPage /> },
-      { path: '/reports', element: <Navigate to="/reports/work-in-progress" replace /> },
-      { path: '/reports/work-in-progress', element: <WorkInProgressPage /> },
-      { path: '/reports/estimate-versus-actual', element: <EstimateVsActualPage /> },
-      { path: '/reports/ageing', element: <AgeingPage /> },
-      { path: '/ledger', element: <TrialBalancePage /> },
-      { path: '/ledger/tie-out', element: <TieOutPage /> },
-      { path: '/ledger/papers', element: <PapersPage /> },
-      { path: '/ledger/papers/:id', element: <PaperPage /> },
-      { path: '/set-up', element: <SetUpPage /> },
       { path: '*', element: <NotHere /> },
     ],
   },

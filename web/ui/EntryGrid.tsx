@@ -106,11 +106,11 @@ export function EntryGrid({ label, columns, rows, onRows, faults, foot, height =
       <table className="grid-entry" role="grid" aria-label={label} aria-rowcount={shown.length}>
         <thead>
           <tr>
-            {grows && <th style={{ width: 34 }} aria-label="Row" />}
+            {grows && <th style={{ width: 34 }}><span className="sr-only">Row</span></th>}
             {columns.map((column) => (
               <th key={column.key} style={{ width: column.width, textAlign: column.numeric ? 'right' : 'left' }}>{column.title}</th>
             ))}
-            {grows && <th style={{ width: 30 }} aria-label="Remove" />}
+            {grows && <th style={{ width: 30 }}><span className="sr-only">Remove</span></th>}
           </tr>
         </thead>
         <tbody>

@@ -26,7 +26,7 @@ export function BillingPage() {
       <h2 className="mb-1">No application in {displayPeriod(month)} yet</h2>
       {data.unbilled.length === 0 ? <p className="note">Every live job has one.</p> : (
         <table className="ledger">
-          <thead><tr><th>Job</th><th>Client</th><th>Last application</th><th className="num">Over / under billed</th><th /></tr></thead>
+          <thead><tr><th>Job</th><th>Client</th><th>Last application</th><th className="num">Over / under billed</th><th><span className="sr-only">Next</span></th></tr></thead>
           <tbody>
             {data.unbilled.map((it) => (
               <tr key={it.job}>

@@ -37,7 +37,7 @@ export function JobBilling() {
       {data.releases.length > 0 && (
         <table className="ledger mt-5">
           <caption className="pb-1 text-left"><h2>Retention released</h2></caption>
-          <thead><tr><th>Reference</th><th>Date</th><th className="num">Amount</th><th className="num">Tax</th><th className="num">Received</th><th>Due on</th><th>Paper</th><th /></tr></thead>
+          <thead><tr><th>Reference</th><th>Date</th><th className="num">Amount</th><th className="num">Tax</th><th className="num">Received</th><th>Due on</th><th>Paper</th><th><span className="sr-only">Next</span></th></tr></thead>
           <tbody>
             {data.releases.map((it) => (
               <tr key={it.reference}>

@@ -128,7 +128,7 @@ function Subtotals({ filter, by }: { filter: LedgerParams; by: string }) {
   return (
     <div className="scroll" style={{ maxHeight: 'calc(100vh - 200px)' }} tabIndex={0} role="region" aria-label={`Subtotals by ${by}`}>
       <table className="ledger">
-        <thead><tr><th>By {by}</th><th /><th className="num">Entries</th><th className="num">Hours</th><th className="num">Amount</th></tr></thead>
+        <thead><tr><th>By {by}</th><th>Name</th><th className="num">Entries</th><th className="num">Hours</th><th className="num">Amount</th></tr></thead>
         <tbody>
           {data.map((row) => (
             <tr key={row.key}><td><button type="button" className="fig" style={{ color: 'var(--accent)' }} onClick={() => set({ by: '', ...NARROWED[by]!(row.key) })}>{by === 'month' ? displayPeriod(row.key) : row.key || `(no ${by})`}</button></td><td>{row.name}</td><td className="num">{row.count.toLocaleString('en-GB')}</td><td className="num">{displayQuantity(row.hours)}</td><td className="num">{show(row.amount)}</td></tr>

@@ -1,12 +1,11 @@
 import { useMemo } from 'react';
-import { Link, Navigate, useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { totalProgress } from '../../../core/progress/workInProgress';
 import type { JobListRow } from '../../../wire/jobs';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
 import { Fig } from '../../app/Fig';
-import { useSessionQuery } from '../../app/sessionApi';
 import { MeasureKey, SmallMeasure } from '../../ui/Measure';
 import { Legend, Sign } from '../../ui/Signs';
 import { Empty, Refused, Waiting } from '../../ui/States';
@@ -26,9 +25,7 @@ const valueOf = (job: JobListRow, key: SortKey): string | number => (key === 'ov
 export function JobListPage() {
   const { month } = useAsOf();
   const { data, error, refetch } = useJobListQuery({ asOf: month });
-  const { data: session } = useSessionQuery();
   const keep = useKeepMonth();
-  if (session && !session.company) return <Navigate to="/" replace />;
   if (error) return <div className="page"><Refused message={faultOf(error).message} onRetry={refetch} /></div>;
   if (!data) return <Waiting what="the jobs" />;
   return (
@@ -73,7 +70,13 @@ function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<str
 
 function JobTable({ jobs }: { jobs: readonly JobListRow[] }) {
   const [params, setParams] = useSearchParams();
-  const set = (key: string, value: string) => setParams((before) => { const next = new URLSearchParams(before); if (value) next.set(key, value); else next.delete(key); return next; }, { replace: true });
+  const setAll = (changes: Record<string, string>) =>
+    setParams((before) => {
+      const next = new URLSearchParams(before);
+      for (const [key, value] of Object.entries(changes)) if (value) next.set(key, value); else next.delete(key);
+      return next;
+    }, { replace: true });
+  const set = (key: string, value: string) => setAll({ [key]: value });
   const [search, status, manager, client] = ['q', 'status', 'manager', 'client'].map((key) => params.get(key) ?? '') as [string, string, string, string];
   const sort = (params.get('sort') ?? 'number') as SortKey;
   const descending = params.get('order') === 'down';
@@ -87,10 +90,7 @@ function JobTable({ jobs }: { jobs: readonly JobListRow[] }) {
     });
   }, [jobs, search, status, manager, client, sort, descending]);
   const distinct = (value: (job: JobListRow) => string) => [...new Set(jobs.map(value))].filter(Boolean).sort();
-  const sortBy = (key: SortKey) => {
-    set('sort', key);
-    set('order', sort === key && !descending ? 'down' : '');
-  };
+  const sortBy = (key: SortKey) => setAll({ sort: key, order: sort === key && !descending ? 'down' : '' });
   const pick = (label: string, key: string, value: string, options: readonly (readonly [string, string])[]) => (
     <select aria-label={label} className="box" style={{ width: 170 }} value={value} onChange={(event) => set(key, event.target.value)}>
       <option value="">{label}: all</option>
@@ -141,7 +141,7 @@ function JobRow({ job }: { job: JobListRow }) {
   const keep = useKeepMonth();
   const of = (figure: string) => ({ figure, job: job.number });
   return (
-    <tr style={{ opacity: job.inSchedule ? 1 : 0.75 }}>
+    <tr style={{ color: job.inSchedule ? 'inherit' : 'var(--soft)' }}>
       <td><Link to={keep(`/jobs/${encodeURIComponent(job.number)}`)}><b>{job.number}</b></Link></td>
       <td className="cut" title={job.name}><Link to={keep(`/jobs/${encodeURIComponent(job.number)}`)} style={{ color: 'var(--ink)' }}>{job.name}</Link>{job.status !== 'on-site' && <span className="note"> · {job.status}</span>}</td>
       <td>{job.contractSum !== 0 && <SmallMeasure figures={job} label={`Measure of ${job.number}`} />}</td>

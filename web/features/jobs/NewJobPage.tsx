@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Navigate, useNavigate, useSearchParams } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { describeRetention } from '../../../core/billing/describeRetention';
 import { COST_TYPES } from '../../../core/cost/costType';
@@ -28,7 +28,6 @@ export function NewJobPage() {
   const { data: session } = useSessionQuery();
   const { data: lists } = useListsQuery({ asOf: month });
   const { data: jobs } = useJobListQuery({ asOf: month });
-  if (session && !session.company) return <Navigate to="/" replace />;
   if (!session || !lists || !jobs) return <Waiting what="what a job is made of" />;
   const kept = jobs.drafts.find((it) => String(it.id) === draft)?.content as unknown as JobForm | undefined;
   const proposed: JobForm = { ...EMPTY, facts: { number: nextNumber(lists.jobs), status: 'awarded', retention: '5', tax: formatPercentShortest(session.company!.taxRate), stepApplies: 'all', revenueMethod: 'cost-to-cost' } };

@@ -1,5 +1,4 @@
 import { useMemo, useState } from 'react';
-import { Navigate } from 'react-router';
 import { toast } from 'sonner';
 import { useAsOf } from '../../app/asOf';
 import { faultOf, type ShownFault } from '../../app/faults';
@@ -16,7 +15,6 @@ export function SetUpPage() {
   const { data: session } = useSessionQuery();
   const { data: lists } = useListsQuery({ asOf: month });
   if (!session || !lists) return <Waiting what="the set-up" />;
-  if (!session.company) return <Navigate to="/" replace />;
   return (
     <div className="page">
       <h1 className="mb-4">Set-up</h1>

@@ -1,0 +1,83 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { startLedrin, type Running } from './server';
+
+let running: Running;
+test.beforeAll(async () => {
+  running = await startLedrin('demo/book');
+});
+test.afterAll(() => running.stop());
+
+const VIEWS: [path: string, heading: string][] = [
+  ['/jobs', 'Jobs'], ['/jobs/new', 'New job'], ['/jobs/2108', '2108 Hollin Quay tower, lower cladding'], ['/jobs/2104/contract', 'Schedule of values'], ['/jobs/2107/budget', 'Estimate versus actual'], ['/jobs/2110/costs', '2110 Tarnwick civic offices, atrium glazing'],
+  ['/jobs/2101/billing', '2101 Ostrand retail park, units 4 to 9'], ['/jobs/2105/billing/12', 'Application 12'], ['/jobs/2110/billing/8', 'Application 8'], ['/jobs/2108/billing/12', 'Application 12'], ['/jobs/2098/papers', '2098 Pell Street library, reroofing'],
+  ['/costs', 'Enter costs'], ['/costs/ledger', 'Cost ledger'], ['/costs/ledger?by=job', 'Cost ledger'], ['/billing', 'Billing'], ['/reports/work-in-progress', 'Work in progress'], ['/reports/estimate-versus-actual', 'Estimate versus actual'], ['/reports/ageing', 'Ageing of receivables'],
+  ['/ledger', 'Trial balance'], ['/ledger/tie-out', 'Tie-out'], ['/ledger/papers', 'Posted papers'], ['/ledger/papers/170', 'Paper 170: opening cost'], ['/set-up', 'Set-up'],
+];
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`every view opens in the ${scheme} scheme: no error, no accessibility fault, nothing wider than the window`, async ({ browser }) => {
+    test.setTimeout(180_000);
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: scheme });
+    const page = await context.newPage();
+    const errors: string[] = [];
+    const faults: string[] = [];
+    page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+    page.on('pageerror', (error) => errors.push(error.message));
+    for (const [path, heading] of VIEWS) {
+      await page.goto(running.url + path);
+      await expect(page.getByRole('heading', { name: heading, exact: true }).first()).toBeVisible();
+      await expect(page.getByRole('status').filter({ hasText: /^Reading/ })).toHaveCount(0);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      faults.push(...violations.map((it) => `${path} ${it.id}: ${it.nodes.map((node) => node.html).slice(0, 3).join(' | ')}`));
+      const width = await page.evaluate(() => document.documentElement.scrollWidth);
+      if (width !== 1280) faults.push(`${path} is ${width} wide`);
+    }
+    expect([...faults, ...errors]).toEqual([]);
+    await context.close();
+  });
+}
+
+test('the product opens at the newest month with entries, and a month back changes every figure', async ({ page }) => {
+  await page.goto(`${running.url}/`);
+  await expect(page.getByText('as of the end of')).toContainText('Apr 2031');
+  const earned = page.getByRole('row', { name: /2108/ }).getByRole('button', { name: /Complete/ });
+  const april = await earned.textContent();
+  await page.keyboard.press('[');
+  await expect(page).toHaveURL(/as-of=2031-03/);
+  await expect(earned).not.toHaveText(april!);
+  await page.keyboard.press(']');
+  await expect(earned).toHaveText(april!);
+});
+
+test('jobs are filtered, sorted and found; the command box goes anywhere', async ({ page }) => {
+  await page.goto(`${running.url}/jobs`);
+  await page.getByLabel('Manager').selectOption('Ines Tolland');
+  await expect(page.locator('tbody tr')).toHaveCount(4);
+  await page.getByRole('button', { name: 'Margin %' }).click();
+  await expect(page.locator('tbody tr').first()).toContainText('2105');
+  await page.getByLabel('Find a job').fill('library');
+  await expect(page.locator('tbody tr')).toHaveCount(1);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('2111');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: '2111 Threap Road depot, over-roofing' })).toBeVisible();
+  await page.keyboard.press('2');
+  await expect(page).toHaveURL(/\/jobs\/2111\/budget/);
+});
+
+test('the cost ledger is narrowed by its subtotals and scrolls to its last row', async ({ page }) => {
+  await page.goto(`${running.url}/costs/ledger?by=type`);
+  await page.getByRole('button', { name: 'labour' }).click();
+  await expect(page.getByLabel('Type', { exact: true })).toHaveValue('labour');
+  const box = page.getByRole('region', { name: 'Cost entries' });
+  await box.evaluate((element) => element.scrollTo(0, element.scrollHeight));
+  await expect(box.locator('tbody tr').filter({ hasText: '11 Nov 2029' }).last()).toBeVisible();
+});
+
+test('a printed application agrees with the screen to the penny', async ({ page }) => {
+  await page.goto(`${running.url}/jobs/2104/billing/14`);
+  await expect(page.getByRole('complementary', { name: 'What it comes to' })).toContainText('112,980.00');
+  const summary = await page.request.get(`${running.url}/api/reports/application-summary.csv?asOf=2031-04&job=2104&application=14`);
+  expect(await summary.text()).toContain('payable,112980.00');
+});

@@ -1,0 +1,113 @@
+import { createHash } from 'node:crypto';
+import { mkdtempSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { BookRefused } from '../book/bookFaults';
+import { importBook } from '../commands/importBook';
+import type { Actor } from '../commands/post';
+import { openDatabase, type Database } from '../db/database';
+import { reportCsv } from '../papers/csv';
+import { loadCompany } from '../queries/company';
+import { REPORTS, type ReportName } from '../queries/reports/index';
+
+export const TESTER: Actor = { name: 'tester', at: '2031-05-02T09:00:00.000Z' };
+
+/** A book as text, file by file: the header line and its rows. */
+export type BookText = Record<string, string>;
+
+const made: string[] = [];
+const opened: Database[] = [];
+
+export function temporaryFolder(): string {
+  const folder = mkdtempSync(join(tmpdir(), 'ledrin-test-'));
+  made.push(folder);
+  return folder;
+}
+
+export async function temporaryDatabase(): Promise<Database> {
+  const database = await openDatabase(join(temporaryFolder(), 'test.sqlite'));
+  opened.push(database);
+  return database;
+}
+
+/** To be called after all tests of a file. */
+export async function cleanUp(): Promise<void> {
+  await Promise.all(opened.splice(0).map((it) => it.close()));
+  for (const folder of made.splice(0)) rmSync(folder, { recursive: true, force: true });
+}
+
+export function writeBookText(book: BookText): string {
+  const folder = join(temporaryFolder(), 'book');
+  mkdirSync(folder);
+  for (const [file, text] of Object.entries(book)) writeFileSync(join(folder, file.includes('.') ? file : `${file}.csv`), text);
+  return folder;
+}
+
+/** Imports a book and gives back its faults as `file:row:column`; none where it came in. */
+export async function faultsOf(database: Database, book: BookText): Promise<string[]> {
+  try {
+    await importBook(database, writeBookText(book), TESTER);
+    return [];
+  } catch (error) {
+    if (!(error instanceof BookRefused)) throw error;
+    return error.faults.map((it) => `${it.file.replace(/\.csv$/, '')}:${it.row}:${it.column}`);
+  }
+}
+
+/** A report as CSV lines without the header. */
+export async function reportLines(database: Database, name: ReportName, asOf: string, job?: string, application?: number): Promise<string[]> {
+  const report = await REPORTS[name](database.read(), { asOf, job, application });
+  return reportCsv(report, (await loadCompany(database.read()))!.digits).trimEnd().split('\n').slice(1);
+}
+
+/** A digest of every table's rows, to see that nothing changed. */
+export async function everything(database: Database): Promise<string> {
+  const sql = database.read();
+  const tables = await sql.all<{ name: string }>(`SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name`);
+  const rows = [];
+  for (const { name } of tables) rows.push([name, await sql.all(`SELECT * FROM ${name} ORDER BY 1, 2`)]);
+  return createHash('sha256').update(JSON.stringify(rows)).digest('hex');
+}
+
+export function folderText(folder: string): BookText {
+  return Object.fromEntries(readdirSync(folder).sort().map((file) => [file, readFileSync(join(folder, file), 'utf8')]));
+}
+
+/** The books tie as of a date: every difference is nothing. */
+export async function differences(database: Database, asOf: string): Promise<string[]> {
+  return (await reportLines(database, 'tie-out', asOf)).map((line) => line.split(',').at(-1)!);
+}
+
+/** A small book with one of everything, worked out by hand in the tests that use it. */
+export const SMALL_BOOK: BookText = {
+  company: 'name,currency,tax_name,tax_percent\nAldergate Cladding,GBP,VAT,20\n',
+  customers: 'customer,name,terms_days\nNORTH,Northbeck Estates,14\n',
+  vendors: 'vendor,name,kind\nPANEL,Panel Supply,supplier\n',
+  cost_codes: 'cost_code,description\n100,Framing\n200,Panels\n900,Other\n',
+  jobs: 'job,name,customer,status,awarded_on,retention_percent,tax_percent\nJ1,"Mill, east wall",NORTH,on-site,2031-01-05,5,20\nJ2,Tender only,NORTH,tender,,5,\n',
+  schedule_of_values: 'job,sov_line,section,description,scheduled_value\nJ1,1,A,Framing,6000.00\nJ1,2,A,Panels,4000.00\n',
+  budget: 'job,section,cost_code,cost_type,sov_line,hours,amount\nJ1,A,100,labour,1,100,3000.00\nJ1,A,100,labour,1,20,600.00\nJ1,A,200,material,2,,2500.00\n',
+  change_orders: 'job,change_order,title,status,raised_on,decided_on\nJ1,C1,Louvres,approved,2031-02-01,2031-02-15\nJ1,C2,Not agreed,issued,2031-02-20,\n',
+  change_order_lines: 'job,change_order,side,sov_line,description,section,cost_code,cost_type,hours,amount\nJ1,C1,price,3,Louvres,A,,,,1000.00\nJ1,C1,cost,,,A,200,material,,400.00\nJ1,C2,price,1,,,,,,700.00\n',
+  commitments: 'commitment,kind,vendor,dated,job,line,section,cost_code,cost_type,amount\nPO1,purchase-order,PANEL,2031-01-20,J1,1,A,200,material,2000.00\n',
+  costs: `dated,job,section,cost_code,cost_type,reference,party,hours,amount,commitment,commitment_line,uninstalled,installed_on
+2031-01-15,J1,A,100,labour,T1,Crew,40,1000.00,,,,
+2031-01-28,J1,A,200,material,D1,PANEL,,1500.00,PO1,1,,
+2031-02-10,J1,A,100,labour,T2,Crew,50,1250.00,,,,
+2031-02-18,J1,A,900,other,X1,,,75.50,,,,
+2031-02-20,J1,A,200,material,D2,PANEL,,300.00,,,yes,2031-03-02
+`,
+  applications: 'job,application,dated,status,certified_on\nJ1,1,2031-01-31,certified,2031-02-05\nJ1,2,2031-02-25,certified,2031-02-28\nJ1,3,2031-03-31,submitted,\n',
+  application_lines: `job,application,sov_line,work_to_date,materials_on_site,certified_work_to_date
+J1,1,1,2000.00,,
+J1,1,2,500.00,200.00,
+J1,2,1,4000.00,,3800.00
+J1,2,2,1500.00,,
+J1,3,1,5000.00,,
+J1,3,2,2000.00,,
+J1,3,3,250.00,,
+`,
+  retention_releases: 'job,dated,amount,reference\nJ1,2031-03-10,100.00,Part release\n',
+  receipts: 'dated,job,application,amount,reference\n2031-02-20,J1,1,3078.00,B1\n2031-03-20,J1,2,1000.00,B2\n',
+  forecasts: 'job,as_of,section,cost_code,cost_type,method,value\nJ1,2031-02-28,A,100,labour,percent,60\n',
+};
