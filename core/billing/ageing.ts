@@ -2,7 +2,7 @@ import { addDays, daysBetween, type PlainDate } from '../calendar/plainDate';
 import { comparePlain } from '../cost/costType';
 import type { Cents } from '../money/cents';
 
-/** Days after which an invoice is due where neither job nor client says. DOMAIN 6. */
+/** Days after which an invoice is due where neither job nor client says. docs/rules.md §6. */
 export const USUAL_TERMS_DAYS = 30;
 
 /** The age bands, in days late. */

@@ -59,7 +59,7 @@ export interface ValuedLine extends ScheduledLine {
   appliedMaterials: Cents;
 }
 
-/** An application with every figure of DOMAIN 6 worked out. */
+/** An application with every figure of docs/rules.md §6 worked out. */
 export interface ValuedApplication {
   number: number;
   lines: ValuedLine[];
@@ -93,7 +93,7 @@ export function lastCertified(applications: readonly Application[], asOf: PlainD
 
 /**
  * Values one application: with the contract as it stood on the application's own date, whatever day it is
- * looked at; with certified figures once certified by `asOf`, with applied ones until then. DOMAIN 6.
+ * looked at; with certified figures once certified by `asOf`, with applied ones until then. docs/rules.md §6.
  */
 export function valueApplication(job: BillingJob, application: Application, asOf: PlainDate): ValuedApplication {
   const previous = lastCertified(job.applications, asOf, application.number);

@@ -14,7 +14,7 @@ export interface Overbilling {
 }
 
 /**
- * Where |to date| passes |scheduled value| or has the other sign, applied and certified alike (DOMAIN 6).
+ * Where |to date| passes |scheduled value| or has the other sign, applied and certified alike (docs/rules.md §6).
  * The fault stands on the work where work alone passes, else on the materials.
  */
 export function overbillings(line: BilledLine, scheduledValue: Cents): Overbilling[] {

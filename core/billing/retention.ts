@@ -29,7 +29,7 @@ export interface Retention {
 }
 
 /**
- * Retention to date of one application (DOMAIN 6). Judged anew each time, with the contract sum of the
+ * Retention to date of one application (docs/rules.md §6). Judged anew each time, with the contract sum of the
  * application's own date. Lines are rounded one by one; where a further step or the cap bites, the total is
  * computed and rounded once and then spread over the lines.
  */

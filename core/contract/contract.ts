@@ -31,7 +31,7 @@ export interface ScheduledLine extends SovLine {
 
 /**
  * The schedule of values on a date, in SOV order: original lines, then those that change orders approved by
- * then have brought, in the order they were first named. `lines` must come in that order. DOMAIN 4 and 6.
+ * then have brought, in the order they were first named. `lines` must come in that order. docs/rules.md §4 and §6.
  */
 export function scheduleAt(lines: readonly SovLine[], changes: readonly PriceChange[], on: PlainDate): ScheduledLine[] {
   const added = new Map<string, Cents>();

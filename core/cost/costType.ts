@@ -9,7 +9,7 @@ export interface CostLineKey {
   costType: CostType;
 }
 
-/** Section, then code, as plain text; then type in the order of the list (FORMAT: estimate-vs-actual). */
+/** Section, then code, as plain text; then type in the order of the list (docs/book.md: estimate-vs-actual). */
 export function compareCostLines(a: CostLineKey, b: CostLineKey): number {
   return comparePlain(a.section, b.section) || comparePlain(a.costCode, b.costCode) || COST_TYPES.indexOf(a.costType) - COST_TYPES.indexOf(b.costType);
 }

@@ -34,7 +34,7 @@ export interface CostLineState {
   forecast: LineForecast | null;
 }
 
-/** Which rule of DOMAIN 7 gave the estimate. */
+/** Which rule of docs/rules.md §7 gave the estimate. */
 export type EstimateBasis = 'finished' | 'budget' | 'spent' | ForecastMethod;
 
 export interface LineEstimate {
@@ -49,7 +49,7 @@ export function revisedBudget(line: Pick<CostLineState, 'original' | 'changes'>)
   return line.original + line.changes;
 }
 
-/** Estimate at completion of one line (DOMAIN 7). `finished`: the job's finished date is on or before the report's. */
+/** Estimate at completion of one line (docs/rules.md §7). `finished`: the job's finished date is on or before the report's. */
 export function estimateAtCompletion(line: CostLineState, finished: boolean): LineEstimate {
   const spent = line.cost + line.openCommitment;
   if (finished) return { amount: spent, basis: 'finished', forecastSays: null };
@@ -63,7 +63,7 @@ export function estimateAtCompletion(line: CostLineState, finished: boolean): Li
   return { amount: spent, basis: 'spent', forecastSays: null };
 }
 
-/** e of DOMAIN 7, as of the forecast's own date; null where its method finds nothing to work on. */
+/** e of docs/rules.md §7, as of the forecast's own date; null where its method finds nothing to work on. */
 function forecastEstimate(forecast: LineForecast): Cents | null {
   const { value, costThen } = forecast;
   switch (forecast.method) {
@@ -82,7 +82,7 @@ function hoursEstimate({ value, costThen, hoursThen, revisedThen, hoursBudgetedT
   return null;
 }
 
-/** Labour hours at completion of one line, for the hours method (DOMAIN 8). */
+/** Labour hours at completion of one line, for the hours method (docs/rules.md §8). */
 export function hoursAtCompletion(line: CostLineState, finished: boolean): Hours {
   if (finished) return line.hours;
   const { forecast } = line;

@@ -1,6 +1,6 @@
 import type { CostType } from '../cost/costType';
 
-/** The accounts Ledrin posts to. Numbers and names are our own; DOMAIN 9 says what each is for. */
+/** The accounts Ledrin posts to. Numbers and names are our own; docs/rules.md §9 says what each is for. */
 export const ACCOUNTS = {
   bank: { code: '1000', name: 'Bank' },
   receivable: { code: '1100', name: 'Accounts receivable' },

@@ -45,7 +45,7 @@ export function rateOf(rate: Rate, amount: Cents): Cents {
   return multiplyDivide(rate, amount, WHOLE);
 }
 
-/** `part ÷ whole` to the four decimals of a per cent; of nothing: 0 (FORMAT: `0.0000`). */
+/** `part ÷ whole` to the four decimals of a per cent; of nothing: 0 (docs/book.md: `0.0000`). */
 export function ratio(part: number, whole: number): Rate {
   return whole === 0 ? 0 : multiplyDivide(whole < 0 ? -part : part, WHOLE, Math.abs(whole));
 }

@@ -10,7 +10,7 @@ export interface CertifiedFigures {
   tax: Cents;
 }
 
-/** The change since the last certified application: receivable and retention against billings and tax. DOMAIN 9. */
+/** The change since the last certified application: receivable and retention against billings and tax. docs/rules.md §9. */
 export function certifiedApplicationJournal(on: PlainDate, now: CertifiedFigures, before: Pick<CertifiedFigures, 'gross' | 'retention'>): Journal {
   return journal(on, [
     ['receivable', now.due + now.tax],

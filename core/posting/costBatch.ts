@@ -12,7 +12,7 @@ export interface DatedCost {
   amount: Cents;
 }
 
-/** Job cost by type against job cost clearing, one journal a day (FORMAT: opening cost). Days that net to nothing make none. */
+/** Job cost by type against job cost clearing, one journal a day (docs/book.md: opening cost). Days that net to nothing make none. */
 export function costJournals(costs: readonly DatedCost[]): Journal[] {
   const days = new Map<PlainDate, DatedCost[]>();
   for (const cost of costs) {

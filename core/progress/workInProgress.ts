@@ -29,7 +29,7 @@ export interface Fraction {
   den: number;
 }
 
-/** One row of the work-in-progress schedule, DOMAIN 8. */
+/** One row of the work-in-progress schedule, docs/rules.md §8. */
 export interface Progress {
   contractSum: Cents;
   estimate: Cents;

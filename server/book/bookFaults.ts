@@ -14,7 +14,7 @@ export class BookRefused extends Error {
   }
 }
 
-/** FORMAT: `file.csv:ROW: column: what is wrong`. */
+/** docs/book.md: `file.csv:ROW: column: what is wrong`. */
 export function faultLine(fault: BookFault): string {
   return `${fault.file}:${fault.row}: ${fault.column}: ${fault.message}`;
 }

@@ -85,7 +85,7 @@ export const BOOK_FILE_NAMES = Object.keys(BOOK_FILES) as BookFileName[];
 type CellOf<C> = C extends Column<infer T> ? T : never;
 type ColumnsOf<F extends BookFileName> = (typeof BOOK_FILES)[F];
 
-/** A checked row: null is an empty cell, undefined one that is faulty and already reported. `row` as FORMAT counts. */
+/** A checked row: null is an empty cell, undefined one that is faulty and already reported. `row` as docs/book.md counts. */
 export type BookRow<F extends BookFileName> = { [K in keyof ColumnsOf<F>]: CellOf<ColumnsOf<F>[K]> | null | undefined } & { row: number };
 
 export type AnyColumn = Column<unknown>;

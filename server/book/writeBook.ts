@@ -8,7 +8,7 @@ import { loadCompany } from '../queries/company';
 import type { Sql } from '../db/sql';
 import { BOOK_FILE_NAMES, columnsOf, type AnyColumn, type BookFileName } from './bookFiles';
 
-/** One query a file: its result columns bear FORMAT's names; `id` orders and pages it. */
+/** One query a file: its result columns bear docs/book.md's names; `id` orders and pages it. */
 const QUERIES: Record<BookFileName, string> = {
   company: 'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address FROM company',
   customers: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days FROM customer',

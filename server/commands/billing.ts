@@ -2,7 +2,7 @@ import { lastCertified, type Application, type BilledLine } from '../../core/bil
 import { overbillings } from '../../core/billing/overbilling';
 import { scheduleAt } from '../../core/contract/contract';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import { formatCents } from '../../core/money/cents';
+import { displayExact } from '../../core/money/display';
 import type { ApplicationLinesInput, CertifyInput } from '../../wire/billing';
 import type { Database } from '../db/database';
 import { bulkInsert, type Sql } from '../db/sql';
@@ -94,7 +94,7 @@ function lineFaults(job: LoadedBillingJob, dated: string, lines: readonly Billed
     if (value === undefined) return [{ field: `${field}.${i}.line`, message: `Line ${line.line} is not in the schedule of values on ${dated}` }];
     return overbillings(line, value).slice(0, 1).map(({ figure, by, limit }) => ({
       field: `${field}.${i}.${figure.endsWith('aterials') ? 'materials' : 'work'}`,
-      message: `Line ${line.line} would pass its scheduled value by ${formatCents(by, digits)}. Bill ${formatCents(limit, digits)} ${limit < 0 ? 'or less of a credit' : 'or less'} to date`,
+      message: `Line ${line.line} would pass its scheduled value by ${displayExact(by, digits)}. Bill ${displayExact(limit, digits)} ${limit < 0 ? 'or less of a credit' : 'or less'} to date`,
     }));
   });
 }
@@ -181,6 +181,6 @@ function fieldOfCertified(field: string, lines: readonly BilledLine[], input: Ce
 function refuseBelowReleased(job: LoadedBillingJob, application: Application, retention: number, digits: number): void {
   const released = job.releases.filter((it) => it.dated <= application.certifiedOn!).reduce((sum, it) => sum + it.amount, 0);
   if (retention < released) {
-    throw new LedrinError('refused', `Certifying this would bring retention to date to ${formatCents(retention, digits)}, below the ${formatCents(released, digits)} already released`);
+    throw new LedrinError('refused', `Certifying this would bring retention to date to ${displayExact(retention, digits)}, below the ${displayExact(released, digits)} already released`);
   }
 }

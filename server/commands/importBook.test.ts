@@ -172,8 +172,14 @@ test('the monthly totals are the entries, as of any day', async () => {
   expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
   const sql = database.read();
   const { loadCostLines } = await import('../queries/costLineStates');
+  const { costSubtotals } = await import('../queries/costSubtotals');
   for (const asOf of ['2029-11-30', '2030-02-28', '2030-07-13', '2031-04-30', '2031-04-02']) {
     const entries = new Map((await sql.all<{ id: number; cost: number; hours: number }>('SELECT cost_line_id AS id, sum(amount) AS cost, coalesce(sum(hours), 0) AS hours FROM cost_entry WHERE dated <= $1 GROUP BY 1', [asOf])).map((row) => [row.id, row]));
+    for (const by of ['job', 'section', 'code', 'type'] as const) {
+      // A condition that holds for every entry keeps the second way from the monthly totals.
+      expect(await costSubtotals(sql, { asOf, job: '2107' }, by)).toEqual(await costSubtotals(sql, { asOf, job: '2107', from: '1900-01-01' }, by));
+      expect(await costSubtotals(sql, { asOf, costType: 'labour' }, by)).toEqual(await costSubtotals(sql, { asOf, costType: 'labour', from: '1900-01-01' }, by));
+    }
     for (const line of await loadCostLines(sql, asOf, null)) expect([line.id, line.cost, line.hours]).toEqual([line.id, entries.get(line.id)?.cost ?? 0, entries.get(line.id)?.hours ?? 0]);
   }
 });

@@ -1,6 +1,6 @@
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { sum } from '../../core/money/cents';
-import { formatCents } from '../../core/money/cents';
+import { displayExact } from '../../core/money/display';
 import type { JobInput } from '../../wire/jobs';
 import type { Database } from '../db/database';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
@@ -62,7 +62,7 @@ function scheduleFaults(input: JobInput, digits: number): Fault[] {
   });
   const difference = input.contractSum - sum(input.sov.map((it) => it.scheduledValue));
   if (difference !== 0) {
-    const [amount, what] = [formatCents(Math.abs(difference), digits), difference > 0 ? 'short of' : 'over'];
+    const [amount, what] = [displayExact(Math.abs(difference), digits), difference > 0 ? 'short of' : 'over'];
     faults.push({ field: 'sov', message: `The schedule of values is ${amount} ${what} the contract sum; change a line or the sum until the difference is nothing` });
   }
   input.budget.forEach(({ sovLine }, i) => {

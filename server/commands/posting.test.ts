@@ -98,7 +98,7 @@ describe('an application from start to paid', () => {
     await setSubmitted(database, TESTER, 'J1', 3, false);
     const before = await everything(database);
     await expect(saveApplication(database, TESTER, 'J1', 3, { dated: '2031-03-31', reference: '', lines: [{ line: '2', work: 390_000, materials: 11_050 }] })).rejects.toMatchObject({
-      message: 'Line 2 would pass its scheduled value by 10.50. Bill 4000.00 or less to date', faults: [{ field: 'lines.0.materials' }],
+      message: 'Line 2 would pass its scheduled value by 10.50. Bill 4,000.00 or less to date', faults: [{ field: 'lines.0.materials' }],
     });
     expect(await everything(database)).toBe(before);
   });

@@ -1,5 +1,5 @@
 import type { CostBatchInput, CostPreview } from '../../wire/costs';
-import { formatCents } from '../../core/money/cents';
+import { displayExact } from '../../core/money/display';
 import type { Database } from '../db/database';
 import type { Sql } from '../db/sql';
 import { loadCompany } from '../queries/company';
@@ -62,7 +62,7 @@ function compare(input: CostBatchInput, plan: PlannedBatch, before: Standing, af
       const now = after.lines.get(key)!;
       const spent = now.state.cost + now.state.openCommitment;
       const remaining = now.revised - spent;
-      const warning = !now.state.budgeted ? 'No budget for this line' : remaining < 0 ? `Over budget by ${formatCents(-remaining, digits)}, open commitments included` : null;
+      const warning = !now.state.budgeted ? 'No budget for this line' : remaining < 0 ? `Over budget by ${displayExact(-remaining, digits)}, open commitments included` : null;
       return { job, section, costCode, costType, revised: now.revised, before: before.lines.get(key)?.state.cost ?? 0, after: now.state.cost, remaining, budgeted: now.state.budgeted, warning };
     }),
     jobs: after.positions.map((now) => {

@@ -1,6 +1,6 @@
 import { retentionHeld } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { formatCents } from '../../core/money/cents';
+import { displayExact } from '../../core/money/display';
 import { isNumber } from '../../core/money/decimal';
 import { rateOf } from '../../core/money/rate';
 import { receiptJournal } from '../../core/posting/receipt';
@@ -24,7 +24,7 @@ export async function receive(database: Database, actor: Actor, jobNumber: strin
     if (input.dated < invoice.since) throw fieldError('dated', `${input.dated} is before it was certified or released, ${invoice.since}`);
     const total = invoice.received + input.amount;
     if (total > Math.max(0, invoice.payable) || total < Math.min(0, invoice.payable)) {
-      throw fieldError('amount', `${formatCents(input.amount, digits)} is more than the ${formatCents(invoice.payable - invoice.received, digits)} still open on it`);
+      throw fieldError('amount', `${displayExact(input.amount, digits)} is more than the ${displayExact(invoice.payable - invoice.received, digits)} still open on it`);
     }
     const paperId = await postPaper(sql, actor, { kind: 'receipt', jobId: id, reference: input.reference, dated: input.dated }, [receiptJournal(input.dated, input.amount)]);
     await sql.run('INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
@@ -65,7 +65,7 @@ export async function releaseRetention(database: Database, actor: Actor, jobNumb
     const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
     const held = Math.min(retentionHeld(job, input.dated), retentionHeld(job, LAST_DAY));
     if (input.amount <= 0) throw fieldError('amount', 'Expected an amount above nothing');
-    if (input.amount > held) throw fieldError('amount', `${formatCents(input.amount, digits)} is more than the ${formatCents(held, digits)} held on ${input.dated}`);
+    if (input.amount > held) throw fieldError('amount', `${displayExact(input.amount, digits)} is more than the ${displayExact(held, digits)} held on ${input.dated}`);
     if (isNumber(input.reference)) throw fieldError('reference', `"${input.reference}" is a number; give the release a reference that cannot be taken for an application`);
     if (job.releases.some((it) => it.reference === input.reference)) throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);
     const tax = rateOf(job.taxRate, input.amount);

@@ -28,7 +28,7 @@ export async function newestEntryDate(sql: Sql): Promise<PlainDate | null> {
   return row?.newest ?? null;
 }
 
-/** FORMAT: without a date, the last day of the newest month with entries; `today`'s month where there are none. */
+/** docs/book.md: without a date, the last day of the newest month with entries; `today`'s month where there are none. */
 export async function usualAsOf(sql: Sql, today: PlainDate): Promise<PlainDate> {
   return lastDay(periodOf((await newestEntryDate(sql)) ?? today));
 }

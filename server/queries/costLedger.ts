@@ -62,7 +62,7 @@ const ORDER: Record<CostSort, string> = {
   'cost-code': 'l.cost_code_id, e.dated',
 };
 
-interface Condition {
+export interface Condition {
   where: string[];
   bind: unknown[];
   /** Set where the condition looks at the cost line. */
@@ -100,45 +100,14 @@ async function pageRows(sql: Sql, filter: CostLedgerFilter, { where, bind, needs
   }));
 }
 
-/** What the cost ledger may be subtotalled by, with the SQL of each group's key and of its name. */
-const GROUPS = {
-  month: { key: 'substr(e.dated, 1, 7)', name: "''" },
-  job: { key: '(SELECT number FROM job WHERE id = e.job_id)', name: '(SELECT name FROM job WHERE id = e.job_id)' },
-  section: { key: 'l.section', name: "''" },
-  code: { key: '(SELECT code FROM cost_code WHERE id = l.cost_code_id)', name: '(SELECT description FROM cost_code WHERE id = l.cost_code_id)' },
-  type: { key: 'l.cost_type', name: "''" },
-  party: { key: 'e.party', name: "coalesce((SELECT name FROM vendor WHERE code = e.party), '')" },
-} as const;
-export const SUBTOTALS = Object.keys(GROUPS) as (keyof typeof GROUPS)[];
-const GROUPED_BY: Record<keyof typeof GROUPS, string> = { month: '1', job: 'e.job_id', section: 'l.section', code: 'l.cost_code_id', type: 'l.cost_type', party: 'e.party' };
-
-export interface CostSubtotal {
-  key: string;
-  name: string;
-  count: number;
-  hours: number;
-  amount: number;
-}
-
-/** Subtotals of all rows that match a filter, largest groups of their kind in order of key. */
-export async function costSubtotals(sql: Sql, filter: CostLedgerFilter, by: keyof typeof GROUPS): Promise<CostSubtotal[]> {
-  const ids = await filterIds(sql, filter);
-  if (!ids) return [];
-  const { where, bind } = conditionOf(filter, ids);
-  const { key, name } = GROUPS[by];
-  return sql.all<CostSubtotal>(
-    `SELECT ${key} AS key, ${name} AS name, count(*) AS count, coalesce(sum(e.hours), 0) AS hours, sum(e.amount) AS amount
-      FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE ${where.join(' AND ')} GROUP BY ${GROUPED_BY[by]} ORDER BY 1`, bind);
-}
-
 /** Ids of the job and code a filter names; null where one does not exist, so that nothing can match. */
-async function filterIds(sql: Sql, { job, costCode }: CostLedgerFilter): Promise<{ job?: number; costCode?: number } | null> {
+export async function filterIds(sql: Sql, { job, costCode }: CostLedgerFilter): Promise<{ job?: number; costCode?: number } | null> {
   const idOf = async (value: string | undefined, query: string) => (value === undefined ? undefined : ((await sql.get<{ id: number }>(query, [value]))?.id ?? null));
   const [jobId, codeId] = await Promise.all([idOf(job, 'SELECT id FROM job WHERE number = $1'), idOf(costCode, 'SELECT id FROM cost_code WHERE code = $1')]);
   return jobId === null || codeId === null ? null : { job: jobId, costCode: codeId };
 }
 
-function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costCode?: number }): Condition {
+export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costCode?: number }): Condition {
   const condition: Condition = { where: [], bind: [], needsLine: false };
   const add = (sql: string, value: unknown, ofLine = false) => {
     condition.bind.push(value);

@@ -116,7 +116,7 @@ function addChanges(rows: readonly Change[], lines: Map<number, LoadedCostLine>)
   }
 }
 
-/** DOMAIN 5: max(0, committed − invoiced), each commitment line by itself; 0 once closed. */
+/** docs/rules.md §5: max(0, committed − invoiced), each commitment line by itself; 0 once closed. */
 function loadCommitments(sql: Sql, asOf: PlainDate, job: string): Promise<Commitment[]> {
   return packed<Commitment>(sql, 'id, open',
     `(SELECT m.cost_line_id AS id, CASE WHEN m.closed_on <= $1 THEN 0 ELSE

@@ -70,9 +70,9 @@ export const contractToWorkInProgress: Migration = {
     `CREATE INDEX cost_entry_by_date ON cost_entry (dated, id, amount, hours)`,
     `CREATE INDEX cost_entry_on_commitment ON cost_entry (commitment_line_id, dated, amount) WHERE commitment_line_id IS NOT NULL`,
     `CREATE INDEX cost_entry_uninstalled ON cost_entry (job_id, dated, installed_on, amount) WHERE uninstalled = 1`,
-    // Cost and hours of a line up to the end of each month it moved in; kept in the transaction that posts.
+    // Cost, hours and number of entries of a line up to the end of each month it moved in; kept in the transaction that posts.
     `CREATE TABLE cost_total (
-      cost_line_id INTEGER NOT NULL REFERENCES cost_line, month INTEGER NOT NULL, cost INTEGER NOT NULL, hours INTEGER NOT NULL,
+      cost_line_id INTEGER NOT NULL REFERENCES cost_line, month INTEGER NOT NULL, cost INTEGER NOT NULL, hours INTEGER NOT NULL, entries INTEGER NOT NULL,
       PRIMARY KEY (cost_line_id, month)) WITHOUT ROWID`,
     `CREATE TABLE application (
       id INTEGER PRIMARY KEY, job_id INTEGER NOT NULL REFERENCES job, number INTEGER NOT NULL, dated TEXT NOT NULL,

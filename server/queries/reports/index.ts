@@ -6,7 +6,7 @@ import { tieOutReport, trialBalanceReport } from './ledgerReports';
 import type { Report, ReportRequest } from './report';
 import { workInProgressReport } from './workInProgressReport';
 
-/** Every report by its name in FORMAT. Adding one is its file and one line here. */
+/** Every report by its name in docs/book.md. Adding one is its file and one line here. */
 export const REPORTS = {
   wip: workInProgressReport,
   'estimate-vs-actual': estimateVsActualReport,

@@ -5,7 +5,7 @@ import type { ColumnKind } from '../../../wire/reports';
 export type { ColumnKind };
 
 export interface ReportColumn {
-  /** FORMAT's name of the column. */
+  /** docs/book.md's name of the column. */
   key: string;
   /** What stands over it on paper. */
   title: string;

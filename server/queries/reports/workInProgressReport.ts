@@ -10,7 +10,7 @@ const COLUMNS = columns(
   'overbilled:a:Overbilled', 'underbilled:a:Underbilled', 'backlog:a:Backlog', 'loss_provision:a:Loss provision',
 );
 
-/** The work-in-progress schedule, DOMAIN 8: all jobs awarded by the date, or one. */
+/** The work-in-progress schedule, docs/rules.md §8: all jobs awarded by the date, or one. */
 export async function workInProgressReport(sql: Sql, request: ReportRequest): Promise<Report> {
   const jobId = request.job === undefined ? null : (await jobByNumber(sql, request.job, 'contract')).id;
   const jobs = (await loadPositions(sql, request.asOf, jobId)).filter((job) => inSchedule(job, request.asOf));

@@ -58,13 +58,15 @@ function CostEntry({ lists }: { lists: Lists }) {
   const read = useMemo(() => readBatch(rows, lists, month, digits), [rows, lists, month, digits]);
   const columns = useColumns(lists, month, digits);
   const faults = useMemo(() => {
-    const shown = new Map([...read.faults].filter(([, message]) => asked || !message.startsWith('Expected')));
+    // A cell that is filled and wrong says so at once; what is still missing waits for the preview.
+    const typedAt = (at: string) => { const [row, key] = at.split('.'); return text(rows[Number(row)]?.[key!]); };
+    const shown = new Map([...read.faults].filter(([at]) => asked || typedAt(at) !== ''));
     for (const fault of refused?.faults ?? []) {
       const [, line, key] = fault.field.split('.');
       if (line !== undefined && key) shown.set(`${read.rowOf[Number(line)]}.${key}`, fault.message);
     }
     return shown;
-  }, [read, asked, refused]);
+  }, [read, rows, asked, refused]);
   const change = (next: GridRow[]) => {
     setRows(next);
     setPreview(null);

@@ -80,7 +80,7 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
   const read = useMemo(() => readJob(form, context), [form, context]);
   const setFact = (key: string, value: string) => setForm((before) => ({ ...before, facts: { ...before.facts, [key]: value } }));
   // A cell that is filled and wrong says so at once; what is still missing waits until the job is to be set up.
-  const shown = useMemo(() => new Map([...read.faults].filter(([at, message]) => asked || (!at.startsWith('facts.') && !message.startsWith('Expected')) || (at.startsWith('facts.') && message.startsWith('"')))), [read, asked]);
+  const shown = useMemo(() => new Map([...read.faults].filter(([at]) => asked || typedAt(form, at) !== '')), [read, asked, form]);
   const part = (prefix: string) => new Map([...shown].filter(([at]) => at.startsWith(prefix)).map(([at, message]) => [at.slice(prefix.length), message]));
   const target = read.contractSum ?? read.sovTotal;
   const difference = target - read.sovTotal;
@@ -124,6 +124,13 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
       </div>
     </div>
   );
+}
+
+/** What stands in the cell or field a fault is about. */
+function typedAt(form: JobForm, at: string): string {
+  const [where, ...rest] = at.split('.');
+  const text = where === 'facts' ? form.facts[rest[0]!] : form[where as 'sov' | 'budget'][Number(rest[0])]?.[rest[1]!];
+  return (text ?? '').trim();
 }
 
 function Facts({ facts, setFact, faults, lists }: { facts: Record<string, string>; setFact: (key: string, value: string) => void; faults: ReadonlyMap<string, string>; lists: Lists }) {
