@@ -32,7 +32,7 @@ export async function temporaryDatabase(): Promise<Database> {
 
 /** To be called after all tests of a file. */
 export async function cleanUp(): Promise<void> {
-  await Promise.all(opened.splice(0).map((it) => it.close()));
+  await Promise.all(opened.splice(0).map((it) => it.close().catch(() => undefined)));
   for (const folder of made.splice(0)) rmSync(folder, { recursive: true, force: true });
 }
 
