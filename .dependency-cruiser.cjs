@@ -1,13 +1,23 @@
 // Arrows point one way: core ← wire ← server and web; server and web meet only over HTTP.
 module.exports = {
   forbidden: [
-    { name: 'core-imports-only-core', severity: 'error', from: { path: '^core', pathNot: '\\.test\\.ts$' }, to: { pathNot: '^core' } },
+    {
+      name: 'core-imports-only-core',
+      severity: 'error',
+      from: { path: '^core', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: '^core' },
+    },
     { name: 'wire-imports-core', severity: 'error', from: { path: '^wire' }, to: { path: '^(server|web)' } },
     { name: 'server-not-web', severity: 'error', from: { path: '^server' }, to: { path: '^web' } },
     { name: 'web-not-server', severity: 'error', from: { path: '^web' }, to: { path: '^server' } },
     { name: 'ui-has-no-domain', severity: 'error', from: { path: '^web/ui' }, to: { path: '^web/(app|features)' } },
-    { name: 'features-apart', severity: 'error', from: { path: '^web/features/([^/]+)/' }, to: { path: '^web/features/', pathNot: '^web/features/$1/' } },
-    { name: 'queries-do-not-write', severity: 'error', from: { path: '^server/queries' }, to: { path: '^server/commands' } },
+    {
+      name: 'features-apart',
+      severity: 'error',
+      from: { path: '^web/features/([^/]+)/' },
+      to: { path: '^web/features/', pathNot: '^web/features/$1/' },
+    },
+    { name: 'queries-do-not-write', severity: 'error', from: { path: '^server/queries', pathNot: '\\.test\\.ts$' }, to: { path: '^server/commands' } },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
   ],
   options: { tsConfig: { fileName: 'tsconfig.json' }, tsPreCompilationDeps: true, doNotFollow: { path: 'node_modules' } },

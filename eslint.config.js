@@ -12,7 +12,14 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       '@typescript-eslint/no-non-null-assertion': 'off',
-      'no-restricted-syntax': ['error', { selector: 'ExportAllDeclaration', message: 'Name what is exported.' }, { selector: 'ExportDefaultDeclaration', message: 'Use a named export; a tool that demands a default has its own exception below.' }],
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'ExportAllDeclaration', message: 'Name what is exported.' },
+        {
+          selector: 'ExportDefaultDeclaration',
+          message: 'Use a named export; a tool that demands a default has its own exception below.',
+        },
+      ],
       eqeqeq: 'error',
       'max-lines': ['warn', { max: 320, skipBlankLines: true }],
     },

@@ -17,7 +17,9 @@ const FILE = 'data/bench/bench.sqlite';
 const BARE = 'data/bench/bare.sqlite';
 
 function print(what: string, ours: number, bare: number, note = ''): void {
-  console.log(`${what.padEnd(52)} ${ours.toFixed(1).padStart(9)} ms  bare ${bare.toFixed(1).padStart(9)} ms  ratio ${(ours / bare).toFixed(2).padStart(6)}  ${note}`);
+  console.log(
+    `${what.padEnd(52)} ${ours.toFixed(1).padStart(9)} ms  bare ${bare.toFixed(1).padStart(9)} ms  ratio ${(ours / bare).toFixed(2).padStart(6)}  ${note}`,
+  );
 }
 
 /** Median of several runs, after one to warm up. */
@@ -41,14 +43,21 @@ async function benchImport(): Promise<void> {
   if (child.status !== 0) throw new Error(child.stderr);
   const ours = performance.now() - start;
   const bare = await bareInsert();
-  print(`import of ${COST_ROWS} cost rows`, ours, bare, `rate ${(bare / ours).toFixed(2)} of the bare one; peak memory ${child.stdout.trim()} MB`);
+  print(
+    `import of ${COST_ROWS} cost rows`,
+    ours,
+    bare,
+    `rate ${(bare / ours).toFixed(2)} of the bare one; peak memory ${child.stdout.trim()} MB`,
+  );
 }
 
 /** The same rows through one prepared statement, into a table without indexes or checks. */
 async function bareInsert(): Promise<number> {
   const db = new sqlite3.Database(BARE);
   const run = (sql: string) => new Promise<void>((done, fail) => db.exec(sql, (error) => (error ? fail(error) : done())));
-  await run('PRAGMA journal_mode = WAL; CREATE TABLE cost (dated, job, section, cost_code, cost_type, reference, party, description, quantity, hours, amount, commitment, commitment_line, uninstalled, installed_on)');
+  await run(
+    'PRAGMA journal_mode = WAL; CREATE TABLE cost (dated, job, section, cost_code, cost_type, reference, party, description, quantity, hours, amount, commitment, commitment_line, uninstalled, installed_on)',
+  );
   await run('BEGIN');
   const statement = db.prepare(`INSERT INTO cost VALUES (${Array(15).fill('?').join(',')})`);
   let spent = 0;
@@ -56,7 +65,9 @@ async function bareInsert(): Promise<number> {
     const rows = batch.filter((it) => it.row > 1);
     const start = performance.now();
     await new Promise<void>((done, fail) => {
-      rows.forEach(({ cells }, i) => statement.run(cells, (error: Error | null) => (error ? fail(error) : i === rows.length - 1 ? done() : undefined)));
+      rows.forEach(({ cells }, i) =>
+        statement.run(cells, (error: Error | null) => (error ? fail(error) : i === rows.length - 1 ? done() : undefined)),
+      );
     });
     spent += performance.now() - start;
   }
@@ -69,22 +80,61 @@ async function bareInsert(): Promise<number> {
 }
 
 async function benchQueries(sql: Sql): Promise<void> {
-  const bareWip = (asOf: string) => sql.all('SELECT job_id, sum(amount) AS amount FROM cost_entry WHERE dated <= $1 GROUP BY job_id', [asOf]);
-  for (const [label, asOf] of [['last month', '2030-12-31'], ['a past month', '2030-03-31'], ['a past day', '2030-03-17']] as const) {
-    print(`WIP of all jobs, ${label} (${asOf})`, await median(() => REPORTS.wip(sql, { asOf })), await median(() => bareWip(asOf), 3), 'goal 1.5, 200 ms');
+  const bareWip = (asOf: string) =>
+    sql.all('SELECT job_id, sum(amount) AS amount FROM cost_entry WHERE dated <= $1 GROUP BY job_id', [asOf]);
+  for (const [label, asOf] of [
+    ['last month', '2030-12-31'],
+    ['a past month', '2030-03-31'],
+    ['a past day', '2030-03-17'],
+  ] as const) {
+    print(
+      `WIP of all jobs, ${label} (${asOf})`,
+      await median(() => REPORTS.wip(sql, { asOf })),
+      await median(() => bareWip(asOf), 3),
+      'goal 1.5, 200 ms',
+    );
   }
   const job = await jobByNumber(sql, LARGEST_JOB, 'job');
   const asOf = '2030-12-31';
-  print('estimate versus actual, largest job', await median(() => estimatedLines(sql, job, asOf)),
-    await median(() => sql.all('SELECT cost_line_id, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND dated <= $2 GROUP BY cost_line_id', [job.id, asOf])));
+  print(
+    'estimate versus actual, largest job',
+    await median(() => estimatedLines(sql, job, asOf)),
+    await median(() =>
+      sql.all(
+        'SELECT cost_line_id, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND dated <= $2 GROUP BY cost_line_id',
+        [job.id, asOf],
+      ),
+    ),
+  );
   const filter = { asOf, job: LARGEST_JOB, costType: 'material', offset: 8000, limit: 200 } as const;
-  print('one page of the cost ledger, filtered', await median(() => costLedgerPage(sql, filter)),
-    await median(() => sql.all(`SELECT * FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND l.cost_type = 'material' AND e.dated <= $2 ORDER BY e.dated, e.id LIMIT 200 OFFSET 8000`, [job.id, asOf])));
+  print(
+    'one page of the cost ledger, filtered',
+    await median(() => costLedgerPage(sql, filter)),
+    await median(() =>
+      sql.all(
+        `SELECT * FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND l.cost_type = 'material' AND e.dated <= $2 ORDER BY e.dated, e.id LIMIT 200 OFFSET 8000`,
+        [job.id, asOf],
+      ),
+    ),
+  );
   const all = { asOf, offset: 500_000, limit: 200 };
-  print('the middle of the cost ledger of all jobs', await median(() => costLedgerPage(sql, all)),
-    await median(() => sql.all('SELECT * FROM cost_entry e WHERE e.dated <= $1 ORDER BY e.dated, e.id LIMIT 200 OFFSET 500000', [asOf])));
-  print('ageing', await median(() => REPORTS.ageing(sql, { asOf })), await median(() => sql.all('SELECT * FROM application WHERE certified_on <= $1', [asOf])));
-  print('tie-out', await median(() => REPORTS['tie-out'](sql, { asOf }), 3), await median(() => sql.all('SELECT sum(amount) AS amount FROM cost_entry WHERE dated <= $1', [asOf]), 3));
+  print(
+    'the middle of the cost ledger of all jobs',
+    await median(() => costLedgerPage(sql, all)),
+    await median(() =>
+      sql.all('SELECT * FROM cost_entry e WHERE e.dated <= $1 ORDER BY e.dated, e.id LIMIT 200 OFFSET 500000', [asOf]),
+    ),
+  );
+  print(
+    'ageing',
+    await median(() => REPORTS.ageing(sql, { asOf })),
+    await median(() => sql.all('SELECT * FROM application WHERE certified_on <= $1', [asOf])),
+  );
+  print(
+    'tie-out',
+    await median(() => REPORTS['tie-out'](sql, { asOf }), 3),
+    await median(() => sql.all('SELECT sum(amount) AS amount FROM cost_entry WHERE dated <= $1', [asOf]), 3),
+  );
 }
 
 console.log('building the book (once) …');

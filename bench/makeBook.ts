@@ -21,17 +21,140 @@ export async function makeBook(folder: string): Promise<void> {
   if (existsSync(mark)) return;
   mkdirSync(folder, { recursive: true });
   await write(folder, 'company', [['Bench Ltd', 'GBP', 'VAT', '20', '1', '']]);
-  await write(folder, 'customers', range(20).map((i) => [`C${i}`, `Client ${i}`, '', '', '', '', '30']));
-  await write(folder, 'vendors', range(20).map((i) => [`V${i}`, `Vendor ${i}`, 'supplier', '', '', '', '', '30']));
-  await write(folder, 'cost_codes', range(20).map((i) => [code(i), `Code ${i}`, '']));
-  await write(folder, 'jobs', range(JOBS).map((i) => [job(i), `Bench job ${i}`, `C${i % 20}`, '', 'on-site', `${FIRST_MONTH}-01`, '', '', '', `Manager ${i % 8}`, '', 'cost-to-cost', '5', '', '', '', '', '', '20', '']));
-  await write(folder, 'schedule_of_values', range(JOBS).flatMap((i) => range(SOV_A_JOB).map((s) => [job(i), String(s + 1), '', `Line ${s + 1}`, '100000.00', '', '', ''])));
-  await write(folder, 'budget', range(JOBS).flatMap((i) => range(LINES_A_JOB).map((l) => [job(i), section(l), code(l % 20), COST_TYPES[l % 5]!, '', '', '', '', l % 5 === 0 ? '500' : '', '24000.00'])));
-  await write(folder, 'commitments', range(JOBS).flatMap((i) => range(3).map((c) => [`PO${i}-${c}`, 'purchase-order', `V${i % 20}`, `${FIRST_MONTH}-05`, job(i), '1', section(c + 1), code(c + 1), COST_TYPES[(c + 1) % 5]!, '', '', '', '30000.00', '', ''])));
-  await write(folder, 'applications', range(JOBS).flatMap((i) => range(12).map((a) => [job(i), String(a + 1), lastDay(addMonths(FIRST_MONTH, a * 2)), 'certified', '', ''])));
-  await write(folder, 'application_lines', range(JOBS).flatMap((i) => range(12).flatMap((a) => range(SOV_A_JOB).map((s) => [job(i), String(a + 1), String(s + 1), `${(a + 1) * 7000 + (i % 13) * 100}.00`, '', '', '']))));
-  await write(folder, 'receipts', range(JOBS).flatMap((i) => range(10).map((a) => [lastDay(addMonths(FIRST_MONTH, a * 2 + 1)), job(i), String(a + 1), ((a === 0 ? 7000 + (i % 13) * 100 : 7000) * 12 * 1.14).toFixed(2), ''])));
-  await write(folder, 'forecasts', range(JOBS).flatMap((i) => range(4).map((f) => [job(i), lastDay(addMonths(FIRST_MONTH, 20)), section(f), code(f), COST_TYPES[f % 5]!, 'percent', '80', ''])));
+  await write(
+    folder,
+    'customers',
+    range(20).map((i) => [`C${i}`, `Client ${i}`, '', '', '', '', '30']),
+  );
+  await write(
+    folder,
+    'vendors',
+    range(20).map((i) => [`V${i}`, `Vendor ${i}`, 'supplier', '', '', '', '', '30']),
+  );
+  await write(
+    folder,
+    'cost_codes',
+    range(20).map((i) => [code(i), `Code ${i}`, '']),
+  );
+  await write(
+    folder,
+    'jobs',
+    range(JOBS).map((i) => [
+      job(i),
+      `Bench job ${i}`,
+      `C${i % 20}`,
+      '',
+      'on-site',
+      `${FIRST_MONTH}-01`,
+      '',
+      '',
+      '',
+      `Manager ${i % 8}`,
+      '',
+      'cost-to-cost',
+      '5',
+      '',
+      '',
+      '',
+      '',
+      '',
+      '20',
+      '',
+    ]),
+  );
+  await write(
+    folder,
+    'schedule_of_values',
+    range(JOBS).flatMap((i) =>
+      range(SOV_A_JOB).map((s) => [job(i), String(s + 1), '', `Line ${s + 1}`, '100000.00', '', '', '']),
+    ),
+  );
+  await write(
+    folder,
+    'budget',
+    range(JOBS).flatMap((i) =>
+      range(LINES_A_JOB).map((l) => [
+        job(i),
+        section(l),
+        code(l % 20),
+        COST_TYPES[l % 5]!,
+        '',
+        '',
+        '',
+        '',
+        l % 5 === 0 ? '500' : '',
+        '24000.00',
+      ]),
+    ),
+  );
+  await write(
+    folder,
+    'commitments',
+    range(JOBS).flatMap((i) =>
+      range(3).map((c) => [
+        `PO${i}-${c}`,
+        'purchase-order',
+        `V${i % 20}`,
+        `${FIRST_MONTH}-05`,
+        job(i),
+        '1',
+        section(c + 1),
+        code(c + 1),
+        COST_TYPES[(c + 1) % 5]!,
+        '',
+        '',
+        '',
+        '30000.00',
+        '',
+        '',
+      ]),
+    ),
+  );
+  await write(
+    folder,
+    'applications',
+    range(JOBS).flatMap((i) =>
+      range(12).map((a) => [job(i), String(a + 1), lastDay(addMonths(FIRST_MONTH, a * 2)), 'certified', '', '']),
+    ),
+  );
+  await write(
+    folder,
+    'application_lines',
+    range(JOBS).flatMap((i) =>
+      range(12).flatMap((a) =>
+        range(SOV_A_JOB).map((s) => [job(i), String(a + 1), String(s + 1), `${(a + 1) * 7000 + (i % 13) * 100}.00`, '', '', '']),
+      ),
+    ),
+  );
+  await write(
+    folder,
+    'receipts',
+    range(JOBS).flatMap((i) =>
+      range(10).map((a) => [
+        lastDay(addMonths(FIRST_MONTH, a * 2 + 1)),
+        job(i),
+        String(a + 1),
+        ((a === 0 ? 7000 + (i % 13) * 100 : 7000) * 12 * 1.14).toFixed(2),
+        '',
+      ]),
+    ),
+  );
+  await write(
+    folder,
+    'forecasts',
+    range(JOBS).flatMap((i) =>
+      range(4).map((f) => [
+        job(i),
+        lastDay(addMonths(FIRST_MONTH, 20)),
+        section(f),
+        code(f),
+        COST_TYPES[f % 5]!,
+        'percent',
+        '80',
+        '',
+      ]),
+    ),
+  );
   await writeCosts(folder);
   writeFileSync(mark, '');
 }

@@ -9,14 +9,35 @@ test.beforeAll(async () => {
 test.afterAll(() => running.stop());
 
 const VIEWS: [path: string, heading: string][] = [
-  ['/jobs', 'Jobs'], ['/jobs/new', 'New job'], ['/jobs/2108', '2108 Hollin Quay tower, lower cladding'], ['/jobs/2104/contract', 'Schedule of values'], ['/jobs/2107/budget', 'Estimate versus actual'], ['/jobs/2110/costs', '2110 Tarnwick civic offices, atrium glazing'],
-  ['/jobs/2101/billing', '2101 Ostrand retail park, units 4 to 9'], ['/jobs/2105/billing/12', 'Application 12'], ['/jobs/2110/billing/8', 'Application 8'], ['/jobs/2108/billing/12', 'Application 12'], ['/jobs/2098/papers', '2098 Pell Street library, reroofing'],
-  ['/costs', 'Enter costs'], ['/costs/ledger', 'Cost ledger'], ['/costs/ledger?by=job', 'Cost ledger'], ['/billing', 'Billing'], ['/reports/work-in-progress', 'Work in progress'], ['/reports/estimate-versus-actual', 'Estimate versus actual'], ['/reports/ageing', 'Ageing of receivables'],
-  ['/ledger', 'Trial balance'], ['/ledger/tie-out', 'Tie-out'], ['/ledger/papers', 'Posted papers'], ['/ledger/papers/170', 'Paper 170: opening cost'], ['/set-up', 'Set-up'],
+  ['/jobs', 'Jobs'],
+  ['/jobs/new', 'New job'],
+  ['/jobs/2108', '2108 Hollin Quay tower, lower cladding'],
+  ['/jobs/2104/contract', 'Schedule of values'],
+  ['/jobs/2107/budget', 'Estimate versus actual'],
+  ['/jobs/2110/costs', '2110 Tarnwick civic offices, atrium glazing'],
+  ['/jobs/2101/billing', '2101 Ostrand retail park, units 4 to 9'],
+  ['/jobs/2105/billing/12', 'Application 12'],
+  ['/jobs/2110/billing/8', 'Application 8'],
+  ['/jobs/2108/billing/12', 'Application 12'],
+  ['/jobs/2098/papers', '2098 Pell Street library, reroofing'],
+  ['/costs', 'Enter costs'],
+  ['/costs/ledger', 'Cost ledger'],
+  ['/costs/ledger?by=job', 'Cost ledger'],
+  ['/billing', 'Billing'],
+  ['/reports/work-in-progress', 'Work in progress'],
+  ['/reports/estimate-versus-actual', 'Estimate versus actual'],
+  ['/reports/ageing', 'Ageing of receivables'],
+  ['/ledger', 'Trial balance'],
+  ['/ledger/tie-out', 'Tie-out'],
+  ['/ledger/papers', 'Posted papers'],
+  ['/ledger/papers/170', 'Paper 170: opening cost'],
+  ['/set-up', 'Set-up'],
 ];
 
 for (const scheme of ['light', 'dark'] as const) {
-  test(`every view opens in the ${scheme} scheme: no error, no accessibility fault, nothing wider than the window`, async ({ browser }) => {
+  test(`every view opens in the ${scheme} scheme: no error, no accessibility fault, nothing wider than the window`, async ({
+    browser,
+  }) => {
     test.setTimeout(180_000);
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: scheme });
     const page = await context.newPage();
@@ -29,7 +50,15 @@ for (const scheme of ['light', 'dark'] as const) {
       await expect(page.getByRole('heading', { name: heading, exact: true }).first()).toBeVisible();
       await expect(page.getByRole('status').filter({ hasText: /^Reading/ })).toHaveCount(0);
       const { violations } = await new AxeBuilder({ page }).analyze();
-      faults.push(...violations.map((it) => `${path} ${it.id}: ${it.nodes.map((node) => node.html).slice(0, 3).join(' | ')}`));
+      faults.push(
+        ...violations.map(
+          (it) =>
+            `${path} ${it.id}: ${it.nodes
+              .map((node) => node.html)
+              .slice(0, 3)
+              .join(' | ')}`,
+        ),
+      );
       const width = await page.evaluate(() => document.documentElement.scrollWidth);
       if (width !== 1280) faults.push(`${path} is ${width} wide`);
     }
@@ -78,6 +107,8 @@ test('the cost ledger is narrowed by its subtotals and scrolls to its last row',
 test('a printed application agrees with the screen to the penny', async ({ page }) => {
   await page.goto(`${running.url}/jobs/2104/billing/14`);
   await expect(page.getByRole('complementary', { name: 'What it comes to' })).toContainText('112,980.00');
-  const summary = await page.request.get(`${running.url}/api/reports/application-summary.csv?asOf=2031-04&job=2104&application=14`);
+  const summary = await page.request.get(
+    `${running.url}/api/reports/application-summary.csv?asOf=2031-04&job=2104&application=14`,
+  );
   expect(await summary.text()).toContain('payable,112980.00');
 });

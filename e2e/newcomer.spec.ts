@@ -84,7 +84,10 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await expect(cell('Code', 1)).toHaveValue('100');
     await expect(cell('Type', 1)).toHaveValue('labour');
     await cell('Date', 2).focus();
-    await paste(page, '20\t1001\t\t200\tmaterial\tPANEL\tDN-1\t\t\t1,000.00\tPanels\n21\t1001\t\t200\tother\t\tX-1\t\t\t150\tSkip hire');
+    await paste(
+      page,
+      '20\t1001\t\t200\tmaterial\tPANEL\tDN-1\t\t\t1,000.00\tPanels\n21\t1001\t\t200\tother\t\tX-1\t\t\t150\tSkip hire',
+    );
     await page.keyboard.press('Alt+p');
     await expect(page.getByText('No budget for this line')).toBeVisible();
     const preview = page.getByRole('region', { name: 'Preview' });
@@ -131,7 +134,20 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
   await test.step('sees it all in the schedule, down to the entries', async () => {
     await page.goto(`${running.url}/reports/work-in-progress?as-of=2031-05`);
     const row = page.getByRole('row', { name: /1001/ });
-    for (const figure of ['10,000.00', '6,150.00', '3,850.00', '38.5', '2,400.00', '39.0', '3,902.44', '1,502.44', '3,900.00', '2.44', '6,097.56']) await expect(row.getByText(figure, { exact: true }).first()).toBeVisible();
+    for (const figure of [
+      '10,000.00',
+      '6,150.00',
+      '3,850.00',
+      '38.5',
+      '2,400.00',
+      '39.0',
+      '3,902.44',
+      '1,502.44',
+      '3,900.00',
+      '2.44',
+      '6,097.56',
+    ])
+      await expect(row.getByText(figure, { exact: true }).first()).toBeVisible();
     await row.getByRole('button', { name: /Earned revenue/ }).click();
     const workings = page.getByRole('complementary', { name: 'Workings' });
     await expect(workings).toContainText('Contract sum times the share complete, rounded once.');
@@ -145,7 +161,11 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
 
   await test.step('reverses a batch from its paper', async () => {
     await page.goto(`${running.url}/ledger/papers?as-of=2031-05`);
-    await page.getByRole('row', { name: /Cost batch/ }).getByRole('link').first().click();
+    await page
+      .getByRole('row', { name: /Cost batch/ })
+      .getByRole('link')
+      .first()
+      .click();
     await page.getByRole('button', { name: 'Reverse this paper' }).click();
     await page.getByLabel('Reason').fill('typed for the wrong job');
     await page.keyboard.press('Enter');
@@ -153,6 +173,8 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
   });
 
   // The command line says the same of the same database: after the reversal no cost is left.
-  expect(await ledrin('report', 'wip', '--db', running.database, '--as-of', '2031-05-31')).toContain('1001,"Mill, east wall",10000.00,6000.00,4000.00,40.0000,0.00,0.0000,0.00,0.00,3900.00,3900.00,0.00,10000.00,0.00');
+  expect(await ledrin('report', 'wip', '--db', running.database, '--as-of', '2031-05-31')).toContain(
+    '1001,"Mill, east wall",10000.00,6000.00,4000.00,40.0000,0.00,0.0000,0.00,0.00,3900.00,3900.00,0.00,10000.00,0.00',
+  );
   expect(errors).toEqual([]);
 });

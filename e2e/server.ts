@@ -14,8 +14,12 @@ export interface Running {
 export async function startLedrin(book?: string): Promise<Running> {
   const folder = mkdtempSync(join(tmpdir(), 'ledrin-e2e-'));
   const database = join(folder, 'e2e.sqlite');
-  if (book) await finished(spawn(process.execPath, ['dist/server/cli.mjs', 'import', book, '--db', database], { stdio: 'inherit' }));
-  const server = spawn(process.execPath, ['dist/server/main.mjs'], { env: { ...process.env, PORT: '0', LEDRIN_DB: database }, stdio: ['ignore', 'pipe', 'inherit'] });
+  if (book)
+    await finished(spawn(process.execPath, ['dist/server/cli.mjs', 'import', book, '--db', database], { stdio: 'inherit' }));
+  const server = spawn(process.execPath, ['dist/server/main.mjs'], {
+    env: { ...process.env, PORT: '0', LEDRIN_DB: database },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   const url = await new Promise<string>((found, fail) => {
     server.stdout!.on('data', (text: Buffer) => {
       const match = /http:\/\/localhost:(\d+)/.exec(String(text));
@@ -44,5 +48,7 @@ export async function ledrin(...args: string[]): Promise<string> {
 }
 
 function finished(child: ChildProcess): Promise<void> {
-  return new Promise((done, fail) => child.once('exit', (code) => (code === 0 ? done() : fail(new Error(`exit status ${code}`)))));
+  return new Promise((done, fail) =>
+    child.once('exit', (code) => (code === 0 ? done() : fail(new Error(`exit status ${code}`)))),
+  );
 }

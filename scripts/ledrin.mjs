@@ -7,10 +7,15 @@ const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const bundle = join(root, 'dist/server/cli.mjs');
 
 function newest(folder) {
-  return Math.max(...readdirSync(folder, { recursive: true, withFileTypes: true }).filter((it) => it.isFile()).map((it) => statSync(join(it.parentPath, it.name)).mtimeMs));
+  return Math.max(
+    ...readdirSync(folder, { recursive: true, withFileTypes: true })
+      .filter((it) => it.isFile())
+      .map((it) => statSync(join(it.parentPath, it.name)).mtimeMs),
+  );
 }
 
-const current = existsSync(bundle) && statSync(bundle).mtimeMs >= Math.max(newest(join(root, 'server')), newest(join(root, 'core')));
+const current =
+  existsSync(bundle) && statSync(bundle).mtimeMs >= Math.max(newest(join(root, 'server')), newest(join(root, 'core')));
 if (current) {
   await import(pathToFileURL(bundle).href);
 } else {

@@ -8,7 +8,10 @@ import { startLedrin } from '../e2e/server';
 
 const FOLDER = 'docs/screenshots';
 mkdirSync(FOLDER, { recursive: true });
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
 
 async function open(colorScheme: 'light' | 'dark'): Promise<Page> {
   return (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme })).newPage();
@@ -37,18 +40,33 @@ const page = await open('light');
 await shoot(page, `${demo.url}/jobs`, 'jobs');
 await shoot(page, `${demo.url}/jobs/2110`, 'job');
 await shoot(page, `${demo.url}/jobs`, 'workings', async () => {
-  await page.getByRole('row', { name: /2110/ }).getByRole('button', { name: /Complete/ }).click();
+  await page
+    .getByRole('row', { name: /2110/ })
+    .getByRole('button', { name: /Complete/ })
+    .click();
 });
 await shoot(page, `${demo.url}/jobs/new`, 'new-job', async () => {
   await page.getByLabel('Name', { exact: true }).fill('Saltmarsh pumping station, roof and louvres');
   await page.getByLabel('Contract sum').fill('184,500.00');
   await page.getByLabel('Awarded on').fill('28 Apr 2031');
-  await paste(page, 'Line, row 1', '1\tRoof\tDeck and insulation\t92,400.00\n2\tRoof\tMembrane\t61,250.00\n3\tLouvres\tLouvre panels\t26,000.00');
+  await paste(
+    page,
+    'Line, row 1',
+    '1\tRoof\tDeck and insulation\t92,400.00\n2\tRoof\tMembrane\t61,250.00\n3\tLouvres\tLouvre panels\t26,000.00',
+  );
   await page.getByLabel('Section, row 1', { exact: true }).last().focus();
-  await paste(page, 'Cost code, row 1', '0310\tlabour\t1\tDeck\t\t\t320\t11,040.00\n0320\tmaterial\t1\tInsulation\t\t\t\t48,200.00\n0330\tlabor\t2\tMembrane\t\t\t410\t14,145.00');
+  await paste(
+    page,
+    'Cost code, row 1',
+    '0310\tlabour\t1\tDeck\t\t\t320\t11,040.00\n0320\tmaterial\t1\tInsulation\t\t\t\t48,200.00\n0330\tlabor\t2\tMembrane\t\t\t410\t14,145.00',
+  );
 });
 await shoot(page, `${demo.url}/costs`, 'costs', async () => {
-  await paste(page, 'Date, row 1', '28\t2107\tSports hall\t0340\tlabour\tCrew Dray\tTS-3104-7\t\t64\t2,208.00\tSeam finishing\n29\t2110\tAtrium\t0440\tmaterial\tGLIMMER\tDN-50288\tPO-2110-02/1\t\t18,400.00\tGlass units, level 2\n30\t2110\tAtrium\t0510\tmaterial\tGLIMMER\tDN-50290\t\t\t960.00\tMoulds, CO1');
+  await paste(
+    page,
+    'Date, row 1',
+    '28\t2107\tSports hall\t0340\tlabour\tCrew Dray\tTS-3104-7\t\t64\t2,208.00\tSeam finishing\n29\t2110\tAtrium\t0440\tmaterial\tGLIMMER\tDN-50288\tPO-2110-02/1\t\t18,400.00\tGlass units, level 2\n30\t2110\tAtrium\t0510\tmaterial\tGLIMMER\tDN-50290\t\t\t960.00\tMoulds, CO1',
+  );
   await page.keyboard.press('Alt+p');
   await page.getByRole('region', { name: 'Preview' }).waitFor();
 });
@@ -65,7 +83,18 @@ await shoot(await open('dark'), `${demo.url}/jobs/2108`, 'dark');
 const folder = mkdtempSync(join(tmpdir(), 'ledrin-print-'));
 const pdf = await page.request.get(`${demo.url}/api/jobs/2104/applications/14/print`);
 writeFileSync(join(folder, 'a.pdf'), await pdf.body());
-execFileSync('pdftoppm', ['-r', '60', '-png', '-f', '1', '-l', '1', '-singlefile', join(folder, 'a.pdf'), join(folder, 'printed')]);
+execFileSync('pdftoppm', [
+  '-r',
+  '60',
+  '-png',
+  '-f',
+  '1',
+  '-l',
+  '1',
+  '-singlefile',
+  join(folder, 'a.pdf'),
+  join(folder, 'printed'),
+]);
 copyFileSync(join(folder, 'printed.png'), `${FOLDER}/printed.png`);
 rmSync(folder, { recursive: true });
 await browser.close();

@@ -18,11 +18,19 @@ const LARGEST_BODY = '4mb';
 export function createApp(context: Context & { pages: string | null; log: (error: unknown) => void }): Express {
   const app = express();
   app.set('query parser', 'simple');
-  app.use(helmet({ contentSecurityPolicy: { directives: { 'upgrade-insecure-requests': null, 'style-src': ["'self'", "'unsafe-inline'"] } }, strictTransportSecurity: false }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: { directives: { 'upgrade-insecure-requests': null, 'style-src': ["'self'", "'unsafe-inline'"] } },
+      strictTransportSecurity: false,
+    }),
+  );
   app.use('/api', refuseForeignPages, express.json({ limit: LARGEST_BODY }));
   for (const routes of [setupRoutes, jobRoutes, costRoutes, billingRoutes, reportRoutes]) app.use('/api', routes(context));
   app.use('/api', (request) => {
-    throw new LedrinError('not-found', `There is nothing at ${request.method} ${request.originalUrl.split('?')[0]!.slice(0, 120)}`);
+    throw new LedrinError(
+      'not-found',
+      `There is nothing at ${request.method} ${request.originalUrl.split('?')[0]!.slice(0, 120)}`,
+    );
   });
   if (context.pages && existsSync(context.pages)) servePages(app, context.pages);
   app.use(answerErrors(context.log));
@@ -32,11 +40,22 @@ export function createApp(context: Context & { pages: string | null; log: (error
 /** Another site's page must not post into these books from the accountant's browser. */
 function refuseForeignPages(request: express.Request, _response: express.Response, next: express.NextFunction): void {
   const origin = request.get('origin');
-  if (request.method !== 'GET' && origin && new URL(origin).host !== request.get('host')) throw new LedrinError('refused', `A page of ${origin} may not change these books`);
+  if (request.method !== 'GET' && origin && new URL(origin).host !== request.get('host'))
+    throw new LedrinError('refused', `A page of ${origin} may not change these books`);
   next();
 }
 
 function servePages(app: Express, pages: string): void {
-  app.use(express.static(pages, { index: false, maxAge: '1h', setHeaders: (response, path) => void (path.includes('/assets/') && response.setHeader('Cache-Control', 'public, max-age=31536000, immutable')) }));
-  app.get('/{*splat}', (_request, response) => void response.setHeader('Cache-Control', 'no-cache').sendFile(join(pages, 'index.html')));
+  app.use(
+    express.static(pages, {
+      index: false,
+      maxAge: '1h',
+      setHeaders: (response, path) =>
+        void (path.includes('/assets/') && response.setHeader('Cache-Control', 'public, max-age=31536000, immutable')),
+    }),
+  );
+  app.get(
+    '/{*splat}',
+    (_request, response) => void response.setHeader('Cache-Control', 'no-cache').sendFile(join(pages, 'index.html')),
+  );
 }

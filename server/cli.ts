@@ -16,7 +16,12 @@ const USAGE = `Usage:
   ledrin report NAME --db FILE [--as-of DATE] [--job JOB] [--application N]
 Reports: ${Object.keys(REPORTS).join(', ')}`;
 
-const OPTIONS = { db: { type: 'string' }, 'as-of': { type: 'string' }, job: { type: 'string' }, application: { type: 'string' } } as const;
+const OPTIONS = {
+  db: { type: 'string' },
+  'as-of': { type: 'string' },
+  job: { type: 'string' },
+  application: { type: 'string' },
+} as const;
 type Options = { [K in keyof typeof OPTIONS]?: string };
 
 /** Runs one command line; gives back the exit status. */
@@ -46,13 +51,22 @@ async function runCommand([command, subject, ...rest]: readonly string[], option
 }
 
 async function reportText(database: Database, name: string, options: Options): Promise<string> {
-  if (!isReportName(name)) throw new LedrinError('bad-input', `There is no report ${name}; there are ${Object.keys(REPORTS).join(', ')}`);
+  if (!isReportName(name))
+    throw new LedrinError('bad-input', `There is no report ${name}; there are ${Object.keys(REPORTS).join(', ')}`);
   const { 'as-of': date, application } = options;
-  if (date !== undefined && !isPlainDate(date)) throw new LedrinError('bad-input', `--as-of ${date} is not a date; write it as 2031-04-30`);
-  if (application !== undefined && !/^\d{1,9}$/.test(application)) throw new LedrinError('bad-input', `--application ${application} is not a number`);
+  if (date !== undefined && !isPlainDate(date))
+    throw new LedrinError('bad-input', `--as-of ${date} is not a date; write it as 2031-04-30`);
+  if (application !== undefined && !/^\d{1,9}$/.test(application))
+    throw new LedrinError('bad-input', `--application ${application} is not a number`);
   const sql = database.read();
   const asOf = date ?? (await usualAsOf(sql, new Date().toISOString().slice(0, 10)));
-  const report = await database.consistent((consistent) => REPORTS[name](consistent, { asOf, job: options.job, application: application === undefined ? undefined : Number(application) }));
+  const report = await database.consistent((consistent) =>
+    REPORTS[name](consistent, {
+      asOf,
+      job: options.job,
+      application: application === undefined ? undefined : Number(application),
+    }),
+  );
   return reportCsv(report, (await loadCompany(sql))?.digits ?? 2);
 }
 

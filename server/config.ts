@@ -12,6 +12,13 @@ export interface Config {
 
 export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
   const port = Number(env.PORT ?? 4310);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error(`PORT is "${env.PORT}"; expected a number from 0 to 65535`);
-  return { port, host: env.HOST ?? '127.0.0.1', database: env.LEDRIN_DB ?? join(root, 'data/ledrin.sqlite'), pages: join(root, 'dist/web'), sampleBook: join(root, 'demo/book') };
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new Error(`PORT is "${env.PORT}"; expected a number from 0 to 65535`);
+  return {
+    port,
+    host: env.HOST ?? '127.0.0.1',
+    database: env.LEDRIN_DB ?? join(root, 'data/ledrin.sqlite'),
+    pages: join(root, 'dist/web'),
+    sampleBook: join(root, 'demo/book'),
+  };
 }

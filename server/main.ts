@@ -13,11 +13,19 @@ const root = here.endsWith(join('dist', 'server')) ? join(here, '../..') : join(
 try {
   const config = readConfig(process.env, root);
   const database = await openDatabase(config.database);
-  const app = createApp({ database, now: () => new Date(), sampleBook: config.sampleBook, pages: config.pages, log: (error) => log.error(error) });
+  const app = createApp({
+    database,
+    now: () => new Date(),
+    sampleBook: config.sampleBook,
+    pages: config.pages,
+    log: (error) => log.error(error),
+  });
   const server = app.listen(config.port, config.host, (error) => {
     if (error) return stop(`Cannot serve on port ${config.port}: ${error.message}. Set PORT to another one.`);
     const address = server.address();
-    console.log(`Ledrin is at http://localhost:${typeof address === 'object' && address ? address.port : config.port}  (database ${config.database})`);
+    console.log(
+      `Ledrin is at http://localhost:${typeof address === 'object' && address ? address.port : config.port}  (database ${config.database})`,
+    );
   });
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.once(signal, () => server.close(() => void database.close().then(() => process.exit(0))));

@@ -4,8 +4,12 @@ import type { JournalView } from './costs';
 
 export const newApplicationInput = v.strictObject({ dated: plainDate, reference: text(80) });
 export const applicationLinesInput = v.strictObject({
-  dated: plainDate, reference: text(80),
-  lines: v.pipe(v.array(v.strictObject({ line: filled(40), work: cents, materials: cents })), v.maxLength(5000, 'expected at most 5,000 lines')),
+  dated: plainDate,
+  reference: text(80),
+  lines: v.pipe(
+    v.array(v.strictObject({ line: filled(40), work: cents, materials: cents })),
+    v.maxLength(5000, 'expected at most 5,000 lines'),
+  ),
 });
 export type ApplicationLinesInput = v.InferOutput<typeof applicationLinesInput>;
 
@@ -20,8 +24,18 @@ export const receiptInput = v.strictObject({ dated: plainDate, amount: cents, re
 export const releaseInput = v.strictObject({ dated: plainDate, amount: cents, reference: filled(80) });
 
 export interface BilledLineView {
-  line: string; section: string; description: string; scheduled: number; previousWork: number; work: number; materials: number; appliedWork: number; appliedMaterials: number; toDate: number;
-  retention: number; retentionRate: number | null;
+  line: string;
+  section: string;
+  description: string;
+  scheduled: number;
+  previousWork: number;
+  work: number;
+  materials: number;
+  appliedWork: number;
+  appliedMaterials: number;
+  toDate: number;
+  retention: number;
+  retentionRate: number | null;
   /** What the last application before this one, certified, had of materials on site. */
   previousMaterials: number;
   /** What cost says the line has earned: scheduled × cost ÷ estimate of the budget lines that serve it; null where none does. */
@@ -29,14 +43,29 @@ export interface BilledLineView {
 }
 
 export interface ApplicationView {
-  job: string; jobName: string; customer: string; number: number; dated: string; status: string; certifiedOn: string | null; reference: string; dueOn: string | null; received: number; locked: boolean;
+  job: string;
+  jobName: string;
+  customer: string;
+  number: number;
+  dated: string;
+  status: string;
+  certifiedOn: string | null;
+  reference: string;
+  dueOn: string | null;
+  received: number;
+  locked: boolean;
   lines: BilledLineView[];
   summary: Record<SummaryItem, number>;
   /** The rule in plain words, and which parts of it bit. */
   retentionWords: string;
   taxName: string;
   taxRate: number;
-  retentionRule: { rate: number; materialsRate: number | null; step: { at: number; to: number; applies: 'all' | 'further' } | null; cap: number | null };
+  retentionRule: {
+    rate: number;
+    materialsRate: number | null;
+    step: { at: number; to: number; applies: 'all' | 'further' } | null;
+    cap: number | null;
+  };
   /** The journal its certification made, or would make today. */
   journal: JournalView | null;
   paperId: number | null;
@@ -48,13 +77,38 @@ export interface ApplicationView {
 }
 
 export const SUMMARY_ITEMS = [
-  'originalContractSum', 'changeOrders', 'contractSum', 'work', 'materials', 'gross', 'retention', 'retentionReleased', 'net', 'previouslyCertified', 'due', 'tax', 'payable', 'balanceToComplete',
+  'originalContractSum',
+  'changeOrders',
+  'contractSum',
+  'work',
+  'materials',
+  'gross',
+  'retention',
+  'retentionReleased',
+  'net',
+  'previouslyCertified',
+  'due',
+  'tax',
+  'payable',
+  'balanceToComplete',
 ] as const;
 export type SummaryItem = (typeof SUMMARY_ITEMS)[number];
 
 export interface ApplicationRow {
-  job: string; jobName: string; customer: string; number: number; dated: string; status: string; certifiedOn: string | null; gross: number; retention: number; due: number; payable: number; received: number;
-  dueOn: string | null; daysLate: number;
+  job: string;
+  jobName: string;
+  customer: string;
+  number: number;
+  dated: string;
+  status: string;
+  certifiedOn: string | null;
+  gross: number;
+  retention: number;
+  due: number;
+  payable: number;
+  received: number;
+  dueOn: string | null;
+  daysLate: number;
 }
 
 export interface JobBilling {

@@ -5,17 +5,41 @@ import { LARGEST_AMOUNT } from '../core/money/cents';
 import { WHOLE } from '../core/money/rate';
 
 /** A line of text, trimmed, of at most `longest` characters. */
-export const text = (longest = 200) => v.pipe(v.string('expected text'), v.trim(), v.maxLength(longest, `expected at most ${longest} characters`));
+export const text = (longest = 200) =>
+  v.pipe(v.string('expected text'), v.trim(), v.maxLength(longest, `expected at most ${longest} characters`));
 /** Text that must be there. */
 export const filled = (longest = 200) => v.pipe(text(longest), v.nonEmpty('expected something here; it is empty'));
-export const plainDate = v.pipe(v.string('expected a date such as 2031-04-30'), v.check(isPlainDate, 'expected a date such as 2031-04-30'));
+export const plainDate = v.pipe(
+  v.string('expected a date such as 2031-04-30'),
+  v.check(isPlainDate, 'expected a date such as 2031-04-30'),
+);
 export const period = v.pipe(v.string('expected a month such as 2031-04'), v.check(isPeriod, 'expected a month such as 2031-04'));
 /** Money in minor units, any sign. */
-export const cents = v.pipe(v.number('expected an amount in whole minor units'), v.safeInteger('expected an amount in whole minor units'), v.minValue(-LARGEST_AMOUNT, 'the amount is too large'), v.maxValue(LARGEST_AMOUNT, 'the amount is too large'));
+export const cents = v.pipe(
+  v.number('expected an amount in whole minor units'),
+  v.safeInteger('expected an amount in whole minor units'),
+  v.minValue(-LARGEST_AMOUNT, 'the amount is too large'),
+  v.maxValue(LARGEST_AMOUNT, 'the amount is too large'),
+);
 /** A proportion in millionths, 0 to 100 %. */
-export const rate = v.pipe(v.number('expected a per cent'), v.safeInteger('expected a per cent with at most 4 decimals'), v.minValue(0, 'expected 0 to 100 per cent'), v.maxValue(WHOLE, 'expected 0 to 100 per cent'));
+export const rate = v.pipe(
+  v.number('expected a per cent'),
+  v.safeInteger('expected a per cent with at most 4 decimals'),
+  v.minValue(0, 'expected 0 to 100 per cent'),
+  v.maxValue(WHOLE, 'expected 0 to 100 per cent'),
+);
 /** Quantity or hours in ten-thousandths. */
-export const quantity = v.pipe(v.number('expected a number'), v.safeInteger('expected at most 4 decimals'), v.minValue(-99_999_999_999_999, 'the number is too large'), v.maxValue(99_999_999_999_999, 'the number is too large'));
-export const days = v.pipe(v.number('expected a number of days'), v.integer('expected whole days'), v.minValue(0, 'expected 0 days or more'), v.maxValue(3650, 'expected at most 3650 days'));
+export const quantity = v.pipe(
+  v.number('expected a number'),
+  v.safeInteger('expected at most 4 decimals'),
+  v.minValue(-99_999_999_999_999, 'the number is too large'),
+  v.maxValue(99_999_999_999_999, 'the number is too large'),
+);
+export const days = v.pipe(
+  v.number('expected a number of days'),
+  v.integer('expected whole days'),
+  v.minValue(0, 'expected 0 days or more'),
+  v.maxValue(3650, 'expected at most 3650 days'),
+);
 export const costType = v.picklist(COST_TYPES, `expected one of ${COST_TYPES.join(', ')}`);
 export const optionalDate = v.nullable(plainDate);

@@ -2,18 +2,51 @@ import * as v from 'valibot';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
 import { cents, costType, days, filled, optionalDate, quantity, rate, text } from './fields';
 
-const sovLineInput = v.strictObject({ line: filled(40), section: text(80), description: filled(400), scheduledValue: cents, quantity: v.nullable(quantity), unit: text(20), retentionRate: v.nullable(rate) });
+const sovLineInput = v.strictObject({
+  line: filled(40),
+  section: text(80),
+  description: filled(400),
+  scheduledValue: cents,
+  quantity: v.nullable(quantity),
+  unit: text(20),
+  retentionRate: v.nullable(rate),
+});
 const budgetLineInput = v.strictObject({
-  section: text(80), costCode: filled(40), costType, sovLine: text(40), description: text(400), quantity: v.nullable(quantity), unit: text(20), hours: v.nullable(quantity), amount: cents,
+  section: text(80),
+  costCode: filled(40),
+  costType,
+  sovLine: text(40),
+  description: text(400),
+  quantity: v.nullable(quantity),
+  unit: text(20),
+  hours: v.nullable(quantity),
+  amount: cents,
 });
 
 /** A new job, whole: facts, schedule of values, budget. */
 export const jobInput = v.strictObject({
-  number: filled(40), name: filled(), customer: filled(40), contractReference: text(), status: v.picklist(['tender', 'awarded', 'on-site'], 'expected tender, awarded or on-site'),
-  awardedOn: optionalDate, startsOn: optionalDate, finishesOn: optionalDate, manager: text(), site: text(400), revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
+  number: filled(40),
+  name: filled(),
+  customer: filled(40),
+  contractReference: text(),
+  status: v.picklist(['tender', 'awarded', 'on-site'], 'expected tender, awarded or on-site'),
+  awardedOn: optionalDate,
+  startsOn: optionalDate,
+  finishesOn: optionalDate,
+  manager: text(),
+  site: text(400),
+  revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
   contractSum: cents,
-  retention: v.strictObject({ rate, materialsRate: v.nullable(rate), stepAt: v.nullable(rate), stepTo: v.nullable(rate), stepApplies: v.picklist(['all', 'further'], 'expected all or further'), cap: v.nullable(rate) }),
-  taxRate: rate, termsDays: v.nullable(days),
+  retention: v.strictObject({
+    rate,
+    materialsRate: v.nullable(rate),
+    stepAt: v.nullable(rate),
+    stepTo: v.nullable(rate),
+    stepApplies: v.picklist(['all', 'further'], 'expected all or further'),
+    cap: v.nullable(rate),
+  }),
+  taxRate: rate,
+  termsDays: v.nullable(days),
   sov: v.pipe(v.array(sovLineInput), v.maxLength(5000, 'expected at most 5,000 lines')),
   budget: v.pipe(v.array(budgetLineInput), v.maxLength(20000, 'expected at most 20,000 lines')),
   /** The draft this job was made from, to be removed with it. */
@@ -29,12 +62,29 @@ export interface JobDraft {
   savedAt: string;
 }
 
-export const jobStatusInput = v.strictObject({ status: v.picklist(['awarded', 'on-site', 'closing-out', 'closed'], 'expected awarded, on-site, closing-out or closed'), on: v.nullable(v.string()) });
+export const jobStatusInput = v.strictObject({
+  status: v.picklist(['awarded', 'on-site', 'closing-out', 'closed'], 'expected awarded, on-site, closing-out or closed'),
+  on: v.nullable(v.string()),
+});
 
 /** A job's figures as of a date; amounts in minor units, rates in millionths. */
 export interface JobFigures {
-  contractSum: number; estimate: number; estimatedProfit: number; margin: number; cost: number; uninstalled: number; complete: number; earned: number; profitToDate: number; billed: number;
-  overbilled: number; underbilled: number; backlog: number; lossProvision: number; received: number; pendingChanges: number;
+  contractSum: number;
+  estimate: number;
+  estimatedProfit: number;
+  margin: number;
+  cost: number;
+  uninstalled: number;
+  complete: number;
+  earned: number;
+  profitToDate: number;
+  billed: number;
+  overbilled: number;
+  underbilled: number;
+  backlog: number;
+  lossProvision: number;
+  received: number;
+  pendingChanges: number;
 }
 
 export interface JobListRow extends JobFigures {
@@ -62,30 +112,82 @@ export interface NextStep {
 }
 
 export interface SovLineView {
-  line: string; section: string; description: string; scheduledValue: number; changes: number; scheduledToDate: number; billed: number; retention: number; retentionRate: number | null;
+  line: string;
+  section: string;
+  description: string;
+  scheduledValue: number;
+  changes: number;
+  scheduledToDate: number;
+  billed: number;
+  retention: number;
+  retentionRate: number | null;
 }
 
 export interface JobView extends JobListRow {
-  contractReference: string; site: string; awardedOn: string | null; startsOn: string | null; finishesOn: string | null; finishedOn: string | null; revenueMethod: string; taxRate: number;
-  termsDays: number | null; usualTermsDays: number;
-  retentionRule: { rate: number; materialsRate: number | null; step: { at: number; to: number; applies: 'all' | 'further' } | null; cap: number | null };
+  contractReference: string;
+  site: string;
+  awardedOn: string | null;
+  startsOn: string | null;
+  finishesOn: string | null;
+  finishedOn: string | null;
+  revenueMethod: string;
+  taxRate: number;
+  termsDays: number | null;
+  usualTermsDays: number;
+  retentionRule: {
+    rate: number;
+    materialsRate: number | null;
+    step: { at: number; to: number; applies: 'all' | 'further' } | null;
+    cap: number | null;
+  };
   retentionHeld: number;
   open: number;
   overdue: number;
   sov: SovLineView[];
-  changeOrders: { number: string; title: string; status: string; raisedOn: string; decidedOn: string | null; price: number; cost: number }[];
+  changeOrders: {
+    number: string;
+    title: string;
+    status: string;
+    raisedOn: string;
+    decidedOn: string | null;
+    price: number;
+    cost: number;
+  }[];
   nextSteps: NextStep[];
   /** Cost and billing to the end of each month, for the curve; every value to date. */
   months: { month: string; cost: number; billed: number; budget: number }[];
 }
 
 export interface EstimateLine {
-  id: number; section: string; costCode: string; description: string; costType: string; original: number; changes: number; revised: number; actual: number; committed: number; estimate: number;
-  variance: number; hoursBudgeted: number; hoursActual: number; budgeted: boolean; basis: string; serves: string[];
+  id: number;
+  section: string;
+  costCode: string;
+  description: string;
+  costType: string;
+  original: number;
+  changes: number;
+  revised: number;
+  actual: number;
+  committed: number;
+  estimate: number;
+  variance: number;
+  hoursBudgeted: number;
+  hoursActual: number;
+  budgeted: boolean;
+  basis: string;
+  serves: string[];
 }
 
 export interface EstimateView {
   lines: EstimateLine[];
   /** Revenue beside cost: each SOV line with what its budget lines cost. */
-  revenue: { line: string; description: string; scheduled: number; billed: number; revised: number; actual: number; estimate: number }[];
+  revenue: {
+    line: string;
+    description: string;
+    scheduled: number;
+    billed: number;
+    revised: number;
+    actual: number;
+    estimate: number;
+  }[];
 }

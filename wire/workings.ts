@@ -7,10 +7,20 @@ const wholeNumber = v.pipe(v.string(), v.regex(/^\d{1,15}$/, 'expected a whole n
 
 /** A figure to be explained, as it stands in an address. */
 export const figureQuery = v.strictObject({
-  asOf: v.string(), figure: v.string('expected the name of a figure'), job: v.optional(v.string()), line: v.optional(wholeNumber), application: v.optional(wholeNumber), sovLine: v.optional(v.string()), release: v.optional(v.string()),
+  asOf: v.string(),
+  figure: v.string('expected the name of a figure'),
+  job: v.optional(v.string()),
+  line: v.optional(wholeNumber),
+  application: v.optional(wholeNumber),
+  sovLine: v.optional(v.string()),
+  release: v.optional(v.string()),
 });
 
 /** A figure's reference as query parameters. */
 export function figureParams(figure: FigureRef): Record<string, string> {
-  return Object.fromEntries(Object.entries(figure).filter(([, value]) => value !== undefined).map(([key, value]) => [key, String(value)]));
+  return Object.fromEntries(
+    Object.entries(figure)
+      .filter(([, value]) => value !== undefined)
+      .map(([key, value]) => [key, String(value)]),
+  );
 }

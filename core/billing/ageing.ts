@@ -39,7 +39,17 @@ export function ageInvoices(invoices: readonly OpenInvoice[], asOf: PlainDate): 
 function ageInvoice(invoice: OpenInvoice, asOf: PlainDate): AgedInvoice {
   const open = invoice.payable - invoice.received;
   const dueOn = addDays(invoice.termsFrom, invoice.termsDays);
-  const aged = { ...invoice, dueOn, open, total: open + invoice.retentionHeld, notDue: 0, days1To30: 0, days31To60: 0, days61To90: 0, daysOver90: 0 };
+  const aged = {
+    ...invoice,
+    dueOn,
+    open,
+    total: open + invoice.retentionHeld,
+    notDue: 0,
+    days1To30: 0,
+    days31To60: 0,
+    days61To90: 0,
+    daysOver90: 0,
+  };
   aged[bandOf(daysBetween(dueOn, asOf))] = open;
   return aged;
 }

@@ -1,5 +1,12 @@
 import type { PlainDate } from '../calendar/plainDate';
-import { contractSum, originalContractSum, scheduleAt, type PriceChange, type ScheduledLine, type SovLine } from '../contract/contract';
+import {
+  contractSum,
+  originalContractSum,
+  scheduleAt,
+  type PriceChange,
+  type ScheduledLine,
+  type SovLine,
+} from '../contract/contract';
 import { sum, type Cents } from '../money/cents';
 import { rateOf, type Rate } from '../money/rate';
 import { retentionToDate, type Retention, type RetentionRule } from './retention';

@@ -29,7 +29,12 @@ export function overbillings(line: BilledLine, scheduledValue: Cents): Overbilli
   const certified = excess(work + (line.certifiedMaterials ?? line.materials), scheduledValue);
   if (certified > 0) {
     const byWork = line.certifiedWork !== null && (excess(work, scheduledValue) > 0 || line.certifiedMaterials === null);
-    found.push({ line: line.line, figure: byWork ? 'certifiedWork' : 'certifiedMaterials', by: certified, limit: scheduledValue });
+    found.push({
+      line: line.line,
+      figure: byWork ? 'certifiedWork' : 'certifiedMaterials',
+      by: certified,
+      limit: scheduledValue,
+    });
   }
   return found;
 }

@@ -5,7 +5,8 @@ import { retentionToDate, type RetainedLine, type RetentionRule } from './retent
 
 const flat: RetentionRule = { rate: 50_000, materialsRate: null, step: null, cap: null };
 const line = (work: number, materials = 0, rate: number | null = null): RetainedLine => ({ work, materials, rate });
-const held = (rule: Partial<RetentionRule>, contractSum: number, ...lines: RetainedLine[]) => retentionToDate({ ...flat, ...rule }, contractSum, lines);
+const held = (rule: Partial<RetentionRule>, contractSum: number, ...lines: RetainedLine[]) =>
+  retentionToDate({ ...flat, ...rule }, contractSum, lines);
 
 describe('flat retention', () => {
   test('each line is rounded by itself: 5 % of 0.50 is 2.5, three times 3, not 7.5 rounded', () => {
@@ -73,7 +74,11 @@ describe('a step on further work', () => {
 describe('the cap', () => {
   test('3 % of the contract is the most, spread over the lines by their own retention', () => {
     // 5 % of 1,000.00 and of 700.00 is 85.00; the cap is 3 % of 2,000.00 = 60.00: 50/85 and 35/85 of it are 35.29 and 24.71.
-    expect(held({ cap: 30_000 }, 200_000, line(100_000), line(70_000))).toMatchObject({ total: 6000, byLine: [3529, 2471], capApplied: true });
+    expect(held({ cap: 30_000 }, 200_000, line(100_000), line(70_000))).toMatchObject({
+      total: 6000,
+      byLine: [3529, 2471],
+      capApplied: true,
+    });
   });
 
   test('of equal remainders the earlier line gets the penny', () => {
@@ -89,20 +94,29 @@ describe('the cap', () => {
 test('lines add up to the total, within the cap, whatever the rule', () => {
   const rate = fc.integer({ min: 0, max: 1_000_000 });
   const rule = fc.record({
-    rate, materialsRate: fc.option(rate), cap: fc.option(rate),
+    rate,
+    materialsRate: fc.option(rate),
+    cap: fc.option(rate),
     step: fc.option(fc.record({ at: rate, to: rate, applies: fc.constantFrom('all' as const, 'further' as const) })),
   });
-  const lines = fc.array(fc.record({ work: fc.nat(10_000_000), materials: fc.nat(1_000_000), rate: fc.option(rate) }), { minLength: 1, maxLength: 12 });
-  fc.assert(fc.property(rule, fc.nat(100_000_000), lines, (r, contractSum, its) => {
-    const result = retentionToDate(r, contractSum, its);
-    expect(result.byLine.reduce((a, b) => a + b, 0)).toBe(result.total);
-    if (r.cap !== null) expect(result.total).toBeLessThanOrEqual(Math.ceil((r.cap * contractSum) / 1_000_000 + 0.5));
-    expect(result.total).toBeGreaterThanOrEqual(0);
-  }));
+  const lines = fc.array(fc.record({ work: fc.nat(10_000_000), materials: fc.nat(1_000_000), rate: fc.option(rate) }), {
+    minLength: 1,
+    maxLength: 12,
+  });
+  fc.assert(
+    fc.property(rule, fc.nat(100_000_000), lines, (r, contractSum, its) => {
+      const result = retentionToDate(r, contractSum, its);
+      expect(result.byLine.reduce((a, b) => a + b, 0)).toBe(result.total);
+      if (r.cap !== null) expect(result.total).toBeLessThanOrEqual(Math.ceil((r.cap * contractSum) / 1_000_000 + 0.5));
+      expect(result.total).toBeGreaterThanOrEqual(0);
+    }),
+  );
 });
 
 test('the rule reads out in words', () => {
-  expect(describeRetention({ rate: 50_000, materialsRate: 0, step: { at: 500_000, to: 25_000, applies: 'all' }, cap: 30_000 })).toBe(
+  expect(
+    describeRetention({ rate: 50_000, materialsRate: 0, step: { at: 500_000, to: 25_000, applies: 'all' }, cap: 30_000 }),
+  ).toBe(
     '5 % of work done to date is held. Nothing is held on materials on site. Once 50 % of the contract sum is reached, the rate on all work becomes 2.5 %. Never more than 3 % of the contract sum.',
   );
 });

@@ -70,7 +70,10 @@ function furtherTotal(rule: RetentionRule, contractSum: Cents, lines: readonly R
   const threshold = BigInt(rule.step.at) * BigInt(contractSum);
   if (work <= threshold) return null;
   const onWork = BigInt(rule.rate) * threshold + BigInt(rule.step.to) * (work - threshold);
-  const onMaterials = lines.reduce((total, line) => total + BigInt(rule.materialsRate ?? line.rate ?? rule.rate) * BigInt(line.materials), 0n);
+  const onMaterials = lines.reduce(
+    (total, line) => total + BigInt(rule.materialsRate ?? line.rate ?? rule.rate) * BigInt(line.materials),
+    0n,
+  );
   return onWork + onMaterials * MILLION;
 }
 

@@ -3,14 +3,30 @@ import { displayDate, displayPeriod } from './displayDate';
 import { monthIndex } from './month';
 import { addDays, addMonths, daysBetween, isPlainDate, lastDay } from './plainDate';
 
-test.each(['2031-02-29', '2031-13-01', '2031-00-10', '2031-4-30', '31-04-30', '2031-04-31', '2100-02-29', '', '0000-01-01'])('%s is no day', (text) => {
-  expect(isPlainDate(text)).toBe(false);
-});
+test.each(['2031-02-29', '2031-13-01', '2031-00-10', '2031-4-30', '31-04-30', '2031-04-31', '2100-02-29', '', '0000-01-01'])(
+  '%s is no day',
+  (text) => {
+    expect(isPlainDate(text)).toBe(false);
+  },
+);
 
 test('leap years, month ends and steps over the year', () => {
-  expect([isPlainDate('2032-02-29'), isPlainDate('2000-02-29'), lastDay('2032-02'), lastDay('2031-12')]).toEqual([true, true, '2032-02-29', '2031-12-31']);
-  expect([addMonths('2031-11', 3), addMonths('2031-01', -1), addMonths('2031-05', -17)]).toEqual(['2032-02', '2030-12', '2029-12']);
-  expect([addDays('2031-02-27', 3), addDays('2031-01-01', -1), daysBetween('2031-03-01', '2031-02-27')]).toEqual(['2031-03-02', '2030-12-31', -2]);
+  expect([isPlainDate('2032-02-29'), isPlainDate('2000-02-29'), lastDay('2032-02'), lastDay('2031-12')]).toEqual([
+    true,
+    true,
+    '2032-02-29',
+    '2031-12-31',
+  ]);
+  expect([addMonths('2031-11', 3), addMonths('2031-01', -1), addMonths('2031-05', -17)]).toEqual([
+    '2032-02',
+    '2030-12',
+    '2029-12',
+  ]);
+  expect([addDays('2031-02-27', 3), addDays('2031-01-01', -1), daysBetween('2031-03-01', '2031-02-27')]).toEqual([
+    '2031-03-02',
+    '2030-12-31',
+    -2,
+  ]);
   // 2031 × 12 + 3: April is the fourth month, counted from 0.
   expect(monthIndex('2031-04-30')).toBe(24_375);
 });

@@ -11,7 +11,11 @@ export interface CostLineKey {
 
 /** Section, then code, as plain text; then type in the order of the list (docs/book.md: estimate-vs-actual). */
 export function compareCostLines(a: CostLineKey, b: CostLineKey): number {
-  return comparePlain(a.section, b.section) || comparePlain(a.costCode, b.costCode) || COST_TYPES.indexOf(a.costType) - COST_TYPES.indexOf(b.costType);
+  return (
+    comparePlain(a.section, b.section) ||
+    comparePlain(a.costCode, b.costCode) ||
+    COST_TYPES.indexOf(a.costType) - COST_TYPES.indexOf(b.costType)
+  );
 }
 
 /** Text in plain code-unit order, the same on every machine. */

@@ -11,6 +11,7 @@ export interface InstalledState {
  * material as the entry still adds on every later day; what is installed by then adds nothing.
  */
 export function reversedInstalledState(entry: InstalledState, on: PlainDate): InstalledState {
-  if (!entry.uninstalled || (entry.installedOn !== null && entry.installedOn <= on)) return { uninstalled: false, installedOn: null };
+  if (!entry.uninstalled || (entry.installedOn !== null && entry.installedOn <= on))
+    return { uninstalled: false, installedOn: null };
   return entry;
 }

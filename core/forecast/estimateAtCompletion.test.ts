@@ -3,9 +3,28 @@ import fc from 'fast-check';
 import { estimateAtCompletion, hoursAtCompletion, type CostLineState, type LineForecast } from './estimateAtCompletion';
 
 const line = (more: Partial<CostLineState> = {}): CostLineState => ({
-  budgeted: true, original: 100_000, changes: 0, changesSinceForecast: 0, hoursBudgeted: 0, hoursChangedSinceForecast: 0, cost: 0, hours: 0, openCommitment: 0, forecast: null, ...more,
+  budgeted: true,
+  original: 100_000,
+  changes: 0,
+  changesSinceForecast: 0,
+  hoursBudgeted: 0,
+  hoursChangedSinceForecast: 0,
+  cost: 0,
+  hours: 0,
+  openCommitment: 0,
+  forecast: null,
+  ...more,
 });
-const forecast = (more: Partial<LineForecast>): LineForecast => ({ method: 'to-complete', value: 0, asOf: '2031-03-31', costThen: 40_000, hoursThen: 0, revisedThen: 100_000, hoursBudgetedThen: 0, ...more });
+const forecast = (more: Partial<LineForecast>): LineForecast => ({
+  method: 'to-complete',
+  value: 0,
+  asOf: '2031-03-31',
+  costThen: 40_000,
+  hoursThen: 0,
+  revisedThen: 100_000,
+  hoursBudgetedThen: 0,
+  ...more,
+});
 const eac = (more: Partial<CostLineState>, finished = false) => estimateAtCompletion(line(more), finished);
 
 describe('without a forecast', () => {
@@ -25,11 +44,19 @@ describe('without a forecast', () => {
 
 describe('with a forecast', () => {
   test('to complete: cost then 400.00 + 250.00 to go, plus a change of 50.00 since', () => {
-    expect(eac({ forecast: forecast({ value: 25_000 }), changesSinceForecast: 5000, cost: 41_000 })).toEqual({ amount: 70_000, basis: 'to-complete', forecastSays: 70_000 });
+    expect(eac({ forecast: forecast({ value: 25_000 }), changesSinceForecast: 5000, cost: 41_000 })).toEqual({
+      amount: 70_000,
+      basis: 'to-complete',
+      forecastSays: 70_000,
+    });
   });
 
   test('never below what is spent and promised', () => {
-    expect(eac({ forecast: forecast({ value: 1000 }), cost: 45_000, openCommitment: 2000 })).toEqual({ amount: 47_000, basis: 'spent', forecastSays: 41_000 });
+    expect(eac({ forecast: forecast({ value: 1000 }), cost: 45_000, openCommitment: 2000 })).toEqual({
+      amount: 47_000,
+      basis: 'spent',
+      forecastSays: 41_000,
+    });
   });
 
   test('per cent: 400.00 at 33.3333 % makes 1,200.00, rounded once', () => {
@@ -43,26 +70,61 @@ describe('with a forecast', () => {
   });
 
   test('hours before any hour: at the budget, 1,000.00 for 40 h, so 30 h to go make 750.00', () => {
-    expect(eac({ forecast: forecast({ method: 'hours', value: 300_000, costThen: 0, hoursBudgetedThen: 400_000 }) }).amount).toBe(75_000);
+    expect(eac({ forecast: forecast({ method: 'hours', value: 300_000, costThen: 0, hoursBudgetedThen: 400_000 }) }).amount).toBe(
+      75_000,
+    );
     expect(eac({ forecast: forecast({ method: 'hours', value: 300_000, costThen: 0 }) }).basis).toBe('budget');
   });
 });
 
 test('a finished job costs what it cost and what is still committed, whatever was forecast', () => {
-  expect(eac({ cost: 30_000, openCommitment: 500, forecast: forecast({ value: 99_000 }) }, true)).toEqual({ amount: 30_500, basis: 'finished', forecastSays: null });
+  expect(eac({ cost: 30_000, openCommitment: 500, forecast: forecast({ value: 99_000 }) }, true)).toEqual({
+    amount: 30_500,
+    basis: 'finished',
+    forecastSays: null,
+  });
 });
 
 test('labour hours at completion', () => {
   expect(hoursAtCompletion(line({ hoursBudgeted: 100, hours: 120 }), false)).toBe(120);
-  expect(hoursAtCompletion(line({ hoursBudgeted: 100, hours: 20, forecast: forecast({ method: 'hours', value: 60, hoursThen: 15 }), hoursChangedSinceForecast: 5 }), false)).toBe(80);
+  expect(
+    hoursAtCompletion(
+      line({
+        hoursBudgeted: 100,
+        hours: 20,
+        forecast: forecast({ method: 'hours', value: 60, hoursThen: 15 }),
+        hoursChangedSinceForecast: 5,
+      }),
+      false,
+    ),
+  ).toBe(80);
   expect(hoursAtCompletion(line({ hoursBudgeted: 100, hours: 20 }), true)).toBe(20);
 });
 
 test('the estimate is never below cost and commitments', () => {
-  const state = fc.record({ original: fc.nat(1e6), changes: fc.integer({ min: -1e5, max: 1e5 }), cost: fc.nat(2e6), openCommitment: fc.nat(1e5), budgeted: fc.boolean() });
-  fc.assert(fc.property(state, fc.option(fc.record({ method: fc.constantFrom('to-complete' as const, 'percent' as const, 'hours' as const), value: fc.nat(1e6), costThen: fc.nat(1e6), hoursThen: fc.nat(1e6) })), (it, said) => {
-    const result = eac({ ...it, forecast: said && forecast(said) });
-    expect(result.amount).toBeGreaterThanOrEqual(it.cost + it.openCommitment);
-    expect(Number.isSafeInteger(result.amount)).toBe(true);
-  }));
+  const state = fc.record({
+    original: fc.nat(1e6),
+    changes: fc.integer({ min: -1e5, max: 1e5 }),
+    cost: fc.nat(2e6),
+    openCommitment: fc.nat(1e5),
+    budgeted: fc.boolean(),
+  });
+  fc.assert(
+    fc.property(
+      state,
+      fc.option(
+        fc.record({
+          method: fc.constantFrom('to-complete' as const, 'percent' as const, 'hours' as const),
+          value: fc.nat(1e6),
+          costThen: fc.nat(1e6),
+          hoursThen: fc.nat(1e6),
+        }),
+      ),
+      (it, said) => {
+        const result = eac({ ...it, forecast: said && forecast(said) });
+        expect(result.amount).toBeGreaterThanOrEqual(it.cost + it.openCommitment);
+        expect(Number.isSafeInteger(result.amount)).toBe(true);
+      },
+    ),
+  );
 });

@@ -1,7 +1,13 @@
 import type { Cents } from '../money/cents';
 
 /** The proofs that the books tie, in the order they are shown (docs/book.md: tie-out). */
-export const TIE_OUT_CHECKS = ['job-cost', 'accounts-receivable', 'retention-receivable', 'accounts-payable', 'journals'] as const;
+export const TIE_OUT_CHECKS = [
+  'job-cost',
+  'accounts-receivable',
+  'retention-receivable',
+  'accounts-payable',
+  'journals',
+] as const;
 export type TieOutCheck = (typeof TIE_OUT_CHECKS)[number];
 
 export interface TieOutRow {

@@ -12,13 +12,26 @@ const amount = fc.integer({ min: -9_999_999_999_999, max: 9_999_999_999_999 });
 describe('rounding', () => {
   test('is half away from zero, on both sides', () => {
     // 5 ÷ 2 = 2.5 and −5 ÷ 2 = −2.5: both go away from zero. 7 ÷ 3 = 2.33…, 8 ÷ 3 = 2.66…
-    expect([divideRounded(5n, 2n), divideRounded(-5n, 2n), divideRounded(7n, 3n), divideRounded(8n, 3n), divideRounded(5n, -2n)]).toEqual([3, -3, 2, 3, -3]);
+    expect([
+      divideRounded(5n, 2n),
+      divideRounded(-5n, 2n),
+      divideRounded(7n, 3n),
+      divideRounded(8n, 3n),
+      divideRounded(5n, -2n),
+    ]).toEqual([3, -3, 2, 3, -3]);
   });
 
   test('the quick way and the exact way agree', () => {
-    fc.assert(fc.property(amount, fc.integer({ min: -1_000_000, max: 1_000_000 }), fc.integer({ min: 1, max: 1_000_000 }), (a, b, den) => {
-      expect(multiplyDivide(a, b, den) + 0).toBe(divideRounded(BigInt(a) * BigInt(b), BigInt(den)) + 0);
-    }));
+    fc.assert(
+      fc.property(
+        amount,
+        fc.integer({ min: -1_000_000, max: 1_000_000 }),
+        fc.integer({ min: 1, max: 1_000_000 }),
+        (a, b, den) => {
+          expect(multiplyDivide(a, b, den) + 0).toBe(divideRounded(BigInt(a) * BigInt(b), BigInt(den)) + 0);
+        },
+      ),
+    );
   });
 
   test('a rate of an amount: 5 % of 0.10 is half a penny, and so a penny', () => {
@@ -40,26 +53,32 @@ describe('allocation', () => {
   });
 
   test('parts add up to the total, and none is off by a penny or more', () => {
-    fc.assert(fc.property(amount, fc.array(fc.integer({ min: 0, max: 1_000_000 }), { minLength: 1, maxLength: 40 }), (total, weights) => {
-      const parts = allocate(total, weights.map(BigInt));
-      expect(parts.reduce((a, b) => a + b, 0)).toBe(total);
-      const sum = weights.reduce((a, b) => a + b, 0);
-      if (sum > 0) parts.forEach((part, i) => expect(Math.abs(part - (total * weights[i]!) / sum)).toBeLessThan(1.01));
-    }));
+    fc.assert(
+      fc.property(amount, fc.array(fc.integer({ min: 0, max: 1_000_000 }), { minLength: 1, maxLength: 40 }), (total, weights) => {
+        const parts = allocate(total, weights.map(BigInt));
+        expect(parts.reduce((a, b) => a + b, 0)).toBe(total);
+        const sum = weights.reduce((a, b) => a + b, 0);
+        if (sum > 0) parts.forEach((part, i) => expect(Math.abs(part - (total * weights[i]!) / sum)).toBeLessThan(1.01));
+      }),
+    );
   });
 
   test('weights of mixed sign still add up', () => {
-    fc.assert(fc.property(amount, fc.array(fc.bigInt({ min: -1000n, max: 1000n }), { minLength: 1, maxLength: 20 }), (total, weights) => {
-      expect(allocate(total, weights).reduce((a, b) => a + b, 0)).toBe(total);
-    }));
+    fc.assert(
+      fc.property(amount, fc.array(fc.bigInt({ min: -1000n, max: 1000n }), { minLength: 1, maxLength: 20 }), (total, weights) => {
+        expect(allocate(total, weights).reduce((a, b) => a + b, 0)).toBe(total);
+      }),
+    );
   });
 });
 
 describe('decimals', () => {
   test('reading and writing are inverse', () => {
-    fc.assert(fc.property(amount, fc.integer({ min: 0, max: 4 }), (cents, digits) => {
-      expect(parseCents(formatCents(cents, digits), digits)).toEqual({ ok: true, value: cents });
-    }));
+    fc.assert(
+      fc.property(amount, fc.integer({ min: 0, max: 4 }), (cents, digits) => {
+        expect(parseCents(formatCents(cents, digits), digits)).toEqual({ ok: true, value: cents });
+      }),
+    );
   });
 
   test.each(['', ' 1', '1 ', '+1', '1,000', '1e3', '.5', '5.', '--1', '0x10', '1.2.3', '∞'])('%j is no number', (text) => {
@@ -77,7 +96,12 @@ describe('decimals', () => {
 
   test('shortest form and reading form', () => {
     expect([formatShortest(125_000, 4), formatShortest(100_000, 4), formatShortest(-5, 4)]).toEqual(['12.5', '10', '-0.0005']);
-    expect([displayCents(-123_456_789, 2), displayCents(0, 2), displayCents(5, 2), displayCents(1234, 0)]).toEqual(['−1,234,567.89', '–', '0.05', '1,234']);
+    expect([displayCents(-123_456_789, 2), displayCents(0, 2), displayCents(5, 2), displayCents(1234, 0)]).toEqual([
+      '−1,234,567.89',
+      '–',
+      '0.05',
+      '1,234',
+    ]);
     expect([displayPercent(125_500), displayPercent(-2225), displayPercent(0)]).toEqual(['12.6', '−0.2', '–']);
   });
 });

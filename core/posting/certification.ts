@@ -15,5 +15,8 @@ export function planCertification(job: BillingJob, application: Application): Ce
   const figures = { gross: valued.gross, retention: valued.retention.total, due: valued.due, tax: valued.tax };
   const previous = lastCertified(job.applications, on, application.number);
   const before = previous ? valueApplication(job, previous, on) : null;
-  return { figures, journal: certifiedApplicationJournal(on, figures, { gross: before?.gross ?? 0, retention: before?.retention.total ?? 0 }) };
+  return {
+    figures,
+    journal: certifiedApplicationJournal(on, figures, { gross: before?.gross ?? 0, retention: before?.retention.total ?? 0 }),
+  };
 }

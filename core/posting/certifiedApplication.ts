@@ -11,7 +11,11 @@ export interface CertifiedFigures {
 }
 
 /** The change since the last certified application: receivable and retention against billings and tax. docs/rules.md §9. */
-export function certifiedApplicationJournal(on: PlainDate, now: CertifiedFigures, before: Pick<CertifiedFigures, 'gross' | 'retention'>): Journal {
+export function certifiedApplicationJournal(
+  on: PlainDate,
+  now: CertifiedFigures,
+  before: Pick<CertifiedFigures, 'gross' | 'retention'>,
+): Journal {
   return journal(on, [
     ['receivable', now.due + now.tax],
     ['retentionReceivable', now.retention - before.retention],

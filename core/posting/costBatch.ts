@@ -22,6 +22,17 @@ export function costJournals(costs: readonly DatedCost[]): Journal[] {
   }
   return [...days]
     .sort(([a], [b]) => comparePlain(a, b))
-    .map(([dated, entries]) => journal(dated, entries.flatMap(({ costType, amount }) => [[JOB_COST_ACCOUNTS[costType], amount], ['costClearing', -amount]] as const)))
+    .map(([dated, entries]) =>
+      journal(
+        dated,
+        entries.flatMap(
+          ({ costType, amount }) =>
+            [
+              [JOB_COST_ACCOUNTS[costType], amount],
+              ['costClearing', -amount],
+            ] as const,
+        ),
+      ),
+    )
     .filter((it) => it.lines.length > 0);
 }

@@ -4,84 +4,151 @@ import { explainProgress, explainTotal, PROGRESS_FIGURES, type DerivedFigure } f
 import { totalProgress, workInProgress, type JobPosition } from './workInProgress';
 
 const job = (more: Partial<JobPosition>): JobPosition => ({
-  method: 'cost-to-cost', finished: false, contractSum: 240_000_000, estimate: 180_000_000, cost: 45_000_000, billed: 64_000_000, uninstalled: 0, labourHours: 0, labourHoursAtCompletion: 0, workAppliedFor: 0, ...more,
+  method: 'cost-to-cost',
+  finished: false,
+  contractSum: 240_000_000,
+  estimate: 180_000_000,
+  cost: 45_000_000,
+  billed: 64_000_000,
+  uninstalled: 0,
+  labourHours: 0,
+  labourHoursAtCompletion: 0,
+  workAppliedFor: 0,
+  ...more,
 });
 
 describe('cost to cost', () => {
   test('a quarter spent is a quarter earned: 2.4m at 25 % is 600,000.00, overbilled 40,000.00', () => {
-    expect(workInProgress(job({}))).toMatchObject({ complete: 250_000, earned: 60_000_000, profitToDate: 15_000_000, overbilled: 4_000_000, underbilled: 0, backlog: 180_000_000, lossProvision: 0, margin: 250_000 });
+    expect(workInProgress(job({}))).toMatchObject({
+      complete: 250_000,
+      earned: 60_000_000,
+      profitToDate: 15_000_000,
+      overbilled: 4_000_000,
+      underbilled: 0,
+      backlog: 180_000_000,
+      lossProvision: 0,
+      margin: 250_000,
+    });
   });
 
   test('uninstalled materials earn their cost and no profit: 3.5m × 0.2 + 1.5m', () => {
-    const it = workInProgress(job({ contractSum: 500_000_000, estimate: 400_000_000, cost: 200_000_000, uninstalled: 150_000_000, billed: 0 }));
+    const it = workInProgress(
+      job({ contractSum: 500_000_000, estimate: 400_000_000, cost: 200_000_000, uninstalled: 150_000_000, billed: 0 }),
+    );
     expect(it).toMatchObject({ complete: 200_000, earned: 220_000_000, profitToDate: 20_000_000, underbilled: 220_000_000 });
   });
 
   test('nothing to divide by, and more spent than estimated', () => {
     expect(workInProgress(job({ estimate: 0, cost: 0 })).complete).toBe(0);
-    expect(workInProgress(job({ estimate: 45_000_000, cost: 50_000_000 }))).toMatchObject({ complete: 1_000_000, earned: 240_000_000 });
+    expect(workInProgress(job({ estimate: 45_000_000, cost: 50_000_000 }))).toMatchObject({
+      complete: 1_000_000,
+      earned: 240_000_000,
+    });
     expect(workInProgress(job({ cost: -100 })).earned).toBe(0);
   });
 });
 
 test('a loss is taken whole at once: contract 100, estimate 120, half done', () => {
   // Earned 50, cost 60: a loss of 10 is in already, 10 more are set aside; profit to date −20.
-  expect(workInProgress(job({ contractSum: 10_000, estimate: 12_000, cost: 6000, billed: 0 }))).toMatchObject({ earned: 5000, lossProvision: 1000, profitToDate: -2000 });
+  expect(workInProgress(job({ contractSum: 10_000, estimate: 12_000, cost: 6000, billed: 0 }))).toMatchObject({
+    earned: 5000,
+    lossProvision: 1000,
+    profitToDate: -2000,
+  });
 });
 
 test('by hours, and physical', () => {
-  expect(workInProgress(job({ method: 'hours', labourHours: 30, labourHoursAtCompletion: 120, uninstalled: 5 }))).toMatchObject({ complete: 250_000, uninstalled: 0 });
+  expect(workInProgress(job({ method: 'hours', labourHours: 30, labourHoursAtCompletion: 120, uninstalled: 5 }))).toMatchObject({
+    complete: 250_000,
+    uninstalled: 0,
+  });
   // 1,800,000.00 applied for of 2,400,000.00.
-  expect(workInProgress(job({ method: 'physical', workAppliedFor: 180_000_000 }))).toMatchObject({ complete: 750_000, earned: 180_000_000 });
+  expect(workInProgress(job({ method: 'physical', workAppliedFor: 180_000_000 }))).toMatchObject({
+    complete: 750_000,
+    earned: 180_000_000,
+  });
 });
 
 describe('completed contract', () => {
   test('nothing until it is finished, but an expected loss', () => {
     expect(workInProgress(job({ method: 'completed' }))).toMatchObject({ earned: 0, profitToDate: 0, backlog: 240_000_000 });
-    expect(workInProgress(job({ method: 'completed', estimate: 250_000_000 }))).toMatchObject({ lossProvision: 10_000_000, profitToDate: -10_000_000 });
+    expect(workInProgress(job({ method: 'completed', estimate: 250_000_000 }))).toMatchObject({
+      lossProvision: 10_000_000,
+      profitToDate: -10_000_000,
+    });
   });
 
   test('everything once it is', () => {
-    expect(workInProgress(job({ method: 'completed', finished: true, estimate: 200_000_000, cost: 200_000_000 }))).toMatchObject({ earned: 240_000_000, profitToDate: 40_000_000 });
+    expect(workInProgress(job({ method: 'completed', finished: true, estimate: 200_000_000, cost: 200_000_000 }))).toMatchObject({
+      earned: 240_000_000,
+      profitToDate: 40_000_000,
+    });
   });
 });
 
 const position = fc.record<JobPosition>({
-  method: fc.constantFrom('cost-to-cost', 'hours', 'physical', 'completed'), finished: fc.boolean(), contractSum: fc.nat(1e10), estimate: fc.nat(1e10), cost: fc.nat(1e10), billed: fc.nat(1e10), uninstalled: fc.nat(1e8),
-  labourHours: fc.nat(1e8), labourHoursAtCompletion: fc.nat(1e8), workAppliedFor: fc.nat(1e10),
+  method: fc.constantFrom('cost-to-cost', 'hours', 'physical', 'completed'),
+  finished: fc.boolean(),
+  contractSum: fc.nat(1e10),
+  estimate: fc.nat(1e10),
+  cost: fc.nat(1e10),
+  billed: fc.nat(1e10),
+  uninstalled: fc.nat(1e8),
+  labourHours: fc.nat(1e8),
+  labourHoursAtCompletion: fc.nat(1e8),
+  workAppliedFor: fc.nat(1e10),
 });
 
 test('what is earned and what is left make the contract, and billing is over or under, never both', () => {
-  fc.assert(fc.property(position, (it) => {
-    const row = workInProgress(it);
-    expect(row.earned + row.backlog).toBe(it.contractSum);
-    expect(row.billed - row.earned).toBe(row.overbilled - row.underbilled);
-    expect(Math.min(row.overbilled, row.underbilled)).toBe(0);
-    expect(row.complete).toBeGreaterThanOrEqual(0);
-    expect(row.complete).toBeLessThanOrEqual(1_000_000);
-    // The whole expected loss is in profit to date, at whatever stage.
-    if (it.estimate > it.contractSum) expect(row.profitToDate).toBeLessThanOrEqual(it.contractSum - it.estimate + 1);
-  }));
+  fc.assert(
+    fc.property(position, (it) => {
+      const row = workInProgress(it);
+      expect(row.earned + row.backlog).toBe(it.contractSum);
+      expect(row.billed - row.earned).toBe(row.overbilled - row.underbilled);
+      expect(Math.min(row.overbilled, row.underbilled)).toBe(0);
+      expect(row.complete).toBeGreaterThanOrEqual(0);
+      expect(row.complete).toBeLessThanOrEqual(1_000_000);
+      // The whole expected loss is in profit to date, at whatever stage.
+      if (it.estimate > it.contractSum) expect(row.profitToDate).toBeLessThanOrEqual(it.contractSum - it.estimate + 1);
+    }),
+  );
 });
 
 test('the total is the sum of its rows, and its percentages come from the sums', () => {
-  const rows = [workInProgress(job({})), workInProgress(job({ contractSum: 60_000_000, estimate: 60_000_000, cost: 60_000_000, billed: 0 }))];
+  const rows = [
+    workInProgress(job({})),
+    workInProgress(job({ contractSum: 60_000_000, estimate: 60_000_000, cost: 60_000_000, billed: 0 })),
+  ];
   // Margin (600,000 + 0) ÷ 3,000,000; complete (450,000 + 600,000) ÷ (1,800,000 + 600,000).
-  expect(totalProgress(rows)).toMatchObject({ contractSum: 300_000_000, estimatedProfit: 60_000_000, margin: 200_000, complete: 437_500, overbilled: 4_000_000, underbilled: 60_000_000 });
+  expect(totalProgress(rows)).toMatchObject({
+    contractSum: 300_000_000,
+    estimatedProfit: 60_000_000,
+    margin: 200_000,
+    complete: 437_500,
+    overbilled: 4_000_000,
+    underbilled: 60_000_000,
+  });
 });
 
 test('workings name the operands their figure comes from, and the sums among them come out', () => {
-  const derived = Object.keys(PROGRESS_FIGURES).filter((it) => !['contractSum', 'estimate', 'cost', 'billed'].includes(it)) as DerivedFigure[];
-  fc.assert(fc.property(position, (it) => {
-    const row = workInProgress(it);
-    for (const figure of derived) {
-      const { operands, result, rule } = explainProgress(figure, 'Job 1', '1', it, row);
-      expect(result).toBe(row[figure]);
-      expect(rule.length).toBeGreaterThan(10);
-      if (!['estimatedProfit', 'backlog', 'profitToDate'].includes(figure)) continue;
-      expect(operands.reduce((sum, one) => sum + (one.sign === '−' ? -1 : 1) * Number(one.value), 0) + 0).toBe(result + 0);
-    }
-  }));
+  const derived = Object.keys(PROGRESS_FIGURES).filter(
+    (it) => !['contractSum', 'estimate', 'cost', 'billed'].includes(it),
+  ) as DerivedFigure[];
+  fc.assert(
+    fc.property(position, (it) => {
+      const row = workInProgress(it);
+      for (const figure of derived) {
+        const { operands, result, rule } = explainProgress(figure, 'Job 1', '1', it, row);
+        expect(result).toBe(row[figure]);
+        expect(rule.length).toBeGreaterThan(10);
+        if (!['estimatedProfit', 'backlog', 'profitToDate'].includes(figure)) continue;
+        expect(operands.reduce((sum, one) => sum + (one.sign === '−' ? -1 : 1) * Number(one.value), 0) + 0).toBe(result + 0);
+      }
+    }),
+  );
   const jobs = [{ number: '1', name: 'A', progress: workInProgress(job({})) }];
-  expect(explainTotal('earned', totalProgress(jobs.map((one) => one.progress)), jobs)).toMatchObject({ result: 60_000_000, operands: [{ value: 60_000_000, figure: { figure: 'earned', job: '1' } }] });
+  expect(explainTotal('earned', totalProgress(jobs.map((one) => one.progress)), jobs)).toMatchObject({
+    result: 60_000_000,
+    operands: [{ value: 60_000_000, figure: { figure: 'earned', job: '1' } }],
+  });
 });

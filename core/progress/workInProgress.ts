@@ -119,7 +119,19 @@ export function totalProgress(rows: readonly Progress[]): Progress {
 }
 
 const NO_PROGRESS: Progress = {
-  contractSum: 0, estimate: 0, estimatedProfit: 0, margin: 0, cost: 0, uninstalled: 0, complete: 0, earned: 0,
-  profitToDate: 0, billed: 0, overbilled: 0, underbilled: 0, backlog: 0, lossProvision: 0,
+  contractSum: 0,
+  estimate: 0,
+  estimatedProfit: 0,
+  margin: 0,
+  cost: 0,
+  uninstalled: 0,
+  complete: 0,
+  earned: 0,
+  profitToDate: 0,
+  billed: 0,
+  overbilled: 0,
+  underbilled: 0,
+  backlog: 0,
+  lossProvision: 0,
 };
 const SUMMED = (Object.keys(NO_PROGRESS) as (keyof Progress)[]).filter((key) => key !== 'margin' && key !== 'complete');

@@ -22,25 +22,42 @@ export type ProgressFigure = keyof typeof PROGRESS_FIGURES;
 /** A job's figures that follow from its other figures; contract sum, estimate, cost and billed have their own sources. */
 export type DerivedFigure = Exclude<ProgressFigure, 'contractSum' | 'estimate' | 'cost' | 'billed'>;
 
-type Explain = (job: JobPosition, it: Progress, ref: (figure: ProgressFigure) => { figure: FigureRef }) => { rule: string; operands: Operand[] };
+type Explain = (
+  job: JobPosition,
+  it: Progress,
+  ref: (figure: ProgressFigure) => { figure: FigureRef },
+) => { rule: string; operands: Operand[] };
 
 const EXPLAIN: Record<DerivedFigure, Explain> = {
   estimatedProfit: (_, it, ref) => ({
     rule: 'Contract sum less estimate at completion.',
-    operands: [money('Contract sum', it.contractSum, '', ref('contractSum')), money('Estimate at completion', it.estimate, '−', ref('estimate'))],
+    operands: [
+      money('Contract sum', it.contractSum, '', ref('contractSum')),
+      money('Estimate at completion', it.estimate, '−', ref('estimate')),
+    ],
   }),
   margin: (_, it, ref) => ({
     rule: 'Estimated profit as a share of the contract sum.',
-    operands: [money('Estimated profit', it.estimatedProfit, '', ref('estimatedProfit')), money('Contract sum', it.contractSum, '÷', ref('contractSum'))],
+    operands: [
+      money('Estimated profit', it.estimatedProfit, '', ref('estimatedProfit')),
+      money('Contract sum', it.contractSum, '÷', ref('contractSum')),
+    ],
   }),
   complete: explainComplete,
   earned: explainEarned,
   profitToDate: (job, it, ref) =>
     job.method === 'completed' && !job.finished
-      ? { rule: 'Revenue is recognised when the job is finished; until then only an expected loss counts.', operands: [money('Loss provision', it.lossProvision, '−', ref('lossProvision'))] }
+      ? {
+          rule: 'Revenue is recognised when the job is finished; until then only an expected loss counts.',
+          operands: [money('Loss provision', it.lossProvision, '−', ref('lossProvision'))],
+        }
       : {
           rule: 'Earned revenue less cost to date, less what is set aside for an expected loss.',
-          operands: [money('Earned revenue', it.earned, '', ref('earned')), money('Cost to date', it.cost, '−', ref('cost')), money('Loss provision', it.lossProvision, '−', ref('lossProvision'))],
+          operands: [
+            money('Earned revenue', it.earned, '', ref('earned')),
+            money('Cost to date', it.cost, '−', ref('cost')),
+            money('Loss provision', it.lossProvision, '−', ref('lossProvision')),
+          ],
         },
   overbilled: (_, it, ref) => ({
     rule: 'Billed to date less earned revenue, where more was billed than earned; else nothing.',
@@ -52,54 +69,136 @@ const EXPLAIN: Record<DerivedFigure, Explain> = {
   }),
   backlog: (_, it, ref) => ({
     rule: 'The part of the contract sum that is not earned yet.',
-    operands: [money('Contract sum', it.contractSum, '', ref('contractSum')), money('Earned revenue', it.earned, '−', ref('earned'))],
+    operands: [
+      money('Contract sum', it.contractSum, '', ref('contractSum')),
+      money('Earned revenue', it.earned, '−', ref('earned')),
+    ],
   }),
   lossProvision: (_, it, ref) => ({
     rule: 'Where the job is expected to lose money, the whole loss is taken at once: estimate less contract sum, less the loss already in cost less earned revenue. Never below nothing.',
     operands: [
-      money('Estimate at completion', it.estimate, '', ref('estimate')), money('Contract sum', it.contractSum, '−', ref('contractSum')),
-      money('Cost to date', it.cost, '−', ref('cost')), money('Earned revenue', it.earned, '+', ref('earned')),
+      money('Estimate at completion', it.estimate, '', ref('estimate')),
+      money('Contract sum', it.contractSum, '−', ref('contractSum')),
+      money('Cost to date', it.cost, '−', ref('cost')),
+      money('Earned revenue', it.earned, '+', ref('earned')),
     ],
   }),
 };
 
-function explainComplete(job: JobPosition, it: Progress, ref: (figure: ProgressFigure) => { figure: FigureRef }): { rule: string; operands: Operand[] } {
+function explainComplete(
+  job: JobPosition,
+  it: Progress,
+  ref: (figure: ProgressFigure) => { figure: FigureRef },
+): { rule: string; operands: Operand[] } {
   switch (job.method) {
     case 'cost-to-cost': {
       const stored = job.uninstalled === 0 ? [] : [money('Uninstalled materials, taken off both', job.uninstalled, '−')];
-      return { rule: 'Cost to cost: cost to date over estimate at completion, both without materials not yet installed; between 0 and 100 %.', operands: [money('Cost to date', it.cost, '', ref('cost')), money('Estimate at completion', it.estimate, '÷', ref('estimate')), ...stored] };
+      return {
+        rule: 'Cost to cost: cost to date over estimate at completion, both without materials not yet installed; between 0 and 100 %.',
+        operands: [
+          money('Cost to date', it.cost, '', ref('cost')),
+          money('Estimate at completion', it.estimate, '÷', ref('estimate')),
+          ...stored,
+        ],
+      };
     }
     case 'hours':
-      return { rule: 'Hours: labour hours to date over labour hours at completion.', operands: [hours('Labour hours to date', job.labourHours), hours('Labour hours at completion', job.labourHoursAtCompletion, '÷')] };
+      return {
+        rule: 'Hours: labour hours to date over labour hours at completion.',
+        operands: [
+          hours('Labour hours to date', job.labourHours),
+          hours('Labour hours at completion', job.labourHoursAtCompletion, '÷'),
+        ],
+      };
     case 'physical':
-      return { rule: 'Physical: work applied for, without materials on site, over the contract sum.', operands: [money('Work applied for', job.workAppliedFor), money('Contract sum', it.contractSum, '÷', ref('contractSum'))] };
+      return {
+        rule: 'Physical: work applied for, without materials on site, over the contract sum.',
+        operands: [money('Work applied for', job.workAppliedFor), money('Contract sum', it.contractSum, '÷', ref('contractSum'))],
+      };
     case 'completed':
-      return { rule: 'Completed contract: nothing until the job is finished, then all of it.', operands: [words('Finished', job.finished ? 'yes' : 'not yet')] };
+      return {
+        rule: 'Completed contract: nothing until the job is finished, then all of it.',
+        operands: [words('Finished', job.finished ? 'yes' : 'not yet')],
+      };
   }
 }
 
-function explainEarned(_: JobPosition, it: Progress, ref: (figure: ProgressFigure) => { figure: FigureRef }): { rule: string; operands: Operand[] } {
-  const stored = it.uninstalled === 0 ? [] : [money('Uninstalled materials, at cost: taken off before, added after', it.uninstalled, '±')];
-  const rule = it.uninstalled === 0 ? 'Contract sum times the share complete, rounded once.' : 'Contract sum less uninstalled materials, times the share complete, plus uninstalled materials at cost; rounded once.';
-  return { rule, operands: [money('Contract sum', it.contractSum, '', ref('contractSum')), percent('Complete', it.complete, '×', ref('complete')), ...stored] };
+function explainEarned(
+  _: JobPosition,
+  it: Progress,
+  ref: (figure: ProgressFigure) => { figure: FigureRef },
+): { rule: string; operands: Operand[] } {
+  const stored =
+    it.uninstalled === 0 ? [] : [money('Uninstalled materials, at cost: taken off before, added after', it.uninstalled, '±')];
+  const rule =
+    it.uninstalled === 0
+      ? 'Contract sum times the share complete, rounded once.'
+      : 'Contract sum less uninstalled materials, times the share complete, plus uninstalled materials at cost; rounded once.';
+  return {
+    rule,
+    operands: [
+      money('Contract sum', it.contractSum, '', ref('contractSum')),
+      percent('Complete', it.complete, '×', ref('complete')),
+      ...stored,
+    ],
+  };
 }
 
 /** Explains a figure of one job that follows from its others. */
-export function explainProgress(figure: DerivedFigure, subject: string, jobNumber: string, job: JobPosition, it: Progress): Workings {
+export function explainProgress(
+  figure: DerivedFigure,
+  subject: string,
+  jobNumber: string,
+  job: JobPosition,
+  it: Progress,
+): Workings {
   const ref = (of: ProgressFigure) => ({ figure: { figure: of, job: jobNumber } });
-  return { title: PROGRESS_FIGURES[figure], subject, ...EXPLAIN[figure](job, it, ref), result: it[figure], unit: figure === 'margin' || figure === 'complete' ? 'percent' : 'money' };
+  return {
+    title: PROGRESS_FIGURES[figure],
+    subject,
+    ...EXPLAIN[figure](job, it, ref),
+    result: it[figure],
+    unit: figure === 'margin' || figure === 'complete' ? 'percent' : 'money',
+  };
 }
 
 /** Explains a figure over all jobs: each job's own, added up; percentages from the sums. */
-export function explainTotal(figure: ProgressFigure, total: Progress, jobs: readonly { number: string; name: string; progress: Progress }[]): Workings {
+export function explainTotal(
+  figure: ProgressFigure,
+  total: Progress,
+  jobs: readonly { number: string; name: string; progress: Progress }[],
+): Workings {
   const title = PROGRESS_FIGURES[figure];
   const subject = 'All jobs in the schedule';
   if (figure === 'margin') {
-    return { title, subject, rule: 'Total estimated profit over total contract sum.', operands: [money('Estimated profit', total.estimatedProfit, '', { figure: { figure: 'estimatedProfit' } }), money('Contract sum', total.contractSum, '÷', { figure: { figure: 'contractSum' } })], result: total.margin, unit: 'percent' };
+    return {
+      title,
+      subject,
+      rule: 'Total estimated profit over total contract sum.',
+      operands: [
+        money('Estimated profit', total.estimatedProfit, '', { figure: { figure: 'estimatedProfit' } }),
+        money('Contract sum', total.contractSum, '÷', { figure: { figure: 'contractSum' } }),
+      ],
+      result: total.margin,
+      unit: 'percent',
+    };
   }
   if (figure === 'complete') {
-    return { title, subject, rule: 'Total cost to date over total estimate at completion, both without uninstalled materials; at most 100 %.', operands: [money('Cost to date', total.cost, '', { figure: { figure: 'cost' } }), money('Estimate at completion', total.estimate, '÷', { figure: { figure: 'estimate' } }), money('Uninstalled materials, taken off both', total.uninstalled, '−')], result: total.complete, unit: 'percent' };
+    return {
+      title,
+      subject,
+      rule: 'Total cost to date over total estimate at completion, both without uninstalled materials; at most 100 %.',
+      operands: [
+        money('Cost to date', total.cost, '', { figure: { figure: 'cost' } }),
+        money('Estimate at completion', total.estimate, '÷', { figure: { figure: 'estimate' } }),
+        money('Uninstalled materials, taken off both', total.uninstalled, '−'),
+      ],
+      result: total.complete,
+      unit: 'percent',
+    };
   }
-  const operands = jobs.filter((job) => job.progress[figure] !== 0).map((job) => money(`${job.number} ${job.name}`, job.progress[figure], '+', { figure: { figure, job: job.number } }));
+  const operands = jobs
+    .filter((job) => job.progress[figure] !== 0)
+    .map((job) => money(`${job.number} ${job.name}`, job.progress[figure], '+', { figure: { figure, job: job.number } }));
   return { title, subject, rule: 'The sum over all jobs.', operands, result: total[figure], unit: 'money' };
 }

@@ -67,7 +67,10 @@ function fromRow(row: BookRow<'jobs'>, companyTaxRate: number): BookBilling {
       step: typeof at === 'number' && typeof to === 'number' ? { at, to, applies: row.retention_step_applies ?? 'all' } : null,
       cap: row.retention_cap_percent ?? null,
     },
-    sovLines: [], priceChanges: [], applications: [], releases: [],
+    sovLines: [],
+    priceChanges: [],
+    applications: [],
+    releases: [],
   };
 }
 
@@ -75,11 +78,23 @@ function addSchedule(check: BookCheck, jobs: Map<string, BookBilling>): void {
   const seen = new Set<string>();
   for (const row of check.rows.schedule_of_values) {
     const job = row.job && jobs.get(row.job);
-    if (!job || !row.sov_line || seen.has(joinKey(row.job!, row.sov_line)) || check.existing.sovLines.has(joinKey(row.job!, row.sov_line))) continue;
+    if (
+      !job ||
+      !row.sov_line ||
+      seen.has(joinKey(row.job!, row.sov_line)) ||
+      check.existing.sovLines.has(joinKey(row.job!, row.sov_line))
+    )
+      continue;
     seen.add(joinKey(row.job!, row.sov_line));
     job.sovLines.push({
-      line: row.sov_line, section: row.section ?? '', description: row.description ?? '', scheduledValue: row.scheduled_value ?? 0, quantity: row.quantity ?? null,
-      unit: row.unit ?? '', retentionRate: row.retention_percent ?? null, original: true,
+      line: row.sov_line,
+      section: row.section ?? '',
+      description: row.description ?? '',
+      scheduledValue: row.scheduled_value ?? 0,
+      quantity: row.quantity ?? null,
+      unit: row.unit ?? '',
+      retentionRate: row.retention_percent ?? null,
+      original: true,
     });
   }
 }
@@ -91,13 +106,24 @@ function addChanges(check: BookCheck, jobs: Map<string, BookBilling>): void {
     if (!job || row.side !== 'price' || !row.sov_line) continue;
     if (!job.sovLines.some((line) => line.line === row.sov_line)) {
       job.sovLines.push({
-        line: row.sov_line, section: row.section ?? '', description: row.description ?? '', scheduledValue: 0, quantity: row.quantity ?? null,
-        unit: row.unit ?? '', retentionRate: null, original: false,
+        line: row.sov_line,
+        section: row.section ?? '',
+        description: row.description ?? '',
+        scheduledValue: 0,
+        quantity: row.quantity ?? null,
+        unit: row.unit ?? '',
+        retentionRate: null,
+        original: false,
       });
     }
     const order = orders.get(joinKey(row.job!, row.change_order ?? ''));
     if (order?.status === 'approved' && order.decided_on) {
-      job.priceChanges.push({ changeOrder: row.change_order!, line: row.sov_line, amount: row.amount ?? 0, approvedOn: order.decided_on });
+      job.priceChanges.push({
+        changeOrder: row.change_order!,
+        line: row.sov_line,
+        amount: row.amount ?? 0,
+        approvedOn: order.decided_on,
+      });
     }
   }
 }
@@ -107,9 +133,17 @@ function addApplications(check: BookCheck, jobs: Map<string, BookBilling>): void
   for (const row of check.rows.applications) {
     if (Object.values(row).includes(undefined)) check.doubt(row.job);
     const job = row.job && jobs.get(row.job);
-    if (!job || !row.application || !row.dated || !row.status || job.applications.some((it) => it.number === row.application)) continue;
+    if (!job || !row.application || !row.dated || !row.status || job.applications.some((it) => it.number === row.application))
+      continue;
     const application = {
-      number: row.application, dated: row.dated, status: row.status, reference: row.reference ?? '', row: row.row, lineRows: new Map<string, number>(), faultyLines: new Set<string>(), lines: [] as BilledLine[],
+      number: row.application,
+      dated: row.dated,
+      status: row.status,
+      reference: row.reference ?? '',
+      row: row.row,
+      lineRows: new Map<string, number>(),
+      faultyLines: new Set<string>(),
+      lines: [] as BilledLine[],
       certifiedOn: row.status === 'certified' ? (row.certified_on ?? row.dated) : (row.certified_on ?? null),
     };
     byKey.set(joinKey(row.job!, row.application), application);
@@ -122,8 +156,11 @@ function addApplications(check: BookCheck, jobs: Map<string, BookBilling>): void
     if (Object.values(row).includes(undefined)) application.faultyLines.add(row.sov_line);
     application.lineRows.set(row.sov_line, row.row);
     application.lines.push({
-      line: row.sov_line, work: row.work_to_date ?? 0, materials: row.materials_on_site ?? 0,
-      certifiedWork: row.certified_work_to_date ?? null, certifiedMaterials: row.certified_materials_on_site ?? null,
+      line: row.sov_line,
+      work: row.work_to_date ?? 0,
+      materials: row.materials_on_site ?? 0,
+      certifiedWork: row.certified_work_to_date ?? null,
+      certifiedMaterials: row.certified_materials_on_site ?? null,
     });
   }
   for (const job of jobs.values()) job.applications.sort((a, b) => a.number - b.number);
@@ -136,5 +173,6 @@ function addReleases(check: BookCheck, jobs: Map<string, BookBilling>): void {
     if (!job || !row.dated || !row.reference) continue;
     job.releases.push({ reference: row.reference, dated: row.dated, amount: row.amount ?? 0, row: row.row });
   }
-  for (const job of jobs.values()) job.releases.sort((a, b) => (a.dated < b.dated ? -1 : a.dated > b.dated ? 1 : (a.row ?? 0) - (b.row ?? 0)));
+  for (const job of jobs.values())
+    job.releases.sort((a, b) => (a.dated < b.dated ? -1 : a.dated > b.dated ? 1 : (a.row ?? 0) - (b.row ?? 0)));
 }

@@ -22,7 +22,13 @@ export function readCell(column: AnyColumn, text: string, currencyDigits: number
     case 'integer':
       return readInteger(column, text);
     case 'percent':
-      return readScaled(text, parsePercent(text), 'a per cent from 0 to 100 with up to 4 decimals', 'has more than 4 decimals', 'is outside 0 to 100');
+      return readScaled(
+        text,
+        parsePercent(text),
+        'a per cent from 0 to 100 with up to 4 decimals',
+        'has more than 4 decimals',
+        'is outside 0 to 100',
+      );
     case 'quantity':
       return readScaled(text, parseQuantity(text), 'a plain number such as 12.5', 'has more than 4 decimals', 'is too large');
     case 'amount':
@@ -32,7 +38,13 @@ export function readCell(column: AnyColumn, text: string, currencyDigits: number
 
 /** An amount in the company's currency. */
 export function readAmount(text: string, currencyDigits: number | null): Cell {
-  return readScaled(text, parseCents(text, currencyDigits ?? 4), 'a plain amount such as 12500.00', `has more decimals than the currency's ${currencyDigits}`, 'is too large');
+  return readScaled(
+    text,
+    parseCents(text, currencyDigits ?? 4),
+    'a plain amount such as 12500.00',
+    `has more decimals than the currency's ${currencyDigits}`,
+    'is too large',
+  );
 }
 
 function readScaled(text: string, read: Scaled, expected: string, decimals: string, size: string): Cell {

@@ -14,7 +14,20 @@ export type BookRows = { [F in Exclude<BookFileName, 'costs'>]: BookRow<F>[] };
  */
 export class BookCheck {
   readonly faults: FaultList;
-  readonly keys: Record<'customers' | 'vendors' | 'costCodes' | 'jobs' | 'sovLines' | 'changeOrders' | 'commitments' | 'commitmentLines' | 'applications' | 'releases' | 'forecasts', Keys>;
+  readonly keys: Record<
+    | 'customers'
+    | 'vendors'
+    | 'costCodes'
+    | 'jobs'
+    | 'sovLines'
+    | 'changeOrders'
+    | 'commitments'
+    | 'commitmentLines'
+    | 'applications'
+    | 'releases'
+    | 'forecasts',
+    Keys
+  >;
   /** Jobs with a fault among their contract or billing: figures worked from them would only be faulty too. */
   readonly doubtful = new Set<string>();
   /** Jobs, or job + SOV line, whose scheduled values are not known for a fault in them. */
@@ -57,17 +70,36 @@ export class BookCheck {
   }
 
   /** Declares the key of a row; a key that is there already is a fault in the key's last column. */
-  declare(file: BookFileName, row: number, column: string, keys: Keys, ...parts: readonly (string | number | null | undefined)[]): void {
+  declare(
+    file: BookFileName,
+    row: number,
+    column: string,
+    keys: Keys,
+    ...parts: readonly (string | number | null | undefined)[]
+  ): void {
     if (parts.some((part) => part === undefined)) return;
     const known = parts.map((part) => part ?? '');
-    if (!keys.declare(joinKey(...known))) this.faults.add(file, row, column, `duplicate key: ${known.filter((it) => it !== '').join(', ')} is already there`);
+    if (!keys.declare(joinKey(...known)))
+      this.faults.add(file, row, column, `duplicate key: ${known.filter((it) => it !== '').join(', ')} is already there`);
   }
 
   /** Reports a reference to something neither the book nor the database has; true where it resolves. */
-  refers(file: BookFileName, row: number, column: string, keys: Keys, what: string, ...parts: readonly (string | number | null | undefined)[]): boolean {
+  refers(
+    file: BookFileName,
+    row: number,
+    column: string,
+    keys: Keys,
+    what: string,
+    ...parts: readonly (string | number | null | undefined)[]
+  ): boolean {
     if (parts.some((part) => part === null || part === undefined)) return false;
     if (keys.has(joinKey(...(parts as string[])))) return true;
-    this.faults.add(file, row, column, `unknown reference: there is no ${what} ${parts.at(-1)}${parts.length > 1 ? ` on ${parts[0]}` : ''}`);
+    this.faults.add(
+      file,
+      row,
+      column,
+      `unknown reference: there is no ${what} ${parts.at(-1)}${parts.length > 1 ? ` on ${parts[0]}` : ''}`,
+    );
     return false;
   }
 
@@ -92,9 +124,11 @@ export class BookCheck {
 export function checkParties(check: BookCheck): void {
   const { rows, faults, existing, keys } = check;
   for (const row of rows.company) {
-    if (typeof row.currency === 'string' && !isCurrency(row.currency)) faults.add('company', row.row, 'currency', `"${row.currency}" is not an ISO 4217 currency code such as GBP`);
+    if (typeof row.currency === 'string' && !isCurrency(row.currency))
+      faults.add('company', row.row, 'currency', `"${row.currency}" is not an ISO 4217 currency code such as GBP`);
     if (row !== rows.company[0]) faults.add('company', row.row, 'name', 'duplicate key: a book has one company');
-    else if (existing.company && !sameCompany(row, existing)) faults.add('company', row.row, 'name', 'duplicate key: the database has another company already');
+    else if (existing.company && !sameCompany(row, existing))
+      faults.add('company', row.row, 'name', 'duplicate key: the database has another company already');
   }
   const shape = check.shapes.company;
   if (rows.company.length === 0 && !existing.company && (!shape || (shape.readable && shape.missingColumns.length === 0))) {

@@ -19,10 +19,14 @@ function checkJob(check: BookCheck, row: BookRow<'jobs'>): void {
   check.declare('jobs', row.row, 'job', check.keys.jobs, row.job);
   check.refers('jobs', row.row, 'customer', check.keys.customers, 'customer', row.customer);
   const status = row.status ?? 'awarded';
-  if (row.status !== undefined && status !== 'tender' && row.awarded_on === null) faults.add('jobs', row.row, 'awarded_on', `missing required cell: a job that is ${status} needs the day it was awarded`);
-  if (before(row.finishes_on, row.starts_on)) faults.add('jobs', row.row, 'finishes_on', `${row.finishes_on} is before starts_on, ${row.starts_on}`);
-  if (before(row.finished_on, row.awarded_on)) faults.add('jobs', row.row, 'finished_on', `${row.finished_on} is before awarded_on, ${row.awarded_on}`);
-  if (status === 'closed' && row.finished_on === null) faults.add('jobs', row.row, 'finished_on', 'a closed job needs the day it was finished');
+  if (row.status !== undefined && status !== 'tender' && row.awarded_on === null)
+    faults.add('jobs', row.row, 'awarded_on', `missing required cell: a job that is ${status} needs the day it was awarded`);
+  if (before(row.finishes_on, row.starts_on))
+    faults.add('jobs', row.row, 'finishes_on', `${row.finishes_on} is before starts_on, ${row.starts_on}`);
+  if (before(row.finished_on, row.awarded_on))
+    faults.add('jobs', row.row, 'finished_on', `${row.finished_on} is before awarded_on, ${row.awarded_on}`);
+  if (status === 'closed' && row.finished_on === null)
+    faults.add('jobs', row.row, 'finished_on', 'a closed job needs the day it was finished');
   if (Object.values(row).includes(undefined)) check.doubt(row.job);
 }
 
@@ -30,7 +34,12 @@ function checkSovLine(check: BookCheck, row: BookRow<'schedule_of_values'>): voi
   const known = check.refersToJob('schedule_of_values', row);
   check.declare('schedule_of_values', row.row, 'sov_line', check.keys.sovLines, row.job, row.sov_line);
   if (known && check.existing.jobs.get(row.job!)?.lastApplicationOn) {
-    check.faults.add('schedule_of_values', row.row, 'job', `job ${row.job} is already in the database and has been billed; its schedule changes by change order only`);
+    check.faults.add(
+      'schedule_of_values',
+      row.row,
+      'job',
+      `job ${row.job} is already in the database and has been billed; its schedule changes by change order only`,
+    );
   }
   if (Object.values(row).includes(undefined)) check.doubtSchedule(row.job, row.sov_line);
 }
@@ -40,11 +49,23 @@ function checkChangeOrder(check: BookCheck, row: BookRow<'change_orders'>): void
   const known = check.refersToJob('change_orders', row);
   check.declare('change_orders', row.row, 'change_order', check.keys.changeOrders, row.job, row.change_order);
   const decided = row.status === 'approved' || row.status === 'rejected';
-  if (decided && row.decided_on === null) faults.add('change_orders', row.row, 'decided_on', `missing required cell: a change order that is ${row.status} needs the day that was decided`);
-  if (before(row.decided_on, row.raised_on)) faults.add('change_orders', row.row, 'decided_on', `${row.decided_on} is before raised_on, ${row.raised_on}`);
+  if (decided && row.decided_on === null)
+    faults.add(
+      'change_orders',
+      row.row,
+      'decided_on',
+      `missing required cell: a change order that is ${row.status} needs the day that was decided`,
+    );
+  if (before(row.decided_on, row.raised_on))
+    faults.add('change_orders', row.row, 'decided_on', `${row.decided_on} is before raised_on, ${row.raised_on}`);
   const billedTo = known ? check.existing.jobs.get(row.job!)?.lastApplicationOn : null;
   if (billedTo && row.status === 'approved' && row.decided_on && row.decided_on <= billedTo) {
-    faults.add('change_orders', row.row, 'decided_on', `job ${row.job} in the database has an application of ${billedTo}; a change approved by then would alter what it was valued with`);
+    faults.add(
+      'change_orders',
+      row.row,
+      'decided_on',
+      `job ${row.job} in the database has an application of ${billedTo}; a change approved by then would alter what it was valued with`,
+    );
   }
   if (Object.values(row).includes(undefined) || (decided && row.decided_on === null)) check.doubtSchedule(row.job);
 }
@@ -55,27 +76,42 @@ function checkChangeOrderLine(check: BookCheck, row: BookRow<'change_order_lines
   if (known) {
     const found = check.refers(file, row.row, 'change_order', check.keys.changeOrders, 'change order', row.job, row.change_order);
     if (found && check.existing.changeOrders.has(joinKey(row.job!, row.change_order!))) {
-      check.faults.add(file, row.row, 'change_order', `change order ${row.change_order} is already in the database; an approved change is altered by another change only`);
+      check.faults.add(
+        file,
+        row.row,
+        'change_order',
+        `change order ${row.change_order} is already in the database; an approved change is altered by another change only`,
+      );
     }
   }
   if (row.side === 'price') checkPriceLine(check, row, known);
   if (row.side === 'cost') checkCostLine(check, row);
-  if (row.sov_line && row.side === 'cost' && known) check.refers(file, row.row, 'sov_line', check.keys.sovLines, 'SOV line', row.job, row.sov_line);
+  if (row.sov_line && row.side === 'cost' && known)
+    check.refers(file, row.row, 'sov_line', check.keys.sovLines, 'SOV line', row.job, row.sov_line);
   if (Object.values(row).includes(undefined)) check.doubtSchedule(row.job);
 }
 
 /** A price line names an SOV line; one that is new needs a description, and is there from then on. */
 function checkPriceLine(check: BookCheck, row: BookRow<'change_order_lines'>, known: boolean): void {
-  if (row.sov_line === null) check.faults.add('change_order_lines', row.row, 'sov_line', 'missing required cell: a price line names its SOV line');
+  if (row.sov_line === null)
+    check.faults.add('change_order_lines', row.row, 'sov_line', 'missing required cell: a price line names its SOV line');
   if (!known || !row.sov_line) return;
   const isNew = !check.keys.sovLines.has(joinKey(row.job!, row.sov_line));
-  if (isNew && row.description === null) check.faults.add('change_order_lines', row.row, 'description', `missing required cell: ${row.sov_line} is a new SOV line and needs a description`);
+  if (isNew && row.description === null)
+    check.faults.add(
+      'change_order_lines',
+      row.row,
+      'description',
+      `missing required cell: ${row.sov_line} is a new SOV line and needs a description`,
+    );
   if (isNew) check.keys.sovLines.declare(joinKey(row.job!, row.sov_line));
 }
 
 function checkCostLine(check: BookCheck, row: BookRow<'change_order_lines'>): void {
-  if (row.cost_code === null) check.faults.add('change_order_lines', row.row, 'cost_code', 'missing required cell: a cost line names its cost code');
-  if (row.cost_type === null) check.faults.add('change_order_lines', row.row, 'cost_type', 'missing required cell: a cost line names its cost type');
+  if (row.cost_code === null)
+    check.faults.add('change_order_lines', row.row, 'cost_code', 'missing required cell: a cost line names its cost code');
+  if (row.cost_type === null)
+    check.faults.add('change_order_lines', row.row, 'cost_type', 'missing required cell: a cost line names its cost type');
   check.refers('change_order_lines', row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
 }
 
@@ -95,7 +131,8 @@ function checkCommitments(check: BookCheck): void {
     if (typeof row.commitment === 'string') check.keys.commitments.declare(row.commitment);
     check.declare('commitments', row.row, 'line', check.keys.commitmentLines, row.commitment, row.line);
     if (row.commitment && row.line && row.job) check.commitmentLineJobs.set(joinKey(row.commitment, row.line), row.job);
-    if (before(row.closed_on, row.dated)) check.faults.add('commitments', row.row, 'closed_on', `${row.closed_on} is before dated, ${row.dated}`);
+    if (before(row.closed_on, row.dated))
+      check.faults.add('commitments', row.row, 'closed_on', `${row.closed_on} is before dated, ${row.dated}`);
     if (!row.commitment) continue;
     const first = firsts.get(row.commitment) ?? existingCommitment(check, row.commitment);
     if (!first) firsts.set(row.commitment, row);
@@ -105,13 +142,25 @@ function checkCommitments(check: BookCheck): void {
 
 function existingCommitment(check: BookCheck, number: string): Partial<BookRow<'commitments'>> | undefined {
   const there = check.existing.commitments.get(number);
-  return there && { kind: there.kind as 'subcontract', vendor: there.vendor, dated: there.dated, retention_percent: there.retentionRate };
+  return (
+    there && {
+      kind: there.kind as 'subcontract',
+      vendor: there.vendor,
+      dated: there.dated,
+      retention_percent: there.retentionRate,
+    }
+  );
 }
 
 function sameInAllRows(check: BookCheck, row: BookRow<'commitments'>, first: Partial<BookRow<'commitments'>>): void {
   for (const column of ['kind', 'vendor', 'dated', 'retention_percent'] as const) {
     if (row[column] === undefined || first[column] === undefined || row[column] === first[column]) continue;
-    check.faults.add('commitments', row.row, column, `differs from the other rows of commitment ${row.commitment}; it must be the same in all of them`);
+    check.faults.add(
+      'commitments',
+      row.row,
+      column,
+      `differs from the other rows of commitment ${row.commitment}; it must be the same in all of them`,
+    );
   }
 }
 
@@ -126,7 +175,17 @@ function checkForecast(check: BookCheck, row: BookRow<'forecasts'>): void {
     if ('fault' in cell) check.faults.add('forecasts', row.row, 'value', cell.fault);
     else check.forecastValues.set(row.row, cell.value as number);
   }
-  check.declare('forecasts', row.row, 'cost_type', check.keys.forecasts, row.job, row.as_of, row.section, row.cost_code, row.cost_type);
+  check.declare(
+    'forecasts',
+    row.row,
+    'cost_type',
+    check.keys.forecasts,
+    row.job,
+    row.as_of,
+    row.section,
+    row.cost_code,
+    row.cost_type,
+  );
 }
 
 /** True where both dates are there and the first is earlier. */

@@ -14,13 +14,20 @@ describe('CSV records', () => {
   test('what is written is read back, however the text is cut', () => {
     const cell = fc.string({ unit: fc.constantFrom('a', ',', '"', '\n', '\r\n', ' ', 'é', '') });
     const row = fc.array(cell, { minLength: 2, maxLength: 4 });
-    fc.assert(fc.property(fc.array(row, { minLength: 1, maxLength: 6 }), fc.array(fc.nat()), (rows, cuts) => {
-      expect(readInPieces(csvText(rows), cuts)).toEqual(rows);
-    }));
+    fc.assert(
+      fc.property(fc.array(row, { minLength: 1, maxLength: 6 }), fc.array(fc.nat()), (rows, cuts) => {
+        expect(readInPieces(csvText(rows), cuts)).toEqual(rows);
+      }),
+    );
   });
 
   test('empty lines are passed over, CRLF and LF both end a record, the last needs none', () => {
-    expect(readInPieces('a,b\r\n\r\n\n1,2\n,\n3,"x\ny"', [])).toEqual([['a', 'b'], ['1', '2'], ['', ''], ['3', 'x\ny']]);
+    expect(readInPieces('a,b\r\n\r\n\n1,2\n,\n3,"x\ny"', [])).toEqual([
+      ['a', 'b'],
+      ['1', '2'],
+      ['', ''],
+      ['3', 'x\ny'],
+    ]);
   });
 
   test.each([

@@ -88,7 +88,7 @@ function bareCell(text: string, at: number, atEnd: boolean): CellRead {
 
 /** A cell in quotes; what follows the closing quote must be a comma or a line end. */
 function quotedCell(text: string, at: number, atEnd: boolean): CellRead {
-  for (let from = at + 1; ; ) {
+  for (let from = at + 1; ;) {
     const close = text.indexOf('"', from);
     if (close < 0 || (close + 1 >= text.length && !atEnd)) return 'incomplete';
     const after = text.charCodeAt(close + 1);
@@ -97,7 +97,11 @@ function quotedCell(text: string, at: number, atEnd: boolean): CellRead {
       continue;
     }
     if (after === RETURN && close + 2 >= text.length && !atEnd) return 'incomplete';
-    const ends = close + 1 >= text.length || after === COMMA || after === NEWLINE || (after === RETURN && (text.charCodeAt(close + 2) === NEWLINE || close + 2 >= text.length));
+    const ends =
+      close + 1 >= text.length ||
+      after === COMMA ||
+      after === NEWLINE ||
+      (after === RETURN && (text.charCodeAt(close + 2) === NEWLINE || close + 2 >= text.length));
     return ends ? { value: text.slice(at + 1, close).replaceAll('""', '"'), next: close + 1, quoted: true } : { illAt: close };
   }
 }

@@ -57,21 +57,50 @@ export async function readExisting(sql: Sql): Promise<Existing> {
     jobs: await byKey(
       'SELECT job.*, (SELECT max(dated) FROM application WHERE job_id = job.id) AS last_application FROM job',
       ['number'],
-      (row): ExistingJob => ({ id: row.id!, status: row.status!, awardedOn: row.awarded_on ?? null, lastApplicationOn: row.last_application ?? null }),
+      (row): ExistingJob => ({
+        id: row.id!,
+        status: row.status!,
+        awardedOn: row.awarded_on ?? null,
+        lastApplicationOn: row.last_application ?? null,
+      }),
     ),
-    sovLines: await byKey('SELECT s.id, job.number, s.line FROM sov_line s JOIN job ON job.id = s.job_id', ['number', 'line'], id),
-    changeOrders: await byKey('SELECT c.id, job.number AS job, c.number FROM change_order c JOIN job ON job.id = c.job_id', ['job', 'number'], id),
-    commitments: await byKey('SELECT c.*, v.code AS vendor FROM commitment c JOIN vendor v ON v.id = c.vendor_id', ['number'], (row) => ({
-      id: row.id!, kind: row.kind!, vendor: row.vendor!, dated: row.dated!, retentionRate: row.retention_rate ?? null,
-    })),
+    sovLines: await byKey(
+      'SELECT s.id, job.number, s.line FROM sov_line s JOIN job ON job.id = s.job_id',
+      ['number', 'line'],
+      id,
+    ),
+    changeOrders: await byKey(
+      'SELECT c.id, job.number AS job, c.number FROM change_order c JOIN job ON job.id = c.job_id',
+      ['job', 'number'],
+      id,
+    ),
+    commitments: await byKey(
+      'SELECT c.*, v.code AS vendor FROM commitment c JOIN vendor v ON v.id = c.vendor_id',
+      ['number'],
+      (row) => ({
+        id: row.id!,
+        kind: row.kind!,
+        vendor: row.vendor!,
+        dated: row.dated!,
+        retentionRate: row.retention_rate ?? null,
+      }),
+    ),
     commitmentLines: await byKey(
       `SELECT l.id, c.number, l.line, job.number AS job FROM commitment_line l JOIN commitment c ON c.id = l.commitment_id
         JOIN cost_line k ON k.id = l.cost_line_id JOIN job ON job.id = k.job_id`,
       ['number', 'line'],
       (row) => ({ id: row.id!, job: row.job! as string }),
     ),
-    applications: await byKey('SELECT a.id, a.dated, job.number AS job, a.number FROM application a JOIN job ON job.id = a.job_id', ['job', 'number'], (row) => ({ id: row.id!, dated: row.dated! as string })),
-    releases: await byKey('SELECT r.id, job.number, r.reference FROM retention_release r JOIN job ON job.id = r.job_id', ['number', 'reference'], id),
+    applications: await byKey(
+      'SELECT a.id, a.dated, job.number AS job, a.number FROM application a JOIN job ON job.id = a.job_id',
+      ['job', 'number'],
+      (row) => ({ id: row.id!, dated: row.dated! as string }),
+    ),
+    releases: await byKey(
+      'SELECT r.id, job.number, r.reference FROM retention_release r JOIN job ON job.id = r.job_id',
+      ['number', 'reference'],
+      id,
+    ),
     forecasts: await byKey(
       `SELECT f.id, job.number, f.as_of, k.section, c.code, k.cost_type FROM forecast f JOIN cost_line k ON k.id = f.cost_line_id
         JOIN job ON job.id = k.job_id JOIN cost_code c ON c.id = k.cost_code_id`,

@@ -22,7 +22,11 @@ export interface FileShape {
  * a ragged or ill-quoted record is reported once, and still offers the cells it has, so that what refers to
  * it is not reported too.
  */
-export async function* bookRows<F extends BookFileName>(file: F, reading: Reading, shape: FileShape): AsyncGenerator<BookRow<F>[]> {
+export async function* bookRows<F extends BookFileName>(
+  file: F,
+  reading: Reading,
+  shape: FileShape,
+): AsyncGenerator<BookRow<F>[]> {
   let toRow: ((record: CsvRecord) => BookRow<F> | null) | null = null;
   const first = reading.faults.faults.length;
   try {
@@ -60,7 +64,8 @@ function readHeader<F extends BookFileName>(file: F, record: CsvRecord, reading:
   }
   const seen = new Set<string>();
   header.forEach((name) => {
-    if (!(name in columns)) reading.faults.add(file, 1, name, `unknown column; the file may have ${Object.keys(columns).join(', ')}`);
+    if (!(name in columns))
+      reading.faults.add(file, 1, name, `unknown column; the file may have ${Object.keys(columns).join(', ')}`);
     else if (seen.has(name)) reading.faults.add(file, 1, name, 'the column is there twice');
     seen.add(name);
   });
@@ -72,7 +77,11 @@ function readHeader<F extends BookFileName>(file: F, record: CsvRecord, reading:
   return rowReader(file, header, reading);
 }
 
-function rowReader<F extends BookFileName>(file: F, header: readonly string[], { faults, currencyDigits }: Reading): RowReader<F> {
+function rowReader<F extends BookFileName>(
+  file: F,
+  header: readonly string[],
+  { faults, currencyDigits }: Reading,
+): RowReader<F> {
   const columns = columnsOf(file);
   const known = Object.entries(columns).map(([name, column]) => ({ name, column, at: header.indexOf(name) }));
   return ({ row, cells }) => {

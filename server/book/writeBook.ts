@@ -22,7 +22,8 @@ const QUERIES: Record<BookFileName, string> = {
     FROM sov_line s JOIN job j ON j.id = s.job_id WHERE s.original = 1`,
   budget: `SELECT b.id, j.number AS job, l.section, c.code AS cost_code, l.cost_type, s.line AS sov_line, b.description, b.quantity, b.unit, b.hours, b.amount
     FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id LEFT JOIN sov_line s ON s.id = b.sov_line_id`,
-  change_orders: 'SELECT o.id, j.number AS job, o.number AS change_order, title, o.status, raised_on, issued_on, decided_on, reference FROM change_order o JOIN job j ON j.id = o.job_id',
+  change_orders:
+    'SELECT o.id, j.number AS job, o.number AS change_order, title, o.status, raised_on, issued_on, decided_on, reference FROM change_order o JOIN job j ON j.id = o.job_id',
   change_order_lines: `SELECT x.id, j.number AS job, o.number AS change_order, x.side, s.line AS sov_line,
     x.description, coalesce(l.section, x.section) AS section,
     c.code AS cost_code, l.cost_type, x.quantity, x.unit, x.hours, x.amount
@@ -40,7 +41,8 @@ const QUERIES: Record<BookFileName, string> = {
   application_lines: `SELECT x.application_id * 1000000000 + x.sov_line_id AS id, j.number AS job, a.number AS application, s.line AS sov_line, x.work AS work_to_date, x.materials AS materials_on_site,
     x.certified_work AS certified_work_to_date, x.certified_materials AS certified_materials_on_site
     FROM application_line x JOIN application a ON a.id = x.application_id JOIN job j ON j.id = a.job_id JOIN sov_line s ON s.id = x.sov_line_id`,
-  retention_releases: 'SELECT r.id, j.number AS job, r.dated, r.amount, r.reference FROM retention_release r JOIN job j ON j.id = r.job_id',
+  retention_releases:
+    'SELECT r.id, j.number AS job, r.dated, r.amount, r.reference FROM retention_release r JOIN job j ON j.id = r.job_id',
   receipts: `SELECT r.id, r.dated, j.number AS job, coalesce(CAST(a.number AS TEXT), l.reference) AS application, r.amount, r.reference FROM receipt r JOIN job j ON j.id = r.job_id
     LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id`,
   forecasts: `SELECT f.id, j.number AS job, f.as_of, l.section, c.code AS cost_code, l.cost_type, f.method, f.value, f.note
@@ -74,7 +76,9 @@ async function writeFile(sql: Sql, folder: string, file: BookFileName, digits: n
 }
 
 function pageAfter(sql: Sql, file: BookFileName, id: number | null): Promise<BookRecord[]> {
-  return sql.all<BookRecord>(`SELECT * FROM (${QUERIES[file]}) ${id === null ? '' : `WHERE id > ${Number(id)}`} ORDER BY id LIMIT ${PAGE}`);
+  return sql.all<BookRecord>(
+    `SELECT * FROM (${QUERIES[file]}) ${id === null ? '' : `WHERE id > ${Number(id)}`} ORDER BY id LIMIT ${PAGE}`,
+  );
 }
 
 function cellOf(column: AnyColumn, value: string | number | null, row: BookRecord, digits: number): string {

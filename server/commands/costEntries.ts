@@ -2,7 +2,19 @@ import { bulkInsert, type Sql } from '../db/sql';
 
 /** The columns of a cost entry as writers give them, in order. */
 export const COST_ENTRY_COLUMNS = [
-  'paper_id', 'job_id', 'cost_line_id', 'dated', 'amount', 'quantity', 'hours', 'reference', 'party', 'description', 'commitment_line_id', 'uninstalled', 'installed_on',
+  'paper_id',
+  'job_id',
+  'cost_line_id',
+  'dated',
+  'amount',
+  'quantity',
+  'hours',
+  'reference',
+  'party',
+  'description',
+  'commitment_line_id',
+  'uninstalled',
+  'installed_on',
 ] as const;
 export type CostEntryValues = readonly unknown[];
 
@@ -20,7 +32,10 @@ const RUNNING_TOTALS = `INSERT INTO cost_total (cost_line_id, month, cost, hours
 /** Works the monthly totals of these jobs anew from their entries; part of every transaction that posts cost. */
 export async function refreshCostTotals(sql: Sql, jobIds: readonly number[]): Promise<void> {
   const jobs = JSON.stringify(jobIds);
-  await sql.run('DELETE FROM cost_total WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id IN (SELECT value FROM json_each($1)))', [jobs]);
+  await sql.run(
+    'DELETE FROM cost_total WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id IN (SELECT value FROM json_each($1)))',
+    [jobs],
+  );
   await sql.run(RUNNING_TOTALS.replace('$WHERE', 'WHERE job_id IN (SELECT value FROM json_each($1))'), [jobs]);
 }
 
@@ -28,14 +43,20 @@ export async function refreshCostTotals(sql: Sql, jobIds: readonly number[]): Pr
 export class CostLines {
   private readonly ids = new Map<string, number>();
 
-  private constructor(private readonly sql: Sql, private next: number) {}
+  private constructor(
+    private readonly sql: Sql,
+    private next: number,
+  ) {}
 
   /** Knows the cost lines of `jobIds`, or of all jobs where that is null. */
   static async open(sql: Sql, jobIds: readonly number[] | null): Promise<CostLines> {
     const last = await sql.get<{ id: number }>('SELECT coalesce(max(id), 0) AS id FROM cost_line');
     const lines = new CostLines(sql, last!.id + 1);
     const only = jobIds ? 'WHERE job_id IN (SELECT value FROM json_each($1))' : '';
-    const rows = await sql.all<{ id: number; job_id: number; section: string; cost_code_id: number; cost_type: string }>(`SELECT * FROM cost_line ${only}`, jobIds ? [JSON.stringify(jobIds)] : []);
+    const rows = await sql.all<{ id: number; job_id: number; section: string; cost_code_id: number; cost_type: string }>(
+      `SELECT * FROM cost_line ${only}`,
+      jobIds ? [JSON.stringify(jobIds)] : [],
+    );
     for (const row of rows) lines.ids.set(keyOf(row.job_id, row.section, row.cost_code_id, row.cost_type), row.id);
     return lines;
   }
@@ -55,7 +76,8 @@ export class CostLines {
 
   /** Saves the lines made since the last flush; to be called before rows that refer to them. */
   async flush(): Promise<void> {
-    if (this.fresh.length > 0) await bulkInsert(this.sql, 'cost_line', ['id', 'job_id', 'section', 'cost_code_id', 'cost_type'], this.fresh);
+    if (this.fresh.length > 0)
+      await bulkInsert(this.sql, 'cost_line', ['id', 'job_id', 'section', 'cost_code_id', 'cost_type'], this.fresh);
     this.fresh = [];
   }
 }

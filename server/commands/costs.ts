@@ -27,11 +27,24 @@ export async function postCosts(database: Database, actor: Actor, input: CostBat
 }
 
 /** Writes a planned batch inside the caller's transaction; also how a preview sees what posting would do. */
-export async function savePlannedCosts(sql: Sql, actor: Actor, lines: readonly CostLineInput[], plan: PlannedBatch): Promise<number> {
+export async function savePlannedCosts(
+  sql: Sql,
+  actor: Actor,
+  lines: readonly CostLineInput[],
+  plan: PlannedBatch,
+): Promise<number> {
   const dated = lines.reduce((latest, line) => (line.dated > latest ? line.dated : latest), lines[0]!.dated);
   const oneJob = plan.jobIds.length === 1 ? plan.jobIds[0]! : null;
-  const paperId = await postPaper(sql, actor, { kind: 'cost-batch', jobId: oneJob, reference: batchReference(lines), dated }, plan.journals);
-  await insertCostEntries(sql, plan.entries.map((entry) => [paperId, ...entry]));
+  const paperId = await postPaper(
+    sql,
+    actor,
+    { kind: 'cost-batch', jobId: oneJob, reference: batchReference(lines), dated },
+    plan.journals,
+  );
+  await insertCostEntries(
+    sql,
+    plan.entries.map((entry) => [paperId, ...entry]),
+  );
   await refreshCostTotals(sql, plan.jobIds);
   return paperId;
 }
@@ -43,8 +56,14 @@ function batchReference(lines: readonly CostLineInput[]): string {
 
 /** Checks every line of a batch and works out what it posts. Throws with all faults, by line and field. */
 export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Promise<PlannedBatch> {
-  const jobs = new Map((await sql.all<{ id: number; number: string; status: string; locked: number }>('SELECT id, number, status, locked FROM job')).map((row) => [row.number, row]));
-  const codes = new Map((await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]));
+  const jobs = new Map(
+    (
+      await sql.all<{ id: number; number: string; status: string; locked: number }>('SELECT id, number, status, locked FROM job')
+    ).map((row) => [row.number, row]),
+  );
+  const codes = new Map(
+    (await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]),
+  );
   const commitments = lines.some((line) => line.commitment !== '') ? await commitmentLines(sql) : new Map();
   const faults: Fault[] = [];
   lines.forEach((line, i) => {
@@ -55,7 +74,8 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     else if (job.status === 'closed') add('job', `Job ${line.job} is closed; it takes no more cost`);
     if (!codes.has(line.costCode)) add('costCode', `There is no cost code ${line.costCode}; add it in Set-up, or choose another`);
     if (line.amount === 0 && !line.hours) add('amount', 'The amount is nothing; expected an amount, or hours at least');
-    if (line.uninstalled && line.costType === 'labour') add('uninstalled', 'Labour is not stored; only what is delivered can be uninstalled');
+    if (line.uninstalled && line.costType === 'labour')
+      add('uninstalled', 'Labour is not stored; only what is delivered can be uninstalled');
     if (line.commitment === '') return;
     const commitment = commitments.get(line.commitment);
     if (!commitment) add('commitment', `There is no commitment line ${line.commitment}; write it as number/line`);
@@ -67,8 +87,18 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
   const entries = lines.map((line) => {
     const jobId = jobs.get(line.job)!.id;
     return [
-      jobId, costLines.idOf(jobId, line.section, codes.get(line.costCode)!, line.costType), line.dated, line.amount, null, line.hours, line.reference, line.party, line.description,
-      line.commitment === '' ? null : commitments.get(line.commitment)!.id, line.uninstalled ? 1 : 0, null,
+      jobId,
+      costLines.idOf(jobId, line.section, codes.get(line.costCode)!, line.costType),
+      line.dated,
+      line.amount,
+      null,
+      line.hours,
+      line.reference,
+      line.party,
+      line.description,
+      line.commitment === '' ? null : commitments.get(line.commitment)!.id,
+      line.uninstalled ? 1 : 0,
+      null,
     ];
   });
   await costLines.flush();
@@ -77,23 +107,53 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
 
 async function commitmentLines(sql: Sql): Promise<Map<string, { id: number; job: string }>> {
   const rows = await sql.all<{ id: number; name: string; job: string }>(
-    `SELECT m.id, c.number || '/' || m.line AS name, job.number AS job FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id JOIN job ON job.id = l.job_id`);
+    `SELECT m.id, c.number || '/' || m.line AS name, job.number AS job FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id JOIN job ON job.id = l.job_id`,
+  );
   return new Map(rows.map((row) => [row.name, row]));
 }
 
 interface EntryRow {
-  job_id: number; cost_line_id: number; dated: string; amount: number; quantity: number | null; hours: number | null; reference: string; party: string; description: string;
-  commitment_line_id: number | null; uninstalled: number; installed_on: string | null; cost_type: 'labour';
+  job_id: number;
+  cost_line_id: number;
+  dated: string;
+  amount: number;
+  quantity: number | null;
+  hours: number | null;
+  reference: string;
+  party: string;
+  description: string;
+  commitment_line_id: number | null;
+  uninstalled: number;
+  installed_on: string | null;
+  cost_type: 'labour';
 }
 
 /** The entries of a paper turned round, on one day: same lines, same words, the other sign. */
-export async function reverseEntries(sql: Sql, paperId: number, on: string): Promise<{ entries: unknown[][]; journals: Journal[]; jobIds: number[]; total: number }> {
-  const rows = await sql.all<EntryRow>('SELECT e.*, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.paper_id = $1 ORDER BY e.id', [paperId]);
+export async function reverseEntries(
+  sql: Sql,
+  paperId: number,
+  on: string,
+): Promise<{ entries: unknown[][]; journals: Journal[]; jobIds: number[]; total: number }> {
+  const rows = await sql.all<EntryRow>(
+    'SELECT e.*, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.paper_id = $1 ORDER BY e.id',
+    [paperId],
+  );
   const minus = (value: number | null) => (value === null ? null : -value || 0);
   const entries = rows.map((row) => {
     const state = reversedInstalledState({ uninstalled: row.uninstalled === 1, installedOn: row.installed_on }, on);
     return [
-      row.job_id, row.cost_line_id, on, minus(row.amount), minus(row.quantity), minus(row.hours), row.reference, row.party, row.description, row.commitment_line_id, state.uninstalled ? 1 : 0, state.installedOn,
+      row.job_id,
+      row.cost_line_id,
+      on,
+      minus(row.amount),
+      minus(row.quantity),
+      minus(row.hours),
+      row.reference,
+      row.party,
+      row.description,
+      row.commitment_line_id,
+      state.uninstalled ? 1 : 0,
+      state.installedOn,
     ];
   });
   return {

@@ -27,7 +27,8 @@ export type ImportCounts = Partial<Record<BookFileName, number>>;
  * as it was; throws LedrinError where the folder cannot be read at all.
  */
 export async function importBook(database: Database, folder: string, actor: Actor): Promise<ImportCounts> {
-  if (!existsSync(folder) || !statSync(folder).isDirectory()) throw new LedrinError('not-found', `There is no folder ${folder}; give the folder that holds the book's CSV files`);
+  if (!existsSync(folder) || !statSync(folder).isDirectory())
+    throw new LedrinError('not-found', `There is no folder ${folder}; give the folder that holds the book's CSV files`);
   return database.write(async (sql) => {
     const counts = await importInside(sql, folder, actor);
     await record(sql, actor, 'import-book', 'book', counts);
@@ -40,14 +41,19 @@ async function importInside(sql: Sql, folder: string, actor: Actor): Promise<Imp
   const present = bookFilesIn(folder, faults);
   const existing = await readExisting(sql);
   const shapes: Partial<Record<BookFileName, FileShape>> = {};
-  const reading = (file: BookFileName, digits: number | null): Reading => ({ path: join(folder, `${file}.csv`), faults, currencyDigits: digits });
+  const reading = (file: BookFileName, digits: number | null): Reading => ({
+    path: join(folder, `${file}.csv`),
+    faults,
+    currencyDigits: digits,
+  });
   const rows = Object.fromEntries(BOOK_FILE_NAMES.map((file) => [file, []])) as unknown as BookRows;
   let digits = bookDigits(undefined, existing);
   for (const file of BOOK_FILE_NAMES) {
     if (file === 'costs' || !present.has(file)) continue;
     shapes[file] = { readable: true, missingColumns: [] };
     const into = rows[file] as BookRow<typeof file>[];
-    for await (const batch of bookRows(file, reading(file, digits), shapes[file])) into.push(...(batch as BookRow<typeof file>[]));
+    for await (const batch of bookRows(file, reading(file, digits), shapes[file]))
+      into.push(...(batch as BookRow<typeof file>[]));
     if (file === 'company') digits = bookDigits(rows.company[0], existing);
   }
   const check = new BookCheck(rows, existing, shapes, faults, digits);
@@ -82,7 +88,9 @@ function bookFilesIn(folder: string, faults: FaultList): Set<BookFileName> {
 /** The billing of the jobs the book says something of, checked. */
 async function checkedBilling(sql: Sql, check: BookCheck, digits: number) {
   const mentioned = new Set(
-    (['jobs', 'schedule_of_values', 'change_order_lines', 'applications', 'retention_releases', 'receipts'] as const).flatMap((file) => check.rows[file].map((row) => row.job)),
+    (['jobs', 'schedule_of_values', 'change_order_lines', 'applications', 'retention_releases', 'receipts'] as const).flatMap(
+      (file) => check.rows[file].map((row) => row.job),
+    ),
   );
   const known = [...check.existing.jobs].filter(([number]) => mentioned.has(number));
   const loaded = new Map();
@@ -104,14 +112,25 @@ async function receivedSoFar(sql: Sql): Promise<Map<string, number>> {
 function existingIds({ existing }: BookCheck): BookIds {
   const idsOf = (map: Map<string, { id: number }>) => new Map([...map].map(([key, { id }]) => [key, id]));
   return {
-    customers: new Map(existing.customers), vendors: new Map(existing.vendors), costCodes: new Map(existing.costCodes), jobs: idsOf(existing.jobs),
-    sovLines: new Map(existing.sovLines), changeOrders: new Map(existing.changeOrders), commitments: idsOf(existing.commitments),
-    commitmentLines: idsOf(existing.commitmentLines), applications: idsOf(existing.applications), releases: new Map(existing.releases),
+    customers: new Map(existing.customers),
+    vendors: new Map(existing.vendors),
+    costCodes: new Map(existing.costCodes),
+    jobs: idsOf(existing.jobs),
+    sovLines: new Map(existing.sovLines),
+    changeOrders: new Map(existing.changeOrders),
+    commitments: idsOf(existing.commitments),
+    commitmentLines: idsOf(existing.commitmentLines),
+    applications: idsOf(existing.applications),
+    releases: new Map(existing.releases),
   };
 }
 
 function countRows(rows: BookRows): ImportCounts {
-  return Object.fromEntries(Object.entries(rows).map(([file, list]) => [file, list.length]).filter(([, count]) => count !== 0));
+  return Object.fromEntries(
+    Object.entries(rows)
+      .map(([file, list]) => [file, list.length])
+      .filter(([, count]) => count !== 0),
+  );
 }
 
 /** Faults by file in the book's order, then by row, as a person would mend them. */

@@ -15,8 +15,10 @@ import { fieldError } from './setup';
 export async function saveDraft(database: Database, actor: Actor, id: number | null, content: unknown): Promise<number> {
   return database.write(async (sql) => {
     const text = JSON.stringify(content);
-    if (id === null) return sql.insert('INSERT INTO job_draft (content, actor, saved_at) VALUES ($1, $2, $3)', [text, actor.name, actor.at]);
-    if (!(await sql.get('SELECT id FROM job_draft WHERE id = $1', [id]))) throw new LedrinError('not-found', 'This draft is no longer there; it was finished or thrown away in another window');
+    if (id === null)
+      return sql.insert('INSERT INTO job_draft (content, actor, saved_at) VALUES ($1, $2, $3)', [text, actor.name, actor.at]);
+    if (!(await sql.get('SELECT id FROM job_draft WHERE id = $1', [id])))
+      throw new LedrinError('not-found', 'This draft is no longer there; it was finished or thrown away in another window');
     await sql.run('UPDATE job_draft SET content = $1, actor = $2, saved_at = $3 WHERE id = $4', [text, actor.name, actor.at, id]);
     return id;
   });
@@ -30,11 +32,19 @@ export async function deleteDraft(database: Database, id: number): Promise<void>
 export async function createJob(database: Database, actor: Actor, input: JobInput): Promise<string> {
   return database.write(async (sql) => {
     const digits = (await loadCompany(sql))?.digits;
-    if (digits === undefined) throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every job');
-    const codes = new Map((await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]));
+    if (digits === undefined)
+      throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every job');
+    const codes = new Map(
+      (await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]),
+    );
     const customer = await sql.get<{ id: number }>('SELECT id FROM customer WHERE code = $1', [input.customer]);
-    const faults = [...factFaults(input, customer !== undefined), ...scheduleFaults(input, digits), ...budgetFaults(input, codes)];
-    if (await sql.get('SELECT id FROM job WHERE number = $1', [input.number])) faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
+    const faults = [
+      ...factFaults(input, customer !== undefined),
+      ...scheduleFaults(input, digits),
+      ...budgetFaults(input, codes),
+    ];
+    if (await sql.get('SELECT id FROM job WHERE number = $1', [input.number]))
+      faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
     if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
     await saveJob(sql, input, customer!.id, codes);
     if (input.draftId !== null) await sql.run('DELETE FROM job_draft WHERE id = $1', [input.draftId]);
@@ -46,10 +56,16 @@ export async function createJob(database: Database, actor: Actor, input: JobInpu
 function factFaults(input: JobInput, customerKnown: boolean): Fault[] {
   const faults: Fault[] = [];
   if (!customerKnown) faults.push({ field: 'customer', message: `There is no client ${input.customer}; add the client first` });
-  if (input.status !== 'tender' && input.awardedOn === null) faults.push({ field: 'awardedOn', message: `A job that is ${input.status} needs the day it was awarded` });
-  if (input.startsOn && input.finishesOn && input.finishesOn < input.startsOn) faults.push({ field: 'finishesOn', message: `The finish, ${input.finishesOn}, is before the start, ${input.startsOn}` });
+  if (input.status !== 'tender' && input.awardedOn === null)
+    faults.push({ field: 'awardedOn', message: `A job that is ${input.status} needs the day it was awarded` });
+  if (input.startsOn && input.finishesOn && input.finishesOn < input.startsOn)
+    faults.push({ field: 'finishesOn', message: `The finish, ${input.finishesOn}, is before the start, ${input.startsOn}` });
   const { stepAt, stepTo } = input.retention;
-  if ((stepAt === null) !== (stepTo === null)) faults.push({ field: stepAt === null ? 'retention.stepAt' : 'retention.stepTo', message: 'A retention step needs both its percentages, or neither' });
+  if ((stepAt === null) !== (stepTo === null))
+    faults.push({
+      field: stepAt === null ? 'retention.stepAt' : 'retention.stepTo',
+      message: 'A retention step needs both its percentages, or neither',
+    });
   return faults;
 }
 
@@ -57,55 +73,147 @@ function scheduleFaults(input: JobInput, digits: number): Fault[] {
   const faults: Fault[] = [];
   const seen = new Set<string>();
   input.sov.forEach(({ line }, i) => {
-    if (seen.has(line)) faults.push({ field: `sov.${i}.line`, message: `Line ${line} is there twice; each SOV line has a number of its own` });
+    if (seen.has(line))
+      faults.push({ field: `sov.${i}.line`, message: `Line ${line} is there twice; each SOV line has a number of its own` });
     seen.add(line);
   });
   const difference = input.contractSum - sum(input.sov.map((it) => it.scheduledValue));
   if (difference !== 0) {
     const [amount, what] = [displayExact(Math.abs(difference), digits), difference > 0 ? 'short of' : 'over'];
-    faults.push({ field: 'sov', message: `The schedule of values is ${amount} ${what} the contract sum; change a line or the sum until the difference is nothing` });
+    faults.push({
+      field: 'sov',
+      message: `The schedule of values is ${amount} ${what} the contract sum; change a line or the sum until the difference is nothing`,
+    });
   }
   input.budget.forEach(({ sovLine }, i) => {
-    if (sovLine !== '' && !seen.has(sovLine)) faults.push({ field: `budget.${i}.sovLine`, message: `There is no SOV line ${sovLine} on this job` });
+    if (sovLine !== '' && !seen.has(sovLine))
+      faults.push({ field: `budget.${i}.sovLine`, message: `There is no SOV line ${sovLine} on this job` });
   });
   return faults;
 }
 
 function budgetFaults(input: JobInput, codes: ReadonlyMap<string, number>): Fault[] {
-  return input.budget.flatMap(({ costCode }, i) => (codes.has(costCode) ? [] : [{ field: `budget.${i}.costCode`, message: `There is no cost code ${costCode}; add it to the cost codes first` }]));
+  return input.budget.flatMap(({ costCode }, i) =>
+    codes.has(costCode)
+      ? []
+      : [{ field: `budget.${i}.costCode`, message: `There is no cost code ${costCode}; add it to the cost codes first` }],
+  );
 }
 
 async function saveJob(sql: Sql, input: JobInput, customerId: number, codes: ReadonlyMap<string, number>): Promise<void> {
   const { retention: r } = input;
   const jobId = await nextId(sql, 'job');
-  await bulkInsert(sql, 'job', ['id', ...JOB_COLUMNS], [[
-    jobId, input.number, input.name, customerId, input.contractReference, input.status, input.awardedOn, input.startsOn, input.finishesOn, null, input.manager, input.site, input.revenueMethod,
-    r.rate, r.materialsRate, r.stepAt, r.stepTo, r.stepApplies, r.cap, input.taxRate, input.termsDays,
-  ]]);
+  await bulkInsert(
+    sql,
+    'job',
+    ['id', ...JOB_COLUMNS],
+    [
+      [
+        jobId,
+        input.number,
+        input.name,
+        customerId,
+        input.contractReference,
+        input.status,
+        input.awardedOn,
+        input.startsOn,
+        input.finishesOn,
+        null,
+        input.manager,
+        input.site,
+        input.revenueMethod,
+        r.rate,
+        r.materialsRate,
+        r.stepAt,
+        r.stepTo,
+        r.stepApplies,
+        r.cap,
+        input.taxRate,
+        input.termsDays,
+      ],
+    ],
+  );
   const firstLine = await nextId(sql, 'sov_line');
   const lineIds = new Map(input.sov.map((it, i) => [it.line, firstLine + i]));
-  await bulkInsert(sql, 'sov_line', ['id', 'job_id', 'line', 'position', 'original', 'section', 'description', 'scheduled_value', 'quantity', 'unit', 'retention_rate'],
-    input.sov.map((it, i) => [firstLine + i, jobId, it.line, i, 1, it.section, it.description, it.scheduledValue, it.quantity, it.unit, it.retentionRate]));
+  await bulkInsert(
+    sql,
+    'sov_line',
+    [
+      'id',
+      'job_id',
+      'line',
+      'position',
+      'original',
+      'section',
+      'description',
+      'scheduled_value',
+      'quantity',
+      'unit',
+      'retention_rate',
+    ],
+    input.sov.map((it, i) => [
+      firstLine + i,
+      jobId,
+      it.line,
+      i,
+      1,
+      it.section,
+      it.description,
+      it.scheduledValue,
+      it.quantity,
+      it.unit,
+      it.retentionRate,
+    ]),
+  );
   const costLines = await CostLines.open(sql, [jobId]);
-  const budget = input.budget.map((it) => [costLines.idOf(jobId, it.section, codes.get(it.costCode)!, it.costType), lineIds.get(it.sovLine) ?? null, it.description, it.quantity, it.unit, it.hours, it.amount]);
+  const budget = input.budget.map((it) => [
+    costLines.idOf(jobId, it.section, codes.get(it.costCode)!, it.costType),
+    lineIds.get(it.sovLine) ?? null,
+    it.description,
+    it.quantity,
+    it.unit,
+    it.hours,
+    it.amount,
+  ]);
   await costLines.flush();
-  await bulkInsert(sql, 'budget_line', ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount'], budget);
+  await bulkInsert(
+    sql,
+    'budget_line',
+    ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount'],
+    budget,
+  );
 }
 
 const LIFE = ['tender', 'awarded', 'on-site', 'closing-out', 'closed'];
 
 /** Moves a job along its life. `on` is the day of award or of finishing, where the move needs one. */
-export async function moveJob(database: Database, actor: Actor, number: string, status: string, on: string | null): Promise<void> {
+export async function moveJob(
+  database: Database,
+  actor: Actor,
+  number: string,
+  status: string,
+  on: string | null,
+): Promise<void> {
   await database.write(async (sql) => {
     const job = await jobByNumber(sql, number, 'job');
-    if (LIFE.indexOf(status) <= LIFE.indexOf(job.status)) throw fieldError('status', `Job ${number} is ${job.status}; it moves on to ${LIFE.slice(LIFE.indexOf(job.status) + 1).join(', ') || 'nothing more'}`);
+    if (LIFE.indexOf(status) <= LIFE.indexOf(job.status))
+      throw fieldError(
+        'status',
+        `Job ${number} is ${job.status}; it moves on to ${LIFE.slice(LIFE.indexOf(job.status) + 1).join(', ') || 'nothing more'}`,
+      );
     const awardedOn = job.awarded_on ?? on;
     if (awardedOn === null) throw fieldError('on', 'Give the day the job was awarded');
     const finishes = status === 'closing-out' || status === 'closed';
     const finishedOn = finishes ? (job.finished_on ?? on) : null;
     if (status === 'closed' && finishedOn === null) throw fieldError('on', 'A closed job needs the day it was finished');
-    if (finishedOn !== null && finishedOn < awardedOn) throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
-    await sql.run('UPDATE job SET status = $1, awarded_on = $2, finished_on = $3 WHERE id = $4', [status, awardedOn, finishedOn, job.id]);
+    if (finishedOn !== null && finishedOn < awardedOn)
+      throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
+    await sql.run('UPDATE job SET status = $1, awarded_on = $2, finished_on = $3 WHERE id = $4', [
+      status,
+      awardedOn,
+      finishedOn,
+      job.id,
+    ]);
     await record(sql, actor, 'move-job', number, { from: job.status, to: status, on });
   });
 }

@@ -43,13 +43,16 @@ interface Standing {
   lines: Map<string, EstimatedLine>;
 }
 
-const keyOf = (line: { job: string; section: string; costCode: string; costType: string }) => [line.job, line.section, line.costCode, line.costType].join('\u001f');
+const keyOf = (line: { job: string; section: string; costCode: string; costType: string }) =>
+  [line.job, line.section, line.costCode, line.costType].join('\u001f');
 
 async function standing(sql: Sql, numbers: readonly string[], plan: PlannedBatch, asOf: string): Promise<Standing> {
   const positions: LoadedPosition[] = [];
   const lines = new Map<string, EstimatedLine>();
   for (const id of plan.jobIds) positions.push(...(await loadPositions(sql, asOf, id)));
-  for (const job of numbers) for (const line of await estimatedLines(sql, await jobByNumber(sql, job, 'job'), asOf)) lines.set(keyOf({ job, ...line }), line);
+  for (const job of numbers)
+    for (const line of await estimatedLines(sql, await jobByNumber(sql, job, 'job'), asOf))
+      lines.set(keyOf({ job, ...line }), line);
   return { positions, lines };
 }
 
@@ -62,16 +65,40 @@ function compare(input: CostBatchInput, plan: PlannedBatch, before: Standing, af
       const now = after.lines.get(key)!;
       const spent = now.state.cost + now.state.openCommitment;
       const remaining = now.revised - spent;
-      const warning = !now.state.budgeted ? 'No budget for this line' : remaining < 0 ? `Over budget by ${displayExact(-remaining, digits)}, open commitments included` : null;
-      return { job, section, costCode, costType, revised: now.revised, before: before.lines.get(key)?.state.cost ?? 0, after: now.state.cost, remaining, budgeted: now.state.budgeted, warning };
+      const warning = !now.state.budgeted
+        ? 'No budget for this line'
+        : remaining < 0
+          ? `Over budget by ${displayExact(-remaining, digits)}, open commitments included`
+          : null;
+      return {
+        job,
+        section,
+        costCode,
+        costType,
+        revised: now.revised,
+        before: before.lines.get(key)?.state.cost ?? 0,
+        after: now.state.cost,
+        remaining,
+        budgeted: now.state.budgeted,
+        warning,
+      };
     }),
     jobs: after.positions.map((now) => {
       const was = before.positions.find((it) => it.id === now.id)!;
       const overUnder = (it: LoadedPosition) => it.progress.overbilled - it.progress.underbilled;
       return {
-        job: now.number, name: now.name, margin: [was.progress.margin, now.progress.margin], profit: [was.progress.estimatedProfit, now.progress.estimatedProfit], overUnder: [overUnder(was), overUnder(now)],
+        job: now.number,
+        name: now.name,
+        margin: [was.progress.margin, now.progress.margin],
+        profit: [was.progress.estimatedProfit, now.progress.estimatedProfit],
+        overUnder: [overUnder(was), overUnder(now)],
         estimate: [was.progress.estimate, now.progress.estimate],
-        warning: now.status === 'tender' ? 'This job is still a tender; the cost counts once it is awarded' : now.progress.estimatedProfit < 0 ? 'The job is expected to make a loss' : null,
+        warning:
+          now.status === 'tender'
+            ? 'This job is still a tender; the cost counts once it is awarded'
+            : now.progress.estimatedProfit < 0
+              ? 'The job is expected to make a loss'
+              : null,
       };
     }),
   };

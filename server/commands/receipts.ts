@@ -14,21 +14,35 @@ import { postPaper, record, type Actor } from './post';
 import { fieldError } from './setup';
 
 /** Money in, on a certified application or on a release of retention. */
-export async function receive(database: Database, actor: Actor, jobNumber: string, paper: string, input: { dated: string; amount: number; reference: string }): Promise<number> {
+export async function receive(
+  database: Database,
+  actor: Actor,
+  jobNumber: string,
+  paper: string,
+  input: { dated: string; amount: number; reference: string },
+): Promise<number> {
   return database.write(async (sql) => {
     const { id, locked } = await jobByNumber(sql, jobNumber, 'contract');
     if (locked) throw new LedrinError('refused', `Job ${jobNumber} is locked; nothing posts to it until it is unlocked`);
     const digits = (await loadCompany(sql))!.digits;
     const invoice = await invoiceOf(sql, id, jobNumber, paper);
     if (input.amount === 0) throw fieldError('amount', 'Nothing is received; expected an amount');
-    if (input.dated < invoice.since) throw fieldError('dated', `${input.dated} is before it was certified or released, ${invoice.since}`);
+    if (input.dated < invoice.since)
+      throw fieldError('dated', `${input.dated} is before it was certified or released, ${invoice.since}`);
     const total = invoice.received + input.amount;
     if (total > Math.max(0, invoice.payable) || total < Math.min(0, invoice.payable)) {
-      throw fieldError('amount', `${displayExact(input.amount, digits)} is more than the ${displayExact(invoice.payable - invoice.received, digits)} still open on it`);
+      throw fieldError(
+        'amount',
+        `${displayExact(input.amount, digits)} is more than the ${displayExact(invoice.payable - invoice.received, digits)} still open on it`,
+      );
     }
-    const paperId = await postPaper(sql, actor, { kind: 'receipt', jobId: id, reference: input.reference, dated: input.dated }, [receiptJournal(input.dated, input.amount)]);
-    await sql.run('INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-      [id, invoice.applicationId, invoice.releaseId, input.dated, input.amount, input.reference, paperId]);
+    const paperId = await postPaper(sql, actor, { kind: 'receipt', jobId: id, reference: input.reference, dated: input.dated }, [
+      receiptJournal(input.dated, input.amount),
+    ]);
+    await sql.run(
+      'INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+      [id, invoice.applicationId, invoice.releaseId, input.dated, input.amount, input.reference, paperId],
+    );
     await record(sql, actor, 'receive', `${jobNumber}/${paper}`, input);
     return paperId;
   });
@@ -50,14 +64,20 @@ async function invoiceOf(sql: Sql, jobId: number, jobNumber: string, paper: stri
         FROM retention_release l WHERE l.job_id = $1 AND l.reference = $2`;
   const invoice = await sql.get<Invoice & { status: string }>(query, [jobId, paper]);
   if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no application or release ${paper}`);
-  if (invoice.status !== 'certified') throw new LedrinError('refused', `Application ${paper} is ${invoice.status}; money is received on what is certified`);
+  if (invoice.status !== 'certified')
+    throw new LedrinError('refused', `Application ${paper} is ${invoice.status}; money is received on what is certified`);
   return invoice;
 }
 
 const LAST_DAY = '9999-12-31';
 
 /** Invoices retention the client gives back. Never more than is held on the day. */
-export async function releaseRetention(database: Database, actor: Actor, jobNumber: string, input: { dated: string; amount: number; reference: string }): Promise<number> {
+export async function releaseRetention(
+  database: Database,
+  actor: Actor,
+  jobNumber: string,
+  input: { dated: string; amount: number; reference: string },
+): Promise<number> {
   return database.write(async (sql) => {
     const { id, locked } = await jobByNumber(sql, jobNumber, 'contract');
     if (locked) throw new LedrinError('refused', `Job ${jobNumber} is locked; nothing posts to it until it is unlocked`);
@@ -65,14 +85,30 @@ export async function releaseRetention(database: Database, actor: Actor, jobNumb
     const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
     const held = Math.min(retentionHeld(job, input.dated), retentionHeld(job, LAST_DAY));
     if (input.amount <= 0) throw fieldError('amount', 'Expected an amount above nothing');
-    if (input.amount > held) throw fieldError('amount', `${displayExact(input.amount, digits)} is more than the ${displayExact(held, digits)} held on ${input.dated}`);
-    if (isNumber(input.reference)) throw fieldError('reference', `"${input.reference}" is a number; give the release a reference that cannot be taken for an application`);
-    if (job.releases.some((it) => it.reference === input.reference)) throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);
+    if (input.amount > held)
+      throw fieldError(
+        'amount',
+        `${displayExact(input.amount, digits)} is more than the ${displayExact(held, digits)} held on ${input.dated}`,
+      );
+    if (isNumber(input.reference))
+      throw fieldError(
+        'reference',
+        `"${input.reference}" is a number; give the release a reference that cannot be taken for an application`,
+      );
+    if (job.releases.some((it) => it.reference === input.reference))
+      throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);
     const tax = rateOf(job.taxRate, input.amount);
-    const paperId = await postPaper(sql, actor, { kind: 'retention-release', jobId: id, reference: input.reference, dated: input.dated }, [retentionReleaseJournal(input.dated, input.amount, tax)]);
-    await sql.run('INSERT INTO retention_release (job_id, dated, amount, tax, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)', [id, input.dated, input.amount, tax, input.reference, paperId]);
+    const paperId = await postPaper(
+      sql,
+      actor,
+      { kind: 'retention-release', jobId: id, reference: input.reference, dated: input.dated },
+      [retentionReleaseJournal(input.dated, input.amount, tax)],
+    );
+    await sql.run(
+      'INSERT INTO retention_release (job_id, dated, amount, tax, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)',
+      [id, input.dated, input.amount, tax, input.reference, paperId],
+    );
     await record(sql, actor, 'release-retention', jobNumber, input);
     return paperId;
   });
 }
-

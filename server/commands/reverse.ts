@@ -19,7 +19,12 @@ interface PaperRow {
 }
 
 /** Corrects a posted paper by another that names it and takes all of it back, on the day given or the paper's own. */
-export async function reversePaper(database: Database, actor: Actor, paperId: number, input: ReversalInput): Promise<PostedPaper> {
+export async function reversePaper(
+  database: Database,
+  actor: Actor,
+  paperId: number,
+  input: ReversalInput,
+): Promise<PostedPaper> {
   return database.write(async (sql) => {
     const paper = await sql.get<PaperRow>('SELECT id, kind, job_id, reference, dated FROM paper WHERE id = $1', [paperId]);
     if (!paper) throw new LedrinError('not-found', `There is no paper ${paperId}`);
@@ -38,34 +43,70 @@ type Reversal = (sql: Sql, actor: Actor, paper: PaperRow, on: string, reason: st
 const reverseCosts: Reversal = async (sql, actor, paper, on, reason) => {
   const { entries, journals, jobIds, total } = await reverseEntries(sql, paper.id, on);
   const paperId = await postPaper(sql, actor, reversalOf(paper, on, reason), journals);
-  await insertCostEntries(sql, entries.map((entry) => [paperId, ...entry]));
+  await insertCostEntries(
+    sql,
+    entries.map((entry) => [paperId, ...entry]),
+  );
   await refreshCostTotals(sql, jobIds);
   return { paperId, entries: entries.length, total };
 };
 
 const reverseReceipt: Reversal = async (sql, actor, paper, on, reason) => {
-  const receipt = (await sql.get<{ job_id: number; application_id: number | null; release_id: number | null; amount: number; reference: string }>('SELECT * FROM receipt WHERE paper_id = $1', [paper.id]))!;
+  const receipt = (await sql.get<{
+    job_id: number;
+    application_id: number | null;
+    release_id: number | null;
+    amount: number;
+    reference: string;
+  }>('SELECT * FROM receipt WHERE paper_id = $1', [paper.id]))!;
   const paperId = await postPaper(sql, actor, reversalOf(paper, on, reason), [receiptJournal(on, -receipt.amount)]);
-  await sql.run('INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-    [receipt.job_id, receipt.application_id, receipt.release_id, on, -receipt.amount, receipt.reference, paperId]);
+  await sql.run(
+    'INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+    [receipt.job_id, receipt.application_id, receipt.release_id, on, -receipt.amount, receipt.reference, paperId],
+  );
   return { paperId, entries: 1, total: -receipt.amount };
 };
 
 /** A release taken back leaves two invoices that cancel out; both are settled against each other at once. */
 const reverseRelease: Reversal = async (sql, actor, paper, on, reason) => {
-  const release = (await sql.get<{ id: number; job_id: number; amount: number; tax: number; reference: string }>('SELECT * FROM retention_release WHERE paper_id = $1', [paper.id]))!;
-  const paperId = await postPaper(sql, actor, reversalOf(paper, on, reason), [retentionReleaseJournal(on, -release.amount, -release.tax)]);
-  const backId = await sql.insert('INSERT INTO retention_release (job_id, dated, amount, tax, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)',
-    [release.job_id, on, -release.amount, -release.tax, `${release.reference}, reversed by ${paperId}`, paperId]);
+  const release = (await sql.get<{ id: number; job_id: number; amount: number; tax: number; reference: string }>(
+    'SELECT * FROM retention_release WHERE paper_id = $1',
+    [paper.id],
+  ))!;
+  const paperId = await postPaper(sql, actor, reversalOf(paper, on, reason), [
+    retentionReleaseJournal(on, -release.amount, -release.tax),
+  ]);
+  const backId = await sql.insert(
+    'INSERT INTO retention_release (job_id, dated, amount, tax, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)',
+    [release.job_id, on, -release.amount, -release.tax, `${release.reference}, reversed by ${paperId}`, paperId],
+  );
   const payable = release.amount + release.tax;
-  for (const [id, amount] of [[release.id, payable], [backId, -payable]]) {
-    await sql.run('INSERT INTO receipt (job_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)', [release.job_id, id, on, amount, 'set off', paperId]);
+  for (const [id, amount] of [
+    [release.id, payable],
+    [backId, -payable],
+  ]) {
+    await sql.run(
+      'INSERT INTO receipt (job_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)',
+      [release.job_id, id, on, amount, 'set off', paperId],
+    );
   }
   return { paperId, entries: 1, total: -payable };
 };
 
-const REVERSALS = { 'opening-cost': reverseCosts, 'cost-batch': reverseCosts, receipt: reverseReceipt, 'retention-release': reverseRelease };
+const REVERSALS = {
+  'opening-cost': reverseCosts,
+  'cost-batch': reverseCosts,
+  receipt: reverseReceipt,
+  'retention-release': reverseRelease,
+};
 
 function reversalOf(paper: PaperRow, on: string, reason: string) {
-  return { kind: 'reversal' as const, jobId: paper.job_id, reference: paper.reference, dated: on, note: reason, reversesId: paper.id };
+  return {
+    kind: 'reversal' as const,
+    jobId: paper.job_id,
+    reference: paper.reference,
+    dated: on,
+    note: reason,
+    reversesId: paper.id,
+  };
 }

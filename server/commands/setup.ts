@@ -7,11 +7,13 @@ import { record, type Actor } from './post';
 
 /** Names the company whose books these are. Its currency is fixed once there are books. */
 export async function saveCompany(database: Database, actor: Actor, input: CompanyInput): Promise<void> {
-  if (!isCurrency(input.currency)) throw fieldError('currency', `"${input.currency}" is not an ISO 4217 currency code; write it as GBP`);
+  if (!isCurrency(input.currency))
+    throw fieldError('currency', `"${input.currency}" is not an ISO 4217 currency code; write it as GBP`);
   await database.write(async (sql) => {
     const current = await sql.get<{ currency: string }>('SELECT currency FROM company');
     const used = await sql.get('SELECT 1 AS used FROM job LIMIT 1');
-    if (current && used && current.currency !== input.currency) throw fieldError('currency', `The books are kept in ${current.currency}; that cannot change once there are jobs`);
+    if (current && used && current.currency !== input.currency)
+      throw fieldError('currency', `The books are kept in ${current.currency}; that cannot change once there are jobs`);
     await sql.run(
       `INSERT INTO company (id, name, currency, tax_name, tax_rate, year_start_month, address) VALUES (1, $1, $2, $3, $4, $5, $6) ON CONFLICT (id) DO UPDATE
         SET name = excluded.name, currency = excluded.currency, tax_name = excluded.tax_name, tax_rate = excluded.tax_rate, year_start_month = excluded.year_start_month, address = excluded.address`,
@@ -24,9 +26,14 @@ export async function saveCompany(database: Database, actor: Actor, input: Compa
 /** Adds a client. */
 export async function addCustomer(database: Database, actor: Actor, input: CustomerInput): Promise<void> {
   await database.write(async (sql) => {
-    if (await sql.get('SELECT id FROM customer WHERE code = $1', [input.code])) throw new LedrinError('conflict', `There is a client ${input.code} already; choose another code`, [{ field: 'code', message: 'already there' }]);
-    await sql.run('INSERT INTO customer (code, name, contact, email, phone, address, terms_days) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-      [input.code, input.name, input.contact, input.email, input.phone, input.address, input.termsDays]);
+    if (await sql.get('SELECT id FROM customer WHERE code = $1', [input.code]))
+      throw new LedrinError('conflict', `There is a client ${input.code} already; choose another code`, [
+        { field: 'code', message: 'already there' },
+      ]);
+    await sql.run(
+      'INSERT INTO customer (code, name, contact, email, phone, address, terms_days) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+      [input.code, input.name, input.contact, input.email, input.phone, input.address, input.termsDays],
+    );
     await record(sql, actor, 'add-customer', input.code, input);
   });
 }
@@ -41,7 +48,12 @@ export async function addCostCodes(database: Database, actor: Actor, { codes }: 
       there.add(code);
     });
     if (faults.length > 0) throw new LedrinError('conflict', faults[0]!.message, faults);
-    await bulkInsert(sql, 'cost_code', ['code', 'description', 'unit'], codes.map((it) => [it.code, it.description, it.unit]));
+    await bulkInsert(
+      sql,
+      'cost_code',
+      ['code', 'description', 'unit'],
+      codes.map((it) => [it.code, it.description, it.unit]),
+    );
     await record(sql, actor, 'add-cost-codes', codes.map((it) => it.code).join(' '), codes);
   });
 }

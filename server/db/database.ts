@@ -83,7 +83,10 @@ class ConfiguredDatabase extends sqlite3.Database {
   constructor(file: string, mode: number, opened: (error: Error | null) => void) {
     super(file, mode, (error: Error | null) => {
       if (error) return opened(error);
-      this.exec('PRAGMA foreign_keys = ON; PRAGMA busy_timeout = 10000; PRAGMA synchronous = FULL; PRAGMA cache_size = -65536', opened);
+      this.exec(
+        'PRAGMA foreign_keys = ON; PRAGMA busy_timeout = 10000; PRAGMA synchronous = FULL; PRAGMA cache_size = -65536',
+        opened,
+      );
     });
   }
 }

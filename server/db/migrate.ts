@@ -13,12 +13,16 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
   const sql = sqlOn(sequelize);
   const executed = async () => {
     const [table] = await sql.all(`SELECT name FROM sqlite_master WHERE name = 'schema_migration'`);
-    return table ? (await sql.all<{ name: string }>('SELECT name FROM schema_migration ORDER BY name')).map((row) => row.name) : [];
+    return table
+      ? (await sql.all<{ name: string }>('SELECT name FROM schema_migration ORDER BY name')).map((row) => row.name)
+      : [];
   };
   const known = new Set(MIGRATIONS.map((it) => it.name));
   const newer = (await executed()).filter((name) => !known.has(name));
   if (newer.length > 0) {
-    throw new Error(`This database was last used by a newer Ledrin (it has ${newer.join(', ')}). Update Ledrin, or open another database with LEDRIN_DB. Nothing was changed.`);
+    throw new Error(
+      `This database was last used by a newer Ledrin (it has ${newer.join(', ')}). Update Ledrin, or open another database with LEDRIN_DB. Nothing was changed.`,
+    );
   }
   await sql.run(NOTE_TABLE);
   const umzug = new Umzug({

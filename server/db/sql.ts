@@ -34,7 +34,12 @@ export const BULK_ROWS = 5000;
  * Inserts rows through one JSON parameter a chunk. Each row is an array in the order of `columns`.
  * Values are text, numbers and nulls only.
  */
-export async function bulkInsert(sql: Sql, table: string, columns: readonly string[], rows: readonly (readonly unknown[])[]): Promise<void> {
+export async function bulkInsert(
+  sql: Sql,
+  table: string,
+  columns: readonly string[],
+  rows: readonly (readonly unknown[])[],
+): Promise<void> {
   const values = columns.map((_, i) => `value->>${i}`).join(', ');
   for (let start = 0; start < rows.length; start += BULK_ROWS) {
     const chunk = JSON.stringify(rows.slice(start, start + BULK_ROWS));

@@ -20,7 +20,10 @@ export function cellText({ kind }: Pick<ReportColumn, 'kind'>, value: string | n
 
 /** A report as CSV, header first. */
 export function reportCsv(report: Report, digits: number): string {
-  return csvText([report.columns.map((it) => it.key), ...report.rows.map((row) => report.columns.map((column) => cellText(column, row[column.key]!, digits)))]);
+  return csvText([
+    report.columns.map((it) => it.key),
+    ...report.rows.map((row) => report.columns.map((column) => cellText(column, row[column.key]!, digits))),
+  ]);
 }
 
 /** Records as RFC 4180 text. */

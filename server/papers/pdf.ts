@@ -10,12 +10,16 @@ const face = (folder: string, weight: string, file: string) => join(folder, weig
 
 pdfmake.setFonts({
   Sans: {
-    normal: face(sans, '400Regular', 'SourceSans3_400Regular'), bold: face(sans, '600SemiBold', 'SourceSans3_600SemiBold'),
-    italics: face(sans, '400Regular_Italic', 'SourceSans3_400Regular_Italic'), bolditalics: face(sans, '600SemiBold', 'SourceSans3_600SemiBold'),
+    normal: face(sans, '400Regular', 'SourceSans3_400Regular'),
+    bold: face(sans, '600SemiBold', 'SourceSans3_600SemiBold'),
+    italics: face(sans, '400Regular_Italic', 'SourceSans3_400Regular_Italic'),
+    bolditalics: face(sans, '600SemiBold', 'SourceSans3_600SemiBold'),
   },
   Serif: {
-    normal: face(serif, '400Regular', 'SourceSerif4_400Regular'), bold: face(serif, '600SemiBold', 'SourceSerif4_600SemiBold'),
-    italics: face(serif, '400Regular', 'SourceSerif4_400Regular'), bolditalics: face(serif, '600SemiBold', 'SourceSerif4_600SemiBold'),
+    normal: face(serif, '400Regular', 'SourceSerif4_400Regular'),
+    bold: face(serif, '600SemiBold', 'SourceSerif4_600SemiBold'),
+    italics: face(serif, '400Regular', 'SourceSerif4_400Regular'),
+    bolditalics: face(serif, '600SemiBold', 'SourceSerif4_600SemiBold'),
   },
 });
 // Documents are made of our own words and fonts alone.
@@ -28,7 +32,12 @@ const HAIR = '#b9b0a0';
 /** Hairlines between rows, a rule under the head and over the total. */
 export function ledgerLayout(totalRows: number): CustomTableLayout {
   return {
-    hLineWidth: (i, node) => (i === 1 || (totalRows > 0 && i === node.table.body.length - totalRows) ? 0.8 : i === 0 || i === node.table.body.length ? 0 : 0.25),
+    hLineWidth: (i, node) =>
+      i === 1 || (totalRows > 0 && i === node.table.body.length - totalRows)
+        ? 0.8
+        : i === 0 || i === node.table.body.length
+          ? 0
+          : 0.25,
     vLineWidth: () => 0,
     hLineColor: (i) => (i === 1 ? INK : HAIR),
     paddingTop: () => 2.5,
@@ -54,7 +63,11 @@ export async function makePdf({ title, landscape, foot, content }: Paper): Promi
     pageOrientation: landscape ? 'landscape' : 'portrait',
     pageMargins: [40, 44, 40, 48],
     defaultStyle: { font: 'Sans', fontSize: 9, color: INK },
-    footer: (page, pages) => ({ margin: [40, 14, 40, 0], fontSize: 8, columns: [{ text: foot }, { text: `Page ${page} of ${pages}`, alignment: 'right' }] }),
+    footer: (page, pages) => ({
+      margin: [40, 14, 40, 0],
+      fontSize: 8,
+      columns: [{ text: foot }, { text: `Page ${page} of ${pages}`, alignment: 'right' }],
+    }),
     content,
   };
   return pdfmake.createPdf(definition).getBuffer();

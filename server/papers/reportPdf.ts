@@ -19,10 +19,19 @@ export async function reportPdf(report: Report, company: Company, asOf: string):
   const many = columns.length > 8;
   const isText = (column: ReportColumn) => column.kind === 'text' || column.kind === 'date';
   const body = [
-    columns.map((column) => ({ text: column.title, bold: true, alignment: isText(column) ? ('left' as const) : ('right' as const) })),
-    ...rows.map((row, i) => columns.map((column) => ({
-      text: readableCell(column, row[column.key]!, company.digits), bold: report.hasTotal && i === rows.length - 1, alignment: isText(column) ? ('left' as const) : ('right' as const), noWrap: !isText(column),
-    }))),
+    columns.map((column) => ({
+      text: column.title,
+      bold: true,
+      alignment: isText(column) ? ('left' as const) : ('right' as const),
+    })),
+    ...rows.map((row, i) =>
+      columns.map((column) => ({
+        text: readableCell(column, row[column.key]!, company.digits),
+        bold: report.hasTotal && i === rows.length - 1,
+        alignment: isText(column) ? ('left' as const) : ('right' as const),
+        noWrap: !isText(column),
+      })),
+    ),
   ];
   return makePdf({
     title: report.title,
@@ -31,7 +40,16 @@ export async function reportPdf(report: Report, company: Company, asOf: string):
     content: [
       { text: report.title, font: 'Serif', fontSize: 16 },
       { text: `${company.name}, as of ${displayDate(asOf)}. Amounts in ${company.currency}.`, margin: [0, 2, 0, 10] },
-      { fontSize: many ? 6.6 : 8.5, table: { headerRows: 1, dontBreakRows: true, widths: columns.map((column) => (column.key === 'name' || column.key === 'description' ? '*' : 'auto')), body }, layout: ledgerLayout(report.hasTotal ? 1 : 0) },
+      {
+        fontSize: many ? 6.6 : 8.5,
+        table: {
+          headerRows: 1,
+          dontBreakRows: true,
+          widths: columns.map((column) => (column.key === 'name' || column.key === 'description' ? '*' : 'auto')),
+          body,
+        },
+        layout: ledgerLayout(report.hasTotal ? 1 : 0),
+      },
     ],
   });
 }

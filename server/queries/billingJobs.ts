@@ -19,13 +19,27 @@ export interface LoadedBillingJob extends BillingJob {
 }
 
 interface JobRow {
-  id: number; number: string; name: string; customer: string; status: string; awarded_on: string | null; locked: number; terms_days: number | null; tax_rate: number;
-  retention_rate: number; retention_materials_rate: number | null; retention_step_at: number | null; retention_step_to: number | null;
-  retention_step_applies: 'all' | 'further'; retention_cap: number | null;
+  id: number;
+  number: string;
+  name: string;
+  customer: string;
+  status: string;
+  awarded_on: string | null;
+  locked: number;
+  terms_days: number | null;
+  tax_rate: number;
+  retention_rate: number;
+  retention_materials_rate: number | null;
+  retention_step_at: number | null;
+  retention_step_to: number | null;
+  retention_step_applies: 'all' | 'further';
+  retention_cap: number | null;
 }
 
 /** The retention rule as the job's columns hold it; a step needs both its rates. */
-export function retentionRule(row: Omit<JobRow, 'id' | 'number' | 'name' | 'customer' | 'status' | 'awarded_on' | 'locked' | 'terms_days' | 'tax_rate'>): RetentionRule {
+export function retentionRule(
+  row: Omit<JobRow, 'id' | 'number' | 'name' | 'customer' | 'status' | 'awarded_on' | 'locked' | 'terms_days' | 'tax_rate'>,
+): RetentionRule {
   const { retention_step_at: at, retention_step_to: to } = row;
   return {
     rate: row.retention_rate,
@@ -49,26 +63,59 @@ export async function loadBillingJobs(sql: Sql, ...jobIds: readonly number[]): P
   return new Map([...byId.values()].map((job) => [job.number, job]));
 }
 
-type Mutable = LoadedBillingJob & { sovLines: SovLine[]; priceChanges: PriceChange[]; applications: Application[]; releases: RetentionRelease[] };
+type Mutable = LoadedBillingJob & {
+  sovLines: SovLine[];
+  priceChanges: PriceChange[];
+  applications: Application[];
+  releases: RetentionRelease[];
+};
 
 function emptyJob(row: JobRow): Mutable {
   return {
-    id: row.id, number: row.number, name: row.name, customer: row.customer, status: row.status, awardedOn: row.awarded_on, locked: row.locked === 1,
-    termsDays: row.terms_days, taxRate: row.tax_rate, retention: retentionRule(row), sovLines: [], priceChanges: [], applications: [], releases: [],
-    sovLineIds: new Map(), applicationIds: new Map(),
+    id: row.id,
+    number: row.number,
+    name: row.name,
+    customer: row.customer,
+    status: row.status,
+    awardedOn: row.awarded_on,
+    locked: row.locked === 1,
+    termsDays: row.terms_days,
+    taxRate: row.tax_rate,
+    retention: retentionRule(row),
+    sovLines: [],
+    priceChanges: [],
+    applications: [],
+    releases: [],
+    sovLineIds: new Map(),
+    applicationIds: new Map(),
   };
 }
 
 async function loadSchedule(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all<{ id: number; job_id: number; line: string; section: string; description: string; scheduled_value: number; quantity: number | null; unit: string; retention_rate: number | null; original: number }>(
-    `SELECT s.* FROM sov_line s JOIN job ON job.id = s.job_id ${only} ORDER BY s.job_id, s.original DESC, s.position`,
-  );
+  const rows = await sql.all<{
+    id: number;
+    job_id: number;
+    line: string;
+    section: string;
+    description: string;
+    scheduled_value: number;
+    quantity: number | null;
+    unit: string;
+    retention_rate: number | null;
+    original: number;
+  }>(`SELECT s.* FROM sov_line s JOIN job ON job.id = s.job_id ${only} ORDER BY s.job_id, s.original DESC, s.position`);
   for (const row of rows) {
     const job = jobs.get(row.job_id)!;
     job.sovLineIds.set(row.line, row.id);
     job.sovLines.push({
-      line: row.line, section: row.section, description: row.description, scheduledValue: row.scheduled_value, quantity: row.quantity,
-      unit: row.unit, retentionRate: row.retention_rate, original: row.original === 1,
+      line: row.line,
+      section: row.section,
+      description: row.description,
+      scheduledValue: row.scheduled_value,
+      quantity: row.quantity,
+      unit: row.unit,
+      retentionRate: row.retention_rate,
+      original: row.original === 1,
     });
   }
 }
@@ -78,11 +125,23 @@ async function loadPriceChanges(sql: Sql, jobs: Map<number, Mutable>, only: stri
     `SELECT o.job_id, o.number, s.line, l.amount, o.decided_on FROM change_order_line l JOIN change_order o ON o.id = l.change_order_id
       JOIN sov_line s ON s.id = l.sov_line_id JOIN job ON job.id = o.job_id ${only} AND l.side = 'price' AND o.status = 'approved' ORDER BY l.id`,
   );
-  for (const row of rows) jobs.get(row.job_id)!.priceChanges.push({ changeOrder: row.number, line: row.line, amount: row.amount, approvedOn: row.decided_on });
+  for (const row of rows)
+    jobs
+      .get(row.job_id)!
+      .priceChanges.push({ changeOrder: row.number, line: row.line, amount: row.amount, approvedOn: row.decided_on });
 }
 
 async function loadApplications(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all<{ id: number; job_id: number; number: number; dated: string; status: Application['status']; certified_on: string | null; reference: string; lines: string }>(
+  const rows = await sql.all<{
+    id: number;
+    job_id: number;
+    number: number;
+    dated: string;
+    status: Application['status'];
+    certified_on: string | null;
+    reference: string;
+    lines: string;
+  }>(
     `SELECT a.id, a.job_id, a.number, a.dated, a.status, a.certified_on, a.reference,
       (SELECT json_group_array(json_array(s.line, l.work, l.materials, l.certified_work, l.certified_materials))
         FROM application_line l JOIN sov_line s ON s.id = l.sov_line_id WHERE l.application_id = a.id) AS lines
@@ -91,14 +150,27 @@ async function loadApplications(sql: Sql, jobs: Map<number, Mutable>, only: stri
   for (const row of rows) {
     const job = jobs.get(row.job_id)!;
     job.applicationIds.set(row.number, row.id);
-    job.applications.push({ number: row.number, dated: row.dated, status: row.status, certifiedOn: row.certified_on, reference: row.reference, lines: billedLines(row.lines) });
+    job.applications.push({
+      number: row.number,
+      dated: row.dated,
+      status: row.status,
+      certifiedOn: row.certified_on,
+      reference: row.reference,
+      lines: billedLines(row.lines),
+    });
   }
 }
 
 function billedLines(json: string): BilledLine[] {
-  return (JSON.parse(json) as [string, number, number, number | null, number | null][]).map(([line, work, materials, certifiedWork, certifiedMaterials]) => ({
-    line, work, materials, certifiedWork, certifiedMaterials,
-  }));
+  return (JSON.parse(json) as [string, number, number, number | null, number | null][]).map(
+    ([line, work, materials, certifiedWork, certifiedMaterials]) => ({
+      line,
+      work,
+      materials,
+      certifiedWork,
+      certifiedMaterials,
+    }),
+  );
 }
 
 async function loadReleases(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {

@@ -15,16 +15,32 @@ export interface Company {
 
 /** The company whose books these are; null in an empty database. */
 export async function loadCompany(sql: Sql): Promise<Company | null> {
-  const row = await sql.get<{ name: string; currency: string; tax_name: string; tax_rate: number; year_start_month: number; address: string }>('SELECT * FROM company');
+  const row = await sql.get<{
+    name: string;
+    currency: string;
+    tax_name: string;
+    tax_rate: number;
+    year_start_month: number;
+    address: string;
+  }>('SELECT * FROM company');
   if (!row) return null;
-  return { name: row.name, currency: row.currency, digits: currencyDigits(row.currency), taxName: row.tax_name, taxRate: row.tax_rate, yearStartMonth: row.year_start_month, address: row.address };
+  return {
+    name: row.name,
+    currency: row.currency,
+    digits: currencyDigits(row.currency),
+    taxName: row.tax_name,
+    taxRate: row.tax_rate,
+    yearStartMonth: row.year_start_month,
+    address: row.address,
+  };
 }
 
 /** The newest day that has a cost, certification, release or receipt; null where there is none. */
 export async function newestEntryDate(sql: Sql): Promise<PlainDate | null> {
   const row = await sql.get<{ newest: string | null }>(
     `SELECT max(d) AS newest FROM (SELECT (SELECT max(dated) FROM cost_entry) AS d UNION ALL SELECT max(certified_on) FROM application WHERE status = 'certified'
-      UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt)`);
+      UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt)`,
+  );
   return row?.newest ?? null;
 }
 

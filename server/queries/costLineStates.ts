@@ -50,20 +50,39 @@ async function packed<T extends unknown[]>(sql: Sql, columns: string, from: stri
 }
 
 async function loadTotals(sql: Sql, month: number, job: string): Promise<LoadedCostLine[]> {
-  const rows = await packed<[number, number, number, number | null, number | null]>(sql, `l.id, l.job_id, l.cost_type = 'labour', t.cost, t.hours`,
+  const rows = await packed<[number, number, number, number | null, number | null]>(
+    sql,
+    `l.id, l.job_id, l.cost_type = 'labour', t.cost, t.hours`,
     `cost_line l LEFT JOIN cost_total t ON t.cost_line_id = l.id
-      AND t.month = (SELECT max(x.month) FROM cost_total x WHERE x.cost_line_id = l.id AND x.month <= $1) WHERE 1 ${job}`, [month]);
+      AND t.month = (SELECT max(x.month) FROM cost_total x WHERE x.cost_line_id = l.id AND x.month <= $1) WHERE 1 ${job}`,
+    [month],
+  );
   return rows.map(([id, jobId, labour, cost, hours]) => ({
-    id, jobId, labour: labour === 1, present: cost !== null, budgeted: false, original: 0, changes: 0, changesSinceForecast: 0, hoursBudgeted: 0, hoursChangedSinceForecast: 0,
-    cost: cost ?? 0, hours: hours ?? 0, openCommitment: 0, forecast: null,
+    id,
+    jobId,
+    labour: labour === 1,
+    present: cost !== null,
+    budgeted: false,
+    original: 0,
+    changes: 0,
+    changesSinceForecast: 0,
+    hoursBudgeted: 0,
+    hoursChangedSinceForecast: 0,
+    cost: cost ?? 0,
+    hours: hours ?? 0,
+    openCommitment: 0,
+    forecast: null,
   }));
 }
 
 function loadPartMonth(sql: Sql, asOf: PlainDate, jobId: number | null): Promise<PartMonth[]> {
   const job = jobId === null ? '' : `AND job_id = ${Number(jobId)}`;
-  return packed<PartMonth>(sql, 'cost_line_id, amount, hours',
+  return packed<PartMonth>(
+    sql,
+    'cost_line_id, amount, hours',
     `(SELECT cost_line_id, sum(amount) AS amount, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE dated BETWEEN $1 AND $2 ${job} GROUP BY cost_line_id)`,
-    [firstDay(periodOf(asOf)), asOf]);
+    [firstDay(periodOf(asOf)), asOf],
+  );
 }
 
 function addPartMonth(rows: readonly PartMonth[], lines: Map<number, LoadedCostLine>): void {
@@ -77,8 +96,11 @@ function addPartMonth(rows: readonly PartMonth[], lines: Map<number, LoadedCostL
 
 function loadBudget(sql: Sql, job: string): Promise<Budget[]> {
   const from = job === '' ? 'budget_line b' : `budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE 1 ${job}`;
-  return packed<Budget>(sql, 'id, amount, hours',
-    `(SELECT b.cost_line_id AS id, sum(b.amount) AS amount, sum(coalesce(b.hours, 0)) AS hours FROM ${from} GROUP BY b.cost_line_id)`);
+  return packed<Budget>(
+    sql,
+    'id, amount, hours',
+    `(SELECT b.cost_line_id AS id, sum(b.amount) AS amount, sum(coalesce(b.hours, 0)) AS hours FROM ${from} GROUP BY b.cost_line_id)`,
+  );
 }
 
 function addBudget(rows: readonly Budget[], lines: Map<number, LoadedCostLine>): void {
@@ -92,9 +114,13 @@ function addBudget(rows: readonly Budget[], lines: Map<number, LoadedCostLine>):
 }
 
 function loadChanges(sql: Sql, asOf: PlainDate, job: string): Promise<Change[]> {
-  return packed<Change>(sql, 'c.cost_line_id, c.amount, coalesce(c.hours, 0), o.decided_on',
+  return packed<Change>(
+    sql,
+    'c.cost_line_id, c.amount, coalesce(c.hours, 0), o.decided_on',
     `change_order_line c JOIN change_order o ON o.id = c.change_order_id JOIN cost_line l ON l.id = c.cost_line_id
-      WHERE c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $1 ${job}`, [asOf]);
+      WHERE c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $1 ${job}`,
+    [asOf],
+  );
 }
 
 /** Cost lines of change orders approved by the date; those after the forecast that counts are kept apart too. */
@@ -118,10 +144,14 @@ function addChanges(rows: readonly Change[], lines: Map<number, LoadedCostLine>)
 
 /** docs/rules.md §5: max(0, committed − invoiced), each commitment line by itself; 0 once closed. */
 function loadCommitments(sql: Sql, asOf: PlainDate, job: string): Promise<Commitment[]> {
-  return packed<Commitment>(sql, 'id, open',
+  return packed<Commitment>(
+    sql,
+    'id, open',
     `(SELECT m.cost_line_id AS id, CASE WHEN m.closed_on <= $1 THEN 0 ELSE
         max(0, m.amount - coalesce((SELECT sum(e.amount) FROM cost_entry e WHERE e.commitment_line_id = m.id AND e.dated <= $1), 0)) END AS open
-      FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id WHERE c.dated <= $1 ${job})`, [asOf]);
+      FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id WHERE c.dated <= $1 ${job})`,
+    [asOf],
+  );
 }
 
 function addCommitments(rows: readonly Commitment[], lines: Map<number, LoadedCostLine>): void {
@@ -134,10 +164,17 @@ function addCommitments(rows: readonly Commitment[], lines: Map<number, LoadedCo
 
 /** The latest forecast of each line by the date, with cost and hours as they stood on the forecast's own date. */
 async function loadForecasts(sql: Sql, asOf: PlainDate, job: string): Promise<Forecast[]> {
-  const rows = await packed<[number, LineForecast['method'], number, string]>(sql, 'f.cost_line_id, f.method, f.value, f.as_of',
-    `forecast f JOIN cost_line l ON l.id = f.cost_line_id WHERE f.as_of = (SELECT max(x.as_of) FROM forecast x WHERE x.cost_line_id = f.cost_line_id AND x.as_of <= $1) ${job}`, [asOf]);
+  const rows = await packed<[number, LineForecast['method'], number, string]>(
+    sql,
+    'f.cost_line_id, f.method, f.value, f.as_of',
+    `forecast f JOIN cost_line l ON l.id = f.cost_line_id WHERE f.as_of = (SELECT max(x.as_of) FROM forecast x WHERE x.cost_line_id = f.cost_line_id AND x.as_of <= $1) ${job}`,
+    [asOf],
+  );
   if (rows.length === 0) return [];
-  const then = await stoodThen(sql, rows.map(([id, , , on]) => [id, on]));
+  const then = await stoodThen(
+    sql,
+    rows.map(([id, , , on]) => [id, on]),
+  );
   return rows.map((row, i) => [...row, ...then[i]!]);
 }
 
@@ -146,7 +183,15 @@ function addForecasts(rows: readonly Forecast[], lines: Map<number, LoadedCostLi
   for (const [id, method, value, asOf, costThen, hoursThen] of rows) {
     const line = lines.get(id)!;
     line.present = true;
-    line.forecast = { method, value, asOf, costThen, hoursThen, revisedThen: line.original, hoursBudgetedThen: line.hoursBudgeted };
+    line.forecast = {
+      method,
+      value,
+      asOf,
+      costThen,
+      hoursThen,
+      revisedThen: line.original,
+      hoursBudgetedThen: line.hoursBudgeted,
+    };
   }
 }
 
@@ -157,7 +202,9 @@ async function stoodThen(sql: Sql, asked: readonly (readonly [number, PlainDate]
     const month = complete ? periodOf(on) : addMonths(periodOf(on), -1);
     return [id, monthIndex(firstDay(month)), complete ? '' : firstDay(periodOf(on)), on];
   });
-  const rows = await packed<[number, number]>(sql, 'cost, hours',
+  const rows = await packed<[number, number]>(
+    sql,
+    'cost, hours',
     `(SELECT coalesce(t.cost, 0) + coalesce(p.cost, 0) AS cost, coalesce(t.hours, 0) + coalesce(p.hours, 0) AS hours, a.key
       FROM json_each($1) a
       LEFT JOIN cost_total t ON t.cost_line_id = a.value->>0 AND t.month = (SELECT max(x.month) FROM cost_total x WHERE x.cost_line_id = a.value->>0 AND x.month <= a.value->>1)
@@ -165,6 +212,7 @@ async function stoodThen(sql: Sql, asked: readonly (readonly [number, PlainDate]
         JOIN cost_line l ON l.id = b.value->>0 JOIN cost_entry e ON e.job_id = l.job_id AND e.dated BETWEEN b.value->>2 AND b.value->>3 AND e.cost_line_id = l.id
         GROUP BY b.key) p ON p.key = a.key
       ORDER BY a.key)`,
-    [JSON.stringify(points), JSON.stringify(points.map((point) => (point[2] === '' ? [0, 0, '9', '0'] : point)))]);
+    [JSON.stringify(points), JSON.stringify(points.map((point) => (point[2] === '' ? [0, 0, '9', '0'] : point)))],
+  );
   return rows;
 }

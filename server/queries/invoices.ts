@@ -3,7 +3,16 @@ import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Sql } from '../db/sql';
 
 interface InvoiceRow {
-  customer: string; job: string; paper: string; kind: OpenInvoice['kind']; dated: string; terms_from: string; terms: number | null; payable: number; received: number; held: number;
+  customer: string;
+  job: string;
+  paper: string;
+  kind: OpenInvoice['kind'];
+  dated: string;
+  terms_from: string;
+  terms: number | null;
+  payable: number;
+  received: number;
+  held: number;
 }
 
 const INVOICES = `WITH terms AS (SELECT job.id, job.number, c.code AS customer, coalesce(job.terms_days, c.terms_days) AS days FROM job JOIN customer c ON c.id = job.customer_id),
@@ -23,10 +32,20 @@ const INVOICES = `WITH terms AS (SELECT job.id, job.number, c.code AS customer, 
 
 /** Every invoice with something open or held as of `asOf`, aged; of one job or of all. */
 export async function agedInvoices(sql: Sql, asOf: PlainDate, jobId: number | null): Promise<AgedInvoice[]> {
-  const rows = await sql.all<InvoiceRow>(INVOICES.replaceAll('$JOB', jobId === null ? '' : `AND a.job_id = ${Number(jobId)}`), [asOf]);
+  const rows = await sql.all<InvoiceRow>(INVOICES.replaceAll('$JOB', jobId === null ? '' : `AND a.job_id = ${Number(jobId)}`), [
+    asOf,
+  ]);
   const invoices = rows.map((row): OpenInvoice => ({
-    customer: row.customer, job: row.job, paper: row.paper, kind: row.kind, dated: row.dated, termsFrom: row.terms_from, termsDays: row.terms ?? USUAL_TERMS_DAYS,
-    payable: row.payable, received: row.received, retentionHeld: row.held,
+    customer: row.customer,
+    job: row.job,
+    paper: row.paper,
+    kind: row.kind,
+    dated: row.dated,
+    termsFrom: row.terms_from,
+    termsDays: row.terms ?? USUAL_TERMS_DAYS,
+    payable: row.payable,
+    received: row.received,
+    retentionHeld: row.held,
   }));
   return ageInvoices(invoices, asOf);
 }

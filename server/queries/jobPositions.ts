@@ -2,7 +2,13 @@ import type { PlainDate } from '../../core/calendar/plainDate';
 import { estimateAtCompletion, hoursAtCompletion } from '../../core/forecast/estimateAtCompletion';
 import { WHOLE } from '../../core/money/rate';
 import { multiplyDivide } from '../../core/money/round';
-import { isFinished, workInProgress, type JobPosition, type Progress, type RevenueMethod } from '../../core/progress/workInProgress';
+import {
+  isFinished,
+  workInProgress,
+  type JobPosition,
+  type Progress,
+  type RevenueMethod,
+} from '../../core/progress/workInProgress';
 import type { Sql } from '../db/sql';
 import { loadCostLines, type LoadedCostLine } from './costLineStates';
 
@@ -27,8 +33,24 @@ export interface LoadedPosition {
 }
 
 interface JobRow {
-  id: number; number: string; name: string; customer: string; customer_name: string; manager: string; status: string; locked: number; awarded_on: string | null;
-  finished_on: string | null; revenue_method: RevenueMethod; contract_sum: number; billed: number; applied: number; uninstalled: number; received: number; pending: number; tax_rate: number;
+  id: number;
+  number: string;
+  name: string;
+  customer: string;
+  customer_name: string;
+  manager: string;
+  status: string;
+  locked: number;
+  awarded_on: string | null;
+  finished_on: string | null;
+  revenue_method: RevenueMethod;
+  contract_sum: number;
+  billed: number;
+  applied: number;
+  uninstalled: number;
+  received: number;
+  pending: number;
+  tax_rate: number;
 }
 
 /** Each job's figures that need no cost line, in one pass. */
@@ -70,8 +92,20 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
   return jobs.map((row) => {
     const position = positionOf(row, byJob.get(row.id) ?? [], asOf);
     return {
-      id: row.id, number: row.number, name: row.name, customer: row.customer, customerName: row.customer_name, manager: row.manager, status: row.status, locked: row.locked === 1,
-      awardedOn: row.awarded_on, finishedOn: row.finished_on, position, progress: workInProgress(position), received: beforeTax(row.received, row.tax_rate), pendingChanges: row.pending,
+      id: row.id,
+      number: row.number,
+      name: row.name,
+      customer: row.customer,
+      customerName: row.customer_name,
+      manager: row.manager,
+      status: row.status,
+      locked: row.locked === 1,
+      awardedOn: row.awarded_on,
+      finishedOn: row.finished_on,
+      position,
+      progress: workInProgress(position),
+      received: beforeTax(row.received, row.tax_rate),
+      pendingChanges: row.pending,
     };
   });
 }
@@ -90,7 +124,15 @@ function positionOf(row: JobRow, lines: readonly LoadedCostLine[], asOf: PlainDa
     labourHoursAtCompletion += hoursAtCompletion(line, finished);
   }
   return {
-    method: row.revenue_method, finished, contractSum: row.contract_sum, estimate, cost, billed: row.billed, uninstalled: row.uninstalled, labourHours, labourHoursAtCompletion,
+    method: row.revenue_method,
+    finished,
+    contractSum: row.contract_sum,
+    estimate,
+    cost,
+    billed: row.billed,
+    uninstalled: row.uninstalled,
+    labourHours,
+    labourHoursAtCompletion,
     workAppliedFor: row.applied,
   };
 }

@@ -13,8 +13,12 @@ export interface JobIdentity {
 
 /** The job of a number. Throws not-found where there is none, and where a contract is needed and it is a tender. */
 export async function jobByNumber(sql: Sql, number: string, needs: 'job' | 'contract'): Promise<JobIdentity> {
-  const job = await sql.get<JobIdentity>('SELECT id, number, name, status, awarded_on, finished_on, locked FROM job WHERE number = $1', [number]);
+  const job = await sql.get<JobIdentity>(
+    'SELECT id, number, name, status, awarded_on, finished_on, locked FROM job WHERE number = $1',
+    [number],
+  );
   if (!job) throw new LedrinError('not-found', `There is no job ${number}`);
-  if (needs === 'contract' && job.status === 'tender') throw new LedrinError('not-found', `Job ${number} is a tender; it has no contract yet`);
+  if (needs === 'contract' && job.status === 'tender')
+    throw new LedrinError('not-found', `Job ${number} is a tender; it has no contract yet`);
   return job;
 }

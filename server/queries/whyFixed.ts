@@ -5,11 +5,17 @@ export async function whyFixed(sql: Sql, paper: { id: number; kind: string; job_
   const by = await sql.get<{ id: number }>('SELECT id FROM paper WHERE reverses_id = $1', [paper.id]);
   if (by) return `Paper ${paper.id} was reversed already, by paper ${by.id}`;
   if (paper.kind === 'reversal') return 'A reversal is not reversed; post the right figures anew';
-  if (paper.kind === 'application') return 'A certified application is stated to date: put the difference right in the next application';
+  if (paper.kind === 'application')
+    return 'A certified application is stated to date: put the difference right in the next application';
   const locked = await sql.get<{ number: string }>(
-    'SELECT number FROM job WHERE locked = 1 AND (id = $1 OR id IN (SELECT job_id FROM cost_entry WHERE paper_id = $2))', [paper.job_id, paper.id]);
+    'SELECT number FROM job WHERE locked = 1 AND (id = $1 OR id IN (SELECT job_id FROM cost_entry WHERE paper_id = $2))',
+    [paper.job_id, paper.id],
+  );
   if (locked) return `Job ${locked.number} is locked; nothing posts to it until it is unlocked`;
   if (paper.kind !== 'retention-release') return null;
-  const received = await sql.get('SELECT r.id FROM receipt r JOIN retention_release l ON l.id = r.release_id WHERE l.paper_id = $1 GROUP BY l.id HAVING sum(r.amount) <> 0', [paper.id]);
+  const received = await sql.get(
+    'SELECT r.id FROM receipt r JOIN retention_release l ON l.id = r.release_id WHERE l.paper_id = $1 GROUP BY l.id HAVING sum(r.amount) <> 0',
+    [paper.id],
+  );
   return received ? 'Money was received on this release; reverse the receipt first' : null;
 }

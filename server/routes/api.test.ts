@@ -12,30 +12,88 @@ const logged: unknown[] = [];
 beforeAll(async () => {
   database = await temporaryDatabase();
   expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
-  app = createApp({ database, now: () => new Date('2031-05-02T09:00:00Z'), sampleBook: 'demo/book', pages: null, log: (error) => logged.push(error) });
+  app = createApp({
+    database,
+    now: () => new Date('2031-05-02T09:00:00Z'),
+    sampleBook: 'demo/book',
+    pages: null,
+    log: (error) => logged.push(error),
+  });
 });
 afterAll(cleanUp);
 
-const cost = { dated: '2031-03-12', job: 'J1', section: 'A', costCode: '200', costType: 'material', party: '', reference: 'D', hours: null, amount: 100, description: '', commitment: '', uninstalled: false };
+const cost = {
+  dated: '2031-03-12',
+  job: 'J1',
+  section: 'A',
+  costCode: '200',
+  costType: 'material',
+  party: '',
+  reference: 'D',
+  hours: null,
+  amount: 100,
+  description: '',
+  commitment: '',
+  uninstalled: false,
+};
 const job = {
-  number: 'N1', name: 'New', customer: 'NORTH', contractReference: '', status: 'awarded', awardedOn: '2031-05-01', startsOn: null, finishesOn: null, manager: '', site: '', revenueMethod: 'cost-to-cost', contractSum: 100,
-  retention: { rate: 0, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all', cap: null }, taxRate: 0, termsDays: null,
-  sov: [{ line: '1', section: '', description: 'x', scheduledValue: 100, quantity: null, unit: '', retentionRate: null }], budget: [], draftId: null,
+  number: 'N1',
+  name: 'New',
+  customer: 'NORTH',
+  contractReference: '',
+  status: 'awarded',
+  awardedOn: '2031-05-01',
+  startsOn: null,
+  finishesOn: null,
+  manager: '',
+  site: '',
+  revenueMethod: 'cost-to-cost',
+  contractSum: 100,
+  retention: { rate: 0, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all', cap: null },
+  taxRate: 0,
+  termsDays: null,
+  sov: [{ line: '1', section: '', description: 'x', scheduledValue: 100, quantity: null, unit: '', retentionRate: null }],
+  budget: [],
+  draftId: null,
 };
 const company = { name: 'A', currency: 'GBP', taxName: '', taxRate: 0, yearStartMonth: 1, address: '' };
 
 /** Every route that changes something, with a body it takes. */
 const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown>][] = [
-  ['post', '/api/costs', { lines: [cost], asOf: '2031-03-31' }], ['post', '/api/costs/preview', { lines: [cost], asOf: '2031-03-31' }], ['post', '/api/jobs', job], ['post', '/api/company', company],
-  ['post', '/api/customers', { code: 'X', name: 'X', contact: '', email: '', phone: '', address: '', termsDays: 5 }], ['post', '/api/cost-codes', { codes: [{ code: 'X', description: 'X', unit: '' }] }],
-  ['post', '/api/jobs/J1/applications', { dated: '2031-04-30', reference: '' }], ['put', '/api/jobs/J1/applications/3', { dated: '2031-03-31', reference: '', lines: [{ line: '1', work: 1, materials: 0 }] }],
-  ['post', '/api/jobs/J1/applications/3/certify', { on: '2031-04-01', lines: [{ line: '1', work: 1, materials: 0 }] }], ['post', '/api/jobs/J1/invoices/2/receipts', { dated: '2031-04-01', amount: 5, reference: '' }],
-  ['post', '/api/jobs/J1/releases', { dated: '2031-04-01', amount: 5, reference: 'R' }], ['post', '/api/papers/1/reverse', { on: null, reason: 'r' }], ['post', '/api/jobs/J1/status', { status: 'closed', on: '2031-05-01' }],
-  ['post', '/api/drafts', { content: {} }], ['put', '/api/drafts/1', { content: {} }],
+  ['post', '/api/costs', { lines: [cost], asOf: '2031-03-31' }],
+  ['post', '/api/costs/preview', { lines: [cost], asOf: '2031-03-31' }],
+  ['post', '/api/jobs', job],
+  ['post', '/api/company', company],
+  ['post', '/api/customers', { code: 'X', name: 'X', contact: '', email: '', phone: '', address: '', termsDays: 5 }],
+  ['post', '/api/cost-codes', { codes: [{ code: 'X', description: 'X', unit: '' }] }],
+  ['post', '/api/jobs/J1/applications', { dated: '2031-04-30', reference: '' }],
+  ['put', '/api/jobs/J1/applications/3', { dated: '2031-03-31', reference: '', lines: [{ line: '1', work: 1, materials: 0 }] }],
+  ['post', '/api/jobs/J1/applications/3/certify', { on: '2031-04-01', lines: [{ line: '1', work: 1, materials: 0 }] }],
+  ['post', '/api/jobs/J1/invoices/2/receipts', { dated: '2031-04-01', amount: 5, reference: '' }],
+  ['post', '/api/jobs/J1/releases', { dated: '2031-04-01', amount: 5, reference: 'R' }],
+  ['post', '/api/papers/1/reverse', { on: null, reason: 'r' }],
+  ['post', '/api/jobs/J1/status', { status: 'closed', on: '2031-05-01' }],
+  ['post', '/api/drafts', { content: {} }],
+  ['put', '/api/drafts/1', { content: {} }],
 ];
 
 /** Bad values for any field, by what is wrong with them. */
-const BAD: unknown[] = [null, true, -1e300, 1e20, 1.5, '', ' ', 'x'.repeat(5000), "'; DROP TABLE job; --", '<script>alert(1)</script>', [], {}, '2031-02-30', Number.MAX_SAFE_INTEGER];
+const BAD: unknown[] = [
+  null,
+  true,
+  -1e300,
+  1e20,
+  1.5,
+  '',
+  ' ',
+  'x'.repeat(5000),
+  "'; DROP TABLE job; --",
+  '<script>alert(1)</script>',
+  [],
+  {},
+  '2031-02-30',
+  Number.MAX_SAFE_INTEGER,
+];
 
 /** Bodies with one field at a time made bad, at any depth. */
 function* spoilt(body: unknown, path: (string | number)[] = []): Generator<[string, unknown]> {
@@ -53,48 +111,89 @@ function* spoilt(body: unknown, path: (string | number)[] = []): Generator<[stri
 const clone = (value: object): object => (Array.isArray(value) ? [...(value as unknown[])] : { ...value });
 
 describe('bad input', () => {
-  test.each(POSTS)('%s %s: no field made bad brings it down', async (method, path, body) => {
-    let refused = 0;
-    for (const [where, bad] of spoilt(body)) {
-      const reply = await request(app)[method](path).send(bad as object);
-      if (reply.status >= 500) throw new Error(`${where} = ${JSON.stringify(bad).slice(0, 200)} gave ${reply.status}`);
-      if (reply.status < 400) continue;
-      refused += 1;
-      expect(reply.body.message.length).toBeGreaterThan(5);
-    }
-    if (Object.keys(body).length > 1) expect(refused).toBeGreaterThan(0);
-    expect(logged).toEqual([]);
-  }, 60_000);
+  test.each(POSTS)(
+    '%s %s: no field made bad brings it down',
+    async (method, path, body) => {
+      let refused = 0;
+      for (const [where, bad] of spoilt(body)) {
+        const reply = await request(app)
+          [method](path)
+          .send(bad as object);
+        if (reply.status >= 500) throw new Error(`${where} = ${JSON.stringify(bad).slice(0, 200)} gave ${reply.status}`);
+        if (reply.status < 400) continue;
+        refused += 1;
+        expect(reply.body.message.length).toBeGreaterThan(5);
+      }
+      if (Object.keys(body).length > 1) expect(refused).toBeGreaterThan(0);
+      expect(logged).toEqual([]);
+    },
+    60_000,
+  );
 
-  test.each(POSTS)('%s %s: an unknown key, a missing one and no object at all name what is wrong, and change nothing', async (method, path, body) => {
-    const before = await everything(database);
-    const unknown = await request(app)[method](path).send({ ...body, surprise: 1 });
-    expect([unknown.status, unknown.body.faults[0].field]).toEqual([400, 'surprise']);
-    const first = Object.keys(body)[0]!;
-    const missing = await request(app)[method](path).send(Object.fromEntries(Object.entries(body).slice(1)));
-    expect([missing.status, missing.body.faults[0]]).toEqual([400, { field: first, message: 'is missing' }]);
-    for (const raw of ['', '[]', '"text"', '{', '12']) {
-      const reply = await request(app)[method](path).set('Content-Type', 'application/json').send(raw);
-      expect(reply.status).toBe(400);
-    }
-    expect(await everything(database)).toBe(before);
-  });
+  test.each(POSTS)(
+    '%s %s: an unknown key, a missing one and no object at all name what is wrong, and change nothing',
+    async (method, path, body) => {
+      const before = await everything(database);
+      const unknown = await request(app)
+        [method](path)
+        .send({ ...body, surprise: 1 });
+      expect([unknown.status, unknown.body.faults[0].field]).toEqual([400, 'surprise']);
+      const first = Object.keys(body)[0]!;
+      const missing = await request(app)
+        [method](path)
+        .send(Object.fromEntries(Object.entries(body).slice(1)));
+      expect([missing.status, missing.body.faults[0]]).toEqual([400, { field: first, message: 'is missing' }]);
+      for (const raw of ['', '[]', '"text"', '{', '12']) {
+        const reply = await request(app)[method](path).set('Content-Type', 'application/json').send(raw);
+        expect(reply.status).toBe(400);
+      }
+      expect(await everything(database)).toBe(before);
+    },
+  );
 
   test('a body of 10 MB is refused as too large', async () => {
-    const reply = await request(app).post('/api/costs').send({ lines: [{ ...cost, description: 'x'.repeat(10_000_000) }], asOf: '2031-03-31' });
+    const reply = await request(app)
+      .post('/api/costs')
+      .send({ lines: [{ ...cost, description: 'x'.repeat(10_000_000) }], asOf: '2031-03-31' });
     expect([reply.status, reply.body.code]).toEqual([413, 'too-large']);
   });
 
   test('the field is named down to its line', async () => {
-    const reply = await request(app).post('/api/costs').send({ lines: [cost, { ...cost, amount: '12' }, { ...cost, dated: '30.4.2031' }], asOf: '2031-03-31' });
-    expect(reply.body.faults).toEqual([{ field: 'lines.1.amount', message: 'expected an amount in whole minor units' }, { field: 'lines.2.dated', message: 'expected a date such as 2031-04-30' }]);
+    const reply = await request(app)
+      .post('/api/costs')
+      .send({ lines: [cost, { ...cost, amount: '12' }, { ...cost, dated: '30.4.2031' }], asOf: '2031-03-31' });
+    expect(reply.body.faults).toEqual([
+      { field: 'lines.1.amount', message: 'expected an amount in whole minor units' },
+      { field: 'lines.2.dated', message: 'expected a date such as 2031-04-30' },
+    ]);
   });
 
   test.each([
-    '/api/jobs', '/api/jobs?asOf=2031-13', '/api/jobs?asOf[]=1', '/api/jobs/none?asOf=2031-04', '/api/jobs/%00?asOf=2031-04', "/api/jobs/J1'--?asOf=2031-04", '/api/jobs/J1/applications/x?asOf=2031-04', '/api/jobs/J1/applications/99?asOf=2031-04',
-    '/api/papers/999', '/api/papers/1e3', '/api/papers?asOf=2031-04&offset=-1', '/api/costs?asOf=2031-04&sort=DROP', '/api/costs?asOf=2031-04&nothing=1', '/api/costs?asOf=2031-04&limit=1000000', '/api/costs/subtotals?asOf=2031-04&by=rowid',
-    '/api/reports/none?asOf=2031-04', '/api/reports/wip.exe?asOf=2031-04', '/api/reports/application?asOf=2031-04', '/api/reports/__proto__?asOf=2031-04', '/api/workings?asOf=2031-04&figure=constructor', '/api/workings?asOf=2031-04&figure=earned&job=x',
-    '/api/workings?asOf=2031-04&figure=lineActual&job=J1&line=99', '/api/workings?asOf=2031-04&figure=net&job=J1&application=9', '/api/nothing', '/api/%E0%A4%A',
+    '/api/jobs',
+    '/api/jobs?asOf=2031-13',
+    '/api/jobs?asOf[]=1',
+    '/api/jobs/none?asOf=2031-04',
+    '/api/jobs/%00?asOf=2031-04',
+    "/api/jobs/J1'--?asOf=2031-04",
+    '/api/jobs/J1/applications/x?asOf=2031-04',
+    '/api/jobs/J1/applications/99?asOf=2031-04',
+    '/api/papers/999',
+    '/api/papers/1e3',
+    '/api/papers?asOf=2031-04&offset=-1',
+    '/api/costs?asOf=2031-04&sort=DROP',
+    '/api/costs?asOf=2031-04&nothing=1',
+    '/api/costs?asOf=2031-04&limit=1000000',
+    '/api/costs/subtotals?asOf=2031-04&by=rowid',
+    '/api/reports/none?asOf=2031-04',
+    '/api/reports/wip.exe?asOf=2031-04',
+    '/api/reports/application?asOf=2031-04',
+    '/api/reports/__proto__?asOf=2031-04',
+    '/api/workings?asOf=2031-04&figure=constructor',
+    '/api/workings?asOf=2031-04&figure=earned&job=x',
+    '/api/workings?asOf=2031-04&figure=lineActual&job=J1&line=99',
+    '/api/workings?asOf=2031-04&figure=net&job=J1&application=9',
+    '/api/nothing',
+    '/api/%E0%A4%A',
   ])('GET %s is 4xx with a message', async (path) => {
     const reply = await request(app).get(path);
     expect(reply.status).toBeGreaterThanOrEqual(400);
@@ -113,15 +212,40 @@ describe('what the screens read', () => {
   const asOf = 'asOf=2031-03';
 
   test.each([
-    `/api/session`, `/api/lists?${asOf}`, `/api/jobs?${asOf}`, `/api/jobs/J1?${asOf}`, `/api/jobs/J2?${asOf}`, `/api/jobs/J1/estimate?${asOf}`, `/api/jobs/J1/billing?${asOf}`, `/api/jobs/J1/applications/3?${asOf}`, `/api/billing?${asOf}`,
-    `/api/costs?${asOf}&search=D_%25`, `/api/costs/subtotals?${asOf}&by=party`, `/api/costs.csv?${asOf}`, `/api/papers?${asOf}`, `/api/papers/1`, `/api/reports/wip?${asOf}`, `/api/reports/ageing.csv?${asOf}`, `/api/book/export`,
+    `/api/session`,
+    `/api/lists?${asOf}`,
+    `/api/jobs?${asOf}`,
+    `/api/jobs/J1?${asOf}`,
+    `/api/jobs/J2?${asOf}`,
+    `/api/jobs/J1/estimate?${asOf}`,
+    `/api/jobs/J1/billing?${asOf}`,
+    `/api/jobs/J1/applications/3?${asOf}`,
+    `/api/billing?${asOf}`,
+    `/api/costs?${asOf}&search=D_%25`,
+    `/api/costs/subtotals?${asOf}&by=party`,
+    `/api/costs.csv?${asOf}`,
+    `/api/papers?${asOf}`,
+    `/api/papers/1`,
+    `/api/reports/wip?${asOf}`,
+    `/api/reports/ageing.csv?${asOf}`,
+    `/api/book/export`,
   ])('%s answers', async (path) => {
     expect((await request(app).get(path)).status).toBe(200);
   });
 
-  test.each([['pdf', '%PDF'], ['xlsx', 'PK']])('a report comes as %s', async (format, magic) => {
+  test.each([
+    ['pdf', '%PDF'],
+    ['xlsx', 'PK'],
+  ])('a report comes as %s', async (format, magic) => {
     for (const name of ['wip', 'trial-balance', 'ageing', 'tie-out']) {
-      const reply = await request(app).get(`/api/reports/${name}.${format}?${asOf}`).buffer(true).parse((res, done) => { const parts: Buffer[] = []; res.on('data', (part: Buffer) => parts.push(part)); res.on('end', () => done(null, Buffer.concat(parts))); });
+      const reply = await request(app)
+        .get(`/api/reports/${name}.${format}?${asOf}`)
+        .buffer(true)
+        .parse((res, done) => {
+          const parts: Buffer[] = [];
+          res.on('data', (part: Buffer) => parts.push(part));
+          res.on('end', () => done(null, Buffer.concat(parts)));
+        });
       expect([reply.status, (reply.body as Buffer).subarray(0, magic.length).toString()]).toEqual([200, magic]);
     }
   });
@@ -136,47 +260,107 @@ describe('what the screens read', () => {
   test('every figure on the job list opens its workings, and comes to the same', async () => {
     const { body } = await request(app).get(`/api/jobs?${asOf}`);
     const row = body.jobs.find((it: { number: string }) => it.number === 'J1');
-    for (const figure of ['contractSum', 'estimate', 'estimatedProfit', 'margin', 'cost', 'complete', 'earned', 'profitToDate', 'billed', 'overbilled', 'underbilled', 'backlog', 'lossProvision', 'received', 'pendingChanges']) {
+    for (const figure of [
+      'contractSum',
+      'estimate',
+      'estimatedProfit',
+      'margin',
+      'cost',
+      'complete',
+      'earned',
+      'profitToDate',
+      'billed',
+      'overbilled',
+      'underbilled',
+      'backlog',
+      'lossProvision',
+      'received',
+      'pendingChanges',
+    ]) {
       const reply = await request(app).get(`/api/workings?${asOf}&figure=${figure}&job=J1`);
       expect([figure, reply.body.result]).toEqual([figure, row[figure]]);
     }
     for (const figure of ['contractSum', 'estimate', 'earned', 'overbilled', 'complete']) {
-      expect([figure, (await request(app).get(`/api/workings?${asOf}&figure=${figure}`)).body.result]).toEqual([figure, body.totals[figure]]);
+      expect([figure, (await request(app).get(`/api/workings?${asOf}&figure=${figure}`)).body.result]).toEqual([
+        figure,
+        body.totals[figure],
+      ]);
     }
   });
 
   test('every figure of the budget and of an application does too', async () => {
     const { body } = await request(app).get(`/api/jobs/J1/estimate?${asOf}`);
-    const figures = { lineOriginal: 'original', lineChanges: 'changes', lineRevised: 'revised', lineActual: 'actual', lineCommitted: 'committed', lineEstimate: 'estimate', lineVariance: 'variance', lineHoursBudgeted: 'hoursBudgeted', lineHoursActual: 'hoursActual' };
-    for (const line of body.lines) for (const [figure, key] of Object.entries(figures)) {
-      expect([figure, line.id, (await request(app).get(`/api/workings?${asOf}&figure=${figure}&job=J1&line=${line.id}`)).body.result]).toEqual([figure, line.id, line[key]]);
-    }
+    const figures = {
+      lineOriginal: 'original',
+      lineChanges: 'changes',
+      lineRevised: 'revised',
+      lineActual: 'actual',
+      lineCommitted: 'committed',
+      lineEstimate: 'estimate',
+      lineVariance: 'variance',
+      lineHoursBudgeted: 'hoursBudgeted',
+      lineHoursActual: 'hoursActual',
+    };
+    for (const line of body.lines)
+      for (const [figure, key] of Object.entries(figures)) {
+        expect([
+          figure,
+          line.id,
+          (await request(app).get(`/api/workings?${asOf}&figure=${figure}&job=J1&line=${line.id}`)).body.result,
+        ]).toEqual([figure, line.id, line[key]]);
+      }
     const application = (await request(app).get(`/api/jobs/J1/applications/2?${asOf}`)).body;
     for (const [key, value] of Object.entries(application.summary)) {
       const figure = key === 'contractSum' ? 'appContractSum' : key;
-      expect([key, (await request(app).get(`/api/workings?${asOf}&figure=${figure}&job=J1&application=2`)).body.result]).toEqual([key, value]);
+      expect([key, (await request(app).get(`/api/workings?${asOf}&figure=${figure}&job=J1&application=2`)).body.result]).toEqual([
+        key,
+        value,
+      ]);
     }
-    expect((await request(app).get(`/api/workings?${asOf}&figure=sovLineRetention&job=J1&application=2&sovLine=1`)).body.result).toBe(19_000);
+    expect(
+      (await request(app).get(`/api/workings?${asOf}&figure=sovLineRetention&job=J1&application=2&sovLine=1`)).body.result,
+    ).toBe(19_000);
   });
 });
 
 describe('the ways in', () => {
   test('a book that is sent comes in whole, and a faulty one is listed and leaves nothing', async () => {
     const fresh = await temporaryDatabase();
-    const other = createApp({ database: fresh, now: () => new Date(), sampleBook: join('demo', 'book'), pages: null, log: (error) => logged.push(error) });
+    const other = createApp({
+      database: fresh,
+      now: () => new Date(),
+      sampleBook: join('demo', 'book'),
+      pages: null,
+      log: (error) => logged.push(error),
+    });
     const before = await everything(fresh);
-    const faulty = await request(other).post('/api/book/import').attach('files', Buffer.from('customer,name\n,x\n'), 'customers.csv').attach('files', Buffer.from('a'), 'odd.csv');
-    expect([faulty.status, faulty.body.faults.map((it: { field: string }) => it.field)]).toEqual([400, ['company.csv:1:', 'customers.csv:2:customer', 'odd.csv:1:']]);
+    const faulty = await request(other)
+      .post('/api/book/import')
+      .attach('files', Buffer.from('customer,name\n,x\n'), 'customers.csv')
+      .attach('files', Buffer.from('a'), 'odd.csv');
+    expect([faulty.status, faulty.body.faults.map((it: { field: string }) => it.field)]).toEqual([
+      400,
+      ['company.csv:1:', 'customers.csv:2:customer', 'odd.csv:1:'],
+    ]);
     expect(await everything(fresh)).toBe(before);
     expect((await request(other).post('/api/book/import').send({})).status).toBe(400);
-    const good = Object.entries(SMALL_BOOK).reduce((sending, [file, text]) => sending.attach('files', Buffer.from(text), `${file}.csv`), request(other).post('/api/book/import'));
+    const good = Object.entries(SMALL_BOOK).reduce(
+      (sending, [file, text]) => sending.attach('files', Buffer.from(text), `${file}.csv`),
+      request(other).post('/api/book/import'),
+    );
     expect((await good).body).toMatchObject({ jobs: 2, costs: 5 });
     expect((await request(other).get('/api/session')).body).toMatchObject({ newestMonth: '2031-03', jobCount: 2 });
   });
 
   test('the sample company loads into an empty database, once', async () => {
     const fresh = await temporaryDatabase();
-    const other = createApp({ database: fresh, now: () => new Date(), sampleBook: 'demo/book', pages: null, log: (error) => logged.push(error) });
+    const other = createApp({
+      database: fresh,
+      now: () => new Date(),
+      sampleBook: 'demo/book',
+      pages: null,
+      log: (error) => logged.push(error),
+    });
     expect((await request(other).post('/api/book/sample')).status).toBe(201);
     expect((await request(other).post('/api/book/sample')).status).toBe(400);
     expect(logged).toEqual([]);

@@ -22,13 +22,18 @@ export function actorOf({ now }: Context): Actor {
 export function asOfOf(value: unknown): PlainDate {
   if (typeof value === 'string' && isPeriod(value)) return lastDay(value);
   if (typeof value === 'string' && isPlainDate(value)) return value;
-  throw new LedrinError('bad-input', 'asOf: expected a month such as 2031-04, or a date such as 2031-04-30', [{ field: 'asOf', message: 'expected a month or a date' }]);
+  throw new LedrinError('bad-input', 'asOf: expected a month such as 2031-04, or a date such as 2031-04-30', [
+    { field: 'asOf', message: 'expected a month or a date' },
+  ]);
 }
 
 /** A whole number in an address. */
 export function numberParam(request: Request, name: string): number {
   const text = String(request.params[name]);
-  if (!/^\d{1,15}$/.test(text)) throw new LedrinError('not-found', `${name}: expected a whole number, found "${text.slice(0, 40)}"`, [{ field: name, message: 'expected a whole number' }]);
+  if (!/^\d{1,15}$/.test(text))
+    throw new LedrinError('not-found', `${name}: expected a whole number, found "${text.slice(0, 40)}"`, [
+      { field: name, message: 'expected a whole number' },
+    ]);
   return Number(text);
 }
 

@@ -13,17 +13,41 @@ import { paperList, paperView } from '../queries/views/papers';
 import { actorOf, asOfOf, numberParam, type Context } from './context';
 import { read } from './reply';
 
-const whole = (largest: number) => v.pipe(v.string(), v.regex(/^\d{1,15}$/, 'expected a whole number'), v.transform(Number), v.maxValue(largest, `expected at most ${largest}`));
-const flag = v.pipe(v.picklist(['yes', 'no'], 'expected yes or no'), v.transform((it) => it === 'yes'));
+const whole = (largest: number) =>
+  v.pipe(
+    v.string(),
+    v.regex(/^\d{1,15}$/, 'expected a whole number'),
+    v.transform(Number),
+    v.maxValue(largest, `expected at most ${largest}`),
+  );
+const flag = v.pipe(
+  v.picklist(['yes', 'no'], 'expected yes or no'),
+  v.transform((it) => it === 'yes'),
+);
 
 const ledgerQuery = v.strictObject({
-  asOf: v.string(), job: v.optional(v.string()), section: v.optional(v.string()), costCode: v.optional(v.string()), costType: v.optional(v.picklist(COST_TYPES, `expected one of ${COST_TYPES.join(', ')}`)),
-  party: v.optional(v.string()), from: v.optional(plainDate), to: v.optional(plainDate), search: v.optional(v.pipe(v.string(), v.maxLength(100, 'expected at most 100 characters'))), paper: v.optional(whole(Number.MAX_SAFE_INTEGER)),
-  commitment: v.optional(v.string()), uninstalled: v.optional(flag), sort: v.optional(v.picklist(COST_SORTS, `expected one of ${COST_SORTS.join(', ')}`)), descending: v.optional(flag),
-  offset: v.optional(whole(100_000_000)), limit: v.optional(whole(1000)),
+  asOf: v.string(),
+  job: v.optional(v.string()),
+  section: v.optional(v.string()),
+  costCode: v.optional(v.string()),
+  costType: v.optional(v.picklist(COST_TYPES, `expected one of ${COST_TYPES.join(', ')}`)),
+  party: v.optional(v.string()),
+  from: v.optional(plainDate),
+  to: v.optional(plainDate),
+  search: v.optional(v.pipe(v.string(), v.maxLength(100, 'expected at most 100 characters'))),
+  paper: v.optional(whole(Number.MAX_SAFE_INTEGER)),
+  commitment: v.optional(v.string()),
+  uninstalled: v.optional(flag),
+  sort: v.optional(v.picklist(COST_SORTS, `expected one of ${COST_SORTS.join(', ')}`)),
+  descending: v.optional(flag),
+  offset: v.optional(whole(100_000_000)),
+  limit: v.optional(whole(1000)),
 });
 
-const subtotalQuery = v.strictObject({ ...ledgerQuery.entries, by: v.picklist(SUBTOTALS, `expected one of ${SUBTOTALS.join(', ')}`) });
+const subtotalQuery = v.strictObject({
+  ...ledgerQuery.entries,
+  by: v.picklist(SUBTOTALS, `expected one of ${SUBTOTALS.join(', ')}`),
+});
 
 export function costRoutes(context: Context): Router {
   const { database } = context;
@@ -41,13 +65,34 @@ export function costRoutes(context: Context): Router {
     response.attachment('cost-ledger.csv').type('text/csv');
     await costLedgerCsv(database.read(), { ...filter, asOf: asOfOf(filter.asOf) }, response);
   });
-  router.post('/costs', async (request, response) => void response.status(201).json(await postCosts(database, actorOf(context), read(costBatchInput, request.body))));
-  router.post('/costs/preview', async (request, response) => void response.json(await previewCosts(database, actorOf(context), read(costBatchInput, request.body))));
+  router.post(
+    '/costs',
+    async (request, response) =>
+      void response.status(201).json(await postCosts(database, actorOf(context), read(costBatchInput, request.body))),
+  );
+  router.post(
+    '/costs/preview',
+    async (request, response) =>
+      void response.json(await previewCosts(database, actorOf(context), read(costBatchInput, request.body))),
+  );
   router.get('/papers', async (request, response) => {
-    const { asOf, job, offset } = read(v.strictObject({ asOf: v.string(), job: v.optional(v.string()), offset: v.optional(whole(100_000_000)) }), request.query);
+    const { asOf, job, offset } = read(
+      v.strictObject({ asOf: v.string(), job: v.optional(v.string()), offset: v.optional(whole(100_000_000)) }),
+      request.query,
+    );
     response.json(await database.consistent((sql) => paperList(sql, asOfOf(asOf), job, offset ?? 0)));
   });
-  router.get('/papers/:id', async (request, response) => void response.json(await database.consistent((sql) => paperView(sql, numberParam(request, 'id')))));
-  router.post('/papers/:id/reverse', async (request, response) => void response.status(201).json(await reversePaper(database, actorOf(context), numberParam(request, 'id'), read(reversalInput, request.body))));
+  router.get(
+    '/papers/:id',
+    async (request, response) =>
+      void response.json(await database.consistent((sql) => paperView(sql, numberParam(request, 'id')))),
+  );
+  router.post(
+    '/papers/:id/reverse',
+    async (request, response) =>
+      void response
+        .status(201)
+        .json(await reversePaper(database, actorOf(context), numberParam(request, 'id'), read(reversalInput, request.body))),
+  );
   return router;
 }

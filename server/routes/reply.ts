@@ -32,15 +32,28 @@ export function answerErrors(log: (error: unknown) => void) {
 }
 
 function answerTo(error: unknown): { status: number; reply: FaultReply } {
-  if (error instanceof LedrinError) return { status: STATUS[error.code], reply: { code: error.code, message: error.message, faults: [...error.faults] } };
+  if (error instanceof LedrinError)
+    return { status: STATUS[error.code], reply: { code: error.code, message: error.message, faults: [...error.faults] } };
   if (error instanceof BookRefused) {
-    return { status: 400, reply: { code: 'bad-input', message: error.message, faults: error.faults.map((it) => ({ field: `${it.file}:${it.row}:${it.column}`, message: faultLine(it) })) } };
+    return {
+      status: 400,
+      reply: {
+        code: 'bad-input',
+        message: error.message,
+        faults: error.faults.map((it) => ({ field: `${it.file}:${it.row}:${it.column}`, message: faultLine(it) })),
+      },
+    };
   }
   const { type, status, code } = error as { type?: string; status?: number; code?: string };
-  if (type === 'entity.too.large' || code?.startsWith('LIMIT_')) return plain('too-large', 'What was sent is too large; send it in smaller parts');
+  if (type === 'entity.too.large' || code?.startsWith('LIMIT_'))
+    return plain('too-large', 'What was sent is too large; send it in smaller parts');
   if (type === 'entity.parse.failed') return plain('bad-input', 'body: expected JSON, and it cannot be read as such');
-  if (status !== undefined && status >= 400 && status < 500) return plain('bad-input', 'The request cannot be read; check its address and its encoding');
-  return { status: 500, reply: { code: 'fault', message: 'Ledrin has a fault of its own here. Nothing was changed; the log says more.', faults: [] } };
+  if (status !== undefined && status >= 400 && status < 500)
+    return plain('bad-input', 'The request cannot be read; check its address and its encoding');
+  return {
+    status: 500,
+    reply: { code: 'fault', message: 'Ledrin has a fault of its own here. Nothing was changed; the log says more.', faults: [] },
+  };
 }
 
 function plain(code: ErrorCode, message: string): { status: number; reply: FaultReply } {

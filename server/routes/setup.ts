@@ -16,8 +16,14 @@ import { read } from './reply';
 export function setupRoutes(context: Context): Router {
   const { database, now } = context;
   const router = Router();
-  router.get('/session', async (_request, response) => void response.json(await loadSession(database.read(), now().toISOString().slice(0, 10))));
-  router.get('/lists', async (request, response) => void response.json(await loadLists(database.read(), asOfOf(request.query.asOf))));
+  router.get(
+    '/session',
+    async (_request, response) => void response.json(await loadSession(database.read(), now().toISOString().slice(0, 10))),
+  );
+  router.get(
+    '/lists',
+    async (request, response) => void response.json(await loadLists(database.read(), asOfOf(request.query.asOf))),
+  );
   router.post('/company', async (request, response) => {
     await saveCompany(database, actorOf(context), read(companyInput, request.body));
     response.status(201).json({});
@@ -30,12 +36,19 @@ export function setupRoutes(context: Context): Router {
     await addCostCodes(database, actorOf(context), read(costCodesInput, request.body));
     response.status(201).json({});
   });
-  router.post('/book/sample', async (_request, response) => void response.status(201).json(await importBook(database, context.sampleBook, actorOf(context))));
+  router.post(
+    '/book/sample',
+    async (_request, response) =>
+      void response.status(201).json(await importBook(database, context.sampleBook, actorOf(context))),
+  );
   router.post('/book/import', async (request, response) => {
     const folder = mkdtempSync(join(tmpdir(), 'ledrin-book-'));
     try {
       await receiveFiles(folder)(request, response);
-      if (readdirSync(folder).length === 0) throw new LedrinError('bad-input', 'files: expected the CSV files of a book; none came', [{ field: 'files', message: 'expected CSV files' }]);
+      if (readdirSync(folder).length === 0)
+        throw new LedrinError('bad-input', 'files: expected the CSV files of a book; none came', [
+          { field: 'files', message: 'expected CSV files' },
+        ]);
       response.status(201).json(await importBook(database, folder, actorOf(context)));
     } finally {
       rmSync(folder, { recursive: true, force: true });
@@ -56,10 +69,15 @@ export function setupRoutes(context: Context): Router {
 /** Takes uploaded CSV files to disk as they come; a book may be larger than memory. */
 function receiveFiles(folder: string) {
   const upload = multer({
-    storage: multer.diskStorage({ destination: folder, filename: (_request, file, done) => done(null, basename(file.originalname)) }),
+    storage: multer.diskStorage({
+      destination: folder,
+      filename: (_request, file, done) => done(null, basename(file.originalname)),
+    }),
     limits: { files: 40, fileSize: 2 ** 31 },
     fileFilter: (_request, file, done) => done(null, basename(file.originalname).endsWith('.csv')),
   }).array('files');
   return (request: Parameters<typeof upload>[0], response: Parameters<typeof upload>[1]) =>
-    new Promise<void>((done, fail) => void upload(request, response, (error: unknown) => (error ? fail(error as Error) : done())));
+    new Promise<void>(
+      (done, fail) => void upload(request, response, (error: unknown) => (error ? fail(error as Error) : done())),
+    );
 }

@@ -55,9 +55,18 @@ export async function faultsOf(database: Database, book: BookText): Promise<stri
 }
 
 /** A report as CSV lines without the header. */
-export async function reportLines(database: Database, name: ReportName, asOf: string, job?: string, application?: number): Promise<string[]> {
+export async function reportLines(
+  database: Database,
+  name: ReportName,
+  asOf: string,
+  job?: string,
+  application?: number,
+): Promise<string[]> {
   const report = await REPORTS[name](database.read(), { asOf, job, application });
-  return reportCsv(report, (await loadCompany(database.read()))!.digits).trimEnd().split('\n').slice(1);
+  return reportCsv(report, (await loadCompany(database.read()))!.digits)
+    .trimEnd()
+    .split('\n')
+    .slice(1);
 }
 
 /** A digest of every table's rows, to see that nothing changed. */
@@ -70,7 +79,11 @@ export async function everything(database: Database): Promise<string> {
 }
 
 export function folderText(folder: string): BookText {
-  return Object.fromEntries(readdirSync(folder).sort().map((file) => [file, readFileSync(join(folder, file), 'utf8')]));
+  return Object.fromEntries(
+    readdirSync(folder)
+      .sort()
+      .map((file) => [file, readFileSync(join(folder, file), 'utf8')]),
+  );
 }
 
 /** The books tie as of a date: every difference is nothing. */
@@ -86,10 +99,14 @@ export const SMALL_BOOK: BookText = {
   cost_codes: 'cost_code,description\n100,Framing\n200,Panels\n900,Other\n',
   jobs: 'job,name,customer,status,awarded_on,retention_percent,tax_percent\nJ1,"Mill, east wall",NORTH,on-site,2031-01-05,5,20\nJ2,Tender only,NORTH,tender,,5,\n',
   schedule_of_values: 'job,sov_line,section,description,scheduled_value\nJ1,1,A,Framing,6000.00\nJ1,2,A,Panels,4000.00\n',
-  budget: 'job,section,cost_code,cost_type,sov_line,hours,amount\nJ1,A,100,labour,1,100,3000.00\nJ1,A,100,labour,1,20,600.00\nJ1,A,200,material,2,,2500.00\n',
-  change_orders: 'job,change_order,title,status,raised_on,decided_on\nJ1,C1,Louvres,approved,2031-02-01,2031-02-15\nJ1,C2,Not agreed,issued,2031-02-20,\n',
-  change_order_lines: 'job,change_order,side,sov_line,description,section,cost_code,cost_type,hours,amount\nJ1,C1,price,3,Louvres,A,,,,1000.00\nJ1,C1,cost,,,A,200,material,,400.00\nJ1,C2,price,1,,,,,,700.00\n',
-  commitments: 'commitment,kind,vendor,dated,job,line,section,cost_code,cost_type,amount\nPO1,purchase-order,PANEL,2031-01-20,J1,1,A,200,material,2000.00\n',
+  budget:
+    'job,section,cost_code,cost_type,sov_line,hours,amount\nJ1,A,100,labour,1,100,3000.00\nJ1,A,100,labour,1,20,600.00\nJ1,A,200,material,2,,2500.00\n',
+  change_orders:
+    'job,change_order,title,status,raised_on,decided_on\nJ1,C1,Louvres,approved,2031-02-01,2031-02-15\nJ1,C2,Not agreed,issued,2031-02-20,\n',
+  change_order_lines:
+    'job,change_order,side,sov_line,description,section,cost_code,cost_type,hours,amount\nJ1,C1,price,3,Louvres,A,,,,1000.00\nJ1,C1,cost,,,A,200,material,,400.00\nJ1,C2,price,1,,,,,,700.00\n',
+  commitments:
+    'commitment,kind,vendor,dated,job,line,section,cost_code,cost_type,amount\nPO1,purchase-order,PANEL,2031-01-20,J1,1,A,200,material,2000.00\n',
   costs: `dated,job,section,cost_code,cost_type,reference,party,hours,amount,commitment,commitment_line,uninstalled,installed_on
 2031-01-15,J1,A,100,labour,T1,Crew,40,1000.00,,,,
 2031-01-28,J1,A,200,material,D1,PANEL,,1500.00,PO1,1,,
@@ -97,7 +114,8 @@ export const SMALL_BOOK: BookText = {
 2031-02-18,J1,A,900,other,X1,,,75.50,,,,
 2031-02-20,J1,A,200,material,D2,PANEL,,300.00,,,yes,2031-03-02
 `,
-  applications: 'job,application,dated,status,certified_on\nJ1,1,2031-01-31,certified,2031-02-05\nJ1,2,2031-02-25,certified,2031-02-28\nJ1,3,2031-03-31,submitted,\n',
+  applications:
+    'job,application,dated,status,certified_on\nJ1,1,2031-01-31,certified,2031-02-05\nJ1,2,2031-02-25,certified,2031-02-28\nJ1,3,2031-03-31,submitted,\n',
   application_lines: `job,application,sov_line,work_to_date,materials_on_site,certified_work_to_date
 J1,1,1,2000.00,,
 J1,1,2,500.00,200.00,

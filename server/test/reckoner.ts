@@ -65,12 +65,19 @@ export class Reckoner {
   }
 
   private approved(job: string, side: string, from: string, to: string): Record<string, string>[] {
-    const orders = this.of('change_orders', job).filter((it) => it.status === 'approved' && it.decided_on! > from && it.decided_on! <= to);
-    return this.of('change_order_lines', job).filter((line) => line.side === side && orders.some((it) => it.change_order === line.change_order));
+    const orders = this.of('change_orders', job).filter(
+      (it) => it.status === 'approved' && it.decided_on! > from && it.decided_on! <= to,
+    );
+    return this.of('change_order_lines', job).filter(
+      (line) => line.side === side && orders.some((it) => it.change_order === line.change_order),
+    );
   }
 
   contractSum(job: string, on: string): Exact {
-    return plus(sum(this.of('schedule_of_values', job).map((it) => decimal(it.scheduled_value))), sum(this.approved(job, 'price', '', on).map((it) => decimal(it.amount))));
+    return plus(
+      sum(this.of('schedule_of_values', job).map((it) => decimal(it.scheduled_value))),
+      sum(this.approved(job, 'price', '', on).map((it) => decimal(it.amount))),
+    );
   }
 
   // ── Cost and forecast, §5 and §7 ──
@@ -80,26 +87,44 @@ export class Reckoner {
   }
 
   private cost(job: string, key: string, on: string, column = 'amount'): Exact {
-    return sum(this.of('costs', job).filter((it) => Reckoner.key(it) === key && it.dated! <= on).map((it) => decimal(it[column])));
+    return sum(
+      this.of('costs', job)
+        .filter((it) => Reckoner.key(it) === key && it.dated! <= on)
+        .map((it) => decimal(it[column])),
+    );
   }
 
   private budget(job: string, key: string, on: string, column = 'amount', from = ''): Exact {
     const original = from === '' ? this.of('budget', job).filter((it) => Reckoner.key(it) === key) : [];
-    return sum([...original, ...this.approved(job, 'cost', from, on).filter((it) => Reckoner.key(it) === key)].map((it) => decimal(it[column])));
+    return sum(
+      [...original, ...this.approved(job, 'cost', from, on).filter((it) => Reckoner.key(it) === key)].map((it) =>
+        decimal(it[column]),
+      ),
+    );
   }
 
   private open(job: string, key: string, on: string): Exact {
     const lines = this.of('commitments', job).filter((it) => Reckoner.key(it) === key && it.dated! <= on);
-    return sum(lines.map((line) => {
-      if (line.closed_on && line.closed_on <= on) return NOUGHT;
-      const invoiced = this.of('costs').filter((it) => it.commitment === line.commitment && it.commitment_line === line.line && it.dated! <= on);
-      return most(NOUGHT, minus(decimal(line.amount), sum(invoiced.map((it) => decimal(it.amount)))));
-    }));
+    return sum(
+      lines.map((line) => {
+        if (line.closed_on && line.closed_on <= on) return NOUGHT;
+        const invoiced = this.of('costs').filter(
+          (it) => it.commitment === line.commitment && it.commitment_line === line.line && it.dated! <= on,
+        );
+        return most(NOUGHT, minus(decimal(line.amount), sum(invoiced.map((it) => decimal(it.amount)))));
+      }),
+    );
   }
 
   private keys(job: string, on: string): string[] {
-    const dated = [...this.of('costs', job).filter((it) => it.dated! <= on), ...this.of('commitments', job).filter((it) => it.dated! <= on), ...this.of('forecasts', job).filter((it) => it.as_of! <= on)];
-    return [...new Set([...this.of('budget', job), ...this.approved(job, 'cost', '', on), ...dated].map((row) => Reckoner.key(row)))];
+    const dated = [
+      ...this.of('costs', job).filter((it) => it.dated! <= on),
+      ...this.of('commitments', job).filter((it) => it.dated! <= on),
+      ...this.of('forecasts', job).filter((it) => it.as_of! <= on),
+    ];
+    return [
+      ...new Set([...this.of('budget', job), ...this.approved(job, 'cost', '', on), ...dated].map((row) => Reckoner.key(row))),
+    ];
   }
 
   private isBudgeted(job: string, key: string, on: string): boolean {
@@ -112,7 +137,10 @@ export class Reckoner {
   }
 
   private forecast(job: string, key: string, on: string): Record<string, string> | undefined {
-    return this.of('forecasts', job).filter((it) => Reckoner.key(it) === key && it.as_of! <= on).sort((a, b) => (a.as_of! < b.as_of! ? -1 : 1)).at(-1);
+    return this.of('forecasts', job)
+      .filter((it) => Reckoner.key(it) === key && it.as_of! <= on)
+      .sort((a, b) => (a.as_of! < b.as_of! ? -1 : 1))
+      .at(-1);
   }
 
   private forecastSays(job: string, key: string, forecast: Record<string, string>): Exact | null {
@@ -139,11 +167,24 @@ export class Reckoner {
   estimateVsActual(job: string, on: string): string[] {
     const hours = (value: Exact) => written(value, 4).replace(/\.?0+$/, '');
     return this.keys(job, on).map((key) => {
-      const original = sum(this.of('budget', job).filter((it) => Reckoner.key(it) === key).map((it) => decimal(it.amount)));
+      const original = sum(
+        this.of('budget', job)
+          .filter((it) => Reckoner.key(it) === key)
+          .map((it) => decimal(it.amount)),
+      );
       const [revised, estimate] = [this.budget(job, key, on), this.estimate(job, key, on)];
       return [
-        ...key.split('|'), written(original), written(minus(revised, original)), written(revised), written(this.cost(job, key, on)), written(this.open(job, key, on)), written(estimate), written(minus(revised, estimate)),
-        hours(this.budget(job, key, on, 'hours')), hours(this.cost(job, key, on, 'hours')), this.isBudgeted(job, key, on) ? 'yes' : 'no',
+        ...key.split('|'),
+        written(original),
+        written(minus(revised, original)),
+        written(revised),
+        written(this.cost(job, key, on)),
+        written(this.open(job, key, on)),
+        written(estimate),
+        written(minus(revised, estimate)),
+        hours(this.budget(job, key, on, 'hours')),
+        hours(this.cost(job, key, on, 'hours')),
+        this.isBudgeted(job, key, on) ? 'yes' : 'no',
       ].join(',');
     });
   }
@@ -151,13 +192,23 @@ export class Reckoner {
   // ── Billing, §6 ──
 
   private lineNames(job: string): string[] {
-    const named = [...this.of('schedule_of_values', job), ...this.of('change_order_lines', job).filter((it) => it.side === 'price')].map((it) => it.sov_line!);
+    const named = [
+      ...this.of('schedule_of_values', job),
+      ...this.of('change_order_lines', job).filter((it) => it.side === 'price'),
+    ].map((it) => it.sov_line!);
     return [...new Set(named)];
   }
 
   private scheduled(job: string, line: string, on: string): Exact {
     const original = this.of('schedule_of_values', job).find((it) => it.sov_line === line);
-    return plus(decimal(original?.scheduled_value), sum(this.approved(job, 'price', '', on).filter((it) => it.sov_line === line).map((it) => decimal(it.amount))));
+    return plus(
+      decimal(original?.scheduled_value),
+      sum(
+        this.approved(job, 'price', '', on)
+          .filter((it) => it.sov_line === line)
+          .map((it) => decimal(it.amount)),
+      ),
+    );
   }
 
   private static certifiedOn(application: Record<string, string>): string {
@@ -165,15 +216,28 @@ export class Reckoner {
   }
 
   private lastCertified(job: string, on: string, below = Infinity): Record<string, string> | undefined {
-    return this.of('applications', job).filter((it) => it.status === 'certified' && Reckoner.certifiedOn(it) <= on && Number(it.application) < below).sort((a, b) => Number(a.application) - Number(b.application)).at(-1);
+    return this.of('applications', job)
+      .filter((it) => it.status === 'certified' && Reckoner.certifiedOn(it) <= on && Number(it.application) < below)
+      .sort((a, b) => Number(a.application) - Number(b.application))
+      .at(-1);
   }
 
   /** Work and materials to date of each SOV line as the application states or certified them. */
-  private stated(job: string, application: Record<string, string>, certified: boolean): { line: string; work: Exact; materials: Exact }[] {
+  private stated(
+    job: string,
+    application: Record<string, string>,
+    certified: boolean,
+  ): { line: string; work: Exact; materials: Exact }[] {
     return this.lineNames(job).map((line) => {
-      const row = this.of('application_lines', job).find((it) => it.application === application.application && it.sov_line === line);
+      const row = this.of('application_lines', job).find(
+        (it) => it.application === application.application && it.sov_line === line,
+      );
       const pick = (column: string, plain: string) => decimal(certified && row?.[column] ? row[column] : row?.[plain]);
-      return { line, work: pick('certified_work_to_date', 'work_to_date'), materials: pick('certified_materials_on_site', 'materials_on_site') };
+      return {
+        line,
+        work: pick('certified_work_to_date', 'work_to_date'),
+        materials: pick('certified_materials_on_site', 'materials_on_site'),
+      };
     });
   }
 
@@ -190,7 +254,10 @@ export class Reckoner {
       const own = this.of('schedule_of_values', job).find((row) => row.sov_line === it.line)?.retention_percent;
       const rate = share(own || rule.retention_percent);
       const materialsRate = rule.retention_on_materials_percent ? share(rule.retention_on_materials_percent) : rate;
-      return { work: times(all ? share(rule.retention_step_to_percent) : rate, it.work), materials: times(materialsRate, it.materials) };
+      return {
+        work: times(all ? share(rule.retention_step_to_percent) : rate, it.work),
+        materials: times(materialsRate, it.materials),
+      };
     };
     const base = lines.map(onLine);
     let total = sum(base.map((it) => rounded(plus(it.work, it.materials))));
@@ -198,7 +265,11 @@ export class Reckoner {
     const threshold = times(share(rule.retention_step_at_percent), contract);
     let unrounded = total;
     if (step && applies === 'further' && compare(work, threshold) > 0) {
-      unrounded = sum([times(share(rule.retention_percent), threshold), times(share(rule.retention_step_to_percent), minus(work, threshold)), ...base.map((it) => it.materials)]);
+      unrounded = sum([
+        times(share(rule.retention_percent), threshold),
+        times(share(rule.retention_step_to_percent), minus(work, threshold)),
+        ...base.map((it) => it.materials),
+      ]);
       total = rounded(unrounded);
     }
     if (rule.retention_cap_percent) {
@@ -209,11 +280,18 @@ export class Reckoner {
   }
 
   private net(job: string, application: Record<string, string>, certified: boolean): Exact {
-    return minus(sum(this.stated(job, application, certified).map((it) => plus(it.work, it.materials))), this.retention(job, application, certified));
+    return minus(
+      sum(this.stated(job, application, certified).map((it) => plus(it.work, it.materials))),
+      this.retention(job, application, certified),
+    );
   }
 
   private released(job: string, on: string): Exact {
-    return sum(this.of('retention_releases', job).filter((it) => it.dated! <= on).map((it) => decimal(it.amount)));
+    return sum(
+      this.of('retention_releases', job)
+        .filter((it) => it.dated! <= on)
+        .map((it) => decimal(it.amount)),
+    );
   }
 
   private taxRate(job: string): Exact {
@@ -234,8 +312,20 @@ export class Reckoner {
     const tax = rounded(times(this.taxRate(job), due));
     const released = this.released(job, application.dated!);
     const items = {
-      original_contract_sum: original, change_orders: minus(contract, original), contract_sum: contract, work_to_date: work, materials_on_site: materials, gross_to_date: plus(work, materials),
-      retention: this.retention(job, application, certified), retention_released: released, net_to_date: net, previously_certified: before, due, tax, payable: plus(due, tax), balance_to_complete: minus(minus(contract, net), released),
+      original_contract_sum: original,
+      change_orders: minus(contract, original),
+      contract_sum: contract,
+      work_to_date: work,
+      materials_on_site: materials,
+      gross_to_date: plus(work, materials),
+      retention: this.retention(job, application, certified),
+      retention_released: released,
+      net_to_date: net,
+      previously_certified: before,
+      due,
+      tax,
+      payable: plus(due, tax),
+      balance_to_complete: minus(minus(contract, net), released),
     };
     return Object.fromEntries(Object.entries(items).map(([item, value]) => [item, written(value)]));
   }
@@ -248,12 +338,23 @@ export class Reckoner {
     const before = previous ? this.stated(job, previous, true) : [];
     const originals = this.of('schedule_of_values', job).map((it) => it.sov_line);
     const changed = this.approved(job, 'price', '', application.dated!).map((it) => it.sov_line);
-    return this.stated(job, application, certified).filter((it) => originals.includes(it.line) || changed.includes(it.line)).map(({ line, work, materials }) => {
-      const scheduled = this.scheduled(job, line, application.dated!);
-      const done = before.find((it) => it.line === line)?.work ?? NOUGHT;
-      const toDate = plus(work, materials);
-      return [line, written(scheduled), written(done), written(minus(work, done)), written(materials), written(toDate), percent(toDate, scheduled), written(minus(scheduled, toDate))].join(',');
-    });
+    return this.stated(job, application, certified)
+      .filter((it) => originals.includes(it.line) || changed.includes(it.line))
+      .map(({ line, work, materials }) => {
+        const scheduled = this.scheduled(job, line, application.dated!);
+        const done = before.find((it) => it.line === line)?.work ?? NOUGHT;
+        const toDate = plus(work, materials);
+        return [
+          line,
+          written(scheduled),
+          written(done),
+          written(minus(work, done)),
+          written(materials),
+          written(toDate),
+          percent(toDate, scheduled),
+          written(minus(scheduled, toDate)),
+        ].join(',');
+      });
   }
 
   // ── Ageing, §6 ──
@@ -268,20 +369,48 @@ export class Reckoner {
     return this.of('jobs').flatMap(({ job, customer }) => {
       const last = this.lastCertified(job!, on);
       const held = last ? minus(this.retention(job!, last, true), this.released(job!, on)) : NOUGHT;
-      const received = (paper: string) => sum(this.of('receipts', job).filter((it) => it.application === paper && it.dated! <= on).map((it) => decimal(it.amount)));
-      const applications = this.of('applications', job).filter((it) => it.status === 'certified' && Reckoner.certifiedOn(it) <= on).map((it) => ({
-        paper: it.application!, dated: it.dated!, from: Reckoner.certifiedOn(it), asked: decimal(this.summary(job!, it.application!, on).payable), held: it === last ? held : NOUGHT,
-      }));
-      const releases = this.of('retention_releases', job).filter((it) => it.dated! <= on).map((it) => ({
-        paper: it.reference!, dated: it.dated!, from: it.dated!, asked: plus(decimal(it.amount), rounded(times(this.taxRate(job!), decimal(it.amount)))), held: NOUGHT,
-      }));
+      const received = (paper: string) =>
+        sum(
+          this.of('receipts', job)
+            .filter((it) => it.application === paper && it.dated! <= on)
+            .map((it) => decimal(it.amount)),
+        );
+      const applications = this.of('applications', job)
+        .filter((it) => it.status === 'certified' && Reckoner.certifiedOn(it) <= on)
+        .map((it) => ({
+          paper: it.application!,
+          dated: it.dated!,
+          from: Reckoner.certifiedOn(it),
+          asked: decimal(this.summary(job!, it.application!, on).payable),
+          held: it === last ? held : NOUGHT,
+        }));
+      const releases = this.of('retention_releases', job)
+        .filter((it) => it.dated! <= on)
+        .map((it) => ({
+          paper: it.reference!,
+          dated: it.dated!,
+          from: it.dated!,
+          asked: plus(decimal(it.amount), rounded(times(this.taxRate(job!), decimal(it.amount)))),
+          held: NOUGHT,
+        }));
       return [...applications, ...releases].flatMap((it) => {
         const open = minus(it.asked, received(it.paper));
         if (open.n === 0n && it.held.n === 0n) return [];
         const due = addDays(it.from, this.terms(job!));
         const late = daysBetween(due, on);
         const bands = [late <= 0, late > 0 && late <= 30, late > 30 && late <= 60, late > 60 && late <= 90, late > 90];
-        return [[customer, job, it.paper, it.dated, due, ...bands.map((in_) => written(in_ ? open : NOUGHT)), written(it.held), written(plus(open, it.held))].join(',')];
+        return [
+          [
+            customer,
+            job,
+            it.paper,
+            it.dated,
+            due,
+            ...bands.map((in_) => written(in_ ? open : NOUGHT)),
+            written(it.held),
+            written(plus(open, it.held)),
+          ].join(','),
+        ];
       });
     });
   }
@@ -289,12 +418,16 @@ export class Reckoner {
   // ── Work in progress, §8 ──
 
   private fraction(job: string, on: string, contract: Exact, cost: Exact, estimate: Exact, uninstalled: Exact): Exact {
-    const within = (part: Exact, whole: Exact) => (whole.n <= 0n || part.n <= 0n ? NOUGHT : compare(part, whole) >= 0 ? exact(1n) : over(part, whole));
+    const within = (part: Exact, whole: Exact) =>
+      whole.n <= 0n || part.n <= 0n ? NOUGHT : compare(part, whole) >= 0 ? exact(1n) : over(part, whole);
     const method = this.job(job).revenue_method || 'cost-to-cost';
     if (method === 'completed') return this.isFinished(job, on) ? exact(1n) : NOUGHT;
     if (method === 'cost-to-cost') return within(minus(cost, uninstalled), minus(estimate, uninstalled));
     if (method === 'physical') {
-      const last = this.of('applications', job).filter((it) => it.status !== 'draft' && it.dated! <= on).sort((a, b) => Number(a.application) - Number(b.application)).at(-1);
+      const last = this.of('applications', job)
+        .filter((it) => it.status !== 'draft' && it.dated! <= on)
+        .sort((a, b) => Number(a.application) - Number(b.application))
+        .at(-1);
       return within(last ? sum(this.stated(job, last, false).map((it) => it.work)) : NOUGHT, contract);
     }
     const labour = this.keys(job, on).filter((key) => key.endsWith('|labour'));
@@ -308,16 +441,29 @@ export class Reckoner {
     if (this.isFinished(job, on)) return done;
     const forecast = this.forecast(job, key, on);
     if (forecast?.method !== 'hours') return most(this.budget(job, key, on, 'hours'), done);
-    return most(sum([this.cost(job, key, forecast.as_of!, 'hours'), decimal(forecast.value), this.budget(job, key, on, 'hours', forecast.as_of!)]), done);
+    return most(
+      sum([
+        this.cost(job, key, forecast.as_of!, 'hours'),
+        decimal(forecast.value),
+        this.budget(job, key, on, 'hours', forecast.as_of!),
+      ]),
+      done,
+    );
   }
 
   /** The row of one job, from contract_sum to loss_provision. */
   workInProgress(job: string, on: string): string {
     const contract = this.contractSum(job, on);
-    const cost = sum(this.of('costs', job).filter((it) => it.dated! <= on).map((it) => decimal(it.amount)));
+    const cost = sum(
+      this.of('costs', job)
+        .filter((it) => it.dated! <= on)
+        .map((it) => decimal(it.amount)),
+    );
     const estimate = sum(this.keys(job, on).map((key) => this.estimate(job, key, on)));
     const method = this.job(job).revenue_method || 'cost-to-cost';
-    const stored = this.of('costs', job).filter((it) => it.uninstalled === 'yes' && it.dated! <= on && (!it.installed_on || it.installed_on > on));
+    const stored = this.of('costs', job).filter(
+      (it) => it.uninstalled === 'yes' && it.dated! <= on && (!it.installed_on || it.installed_on > on),
+    );
     const uninstalled = method === 'cost-to-cost' ? sum(stored.map((it) => decimal(it.amount))) : NOUGHT;
     const f = this.fraction(job, on, contract, cost, estimate, uninstalled);
     const waits = method === 'completed' && !this.isFinished(job, on);
@@ -328,8 +474,19 @@ export class Reckoner {
     const last = this.lastCertified(job, on);
     const billed = last ? sum(this.stated(job, last, true).map((it) => plus(it.work, it.materials))) : NOUGHT;
     return [
-      written(contract), written(estimate), written(minus(contract, estimate)), percent(minus(contract, estimate), contract), written(cost), written(times(f, exact(100n)), 4), written(earned), written(profit), written(billed),
-      written(most(NOUGHT, minus(billed, earned))), written(most(NOUGHT, minus(earned, billed))), written(minus(contract, earned)), written(provision),
+      written(contract),
+      written(estimate),
+      written(minus(contract, estimate)),
+      percent(minus(contract, estimate), contract),
+      written(cost),
+      written(times(f, exact(100n)), 4),
+      written(earned),
+      written(profit),
+      written(billed),
+      written(most(NOUGHT, minus(billed, earned))),
+      written(most(NOUGHT, minus(earned, billed))),
+      written(minus(contract, earned)),
+      written(provision),
     ].join(',');
   }
 }

@@ -1,10 +1,41 @@
 import { Dialog } from 'radix-ui';
 
 const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
-  ['Everywhere', [['Ctrl K', 'go to any job, place or action'], ['[', 'a month back'], [']', 'a month on'], ['?', 'this list'], ['Esc', 'close, or one step back in the workings']]],
-  ['On a job', [['1 … 5', 'Contract, Budget, Costs, Billing, Papers'], ['0', 'the head of the job']]],
-  ['In a grid', [['Tab, arrows, Enter', 'move'], ['typing', 'replaces the cell'], ['paste', 'lays a block from a spreadsheet over the cells'], ['Alt ↓', 'fill the column down from here'], ['Ctrl Z', 'take the last change back'], ['↑ ↓ then Enter', 'choose among what is offered']]],
-  ['Entering costs', [['Alt P', 'preview the batch'], ['Alt Enter', 'post what was previewed']]],
+  [
+    'Everywhere',
+    [
+      ['Ctrl K', 'go to any job, place or action'],
+      ['[', 'a month back'],
+      [']', 'a month on'],
+      ['?', 'this list'],
+      ['Esc', 'close, or one step back in the workings'],
+    ],
+  ],
+  [
+    'On a job',
+    [
+      ['1 … 5', 'Contract, Budget, Costs, Billing, Papers'],
+      ['0', 'the head of the job'],
+    ],
+  ],
+  [
+    'In a grid',
+    [
+      ['Tab, arrows, Enter', 'move'],
+      ['typing', 'replaces the cell'],
+      ['paste', 'lays a block from a spreadsheet over the cells'],
+      ['Alt ↓', 'fill the column down from here'],
+      ['Ctrl Z', 'take the last change back'],
+      ['↑ ↓ then Enter', 'choose among what is offered'],
+    ],
+  ],
+  [
+    'Entering costs',
+    [
+      ['Alt P', 'preview the batch'],
+      ['Alt Enter', 'post what was previewed'],
+    ],
+  ],
 ];
 
 /** The keys that work, on `?`. */
@@ -13,15 +44,26 @@ export function KeyList({ open, onOpen }: { open: boolean; onOpen: (open: boolea
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-50 bg-black/30" />
-        <Dialog.Content aria-describedby={undefined} className="fixed left-1/2 top-[12%] z-50 w-[620px] -translate-x-1/2 border p-6" style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}>
-          <Dialog.Title asChild><h2 className="mb-3">Keys</h2></Dialog.Title>
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-[12%] z-50 w-[620px] -translate-x-1/2 border p-6"
+          style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
+        >
+          <Dialog.Title asChild>
+            <h2 className="mb-3">Keys</h2>
+          </Dialog.Title>
           <div className="grid grid-cols-2 gap-6">
             {KEYS.map(([place, keys]) => (
               <section key={place}>
                 <h3 className="mb-1">{place}</h3>
                 <dl className="m-0 grid gap-y-1" style={{ gridTemplateColumns: '116px 1fr' }}>
                   {keys.map(([key, what]) => (
-                    <div key={key} className="contents"><dt><kbd style={{ fontFamily: 'inherit', fontWeight: 600 }}>{key}</kbd></dt><dd className="m-0">{what}</dd></div>
+                    <div key={key} className="contents">
+                      <dt>
+                        <kbd style={{ fontFamily: 'inherit', fontWeight: 600 }}>{key}</kbd>
+                      </dt>
+                      <dd className="m-0">{what}</dd>
+                    </div>
                   ))}
                 </dl>
               </section>

@@ -12,7 +12,12 @@ import type { RootState } from './store';
 import { followed, shut, wentBack } from './workingsSlice';
 
 const workingsApi = api.injectEndpoints({
-  endpoints: (build) => ({ workings: build.query<WorkingsReply, FigureRef & { asOf: string }>({ query: ({ asOf, ...ref }) => ({ url: 'workings', params: { asOf, ...figureParams(ref) } }), ...READS }) }),
+  endpoints: (build) => ({
+    workings: build.query<WorkingsReply, FigureRef & { asOf: string }>({
+      query: ({ asOf, ...ref }) => ({ url: 'workings', params: { asOf, ...figureParams(ref) } }),
+      ...READS,
+    }),
+  }),
 });
 
 /** The drawer in which a figure explains itself, step by step down to the entries. */
@@ -23,11 +28,19 @@ export function Workings() {
   const figure = trail.at(-1);
   if (!figure) return null;
   return (
-    <aside aria-label="Workings" className="fixed bottom-0 right-0 top-[46px] z-40 w-[430px] overflow-auto border-l px-5 py-4 shadow-2xl" style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}>
+    <aside
+      aria-label="Workings"
+      className="fixed bottom-0 right-0 top-[46px] z-40 w-[430px] overflow-auto border-l px-5 py-4 shadow-2xl"
+      style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
+    >
       <div className="mb-3 flex items-center justify-between">
-        <button type="button" className="press bare" disabled={trail.length < 2} onClick={() => dispatch(wentBack())}>‹ Back</button>
+        <button type="button" className="press bare" disabled={trail.length < 2} onClick={() => dispatch(wentBack())}>
+          ‹ Back
+        </button>
         <span className="note text-[12.5px]">Workings</span>
-        <button type="button" className="press bare" onClick={() => dispatch(shut())}>Close, Esc</button>
+        <button type="button" className="press bare" onClick={() => dispatch(shut())}>
+          Close, Esc
+        </button>
       </div>
       <Explained figure={figure} />
     </aside>
@@ -38,7 +51,12 @@ function Explained({ figure }: { figure: FigureRef }) {
   const { month } = useAsOf();
   const { data, error, isFetching } = workingsApi.useWorkingsQuery({ ...figure, asOf: month });
   if (error) return <p role="alert">{faultOf(error).message}</p>;
-  if (!data || isFetching) return <p className="note" role="status">Working it out …</p>;
+  if (!data || isFetching)
+    return (
+      <p className="note" role="status">
+        Working it out …
+      </p>
+    );
   return (
     <>
       <h2>{data.title}</h2>
@@ -46,9 +64,19 @@ function Explained({ figure }: { figure: FigureRef }) {
       <p className="mb-3">{data.rule}</p>
       <table className="ledger still">
         <tbody>
-          {data.operands.map((operand, i) => <OperandRow key={i} operand={operand} />)}
+          {data.operands.map((operand, i) => (
+            <OperandRow key={i} operand={operand} />
+          ))}
         </tbody>
-        <tfoot><tr><td /><td>{data.title}</td><td className="num"><Value value={data.result} unit={data.unit} /></td></tr></tfoot>
+        <tfoot>
+          <tr>
+            <td />
+            <td>{data.title}</td>
+            <td className="num">
+              <Value value={data.result} unit={data.unit} />
+            </td>
+          </tr>
+        </tfoot>
       </table>
       {data.operands.length === 0 && <p className="note mt-2">There is nothing behind it by this date.</p>}
     </>
@@ -61,9 +89,32 @@ function OperandRow({ operand }: { operand: Operand }) {
   const value = <Value value={operand.value} unit={operand.unit} />;
   return (
     <tr>
-      <td className="note" style={{ width: 20, padding: '0 2px' }}>{operand.sign}</td>
-      <td style={{ padding: '4px 6px' }}>{operand.to ? <Link to={keep(operand.to)} onClick={() => dispatch(shut())}>{operand.label}</Link> : operand.label}</td>
-      <td className="num">{operand.figure ? <button type="button" className="fig seen" aria-label={`${operand.label}: show its workings`} onClick={() => dispatch(followed(operand.figure!))}>{value}</button> : value}</td>
+      <td className="note" style={{ width: 20, padding: '0 2px' }}>
+        {operand.sign}
+      </td>
+      <td style={{ padding: '4px 6px' }}>
+        {operand.to ? (
+          <Link to={keep(operand.to)} onClick={() => dispatch(shut())}>
+            {operand.label}
+          </Link>
+        ) : (
+          operand.label
+        )}
+      </td>
+      <td className="num">
+        {operand.figure ? (
+          <button
+            type="button"
+            className="fig seen"
+            aria-label={`${operand.label}: show its workings`}
+            onClick={() => dispatch(followed(operand.figure!))}
+          >
+            {value}
+          </button>
+        ) : (
+          value
+        )}
+      </td>
     </tr>
   );
 }

@@ -12,11 +12,15 @@ export function useAsOf(): { month: Period; lastDay: string; setMonth: (month: P
   const asked = params.get(PARAM);
   const month = asked && isPeriod(asked) ? asked : (session?.newestMonth ?? session?.today.slice(0, 7) ?? '2031-01');
   const setMonth = useCallback(
-    (next: Period) => setParams((before) => {
-      const after = new URLSearchParams(before);
-      after.set(PARAM, next);
-      return after;
-    }, { replace: true }),
+    (next: Period) =>
+      setParams(
+        (before) => {
+          const after = new URLSearchParams(before);
+          after.set(PARAM, next);
+          return after;
+        },
+        { replace: true },
+      ),
     [setParams],
   );
   const move = useCallback((months: number) => setMonth(addMonths(month, months)), [month, setMonth]);

@@ -22,12 +22,30 @@ import { Shell } from './Shell';
 import { WithCompany } from './WithCompany';
 
 function NotHere() {
-  return <div className="page"><h1>Nothing is kept at this address</h1><p><Link to="/jobs">Go to the jobs</Link></p></div>;
+  return (
+    <div className="page">
+      <h1>Nothing is kept at this address</h1>
+      <p>
+        <Link to="/jobs">Go to the jobs</Link>
+      </p>
+    </div>
+  );
 }
 
 function Broken() {
   const error = useRouteError();
-  return <div className="page"><h1>This page has a fault</h1><p>Nothing that was posted is lost. Reload the page; if it happens again, tell whoever looks after Ledrin this: {error instanceof Error ? error.message : 'no message'}</p><p><a href="/jobs">Go to the jobs</a></p></div>;
+  return (
+    <div className="page">
+      <h1>This page has a fault</h1>
+      <p>
+        Nothing that was posted is lost. Reload the page; if it happens again, tell whoever looks after Ledrin this:{' '}
+        {error instanceof Error ? error.message : 'no message'}
+      </p>
+      <p>
+        <a href="/jobs">Go to the jobs</a>
+      </p>
+    </div>
+  );
 }
 
 export const router = createBrowserRouter([

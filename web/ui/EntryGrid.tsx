@@ -50,7 +50,13 @@ export function EntryGrid({ label, columns, rows, onRows, faults, foot, height =
   const past = useRef<(readonly GridRow[])[]>([]);
   const wanted = useRef<{ row: number; column: number } | null>(null);
   const shown = grows ? [...rows, ...Array.from({ length: Math.max(1, blank - rows.length) }, () => ({}))] : rows;
-  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => box.current, estimateSize: () => ROW_HEIGHT, overscan: 16, initialRect: { width: 1000, height: 600 } });
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 16,
+    initialRect: { width: 1000, height: 600 },
+  });
 
   const change = useCallback(
     (next: GridRow[]) => {
@@ -93,9 +99,16 @@ export function EntryGrid({ label, columns, rows, onRows, faults, foot, height =
     event.preventDefault();
     const keys = columns.map((it) => (it.show ? null : it.key));
     const tidied = pasteBlock(rows, text, row, column, keys, grows);
-    change(tidied.map((it) => Object.fromEntries(Object.entries(it).map(([key, value]) => [key, columns.find((col) => col.key === key)?.tidy?.(value) ?? value]))));
+    change(
+      tidied.map((it) =>
+        Object.fromEntries(
+          Object.entries(it).map(([key, value]) => [key, columns.find((col) => col.key === key)?.tidy?.(value) ?? value]),
+        ),
+      ),
+    );
   };
-  const fillDown = (row: number, key: string) => change(rows.map((it, i) => (i > row ? { ...it, [key]: rows[row]?.[key] ?? '' } : { ...it })));
+  const fillDown = (row: number, key: string) =>
+    change(rows.map((it, i) => (i > row ? { ...it, [key]: rows[row]?.[key] ?? '' } : { ...it })));
   const removeRow = (row: number) => change(rows.filter((_, i) => i !== row).map((it) => ({ ...it })));
 
   const items = virtual.getVirtualItems();
@@ -106,11 +119,21 @@ export function EntryGrid({ label, columns, rows, onRows, faults, foot, height =
       <table className="grid-entry" role="grid" aria-label={label} aria-rowcount={shown.length}>
         <thead>
           <tr>
-            {grows && <th style={{ width: 34 }}><span className="sr-only">Row</span></th>}
+            {grows && (
+              <th style={{ width: 34 }}>
+                <span className="sr-only">Row</span>
+              </th>
+            )}
             {columns.map((column) => (
-              <th key={column.key} style={{ width: column.width, textAlign: column.numeric ? 'right' : 'left' }}>{column.title}</th>
+              <th key={column.key} style={{ width: column.width, textAlign: column.numeric ? 'right' : 'left' }}>
+                {column.title}
+              </th>
             ))}
-            {grows && <th style={{ width: 30 }}><span className="sr-only">Remove</span></th>}
+            {grows && (
+              <th style={{ width: 30 }}>
+                <span className="sr-only">Remove</span>
+              </th>
+            )}
           </tr>
         </thead>
         <tbody>
@@ -122,18 +145,41 @@ export function EntryGrid({ label, columns, rows, onRows, faults, foot, height =
                 {grows && <td className="head">{index + 1}</td>}
                 {columns.map((column, at) =>
                   column.show ? (
-                    <td key={column.key} className={`worked ${column.numeric ? 'sum' : ''}`}>{column.show(row, index)}</td>
+                    <td key={column.key} className={`worked ${column.numeric ? 'sum' : ''}`}>
+                      {column.show(row, index)}
+                    </td>
                   ) : (
                     <Cell
-                      key={column.key} column={column} row={row} index={index} at={at} label={`${column.title}, row ${index + 1}`} fault={faults.get(`${index}.${column.key}`)}
-                      onText={(text) => setCell(index, column.key, text)} onMove={(down, across) => go(index + down, at + across)} onPaste={(event) => paste(event, index, at)}
-                      onFill={() => fillDown(index, column.key)} onUndo={undo}
+                      key={column.key}
+                      column={column}
+                      row={row}
+                      index={index}
+                      at={at}
+                      label={`${column.title}, row ${index + 1}`}
+                      fault={faults.get(`${index}.${column.key}`)}
+                      onText={(text) => setCell(index, column.key, text)}
+                      onMove={(down, across) => go(index + down, at + across)}
+                      onPaste={(event) => paste(event, index, at)}
+                      onFill={() => fillDown(index, column.key)}
+                      onUndo={undo}
                     />
                   ),
                 )}
                 {grows && (
                   <td className="worked" style={{ borderRight: 0 }}>
-                    {index < rows.length && <button type="button" tabIndex={-1} className="press bare" style={{ height: 24, padding: 0 }} aria-label={`Remove row ${index + 1}`} title="Remove this row" onClick={() => removeRow(index)}>×</button>}
+                    {index < rows.length && (
+                      <button
+                        type="button"
+                        tabIndex={-1}
+                        className="press bare"
+                        style={{ height: 24, padding: 0 }}
+                        aria-label={`Remove row ${index + 1}`}
+                        title="Remove this row"
+                        onClick={() => removeRow(index)}
+                      >
+                        ×
+                      </button>
+                    )}
                   </td>
                 )}
               </tr>
@@ -188,35 +234,98 @@ function Cell({ column, row, index, at, label, fault, onText, onMove, onPaste, o
       event.preventDefault();
       work();
     };
-    if (event.altKey && event.key === 'ArrowDown') return act(() => { leave(); onFill(); });
+    if (event.altKey && event.key === 'ArrowDown')
+      return act(() => {
+        leave();
+        onFill();
+      });
     if ((event.ctrlKey || event.metaKey) && event.key === 'z') return act(() => (typed === null ? onUndo() : setTyped(null)));
     if (offers.length > 0 && event.key === 'ArrowDown') return act(() => setPicked((picked + 1) % offers.length));
     if (offers.length > 0 && event.key === 'ArrowUp') return act(() => setPicked((picked + offers.length - 1) % offers.length));
     if (event.key === 'Escape') return act(() => setTyped(null));
-    if (event.key === 'Enter') return act(() => { leave(); onMove(event.shiftKey ? -1 : 1, 0); });
-    if (event.key === 'ArrowDown') return act(() => { leave(); onMove(1, 0); });
-    if (event.key === 'ArrowUp') return act(() => { leave(); onMove(-1, 0); });
-    if (event.key === 'ArrowRight' && (whole || input.selectionStart === input.value.length)) return act(() => { leave(); onMove(0, 1); });
-    if (event.key === 'ArrowLeft' && (whole || input.selectionEnd === 0)) return act(() => { leave(); onMove(0, -1); });
+    if (event.key === 'Enter')
+      return act(() => {
+        leave();
+        onMove(event.shiftKey ? -1 : 1, 0);
+      });
+    if (event.key === 'ArrowDown')
+      return act(() => {
+        leave();
+        onMove(1, 0);
+      });
+    if (event.key === 'ArrowUp')
+      return act(() => {
+        leave();
+        onMove(-1, 0);
+      });
+    if (event.key === 'ArrowRight' && (whole || input.selectionStart === input.value.length))
+      return act(() => {
+        leave();
+        onMove(0, 1);
+      });
+    if (event.key === 'ArrowLeft' && (whole || input.selectionEnd === 0))
+      return act(() => {
+        leave();
+        onMove(0, -1);
+      });
   };
   return (
     <td className={fault ? 'wrong' : ''}>
       <input
-        data-cell={`${index}:${at}`} className={column.numeric ? 'num' : ''} aria-label={label} aria-invalid={fault ? true : undefined} aria-describedby={fault ? `${id}-fault` : undefined} value={text}
-        {...(column.offers ? { role: 'combobox', 'aria-expanded': offers.length > 0, 'aria-controls': `${id}-offers`, 'aria-autocomplete': 'list' as const } : {})}
-        onChange={(event) => { setTyped(event.target.value); setPicked(0); }} onKeyDown={keys} onPaste={onPaste}
-        onFocus={(event) => { setFocused(true); event.target.select(); }} onBlur={() => { setFocused(false); leave(); }} autoComplete="off" spellCheck={false}
+        data-cell={`${index}:${at}`}
+        className={column.numeric ? 'num' : ''}
+        aria-label={label}
+        aria-invalid={fault ? true : undefined}
+        aria-describedby={fault ? `${id}-fault` : undefined}
+        value={text}
+        {...(column.offers
+          ? {
+              role: 'combobox',
+              'aria-expanded': offers.length > 0,
+              'aria-controls': `${id}-offers`,
+              'aria-autocomplete': 'list' as const,
+            }
+          : {})}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setPicked(0);
+        }}
+        onKeyDown={keys}
+        onPaste={onPaste}
+        onFocus={(event) => {
+          setFocused(true);
+          event.target.select();
+        }}
+        onBlur={() => {
+          setFocused(false);
+          leave();
+        }}
+        autoComplete="off"
+        spellCheck={false}
       />
       {offers.length > 0 && focused && (
         <div className="offer" role="listbox" id={`${id}-offers`}>
           {offers.map((offer, i) => (
-            <div key={offer.value} role="option" aria-selected={i === picked} onMouseDown={(event) => { event.preventDefault(); commit(offer.value); }}>
-              <b>{offer.value}</b><span className="note">{offer.label}</span>
+            <div
+              key={offer.value}
+              role="option"
+              aria-selected={i === picked}
+              onMouseDown={(event) => {
+                event.preventDefault();
+                commit(offer.value);
+              }}
+            >
+              <b>{offer.value}</b>
+              <span className="note">{offer.label}</span>
             </div>
           ))}
         </div>
       )}
-      {fault && <span id={`${id}-fault`} className={focused && offers.length === 0 ? 'said' : 'sr-only'}>{fault}</span>}
+      {fault && (
+        <span id={`${id}-fault`} className={focused && offers.length === 0 ? 'said' : 'sr-only'}>
+          {fault}
+        </span>
+      )}
     </td>
   );
 }

@@ -7,13 +7,31 @@ export function Journal({ journal, show }: { journal: JournalView; show: (cents:
   return (
     <table className="ledger still" style={{ fontSize: 13 }}>
       <caption className="note pb-1 text-left text-[12.5px]">Journal of {displayDate(journal.dated)}</caption>
-      <thead><tr><th>Account</th><th className="num">Debit</th><th className="num">Credit</th></tr></thead>
+      <thead>
+        <tr>
+          <th>Account</th>
+          <th className="num">Debit</th>
+          <th className="num">Credit</th>
+        </tr>
+      </thead>
       <tbody>
         {journal.lines.map((line) => (
-          <tr key={line.account}><td><span className="note">{line.account}</span> {line.name}</td><td className="num">{line.debit ? show(line.debit) : ''}</td><td className="num">{line.credit ? show(line.credit) : ''}</td></tr>
+          <tr key={line.account}>
+            <td>
+              <span className="note">{line.account}</span> {line.name}
+            </td>
+            <td className="num">{line.debit ? show(line.debit) : ''}</td>
+            <td className="num">{line.credit ? show(line.credit) : ''}</td>
+          </tr>
         ))}
       </tbody>
-      <tfoot><tr><td>Balances</td><td className="num">{show(total)}</td><td className="num">{show(total)}</td></tr></tfoot>
+      <tfoot>
+        <tr>
+          <td>Balances</td>
+          <td className="num">{show(total)}</td>
+          <td className="num">{show(total)}</td>
+        </tr>
+      </tfoot>
     </table>
   );
 }

@@ -27,7 +27,9 @@ function scaleOf(figures: MeasureFigures): number {
 export function SmallMeasure({ figures, label }: { figures: MeasureFigures; label: string }) {
   const scale = scaleOf(figures);
   const width = (value: number) => Math.max(0, (value / scale) * 116);
-  const bar = (y: number, value: number, colour: string, height = 3) => <rect x="0" y={y} width={width(value)} height={height} fill={colour} />;
+  const bar = (y: number, value: number, colour: string, height = 3) => (
+    <rect x="0" y={y} width={width(value)} height={height} fill={colour} />
+  );
   return (
     <svg width="120" height="24" viewBox="0 0 120 24" role="img" aria-label={label} className="block">
       {bar(2, figures.earned, 'var(--bar-earned)')}
@@ -35,7 +37,17 @@ export function SmallMeasure({ figures, label }: { figures: MeasureFigures; labe
       {bar(14, figures.estimate, 'var(--bar-estimate)', 7)}
       {bar(16, figures.cost, 'var(--bar-cost)')}
       <line x1={width(figures.contractSum)} x2={width(figures.contractSum)} y1="0" y2="24" stroke="var(--ink)" strokeWidth="1" />
-      {figures.estimate > figures.contractSum && <rect x={width(figures.contractSum)} y="14" width={width(figures.estimate) - width(figures.contractSum)} height="7" fill="url(#loss-hatch)" stroke="var(--loss)" strokeWidth="0.8" />}
+      {figures.estimate > figures.contractSum && (
+        <rect
+          x={width(figures.contractSum)}
+          y="14"
+          width={width(figures.estimate) - width(figures.contractSum)}
+          height="7"
+          fill="url(#loss-hatch)"
+          stroke="var(--loss)"
+          strokeWidth="0.8"
+        />
+      )}
     </svg>
   );
 }
@@ -59,13 +71,27 @@ export function Measure({ figures, figure }: { figures: MeasureFigures; figure: 
   const per = (value: number) => `${Math.max(0, (value / scale) * 100)}%`;
   const loss = figures.estimate > figures.contractSum;
   return (
-    <dl className="grid items-center gap-y-[5px]" style={{ gridTemplateColumns: 'max-content minmax(0, 1fr) max-content', columnGap: 14 }}>
+    <dl
+      className="grid items-center gap-y-[5px]"
+      style={{ gridTemplateColumns: 'max-content minmax(0, 1fr) max-content', columnGap: 14 }}
+    >
       {BARS.map(({ key, label, colour }) => (
         <div key={key} className="contents">
-          <dt className="text-[13px]" style={{ color: 'var(--soft)' }}>{label}</dt>
+          <dt className="text-[13px]" style={{ color: 'var(--soft)' }}>
+            {label}
+          </dt>
           <dd aria-hidden="true" className="relative m-0 h-[10px]" style={{ borderLeft: '1px solid var(--rule)' }}>
             <span className="absolute inset-y-[1px] left-0" style={{ width: per(figures[key]), background: colour }} />
-            {key === 'estimate' && loss && <span className="absolute inset-y-[1px]" style={{ left: per(figures.contractSum), width: per(figures.estimate - figures.contractSum), background: 'repeating-linear-gradient(45deg, var(--loss) 0 2px, transparent 2px 4px)' }} />}
+            {key === 'estimate' && loss && (
+              <span
+                className="absolute inset-y-[1px]"
+                style={{
+                  left: per(figures.contractSum),
+                  width: per(figures.estimate - figures.contractSum),
+                  background: 'repeating-linear-gradient(45deg, var(--loss) 0 2px, transparent 2px 4px)',
+                }}
+              />
+            )}
             <span className="absolute inset-y-[-4px] w-px" style={{ left: per(figures.contractSum), background: 'var(--ink)' }} />
           </dd>
           <dd className="sum m-0">{figure(key, label)}</dd>
@@ -88,7 +114,10 @@ export function MeasureKey() {
           </span>
         );
       })}
-      <span className="inline-flex items-center gap-1"><span aria-hidden="true" style={{ background: 'var(--ink)', width: 1, height: 12 }} />contract sum</span>
+      <span className="inline-flex items-center gap-1">
+        <span aria-hidden="true" style={{ background: 'var(--ink)', width: 1, height: 12 }} />
+        contract sum
+      </span>
     </span>
   );
 }

@@ -2,15 +2,27 @@ import type { ReactNode } from 'react';
 
 /** What stands where figures will be, while they come. */
 export function Waiting({ what }: { what: string }) {
-  return <p className="note p-6" role="status">Reading {what} …</p>;
+  return (
+    <p className="note p-6" role="status">
+      Reading {what} …
+    </p>
+  );
 }
 
 /** A request that was refused: what is wrong, and a way to try again. */
 export function Refused({ message, onRetry }: { message: string; onRetry?: () => void }) {
   return (
-    <div role="alert" className="my-3 flex items-center gap-3 border-l-4 px-3 py-2" style={{ borderColor: 'var(--loss)', background: 'var(--loss-soft)' }}>
+    <div
+      role="alert"
+      className="my-3 flex items-center gap-3 border-l-4 px-3 py-2"
+      style={{ borderColor: 'var(--loss)', background: 'var(--loss-soft)' }}
+    >
       <span>{message}</span>
-      {onRetry && <button type="button" className="press" onClick={onRetry}>Try again</button>}
+      {onRetry && (
+        <button type="button" className="press" onClick={onRetry}>
+          Try again
+        </button>
+      )}
     </div>
   );
 }

@@ -4,7 +4,14 @@ import type { GridRow } from './EntryGrid';
  * Lays a block of tab-separated text, as spreadsheets copy it, over rows from a cell on. `keys` names the columns in
  * order; null is a column that is worked out, and is passed over. Cells in quotes may hold tabs and line breaks.
  */
-export function pasteBlock(rows: readonly GridRow[], text: string, row: number, column: number, keys: readonly (string | null)[], grows: boolean): GridRow[] {
+export function pasteBlock(
+  rows: readonly GridRow[],
+  text: string,
+  row: number,
+  column: number,
+  keys: readonly (string | null)[],
+  grows: boolean,
+): GridRow[] {
   const next = rows.map((it) => ({ ...it }));
   const typed = keys.slice(column).filter((key): key is string => key !== null);
   readCells(text).forEach((cells, down) => {

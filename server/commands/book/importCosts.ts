@@ -11,7 +11,14 @@ import { postPapers, writeJournals, type Actor } from '../post';
 import type { BookIds } from './saveContracts';
 
 /** Checks the rows of costs.csv as they stream by, and keeps them for as long as nothing is wrong with the book. */
-export async function importCosts(sql: Sql, actor: Actor, check: BookCheck, ids: BookIds, costLines: CostLines, reading: Reading): Promise<number> {
+export async function importCosts(
+  sql: Sql,
+  actor: Actor,
+  check: BookCheck,
+  ids: BookIds,
+  costLines: CostLines,
+  reading: Reading,
+): Promise<number> {
   const shape: FileShape = { readable: true, missingColumns: [] };
   const paperId = await nextId(sql, 'paper');
   const days = new Map<string, DatedCost>();
@@ -22,7 +29,14 @@ export async function importCosts(sql: Sql, actor: Actor, check: BookCheck, ids:
     for (const row of rows) checkCost(check, row);
     if (check.faults.any) continue;
     // The paper comes first, so that entries have something to name; its journals follow when all is read.
-    if (!posted) await postPapers(sql, actor, [{ id: paperId, paper: { kind: 'opening-cost', jobId: null, reference: 'costs.csv', dated: rows[0]!.dated! }, journals: [] }]);
+    if (!posted)
+      await postPapers(sql, actor, [
+        {
+          id: paperId,
+          paper: { kind: 'opening-cost', jobId: null, reference: 'costs.csv', dated: rows[0]!.dated! },
+          journals: [],
+        },
+      ]);
     posted = true;
     const entries = rows.map((row) => toEntry(row, paperId, ids, costLines, days, jobs));
     await costLines.flush();
@@ -30,7 +44,10 @@ export async function importCosts(sql: Sql, actor: Actor, check: BookCheck, ids:
     count += entries.length;
   }
   if (check.faults.any || !posted) return 0;
-  await writeJournals(sql, costJournals([...days.values()]).map((journal) => ({ paperId, ...journal })));
+  await writeJournals(
+    sql,
+    costJournals([...days.values()]).map((journal) => ({ paperId, ...journal })),
+  );
   await refreshCostTotals(sql, [...jobs]);
   return count;
 }
@@ -39,18 +56,35 @@ function checkCost(check: BookCheck, row: BookRow<'costs'>): void {
   const file = 'costs';
   check.refersToJob(file, row);
   check.refers(file, row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
-  if (before(row.installed_on, row.dated)) check.faults.add(file, row.row, 'installed_on', `${row.installed_on} is before dated, ${row.dated}`);
+  if (before(row.installed_on, row.dated))
+    check.faults.add(file, row.row, 'installed_on', `${row.installed_on} is before dated, ${row.dated}`);
   if (row.commitment === null && row.commitment_line === null) return;
-  if (row.commitment === null) check.faults.add(file, row.row, 'commitment', 'missing required cell: commitment_line needs its commitment');
+  if (row.commitment === null)
+    check.faults.add(file, row.row, 'commitment', 'missing required cell: commitment_line needs its commitment');
   if (!check.refers(file, row.row, 'commitment', check.keys.commitments, 'commitment', row.commitment)) return;
-  if (row.commitment_line === null) check.faults.add(file, row.row, 'commitment_line', 'missing required cell: a commitment needs its line');
-  if (!check.refers(file, row.row, 'commitment_line', check.keys.commitmentLines, 'line', row.commitment, row.commitment_line)) return;
+  if (row.commitment_line === null)
+    check.faults.add(file, row.row, 'commitment_line', 'missing required cell: a commitment needs its line');
+  if (!check.refers(file, row.row, 'commitment_line', check.keys.commitmentLines, 'line', row.commitment, row.commitment_line))
+    return;
   const key = joinKey(row.commitment!, row.commitment_line!);
   const job = check.commitmentLineJobs.get(key) ?? check.existing.commitmentLines.get(key)?.job;
-  if (job !== undefined && row.job && job !== row.job) check.faults.add(file, row.row, 'commitment_line', `line ${row.commitment_line} of commitment ${row.commitment} is of job ${job}, not of ${row.job}`);
+  if (job !== undefined && row.job && job !== row.job)
+    check.faults.add(
+      file,
+      row.row,
+      'commitment_line',
+      `line ${row.commitment_line} of commitment ${row.commitment} is of job ${job}, not of ${row.job}`,
+    );
 }
 
-function toEntry(row: BookRow<'costs'>, paperId: number, ids: BookIds, costLines: CostLines, days: Map<string, DatedCost>, jobs: Set<number>): CostEntryValues {
+function toEntry(
+  row: BookRow<'costs'>,
+  paperId: number,
+  ids: BookIds,
+  costLines: CostLines,
+  days: Map<string, DatedCost>,
+  jobs: Set<number>,
+): CostEntryValues {
   const jobId = ids.jobs.get(row.job!)!;
   jobs.add(jobId);
   const costType = row.cost_type as CostType;
@@ -58,7 +92,18 @@ function toEntry(row: BookRow<'costs'>, paperId: number, ids: BookIds, costLines
   if (day) day.amount += row.amount!;
   else days.set(row.dated! + costType, { dated: row.dated!, costType, amount: row.amount! });
   return [
-    paperId, jobId, costLines.idOf(jobId, row.section ?? '', ids.costCodes.get(row.cost_code!)!, costType), row.dated, row.amount, row.quantity, row.hours, row.reference, row.party ?? '',
-    row.description ?? '', row.commitment ? ids.commitmentLines.get(joinKey(row.commitment, row.commitment_line!)) : null, row.uninstalled ? 1 : 0, row.installed_on,
+    paperId,
+    jobId,
+    costLines.idOf(jobId, row.section ?? '', ids.costCodes.get(row.cost_code!)!, costType),
+    row.dated,
+    row.amount,
+    row.quantity,
+    row.hours,
+    row.reference,
+    row.party ?? '',
+    row.description ?? '',
+    row.commitment ? ids.commitmentLines.get(joinKey(row.commitment, row.commitment_line!)) : null,
+    row.uninstalled ? 1 : 0,
+    row.installed_on,
   ];
 }

@@ -6,10 +6,28 @@ import { bulkInsert, nextId, type Sql } from '../../db/sql';
 import type { CostLines } from '../costEntries';
 
 /** Ids of what a book's rows refer to, by the business's own keys; the database's and the new ones together. */
-export type BookIds = Record<'customers' | 'vendors' | 'costCodes' | 'jobs' | 'sovLines' | 'changeOrders' | 'commitments' | 'commitmentLines' | 'applications' | 'releases', Map<string, number>>;
+export type BookIds = Record<
+  | 'customers'
+  | 'vendors'
+  | 'costCodes'
+  | 'jobs'
+  | 'sovLines'
+  | 'changeOrders'
+  | 'commitments'
+  | 'commitmentLines'
+  | 'applications'
+  | 'releases',
+  Map<string, number>
+>;
 
 /** Saves everything of a checked book that is set up rather than posted. */
-export async function saveContracts(sql: Sql, check: BookCheck, ids: BookIds, billing: Map<string, BookBilling>, costLines: CostLines): Promise<void> {
+export async function saveContracts(
+  sql: Sql,
+  check: BookCheck,
+  ids: BookIds,
+  billing: Map<string, BookBilling>,
+  costLines: CostLines,
+): Promise<void> {
   await saveCompany(sql, check);
   await saveParties(sql, check, ids);
   await saveJobs(sql, check, ids);
@@ -21,7 +39,15 @@ export async function saveContracts(sql: Sql, check: BookCheck, ids: BookIds, bi
 }
 
 /** Saves rows under ids of their own, and notes each id under its key. */
-async function saveKeyed<Row>(sql: Sql, table: string, columns: readonly string[], rows: readonly Row[], ids: Map<string, number>, key: (row: Row) => string, values: (row: Row) => unknown[]): Promise<void> {
+async function saveKeyed<Row>(
+  sql: Sql,
+  table: string,
+  columns: readonly string[],
+  rows: readonly Row[],
+  ids: Map<string, number>,
+  key: (row: Row) => string,
+  values: (row: Row) => unknown[],
+): Promise<void> {
   let id = await nextId(sql, table);
   const toSave = rows.map((row) => {
     ids.set(key(row), id);
@@ -33,82 +59,242 @@ async function saveKeyed<Row>(sql: Sql, table: string, columns: readonly string[
 async function saveCompany(sql: Sql, { rows, existing }: BookCheck): Promise<void> {
   const row = rows.company[0];
   if (!row || existing.company) return;
-  await sql.run('INSERT INTO company (id, name, currency, tax_name, tax_rate, year_start_month, address) VALUES (1, $1, $2, $3, $4, $5, $6)',
-    [row.name, row.currency, row.tax_name ?? '', row.tax_percent ?? 0, row.year_start_month ?? 1, row.address ?? '']);
+  await sql.run(
+    'INSERT INTO company (id, name, currency, tax_name, tax_rate, year_start_month, address) VALUES (1, $1, $2, $3, $4, $5, $6)',
+    [row.name, row.currency, row.tax_name ?? '', row.tax_percent ?? 0, row.year_start_month ?? 1, row.address ?? ''],
+  );
 }
 
 async function saveParties(sql: Sql, { rows }: BookCheck, ids: BookIds): Promise<void> {
   const contact = ['contact', 'email', 'phone', 'address', 'terms_days'];
-  const contactOf = (row: { contact?: string | null; email?: string | null; phone?: string | null; address?: string | null; terms_days?: number | null }) =>
-    [row.contact ?? '', row.email ?? '', row.phone ?? '', row.address ?? '', row.terms_days ?? null];
-  await saveKeyed(sql, 'customer', ['code', 'name', ...contact], rows.customers, ids.customers, (row) => row.customer!, (row) => [row.customer, row.name, ...contactOf(row)]);
-  await saveKeyed(sql, 'vendor', ['code', 'name', 'kind', ...contact], rows.vendors, ids.vendors, (row) => row.vendor!, (row) => [row.vendor, row.name, row.kind ?? '', ...contactOf(row)]);
-  await saveKeyed(sql, 'cost_code', ['code', 'description', 'unit'], rows.cost_codes, ids.costCodes, (row) => row.cost_code!, (row) => [row.cost_code, row.description, row.unit ?? '']);
+  const contactOf = (row: {
+    contact?: string | null;
+    email?: string | null;
+    phone?: string | null;
+    address?: string | null;
+    terms_days?: number | null;
+  }) => [row.contact ?? '', row.email ?? '', row.phone ?? '', row.address ?? '', row.terms_days ?? null];
+  await saveKeyed(
+    sql,
+    'customer',
+    ['code', 'name', ...contact],
+    rows.customers,
+    ids.customers,
+    (row) => row.customer!,
+    (row) => [row.customer, row.name, ...contactOf(row)],
+  );
+  await saveKeyed(
+    sql,
+    'vendor',
+    ['code', 'name', 'kind', ...contact],
+    rows.vendors,
+    ids.vendors,
+    (row) => row.vendor!,
+    (row) => [row.vendor, row.name, row.kind ?? '', ...contactOf(row)],
+  );
+  await saveKeyed(
+    sql,
+    'cost_code',
+    ['code', 'description', 'unit'],
+    rows.cost_codes,
+    ids.costCodes,
+    (row) => row.cost_code!,
+    (row) => [row.cost_code, row.description, row.unit ?? ''],
+  );
 }
 
 export const JOB_COLUMNS = [
-  'number', 'name', 'customer_id', 'contract_reference', 'status', 'awarded_on', 'starts_on', 'finishes_on', 'finished_on', 'manager', 'site', 'revenue_method',
-  'retention_rate', 'retention_materials_rate', 'retention_step_at', 'retention_step_to', 'retention_step_applies', 'retention_cap', 'tax_rate', 'terms_days',
+  'number',
+  'name',
+  'customer_id',
+  'contract_reference',
+  'status',
+  'awarded_on',
+  'starts_on',
+  'finishes_on',
+  'finished_on',
+  'manager',
+  'site',
+  'revenue_method',
+  'retention_rate',
+  'retention_materials_rate',
+  'retention_step_at',
+  'retention_step_to',
+  'retention_step_applies',
+  'retention_cap',
+  'tax_rate',
+  'terms_days',
 ] as const;
 
 async function saveJobs(sql: Sql, { rows, existing }: BookCheck, ids: BookIds): Promise<void> {
   const taxRate = bookTaxRate(rows, existing.companyTaxRate);
-  await saveKeyed(sql, 'job', JOB_COLUMNS, rows.jobs, ids.jobs, (row) => row.job!, (row) => [
-    row.job, row.name, ids.customers.get(row.customer!), row.contract_reference ?? '', row.status ?? 'awarded', row.awarded_on ?? null, row.starts_on ?? null, row.finishes_on ?? null,
-    row.finished_on ?? null, row.manager ?? '', row.site ?? '', row.revenue_method ?? 'cost-to-cost', row.retention_percent ?? 0, row.retention_on_materials_percent ?? null,
-    row.retention_step_at_percent ?? null, row.retention_step_to_percent ?? null, row.retention_step_applies ?? 'all', row.retention_cap_percent ?? null,
-    row.tax_percent ?? taxRate, row.terms_days ?? null,
-  ]);
+  await saveKeyed(
+    sql,
+    'job',
+    JOB_COLUMNS,
+    rows.jobs,
+    ids.jobs,
+    (row) => row.job!,
+    (row) => [
+      row.job,
+      row.name,
+      ids.customers.get(row.customer!),
+      row.contract_reference ?? '',
+      row.status ?? 'awarded',
+      row.awarded_on ?? null,
+      row.starts_on ?? null,
+      row.finishes_on ?? null,
+      row.finished_on ?? null,
+      row.manager ?? '',
+      row.site ?? '',
+      row.revenue_method ?? 'cost-to-cost',
+      row.retention_percent ?? 0,
+      row.retention_on_materials_percent ?? null,
+      row.retention_step_at_percent ?? null,
+      row.retention_step_to_percent ?? null,
+      row.retention_step_applies ?? 'all',
+      row.retention_cap_percent ?? null,
+      row.tax_percent ?? taxRate,
+      row.terms_days ?? null,
+    ],
+  );
 }
 
 /** The lines in SOV order: as the book lists them, then those its change orders bring. */
 async function saveSchedules(sql: Sql, { existing }: BookCheck, ids: BookIds, billing: Map<string, BookBilling>): Promise<void> {
   const rows = [...billing].flatMap(([job, { sovLines }]) =>
-    sovLines.map((line, position) => ({ job, line, position })).filter((it) => !existing.sovLines.has(joinKey(job, it.line.line))));
-  await saveKeyed(sql, 'sov_line', ['job_id', 'line', 'position', 'original', 'section', 'description', 'scheduled_value', 'quantity', 'unit', 'retention_rate'], rows, ids.sovLines,
+    sovLines
+      .map((line, position) => ({ job, line, position }))
+      .filter((it) => !existing.sovLines.has(joinKey(job, it.line.line))),
+  );
+  await saveKeyed(
+    sql,
+    'sov_line',
+    ['job_id', 'line', 'position', 'original', 'section', 'description', 'scheduled_value', 'quantity', 'unit', 'retention_rate'],
+    rows,
+    ids.sovLines,
     ({ job, line }) => joinKey(job, line.line),
-    ({ job, line, position }) => [ids.jobs.get(job), line.line, position, line.original ? 1 : 0, line.section, line.description, line.scheduledValue, line.quantity, line.unit, line.retentionRate]);
+    ({ job, line, position }) => [
+      ids.jobs.get(job),
+      line.line,
+      position,
+      line.original ? 1 : 0,
+      line.section,
+      line.description,
+      line.scheduledValue,
+      line.quantity,
+      line.unit,
+      line.retentionRate,
+    ],
+  );
 }
 
 async function saveBudgets(sql: Sql, { rows }: BookCheck, ids: BookIds, costLines: CostLines): Promise<void> {
   const toSave = rows.budget.map((row) => [
     costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!),
-    row.sov_line ? ids.sovLines.get(joinKey(row.job!, row.sov_line)) : null, row.description ?? '', row.quantity ?? null, row.unit ?? '', row.hours ?? null, row.amount,
+    row.sov_line ? ids.sovLines.get(joinKey(row.job!, row.sov_line)) : null,
+    row.description ?? '',
+    row.quantity ?? null,
+    row.unit ?? '',
+    row.hours ?? null,
+    row.amount,
   ]);
   await costLines.flush();
-  await bulkInsert(sql, 'budget_line', ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount'], toSave);
+  await bulkInsert(
+    sql,
+    'budget_line',
+    ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount'],
+    toSave,
+  );
 }
 
 async function saveChangeOrders(sql: Sql, { rows }: BookCheck, ids: BookIds, costLines: CostLines): Promise<void> {
-  await saveKeyed(sql, 'change_order', ['job_id', 'number', 'title', 'status', 'raised_on', 'issued_on', 'decided_on', 'reference'], rows.change_orders, ids.changeOrders,
+  await saveKeyed(
+    sql,
+    'change_order',
+    ['job_id', 'number', 'title', 'status', 'raised_on', 'issued_on', 'decided_on', 'reference'],
+    rows.change_orders,
+    ids.changeOrders,
     (row) => joinKey(row.job!, row.change_order!),
-    (row) => [ids.jobs.get(row.job!), row.change_order, row.title, row.status, row.raised_on, row.issued_on ?? null, row.decided_on ?? null, row.reference ?? '']);
+    (row) => [
+      ids.jobs.get(row.job!),
+      row.change_order,
+      row.title,
+      row.status,
+      row.raised_on,
+      row.issued_on ?? null,
+      row.decided_on ?? null,
+      row.reference ?? '',
+    ],
+  );
   const lines = rows.change_order_lines.map((row) => [
-    ids.changeOrders.get(joinKey(row.job!, row.change_order!)), row.side, row.sov_line ? ids.sovLines.get(joinKey(row.job!, row.sov_line)) : null,
-    row.side === 'cost' ? costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!) : null,
-    row.description ?? '', row.section ?? '', row.quantity ?? null, row.unit ?? '', row.hours ?? null, row.amount,
+    ids.changeOrders.get(joinKey(row.job!, row.change_order!)),
+    row.side,
+    row.sov_line ? ids.sovLines.get(joinKey(row.job!, row.sov_line)) : null,
+    row.side === 'cost'
+      ? costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!)
+      : null,
+    row.description ?? '',
+    row.section ?? '',
+    row.quantity ?? null,
+    row.unit ?? '',
+    row.hours ?? null,
+    row.amount,
   ]);
   await costLines.flush();
-  await bulkInsert(sql, 'change_order_line', ['change_order_id', 'side', 'sov_line_id', 'cost_line_id', 'description', 'section', 'quantity', 'unit', 'hours', 'amount'], lines);
+  await bulkInsert(
+    sql,
+    'change_order_line',
+    ['change_order_id', 'side', 'sov_line_id', 'cost_line_id', 'description', 'section', 'quantity', 'unit', 'hours', 'amount'],
+    lines,
+  );
 }
 
 async function saveCommitments(sql: Sql, { rows, existing }: BookCheck, ids: BookIds, costLines: CostLines): Promise<void> {
   const firsts = new Map(rows.commitments.toReversed().map((row) => [row.commitment!, row]));
   const fresh = [...firsts.values()].toReversed().filter((row) => !existing.commitments.has(row.commitment!));
-  await saveKeyed(sql, 'commitment', ['number', 'kind', 'vendor_id', 'dated', 'retention_rate'], fresh, ids.commitments, (row) => row.commitment!,
-    (row) => [row.commitment, row.kind, ids.vendors.get(row.vendor!), row.dated, row.retention_percent ?? null]);
-  const lines = rows.commitments.map((row) => ({ row, costLine: costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!) }));
+  await saveKeyed(
+    sql,
+    'commitment',
+    ['number', 'kind', 'vendor_id', 'dated', 'retention_rate'],
+    fresh,
+    ids.commitments,
+    (row) => row.commitment!,
+    (row) => [row.commitment, row.kind, ids.vendors.get(row.vendor!), row.dated, row.retention_percent ?? null],
+  );
+  const lines = rows.commitments.map((row) => ({
+    row,
+    costLine: costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!),
+  }));
   await costLines.flush();
-  await saveKeyed(sql, 'commitment_line', ['commitment_id', 'line', 'cost_line_id', 'description', 'quantity', 'unit', 'amount', 'closed_on'], lines, ids.commitmentLines,
+  await saveKeyed(
+    sql,
+    'commitment_line',
+    ['commitment_id', 'line', 'cost_line_id', 'description', 'quantity', 'unit', 'amount', 'closed_on'],
+    lines,
+    ids.commitmentLines,
     ({ row }) => joinKey(row.commitment!, row.line!),
-    ({ row, costLine }) => [ids.commitments.get(row.commitment!), row.line, costLine, row.description ?? '', row.quantity ?? null, row.unit ?? '', row.amount, row.closed_on ?? null]);
+    ({ row, costLine }) => [
+      ids.commitments.get(row.commitment!),
+      row.line,
+      costLine,
+      row.description ?? '',
+      row.quantity ?? null,
+      row.unit ?? '',
+      row.amount,
+      row.closed_on ?? null,
+    ],
+  );
 }
 
 async function saveForecasts(sql: Sql, check: BookCheck, ids: BookIds, costLines: CostLines): Promise<void> {
   const toSave = check.rows.forecasts.map((row) => [
-    costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!), row.as_of, row.method, check.forecastValues.get(row.row), row.note ?? '',
+    costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!),
+    row.as_of,
+    row.method,
+    check.forecastValues.get(row.row),
+    row.note ?? '',
   ]);
   await costLines.flush();
   await bulkInsert(sql, 'forecast', ['cost_line_id', 'as_of', 'method', 'value', 'note'], toSave);
 }
-

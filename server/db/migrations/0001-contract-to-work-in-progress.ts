@@ -112,6 +112,7 @@ export const contractToWorkInProgress: Migration = {
 
 function keptForEver(table: string): string[] {
   return ['UPDATE', 'DELETE'].map(
-    (act) => `CREATE TRIGGER ${table}_no_${act.toLowerCase()} BEFORE ${act} ON ${table} BEGIN SELECT RAISE(ABORT, 'What is posted in ${table} is never changed'); END`,
+    (act) =>
+      `CREATE TRIGGER ${table}_no_${act.toLowerCase()} BEFORE ${act} ON ${table} BEGIN SELECT RAISE(ABORT, 'What is posted in ${table} is never changed'); END`,
   );
 }

@@ -10,10 +10,14 @@ afterAll(cleanUp);
 /** Half of what each certified application asks for is paid, ten days after. */
 function withReceipts(rows: Rows): Rows {
   const reckoner = new Reckoner(rows);
-  const receipts = (rows.applications ?? []).filter((it) => it.status === 'certified').flatMap((it) => {
-    const payable = Math.floor(Number(reckoner.summary('J1', it.application!, '2032-12-31').payable) * 50) / 100;
-    return payable > 0 ? [{ dated: addDays(it.certified_on!, 10), job: 'J1', application: it.application!, amount: payable.toFixed(2) }] : [];
-  });
+  const receipts = (rows.applications ?? [])
+    .filter((it) => it.status === 'certified')
+    .flatMap((it) => {
+      const payable = Math.floor(Number(reckoner.summary('J1', it.application!, '2032-12-31').payable) * 50) / 100;
+      return payable > 0
+        ? [{ dated: addDays(it.certified_on!, 10), job: 'J1', application: it.application!, amount: payable.toFixed(2) }]
+        : [];
+    });
   return { ...rows, receipts };
 }
 
@@ -36,9 +40,20 @@ test('random books give, cell by cell, what a second reckoning of the rules give
           for (const { application, dated } of rows.applications!) {
             if (dated! > on) continue;
             const summary = await reportLines(database, 'application-summary', on, 'J1', Number(application));
-            expect([on, application, Object.fromEntries(summary.map((line) => line.split(',')))]).toEqual([on, application, reckoner.summary('J1', application!, on)]);
+            expect([on, application, Object.fromEntries(summary.map((line) => line.split(',')))]).toEqual([
+              on,
+              application,
+              reckoner.summary('J1', application!, on),
+            ]);
             const lines = (await reportLines(database, 'application', on, 'J1', Number(application))).slice(0, -1);
-            expect(lines.map((line) => line.split(',').filter((_, i) => i !== 1 && i !== 2 && i !== 10).join(','))).toEqual(reckoner.applicationLines('J1', application!, on));
+            expect(
+              lines.map((line) =>
+                line
+                  .split(',')
+                  .filter((_, i) => i !== 1 && i !== 2 && i !== 10)
+                  .join(','),
+              ),
+            ).toEqual(reckoner.applicationLines('J1', application!, on));
             const retention = lines.reduce((sum, line) => sum + Math.round(Number(line.split(',')[10]) * 100), 0);
             expect((retention / 100).toFixed(2)).toBe(reckoner.summary('J1', application!, on).retention);
           }

@@ -43,8 +43,10 @@ export function columns(...specs: readonly string[]): ReportColumn[] {
 
 /** A total row: sums of the amount and hours columns, `TOTAL` in `label`, other text cells empty. */
 export function totalRow(columnsOf: readonly ReportColumn[], rows: readonly ReportRow[], label: string): ReportRow {
-  return Object.fromEntries(columnsOf.map(({ key, kind }) => {
-    if (kind === 'amount' || kind === 'hours') return [key, rows.reduce((sum, row) => sum + (row[key] as number), 0)];
-    return [key, key === label ? 'TOTAL' : kind === 'percent' ? 0 : ''];
-  }));
+  return Object.fromEntries(
+    columnsOf.map(({ key, kind }) => {
+      if (kind === 'amount' || kind === 'hours') return [key, rows.reduce((sum, row) => sum + (row[key] as number), 0)];
+      return [key, key === label ? 'TOTAL' : kind === 'percent' ? 0 : ''];
+    }),
+  );
 }

@@ -10,7 +10,14 @@ export function jobFigures(progress: Progress, received: number, pendingChanges:
 
 export function jobListRow(job: LoadedPosition, asOf: string): JobListRow {
   return {
-    number: job.number, name: job.name, customer: job.customer, customerName: job.customerName, manager: job.manager, status: job.status, locked: job.locked, inSchedule: inSchedule(job, asOf),
+    number: job.number,
+    name: job.name,
+    customer: job.customer,
+    customerName: job.customerName,
+    manager: job.manager,
+    status: job.status,
+    locked: job.locked,
+    inSchedule: inSchedule(job, asOf),
     ...jobFigures(job.progress, job.received, job.pendingChanges),
   };
 }
@@ -22,12 +29,18 @@ export async function jobList(sql: Sql, asOf: string): Promise<JobList> {
   const sumOf = (value: (job: LoadedPosition) => number) => scheduled.reduce((sum, job) => sum + value(job), 0);
   return {
     jobs: positions.map((job) => jobListRow(job, asOf)),
-    totals: jobFigures(totalProgress(scheduled.map((job) => job.progress)), sumOf((job) => job.received), sumOf((job) => job.pendingChanges)),
+    totals: jobFigures(
+      totalProgress(scheduled.map((job) => job.progress)),
+      sumOf((job) => job.received),
+      sumOf((job) => job.pendingChanges),
+    ),
     drafts,
   };
 }
 
 export async function jobDrafts(sql: Sql): Promise<JobDraft[]> {
-  const rows = await sql.all<{ id: number; content: string; saved_at: string }>('SELECT id, content, saved_at FROM job_draft ORDER BY saved_at DESC');
+  const rows = await sql.all<{ id: number; content: string; saved_at: string }>(
+    'SELECT id, content, saved_at FROM job_draft ORDER BY saved_at DESC',
+  );
   return rows.map((row) => ({ id: row.id, content: JSON.parse(row.content), savedAt: row.saved_at }));
 }

@@ -14,7 +14,15 @@ import { costBySovLine } from './billingViews';
 import { jobListRow } from './jobList';
 
 interface FactRow {
-  contract_reference: string; site: string; awarded_on: string | null; starts_on: string | null; finishes_on: string | null; finished_on: string | null; revenue_method: string; tax_rate: number; terms_days: number | null;
+  contract_reference: string;
+  site: string;
+  awarded_on: string | null;
+  starts_on: string | null;
+  finishes_on: string | null;
+  finished_on: string | null;
+  revenue_method: string;
+  tax_rate: number;
+  terms_days: number | null;
   customer_terms: number | null;
 }
 
@@ -24,7 +32,10 @@ export async function jobView(sql: Sql, number: string, asOf: string): Promise<J
   const [[position], billing, facts, invoices, months, changeOrders, lines] = await Promise.all([
     loadPositions(sql, asOf, identity.id),
     loadBillingJobs(sql, identity.id),
-    sql.get<FactRow>('SELECT job.*, c.terms_days AS customer_terms FROM job JOIN customer c ON c.id = job.customer_id WHERE job.id = $1', [identity.id]),
+    sql.get<FactRow>(
+      'SELECT job.*, c.terms_days AS customer_terms FROM job JOIN customer c ON c.id = job.customer_id WHERE job.id = $1',
+      [identity.id],
+    ),
     agedInvoices(sql, asOf, identity.id),
     monthlyTotals(sql, identity.id, asOf),
     changeOrderRows(sql, identity.id, asOf),
@@ -35,9 +46,25 @@ export async function jobView(sql: Sql, number: string, asOf: string): Promise<J
   const open = invoices.reduce((sum, invoice) => sum + invoice.open, 0);
   const overdue = open - invoices.reduce((sum, invoice) => sum + invoice.notDue, 0);
   return {
-    ...jobListRow(position!, asOf), contractReference: it.contract_reference, site: it.site, awardedOn: it.awarded_on, startsOn: it.starts_on, finishesOn: it.finishes_on, finishedOn: it.finished_on,
-    revenueMethod: it.revenue_method, taxRate: it.tax_rate, termsDays: it.terms_days, usualTermsDays: it.customer_terms ?? USUAL_TERMS_DAYS, retentionRule: job.retention, retentionHeld: retentionHeld(job, asOf),
-    open, overdue, sov: sovViews(job, asOf), changeOrders, nextSteps: nextSteps(job, position!, lines, overdue, changeOrders, asOf), months,
+    ...jobListRow(position!, asOf),
+    contractReference: it.contract_reference,
+    site: it.site,
+    awardedOn: it.awarded_on,
+    startsOn: it.starts_on,
+    finishesOn: it.finishes_on,
+    finishedOn: it.finished_on,
+    revenueMethod: it.revenue_method,
+    taxRate: it.tax_rate,
+    termsDays: it.terms_days,
+    usualTermsDays: it.customer_terms ?? USUAL_TERMS_DAYS,
+    retentionRule: job.retention,
+    retentionHeld: retentionHeld(job, asOf),
+    open,
+    overdue,
+    sov: sovViews(job, asOf),
+    changeOrders,
+    nextSteps: nextSteps(job, position!, lines, overdue, changeOrders, asOf),
+    months,
   };
 }
 
@@ -45,8 +72,15 @@ function sovViews(job: LoadedBillingJob, asOf: string): SovLineView[] {
   const last = lastCertified(job.applications, asOf);
   const billed = new Map(last ? valueApplication(job, last, asOf).lines.map((line) => [line.line, line]) : []);
   return scheduleAt(job.sovLines, job.priceChanges, asOf).map((line) => ({
-    line: line.line, section: line.section, description: line.description, scheduledValue: line.scheduledValue, changes: line.scheduledToDate - line.scheduledValue, scheduledToDate: line.scheduledToDate,
-    billed: billed.get(line.line)?.toDate ?? 0, retention: billed.get(line.line)?.retention ?? 0, retentionRate: line.retentionRate,
+    line: line.line,
+    section: line.section,
+    description: line.description,
+    scheduledValue: line.scheduledValue,
+    changes: line.scheduledToDate - line.scheduledValue,
+    scheduledToDate: line.scheduledToDate,
+    billed: billed.get(line.line)?.toDate ?? 0,
+    retention: billed.get(line.line)?.retention ?? 0,
+    retentionRate: line.retentionRate,
   }));
 }
 
@@ -54,15 +88,26 @@ function changeOrderRows(sql: Sql, jobId: number, asOf: string): Promise<JobView
   return sql.all(
     `SELECT o.number, o.title, CASE WHEN o.decided_on > $2 THEN 'issued' ELSE o.status END AS status, o.raised_on AS raisedOn, CASE WHEN o.decided_on > $2 THEN NULL ELSE o.decided_on END AS decidedOn,
       coalesce(sum(CASE WHEN l.side = 'price' THEN l.amount END), 0) AS price, coalesce(sum(CASE WHEN l.side = 'cost' THEN l.amount END), 0) AS cost
-      FROM change_order o LEFT JOIN change_order_line l ON l.change_order_id = o.id WHERE o.job_id = $1 AND o.raised_on <= $2 GROUP BY o.id ORDER BY o.raised_on, o.id`, [jobId, asOf]);
+      FROM change_order o LEFT JOIN change_order_line l ON l.change_order_id = o.id WHERE o.job_id = $1 AND o.raised_on <= $2 GROUP BY o.id ORDER BY o.raised_on, o.id`,
+    [jobId, asOf],
+  );
 }
 
 /** Cost, billing and budget to the end of each month from the first entry to the date. */
 async function monthlyTotals(sql: Sql, jobId: number, asOf: string): Promise<JobView['months']> {
   const [costs, bills, budget] = await Promise.all([
-    sql.all<{ month: string; amount: number }>('SELECT substr(dated, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND dated <= $2 GROUP BY 1', [jobId, asOf]),
-    sql.all<{ month: string; gross: number }>(`SELECT substr(certified_on, 1, 7) AS month, gross FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number`, [jobId, asOf]),
-    sql.get<{ amount: number | null }>('SELECT sum(b.amount) AS amount FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = $1', [jobId]),
+    sql.all<{ month: string; amount: number }>(
+      'SELECT substr(dated, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND dated <= $2 GROUP BY 1',
+      [jobId, asOf],
+    ),
+    sql.all<{ month: string; gross: number }>(
+      `SELECT substr(certified_on, 1, 7) AS month, gross FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number`,
+      [jobId, asOf],
+    ),
+    sql.get<{ amount: number | null }>(
+      'SELECT sum(b.amount) AS amount FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = $1',
+      [jobId],
+    ),
   ]);
   const cost = new Map(costs.map((row) => [row.month, row.amount]));
   const billed = new Map(bills.map((row) => [row.month, row.gross]));
@@ -80,7 +125,14 @@ async function monthlyTotals(sql: Sql, jobId: number, asOf: string): Promise<Job
 }
 
 /** What the accountant should do next on a job, most pressing first. */
-function nextSteps(job: LoadedBillingJob, { position, progress, status, pendingChanges }: LoadedPosition, lines: readonly EstimatedLine[], overdue: number, changes: JobView['changeOrders'], asOf: string): NextStep[] {
+function nextSteps(
+  job: LoadedBillingJob,
+  { position, progress, status, pendingChanges }: LoadedPosition,
+  lines: readonly EstimatedLine[],
+  overdue: number,
+  changes: JobView['changeOrders'],
+  asOf: string,
+): NextStep[] {
   const at = `/jobs/${encodeURIComponent(job.number)}`;
   const steps: NextStep[] = [];
   const add = (text: string, to: string) => steps.push({ text, to: at + to });
@@ -90,13 +142,19 @@ function nextSteps(job: LoadedBillingJob, { position, progress, status, pendingC
   if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', '/budget');
   if (last?.status === 'draft') add(`Finish and submit application ${last.number}`, `/billing/${last.number}`);
   if (last?.status === 'submitted') add(`Certify application ${last.number} when the client agrees`, `/billing/${last.number}`);
-  if (!position.finished && status !== 'closed' && progress.cost > 0 && (!last || periodOf(last.dated) < periodOf(asOf))) add('No application this month yet: start one', '/billing');
+  if (!position.finished && status !== 'closed' && progress.cost > 0 && (!last || periodOf(last.dated) < periodOf(asOf)))
+    add('No application this month yet: start one', '/billing');
   if (overdue > 0) add('Money is overdue: chase it', '/billing');
   const unbudgeted = lines.filter((line) => !line.state.budgeted && line.state.cost !== 0).length;
-  if (unbudgeted > 0) add(`${unbudgeted} ${unbudgeted === 1 ? 'line has' : 'lines have'} cost and no budget: look at the coding`, '/budget');
+  if (unbudgeted > 0)
+    add(`${unbudgeted} ${unbudgeted === 1 ? 'line has' : 'lines have'} cost and no budget: look at the coding`, '/budget');
   const over = lines.filter((line) => line.state.budgeted && line.variance < 0).length;
   if (over > 0) add(`${over} budget ${over === 1 ? 'line runs' : 'lines run'} over`, '/budget');
-  if (pendingChanges !== 0) add(`${changes.filter((it) => it.status === 'issued' || it.status === 'draft').length} change waits for approval`, '/contract');
+  if (pendingChanges !== 0)
+    add(
+      `${changes.filter((it) => it.status === 'issued' || it.status === 'draft').length} change waits for approval`,
+      '/contract',
+    );
   if (position.finished && progress.billed < progress.contractSum) add('Finished, and not billed in full', '/billing');
   return steps;
 }
@@ -104,14 +162,30 @@ function nextSteps(job: LoadedBillingJob, { position, progress, status, pendingC
 /** Estimate versus actual, with revenue by SOV line beside the cost that serves it. */
 export async function estimateView(sql: Sql, number: string, asOf: string): Promise<EstimateView> {
   const identity = await jobByNumber(sql, number, 'job');
-  const [lines, billing, served] = await Promise.all([estimatedLines(sql, identity, asOf), loadBillingJobs(sql, identity.id), costBySovLine(sql, identity, asOf)]);
+  const [lines, billing, served] = await Promise.all([
+    estimatedLines(sql, identity, asOf),
+    loadBillingJobs(sql, identity.id),
+    costBySovLine(sql, identity, asOf),
+  ]);
   return {
     lines: lines.map(({ state, estimate, ...line }) => ({
-      ...line, original: state.original, changes: state.changes, actual: state.cost, committed: state.openCommitment, estimate: estimate.amount, hoursBudgeted: state.hoursBudgeted,
-      hoursActual: state.hours, budgeted: state.budgeted, basis: estimate.basis,
+      ...line,
+      original: state.original,
+      changes: state.changes,
+      actual: state.cost,
+      committed: state.openCommitment,
+      estimate: estimate.amount,
+      hoursBudgeted: state.hoursBudgeted,
+      hoursActual: state.hours,
+      budgeted: state.budgeted,
+      basis: estimate.basis,
     })),
     revenue: sovViews(billing.get(number)!, asOf).map((line) => ({
-      line: line.line, description: line.description, scheduled: line.scheduledToDate, billed: line.billed, ...(served.get(line.line) ?? { revised: 0, actual: 0, estimate: 0 }),
+      line: line.line,
+      description: line.description,
+      scheduled: line.scheduledToDate,
+      billed: line.billed,
+      ...(served.get(line.line) ?? { revised: 0, actual: 0, estimate: 0 }),
     })),
   };
 }

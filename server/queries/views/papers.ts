@@ -13,7 +13,9 @@ export function journalView({ dated, lines }: Journal): JournalView {
 /** Journals of a paper in order of date. */
 export async function paperJournals(sql: Sql, paperId: number): Promise<JournalView[]> {
   const rows = await sql.all<{ id: number; dated: string; account: string; debit: number; credit: number }>(
-    'SELECT j.id, j.dated, l.account, l.debit, l.credit FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.paper_id = $1 ORDER BY j.dated, j.id, l.id', [paperId]);
+    'SELECT j.id, j.dated, l.account, l.debit, l.credit FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.paper_id = $1 ORDER BY j.dated, j.id, l.id',
+    [paperId],
+  );
   const journals = new Map<number, JournalView>();
   for (const row of rows) {
     const journal = journals.get(row.id) ?? { dated: row.dated, lines: [] };
@@ -36,7 +38,12 @@ function withName(row: Row): PaperRow {
 }
 
 /** Posted papers by date, newest first, a page at a time; of one job where `job` is given. */
-export async function paperList(sql: Sql, asOf: string, job: string | undefined, offset: number): Promise<{ papers: PaperRow[]; count: number }> {
+export async function paperList(
+  sql: Sql,
+  asOf: string,
+  job: string | undefined,
+  offset: number,
+): Promise<{ papers: PaperRow[]; count: number }> {
   const where = `WHERE p.dated <= $1 ${job === undefined ? '' : 'AND (job.number = $2 OR p.id IN (SELECT e.paper_id FROM cost_entry e JOIN job j ON j.id = e.job_id WHERE j.number = $2))'}`;
   const bind = job === undefined ? [asOf] : [asOf, job];
   const [rows, count] = await Promise.all([

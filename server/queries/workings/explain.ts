@@ -1,7 +1,12 @@
 import { valueApplication } from '../../../core/billing/application';
 import { LedrinError } from '../../../core/errors/ledrinError';
 import { totalProgress } from '../../../core/progress/workInProgress';
-import { APPLICATION_FIGURES, explainApplication, explainLineRetention, type ApplicationFigure } from '../../../core/workings/applicationWorkings';
+import {
+  APPLICATION_FIGURES,
+  explainApplication,
+  explainLineRetention,
+  type ApplicationFigure,
+} from '../../../core/workings/applicationWorkings';
 import { explainLine, LINE_FIGURES, type LineFigure } from '../../../core/workings/estimateWorkings';
 import { explainProgress, explainTotal, PROGRESS_FIGURES, type ProgressFigure } from '../../../core/workings/progressWorkings';
 import { money, type FigureRef, type Workings } from '../../../core/workings/workings';
@@ -19,7 +24,10 @@ export async function explain(sql: Sql, ref: FigureRef, asOf: string): Promise<W
   if (ref.job === undefined && Object.hasOwn(PROGRESS_FIGURES, figure)) return explainOfAll(sql, figure as ProgressFigure, asOf);
   if (ref.job === undefined) throw unknown(figure);
   const job = await jobByNumber(sql, ref.job, 'job');
-  if (Object.hasOwn(LINE_FIGURES, figure)) return ref.line === undefined ? explainLineTotal(sql, figure as LineFigure, job, asOf) : explainOfLine(sql, figure as LineFigure, job, ref.line, asOf);
+  if (Object.hasOwn(LINE_FIGURES, figure))
+    return ref.line === undefined
+      ? explainLineTotal(sql, figure as LineFigure, job, asOf)
+      : explainOfLine(sql, figure as LineFigure, job, ref.line, asOf);
   if (Object.hasOwn(jobSources, figure)) return fromPapers(sql, job, figure as keyof typeof jobSources, asOf, ref);
   if (Object.hasOwn(PROGRESS_FIGURES, figure)) return explainOfJob(sql, figure as ProgressFigure, job, asOf);
   throw unknown(figure);
@@ -58,8 +66,17 @@ async function explainLineTotal(sql: Sql, figure: LineFigure, job: JobIdentity, 
   const value = VALUES[figure];
   const unit = figure.startsWith('lineHours') ? 'hours' : 'money';
   return {
-    title: LINE_FIGURES[figure], subject: nameOf(job), rule: 'The sum over all cost lines of the job.', unit, result: lines.reduce((sum, line) => sum + value(line), 0),
-    operands: lines.filter((line) => value(line) !== 0).map((line) => ({ ...money(lineName(line), value(line), '+', { figure: { figure, job: job.number, line: line.id } }), unit })),
+    title: LINE_FIGURES[figure],
+    subject: nameOf(job),
+    rule: 'The sum over all cost lines of the job.',
+    unit,
+    result: lines.reduce((sum, line) => sum + value(line), 0),
+    operands: lines
+      .filter((line) => value(line) !== 0)
+      .map((line) => ({
+        ...money(lineName(line), value(line), '+', { figure: { figure, job: job.number, line: line.id } }),
+        unit,
+      })),
   };
 }
 
@@ -68,9 +85,17 @@ async function explainOfLine(sql: Sql, figure: LineFigure, job: JobIdentity, id:
   if (!line) throw new LedrinError('not-found', `Job ${job.number} has no such cost line by ${asOf}`);
   const subject = `${nameOf(job)}: ${lineName(line)}`;
   if (figure === 'lineRevised' || figure === 'lineEstimate' || figure === 'lineVariance') {
-    return explainLine(figure, subject, line.state, line.estimate, (of) => ({ figure: { figure: of, job: job.number, line: id } }));
+    return explainLine(figure, subject, line.state, line.estimate, (of) => ({
+      figure: { figure: of, job: job.number, line: id },
+    }));
   }
-  return { title: LINE_FIGURES[figure], subject, unit: figure.startsWith('lineHours') ? 'hours' : 'money', result: VALUES[figure](line), ...(await lineSources[figure](sql, job, line, asOf)) };
+  return {
+    title: LINE_FIGURES[figure],
+    subject,
+    unit: figure.startsWith('lineHours') ? 'hours' : 'money',
+    result: VALUES[figure](line),
+    ...(await lineSources[figure](sql, job, line, asOf)),
+  };
 }
 
 async function explainOfApplication(sql: Sql, ref: FigureRef, asOf: string): Promise<Workings> {
@@ -78,7 +103,11 @@ async function explainOfApplication(sql: Sql, ref: FigureRef, asOf: string): Pro
   const job = (await loadBillingJobs(sql, id)).get(ref.job!)!;
   const application = job.applications.find((it) => it.number === ref.application);
   if (!application) throw new LedrinError('not-found', `Job ${ref.job} has no application ${ref.application}`);
-  const valued = valueApplication(job, application, application.certifiedOn !== null && application.certifiedOn > asOf ? application.certifiedOn : LAST_DAY);
+  const valued = valueApplication(
+    job,
+    application,
+    application.certifiedOn !== null && application.certifiedOn > asOf ? application.certifiedOn : LAST_DAY,
+  );
   const subject = `Job ${job.number} ${job.name}, application ${application.number}`;
   if (ref.figure === 'sovLineRetention') {
     const workings = explainLineRetention(ref.sovLine ?? '', subject, job, valued);
@@ -96,6 +125,11 @@ function nameOf(job: JobIdentity): string {
 }
 
 /** A cost line as people say it. */
-export function lineName({ section, costCode, costType, description }: Pick<EstimatedLine, 'section' | 'costCode' | 'costType' | 'description'>): string {
+export function lineName({
+  section,
+  costCode,
+  costType,
+  description,
+}: Pick<EstimatedLine, 'section' | 'costCode' | 'costType' | 'description'>): string {
   return [section, `${costCode} ${description}`, costType].filter((it) => it !== '').join(' · ');
 }

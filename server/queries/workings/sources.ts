@@ -8,70 +8,145 @@ import { beforeTax } from '../jobPositions';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
 
 type Explained = Pick<Workings, 'rule' | 'operands'>;
-type JobSource = (sql: Sql, job: JobIdentity, asOf: string, ref: Partial<FigureRef>) => Promise<Explained & { title: string; result?: number }>;
+type JobSource = (
+  sql: Sql,
+  job: JobIdentity,
+  asOf: string,
+  ref: Partial<FigureRef>,
+) => Promise<Explained & { title: string; result?: number }>;
 
 const at = (job: JobIdentity, part: string) => `/jobs/${encodeURIComponent(job.number)}/${part}`;
 
 /** A job's figures that stand on papers rather than on other figures. */
 export const jobSources = {
   contractSum: async (sql, job, asOf) => {
-    const [original] = await sql.all<{ amount: number }>('SELECT coalesce(sum(scheduled_value), 0) AS amount FROM sov_line WHERE job_id = $1', [job.id]);
+    const [original] = await sql.all<{ amount: number }>(
+      'SELECT coalesce(sum(scheduled_value), 0) AS amount FROM sov_line WHERE job_id = $1',
+      [job.id],
+    );
     const changes = await sql.all<{ number: string; title: string; decided_on: string; amount: number }>(
       `SELECT o.number, o.title, o.decided_on, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
-        WHERE o.job_id = $1 AND l.side = 'price' AND o.status = 'approved' AND o.decided_on <= $2 GROUP BY o.id ORDER BY o.decided_on`, [job.id, asOf]);
+        WHERE o.job_id = $1 AND l.side = 'price' AND o.status = 'approved' AND o.decided_on <= $2 GROUP BY o.id ORDER BY o.decided_on`,
+      [job.id, asOf],
+    );
     return {
-      title: 'Contract sum', rule: 'The schedule of values as signed, plus change orders approved by the date.',
-      operands: [money('Schedule of values, original', original!.amount, '', { to: at(job, 'contract') }), ...changes.map((it) => money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: at(job, 'contract') }))],
+      title: 'Contract sum',
+      rule: 'The schedule of values as signed, plus change orders approved by the date.',
+      operands: [
+        money('Schedule of values, original', original!.amount, '', { to: at(job, 'contract') }),
+        ...changes.map((it) =>
+          money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: at(job, 'contract') }),
+        ),
+      ],
     };
   },
   cost: async (sql, job, asOf) => {
     const rows = await sql.all<{ type: string; amount: number }>(
-      'SELECT l.cost_type AS type, sum(e.amount) AS amount FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND e.dated <= $2 GROUP BY 1', [job.id, asOf]);
+      'SELECT l.cost_type AS type, sum(e.amount) AS amount FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND e.dated <= $2 GROUP BY 1',
+      [job.id, asOf],
+    );
     rows.sort((a, b) => COST_TYPES.indexOf(a.type as 'labour') - COST_TYPES.indexOf(b.type as 'labour'));
-    return { title: 'Cost to date', rule: 'Every cost entry dated on or before the date, whatever it is budgeted under.', operands: rows.map((row) => money(row.type, row.amount, '+', { to: `${at(job, 'costs')}?type=${row.type}` })) };
+    return {
+      title: 'Cost to date',
+      rule: 'Every cost entry dated on or before the date, whatever it is budgeted under.',
+      operands: rows.map((row) => money(row.type, row.amount, '+', { to: `${at(job, 'costs')}?type=${row.type}` })),
+    };
   },
   billed: async (sql, job, asOf) => {
-    const last = await sql.get<{ number: number; gross: number }>(`SELECT number, gross FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`, [job.id, asOf]);
+    const last = await sql.get<{ number: number; gross: number }>(
+      `SELECT number, gross FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
+      [job.id, asOf],
+    );
     return {
-      title: 'Billed to date', rule: 'Gross to date of the last application certified by the date, materials on site included, before retention and tax.',
-      operands: last ? [money(`Application ${last.number}, gross to date`, last.gross, '', { figure: { figure: 'gross', job: job.number, application: last.number }, to: at(job, `billing/${last.number}`) })] : [],
+      title: 'Billed to date',
+      rule: 'Gross to date of the last application certified by the date, materials on site included, before retention and tax.',
+      operands: last
+        ? [
+            money(`Application ${last.number}, gross to date`, last.gross, '', {
+              figure: { figure: 'gross', job: job.number, application: last.number },
+              to: at(job, `billing/${last.number}`),
+            }),
+          ]
+        : [],
     };
   },
   received: async (sql, job, asOf) => {
     const rows = await sql.all<{ paper: string; dated: string; amount: number; id: number }>(
       `SELECT coalesce('application ' || a.number, l.reference) AS paper, r.dated, r.amount, r.paper_id AS id FROM receipt r LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id
-        WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`, [job.id, asOf]);
+        WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
+      [job.id, asOf],
+    );
     const [facts] = await sql.all<{ tax_rate: number }>('SELECT tax_rate FROM job WHERE id = $1', [job.id]);
     const total = rows.reduce((sum, row) => sum + row.amount, 0);
     const result = beforeTax(total, facts!.tax_rate);
     return {
-      title: 'Received, before tax', rule: 'Money received by the date, less the tax in it, so that it stands on the scale of the contract.', result,
-      operands: [...rows.map((row) => money(`${row.dated}, on ${row.paper}`, row.amount, '+', { to: `/ledger/papers/${row.id}` })), money('Tax in it', total - result, '−')],
+      title: 'Received, before tax',
+      rule: 'Money received by the date, less the tax in it, so that it stands on the scale of the contract.',
+      result,
+      operands: [
+        ...rows.map((row) => money(`${row.dated}, on ${row.paper}`, row.amount, '+', { to: `/ledger/papers/${row.id}` })),
+        money('Tax in it', total - result, '−'),
+      ],
     };
   },
   pendingChanges: async (sql, job, asOf) => {
     const rows = await sql.all<{ number: string; title: string; amount: number }>(
       `SELECT o.number, o.title, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
-        WHERE o.job_id = $1 AND l.side = 'price' AND o.raised_on <= $2 AND (o.status IN ('draft', 'issued') OR o.decided_on > $2) GROUP BY o.id`, [job.id, asOf]);
-    return { title: 'Changes not approved', rule: 'Price of change orders raised and not decided by the date. It is in no contract sum until it is approved.', operands: rows.map((row) => money(`${row.number} ${row.title}`, row.amount, '+', { to: at(job, 'contract') })) };
+        WHERE o.job_id = $1 AND l.side = 'price' AND o.raised_on <= $2 AND (o.status IN ('draft', 'issued') OR o.decided_on > $2) GROUP BY o.id`,
+      [job.id, asOf],
+    );
+    return {
+      title: 'Changes not approved',
+      rule: 'Price of change orders raised and not decided by the date. It is in no contract sum until it is approved.',
+      operands: rows.map((row) => money(`${row.number} ${row.title}`, row.amount, '+', { to: at(job, 'contract') })),
+    };
   },
   open: async (sql, job, asOf) => {
     const rows = (await agedInvoices(sql, asOf, job.id)).filter((it) => it.open !== 0);
-    return { title: 'Open', rule: 'What certified applications and releases ask for, tax included, less what was received on them.', operands: rows.map((it) => money(`${it.kind === 'application' ? 'Application ' : ''}${it.paper}, due ${it.dueOn}`, it.open, '+', { to: at(job, it.kind === 'application' ? `billing/${it.paper}` : 'billing') })) };
+    return {
+      title: 'Open',
+      rule: 'What certified applications and releases ask for, tax included, less what was received on them.',
+      operands: rows.map((it) =>
+        money(`${it.kind === 'application' ? 'Application ' : ''}${it.paper}, due ${it.dueOn}`, it.open, '+', {
+          to: at(job, it.kind === 'application' ? `billing/${it.paper}` : 'billing'),
+        }),
+      ),
+    };
   },
   retentionHeld: async (sql, job, asOf) => {
-    const last = await sql.get<{ number: number; retention: number }>(`SELECT number, retention FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`, [job.id, asOf]);
-    const released = await sql.all<{ reference: string; dated: string; amount: number; paper: number }>('SELECT reference, dated, amount, paper_id AS paper FROM retention_release WHERE job_id = $1 AND dated <= $2', [job.id, asOf]);
+    const last = await sql.get<{ number: number; retention: number }>(
+      `SELECT number, retention FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
+      [job.id, asOf],
+    );
+    const released = await sql.all<{ reference: string; dated: string; amount: number; paper: number }>(
+      'SELECT reference, dated, amount, paper_id AS paper FROM retention_release WHERE job_id = $1 AND dated <= $2',
+      [job.id, asOf],
+    );
     return {
-      title: 'Retention held', rule: 'Retention to date of the last certified application, less what was released.',
-      operands: [...(last ? [money(`Application ${last.number}, retention to date`, last.retention, '', { figure: { figure: 'retention', job: job.number, application: last.number } })] : []),
-        ...released.map((it) => money(`${it.reference}, ${it.dated}`, it.amount, '−', { to: `/ledger/papers/${it.paper}` }))],
+      title: 'Retention held',
+      rule: 'Retention to date of the last certified application, less what was released.',
+      operands: [
+        ...(last
+          ? [
+              money(`Application ${last.number}, retention to date`, last.retention, '', {
+                figure: { figure: 'retention', job: job.number, application: last.number },
+              }),
+            ]
+          : []),
+        ...released.map((it) => money(`${it.reference}, ${it.dated}`, it.amount, '−', { to: `/ledger/papers/${it.paper}` })),
+      ],
     };
   },
 } satisfies Record<string, JobSource>;
 
 /** Explains a figure of a job from its papers; the result is what the operands come to. */
-export async function fromPapers(sql: Sql, job: JobIdentity, figure: keyof typeof jobSources, asOf: string, ref: Partial<FigureRef>): Promise<Workings> {
+export async function fromPapers(
+  sql: Sql,
+  job: JobIdentity,
+  figure: keyof typeof jobSources,
+  asOf: string,
+  ref: Partial<FigureRef>,
+): Promise<Workings> {
   const source: JobSource = jobSources[figure];
   const explained = await source(sql, job, asOf, ref);
   const result = explained.operands.reduce((sum, it) => sum + (it.sign === '−' ? -Number(it.value) : Number(it.value)), 0);
@@ -87,47 +162,93 @@ function entriesOf(job: JobIdentity, line: EstimatedLine): string {
 
 const budgetRows = async (sql: Sql, line: EstimatedLine) =>
   sql.all<{ description: string; sov: string | null; amount: number; hours: number | null }>(
-    'SELECT b.description, s.line AS sov, b.amount, b.hours FROM budget_line b LEFT JOIN sov_line s ON s.id = b.sov_line_id WHERE b.cost_line_id = $1 ORDER BY b.id', [line.id]);
+    'SELECT b.description, s.line AS sov, b.amount, b.hours FROM budget_line b LEFT JOIN sov_line s ON s.id = b.sov_line_id WHERE b.cost_line_id = $1 ORDER BY b.id',
+    [line.id],
+  );
 
 const changeRows = (sql: Sql, line: EstimatedLine, asOf: string) =>
   sql.all<{ number: string; title: string; decided_on: string; amount: number; hours: number | null }>(
     `SELECT o.number, o.title, o.decided_on, c.amount, c.hours FROM change_order_line c JOIN change_order o ON o.id = c.change_order_id
-      WHERE c.cost_line_id = $1 AND c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $2 ORDER BY o.decided_on`, [line.id, asOf]);
+      WHERE c.cost_line_id = $1 AND c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $2 ORDER BY o.decided_on`,
+    [line.id, asOf],
+  );
 
 const servesSov = (sov: string | null) => (sov === null ? '' : `, serves SOV line ${sov}`);
 
 /** Figures of one cost line that stand on papers. */
-export const lineSources: Record<'lineOriginal' | 'lineChanges' | 'lineActual' | 'lineCommitted' | 'lineHoursBudgeted' | 'lineHoursActual', LineSource> = {
+export const lineSources: Record<
+  'lineOriginal' | 'lineChanges' | 'lineActual' | 'lineCommitted' | 'lineHoursBudgeted' | 'lineHoursActual',
+  LineSource
+> = {
   lineOriginal: async (sql, job, line) => ({
     rule: 'The budget as awarded; it is never edited.',
-    operands: (await budgetRows(sql, line)).map((row) => money(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.amount, '+', { to: at(job, 'budget') })),
+    operands: (await budgetRows(sql, line)).map((row) =>
+      money(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.amount, '+', { to: at(job, 'budget') }),
+    ),
   }),
   lineChanges: async (sql, job, line, asOf) => ({
     rule: 'Cost lines of change orders approved by the date.',
-    operands: (await changeRows(sql, line, asOf)).map((row) => money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: at(job, 'contract') })),
+    operands: (await changeRows(sql, line, asOf)).map((row) =>
+      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: at(job, 'contract') }),
+    ),
   }),
   lineActual: async (sql, job, line, asOf) => {
     const rows = await sql.all<{ month: string; count: number; amount: number }>(
-      'SELECT substr(dated, 1, 7) AS month, count(*) AS count, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1', [job.id, line.id, asOf]);
-    return { rule: 'Cost entries of the line dated on or before the date, month by month.', operands: rows.map((row) => money(`${row.month}, ${row.count} ${row.count === 1 ? 'entry' : 'entries'}`, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}` })) };
+      'SELECT substr(dated, 1, 7) AS month, count(*) AS count, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
+      [job.id, line.id, asOf],
+    );
+    return {
+      rule: 'Cost entries of the line dated on or before the date, month by month.',
+      operands: rows.map((row) =>
+        money(`${row.month}, ${row.count} ${row.count === 1 ? 'entry' : 'entries'}`, row.amount, '+', {
+          to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}`,
+        }),
+      ),
+    };
   },
   lineCommitted: async (sql, job, line, asOf) => {
     const rows = await sql.all<{ name: string; vendor: string; amount: number; invoiced: number; closed: number }>(
       `SELECT c.number || '/' || m.line AS name, v.name AS vendor, m.amount, coalesce(m.closed_on <= $2, 0) AS closed, coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND dated <= $2), 0) AS invoiced
-        FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN vendor v ON v.id = c.vendor_id WHERE m.cost_line_id = $1 AND c.dated <= $2 ORDER BY c.number`, [line.id, asOf]);
+        FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN vendor v ON v.id = c.vendor_id WHERE m.cost_line_id = $1 AND c.dated <= $2 ORDER BY c.number`,
+      [line.id, asOf],
+    );
     const operands = rows.flatMap((row): Operand[] => [
-      money(`${row.name} ${row.vendor}, committed`, row.amount), money(`${row.name}, invoiced against it`, row.invoiced, '−', { to: `${at(job, 'costs')}?order=${encodeURIComponent(row.name.split('/')[0]!)}` }),
-      ...(row.closed ? [words(row.name, 'closed: nothing open any more')] : row.invoiced > row.amount ? [words(row.name, 'invoiced in full and more: nothing open')] : []),
+      money(`${row.name} ${row.vendor}, committed`, row.amount),
+      money(`${row.name}, invoiced against it`, row.invoiced, '−', {
+        to: `${at(job, 'costs')}?order=${encodeURIComponent(row.name.split('/')[0]!)}`,
+      }),
+      ...(row.closed
+        ? [words(row.name, 'closed: nothing open any more')]
+        : row.invoiced > row.amount
+          ? [words(row.name, 'invoiced in full and more: nothing open')]
+          : []),
     ]);
-    return { rule: 'Each commitment less what was invoiced against it, never below nothing; nothing once it is closed.', operands };
+    return {
+      rule: 'Each commitment less what was invoiced against it, never below nothing; nothing once it is closed.',
+      operands,
+    };
   },
   lineHoursBudgeted: async (sql, job, line, asOf) => ({
     rule: 'Hours of the budget and of approved change orders.',
-    operands: [...(await budgetRows(sql, line)).map((row) => hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: at(job, 'budget') })),
-      ...(await changeRows(sql, line, asOf)).map((row) => hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: at(job, 'contract') }))],
+    operands: [
+      ...(await budgetRows(sql, line)).map((row) =>
+        hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: at(job, 'budget') }),
+      ),
+      ...(await changeRows(sql, line, asOf)).map((row) =>
+        hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: at(job, 'contract') }),
+      ),
+    ],
   }),
   lineHoursActual: async (sql, job, line, asOf) => {
-    const rows = await sql.all<{ month: string; amount: number }>('SELECT substr(dated, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1', [job.id, line.id, asOf]);
-    return { rule: 'Hours of the entries of the line, month by month.', operands: rows.map((row) => hours(row.month, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}` })) };
+    const rows = await sql.all<{ month: string; amount: number }>(
+      'SELECT substr(dated, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
+      [job.id, line.id, asOf],
+    );
+    return {
+      rule: 'Hours of the entries of the line, month by month.',
+      operands: rows.map((row) =>
+        hours(row.month, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}` }),
+      ),
+    };
   },
 };

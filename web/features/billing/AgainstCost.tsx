@@ -6,5 +6,10 @@ export function AgainstCost({ billed, earned }: { billed: number; earned: number
   const { show } = useCurrency();
   if (earned === null) return <span className="note">no cost line</span>;
   const name = billed > earned ? 'over' : billed < earned ? 'under' : null;
-  return <span className="inline-flex items-center gap-1">{name && <Sign name={name} bare />}{show(earned)}</span>;
+  return (
+    <span className="inline-flex items-center gap-1">
+      {name && <Sign name={name} bare />}
+      {show(earned)}
+    </span>
+  );
 }

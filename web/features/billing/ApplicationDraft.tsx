@@ -62,17 +62,30 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
   const worked = useMemo(() => workApplication(view, rows, digits), [view, rows, digits]);
   const day = readDate(dated, month);
   const body = useMemo<ApplicationLinesInput | null>(
-    () => (day && worked.faults.size === 0 ? { dated: day, reference, lines: view.lines.map((line, i) => ({ line: line.line, work: worked.lines[i]!.work, materials: worked.lines[i]!.materials })) } : null),
+    () =>
+      day && worked.faults.size === 0
+        ? {
+            dated: day,
+            reference,
+            lines: view.lines.map((line, i) => ({
+              line: line.line,
+              work: worked.lines[i]!.work,
+              materials: worked.lines[i]!.materials,
+            })),
+          }
+        : null,
     [day, reference, view.lines, worked],
   );
   const { keepNow, refused, setRefused } = useKept(view, body);
   const [move, moving] = useMoveApplicationMutation();
   const [discard] = useDiscardApplicationMutation();
   const change = (next: GridRow[]) =>
-    setRows(next.map((row, i) => {
-      const key = ENTRY_KEYS.find((it) => (row[it] ?? '') !== (rows[i]?.[it] ?? ''));
-      return key ? followEntry(view.lines[i]!, row, key, digits) : row;
-    }));
+    setRows(
+      next.map((row, i) => {
+        const key = ENTRY_KEYS.find((it) => (row[it] ?? '') !== (rows[i]?.[it] ?? ''));
+        return key ? followEntry(view.lines[i]!, row, key, digits) : row;
+      }),
+    );
   const submit = async () => {
     if (worked.faults.size > 0) return setRefused({ message: [...worked.faults.values()][0]!, faults: [] });
     if (!(await keepNow())) return;
@@ -94,9 +107,24 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
   const columns = useMemo((): GridColumn[] => {
     const line = (index: number) => view.lines[index]!;
     return [
-      { key: 'line', title: 'Line', width: 'auto', show: (_, i) => <span className="block cut" title={line(i).description}><b>{line(i).line}</b> {line(i).description}</span> },
+      {
+        key: 'line',
+        title: 'Line',
+        width: 'auto',
+        show: (_, i) => (
+          <span className="block cut" title={line(i).description}>
+            <b>{line(i).line}</b> {line(i).description}
+          </span>
+        ),
+      },
       { key: 'scheduled', title: 'Scheduled value', width: 102, numeric: true, show: (_, i) => show(line(i).scheduled) },
-      { key: 'earned', title: 'Cost says earned', width: 108, numeric: true, show: (_, i) => <AgainstCost billed={worked.lines[i]?.work ?? 0} earned={line(i).earnedByCost} /> },
+      {
+        key: 'earned',
+        title: 'Cost says earned',
+        width: 108,
+        numeric: true,
+        show: (_, i) => <AgainstCost billed={worked.lines[i]?.work ?? 0} earned={line(i).earnedByCost} />,
+      },
       { key: 'before', title: 'Work before', width: 100, numeric: true, show: (_, i) => show(line(i).previousWork) },
       { key: 'percent', title: '% to date', width: 70, numeric: true },
       { key: 'work', title: 'Work to date', width: 104, numeric: true },
@@ -105,13 +133,27 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
       { key: 'retention', title: 'Retention', width: 84, numeric: true, show: (_, i) => show(worked.lines[i]?.retention ?? 0) },
     ];
   }, [view.lines, worked, show]);
-  const total = (value: (line: ApplicationView['lines'][number]) => number) => show(view.lines.reduce((sum, line) => sum + value(line), 0));
+  const total = (value: (line: ApplicationView['lines'][number]) => number) =>
+    show(view.lines.reduce((sum, line) => sum + value(line), 0));
   const footCell = { position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 } as const;
   const foot = (
     <tfoot>
       <tr>
-        {['Total', total((line) => line.scheduled), total((line) => line.earnedByCost ?? 0), total((line) => line.previousWork), displayPercent(ratio(worked.summary.work, worked.summary.contractSum)), show(worked.summary.work),
-          show(worked.summary.work - view.lines.reduce((sum, line) => sum + line.previousWork, 0)), show(worked.summary.materials), show(worked.summary.retention)].map((text, i) => <td key={i} className={`worked ${i > 0 ? 'sum' : ''}`} style={footCell}>{text}</td>)}
+        {[
+          'Total',
+          total((line) => line.scheduled),
+          total((line) => line.earnedByCost ?? 0),
+          total((line) => line.previousWork),
+          displayPercent(ratio(worked.summary.work, worked.summary.contractSum)),
+          show(worked.summary.work),
+          show(worked.summary.work - view.lines.reduce((sum, line) => sum + line.previousWork, 0)),
+          show(worked.summary.materials),
+          show(worked.summary.retention),
+        ].map((text, i) => (
+          <td key={i} className={`worked ${i > 0 ? 'sum' : ''}`} style={footCell}>
+            {text}
+          </td>
+        ))}
       </tr>
     </tfoot>
   );
@@ -119,17 +161,45 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
     <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 270px' }}>
       <div>
         <div className="mb-3 flex items-end gap-3">
-          <Field label="Work to" fault={day ? undefined : 'Expected a day such as 30 Apr 2031'}><input value={dated} style={{ width: 130 }} onChange={(event) => setDated(event.target.value)} onBlur={() => day && setDated(displayDate(day))} /></Field>
-          <Field label="Reference"><input value={reference} style={{ width: 200 }} onChange={(event) => setReference(event.target.value)} /></Field>
-          <span className="note pb-1 text-[12.5px]">Enter per cent, amount to date, or amount this period; the others follow. Kept as you type.</span>
+          <Field label="Work to" fault={day ? undefined : 'Expected a day such as 30 Apr 2031'}>
+            <input
+              value={dated}
+              style={{ width: 130 }}
+              onChange={(event) => setDated(event.target.value)}
+              onBlur={() => day && setDated(displayDate(day))}
+            />
+          </Field>
+          <Field label="Reference">
+            <input value={reference} style={{ width: 200 }} onChange={(event) => setReference(event.target.value)} />
+          </Field>
+          <span className="note pb-1 text-[12.5px]">
+            Enter per cent, amount to date, or amount this period; the others follow. Kept as you type.
+          </span>
         </div>
-        <EntryGrid label={`Lines of application ${view.number}`} columns={columns} rows={rows} onRows={change} faults={worked.faults} grows={false} foot={foot} height="calc(100vh - 210px)" />
+        <EntryGrid
+          label={`Lines of application ${view.number}`}
+          columns={columns}
+          rows={rows}
+          onRows={change}
+          faults={worked.faults}
+          grows={false}
+          foot={foot}
+          height="calc(100vh - 210px)"
+        />
         {refused && <Refused message={refused.message} />}
       </div>
-      <SummaryColumn view={view} summary={worked.summary} worked={JSON.stringify(worked.summary) === JSON.stringify(view.summary)}>
+      <SummaryColumn
+        view={view}
+        summary={worked.summary}
+        worked={JSON.stringify(worked.summary) === JSON.stringify(view.summary)}
+      >
         <div className="mb-3 flex flex-wrap gap-2">
-          <button type="button" className="press main" disabled={moving.isLoading} onClick={() => void submit()}>Submit, {exact(worked.summary.payable)}</button>
-          <button type="button" className="press bare" onClick={() => void throwAway()}>Throw the draft away</button>
+          <button type="button" className="press main" disabled={moving.isLoading} onClick={() => void submit()}>
+            Submit, {exact(worked.summary.payable)}
+          </button>
+          <button type="button" className="press bare" onClick={() => void throwAway()}>
+            Throw the draft away
+          </button>
         </div>
       </SummaryColumn>
     </div>

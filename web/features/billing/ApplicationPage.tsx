@@ -31,16 +31,36 @@ function Heading({ view }: { view: ApplicationView }) {
   const keep = useKeepMonth();
   const { exact } = useCurrency();
   const open = view.summary.payable - view.received;
-  const words = { draft: 'Draft', submitted: 'Submitted, waits to be certified', certified: `Certified ${displayDate(view.certifiedOn)}` }[view.status];
+  const words = {
+    draft: 'Draft',
+    submitted: 'Submitted, waits to be certified',
+    certified: `Certified ${displayDate(view.certifiedOn)}`,
+  }[view.status];
   return (
     <div className="mb-2 flex items-baseline gap-4">
       <h2>Application {view.number}</h2>
       <span>work to {displayDate(view.dated)}</span>
-      <span className="note">{words}{view.reference && ` · ${view.reference}`}</span>
-      {view.status === 'certified' && (open === 0 ? <span className="note">paid in full</span> : <span>{exact(open)} open, due {displayDate(view.dueOn)}</span>)}
+      <span className="note">
+        {words}
+        {view.reference && ` · ${view.reference}`}
+      </span>
+      {view.status === 'certified' &&
+        (open === 0 ? (
+          <span className="note">paid in full</span>
+        ) : (
+          <span>
+            {exact(open)} open, due {displayDate(view.dueOn)}
+          </span>
+        ))}
       <span className="ml-auto flex gap-3">
-        {view.number > 1 && <Link to={keep(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number - 1}`)}>‹ Application {view.number - 1}</Link>}
-        <a href={`/api/jobs/${encodeURIComponent(view.job)}/applications/${view.number}/print`} target="_blank" rel="noreferrer">Print, PDF</a>
+        {view.number > 1 && (
+          <Link to={keep(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number - 1}`)}>
+            ‹ Application {view.number - 1}
+          </Link>
+        )}
+        <a href={`/api/jobs/${encodeURIComponent(view.job)}/applications/${view.number}/print`} target="_blank" rel="noreferrer">
+          Print, PDF
+        </a>
       </span>
     </div>
   );
@@ -54,12 +74,34 @@ function Settled({ view }: { view: ApplicationView }) {
       <div>
         <ApplicationLines view={view} />
         {view.can.certify && <CertifyForm view={view} />}
-        {view.can.receive && <ReceiveForm job={view.job} paper={String(view.number)} open={view.summary.payable - view.received} />}
+        {view.can.receive && (
+          <ReceiveForm job={view.job} paper={String(view.number)} open={view.summary.payable - view.received} />
+        )}
         {view.receipts.length > 0 && (
           <table className="ledger mt-4">
-            <caption className="pb-1 text-left"><h3>Received</h3></caption>
-            <thead><tr><th>Date</th><th>Reference</th><th className="num">Amount</th><th>Paper</th></tr></thead>
-            <tbody>{view.receipts.map((it) => <tr key={it.paperId}><td>{displayDate(it.dated)}</td><td>{it.reference}</td><td className="num">{show(it.amount)}</td><td><Link to={keep(`/ledger/papers/${it.paperId}`)}>{it.paperId}</Link></td></tr>)}</tbody>
+            <caption className="pb-1 text-left">
+              <h3>Received</h3>
+            </caption>
+            <thead>
+              <tr>
+                <th>Date</th>
+                <th>Reference</th>
+                <th className="num">Amount</th>
+                <th>Paper</th>
+              </tr>
+            </thead>
+            <tbody>
+              {view.receipts.map((it) => (
+                <tr key={it.paperId}>
+                  <td>{displayDate(it.dated)}</td>
+                  <td>{it.reference}</td>
+                  <td className="num">{show(it.amount)}</td>
+                  <td>
+                    <Link to={keep(`/ledger/papers/${it.paperId}`)}>{it.paperId}</Link>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
           </table>
         )}
       </div>

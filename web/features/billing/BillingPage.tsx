@@ -16,23 +16,68 @@ export function BillingPage() {
   const { data, error, refetch } = useBillingRegisterQuery({ asOf: month });
   const keep = useKeepMonth();
   const { code } = useCurrency();
-  if (error) return <div className="page"><Refused message={faultOf(error).message} onRetry={refetch} /></div>;
+  if (error)
+    return (
+      <div className="page">
+        <Refused message={faultOf(error).message} onRetry={refetch} />
+      </div>
+    );
   if (!data) return <Waiting what="the billing" />;
   const inWork = data.applications.filter((it) => it.status !== 'certified');
   const certified = data.applications.filter((it) => it.status === 'certified');
   return (
     <div className="page">
-      <div className="mb-3 flex items-end justify-between"><h1>Billing</h1><span className="note flex gap-4 text-[12.5px]"><Legend names={['over', 'under', 'overdue']} /><span>Amounts in {code}</span></span></div>
+      <div className="mb-3 flex items-end justify-between">
+        <h1>Billing</h1>
+        <span className="note flex gap-4 text-[12.5px]">
+          <Legend names={['over', 'under', 'overdue']} />
+          <span>Amounts in {code}</span>
+        </span>
+      </div>
       <h2 className="mb-1">No application in {displayPeriod(month)} yet</h2>
-      {data.unbilled.length === 0 ? <p className="note">Every live job has one.</p> : (
+      {data.unbilled.length === 0 ? (
+        <p className="note">Every live job has one.</p>
+      ) : (
         <table className="ledger">
-          <thead><tr><th>Job</th><th>Client</th><th>Last application</th><th className="num">Over / under billed</th><th><span className="sr-only">Next</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th>Job</th>
+              <th>Client</th>
+              <th>Last application</th>
+              <th className="num">Over / under billed</th>
+              <th>
+                <span className="sr-only">Next</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {data.unbilled.map((it) => (
               <tr key={it.job}>
-                <td><Link to={keep(`/jobs/${encodeURIComponent(it.job)}`)}><b>{it.job}</b></Link> {it.name}</td><td>{it.customer}</td><td>{it.lastNumber ?? 'none'}</td>
-                <td className="num">{it.overbilled + it.underbilled === 0 ? '–' : <span className="inline-flex items-center gap-2"><Sign name={it.overbilled > 0 ? 'over' : 'under'} bare /><Fig value={it.overbilled || it.underbilled} of={{ figure: it.overbilled > 0 ? 'overbilled' : 'underbilled', job: it.job }} label={it.overbilled > 0 ? 'Overbilled' : 'Underbilled'} /></span>}</td>
-                <td><Link to={keep(`/jobs/${encodeURIComponent(it.job)}/billing`)}>Bill it</Link></td>
+                <td>
+                  <Link to={keep(`/jobs/${encodeURIComponent(it.job)}`)}>
+                    <b>{it.job}</b>
+                  </Link>{' '}
+                  {it.name}
+                </td>
+                <td>{it.customer}</td>
+                <td>{it.lastNumber ?? 'none'}</td>
+                <td className="num">
+                  {it.overbilled + it.underbilled === 0 ? (
+                    '–'
+                  ) : (
+                    <span className="inline-flex items-center gap-2">
+                      <Sign name={it.overbilled > 0 ? 'over' : 'under'} bare />
+                      <Fig
+                        value={it.overbilled || it.underbilled}
+                        of={{ figure: it.overbilled > 0 ? 'overbilled' : 'underbilled', job: it.job }}
+                        label={it.overbilled > 0 ? 'Overbilled' : 'Underbilled'}
+                      />
+                    </span>
+                  )}
+                </td>
+                <td>
+                  <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/billing`)}>Bill it</Link>
+                </td>
               </tr>
             ))}
           </tbody>
@@ -51,9 +96,38 @@ function Applications({ rows }: { rows: readonly ApplicationRow[] }) {
   const sum = (value: (row: ApplicationRow) => number) => exact(rows.reduce((total, row) => total + value(row), 0));
   return (
     <table className="ledger" style={{ fontSize: 13 }}>
-      <thead><tr><th>Job</th><th>No.</th><th>Work to</th><th>State</th><th className="num">Gross to date</th><th className="num">Retention</th><th className="num">Due</th><th className="num">Payable</th><th className="num">Received</th><th className="num">Open</th><th>Due on</th></tr></thead>
-      <tbody>{rows.map((row) => <ApplicationRowView key={`${row.job}/${row.number}`} row={row} withJob />)}</tbody>
-      <tfoot><tr><td colSpan={6}>{rows.length} {rows.length === 1 ? 'application' : 'applications'}</td><td className="num">{sum((row) => row.due)}</td><td className="num">{sum((row) => row.payable)}</td><td className="num">{sum((row) => row.received)}</td><td className="num">{sum((row) => (row.status === 'certified' ? row.payable - row.received : 0))}</td><td /></tr></tfoot>
+      <thead>
+        <tr>
+          <th>Job</th>
+          <th>No.</th>
+          <th>Work to</th>
+          <th>State</th>
+          <th className="num">Gross to date</th>
+          <th className="num">Retention</th>
+          <th className="num">Due</th>
+          <th className="num">Payable</th>
+          <th className="num">Received</th>
+          <th className="num">Open</th>
+          <th>Due on</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <ApplicationRowView key={`${row.job}/${row.number}`} row={row} withJob />
+        ))}
+      </tbody>
+      <tfoot>
+        <tr>
+          <td colSpan={6}>
+            {rows.length} {rows.length === 1 ? 'application' : 'applications'}
+          </td>
+          <td className="num">{sum((row) => row.due)}</td>
+          <td className="num">{sum((row) => row.payable)}</td>
+          <td className="num">{sum((row) => row.received)}</td>
+          <td className="num">{sum((row) => (row.status === 'certified' ? row.payable - row.received : 0))}</td>
+          <td />
+        </tr>
+      </tfoot>
     </table>
   );
 }

@@ -20,25 +20,48 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
   const { digits, show, exact } = useCurrency();
   const [on, setOn] = useState(displayDate(lastDay > view.dated ? lastDay : view.dated));
   const [other, setOther] = useState(false);
-  const [rows, setRows] = useState<GridRow[]>(() => view.lines.map((line) => ({ work: displayExact(line.appliedWork, digits), materials: displayExact(line.appliedMaterials, digits) })));
+  const [rows, setRows] = useState<GridRow[]>(() =>
+    view.lines.map((line) => ({
+      work: displayExact(line.appliedWork, digits),
+      materials: displayExact(line.appliedMaterials, digits),
+    })),
+  );
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const [certify, { isLoading }] = useCertifyMutation();
   const [move] = useMoveApplicationMutation();
   const worked = useMemo(() => workApplication(view, rows, digits), [view, rows, digits]);
-  const columns = useMemo((): GridColumn[] => [
-    { key: 'line', title: 'Line', width: 'auto', show: (_, i) => <span className="block cut"><b>{view.lines[i]!.line}</b> {view.lines[i]!.description}</span> },
-    { key: 'applied', title: 'Work applied for', width: 130, numeric: true, show: (_, i) => show(view.lines[i]!.appliedWork) },
-    { key: 'work', title: 'Work certified', width: 140, numeric: true, tidy: tidyAmount(digits) },
-    { key: 'materials', title: 'On site certified', width: 140, numeric: true, tidy: tidyAmount(digits) },
-  ], [view.lines, show, digits]);
+  const columns = useMemo(
+    (): GridColumn[] => [
+      {
+        key: 'line',
+        title: 'Line',
+        width: 'auto',
+        show: (_, i) => (
+          <span className="block cut">
+            <b>{view.lines[i]!.line}</b> {view.lines[i]!.description}
+          </span>
+        ),
+      },
+      { key: 'applied', title: 'Work applied for', width: 130, numeric: true, show: (_, i) => show(view.lines[i]!.appliedWork) },
+      { key: 'work', title: 'Work certified', width: 140, numeric: true, tidy: tidyAmount(digits) },
+      { key: 'materials', title: 'On site certified', width: 140, numeric: true, tidy: tidyAmount(digits) },
+    ],
+    [view.lines, show, digits],
+  );
   const day = readDate(on, month);
   const payable = other ? worked.summary.payable : view.summary.payable;
   const submit = async () => {
     if (!day) return setRefused({ message: 'Certified on: expected a day such as 30 Apr 2031', faults: [] });
     if (worked.faults.size > 0) return setRefused({ message: [...worked.faults.values()][0]!, faults: [] });
-    const lines = view.lines.map((line, i) => ({ line: line.line, work: worked.lines[i]!.work, materials: worked.lines[i]!.materials })).filter((it, i) => it.work !== view.lines[i]!.appliedWork || it.materials !== view.lines[i]!.appliedMaterials);
+    const lines = view.lines
+      .map((line, i) => ({ line: line.line, work: worked.lines[i]!.work, materials: worked.lines[i]!.materials }))
+      .filter((it, i) => it.work !== view.lines[i]!.appliedWork || it.materials !== view.lines[i]!.appliedMaterials);
     try {
-      const { paperId } = await certify({ job: view.job, number: view.number, body: { on: day, lines: other ? lines : [] } }).unwrap();
+      const { paperId } = await certify({
+        job: view.job,
+        number: view.number,
+        body: { on: day, lines: other ? lines : [] },
+      }).unwrap();
       toast(`Application ${view.number} certified, ${exact(payable)} payable, as paper ${paperId}`);
     } catch (error) {
       setRefused(faultOf(error));
@@ -55,15 +78,40 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
     <section aria-label="Certify" className="mt-5">
       <h3 className="mb-2">When the client has answered</h3>
       <div className="flex flex-wrap items-end gap-3">
-        <Field label="Certified on"><input value={on} style={{ width: 130 }} onChange={(event) => setOn(event.target.value)} onBlur={() => day && setOn(displayDate(day))} /></Field>
-        <label className="flex h-[30px] items-center gap-2"><input type="checkbox" checked={other} onChange={(event) => setOther(event.target.checked)} />for other figures than applied for</label>
-        <button type="button" className="press main" disabled={isLoading} onClick={() => void submit()}>Certify application {view.number}, {exact(payable)}</button>
-        <button type="button" className="press bare" onClick={() => void takeBack()}>Take back to change it</button>
+        <Field label="Certified on">
+          <input
+            value={on}
+            style={{ width: 130 }}
+            onChange={(event) => setOn(event.target.value)}
+            onBlur={() => day && setOn(displayDate(day))}
+          />
+        </Field>
+        <label className="flex h-[30px] items-center gap-2">
+          <input type="checkbox" checked={other} onChange={(event) => setOther(event.target.checked)} />
+          for other figures than applied for
+        </label>
+        <button type="button" className="press main" disabled={isLoading} onClick={() => void submit()}>
+          Certify application {view.number}, {exact(payable)}
+        </button>
+        <button type="button" className="press bare" onClick={() => void takeBack()}>
+          Take back to change it
+        </button>
       </div>
       {other && (
         <div className="mt-3">
-          <EntryGrid label="Certified figures to date" columns={columns} rows={rows} onRows={setRows} faults={worked.faults} grows={false} height={320} />
-          <p className="note">Certified {exact(worked.summary.gross)} to date against {exact(view.summary.gross)} applied for; the difference of {exact(view.summary.gross - worked.summary.gross)} stays open to be applied for again.</p>
+          <EntryGrid
+            label="Certified figures to date"
+            columns={columns}
+            rows={rows}
+            onRows={setRows}
+            faults={worked.faults}
+            grows={false}
+            height={320}
+          />
+          <p className="note">
+            Certified {exact(worked.summary.gross)} to date against {exact(view.summary.gross)} applied for; the difference of{' '}
+            {exact(view.summary.gross - worked.summary.gross)} stays open to be applied for again.
+          </p>
         </div>
       )}
       {refused && <Refused message={refused.message} />}

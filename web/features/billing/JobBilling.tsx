@@ -27,29 +27,91 @@ export function JobBilling() {
     <>
       <StartApplication job={number} reason={data.canStart} next={(data.applications.at(-1)?.number ?? 0) + 1} />
       <table className="ledger">
-        <thead><tr><th>Application</th><th>Work to</th><th>State</th><th className="num">Gross to date</th><th className="num">Retention</th><th className="num">Due</th><th className="num">Payable</th><th className="num">Received</th><th className="num">Open</th><th>Due on</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Application</th>
+            <th>Work to</th>
+            <th>State</th>
+            <th className="num">Gross to date</th>
+            <th className="num">Retention</th>
+            <th className="num">Due</th>
+            <th className="num">Payable</th>
+            <th className="num">Received</th>
+            <th className="num">Open</th>
+            <th>Due on</th>
+          </tr>
+        </thead>
         <tbody>
-          {data.applications.map((it) => <ApplicationRowView key={it.number} row={it} />)}
-          {data.applications.length === 0 && <tr><td colSpan={10} className="note">Nothing is billed on this job by this month.</td></tr>}
+          {data.applications.map((it) => (
+            <ApplicationRowView key={it.number} row={it} />
+          ))}
+          {data.applications.length === 0 && (
+            <tr>
+              <td colSpan={10} className="note">
+                Nothing is billed on this job by this month.
+              </td>
+            </tr>
+          )}
         </tbody>
-        <tfoot><tr><td colSpan={4}>Retention held, {code}</td><td className="num"><Fig value={data.retentionHeld} of={{ figure: 'retentionHeld', job: number }} label="Retention held" /></td><td colSpan={5} /></tr></tfoot>
+        <tfoot>
+          <tr>
+            <td colSpan={4}>Retention held, {code}</td>
+            <td className="num">
+              <Fig value={data.retentionHeld} of={{ figure: 'retentionHeld', job: number }} label="Retention held" />
+            </td>
+            <td colSpan={5} />
+          </tr>
+        </tfoot>
       </table>
       {data.releases.length > 0 && (
         <table className="ledger mt-5">
-          <caption className="pb-1 text-left"><h2>Retention released</h2></caption>
-          <thead><tr><th>Reference</th><th>Date</th><th className="num">Amount</th><th className="num">Tax</th><th className="num">Received</th><th>Due on</th><th>Paper</th><th><span className="sr-only">Next</span></th></tr></thead>
+          <caption className="pb-1 text-left">
+            <h2>Retention released</h2>
+          </caption>
+          <thead>
+            <tr>
+              <th>Reference</th>
+              <th>Date</th>
+              <th className="num">Amount</th>
+              <th className="num">Tax</th>
+              <th className="num">Received</th>
+              <th>Due on</th>
+              <th>Paper</th>
+              <th>
+                <span className="sr-only">Next</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {data.releases.map((it) => (
               <tr key={it.reference}>
-                <td>{it.reference}</td><td>{displayDate(it.dated)}</td><td className="num">{show(it.amount)}</td><td className="num">{show(it.tax)}</td><td className="num">{show(it.received)}</td><td>{displayDate(it.dueOn)}</td>
-                <td><Link to={keep(`/ledger/papers/${it.paperId}`)}>{it.paperId}</Link></td><td>{it.amount + it.tax !== it.received && <button type="button" className="press bare" onClick={() => setReceiving(it.reference)}>Money received</button>}</td>
+                <td>{it.reference}</td>
+                <td>{displayDate(it.dated)}</td>
+                <td className="num">{show(it.amount)}</td>
+                <td className="num">{show(it.tax)}</td>
+                <td className="num">{show(it.received)}</td>
+                <td>{displayDate(it.dueOn)}</td>
+                <td>
+                  <Link to={keep(`/ledger/papers/${it.paperId}`)}>{it.paperId}</Link>
+                </td>
+                <td>
+                  {it.amount + it.tax !== it.received && (
+                    <button type="button" className="press bare" onClick={() => setReceiving(it.reference)}>
+                      Money received
+                    </button>
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
       {paying && <ReceiveForm job={number} paper={paying.reference} open={paying.amount + paying.tax - paying.received} />}
-      {data.retentionHeld > 0 && !releasing && <button type="button" className="press mt-4" onClick={() => setReleasing(true)}>Retention is released …</button>}
+      {data.retentionHeld > 0 && !releasing && (
+        <button type="button" className="press mt-4" onClick={() => setReleasing(true)}>
+          Retention is released …
+        </button>
+      )}
       {releasing && data.retentionHeld > 0 && <ReleaseForm job={number} held={data.retentionHeld} />}
     </>
   );
@@ -61,12 +123,16 @@ function StartApplication({ job, reason, next }: { job: string; reason: string |
   const keep = useKeepMonth();
   const [start, { isLoading, error }] = useStartApplicationMutation();
   const go = async () => {
-    const started = await start({ job, dated: lastDay, reference: '' }).unwrap().catch(() => null);
+    const started = await start({ job, dated: lastDay, reference: '' })
+      .unwrap()
+      .catch(() => null);
     if (started) void navigate(keep(`/jobs/${encodeURIComponent(job)}/billing/${started.number}`));
   };
   return (
     <div className="mb-3 flex items-center gap-3">
-      <button type="button" className="press main" disabled={reason !== null || isLoading} onClick={() => void go()}>Start application {next}</button>
+      <button type="button" className="press main" disabled={reason !== null || isLoading} onClick={() => void go()}>
+        Start application {next}
+      </button>
       <span className="note">{reason ?? `Opens with the figures of the last one, work to ${displayDate(lastDay)}.`}</span>
       {error && <Refused message={faultOf(error).message} />}
     </div>
@@ -82,12 +148,43 @@ export function ApplicationRowView({ row, withJob = false }: { row: ApplicationR
   const to = keep(`/jobs/${encodeURIComponent(row.job)}/billing/${row.number}`);
   return (
     <tr>
-      {withJob && <td className="cut" style={{ maxWidth: 210 }} title={`${row.jobName}, ${row.customer}`}><Link to={keep(`/jobs/${encodeURIComponent(row.job)}`)}><b>{row.job}</b></Link> {row.jobName}</td>}
-      <td><Link to={to}>{withJob ? row.number : `Application ${row.number}`}</Link></td><td className="whitespace-nowrap">{displayDate(row.dated)}</td>
-      <td className="whitespace-nowrap">{row.status === 'certified' ? `certified ${displayDate(row.certifiedOn)}` : row.status}</td>
-      <td className="num"><Fig value={row.gross} of={of('gross')} label="Gross to date" /></td><td className="num"><Fig value={row.retention} of={of('retention')} label="Retention to date" /></td>
-      <td className="num"><Fig value={row.due} of={of('due')} label="Due" /></td><td className="num"><Fig value={row.payable} of={of('payable')} label="Payable" /></td><td className="num">{show(row.received)}</td><td className="num">{show(open)}</td>
-      <td className="whitespace-nowrap">{displayDate(row.dueOn)} {row.daysLate > 0 && <span style={{ color: 'var(--loss)' }}><Sign name="overdue" bare /> {row.daysLate} days</span>}</td>
+      {withJob && (
+        <td className="cut" style={{ maxWidth: 210 }} title={`${row.jobName}, ${row.customer}`}>
+          <Link to={keep(`/jobs/${encodeURIComponent(row.job)}`)}>
+            <b>{row.job}</b>
+          </Link>{' '}
+          {row.jobName}
+        </td>
+      )}
+      <td>
+        <Link to={to}>{withJob ? row.number : `Application ${row.number}`}</Link>
+      </td>
+      <td className="whitespace-nowrap">{displayDate(row.dated)}</td>
+      <td className="whitespace-nowrap">
+        {row.status === 'certified' ? `certified ${displayDate(row.certifiedOn)}` : row.status}
+      </td>
+      <td className="num">
+        <Fig value={row.gross} of={of('gross')} label="Gross to date" />
+      </td>
+      <td className="num">
+        <Fig value={row.retention} of={of('retention')} label="Retention to date" />
+      </td>
+      <td className="num">
+        <Fig value={row.due} of={of('due')} label="Due" />
+      </td>
+      <td className="num">
+        <Fig value={row.payable} of={of('payable')} label="Payable" />
+      </td>
+      <td className="num">{show(row.received)}</td>
+      <td className="num">{show(open)}</td>
+      <td className="whitespace-nowrap">
+        {displayDate(row.dueOn)}{' '}
+        {row.daysLate > 0 && (
+          <span style={{ color: 'var(--loss)' }}>
+            <Sign name="overdue" bare /> {row.daysLate} days
+          </span>
+        )}
+      </td>
     </tr>
   );
 }

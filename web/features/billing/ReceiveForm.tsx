@@ -18,7 +18,19 @@ interface Typed {
 }
 
 /** A day, an amount and a reference, read and sent; what was typed stays where it is refused. */
-function MoneyForm({ title, start, verb, send, done }: { title: string; start: Typed; verb: string; send: (body: { dated: string; amount: number; reference: string }) => Promise<unknown>; done: (amount: number) => string }) {
+function MoneyForm({
+  title,
+  start,
+  verb,
+  send,
+  done,
+}: {
+  title: string;
+  start: Typed;
+  verb: string;
+  send: (body: { dated: string; amount: number; reference: string }) => Promise<unknown>;
+  done: (amount: number) => string;
+}) {
   const { month } = useAsOf();
   const { digits, exact } = useCurrency();
   const [typed, setTyped] = useState(start);
@@ -28,8 +40,16 @@ function MoneyForm({ title, start, verb, send, done }: { title: string; start: T
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const dated = readDate(typed.dated, month);
-    if (!dated) return setFault({ message: 'Date: expected a day such as 30 Apr 2031', faults: [{ field: 'dated', message: 'Expected a day' }] });
-    if (amount === null) return setFault({ message: 'Amount: expected one such as 12,500.00', faults: [{ field: 'amount', message: 'Expected an amount' }] });
+    if (!dated)
+      return setFault({
+        message: 'Date: expected a day such as 30 Apr 2031',
+        faults: [{ field: 'dated', message: 'Expected a day' }],
+      });
+    if (amount === null)
+      return setFault({
+        message: 'Amount: expected one such as 12,500.00',
+        faults: [{ field: 'amount', message: 'Expected an amount' }],
+      });
     try {
       await send({ dated, amount, reference: typed.reference });
       toast(done(amount));
@@ -38,13 +58,26 @@ function MoneyForm({ title, start, verb, send, done }: { title: string; start: T
       setFault(faultOf(error));
     }
   };
-  const input = (key: keyof Typed, label: string, width: number) => <Field label={label} fault={of(key)}><input value={typed[key]} style={{ width }} className={key === 'amount' ? 'sum' : ''} onChange={(event) => setTyped({ ...typed, [key]: event.target.value })} /></Field>;
+  const input = (key: keyof Typed, label: string, width: number) => (
+    <Field label={label} fault={of(key)}>
+      <input
+        value={typed[key]}
+        style={{ width }}
+        className={key === 'amount' ? 'sum' : ''}
+        onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+      />
+    </Field>
+  );
   return (
     <form className="mt-5" onSubmit={submit} aria-label={title}>
       <h3 className="mb-2">{title}</h3>
       <div className="flex flex-wrap items-start gap-3">
-        {input('dated', 'Date', 130)}{input('amount', 'Amount', 140)}{input('reference', 'Reference', 220)}
-        <button className="press main mt-[20px]">{verb} {amount === null ? '' : exact(amount)}</button>
+        {input('dated', 'Date', 130)}
+        {input('amount', 'Amount', 140)}
+        {input('reference', 'Reference', 220)}
+        <button className="press main mt-[20px]">
+          {verb} {amount === null ? '' : exact(amount)}
+        </button>
       </div>
       {fault && fault.faults.length === 0 && <Refused message={fault.message} />}
     </form>
@@ -58,8 +91,14 @@ export function ReceiveForm({ job, paper, open }: { job: string; paper: string; 
   const [receive] = useReceiveMutation();
   const name = /^\d+$/.test(paper) ? `application ${paper}` : paper;
   return (
-    <MoneyForm key={open} title={`Money received on ${name}`} start={{ dated: displayDate(lastDay), amount: displayExact(open, digits), reference: '' }} verb="Receive"
-      send={(body) => receive({ job, paper, body }).unwrap()} done={(amount) => `Received ${exact(amount)} on ${name}`} />
+    <MoneyForm
+      key={open}
+      title={`Money received on ${name}`}
+      start={{ dated: displayDate(lastDay), amount: displayExact(open, digits), reference: '' }}
+      verb="Receive"
+      send={(body) => receive({ job, paper, body }).unwrap()}
+      done={(amount) => `Received ${exact(amount)} on ${name}`}
+    />
   );
 }
 
@@ -69,7 +108,13 @@ export function ReleaseForm({ job, held }: { job: string; held: number }) {
   const { digits, exact } = useCurrency();
   const [release] = useReleaseMutation();
   return (
-    <MoneyForm key={held} title={`Retention released by the client, of ${exact(held)} held`} start={{ dated: displayDate(lastDay), amount: displayExact(held, digits), reference: 'Retention release' }} verb="Invoice"
-      send={(body) => release({ job, body }).unwrap()} done={(amount) => `Retention of ${exact(amount)} invoiced, tax on top`} />
+    <MoneyForm
+      key={held}
+      title={`Retention released by the client, of ${exact(held)} held`}
+      start={{ dated: displayDate(lastDay), amount: displayExact(held, digits), reference: 'Retention release' }}
+      verb="Invoice"
+      send={(body) => release({ job, body }).unwrap()}
+      done={(amount) => `Retention of ${exact(amount)} invoiced, tax on top`}
+    />
   );
 }

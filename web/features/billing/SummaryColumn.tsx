@@ -6,19 +6,47 @@ import { Fig } from '../../app/Fig';
 import { Journal } from '../../ui/Journal';
 
 /** What the application comes to, from gross to payable, and the journal behind it. */
-export function SummaryColumn({ view, summary, worked, children }: { view: ApplicationView; summary: Record<SummaryItem, number>; worked: boolean; children?: ReactNode }) {
+export function SummaryColumn({
+  view,
+  summary,
+  worked,
+  children,
+}: {
+  view: ApplicationView;
+  summary: Record<SummaryItem, number>;
+  worked: boolean;
+  children?: ReactNode;
+}) {
   const { exact, show, code } = useCurrency();
   const row = (label: string, key: SummaryItem, figure: string, strong = false, minus = false) => (
     <tr key={key}>
       <td style={{ fontWeight: strong ? 600 : 400 }}>{label}</td>
-      <td className="num" style={{ fontWeight: strong ? 600 : 400 }}>{minus && summary[key] !== 0 ? '−' : ''}{worked ? <Fig value={summary[key]} of={{ figure, job: view.job, application: view.number }} label={label} exact /> : exact(summary[key])}</td>
+      <td className="num" style={{ fontWeight: strong ? 600 : 400 }}>
+        {minus && summary[key] !== 0 ? '−' : ''}
+        {worked ? (
+          <Fig value={summary[key]} of={{ figure, job: view.job, application: view.number }} label={label} exact />
+        ) : (
+          exact(summary[key])
+        )}
+      </td>
     </tr>
   );
   return (
     <aside aria-label="What it comes to">
       <p className="m-0 mb-2 flex items-baseline justify-between border-b pb-2" style={{ borderColor: 'var(--rule)' }}>
         <span className="note">Payable, {code}</span>
-        <b style={{ font: "600 24px/1 'Source Serif 4', serif" }}>{worked ? <Fig value={summary.payable} of={{ figure: 'payable', job: view.job, application: view.number }} label="Payable" exact /> : exact(summary.payable)}</b>
+        <b style={{ font: "600 24px/1 'Source Serif 4', serif" }}>
+          {worked ? (
+            <Fig
+              value={summary.payable}
+              of={{ figure: 'payable', job: view.job, application: view.number }}
+              label="Payable"
+              exact
+            />
+          ) : (
+            exact(summary.payable)
+          )}
+        </b>
       </p>
       {children}
       <table className="ledger">
@@ -29,7 +57,13 @@ export function SummaryColumn({ view, summary, worked, children }: { view: Appli
           {row('Gross to date', 'gross', 'gross', true)}
           {row('Retention to date', 'retention', 'retention', false, true)}
           {row('Net to date', 'net', 'net', true)}
-          {row(view.previousNumber === null ? 'Certified before' : `Certified before, to ${view.previousNumber}`, 'previouslyCertified', 'previouslyCertified', false, true)}
+          {row(
+            view.previousNumber === null ? 'Certified before' : `Certified before, to ${view.previousNumber}`,
+            'previouslyCertified',
+            'previouslyCertified',
+            false,
+            true,
+          )}
           {row('Due', 'due', 'due', true)}
           {row(`${view.taxName} ${formatPercentShortest(view.taxRate)} %`, 'tax', 'tax')}
           {row('Retention released', 'retentionReleased', 'retentionReleased')}

@@ -9,20 +9,59 @@ const address = ({ job, number }: At) => `jobs/${encodeURIComponent(job)}/applic
 
 const billingApi = api.injectEndpoints({
   endpoints: (build) => ({
-    billingRegister: build.query<BillingRegister, { asOf: string }>({ query: (params) => ({ url: 'billing', params }), ...READS }),
-    jobBilling: build.query<JobBilling, { job: string; asOf: string }>({ query: ({ job, asOf }) => ({ url: `jobs/${encodeURIComponent(job)}/billing`, params: { asOf } }), ...READS }),
-    application: build.query<ApplicationView, At & { asOf: string }>({ query: ({ asOf, ...at }) => ({ url: address(at), params: { asOf } }), ...READS }),
-    startApplication: build.mutation<{ number: number }, { job: string; dated: string; reference: string }>({ query: ({ job, ...body }) => ({ url: `jobs/${encodeURIComponent(job)}/applications`, method: 'POST', body }), ...POSTS }),
-    saveApplication: build.mutation<unknown, At & { body: ApplicationLinesInput }>({ query: ({ body, ...at }) => ({ url: address(at), method: 'PUT', body }), ...POSTS }),
+    billingRegister: build.query<BillingRegister, { asOf: string }>({
+      query: (params) => ({ url: 'billing', params }),
+      ...READS,
+    }),
+    jobBilling: build.query<JobBilling, { job: string; asOf: string }>({
+      query: ({ job, asOf }) => ({ url: `jobs/${encodeURIComponent(job)}/billing`, params: { asOf } }),
+      ...READS,
+    }),
+    application: build.query<ApplicationView, At & { asOf: string }>({
+      query: ({ asOf, ...at }) => ({ url: address(at), params: { asOf } }),
+      ...READS,
+    }),
+    startApplication: build.mutation<{ number: number }, { job: string; dated: string; reference: string }>({
+      query: ({ job, ...body }) => ({ url: `jobs/${encodeURIComponent(job)}/applications`, method: 'POST', body }),
+      ...POSTS,
+    }),
+    saveApplication: build.mutation<unknown, At & { body: ApplicationLinesInput }>({
+      query: ({ body, ...at }) => ({ url: address(at), method: 'PUT', body }),
+      ...POSTS,
+    }),
     discardApplication: build.mutation<unknown, At>({ query: (at) => ({ url: address(at), method: 'DELETE' }), ...POSTS }),
-    moveApplication: build.mutation<unknown, At & { to: 'submit' | 'take-back' }>({ query: ({ to, ...at }) => ({ url: `${address(at)}/${to}`, method: 'POST' }), ...POSTS }),
-    certify: build.mutation<{ paperId: number }, At & { body: CertifyInput }>({ query: ({ body, ...at }) => ({ url: `${address(at)}/certify`, method: 'POST', body }), ...POSTS }),
-    receive: build.mutation<unknown, { job: string; paper: string; body: { dated: string; amount: number; reference: string } }>({ query: ({ job, paper, body }) => ({ url: `jobs/${encodeURIComponent(job)}/invoices/${encodeURIComponent(paper)}/receipts`, method: 'POST', body }), ...POSTS }),
-    release: build.mutation<unknown, { job: string; body: { dated: string; amount: number; reference: string } }>({ query: ({ job, body }) => ({ url: `jobs/${encodeURIComponent(job)}/releases`, method: 'POST', body }), ...POSTS }),
+    moveApplication: build.mutation<unknown, At & { to: 'submit' | 'take-back' }>({
+      query: ({ to, ...at }) => ({ url: `${address(at)}/${to}`, method: 'POST' }),
+      ...POSTS,
+    }),
+    certify: build.mutation<{ paperId: number }, At & { body: CertifyInput }>({
+      query: ({ body, ...at }) => ({ url: `${address(at)}/certify`, method: 'POST', body }),
+      ...POSTS,
+    }),
+    receive: build.mutation<unknown, { job: string; paper: string; body: { dated: string; amount: number; reference: string } }>({
+      query: ({ job, paper, body }) => ({
+        url: `jobs/${encodeURIComponent(job)}/invoices/${encodeURIComponent(paper)}/receipts`,
+        method: 'POST',
+        body,
+      }),
+      ...POSTS,
+    }),
+    release: build.mutation<unknown, { job: string; body: { dated: string; amount: number; reference: string } }>({
+      query: ({ job, body }) => ({ url: `jobs/${encodeURIComponent(job)}/releases`, method: 'POST', body }),
+      ...POSTS,
+    }),
   }),
 });
 
 export const {
-  useBillingRegisterQuery, useJobBillingQuery, useApplicationQuery, useStartApplicationMutation, useSaveApplicationMutation, useDiscardApplicationMutation, useMoveApplicationMutation, useCertifyMutation,
-  useReceiveMutation, useReleaseMutation,
+  useBillingRegisterQuery,
+  useJobBillingQuery,
+  useApplicationQuery,
+  useStartApplicationMutation,
+  useSaveApplicationMutation,
+  useDiscardApplicationMutation,
+  useMoveApplicationMutation,
+  useCertifyMutation,
+  useReceiveMutation,
+  useReleaseMutation,
 } = billingApi;

@@ -61,14 +61,21 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
     if (value === null) faults.set(at, `"${text}" is no amount; expected one such as 12,500.00`);
     return value ?? 0;
   };
-  const amounts = view.lines.map((line, i) => ({ work: read(`${i}.work`, rows[i]?.work), materials: read(`${i}.materials`, rows[i]?.materials), rate: line.retentionRate }));
+  const amounts = view.lines.map((line, i) => ({
+    work: read(`${i}.work`, rows[i]?.work),
+    materials: read(`${i}.materials`, rows[i]?.materials),
+    rate: line.retentionRate,
+  }));
   view.lines.forEach((line, i) => {
     const { work, materials } = amounts[i]!;
     noteUnread(rows[i], i, digits, faults);
     const over = excess(work + materials, line.scheduled);
     if (over === 0) return;
     const figure = excess(work, line.scheduled) > 0 ? 'work' : 'materials';
-    faults.set(`${i}.${figure}`, `Line ${line.line} would pass its scheduled value by ${displayExact(over, digits)}. Bill ${displayExact(line.scheduled, digits)} or less to date.`);
+    faults.set(
+      `${i}.${figure}`,
+      `Line ${line.line} would pass its scheduled value by ${displayExact(over, digits)}. Bill ${displayExact(line.scheduled, digits)} or less to date.`,
+    );
   });
   const retention = retentionToDate(view.retentionRule, view.summary.contractSum, amounts);
   const work = sum(amounts.map((it) => it.work));
@@ -79,17 +86,31 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
   return {
     faults,
     lines: amounts.map((it, i) => ({ work: it.work, materials: it.materials, retention: retention.byLine[i]! })),
-    summary: { ...view.summary, work, materials, gross: work + materials, retention: retention.total, net, due, tax, payable: due + tax, balanceToComplete: view.summary.contractSum - net - view.summary.retentionReleased },
+    summary: {
+      ...view.summary,
+      work,
+      materials,
+      gross: work + materials,
+      retention: retention.total,
+      net,
+      due,
+      tax,
+      payable: due + tax,
+      balanceToComplete: view.summary.contractSum - net - view.summary.retentionReleased,
+    },
   };
 }
 
 /** A per cent or a period that could not be read has not followed into the amount, so it must be said by itself. */
 function noteUnread(row: GridRow | undefined, i: number, digits: number, faults: Map<string, string>): void {
   const percent = (row?.percent ?? '').trim();
-  if (percent !== '' && !/^-?\d+(\.\d+)?%?$/.test(percent)) faults.set(`${i}.percent`, `"${percent}" is no per cent with up to 4 decimals`);
-  else if (percent !== '' && Number(percent.replace('%', '')) > 100) faults.set(`${i}.percent`, `${percent} % is more than the whole line; bill 100 % or less to date`);
+  if (percent !== '' && !/^-?\d+(\.\d+)?%?$/.test(percent))
+    faults.set(`${i}.percent`, `"${percent}" is no per cent with up to 4 decimals`);
+  else if (percent !== '' && Number(percent.replace('%', '')) > 100)
+    faults.set(`${i}.percent`, `${percent} % is more than the whole line; bill 100 % or less to date`);
   const period = (row?.period ?? '').trim();
-  if (period !== '' && readAmount(period, digits) === null) faults.set(`${i}.period`, `"${period}" is no amount; expected one such as 12,500.00`);
+  if (period !== '' && readAmount(period, digits) === null)
+    faults.set(`${i}.period`, `"${period}" is no amount; expected one such as 12,500.00`);
 }
 
 function excess(amount: number, limit: number): number {

@@ -41,7 +41,16 @@ export function CostEntryPage() {
   const { data: lists } = useListsQuery({ asOf: month });
   const keep = useKeepMonth();
   if (!lists) return <Waiting what="jobs and cost codes" />;
-  if (lists.jobs.length === 0) return <div className="page"><h1>Costs</h1><p>There is no job to post to yet. <Link to={keep('/jobs/new')}>Set up the first job</Link>, or <Link to={keep('/set-up')}>import a book</Link>.</p></div>;
+  if (lists.jobs.length === 0)
+    return (
+      <div className="page">
+        <h1>Costs</h1>
+        <p>
+          There is no job to post to yet. <Link to={keep('/jobs/new')}>Set up the first job</Link>, or{' '}
+          <Link to={keep('/set-up')}>import a book</Link>.
+        </p>
+      </div>
+    );
   return <CostEntry lists={lists} />;
 }
 
@@ -59,7 +68,10 @@ function CostEntry({ lists }: { lists: Lists }) {
   const columns = useColumns(lists, month, digits);
   const faults = useMemo(() => {
     // A cell that is filled and wrong says so at once; what is still missing waits for the preview.
-    const typedAt = (at: string) => { const [row, key] = at.split('.'); return text(rows[Number(row)]?.[key!]); };
+    const typedAt = (at: string) => {
+      const [row, key] = at.split('.');
+      return text(rows[Number(row)]?.[key!]);
+    };
     const shown = new Map([...read.faults].filter(([at]) => asked || typedAt(at) !== ''));
     for (const fault of refused?.faults ?? []) {
       const [, line, key] = fault.field.split('.');
@@ -75,7 +87,11 @@ function CostEntry({ lists }: { lists: Lists }) {
   const ready = () => {
     setAsked(true);
     if (read.lines.length === 0) return false;
-    if (read.faults.size > 0) setRefused({ message: `${read.faults.size} ${read.faults.size === 1 ? 'cell is' : 'cells are'} missing or wrong; each says what. Nothing is posted until they are right.`, faults: [] });
+    if (read.faults.size > 0)
+      setRefused({
+        message: `${read.faults.size} ${read.faults.size === 1 ? 'cell is' : 'cells are'} missing or wrong; each says what. Nothing is posted until they are right.`,
+        faults: [],
+      });
     return read.faults.size === 0;
   };
   const showPreview = async () => {
@@ -91,7 +107,9 @@ function CostEntry({ lists }: { lists: Lists }) {
     if (!preview || !ready()) return;
     try {
       const posted = await post({ lines: read.lines, asOf: lastDay }).unwrap();
-      toast(`Posted ${posted.entries} ${posted.entries === 1 ? 'line' : 'lines'}, ${exact(posted.total)}, as paper ${posted.paperId}`);
+      toast(
+        `Posted ${posted.entries} ${posted.entries === 1 ? 'line' : 'lines'}, ${exact(posted.total)}, as paper ${posted.paperId}`,
+      );
       setRows([]);
       setPreview(null);
       setAsked(false);
@@ -99,15 +117,37 @@ function CostEntry({ lists }: { lists: Lists }) {
       setRefused(faultOf(error));
     }
   };
-  useHotkeys('alt+p', (event) => { event.preventDefault(); void showPreview(); }, { enableOnFormTags: true }, [read, lastDay]);
-  useHotkeys('alt+enter', (event) => { event.preventDefault(); void postBatch(); }, { enableOnFormTags: true }, [read, preview, lastDay]);
+  useHotkeys(
+    'alt+p',
+    (event) => {
+      event.preventDefault();
+      void showPreview();
+    },
+    { enableOnFormTags: true },
+    [read, lastDay],
+  );
+  useHotkeys(
+    'alt+enter',
+    (event) => {
+      event.preventDefault();
+      void postBatch();
+    },
+    { enableOnFormTags: true },
+    [read, preview, lastDay],
+  );
   const count = `${read.lines.length} ${read.lines.length === 1 ? 'line' : 'lines'}, ${exact(read.total)}`;
   const foot = (
     <tfoot>
       <tr style={{ background: 'var(--band)' }}>
-        <td className="worked" colSpan={9} style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>{read.lines.length} {read.lines.length === 1 ? 'line' : 'lines'}</td>
-        <td className="worked sum" style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>{displayQuantity(read.hours)}</td>
-        <td className="worked sum" style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>{exact(read.total)}</td>
+        <td className="worked" colSpan={9} style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>
+          {read.lines.length} {read.lines.length === 1 ? 'line' : 'lines'}
+        </td>
+        <td className="worked sum" style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>
+          {displayQuantity(read.hours)}
+        </td>
+        <td className="worked sum" style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>
+          {exact(read.total)}
+        </td>
         <td className="worked" colSpan={3} style={{ position: 'sticky', bottom: 0, background: 'var(--band)' }} />
       </tr>
     </tfoot>
@@ -116,18 +156,54 @@ function CostEntry({ lists }: { lists: Lists }) {
     <div className="page">
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>Enter costs</h1>
-        <Link className="press" to={keep('/costs/ledger')}>Cost ledger</Link>
+        <Link className="press" to={keep('/costs/ledger')}>
+          Cost ledger
+        </Link>
       </div>
-      <EntryGrid label="Costs to post" columns={columns} rows={rows} onRows={change} faults={faults} foot={foot} blank={12} height={preview ? 'calc(100vh - 470px)' : 'calc(100vh - 230px)'} />
+      <EntryGrid
+        label="Costs to post"
+        columns={columns}
+        rows={rows}
+        onRows={change}
+        faults={faults}
+        foot={foot}
+        blank={12}
+        height={preview ? 'calc(100vh - 470px)' : 'calc(100vh - 230px)'}
+      />
       <div className="mt-3 flex items-center gap-3">
-        <button type="button" className={preview ? 'press' : 'press main'} disabled={read.lines.length === 0 || previewing.isLoading} onClick={() => void showPreview()}>Preview {count}</button>
-        <button type="button" className={preview ? 'press main' : 'press'} disabled={!preview || posting.isLoading} onClick={() => void postBatch()}>Post {count}</button>
-        {rows.length > 0 && <button type="button" className="press bare" onClick={() => change([])}>Clear the sheet</button>}
-        <span className="note text-[12.5px]">Amounts in {code}. A day alone means {displayDate(lastDay).replace(/^\d+ /, '')}. Paste from a spreadsheet works in any cell.</span>
+        <button
+          type="button"
+          className={preview ? 'press' : 'press main'}
+          disabled={read.lines.length === 0 || previewing.isLoading}
+          onClick={() => void showPreview()}
+        >
+          Preview {count}
+        </button>
+        <button
+          type="button"
+          className={preview ? 'press main' : 'press'}
+          disabled={!preview || posting.isLoading}
+          onClick={() => void postBatch()}
+        >
+          Post {count}
+        </button>
+        {rows.length > 0 && (
+          <button type="button" className="press bare" onClick={() => change([])}>
+            Clear the sheet
+          </button>
+        )}
+        <span className="note text-[12.5px]">
+          Amounts in {code}. A day alone means {displayDate(lastDay).replace(/^\d+ /, '')}. Paste from a spreadsheet works in any
+          cell.
+        </span>
       </div>
       {refused && <Refused message={refused.message} />}
       {preview && <BatchPreview preview={preview} />}
-      {!preview && !refused && <p className="note mt-4">Before anything is posted, the preview shows what is left of each budget line, what it does to the job, and the journal.</p>}
+      {!preview && !refused && (
+        <p className="note mt-4">
+          Before anything is posted, the preview shows what is left of each budget line, what it does to the job, and the journal.
+        </p>
+      )}
     </div>
   );
 }
@@ -139,13 +215,37 @@ function useColumns(lists: Lists, month: string, digits: number): GridColumn[] {
     const date = (typed: string) => (readDate(typed, month) ? displayDate(readDate(typed, month)) : typed);
     return [
       { key: 'dated', title: 'Date', width: 98, tidy: date },
-      { key: 'job', title: 'Job', width: 76, offers: () => lists.jobs.filter((it) => it.status !== 'closed' && !it.locked).map((it) => ({ value: it.number, label: it.name })) },
-      { key: 'section', title: 'Section', width: 112, offers: (row: GridRow) => (jobOf(row)?.sections ?? []).map((value) => ({ value, label: '' })) },
-      { key: 'costCode', title: 'Code', width: 72, offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })) },
+      {
+        key: 'job',
+        title: 'Job',
+        width: 76,
+        offers: () =>
+          lists.jobs.filter((it) => it.status !== 'closed' && !it.locked).map((it) => ({ value: it.number, label: it.name })),
+      },
+      {
+        key: 'section',
+        title: 'Section',
+        width: 112,
+        offers: (row: GridRow) => (jobOf(row)?.sections ?? []).map((value) => ({ value, label: '' })),
+      },
+      {
+        key: 'costCode',
+        title: 'Code',
+        width: 72,
+        offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
+      },
       { key: 'costType', title: 'Type', width: 98, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
       { key: 'party', title: 'Party', width: 124, offers: () => parties },
       { key: 'reference', title: 'Reference', width: 104 },
-      { key: 'commitment', title: 'Order', width: 116, offers: (row: GridRow) => lists.commitments.filter((it) => !row.job || it.job === text(row.job)).map((it) => ({ value: `${it.number}/${it.line}`, label: `${it.vendor}, ${it.costCode} ${it.costType}` })) },
+      {
+        key: 'commitment',
+        title: 'Order',
+        width: 116,
+        offers: (row: GridRow) =>
+          lists.commitments
+            .filter((it) => !row.job || it.job === text(row.job))
+            .map((it) => ({ value: `${it.number}/${it.line}`, label: `${it.vendor}, ${it.costCode} ${it.costType}` })),
+      },
       { key: 'hours', title: 'Hours', width: 66, numeric: true },
       { key: 'amount', title: 'Amount', width: 116, numeric: true, tidy: tidyAmount(digits) },
       { key: 'description', title: 'Description', width: 'auto' },

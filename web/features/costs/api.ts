@@ -1,14 +1,41 @@
 import type { CostBatchInput, CostPage, CostPreview, CostSubtotalRow, PostedPaper } from '../../../wire/costs';
 import { api, POSTS, READS } from '../../app/api';
 
-export type LedgerParams = { asOf: string } & Partial<Record<'job' | 'section' | 'costCode' | 'costType' | 'party' | 'from' | 'to' | 'search' | 'paper' | 'commitment' | 'uninstalled' | 'sort' | 'descending' | 'offset' | 'limit', string>>;
+export type LedgerParams = { asOf: string } & Partial<
+  Record<
+    | 'job'
+    | 'section'
+    | 'costCode'
+    | 'costType'
+    | 'party'
+    | 'from'
+    | 'to'
+    | 'search'
+    | 'paper'
+    | 'commitment'
+    | 'uninstalled'
+    | 'sort'
+    | 'descending'
+    | 'offset'
+    | 'limit',
+    string
+  >
+>;
 
 const costsApi = api.injectEndpoints({
   endpoints: (build) => ({
     costPage: build.query<CostPage, LedgerParams>({ query: (params) => ({ url: 'costs', params }), ...READS }),
-    costSubtotals: build.query<CostSubtotalRow[], LedgerParams & { by: string }>({ query: (params) => ({ url: 'costs/subtotals', params }), ...READS }),
-    previewCosts: build.mutation<CostPreview, CostBatchInput>({ query: (body) => ({ url: 'costs/preview', method: 'POST', body }) }),
-    postCosts: build.mutation<PostedPaper, CostBatchInput>({ query: (body) => ({ url: 'costs', method: 'POST', body }), ...POSTS }),
+    costSubtotals: build.query<CostSubtotalRow[], LedgerParams & { by: string }>({
+      query: (params) => ({ url: 'costs/subtotals', params }),
+      ...READS,
+    }),
+    previewCosts: build.mutation<CostPreview, CostBatchInput>({
+      query: (body) => ({ url: 'costs/preview', method: 'POST', body }),
+    }),
+    postCosts: build.mutation<PostedPaper, CostBatchInput>({
+      query: (body) => ({ url: 'costs', method: 'POST', body }),
+      ...POSTS,
+    }),
   }),
 });
 

@@ -28,7 +28,8 @@ export function readBatch(rows: readonly GridRow[], lists: Lists, month: string,
     if (!Object.values(row).some((it) => text(it) !== '')) return;
     const fault = (key: string, message: string) => void faults.set(`${i}.${key}`, message);
     const dated = readDate(text(row.dated), month);
-    if (!dated) fault('dated', text(row.dated) === '' ? 'Expected a day' : `"${row.dated}" is no day; expected one such as 30 Apr 2031`);
+    if (!dated)
+      fault('dated', text(row.dated) === '' ? 'Expected a day' : `"${row.dated}" is no day; expected one such as 30 Apr 2031`);
     const [job, costCode, costType] = [text(row.job), text(row.costCode), text(row.costType).toLowerCase()];
     if (!jobs.has(job)) fault('job', job === '' ? 'Expected a job' : `There is no job ${job}`);
     if (!codes.has(costCode)) fault('costCode', costCode === '' ? 'Expected a cost code' : `There is no cost code ${costCode}`);
@@ -37,12 +38,32 @@ export function readBatch(rows: readonly GridRow[], lists: Lists, month: string,
     const hours = text(row.hours) === '' ? null : parseQuantity(text(row.hours).replaceAll(',', ''));
     if (hours && !hours.ok) fault('hours', `"${row.hours}" is no number of hours`);
     const amount = readAmount(text(row.amount), digits);
-    if (amount === null) fault('amount', text(row.amount) === '' ? 'Expected an amount' : `"${row.amount}" is no amount; expected one such as 1,250.00`);
+    if (amount === null)
+      fault(
+        'amount',
+        text(row.amount) === '' ? 'Expected an amount' : `"${row.amount}" is no amount; expected one such as 1,250.00`,
+      );
     rowOf.push(i);
     lines.push({
-      dated: dated ?? '', job, section: text(row.section), costCode, costType: costType as CostType, party: text(row.party), reference: text(row.reference), hours: hours?.ok ? hours.value : null, amount: amount ?? 0,
-      description: text(row.description), commitment: text(row.commitment), uninstalled: /^y/i.test(text(row.uninstalled)),
+      dated: dated ?? '',
+      job,
+      section: text(row.section),
+      costCode,
+      costType: costType as CostType,
+      party: text(row.party),
+      reference: text(row.reference),
+      hours: hours?.ok ? hours.value : null,
+      amount: amount ?? 0,
+      description: text(row.description),
+      commitment: text(row.commitment),
+      uninstalled: /^y/i.test(text(row.uninstalled)),
     });
   });
-  return { lines, rowOf, faults, total: lines.reduce((sum, it) => sum + it.amount, 0), hours: lines.reduce((sum, it) => sum + (it.hours ?? 0), 0) };
+  return {
+    lines,
+    rowOf,
+    faults,
+    total: lines.reduce((sum, it) => sum + it.amount, 0),
+    hours: lines.reduce((sum, it) => sum + (it.hours ?? 0), 0),
+  };
 }

@@ -13,26 +13,57 @@ export function JobContract() {
   const { job } = useOutletContext<JobOutlet>();
   const { show, code } = useCurrency();
   const sum = (value: (line: (typeof job.sov)[number]) => number) => job.sov.reduce((total, line) => total + value(line), 0);
-  if (job.sov.length === 0) return <Empty title="No schedule of values"><p className="note m-0">A job gets its schedule when it is set up, or by importing a book.</p></Empty>;
+  if (job.sov.length === 0)
+    return (
+      <Empty title="No schedule of values">
+        <p className="note m-0">A job gets its schedule when it is set up, or by importing a book.</p>
+      </Empty>
+    );
   return (
     <>
       <h2 className="mb-1">Schedule of values</h2>
       <table className="ledger">
-        <thead><tr><th>Line</th><th>Section</th><th>Description</th><th className="num">As signed</th><th className="num">Changes</th><th className="num">Scheduled value</th><th className="num">Billed to date</th><th className="num">Billed %</th><th className="num">Left to bill</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Line</th>
+            <th>Section</th>
+            <th>Description</th>
+            <th className="num">As signed</th>
+            <th className="num">Changes</th>
+            <th className="num">Scheduled value</th>
+            <th className="num">Billed to date</th>
+            <th className="num">Billed %</th>
+            <th className="num">Left to bill</th>
+          </tr>
+        </thead>
         <tbody>
           {job.sov.map((line) => (
             <tr key={line.line}>
-              <td>{line.line}</td><td>{line.section}</td><td>{line.description}</td><td className="num">{show(line.scheduledValue)}</td><td className="num">{show(line.changes)}</td><td className="num">{show(line.scheduledToDate)}</td>
-              <td className="num">{show(line.billed)}</td><td className="num">{displayPercent(ratio(line.billed, line.scheduledToDate))}</td><td className="num">{show(line.scheduledToDate - line.billed)}</td>
+              <td>{line.line}</td>
+              <td>{line.section}</td>
+              <td>{line.description}</td>
+              <td className="num">{show(line.scheduledValue)}</td>
+              <td className="num">{show(line.changes)}</td>
+              <td className="num">{show(line.scheduledToDate)}</td>
+              <td className="num">{show(line.billed)}</td>
+              <td className="num">{displayPercent(ratio(line.billed, line.scheduledToDate))}</td>
+              <td className="num">{show(line.scheduledToDate - line.billed)}</td>
             </tr>
           ))}
         </tbody>
         <tfoot>
           <tr>
-            <td colSpan={3}>Contract sum, {code}</td><td className="num">{show(sum((line) => line.scheduledValue))}</td><td className="num">{show(sum((line) => line.changes))}</td>
-            <td className="num"><Fig value={job.contractSum} of={{ figure: 'contractSum', job: job.number }} label="Contract sum" /></td>
-            <td className="num"><Fig value={job.billed} of={{ figure: 'billed', job: job.number }} label="Billed to date" /></td>
-            <td className="num">{displayPercent(ratio(job.billed, job.contractSum))}</td><td className="num">{show(job.contractSum - job.billed)}</td>
+            <td colSpan={3}>Contract sum, {code}</td>
+            <td className="num">{show(sum((line) => line.scheduledValue))}</td>
+            <td className="num">{show(sum((line) => line.changes))}</td>
+            <td className="num">
+              <Fig value={job.contractSum} of={{ figure: 'contractSum', job: job.number }} label="Contract sum" />
+            </td>
+            <td className="num">
+              <Fig value={job.billed} of={{ figure: 'billed', job: job.number }} label="Billed to date" />
+            </td>
+            <td className="num">{displayPercent(ratio(job.billed, job.contractSum))}</td>
+            <td className="num">{show(job.contractSum - job.billed)}</td>
           </tr>
         </tfoot>
       </table>
@@ -40,10 +71,37 @@ export function JobContract() {
         <>
           <h2 className="mb-1 mt-5">Change orders</h2>
           <table className="ledger">
-            <thead><tr><th>Change</th><th>Title</th><th>State</th><th>Raised</th><th>Decided</th><th className="num">Price</th><th className="num">Cost</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Change</th>
+                <th>Title</th>
+                <th>State</th>
+                <th>Raised</th>
+                <th>Decided</th>
+                <th className="num">Price</th>
+                <th className="num">Cost</th>
+              </tr>
+            </thead>
             <tbody>
               {job.changeOrders.map((it) => (
-                <tr key={it.number}><td>{it.number}</td><td>{it.title}</td><td>{it.status === 'issued' || it.status === 'draft' ? <span className="inline-flex gap-2"><Sign name="held" bare />{it.status}, not in the contract sum</span> : it.status}</td><td>{displayDate(it.raisedOn)}</td><td>{displayDate(it.decidedOn)}</td><td className="num">{show(it.price)}</td><td className="num">{show(it.cost)}</td></tr>
+                <tr key={it.number}>
+                  <td>{it.number}</td>
+                  <td>{it.title}</td>
+                  <td>
+                    {it.status === 'issued' || it.status === 'draft' ? (
+                      <span className="inline-flex gap-2">
+                        <Sign name="held" bare />
+                        {it.status}, not in the contract sum
+                      </span>
+                    ) : (
+                      it.status
+                    )}
+                  </td>
+                  <td>{displayDate(it.raisedOn)}</td>
+                  <td>{displayDate(it.decidedOn)}</td>
+                  <td className="num">{show(it.price)}</td>
+                  <td className="num">{show(it.cost)}</td>
+                </tr>
               ))}
             </tbody>
           </table>

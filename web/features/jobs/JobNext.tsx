@@ -13,46 +13,135 @@ export function JobNext() {
   const keep = useKeepMonth();
   const { show } = useCurrency();
   const facts: readonly (readonly [string, string])[] = [
-    ['Awarded', displayDate(job.awardedOn)], ['Start', displayDate(job.startsOn)], ['Planned finish', displayDate(job.finishesOn)], ['Finished', displayDate(job.finishedOn)], ['Revenue by', job.revenueMethod],
-    ['Retention', describeRetention(job.retentionRule)], ['Tax', `${formatPercentShortest(job.taxRate)} %`], ['Terms', `${job.termsDays ?? job.usualTermsDays} days${job.termsDays === null ? ', as usual with this client' : ''}`],
+    ['Awarded', displayDate(job.awardedOn)],
+    ['Start', displayDate(job.startsOn)],
+    ['Planned finish', displayDate(job.finishesOn)],
+    ['Finished', displayDate(job.finishedOn)],
+    ['Revenue by', job.revenueMethod],
+    ['Retention', describeRetention(job.retentionRule)],
+    ['Tax', `${formatPercentShortest(job.taxRate)} %`],
+    ['Terms', `${job.termsDays ?? job.usualTermsDays} days${job.termsDays === null ? ', as usual with this client' : ''}`],
   ];
   return (
     <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.2fr)' }}>
       <div>
         <section aria-labelledby="next">
-          <h2 id="next" className="mb-1">Next</h2>
-          {job.nextSteps.length === 0 ? <p className="note">Nothing waits on this job.</p> : (
-            <ol className="m-0 list-none p-0">{job.nextSteps.map((step) => <li key={step.text} className="border-b py-1" style={{ borderColor: 'var(--hair)' }}><Link to={keep(step.to)}>{step.text}</Link></li>)}</ol>
+          <h2 id="next" className="mb-1">
+            Next
+          </h2>
+          {job.nextSteps.length === 0 ? (
+            <p className="note">Nothing waits on this job.</p>
+          ) : (
+            <ol className="m-0 list-none p-0">
+              {job.nextSteps.map((step) => (
+                <li key={step.text} className="border-b py-1" style={{ borderColor: 'var(--hair)' }}>
+                  <Link to={keep(step.to)}>{step.text}</Link>
+                </li>
+              ))}
+            </ol>
           )}
         </section>
         <section aria-labelledby="facts" className="mt-5">
-          <h2 id="facts" className="mb-1">Facts</h2>
+          <h2 id="facts" className="mb-1">
+            Facts
+          </h2>
           <dl className="m-0 grid gap-x-4 gap-y-1" style={{ gridTemplateColumns: '110px 1fr' }}>
-            {facts.filter(([, value]) => value).map(([label, value]) => <div key={label} className="contents"><dt className="note">{label}</dt><dd className="m-0">{value}</dd></div>)}
+            {facts
+              .filter(([, value]) => value)
+              .map(([label, value]) => (
+                <div key={label} className="contents">
+                  <dt className="note">{label}</dt>
+                  <dd className="m-0">{value}</dd>
+                </div>
+              ))}
           </dl>
         </section>
       </div>
       <section aria-labelledby="course">
-        <h2 id="course" className="mb-1">Cost and billing, month by month</h2>
-        {job.months.length === 0 ? <p className="note">Nothing is posted to this job yet.</p> : (
+        <h2 id="course" className="mb-1">
+          Cost and billing, month by month
+        </h2>
+        {job.months.length === 0 ? (
+          <p className="note">Nothing is posted to this job yet.</p>
+        ) : (
           <>
-            <div style={{ height: 210 }} role="img" aria-label="Cost and billing to date against the budget; the table below has the figures">
+            <div
+              style={{ height: 210 }}
+              role="img"
+              aria-label="Cost and billing to date against the budget; the table below has the figures"
+            >
               <ResponsiveContainer>
                 <LineChart data={job.months} margin={{ top: 8, right: 8, bottom: 0, left: 8 }}>
-                  <XAxis dataKey="month" tickFormatter={displayPeriod} tick={{ fontSize: 11, fill: 'var(--soft)' }} stroke="var(--rule)" minTickGap={24} />
-                  <YAxis tickFormatter={(value: number) => show(value).replace(/\.\d+$/, '')} tick={{ fontSize: 11, fill: 'var(--soft)' }} stroke="var(--rule)" width={78} />
-                  <Tooltip formatter={(value) => show(Number(value))} labelFormatter={(label) => displayPeriod(String(label))} contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--rule)' }} />
+                  <XAxis
+                    dataKey="month"
+                    tickFormatter={displayPeriod}
+                    tick={{ fontSize: 11, fill: 'var(--soft)' }}
+                    stroke="var(--rule)"
+                    minTickGap={24}
+                  />
+                  <YAxis
+                    tickFormatter={(value: number) => show(value).replace(/\.\d+$/, '')}
+                    tick={{ fontSize: 11, fill: 'var(--soft)' }}
+                    stroke="var(--rule)"
+                    width={78}
+                  />
+                  <Tooltip
+                    formatter={(value) => show(Number(value))}
+                    labelFormatter={(label) => displayPeriod(String(label))}
+                    contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--rule)' }}
+                  />
                   <Legend verticalAlign="top" align="right" iconType="plainline" wrapperStyle={{ fontSize: 12 }} />
-                  <Line dataKey="budget" name="Budget" stroke="var(--bar-estimate)" strokeDasharray="5 3" dot={false} isAnimationActive={false} />
-                  <Line dataKey="billed" name="Billed" stroke="var(--bar-billed)" strokeWidth={2} dot={false} isAnimationActive={false} />
-                  <Line dataKey="cost" name="Cost" stroke="var(--bar-cost)" strokeWidth={2} dot={{ r: 2 }} isAnimationActive={false} />
+                  <Line
+                    dataKey="budget"
+                    name="Budget"
+                    stroke="var(--bar-estimate)"
+                    strokeDasharray="5 3"
+                    dot={false}
+                    isAnimationActive={false}
+                  />
+                  <Line
+                    dataKey="billed"
+                    name="Billed"
+                    stroke="var(--bar-billed)"
+                    strokeWidth={2}
+                    dot={false}
+                    isAnimationActive={false}
+                  />
+                  <Line
+                    dataKey="cost"
+                    name="Cost"
+                    stroke="var(--bar-cost)"
+                    strokeWidth={2}
+                    dot={{ r: 2 }}
+                    isAnimationActive={false}
+                  />
                 </LineChart>
               </ResponsiveContainer>
             </div>
-            <div className="scroll mt-2" style={{ maxHeight: 190 }} tabIndex={0} role="region" aria-label="Cost and billing by month">
+            <div
+              className="scroll mt-2"
+              style={{ maxHeight: 190 }}
+              tabIndex={0}
+              role="region"
+              aria-label="Cost and billing by month"
+            >
               <table className="ledger">
-                <thead><tr><th>To the end of</th><th className="num">Cost</th><th className="num">Billed</th></tr></thead>
-                <tbody>{[...job.months].reverse().map((it) => <tr key={it.month}><td>{displayPeriod(it.month)}</td><td className="num">{show(it.cost)}</td><td className="num">{show(it.billed)}</td></tr>)}</tbody>
+                <thead>
+                  <tr>
+                    <th>To the end of</th>
+                    <th className="num">Cost</th>
+                    <th className="num">Billed</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {[...job.months].reverse().map((it) => (
+                    <tr key={it.month}>
+                      <td>{displayPeriod(it.month)}</td>
+                      <td className="num">{show(it.cost)}</td>
+                      <td className="num">{show(it.billed)}</td>
+                    </tr>
+                  ))}
+                </tbody>
               </table>
             </div>
           </>

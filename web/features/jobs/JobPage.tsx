@@ -13,7 +13,13 @@ import { useJobQuery } from './api';
 import { JobStatus } from './JobStatus';
 import { OverUnder } from './JobListPage';
 
-const PARTS = [['contract', 'Contract'], ['budget', 'Budget'], ['costs', 'Costs'], ['billing', 'Billing'], ['papers', 'Papers']] as const;
+const PARTS = [
+  ['contract', 'Contract'],
+  ['budget', 'Budget'],
+  ['costs', 'Costs'],
+  ['billing', 'Billing'],
+  ['papers', 'Papers'],
+] as const;
 
 /** What the parts of a job's page are given. */
 export interface JobOutlet {
@@ -30,19 +36,35 @@ export function JobPage() {
   // An application needs the height of the page; the measure is one key away.
   const onApplication = useMatch('/jobs/:number/billing/:application') !== null;
   const base = `/jobs/${encodeURIComponent(number)}`;
-  useHotkeys('0,1,2,3,4,5', (event) => {
-    const part = PARTS[Number(event.key) - 1];
-    void navigate(keep(part ? `${base}/${part[0]}` : base));
-  }, { useKey: true }, [base, keep]);
-  if (error) return <div className="page"><Refused message={faultOf(error).message} onRetry={refetch} /></div>;
+  useHotkeys(
+    '0,1,2,3,4,5',
+    (event) => {
+      const part = PARTS[Number(event.key) - 1];
+      void navigate(keep(part ? `${base}/${part[0]}` : base));
+    },
+    { useKey: true },
+    [base, keep],
+  );
+  if (error)
+    return (
+      <div className="page">
+        <Refused message={faultOf(error).message} onRetry={refetch} />
+      </div>
+    );
   if (!job) return <Waiting what={`job ${number}`} />;
   return (
     <div className="page">
       <p className="note m-0 flex flex-wrap items-center gap-x-3">
-        <Link to={keep('/jobs')}>Jobs</Link><span>{job.customerName}</span>{job.contractReference && <span>{job.contractReference}</span>}{job.manager && <span>{job.manager}</span>}{job.site && <span className="cut max-w-[300px]">{job.site}</span>}
+        <Link to={keep('/jobs')}>Jobs</Link>
+        <span>{job.customerName}</span>
+        {job.contractReference && <span>{job.contractReference}</span>}
+        {job.manager && <span>{job.manager}</span>}
+        {job.site && <span className="cut max-w-[300px]">{job.site}</span>}
       </p>
       <div className="mb-3 flex items-center justify-between gap-6">
-        <h1 className="grow"><span style={{ color: 'var(--accent)' }}>{job.number}</span> {job.name}</h1>
+        <h1 className="grow">
+          <span style={{ color: 'var(--accent)' }}>{job.number}</span> {job.name}
+        </h1>
         {onApplication && <SmallMeasure figures={job} label={`Measure of ${job.number}`} />}
         {onApplication && <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />}
         <JobStatus job={job} />
@@ -50,7 +72,17 @@ export function JobPage() {
       {onApplication ? null : <JobHead job={job} />}
       <nav aria-label="Parts of the job" className="mb-3 mt-4 flex gap-1 border-b" style={{ borderColor: 'var(--rule)' }}>
         {[['', 'Next'] as const, ...PARTS].map(([part, name], i) => (
-          <NavLink key={part} end to={keep(part ? `${base}/${part}` : base)} className="px-3 py-1 no-underline" style={({ isActive }) => ({ color: isActive ? 'var(--accent)' : 'var(--ink)', boxShadow: isActive ? 'inset 0 -3px 0 var(--accent)' : 'none', fontWeight: isActive ? 600 : 400 })}>
+          <NavLink
+            key={part}
+            end
+            to={keep(part ? `${base}/${part}` : base)}
+            className="px-3 py-1 no-underline"
+            style={({ isActive }) => ({
+              color: isActive ? 'var(--accent)' : 'var(--ink)',
+              boxShadow: isActive ? 'inset 0 -3px 0 var(--accent)' : 'none',
+              fontWeight: isActive ? 600 : 400,
+            })}
+          >
             {name} <span className="note text-[11px]">{i}</span>
           </NavLink>
         ))}
@@ -79,12 +111,26 @@ function JobHead({ job }: { job: JobView }) {
     <div className="sheet grid gap-8 px-4 py-3" style={{ gridTemplateColumns: 'minmax(0, 1.5fr) minmax(0, 1fr)' }}>
       <section aria-label="Measure">
         <Measure figures={job} figure={(key, label) => <Fig value={job[key]} of={of(key)} label={label} exact />} />
-        <p className="note mb-0 mt-2 flex flex-wrap gap-x-4 text-[12.5px]"><span>In {code}; the upright is the contract sum.</span><Legend names={['over', 'under', 'loss']} /></p>
+        <p className="note mb-0 mt-2 flex flex-wrap gap-x-4 text-[12.5px]">
+          <span>In {code}; the upright is the contract sum.</span>
+          <Legend names={['over', 'under', 'loss']} />
+        </p>
       </section>
       <dl className="m-0 grid content-start gap-x-4 gap-y-[2px]" style={{ gridTemplateColumns: '1fr auto' }}>
-        {facts.map(([label, value]) => <div key={label} className="contents"><dt style={{ color: 'var(--soft)' }}>{label}</dt><dd className="sum m-0">{value}</dd></div>)}
+        {facts.map(([label, value]) => (
+          <div key={label} className="contents">
+            <dt style={{ color: 'var(--soft)' }}>{label}</dt>
+            <dd className="sum m-0">{value}</dd>
+          </div>
+        ))}
       </dl>
-      {!job.inSchedule && <p className="note m-0">{job.status === 'tender' ? 'A tender: not in the work-in-progress schedule.' : `Awarded ${displayDate(job.awardedOn)}: not in the schedule of this month yet.`}</p>}
+      {!job.inSchedule && (
+        <p className="note m-0">
+          {job.status === 'tender'
+            ? 'A tender: not in the work-in-progress schedule.'
+            : `Awarded ${displayDate(job.awardedOn)}: not in the schedule of this month yet.`}
+        </p>
+      )}
     </div>
   );
 }

@@ -33,17 +33,46 @@ export function JobStatus({ job }: { job: JobView }) {
   };
   if (next.length === 0) return <span className="note whitespace-nowrap">{job.status}</span>;
   return (
-    <Popover.Root open={open} onOpenChange={(value) => { setOpen(value); setStatus(next[0]!); setFault(undefined); }}>
-      <Popover.Trigger className="press">{job.status}{job.locked ? ', locked' : ''} <span aria-hidden="true">▾</span></Popover.Trigger>
+    <Popover.Root
+      open={open}
+      onOpenChange={(value) => {
+        setOpen(value);
+        setStatus(next[0]!);
+        setFault(undefined);
+      }}
+    >
+      <Popover.Trigger className="press">
+        {job.status}
+        {job.locked ? ', locked' : ''} <span aria-hidden="true">▾</span>
+      </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} className="z-50 w-[280px] border p-4 shadow-xl" style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 w-[280px] border p-4 shadow-xl"
+          style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
+        >
           <form onSubmit={submit} className="flex flex-col gap-3">
             <Field label="Move the job on to">
-              <select value={status} onChange={(event) => setStatus(event.target.value)}>{next.map((it) => <option key={it}>{it}</option>)}</select>
+              <select value={status} onChange={(event) => setStatus(event.target.value)}>
+                {next.map((it) => (
+                  <option key={it}>{it}</option>
+                ))}
+              </select>
             </Field>
-            {needsDay && <Field label={job.status === 'tender' ? 'Awarded on' : 'Finished on'}><input value={on} onChange={(event) => setOn(event.target.value)} /></Field>}
-            {fault && <p role="alert" className="fault m-0">{fault}</p>}
-            <button className="press main self-start" disabled={isLoading}>Make it {status}</button>
+            {needsDay && (
+              <Field label={job.status === 'tender' ? 'Awarded on' : 'Finished on'}>
+                <input value={on} onChange={(event) => setOn(event.target.value)} />
+              </Field>
+            )}
+            {fault && (
+              <p role="alert" className="fault m-0">
+                {fault}
+              </p>
+            )}
+            <button className="press main self-start" disabled={isLoading}>
+              Make it {status}
+            </button>
           </form>
         </Popover.Content>
       </Popover.Portal>

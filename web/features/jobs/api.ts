@@ -5,14 +5,44 @@ import { api, POSTS, READS } from '../../app/api';
 const jobsApi = api.injectEndpoints({
   endpoints: (build) => ({
     jobList: build.query<JobList, { asOf: string }>({ query: (params) => ({ url: 'jobs', params }), ...READS }),
-    job: build.query<JobView, { number: string; asOf: string }>({ query: ({ number, asOf }) => ({ url: `jobs/${encodeURIComponent(number)}`, params: { asOf } }), ...READS }),
-    createJob: build.mutation<{ number: string }, JobInput>({ query: (body) => ({ url: 'jobs', method: 'POST', body }), ...POSTS }),
-    moveJob: build.mutation<unknown, { number: string; status: string; on: string | null }>({ query: ({ number, ...body }) => ({ url: `jobs/${encodeURIComponent(number)}/status`, method: 'POST', body }), ...POSTS }),
-    saveDraft: build.mutation<{ id: number }, { id: number | null; content: Record<string, unknown> }>({ query: ({ id, content }) => ({ url: id === null ? 'drafts' : `drafts/${id}`, method: id === null ? 'POST' : 'PUT', body: { content } }) }),
+    job: build.query<JobView, { number: string; asOf: string }>({
+      query: ({ number, asOf }) => ({ url: `jobs/${encodeURIComponent(number)}`, params: { asOf } }),
+      ...READS,
+    }),
+    createJob: build.mutation<{ number: string }, JobInput>({
+      query: (body) => ({ url: 'jobs', method: 'POST', body }),
+      ...POSTS,
+    }),
+    moveJob: build.mutation<unknown, { number: string; status: string; on: string | null }>({
+      query: ({ number, ...body }) => ({ url: `jobs/${encodeURIComponent(number)}/status`, method: 'POST', body }),
+      ...POSTS,
+    }),
+    saveDraft: build.mutation<{ id: number }, { id: number | null; content: Record<string, unknown> }>({
+      query: ({ id, content }) => ({
+        url: id === null ? 'drafts' : `drafts/${id}`,
+        method: id === null ? 'POST' : 'PUT',
+        body: { content },
+      }),
+    }),
     deleteDraft: build.mutation<unknown, number>({ query: (id) => ({ url: `drafts/${id}`, method: 'DELETE' }), ...POSTS }),
-    addCustomer: build.mutation<unknown, CustomerInput>({ query: (body) => ({ url: 'customers', method: 'POST', body }), ...POSTS }),
-    addCostCodes: build.mutation<unknown, CostCodesInput>({ query: (body) => ({ url: 'cost-codes', method: 'POST', body }), ...POSTS }),
+    addCustomer: build.mutation<unknown, CustomerInput>({
+      query: (body) => ({ url: 'customers', method: 'POST', body }),
+      ...POSTS,
+    }),
+    addCostCodes: build.mutation<unknown, CostCodesInput>({
+      query: (body) => ({ url: 'cost-codes', method: 'POST', body }),
+      ...POSTS,
+    }),
   }),
 });
 
-export const { useJobListQuery, useJobQuery, useCreateJobMutation, useMoveJobMutation, useSaveDraftMutation, useDeleteDraftMutation, useAddCustomerMutation, useAddCostCodesMutation } = jobsApi;
+export const {
+  useJobListQuery,
+  useJobQuery,
+  useCreateJobMutation,
+  useMoveJobMutation,
+  useSaveDraftMutation,
+  useDeleteDraftMutation,
+  useAddCustomerMutation,
+  useAddCostCodesMutation,
+} = jobsApi;

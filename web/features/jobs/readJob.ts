@@ -39,8 +39,14 @@ export function readJob(form: JobForm, context: ReadContext): ReadJob {
   const read = new Reader(faults, context);
   const { facts } = form;
   const fact = (key: string) => text(facts[key]);
-  for (const [key, what] of [['number', 'a job number'], ['name', 'a name'], ['customer', 'a client']] as const) if (fact(key) === '') faults.set(`facts.${key}`, `Expected ${what}`);
-  if (fact('customer') !== '' && !context.customers.has(fact('customer'))) faults.set('facts.customer', `There is no client ${fact('customer')}; add the client beside it`);
+  for (const [key, what] of [
+    ['number', 'a job number'],
+    ['name', 'a name'],
+    ['customer', 'a client'],
+  ] as const)
+    if (fact(key) === '') faults.set(`facts.${key}`, `Expected ${what}`);
+  if (fact('customer') !== '' && !context.customers.has(fact('customer')))
+    faults.set('facts.customer', `There is no client ${fact('customer')}; add the client beside it`);
   const status = (fact('status') || 'awarded') as JobInput['status'];
   const contractSum = fact('contractSum') === '' ? null : read.amount('facts.contractSum', fact('contractSum'));
   const sov = form.sov.flatMap((row, i) => (filled(row) ? [read.sovLine(row, i)] : []));
@@ -49,19 +55,49 @@ export function readJob(form: JobForm, context: ReadContext): ReadJob {
   const budget = form.budget.flatMap((row, i) => (filled(row) ? [read.budgetLine(row, i, lines)] : []));
   const sovTotal = sov.reduce((sum, line) => sum + line.scheduledValue, 0);
   const awardedOn = read.date('facts.awardedOn', fact('awardedOn'));
-  if (status !== 'tender' && fact('awardedOn') === '') faults.set('facts.awardedOn', `A job that is ${status} needs the day it was awarded`);
+  if (status !== 'tender' && fact('awardedOn') === '')
+    faults.set('facts.awardedOn', `A job that is ${status} needs the day it was awarded`);
   const [stepAt, stepTo] = [read.percent('facts.stepAt', fact('stepAt')), read.percent('facts.stepTo', fact('stepTo'))];
-  if ((stepAt === null) !== (stepTo === null)) faults.set(stepAt === null ? 'facts.stepAt' : 'facts.stepTo', 'A step needs both its percentages, or neither');
+  if ((stepAt === null) !== (stepTo === null))
+    faults.set(stepAt === null ? 'facts.stepAt' : 'facts.stepTo', 'A step needs both its percentages, or neither');
   const input: JobInput = {
-    number: fact('number'), name: fact('name'), customer: fact('customer'), contractReference: fact('contractReference'), status, awardedOn, startsOn: read.date('facts.startsOn', fact('startsOn')),
-    finishesOn: read.date('facts.finishesOn', fact('finishesOn')), manager: fact('manager'), site: fact('site'), revenueMethod: (fact('revenueMethod') || 'cost-to-cost') as JobInput['revenueMethod'], contractSum: contractSum ?? sovTotal,
+    number: fact('number'),
+    name: fact('name'),
+    customer: fact('customer'),
+    contractReference: fact('contractReference'),
+    status,
+    awardedOn,
+    startsOn: read.date('facts.startsOn', fact('startsOn')),
+    finishesOn: read.date('facts.finishesOn', fact('finishesOn')),
+    manager: fact('manager'),
+    site: fact('site'),
+    revenueMethod: (fact('revenueMethod') || 'cost-to-cost') as JobInput['revenueMethod'],
+    contractSum: contractSum ?? sovTotal,
     retention: {
-      rate: read.percent('facts.retention', fact('retention')) ?? 0, materialsRate: read.percent('facts.materials', fact('materials')), stepAt, stepTo, stepApplies: (fact('stepApplies') || 'all') as 'all', cap: read.percent('facts.cap', fact('cap')),
+      rate: read.percent('facts.retention', fact('retention')) ?? 0,
+      materialsRate: read.percent('facts.materials', fact('materials')),
+      stepAt,
+      stepTo,
+      stepApplies: (fact('stepApplies') || 'all') as 'all',
+      cap: read.percent('facts.cap', fact('cap')),
     },
-    taxRate: read.percent('facts.tax', fact('tax')) ?? 0, termsDays: read.days('facts.terms', fact('terms')), sov, budget, draftId: null,
+    taxRate: read.percent('facts.tax', fact('tax')) ?? 0,
+    termsDays: read.days('facts.terms', fact('terms')),
+    sov,
+    budget,
+    draftId: null,
   };
-  const unknownCodes = [...new Set(budget.map((line) => line.costCode).filter((code) => code !== '' && !context.costCodes.has(code)))];
-  return { faults, contractSum, sovTotal, budgetTotal: budget.reduce((sum, line) => sum + line.amount, 0), unknownCodes, input: faults.size === 0 && input.contractSum === sovTotal ? input : null };
+  const unknownCodes = [
+    ...new Set(budget.map((line) => line.costCode).filter((code) => code !== '' && !context.costCodes.has(code))),
+  ];
+  return {
+    faults,
+    contractSum,
+    sovTotal,
+    budgetTotal: budget.reduce((sum, line) => sum + line.amount, 0),
+    unknownCodes,
+    input: faults.size === 0 && input.contractSum === sovTotal ? input : null,
+  };
 }
 
 function duplicates(rows: readonly GridRow[], faults: Map<string, string>): void {
@@ -76,11 +112,15 @@ function duplicates(rows: readonly GridRow[], faults: Map<string, string>): void
 
 /** Reads cells, and notes what is wrong with them. What cannot be read counts as nothing. */
 class Reader {
-  constructor(private readonly faults: Map<string, string>, private readonly context: ReadContext) {}
+  constructor(
+    private readonly faults: Map<string, string>,
+    private readonly context: ReadContext,
+  ) {}
 
   amount(at: string, typed: string): number {
     const value = readAmount(typed, this.context.digits);
-    if (value === null) this.faults.set(at, typed === '' ? 'Expected an amount' : `"${typed}" is no amount; expected one such as 12,500.00`);
+    if (value === null)
+      this.faults.set(at, typed === '' ? 'Expected an amount' : `"${typed}" is no amount; expected one such as 12,500.00`);
     return value ?? 0;
   }
 
@@ -116,7 +156,12 @@ class Reader {
     if (text(row.line) === '') this.faults.set(at('line'), 'Expected a line number');
     if (text(row.description) === '') this.faults.set(at('description'), 'Expected a description');
     return {
-      line: text(row.line), section: text(row.section), description: text(row.description), scheduledValue: this.amount(at('value'), text(row.value)), quantity: this.number(at('quantity'), text(row.quantity)), unit: text(row.unit),
+      line: text(row.line),
+      section: text(row.section),
+      description: text(row.description),
+      scheduledValue: this.amount(at('value'), text(row.value)),
+      quantity: this.number(at('quantity'), text(row.quantity)),
+      unit: text(row.unit),
       retentionRate: this.percent(at('retention'), text(row.retention)),
     };
   }
@@ -126,12 +171,21 @@ class Reader {
     const code = text(row.code);
     const type = text(row.type).toLowerCase();
     if (code === '') this.faults.set(at('code'), 'Expected a cost code');
-    else if (!this.context.costCodes.has(code)) this.faults.set(at('code'), `There is no cost code ${code}; add it below, or choose another`);
+    else if (!this.context.costCodes.has(code))
+      this.faults.set(at('code'), `There is no cost code ${code}; add it below, or choose another`);
     if (!COST_TYPES.includes(type as CostType)) this.faults.set(at('type'), `Expected one of ${COST_TYPES.join(', ')}`);
-    if (text(row.sovLine) !== '' && !lines.has(text(row.sovLine))) this.faults.set(at('sovLine'), `There is no SOV line ${text(row.sovLine)} above`);
+    if (text(row.sovLine) !== '' && !lines.has(text(row.sovLine)))
+      this.faults.set(at('sovLine'), `There is no SOV line ${text(row.sovLine)} above`);
     return {
-      section: text(row.section), costCode: code, costType: type as CostType, sovLine: text(row.sovLine), description: text(row.description), quantity: this.number(at('quantity'), text(row.quantity)), unit: text(row.unit),
-      hours: this.number(at('hours'), text(row.hours)), amount: this.amount(at('amount'), text(row.amount)),
+      section: text(row.section),
+      costCode: code,
+      costType: type as CostType,
+      sovLine: text(row.sovLine),
+      description: text(row.description),
+      quantity: this.number(at('quantity'), text(row.quantity)),
+      unit: text(row.unit),
+      hours: this.number(at('hours'), text(row.hours)),
+      amount: this.amount(at('amount'), text(row.amount)),
     };
   }
 }

@@ -1,16 +1,32 @@
 import { NavLink } from 'react-router';
 import { useKeepMonth } from '../../app/asOf';
 
-const PARTS = [['/ledger', 'Trial balance'], ['/ledger/tie-out', 'Tie-out'], ['/ledger/papers', 'Posted papers']] as const;
+const PARTS = [
+  ['/ledger', 'Trial balance'],
+  ['/ledger/tie-out', 'Tie-out'],
+  ['/ledger/papers', 'Posted papers'],
+] as const;
 
 export function LedgerHead({ title, children }: { title: string; children?: React.ReactNode }) {
   const keep = useKeepMonth();
   return (
     <>
       <nav aria-label="Ledger" className="mb-2 flex gap-4">
-        {PARTS.map(([to, text]) => <NavLink key={to} end to={keep(to)} style={({ isActive }) => ({ fontWeight: isActive ? 600 : 400, color: isActive ? 'var(--ink)' : 'var(--accent)' })}>{text}</NavLink>)}
+        {PARTS.map(([to, text]) => (
+          <NavLink
+            key={to}
+            end
+            to={keep(to)}
+            style={({ isActive }) => ({ fontWeight: isActive ? 600 : 400, color: isActive ? 'var(--ink)' : 'var(--accent)' })}
+          >
+            {text}
+          </NavLink>
+        ))}
       </nav>
-      <div className="mb-3 flex items-end justify-between gap-6"><h1>{title}</h1>{children}</div>
+      <div className="mb-3 flex items-end justify-between gap-6">
+        <h1>{title}</h1>
+        {children}
+      </div>
     </>
   );
 }

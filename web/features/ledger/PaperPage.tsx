@@ -19,24 +19,83 @@ export function PaperPage() {
   const { data, error, refetch } = usePaperQuery(id);
   const keep = useKeepMonth();
   const { show } = useCurrency();
-  if (error) return <div className="page"><Refused message={faultOf(error).message} onRetry={refetch} /></div>;
+  if (error)
+    return (
+      <div className="page">
+        <Refused message={faultOf(error).message} onRetry={refetch} />
+      </div>
+    );
   if (!data) return <Waiting what={`paper ${id}`} />;
   return (
     <div className="page" style={{ maxWidth: 1000 }}>
       <LedgerHead title={`Paper ${data.id}: ${data.kindName.toLowerCase()}`} />
       <dl className="m-0 mb-4 grid gap-x-4 gap-y-1" style={{ gridTemplateColumns: '110px 1fr' }}>
-        <dt className="note">Dated</dt><dd className="m-0">{displayDate(data.dated)}</dd>
-        {data.job && <><dt className="note">Job</dt><dd className="m-0"><Link to={keep(`/jobs/${encodeURIComponent(data.job)}`)}>{data.job}</Link></dd></>}
-        <dt className="note">Reference</dt><dd className="m-0">{data.kind === 'application' && data.job ? <Link to={keep(`/jobs/${encodeURIComponent(data.job)}/billing/${data.reference}`)}>Application {data.reference}</Link> : data.reference}</dd>
-        <dt className="note">Recorded</dt><dd className="m-0">{data.actor}, {new Date(data.recordedAt).toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short' })}</dd>
-        {data.note && <><dt className="note">Reason</dt><dd className="m-0">{data.note}</dd></>}
-        {data.reverses && <><dt className="note">Reverses</dt><dd className="m-0"><Link to={keep(`/ledger/papers/${data.reverses}`)}>paper {data.reverses}</Link></dd></>}
-        {data.reversedBy && <><dt className="note">Reversed by</dt><dd className="m-0"><Link to={keep(`/ledger/papers/${data.reversedBy}`)}>paper {data.reversedBy}</Link></dd></>}
-        {data.entryCount > 0 && <><dt className="note">Entries</dt><dd className="m-0"><Link to={keep(`/costs/ledger?paper=${data.id}`)}>{data.entryCount.toLocaleString('en-GB')} cost {data.entryCount === 1 ? 'entry' : 'entries'}</Link></dd></>}
+        <dt className="note">Dated</dt>
+        <dd className="m-0">{displayDate(data.dated)}</dd>
+        {data.job && (
+          <>
+            <dt className="note">Job</dt>
+            <dd className="m-0">
+              <Link to={keep(`/jobs/${encodeURIComponent(data.job)}`)}>{data.job}</Link>
+            </dd>
+          </>
+        )}
+        <dt className="note">Reference</dt>
+        <dd className="m-0">
+          {data.kind === 'application' && data.job ? (
+            <Link to={keep(`/jobs/${encodeURIComponent(data.job)}/billing/${data.reference}`)}>Application {data.reference}</Link>
+          ) : (
+            data.reference
+          )}
+        </dd>
+        <dt className="note">Recorded</dt>
+        <dd className="m-0">
+          {data.actor}, {new Date(data.recordedAt).toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short' })}
+        </dd>
+        {data.note && (
+          <>
+            <dt className="note">Reason</dt>
+            <dd className="m-0">{data.note}</dd>
+          </>
+        )}
+        {data.reverses && (
+          <>
+            <dt className="note">Reverses</dt>
+            <dd className="m-0">
+              <Link to={keep(`/ledger/papers/${data.reverses}`)}>paper {data.reverses}</Link>
+            </dd>
+          </>
+        )}
+        {data.reversedBy && (
+          <>
+            <dt className="note">Reversed by</dt>
+            <dd className="m-0">
+              <Link to={keep(`/ledger/papers/${data.reversedBy}`)}>paper {data.reversedBy}</Link>
+            </dd>
+          </>
+        )}
+        {data.entryCount > 0 && (
+          <>
+            <dt className="note">Entries</dt>
+            <dd className="m-0">
+              <Link to={keep(`/costs/ledger?paper=${data.id}`)}>
+                {data.entryCount.toLocaleString('en-GB')} cost {data.entryCount === 1 ? 'entry' : 'entries'}
+              </Link>
+            </dd>
+          </>
+        )}
       </dl>
       <Reversal key={data.id} paper={data} />
-      {data.journals.slice(0, MOST_JOURNALS).map((journal) => <div key={journal.dated} className="mb-4"><Journal journal={journal} show={show} /></div>)}
-      {data.journals.length > MOST_JOURNALS && <p className="note">The first {MOST_JOURNALS} of {data.journals.length} journals, one a day; the trial balance holds them all.</p>}
+      {data.journals.slice(0, MOST_JOURNALS).map((journal) => (
+        <div key={journal.dated} className="mb-4">
+          <Journal journal={journal} show={show} />
+        </div>
+      ))}
+      {data.journals.length > MOST_JOURNALS && (
+        <p className="note">
+          The first {MOST_JOURNALS} of {data.journals.length} journals, one a day; the trial balance holds them all.
+        </p>
+      )}
     </div>
   );
 }
@@ -52,7 +111,12 @@ function Reversal({ paper }: { paper: PaperView }) {
   const [fault, setFault] = useState<string>();
   const [reverse, { isLoading }] = useReverseMutation();
   if (paper.fixed) return <p className="note mb-4">{paper.fixed}.</p>;
-  if (!open) return <button type="button" className="press mb-4" onClick={() => setOpen(true)}>Reverse this paper …</button>;
+  if (!open)
+    return (
+      <button type="button" className="press mb-4" onClick={() => setOpen(true)}>
+        Reverse this paper …
+      </button>
+    );
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const day = readDate(on, month);
@@ -67,9 +131,15 @@ function Reversal({ paper }: { paper: PaperView }) {
   };
   return (
     <form className="mb-4 flex flex-wrap items-end gap-3" onSubmit={submit}>
-      <Field label="Reversed on"><input value={on} style={{ width: 130 }} onChange={(event) => setOn(event.target.value)} /></Field>
-      <Field label="Reason"><input value={reason} style={{ width: 320 }} autoFocus onChange={(event) => setReason(event.target.value)} /></Field>
-      <button className="press main" disabled={isLoading}>Reverse paper {paper.id} for good</button>
+      <Field label="Reversed on">
+        <input value={on} style={{ width: 130 }} onChange={(event) => setOn(event.target.value)} />
+      </Field>
+      <Field label="Reason">
+        <input value={reason} style={{ width: 320 }} autoFocus onChange={(event) => setReason(event.target.value)} />
+      </Field>
+      <button className="press main" disabled={isLoading}>
+        Reverse paper {paper.id} for good
+      </button>
       {fault && <Refused message={fault} />}
     </form>
   );

@@ -21,17 +21,42 @@ function PaperTable({ job }: { job?: string }) {
   return (
     <>
       <table className="ledger">
-        <thead><tr><th style={{ width: 70 }}>Paper</th><th>Date</th><th>Kind</th>{job === undefined && <th>Job</th>}<th>Reference</th><th className="num">Debits, {code}</th><th>Recorded by</th><th>Recorded</th></tr></thead>
+        <thead>
+          <tr>
+            <th style={{ width: 70 }}>Paper</th>
+            <th>Date</th>
+            <th>Kind</th>
+            {job === undefined && <th>Job</th>}
+            <th>Reference</th>
+            <th className="num">Debits, {code}</th>
+            <th>Recorded by</th>
+            <th>Recorded</th>
+          </tr>
+        </thead>
         <tbody>
-          {data.papers.map((it) => <PaperLine key={it.id} it={it} withJob={job === undefined} />)}
-          {data.count === 0 && <tr><td colSpan={8} className="note">Nothing is posted by this month.</td></tr>}
+          {data.papers.map((it) => (
+            <PaperLine key={it.id} it={it} withJob={job === undefined} />
+          ))}
+          {data.count === 0 && (
+            <tr>
+              <td colSpan={8} className="note">
+                Nothing is posted by this month.
+              </td>
+            </tr>
+          )}
         </tbody>
       </table>
       {data.count > PAGE && (
         <p className="mt-2 flex items-center gap-3">
-          <button type="button" className="press" disabled={offset === 0} onClick={() => setOffset(offset - PAGE)}>Newer</button>
-          <span className="note">{offset + 1} to {Math.min(data.count, offset + PAGE)} of {data.count}</span>
-          <button type="button" className="press" disabled={offset + PAGE >= data.count} onClick={() => setOffset(offset + PAGE)}>Older</button>
+          <button type="button" className="press" disabled={offset === 0} onClick={() => setOffset(offset - PAGE)}>
+            Newer
+          </button>
+          <span className="note">
+            {offset + 1} to {Math.min(data.count, offset + PAGE)} of {data.count}
+          </span>
+          <button type="button" className="press" disabled={offset + PAGE >= data.count} onClick={() => setOffset(offset + PAGE)}>
+            Older
+          </button>
         </p>
       )}
     </>
@@ -43,15 +68,32 @@ function PaperLine({ it, withJob }: { it: PaperRow; withJob: boolean }) {
   const { show } = useCurrency();
   return (
     <tr>
-      <td><Link to={keep(`/ledger/papers/${it.id}`)}>{it.id}</Link></td><td>{displayDate(it.dated)}</td><td>{it.kindName}{it.reversedBy && <span className="note"> · reversed by {it.reversedBy}</span>}{it.reverses && <span className="note"> of {it.reverses}</span>}</td>
-      {withJob && <td>{it.job ?? ''}</td>}<td>{it.reference}</td><td className="num">{show(it.total)}</td><td>{it.actor}</td><td className="note">{new Date(it.recordedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</td>
+      <td>
+        <Link to={keep(`/ledger/papers/${it.id}`)}>{it.id}</Link>
+      </td>
+      <td>{displayDate(it.dated)}</td>
+      <td>
+        {it.kindName}
+        {it.reversedBy && <span className="note"> · reversed by {it.reversedBy}</span>}
+        {it.reverses && <span className="note"> of {it.reverses}</span>}
+      </td>
+      {withJob && <td>{it.job ?? ''}</td>}
+      <td>{it.reference}</td>
+      <td className="num">{show(it.total)}</td>
+      <td>{it.actor}</td>
+      <td className="note">{new Date(it.recordedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</td>
     </tr>
   );
 }
 
 /** Every posted paper, newest first. */
 export function PapersPage() {
-  return <div className="page"><LedgerHead title="Posted papers" /><PaperTable /></div>;
+  return (
+    <div className="page">
+      <LedgerHead title="Posted papers" />
+      <PaperTable />
+    </div>
+  );
 }
 
 /** The papers of a job, as a part of its page. */

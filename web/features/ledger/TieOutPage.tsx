@@ -18,28 +18,57 @@ export function TieOutPage() {
   const { month } = useAsOf();
   const { data, error, refetch } = useLedgerReportQuery({ name: 'tie-out', asOf: month });
   const { exact, code } = useCurrency();
-  if (error) return <div className="page"><Refused message={faultOf(error).message} onRetry={refetch} /></div>;
+  if (error)
+    return (
+      <div className="page">
+        <Refused message={faultOf(error).message} onRetry={refetch} />
+      </div>
+    );
   if (!data) return <Waiting what="both sides of the books" />;
   const broken = data.rows.filter((row) => row.difference !== 0).length;
   return (
     <div className="page" style={{ maxWidth: 1000 }}>
       <LedgerHead title="Tie-out" />
-      <p style={{ font: "400 17px/1.4 'Source Serif 4', serif", color: broken ? 'var(--loss)' : 'var(--good)' }}>{broken ? `${broken} of ${data.rows.length} proofs do not come out. Tell whoever looks after Ledrin; post nothing until they do.` : `All ${data.rows.length} proofs come out: the books tie.`}</p>
+      <p style={{ font: "400 17px/1.4 'Source Serif 4', serif", color: broken ? 'var(--loss)' : 'var(--good)' }}>
+        {broken
+          ? `${broken} of ${data.rows.length} proofs do not come out. Tell whoever looks after Ledrin; post nothing until they do.`
+          : `All ${data.rows.length} proofs come out: the books tie.`}
+      </p>
       <table className="ledger">
-        <thead><tr><th>Proof</th><th className="num">What the papers say</th><th className="num">What the accounts say</th><th className="num">Difference</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Proof</th>
+            <th className="num">What the papers say</th>
+            <th className="num">What the accounts say</th>
+            <th className="num">Difference</th>
+          </tr>
+        </thead>
         <tbody>
           {data.rows.map((row) => {
             const [name, papers, accounts] = WORDS[row.check as string] ?? [String(row.check), '', ''];
             return (
               <tr key={row.check} style={{ height: 44 }}>
-                <td>{name}<br /><span className="note text-[12.5px]">{papers} against {accounts}</span></td><td className="num">{exact(row.subledger as number)}</td><td className="num">{exact(row.ledger as number)}</td>
-                <td className="num" style={{ color: row.difference === 0 ? 'var(--good)' : 'var(--loss)', fontWeight: 600 }}>{row.difference === 0 ? 'ties' : exact(row.difference as number)}</td>
+                <td>
+                  {name}
+                  <br />
+                  <span className="note text-[12.5px]">
+                    {papers} against {accounts}
+                  </span>
+                </td>
+                <td className="num">{exact(row.subledger as number)}</td>
+                <td className="num">{exact(row.ledger as number)}</td>
+                <td className="num" style={{ color: row.difference === 0 ? 'var(--good)' : 'var(--loss)', fontWeight: 600 }}>
+                  {row.difference === 0 ? 'ties' : exact(row.difference as number)}
+                </td>
               </tr>
             );
           })}
         </tbody>
       </table>
-      <p className="note">Amounts in {code}. Both sides are added up afresh from their own tables each time this page is read. This version posts no vendor bills, so accounts payable stands at nothing.</p>
+      <p className="note">
+        Amounts in {code}. Both sides are added up afresh from their own tables each time this page is read. This version posts no
+        vendor bills, so accounts payable stands at nothing.
+      </p>
     </div>
   );
 }

@@ -17,7 +17,12 @@ export function AgeingPage() {
   const { data, error, refetch } = useReportQuery({ name: 'ageing', asOf: month });
   const { show, code } = useCurrency();
   const keep = useKeepMonth();
-  if (error) return <div className="page"><Refused message={faultOf(error).message} onRetry={refetch} /></div>;
+  if (error)
+    return (
+      <div className="page">
+        <Refused message={faultOf(error).message} onRetry={refetch} />
+      </div>
+    );
   if (!data) return <Waiting what="the receivables" />;
   const rows = data.rows.slice(0, -1);
   const total = data.rows.at(-1)!;
@@ -25,29 +30,82 @@ export function AgeingPage() {
   return (
     <div className="page">
       <ReportHead title="Ageing of receivables" name="ageing" />
-      {rows.length === 0 ? <p>Nothing is open, and nothing is held.</p> : (
+      {rows.length === 0 ? (
+        <p>Nothing is open, and nothing is held.</p>
+      ) : (
         <div className="scroll" style={{ maxHeight: 'calc(100vh - 178px)' }} tabIndex={0} role="region" aria-label="Ageing">
           <table className="ledger">
-            <thead><tr>{data.columns.map((column) => <th key={column.key} className={column.kind === 'amount' ? 'num' : ''}>{column.title}</th>)}</tr></thead>
+            <thead>
+              <tr>
+                {data.columns.map((column) => (
+                  <th key={column.key} className={column.kind === 'amount' ? 'num' : ''}>
+                    {column.title}
+                  </th>
+                ))}
+              </tr>
+            </thead>
             <tbody>
               {rows.map((row) => {
                 const application = /^\d+$/.test(String(row.application));
                 return (
                   <tr key={`${row.job} ${row.application}`}>
-                    <td>{row.customer}</td><td><Link to={keep(`/jobs/${encodeURIComponent(row.job!)}`)}>{row.job}</Link></td><td><Link to={keep(`/jobs/${encodeURIComponent(row.job!)}/billing${application ? `/${row.application}` : ''}`)}>{row.application}</Link></td>
-                    <td>{displayDate(String(row.dated))}</td><td>{displayDate(String(row.due_on))} {late(row) && <Sign name="overdue" bare />}</td>
-                    {BANDS.map((band) => <td key={band} className="num">{row[band] === 0 ? '–' : <Fig value={row[band] as number} of={{ figure: 'open', job: String(row.job) }} label="Open" />}</td>)}
-                    <td className="num">{row.retention_held === 0 ? '–' : <><Sign name="held" bare /> <Fig value={row.retention_held as number} of={{ figure: 'retentionHeld', job: String(row.job) }} label="Retention held" /></>}</td>
+                    <td>{row.customer}</td>
+                    <td>
+                      <Link to={keep(`/jobs/${encodeURIComponent(row.job!)}`)}>{row.job}</Link>
+                    </td>
+                    <td>
+                      <Link to={keep(`/jobs/${encodeURIComponent(row.job!)}/billing${application ? `/${row.application}` : ''}`)}>
+                        {row.application}
+                      </Link>
+                    </td>
+                    <td>{displayDate(String(row.dated))}</td>
+                    <td>
+                      {displayDate(String(row.due_on))} {late(row) && <Sign name="overdue" bare />}
+                    </td>
+                    {BANDS.map((band) => (
+                      <td key={band} className="num">
+                        {row[band] === 0 ? (
+                          '–'
+                        ) : (
+                          <Fig value={row[band] as number} of={{ figure: 'open', job: String(row.job) }} label="Open" />
+                        )}
+                      </td>
+                    ))}
+                    <td className="num">
+                      {row.retention_held === 0 ? (
+                        '–'
+                      ) : (
+                        <>
+                          <Sign name="held" bare />{' '}
+                          <Fig
+                            value={row.retention_held as number}
+                            of={{ figure: 'retentionHeld', job: String(row.job) }}
+                            label="Retention held"
+                          />
+                        </>
+                      )}
+                    </td>
                     <td className="num">{show(row.total as number)}</td>
                   </tr>
                 );
               })}
             </tbody>
-            <tfoot><tr><td colSpan={5}>Total, {code}, tax included</td>{[...BANDS, 'retention_held', 'total'].map((key) => <td key={key} className="num">{show(total[key] as number)}</td>)}</tr></tfoot>
+            <tfoot>
+              <tr>
+                <td colSpan={5}>Total, {code}, tax included</td>
+                {[...BANDS, 'retention_held', 'total'].map((key) => (
+                  <td key={key} className="num">
+                    {show(total[key] as number)}
+                  </td>
+                ))}
+              </tr>
+            </tfoot>
           </table>
         </div>
       )}
-      <p className="note mt-2 text-[12.5px]"><Legend names={['overdue', 'held']} /></p>
+      <p className="note mt-2 text-[12.5px]">
+        <Legend names={['overdue', 'held']} />
+      </p>
     </div>
   );
 }

@@ -6,16 +6,25 @@ import { Fig } from '../../app/Fig';
 import { Legend, Sign } from '../../ui/Signs';
 
 const MONEY = [
-  ['original', 'Original', 'lineOriginal'], ['changes', 'Changes', 'lineChanges'], ['revised', 'Revised', 'lineRevised'], ['actual', 'Actual', 'lineActual'], ['committed', 'Committed', 'lineCommitted'],
-  ['estimate', 'Estimate at completion', 'lineEstimate'], ['variance', 'Variance', 'lineVariance'],
+  ['original', 'Original', 'lineOriginal'],
+  ['changes', 'Changes', 'lineChanges'],
+  ['revised', 'Revised', 'lineRevised'],
+  ['actual', 'Actual', 'lineActual'],
+  ['committed', 'Committed', 'lineCommitted'],
+  ['estimate', 'Estimate at completion', 'lineEstimate'],
+  ['variance', 'Variance', 'lineVariance'],
 ] as const;
-const HOURS = [['hoursBudgeted', 'Hours budgeted', 'lineHoursBudgeted'], ['hoursActual', 'Hours to date', 'lineHoursActual']] as const;
+const HOURS = [
+  ['hoursBudgeted', 'Hours budgeted', 'lineHoursBudgeted'],
+  ['hoursActual', 'Hours to date', 'lineHoursActual'],
+] as const;
 type SumKey = (typeof MONEY)[number][0] | (typeof HOURS)[number][0];
 
 const GROUPINGS = { section: 'Section', code: 'Cost code', type: 'Cost type' } as const;
 type Grouping = keyof typeof GROUPINGS;
 
-const groupOf = (line: EstimateLine, by: Grouping) => (by === 'section' ? line.section || 'No section' : by === 'code' ? `${line.costCode} ${line.description}` : line.costType);
+const groupOf = (line: EstimateLine, by: Grouping) =>
+  by === 'section' ? line.section || 'No section' : by === 'code' ? `${line.costCode} ${line.description}` : line.costType;
 
 interface Group {
   name: string;
@@ -29,7 +38,9 @@ function groupsOf(lines: readonly EstimateLine[], by: Grouping): Group[] {
     groups.set(name, [...(groups.get(name) ?? []), line]);
   }
   const list = [...groups].map(([name, own]) => ({ name, lines: own }));
-  return by === 'type' ? list.sort((a, b) => COST_TYPES.indexOf(a.name as 'labour') - COST_TYPES.indexOf(b.name as 'labour')) : list.sort((a, b) => (a.name < b.name ? -1 : 1));
+  return by === 'type'
+    ? list.sort((a, b) => COST_TYPES.indexOf(a.name as 'labour') - COST_TYPES.indexOf(b.name as 'labour'))
+    : list.sort((a, b) => (a.name < b.name ? -1 : 1));
 }
 
 const sumOf = (lines: readonly EstimateLine[], key: SumKey) => lines.reduce((total, line) => total + line[key], 0);
@@ -39,7 +50,12 @@ export function EstimateTable({ view, job, height }: { view: EstimateView; job: 
   const [by, setBy] = useState<Grouping>('section');
   const [shut, setShut] = useState<ReadonlySet<string>>(new Set());
   const groups = useMemo(() => groupsOf(view.lines, by), [view.lines, by]);
-  const toggle = (name: string) => setShut((before) => { const next = new Set(before); if (!next.delete(name)) next.add(name); return next; });
+  const toggle = (name: string) =>
+    setShut((before) => {
+      const next = new Set(before);
+      if (!next.delete(name)) next.add(name);
+      return next;
+    });
   const { code } = useCurrency();
   return (
     <>
@@ -47,21 +63,70 @@ export function EstimateTable({ view, job, height }: { view: EstimateView; job: 
         <span className="note">Grouped by</span>
         <div role="radiogroup" aria-label="Grouped by" className="inline-flex">
           {(Object.keys(GROUPINGS) as Grouping[]).map((key) => (
-            <button key={key} type="button" role="radio" aria-checked={by === key} className="press" style={by === key ? { background: 'var(--accent-soft)', borderColor: 'var(--accent)' } : {}} onClick={() => { setBy(key); setShut(new Set()); }}>{GROUPINGS[key]}</button>
+            <button
+              key={key}
+              type="button"
+              role="radio"
+              aria-checked={by === key}
+              className="press"
+              style={by === key ? { background: 'var(--accent-soft)', borderColor: 'var(--accent)' } : {}}
+              onClick={() => {
+                setBy(key);
+                setShut(new Set());
+              }}
+            >
+              {GROUPINGS[key]}
+            </button>
           ))}
         </div>
-        <button type="button" className="press bare" onClick={() => setShut(shut.size > 0 ? new Set() : new Set(groups.map((it) => it.name)))}>{shut.size > 0 ? 'Unfold all' : 'Fold all'}</button>
-        <span className="ml-auto inline-flex items-center gap-4"><Legend names={['unbudgeted', 'overrun', 'loss']} /><span className="note text-[12.5px]">Amounts in {code}</span></span>
+        <button
+          type="button"
+          className="press bare"
+          onClick={() => setShut(shut.size > 0 ? new Set() : new Set(groups.map((it) => it.name)))}
+        >
+          {shut.size > 0 ? 'Unfold all' : 'Fold all'}
+        </button>
+        <span className="ml-auto inline-flex items-center gap-4">
+          <Legend names={['unbudgeted', 'overrun', 'loss']} />
+          <span className="note text-[12.5px]">Amounts in {code}</span>
+        </span>
       </div>
       <div className="scroll" style={{ maxHeight: height }} tabIndex={0} role="region" aria-label="Estimate versus actual">
         <table className="ledger">
-          <thead><tr><th>Line</th><th>Type</th>{[...MONEY, ...HOURS].map(([key, title]) => <th key={key} className="num" style={{ whiteSpace: 'normal' }}>{title}</th>)}</tr></thead>
-          {groups.map((group) => <GroupRows key={group.name} group={group} by={by} job={job} open={!shut.has(group.name)} onToggle={() => toggle(group.name)} />)}
+          <thead>
+            <tr>
+              <th>Line</th>
+              <th>Type</th>
+              {[...MONEY, ...HOURS].map(([key, title]) => (
+                <th key={key} className="num" style={{ whiteSpace: 'normal' }}>
+                  {title}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          {groups.map((group) => (
+            <GroupRows
+              key={group.name}
+              group={group}
+              by={by}
+              job={job}
+              open={!shut.has(group.name)}
+              onToggle={() => toggle(group.name)}
+            />
+          ))}
           <tfoot>
             <tr>
               <td colSpan={2}>Job {job}</td>
-              {MONEY.map(([key, title, figure]) => <td key={key} className="num"><Fig value={sumOf(view.lines, key)} of={{ figure, job }} label={title} /></td>)}
-              {HOURS.map(([key, title, figure]) => <td key={key} className="num"><Fig value={sumOf(view.lines, key)} unit="hours" of={{ figure, job }} label={title} /></td>)}
+              {MONEY.map(([key, title, figure]) => (
+                <td key={key} className="num">
+                  <Fig value={sumOf(view.lines, key)} of={{ figure, job }} label={title} />
+                </td>
+              ))}
+              {HOURS.map(([key, title, figure]) => (
+                <td key={key} className="num">
+                  <Fig value={sumOf(view.lines, key)} unit="hours" of={{ figure, job }} label={title} />
+                </td>
+              ))}
             </tr>
           </tfoot>
         </table>
@@ -70,26 +135,78 @@ export function EstimateTable({ view, job, height }: { view: EstimateView; job: 
   );
 }
 
-function GroupRows({ group, by, job, open, onToggle }: { group: Group; by: Grouping; job: string; open: boolean; onToggle: () => void }) {
+function GroupRows({
+  group,
+  by,
+  job,
+  open,
+  onToggle,
+}: {
+  group: Group;
+  by: Grouping;
+  job: string;
+  open: boolean;
+  onToggle: () => void;
+}) {
   const { show } = useCurrency();
-  const name = (line: EstimateLine) => (by === 'section' ? '' : line.section ? `${line.section} · ` : '') + (by === 'code' ? '' : `${line.costCode} ${line.description}`);
+  const name = (line: EstimateLine) =>
+    (by === 'section' ? '' : line.section ? `${line.section} · ` : '') +
+    (by === 'code' ? '' : `${line.costCode} ${line.description}`);
   return (
     <tbody>
       <tr className="fold">
-        <td colSpan={2}><button type="button" className="fig" aria-expanded={open} onClick={onToggle}><span aria-hidden="true" className="inline-block w-4">{open ? '–' : '+'}</span>{group.name} <span className="note font-normal">{group.lines.length}</span></button></td>
-        {MONEY.map(([key]) => <td key={key} className="num">{show(sumOf(group.lines, key))}</td>)}
-        {HOURS.map(([key]) => <td key={key} className="num">{(sumOf(group.lines, key) / 10_000).toLocaleString('en-GB', { maximumFractionDigits: 2 }).replace(/^0$/, '–')}</td>)}
+        <td colSpan={2}>
+          <button type="button" className="fig" aria-expanded={open} onClick={onToggle}>
+            <span aria-hidden="true" className="inline-block w-4">
+              {open ? '–' : '+'}
+            </span>
+            {group.name} <span className="note font-normal">{group.lines.length}</span>
+          </button>
+        </td>
+        {MONEY.map(([key]) => (
+          <td key={key} className="num">
+            {show(sumOf(group.lines, key))}
+          </td>
+        ))}
+        {HOURS.map(([key]) => (
+          <td key={key} className="num">
+            {(sumOf(group.lines, key) / 10_000).toLocaleString('en-GB', { maximumFractionDigits: 2 }).replace(/^0$/, '–')}
+          </td>
+        ))}
       </tr>
-      {open && group.lines.map((line) => (
-        <tr key={line.id}>
-          <td><span className="pl-5">{name(line) || line.costCode}</span> {!line.budgeted && <Sign name="unbudgeted" />}</td>
-          <td>{line.costType}</td>
-          {MONEY.map(([key, title, figure]) => (
-            <td key={key} className="num">{key === 'variance' && line.variance < 0 && <><Sign name="overrun" bare /> </>}<Fig value={line[key]} of={{ figure, job, line: line.id }} label={`${title} of ${line.costCode} ${line.costType}`} /></td>
-          ))}
-          {HOURS.map(([key, title, figure]) => <td key={key} className="num"><Fig value={line[key]} unit="hours" of={{ figure, job, line: line.id }} label={`${title} of ${line.costCode} ${line.costType}`} /></td>)}
-        </tr>
-      ))}
+      {open &&
+        group.lines.map((line) => (
+          <tr key={line.id}>
+            <td>
+              <span className="pl-5">{name(line) || line.costCode}</span> {!line.budgeted && <Sign name="unbudgeted" />}
+            </td>
+            <td>{line.costType}</td>
+            {MONEY.map(([key, title, figure]) => (
+              <td key={key} className="num">
+                {key === 'variance' && line.variance < 0 && (
+                  <>
+                    <Sign name="overrun" bare />{' '}
+                  </>
+                )}
+                <Fig
+                  value={line[key]}
+                  of={{ figure, job, line: line.id }}
+                  label={`${title} of ${line.costCode} ${line.costType}`}
+                />
+              </td>
+            ))}
+            {HOURS.map(([key, title, figure]) => (
+              <td key={key} className="num">
+                <Fig
+                  value={line[key]}
+                  unit="hours"
+                  of={{ figure, job, line: line.id }}
+                  label={`${title} of ${line.costCode} ${line.costType}`}
+                />
+              </td>
+            ))}
+          </tr>
+        ))}
     </tbody>
   );
 }
@@ -98,21 +215,62 @@ function GroupRows({ group, by, job, open, onToggle }: { group: Group; by: Group
 export function RevenueBesideCost({ view }: { view: EstimateView }) {
   const { show } = useCurrency();
   const rows = view.revenue;
-  const sum = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate') => rows.reduce((total, row) => total + row[key], 0);
+  const sum = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate') =>
+    rows.reduce((total, row) => total + row[key], 0);
   if (rows.length === 0) return null;
   return (
     <>
       <h2 className="mb-1 mt-6">Revenue by SOV line, beside its cost</h2>
       <table className="ledger">
-        <thead><tr><th>Line</th><th>Description</th><th className="num">Scheduled value</th><th className="num">Billed to date</th><th className="num">Revised budget</th><th className="num">Actual</th><th className="num">Estimate at completion</th><th className="num">Expected profit</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Line</th>
+            <th>Description</th>
+            <th className="num">Scheduled value</th>
+            <th className="num">Billed to date</th>
+            <th className="num">Revised budget</th>
+            <th className="num">Actual</th>
+            <th className="num">Estimate at completion</th>
+            <th className="num">Expected profit</th>
+          </tr>
+        </thead>
         <tbody>
           {rows.map((row) => (
-            <tr key={row.line}><td>{row.line}</td><td>{row.description}</td><td className="num">{show(row.scheduled)}</td><td className="num">{show(row.billed)}</td><td className="num">{show(row.revised)}</td><td className="num">{show(row.actual)}</td><td className="num">{show(row.estimate)}</td><td className="num">{row.scheduled < row.estimate && <><Sign name="loss" bare /> </>}{show(row.scheduled - row.estimate)}</td></tr>
+            <tr key={row.line}>
+              <td>{row.line}</td>
+              <td>{row.description}</td>
+              <td className="num">{show(row.scheduled)}</td>
+              <td className="num">{show(row.billed)}</td>
+              <td className="num">{show(row.revised)}</td>
+              <td className="num">{show(row.actual)}</td>
+              <td className="num">{show(row.estimate)}</td>
+              <td className="num">
+                {row.scheduled < row.estimate && (
+                  <>
+                    <Sign name="loss" bare />{' '}
+                  </>
+                )}
+                {show(row.scheduled - row.estimate)}
+              </td>
+            </tr>
           ))}
         </tbody>
-        <tfoot><tr><td colSpan={2}>Served by a budget line</td><td className="num">{show(sum('scheduled'))}</td><td className="num">{show(sum('billed'))}</td><td className="num">{show(sum('revised'))}</td><td className="num">{show(sum('actual'))}</td><td className="num">{show(sum('estimate'))}</td><td className="num">{show(sum('scheduled') - sum('estimate'))}</td></tr></tfoot>
+        <tfoot>
+          <tr>
+            <td colSpan={2}>Served by a budget line</td>
+            <td className="num">{show(sum('scheduled'))}</td>
+            <td className="num">{show(sum('billed'))}</td>
+            <td className="num">{show(sum('revised'))}</td>
+            <td className="num">{show(sum('actual'))}</td>
+            <td className="num">{show(sum('estimate'))}</td>
+            <td className="num">{show(sum('scheduled') - sum('estimate'))}</td>
+          </tr>
+        </tfoot>
       </table>
-      <p className="note text-[12.5px]">Cost with no SOV line named in its budget is not in this table; where a cost line serves several SOV lines it is shared by their budgets.</p>
+      <p className="note text-[12.5px]">
+        Cost with no SOV line named in its budget is not in this table; where a cost line serves several SOV lines it is shared by
+        their budgets.
+      </p>
     </>
   );
 }

@@ -12,7 +12,12 @@ function Estimate({ job, height }: { job: string; height: string }) {
   const { data, error, refetch } = useEstimateVsActualQuery({ number: job, asOf: month });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what={`the budget of job ${job}`} />;
-  if (data.lines.length === 0) return <Empty title="No budget and no cost by this month"><p className="note m-0">The budget is entered when the job is set up, or comes with a book.</p></Empty>;
+  if (data.lines.length === 0)
+    return (
+      <Empty title="No budget and no cost by this month">
+        <p className="note m-0">The budget is entered when the job is set up, or comes with a book.</p>
+      </Empty>
+    );
   return (
     <>
       <EstimateTable view={data} job={job} height={height} />
@@ -27,7 +32,10 @@ export function JobBudget() {
   const { month } = useAsOf();
   return (
     <>
-      <div className="mb-2 flex items-center justify-between"><h2>Estimate versus actual</h2><Downloads name="estimate-vs-actual" query={new URLSearchParams({ asOf: month, job: number })} /></div>
+      <div className="mb-2 flex items-center justify-between">
+        <h2>Estimate versus actual</h2>
+        <Downloads name="estimate-vs-actual" query={new URLSearchParams({ asOf: month, job: number })} />
+      </div>
       <Estimate job={number} height="none" />
     </>
   );
@@ -41,7 +49,12 @@ export function EstimateVsActualPage() {
   const { data: lists } = useListsQuery({ asOf: month });
   const job = params.get('job') ?? lists?.jobs.find((it) => it.status === 'on-site')?.number ?? lists?.jobs[0]?.number;
   if (!lists) return <Waiting what="the jobs" />;
-  if (!job) return <div className="page"><Empty title="No job yet" /></div>;
+  if (!job)
+    return (
+      <div className="page">
+        <Empty title="No job yet" />
+      </div>
+    );
   const choose = (number: string) => {
     const next = new URLSearchParams(params);
     next.set('job', number);
@@ -50,8 +63,15 @@ export function EstimateVsActualPage() {
   return (
     <div className="page">
       <ReportHead title="Estimate versus actual" name="estimate-vs-actual" job={job} />
-      <label className="mb-2 flex items-center gap-2"><span className="note">Job</span>
-        <select className="box" style={{ width: 420 }} value={job} onChange={(event) => choose(event.target.value)}>{lists.jobs.map((it) => <option key={it.number} value={it.number}>{it.number} {it.name}</option>)}</select>
+      <label className="mb-2 flex items-center gap-2">
+        <span className="note">Job</span>
+        <select className="box" style={{ width: 420 }} value={job} onChange={(event) => choose(event.target.value)}>
+          {lists.jobs.map((it) => (
+            <option key={it.number} value={it.number}>
+              {it.number} {it.name}
+            </option>
+          ))}
+        </select>
       </label>
       <Estimate job={job} height="calc(100vh - 270px)" />
     </div>

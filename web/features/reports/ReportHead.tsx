@@ -1,7 +1,11 @@
 import { NavLink } from 'react-router';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 
-const REPORTS = [['work-in-progress', 'Work in progress'], ['estimate-versus-actual', 'Estimate versus actual'], ['ageing', 'Ageing']] as const;
+const REPORTS = [
+  ['work-in-progress', 'Work in progress'],
+  ['estimate-versus-actual', 'Estimate versus actual'],
+  ['ageing', 'Ageing'],
+] as const;
 
 /** The head of a report: which one it is, the others, and the ways to take it along. */
 export function ReportHead({ title, name, job }: { title: string; name: string; job?: string }) {
@@ -11,7 +15,15 @@ export function ReportHead({ title, name, job }: { title: string; name: string; 
   return (
     <>
       <nav aria-label="Reports" className="mb-2 flex gap-4">
-        {REPORTS.map(([to, text]) => <NavLink key={to} to={keep(`/reports/${to}`)} style={({ isActive }) => ({ fontWeight: isActive ? 600 : 400, color: isActive ? 'var(--ink)' : 'var(--accent)' })}>{text}</NavLink>)}
+        {REPORTS.map(([to, text]) => (
+          <NavLink
+            key={to}
+            to={keep(`/reports/${to}`)}
+            style={({ isActive }) => ({ fontWeight: isActive ? 600 : 400, color: isActive ? 'var(--ink)' : 'var(--accent)' })}
+          >
+            {text}
+          </NavLink>
+        ))}
       </nav>
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>{title}</h1>
@@ -25,7 +37,11 @@ export function ReportHead({ title, name, job }: { title: string; name: string; 
 export function Downloads({ name, query }: { name: string; query: URLSearchParams }) {
   return (
     <span className="flex gap-2" role="group" aria-label="Download">
-      {['csv', 'xlsx', 'pdf'].map((format) => <a key={format} className="press" href={`/api/reports/${name}.${format}?${query}`} download>{format.toUpperCase()}</a>)}
+      {['csv', 'xlsx', 'pdf'].map((format) => (
+        <a key={format} className="press" href={`/api/reports/${name}.${format}?${query}`} download>
+          {format.toUpperCase()}
+        </a>
+      ))}
     </span>
   );
 }

@@ -12,8 +12,14 @@ export interface ReportReply {
 
 const reportsApi = api.injectEndpoints({
   endpoints: (build) => ({
-    report: build.query<ReportReply, { name: string; asOf: string; job?: string }>({ query: ({ name, ...params }) => ({ url: `reports/${name}`, params }), ...READS }),
-    estimateVsActual: build.query<EstimateView, { number: string; asOf: string }>({ query: ({ number, asOf }) => ({ url: `jobs/${encodeURIComponent(number)}/estimate`, params: { asOf } }), ...READS }),
+    report: build.query<ReportReply, { name: string; asOf: string; job?: string }>({
+      query: ({ name, ...params }) => ({ url: `reports/${name}`, params }),
+      ...READS,
+    }),
+    estimateVsActual: build.query<EstimateView, { number: string; asOf: string }>({
+      query: ({ number, asOf }) => ({ url: `jobs/${encodeURIComponent(number)}/estimate`, params: { asOf } }),
+      ...READS,
+    }),
   }),
 });
 

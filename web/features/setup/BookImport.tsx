@@ -15,7 +15,11 @@ export function BookImport({ onDone }: { onDone?: () => void }) {
     setRefused(null);
     try {
       const counts = await importBook(form).unwrap();
-      toast(`Imported ${Object.entries(counts).map(([file, count]) => `${count.toLocaleString('en-GB')} ${file.replaceAll('_', ' ')}`).join(', ')}`);
+      toast(
+        `Imported ${Object.entries(counts)
+          .map(([file, count]) => `${count.toLocaleString('en-GB')} ${file.replaceAll('_', ' ')}`)
+          .join(', ')}`,
+      );
       onDone?.();
     } catch (error) {
       setRefused(faultOf(error));
@@ -26,12 +30,26 @@ export function BookImport({ onDone }: { onDone?: () => void }) {
     <div>
       <label className="press cursor-pointer">
         {isLoading ? 'Importing …' : 'Choose the CSV files of a book'}
-        <input ref={input} type="file" multiple accept=".csv" className="sr-only" disabled={isLoading} onChange={(event) => void send(event.target.files)} />
+        <input
+          ref={input}
+          type="file"
+          multiple
+          accept=".csv"
+          className="sr-only"
+          disabled={isLoading}
+          onChange={(event) => void send(event.target.files)}
+        />
       </label>
       {refused && (
         <div role="alert" className="mt-3">
           <p className="fault m-0">{refused.message}</p>
-          <ol className="scroll m-0 mt-1 max-h-[260px] list-none p-0 text-[13px]" tabIndex={0}>{refused.faults.slice(0, 500).map((fault, i) => <li key={i} className="border-b py-[2px]" style={{ borderColor: 'var(--hair)' }}>{fault.message}</li>)}</ol>
+          <ol className="scroll m-0 mt-1 max-h-[260px] list-none p-0 text-[13px]" tabIndex={0}>
+            {refused.faults.slice(0, 500).map((fault, i) => (
+              <li key={i} className="border-b py-[2px]" style={{ borderColor: 'var(--hair)' }}>
+                {fault.message}
+              </li>
+            ))}
+          </ol>
           {refused.faults.length > 500 && <p className="note">and {refused.faults.length - 500} more.</p>}
         </div>
       )}

@@ -8,16 +8,29 @@ import { useSaveCompanyMutation } from './api';
 /** Who keeps these books, and in what currency. */
 export function CompanyForm({ company, verb, onSaved }: { company: Session['company']; verb: string; onSaved: () => void }) {
   const [form, setForm] = useState({
-    name: company?.name ?? '', currency: company?.currency ?? 'GBP', taxName: company?.taxName ?? 'VAT', tax: formatPercentShortest(company?.taxRate ?? 200_000), month: String(company?.yearStartMonth ?? 1), address: company?.address ?? '',
+    name: company?.name ?? '',
+    currency: company?.currency ?? 'GBP',
+    taxName: company?.taxName ?? 'VAT',
+    tax: formatPercentShortest(company?.taxRate ?? 200_000),
+    month: String(company?.yearStartMonth ?? 1),
+    address: company?.address ?? '',
   });
   const [fault, setFault] = useState<ShownFault | null>(null);
   const [save, { isLoading }] = useSaveCompanyMutation();
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const tax = parsePercent(form.tax || '0');
-    if (!tax.ok) return setFault({ message: '', faults: [{ field: 'taxRate', message: `"${form.tax}" is no per cent from 0 to 100` }] });
+    if (!tax.ok)
+      return setFault({ message: '', faults: [{ field: 'taxRate', message: `"${form.tax}" is no per cent from 0 to 100` }] });
     try {
-      await save({ name: form.name, currency: form.currency.trim().toUpperCase(), taxName: form.taxName, taxRate: tax.value, yearStartMonth: Number(form.month), address: form.address }).unwrap();
+      await save({
+        name: form.name,
+        currency: form.currency.trim().toUpperCase(),
+        taxName: form.taxName,
+        taxRate: tax.value,
+        yearStartMonth: Number(form.month),
+        address: form.address,
+      }).unwrap();
       setFault(null);
       onSaved();
     } catch (error) {
@@ -25,19 +38,56 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     }
   };
   const input = (key: keyof typeof form, label: string, field: string = key, props: Record<string, unknown> = {}) => (
-    <Field label={label} fault={fault?.faults.find((it) => it.field === field)?.message}><input value={form[key]} autoComplete="off" onChange={(event) => setForm({ ...form, [key]: event.target.value })} {...props} /></Field>
+    <Field label={label} fault={fault?.faults.find((it) => it.field === field)?.message}>
+      <input
+        value={form[key]}
+        autoComplete="off"
+        onChange={(event) => setForm({ ...form, [key]: event.target.value })}
+        {...props}
+      />
+    </Field>
   );
   return (
     <form className="grid grid-cols-4 gap-x-4 gap-y-3" onSubmit={submit} aria-label="Company">
       <div className="col-span-2">{input('name', 'Company name')}</div>
       {input('currency', 'Currency')}
-      <Field label="Year starts in"><select value={form.month} onChange={(event) => setForm({ ...form, month: event.target.value })}>{MONTHS.map((name, i) => <option key={name} value={i + 1}>{name}</option>)}</select></Field>
+      <Field label="Year starts in">
+        <select value={form.month} onChange={(event) => setForm({ ...form, month: event.target.value })}>
+          {MONTHS.map((name, i) => (
+            <option key={name} value={i + 1}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </Field>
       {input('taxName', 'Name of the tax')}
       {input('tax', 'Tax %', 'taxRate')}
       <div className="col-span-2">{input('address', 'Address')}</div>
-      <div className="col-span-4 flex items-center gap-3"><button className="press main" disabled={isLoading}>{verb}</button>{fault?.message && <span role="alert" className="fault">{fault.message}</span>}</div>
+      <div className="col-span-4 flex items-center gap-3">
+        <button className="press main" disabled={isLoading}>
+          {verb}
+        </button>
+        {fault?.message && (
+          <span role="alert" className="fault">
+            {fault.message}
+          </span>
+        )}
+      </div>
     </form>
   );
 }
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];

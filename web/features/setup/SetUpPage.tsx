@@ -20,15 +20,43 @@ export function SetUpPage() {
       <h1 className="mb-4">Set-up</h1>
       <div className="grid gap-10" style={{ gridTemplateColumns: 'minmax(0, 1.1fr) minmax(0, 1fr)' }}>
         <div className="flex flex-col gap-8">
-          <section><h2 className="mb-2">Company</h2><CompanyForm company={session.company} verb="Keep" onSaved={() => toast('Kept')} /></section>
+          <section>
+            <h2 className="mb-2">Company</h2>
+            <CompanyForm company={session.company} verb="Keep" onSaved={() => toast('Kept')} />
+          </section>
           <section>
             <h2 className="mb-2">The book</h2>
-            <p className="note mb-3 mt-0">Everything Ledrin holds, as open CSV files: to bring jobs over, to hand a year to an auditor, to move machines. An import adds to what is here, all of it or nothing.</p>
-            <div className="flex items-start gap-3"><a className="press" href="/api/book/export" download>Export the book, ZIP</a><BookImport /></div>
+            <p className="note mb-3 mt-0">
+              Everything Ledrin holds, as open CSV files: to bring jobs over, to hand a year to an auditor, to move machines. An
+              import adds to what is here, all of it or nothing.
+            </p>
+            <div className="flex items-start gap-3">
+              <a className="press" href="/api/book/export" download>
+                Export the book, ZIP
+              </a>
+              <BookImport />
+            </div>
           </section>
           <section>
             <h2 className="mb-2">Clients</h2>
-            <table className="ledger"><thead><tr><th>Code</th><th>Name</th><th className="num">Terms, days</th></tr></thead><tbody>{lists.customers.map((it) => <tr key={it.code}><td>{it.code}</td><td>{it.name}</td><td className="num">{it.termsDays ?? 30}</td></tr>)}</tbody></table>
+            <table className="ledger">
+              <thead>
+                <tr>
+                  <th>Code</th>
+                  <th>Name</th>
+                  <th className="num">Terms, days</th>
+                </tr>
+              </thead>
+              <tbody>
+                {lists.customers.map((it) => (
+                  <tr key={it.code}>
+                    <td>{it.code}</td>
+                    <td>{it.name}</td>
+                    <td className="num">{it.termsDays ?? 30}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
             <p className="note">A new client is added where a job is set up, or with a book.</p>
           </section>
         </div>
@@ -53,7 +81,9 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
   const filled = rows.filter((row) => row.code || row.description);
   const add = async () => {
     try {
-      await save({ codes: filled.map((row) => ({ code: row.code ?? '', description: row.description ?? '', unit: row.unit ?? '' })) }).unwrap();
+      await save({
+        codes: filled.map((row) => ({ code: row.code ?? '', description: row.description ?? '', unit: row.unit ?? '' })),
+      }).unwrap();
       toast(`${filled.length} cost ${filled.length === 1 ? 'code' : 'codes'} added`);
       setRows([]);
       setRefused(null);
@@ -64,10 +94,45 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
   return (
     <section>
       <h2 className="mb-2">Cost codes</h2>
-      <EntryGrid label="New cost codes" columns={[{ key: 'code', title: 'New code', width: 100 }, { key: 'description', title: 'Description', width: 'auto' }, { key: 'unit', title: 'Unit', width: 70 }]} rows={rows} onRows={(next) => { setRows(next); setRefused(null); }} faults={faults} height={200} />
-      <p className="my-2"><button type="button" className="press" disabled={filled.length === 0 || isLoading} onClick={() => void add()}>Add {filled.length || ''} cost {filled.length === 1 ? 'code' : 'codes'}</button></p>
+      <EntryGrid
+        label="New cost codes"
+        columns={[
+          { key: 'code', title: 'New code', width: 100 },
+          { key: 'description', title: 'Description', width: 'auto' },
+          { key: 'unit', title: 'Unit', width: 70 },
+        ]}
+        rows={rows}
+        onRows={(next) => {
+          setRows(next);
+          setRefused(null);
+        }}
+        faults={faults}
+        height={200}
+      />
+      <p className="my-2">
+        <button type="button" className="press" disabled={filled.length === 0 || isLoading} onClick={() => void add()}>
+          Add {filled.length || ''} cost {filled.length === 1 ? 'code' : 'codes'}
+        </button>
+      </p>
       {refused && <Refused message={refused.message} />}
-      <table className="ledger"><thead><tr><th style={{ width: 100 }}>Code</th><th>Description</th><th style={{ width: 70 }}>Unit</th></tr></thead><tbody>{codes.map((it) => <tr key={it.code}><td>{it.code}</td><td>{it.description}</td><td>{it.unit}</td></tr>)}</tbody></table>
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th style={{ width: 100 }}>Code</th>
+            <th>Description</th>
+            <th style={{ width: 70 }}>Unit</th>
+          </tr>
+        </thead>
+        <tbody>
+          {codes.map((it) => (
+            <tr key={it.code}>
+              <td>{it.code}</td>
+              <td>{it.description}</td>
+              <td>{it.unit}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </section>
   );
 }

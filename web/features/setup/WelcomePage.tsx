@@ -27,17 +27,48 @@ export function WelcomePage() {
   return (
     <div className="page" style={{ maxWidth: 780, paddingTop: 48 }}>
       <h1 style={{ fontSize: 34 }}>An empty ledger</h1>
-      <p className="mb-8 mt-2 text-[16px]">Ledrin keeps the books of fixed-price jobs: contract and budget, cost, progress bills with retention, estimate versus actual, work in progress. There are three ways to begin.</p>
-      {way('Type a first job', 'Name the company, then set up a job with its schedule of values and budget.', naming ? (
-        <CompanyForm company={null} verb="Go on to the first job" onSaved={() => void navigate('/jobs/new')} />
-      ) : <button type="button" className="press main" onClick={() => setNaming(true)}>Start with a first job</button>)}
-      {way('Import a book', 'A folder of CSV files with open jobs, their cost and billing. Either all of it comes in, or nothing and a list of what is wrong.', <BookImport onDone={() => void navigate('/jobs')} />)}
-      {way('Look at the sample company', 'Brackenfell Envelope Ltd, made up for this purpose: a dozen jobs and eighteen months of entries.', (
+      <p className="mb-8 mt-2 text-[16px]">
+        Ledrin keeps the books of fixed-price jobs: contract and budget, cost, progress bills with retention, estimate versus
+        actual, work in progress. There are three ways to begin.
+      </p>
+      {way(
+        'Type a first job',
+        'Name the company, then set up a job with its schedule of values and budget.',
+        naming ? (
+          <CompanyForm company={null} verb="Go on to the first job" onSaved={() => void navigate('/jobs/new')} />
+        ) : (
+          <button type="button" className="press main" onClick={() => setNaming(true)}>
+            Start with a first job
+          </button>
+        ),
+      )}
+      {way(
+        'Import a book',
+        'A folder of CSV files with open jobs, their cost and billing. Either all of it comes in, or nothing and a list of what is wrong.',
+        <BookImport onDone={() => void navigate('/jobs')} />,
+      )}
+      {way(
+        'Look at the sample company',
+        'Brackenfell Envelope Ltd, made up for this purpose: a dozen jobs and eighteen months of entries.',
         <>
-          <button type="button" className="press" disabled={isLoading} onClick={() => void loadSample().unwrap().then(() => navigate('/jobs'), () => undefined)}>{isLoading ? 'Loading …' : 'Load the sample company'}</button>
+          <button
+            type="button"
+            className="press"
+            disabled={isLoading}
+            onClick={() =>
+              void loadSample()
+                .unwrap()
+                .then(
+                  () => navigate('/jobs'),
+                  () => undefined,
+                )
+            }
+          >
+            {isLoading ? 'Loading …' : 'Load the sample company'}
+          </button>
           {error && <Refused message={faultOf(error).message} />}
-        </>
-      ))}
+        </>,
+      )}
     </div>
   );
 }

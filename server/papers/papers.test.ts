@@ -1,0 +1,146 @@
+import { inflateRawSync, inflateSync } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Database } from '../db/database';
+import { loadCompany, type Company } from '../queries/company';
+import { REPORTS, type ReportName } from '../queries/reports/index';
+import type { Report } from '../queries/reports/report';
+import { cleanUp, faultsOf, folderText, temporaryDatabase } from '../test/books';
+import { applicationPdf } from './applicationPdf';
+import { cellText, csvText, reportCsv } from './csv';
+import { readableCell, reportPdf } from './reportPdf';
+import { reportXlsx } from './reportXlsx';
+
+let database: Database;
+let company: Company;
+const AS_OF = '2031-04-30';
+
+beforeAll(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
+  company = (await loadCompany(database.read()))!;
+});
+afterAll(cleanUp);
+
+const reportOf = (name: ReportName, more = {}): Promise<Report> => REPORTS[name](database.read(), { asOf: AS_OF, ...more });
+
+/** Files of a ZIP archive that is small and written in one go: enough to look into a workbook. */
+function unzipped(archive: Buffer): Record<string, string> {
+  const files: Record<string, string> = {};
+  const end = archive.lastIndexOf(Buffer.from('PK\x05\x06', 'latin1'));
+  let at = archive.readUInt32LE(end + 16);
+  for (let n = archive.readUInt16LE(end + 10); n > 0; n--) {
+    const [method, size, nameLength, extra, comment, local] = [
+      archive.readUInt16LE(at + 10),
+      archive.readUInt32LE(at + 20),
+      archive.readUInt16LE(at + 28),
+      archive.readUInt16LE(at + 30),
+      archive.readUInt16LE(at + 32),
+      archive.readUInt32LE(at + 42),
+    ];
+    const start = local + 30 + archive.readUInt16LE(local + 26) + archive.readUInt16LE(local + 28);
+    const data = archive.subarray(start, start + size);
+    files[archive.subarray(at + 46, at + 46 + nameLength).toString()] = (method === 8 ? inflateRawSync(data) : data).toString();
+    at += 46 + nameLength + extra + comment;
+  }
+  return files;
+}
+
+/** How many pages a PDF has, and what its page contents draw, uncompressed. */
+function pdfPages(pdf: Buffer): { pages: number; streams: string[] } {
+  const text = pdf.toString('latin1');
+  const streams: string[] = [];
+  for (const match of text.matchAll(/stream\r?\n/g)) {
+    const start = match.index + match[0].length;
+    const part = pdf.subarray(start, text.indexOf('endstream', start));
+    try {
+      streams.push(inflateSync(part).toString('latin1'));
+    } catch {
+      // A stream that is not compressed, as of a font: nothing to read.
+    }
+  }
+  return { pages: [...text.matchAll(/\/Type \/Page\b(?!s)/g)].length, streams };
+}
+
+describe('CSV', () => {
+  test.each([
+    ['amount', -1205, '-12.05'],
+    ['amount', 0, '0.00'],
+    ['percent', 333_333, '33.3333'],
+    ['percent', 0, '0.0000'],
+    ['hours', 125_000, '12.5'],
+    ['hours', 0, '0'],
+    ['text', 'as, it "is"', 'as, it "is"'],
+    ['date', '2031-04-30', '2031-04-30'],
+  ] as const)('%s %s is written %s', (kind, value, text) => expect(cellText({ kind }, value, 2)).toBe(text));
+
+  test('quotes what needs it and nothing else', () => {
+    expect(csvText([['a', 'b,c', 'd"e', 'f\ng', '']])).toBe('a,"b,c","d""e","f\ng",\n');
+  });
+
+  test('has a header and a row for each of the report', async () => {
+    const report = await reportOf('ageing');
+    const lines = reportCsv(report, 2).trimEnd().split('\n');
+    expect(lines[0]).toBe(report.columns.map((it) => it.key).join(','));
+    expect(lines.length).toBe(report.rows.length + 1);
+  });
+});
+
+describe('a workbook', () => {
+  test('holds amounts as numbers, to the penny, and per cents as shares', async () => {
+    const report = await reportOf('wip');
+    const sheet = unzipped(await reportXlsx(report, company))['xl/worksheets/sheet1.xml']!;
+    const numbers = [...sheet.matchAll(/<v>(-?[\d.]+)<\/v>/g)].map((match) => match[1]);
+    for (const row of report.rows) expect(numbers).toContain(String((row.contract_sum as number) / 100));
+    expect(numbers).toContain(String((report.rows[0]!.estimated_margin_percent as number) / 1_000_000));
+    expect(sheet.match(/<row /g)!.length).toBe(report.rows.length + 1);
+  });
+
+  test.each(['ageing', 'trial-balance', 'tie-out', 'wip'] as const)('comes of %s', async (name) => {
+    expect(Object.keys(unzipped(await reportXlsx(await reportOf(name), company)))).toContain('xl/workbook.xml');
+  });
+});
+
+describe('a PDF', () => {
+  test('of an application has a summary page and line pages', async () => {
+    const { pages, streams } = pdfPages(await applicationPdf(database.read(), '2104', 14));
+    expect(pages).toBe(2);
+    expect(streams.length).toBeGreaterThan(2);
+  });
+
+  test('of a long application repeats its heads over more pages', async () => {
+    const long = await temporaryDatabase();
+    const lines = Array.from({ length: 150 }, (_, i) => i + 1);
+    const book = {
+      company: 'name,currency\nLong Ltd,GBP\n',
+      customers: 'customer,name\nC,Client\n',
+      jobs: 'job,name,customer,awarded_on\nL1,Long,C,2031-01-01\n',
+      schedule_of_values: `job,sov_line,description,scheduled_value\n${lines.map((n) => `L1,${n},Line ${n},12345678.90`).join('\n')}\n`,
+      applications: 'job,application,dated,status\nL1,1,2031-01-31,submitted\n',
+      application_lines: `job,application,sov_line,work_to_date\n${lines.map((n) => `L1,1,${n},1234567.89`).join('\n')}\n`,
+    };
+    expect(await faultsOf(long, book)).toEqual([]);
+    expect(pdfPages(await applicationPdf(long.read(), 'L1', 1)).pages).toBeGreaterThan(4);
+  });
+
+  test('of an application that is not there is refused', async () => {
+    await expect(applicationPdf(database.read(), '2104', 99)).rejects.toThrow(/no application 99/);
+    await expect(applicationPdf(database.read(), '2117', 1)).rejects.toThrow(/tender/);
+  });
+
+  test.each(['wip', 'ageing', 'trial-balance', 'tie-out'] as const)('comes of %s', async (name) => {
+    expect(pdfPages(await reportPdf(await reportOf(name), company, AS_OF)).pages).toBeGreaterThan(0);
+  });
+
+  test('writes cells as people read them', () => {
+    const cell = (kind: 'amount' | 'percent' | 'hours' | 'date' | 'text', value: string | number) =>
+      readableCell({ key: '', title: '', kind }, value, 2);
+    expect([
+      cell('amount', -123_456),
+      cell('amount', 0),
+      cell('percent', 125_000),
+      cell('hours', 75_000),
+      cell('date', '2031-04-30'),
+      cell('text', 'x'),
+    ]).toEqual(['−1,234.56', '–', '12.5', '7.5', '30 Apr 2031', 'x']);
+  });
+});
