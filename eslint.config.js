@@ -24,5 +24,6 @@ export default tseslint.config(
       'max-lines': ['warn', { max: 320, skipBlankLines: true }],
     },
   },
+  { files: ['**/*.test.ts', '**/test/*.ts', 'e2e/**'], rules: { 'max-lines': 'off' } },
   { files: ['*.config.ts', '*.config.js'], rules: { 'no-restricted-syntax': 'off' } },
 );

@@ -179,6 +179,26 @@ export const BOOK_FILES = {
 export type BookFileName = keyof typeof BOOK_FILES;
 export const BOOK_FILE_NAMES = Object.keys(BOOK_FILES) as BookFileName[];
 
+/** The columns each file is referred to by. */
+export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FILES)[F])[] } = {
+  company: [],
+  customers: ['customer'],
+  vendors: ['vendor'],
+  cost_codes: ['cost_code'],
+  jobs: ['job'],
+  schedule_of_values: ['job', 'sov_line'],
+  budget: [],
+  change_orders: ['job', 'change_order'],
+  change_order_lines: [],
+  commitments: ['commitment', 'line'],
+  costs: [],
+  applications: ['job', 'application'],
+  application_lines: [],
+  retention_releases: ['job', 'reference'],
+  receipts: [],
+  forecasts: [],
+};
+
 type CellOf<C> = C extends Column<infer T> ? T : never;
 type ColumnsOf<F extends BookFileName> = (typeof BOOK_FILES)[F];
 

@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { CsvRecords, type Cells } from './csvRecords';
 
-/** One record as read: its cells, or null where its quotes are wrong. `row` counts records from 1, the header. */
+/** One record as read. `row` counts records from 1, the header. */
 export interface CsvRecord {
   row: number;
   cells: Cells;

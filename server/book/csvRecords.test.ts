@@ -31,10 +31,10 @@ describe('CSV records', () => {
   });
 
   test.each([
-    ['a quote inside a bare cell', '1,he"llo\n2,b\n', [null, ['2', 'b']]],
-    ['text after a closing quote', '1,"ab"c\n2,b\n', [null, ['2', 'b']]],
-    ['text after a quote that closed on another line', '1,"a\nb"c\n2,b\n', [null, ['2', 'b']]],
-    ['a quote left open to the end', '1,"ab\n2,b\n', [null, ['2', 'b']]],
+    ['a quote inside a bare cell', '1,he"llo\n2,b\n', [{ readable: ['1'] }, ['2', 'b']]],
+    ['text after a closing quote', '1,"ab"c\n2,b\n', [{ readable: ['1'] }, ['2', 'b']]],
+    ['text after a quote that closed on another line', '1,"a\nb"c\n2,b\n', [{ readable: ['1'] }, ['2', 'b']]],
+    ['a quote left open to the end', '1,"ab\n2,b\n', [{ readable: ['1'] }, ['2', 'b']]],
   ])('%s spoils its own record only', (_, text, expected) => {
     expect(readInPieces(text, [])).toEqual(expected);
     expect(readInPieces(text, [3, 5, 8])).toEqual(expected);

@@ -6,8 +6,11 @@ const RETURN = 13;
 /** No honest record is longer; a quote left open would otherwise take the rest of the file into memory. */
 const LONGEST_RECORD = 1 << 20;
 
-/** The cells of a record, or null where its quotes are wrong. */
-export type Cells = string[] | null;
+/** A record whose quotes are wrong, with the cells before the one at fault. */
+export interface IllQuoted {
+  readable: string[];
+}
+export type Cells = string[] | IllQuoted;
 
 /**
  * Splits CSV text (RFC 4180, CRLF or LF) into records, however the text is cut into chunks.
@@ -35,11 +38,11 @@ export class CsvRecords {
       const read = readRecord(this.text, start, atEnd);
       if (!read) {
         if (this.text.length - start <= LONGEST_RECORD) break;
-        records.push(null);
+        records.push({ readable: [] });
         start = lineEnd(this.text, start);
         continue;
       }
-      if (read.cells === null || read.cells.length > 0) records.push(read.cells);
+      if (!Array.isArray(read.cells) || read.cells.length > 0) records.push(read.cells);
       start = read.next;
     }
     this.text = this.text.slice(start);
@@ -50,13 +53,14 @@ export class CsvRecords {
 /** The record at `at` and where the next begins; null where the text ends before the record does. */
 function readRecord(text: string, at: number, atEnd: boolean): { cells: Cells; next: number } | null {
   const cells: string[] = [];
+  // A quote that never closes spoils its line; the lines behind it are read on their own.
   const begin = at;
   for (;;) {
     const cell = text.charCodeAt(at) === QUOTE ? quotedCell(text, at, atEnd) : bareCell(text, at, atEnd);
-    if (cell === 'incomplete') return atEnd ? illQuoted(text, begin) : null;
+    if (cell === 'incomplete') return atEnd ? { cells: { readable: cells }, next: lineEnd(text, begin) } : null;
     if ('illAt' in cell) {
       const next = lineEnd(text, cell.illAt);
-      return next === text.length && !atEnd ? null : { cells: null, next };
+      return next === text.length && !atEnd ? null : { cells: { readable: cells }, next };
     }
     at = cell.next;
     const ending = text.charCodeAt(at);
@@ -104,11 +108,6 @@ function quotedCell(text: string, at: number, atEnd: boolean): CellRead {
       (after === RETURN && (text.charCodeAt(close + 2) === NEWLINE || close + 2 >= text.length));
     return ends ? { value: text.slice(at + 1, close).replaceAll('""', '"'), next: close + 1, quoted: true } : { illAt: close };
   }
-}
-
-/** A quote that never closes spoils its line; the lines behind it are read on their own. */
-function illQuoted(text: string, begin: number): { cells: null; next: number } {
-  return { cells: null, next: lineEnd(text, begin) };
 }
 
 function lineEnd(text: string, at: number): number {

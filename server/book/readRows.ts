@@ -1,4 +1,4 @@
-import { columnsOf, type BookFileName, type BookRow } from './bookFiles';
+import { columnsOf, KEY_COLUMNS, type AnyColumn, type BookFileName, type BookRow } from './bookFiles';
 import type { FaultList } from './bookFaults';
 import { readCell } from './cells';
 import { csvBatches, NotUtf8, type CsvRecord } from './csvFile';
@@ -19,8 +19,7 @@ export interface FileShape {
 
 /**
  * Streams the checked rows of a book file, in batches. Each faulty cell is reported and comes as undefined;
- * a ragged or ill-quoted record is reported once, and still offers the cells it has, so that what refers to
- * it is not reported too.
+ * a ragged or ill-quoted record is reported once, and still offers its key where that can be read.
  */
 export async function* bookRows<F extends BookFileName>(
   file: F,
@@ -57,7 +56,7 @@ type RowReader<F extends BookFileName> = (record: CsvRecord) => BookRow<F> | nul
 function readHeader<F extends BookFileName>(file: F, record: CsvRecord, reading: Reading, shape: FileShape): RowReader<F> {
   const columns = columnsOf(file);
   const header = record.cells;
-  if (!header) {
+  if (!Array.isArray(header)) {
     reading.faults.add(file, 1, '', 'the header is ill-quoted');
     shape.missingColumns.push(...Object.keys(columns));
     return () => null;
@@ -82,32 +81,29 @@ function rowReader<F extends BookFileName>(
   header: readonly string[],
   { faults, currencyDigits }: Reading,
 ): RowReader<F> {
-  const columns = columnsOf(file);
-  const known = Object.entries(columns).map(([name, column]) => ({ name, column, at: header.indexOf(name) }));
+  const known = Object.entries(columnsOf(file)).map(([name, column]) => ({ name, column, at: header.indexOf(name) }));
+  const keys: readonly string[] = KEY_COLUMNS[file];
   return ({ row, cells }) => {
-    if (!cells) {
+    const whole = Array.isArray(cells) && cells.length === header.length;
+    const texts = Array.isArray(cells) ? cells : cells.readable;
+    if (!Array.isArray(cells))
       faults.add(file, row, '', 'ill-quoted record: a quote inside a cell is doubled, and the cell stands in quotes');
-      return null;
-    }
-    const ragged = cells.length !== header.length;
-    if (ragged) faults.add(file, row, '', `ragged record: ${cells.length} cells where the header has ${header.length}`);
+    else if (!whole) faults.add(file, row, '', `ragged record: ${cells.length} cells where the header has ${header.length}`);
     const read: Record<string, unknown> = { row };
     for (const { name, column, at } of known) {
-      const text = at < 0 ? '' : cells[at];
-      if (at < 0) read[name] = column.required ? undefined : null;
-      else if (text === undefined) read[name] = undefined;
-      else if (text === '') read[name] = column.required ? missing(name) : null;
-      else {
-        const cell = readCell(column, text, currencyDigits);
-        read[name] = 'value' in cell ? cell.value : undefined;
-        if ('fault' in cell && !ragged) faults.add(file, row, name, cell.fault);
-      }
+      const text = at < 0 ? '' : texts[at];
+      // Of a record that is not whole only the key is taken, so that what refers to it is not blamed as well.
+      if (text === undefined || (!whole && !keys.includes(name))) read[name] = undefined;
+      else if (text === '' && (at < 0 || !column.required)) read[name] = column.required ? undefined : null;
+      else read[name] = cellValue(name, column, text, row, whole);
     }
     return read as BookRow<F>;
-
-    function missing(name: string): undefined {
-      if (!ragged) faults.add(file, row, name, 'missing required cell');
-      return undefined;
-    }
   };
+
+  function cellValue(name: string, column: AnyColumn, text: string, row: number, tell: boolean): unknown {
+    const cell = text === '' ? { fault: 'missing required cell' } : readCell(column, text, currencyDigits);
+    if ('value' in cell) return cell.value;
+    if (tell) faults.add(file, row, name, cell.fault);
+    return undefined;
+  }
 }

@@ -3,7 +3,8 @@ import { applicationLinesInput, certifyInput, newApplicationInput, receiptInput,
 import { certifyApplication, discardApplication, saveApplication, setSubmitted, startApplication } from '../commands/billing';
 import { receive, releaseRetention } from '../commands/receipts';
 import { applicationPdf } from '../papers/applicationPdf';
-import { applicationView, billingRegister } from '../queries/views/billingViews';
+import { applicationView } from '../queries/views/applicationView';
+import { billingRegister } from '../queries/views/billingRegister';
 import { actorOf, asOfOf, numberParam, textParam, type Context } from './context';
 import { read } from './reply';
 

@@ -3,7 +3,7 @@ import { draftInput, jobInput, jobStatusInput } from '../../wire/jobs';
 import { createJob, deleteDraft, moveJob, saveDraft } from '../commands/jobs';
 import { jobList } from '../queries/views/jobList';
 import { estimateView, jobView } from '../queries/views/jobView';
-import { jobBilling } from '../queries/views/billingViews';
+import { jobBilling } from '../queries/views/jobBilling';
 import { actorOf, asOfOf, numberParam, textParam, type Context } from './context';
 import { read } from './reply';
 

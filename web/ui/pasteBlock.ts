@@ -1,4 +1,4 @@
-import type { GridRow } from './EntryGrid';
+import type { GridRow } from './gridTypes';
 
 /**
  * Lays a block of tab-separated text, as spreadsheets copy it, over rows from a cell on. `keys` names the columns in

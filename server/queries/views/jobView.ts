@@ -10,7 +10,7 @@ import { agedInvoices } from '../invoices';
 import { loadPositions, type LoadedPosition } from '../jobPositions';
 import { jobByNumber } from '../jobs';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
-import { costBySovLine } from './billingViews';
+import { costBySovLine } from './costBySovLine';
 import { jobListRow } from './jobList';
 
 interface FactRow {

@@ -8,7 +8,8 @@ import type { ApplicationLinesInput, ApplicationView } from '../../../wire/billi
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf, type ShownFault } from '../../app/faults';
-import { EntryGrid, type GridColumn, type GridRow } from '../../ui/EntryGrid';
+import { EntryGrid } from '../../ui/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/gridTypes';
 import { Field } from '../../ui/Field';
 import { readDate } from '../../ui/readDate';
 import { Refused } from '../../ui/States';

@@ -3,7 +3,7 @@ import { sum } from '../../../core/money/cents';
 import { formatPercentShortest, parsePercent, rateOf, ratio } from '../../../core/money/rate';
 import { displayExact } from '../../../core/money/display';
 import type { ApplicationView, BilledLineView, SummaryItem } from '../../../wire/billing';
-import type { GridRow } from '../../ui/EntryGrid';
+import type { GridRow } from '../../ui/gridTypes';
 import { readAmount } from '../../ui/tidyAmount';
 
 /** The ways a line may be entered; the others follow from the last one typed. */

@@ -3,7 +3,7 @@ import { parseQuantity } from '../../../core/money/rate';
 import type { CostLineInput } from '../../../wire/costs';
 import type { Lists } from '../../../wire/setup';
 import { readAmount } from '../../ui/tidyAmount';
-import type { GridRow } from '../../ui/EntryGrid';
+import type { GridRow } from '../../ui/gridTypes';
 import { readDate } from '../../ui/readDate';
 
 export interface ReadBatch {

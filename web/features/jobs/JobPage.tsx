@@ -11,7 +11,7 @@ import { Legend } from '../../ui/Signs';
 import { Refused, Waiting } from '../../ui/States';
 import { useJobQuery } from './api';
 import { JobStatus } from './JobStatus';
-import { OverUnder } from './JobListPage';
+import { OverUnder } from './OverUnder';
 
 const PARTS = [
   ['contract', 'Contract'],

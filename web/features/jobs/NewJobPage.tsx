@@ -1,22 +1,19 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
-import { describeRetention } from '../../../core/billing/describeRetention';
-import { COST_TYPES } from '../../../core/cost/costType';
 import { formatPercentShortest } from '../../../core/money/rate';
-import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
 import type { Lists } from '../../../wire/setup';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf, type ShownFault } from '../../app/faults';
 import { useListsQuery, useSessionQuery } from '../../app/sessionApi';
-import { EntryGrid, type GridColumn } from '../../ui/EntryGrid';
-import { Field } from '../../ui/Field';
 import { Refused, Waiting } from '../../ui/States';
-import { tidyAmount } from '../../ui/tidyAmount';
-import { useAddCostCodesMutation, useCreateJobMutation, useJobListQuery, useSaveDraftMutation } from './api';
-import { NewCustomer } from './NewCustomer';
+import { useCreateJobMutation, useJobListQuery } from './api';
 import { readJob, type JobForm } from './readJob';
+import { Facts } from './JobFacts';
+import { BudgetGrid, SovGrid } from './JobGrids';
+import { NewCodes } from './NewCodes';
+import { useDraft } from './useDraft';
 
 const EMPTY: JobForm = { facts: {}, sov: [], budget: [] };
 
@@ -49,39 +46,6 @@ function nextNumber(jobs: Lists['jobs']): string {
   const numbers = jobs.map((job) => job.number).filter((it) => /^\d{1,12}$/.test(it));
   const highest = Math.max(1000, ...numbers.map(Number));
   return String(highest + 1).padStart(Math.max(0, ...numbers.map((it) => it.length)), '0');
-}
-
-const DRAFT_PAUSE = 900;
-
-/** Keeps the form as a draft a moment after each change. */
-function useDraft(form: JobForm, start: JobForm, startId: number | null) {
-  const id = useRef(startId);
-  const finished = useRef(false);
-  const saving = useRef<Promise<unknown>>(Promise.resolve());
-  const [savedAt, setSavedAt] = useState<string | null>(null);
-  const [save] = useSaveDraftMutation();
-  useEffect(() => {
-    if (form === start) return;
-    const timer = setTimeout(() => {
-      saving.current = saving.current.then(async () => {
-        if (finished.current) return;
-        const saved = await save({ id: id.current, content: form as unknown as Record<string, unknown> })
-          .unwrap()
-          .catch(() => null);
-        if (saved) id.current = saved.id;
-        setSavedAt(saved ? new Date().toLocaleTimeString('en-GB', { timeStyle: 'short' }) : null);
-      });
-    }, DRAFT_PAUSE);
-    return () => clearTimeout(timer);
-  }, [form, start, save]);
-  return {
-    id,
-    savedAt,
-    settle: async () => {
-      finished.current = true;
-      await saving.current;
-    },
-  };
 }
 
 function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number | null; lists: Lists }) {
@@ -178,209 +142,4 @@ function typedAt(form: JobForm, at: string): string {
   const [where, ...rest] = at.split('.');
   const text = where === 'facts' ? form.facts[rest[0]!] : form[where as 'sov' | 'budget'][Number(rest[0])]?.[rest[1]!];
   return (text ?? '').trim();
-}
-
-function Facts({
-  facts,
-  setFact,
-  faults,
-  lists,
-}: {
-  facts: Record<string, string>;
-  setFact: (key: string, value: string) => void;
-  faults: ReadonlyMap<string, string>;
-  lists: Lists;
-}) {
-  const { digits } = useCurrency();
-  const rule = describeTyped(facts);
-  const input = (key: string, label: string, props: Record<string, unknown> = {}) => (
-    <Field label={label} fault={faults.get(key)}>
-      <input value={facts[key] ?? ''} autoComplete="off" onChange={(event) => setFact(key, event.target.value)} {...props} />
-    </Field>
-  );
-  const select = (key: string, label: string, options: readonly (readonly [string, string])[]) => (
-    <Field label={label} fault={faults.get(key)}>
-      <select value={facts[key] ?? ''} onChange={(event) => setFact(key, event.target.value)}>
-        {options.map(([value, name]) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </Field>
-  );
-  const tidySum = () => setFact('contractSum', tidyAmount(digits)(facts.contractSum ?? ''));
-  return (
-    <div className="sheet grid grid-cols-6 gap-x-4 gap-y-3 px-4 py-3">
-      {input('number', 'Job number')}
-      <div className="col-span-2">{input('name', 'Name', { autoFocus: true })}</div>
-      <div className="col-span-2 flex items-end gap-2">
-        <Field label="Client" fault={faults.get('customer')} className="grow">
-          <select value={facts.customer ?? ''} onChange={(event) => setFact('customer', event.target.value)}>
-            <option value="">Choose a client</option>
-            {lists.customers.map((it) => (
-              <option key={it.code} value={it.code}>
-                {it.code} · {it.name}
-              </option>
-            ))}
-          </select>
-        </Field>
-        <NewCustomer onAdded={(code) => setFact('customer', code)} />
-      </div>
-      {select('status', 'Status', [
-        ['awarded', 'awarded'],
-        ['on-site', 'on-site'],
-        ['tender', 'tender'],
-      ])}
-      {input('contractSum', 'Contract sum', { className: 'sum', inputMode: 'decimal', onBlur: tidySum })}
-      {input('contractReference', 'Contract reference')}
-      {input('awardedOn', 'Awarded on', { placeholder: '30 Apr 2031' })}
-      {input('startsOn', 'Start', { placeholder: '30 Apr 2031' })}
-      {input('finishesOn', 'Planned finish', { placeholder: '30 Apr 2031' })}
-      {input('manager', 'Manager', { list: 'managers' })}
-      {input('retention', 'Retention %', { className: 'sum' })}
-      {input('materials', 'On materials %', { className: 'sum', placeholder: 'as on work' })}
-      {input('stepAt', 'Step at % of contract', { className: 'sum', placeholder: 'no step' })}
-      {input('stepTo', 'Step to %', { className: 'sum', placeholder: 'no step' })}
-      {select('stepApplies', 'The step changes', [
-        ['all', 'the rate on all work'],
-        ['further', 'the rate on further work'],
-      ])}
-      {input('cap', 'Cap % of contract', { className: 'sum', placeholder: 'no cap' })}
-      {input('tax', 'Tax %', { className: 'sum' })}
-      {input('terms', 'Terms, days', { className: 'sum', placeholder: "the client's" })}
-      {select(
-        'revenueMethod',
-        'Revenue by',
-        REVENUE_METHODS.map((it) => [it, it]),
-      )}
-      <div className="col-span-3">{input('site', 'Site')}</div>
-      <p className="note col-span-6 m-0">{rule}</p>
-      <datalist id="managers">
-        {lists.managers.map((it) => (
-          <option key={it} value={it} />
-        ))}
-      </datalist>
-    </div>
-  );
-}
-
-function describeTyped(facts: Record<string, string>): string {
-  const rate = (key: string) =>
-    facts[key]?.trim() && Number.isFinite(Number(facts[key])) ? Math.round(Number(facts[key]) * 10_000) : null;
-  const [at, to] = [rate('stepAt'), rate('stepTo')];
-  return `Retention in words: ${describeRetention({ rate: rate('retention') ?? 0, materialsRate: rate('materials'), step: at !== null && to !== null ? { at, to, applies: facts.stepApplies === 'further' ? 'further' : 'all' } : null, cap: rate('cap') })}`;
-}
-
-interface GridProps {
-  form: JobForm;
-  setForm: React.Dispatch<React.SetStateAction<JobForm>>;
-  faults: ReadonlyMap<string, string>;
-  lists: Lists;
-}
-
-function SovGrid({ form, setForm, faults }: GridProps) {
-  const { digits } = useCurrency();
-  const columns = useMemo(
-    (): GridColumn[] => [
-      { key: 'line', title: 'Line', width: 80 },
-      { key: 'section', title: 'Section', width: 150 },
-      { key: 'description', title: 'Description', width: 'auto' },
-      { key: 'value', title: 'Scheduled value', width: 140, numeric: true, tidy: tidyAmount(digits) },
-      { key: 'quantity', title: 'Quantity', width: 90, numeric: true },
-      { key: 'unit', title: 'Unit', width: 70 },
-      { key: 'retention', title: 'Own retention %', width: 100, numeric: true },
-    ],
-    [digits],
-  );
-  return (
-    <EntryGrid
-      label="Schedule of values"
-      columns={columns}
-      rows={form.sov}
-      faults={faults}
-      onRows={(sov) => setForm((before) => ({ ...before, sov }))}
-      height={300}
-      blank={4}
-    />
-  );
-}
-
-function BudgetGrid({ form, setForm, faults, lists }: GridProps) {
-  const { digits } = useCurrency();
-  const columns = useMemo(
-    (): GridColumn[] => [
-      {
-        key: 'section',
-        title: 'Section',
-        width: 150,
-        offers: () =>
-          [...new Set(form.sov.map((row) => row.section ?? '').filter(Boolean))].map((value) => ({ value, label: '' })),
-      },
-      {
-        key: 'code',
-        title: 'Cost code',
-        width: 100,
-        offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
-      },
-      { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
-      {
-        key: 'sovLine',
-        title: 'SOV line',
-        width: 90,
-        offers: () => form.sov.filter((row) => row.line).map((row) => ({ value: row.line!, label: row.description ?? '' })),
-      },
-      { key: 'description', title: 'Description', width: 'auto' },
-      { key: 'quantity', title: 'Quantity', width: 90, numeric: true },
-      { key: 'unit', title: 'Unit', width: 60 },
-      { key: 'hours', title: 'Hours', width: 80, numeric: true },
-      { key: 'amount', title: 'Amount', width: 140, numeric: true, tidy: tidyAmount(digits) },
-    ],
-    [digits, form.sov, lists],
-  );
-  return (
-    <EntryGrid
-      label="Budget"
-      columns={columns}
-      rows={form.budget}
-      faults={faults}
-      onRows={(budget) => setForm((before) => ({ ...before, budget }))}
-      height={340}
-      blank={5}
-    />
-  );
-}
-
-/** Cost codes the budget names and the company does not have yet. */
-function NewCodes({ codes }: { codes: readonly string[] }) {
-  const [names, setNames] = useState<Record<string, string>>({});
-  const [addCodes, { isLoading }] = useAddCostCodesMutation();
-  const [fault, setFault] = useState<string>();
-  if (codes.length === 0) return null;
-  const add = async (event: React.FormEvent) => {
-    event.preventDefault();
-    try {
-      await addCodes({ codes: codes.map((code) => ({ code, description: names[code] ?? '', unit: '' })) }).unwrap();
-    } catch (error) {
-      setFault(faultOf(error).message);
-    }
-  };
-  return (
-    <form className="sheet mt-3 flex flex-wrap items-end gap-3 px-3 py-2" onSubmit={add}>
-      <b className="self-center">New cost codes</b>
-      {codes.slice(0, 40).map((code) => (
-        <Field key={code} label={`What ${code} is for`}>
-          <input required value={names[code] ?? ''} onChange={(event) => setNames({ ...names, [code]: event.target.value })} />
-        </Field>
-      ))}
-      <button className="press" disabled={isLoading}>
-        Add {codes.length === 1 ? codes[0] : `${codes.length} codes`} to the cost codes
-      </button>
-      {fault && (
-        <span role="alert" className="fault">
-          {fault}
-        </span>
-      )}
-    </form>
-  );
 }

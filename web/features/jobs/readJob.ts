@@ -2,7 +2,7 @@ import { COST_TYPES, type CostType } from '../../../core/cost/costType';
 import { parsePercent, parseQuantity } from '../../../core/money/rate';
 import type { JobInput } from '../../../wire/jobs';
 import { readAmount } from '../../ui/tidyAmount';
-import type { GridRow } from '../../ui/EntryGrid';
+import type { GridRow } from '../../ui/gridTypes';
 import { readDate } from '../../ui/readDate';
 
 /** A new job as typed. */

@@ -1,0 +1,183 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef, useState } from 'react';
+import { useDispatch } from 'react-redux';
+import { Link } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { displayQuantity } from '../../../core/money/display';
+import type { CostPage, CostRow } from '../../../wire/costs';
+import { useKeepMonth } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf } from '../../app/faults';
+import type { AppDispatch } from '../../app/store';
+import { Refused, Waiting } from '../../ui/States';
+import { costPage, useCostPageQuery, type LedgerParams } from './api';
+import { useSetParam } from './ledgerParams';
+
+const PAGE = 200;
+
+const ROW = 29;
+
+/** Fetches the pages that come into view and keeps them. */
+function usePages(
+  filter: LedgerParams,
+  first: CostPage | undefined,
+  from: number,
+  to: number,
+): (index: number) => CostRow | undefined {
+  const dispatch = useDispatch<AppDispatch>();
+  const [pages, setPages] = useState<ReadonlyMap<number, readonly CostRow[]>>(new Map());
+  const asked = useRef(new Set<number>());
+  const count = first?.count ?? 0;
+  useEffect(() => {
+    for (let page = Math.max(1, Math.floor(from / PAGE)); page <= Math.floor(Math.min(to, count - 1) / PAGE); page++) {
+      if (asked.current.has(page)) continue;
+      asked.current.add(page);
+      const request = dispatch(
+        costPage.initiate({ ...filter, offset: String(page * PAGE), limit: String(PAGE) }, { subscribe: false }),
+      );
+      void request.unwrap().then(
+        (reply) => setPages((before) => new Map(before).set(page, reply.rows)),
+        () => asked.current.delete(page),
+      );
+    }
+  }, [filter, from, to, count, dispatch]);
+  return (index) => (index < PAGE ? first?.rows[index] : pages.get(Math.floor(index / PAGE))?.[index % PAGE]);
+}
+
+export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob: boolean }) {
+  const box = useRef<HTMLDivElement>(null);
+  const { data, error, refetch } = useCostPageQuery({ ...filter, offset: '0', limit: String(PAGE) });
+  const virtual = useVirtualizer({
+    count: data?.count ?? 0,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    initialRect: { width: 1000, height: 700 },
+  });
+  const items = virtual.getVirtualItems();
+  const rowAt = usePages(filter, data, items[0]?.index ?? 0, items.at(-1)?.index ?? 0);
+  const { exact } = useCurrency();
+  const set = useSetParam();
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!data) return <Waiting what="the cost ledger" />;
+  const head = (sort: string, title: string, width: number | string, numeric = false) => {
+    const active = (filter.sort ?? 'dated') === sort;
+    const down = filter.descending === 'yes';
+    return (
+      <th style={{ width }} className={numeric ? 'num' : ''} aria-sort={active ? (down ? 'descending' : 'ascending') : undefined}>
+        <button
+          type="button"
+          className="fig"
+          style={{ fontWeight: 600 }}
+          onClick={() => set({ sort, down: active && !down ? 'yes' : '' })}
+        >
+          {title}
+          {active ? (down ? ' ↓' : ' ↑') : ''}
+        </button>
+      </th>
+    );
+  };
+  const before = items[0]?.start ?? 0;
+  const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
+  return (
+    <div
+      ref={box}
+      className="scroll"
+      style={{ maxHeight: 'calc(100vh - 200px)', minHeight: 220 }}
+      tabIndex={0}
+      role="region"
+      aria-label="Cost entries"
+    >
+      <table className="ledger even" aria-rowcount={data.count}>
+        <thead>
+          <tr>
+            {head('dated', 'Date', 94)}
+            {showJob && head('job', 'Job', 64)}
+            <th style={{ width: 130 }}>Section</th>
+            {head('cost-code', 'Code', 60)}
+            <th style={{ width: 90 }}>Type</th>
+            <th style={{ width: 116 }}>Reference</th>
+            {head('party', 'Party', 130)}
+            <th>Description</th>
+            <th style={{ width: 112 }}>Order</th>
+            <th className="num" style={{ width: 74 }}>
+              Hours
+            </th>
+            {head('amount', 'Amount', 118, true)}
+            <th style={{ width: 62 }}>Paper</th>
+          </tr>
+        </thead>
+        <tbody>
+          {before > 0 && <tr style={{ height: before }} aria-hidden="true" />}
+          {items.map(({ index }) => (
+            <EntryRow key={index} row={rowAt(index)} showJob={showJob} />
+          ))}
+          {after > 0 && <tr style={{ height: after }} aria-hidden="true" />}
+          {data.count === 0 && (
+            <tr>
+              <td colSpan={12} className="note">
+                No entry matches by this month.
+              </td>
+            </tr>
+          )}
+        </tbody>
+        <tfoot>
+          <tr>
+            <td colSpan={showJob ? 9 : 8}>
+              {data.count.toLocaleString('en-GB')} {data.count === 1 ? 'entry' : 'entries'}
+            </td>
+            <td className="num">{displayQuantity(data.hours)}</td>
+            <td className="num">{exact(data.amount)}</td>
+            <td />
+          </tr>
+        </tfoot>
+      </table>
+    </div>
+  );
+}
+
+function EntryRow({ row, showJob }: { row: CostRow | undefined; showJob: boolean }) {
+  const keep = useKeepMonth();
+  const { show } = useCurrency();
+  if (!row)
+    return (
+      <tr>
+        <td colSpan={showJob ? 12 : 11} className="note">
+          …
+        </td>
+      </tr>
+    );
+  return (
+    <tr>
+      <td>{displayDate(row.dated)}</td>
+      {showJob && (
+        <td>
+          <Link to={keep(`/jobs/${encodeURIComponent(row.job)}/costs`)}>{row.job}</Link>
+        </td>
+      )}
+      <td className="cut" title={row.section}>
+        {row.section}
+      </td>
+      <td>{row.costCode}</td>
+      <td>{row.costType}</td>
+      <td className="cut" title={row.reference}>
+        {row.reference}
+      </td>
+      <td className="cut" title={row.party}>
+        {row.party}
+      </td>
+      <td className="cut" title={row.description}>
+        {row.description}
+        {row.uninstalled && (
+          <span className="note"> · {row.installedOn ? `installed ${displayDate(row.installedOn)}` : 'not installed yet'}</span>
+        )}
+      </td>
+      <td className="cut">{row.commitment}</td>
+      <td className="num">{row.hours === null ? '' : displayQuantity(row.hours)}</td>
+      <td className="num">{show(row.amount)}</td>
+      <td>
+        <Link to={keep(`/ledger/papers/${row.paperId}`)}>{row.paperId}</Link>
+      </td>
+    </tr>
+  );
+}

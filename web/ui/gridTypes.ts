@@ -1,0 +1,22 @@
+import { type ReactNode } from 'react';
+
+export type GridRow = Record<string, string>;
+
+export interface Offer {
+  value: string;
+  label: string;
+}
+
+export interface GridColumn {
+  key: string;
+  title: string;
+  width: number | string;
+  /** Right-aligned figures. */
+  numeric?: boolean;
+  /** What the cell may complete to, best first. */
+  offers?: (row: GridRow) => readonly Offer[];
+  /** Turns what was typed into how it is kept, when the cell is left: `1250` → `1,250.00`. */
+  tidy?: (text: string) => string;
+  /** A cell that is worked out, not typed. */
+  show?: (row: GridRow, index: number) => ReactNode;
+}
