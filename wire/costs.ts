@@ -104,25 +104,6 @@ export interface CostSubtotalRow {
   amount: number;
 }
 
-export interface PaperView {
-  id: number;
-  kind: string;
-  kindName: string;
-  job: string | null;
-  reference: string;
-  dated: string;
-  actor: string;
-  recordedAt: string;
-  note: string;
-  reverses: number | null;
-  reversedBy: number | null;
-  journals: JournalView[];
-  entryCount: number;
-  total: number;
-  /** Why it cannot be reversed; null where it can. */
-  fixed: string | null;
-}
-
 export interface PaperRow {
   id: number;
   kind: string;
@@ -135,4 +116,13 @@ export interface PaperRow {
   total: number;
   reverses: number | null;
   reversedBy: number | null;
+}
+
+/** One paper with its journals. */
+export interface PaperView extends PaperRow {
+  note: string;
+  journals: JournalView[];
+  entryCount: number;
+  /** Why it cannot be reversed; null where it can. */
+  fixed: string | null;
 }

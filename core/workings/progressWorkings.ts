@@ -22,11 +22,12 @@ export type ProgressFigure = keyof typeof PROGRESS_FIGURES;
 /** A job's figures that follow from its other figures; contract sum, estimate, cost and billed have their own sources. */
 export type DerivedFigure = Exclude<ProgressFigure, 'contractSum' | 'estimate' | 'cost' | 'billed'>;
 
-type Explain = (
-  job: JobPosition,
-  it: Progress,
-  ref: (figure: ProgressFigure) => { figure: FigureRef },
-) => { rule: string; operands: Operand[] };
+/** Opens another figure of the same job. */
+type Ref = (figure: ProgressFigure) => { figure: FigureRef };
+/** Leads to a part of the job's page. */
+type At = (part: string) => { to: string };
+type Explained = { rule: string; operands: Operand[] };
+type Explain = (job: JobPosition, it: Progress, ref: Ref, at: At) => Explained;
 
 const EXPLAIN: Record<DerivedFigure, Explain> = {
   estimatedProfit: (_, it, ref) => ({
@@ -85,14 +86,13 @@ const EXPLAIN: Record<DerivedFigure, Explain> = {
   }),
 };
 
-function explainComplete(
-  job: JobPosition,
-  it: Progress,
-  ref: (figure: ProgressFigure) => { figure: FigureRef },
-): { rule: string; operands: Operand[] } {
+function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Explained {
   switch (job.method) {
     case 'cost-to-cost': {
-      const stored = job.uninstalled === 0 ? [] : [money('Uninstalled materials, taken off both', job.uninstalled, '−')];
+      const stored =
+        job.uninstalled === 0
+          ? []
+          : [money('Uninstalled materials, taken off both', job.uninstalled, '−', at('costs?stored=yes'))];
       return {
         rule: 'Cost to cost: cost to date over estimate at completion, both without materials not yet installed; between 0 and 100 %.',
         operands: [
@@ -106,14 +106,17 @@ function explainComplete(
       return {
         rule: 'Hours: labour hours to date over labour hours at completion.',
         operands: [
-          hours('Labour hours to date', job.labourHours),
-          hours('Labour hours at completion', job.labourHoursAtCompletion, '÷'),
+          hours('Labour hours to date', job.labourHours, '', at('costs?type=labour')),
+          hours('Labour hours at completion', job.labourHoursAtCompletion, '÷', at('budget')),
         ],
       };
     case 'physical':
       return {
         rule: 'Physical: work applied for, without materials on site, over the contract sum.',
-        operands: [money('Work applied for', job.workAppliedFor), money('Contract sum', it.contractSum, '÷', ref('contractSum'))],
+        operands: [
+          money('Work applied for', job.workAppliedFor, '', at('billing')),
+          money('Contract sum', it.contractSum, '÷', ref('contractSum')),
+        ],
       };
     case 'completed':
       return {
@@ -123,13 +126,11 @@ function explainComplete(
   }
 }
 
-function explainEarned(
-  _: JobPosition,
-  it: Progress,
-  ref: (figure: ProgressFigure) => { figure: FigureRef },
-): { rule: string; operands: Operand[] } {
+function explainEarned(_: JobPosition, it: Progress, ref: Ref, at: At): Explained {
   const stored =
-    it.uninstalled === 0 ? [] : [money('Uninstalled materials, at cost: taken off before, added after', it.uninstalled, '±')];
+    it.uninstalled === 0
+      ? []
+      : [money('Uninstalled materials, at cost: taken off before, added after', it.uninstalled, '±', at('costs?stored=yes'))];
   const rule =
     it.uninstalled === 0
       ? 'Contract sum times the share complete, rounded once.'
@@ -152,11 +153,12 @@ export function explainProgress(
   job: JobPosition,
   it: Progress,
 ): Workings {
-  const ref = (of: ProgressFigure) => ({ figure: { figure: of, job: jobNumber } });
+  const ref: Ref = (of) => ({ figure: { figure: of, job: jobNumber } });
+  const at: At = (part) => ({ to: `/jobs/${encodeURIComponent(jobNumber)}/${part}` });
   return {
     title: PROGRESS_FIGURES[figure],
     subject,
-    ...EXPLAIN[figure](job, it, ref),
+    ...EXPLAIN[figure](job, it, ref, at),
     result: it[figure],
     unit: figure === 'margin' || figure === 'complete' ? 'percent' : 'money',
   };

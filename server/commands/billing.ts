@@ -8,7 +8,7 @@ import type { Database } from '../db/database';
 import { bulkInsert, type Sql } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../queries/billingJobs';
 import { loadCompany } from '../queries/company';
-import { jobByNumber } from '../queries/jobs';
+import { jobToPostTo } from '../queries/jobs';
 import { planCertification } from '../../core/posting/certification';
 import { postPaper, record, type Actor } from './post';
 import { fieldError } from './setup';
@@ -19,8 +19,7 @@ interface BillingContext {
 }
 
 async function billingContext(sql: Sql, number: string): Promise<BillingContext> {
-  const { id, status, locked } = await jobByNumber(sql, number, 'contract');
-  if (locked) throw new LedrinError('refused', `Job ${number} is locked; nothing posts to it until it is unlocked`);
+  const { id, status } = await jobToPostTo(sql, number);
   if (status === 'closed') throw new LedrinError('refused', `Job ${number} is closed; it takes no more bills`);
   return { job: (await loadBillingJobs(sql, id)).get(number)!, digits: (await loadCompany(sql))!.digits };
 }

@@ -9,7 +9,7 @@ import type { Database } from '../db/database';
 import type { Sql } from '../db/sql';
 import { loadBillingJobs } from '../queries/billingJobs';
 import { loadCompany } from '../queries/company';
-import { jobByNumber } from '../queries/jobs';
+import { jobToPostTo } from '../queries/jobs';
 import { postPaper, record, type Actor } from './post';
 import { fieldError } from './setup';
 
@@ -22,8 +22,7 @@ export async function receive(
   input: { dated: string; amount: number; reference: string },
 ): Promise<number> {
   return database.write(async (sql) => {
-    const { id, locked } = await jobByNumber(sql, jobNumber, 'contract');
-    if (locked) throw new LedrinError('refused', `Job ${jobNumber} is locked; nothing posts to it until it is unlocked`);
+    const { id } = await jobToPostTo(sql, jobNumber);
     const digits = (await loadCompany(sql))!.digits;
     const invoice = await invoiceOf(sql, id, jobNumber, paper);
     if (input.amount === 0) throw fieldError('amount', 'Nothing is received; expected an amount');
@@ -79,8 +78,7 @@ export async function releaseRetention(
   input: { dated: string; amount: number; reference: string },
 ): Promise<number> {
   return database.write(async (sql) => {
-    const { id, locked } = await jobByNumber(sql, jobNumber, 'contract');
-    if (locked) throw new LedrinError('refused', `Job ${jobNumber} is locked; nothing posts to it until it is unlocked`);
+    const { id } = await jobToPostTo(sql, jobNumber);
     const digits = (await loadCompany(sql))!.digits;
     const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
     const held = Math.min(retentionHeld(job, input.dated), retentionHeld(job, LAST_DAY));

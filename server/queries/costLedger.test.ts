@@ -3,11 +3,12 @@ import fc from 'fast-check';
 import { COST_TYPES } from '../../core/cost/costType';
 import type { Database } from '../db/database';
 import { cleanUp, faultsOf, folderText, temporaryDatabase } from '../test/books';
-import { COST_SORTS, costLedgerPage, type CostLedgerFilter, type CostLedgerRow } from './costLedger';
+import type { CostRow } from '../../wire/costs';
+import { COST_SORTS, costLedgerPage, type CostLedgerFilter } from './costLedger';
 import { costSubtotals, SUBTOTALS } from './costSubtotals';
 
 let database: Database;
-let all: CostLedgerRow[];
+let all: CostRow[];
 const LATEST = '2031-12-31';
 
 beforeAll(async () => {
@@ -18,10 +19,10 @@ beforeAll(async () => {
 afterAll(cleanUp);
 
 const page = (filter: Partial<CostLedgerFilter>) => costLedgerPage(database.read(), { asOf: LATEST, limit: 100_000, ...filter });
-const total = (rows: readonly CostLedgerRow[]) => rows.reduce((sum, row) => sum + row.amount, 0);
+const total = (rows: readonly CostRow[]) => rows.reduce((sum, row) => sum + row.amount, 0);
 
 /** What a filter means, said again in plain terms. */
-function matches(row: CostLedgerRow, filter: Partial<CostLedgerFilter>): boolean {
+function matches(row: CostRow, filter: Partial<CostLedgerFilter>): boolean {
   const text = `${row.reference} ${row.party} ${row.description}`.toLowerCase();
   return (
     row.dated <= (filter.asOf ?? LATEST) &&
@@ -77,10 +78,10 @@ describe('the cost ledger', () => {
     );
   });
 
-  test.each<[CostLedgerFilter['sort'], (row: CostLedgerRow) => string | number]>([
-    ['dated', (row: CostLedgerRow) => row.dated],
-    ['amount', (row: CostLedgerRow) => row.amount],
-    ['party', (row: CostLedgerRow) => row.party],
+  test.each<[CostLedgerFilter['sort'], (row: CostRow) => string | number]>([
+    ['dated', (row: CostRow) => row.dated],
+    ['amount', (row: CostRow) => row.amount],
+    ['party', (row: CostRow) => row.party],
   ])('is sorted by %s, both ways', async (sort, value) => {
     const ascending = (await page({ sort, job: '2107' })).rows.map(value);
     expect(ascending).toEqual([...ascending].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0)));
@@ -89,7 +90,7 @@ describe('the cost ledger', () => {
   });
 
   test('pages join without a gap and without a row twice', async () => {
-    const pages: CostLedgerRow[] = [];
+    const pages: CostRow[] = [];
     for (let offset = 0; offset < all.length; offset += 137)
       pages.push(...(await page({ sort: 'amount', offset, limit: 137 })).rows);
     expect(new Set(pages.map((row) => row.id)).size).toBe(all.length);

@@ -1,4 +1,5 @@
 import type { PlainDate } from '../../core/calendar/plainDate';
+import type { CostPage, CostRow } from '../../wire/costs';
 import type { Sql } from '../db/sql';
 
 export const COST_SORTS = ['dated', 'job', 'amount', 'party', 'cost-code'] as const;
@@ -27,33 +28,6 @@ export interface CostLedgerFilter {
   limit?: number;
 }
 
-export interface CostLedgerRow {
-  id: number;
-  paperId: number;
-  dated: PlainDate;
-  job: string;
-  section: string;
-  costCode: string;
-  costType: string;
-  reference: string;
-  party: string;
-  description: string;
-  quantity: number | null;
-  hours: number | null;
-  amount: number;
-  commitment: string | null;
-  uninstalled: boolean;
-  installedOn: PlainDate | null;
-}
-
-export interface CostLedgerPage {
-  rows: CostLedgerRow[];
-  /** Of all rows that match, not of the page. */
-  count: number;
-  amount: number;
-  hours: number;
-}
-
 const ORDER: Record<CostSort, string> = {
   dated: 'e.dated',
   job: 'e.job_id, e.dated',
@@ -70,7 +44,7 @@ export interface Condition {
 }
 
 /** One page of the cost ledger with the totals of all that matches. */
-export async function costLedgerPage(sql: Sql, filter: CostLedgerFilter): Promise<CostLedgerPage> {
+export async function costLedgerPage(sql: Sql, filter: CostLedgerFilter): Promise<CostPage> {
   const ids = await filterIds(sql, filter);
   if (!ids) return { rows: [], count: 0, amount: 0, hours: 0 };
   const condition = conditionOf(filter, ids);
@@ -85,7 +59,7 @@ export async function costLedgerPage(sql: Sql, filter: CostLedgerFilter): Promis
   return { ...totals!, rows };
 }
 
-async function pageRows(sql: Sql, filter: CostLedgerFilter, { where, bind, needsLine }: Condition): Promise<CostLedgerRow[]> {
+async function pageRows(sql: Sql, filter: CostLedgerFilter, { where, bind, needsLine }: Condition): Promise<CostRow[]> {
   const direction = filter.descending ? 'DESC' : 'ASC';
   const order = ORDER[filter.sort ?? 'dated']
     .split(', ')

@@ -22,3 +22,10 @@ export async function jobByNumber(sql: Sql, number: string, needs: 'job' | 'cont
     throw new LedrinError('not-found', `Job ${number} is a tender; it has no contract yet`);
   return job;
 }
+
+/** The same, of a job that something is to be posted to. Throws refused where it is locked. */
+export async function jobToPostTo(sql: Sql, number: string): Promise<JobIdentity> {
+  const job = await jobByNumber(sql, number, 'contract');
+  if (job.locked) throw new LedrinError('refused', `Job ${number} is locked; nothing posts to it until it is unlocked`);
+  return job;
+}

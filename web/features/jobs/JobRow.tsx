@@ -22,9 +22,9 @@ export function JobRow({ job }: { job: JobListRow }) {
         <Link to={keep(`/jobs/${encodeURIComponent(job.number)}`)} style={{ color: 'var(--ink)' }}>
           {job.name}
         </Link>
-        {job.status !== 'on-site' && <span className="note"> · {job.status}</span>}
       </td>
       <td>{job.contractSum !== 0 && <SmallMeasure figures={job} label={`Measure of ${job.number}`} />}</td>
+      <td className="note">{job.status}</td>
       <td className="cut" title={job.customerName}>
         {job.customerName}
       </td>
@@ -70,7 +70,7 @@ export function JobTotals({ jobs, all }: { jobs: readonly JobListRow[]; all: boo
         <td>
           <SmallMeasure figures={{ ...total, received: 0 }} label="Measure of all jobs" />
         </td>
-        <td colSpan={2} />
+        <td colSpan={3} />
         <td className="num">{figure('contractSum', 'Contract sums')}</td>
         <td className="num">{figure('estimate', 'Estimates at completion')}</td>
         <td className="num">{figure('margin', 'Margin', 'percent')}</td>

@@ -6,18 +6,20 @@ import { MeasureKey } from '../../ui/Measure';
 import { Legend } from '../../ui/Signs';
 import { JobRow, JobTotals } from './JobRow';
 
-type SortKey = 'number' | 'name' | 'customerName' | 'manager' | 'contractSum' | 'estimate' | 'margin' | 'complete' | 'overUnder';
+type SortKey =
+  'number' | 'name' | 'status' | 'customerName' | 'manager' | 'contractSum' | 'estimate' | 'margin' | 'complete' | 'overUnder';
 
 const HEADS: readonly { key: SortKey; title: string; numeric?: boolean; width?: number | string }[] = [
-  { key: 'number', title: 'Job', width: 64 },
+  { key: 'number', title: 'Job', width: 60 },
   { key: 'name', title: 'Name' },
-  { key: 'customerName', title: 'Client', width: 170 },
-  { key: 'manager', title: 'Manager', width: 112 },
-  { key: 'contractSum', title: 'Contract sum', numeric: true, width: 122 },
-  { key: 'estimate', title: 'Estimate at completion', numeric: true, width: 122 },
-  { key: 'margin', title: 'Margin %', numeric: true, width: 76 },
-  { key: 'complete', title: 'Complete %', numeric: true, width: 82 },
-  { key: 'overUnder', title: 'Over / under billed', numeric: true, width: 142 },
+  { key: 'status', title: 'Status', width: 88 },
+  { key: 'customerName', title: 'Client', width: 136 },
+  { key: 'manager', title: 'Manager', width: 106 },
+  { key: 'contractSum', title: 'Contract sum', numeric: true, width: 118 },
+  { key: 'estimate', title: 'Estimate at completion', numeric: true, width: 118 },
+  { key: 'margin', title: 'Margin %', numeric: true, width: 68 },
+  { key: 'complete', title: 'Complete %', numeric: true, width: 78 },
+  { key: 'overUnder', title: 'Over / under billed', numeric: true, width: 132 },
 ];
 
 const valueOf = (job: JobListRow, key: SortKey): string | number =>

@@ -221,7 +221,7 @@ export function RevenueBesideCost({ view }: { view: EstimateView }) {
   return (
     <>
       <h2 className="mb-1 mt-6">Revenue by SOV line, beside its cost</h2>
-      <table className="ledger">
+      <table className="ledger still">
         <thead>
           <tr>
             <th>Line</th>
