@@ -5,6 +5,6 @@ stamp=node_modules/.ledrin-installed
 sum=$(sha256sum package-lock.json | cut -d' ' -f1)
 if [ ! -f "$stamp" ] || [ "$(cat "$stamp")" != "$sum" ]; then
   echo "Ledrin: installing packages (some minutes the first time; the database engine is compiled) …"
-  npm ci --no-audit --no-fund --loglevel=error
+  npm ci --include=dev --no-audit --no-fund --loglevel=error
   echo "$sum" > "$stamp"
 fi

@@ -11,20 +11,29 @@ export function useDraft(form: JobForm, start: JobForm, startId: number | null) 
   const saving = useRef<Promise<unknown>>(Promise.resolve());
   const [savedAt, setSavedAt] = useState<string | null>(null);
   const [save] = useSaveDraftMutation();
+  const unsaved = useRef<JobForm | null>(null);
+  const keep = useRef(() => {
+    saving.current = saving.current.then(async () => {
+      const content = unsaved.current;
+      if (finished.current || content === null) return;
+      unsaved.current = null;
+      const saved = await save({ id: id.current, content: content as unknown as Record<string, unknown> })
+        .unwrap()
+        .catch(() => null);
+      if (saved) id.current = saved.id;
+      else unsaved.current ??= content;
+      setSavedAt(saved ? new Date().toLocaleTimeString('en-GB', { timeStyle: 'short' }) : null);
+    });
+  });
+  const first = useRef(start);
   useEffect(() => {
-    if (form === start) return;
-    const timer = setTimeout(() => {
-      saving.current = saving.current.then(async () => {
-        if (finished.current) return;
-        const saved = await save({ id: id.current, content: form as unknown as Record<string, unknown> })
-          .unwrap()
-          .catch(() => null);
-        if (saved) id.current = saved.id;
-        setSavedAt(saved ? new Date().toLocaleTimeString('en-GB', { timeStyle: 'short' }) : null);
-      });
-    }, DRAFT_PAUSE);
+    if (form === first.current) return;
+    unsaved.current = form;
+    const timer = setTimeout(keep.current, DRAFT_PAUSE);
     return () => clearTimeout(timer);
-  }, [form, start, save]);
+  }, [form]);
+  // What was typed last is kept when the page is left.
+  useEffect(() => () => keep.current(), []);
   return {
     id,
     savedAt,
