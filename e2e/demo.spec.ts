@@ -89,6 +89,7 @@ test('jobs are filtered, sorted and found; the command box goes anywhere', async
   await expect(page.locator('tbody tr')).toHaveCount(1);
   await page.keyboard.press('Control+k');
   await page.keyboard.type('2111');
+  await expect(page.getByRole('option', { name: /2111/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: '2111 Threap Road depot, over-roofing' })).toBeVisible();
   await page.keyboard.press('2');

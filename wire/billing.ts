@@ -36,8 +36,6 @@ export interface BilledLineView {
   toDate: number;
   retention: number;
   retentionRate: number | null;
-  /** What the last application before this one, certified, had of materials on site. */
-  previousMaterials: number;
   /** What cost says the line has earned: scheduled × cost ÷ estimate of the budget lines that serve it; null where none does. */
   earnedByCost: number | null;
 }
@@ -50,6 +48,8 @@ export interface ApplicationView {
   dated: string;
   status: string;
   certifiedOn: string | null;
+  /** The day it was certified, where that is after the month shown. */
+  certifiedLater: string | null;
   reference: string;
   dueOn: string | null;
   received: number;
@@ -72,7 +72,6 @@ export interface ApplicationView {
   receipts: { dated: string; amount: number; reference: string; paperId: number }[];
   /** What may be done with it now. */
   can: { edit: boolean; submit: boolean; certify: boolean; receive: boolean };
-  overUnder: { earned: number; billedBefore: number };
   previousNumber: number | null;
 }
 

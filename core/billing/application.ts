@@ -93,6 +93,14 @@ export function isCertifiedAt(application: Pick<Application, 'status' | 'certifi
   return application.status === 'certified' && application.certifiedOn !== null && application.certifiedOn <= asOf;
 }
 
+/**
+ * The day a screen values an application at. A certified one shows what was known on the screen's date; one that is
+ * still in work always stands against everything certified so far, whatever month is looked at.
+ */
+export function screenDate(application: Pick<Application, 'status'>, asOf: PlainDate): PlainDate {
+  return application.status === 'certified' ? asOf : '9999-12-31';
+}
+
 /** The last application certified on or before `asOf` with a number below `before`; null where there is none. */
 export function lastCertified(applications: readonly Application[], asOf: PlainDate, before = Infinity): Application | null {
   return applications.filter((it) => it.number < before && isCertifiedAt(it, asOf)).at(-1) ?? null;

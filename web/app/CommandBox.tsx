@@ -21,7 +21,7 @@ const ACTIONS = [
 export function CommandBox({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
   const { month } = useAsOf();
   const { data: session } = useSessionQuery();
-  const { data: lists } = useListsQuery({ asOf: month }, { skip: !open || !session?.company });
+  const { data: lists } = useListsQuery({ asOf: month }, { skip: !session?.company });
   const navigate = useNavigate();
   const keep = useKeepMonth();
   const go = (to: string) => () => {

@@ -1,27 +1,25 @@
-import { lastCertified, valueApplication, type Application, type ValuedApplication } from '../../../core/billing/application';
+import { screenDate, valueApplication, type Application, type ValuedApplication } from '../../../core/billing/application';
 import { describeRetention } from '../../../core/billing/describeRetention';
 import { LedrinError } from '../../../core/errors/ledrinError';
-import { multiplyDivide } from '../../../core/money/round';
 import type { ApplicationView, BilledLineView } from '../../../wire/billing';
 import { planCertification } from '../../../core/posting/certification';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
 import { loadCompany } from '../company';
-import { loadPositions } from '../jobPositions';
 import { jobByNumber, type JobIdentity } from '../jobs';
 import { journalView, paperJournals } from './papers';
 import { dueOn } from './jobBilling';
-import { costBySovLine } from './costBySovLine';
+import { costBySovLine, earnedByCost } from './costBySovLine';
 
-/** One application, as it stands now, for the page on which it is worked. */
+/** One application for the page on which it is worked; certified figures only where it was certified by the date. */
 export async function applicationView(sql: Sql, jobNumber: string, number: number, asOf: string): Promise<ApplicationView> {
   const identity = await jobByNumber(sql, jobNumber, 'contract');
   const job = (await loadBillingJobs(sql, identity.id)).get(jobNumber)!;
   const application = job.applications.find((it) => it.number === number);
   if (!application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
-  const valued = valueApplication(job, application, LAST_DAY);
+  const valued = valueApplication(job, application, screenDate(application, asOf));
   const id = job.applicationIds.get(number)!;
-  const [kept, receipts, company, earned, [position]] = await Promise.all([
+  const [kept, receipts, company, earned] = await Promise.all([
     sql.get<{ paper_id: number | null }>('SELECT paper_id FROM application WHERE id = $1', [id]),
     sql.all<ApplicationView['receipts'][number]>(
       'SELECT dated, amount, reference, paper_id AS paperId FROM receipt WHERE application_id = $1 ORDER BY dated, id',
@@ -29,23 +27,24 @@ export async function applicationView(sql: Sql, jobNumber: string, number: numbe
     ),
     loadCompany(sql),
     earnedByLine(sql, identity, valued, asOf > application.dated ? asOf : application.dated),
-    loadPositions(sql, asOf, identity.id),
   ]);
   const received = receipts.reduce((sum, it) => sum + it.amount, 0);
   const open = !job.locked && identity.status !== 'closed';
+  const later = application.status === 'certified' && application.certifiedOn! > asOf;
   return {
     job: jobNumber,
     jobName: identity.name,
     customer: job.customer,
     number,
     dated: application.dated,
-    status: application.status,
-    certifiedOn: application.certifiedOn,
+    status: later ? 'submitted' : application.status,
+    certifiedOn: later ? null : application.certifiedOn,
+    certifiedLater: later ? application.certifiedOn : null,
     reference: application.reference,
     dueOn: dueOn(job, application),
     received,
     locked: job.locked,
-    lines: lineViews(job, application, valued, earned),
+    lines: lineViews(valued, earned),
     summary: summaryOf(valued),
     retentionWords: describeRetention(job.retention),
     taxName: company!.taxName || 'Tax',
@@ -58,30 +57,19 @@ export async function applicationView(sql: Sql, jobNumber: string, number: numbe
       edit: open && application.status === 'draft',
       submit: open && application.status === 'draft',
       certify: open && application.status === 'submitted',
-      receive: !job.locked && application.status === 'certified' && valued.payable !== received,
+      receive: !job.locked && !later && application.status === 'certified' && valued.payable !== received,
     },
-    overUnder: { earned: position!.progress.earned, billedBefore: position!.progress.billed },
     previousNumber: valued.previousNumber,
   };
 }
 
-const LAST_DAY = '9999-12-31';
-
-function lineViews(
-  job: LoadedBillingJob,
-  application: Application,
-  valued: ValuedApplication,
-  earned: ReadonlyMap<string, number>,
-): BilledLineView[] {
-  const previous = lastCertified(job.applications, LAST_DAY, application.number);
-  const before = new Map(previous?.lines.map((line) => [line.line, line.certifiedMaterials ?? line.materials]));
+function lineViews(valued: ValuedApplication, earned: ReadonlyMap<string, number>): BilledLineView[] {
   return valued.lines.map((line) => ({
     line: line.line,
     section: line.section,
     description: line.description,
     scheduled: line.scheduledToDate,
     previousWork: line.previousWork,
-    previousMaterials: before.get(line.line) ?? 0,
     work: line.work,
     materials: line.materials,
     appliedWork: line.appliedWork,
@@ -117,14 +105,9 @@ function plannedJournal(job: LoadedBillingJob, application: Application) {
   return journalView(planCertification(job, { ...application, certifiedOn: application.dated }).journal);
 }
 
-/** Scheduled value × cost to date ÷ estimate of the budget lines that serve each SOV line. A cost line that serves several counts for each by its budget there. */
+/** What cost says each line has earned. */
 async function earnedByLine(sql: Sql, job: JobIdentity, valued: ValuedApplication, asOf: string): Promise<Map<string, number>> {
   const served = await costBySovLine(sql, job, asOf);
-  const earned = new Map<string, number>();
-  for (const line of valued.lines) {
-    const cost = served.get(line.line);
-    if (!cost || cost.estimate <= 0) continue;
-    earned.set(line.line, multiplyDivide(line.scheduledToDate, Math.max(0, Math.min(cost.actual, cost.estimate)), cost.estimate));
-  }
-  return earned;
+  const earned = valued.lines.map((line) => [line.line, earnedByCost(line.scheduledToDate, served.get(line.line))] as const);
+  return new Map(earned.filter((it): it is readonly [string, number] => it[1] !== null));
 }

@@ -1,4 +1,4 @@
-import { isCertifiedAt, retentionHeld, valueApplication, type Application } from '../../../core/billing/application';
+import { isCertifiedAt, retentionHeld, screenDate, valueApplication, type Application } from '../../../core/billing/application';
 import { USUAL_TERMS_DAYS } from '../../../core/billing/ageing';
 import { addDays, daysBetween } from '../../../core/calendar/plainDate';
 import type { ApplicationRow, JobBilling } from '../../../wire/billing';
@@ -14,7 +14,7 @@ export function applicationRows(job: LoadedBillingJob, receivedOn: ReadonlyMap<s
   return job.applications
     .filter((it) => it.dated <= asOf)
     .map((application) => {
-      const valued = valueApplication(job, application, asOf);
+      const valued = valueApplication(job, application, screenDate(application, asOf));
       const certified = isCertifiedAt(application, asOf);
       const received = receivedOn.get(`${job.id}/${application.number}`) ?? 0;
       const due = certified ? dueOn(job, application) : null;

@@ -109,6 +109,15 @@ describe('an application on the screen', () => {
     expect(view.journal!.lines.reduce((sum, it) => sum + it.debit - it.credit, 0)).toBe(0);
   });
 
+  test('certified after the month shown is shown as it stood, and says so', async () => {
+    const view = await applicationView(small.read(), 'J1', 2, '2031-02-27');
+    expect(view).toMatchObject({ status: 'submitted', certifiedLater: '2031-02-28', can: { certify: false, receive: false } });
+    expect([view.lines[0]!.work, view.summary.payable]).toEqual([400_000, view.summary.due + view.summary.tax]);
+    expect((await explain(small.read(), { figure: 'payable', job: 'J1', application: 2 }, '2031-02-27')).result).toBe(
+      view.summary.payable,
+    );
+  });
+
   test('keeps what was applied for beside what was certified', async () => {
     const view = await applicationView(small.read(), 'J1', 2, '2031-03-31');
     expect(view.lines[0]).toMatchObject({ work: 380_000, appliedWork: 400_000 });
@@ -222,6 +231,43 @@ describe('workings', () => {
         it.result,
       ]);
     }
+  });
+
+  test('of every SOV line come to what the screens show', async () => {
+    for (const [database, number, asOf] of [
+      [small, 'J1', '2031-03-31'],
+      [demo, '2104', '2031-04-30'],
+    ] as const) {
+      const sql = database.read();
+      const result = async (figure: string, sovLine: string) =>
+        (await explain(sql, { figure, job: number, sovLine }, asOf)).result;
+      for (const line of (await jobView(sql, number, asOf)).sov) {
+        expect([await result('sovLineScheduled', line.line), await result('sovLineBilled', line.line)]).toEqual([
+          line.scheduledToDate,
+          line.billed,
+        ]);
+      }
+      for (const row of (await estimateView(sql, number, asOf)).revenue) {
+        const served = [
+          await result('sovLineRevised', row.line),
+          await result('sovLineActual', row.line),
+          await result('sovLineEstimate', row.line),
+        ];
+        expect([row.line, ...served]).toEqual([row.line, row.revised, row.actual, row.estimate]);
+      }
+    }
+    expect((await explain(small.read(), { figure: 'sovLineEarned', job: 'J1', sovLine: '2' }, '2031-03-31')).result).toBe(
+      248_276,
+    );
+  });
+
+  test('of what is open name the payable and every receipt', async () => {
+    // 2,964.00 asked for, 1,000.00 received.
+    const it = await explain(small.read(), { figure: 'applicationOpen', job: 'J1', application: 2 }, '2031-03-31');
+    expect([it.result, it.operands.map((one) => one.value)]).toEqual([196_400, [296_400, 100_000]]);
+    expect(
+      (await explain(small.read(), { figure: 'releaseOpen', job: 'J1', release: 'Part release' }, '2031-03-31')).result,
+    ).toBe(12_000);
   });
 
   test('say how retention came about where the cap holds', async () => {

@@ -1,4 +1,4 @@
-import { valueApplication } from '../../../core/billing/application';
+import { screenDate, valueApplication } from '../../../core/billing/application';
 import { LedrinError } from '../../../core/errors/ledrinError';
 import { totalProgress } from '../../../core/progress/workInProgress';
 import {
@@ -15,7 +15,9 @@ import { loadBillingJobs } from '../billingJobs';
 import { inSchedule, loadPositions } from '../jobPositions';
 import { jobByNumber, type JobIdentity } from '../jobs';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
-import { fromPapers, jobSources, lineSources } from './sources';
+import { lineName } from './lineName';
+import { explainOpen, fromPapers, jobSources, lineSources } from './sources';
+import { explainSovLine, SOV_FIGURES } from './sovLines';
 
 /** Explains any figure of the screens. Throws not-found where there is no such figure, or nothing it could be of. */
 export async function explain(sql: Sql, ref: FigureRef, asOf: string): Promise<Workings> {
@@ -28,6 +30,8 @@ export async function explain(sql: Sql, ref: FigureRef, asOf: string): Promise<W
     return ref.line === undefined
       ? explainLineTotal(sql, figure as LineFigure, job, asOf)
       : explainOfLine(sql, figure as LineFigure, job, ref.line, asOf);
+  if (Object.hasOwn(SOV_FIGURES, figure)) return explainSovLine(sql, job, ref, asOf);
+  if (figure === 'releaseOpen') return explainOpen(sql, job, ref.release ?? '', asOf);
   if (Object.hasOwn(jobSources, figure)) return fromPapers(sql, job, figure as keyof typeof jobSources, asOf, ref);
   if (Object.hasOwn(PROGRESS_FIGURES, figure)) return explainOfJob(sql, figure as ProgressFigure, job, asOf);
   throw unknown(figure);
@@ -103,12 +107,10 @@ async function explainOfApplication(sql: Sql, ref: FigureRef, asOf: string): Pro
   const job = (await loadBillingJobs(sql, id)).get(ref.job!)!;
   const application = job.applications.find((it) => it.number === ref.application);
   if (!application) throw new LedrinError('not-found', `Job ${ref.job} has no application ${ref.application}`);
-  const valued = valueApplication(
-    job,
-    application,
-    application.certifiedOn !== null && application.certifiedOn > asOf ? application.certifiedOn : LAST_DAY,
-  );
+  const valued = valueApplication(job, application, screenDate(application, asOf));
   const subject = `Job ${job.number} ${job.name}, application ${application.number}`;
+  if (ref.figure === 'applicationOpen')
+    return explainOpen(sql, { id, number: job.number, name: job.name }, String(application.number), asOf);
   if (ref.figure === 'sovLineRetention') {
     const workings = explainLineRetention(ref.sovLine ?? '', subject, job, valued);
     if (!workings) throw new LedrinError('not-found', `Application ${application.number} has no line ${ref.sovLine}`);
@@ -118,18 +120,6 @@ async function explainOfApplication(sql: Sql, ref: FigureRef, asOf: string): Pro
   return explainApplication(ref.figure as ApplicationFigure, subject, job.number, job, valued);
 }
 
-const LAST_DAY = '9999-12-31';
-
 function nameOf(job: JobIdentity): string {
   return `Job ${job.number} ${job.name}`;
-}
-
-/** A cost line as people say it. */
-export function lineName({
-  section,
-  costCode,
-  costType,
-  description,
-}: Pick<EstimatedLine, 'section' | 'costCode' | 'costType' | 'description'>): string {
-  return [section, `${costCode} ${description}`, costType].filter((it) => it !== '').join(' · ');
 }

@@ -15,7 +15,7 @@ type JobSource = (
   ref: Partial<FigureRef>,
 ) => Promise<Explained & { title: string; result?: number }>;
 
-const at = (job: JobIdentity, part: string) => `/jobs/${encodeURIComponent(job.number)}/${part}`;
+export const at = (job: Pick<JobIdentity, 'number'>, part: string) => `/jobs/${encodeURIComponent(job.number)}/${part}`;
 
 /** A job's figures that stand on papers rather than on other figures. */
 export const jobSources = {
@@ -151,6 +151,45 @@ export async function fromPapers(
   const explained = await source(sql, job, asOf, ref);
   const result = explained.operands.reduce((sum, it) => sum + (it.sign === '−' ? -Number(it.value) : Number(it.value)), 0);
   return { subject: `Job ${job.number} ${job.name}`, unit: 'money', result, ...explained };
+}
+
+/** What is open on one invoice: what it asks for, less every receipt on it. */
+export async function explainOpen(
+  sql: Sql,
+  job: Pick<JobIdentity, 'id' | 'number' | 'name'>,
+  paper: string,
+  asOf: string,
+): Promise<Workings> {
+  const isNumber = /^\d+$/.test(paper);
+  const invoice = await sql.get<{ id: number; asked: number }>(
+    isNumber
+      ? `SELECT id, due + tax AS asked FROM application WHERE job_id = $1 AND number = CAST($2 AS INTEGER) AND status = 'certified' AND certified_on <= $3`
+      : 'SELECT id, amount + tax AS asked FROM retention_release WHERE job_id = $1 AND reference = $2 AND dated <= $3',
+    [job.id, paper, asOf],
+  );
+  const receipts = invoice
+    ? await sql.all<{ dated: string; amount: number; reference: string; paper: number }>(
+        `SELECT dated, amount, reference, paper_id AS paper FROM receipt WHERE ${isNumber ? 'application_id' : 'release_id'} = $1 AND dated <= $2 ORDER BY dated, id`,
+        [invoice.id, asOf],
+      )
+    : [];
+  const asked = invoice?.asked ?? 0;
+  const ways = isNumber
+    ? { figure: { figure: 'payable', job: job.number, application: Number(paper) } }
+    : { to: at(job, 'billing') };
+  return {
+    title: 'Open',
+    subject: `Job ${job.number} ${job.name}, ${isNumber ? `application ${paper}` : paper}`,
+    rule: 'What it asks for, tax included, less what was received on it by the date.',
+    operands: [
+      money('Payable', asked, '', ways),
+      ...receipts.map((it) =>
+        money(`Received ${it.dated} ${it.reference}`.trim(), it.amount, '−', { to: `/ledger/papers/${it.paper}` }),
+      ),
+    ],
+    result: asked - receipts.reduce((sum, it) => sum + it.amount, 0),
+    unit: 'money',
+  };
 }
 
 type LineSource = (sql: Sql, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;

@@ -124,7 +124,9 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
         title: 'Cost says earned',
         width: 108,
         numeric: true,
-        show: (_, i) => <AgainstCost billed={worked.lines[i]?.work ?? 0} earned={line(i).earnedByCost} />,
+        show: (_, i) => (
+          <AgainstCost job={view.job} sovLine={line(i).line} billed={worked.lines[i]?.work ?? 0} earned={line(i).earnedByCost} />
+        ),
       },
       { key: 'before', title: 'Work before', width: 100, numeric: true, show: (_, i) => show(line(i).previousWork) },
       { key: 'percent', title: '% to date', width: 70, numeric: true },
@@ -133,7 +135,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
       { key: 'materials', title: 'Materials on site', width: 92, numeric: true },
       { key: 'retention', title: 'Retention', width: 84, numeric: true, show: (_, i) => show(worked.lines[i]?.retention ?? 0) },
     ];
-  }, [view.lines, worked, show]);
+  }, [view.job, view.lines, worked, show]);
   const total = (value: (line: ApplicationView['lines'][number]) => number) =>
     show(view.lines.reduce((sum, line) => sum + value(line), 0));
   const footCell = { position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 } as const;

@@ -46,7 +46,7 @@ export function ApplicationLines({ view }: { view: ApplicationView }) {
               </td>
               <td className="num">{show(line.scheduled)}</td>
               <td className="num">
-                <AgainstCost billed={line.work} earned={line.earnedByCost} />
+                <AgainstCost job={view.job} sovLine={line.line} billed={line.work} earned={line.earnedByCost} />
               </td>
               <td className="num">{show(line.previousWork)}</td>
               <td className="num">{show(line.work - line.previousWork)}</td>

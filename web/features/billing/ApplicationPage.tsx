@@ -33,7 +33,9 @@ function Heading({ view }: { view: ApplicationView }) {
   const open = view.summary.payable - view.received;
   const words = {
     draft: 'Draft',
-    submitted: 'Submitted, waits to be certified',
+    submitted: view.certifiedLater
+      ? `Submitted; certified ${displayDate(view.certifiedLater)}, after the month shown`
+      : 'Submitted, waits to be certified',
     certified: `Certified ${displayDate(view.certifiedOn)}`,
   }[view.status];
   return (

@@ -176,7 +176,7 @@ export function ApplicationRowView({ row, withJob = false }: { row: ApplicationR
         <Fig value={row.payable} of={of('payable')} label="Payable" />
       </td>
       <td className="num">{show(row.received)}</td>
-      <td className="num">{show(open)}</td>
+      <td className="num">{open === 0 ? '–' : <Fig value={open} of={of('applicationOpen')} label="Open" />}</td>
       <td className="whitespace-nowrap">
         {displayDate(row.dueOn)}{' '}
         {row.daysLate > 0 && (

@@ -9,7 +9,6 @@ const line = (more: Partial<BilledLineView> = {}): BilledLineView => ({
   description: '',
   scheduled: 300_000,
   previousWork: 100_000,
-  previousMaterials: 0,
   work: 100_000,
   materials: 0,
   appliedWork: 100_000,

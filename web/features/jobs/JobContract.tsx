@@ -44,8 +44,20 @@ export function JobContract() {
               <td>{line.description}</td>
               <td className="num">{show(line.scheduledValue)}</td>
               <td className="num">{show(line.changes)}</td>
-              <td className="num">{show(line.scheduledToDate)}</td>
-              <td className="num">{show(line.billed)}</td>
+              <td className="num">
+                <Fig
+                  value={line.scheduledToDate}
+                  of={{ figure: 'sovLineScheduled', job: job.number, sovLine: line.line }}
+                  label={`Scheduled value of line ${line.line}`}
+                />
+              </td>
+              <td className="num">
+                <Fig
+                  value={line.billed}
+                  of={{ figure: 'sovLineBilled', job: job.number, sovLine: line.line }}
+                  label={`Billed on line ${line.line}`}
+                />
+              </td>
               <td className="num">{displayPercent(ratio(line.billed, line.scheduledToDate))}</td>
               <td className="num">{show(line.scheduledToDate - line.billed)}</td>
             </tr>

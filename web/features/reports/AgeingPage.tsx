@@ -67,7 +67,15 @@ export function AgeingPage() {
                         {row[band] === 0 ? (
                           '–'
                         ) : (
-                          <Fig value={row[band] as number} of={{ figure: 'open', job: String(row.job) }} label="Open" />
+                          <Fig
+                            value={row[band] as number}
+                            of={
+                              application
+                                ? { figure: 'applicationOpen', job: String(row.job), application: Number(row.application) }
+                                : { figure: 'releaseOpen', job: String(row.job), release: String(row.application) }
+                            }
+                            label="Open"
+                          />
                         )}
                       </td>
                     ))}

@@ -212,7 +212,7 @@ function GroupRows({
 }
 
 /** Revenue by SOV line beside the cost of the budget lines that serve it. */
-export function RevenueBesideCost({ view }: { view: EstimateView }) {
+export function RevenueBesideCost({ view, job }: { view: EstimateView; job: string }) {
   const { show } = useCurrency();
   const rows = view.revenue;
   const sum = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate') =>
@@ -239,11 +239,41 @@ export function RevenueBesideCost({ view }: { view: EstimateView }) {
             <tr key={row.line}>
               <td>{row.line}</td>
               <td>{row.description}</td>
-              <td className="num">{show(row.scheduled)}</td>
-              <td className="num">{show(row.billed)}</td>
-              <td className="num">{show(row.revised)}</td>
-              <td className="num">{show(row.actual)}</td>
-              <td className="num">{show(row.estimate)}</td>
+              <td className="num">
+                <Fig
+                  value={row.scheduled}
+                  of={{ figure: 'sovLineScheduled', job, sovLine: row.line }}
+                  label={`Scheduled value, line ${row.line}`}
+                />
+              </td>
+              <td className="num">
+                <Fig
+                  value={row.billed}
+                  of={{ figure: 'sovLineBilled', job, sovLine: row.line }}
+                  label={`Billed to date, line ${row.line}`}
+                />
+              </td>
+              <td className="num">
+                <Fig
+                  value={row.revised}
+                  of={{ figure: 'sovLineRevised', job, sovLine: row.line }}
+                  label={`Revised budget, line ${row.line}`}
+                />
+              </td>
+              <td className="num">
+                <Fig
+                  value={row.actual}
+                  of={{ figure: 'sovLineActual', job, sovLine: row.line }}
+                  label={`Actual, line ${row.line}`}
+                />
+              </td>
+              <td className="num">
+                <Fig
+                  value={row.estimate}
+                  of={{ figure: 'sovLineEstimate', job, sovLine: row.line }}
+                  label={`Estimate at completion, line ${row.line}`}
+                />
+              </td>
               <td className="num">
                 {row.scheduled < row.estimate && (
                   <>

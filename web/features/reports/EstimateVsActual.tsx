@@ -21,7 +21,7 @@ function Estimate({ job, height }: { job: string; height: string }) {
   return (
     <>
       <EstimateTable view={data} job={job} height={height} />
-      <RevenueBesideCost view={data} />
+      <RevenueBesideCost view={data} job={job} />
     </>
   );
 }
