@@ -213,12 +213,10 @@ function checkReceipts(check: BookCheck, jobs: Map<string, BookBilling>, digits:
     const invoice = invoiceOf(job, row.application);
     if (!invoice) continue;
     if (invoice.from === null) {
-      check.faults.add(
-        'receipts',
-        row.row,
-        'application',
-        `application ${row.application} of job ${row.job} is not certified; only what is certified is paid`,
-      );
+      if (row.dated) {
+        const message = `application ${row.application} of job ${row.job} is not certified; only what is certified is paid`;
+        check.faults.add('receipts', row.row, 'dated', message);
+      }
       continue;
     }
     if (before(row.dated, invoice.from))

@@ -84,6 +84,7 @@ function checkChangeOrderLine(check: BookCheck, row: BookRow<'change_order_lines
       );
     }
   }
+  check.refers(file, row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
   if (row.side === 'price') checkPriceLine(check, row, known);
   if (row.side === 'cost') checkCostLine(check, row);
   if (row.sov_line && row.side === 'cost' && known)
@@ -112,7 +113,6 @@ function checkCostLine(check: BookCheck, row: BookRow<'change_order_lines'>): vo
     check.faults.add('change_order_lines', row.row, 'cost_code', 'missing required cell: a cost line names its cost code');
   if (row.cost_type === null)
     check.faults.add('change_order_lines', row.row, 'cost_type', 'missing required cell: a cost line names its cost type');
-  check.refers('change_order_lines', row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
 }
 
 function checkBudgetLine(check: BookCheck, row: BookRow<'budget'>): void {

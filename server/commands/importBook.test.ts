@@ -175,7 +175,7 @@ describe('a faulty book', () => {
       ['retention_releases:2:reference'],
     ],
     ['a receipt before certification', withText('receipts', '2031-02-20', '2031-02-04'), ['receipts:2:dated']],
-    ['a receipt on what is not certified', withRow('receipts', '2031-04-20,J1,3,5.00,'), ['receipts:4:application']],
+    ['a receipt on what is not certified', withRow('receipts', '2031-04-20,J1,3,5.00,'), ['receipts:4:dated']],
     ['a receipt on an unknown release', withRow('receipts', '2031-04-20,J1,Other,5.00,'), ['receipts:4:application']],
     ['more received than asked for', withText('receipts', '1000.00', '2964.01'), ['receipts:3:amount']],
     ['no company at all', { customers: SMALL_BOOK.customers! }, ['company:1:']],

@@ -78,7 +78,7 @@ export function Cell({ column, row, index, at, label, fault, onText, onMove, onP
       });
   };
   return (
-    <td className={fault ? 'wrong' : ''}>
+    <td className={fault ? 'wrong' : ''} title={fault}>
       <input
         data-cell={`${index}:${at}`}
         className={column.numeric ? 'num' : ''}

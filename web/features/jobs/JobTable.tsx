@@ -13,13 +13,13 @@ const HEADS: readonly { key: SortKey; title: string; numeric?: boolean; width?: 
   { key: 'number', title: 'Job', width: 60 },
   { key: 'name', title: 'Name' },
   { key: 'status', title: 'Status', width: 88 },
-  { key: 'customerName', title: 'Client', width: 136 },
-  { key: 'manager', title: 'Manager', width: 106 },
+  { key: 'customerName', title: 'Client', width: 118 },
+  { key: 'manager', title: 'Manager', width: 98 },
   { key: 'contractSum', title: 'Contract sum', numeric: true, width: 118 },
   { key: 'estimate', title: 'Estimate at completion', numeric: true, width: 118 },
   { key: 'margin', title: 'Margin %', numeric: true, width: 68 },
   { key: 'complete', title: 'Complete %', numeric: true, width: 78 },
-  { key: 'overUnder', title: 'Over / under billed', numeric: true, width: 132 },
+  { key: 'overUnder', title: 'Over / under billed', numeric: true, width: 126 },
 ];
 
 const valueOf = (job: JobListRow, key: SortKey): string | number =>
