@@ -41,6 +41,7 @@ describe('a journal', () => {
       { dated: '2031-04-02', costType: 'labour', amount: -100 },
       { dated: '2031-04-03', costType: 'other', amount: 0 },
     ]);
+    // The credit of 1.00 stands apart from the cost of the same day, on its own account and on clearing.
     expect(journals.map((it) => [it.dated, it.lines.map((line) => [line.account, line.debit - line.credit])])).toEqual([
       [
         '2031-04-01',
@@ -53,8 +54,9 @@ describe('a journal', () => {
         '2031-04-02',
         [
           ['5020', 700],
-          ['2900', -600],
           ['5010', -100],
+          ['2900', 100],
+          ['2900', -700],
         ],
       ],
     ]);

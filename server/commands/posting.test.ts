@@ -82,8 +82,8 @@ describe('a batch of costs', () => {
     ]);
     expect(preview.journals[0]!.lines.map((it) => [it.account, it.debit - it.credit])).toEqual([
       ['5020', 120_000],
-      ['2900', -120_100],
       ['5050', 100],
+      ['2900', -120_100],
     ]);
     await postCosts(database, TESTER, batch(cost(), cost({ costCode: '900', costType: 'other', amount: 100 })));
     const [row] = await reportLines(database, 'wip', '2031-03-31');

@@ -73,14 +73,16 @@ const reverseRelease: Reversal = async (sql, actor, paper, on, reason) => {
     'SELECT * FROM retention_release WHERE paper_id = $1',
     [paper.id],
   ))!;
+  const payable = release.amount + release.tax;
   const paperId = await postPaper(sql, actor, reversalOf(paper, on, reason), [
     retentionReleaseJournal(on, -release.amount, -release.tax),
+    receiptJournal(on, payable),
+    receiptJournal(on, -payable),
   ]);
   const backId = await sql.insert(
     'INSERT INTO retention_release (job_id, dated, amount, tax, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)',
     [release.job_id, on, -release.amount, -release.tax, `${release.reference}, reversed by ${paperId}`, paperId],
   );
-  const payable = release.amount + release.tax;
   for (const [id, amount] of [
     [release.id, payable],
     [backId, -payable],

@@ -15,8 +15,8 @@ export function Journal({ journal, show }: { journal: JournalView; show: (cents:
         </tr>
       </thead>
       <tbody>
-        {journal.lines.map((line) => (
-          <tr key={line.account}>
+        {journal.lines.map((line, i) => (
+          <tr key={i}>
             <td>
               <span className="note">{line.account}</span> {line.name}
             </td>

@@ -88,9 +88,11 @@ function toEntry(
   const jobId = ids.jobs.get(row.job!)!;
   jobs.add(jobId);
   const costType = row.cost_type as CostType;
-  const day = days.get(row.dated! + costType);
+  // Credits are kept apart from costs, as their journal lines are.
+  const key = `${row.dated} ${costType} ${row.amount! < 0 ? 'credit' : 'cost'}`;
+  const day = days.get(key);
   if (day) day.amount += row.amount!;
-  else days.set(row.dated! + costType, { dated: row.dated!, costType, amount: row.amount! });
+  else days.set(key, { dated: row.dated!, costType, amount: row.amount! });
   return [
     paperId,
     jobId,

@@ -86,8 +86,8 @@ export function PaperPage() {
         )}
       </dl>
       <Reversal key={data.id} paper={data} />
-      {data.journals.slice(0, MOST_JOURNALS).map((journal) => (
-        <div key={journal.dated} className="mb-4">
+      {data.journals.slice(0, MOST_JOURNALS).map((journal, i) => (
+        <div key={i} className="mb-4">
           <Journal journal={journal} show={show} />
         </div>
       ))}
