@@ -4,7 +4,8 @@ import { faultOf } from '../../app/faults';
 import { useListsQuery } from '../../app/sessionApi';
 import { Empty, Refused, Waiting } from '../../ui/States';
 import { useEstimateVsActualQuery } from './api';
-import { EstimateTable, RevenueBesideCost } from './EstimateTable';
+import { EstimateTable } from './EstimateTable';
+import { RevenueBesideCost } from './RevenueBesideCost';
 import { Downloads, ReportHead } from './ReportHead';
 
 function Estimate({ job, height }: { job: string; height: string }) {
