@@ -6,7 +6,9 @@ import { LedrinError } from '../core/errors/ledrinError';
 import { billingRoutes } from './routes/billing';
 import type { Context } from './routes/context';
 import { costRoutes } from './routes/costs';
+import { estimateRoutes } from './routes/estimates';
 import { jobRoutes } from './routes/jobs';
+import { priceRoutes } from './routes/prices';
 import { answerErrors } from './routes/reply';
 import { reportRoutes } from './routes/reports';
 import { setupRoutes } from './routes/setup';
@@ -25,7 +27,8 @@ export function createApp(context: Context & { pages: string | null; log: (error
     }),
   );
   app.use('/api', refuseForeignPages, express.json({ limit: LARGEST_BODY }));
-  for (const routes of [setupRoutes, jobRoutes, costRoutes, billingRoutes, reportRoutes]) app.use('/api', routes(context));
+  for (const routes of [setupRoutes, priceRoutes, jobRoutes, estimateRoutes, costRoutes, billingRoutes, reportRoutes])
+    app.use('/api', routes(context));
   app.use('/api', (request) => {
     throw new LedrinError(
       'not-found',

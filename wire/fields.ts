@@ -2,7 +2,8 @@ import * as v from 'valibot';
 import { isPeriod, isPlainDate } from '../core/calendar/plainDate';
 import { COST_TYPES } from '../core/cost/costType';
 import { LARGEST_AMOUNT } from '../core/money/cents';
-import { WHOLE } from '../core/money/rate';
+import { LARGEST_MARKUP, LARGEST_NEEDED, WHOLE } from '../core/money/rate';
+import { LARGEST_UNIT_COST } from '../core/pricing/unitCost';
 
 /** A line of text, trimmed, of at most `longest` characters. */
 export const text = (longest = 200) =>
@@ -34,6 +35,27 @@ export const quantity = v.pipe(
   v.safeInteger('expected at most 4 decimals'),
   v.minValue(-99_999_999_999_999, 'the number is too large'),
   v.maxValue(99_999_999_999_999, 'the number is too large'),
+);
+/** What one unit costs, in ten-thousandths of the currency's main unit. Not below zero. */
+export const unitCost = v.pipe(
+  v.number('expected a unit cost'),
+  v.safeInteger('expected a unit cost with at most 4 decimals'),
+  v.minValue(0, 'expected a unit cost of 0 or more'),
+  v.maxValue(LARGEST_UNIT_COST, 'the unit cost is too large'),
+);
+/** A markup in millionths of what it is put on: −100 % to 1,000 %. */
+export const markup = v.pipe(
+  v.number('expected a per cent'),
+  v.safeInteger('expected a per cent with at most 4 decimals'),
+  v.minValue(-WHOLE, 'expected −100 to 1,000 per cent'),
+  v.maxValue(LARGEST_MARKUP, 'expected −100 to 1,000 per cent'),
+);
+/** A quantity of something needed: not below zero, and small enough that its cost stays exact. */
+export const needed = v.pipe(
+  v.number('expected a quantity'),
+  v.safeInteger('expected at most 4 decimals'),
+  v.minValue(0, 'expected a quantity of 0 or more'),
+  v.maxValue(LARGEST_NEEDED, 'the quantity is too large; expected at most 9,999,999.9999'),
 );
 export const days = v.pipe(
   v.number('expected a number of days'),

@@ -13,11 +13,21 @@ export const WHOLE: Rate = 1_000_000;
 export const QUANTITY_DECIMALS = 4;
 const PERCENT_DECIMALS = 4;
 const LARGEST_QUANTITY = 99_999_999_999_999;
+/** The most a markup may be: ten times what it is put on. */
+export const LARGEST_MARKUP: Rate = 10 * WHOLE;
+/** The most that may be needed of anything in an estimate: beyond it cost would not stay exact. */
+export const LARGEST_NEEDED: Quantity = 99_999_999_999;
 
 /** Reads a per cent from 0 to 100 with up to four decimals; `too-large` also says below zero. */
 export function parsePercent(text: string): Scaled {
   const read = parseScaled(text, PERCENT_DECIMALS, WHOLE);
   return read.ok && read.value < 0 ? { ok: false, problem: 'too-large' } : read;
+}
+
+/** Reads a markup: −100 to 1,000 per cent with up to four decimals. `too-large` also says below −100. */
+export function parseMarkup(text: string): Scaled {
+  const read = parseScaled(text, PERCENT_DECIMALS, LARGEST_MARKUP);
+  return read.ok && read.value < -WHOLE ? { ok: false, problem: 'too-large' } : read;
 }
 
 /** A rate as per cent with exactly four decimals: `33.3333`. */
@@ -36,6 +46,11 @@ export function parseQuantity(text: string): Scaled {
 }
 
 /** A quantity or hours in their shortest form. */
+/** Reads what is needed of something in an estimate: up to 9,999,999.9999. */
+export function parseNeeded(text: string): Scaled {
+  return parseScaled(text, QUANTITY_DECIMALS, LARGEST_NEEDED);
+}
+
 export function formatQuantity(quantity: Quantity): string {
   return formatShortest(quantity, QUANTITY_DECIMALS);
 }

@@ -2,11 +2,24 @@ import { FORECAST_METHODS } from '../../core/forecast/estimateAtCompletion';
 import { REVENUE_METHODS } from '../../core/progress/workInProgress';
 import { APPLICATION_STATUSES } from '../../core/billing/application';
 import { COST_TYPES } from '../../core/cost/costType';
+import { PART_BASES } from '../../core/estimating/estimate';
 import { JOB_STATUSES } from '../../core/contract/jobStatus';
 
 /** How the cells of a column are read. Money scales by the company's currency; the rest as core/money says. */
 interface Column<T> {
-  kind: 'text' | 'date' | 'amount' | 'percent' | 'quantity' | 'integer' | 'boolean' | 'one-of' | 'forecast-value';
+  kind:
+    | 'text'
+    | 'date'
+    | 'amount'
+    | 'percent'
+    | 'markup'
+    | 'unit-cost'
+    | 'quantity'
+    | 'needed'
+    | 'integer'
+    | 'boolean'
+    | 'one-of'
+    | 'forecast-value';
   required: boolean;
   values?: readonly string[];
   /** Smallest and largest whole number allowed. */
@@ -22,7 +35,10 @@ const text = make<string>('text');
 const date = make<string>('date');
 const amount = make<number>('amount');
 const percent = make<number>('percent');
+const markup = make<number>('markup');
+const unitCost = make<number>('unit-cost');
 const quantity = make<number>('quantity');
+const needed = make<number>('needed');
 const yesNo = make<boolean>('boolean');
 const integer = (low: number, high: number) => make<number>('integer', { span: [low, high] });
 const days = integer(0, 3650);
@@ -31,6 +47,8 @@ const REQUIRED = true;
 
 const party = { contact: text(), email: text(), phone: text(), address: text(), terms_days: days() };
 const costLine = { section: text(), cost_code: text(REQUIRED), cost_type: oneOf(COST_TYPES)(REQUIRED) };
+
+const estimateKey = { job: text(REQUIRED), estimate: integer(1, 9999)(REQUIRED) };
 
 /** Every file of the book with its columns, in the order they are read, checked, saved and written. */
 export const BOOK_FILES = {
@@ -45,6 +63,27 @@ export const BOOK_FILES = {
   customers: { customer: text(REQUIRED), name: text(REQUIRED), ...party },
   vendors: { vendor: text(REQUIRED), name: text(REQUIRED), kind: oneOf(['supplier', 'subcontractor'])(), ...party },
   cost_codes: { cost_code: text(REQUIRED), description: text(REQUIRED), unit: text() },
+  price_items: {
+    price_item: text(REQUIRED),
+    description: text(REQUIRED),
+    unit: text(),
+    cost_type: oneOf(COST_TYPES)(REQUIRED),
+    cost_code: text(REQUIRED),
+    wage_class: text(),
+    unit_cost: unitCost(REQUIRED),
+    markup_percent: markup(),
+    vendor: text(),
+    checked_on: date(),
+  },
+  price_history: { price_item: text(REQUIRED), dated: date(REQUIRED), unit_cost: unitCost(REQUIRED), reason: text() },
+  build_ups: { build_up: text(REQUIRED), description: text(REQUIRED), unit: text() },
+  build_up_components: {
+    build_up: text(REQUIRED),
+    price_item: text(),
+    component: text(),
+    quantity: needed(REQUIRED),
+    waste_percent: percent(),
+  },
   jobs: {
     job: text(REQUIRED),
     name: text(REQUIRED),
@@ -67,6 +106,52 @@ export const BOOK_FILES = {
     tax_percent: percent(),
     terms_days: days(),
   },
+  estimates: {
+    ...estimateKey,
+    name: text(REQUIRED),
+    status: oneOf(['draft', 'sent', 'accepted'])(),
+    chosen: yesNo(),
+    overhead_percent: markup(),
+    profit_percent: markup(),
+    rounding: amount(),
+    sent_on: date(),
+    reference: text(),
+    accepted_on: date(),
+    acceptance: text(),
+  },
+  estimate_markups: { ...estimateKey, cost_type: oneOf(COST_TYPES)(), section: text(), markup_percent: markup(REQUIRED) },
+  estimate_lines: {
+    ...estimateKey,
+    estimate_line: text(REQUIRED),
+    section: text(),
+    description: text(REQUIRED),
+    quantity: needed(REQUIRED),
+    unit: text(),
+    build_up: text(),
+    markup_percent: markup(),
+  },
+  estimate_parts: {
+    ...estimateKey,
+    estimate_line: text(REQUIRED),
+    price_item: text(),
+    description: text(),
+    cost_code: text(REQUIRED),
+    cost_type: oneOf(COST_TYPES)(REQUIRED),
+    basis: oneOf(PART_BASES)(),
+    quantity: needed(REQUIRED),
+    unit: text(),
+    unit_cost: unitCost(REQUIRED),
+    markup_percent: markup(),
+  },
+  estimate_prices: {
+    ...estimateKey,
+    build_up: text(REQUIRED),
+    cost_code: text(REQUIRED),
+    cost_type: oneOf(COST_TYPES)(REQUIRED),
+    markup_percent: markup(),
+    unit_cost: unitCost(REQUIRED),
+    hours: needed(),
+  },
   schedule_of_values: {
     job: text(REQUIRED),
     sov_line: text(REQUIRED),
@@ -86,7 +171,16 @@ export const BOOK_FILES = {
     unit: text(),
     hours: quantity(),
     amount: amount(REQUIRED),
+    estimate_line: text(),
   },
+  awards: {
+    job: text(REQUIRED),
+    sov_line: text(REQUIRED),
+    net: amount(REQUIRED),
+    spread: amount(REQUIRED),
+    difference: amount(REQUIRED),
+  },
+  award_lines: { job: text(REQUIRED), estimate_line: text(REQUIRED), sov_line: text(REQUIRED) },
   change_orders: {
     job: text(REQUIRED),
     change_order: text(REQUIRED),
@@ -185,9 +279,20 @@ export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FI
   customers: ['customer'],
   vendors: ['vendor'],
   cost_codes: ['cost_code'],
+  price_items: ['price_item'],
+  price_history: [],
+  build_ups: ['build_up'],
+  build_up_components: [],
   jobs: ['job'],
+  estimates: ['job', 'estimate'],
+  estimate_markups: [],
+  estimate_lines: ['job', 'estimate', 'estimate_line'],
+  estimate_parts: [],
+  estimate_prices: [],
   schedule_of_values: ['job', 'sov_line'],
   budget: [],
+  awards: ['job', 'sov_line'],
+  award_lines: ['job', 'estimate_line'],
   change_orders: ['job', 'change_order'],
   change_order_lines: [],
   commitments: ['commitment', 'line'],

@@ -1,7 +1,8 @@
 import { isPlainDate } from '../../core/calendar/plainDate';
 import { parseCents } from '../../core/money/cents';
 import type { Scaled } from '../../core/money/decimal';
-import { parsePercent, parseQuantity } from '../../core/money/rate';
+import { parseMarkup, parseNeeded, parsePercent, parseQuantity } from '../../core/money/rate';
+import { parseUnitCost } from '../../core/pricing/unitCost';
 import type { AnyColumn } from './bookFiles';
 
 /** A cell's value, or what is wrong with it in words. */
@@ -29,11 +30,28 @@ export function readCell(column: AnyColumn, text: string, currencyDigits: number
         'has more than 4 decimals',
         'is outside 0 to 100',
       );
+    case 'markup':
+      return readScaled(
+        text,
+        parseMarkup(text),
+        'a per cent such as 12.5',
+        'has more than 4 decimals',
+        'is outside -100 to 1000',
+      );
+    case 'unit-cost':
+      return notNegative(text, parseUnitCost(text), 'a unit cost such as 12.3456');
+    case 'needed':
+      return notNegative(text, parseNeeded(text), 'a plain number such as 12.5');
     case 'quantity':
       return readScaled(text, parseQuantity(text), 'a plain number such as 12.5', 'has more than 4 decimals', 'is too large');
     case 'amount':
       return readAmount(text, currencyDigits);
   }
+}
+
+function notNegative(text: string, read: Scaled, expected: string): Cell {
+  if (read.ok && read.value < 0) return { fault: `${text} is below 0` };
+  return readScaled(text, read, expected, 'has more than 4 decimals', 'is too large');
 }
 
 /** An amount in the company's currency. */

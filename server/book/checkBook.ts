@@ -8,6 +8,9 @@ import type { FileShape } from './readRows';
 /** The rows of every file but costs.csv, which streams. */
 export type BookRows = { [F in Exclude<BookFileName, 'costs'>]: BookRow<F>[] };
 
+/** Keys a book brings whole: the database's own are never added to. */
+const NOTHING = new Set<string>();
+
 /**
  * What the checks of one book share: its rows, the keys that may be referred to, and the faults found.
  * A check that would only repeat what an earlier fault already said stays silent.
@@ -18,6 +21,12 @@ export class BookCheck {
     | 'customers'
     | 'vendors'
     | 'costCodes'
+    | 'priceItems'
+    | 'buildUps'
+    | 'estimates'
+    | 'estimateLines'
+    | 'awards'
+    | 'awardLines'
     | 'jobs'
     | 'sovLines'
     | 'changeOrders'
@@ -58,6 +67,12 @@ export class BookCheck {
       customers: keys(existing.customers, 'customers', 'customer'),
       vendors: keys(existing.vendors, 'vendors', 'vendor'),
       costCodes: keys(existing.costCodes, 'cost_codes', 'cost_code'),
+      priceItems: keys(existing.priceItems, 'price_items', 'price_item'),
+      buildUps: keys(existing.buildUps, 'build_ups', 'build_up'),
+      estimates: keys(existing.estimates, 'estimates', 'job', 'estimate'),
+      estimateLines: keys(NOTHING, 'estimate_lines', 'job', 'estimate', 'estimate_line'),
+      awards: keys(NOTHING, 'awards', 'job', 'sov_line'),
+      awardLines: keys(NOTHING, 'award_lines', 'job', 'estimate_line'),
       jobs: keys(existing.jobs, 'jobs', 'job'),
       sovLines: keys(existing.sovLines, 'schedule_of_values', 'job', 'sov_line'),
       changeOrders: keys(existing.changeOrders, 'change_orders', 'job', 'change_order'),

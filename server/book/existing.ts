@@ -16,7 +16,13 @@ export interface Existing {
   customers: Map<string, number>;
   vendors: Map<string, number>;
   costCodes: Map<string, number>;
+  priceItems: Map<string, number>;
+  buildUps: Map<string, number>;
   jobs: Map<string, ExistingJob>;
+  /** job + number. */
+  estimates: Map<string, number>;
+  /** job → the number of its accepted estimate. */
+  acceptedEstimates: Map<string, number>;
   /** job + line. */
   sovLines: Map<string, number>;
   /** job + number. */
@@ -54,6 +60,18 @@ export async function readExisting(sql: Sql): Promise<Existing> {
     customers: await byKey('SELECT id, code FROM customer', ['code'], id),
     vendors: await byKey('SELECT id, code FROM vendor', ['code'], id),
     costCodes: await byKey('SELECT id, code FROM cost_code', ['code'], id),
+    priceItems: await byKey('SELECT id, code FROM price_item', ['code'], id),
+    buildUps: await byKey('SELECT id, code FROM build_up', ['code'], id),
+    estimates: await byKey(
+      'SELECT e.id, job.number AS job, e.number FROM estimate e JOIN job ON job.id = e.job_id',
+      ['job', 'number'],
+      id,
+    ),
+    acceptedEstimates: await byKey(
+      `SELECT job.number AS job, e.number FROM estimate e JOIN job ON job.id = e.job_id WHERE e.status = 'accepted'`,
+      ['job'],
+      (row) => row.number! as number,
+    ),
     jobs: await byKey(
       'SELECT job.*, (SELECT max(dated) FROM application WHERE job_id = job.id) AS last_application FROM job',
       ['number'],

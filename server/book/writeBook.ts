@@ -1,8 +1,9 @@
-import { createWriteStream, mkdirSync } from 'node:fs';
+import { createWriteStream, mkdirSync, type WriteStream } from 'node:fs';
 import { once } from 'node:events';
 import { join } from 'node:path';
 import { formatCents } from '../../core/money/cents';
 import { formatPercentShortest, formatQuantity } from '../../core/money/rate';
+import { formatUnitCost } from '../../core/pricing/unitCost';
 import { csvText } from '../papers/csv';
 import { loadCompany } from '../queries/company';
 import type { Sql } from '../db/sql';
@@ -14,14 +15,37 @@ const QUERIES: Record<BookFileName, string> = {
   customers: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days FROM customer',
   vendors: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days FROM vendor',
   cost_codes: 'SELECT id, code AS cost_code, description, unit FROM cost_code',
+  price_items: `SELECT p.id, p.code AS price_item, p.description, p.unit, p.cost_type, c.code AS cost_code, p.wage_class, p.unit_cost, p.markup_rate AS markup_percent,
+    v.code AS vendor, p.checked_on FROM price_item p JOIN cost_code c ON c.id = p.cost_code_id LEFT JOIN vendor v ON v.id = p.vendor_id`,
+  price_history:
+    'SELECT h.id, p.code AS price_item, h.dated, h.unit_cost, h.reason FROM price_change h JOIN price_item p ON p.id = h.price_item_id',
+  build_ups: 'SELECT id, code AS build_up, description, unit FROM build_up',
+  build_up_components: `SELECT x.id, b.code AS build_up, p.code AS price_item, s.code AS component, x.quantity, nullif(x.waste_rate, 0) AS waste_percent
+    FROM build_up_component x JOIN build_up b ON b.id = x.build_up_id LEFT JOIN price_item p ON p.id = x.price_item_id LEFT JOIN build_up s ON s.id = x.component_id`,
+  estimates: `SELECT e.id, j.number AS job, e.number AS estimate, e.name, e.status, e.chosen, nullif(e.overhead_rate, 0) AS overhead_percent, nullif(e.profit_rate, 0) AS profit_percent,
+    nullif(e.rounding, 0) AS rounding, e.sent_on, e.reference, e.accepted_on, e.acceptance FROM estimate e JOIN job j ON j.id = e.job_id`,
+  estimate_markups: `SELECT m.id, j.number AS job, e.number AS estimate, m.cost_type, m.section, m.rate AS markup_percent
+    FROM estimate_markup m JOIN estimate e ON e.id = m.estimate_id JOIN job j ON j.id = e.job_id`,
+  estimate_lines: `SELECT l.id, j.number AS job, e.number AS estimate, l.line AS estimate_line, l.section, l.description, l.quantity, l.unit, l.build_up, l.markup_rate AS markup_percent
+    FROM estimate_line l JOIN estimate e ON e.id = l.estimate_id JOIN job j ON j.id = e.job_id`,
+  estimate_parts: `SELECT p.id, j.number AS job, e.number AS estimate, l.line AS estimate_line, p.price_item, p.description, c.code AS cost_code, p.cost_type,
+    nullif(p.basis, 'per-unit') AS basis, p.quantity, p.unit, p.unit_cost, p.markup_rate AS markup_percent
+    FROM estimate_part p JOIN estimate_line l ON l.id = p.estimate_line_id JOIN estimate e ON e.id = l.estimate_id JOIN job j ON j.id = e.job_id JOIN cost_code c ON c.id = p.cost_code_id`,
+  estimate_prices: `SELECT p.id, j.number AS job, e.number AS estimate, p.build_up, c.code AS cost_code, p.cost_type, p.markup_rate AS markup_percent, p.unit_cost, nullif(p.hours, 0) AS hours
+    FROM estimate_price p JOIN estimate e ON e.id = p.estimate_id JOIN job j ON j.id = e.job_id JOIN cost_code c ON c.id = p.cost_code_id`,
+  awards: `SELECT a.sov_line_id AS id, j.number AS job, s.line AS sov_line, a.net, a.spread, a.difference
+    FROM award a JOIN sov_line s ON s.id = a.sov_line_id JOIN job j ON j.id = s.job_id`,
+  award_lines: `SELECT a.estimate_line_id AS id, j.number AS job, l.line AS estimate_line, s.line AS sov_line
+    FROM award_line a JOIN estimate_line l ON l.id = a.estimate_line_id JOIN sov_line s ON s.id = a.sov_line_id JOIN job j ON j.id = s.job_id`,
   jobs: `SELECT j.id, j.number AS job, j.name, c.code AS customer, contract_reference, status, awarded_on, starts_on, finishes_on, finished_on, manager, site, revenue_method,
     retention_rate AS retention_percent, retention_materials_rate AS retention_on_materials_percent, retention_step_at AS retention_step_at_percent,
     retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days
     FROM job j JOIN customer c ON c.id = j.customer_id`,
   schedule_of_values: `SELECT s.id, j.number AS job, s.line AS sov_line, s.section, s.description, s.scheduled_value, s.quantity, s.unit, s.retention_rate AS retention_percent
     FROM sov_line s JOIN job j ON j.id = s.job_id WHERE s.original = 1`,
-  budget: `SELECT b.id, j.number AS job, l.section, c.code AS cost_code, l.cost_type, s.line AS sov_line, b.description, b.quantity, b.unit, b.hours, b.amount
-    FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id LEFT JOIN sov_line s ON s.id = b.sov_line_id`,
+  budget: `SELECT b.id, j.number AS job, l.section, c.code AS cost_code, l.cost_type, s.line AS sov_line, b.description, b.quantity, b.unit, b.hours, b.amount, e.line AS estimate_line
+    FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id LEFT JOIN sov_line s ON s.id = b.sov_line_id
+    LEFT JOIN estimate_line e ON e.id = b.estimate_line_id`,
   change_orders:
     'SELECT o.id, j.number AS job, o.number AS change_order, title, o.status, raised_on, issued_on, decided_on, reference FROM change_order o JOIN job j ON j.id = o.job_id',
   change_order_lines: `SELECT x.id, j.number AS job, o.number AS change_order, x.side, s.line AS sov_line,
@@ -60,19 +84,36 @@ export async function writeBook(sql: Sql, folder: string): Promise<void> {
 
 type BookRecord = Record<string, string | number | null> & { id: number };
 
+/** One file of the book as text, its header always there. */
+export async function fileText(sql: Sql, file: BookFileName): Promise<string> {
+  const digits = (await loadCompany(sql))?.digits ?? 2;
+  let text = csvText([Object.keys(columnsOf(file))]);
+  for await (const part of recordsOf(sql, file, digits)) text += part;
+  return text;
+}
+
 async function writeFile(sql: Sql, folder: string, file: BookFileName, digits: number): Promise<void> {
-  const columns = Object.entries(columnsOf(file));
-  let page = await pageAfter(sql, file, null);
-  if (page.length === 0) return;
-  const out = createWriteStream(join(folder, `${file}.csv`));
-  out.write(csvText([columns.map(([name]) => name)]));
-  while (page.length > 0) {
-    const records = page.map((row) => columns.map(([name, column]) => cellOf(column, row[name] ?? null, row, digits)));
-    if (!out.write(csvText(records))) await once(out, 'drain');
-    page = page.length < PAGE ? [] : await pageAfter(sql, file, page.at(-1)!.id);
+  let out: WriteStream | null = null;
+  for await (const part of recordsOf(sql, file, digits)) {
+    if (!out) {
+      out = createWriteStream(join(folder, `${file}.csv`));
+      out.write(csvText([Object.keys(columnsOf(file))]));
+    }
+    if (!out.write(part)) await once(out, 'drain');
   }
+  if (!out) return;
   out.end();
   await once(out, 'finish');
+}
+
+/** The records of a file without its header, a page at a time. */
+async function* recordsOf(sql: Sql, file: BookFileName, digits: number): AsyncGenerator<string> {
+  const columns = Object.entries(columnsOf(file));
+  let page = await pageAfter(sql, file, null);
+  while (page.length > 0) {
+    yield csvText(page.map((row) => columns.map(([name, column]) => cellOf(column, row[name] ?? null, row, digits))));
+    page = page.length < PAGE ? [] : await pageAfter(sql, file, page.at(-1)!.id);
+  }
 }
 
 function pageAfter(sql: Sql, file: BookFileName, id: number | null): Promise<BookRecord[]> {
@@ -87,7 +128,11 @@ function cellOf(column: AnyColumn, value: string | number | null, row: BookRecor
     case 'amount':
       return formatCents(value as number, digits);
     case 'percent':
+    case 'markup':
       return formatPercentShortest(value as number);
+    case 'unit-cost':
+      return formatUnitCost(value as number, digits);
+    case 'needed':
     case 'quantity':
       return formatQuantity(value as number);
     case 'boolean':

@@ -7,6 +7,7 @@ import { BookRefused, FaultList } from '../book/bookFaults';
 import { bookDigits, BookCheck, checkParties, type BookRows } from '../book/checkBook';
 import { checkBilling, checkBillingRows } from '../book/checkBilling';
 import { checkContracts } from '../book/checkContracts';
+import { checkEstimates, checkPrices } from '../book/checkPricing';
 import { readExisting } from '../book/existing';
 import { joinKey } from '../book/keys';
 import { bookRows, type FileShape, type Reading } from '../book/readRows';
@@ -15,7 +16,8 @@ import type { Sql } from '../db/sql';
 import { loadBillingJobs } from '../queries/billingJobs';
 import { importCosts } from './book/importCosts';
 import { saveBilling } from './book/saveBilling';
-import { saveContracts, type BookIds } from './book/saveContracts';
+import { saveContracts } from './book/saveContracts';
+import type { BookIds } from './book/saveKeyed';
 import { CostLines } from './costEntries';
 import { record, type Actor } from './post';
 
@@ -58,13 +60,15 @@ async function importInside(sql: Sql, folder: string, actor: Actor): Promise<Imp
   }
   const check = new BookCheck(rows, existing, shapes, faults, digits);
   checkParties(check);
+  checkPrices(check);
   checkContracts(check);
+  checkEstimates(check);
   checkBillingRows(check);
   const billing = await checkedBilling(sql, check, digits ?? 2);
   const costLines = await CostLines.open(sql, null);
   const ids = existingIds(check);
   if (!faults.any) {
-    await saveContracts(sql, check, ids, billing, costLines);
+    await saveContracts(sql, actor, check, ids, billing, costLines);
     await saveBilling(sql, actor, check, ids, billing);
   }
   const counts = countRows(rows);
@@ -115,6 +119,10 @@ function existingIds({ existing }: BookCheck): BookIds {
     customers: new Map(existing.customers),
     vendors: new Map(existing.vendors),
     costCodes: new Map(existing.costCodes),
+    priceItems: new Map(existing.priceItems),
+    buildUps: new Map(existing.buildUps),
+    estimates: new Map(existing.estimates),
+    estimateLines: new Map(),
     jobs: idsOf(existing.jobs),
     sovLines: new Map(existing.sovLines),
     changeOrders: new Map(existing.changeOrders),

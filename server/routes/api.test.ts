@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import request from 'supertest';
 import { createApp } from '../app';
 import type { Database } from '../db/database';
-import { cleanUp, everything, faultsOf, SMALL_BOOK, temporaryDatabase } from '../test/books';
+import { cleanUp, everything, faultsOf, SMALL_BOOK, temporaryDatabase, TENDER_BOOK } from '../test/books';
 
 let database: Database;
 let app: ReturnType<typeof createApp>;
@@ -11,7 +11,7 @@ const logged: unknown[] = [];
 
 beforeAll(async () => {
   database = await temporaryDatabase();
-  expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
+  expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
   app = createApp({
     database,
     now: () => new Date('2031-05-02T09:00:00Z'),
@@ -58,6 +58,24 @@ const job = {
 };
 const company = { name: 'A', currency: 'GBP', taxName: '', taxRate: 0, yearStartMonth: 1, address: '' };
 
+const item = {
+  ...{ code: 'X1', description: 'X', unit: 'm', costType: 'material', costCode: '200', wageClass: '', unitCost: 5, markup: null },
+  ...{ vendor: '', checkedOn: null },
+};
+const part = {
+  ...{ item: '', description: '', costCode: '100', costType: 'labour', basis: 'in-all', quantity: 1, unit: 'h', unitCost: 1 },
+  markup: null,
+};
+const estimate = {
+  ...{ version: 1, name: 'E', overhead: 0, profit: 0, rounding: 0, typeMarkups: [{ costType: 'labour', rate: 1 }] },
+  sectionMarkups: [{ section: 'A', rate: 1 }],
+  lines: [{ line: '1', section: 'A', description: 'x', quantity: 1, unit: '', buildUp: 'BED', markup: null, parts: [part] }],
+};
+const award = {
+  ...{ acceptedOn: '2031-04-01', acceptance: 'a', agreed: 100 },
+  groups: [{ line: '1', section: '', description: 'x', members: ['1'], weight: null }],
+};
+
 /** Every route that changes something, with a body it takes. */
 const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown>][] = [
   ['post', '/api/costs', { lines: [cost], asOf: '2031-03-31' }],
@@ -72,6 +90,18 @@ const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown
   ['post', '/api/jobs/J1/invoices/2/receipts', { dated: '2031-04-01', amount: 5, reference: '' }],
   ['post', '/api/jobs/J1/releases', { dated: '2031-04-01', amount: 5, reference: 'R' }],
   ['post', '/api/papers/1/reverse', { on: null, reason: 'r' }],
+  ['put', '/api/prices/items', { items: [item], on: '2031-04-01', reason: '' }],
+  ['post', '/api/prices/move', { by: 1, vendor: 'PANEL', costType: null, costCode: '', on: '2031-04-01', reason: '' }],
+  ['post', '/api/prices/move/preview', { by: 1, vendor: '', costType: 'labour', costCode: '', on: '2031-04-01', reason: '' }],
+  [
+    'put',
+    '/api/build-ups',
+    { code: 'X2', description: 'X', unit: '', components: [{ item: 'CREW', buildUp: '', quantity: 1, waste: 0 }] },
+  ],
+  ['post', '/api/jobs/J2/estimates', { name: 'E', copyOf: { job: 'J2', estimate: 1 } }],
+  ['put', '/api/jobs/J2/estimates/1', estimate],
+  ['post', '/api/jobs/J2/estimates/1/sent', { on: '2031-04-01', reference: '' }],
+  ['post', '/api/jobs/J2/estimates/1/award', award],
   ['post', '/api/jobs/J1/status', { status: 'closed', on: '2031-05-01' }],
   ['post', '/api/drafts', { content: {} }],
   ['put', '/api/drafts/1', { content: {} }],
@@ -192,6 +222,10 @@ describe('bad input', () => {
     '/api/workings?asOf=2031-04&figure=earned&job=x',
     '/api/workings?asOf=2031-04&figure=lineActual&job=J1&line=99',
     '/api/workings?asOf=2031-04&figure=net&job=J1&application=9',
+    '/api/prices/items/none/history',
+    '/api/jobs/J2/estimates/99',
+    '/api/jobs/J2/estimates/x',
+    '/api/jobs/none/estimates',
     '/api/nothing',
     '/api/%E0%A4%A',
   ])('GET %s is 4xx with a message', async (path) => {
@@ -226,6 +260,13 @@ describe('what the screens read', () => {
     `/api/costs.csv?${asOf}`,
     `/api/papers?${asOf}`,
     `/api/papers/1`,
+    `/api/prices`,
+    `/api/prices.csv`,
+    `/api/prices/achieved`,
+    `/api/prices/items/CREW/history`,
+    `/api/jobs/J2/estimates`,
+    `/api/jobs/J2/estimates/1`,
+    `/api/jobs/J2/estimates/1/reprice`,
     `/api/reports/wip?${asOf}`,
     `/api/reports/ageing.csv?${asOf}`,
     `/api/book/export`,
@@ -350,6 +391,24 @@ describe('the ways in', () => {
     );
     expect((await good).body).toMatchObject({ jobs: 2, costs: 5 });
     expect((await request(other).get('/api/session')).body).toMatchObject({ newestMonth: '2031-03', jobCount: 2 });
+  });
+
+  test('a price list that is sent comes in whole, adding and changing; a faulty one is listed by row and leaves nothing', async () => {
+    const other = createApp({ database, now: () => new Date(), sampleBook: '', pages: null, log: (error) => logged.push(error) });
+    const send = (text: string) => request(other).post('/api/prices/import').attach('file', Buffer.from(text), 'list.csv');
+    const head = 'price_item,description,cost_type,cost_code,unit_cost\n';
+    const before = await everything(database);
+    const bad = await send(`${head}A,A,material,200,1\nA,A,material,999,x\n`);
+    expect([bad.status, bad.body.faults.map((it: { field: string }) => it.field)]).toEqual([
+      400,
+      ['price_items.csv:3:unit_cost', 'price_items.csv:3:price_item', 'price_items.csv:3:cost_code'],
+    ]);
+    expect((await send('')).status).toBe(400);
+    expect((await request(other).post('/api/prices/import').send({})).status).toBe(400);
+    expect(await everything(database)).toBe(before);
+    expect((await send(`${head}CREW,Roofer,labour,100,33.10\nNEW,New,material,200,1\n`)).body).toEqual({ count: 2 });
+    expect((await request(other).get('/api/prices/items/CREW/history')).body[0]).toMatchObject({ unitCost: 331_000 });
+    expect(logged).toEqual([]);
   });
 
   test('the sample company loads into an empty database, once', async () => {

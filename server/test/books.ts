@@ -129,3 +129,38 @@ J1,3,3,250.00,,
   receipts: 'dated,job,application,amount,reference\n2031-02-20,J1,1,3078.00,B1\n2031-03-20,J1,2,1000.00,B2\n',
   forecasts: 'job,as_of,section,cost_code,cost_type,method,value\nJ1,2031-02-28,A,100,labour,percent,60\n',
 };
+
+/** The small book with a price book and the tender of core/estimating/tender.test.ts, worked by hand there, on job J2. */
+export const TENDER_BOOK: BookText = {
+  ...SMALL_BOOK,
+  cost_codes: `${SMALL_BOOK.cost_codes}300,Scaffold\n400,Plant\n`,
+  price_items: `price_item,description,unit,cost_type,cost_code,wage_class,unit_cost,markup_percent,vendor,checked_on
+CREW,Roofer,h,labour,100,Roofer,32.50,,,
+MEMBRANE,Membrane,m2,material,200,,14.25,,PANEL,2031-02-01
+FIXING,Fixing,nr,material,200,,0.1234,,PANEL,
+ADHESIVE,Adhesive,kg,material,200,,6.40,15,,
+`,
+  price_history: 'price_item,dated,unit_cost,reason\nMEMBRANE,2030-06-01,13.90,\nMEMBRANE,2031-02-01,14.25,Spring list\n',
+  build_ups: 'build_up,description,unit\nROOF,Membrane roof,m2\nBED,Adhesive bed,m2\n',
+  build_up_components: `build_up,price_item,component,quantity,waste_percent
+BED,ADHESIVE,,0.35,5
+BED,CREW,,0.02,
+ROOF,MEMBRANE,,1,8
+ROOF,FIXING,,4.5,
+ROOF,,BED,1.1,
+ROOF,CREW,,0.18,
+`,
+  estimates:
+    'job,estimate,name,status,chosen,overhead_percent,profit_percent,rounding,sent_on,reference\nJ2,1,As measured,draft,yes,6,4.5,-0.03,,\n',
+  estimate_markups: 'job,estimate,cost_type,section,markup_percent\nJ2,1,labour,,10\nJ2,1,material,,8\nJ2,1,,B,20\n',
+  estimate_lines: `job,estimate,estimate_line,section,description,quantity,unit,build_up,markup_percent
+J2,1,1,A,Roof,137.5,m2,ROOF,
+J2,1,2,A,Scaffold,1,,,12.5
+J2,1,3,B,Outlets,10,nr,,
+`,
+  estimate_parts: `job,estimate,estimate_line,price_item,description,cost_code,cost_type,basis,quantity,unit,unit_cost
+J2,1,2,,Scaffold hire,300,subcontract,in-all,1,,1200.00
+J2,1,3,CREW,Fit outlets,100,labour,,0.75,h,32.50
+J2,1,3,,Cutting plant,400,equipment,in-all,3,day,45.5555
+`,
+};

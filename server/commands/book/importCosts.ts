@@ -8,7 +8,7 @@ import { bookRows, type FileShape, type Reading } from '../../book/readRows';
 import { nextId, type Sql } from '../../db/sql';
 import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../costEntries';
 import { postPapers, writeJournals, type Actor } from '../post';
-import type { BookIds } from './saveContracts';
+import type { BookIds } from './saveKeyed';
 
 /** Checks the rows of costs.csv as they stream by, and keeps them for as long as nothing is wrong with the book. */
 export async function importCosts(

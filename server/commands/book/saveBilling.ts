@@ -10,7 +10,7 @@ import { joinKey } from '../../book/keys';
 import { bulkInsert, nextId, type Sql } from '../../db/sql';
 import { planCertification } from '../../../core/posting/certification';
 import { postPapers, type Actor, type PaperToPost } from '../post';
-import type { BookIds } from './saveContracts';
+import type { BookIds } from './saveKeyed';
 
 /** Saves and posts the billing of a checked book: applications, releases and receipts, each with its journal. */
 export async function saveBilling(

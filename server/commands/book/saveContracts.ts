@@ -2,27 +2,16 @@ import type { BookBilling } from '../../book/billingOfBook';
 import { bookTaxRate } from '../../book/billingOfBook';
 import type { BookCheck } from '../../book/checkBook';
 import { joinKey } from '../../book/keys';
-import { bulkInsert, nextId, type Sql } from '../../db/sql';
+import { bulkInsert, type Sql } from '../../db/sql';
 import type { CostLines } from '../costEntries';
-
-/** Ids of what a book's rows refer to, by the business's own keys; the database's and the new ones together. */
-export type BookIds = Record<
-  | 'customers'
-  | 'vendors'
-  | 'costCodes'
-  | 'jobs'
-  | 'sovLines'
-  | 'changeOrders'
-  | 'commitments'
-  | 'commitmentLines'
-  | 'applications'
-  | 'releases',
-  Map<string, number>
->;
+import type { Actor } from '../post';
+import { saveKeyed, type BookIds } from './saveKeyed';
+import { acceptedEstimates, saveAwards, saveEstimates, savePrices } from './savePricing';
 
 /** Saves everything of a checked book that is set up rather than posted. */
 export async function saveContracts(
   sql: Sql,
+  actor: Actor,
   check: BookCheck,
   ids: BookIds,
   billing: Map<string, BookBilling>,
@@ -30,30 +19,15 @@ export async function saveContracts(
 ): Promise<void> {
   await saveCompany(sql, check);
   await saveParties(sql, check, ids);
+  await savePrices(sql, actor, check, ids);
   await saveJobs(sql, check, ids);
+  await saveEstimates(sql, actor, check, ids);
   await saveSchedules(sql, check, ids, billing);
   await saveBudgets(sql, check, ids, costLines);
+  await saveAwards(sql, check, ids);
   await saveChangeOrders(sql, check, ids, costLines);
   await saveCommitments(sql, check, ids, costLines);
   await saveForecasts(sql, check, ids, costLines);
-}
-
-/** Saves rows under ids of their own, and notes each id under its key. */
-async function saveKeyed<Row>(
-  sql: Sql,
-  table: string,
-  columns: readonly string[],
-  rows: readonly Row[],
-  ids: Map<string, number>,
-  key: (row: Row) => string,
-  values: (row: Row) => unknown[],
-): Promise<void> {
-  let id = await nextId(sql, table);
-  const toSave = rows.map((row) => {
-    ids.set(key(row), id);
-    return [id++, ...values(row)];
-  });
-  await bulkInsert(sql, table, ['id', ...columns], toSave);
 }
 
 async function saveCompany(sql: Sql, { rows, existing }: BookCheck): Promise<void> {
@@ -189,7 +163,9 @@ async function saveSchedules(sql: Sql, { existing }: BookCheck, ids: BookIds, bi
   );
 }
 
-async function saveBudgets(sql: Sql, { rows }: BookCheck, ids: BookIds, costLines: CostLines): Promise<void> {
+async function saveBudgets(sql: Sql, check: BookCheck, ids: BookIds, costLines: CostLines): Promise<void> {
+  const { rows } = check;
+  const accepted = acceptedEstimates(check);
   const toSave = rows.budget.map((row) => [
     costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!),
     row.sov_line ? ids.sovLines.get(joinKey(row.job!, row.sov_line)) : null,
@@ -198,12 +174,13 @@ async function saveBudgets(sql: Sql, { rows }: BookCheck, ids: BookIds, costLine
     row.unit ?? '',
     row.hours ?? null,
     row.amount,
+    row.estimate_line ? ids.estimateLines.get(joinKey(row.job!, accepted.get(row.job!)!, row.estimate_line)) : null,
   ]);
   await costLines.flush();
   await bulkInsert(
     sql,
     'budget_line',
-    ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount'],
+    ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount', 'estimate_line_id'],
     toSave,
   );
 }

@@ -1,5 +1,6 @@
 import { contractToWorkInProgress } from './0001-contract-to-work-in-progress';
+import { priceToAward } from './0002-price-to-award';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
-export const MIGRATIONS: readonly Migration[] = [contractToWorkInProgress];
+export const MIGRATIONS: readonly Migration[] = [contractToWorkInProgress, priceToAward];

@@ -1,0 +1,84 @@
+import * as v from 'valibot';
+import { costType, filled, markup, needed, optionalDate, plainDate, rate, text, unitCost } from './fields';
+
+const priceItemInput = v.strictObject({
+  code: filled(40),
+  description: filled(),
+  unit: text(20),
+  costType,
+  costCode: filled(40),
+  /** Of labour: the class of wage it is the hourly cost of. */
+  wageClass: text(80),
+  unitCost,
+  markup: v.nullable(markup),
+  vendor: text(40),
+  checkedOn: optionalDate,
+});
+export type PriceItemInput = v.InferOutput<typeof priceItemInput>;
+
+/** Items to be added or kept anew, by code; a unit cost that moved is noted in the item's history from `on`. */
+export const priceItemsInput = v.strictObject({
+  items: v.pipe(
+    v.array(priceItemInput),
+    v.minLength(1, 'expected at least one item'),
+    v.maxLength(5000, 'expected at most 5,000 items at once'),
+  ),
+  on: plainDate,
+  reason: text(),
+});
+export type PriceItemsInput = v.InferOutput<typeof priceItemsInput>;
+
+/** Prices of many items moved by a per cent: those of a vendor, a cost type, a cost code, or all. */
+export const priceMoveInput = v.strictObject({
+  by: markup,
+  vendor: text(40),
+  costType: v.nullable(costType),
+  costCode: text(40),
+  on: plainDate,
+  reason: text(),
+});
+export type PriceMoveInput = v.InferOutput<typeof priceMoveInput>;
+
+export const buildUpInput = v.strictObject({
+  code: filled(40),
+  description: filled(),
+  unit: text(20),
+  components: v.pipe(
+    v.array(v.strictObject({ item: text(40), buildUp: text(40), quantity: needed, waste: rate })),
+    v.maxLength(500, 'expected at most 500 components'),
+  ),
+});
+export type BuildUpInput = v.InferOutput<typeof buildUpInput>;
+
+/** The price book as screens and estimates read it. */
+export interface PriceBookView {
+  items: PriceItemInput[];
+  buildUps: BuildUpInput[];
+}
+
+/** A price that held from a day on. */
+export interface PriceChange {
+  dated: string;
+  unitCost: number;
+  reason: string;
+  actor: string;
+}
+
+/** What a price move would do, before it is done. Build-ups: what one unit of each comes to. */
+export interface PriceMoves {
+  items: { code: string; description: string; unit: string; before: number; after: number }[];
+  buildUps: { code: string; description: string; unit: string; before: number; after: number }[];
+}
+
+/** How a build-up did on a finished job: what one unit of it was to take, and took. */
+export interface Achieved {
+  buildUp: string;
+  job: string;
+  jobName: string;
+  quantity: number;
+  unit: string;
+  assumedCost: number;
+  achievedCost: number;
+  assumedHours: number;
+  achievedHours: number;
+}
