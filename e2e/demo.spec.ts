@@ -32,6 +32,13 @@ const VIEWS: [path: string, heading: string][] = [
   ['/ledger/papers', 'Posted papers'],
   ['/ledger/papers/170', 'Paper 170: opening cost'],
   ['/set-up', 'Set-up'],
+  ['/set-up/prices', 'Price book'],
+  ['/set-up/build-ups?of=SLATED', 'Price book'],
+  ['/jobs/2119/estimates', 'Estimates'],
+  ['/jobs/2119/estimates/1', '2119 Pell Street library, reading room and annexe'],
+  ['/jobs/2119/estimates/1/award', 'Schedule of values'],
+  ['/jobs/2119/estimates/beside/1/2', 'Estimates 1 and 2 side by side'],
+  ['/jobs/2098/estimates/1', 'As offered'],
 ];
 
 for (const scheme of ['light', 'dark'] as const) {
@@ -92,7 +99,7 @@ test('jobs are filtered, sorted and found; the command box goes anywhere', async
   await expect(page.getByRole('option', { name: /2111/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: '2111 Threap Road depot, over-roofing' })).toBeVisible();
-  await page.keyboard.press('2');
+  await page.keyboard.press('3');
   await expect(page).toHaveURL(/\/jobs\/2111\/budget/);
 });
 

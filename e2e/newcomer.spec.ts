@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { paste } from './paste';
 import { ledrin, startLedrin, type Running } from './server';
 
 let running: Running;
@@ -6,15 +7,6 @@ test.beforeAll(async () => {
   running = await startLedrin();
 });
 test.afterAll(() => running.stop());
-
-/** Pastes a block, as a spreadsheet copies it, into the cell that has the focus. */
-async function paste(page: Page, block: string): Promise<void> {
-  await page.evaluate((text) => {
-    const clipboardData = new DataTransfer();
-    clipboardData.setData('text/plain', text);
-    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
-  }, block);
-}
 
 /*
  * Worked by hand. Contract 10,000.00: framing 6,000.00, panels 4,000.00; retention 5 %, VAT 20 %. Budget: labour 3,600.00 with

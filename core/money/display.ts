@@ -1,6 +1,6 @@
 import { formatScaled, formatShortest } from './decimal';
 import type { Cents } from './cents';
-import { QUANTITY_DECIMALS, type Quantity, type Rate } from './rate';
+import { QUANTITY_DECIMALS, type Hours, type Quantity, type Rate } from './rate';
 
 /** A true minus, as wide as a plus. */
 export const MINUS = '−';
@@ -25,7 +25,7 @@ export function displayPercent(rate: Rate): string {
 }
 
 /** Hours or a quantity for reading. */
-export function displayQuantity(quantity: Quantity): string {
+export function displayQuantity(quantity: Quantity | Hours): string {
   if (quantity === 0) return '–';
   const [whole = '', part] = formatShortest(Math.abs(quantity), QUANTITY_DECIMALS).split('.');
   return `${quantity < 0 ? MINUS : ''}${whole.replace(/\B(?=(\d{3})+$)/g, ',')}${part ? `.${part}` : ''}`;

@@ -14,6 +14,8 @@ const ACTIONS = [
   ['Trial balance', '/ledger'],
   ['Tie-out', '/ledger/tie-out'],
   ['Posted papers', '/ledger/papers'],
+  ['Price book', '/set-up/prices'],
+  ['Build-ups', '/set-up/build-ups'],
   ['Import or export the book', '/set-up'],
 ] as const;
 

@@ -4,6 +4,10 @@ import { BillingPage } from '../features/billing/BillingPage';
 import { JobBilling } from '../features/billing/JobBilling';
 import { CostEntryPage } from '../features/costs/CostEntryPage';
 import { CostLedgerPage, JobCosts } from '../features/costs/CostLedgerPage';
+import { AwardPage } from '../features/estimates/AwardPage';
+import { BesidePage } from '../features/estimates/BesidePage';
+import { EstimatePage } from '../features/estimates/EstimatePage';
+import { EstimatesPage } from '../features/estimates/EstimatesPage';
 import { JobContract } from '../features/jobs/JobContract';
 import { JobListPage } from '../features/jobs/JobListPage';
 import { JobNext } from '../features/jobs/JobNext';
@@ -13,6 +17,9 @@ import { PaperPage } from '../features/ledger/PaperPage';
 import { JobPapers, PapersPage } from '../features/ledger/PapersPage';
 import { TieOutPage } from '../features/ledger/TieOutPage';
 import { TrialBalancePage } from '../features/ledger/TrialBalancePage';
+import { BuildUpsPage } from '../features/prices/BuildUpsPage';
+import { PriceBookPage } from '../features/prices/PriceBookPage';
+import { PriceItemsPage } from '../features/prices/PriceItemsPage';
 import { AgeingPage } from '../features/reports/AgeingPage';
 import { EstimateVsActualPage, JobBudget } from '../features/reports/EstimateVsActual';
 import { WorkInProgressPage } from '../features/reports/WorkInProgressPage';
@@ -64,6 +71,10 @@ export const router = createBrowserRouter([
             element: <JobPage />,
             children: [
               { index: true, element: <JobNext /> },
+              { path: 'estimates', element: <EstimatesPage /> },
+              { path: 'estimates/beside/:left/:right', element: <BesidePage /> },
+              { path: 'estimates/:estimate', element: <EstimatePage /> },
+              { path: 'estimates/:estimate/award', element: <AwardPage /> },
               { path: 'contract', element: <JobContract /> },
               { path: 'budget', element: <JobBudget /> },
               { path: 'costs', element: <JobCosts /> },
@@ -84,6 +95,13 @@ export const router = createBrowserRouter([
           { path: '/ledger/papers', element: <PapersPage /> },
           { path: '/ledger/papers/:id', element: <PaperPage /> },
           { path: '/set-up', element: <SetUpPage /> },
+          {
+            element: <PriceBookPage />,
+            children: [
+              { path: '/set-up/prices', element: <PriceItemsPage /> },
+              { path: '/set-up/build-ups', element: <BuildUpsPage /> },
+            ],
+          },
         ],
       },
       { path: '*', element: <NotHere /> },

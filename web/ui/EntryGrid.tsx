@@ -18,6 +18,8 @@ export interface EntryGridProps {
   grows?: boolean;
   /** Blank rows shown at least, so that there is a sheet to type on. */
   blank?: number;
+  /** Told which row the cursor is in. */
+  onRow?: (row: number) => void;
 }
 
 const ROW_HEIGHT = 28;
@@ -26,7 +28,18 @@ const ROW_HEIGHT = 28;
  * A sheet to type in: arrows, Tab and Enter move, typing replaces, a block pasted from a spreadsheet lands in the
  * cells, Alt ↓ fills a column down, Ctrl Z takes the last change back. A faulty cell says what is wrong, there.
  */
-export function EntryGrid({ label, columns, rows, onRows, faults, foot, height = 380, grows = true, blank = 1 }: EntryGridProps) {
+export function EntryGrid({
+  label,
+  columns,
+  rows,
+  onRows,
+  faults,
+  foot,
+  height = 380,
+  grows = true,
+  blank = 1,
+  onRow,
+}: EntryGridProps) {
   const box = useRef<HTMLDivElement>(null);
   const past = useRef<(readonly GridRow[])[]>([]);
   const wanted = useRef<{ row: number; column: number } | null>(null);
@@ -51,9 +64,10 @@ export function EntryGrid({ label, columns, rows, onRows, faults, foot, height =
     if (last) onRows([...last]);
   };
   const setCell = (row: number, key: string, text: string) => {
-    const next = rows.map((it) => ({ ...it }));
+    // Rows that did not change stay the same objects, so that what was worked from them can be kept.
+    const next = [...rows];
     while (next.length <= row) next.push({});
-    next[row]![key] = text;
+    next[row] = { ...next[row], [key]: text };
     change(next);
   };
   const go = (row: number, column: number) => {
@@ -138,6 +152,7 @@ export function EntryGrid({ label, columns, rows, onRows, faults, foot, height =
                       at={at}
                       label={`${column.title}, row ${index + 1}`}
                       fault={faults.get(`${index}.${column.key}`)}
+                      onEnter={() => onRow?.(index)}
                       onText={(text) => setCell(index, column.key, text)}
                       onMove={(down, across) => go(index + down, at + across)}
                       onPaste={(event) => paste(event, index, at)}

@@ -8,6 +8,7 @@ interface CellProps {
   at: number;
   label: string;
   fault: string | undefined;
+  onEnter: () => void;
   onText: (text: string) => void;
   onMove: (down: number, across: number) => void;
   onPaste: (event: ClipboardEvent) => void;
@@ -17,7 +18,7 @@ interface CellProps {
 
 const MOST_OFFERS = 9;
 
-export function Cell({ column, row, index, at, label, fault, onText, onMove, onPaste, onFill, onUndo }: CellProps) {
+export function Cell({ column, row, index, at, label, fault, onEnter, onText, onMove, onPaste, onFill, onUndo }: CellProps) {
   const value = row[column.key] ?? '';
   const [typed, setTyped] = useState<string | null>(null);
   const [picked, setPicked] = useState(0);
@@ -102,6 +103,7 @@ export function Cell({ column, row, index, at, label, fault, onText, onMove, onP
         onPaste={onPaste}
         onFocus={(event) => {
           setFocused(true);
+          onEnter();
           event.target.select();
         }}
         onBlur={() => {

@@ -1,17 +1,17 @@
 import { USUAL_TERMS_DAYS } from '../../../core/billing/ageing';
 import { lastCertified, retentionHeld, valueApplication } from '../../../core/billing/application';
 import { monthIndex } from '../../../core/calendar/month';
-import { periodOf } from '../../../core/calendar/plainDate';
 import { scheduleAt } from '../../../core/contract/contract';
-import type { EstimateView, JobView, NextStep, SovLineView } from '../../../wire/jobs';
+import type { EstimateView, JobView, SovLineView } from '../../../wire/jobs';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
 import { agedInvoices } from '../invoices';
-import { loadPositions, type LoadedPosition } from '../jobPositions';
+import { loadPositions } from '../jobPositions';
 import { jobByNumber } from '../jobs';
-import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
+import { estimatedLines } from '../reports/estimateVsActualReport';
 import { costBySovLine } from './costBySovLine';
 import { jobListRow } from './jobList';
+import { nextSteps, type ChosenEstimate } from './nextSteps';
 
 interface FactRow {
   contract_reference: string;
@@ -29,7 +29,7 @@ interface FactRow {
 /** A job's page: facts, figures, schedule of values, what waits to be done. */
 export async function jobView(sql: Sql, number: string, asOf: string): Promise<JobView> {
   const identity = await jobByNumber(sql, number, 'job');
-  const [[position], billing, facts, invoices, months, changeOrders, lines] = await Promise.all([
+  const [[position], billing, facts, invoices, months, changeOrders, lines, chosen] = await Promise.all([
     loadPositions(sql, asOf, identity.id),
     loadBillingJobs(sql, identity.id),
     sql.get<FactRow>(
@@ -40,6 +40,7 @@ export async function jobView(sql: Sql, number: string, asOf: string): Promise<J
     monthlyTotals(sql, identity.id, asOf),
     changeOrderRows(sql, identity.id, asOf),
     estimatedLines(sql, identity, asOf),
+    sql.get<ChosenEstimate>('SELECT number, status FROM estimate WHERE job_id = $1 AND chosen = 1', [identity.id]),
   ]);
   const job = billing.get(number)!;
   const it = facts!;
@@ -63,7 +64,7 @@ export async function jobView(sql: Sql, number: string, asOf: string): Promise<J
     overdue,
     sov: sovViews(job, asOf),
     changeOrders,
-    nextSteps: nextSteps(job, position!, lines, overdue, changeOrders, asOf),
+    nextSteps: nextSteps(job, position!, lines, overdue, changeOrders, chosen, asOf),
     months,
   };
 }
@@ -122,41 +123,6 @@ async function monthlyTotals(sql: Sql, jobId: number, asOf: string): Promise<Job
     months.push({ month, cost: costToDate, billed: billedToDate, budget: budget?.amount ?? 0 });
   }
   return months;
-}
-
-/** What the accountant should do next on a job, most pressing first. */
-function nextSteps(
-  job: LoadedBillingJob,
-  { position, progress, status, pendingChanges }: LoadedPosition,
-  lines: readonly EstimatedLine[],
-  overdue: number,
-  changes: JobView['changeOrders'],
-  asOf: string,
-): NextStep[] {
-  const at = `/jobs/${encodeURIComponent(job.number)}`;
-  const steps: NextStep[] = [];
-  const add = (text: string, to: string) => steps.push({ text, to: at + to });
-  if (status === 'tender') return [{ text: 'A tender: it counts in no report until it is awarded', to: `${at}/contract` }];
-  const last = job.applications.filter((it) => it.dated <= asOf).at(-1);
-  if (job.sovLines.length === 0) add('Enter the schedule of values', '/contract');
-  if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', '/budget');
-  if (last?.status === 'draft') add(`Finish and submit application ${last.number}`, `/billing/${last.number}`);
-  if (last?.status === 'submitted') add(`Certify application ${last.number} when the client agrees`, `/billing/${last.number}`);
-  if (!position.finished && status !== 'closed' && progress.cost > 0 && (!last || periodOf(last.dated) < periodOf(asOf)))
-    add('No application this month yet: start one', '/billing');
-  if (overdue > 0) add('Money is overdue: chase it', '/billing');
-  const unbudgeted = lines.filter((line) => !line.state.budgeted && line.state.cost !== 0).length;
-  if (unbudgeted > 0)
-    add(`${unbudgeted} ${unbudgeted === 1 ? 'line has' : 'lines have'} cost and no budget: look at the coding`, '/budget');
-  const over = lines.filter((line) => line.state.budgeted && line.variance < 0).length;
-  if (over > 0) add(`${over} budget ${over === 1 ? 'line runs' : 'lines run'} over`, '/budget');
-  if (pendingChanges !== 0)
-    add(
-      `${changes.filter((it) => it.status === 'issued' || it.status === 'draft').length} change waits for approval`,
-      '/contract',
-    );
-  if (position.finished && progress.billed < progress.contractSum) add('Finished, and not billed in full', '/billing');
-  return steps;
 }
 
 /** Estimate versus actual, with revenue by SOV line beside the cost that serves it. */

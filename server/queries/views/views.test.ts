@@ -59,7 +59,7 @@ describe("a job's page", () => {
       '1 change waits for approval',
     ]);
     expect(await texts('2031-04-30')).toContain('No application this month yet: start one');
-    expect(await texts('2031-03-31', 'J2')).toEqual(['A tender: it counts in no report until it is awarded']);
+    expect(await texts('2031-03-31', 'J2')).toEqual(['A tender without an estimate: price it']);
   });
 
   test('has cost and billing to the end of every month', async () => {
@@ -259,6 +259,15 @@ describe('workings', () => {
     expect((await explain(small.read(), { figure: 'sovLineEarned', job: 'J1', sovLine: '2' }, '2031-03-31')).result).toBe(
       248_276,
     );
+  });
+
+  test('of what was signed go down to the estimate lines it was priced with', async () => {
+    for (const line of (await jobView(demo.read(), '2098', '2031-04-30')).sov) {
+      const it = await explain(demo.read(), { figure: 'sovLineSigned', job: '2098', sovLine: line.line }, '2031-04-30');
+      expect(it.result).toBe(line.scheduledValue);
+      expect(it.operands.reduce((sum, one) => sum + Number(one.value), 0)).toBe(it.result);
+      expect(it.operands[0]).toMatchObject({ to: '/jobs/2098/estimates/1' });
+    }
   });
 
   test('of what is open name the payable and every receipt', async () => {

@@ -16,7 +16,8 @@ import { inSchedule, loadPositions } from '../jobPositions';
 import { jobByNumber, type JobIdentity } from '../jobs';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
 import { lineName } from './lineName';
-import { explainOpen, fromPapers, jobSources, lineSources } from './sources';
+import { lineSources } from './lineSources';
+import { explainOpen, fromPapers, jobSources } from './sources';
 import { explainSovLine, SOV_FIGURES } from './sovLines';
 
 /** Explains any figure of the screens. Throws not-found where there is no such figure, or nothing it could be of. */

@@ -1,13 +1,11 @@
-import { money, hours, words, type FigureRef, type Operand, type Workings } from '../../../core/workings/workings';
-import { lastDay } from '../../../core/calendar/plainDate';
+import { money, type FigureRef, type Workings } from '../../../core/workings/workings';
 import { COST_TYPES } from '../../../core/cost/costType';
 import type { Sql } from '../../db/sql';
 import { agedInvoices } from '../invoices';
 import type { JobIdentity } from '../jobs';
 import { beforeTax } from '../jobPositions';
-import type { EstimatedLine } from '../reports/estimateVsActualReport';
 
-type Explained = Pick<Workings, 'rule' | 'operands'>;
+export type Explained = Pick<Workings, 'rule' | 'operands'>;
 type JobSource = (
   sql: Sql,
   job: JobIdentity,
@@ -192,102 +190,4 @@ export async function explainOpen(
   };
 }
 
-type LineSource = (sql: Sql, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
-
 /** Address of the entries of one cost line. */
-function entriesOf(job: JobIdentity, line: EstimatedLine): string {
-  return `${at(job, 'costs')}?${new URLSearchParams({ section: line.section, code: line.costCode, type: line.costType })}`;
-}
-
-const budgetRows = async (sql: Sql, line: EstimatedLine) =>
-  sql.all<{ description: string; sov: string | null; amount: number; hours: number | null }>(
-    'SELECT b.description, s.line AS sov, b.amount, b.hours FROM budget_line b LEFT JOIN sov_line s ON s.id = b.sov_line_id WHERE b.cost_line_id = $1 ORDER BY b.id',
-    [line.id],
-  );
-
-const changeRows = (sql: Sql, line: EstimatedLine, asOf: string) =>
-  sql.all<{ number: string; title: string; decided_on: string; amount: number; hours: number | null }>(
-    `SELECT o.number, o.title, o.decided_on, c.amount, c.hours FROM change_order_line c JOIN change_order o ON o.id = c.change_order_id
-      WHERE c.cost_line_id = $1 AND c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $2 ORDER BY o.decided_on`,
-    [line.id, asOf],
-  );
-
-const servesSov = (sov: string | null) => (sov === null ? '' : `, serves SOV line ${sov}`);
-
-/** Figures of one cost line that stand on papers. */
-export const lineSources: Record<
-  'lineOriginal' | 'lineChanges' | 'lineActual' | 'lineCommitted' | 'lineHoursBudgeted' | 'lineHoursActual',
-  LineSource
-> = {
-  lineOriginal: async (sql, job, line) => ({
-    rule: 'The budget as awarded; it is never edited.',
-    operands: (await budgetRows(sql, line)).map((row) =>
-      money(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.amount, '+', { to: at(job, 'budget') }),
-    ),
-  }),
-  lineChanges: async (sql, job, line, asOf) => ({
-    rule: 'Cost lines of change orders approved by the date.',
-    operands: (await changeRows(sql, line, asOf)).map((row) =>
-      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: at(job, 'contract') }),
-    ),
-  }),
-  lineActual: async (sql, job, line, asOf) => {
-    const rows = await sql.all<{ month: string; count: number; amount: number }>(
-      'SELECT substr(dated, 1, 7) AS month, count(*) AS count, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
-      [job.id, line.id, asOf],
-    );
-    return {
-      rule: 'Cost entries of the line dated on or before the date, month by month.',
-      operands: rows.map((row) =>
-        money(`${row.month}, ${row.count} ${row.count === 1 ? 'entry' : 'entries'}`, row.amount, '+', {
-          to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}`,
-        }),
-      ),
-    };
-  },
-  lineCommitted: async (sql, job, line, asOf) => {
-    const rows = await sql.all<{ name: string; vendor: string; amount: number; invoiced: number; closed: number }>(
-      `SELECT c.number || '/' || m.line AS name, v.name AS vendor, m.amount, coalesce(m.closed_on <= $2, 0) AS closed, coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND dated <= $2), 0) AS invoiced
-        FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN vendor v ON v.id = c.vendor_id WHERE m.cost_line_id = $1 AND c.dated <= $2 ORDER BY c.number`,
-      [line.id, asOf],
-    );
-    const operands = rows.flatMap((row): Operand[] => [
-      money(`${row.name} ${row.vendor}, committed`, row.amount),
-      money(`${row.name}, invoiced against it`, row.invoiced, '−', {
-        to: `${at(job, 'costs')}?order=${encodeURIComponent(row.name.split('/')[0]!)}`,
-      }),
-      ...(row.closed
-        ? [words(row.name, 'closed: nothing open any more')]
-        : row.invoiced > row.amount
-          ? [words(row.name, 'invoiced in full and more: nothing open')]
-          : []),
-    ]);
-    return {
-      rule: 'Each commitment less what was invoiced against it, never below nothing; nothing once it is closed.',
-      operands,
-    };
-  },
-  lineHoursBudgeted: async (sql, job, line, asOf) => ({
-    rule: 'Hours of the budget and of approved change orders.',
-    operands: [
-      ...(await budgetRows(sql, line)).map((row) =>
-        hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: at(job, 'budget') }),
-      ),
-      ...(await changeRows(sql, line, asOf)).map((row) =>
-        hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: at(job, 'contract') }),
-      ),
-    ],
-  }),
-  lineHoursActual: async (sql, job, line, asOf) => {
-    const rows = await sql.all<{ month: string; amount: number }>(
-      'SELECT substr(dated, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
-      [job.id, line.id, asOf],
-    );
-    return {
-      rule: 'Hours of the entries of the line, month by month.',
-      operands: rows.map((row) =>
-        hours(row.month, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}` }),
-      ),
-    };
-  },
-};

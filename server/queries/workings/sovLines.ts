@@ -5,11 +5,13 @@ import type { Sql } from '../../db/sql';
 import { loadBillingJobs } from '../billingJobs';
 import type { JobIdentity } from '../jobs';
 import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../views/costBySovLine';
+import { awardedLine } from './award';
 import { lineName } from './lineName';
 import { at } from './sources';
 
 /** Figures of one SOV line that can be opened, with their names. */
 export const SOV_FIGURES = {
+  sovLineSigned: 'As signed',
   sovLineScheduled: 'Scheduled value',
   sovLineBilled: 'Billed to date',
   sovLineEarned: 'Cost says earned',
@@ -39,6 +41,15 @@ export async function explainSovLine(sql: Sql, job: JobIdentity, ref: FigureRef,
   const own = (of: SovFigure) => ({ figure: { figure: of, job: job.number, sovLine: line.line } });
   const changes = billing.priceChanges.filter((it) => it.line === line.line && it.approvedOn <= asOf);
   const scheduled = line.scheduledValue + changes.reduce((sum, it) => sum + it.amount, 0);
+  if (figure === 'sovLineSigned') {
+    const awarded = await awardedLine(sql, job, line.line);
+    return {
+      ...base,
+      rule: awarded?.rule ?? 'As the schedule of values was typed or imported when the job was set up.',
+      operands: awarded?.operands ?? [money('As entered', line.scheduledValue, '', { to: at(job, 'contract') })],
+      result: line.scheduledValue,
+    };
+  }
   if (figure === 'sovLineScheduled') {
     const operands = changes.map((it) =>
       money(`${it.changeOrder}, approved ${it.approvedOn}`, it.amount, '+', { to: at(job, 'contract') }),
@@ -47,7 +58,7 @@ export async function explainSovLine(sql: Sql, job: JobIdentity, ref: FigureRef,
     return {
       ...base,
       rule,
-      operands: [money('As signed', line.scheduledValue, '', { to: at(job, 'contract') }), ...operands],
+      operands: [money('As signed', line.scheduledValue, '', own('sovLineSigned')), ...operands],
       result: scheduled,
     };
   }

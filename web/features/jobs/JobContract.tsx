@@ -42,7 +42,13 @@ export function JobContract() {
               <td>{line.line}</td>
               <td>{line.section}</td>
               <td>{line.description}</td>
-              <td className="num">{show(line.scheduledValue)}</td>
+              <td className="num">
+                <Fig
+                  value={line.scheduledValue}
+                  of={{ figure: 'sovLineSigned', job: job.number, sovLine: line.line }}
+                  label={`As signed, line ${line.line}`}
+                />
+              </td>
               <td className="num">{show(line.changes)}</td>
               <td className="num">
                 <Fig

@@ -14,6 +14,7 @@ import { JobStatus } from './JobStatus';
 import { OverUnder } from './OverUnder';
 
 const PARTS = [
+  ['estimates', 'Estimates'],
   ['contract', 'Contract'],
   ['budget', 'Budget'],
   ['costs', 'Costs'],
@@ -33,11 +34,12 @@ export function JobPage() {
   const { data: job, error, refetch } = useJobQuery({ number, asOf: month });
   const keep = useKeepMonth();
   const navigate = useNavigate();
-  // An application needs the height of the page; the measure is one key away.
+  // An application or an estimate needs the height of the page; the measure is one key away.
   const onApplication = useMatch('/jobs/:number/billing/:application') !== null;
+  const onEstimate = useMatch('/jobs/:number/estimates/:estimate/*') !== null;
   const base = `/jobs/${encodeURIComponent(number)}`;
   useHotkeys(
-    '0,1,2,3,4,5',
+    '0,1,2,3,4,5,6',
     (event) => {
       const part = PARTS[Number(event.key) - 1];
       void navigate(keep(part ? `${base}/${part[0]}` : base));
@@ -52,6 +54,7 @@ export function JobPage() {
       </div>
     );
   if (!job) return <Waiting what={`job ${number}`} />;
+  const unpriced = job.status === 'tender' && job.contractSum === 0 && job.estimate === 0;
   return (
     <div className="page">
       <p className="note m-0 flex flex-wrap items-center gap-x-3">
@@ -69,12 +72,12 @@ export function JobPage() {
         {onApplication && <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />}
         <JobStatus job={job} />
       </div>
-      {onApplication ? null : <JobHead job={job} />}
+      {onApplication || onEstimate || unpriced ? null : <JobHead job={job} />}
       <nav aria-label="Parts of the job" className="mb-3 mt-4 flex gap-1 border-b" style={{ borderColor: 'var(--rule)' }}>
         {[['', 'Next'] as const, ...PARTS].map(([part, name], i) => (
           <NavLink
             key={part}
-            end
+            end={part === ''}
             to={keep(part ? `${base}/${part}` : base)}
             className="px-3 py-1 no-underline"
             style={({ isActive }) => ({

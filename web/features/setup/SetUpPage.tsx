@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { useAsOf } from '../../app/asOf';
+import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { faultOf, type ShownFault } from '../../app/faults';
 import { useListsQuery, useSessionQuery } from '../../app/sessionApi';
 import { EntryGrid } from '../../ui/EntryGrid';
@@ -13,6 +14,7 @@ import { CompanyForm } from './CompanyForm';
 /** The company, its cost codes, and the book in and out. */
 export function SetUpPage() {
   const { month } = useAsOf();
+  const keep = useKeepMonth();
   const { data: session } = useSessionQuery();
   const { data: lists } = useListsQuery({ asOf: month });
   if (!session || !lists) return <Waiting what="the set-up" />;
@@ -24,6 +26,20 @@ export function SetUpPage() {
           <section>
             <h2 className="mb-2">Company</h2>
             <CompanyForm company={session.company} verb="Keep" onSaved={() => toast('Kept')} />
+          </section>
+          <section>
+            <h2 className="mb-2">Price book</h2>
+            <p className="note mb-3 mt-0">
+              What labour, material, subcontract and equipment cost, and the build-ups made of them.
+            </p>
+            <div className="flex gap-3">
+              <Link className="press" to={keep('/set-up/prices')}>
+                Prices
+              </Link>
+              <Link className="press" to={keep('/set-up/build-ups')}>
+                Build-ups
+              </Link>
+            </div>
           </section>
           <section>
             <h2 className="mb-2">The book</h2>

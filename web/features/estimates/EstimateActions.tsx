@@ -1,0 +1,195 @@
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { EstimateView, Repricing } from '../../../wire/estimates';
+import { useAsOf, useKeepMonth } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf } from '../../app/faults';
+import { Field } from '../../ui/Field';
+import { readDate } from '../../ui/readDate';
+import {
+  useChooseEstimateMutation,
+  useDiscardEstimateMutation,
+  usePreviewRepriceMutation,
+  useRepriceEstimateMutation,
+  useSendEstimateMutation,
+} from './api';
+
+/** What can be done with a draft: choose it, price it anew, mark it as sent, award it, throw it away. */
+export function EstimateActions({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
+  const keep = useKeepMonth();
+  const navigate = useNavigate();
+  const at = { job: view.job, number: view.number };
+  const [choose] = useChooseEstimateMutation();
+  const [discard] = useDiscardEstimateMutation();
+  const base = `/jobs/${encodeURIComponent(view.job)}/estimates`;
+  const attempt = async (work: () => Promise<unknown>) => {
+    try {
+      await settle();
+      await work();
+    } catch (error) {
+      toast(faultOf(error).message);
+    }
+  };
+  return (
+    <>
+      <span className="note whitespace-nowrap">
+        Estimate {view.number}, draft
+        {view.chosen && <b style={{ color: 'var(--accent)' }}> · chosen</b>}
+      </span>
+      <div className="ml-auto flex items-center gap-2">
+        {!view.chosen && (
+          <button type="button" className="press bare" onClick={() => void attempt(() => choose(at).unwrap())}>
+            Choose
+          </button>
+        )}
+        <PriceAnew view={view} settle={settle} />
+        <MarkSent view={view} settle={settle} />
+        <button
+          type="button"
+          className="press bare"
+          onClick={() =>
+            void attempt(async () => {
+              await discard(at).unwrap();
+              void navigate(keep(base));
+            })
+          }
+        >
+          Throw away
+        </button>
+        {view.jobStatus === 'tender' && (
+          <Link className="press" to={keep(`${base}/${view.number}/award`)} onClick={() => void settle()}>
+            Award …
+          </Link>
+        )}
+      </div>
+    </>
+  );
+}
+
+const CONTENT = 'z-50 border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]';
+
+function PriceAnew({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
+  const { show, exact } = useCurrency();
+  const at = { job: view.job, number: view.number };
+  const [told, setTold] = useState<Repricing | string | null>(null);
+  const [preview] = usePreviewRepriceMutation();
+  const [reprice] = useRepriceEstimateMutation();
+  const open = async (opened: boolean) => {
+    if (!opened) return setTold(null);
+    try {
+      await settle();
+      setTold(await preview(at).unwrap());
+    } catch (error) {
+      setTold(faultOf(error).message);
+    }
+  };
+  const make = async () => {
+    try {
+      await reprice(at).unwrap();
+      toast('Priced anew with the price book of today');
+      setTold(null);
+    } catch (error) {
+      setTold(faultOf(error).message);
+    }
+  };
+  return (
+    <Popover.Root open={told !== null} onOpenChange={(opened) => void open(opened)}>
+      <Popover.Trigger className="press">Price anew …</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          className={`${CONTENT} w-[520px]`}
+          aria-label="What pricing anew would change"
+        >
+          {typeof told === 'string' ? (
+            <p role="alert" className="fault m-0">
+              {told}
+            </p>
+          ) : told && told.lines.length === 0 ? (
+            <p className="m-0">Nothing would change: the price book says what this estimate was priced at.</p>
+          ) : told ? (
+            <>
+              <div className="scroll" style={{ maxHeight: 300 }} tabIndex={0} role="region" aria-label="Lines that change">
+                <table className="ledger">
+                  <thead>
+                    <tr>
+                      <th>Line</th>
+                      <th>Because of</th>
+                      <th className="num">Now</th>
+                      <th className="num">Then</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {told.lines.map((it) => (
+                      <tr key={it.line}>
+                        <td className="cut" style={{ maxWidth: 170 }}>
+                          {it.line} {it.description}
+                        </td>
+                        <td>{it.because.join(', ')}</td>
+                        <td className="num">{show(it.before)}</td>
+                        <td className="num">{show(it.after)}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </div>
+              <p className="mb-2 mt-2">
+                The price goes from {exact(told.before)} to <b>{exact(told.after)}</b>.
+              </p>
+              <button type="button" className="press main" onClick={() => void make()}>
+                Price {told.lines.length} {told.lines.length === 1 ? 'line' : 'lines'} anew
+              </button>
+            </>
+          ) : null}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
+  const { month, lastDay } = useAsOf();
+  const [open, setOpen] = useState(false);
+  const [on, setOn] = useState(displayDate(lastDay));
+  const [reference, setReference] = useState('');
+  const [fault, setFault] = useState<string>();
+  const [send, { isLoading }] = useSendEstimateMutation();
+  const submit = async (event: React.FormEvent) => {
+    event.preventDefault();
+    const day = readDate(on, month);
+    if (!day) return setFault('Expected a day such as 30 Apr 2031');
+    if (!(await settle())) return setFault('Some cells are wrong; mend them first');
+    try {
+      await send({ job: view.job, number: view.number, on: day, reference }).unwrap();
+      toast(`Estimate ${view.number} is sent, and frozen`);
+      setOpen(false);
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger className="press">Mark as sent …</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[280px]`}>
+          <form className="flex flex-col gap-3" onSubmit={(event) => void submit(event)}>
+            <Field label="Sent on" fault={fault}>
+              <input value={on} onChange={(event) => setOn(event.target.value)} />
+            </Field>
+            <Field label="Reference">
+              <input value={reference} onChange={(event) => setReference(event.target.value)} />
+            </Field>
+            <p className="note m-0 text-[12.5px]">From then on it is frozen; a change is made in a copy.</p>
+            <button className="press main self-start" disabled={isLoading}>
+              Mark as sent
+            </button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,26 @@
+import { useMemo } from 'react';
+import { useParams } from 'react-router';
+import { useAsOf } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf } from '../../app/faults';
+import { usePriceBookQuery } from '../../app/priceBookApi';
+import { useListsQuery } from '../../app/sessionApi';
+import { Refused, Waiting } from '../../ui/States';
+import { useEstimateQuery } from './api';
+import { EstimateDraft } from './EstimateDraft';
+import { EstimateRead } from './EstimateRead';
+
+/** One estimate: typed while it is a draft, read once it was sent. */
+export function EstimatePage() {
+  const { number: job = '', estimate = '' } = useParams();
+  const { month } = useAsOf();
+  const { digits } = useCurrency();
+  const { data: view, error, refetch } = useEstimateQuery({ job, number: Number(estimate) }, { refetchOnMountOrArgChange: true });
+  const { data: book } = usePriceBookQuery();
+  const { data: lists } = useListsQuery({ asOf: month });
+  const context = useMemo(() => ({ digits, costCodes: new Set(lists?.costCodes.map((it) => it.code)) }), [digits, lists]);
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!view || !book || !lists) return <Waiting what={`estimate ${estimate}`} />;
+  if (view.status !== 'draft') return <EstimateRead view={view} />;
+  return <EstimateDraft key={`${view.number}/${view.version}`} view={view} book={book} lists={lists} context={context} />;
+}

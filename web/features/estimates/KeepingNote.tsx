@@ -1,0 +1,30 @@
+import type { Keeping } from './useEstimate';
+
+/** Says whether what is typed is kept, and what somebody else saved meanwhile. */
+export function KeepingNote({ keeping, faults }: { keeping: Keeping; faults: number }) {
+  const { merged } = keeping;
+  const told = {
+    kept: 'Kept.',
+    typing: 'Keeping …',
+    faulty: `Not kept yet: ${faults} ${faults === 1 ? 'cell says' : 'cells say'} what is wrong.`,
+    refused: keeping.message,
+  }[faults > 0 ? 'faulty' : keeping.state];
+  return (
+    <>
+      <p className={`m-0 mt-1 text-[12.5px] ${keeping.state === 'refused' || faults > 0 ? 'fault' : 'note'}`} role="status">
+        {told}
+      </p>
+      {merged && (
+        <p
+          role="alert"
+          className="my-1 border-l-4 px-3 py-1"
+          style={{ borderColor: 'var(--over)', background: 'var(--warn-soft)' }}
+        >
+          {merged.who} saved this estimate at {merged.at.slice(11, 16)} while you had it open.{' '}
+          {merged.taken.length > 0 && `Taken over from theirs: ${merged.taken.join(', ')}. `}
+          {merged.clashes.length > 0 && `You both changed ${merged.clashes.join(', ')}: yours stands.`}
+        </p>
+      )}
+    </>
+  );
+}

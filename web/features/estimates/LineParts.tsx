@@ -1,0 +1,125 @@
+import { displayQuantity } from '../../../core/money/display';
+import { COST_TYPES } from '../../../core/cost/costType';
+import { partCost, type EstimateLine, type PricedLine } from '../../../core/estimating/estimate';
+import type { UnitShare } from '../../../core/pricing/buildUp';
+import { formatQuantity } from '../../../core/money/rate';
+import type { PriceBookView } from '../../../wire/prices';
+import type { Lists } from '../../../wire/setup';
+import { useCurrency } from '../../app/company';
+import { EntryGrid } from '../../ui/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { markupText, showUnitCost, tidyUnitCost, type Faults } from '../../ui/readCells';
+
+interface PartsProps {
+  id: string;
+  line: EstimateLine | null;
+  cost: PricedLine | null;
+  shares: readonly UnitShare[];
+  rows: readonly GridRow[];
+  onRows: (rows: GridRow[]) => void;
+  faults: Faults;
+  book: PriceBookView;
+  lists: Lists;
+}
+
+/** What one line is made of: its build-up by cost code and type, and whatever is priced on this line alone. */
+export function LineParts({ id, line, cost, shares, rows, onRows, faults, book, lists }: PartsProps) {
+  const { digits, show } = useCurrency();
+  const own = new Map(
+    [...faults].filter(([key]) => key.startsWith(`parts.${id}.`)).map(([key, text]) => [key.slice(`parts.${id}.`.length), text]),
+  );
+  const columns: GridColumn[] = [
+    {
+      key: 'item',
+      title: 'Price item',
+      width: 100,
+      offers: () => book.items.map((it) => ({ value: it.code, label: it.description })),
+    },
+    { key: 'description', title: 'Description', width: 'auto' },
+    { key: 'type', title: 'Type', width: 88, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    {
+      key: 'costCode',
+      title: 'Cost code',
+      width: 68,
+      offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
+    },
+    {
+      key: 'basis',
+      title: 'For',
+      width: 62,
+      offers: () => [
+        { value: 'each', label: `for each ${line?.unit || 'unit'} of the line` },
+        { value: 'in all', label: 'for the whole line' },
+      ],
+    },
+    { key: 'quantity', title: 'Quantity', width: 74, numeric: true },
+    { key: 'unit', title: 'Unit', width: 46 },
+    { key: 'unitCost', title: 'Unit cost', width: 84, numeric: true, tidy: tidyUnitCost(digits) },
+    { key: 'markup', title: 'Markup %', width: 62, numeric: true },
+    {
+      key: 'cost',
+      title: 'Cost',
+      width: 88,
+      numeric: true,
+      show: (row, i) => {
+        const filled = rows.slice(0, i).filter((it) => Object.values(it).some((text) => text.trim() !== '')).length;
+        const part = Object.values(row).some((text) => text.trim() !== '') ? line?.parts[filled] : undefined;
+        return part && line ? show(partCost(line.quantity, part, digits)) : '';
+      },
+    },
+  ];
+  /** A price item that is named brings everything the price book says of it. */
+  const withItems = (next: GridRow[]) =>
+    onRows(
+      next.map((row, i) => {
+        const item = row.item !== rows[i]?.item ? book.items.find((it) => it.code === row.item) : undefined;
+        if (!item) return row;
+        return {
+          basis: 'each',
+          quantity: '1',
+          ...row,
+          description: item.description,
+          type: item.costType,
+          costCode: item.costCode,
+          unit: item.unit,
+          unitCost: showUnitCost(item.unitCost, digits),
+          markup: markupText(item.markup),
+        };
+      }),
+    );
+  return (
+    <section aria-label={`What line ${line?.line ?? ''} is made of`} className="mt-2">
+      <div className="mb-1 flex items-baseline justify-between gap-6">
+        <h3 className="cut">
+          Line {line?.line} {line?.description}
+          {line?.buildUp && (
+            <span className="note" style={{ fontWeight: 400 }}>
+              : {formatQuantity(line.quantity)} {line.unit} of {line.buildUp} at{' '}
+              {showUnitCost(
+                shares.reduce((sum, it) => sum + it.cost, 0),
+                digits,
+              )}
+              {' = '}
+              {shares.map((it) => `${it.costType} ${it.costCode} ${showUnitCost(it.cost, digits)}`).join(' + ')}
+            </span>
+          )}
+        </h3>
+        {cost && (
+          <span className="note whitespace-nowrap text-[12.5px]">
+            {cost.hours !== 0 && `${displayQuantity(cost.hours)} h · `}markup by{' '}
+            {{ line: 'the line', section: 'the section', type: 'item and type' }[cost.markupFrom]}
+          </span>
+        )}
+      </div>
+      <EntryGrid
+        label={`Priced on line ${line?.line ?? ''} alone`}
+        columns={columns}
+        rows={rows}
+        onRows={withItems}
+        faults={own}
+        height={190}
+        blank={Math.max(3, rows.length + 1)}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,112 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { priceEstimate } from '../../../core/estimating/estimate';
+import { mergeEstimates, type EstimateContent } from '../../../core/estimating/merge';
+import { PriceBook } from '../../../core/pricing/buildUp';
+import type { EstimateInput, EstimateView } from '../../../wire/estimates';
+import type { PriceBookView } from '../../../wire/prices';
+import { faultOf } from '../../app/faults';
+import { useEstimateSavedMutation, useFreshEstimateMutation, useSaveEstimateMutation } from './api';
+import { formOf, readEstimate, type EstimateForm, type FormContext } from './estimateForm';
+
+const SAVE_PAUSE = 900;
+
+/** What became of keeping it, told beside the name. */
+export interface Keeping {
+  state: 'kept' | 'typing' | 'faulty' | 'refused';
+  message: string;
+  /** What somebody else saved meanwhile, and how it was brought together with what was typed here. */
+  merged: { who: string; at: string; taken: string[]; clashes: string[] } | null;
+}
+
+export function contentOf(view: EstimateView): EstimateContent {
+  const { name, lines, typeMarkups, sectionMarkups, overhead, profit, rounding } = view;
+  return { name, lines, typeMarkups, sectionMarkups, overhead, profit, rounding };
+}
+
+function inputOf(content: EstimateContent, version: number): EstimateInput {
+  return {
+    version,
+    name: content.name,
+    overhead: content.overhead,
+    profit: content.profit,
+    rounding: content.rounding,
+    typeMarkups: Object.entries(content.typeMarkups).map(([costType, rate]) => ({ costType: costType as 'labour', rate: rate! })),
+    sectionMarkups: Object.entries(content.sectionMarkups).map(([section, rate]) => ({ section, rate })),
+    lines: content.lines.map((line) => ({ ...line, parts: [...line.parts] })),
+  };
+}
+
+/**
+ * An estimate as it is typed: priced at every change, kept on the server a moment after. Where somebody else saved it
+ * meanwhile, theirs and mine are laid over each other and both are told.
+ */
+export function useEstimate(view: EstimateView, book: PriceBookView, context: Omit<FormContext, 'buildUps'>) {
+  const { digits, costCodes } = context;
+  const [form, setForm] = useState<EstimateForm>(() => formOf(contentOf(view), digits));
+  const prices = useMemo(() => {
+    const today = new PriceBook(book.items, book.buildUps);
+    const own = new Map(view.prices);
+    return {
+      today,
+      of: new Map([...book.buildUps.map((it) => [it.code, own.get(it.code) ?? today.unitShares(it.code)] as const), ...own]),
+    };
+  }, [book, view.prices]);
+  const full = useMemo<FormContext>(() => ({ digits, costCodes, buildUps: prices.of }), [digits, costCodes, prices]);
+  const read = useMemo(() => readEstimate(form, full), [form, full]);
+  const priced = useMemo(() => priceEstimate({ ...read.content, prices: prices.of }, digits), [read.content, prices, digits]);
+  const { keeping, settle } = useKeeping(view, read.content, read.faults.size > 0, (content) => setForm(formOf(content, digits)));
+  return { form, setForm, read, priced, prices: prices.of, book: prices.today, keeping, settle };
+}
+
+function useKeeping(view: EstimateView, content: EstimateContent, faulty: boolean, onMerged: (content: EstimateContent) => void) {
+  const at = useMemo(() => ({ job: view.job, number: view.number }), [view.job, view.number]);
+  const base = useRef({ content: contentOf(view), version: view.version, text: JSON.stringify(contentOf(view)) });
+  const [save] = useSaveEstimateMutation();
+  const [fresh] = useFreshEstimateMutation();
+  const [saved] = useEstimateSavedMutation();
+  const [keeping, setKeeping] = useState<Keeping>({ state: 'kept', message: '', merged: null });
+  const latest = useRef({ content, faulty, onMerged });
+  latest.current = { content, faulty, onMerged };
+  const going = useRef<Promise<boolean>>(Promise.resolve(true));
+
+  const keepOnce = useCallback(async (): Promise<boolean> => {
+    const { content: mine, faulty: wrong } = latest.current;
+    const text = JSON.stringify(mine);
+    if (text === base.current.text) return true;
+    if (wrong) return false;
+    try {
+      const { version } = await save({ ...at, body: inputOf(mine, base.current.version) }).unwrap();
+      base.current = { content: mine, version, text };
+      setKeeping((before) => ({ ...before, state: 'kept', message: '' }));
+      return true;
+    } catch (error) {
+      const fault = faultOf(error);
+      if (!fault.faults.some((it) => it.field === 'version')) {
+        setKeeping((before) => ({ ...before, state: 'refused', message: fault.message }));
+        return false;
+      }
+      const theirs = await fresh(at).unwrap();
+      const { content: both, taken, clashes } = mergeEstimates(base.current.content, mine, contentOf(theirs));
+      base.current = { content: contentOf(theirs), version: theirs.version, text: JSON.stringify(contentOf(theirs)) };
+      latest.current.onMerged(both);
+      latest.current = { ...latest.current, content: both };
+      setKeeping({ state: 'typing', message: '', merged: { who: theirs.savedBy, at: theirs.savedAt, taken, clashes } });
+      return keepOnce();
+    }
+  }, [at, save, fresh]);
+  const keepNow = useCallback(() => (going.current = going.current.then(keepOnce, keepOnce)), [keepOnce]);
+
+  useEffect(() => {
+    if (JSON.stringify(content) === base.current.text) return;
+    setKeeping((before) => ({ ...before, state: faulty ? 'faulty' : 'typing', message: '' }));
+    const timer = setTimeout(() => void keepNow(), SAVE_PAUSE);
+    return () => clearTimeout(timer);
+  }, [content, faulty, keepNow]);
+  // What was typed last is kept when the page is left, and other pages read it anew.
+  useEffect(() => () => void keepNow().then(() => saved()), [keepNow, saved]);
+  return {
+    keeping,
+    /** Keeps what is typed now; false where it cannot be. */
+    settle: keepNow,
+  };
+}

@@ -1,0 +1,206 @@
+import { useMemo, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { COST_TYPES } from '../../../core/cost/costType';
+import type { PriceBookView } from '../../../wire/prices';
+import type { Lists } from '../../../wire/setup';
+import { useAsOf } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf, type ShownFault } from '../../app/faults';
+import { usePriceBookQuery } from '../../app/priceBookApi';
+import { useListsQuery, useSessionQuery } from '../../app/sessionApi';
+import { EntryGrid } from '../../ui/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { tidyUnitCost } from '../../ui/readCells';
+import { Refused, Waiting } from '../../ui/States';
+import { useImportPricesMutation, useRemovePriceItemMutation, useSavePriceItemsMutation } from './api';
+import { MovePrices } from './MovePrices';
+import { PriceItemSide } from './PriceItemSide';
+import { itemRow, readItems } from './readItems';
+
+/** Every priced item of the company, to type, paste and correct as on a sheet. */
+export function PriceItemsPage() {
+  const { month } = useAsOf();
+  const { data: book, error, refetch } = usePriceBookQuery();
+  const { data: lists } = useListsQuery({ asOf: month });
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!book || !lists) return <Waiting what="the price book" />;
+  return <Items key={JSON.stringify(book.items)} book={book} lists={lists} />;
+}
+
+function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
+  const { month } = useAsOf();
+  const { digits, code } = useCurrency();
+  const { data: session } = useSessionQuery();
+  const [rows, setRows] = useState<GridRow[]>(() => book.items.map((it) => itemRow(it, digits)));
+  const [at, setAt] = useState(0);
+  const [moving, setMoving] = useState(false);
+  const [wanted, setWanted] = useState('');
+  const [refused, setRefused] = useState<ShownFault | null>(null);
+  const [save, saving] = useSavePriceItemsMutation();
+  const [remove] = useRemovePriceItemMutation();
+  const context = useMemo(
+    () => ({
+      month,
+      costCodes: new Set(lists.costCodes.map((it) => it.code)),
+      vendors: new Set(lists.vendors.map((it) => it.code)),
+    }),
+    [month, lists],
+  );
+  const { faults, changed } = useMemo(() => readItems(rows, book.items, context), [rows, book.items, context]);
+  const columns = useMemo(() => itemColumns(lists, digits), [lists, digits]);
+  const gone = book.items.filter((it) => !rows.some((row) => row.was === it.code)).map((it) => it.code);
+  const shown = useMemo(() => {
+    const text = wanted.trim().toLowerCase();
+    return rows
+      .map((_, i) => i)
+      .filter((i) => text === '' || Object.values(rows[i]!).some((it) => it.toLowerCase().includes(text)));
+  }, [rows, wanted]);
+  /** Lays what was typed among the rows that show back over all rows. */
+  const onRows = (next: GridRow[]) => {
+    setRefused(null);
+    if (shown.length === rows.length) return setRows(next);
+    const hidden = rows.filter((_, i) => !shown.includes(i));
+    setRows([...next, ...hidden]);
+  };
+  const placed = new Map(
+    [...faults].flatMap(([place, text]) => {
+      const [row, key] = place.split('.');
+      const where = shown.indexOf(Number(row));
+      return where < 0 ? [] : [[`${where}.${key}`, text] as const];
+    }),
+  );
+  const keepItems = async () => {
+    try {
+      for (const it of gone) await remove(it).unwrap();
+      if (changed.length > 0) await save({ items: changed.map((it) => it.item), on: session!.today, reason: '' }).unwrap();
+      toast('The price book is kept');
+    } catch (error) {
+      setRefused(faultOf(error));
+    }
+  };
+  const count = changed.length + gone.length;
+  const chosen = book.items.find((it) => it.code === rows[shown[at] ?? -1]?.was);
+  return (
+    <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 230px' }}>
+      <div>
+        <div className="mb-2 flex items-center gap-3">
+          <input
+            className="box"
+            style={{ width: 220 }}
+            placeholder="Find in the list"
+            aria-label="Find in the list"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+          />
+          <button
+            type="button"
+            className="press"
+            onClick={() => setMoving(!moving)}
+            aria-expanded={moving}
+            disabled={book.items.length === 0}
+          >
+            Move prices …
+          </button>
+          <PriceListImport onRefused={setRefused} />
+          <a className="press" href="/api/prices.csv" download>
+            Export, CSV
+          </a>
+          <span className="note ml-auto text-[12.5px]">Unit costs in {code}; of labour, an hour.</span>
+        </div>
+        {moving && <MovePrices lists={lists} onDone={() => setMoving(false)} />}
+        <EntryGrid
+          label="Price items"
+          columns={columns}
+          rows={shown.map((i) => rows[i]!)}
+          onRows={onRows}
+          faults={placed}
+          height="calc(100vh - 250px)"
+          blank={book.items.length === 0 ? 12 : 3}
+          onRow={setAt}
+        />
+        {refused && (
+          <>
+            <Refused message={refused.message} />
+            {refused.faults.length > 1 && (
+              <ul className="m-0 mb-2 list-none p-0 text-[13px]">
+                {refused.faults.slice(0, 20).map((fault, i) => (
+                  <li key={i}>{fault.message}</li>
+                ))}
+              </ul>
+            )}
+          </>
+        )}
+        <div className="mt-3 flex items-center gap-3">
+          <button
+            type="button"
+            className="press main"
+            disabled={count === 0 || faults.size > 0 || saving.isLoading}
+            onClick={() => void keepItems()}
+          >
+            {count === 0 ? 'Nothing to keep' : `Keep ${count} changed ${count === 1 ? 'item' : 'items'}`}
+          </button>
+          <span className={faults.size > 0 ? 'fault' : 'note'} role="status">
+            {faults.size > 0
+              ? `${faults.size} ${faults.size === 1 ? 'cell says' : 'cells say'} what is missing or wrong`
+              : gone.length > 0
+                ? `${gone.join(', ')} will be removed`
+                : 'A unit cost that changes is noted in the history of its item. A block pasted from a spreadsheet lands in the cells.'}
+          </span>
+        </div>
+      </div>
+      <PriceItemSide item={chosen} book={book} />
+    </div>
+  );
+}
+
+function itemColumns(lists: Lists, digits: number): GridColumn[] {
+  return [
+    { key: 'code', title: 'Code', width: 98 },
+    { key: 'description', title: 'Description', width: 'auto' },
+    { key: 'type', title: 'Type', width: 86, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    {
+      key: 'costCode',
+      title: 'Cost code',
+      width: 58,
+      offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
+    },
+    { key: 'unit', title: 'Unit', width: 44 },
+    { key: 'unitCost', title: 'Unit cost', width: 74, numeric: true, tidy: tidyUnitCost(digits) },
+    { key: 'markup', title: 'Own markup %', width: 64, numeric: true },
+    { key: 'wageClass', title: 'Wage class', width: 76 },
+    {
+      key: 'vendor',
+      title: 'Usual vendor',
+      width: 98,
+      offers: () => lists.vendors.map((it) => ({ value: it.code, label: it.name })),
+    },
+    { key: 'checked', title: 'Last checked', width: 88 },
+  ];
+}
+
+function PriceListImport({ onRefused }: { onRefused: (fault: ShownFault | null) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [importPrices, { isLoading }] = useImportPricesMutation();
+  const send = async (file: File | undefined) => {
+    if (!file) return;
+    const form = new FormData();
+    form.append('file', file, file.name);
+    onRefused(null);
+    try {
+      const { count } = await importPrices(form).unwrap();
+      toast(`${count} ${count === 1 ? 'item' : 'items'} taken from ${file.name}`);
+    } catch (error) {
+      onRefused(faultOf(error));
+    }
+    if (input.current) input.current.value = '';
+  };
+  return (
+    <label
+      className="press cursor-pointer"
+      title="A CSV file with the columns of price_items.csv; known codes are changed, new ones added"
+    >
+      {isLoading ? 'Importing …' : 'Import, CSV'}
+      <input ref={input} type="file" accept=".csv" className="sr-only" onChange={(event) => void send(event.target.files?.[0])} />
+    </label>
+  );
+}
