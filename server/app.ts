@@ -4,6 +4,7 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { LedrinError } from '../core/errors/ledrinError';
 import { billingRoutes } from './routes/billing';
+import { changeRoutes } from './routes/changes';
 import type { Context } from './routes/context';
 import { costRoutes } from './routes/costs';
 import { estimateRoutes } from './routes/estimates';
@@ -27,7 +28,16 @@ export function createApp(context: Context & { pages: string | null; log: (error
     }),
   );
   app.use('/api', refuseForeignPages, express.json({ limit: LARGEST_BODY }));
-  for (const routes of [setupRoutes, priceRoutes, jobRoutes, estimateRoutes, costRoutes, billingRoutes, reportRoutes])
+  for (const routes of [
+    setupRoutes,
+    priceRoutes,
+    jobRoutes,
+    estimateRoutes,
+    changeRoutes,
+    costRoutes,
+    billingRoutes,
+    reportRoutes,
+  ])
     app.use('/api', routes(context));
   app.use('/api', (request) => {
     throw new LedrinError(

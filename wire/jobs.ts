@@ -165,7 +165,9 @@ export interface EstimateLine {
   description: string;
   costType: string;
   original: number;
+  /** Change orders approved by the date. */
   changes: number;
+  transfers: number;
   revised: number;
   actual: number;
   committed: number;

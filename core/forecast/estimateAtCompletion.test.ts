@@ -6,6 +6,7 @@ const line = (more: Partial<CostLineState> = {}): CostLineState => ({
   budgeted: true,
   original: 100_000,
   changes: 0,
+  transfers: 0,
   changesSinceForecast: 0,
   hoursBudgeted: 0,
   hoursChangedSinceForecast: 0,

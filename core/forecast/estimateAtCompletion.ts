@@ -22,9 +22,11 @@ export interface CostLineState {
   /** True where a budget row, or a change approved by the date, stands behind the line. */
   budgeted: boolean;
   original: Cents;
-  /** Change orders and transfers by the date. */
+  /** Change orders approved, and transfers made, by the date. */
   changes: Cents;
-  /** Of those, dated after the forecast that counts; 0 where there is none. */
+  /** Of those, what transfers moved to the line (or from it, below zero). */
+  transfers: Cents;
+  /** Of the changes, dated after the forecast that counts; 0 where there is none. */
   changesSinceForecast: Cents;
   hoursBudgeted: Hours;
   hoursChangedSinceForecast: Hours;

@@ -4,7 +4,8 @@ import { hours, money, percent, words, type FigureRef, type Operand, type Workin
 /** Figures of one cost line that can be opened, with their names. */
 export const LINE_FIGURES = {
   lineOriginal: 'Original budget',
-  lineChanges: 'Budget changes',
+  lineChanges: 'Change orders approved',
+  lineTransfers: 'Budget transfers',
   lineRevised: 'Revised budget',
   lineActual: 'Cost to date',
   lineCommitted: 'Open commitments',
@@ -99,10 +100,11 @@ export function explainLine(
       return {
         title,
         subject,
-        rule: 'Original budget plus change orders approved by the date.',
+        rule: 'Original budget plus change orders approved, and with transfers made, by the date.',
         operands: [
           money('Original', state.original, '', ref('lineOriginal')),
-          money('Changes', state.changes, '+', ref('lineChanges')),
+          money('Changes', state.changes - state.transfers, '+', ref('lineChanges')),
+          money('Transfers', state.transfers, '+', ref('lineTransfers')),
         ],
         result: revised,
         unit: 'money',

@@ -11,6 +11,7 @@ const state = (more: Partial<CostLineState> = {}): CostLineState => ({
   budgeted: true,
   original: 100_000,
   changes: 5000,
+  transfers: 0,
   changesSinceForecast: 0,
   hoursBudgeted: 0,
   hoursChangedSinceForecast: 0,

@@ -1,49 +1,27 @@
+import {
+  amount,
+  date,
+  days,
+  integer,
+  make,
+  markup,
+  needed,
+  oneOf,
+  percent,
+  quantity,
+  REQUIRED,
+  text,
+  unitCost,
+  yesNo,
+  type Column,
+} from './columns';
 import { FORECAST_METHODS } from '../../core/forecast/estimateAtCompletion';
 import { REVENUE_METHODS } from '../../core/progress/workInProgress';
 import { APPLICATION_STATUSES } from '../../core/billing/application';
+import { CHANGE_STATUSES } from '../../core/contract/changeOrder';
 import { COST_TYPES } from '../../core/cost/costType';
 import { PART_BASES } from '../../core/estimating/estimate';
 import { JOB_STATUSES } from '../../core/contract/jobStatus';
-
-/** How the cells of a column are read. Money scales by the company's currency; the rest as core/money says. */
-interface Column<T> {
-  kind:
-    | 'text'
-    | 'date'
-    | 'amount'
-    | 'percent'
-    | 'markup'
-    | 'unit-cost'
-    | 'quantity'
-    | 'needed'
-    | 'integer'
-    | 'boolean'
-    | 'one-of'
-    | 'forecast-value';
-  required: boolean;
-  values?: readonly string[];
-  /** Smallest and largest whole number allowed. */
-  span?: readonly [number, number];
-  /** Carries the cell's type; never set. */
-  type?: T;
-}
-
-const make =
-  <T>(kind: Column<T>['kind'], rest: Partial<Column<T>> = {}) =>
-  (required = false): Column<T> => ({ kind, required, ...rest });
-const text = make<string>('text');
-const date = make<string>('date');
-const amount = make<number>('amount');
-const percent = make<number>('percent');
-const markup = make<number>('markup');
-const unitCost = make<number>('unit-cost');
-const quantity = make<number>('quantity');
-const needed = make<number>('needed');
-const yesNo = make<boolean>('boolean');
-const integer = (low: number, high: number) => make<number>('integer', { span: [low, high] });
-const days = integer(0, 3650);
-const oneOf = <const V extends readonly string[]>(values: V) => make<V[number]>('one-of', { values });
-const REQUIRED = true;
 
 const party = { contact: text(), email: text(), phone: text(), address: text(), terms_days: days() };
 const costLine = { section: text(), cost_code: text(REQUIRED), cost_type: oneOf(COST_TYPES)(REQUIRED) };
@@ -185,11 +163,17 @@ export const BOOK_FILES = {
     job: text(REQUIRED),
     change_order: text(REQUIRED),
     title: text(REQUIRED),
-    status: oneOf(['draft', 'issued', 'approved', 'rejected'])(REQUIRED),
+    status: oneOf(CHANGE_STATUSES)(REQUIRED),
     raised_on: date(REQUIRED),
     issued_on: date(),
     decided_on: date(),
     reference: text(),
+    reason: text(),
+    asked_by: text(),
+    days_asked: days(),
+    days_granted: days(),
+    decided_by: text(),
+    decision: text(),
   },
   change_order_lines: {
     job: text(REQUIRED),
@@ -204,6 +188,16 @@ export const BOOK_FILES = {
     unit: text(),
     hours: quantity(),
     amount: amount(REQUIRED),
+    asked: amount(),
+  },
+  budget_transfers: {
+    job: text(REQUIRED),
+    transfer: integer(1, 9999)(REQUIRED),
+    dated: date(REQUIRED),
+    reason: text(REQUIRED),
+    ...costLine,
+    amount: amount(REQUIRED),
+    hours: quantity(),
   },
   commitments: {
     commitment: text(REQUIRED),
@@ -295,6 +289,7 @@ export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FI
   award_lines: ['job', 'estimate_line'],
   change_orders: ['job', 'change_order'],
   change_order_lines: [],
+  budget_transfers: [],
   commitments: ['commitment', 'line'],
   costs: [],
   applications: ['job', 'application'],

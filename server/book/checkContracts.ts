@@ -10,6 +10,7 @@ export function checkContracts(check: BookCheck): void {
   check.rows.change_orders.forEach((row) => checkChangeOrder(check, row));
   check.rows.change_order_lines.forEach((row) => checkChangeOrderLine(check, row));
   check.rows.budget.forEach((row) => checkBudgetLine(check, row));
+  checkTransfers(check);
   checkCommitments(check);
   check.rows.forecasts.forEach((row) => checkForecast(check, row));
 }
@@ -48,7 +49,7 @@ function checkChangeOrder(check: BookCheck, row: BookRow<'change_orders'>): void
   const { faults } = check;
   const known = check.refersToJob('change_orders', row);
   check.declare('change_orders', row.row, 'change_order', check.keys.changeOrders, row.job, row.change_order);
-  const decided = row.status === 'approved' || row.status === 'rejected';
+  const decided = row.status === 'approved' || row.status === 'rejected' || row.status === 'withdrawn';
   if (decided && row.decided_on === null)
     faults.add(
       'change_orders',
@@ -119,6 +120,33 @@ function checkBudgetLine(check: BookCheck, row: BookRow<'budget'>): void {
   const known = check.refersToJob('budget', row);
   check.refers('budget', row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
   if (known && row.sov_line) check.refers('budget', row.row, 'sov_line', check.keys.sovLines, 'SOV line', row.job, row.sov_line);
+}
+
+/** The rows of a transfer are of one day and reason, and come to nothing. */
+function checkTransfers(check: BookCheck): void {
+  const file = 'budget_transfers';
+  const transfers = new Map<string, BookRow<'budget_transfers'>[]>();
+  for (const row of check.rows[file]) {
+    const known = check.refersToJob(file, row);
+    check.refers(file, row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
+    if (!known || !row.transfer) continue;
+    const key = joinKey(row.job!, row.transfer);
+    if (check.existing.transfers.has(key))
+      check.faults.add(file, row.row, 'transfer', `duplicate key: transfer ${row.transfer} is already in the database`);
+    const rows = transfers.get(key);
+    if (!rows) transfers.set(key, [row]);
+    else {
+      rows.push(row);
+      for (const column of ['dated', 'reason'] as const)
+        if (row[column] && rows[0]![column] && row[column] !== rows[0]![column])
+          check.faults.add(file, row.row, column, `is the same in all rows of transfer ${row.transfer}; here it is another`);
+    }
+  }
+  for (const rows of transfers.values()) {
+    if (rows.some((row) => row.amount === undefined)) continue;
+    if (rows.reduce((sum, row) => sum + row.amount!, 0) !== 0)
+      check.faults.add(file, rows.at(-1)!.row, 'amount', `transfer ${rows[0]!.transfer} does not come to nothing`);
+  }
 }
 
 /** Kind, vendor, date and retention are one commitment's own: the same in all its rows. */

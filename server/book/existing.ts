@@ -27,6 +27,8 @@ export interface Existing {
   sovLines: Map<string, number>;
   /** job + number. */
   changeOrders: Map<string, number>;
+  /** job + number. */
+  transfers: Map<string, number>;
   commitments: Map<string, ExistingCommitment & { id: number }>;
   /** commitment + line → job number. */
   commitmentLines: Map<string, { id: number; job: string }>;
@@ -89,6 +91,11 @@ export async function readExisting(sql: Sql): Promise<Existing> {
     ),
     changeOrders: await byKey(
       'SELECT c.id, job.number AS job, c.number FROM change_order c JOIN job ON job.id = c.job_id',
+      ['job', 'number'],
+      id,
+    ),
+    transfers: await byKey(
+      'SELECT t.id, job.number AS job, t.number FROM budget_transfer t JOIN job ON job.id = t.job_id',
       ['job', 'number'],
       id,
     ),

@@ -47,12 +47,15 @@ const QUERIES: Record<BookFileName, string> = {
     FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id LEFT JOIN sov_line s ON s.id = b.sov_line_id
     LEFT JOIN estimate_line e ON e.id = b.estimate_line_id`,
   change_orders:
-    'SELECT o.id, j.number AS job, o.number AS change_order, title, o.status, raised_on, issued_on, decided_on, reference FROM change_order o JOIN job j ON j.id = o.job_id',
+    'SELECT o.id, j.number AS job, o.number AS change_order, title, o.status, raised_on, issued_on, decided_on, reference, reason, asked_by, days_asked, days_granted, decided_by, decision FROM change_order o JOIN job j ON j.id = o.job_id',
   change_order_lines: `SELECT x.id, j.number AS job, o.number AS change_order, x.side, s.line AS sov_line,
     x.description, coalesce(l.section, x.section) AS section,
-    c.code AS cost_code, l.cost_type, x.quantity, x.unit, x.hours, x.amount
+    c.code AS cost_code, l.cost_type, x.quantity, x.unit, x.hours, x.amount, x.asked
     FROM change_order_line x JOIN change_order o ON o.id = x.change_order_id JOIN job j ON j.id = o.job_id LEFT JOIN sov_line s ON s.id = x.sov_line_id
     LEFT JOIN cost_line l ON l.id = x.cost_line_id LEFT JOIN cost_code c ON c.id = l.cost_code_id`,
+  budget_transfers: `SELECT x.id, j.number AS job, t.number AS transfer, t.dated, t.reason, l.section, c.code AS cost_code, l.cost_type, x.amount, x.hours
+    FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id JOIN job j ON j.id = t.job_id JOIN cost_line l ON l.id = x.cost_line_id
+    JOIN cost_code c ON c.id = l.cost_code_id`,
   commitments: `SELECT m.id, k.number AS commitment, k.kind, v.code AS vendor, k.dated, j.number AS job, m.line, l.section, c.code AS cost_code, l.cost_type, m.description, m.quantity,
     m.unit, m.amount, k.retention_rate AS retention_percent, m.closed_on
     FROM commitment_line m JOIN commitment k ON k.id = m.commitment_id JOIN vendor v ON v.id = k.vendor_id JOIN cost_line l ON l.id = m.cost_line_id

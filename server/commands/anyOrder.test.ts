@@ -3,6 +3,7 @@ import { afterAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addDays, type PlainDate } from '../../core/calendar/plainDate';
 import { LedrinError } from '../../core/errors/ledrinError';
+import type { ChangeInput } from '../../wire/changes';
 import { writeBook } from '../book/writeBook';
 import type { Database } from '../db/database';
 import { loadCostLines } from '../queries/costLineStates';
@@ -19,9 +20,12 @@ import {
   TESTER,
 } from '../test/books';
 import { certifyApplication, discardApplication, saveApplication, setSubmitted, startApplication } from './billing';
+import { saveChange } from './changes';
 import { postCosts } from './costs';
+import { decideChange, issueChange } from './decideChange';
 import { receive, releaseRetention } from './receipts';
 import { reversePaper } from './reverse';
+import { transferBudget } from './transfers';
 
 afterAll(cleanUp);
 
@@ -36,7 +40,10 @@ type Act =
   | { kind: 'save'; later: number; shares: number[]; materials: number }
   | { kind: 'certify'; later: number; cut: number | null }
   | { kind: 'receive'; later: number; pick: number; share: number }
-  | { kind: 'release'; later: number; share: number };
+  | { kind: 'release'; later: number; share: number }
+  | { kind: 'change'; later: number; price: number; cost: number; line: string }
+  | { kind: 'issue' | 'approve' | 'reject' | 'withdraw'; later: number; pick: number; agreed: number | null }
+  | { kind: 'transfer'; later: number; amount: number; slip: number };
 
 const later = fc.nat(9);
 const act: fc.Arbitrary<Act> = fc.oneof(
@@ -60,6 +67,25 @@ const act: fc.Arbitrary<Act> = fc.oneof(
   fc.record({ kind: fc.constant('certify' as const), later, cut: fc.option(fc.nat(100)) }),
   fc.record({ kind: fc.constant('receive' as const), later, pick: fc.nat(6), share: fc.integer({ min: 1, max: 120 }) }),
   fc.record({ kind: fc.constant('release' as const), later, share: fc.integer({ min: 1, max: 120 }) }),
+  fc.record({
+    kind: fc.constant('change' as const),
+    later,
+    price: fc.integer({ min: -60_000, max: 200_000 }),
+    cost: fc.integer({ min: -30_000, max: 90_000 }),
+    line: fc.constantFrom('1', '2', '7', '8'),
+  }),
+  fc.record({
+    kind: fc.constantFrom('issue' as const, 'approve' as const, 'reject' as const, 'withdraw' as const),
+    later,
+    pick: fc.nat(5),
+    agreed: fc.option(fc.integer({ min: -60_000, max: 200_000 })),
+  }),
+  fc.record({
+    kind: fc.constant('transfer' as const),
+    later,
+    amount: fc.integer({ min: -50_000, max: 50_000 }),
+    slip: fc.constantFrom(0, 0, 1),
+  }),
 );
 
 const SCHEDULED = [600_000, 400_000, 100_000];
@@ -134,6 +160,36 @@ async function perform(books: Books, it: Act): Promise<unknown> {
         reference: '',
       });
     }
+    case 'change':
+      return saveChange(database, TESTER, 'J1', changeOf(`X${books.done}`, on, it), null);
+    case 'issue':
+    case 'approve':
+    case 'reject':
+    case 'withdraw': {
+      const changes = await database.read().all<{ number: string }>('SELECT number FROM change_order ORDER BY id');
+      const { number: change } = changes[it.pick % changes.length]!;
+      if (it.kind === 'issue') return issueChange(database, TESTER, 'J1', change, on);
+      const status = ({ approve: 'approved', reject: 'rejected', withdraw: 'withdrawn' } as const)[it.kind];
+      return decideChange(database, TESTER, 'J1', change, {
+        status,
+        on,
+        by: 'Client',
+        note: '',
+        agreed: it.agreed,
+        daysGranted: null,
+      });
+    }
+    case 'transfer': {
+      const line = { section: 'A', costType: 'material' as const, hours: null };
+      return transferBudget(database, TESTER, 'J1', {
+        dated: on,
+        reason: 'tried',
+        lines: [
+          { ...line, costCode: '200', amount: it.amount },
+          { ...line, costCode: '900', amount: it.slip - it.amount },
+        ],
+      });
+    }
     case 'release':
       return releaseRetention(database, TESTER, 'J1', {
         dated: on,
@@ -141,6 +197,15 @@ async function perform(books: Books, it: Act): Promise<unknown> {
         reference: `Release of ${on} ${books.done}`,
       });
   }
+}
+
+function changeOf(number: string, raisedOn: PlainDate, it: { price: number; cost: number; line: string }): ChangeInput {
+  const line = { section: 'A', description: 'Changed', quantity: null, unit: '' };
+  return {
+    ...{ version: 0, number, title: 'Tried', raisedOn, reference: '', reason: '', askedBy: '', daysAsked: 3 },
+    price: [{ ...line, line: it.line, amount: it.price }],
+    cost: [{ ...line, costCode: '200', costType: 'material', sovLine: it.line, hours: null, amount: it.cost }],
+  };
 }
 
 /** Does it, or sees it refused with a message and nothing changed. */
@@ -174,7 +239,7 @@ test('whatever is done in whatever order, the books tie, and go out and come bac
   let done = 0;
   let refused = 0;
   await fc.assert(
-    fc.asyncProperty(fc.array(act, { minLength: 10, maxLength: 30 }), async (acts) => {
+    fc.asyncProperty(fc.array(act, { minLength: 12, maxLength: 34 }), async (acts) => {
       const books: Books = { database: await temporaryDatabase(), on: START, done: 0, refused: 0 };
       try {
         expect(await faultsOf(books.database, SMALL_BOOK)).toEqual([]);

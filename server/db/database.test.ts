@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import sqlite3 from 'sqlite3';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { cleanUp, temporaryDatabase, temporaryFolder } from '../test/books';
 import { record } from '../commands/post';
@@ -133,4 +134,31 @@ test('a database is opened again as it was left, and its folder is made', async 
   expect(await second.read().all('SELECT code FROM cost_code')).toEqual([{ code: 'kept' }]);
   expect((await second.read().all('SELECT name FROM schema_migration')).length).toBe(MIGRATIONS.length);
   await second.close();
+});
+
+test('a database of the first schema is brought up to date with every change order and line it had', async () => {
+  const file = join(temporaryFolder(), 'old.sqlite');
+  const old = new sqlite3.Database(file);
+  const run = (text: string) => new Promise<void>((done, fail) => old.exec(text, (error) => (error ? fail(error) : done())));
+  for (const statement of MIGRATIONS[0]!.statements) await run(statement);
+  await run(`CREATE TABLE schema_migration (name TEXT PRIMARY KEY, ran_at TEXT NOT NULL);
+    INSERT INTO schema_migration VALUES ('${MIGRATIONS[0]!.name}', '2031-01-01');
+    INSERT INTO customer VALUES (1, 'C', 'C', '', '', '', '', NULL);
+    INSERT INTO job (id, number, name, customer_id, contract_reference, status, awarded_on, manager, site, revenue_method, retention_rate, retention_step_applies, tax_rate)
+      VALUES (1, 'J', 'J', 1, '', 'on-site', '2031-01-01', '', '', 'cost-to-cost', 0, 'all', 0);
+    INSERT INTO sov_line VALUES (1, 1, '1', 0, 1, '', 'x', 100, NULL, '', NULL);
+    INSERT INTO change_order VALUES (4, 1, 'C1', 't', 'approved', '2031-01-02', NULL, '2031-01-03', 'r'), (5, 1, 'C2', 't', 'draft', '2031-01-02', NULL, NULL, '');
+    INSERT INTO change_order_line (id, change_order_id, side, sov_line_id, description, section, unit, amount) VALUES (7, 4, 'price', 1, '', '', '', 55);`);
+  await new Promise((done) => old.close(done));
+  const opened = await openDatabase(file);
+  const sql = opened.read();
+  expect(await sql.all('SELECT id, number, status, decided_on, reference, version FROM change_order ORDER BY id')).toEqual([
+    { id: 4, number: 'C1', status: 'approved', decided_on: '2031-01-03', reference: 'r', version: 1 },
+    { id: 5, number: 'C2', status: 'draft', decided_on: null, reference: '', version: 1 },
+  ]);
+  expect(await sql.all('SELECT id, change_order_id, amount, asked FROM change_order_line')).toEqual([
+    { id: 7, change_order_id: 4, amount: 55, asked: null },
+  ]);
+  await expect(opened.write((inside) => inside.run('UPDATE change_order_line SET amount = 1'))).rejects.toThrow();
+  await opened.close();
 });

@@ -39,7 +39,7 @@ export async function loadCostLines(sql: Sql, asOf: PlainDate, jobId: number | n
 
 type PartMonth = [id: number, amount: number, hours: number];
 type Budget = [id: number, amount: number, hours: number];
-type Change = [id: number, amount: number, hours: number, approvedOn: PlainDate];
+type Change = [id: number, amount: number, hours: number, on: PlainDate, transfer: 0 | 1];
 type Commitment = [id: number, open: number];
 type Forecast = [id: number, method: LineForecast['method'], value: number, asOf: PlainDate, costThen: number, hoursThen: number];
 
@@ -65,6 +65,7 @@ async function loadTotals(sql: Sql, month: number, job: string): Promise<LoadedC
     budgeted: false,
     original: 0,
     changes: 0,
+    transfers: 0,
     changesSinceForecast: 0,
     hoursBudgeted: 0,
     hoursChangedSinceForecast: 0,
@@ -116,23 +117,27 @@ function addBudget(rows: readonly Budget[], lines: Map<number, LoadedCostLine>):
 function loadChanges(sql: Sql, asOf: PlainDate, job: string): Promise<Change[]> {
   return packed<Change>(
     sql,
-    'c.cost_line_id, c.amount, coalesce(c.hours, 0), o.decided_on',
-    `change_order_line c JOIN change_order o ON o.id = c.change_order_id JOIN cost_line l ON l.id = c.cost_line_id
-      WHERE c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $1 ${job}`,
+    'id, amount, hours, dated, transfer',
+    `(SELECT c.cost_line_id AS id, c.amount, coalesce(c.hours, 0) AS hours, o.decided_on AS dated, 0 AS transfer
+        FROM change_order_line c JOIN change_order o ON o.id = c.change_order_id JOIN cost_line l ON l.id = c.cost_line_id
+        WHERE c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $1 ${job}
+      UNION ALL SELECT x.cost_line_id, x.amount, coalesce(x.hours, 0), t.dated, 1
+        FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id JOIN cost_line l ON l.id = x.cost_line_id WHERE t.dated <= $1 ${job})`,
     [asOf],
   );
 }
 
-/** Cost lines of change orders approved by the date; those after the forecast that counts are kept apart too. */
+/** Cost lines of change orders approved, and transfers made, by the date; those after the forecast that counts are kept apart too. */
 function addChanges(rows: readonly Change[], lines: Map<number, LoadedCostLine>): void {
-  for (const [id, amount, hours, approvedOn] of rows) {
+  for (const [id, amount, hours, on, transfer] of rows) {
     const line = lines.get(id)!;
     line.changes += amount;
+    if (transfer) line.transfers += amount;
     line.hoursBudgeted += hours;
     line.budgeted = true;
     line.present = true;
     if (!line.forecast) continue;
-    if (approvedOn > line.forecast.asOf) {
+    if (on > line.forecast.asOf) {
       line.changesSinceForecast += amount;
       line.hoursChangedSinceForecast += hours;
     } else {

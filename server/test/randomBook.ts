@@ -41,7 +41,7 @@ const shape = fc.record({
   changes: fc.array(
     fc.record({
       on: day,
-      status: fc.constantFrom('approved', 'approved', 'issued', 'rejected'),
+      status: fc.constantFrom('approved', 'approved', 'issued', 'rejected', 'withdrawn'),
       line: fc.nat(7),
       price: amount(-50_000, 900_000),
       key,
@@ -49,6 +49,12 @@ const shape = fc.record({
       hours: maybe(fc.constantFrom('4', '12.5')),
     }),
     { maxLength: 4 },
+  ),
+  transfers: fc.array(
+    fc.record({ on: day, from: key, to: key, amount: amount(-300_000, 300_000), hours: maybe(fc.constant('2.5')) }),
+    {
+      maxLength: 3,
+    },
   ),
   commitments: fc.array(fc.record({ on: day, key, amount: amount(0, 900_000), closed: maybe(fc.constant('x')) }), {
     maxLength: 3,
@@ -130,6 +136,14 @@ export const randomBook: fc.Arbitrary<Rows> = shape.map((it) => {
     budget: it.budget.map((line) => ({ job, ...line.key, amount: line.amount, hours: line.hours })),
     change_orders: orders,
     change_order_lines: orderLines,
+    budget_transfers: it.transfers.flatMap((line, i) => {
+      const own = { job, transfer: String(i + 1), dated: line.on, reason: 'r', hours: line.hours };
+      const back = line.amount.startsWith('-') ? line.amount.slice(1) : `-${line.amount}`;
+      return [
+        { ...own, ...line.from, amount: line.amount },
+        { ...own, ...line.to, amount: back },
+      ];
+    }),
     commitments: it.commitments.map((line, i) => ({
       commitment: `P${i}`,
       kind: 'purchase-order',

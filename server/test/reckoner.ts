@@ -68,9 +68,12 @@ export class Reckoner {
     const orders = this.of('change_orders', job).filter(
       (it) => it.status === 'approved' && it.decided_on! > from && it.decided_on! <= to,
     );
-    return this.of('change_order_lines', job).filter(
+    const lines = this.of('change_order_lines', job).filter(
       (line) => line.side === side && orders.some((it) => it.change_order === line.change_order),
     );
+    // A transfer alters the budget as a change order's cost lines do, from its own day.
+    const moved = side === 'cost' ? this.of('budget_transfers', job).filter((it) => it.dated! > from && it.dated! <= to) : [];
+    return [...lines, ...moved];
   }
 
   contractSum(job: string, on: string): Exact {

@@ -6,6 +6,7 @@ import { bulkInsert, type Sql } from '../../db/sql';
 import type { CostLines } from '../costEntries';
 import type { Actor } from '../post';
 import { saveKeyed, type BookIds } from './saveKeyed';
+import { saveChangeOrders, saveTransfers } from './saveChanges';
 import { acceptedEstimates, saveAwards, saveEstimates, savePrices } from './savePricing';
 
 /** Saves everything of a checked book that is set up rather than posted. */
@@ -25,7 +26,8 @@ export async function saveContracts(
   await saveSchedules(sql, check, ids, billing);
   await saveBudgets(sql, check, ids, costLines);
   await saveAwards(sql, check, ids);
-  await saveChangeOrders(sql, check, ids, costLines);
+  await saveChangeOrders(sql, actor, check, ids, costLines);
+  await saveTransfers(sql, actor, check, ids, costLines);
   await saveCommitments(sql, check, ids, costLines);
   await saveForecasts(sql, check, ids, costLines);
 }
@@ -182,48 +184,6 @@ async function saveBudgets(sql: Sql, check: BookCheck, ids: BookIds, costLines: 
     'budget_line',
     ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount', 'estimate_line_id'],
     toSave,
-  );
-}
-
-async function saveChangeOrders(sql: Sql, { rows }: BookCheck, ids: BookIds, costLines: CostLines): Promise<void> {
-  await saveKeyed(
-    sql,
-    'change_order',
-    ['job_id', 'number', 'title', 'status', 'raised_on', 'issued_on', 'decided_on', 'reference'],
-    rows.change_orders,
-    ids.changeOrders,
-    (row) => joinKey(row.job!, row.change_order!),
-    (row) => [
-      ids.jobs.get(row.job!),
-      row.change_order,
-      row.title,
-      row.status,
-      row.raised_on,
-      row.issued_on ?? null,
-      row.decided_on ?? null,
-      row.reference ?? '',
-    ],
-  );
-  const lines = rows.change_order_lines.map((row) => [
-    ids.changeOrders.get(joinKey(row.job!, row.change_order!)),
-    row.side,
-    row.sov_line ? ids.sovLines.get(joinKey(row.job!, row.sov_line)) : null,
-    row.side === 'cost'
-      ? costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!)
-      : null,
-    row.description ?? '',
-    row.section ?? '',
-    row.quantity ?? null,
-    row.unit ?? '',
-    row.hours ?? null,
-    row.amount,
-  ]);
-  await costLines.flush();
-  await bulkInsert(
-    sql,
-    'change_order_line',
-    ['change_order_id', 'side', 'sov_line_id', 'cost_line_id', 'description', 'section', 'quantity', 'unit', 'hours', 'amount'],
-    lines,
   );
 }
 

@@ -137,7 +137,8 @@ export async function estimateView(sql: Sql, number: string, asOf: string): Prom
     lines: lines.map(({ state, estimate, ...line }) => ({
       ...line,
       original: state.original,
-      changes: state.changes,
+      changes: state.changes - state.transfers,
+      transfers: state.transfers,
       actual: state.cost,
       committed: state.openCommitment,
       estimate: estimate.amount,

@@ -47,7 +47,7 @@ export function nextSteps(
   if (pendingChanges !== 0)
     add(
       `${changes.filter((it) => it.status === 'issued' || it.status === 'draft').length} change waits for approval`,
-      '/contract',
+      '/changes',
     );
   if (position.finished && progress.billed < progress.contractSum) add('Finished, and not billed in full', '/billing');
   return steps;

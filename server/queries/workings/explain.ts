@@ -56,7 +56,8 @@ async function explainOfJob(sql: Sql, figure: ProgressFigure, job: JobIdentity, 
 
 const VALUES: Record<LineFigure, (line: EstimatedLine) => number> = {
   lineOriginal: (line) => line.state.original,
-  lineChanges: (line) => line.state.changes,
+  lineChanges: (line) => line.state.changes - line.state.transfers,
+  lineTransfers: (line) => line.state.transfers,
   lineRevised: (line) => line.revised,
   lineActual: (line) => line.state.cost,
   lineCommitted: (line) => line.state.openCommitment,

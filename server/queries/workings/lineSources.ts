@@ -3,7 +3,7 @@ import { hours, money, words, type Operand } from '../../../core/workings/workin
 import type { Sql } from '../../db/sql';
 import type { JobIdentity } from '../jobs';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
-import { at, type Explained } from './sources';
+import { at, changeAt, type Explained } from './sources';
 
 type LineSource = (sql: Sql, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
 
@@ -32,12 +32,19 @@ const changeRows = (sql: Sql, line: EstimatedLine, asOf: string) =>
     [line.id, asOf],
   );
 
+const transferRows = (sql: Sql, line: EstimatedLine, asOf: string) =>
+  sql.all<{ number: number; dated: string; reason: string; amount: number; hours: number | null }>(
+    `SELECT t.number, t.dated, t.reason, x.amount, x.hours FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id
+      WHERE x.cost_line_id = $1 AND t.dated <= $2 ORDER BY t.dated, t.number`,
+    [line.id, asOf],
+  );
+
 const servesSov = (sov: string | null) => (sov === null ? '' : `, serves SOV line ${sov}`);
 const ofEstimate = (line: string | null) => (line === null ? '' : `, from estimate line ${line}`);
 
 /** Figures of one cost line that stand on papers. */
 export const lineSources: Record<
-  'lineOriginal' | 'lineChanges' | 'lineActual' | 'lineCommitted' | 'lineHoursBudgeted' | 'lineHoursActual',
+  'lineOriginal' | 'lineChanges' | 'lineTransfers' | 'lineActual' | 'lineCommitted' | 'lineHoursBudgeted' | 'lineHoursActual',
   LineSource
 > = {
   lineOriginal: async (sql, job, line) => ({
@@ -51,7 +58,13 @@ export const lineSources: Record<
   lineChanges: async (sql, job, line, asOf) => ({
     rule: 'Cost lines of change orders approved by the date.',
     operands: (await changeRows(sql, line, asOf)).map((row) =>
-      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: at(job, 'contract') }),
+      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: changeAt(job, row.number) }),
+    ),
+  }),
+  lineTransfers: async (sql, job, line, asOf) => ({
+    rule: 'Budget moved to the line, or from it, by transfers made by the date.',
+    operands: (await transferRows(sql, line, asOf)).map((row) =>
+      money(`Transfer ${row.number} of ${row.dated}: ${row.reason}`, row.amount, '+', { to: at(job, 'budget') }),
     ),
   }),
   lineActual: async (sql, job, line, asOf) => {
@@ -91,13 +104,16 @@ export const lineSources: Record<
     };
   },
   lineHoursBudgeted: async (sql, job, line, asOf) => ({
-    rule: 'Hours of the budget and of approved change orders.',
+    rule: 'Hours of the budget, of approved change orders and of transfers.',
     operands: [
       ...(await budgetRows(sql, line)).map((row) =>
         hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: at(job, 'budget') }),
       ),
       ...(await changeRows(sql, line, asOf)).map((row) =>
-        hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: at(job, 'contract') }),
+        hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: changeAt(job, row.number) }),
+      ),
+      ...(await transferRows(sql, line, asOf)).map((row) =>
+        hours(`Transfer ${row.number} of ${row.dated}`, row.hours ?? 0, '+', { to: at(job, 'budget') }),
       ),
     ],
   }),

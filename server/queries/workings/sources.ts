@@ -15,6 +15,9 @@ type JobSource = (
 
 export const at = (job: Pick<JobIdentity, 'number'>, part: string) => `/jobs/${encodeURIComponent(job.number)}/${part}`;
 
+/** Address of a change order. */
+export const changeAt = (job: Pick<JobIdentity, 'number'>, number: string) => at(job, `changes/${encodeURIComponent(number)}`);
+
 /** A job's figures that stand on papers rather than on other figures. */
 export const jobSources = {
   contractSum: async (sql, job, asOf) => {

@@ -7,7 +7,7 @@ import type { JobIdentity } from '../jobs';
 import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../views/costBySovLine';
 import { awardedLine } from './award';
 import { lineName } from './lineName';
-import { at } from './sources';
+import { at, changeAt } from './sources';
 
 /** Figures of one SOV line that can be opened, with their names. */
 export const SOV_FIGURES = {
@@ -52,7 +52,7 @@ export async function explainSovLine(sql: Sql, job: JobIdentity, ref: FigureRef,
   }
   if (figure === 'sovLineScheduled') {
     const operands = changes.map((it) =>
-      money(`${it.changeOrder}, approved ${it.approvedOn}`, it.amount, '+', { to: at(job, 'contract') }),
+      money(`${it.changeOrder}, approved ${it.approvedOn}`, it.amount, '+', { to: changeAt(job, it.changeOrder) }),
     );
     const rule = 'As signed, plus change orders approved by the date.';
     return {

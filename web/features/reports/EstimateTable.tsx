@@ -8,6 +8,7 @@ import { Legend, Sign } from '../../ui/Signs';
 const MONEY = [
   ['original', 'Original', 'lineOriginal'],
   ['changes', 'Changes', 'lineChanges'],
+  ['transfers', 'Transfers', 'lineTransfers'],
   ['revised', 'Revised', 'lineRevised'],
   ['actual', 'Actual', 'lineActual'],
   ['committed', 'Committed', 'lineCommitted'],

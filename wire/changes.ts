@@ -1,0 +1,124 @@
+import * as v from 'valibot';
+import { cents, costType, days, filled, plainDate, quantity, text } from './fields';
+
+const priceLine = v.strictObject({
+  /** An SOV line of the job, or the number of a new one. */
+  line: filled(40),
+  section: text(80),
+  description: text(400),
+  quantity: v.nullable(quantity),
+  unit: text(20),
+  amount: cents,
+});
+const costLine = v.strictObject({
+  section: text(80),
+  costCode: filled(40),
+  costType,
+  sovLine: text(40),
+  description: text(400),
+  quantity: v.nullable(quantity),
+  unit: text(20),
+  hours: v.nullable(quantity),
+  amount: cents,
+});
+const lines = <Line extends v.GenericSchema>(line: Line) =>
+  v.pipe(v.array(line), v.maxLength(2000, 'expected at most 2,000 lines'));
+
+/** A change order as typed, while it is a draft. `version` 0 makes a new one. */
+export const changeInput = v.strictObject({
+  version: v.pipe(v.number('expected the version that was opened'), v.safeInteger('expected the version that was opened')),
+  number: filled(40),
+  title: filled(),
+  raisedOn: plainDate,
+  reference: text(),
+  reason: text(2000),
+  askedBy: text(),
+  daysAsked: v.nullable(days),
+  price: lines(priceLine),
+  cost: lines(costLine),
+});
+export type ChangeInput = v.InferOutput<typeof changeInput>;
+
+export const issueChangeInput = v.strictObject({ on: plainDate });
+
+/** The decision on a change that was issued. `agreed` is what was approved in all; null is what was asked. */
+export const decideChangeInput = v.strictObject({
+  status: v.picklist(['approved', 'rejected', 'withdrawn'], 'expected approved, rejected or withdrawn'),
+  on: plainDate,
+  by: filled(),
+  note: text(2000),
+  agreed: v.nullable(cents),
+  daysGranted: v.nullable(days),
+});
+export type DecideChangeInput = v.InferOutput<typeof decideChangeInput>;
+
+/** Budget moved between lines of one job: the amounts come to nothing. */
+export const transferInput = v.strictObject({
+  dated: plainDate,
+  reason: filled(400),
+  lines: v.pipe(
+    v.array(v.strictObject({ section: text(80), costCode: filled(40), costType, amount: cents, hours: v.nullable(quantity) })),
+    v.minLength(2, 'expected at least two lines: one that gives and one that takes'),
+    v.maxLength(500, 'expected at most 500 lines'),
+  ),
+});
+export type TransferInput = v.InferOutput<typeof transferInput>;
+
+/** What approving a change would do to the job. */
+export interface ChangeEffect {
+  contractSum: [before: number, after: number];
+  estimate: [before: number, after: number];
+  profit: [before: number, after: number];
+  margin: [before: number, after: number];
+  /** Planned finish with the days granted so far; null where the job has none. */
+  finish: [before: string | null, after: string | null];
+}
+
+export interface ChangeSummary {
+  job: string;
+  jobName: string;
+  number: string;
+  title: string;
+  status: string;
+  raisedOn: string;
+  issuedOn: string | null;
+  decidedOn: string | null;
+  reference: string;
+  reason: string;
+  askedBy: string;
+  daysAsked: number | null;
+  daysGranted: number | null;
+  decidedBy: string;
+  decision: string;
+  /** Price asked for, and price that counts: approved, or asked for while it is open. */
+  asked: number;
+  price: number;
+  cost: number;
+  hours: number;
+}
+
+export interface ChangeView extends ChangeSummary {
+  version: number;
+  savedBy: string;
+  savedAt: string;
+  priceLines: (ChangeInput['price'][number] & { asked: number | null; isNew: boolean })[];
+  costLines: ChangeInput['cost'];
+  /** null once it is decided. */
+  effect: ChangeEffect | null;
+}
+
+/** A change in the register of all jobs. */
+export interface RegisteredChange extends ChangeSummary {
+  /** Days since it was issued, while it is open. */
+  age: number | null;
+  /** Cost already on its lines beyond their budget, while it is not approved. */
+  spent: number;
+}
+
+export interface TransferView {
+  number: number;
+  dated: string;
+  reason: string;
+  actor: string;
+  lines: TransferInput['lines'];
+}
