@@ -12,4 +12,6 @@ export default {
     ],
   },
   maxWorkers: 2,
+  // A busy machine is not a fault of the product.
+  testTimeout: 30_000,
 };

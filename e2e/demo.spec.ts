@@ -34,6 +34,10 @@ const VIEWS: [path: string, heading: string][] = [
   ['/set-up', 'Set-up'],
   ['/set-up/prices', 'Price book'],
   ['/set-up/build-ups?of=SLATED', 'Price book'],
+  ['/reports/changes', 'Change orders'],
+  ['/jobs/2110/changes', 'Change orders'],
+  ['/jobs/2110/changes/CO1', 'CO1 Solar control glass to south elevation'],
+  ['/jobs/2114/changes/CO1', 'Price: what the client pays'],
   ['/jobs/2119/estimates', 'Estimates'],
   ['/jobs/2119/estimates/1', '2119 Pell Street library, reading room and annexe'],
   ['/jobs/2119/estimates/1/award', 'Schedule of values'],
@@ -45,7 +49,7 @@ for (const scheme of ['light', 'dark'] as const) {
   test(`every view opens in the ${scheme} scheme: no error, no accessibility fault, nothing wider than the window`, async ({
     browser,
   }) => {
-    test.setTimeout(180_000);
+    test.setTimeout(360_000);
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: scheme });
     const page = await context.newPage();
     const errors: string[] = [];
@@ -89,10 +93,10 @@ test('the product opens at the newest month with entries, and a month back chang
 test('jobs are filtered, sorted and found; the command box goes anywhere', async ({ page }) => {
   await page.goto(`${running.url}/jobs`);
   await page.getByLabel('Manager').selectOption('Ines Tolland');
-  await expect(page.locator('tbody tr')).toHaveCount(4);
+  await expect(page.locator('tbody tr')).toHaveCount(5);
   await page.getByRole('button', { name: 'Margin %' }).click();
   await expect(page.locator('tbody tr').first()).toContainText('2105');
-  await page.getByLabel('Find a job').fill('library');
+  await page.getByLabel('Find a job').fill('library, reroofing');
   await expect(page.locator('tbody tr')).toHaveCount(1);
   await page.keyboard.press('Control+k');
   await page.keyboard.type('2111');

@@ -11,6 +11,7 @@ const ACTIONS = [
   ['Work in progress', '/reports/work-in-progress'],
   ['Estimate versus actual', '/reports/estimate-versus-actual'],
   ['Ageing', '/reports/ageing'],
+  ['Change orders of all jobs', '/reports/changes'],
   ['Trial balance', '/ledger'],
   ['Tie-out', '/ledger/tie-out'],
   ['Posted papers', '/ledger/papers'],

@@ -14,7 +14,7 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
   [
     'On a job',
     [
-      ['1 … 6', 'Estimates, Contract, Budget, Costs, Billing, Papers'],
+      ['1 … 7', 'Estimates, Contract, Budget, Changes, Costs, Billing, Papers'],
       ['0', 'the head of the job'],
     ],
   ],

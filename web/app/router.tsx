@@ -2,6 +2,10 @@ import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router
 import { ApplicationPage } from '../features/billing/ApplicationPage';
 import { BillingPage } from '../features/billing/BillingPage';
 import { JobBilling } from '../features/billing/JobBilling';
+import { TransfersPart } from '../features/budget/TransfersPart';
+import { ChangePage, NewChangePage } from '../features/changes/ChangePage';
+import { ChangeRegisterPage } from '../features/changes/ChangeRegisterPage';
+import { JobChangesPage } from '../features/changes/JobChangesPage';
 import { CostEntryPage } from '../features/costs/CostEntryPage';
 import { CostLedgerPage, JobCosts } from '../features/costs/CostLedgerPage';
 import { AwardPage } from '../features/estimates/AwardPage';
@@ -76,7 +80,18 @@ export const router = createBrowserRouter([
               { path: 'estimates/:estimate', element: <EstimatePage /> },
               { path: 'estimates/:estimate/award', element: <AwardPage /> },
               { path: 'contract', element: <JobContract /> },
-              { path: 'budget', element: <JobBudget /> },
+              {
+                path: 'budget',
+                element: (
+                  <>
+                    <JobBudget />
+                    <TransfersPart />
+                  </>
+                ),
+              },
+              { path: 'changes', element: <JobChangesPage /> },
+              { path: 'changes/new', element: <NewChangePage /> },
+              { path: 'changes/:change', element: <ChangePage /> },
               { path: 'costs', element: <JobCosts /> },
               { path: 'billing', element: <JobBilling /> },
               { path: 'billing/:application', element: <ApplicationPage /> },
@@ -90,6 +105,7 @@ export const router = createBrowserRouter([
           { path: '/reports/work-in-progress', element: <WorkInProgressPage /> },
           { path: '/reports/estimate-versus-actual', element: <EstimateVsActualPage /> },
           { path: '/reports/ageing', element: <AgeingPage /> },
+          { path: '/reports/changes', element: <ChangeRegisterPage /> },
           { path: '/ledger', element: <TrialBalancePage /> },
           { path: '/ledger/tie-out', element: <TieOutPage /> },
           { path: '/ledger/papers', element: <PapersPage /> },

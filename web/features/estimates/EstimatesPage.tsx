@@ -87,7 +87,9 @@ export function EstimatesPage() {
               <th className="num">Margin, % of price</th>
               <th className="num">Markup, % on cost</th>
               <th>Saved</th>
-              <th />
+              <th>
+                <span className="sr-only">What to do</span>
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -90,7 +90,7 @@ export function LineParts({ id, line, cost, shares, rows, onRows, faults, book, 
   return (
     <section aria-label={`What line ${line?.line ?? ''} is made of`} className="mt-2">
       <div className="mb-1 flex items-baseline justify-between gap-6">
-        <h3 className="cut">
+        <h2 className="cut" style={{ font: "600 13px/1.4 'Source Sans 3', sans-serif" }}>
           Line {line?.line} {line?.description}
           {line?.buildUp && (
             <span className="note" style={{ fontWeight: 400 }}>
@@ -103,7 +103,7 @@ export function LineParts({ id, line, cost, shares, rows, onRows, faults, book, 
               {shares.map((it) => `${it.costType} ${it.costCode} ${showUnitCost(it.cost, digits)}`).join(' + ')}
             </span>
           )}
-        </h3>
+        </h2>
         {cost && (
           <span className="note whitespace-nowrap text-[12.5px]">
             {cost.hours !== 0 && `${displayQuantity(cost.hours)} h · `}markup by{' '}

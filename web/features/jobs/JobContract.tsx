@@ -1,14 +1,12 @@
 import { useOutletContext } from 'react-router';
-import { displayDate } from '../../../core/calendar/displayDate';
 import { ratio } from '../../../core/money/rate';
 import { displayPercent } from '../../../core/money/display';
 import { useCurrency } from '../../app/company';
 import { Fig } from '../../app/Fig';
-import { Sign } from '../../ui/Signs';
 import { Empty } from '../../ui/States';
 import type { JobOutlet } from './JobPage';
 
-/** The schedule of values as of the month, and the change orders that altered it. */
+/** The schedule of values as of the month. */
 export function JobContract() {
   const { job } = useOutletContext<JobOutlet>();
   const { show, code } = useCurrency();
@@ -85,46 +83,6 @@ export function JobContract() {
           </tr>
         </tfoot>
       </table>
-      {job.changeOrders.length > 0 && (
-        <>
-          <h2 className="mb-1 mt-5">Change orders</h2>
-          <table className="ledger">
-            <thead>
-              <tr>
-                <th>Change</th>
-                <th>Title</th>
-                <th>State</th>
-                <th>Raised</th>
-                <th>Decided</th>
-                <th className="num">Price</th>
-                <th className="num">Cost</th>
-              </tr>
-            </thead>
-            <tbody>
-              {job.changeOrders.map((it) => (
-                <tr key={it.number}>
-                  <td>{it.number}</td>
-                  <td>{it.title}</td>
-                  <td>
-                    {it.status === 'issued' || it.status === 'draft' ? (
-                      <span className="inline-flex gap-2">
-                        <Sign name="held" bare />
-                        {it.status}, not in the contract sum
-                      </span>
-                    ) : (
-                      it.status
-                    )}
-                  </td>
-                  <td>{displayDate(it.raisedOn)}</td>
-                  <td>{displayDate(it.decidedOn)}</td>
-                  <td className="num">{show(it.price)}</td>
-                  <td className="num">{show(it.cost)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </>
-      )}
     </>
   );
 }

@@ -17,6 +17,7 @@ const PARTS = [
   ['estimates', 'Estimates'],
   ['contract', 'Contract'],
   ['budget', 'Budget'],
+  ['changes', 'Changes'],
   ['costs', 'Costs'],
   ['billing', 'Billing'],
   ['papers', 'Papers'],
@@ -34,12 +35,13 @@ export function JobPage() {
   const { data: job, error, refetch } = useJobQuery({ number, asOf: month });
   const keep = useKeepMonth();
   const navigate = useNavigate();
-  // An application or an estimate needs the height of the page; the measure is one key away.
+  // An application, an estimate or a change needs the height of the page; the measure is one key away.
   const onApplication = useMatch('/jobs/:number/billing/:application') !== null;
   const onEstimate = useMatch('/jobs/:number/estimates/:estimate/*') !== null;
+  const onChange = useMatch('/jobs/:number/changes/:change') !== null;
   const base = `/jobs/${encodeURIComponent(number)}`;
   useHotkeys(
-    '0,1,2,3,4,5,6',
+    '0,1,2,3,4,5,6,7',
     (event) => {
       const part = PARTS[Number(event.key) - 1];
       void navigate(keep(part ? `${base}/${part[0]}` : base));
@@ -72,7 +74,7 @@ export function JobPage() {
         {onApplication && <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />}
         <JobStatus job={job} />
       </div>
-      {onApplication || onEstimate || unpriced ? null : <JobHead job={job} />}
+      {onApplication || onEstimate || onChange || unpriced ? null : <JobHead job={job} />}
       <nav aria-label="Parts of the job" className="mb-3 mt-4 flex gap-1 border-b" style={{ borderColor: 'var(--rule)' }}>
         {[['', 'Next'] as const, ...PARTS].map(([part, name], i) => (
           <NavLink

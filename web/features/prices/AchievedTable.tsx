@@ -13,7 +13,7 @@ export function AchievedTable({ buildUp, perUnit }: { buildUp: BuildUpInput; per
   const jobs = (data ?? []).filter((it) => it.buildUp === buildUp.code);
   return (
     <>
-      <h3 className="mt-4">What it took on finished jobs, for one {buildUp.unit || 'unit'}</h3>
+      <h2 className="mb-1 mt-4">What it took on finished jobs, for one {buildUp.unit || 'unit'}</h2>
       {jobs.length === 0 ? (
         <p className="note m-0">No job that was priced with it is finished yet.</p>
       ) : (

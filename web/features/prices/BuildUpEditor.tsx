@@ -52,7 +52,7 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
     },
     {
       key: 'what',
-      title: '',
+      title: 'Description',
       width: 'auto',
       show: (_, i) => <span className="block cut note">{components.get(i)?.description}</span>,
     },

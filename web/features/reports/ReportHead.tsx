@@ -1,30 +1,13 @@
-import { NavLink } from 'react-router';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-
-const REPORTS = [
-  ['work-in-progress', 'Work in progress'],
-  ['estimate-versus-actual', 'Estimate versus actual'],
-  ['ageing', 'Ageing'],
-] as const;
+import { useAsOf } from '../../app/asOf';
+import { ReportNav } from '../../app/ReportNav';
 
 /** The head of a report: which one it is, the others, and the ways to take it along. */
 export function ReportHead({ title, name, job }: { title: string; name: string; job?: string }) {
   const { month } = useAsOf();
-  const keep = useKeepMonth();
   const query = new URLSearchParams({ asOf: month, ...(job ? { job } : {}) });
   return (
     <>
-      <nav aria-label="Reports" className="mb-2 flex gap-4">
-        {REPORTS.map(([to, text]) => (
-          <NavLink
-            key={to}
-            to={keep(`/reports/${to}`)}
-            style={({ isActive }) => ({ fontWeight: isActive ? 600 : 400, color: isActive ? 'var(--ink)' : 'var(--accent)' })}
-          >
-            {text}
-          </NavLink>
-        ))}
-      </nav>
+      <ReportNav />
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>{title}</h1>
         <Downloads name={name} query={query} />

@@ -1,0 +1,124 @@
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { COST_TYPES } from '../../../core/cost/costType';
+import { parseQuantity } from '../../../core/money/rate';
+import { useAsOf } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf, type ShownFault } from '../../app/faults';
+import { useListsQuery } from '../../app/sessionApi';
+import { EntryGrid } from '../../ui/EntryGrid';
+import { Field } from '../../ui/Field';
+import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { readCostType, type Faults } from '../../ui/readCells';
+import { readDate } from '../../ui/readDate';
+import { Refused } from '../../ui/States';
+import { readAmount, tidyAmount } from '../../ui/tidyAmount';
+import { useBudgetLinesQuery, useTransferBudgetMutation } from './api';
+
+const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
+
+/** Moves budget between lines: what leaves and what arrives must come to nothing. */
+export function TransferForm({ job, onDone }: { job: string; onDone: () => void }) {
+  const { month, lastDay } = useAsOf();
+  const { digits, exact, show, code } = useCurrency();
+  const { data: lists } = useListsQuery({ asOf: month });
+  const { data: budget } = useBudgetLinesQuery({ job, asOf: month });
+  const [dated, setDated] = useState(displayDate(lastDay));
+  const [reason, setReason] = useState('');
+  const [rows, setRows] = useState<GridRow[]>([]);
+  const [refused, setRefused] = useState<ShownFault | null>(null);
+  const [transfer, { isLoading }] = useTransferBudgetMutation();
+  const faults: Faults = new Map();
+  const lines = rows.flatMap((row, i) => {
+    if (!filled(row)) return [];
+    const text = (key: string) => (row[key] ?? '').trim();
+    const amount = readAmount(text('amount'), digits);
+    if (amount === null) faults.set(`${i}.amount`, 'Expected an amount, below zero for what leaves');
+    if (text('code') === '') faults.set(`${i}.code`, 'Expected a cost code');
+    const hours = text('hours') === '' ? null : parseQuantity(text('hours').replaceAll(',', ''));
+    if (hours && !hours.ok) faults.set(`${i}.hours`, `"${text('hours')}" is no number`);
+    return [
+      {
+        section: text('section'),
+        costCode: text('code'),
+        costType: readCostType(faults, `${i}.type`, row.type),
+        amount: amount ?? 0,
+        hours: hours?.ok ? hours.value : null,
+      },
+    ];
+  });
+  const rest = lines.reduce((sum, it) => sum + it.amount, 0);
+  const moved = lines.reduce((sum, it) => sum + Math.max(0, it.amount), 0);
+  for (const it of refused?.faults ?? []) {
+    const match = /^lines\.(\d+)\.(\w+)$/.exec(it.field);
+    if (match) faults.set(`${match[1]}.${match[2] === 'costCode' ? 'code' : match[2]}`, it.message);
+  }
+  const found = (row: GridRow) =>
+    budget?.lines.find(
+      (it) =>
+        it.section === (row.section ?? '').trim() &&
+        it.costCode === (row.code ?? '').trim() &&
+        it.costType === (row.type ?? '').trim(),
+    );
+  const columns: GridColumn[] = [
+    {
+      key: 'section',
+      title: 'Section',
+      width: 150,
+      offers: () => [...new Set(budget?.lines.map((it) => it.section))].filter(Boolean).map((value) => ({ value, label: '' })),
+    },
+    {
+      key: 'code',
+      title: 'Cost code',
+      width: 90,
+      offers: () => (lists?.costCodes ?? []).map((it) => ({ value: it.code, label: it.description })),
+    },
+    { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    { key: 'left', title: 'Revised now', width: 120, numeric: true, show: (row) => show(found(row)?.revised ?? 0) },
+    { key: 'spent', title: 'Actual', width: 120, numeric: true, show: (row) => show(found(row)?.actual ?? 0) },
+    { key: 'hours', title: 'Hours', width: 80, numeric: true },
+    { key: 'amount', title: 'To it, or from it', width: 130, numeric: true, tidy: tidyAmount(digits) },
+  ];
+  const make = async (event: React.FormEvent) => {
+    event.preventDefault();
+    const day = readDate(dated, month);
+    if (!day) return setRefused({ message: 'Day: expected one such as 30 Apr 2031', faults: [] });
+    if (reason.trim() === '') return setRefused({ message: 'Give the reason of the transfer; the log shows it', faults: [] });
+    try {
+      const { number } = await transfer({ job, body: { dated: day, reason, lines } }).unwrap();
+      toast(`Transfer ${number} of ${exact(moved)} is made`);
+      onDone();
+    } catch (error) {
+      setRefused(faultOf(error));
+    }
+  };
+  return (
+    <form className="sheet mb-3 px-3 py-3" onSubmit={(event) => void make(event)}>
+      <div className="mb-2 flex items-end gap-3">
+        <Field label="Day">
+          <input value={dated} style={{ width: 120 }} onChange={(event) => setDated(event.target.value)} />
+        </Field>
+        <Field label="Reason" className="grow">
+          <input value={reason} onChange={(event) => setReason(event.target.value)} />
+        </Field>
+        <p className="m-0 pb-1" role="status">
+          left over <b style={{ color: rest === 0 ? 'var(--good)' : 'var(--loss)' }}>{exact(rest)}</b> {code}
+        </p>
+      </div>
+      <EntryGrid
+        label="Lines of the transfer"
+        columns={columns}
+        rows={rows}
+        onRows={setRows}
+        faults={faults}
+        height={170}
+        blank={3}
+      />
+      {refused && <Refused message={refused.message} />}
+      <button className="press main mt-3" disabled={isLoading || rest !== 0 || lines.length < 2 || faults.size > 0}>
+        Move {exact(moved)}
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,63 @@
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { displayQuantity } from '../../../core/money/display';
+import { useAsOf } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { useTransfersQuery } from './api';
+import { TransferForm } from './TransferForm';
+
+/** Beneath the budget: the log of transfers between its lines, and the way to make one. */
+export function TransfersPart() {
+  const { number: job = '' } = useParams();
+  const { month } = useAsOf();
+  const { show } = useCurrency();
+  const { data } = useTransfersQuery({ job, asOf: month });
+  const [making, setMaking] = useState(false);
+  if (!data) return null;
+  return (
+    <section aria-label="Budget transfers" className="mt-4">
+      <div className="mb-1 flex items-end justify-between">
+        <h2>Budget transfers</h2>
+        <button type="button" className="press" aria-expanded={making} onClick={() => setMaking(!making)}>
+          Move budget between lines …
+        </button>
+      </div>
+      {making && <TransferForm job={job} onDone={() => setMaking(false)} />}
+      {data.length === 0 ? (
+        <p className="note m-0">No budget was moved by this month. The original budget stays as it was awarded.</p>
+      ) : (
+        <table className="ledger still">
+          <thead>
+            <tr>
+              <th style={{ width: 40 }}>No</th>
+              <th style={{ width: 110 }}>Day</th>
+              <th>Reason</th>
+              <th>Line</th>
+              <th className="num">Hours</th>
+              <th className="num">Moved</th>
+              <th>By</th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.flatMap((transfer) =>
+              transfer.lines.map((line, i) => (
+                <tr key={`${transfer.number}/${i}`}>
+                  <td>{i === 0 && transfer.number}</td>
+                  <td>{i === 0 && displayDate(transfer.dated)}</td>
+                  <td>{i === 0 && transfer.reason}</td>
+                  <td>
+                    {line.section} {line.costCode} {line.costType}
+                  </td>
+                  <td className="num">{displayQuantity(line.hours ?? 0)}</td>
+                  <td className="num">{show(line.amount)}</td>
+                  <td className="note">{i === 0 && transfer.actor}</td>
+                </tr>
+              )),
+            )}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,293 @@
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { COST_TYPES } from '../../../core/cost/costType';
+import type { ChangeView } from '../../../wire/changes';
+import type { EstimateView } from '../../../wire/jobs';
+import type { PriceBookView } from '../../../wire/prices';
+import type { Lists } from '../../../wire/setup';
+import { useAsOf, useKeepMonth } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf, type ShownFault } from '../../app/faults';
+import { EntryGrid } from '../../ui/EntryGrid';
+import { Field } from '../../ui/Field';
+import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { readDate } from '../../ui/readDate';
+import { Refused } from '../../ui/States';
+import { tidyAmount } from '../../ui/tidyAmount';
+import { useDiscardChangeMutation, useIssueChangeMutation, useSaveChangeMutation } from './api';
+import { ChangeEffects } from './ChangeEffects';
+import { formOf, readChange, type ChangeForm } from './changeForm';
+import { FromCost, FromPriceBook } from './ChangeSources';
+
+interface DraftProps {
+  view: ChangeView;
+  book: PriceBookView;
+  lists: Lists;
+  /** The job's SOV lines and cost lines. */
+  spent: EstimateView;
+}
+
+/** A draft change: its price side, its cost side, and what it would do to the job. */
+export function ChangeDraft({ view, book, lists, spent }: DraftProps) {
+  const { digits, exact, code } = useCurrency();
+  const { month, lastDay } = useAsOf();
+  const keep = useKeepMonth();
+  const navigate = useNavigate();
+  const [form, setForm] = useState<ChangeForm>(() => formOf(view, digits));
+  const [asked, setAsked] = useState(false);
+  const [refused, setRefused] = useState<ShownFault | null>(null);
+  const [issuedOn, setIssuedOn] = useState(displayDate(lastDay));
+  const [save, saving] = useSaveChangeMutation();
+  const [discard] = useDiscardChangeMutation();
+  const [issue] = useIssueChangeMutation();
+  const context = useMemo(
+    () => ({
+      digits,
+      month,
+      costCodes: new Set(lists.costCodes.map((it) => it.code)),
+      sovLines: new Set(spent.revenue.map((it) => it.line)),
+    }),
+    [digits, month, lists, spent],
+  );
+  const read = useMemo(() => readChange(form, view.version, context), [form, view.version, context]);
+  const shown = new Map(
+    [...read.faults, ...(refused?.faults ?? []).map((it) => [it.field, it.message] as const)].filter(
+      ([at]) => asked || !at.startsWith('facts.'),
+    ),
+  );
+  const part = (prefix: string) =>
+    new Map([...shown].filter(([at]) => at.startsWith(prefix)).map(([at, text]) => [at.slice(prefix.length), text]));
+  const fact = (key: keyof ChangeForm['facts']) => ({
+    value: form.facts[key],
+    onChange: (event: { target: { value: string } }) => {
+      const { value } = event.target;
+      setForm((before) => ({ ...before, facts: { ...before.facts, [key]: value } }));
+    },
+  });
+  const add = (rows: { price?: GridRow[]; cost: GridRow[] }) =>
+    setForm((before) => ({
+      ...before,
+      price: [...before.price.filter(hasText), ...(rows.price ?? [])],
+      cost: [...before.cost.filter(hasText), ...rows.cost],
+    }));
+  const base = `/jobs/${encodeURIComponent(view.job)}/changes`;
+  const keepIt = async (): Promise<boolean> => {
+    setAsked(true);
+    setRefused(null);
+    if (read.faults.size > 0) {
+      setRefused({
+        message: `${read.faults.size} ${read.faults.size === 1 ? 'thing is' : 'things are'} missing or wrong; each says what, where it stands.`,
+        faults: [],
+      });
+      return false;
+    }
+    try {
+      await save({ job: view.job, was: view.version === 0 ? null : view.number, body: read.input }).unwrap();
+      toast(`${read.input.number} is kept`);
+      void navigate(keep(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
+      return true;
+    } catch (error) {
+      setRefused(faultOf(error));
+      return false;
+    }
+  };
+  const attempt = async (work: () => Promise<unknown>) => {
+    try {
+      await work();
+    } catch (error) {
+      setRefused(faultOf(error));
+    }
+  };
+  const send = () =>
+    attempt(async () => {
+      const on = readDate(issuedOn, month);
+      if (!on) return setRefused({ message: 'Issued on: expected a day such as 30 Apr 2031', faults: [] });
+      if (changed && !(await keepIt())) return;
+      await issue({ job: view.job, number: read.input.number, on }).unwrap();
+      toast(`${read.input.number} is issued: ${exact(read.price)} asked for`);
+    });
+  const changed = view.version === 0 || JSON.stringify(form) !== JSON.stringify(formOf(view, digits));
+  return (
+    <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 290px' }}>
+      <div>
+        <div className="mb-2 grid items-end gap-3" style={{ gridTemplateColumns: '90px minmax(0, 1fr) 120px 150px 90px' }}>
+          <Field label="Change" fault={part('facts.').get('number')}>
+            <input {...fact('number')} />
+          </Field>
+          <Field label="Title" fault={part('facts.').get('title')}>
+            <input {...fact('title')} autoFocus={view.version === 0} />
+          </Field>
+          <Field label="Raised on" fault={part('facts.').get('raisedOn')}>
+            <input {...fact('raisedOn')} />
+          </Field>
+          <Field label="Asked for by">
+            <input {...fact('askedBy')} />
+          </Field>
+          <Field label="Days asked" fault={part('facts.').get('daysAsked')}>
+            <input {...fact('daysAsked')} style={{ textAlign: 'right' }} />
+          </Field>
+        </div>
+        <div className="mb-3 grid gap-3" style={{ gridTemplateColumns: 'minmax(0, 1fr) 200px' }}>
+          <Field label="Reason">
+            <input {...fact('reason')} />
+          </Field>
+          <Field label="Reference">
+            <input {...fact('reference')} />
+          </Field>
+        </div>
+        <div className="mb-1 flex items-end justify-between">
+          <h2>Price: what the client pays</h2>
+          <span role="status">
+            {exact(read.price)} {code}
+          </span>
+        </div>
+        <PriceGrid form={form} setForm={setForm} faults={part('price.')} spent={spent} />
+        <div className="mb-1 mt-4 flex items-end justify-between">
+          <h2>Cost: what it takes</h2>
+          <span role="status">
+            {exact(read.cost)} {code}
+          </span>
+        </div>
+        <CostGrid form={form} setForm={setForm} faults={part('cost.')} spent={spent} lists={lists} />
+        <div className="mt-2 flex flex-wrap gap-2">
+          <FromPriceBook book={book} sections={sectionsOf(spent)} onRows={add} />
+          <FromCost spent={spent} onRows={add} />
+        </div>
+        {refused && <Refused message={refused.message} />}
+      </div>
+      <aside aria-label="What it would do">
+        <div className="mb-4 flex flex-col items-start gap-2">
+          <button
+            type="button"
+            className={`press ${changed ? 'main' : ''}`}
+            disabled={!changed || saving.isLoading}
+            onClick={() => void keepIt()}
+          >
+            {changed ? `Keep ${form.facts.number}` : 'Kept'}
+          </button>
+          {view.version > 0 && (
+            <button
+              type="button"
+              className="press bare"
+              onClick={() =>
+                void attempt(async () => {
+                  await discard({ job: view.job, number: view.number }).unwrap();
+                  void navigate(keep(base));
+                })
+              }
+            >
+              Throw the draft away
+            </button>
+          )}
+        </div>
+        {view.effect && !changed ? (
+          <ChangeEffects effect={view.effect} />
+        ) : (
+          <p className="note">Keep it to see what it would do to contract sum, estimate, margin and finish.</p>
+        )}
+        {view.version > 0 && (
+          <form
+            className="mt-4 flex items-end gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              void send();
+            }}
+          >
+            <Field label="Issued on">
+              <input value={issuedOn} style={{ width: 120 }} onChange={(event) => setIssuedOn(event.target.value)} />
+            </Field>
+            <button className={`press ${changed ? '' : 'main'}`}>Issue, {exact(read.price)}</button>
+          </form>
+        )}
+      </aside>
+    </div>
+  );
+}
+
+const hasText = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
+const sectionsOf = (spent: EstimateView) => [...new Set(spent.lines.map((it) => it.section))].filter(Boolean);
+
+interface GridProps {
+  form: ChangeForm;
+  setForm: React.Dispatch<React.SetStateAction<ChangeForm>>;
+  faults: ReadonlyMap<string, string>;
+  spent: EstimateView;
+}
+
+function PriceGrid({ form, setForm, faults, spent }: GridProps) {
+  const { digits } = useCurrency();
+  const columns: GridColumn[] = [
+    {
+      key: 'line',
+      title: 'SOV line',
+      width: 78,
+      offers: () => spent.revenue.map((it) => ({ value: it.line, label: it.description })),
+    },
+    {
+      key: 'what',
+      title: 'As it stands',
+      width: 150,
+      show: (row) => {
+        const line = spent.revenue.find((it) => it.line === (row.line ?? '').trim());
+        return <span className="block cut note">{line ? line.description : row.line ? 'new line' : ''}</span>;
+      },
+    },
+    { key: 'section', title: 'Section', width: 110, offers: () => sectionsOf(spent).map((value) => ({ value, label: '' })) },
+    { key: 'description', title: 'Description', width: 'auto' },
+    { key: 'quantity', title: 'Quantity', width: 78, numeric: true },
+    { key: 'unit', title: 'Unit', width: 50 },
+    { key: 'amount', title: 'Plus or minus', width: 110, numeric: true, tidy: tidyAmount(digits) },
+  ];
+  return (
+    <EntryGrid
+      label="Price side"
+      columns={columns}
+      rows={form.price}
+      onRows={(price) => setForm((before) => ({ ...before, price }))}
+      faults={faults}
+      height={170}
+      blank={Math.max(3, form.price.length + 1)}
+    />
+  );
+}
+
+function CostGrid({ form, setForm, faults, spent, lists }: GridProps & { lists: Lists }) {
+  const { digits } = useCurrency();
+  const columns: GridColumn[] = [
+    { key: 'section', title: 'Section', width: 104, offers: () => sectionsOf(spent).map((value) => ({ value, label: '' })) },
+    {
+      key: 'code',
+      title: 'Cost code',
+      width: 68,
+      offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
+    },
+    { key: 'type', title: 'Type', width: 92, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    {
+      key: 'sovLine',
+      title: 'SOV line',
+      width: 64,
+      offers: () => [
+        ...form.price.filter((row) => row.line).map((row) => ({ value: row.line!, label: row.description ?? '' })),
+        ...spent.revenue.map((it) => ({ value: it.line, label: it.description })),
+      ],
+    },
+    { key: 'description', title: 'Description', width: 'auto' },
+    { key: 'quantity', title: 'Quantity', width: 74, numeric: true },
+    { key: 'unit', title: 'Unit', width: 46 },
+    { key: 'hours', title: 'Hours', width: 66, numeric: true },
+    { key: 'amount', title: 'Amount', width: 100, numeric: true, tidy: tidyAmount(digits) },
+  ];
+  return (
+    <EntryGrid
+      label="Cost side"
+      columns={columns}
+      rows={form.cost}
+      onRows={(cost) => setForm((before) => ({ ...before, cost }))}
+      faults={faults}
+      height={200}
+      blank={Math.max(4, form.cost.length + 1)}
+    />
+  );
+}

@@ -1,0 +1,69 @@
+import { useParams } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { ChangeView } from '../../../wire/changes';
+import { useAsOf } from '../../app/asOf';
+import { faultOf } from '../../app/faults';
+import { usePriceBookQuery } from '../../app/priceBookApi';
+import { useListsQuery } from '../../app/sessionApi';
+import { Refused, Waiting } from '../../ui/States';
+import { useChangeQuery, useJobChangesQuery, useSpentLinesQuery } from './api';
+import { ChangeDraft } from './ChangeDraft';
+import { ChangeRead } from './ChangeRead';
+
+/** One change order: typed while it is a draft, read once it was issued. */
+export function ChangePage() {
+  const { number: job = '', change = '' } = useParams();
+  const { month } = useAsOf();
+  const {
+    data: view,
+    error,
+    refetch,
+  } = useChangeQuery({ job, number: change, asOf: month }, { refetchOnMountOrArgChange: true });
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!view) return <Waiting what={`change ${change}`} />;
+  return view.status === 'draft' ? <Draft view={view} /> : <ChangeRead view={view} />;
+}
+
+/** A change that is being raised: a draft without a version yet. */
+export function NewChangePage() {
+  const { number: job = '' } = useParams();
+  const { month, lastDay } = useAsOf();
+  const { data: changes } = useJobChangesQuery({ job, asOf: '9999-12' });
+  if (!changes) return <Waiting what="the change orders" />;
+  const free = (count: number): string => (changes.some((it) => it.number === `CO${count}`) ? free(count + 1) : `CO${count}`);
+  const view: ChangeView = {
+    ...{
+      job,
+      jobName: '',
+      number: free(changes.length + 1),
+      title: '',
+      status: 'draft',
+      raisedOn: lastDay,
+      issuedOn: null,
+      decidedOn: null,
+    },
+    ...{ reference: '', reason: '', askedBy: '', daysAsked: null, daysGranted: null, decidedBy: '', decision: '' },
+    ...{
+      asked: 0,
+      price: 0,
+      cost: 0,
+      hours: 0,
+      version: 0,
+      savedBy: '',
+      savedAt: '',
+      priceLines: [],
+      costLines: [],
+      effect: null,
+    },
+  };
+  return <Draft key={month} view={view} />;
+}
+
+function Draft({ view }: { view: ChangeView }) {
+  const { month } = useAsOf();
+  const { data: book } = usePriceBookQuery();
+  const { data: lists } = useListsQuery({ asOf: month });
+  const { data: spent } = useSpentLinesQuery({ job: view.job, asOf: month });
+  if (!book || !lists || !spent) return <Waiting what={`what ${view.number} may be made of, ${displayDate(view.raisedOn)}`} />;
+  return <ChangeDraft key={`${view.number}/${view.version}`} view={view} book={book} lists={lists} spent={spent} />;
+}

@@ -1,0 +1,181 @@
+import { displayDate } from '../../../core/calendar/displayDate';
+import { displayExact } from '../../../core/money/display';
+import { formatQuantity, parseQuantity, rateOf } from '../../../core/money/rate';
+import { extend } from '../../../core/pricing/unitCost';
+import { multiplyDivide } from '../../../core/money/round';
+import type { UnitShare } from '../../../core/pricing/buildUp';
+import type { ChangeInput, ChangeView } from '../../../wire/changes';
+import type { GridRow } from '../../ui/gridTypes';
+import { readCostType, type Faults } from '../../ui/readCells';
+import { readDate } from '../../ui/readDate';
+import { readAmount } from '../../ui/tidyAmount';
+
+/** A change order as typed. */
+export interface ChangeForm {
+  facts: Readonly<Record<'number' | 'title' | 'raisedOn' | 'reference' | 'reason' | 'askedBy' | 'daysAsked', string>>;
+  price: readonly GridRow[];
+  cost: readonly GridRow[];
+}
+
+export interface ReadChange {
+  faults: Faults;
+  input: ChangeInput;
+  price: number;
+  cost: number;
+}
+
+export function formOf(view: ChangeView, digits: number): ChangeForm {
+  const amount = (value: number) => displayExact(value, digits);
+  const quantity = (value: number | null) => (value === null ? '' : formatQuantity(value));
+  return {
+    facts: {
+      number: view.number,
+      title: view.title,
+      raisedOn: displayDate(view.raisedOn),
+      reference: view.reference,
+      reason: view.reason,
+      askedBy: view.askedBy,
+      daysAsked: view.daysAsked === null ? '' : String(view.daysAsked),
+    },
+    price: view.priceLines.map((it) => ({
+      line: it.line,
+      section: it.section,
+      description: it.description,
+      quantity: quantity(it.quantity),
+      unit: it.unit,
+      amount: amount(it.amount),
+    })),
+    cost: view.costLines.map((it) => ({
+      section: it.section,
+      code: it.costCode,
+      type: it.costType,
+      sovLine: it.sovLine,
+      description: it.description,
+      quantity: quantity(it.quantity),
+      unit: it.unit,
+      hours: quantity(it.hours),
+      amount: amount(it.amount),
+    })),
+  };
+}
+
+export interface ChangeContext {
+  digits: number;
+  month: string;
+  costCodes: ReadonlySet<string>;
+  sovLines: ReadonlySet<string>;
+}
+
+const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
+
+/** Reads the whole form; faults by `facts.x`, `price.row.column`, `cost.row.column`. */
+export function readChange(form: ChangeForm, version: number, context: ChangeContext): ReadChange {
+  const faults: Faults = new Map();
+  const fact = (key: keyof ChangeForm['facts']) => form.facts[key].trim();
+  if (fact('number') === '') faults.set('facts.number', 'Expected a number such as CO3');
+  if (fact('title') === '') faults.set('facts.title', 'Expected a title');
+  const raisedOn = readDate(fact('raisedOn'), context.month);
+  if (!raisedOn) faults.set('facts.raisedOn', 'Expected a day such as 30 Apr 2031');
+  if (fact('daysAsked') !== '' && !/^\d{1,4}$/.test(fact('daysAsked')))
+    faults.set('facts.daysAsked', 'Expected a number of days');
+  const named = new Set<string>();
+  const price = form.price.flatMap((row, i) => {
+    if (!filled(row)) return [];
+    const text = (key: string) => (row[key] ?? '').trim();
+    const at = (key: string) => `price.${i}.${key}`;
+    if (text('line') === '') faults.set(at('line'), 'Expected an SOV line, or the number of a new one');
+    else if (named.has(text('line'))) faults.set(at('line'), `Line ${text('line')} is there already`);
+    named.add(text('line'));
+    if (text('line') !== '' && !context.sovLines.has(text('line')) && text('description') === '')
+      faults.set(at('description'), `${text('line')} is a new SOV line; say what it is for`);
+    return [
+      {
+        line: text('line'),
+        section: text('section'),
+        description: text('description'),
+        quantity: number(faults, at('quantity'), text('quantity')),
+        unit: text('unit'),
+        amount: amount(faults, at('amount'), text('amount'), context.digits),
+      },
+    ];
+  });
+  const cost = form.cost.flatMap((row, i) => {
+    if (!filled(row)) return [];
+    const text = (key: string) => (row[key] ?? '').trim();
+    const at = (key: string) => `cost.${i}.${key}`;
+    if (!context.costCodes.has(text('code')))
+      faults.set(at('code'), text('code') === '' ? 'Expected a cost code' : `There is no cost code ${text('code')}`);
+    if (text('sovLine') !== '' && !context.sovLines.has(text('sovLine')) && !named.has(text('sovLine')))
+      faults.set(at('sovLine'), `There is no SOV line ${text('sovLine')}`);
+    return [
+      {
+        section: text('section'),
+        costCode: text('code'),
+        costType: readCostType(faults, at('type'), row.type),
+        sovLine: text('sovLine'),
+        description: text('description'),
+        quantity: number(faults, at('quantity'), text('quantity')),
+        unit: text('unit'),
+        hours: number(faults, at('hours'), text('hours')),
+        amount: amount(faults, at('amount'), text('amount'), context.digits),
+      },
+    ];
+  });
+  return {
+    faults,
+    price: price.reduce((sum, it) => sum + it.amount, 0),
+    cost: cost.reduce((sum, it) => sum + it.amount, 0),
+    input: {
+      version,
+      number: fact('number'),
+      title: fact('title'),
+      raisedOn: raisedOn ?? '',
+      reference: fact('reference'),
+      reason: fact('reason'),
+      askedBy: fact('askedBy'),
+      daysAsked: fact('daysAsked') === '' ? null : Number(fact('daysAsked')),
+      price,
+      cost,
+    },
+  };
+}
+
+function amount(faults: Faults, at: string, typed: string, digits: number): number {
+  const value = readAmount(typed, digits);
+  if (value === null)
+    faults.set(at, typed === '' ? 'Expected an amount' : `"${typed}" is no amount; expected one such as -12,500.00`);
+  return value ?? 0;
+}
+
+function number(faults: Faults, at: string, typed: string): number | null {
+  if (typed === '') return null;
+  const value = parseQuantity(typed.replaceAll(',', ''));
+  if (!value.ok) faults.set(at, `"${typed}" is no number with up to 4 decimals`);
+  return value.ok ? value.value : null;
+}
+
+/** Cost rows for `quantity` of something priced by shares of a unit, and the price of them at `markup`. */
+export function pricedRows(
+  of: { description: string; unit: string; section: string; sovLine: string },
+  quantity: number,
+  shares: readonly UnitShare[],
+  markup: number,
+  digits: number,
+): { cost: GridRow[]; price: number } {
+  const costs = shares.map((it) => extend(quantity, it.cost, digits));
+  const total = costs.reduce((sum, it) => sum + it, 0);
+  return {
+    price: total + rateOf(markup, total),
+    cost: shares.map((it, i) => ({
+      section: of.section,
+      code: it.costCode,
+      type: it.costType,
+      sovLine: of.sovLine,
+      description: of.description,
+      quantity: formatQuantity(quantity),
+      unit: of.unit,
+      hours: it.hours === 0 ? '' : formatQuantity(multiplyDivide(quantity, it.hours, 10_000)),
+      amount: displayExact(costs[i]!, digits),
+    })),
+  };
+}

@@ -1,0 +1,65 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import type { EstimateLine } from '../../../wire/jobs';
+import { filtered, groupsOf, sumOf, WORDS, type Wording } from './budgetRows';
+
+const line = (more: Partial<EstimateLine>): EstimateLine => ({
+  ...{
+    id: 1,
+    section: 'A',
+    costCode: '100',
+    description: 'Framing',
+    costType: 'labour',
+    original: 0,
+    changes: 0,
+    transfers: 0,
+    revised: 0,
+  },
+  ...{
+    actual: 0,
+    committed: 0,
+    estimate: 0,
+    variance: 0,
+    hoursBudgeted: 0,
+    hoursActual: 0,
+    budgeted: true,
+    basis: '',
+    serves: [],
+  },
+  ...more,
+});
+
+test('conditions all hold: words in any case, figures at least and at most', () => {
+  const lines = [
+    line({ id: 1, actual: 500, serves: ['1'] }),
+    line({ id: 2, section: 'B', actual: 900, variance: -1 }),
+    line({ id: 3, section: '', costType: 'material', actual: 900, budgeted: false }),
+  ];
+  const ids = (...conditions: Parameters<typeof filtered>[1]) => filtered(lines, conditions).map((it) => it.id);
+  expect(ids({ column: 'code', is: 'holds', value: 'FRAM' })).toEqual([1, 2, 3]);
+  expect(ids({ column: 'state', is: 'holds', value: 'over' })).toEqual([2]);
+  expect(ids({ column: 'section', is: 'holds', value: 'no section' })).toEqual([3]);
+  expect(ids({ column: 'sov', is: 'holds', value: '1' })).toEqual([1]);
+  expect(ids({ column: 'actual', is: 'at-least', value: 900 }, { column: 'type', is: 'holds', value: 'labour' })).toEqual([2]);
+  expect(ids({ column: 'actual', is: 'at-most', value: 500 })).toEqual([1]);
+});
+
+test('however they are grouped, every line is in one group and the groups add up', () => {
+  const lines = fc.array(
+    fc
+      .record({
+        section: fc.constantFrom('', 'A', 'B'),
+        costCode: fc.constantFrom('100', '200'),
+        actual: fc.integer(),
+        budgeted: fc.boolean(),
+      })
+      .map(line),
+  );
+  fc.assert(
+    fc.property(lines, fc.constantFrom(...(Object.keys(WORDS) as Wording[]), 'none' as const), (all, by) => {
+      const groups = groupsOf(all, by);
+      expect(groups.flatMap((it) => it.lines).length).toBe(all.length);
+      expect(groups.reduce((sum, it) => sum + sumOf(it.lines, 'actual'), 0)).toBe(sumOf(all, 'actual'));
+    }),
+  );
+});

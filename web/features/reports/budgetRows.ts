@@ -1,0 +1,96 @@
+import { COST_TYPES } from '../../../core/cost/costType';
+import type { EstimateLine } from '../../../wire/jobs';
+
+/** Figures of the table, in its order: column, title, and the figure that explains it. */
+export const MONEY = [
+  ['original', 'Original', 'lineOriginal'],
+  ['changes', 'Changes', 'lineChanges'],
+  ['transfers', 'Transfers', 'lineTransfers'],
+  ['revised', 'Revised', 'lineRevised'],
+  ['actual', 'Actual', 'lineActual'],
+  ['committed', 'Committed', 'lineCommitted'],
+  ['estimate', 'Estimate at completion', 'lineEstimate'],
+  ['variance', 'Variance', 'lineVariance'],
+] as const;
+export const HOURS = [
+  ['hoursBudgeted', 'Hours budgeted', 'lineHoursBudgeted'],
+  ['hoursActual', 'Hours to date', 'lineHoursActual'],
+] as const;
+export type SumKey = (typeof MONEY)[number][0] | (typeof HOURS)[number][0];
+
+/** What lines can be grouped by, and what a filter can ask of in words. */
+export const WORDS = {
+  section: 'Section',
+  code: 'Cost code',
+  type: 'Cost type',
+  sov: 'SOV line served',
+  state: 'Budget state',
+} as const;
+export type Wording = keyof typeof WORDS;
+export const NO_GROUP = 'none';
+export type Grouping = Wording | typeof NO_GROUP;
+
+/** One condition: a column in words holds a text, or a figure is at least or at most an amount. */
+export interface Condition {
+  column: Wording | SumKey;
+  is: 'holds' | 'at-least' | 'at-most';
+  /** Text; or minor units, or ten-thousandths of an hour. */
+  value: string | number;
+}
+
+/** A way of looking at the table that may be kept under a name. */
+export interface BudgetView {
+  by: Grouping;
+  conditions: readonly Condition[];
+}
+
+/** What stands in a column of words. */
+export function wordsOf(line: EstimateLine, column: Wording): string {
+  switch (column) {
+    case 'section':
+      return line.section || 'No section';
+    case 'code':
+      return `${line.costCode} ${line.description}`;
+    case 'type':
+      return line.costType;
+    case 'sov':
+      return line.serves.length === 0 ? 'No SOV line' : line.serves.join(', ');
+    case 'state':
+      return !line.budgeted ? 'No budget' : line.variance < 0 ? 'Over budget' : 'Within budget';
+  }
+}
+
+export function isWording(column: Condition['column']): column is Wording {
+  return column in WORDS;
+}
+
+/** The lines every condition holds for. */
+export function filtered(lines: readonly EstimateLine[], conditions: readonly Condition[]): EstimateLine[] {
+  return lines.filter((line) =>
+    conditions.every(({ column, is, value }) => {
+      if (isWording(column)) return wordsOf(line, column).toLowerCase().includes(String(value).trim().toLowerCase());
+      return is === 'at-most' ? line[column] <= Number(value) : line[column] >= Number(value);
+    }),
+  );
+}
+
+export interface Group {
+  name: string;
+  lines: EstimateLine[];
+}
+
+/** Lines in groups by what stands in a column; types in the order of reports, everything else by name. */
+export function groupsOf(lines: readonly EstimateLine[], by: Grouping): Group[] {
+  if (by === NO_GROUP) return [{ name: '', lines: [...lines] }];
+  const groups = new Map<string, EstimateLine[]>();
+  for (const line of lines) {
+    const name = wordsOf(line, by);
+    groups.set(name, [...(groups.get(name) ?? []), line]);
+  }
+  const list = [...groups].map(([name, own]) => ({ name, lines: own }));
+  return by === 'type'
+    ? list.sort((a, b) => COST_TYPES.indexOf(a.name as 'labour') - COST_TYPES.indexOf(b.name as 'labour'))
+    : list.sort((a, b) => (a.name < b.name ? -1 : 1));
+}
+
+export const sumOf = (lines: readonly EstimateLine[], key: SumKey) => lines.reduce((total, line) => total + line[key], 0);
