@@ -125,7 +125,7 @@ test('estimate versus actual folds by section, code and type, and keeps unbudget
   await page.goto(`${running.url}/reports/estimate-versus-actual?job=2107&as-of=2031-04`);
   const table = page.getByRole('region', { name: 'Estimate versus actual' });
   await expect(table.getByText('no budget')).toBeVisible();
-  await page.getByRole('radio', { name: 'Cost type' }).click();
+  await page.getByLabel('Grouped by').selectOption('Cost type');
   const labour = table.getByRole('button', { name: /labour 10/ });
   await expect(labour).toBeVisible();
   const lines = await table.locator('tbody tr').count();

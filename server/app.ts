@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { LedrinError } from '../core/errors/ledrinError';
+import { answerRoutes } from './routes/answer';
 import { billingRoutes } from './routes/billing';
 import { changeRoutes } from './routes/changes';
 import type { Context } from './routes/context';
@@ -10,12 +11,26 @@ import { costRoutes } from './routes/costs';
 import { estimateRoutes } from './routes/estimates';
 import { jobRoutes } from './routes/jobs';
 import { priceRoutes } from './routes/prices';
+import { quotationRoutes } from './routes/quotations';
 import { answerErrors } from './routes/reply';
 import { reportRoutes } from './routes/reports';
 import { setupRoutes } from './routes/setup';
 
 /** A body larger than this is refused before it is read; a batch of 5,000 costs fits. */
 const LARGEST_BODY = '4mb';
+
+const ALL_ROUTES = [
+  setupRoutes,
+  priceRoutes,
+  jobRoutes,
+  estimateRoutes,
+  quotationRoutes,
+  changeRoutes,
+  answerRoutes,
+  costRoutes,
+  billingRoutes,
+  reportRoutes,
+];
 
 /** The whole web application: the API under /api, and the built pages for everything else. */
 export function createApp(context: Context & { pages: string | null; log: (error: unknown) => void }): Express {
@@ -28,17 +43,7 @@ export function createApp(context: Context & { pages: string | null; log: (error
     }),
   );
   app.use('/api', refuseForeignPages, express.json({ limit: LARGEST_BODY }));
-  for (const routes of [
-    setupRoutes,
-    priceRoutes,
-    jobRoutes,
-    estimateRoutes,
-    changeRoutes,
-    costRoutes,
-    billingRoutes,
-    reportRoutes,
-  ])
-    app.use('/api', routes(context));
+  for (const routes of ALL_ROUTES) app.use('/api', routes(context));
   app.use('/api', (request) => {
     throw new LedrinError(
       'not-found',

@@ -1,4 +1,4 @@
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 
 /** Settings from the environment, with their defaults. */
 export interface Config {
@@ -8,17 +8,21 @@ export interface Config {
   /** Folder of the built pages. */
   pages: string;
   sampleBook: string;
+  /** Folder the outbox writes its messages to. */
+  outbox: string;
 }
 
 export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
   const port = Number(env.PORT ?? 4310);
   if (!Number.isInteger(port) || port < 0 || port > 65_535)
     throw new Error(`PORT is "${env.PORT}"; expected a number from 0 to 65535`);
+  const database = env.LEDRIN_DB ?? join(root, 'data/ledrin.sqlite');
   return {
     port,
     host: env.HOST ?? '127.0.0.1',
-    database: env.LEDRIN_DB ?? join(root, 'data/ledrin.sqlite'),
+    database,
     pages: join(root, 'dist/web'),
     sampleBook: join(root, 'demo/book'),
+    outbox: env.LEDRIN_OUTBOX ?? join(dirname(database), 'outbox'),
   };
 }

@@ -17,6 +17,7 @@ describe('the settings', () => {
       database: '/ledrin/data/ledrin.sqlite',
       pages: '/ledrin/dist/web',
       sampleBook: '/ledrin/demo/book',
+      outbox: '/ledrin/data/outbox',
     });
     expect(readConfig({ PORT: '80', HOST: '::', LEDRIN_DB: 'mine.sqlite' }, '/ledrin')).toMatchObject({
       port: 80,

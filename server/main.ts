@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { createApp } from './app';
 import { readConfig } from './config';
+import { Outbox } from './stand-ins/outbox';
 import { openDatabase } from './db/database';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
@@ -17,6 +18,7 @@ try {
     database,
     now: () => new Date(),
     sampleBook: config.sampleBook,
+    outbox: new Outbox(config.outbox),
     pages: config.pages,
     log: (error) => log.error(error),
   });

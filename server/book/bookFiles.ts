@@ -1,32 +1,14 @@
-import {
-  amount,
-  date,
-  days,
-  integer,
-  make,
-  markup,
-  needed,
-  oneOf,
-  percent,
-  quantity,
-  REQUIRED,
-  text,
-  unitCost,
-  yesNo,
-  type Column,
-} from './columns';
+import { amount, date, days, integer, make, oneOf, percent, quantity, REQUIRED, text, yesNo, type Column } from './columns';
+import { ESTIMATE_FILES, PRICE_FILES } from './pricingFiles';
 import { FORECAST_METHODS } from '../../core/forecast/estimateAtCompletion';
 import { REVENUE_METHODS } from '../../core/progress/workInProgress';
 import { APPLICATION_STATUSES } from '../../core/billing/application';
 import { CHANGE_STATUSES } from '../../core/contract/changeOrder';
 import { COST_TYPES } from '../../core/cost/costType';
-import { PART_BASES } from '../../core/estimating/estimate';
 import { JOB_STATUSES } from '../../core/contract/jobStatus';
 
 const party = { contact: text(), email: text(), phone: text(), address: text(), terms_days: days() };
 const costLine = { section: text(), cost_code: text(REQUIRED), cost_type: oneOf(COST_TYPES)(REQUIRED) };
-
-const estimateKey = { job: text(REQUIRED), estimate: integer(1, 9999)(REQUIRED) };
 
 /** Every file of the book with its columns, in the order they are read, checked, saved and written. */
 export const BOOK_FILES = {
@@ -41,27 +23,7 @@ export const BOOK_FILES = {
   customers: { customer: text(REQUIRED), name: text(REQUIRED), ...party },
   vendors: { vendor: text(REQUIRED), name: text(REQUIRED), kind: oneOf(['supplier', 'subcontractor'])(), ...party },
   cost_codes: { cost_code: text(REQUIRED), description: text(REQUIRED), unit: text() },
-  price_items: {
-    price_item: text(REQUIRED),
-    description: text(REQUIRED),
-    unit: text(),
-    cost_type: oneOf(COST_TYPES)(REQUIRED),
-    cost_code: text(REQUIRED),
-    wage_class: text(),
-    unit_cost: unitCost(REQUIRED),
-    markup_percent: markup(),
-    vendor: text(),
-    checked_on: date(),
-  },
-  price_history: { price_item: text(REQUIRED), dated: date(REQUIRED), unit_cost: unitCost(REQUIRED), reason: text() },
-  build_ups: { build_up: text(REQUIRED), description: text(REQUIRED), unit: text() },
-  build_up_components: {
-    build_up: text(REQUIRED),
-    price_item: text(),
-    component: text(),
-    quantity: needed(REQUIRED),
-    waste_percent: percent(),
-  },
+  ...PRICE_FILES,
   jobs: {
     job: text(REQUIRED),
     name: text(REQUIRED),
@@ -84,52 +46,7 @@ export const BOOK_FILES = {
     tax_percent: percent(),
     terms_days: days(),
   },
-  estimates: {
-    ...estimateKey,
-    name: text(REQUIRED),
-    status: oneOf(['draft', 'sent', 'accepted'])(),
-    chosen: yesNo(),
-    overhead_percent: markup(),
-    profit_percent: markup(),
-    rounding: amount(),
-    sent_on: date(),
-    reference: text(),
-    accepted_on: date(),
-    acceptance: text(),
-  },
-  estimate_markups: { ...estimateKey, cost_type: oneOf(COST_TYPES)(), section: text(), markup_percent: markup(REQUIRED) },
-  estimate_lines: {
-    ...estimateKey,
-    estimate_line: text(REQUIRED),
-    section: text(),
-    description: text(REQUIRED),
-    quantity: needed(REQUIRED),
-    unit: text(),
-    build_up: text(),
-    markup_percent: markup(),
-  },
-  estimate_parts: {
-    ...estimateKey,
-    estimate_line: text(REQUIRED),
-    price_item: text(),
-    description: text(),
-    cost_code: text(REQUIRED),
-    cost_type: oneOf(COST_TYPES)(REQUIRED),
-    basis: oneOf(PART_BASES)(),
-    quantity: needed(REQUIRED),
-    unit: text(),
-    unit_cost: unitCost(REQUIRED),
-    markup_percent: markup(),
-  },
-  estimate_prices: {
-    ...estimateKey,
-    build_up: text(REQUIRED),
-    cost_code: text(REQUIRED),
-    cost_type: oneOf(COST_TYPES)(REQUIRED),
-    markup_percent: markup(),
-    unit_cost: unitCost(REQUIRED),
-    hours: needed(),
-  },
+  ...ESTIMATE_FILES,
   schedule_of_values: {
     job: text(REQUIRED),
     sov_line: text(REQUIRED),
@@ -273,6 +190,7 @@ export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FI
   customers: ['customer'],
   vendors: ['vendor'],
   cost_codes: ['cost_code'],
+  terms: ['name'],
   price_items: ['price_item'],
   price_history: [],
   build_ups: ['build_up'],
@@ -283,6 +201,9 @@ export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FI
   estimate_lines: ['job', 'estimate', 'estimate_line'],
   estimate_parts: [],
   estimate_prices: [],
+  quotations: ['job', 'quotation'],
+  quotation_alternates: [],
+  quotation_payments: [],
   schedule_of_values: ['job', 'sov_line'],
   budget: [],
   awards: ['job', 'sov_line'],

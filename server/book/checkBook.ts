@@ -25,6 +25,8 @@ export class BookCheck {
     | 'buildUps'
     | 'estimates'
     | 'estimateLines'
+    | 'quotations'
+    | 'terms'
     | 'awards'
     | 'awardLines'
     | 'jobs'
@@ -71,6 +73,8 @@ export class BookCheck {
       buildUps: keys(existing.buildUps, 'build_ups', 'build_up'),
       estimates: keys(existing.estimates, 'estimates', 'job', 'estimate'),
       estimateLines: keys(NOTHING, 'estimate_lines', 'job', 'estimate', 'estimate_line'),
+      quotations: keys(existing.quotations, 'quotations', 'job', 'quotation'),
+      terms: keys(existing.terms, 'terms', 'name'),
       awards: keys(NOTHING, 'awards', 'job', 'sov_line'),
       awardLines: keys(NOTHING, 'award_lines', 'job', 'estimate_line'),
       jobs: keys(existing.jobs, 'jobs', 'job'),

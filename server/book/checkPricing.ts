@@ -94,6 +94,7 @@ export function checkEstimates(check: BookCheck): void {
       row.estimate_line,
     );
   checkAwards(check, accepted);
+  checkQuotations(check);
 }
 
 function checkEstimate(check: BookCheck, row: BookRow<'estimates'>, accepted: Map<string, number>, chosen: Set<string>): void {
@@ -153,4 +154,40 @@ function checkAwards(check: BookCheck, accepted: Map<string, number>): void {
     check.declare('award_lines', row.row, 'estimate_line', keys.awardLines, row.job, row.estimate_line);
     check.refers('award_lines', row.row, 'sov_line', keys.awards, 'award of SOV line', row.job, row.sov_line);
   }
+}
+
+/** Checks the library of terms and the quotations. */
+function checkQuotations(check: BookCheck): void {
+  const { rows, keys, faults } = check;
+  for (const row of rows.terms) check.declare('terms', row.row, 'name', keys.terms, row.name);
+  for (const row of rows.quotations) {
+    check.declare('quotations', row.row, 'quotation', keys.quotations, row.job, row.quotation);
+    if (check.refersToJob('quotations', row))
+      check.refers('quotations', row.row, 'estimate', keys.estimates, 'estimate', row.job, row.estimate);
+    if (row.status && row.status !== 'draft' && row.sent_on === null)
+      faults.add(
+        'quotations',
+        row.row,
+        'sent_on',
+        `missing required cell: a quotation that is ${row.status} needs the day it was sent`,
+      );
+    if (row.answered_on && row.sent_on && row.answered_on < row.sent_on)
+      faults.add('quotations', row.row, 'answered_on', `${row.answered_on} is before sent_on, ${row.sent_on}`);
+  }
+  for (const file of ['quotation_alternates', 'quotation_payments'] as const)
+    for (const row of rows[file]) {
+      const found =
+        check.refersToJob(file, row) &&
+        check.refers(file, row.row, 'quotation', keys.quotations, 'quotation', row.job, row.quotation);
+      if (found && check.existing.quotations.has(joinKey(row.job!, row.quotation!)))
+        faults.add(
+          file,
+          row.row,
+          'quotation',
+          `quotation ${row.quotation} is already in the database; an import brings quotations whole`,
+        );
+    }
+  for (const row of rows.quotation_payments)
+    if (row.percent !== undefined && row.amount !== undefined && (row.percent === null) === (row.amount === null))
+      faults.add('quotation_payments', row.row, 'percent', 'expected a per cent or an amount: one of the two');
 }

@@ -21,6 +21,9 @@ export interface Existing {
   jobs: Map<string, ExistingJob>;
   /** job + number. */
   estimates: Map<string, number>;
+  /** job + number. */
+  quotations: Map<string, number>;
+  terms: Map<string, number>;
   /** job → the number of its accepted estimate. */
   acceptedEstimates: Map<string, number>;
   /** job + line. */
@@ -69,6 +72,12 @@ export async function readExisting(sql: Sql): Promise<Existing> {
       ['job', 'number'],
       id,
     ),
+    quotations: await byKey(
+      'SELECT q.id, job.number AS job, q.number FROM quotation q JOIN job ON job.id = q.job_id',
+      ['job', 'number'],
+      id,
+    ),
+    terms: await byKey('SELECT id, name FROM terms_text', ['name'], id),
     acceptedEstimates: await byKey(
       `SELECT job.number AS job, e.number FROM estimate e JOIN job ON job.id = e.job_id WHERE e.status = 'accepted'`,
       ['job'],

@@ -15,6 +15,13 @@ const QUERIES: Record<BookFileName, string> = {
   customers: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days FROM customer',
   vendors: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days FROM vendor',
   cost_codes: 'SELECT id, code AS cost_code, description, unit FROM cost_code',
+  terms: 'SELECT id, name, body FROM terms_text',
+  quotations: `SELECT q.id, j.number AS job, q.number AS quotation, e.number AS estimate, q.title, q.presentation, q.quantities, q.unit_prices, q.contact, q.email, q.introduction,
+    q.exclusions, q.terms, q.valid_until, q.status, q.sent_on, q.answered_on, q.answered_by FROM quotation q JOIN job j ON j.id = q.job_id JOIN estimate e ON e.id = q.estimate_id`,
+  quotation_alternates: `SELECT a.id, j.number AS job, q.number AS quotation, a.name, a.amount
+    FROM quotation_alternate a JOIN quotation q ON q.id = a.quotation_id JOIN job j ON j.id = q.job_id`,
+  quotation_payments: `SELECT p.id, j.number AS job, q.number AS quotation, p.name, p.rate AS percent, p.amount, p.due_on, p.stage
+    FROM quotation_payment p JOIN quotation q ON q.id = p.quotation_id JOIN job j ON j.id = q.job_id`,
   price_items: `SELECT p.id, p.code AS price_item, p.description, p.unit, p.cost_type, c.code AS cost_code, p.wage_class, p.unit_cost, p.markup_rate AS markup_percent,
     v.code AS vendor, p.checked_on FROM price_item p JOIN cost_code c ON c.id = p.cost_code_id LEFT JOIN vendor v ON v.id = p.vendor_id`,
   price_history:

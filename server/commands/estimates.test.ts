@@ -29,6 +29,7 @@ import {
   startEstimate,
 } from './estimates';
 import { moveJob } from './jobs';
+import { saveQuotation } from './quotations';
 import { movePrices, previewPriceMove, removeBuildUp, removePriceItem, saveBuildUp, savePriceItems } from './prices';
 
 afterAll(cleanUp);
@@ -202,6 +203,29 @@ describe('the award', () => {
   };
 
   test('gives the schedule and budget worked by hand, linked to the lines they come from; the books tie', async () => {
+    await saveQuotation(database, TESTER, 'J2', null, {
+      ...{
+        version: 0,
+        estimate: 1,
+        title: 'Roof',
+        presentation: 'section',
+        quantities: true,
+        unitPrices: false,
+        contact: 'H',
+        email: 'h@x.example',
+      },
+      ...{
+        introduction: 'Two\nlines',
+        exclusions: 'a\nb',
+        terms: 't',
+        validUntil: '2031-06-01',
+        alternates: [{ name: 'Green', amount: -5 }],
+      },
+      payments: [
+        { name: 'Start', rate: 300_000, amount: null, dueOn: '2031-06-01', stage: '' },
+        { name: 'End', rate: null, amount: 9, dueOn: null, stage: 'Handover' },
+      ],
+    });
     await awardJob(database, TESTER, 'J2', 1, await award());
     const sql = database.read();
     expect(
@@ -293,6 +317,15 @@ describe('a book with faults in its pricing', () => {
     return { ...TENDER_BOOK, [file]: TENDER_BOOK[file]!.replace(from, to) };
   };
   test.each<[string, BookText, string[]]>([
+    [
+      'a quotation of no estimate, sent without a day, paid in both ways',
+      {
+        ...TENDER_BOOK,
+        quotations: 'job,quotation,estimate,title,status\nJ2,1,7,T,sent\n',
+        quotation_payments: 'job,quotation,name,percent,amount\nJ2,1,a,5,5\nJ2,2,b,5,\n',
+      },
+      ['quotations:2:estimate', 'quotations:2:sent_on', 'quotation_payments:2:percent', 'quotation_payments:3:quotation'],
+    ],
     ['an unknown cost code of an item', changed('price_items', 'labour,100', 'labour,777'), ['price_items:2:cost_code']],
     ['an unknown vendor', changed('price_items', ',PANEL,2031', ',NOBODY,2031'), ['price_items:3:vendor']],
     ['labour by another unit than the hour', changed('price_items', 'Roofer,h', 'Roofer,day'), ['price_items:2:unit']],

@@ -297,6 +297,9 @@ export async function sendEstimate(
 export async function discardEstimate(database: Database, actor: Actor, job: string, number: number): Promise<void> {
   await database.write(async (sql) => {
     const { row } = await draftOf(sql, job, number);
+    const quoted = await sql.get<{ number: number }>('SELECT number FROM quotation WHERE estimate_id = $1', [row.id]);
+    if (quoted)
+      throw new LedrinError('refused', `Quotation ${quoted.number} is made from estimate ${number}; throw that away first`);
     await sql.run('DELETE FROM estimate WHERE id = $1', [row.id]);
     await record(sql, actor, 'discard-estimate', `${job}/${number}`, {});
   });

@@ -2,8 +2,9 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import request from 'supertest';
 import { createApp } from '../app';
+import { Outbox } from '../stand-ins/outbox';
 import type { Database } from '../db/database';
-import { cleanUp, everything, faultsOf, SMALL_BOOK, temporaryDatabase, TENDER_BOOK } from '../test/books';
+import { cleanUp, everything, faultsOf, SMALL_BOOK, temporaryDatabase, temporaryFolder, TENDER_BOOK } from '../test/books';
 
 let database: Database;
 let app: ReturnType<typeof createApp>;
@@ -16,6 +17,7 @@ beforeAll(async () => {
     database,
     now: () => new Date('2031-05-02T09:00:00Z'),
     sampleBook: 'demo/book',
+    outbox: new Outbox(temporaryFolder()),
     pages: null,
     log: (error) => logged.push(error),
   });
@@ -76,6 +78,39 @@ const award = {
   groups: [{ line: '1', section: '', description: 'x', members: ['1'], weight: null }],
 };
 
+const quotation = {
+  ...{ version: 1, estimate: 1, title: 'Q', presentation: 'line', quantities: true, unitPrices: true, contact: '', email: '' },
+  ...{ introduction: '', exclusions: '', terms: '', validUntil: '2031-12-01', alternates: [{ name: 'A', amount: 1 }] },
+  payments: [{ name: 'P', rate: 1_000_000, amount: null, dueOn: null, stage: '' }],
+};
+const mail = { on: '2031-04-01', to: 'a@client.example', subject: 's', message: 'm' };
+const change = {
+  ...{ version: 0, number: 'X1', title: 'T', raisedOn: '2031-04-01', reference: '', reason: '', askedBy: '', daysAsked: 1 },
+  price: [{ line: '1', section: '', description: 'x', quantity: null, unit: '', amount: 1 }],
+  cost: [
+    {
+      section: 'A',
+      costCode: '100',
+      costType: 'labour',
+      sovLine: '',
+      description: '',
+      quantity: null,
+      unit: '',
+      hours: 1,
+      amount: 1,
+    },
+  ],
+};
+const decision = { status: 'rejected', on: '2031-04-02', by: 'b', note: '', agreed: null, daysGranted: null };
+const moved = { section: 'A', costType: 'labour', hours: null };
+const transfer = {
+  ...{ dated: '2031-04-01', reason: 'r' },
+  lines: [
+    { ...moved, costCode: '100', amount: 1 },
+    { ...moved, costCode: '200', amount: -1 },
+  ],
+};
+
 /** Every route that changes something, with a body it takes. */
 const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown>][] = [
   ['post', '/api/costs', { lines: [cost], asOf: '2031-03-31' }],
@@ -100,6 +135,20 @@ const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown
   ],
   ['post', '/api/jobs/J2/estimates', { name: 'E', copyOf: { job: 'J2', estimate: 1 } }],
   ['put', '/api/jobs/J2/estimates/1', estimate],
+  ['post', '/api/jobs/J2/quotations', { ...quotation, version: 0 }],
+  ['put', '/api/jobs/J2/quotations/1', quotation],
+  ['post', '/api/jobs/J2/quotations/1/send', mail],
+  ['put', '/api/terms', { name: 'T', body: 'b' }],
+  ['post', '/api/answer/none/ask', { name: 'n', question: 'q' }],
+  ['post', '/api/answer/none/accept', { name: 'n', signature: 'M1 1' }],
+  ['post', '/api/answer/none/decline', { name: 'n', reason: 'r' }],
+  ['post', '/api/questions/1', { answer: 'a' }],
+  ['post', '/api/jobs/J1/changes', change],
+  ['put', '/api/jobs/J1/changes/X1', { ...change, version: 1 }],
+  ['post', '/api/jobs/J1/changes/C2/issue', { on: '2031-04-01' }],
+  ['post', '/api/jobs/J1/changes/C2/send', mail],
+  ['post', '/api/jobs/J1/changes/C2/decide', decision],
+  ['post', '/api/jobs/J1/transfers', transfer],
   ['post', '/api/jobs/J2/estimates/1/sent', { on: '2031-04-01', reference: '' }],
   ['post', '/api/jobs/J2/estimates/1/award', award],
   ['post', '/api/jobs/J1/status', { status: 'closed', on: '2031-05-01' }],
@@ -223,6 +272,12 @@ describe('bad input', () => {
     '/api/workings?asOf=2031-04&figure=lineActual&job=J1&line=99',
     '/api/workings?asOf=2031-04&figure=net&job=J1&application=9',
     '/api/prices/items/none/history',
+    '/api/answer/none',
+    '/api/answer/none/paper.pdf',
+    '/api/messages/99/file',
+    '/api/jobs/J2/quotations/99',
+    '/api/jobs/J1/changes/none?asOf=2031-04',
+    '/api/jobs/J1/changes/C1/paper.exe',
     '/api/jobs/J2/estimates/99',
     '/api/jobs/J2/estimates/x',
     '/api/jobs/none/estimates',
@@ -261,6 +316,16 @@ describe('what the screens read', () => {
     `/api/papers?${asOf}`,
     `/api/papers/1`,
     `/api/prices`,
+    `/api/terms`,
+    `/api/messages`,
+    `/api/changes?${asOf}`,
+    `/api/jobs/J1/changes?${asOf}`,
+    `/api/jobs/J1/changes/C1?${asOf}`,
+    `/api/jobs/J1/changes/C1/offers`,
+    `/api/jobs/J1/changes/C1/paper.pdf`,
+    `/api/jobs/J1/changes/C1/paper.docx`,
+    `/api/jobs/J1/transfers?${asOf}`,
+    `/api/jobs/J2/quotations`,
     `/api/prices.csv`,
     `/api/prices/achieved`,
     `/api/prices/items/CREW/history`,
@@ -371,6 +436,7 @@ describe('the ways in', () => {
       database: fresh,
       now: () => new Date(),
       sampleBook: join('demo', 'book'),
+      outbox: new Outbox(temporaryFolder()),
       pages: null,
       log: (error) => logged.push(error),
     });
@@ -394,7 +460,14 @@ describe('the ways in', () => {
   });
 
   test('a price list that is sent comes in whole, adding and changing; a faulty one is listed by row and leaves nothing', async () => {
-    const other = createApp({ database, now: () => new Date(), sampleBook: '', pages: null, log: (error) => logged.push(error) });
+    const other = createApp({
+      database,
+      now: () => new Date(),
+      sampleBook: '',
+      outbox: new Outbox(temporaryFolder()),
+      pages: null,
+      log: (error) => logged.push(error),
+    });
     const send = (text: string) => request(other).post('/api/prices/import').attach('file', Buffer.from(text), 'list.csv');
     const head = 'price_item,description,cost_type,cost_code,unit_cost\n';
     const before = await everything(database);
@@ -417,6 +490,7 @@ describe('the ways in', () => {
       database: fresh,
       now: () => new Date(),
       sampleBook: 'demo/book',
+      outbox: new Outbox(temporaryFolder()),
       pages: null,
       log: (error) => logged.push(error),
     });

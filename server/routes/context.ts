@@ -3,6 +3,7 @@ import { isPeriod, isPlainDate, lastDay, type PlainDate } from '../../core/calen
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { Actor } from '../commands/post';
 import type { Database } from '../db/database';
+import type { Outbox } from '../stand-ins/outbox';
 
 /** What every route works with. */
 export interface Context {
@@ -11,6 +12,8 @@ export interface Context {
   now: () => Date;
   /** Folder of the sample company's book. */
   sampleBook: string;
+  /** Where messages to clients go. */
+  outbox: Outbox;
 }
 
 /** Until there is sign-in, everybody is the accounts office. */
@@ -39,4 +42,9 @@ export function numberParam(request: Request, name: string): number {
 
 export function textParam(request: Request, name: string): string {
   return String(request.params[name]);
+}
+
+/** The address this request came to, for links that are to lead back here. */
+export function originOf(request: Request): string {
+  return `${request.protocol}://${request.get('host') ?? 'localhost'}`;
 }

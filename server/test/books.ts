@@ -163,4 +163,5 @@ J2,1,2,,Scaffold hire,300,subcontract,in-all,1,,1200.00
 J2,1,3,CREW,Fit outlets,100,labour,,0.75,h,32.50
 J2,1,3,,Cutting plant,400,equipment,in-all,3,day,45.5555
 `,
+  terms: 'name,body\nUsual,"Thirty days.\nNo dayworks."\n',
 };

@@ -7,6 +7,7 @@ import type { CostLines } from '../costEntries';
 import type { Actor } from '../post';
 import { saveKeyed, type BookIds } from './saveKeyed';
 import { saveChangeOrders, saveTransfers } from './saveChanges';
+import { saveQuotations } from './saveQuotations';
 import { acceptedEstimates, saveAwards, saveEstimates, savePrices } from './savePricing';
 
 /** Saves everything of a checked book that is set up rather than posted. */
@@ -23,6 +24,7 @@ export async function saveContracts(
   await savePrices(sql, actor, check, ids);
   await saveJobs(sql, check, ids);
   await saveEstimates(sql, actor, check, ids);
+  await saveQuotations(sql, actor, check, ids);
   await saveSchedules(sql, check, ids, billing);
   await saveBudgets(sql, check, ids, costLines);
   await saveAwards(sql, check, ids);

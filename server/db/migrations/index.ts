@@ -1,7 +1,13 @@
 import { contractToWorkInProgress } from './0001-contract-to-work-in-progress';
 import { priceToAward } from './0002-price-to-award';
 import { changesAndTransfers } from './0003-changes-and-transfers';
+import { quotationsAndOffers } from './0004-quotations-and-offers';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
-export const MIGRATIONS: readonly Migration[] = [contractToWorkInProgress, priceToAward, changesAndTransfers];
+export const MIGRATIONS: readonly Migration[] = [
+  contractToWorkInProgress,
+  priceToAward,
+  changesAndTransfers,
+  quotationsAndOffers,
+];

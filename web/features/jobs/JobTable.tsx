@@ -58,6 +58,9 @@ export function JobTable({ jobs }: { jobs: readonly JobListRow[] }) {
     );
     const sign = descending ? -1 : 1;
     return [...kept].sort((a, b) => {
+      // A tender without a price has no figures to be sorted by: it comes last either way.
+      const unpriced = Number(a.contractSum === 0) - Number(b.contractSum === 0);
+      if (unpriced !== 0 && sort !== 'number') return unpriced;
       const [x, y] = [valueOf(a, sort), valueOf(b, sort)];
       return sign * (x < y ? -1 : x > y ? 1 : 0);
     });

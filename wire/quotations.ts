@@ -1,0 +1,117 @@
+import * as v from 'valibot';
+import { PRESENTATIONS, type ClientDocument } from '../core/offer/clientDocument';
+import { cents, filled, optionalDate, plainDate, rate, text } from './fields';
+
+const flag = v.boolean('expected yes or no');
+
+export const quotationInput = v.strictObject({
+  version: v.pipe(v.number('expected the version that was opened'), v.safeInteger('expected the version that was opened')),
+  estimate: v.pipe(v.number('expected the number of an estimate'), v.safeInteger('expected the number of an estimate')),
+  title: filled(),
+  presentation: v.picklist(PRESENTATIONS, `expected one of ${PRESENTATIONS.join(', ')}`),
+  quantities: flag,
+  unitPrices: flag,
+  contact: text(),
+  email: text(),
+  introduction: text(4000),
+  exclusions: text(4000),
+  terms: text(20_000),
+  validUntil: optionalDate,
+  alternates: v.pipe(
+    v.array(v.strictObject({ name: filled(400), amount: cents })),
+    v.maxLength(50, 'expected at most 50 alternates'),
+  ),
+  payments: v.pipe(
+    v.array(
+      v.strictObject({ name: filled(), rate: v.nullable(rate), amount: v.nullable(cents), dueOn: optionalDate, stage: text() }),
+    ),
+    v.maxLength(100, 'expected at most 100 payments'),
+  ),
+});
+export type QuotationInput = v.InferOutput<typeof quotationInput>;
+
+/** A message to a client with the paper attached. */
+export const sendInput = v.strictObject({
+  on: plainDate,
+  to: v.pipe(filled(), v.email('expected an address such as name@client.example')),
+  subject: filled(),
+  message: text(8000),
+});
+export type SendInput = v.InferOutput<typeof sendInput>;
+
+export const termsInput = v.strictObject({ name: filled(80), body: filled(20_000) });
+export type TermsInput = v.InferOutput<typeof termsInput>;
+
+export const askInput = v.strictObject({ name: filled(), question: filled(4000) });
+export const replyInput = v.strictObject({ answer: filled(4000) });
+/** A signature as strokes of a path: `M10 12L14 20…`. */
+export const acceptInput = v.strictObject({
+  name: filled(),
+  signature: v.pipe(
+    text(40_000),
+    v.nonEmpty('expected a signature: draw it in the field'),
+    v.regex(/^[ML0-9 .-]+$/, 'expected a drawn signature'),
+  ),
+});
+export const declineInput = v.strictObject({ name: filled(), reason: filled(4000) });
+
+export interface QuotationSummary {
+  number: number;
+  title: string;
+  estimate: number;
+  status: string;
+  total: number;
+  validUntil: string | null;
+  sentOn: string | null;
+  answeredOn: string | null;
+  answeredBy: string;
+}
+
+export interface QuotationView extends QuotationInput {
+  number: number;
+  status: string;
+  sentOn: string | null;
+  savedBy: string;
+  savedAt: string;
+  /** What the client reads, as it stands. */
+  document: ClientDocument;
+  /** What the payment schedule leaves of the price; it must be nothing. */
+  difference: number;
+  offers: OfferView[];
+}
+
+/** A paper that was sent, and what came back. */
+export interface OfferView {
+  id: number;
+  token: string;
+  recipient: string;
+  sentOn: string;
+  status: 'open' | 'accepted' | 'declined';
+  answeredAt: string | null;
+  answeredBy: string;
+  reason: string;
+  signature: string;
+  hash: string;
+  seal: string;
+  /** The paper kept is the one that was sent, and what it was made from still says the same. */
+  intact: boolean;
+  questions: { id: number; askedAt: string; askedBy: string; question: string; answer: string; answeredBy: string }[];
+}
+
+/** What a client sees behind the link. */
+export interface AnswerView extends Pick<OfferView, 'status' | 'answeredAt' | 'answeredBy' | 'seal' | 'hash'> {
+  document: ClientDocument;
+  expired: boolean;
+  questions: Pick<OfferView['questions'][number], 'askedBy' | 'askedAt' | 'question' | 'answer' | 'answeredBy'>[];
+}
+
+export interface MessageRow {
+  id: number;
+  job: string;
+  recipient: string;
+  subject: string;
+  body: string;
+  attachments: string[];
+  sentAt: string;
+  actor: string;
+}
