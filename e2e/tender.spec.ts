@@ -13,7 +13,8 @@ test.afterAll(() => running.stop());
  * outlets cost 5,031.33; markups make 5,576.44, overhead 6 % and profit 4.5 % with −0.03 of rounding 6,177.00: a margin of
  * 18.5 %, a markup of 22.8 %. Agreed at 6,150.00 by section: 5,646.55 and 503.45.
  */
-test('a tender goes from an empty page to an awarded job', async ({ page, browser }) => {
+test('a tender goes from an empty page to an awarded job with an approved change order', async ({ page, browser }) => {
+  test.setTimeout(240_000);
   const errors: string[] = [];
   page.on('console', (message) => message.type() === 'error' && !/409|400/.test(message.text()) && errors.push(message.text()));
   await page.goto(running.url);
@@ -129,8 +130,59 @@ test('a tender goes from an empty page to an awarded job', async ({ page, browse
     await expect(page.getByLabel('From cost to price')).toContainText('6,177.00');
   });
 
+  await test.step('is offered: payments must come to the price; the client asks, and accepts with a signature', async () => {
+    await page.getByRole('link', { name: /^Estimates/ }).click();
+    await page.getByRole('button', { name: 'Make a quotation from estimate 1' }).click();
+    await page.getByLabel('Their mail').fill('hale@northbeck.example');
+    await page.getByLabel('Payment, row 1').focus();
+    await paste(page, 'Order\t30 %\t\nHandover\t4,000.00\tHandover\n');
+    await page.getByRole('button', { name: 'Keep, and see it as the client does' }).click();
+    await expect(page.getByText('The payments leave 323.90 of the price')).toBeVisible();
+    await page.getByLabel('% or GBP, row 2').focus();
+    await page.keyboard.type('70 %');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'Keep, and see it as the client does' }).click();
+    await expect(page.getByRole('article')).toContainText('4,323.90');
+    await page.getByLabel('Sent on').fill('19 Apr 2031');
+    await page.getByLabel('Valid until').fill('');
+    await page.getByRole('button', { name: 'Send quotation 1, 6,177.00' }).click();
+    await expect(page.getByRole('heading', { name: /^Quotation 1, sent/ })).toBeVisible();
+    const link = await page.getByRole('link', { name: 'The page the client answers on' }).getAttribute('href');
+    const phone = await (await browser.newContext({ viewport: { width: 390, height: 800 } })).newPage();
+    await phone.goto(running.url + link);
+    await expect(phone.getByText('6,177.00')).toBeVisible();
+    for (const inner of ['5,031.33', '545.11', 'markup', 'Overhead']) await expect(phone.getByText(inner)).toHaveCount(0);
+    expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+    await phone.getByLabel('Your name').fill('J. Hale');
+    await phone.getByLabel('What would you like to know?').fill('When could you start?');
+    await phone.getByRole('button', { name: 'Ask' }).click();
+    await expect(phone.getByText('Not answered yet.')).toBeVisible();
+    await page.reload();
+    await page.getByLabel('Answer').fill('In June.');
+    await page.getByRole('button', { name: 'Answer', exact: true }).click();
+    await expect(page.getByText('In June.')).toBeVisible();
+    await phone.reload();
+    await expect(phone.getByText('In June.')).toBeVisible();
+    await phone.getByLabel('Name of whoever answers').fill('J. Hale');
+    await phone.getByRole('img', { name: /Signature/ }).scrollIntoViewIfNeeded();
+    const field = (await phone.getByRole('img', { name: /Signature/ }).boundingBox())!;
+    await phone.mouse.move(field.x + 30, field.y + 40);
+    await phone.mouse.down();
+    await phone.mouse.move(field.x + 120, field.y + 60, { steps: 4 });
+    await phone.mouse.up();
+    await phone.getByRole('button', { name: 'Accept the quotation as it is written' }).click();
+    await expect(phone.getByText(/Accepted by J. Hale/)).toBeVisible();
+    await phone.close();
+    await page.reload();
+    await expect(page.getByText(/As it was accepted: content hash/)).toBeVisible();
+    await page.goto(`${running.url}/set-up/outbox`);
+    await expect(page.getByRole('article')).toContainText(link!);
+  });
+
   await test.step('is awarded for less, and every figure leads back to its price', async () => {
-    await page.getByRole('link', { name: 'Award …' }).click();
+    await page.goto(`${running.url}/jobs/1001?as-of=2031-04`);
+    await page.getByRole('link', { name: /J. Hale accepted the quotation: award the job/ }).click();
+    await expect(page.getByLabel('Accepted by')).toHaveValue('Quotation 1, accepted by J. Hale');
     await page.getByLabel('Agreed price').fill('6150');
     await page.getByLabel('Accepted on').fill('20 Apr 2031');
     await page.getByLabel('Accepted by').fill('Letter of 19 April');
@@ -146,6 +198,33 @@ test('a tender goes from an empty page to an awarded job', async ({ page, browse
     await expect(workings).toContainText('551.40');
   });
 
+  await test.step('changes: asked for, sent, agreed for less, and in the contract from its day', async () => {
+    await page.goto(`${running.url}/jobs/1001/changes?as-of=2031-05`);
+    await page.getByRole('link', { name: 'Raise a change' }).click();
+    await page.getByLabel('Title').fill('Two more outlets');
+    await page.getByLabel('Days asked').fill('4');
+    await page.getByLabel('SOV line, row 1').first().focus();
+    await paste(page, '2\tB\tTwo more outlets\t2\tnr\t130\n');
+    await page.getByLabel('Section, row 1').last().focus();
+    await paste(page, 'B\t100\tlabour\t2\tFit\t2\tnr\t1.5\t48.75\n');
+    await page.getByRole('button', { name: 'Keep CO1' }).click();
+    const effect = page.getByLabel('What it would do');
+    await expect(effect).toContainText('6,280.00');
+    await expect(effect).toContainText('5,080.08');
+    await page.getByRole('button', { name: 'Issue, 130.00' }).click();
+    await expect(page.getByRole('heading', { name: 'CO1 Two more outlets' })).toBeVisible();
+    await page.getByLabel('Agreed').fill('120');
+    await page.getByLabel('Decided by').fill('J. Hale');
+    await page.getByRole('button', { name: 'Approve, 120.00' }).click();
+    await expect(page.getByText('In every report from 31 May 2031 on.')).toBeVisible();
+    await page.goto(`${running.url}/reports/changes?as-of=2031-05`);
+    await page.getByLabel('decided ones too').check();
+    await expect(page.getByRole('row', { name: /CO1 Two more outlets/ })).toContainText('120.00');
+  });
+
+  const wip = (on: string) => ledrin('report', 'wip', '--db', running.database, '--as-of', on);
+  expect((await wip('2031-05-30')).split('\n')[1]).toMatch(/^1001,Chapel roof,6150\.00,5031\.33,/);
+  expect((await wip('2031-05-31')).split('\n')[1]).toMatch(/^1001,Chapel roof,6270\.00,5080\.08,/);
   const report = await ledrin('report', 'estimate-vs-actual', '--db', running.database, '--job', '1001', '--as-of', '2031-04-30');
   expect(report.trimEnd().split('\n').at(-1)).toBe('TOTAL,,,5031.33,0.00,5031.33,0.00,0.00,5031.33,0.00,35.275,0,');
   expect(errors).toEqual([]);

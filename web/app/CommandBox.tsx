@@ -17,6 +17,8 @@ const ACTIONS = [
   ['Posted papers', '/ledger/papers'],
   ['Price book', '/set-up/prices'],
   ['Build-ups', '/set-up/build-ups'],
+  ['Terms for quotations', '/set-up/terms'],
+  ['Outbox: messages sent', '/set-up/outbox'],
   ['Import or export the book', '/set-up'],
 ] as const;
 

@@ -1,4 +1,5 @@
 import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router';
+import { AnswerPage } from '../features/answer/AnswerPage';
 import { ApplicationPage } from '../features/billing/ApplicationPage';
 import { BillingPage } from '../features/billing/BillingPage';
 import { JobBilling } from '../features/billing/JobBilling';
@@ -24,6 +25,10 @@ import { TrialBalancePage } from '../features/ledger/TrialBalancePage';
 import { BuildUpsPage } from '../features/prices/BuildUpsPage';
 import { PriceBookPage } from '../features/prices/PriceBookPage';
 import { PriceItemsPage } from '../features/prices/PriceItemsPage';
+import { OutboxPage } from '../features/quotations/OutboxPage';
+import { QuotationPage } from '../features/quotations/QuotationPage';
+import { QuotationsPart } from '../features/quotations/QuotationsPart';
+import { TermsPage } from '../features/quotations/TermsPage';
 import { AgeingPage } from '../features/reports/AgeingPage';
 import { EstimateVsActualPage, JobBudget } from '../features/reports/EstimateVsActual';
 import { WorkInProgressPage } from '../features/reports/WorkInProgressPage';
@@ -60,6 +65,7 @@ function Broken() {
 }
 
 export const router = createBrowserRouter([
+  { path: '/answer/:token', element: <AnswerPage />, errorElement: <Broken /> },
   {
     element: <Shell />,
     errorElement: <Broken />,
@@ -75,7 +81,16 @@ export const router = createBrowserRouter([
             element: <JobPage />,
             children: [
               { index: true, element: <JobNext /> },
-              { path: 'estimates', element: <EstimatesPage /> },
+              {
+                path: 'estimates',
+                element: (
+                  <>
+                    <EstimatesPage />
+                    <QuotationsPart />
+                  </>
+                ),
+              },
+              { path: 'quotations/:quotation', element: <QuotationPage /> },
               { path: 'estimates/beside/:left/:right', element: <BesidePage /> },
               { path: 'estimates/:estimate', element: <EstimatePage /> },
               { path: 'estimates/:estimate/award', element: <AwardPage /> },
@@ -111,6 +126,8 @@ export const router = createBrowserRouter([
           { path: '/ledger/papers', element: <PapersPage /> },
           { path: '/ledger/papers/:id', element: <PaperPage /> },
           { path: '/set-up', element: <SetUpPage /> },
+          { path: '/set-up/terms', element: <TermsPage /> },
+          { path: '/set-up/outbox', element: <OutboxPage /> },
           {
             element: <PriceBookPage />,
             children: [

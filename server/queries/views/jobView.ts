@@ -40,7 +40,11 @@ export async function jobView(sql: Sql, number: string, asOf: string): Promise<J
     monthlyTotals(sql, identity.id, asOf),
     changeOrderRows(sql, identity.id, asOf),
     estimatedLines(sql, identity, asOf),
-    sql.get<ChosenEstimate>('SELECT number, status FROM estimate WHERE job_id = $1 AND chosen = 1', [identity.id]),
+    sql.get<ChosenEstimate>(
+      `SELECT number, status, (SELECT answered_by FROM quotation WHERE estimate_id = estimate.id AND status = 'accepted' ORDER BY number DESC) AS acceptedBy
+        FROM estimate WHERE job_id = $1 AND chosen = 1`,
+      [identity.id],
+    ),
   ]);
   const job = billing.get(number)!;
   const it = facts!;

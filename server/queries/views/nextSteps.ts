@@ -8,12 +8,18 @@ import type { EstimatedLine } from '../reports/estimateVsActualReport';
 export interface ChosenEstimate {
   number: number;
   status: string;
+  /** Who accepted a quotation made from it; null where nobody did. */
+  acceptedBy: string | null;
 }
 
 function tenderSteps(at: string, chosen: ChosenEstimate | undefined): NextStep[] {
   if (!chosen) return [{ text: 'A tender without an estimate: price it', to: `${at}/estimates` }];
   const to = `${at}/estimates/${chosen.number}`;
   if (chosen.status === 'draft') return [{ text: `Finish estimate ${chosen.number}, and mark it as sent when it goes out`, to }];
+  if (chosen.acceptedBy)
+    return [
+      { text: `${chosen.acceptedBy} accepted the quotation: award the job from estimate ${chosen.number}`, to: `${to}/award` },
+    ];
   return [{ text: `Award the job from estimate ${chosen.number} when the client accepts`, to: `${to}/award` }];
 }
 

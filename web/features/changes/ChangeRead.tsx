@@ -6,6 +6,8 @@ import type { ChangeView, DecideChangeInput } from '../../../wire/changes';
 import { useAsOf } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
+import { Offers, PaperDownloads, SendPaper } from '../../app/Offers';
+import { useChangeOffersQuery } from '../../app/offersApi';
 import { Field } from '../../ui/Field';
 import { readDate } from '../../ui/readDate';
 import { Refused } from '../../ui/States';
@@ -16,6 +18,9 @@ import { ChangeState } from './JobChangesPage';
 /** A change that went out: what it asks for, and the decision on it. */
 export function ChangeRead({ view }: { view: ChangeView }) {
   const { show, code } = useCurrency();
+  const of = { job: view.job, kind: 'changes' as const, number: view.number };
+  const { data: offers } = useChangeOffersQuery(of);
+  const accepted = offers?.find((it) => it.status === 'accepted');
   const cut = view.status === 'approved' && view.price !== view.asked;
   const facts: readonly (readonly [string, string])[] = [
     ['Raised', displayDate(view.raisedOn)],
@@ -36,6 +41,9 @@ export function ChangeRead({ view }: { view: ChangeView }) {
             {view.number} {view.title}
           </h2>
           <ChangeState change={view} />
+          <span className="ml-auto">
+            <PaperDownloads of={of} />
+          </span>
         </div>
         <dl className="m-0 mb-4 flex flex-wrap gap-x-6 gap-y-1">
           {facts
@@ -118,7 +126,7 @@ export function ChangeRead({ view }: { view: ChangeView }) {
       </div>
       <aside aria-label="Decision">
         {view.status === 'issued' ? (
-          <Decide view={view} />
+          <Decide key={accepted?.id} view={view} by={accepted?.answeredBy ?? ''} />
         ) : (
           <p className="note mt-0">
             {view.status === 'approved' ? `In every report from ${displayDate(view.decidedOn)} on. ` : 'In no report. '}
@@ -126,6 +134,15 @@ export function ChangeRead({ view }: { view: ChangeView }) {
           </p>
         )}
         {view.effect && <ChangeEffects effect={view.effect} />}
+        <div className="mt-4">
+          <Offers offers={offers ?? []} />
+        </div>
+        {view.status === 'issued' && (
+          <details className="mt-3" open={offers?.length === 0}>
+            <summary className="mb-2 cursor-pointer">Send it to the client</summary>
+            <SendPaper of={of} to="" subject={`Change order ${view.number}: ${view.jobName}`} label={`Send ${view.number}`} />
+          </details>
+        )}
       </aside>
     </div>
   );
@@ -133,13 +150,13 @@ export function ChangeRead({ view }: { view: ChangeView }) {
 
 const VERBS = { approved: 'Approve', rejected: 'Note it as rejected', withdrawn: 'Withdraw it' } as const;
 
-function Decide({ view }: { view: ChangeView }) {
+function Decide({ view, by }: { view: ChangeView; by: string }) {
   const { digits, exact, read, code } = useCurrency();
   const { month, lastDay } = useAsOf();
   const [form, setForm] = useState({
     status: 'approved' as DecideChangeInput['status'],
     on: displayDate(lastDay),
-    by: '',
+    by,
     note: '',
     agreed: displayExact(view.asked, digits),
     days: view.daysAsked === null ? '' : String(view.daysAsked),

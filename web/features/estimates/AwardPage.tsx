@@ -7,13 +7,14 @@ import { groupsBy, planAward, type AwardGroup, type AwardGrouping } from '../../
 import { priceEstimate } from '../../../core/estimating/estimate';
 import { displayExact } from '../../../core/money/display';
 import type { EstimateView } from '../../../wire/estimates';
+import type { QuotationSummary } from '../../../wire/quotations';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf, type ShownFault } from '../../app/faults';
 import { Field } from '../../ui/Field';
 import { readDate } from '../../ui/readDate';
 import { Refused, Waiting } from '../../ui/States';
-import { useAwardJobMutation, useEstimateQuery } from './api';
+import { useAwardJobMutation, useEstimateQuery, useOfferedQuery } from './api';
 import { AwardGroups } from './AwardGroups';
 import { contentOf } from './useEstimate';
 
@@ -21,14 +22,15 @@ import { contentOf } from './useEstimate';
 export function AwardPage() {
   const { number: job = '', estimate = '' } = useParams();
   const { data: view, error } = useEstimateQuery({ job, number: Number(estimate) }, { refetchOnMountOrArgChange: true });
+  const { data: offered } = useOfferedQuery(job);
   if (error) return <Refused message={faultOf(error).message} />;
-  if (!view) return <Waiting what={`estimate ${estimate}`} />;
+  if (!view || !offered) return <Waiting what={`estimate ${estimate}`} />;
   if (view.jobStatus !== 'tender') return <p>Job {job} is awarded. Its contract changes by change orders from now on.</p>;
   if (view.lines.length === 0) return <p>Estimate {estimate} has no lines yet: there is nothing to award.</p>;
-  return <Award view={view} />;
+  return <Award view={view} accepted={offered.find((it) => it.estimate === view.number && it.status === 'accepted')} />;
 }
 
-function Award({ view }: { view: EstimateView }) {
+function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSummary | undefined }) {
   const { digits, exact, show, code, read } = useCurrency();
   const { month, lastDay } = useAsOf();
   const keep = useKeepMonth();
@@ -36,8 +38,10 @@ function Award({ view }: { view: EstimateView }) {
   const priced = useMemo(() => priceEstimate({ ...contentOf(view), prices: new Map(view.prices) }, digits), [view, digits]);
   const quoted = priced.totals.price;
   const [agreedText, setAgreedText] = useState(displayExact(quoted, digits));
-  const [acceptedOn, setAcceptedOn] = useState(displayDate(lastDay));
-  const [acceptance, setAcceptance] = useState('');
+  const [acceptedOn, setAcceptedOn] = useState(displayDate(accepted?.answeredOn ?? lastDay));
+  const [acceptance, setAcceptance] = useState(
+    accepted ? `Quotation ${accepted.number}, accepted by ${accepted.answeredBy}` : '',
+  );
   const [by, setBy] = useState<AwardGrouping>(view.lines.some((it) => it.section) ? 'section' : 'line');
   const [own, setOwn] = useState(false);
   const [groups, setGroups] = useState<AwardGroup[]>(() => groupsBy(by === 'own' ? 'line' : by, view.lines));

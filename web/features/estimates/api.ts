@@ -6,6 +6,7 @@ import type {
   NewEstimateInput,
   Repricing,
 } from '../../../wire/estimates';
+import type { QuotationSummary } from '../../../wire/quotations';
 import { api, POSTS, READS } from '../../app/api';
 
 interface Named {
@@ -38,6 +39,8 @@ const estimatesApi = api.injectEndpoints({
     }),
     previewReprice: build.mutation<Repricing, Named>({ query: (at) => `${one(at)}/reprice` }),
     repriceEstimate: build.mutation<unknown, Named>({ query: (at) => ({ url: `${one(at)}/reprice`, method: 'POST' }), ...POSTS }),
+    /** What was offered from the job's estimates: an accepted one tells the award when and by whom. */
+    offered: build.query<QuotationSummary[], string>({ query: (job) => `jobs/${encodeURIComponent(job)}/quotations`, ...READS }),
     awardJob: build.mutation<unknown, Named & { body: AwardInput }>({
       query: ({ body, ...at }) => ({ url: `${one(at)}/award`, method: 'POST', body }),
       ...POSTS,
@@ -57,5 +60,6 @@ export const {
   useSendEstimateMutation,
   usePreviewRepriceMutation,
   useRepriceEstimateMutation,
+  useOfferedQuery,
   useAwardJobMutation,
 } = estimatesApi;

@@ -38,6 +38,7 @@ export function JobPage() {
   // An application, an estimate or a change needs the height of the page; the measure is one key away.
   const onApplication = useMatch('/jobs/:number/billing/:application') !== null;
   const onEstimate = useMatch('/jobs/:number/estimates/:estimate/*') !== null;
+  const onQuotation = useMatch('/jobs/:number/quotations/:quotation') !== null;
   const onChange = useMatch('/jobs/:number/changes/:change') !== null;
   const base = `/jobs/${encodeURIComponent(number)}`;
   useHotkeys(
@@ -74,7 +75,7 @@ export function JobPage() {
         {onApplication && <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />}
         <JobStatus job={job} />
       </div>
-      {onApplication || onEstimate || onChange || unpriced ? null : <JobHead job={job} />}
+      {onApplication || onEstimate || onQuotation || onChange || unpriced ? null : <JobHead job={job} />}
       <nav aria-label="Parts of the job" className="mb-3 mt-4 flex gap-1 border-b" style={{ borderColor: 'var(--rule)' }}>
         {[['', 'Next'] as const, ...PARTS].map(([part, name], i) => (
           <NavLink

@@ -39,6 +39,12 @@ export function SetUpPage() {
               <Link className="press" to={keep('/set-up/build-ups')}>
                 Build-ups
               </Link>
+              <Link className="press" to={keep('/set-up/terms')}>
+                Terms for quotations
+              </Link>
+              <Link className="press" to={keep('/set-up/outbox')}>
+                Outbox
+              </Link>
             </div>
           </section>
           <section>

@@ -1,0 +1,154 @@
+import { useEffect, useState } from 'react';
+import { useParams } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { AnswerView } from '../../../wire/quotations';
+import { faultOf } from '../../app/faults';
+import { ClientPaper } from '../../ui/ClientPaper';
+import { Field } from '../../ui/Field';
+import { Refused, Waiting } from '../../ui/States';
+import { useAnswerQuery, useGiveAnswerMutation } from './api';
+import { SignatureField } from './SignatureField';
+
+/** The client's own page: the paper, questions about it, and the answer to it. */
+export function AnswerPage() {
+  const { token = '' } = useParams();
+  const { data, error } = useAnswerQuery(token);
+  useEffect(() => {
+    document.title = data ? `${data.document.title}, ${data.document.company.name}` : 'A paper for you';
+  }, [data]);
+  if (error)
+    return (
+      <main className="mx-auto max-w-[720px] p-6">
+        <h1>A paper for you</h1>
+        <Refused message={faultOf(error).message} />
+      </main>
+    );
+  if (!data) return <Waiting what="the paper" />;
+  return (
+    <main className="narrow mx-auto max-w-[820px] px-4 py-8">
+      <h1 className="mb-1">
+        {data.document.title} of {data.document.company.name}
+      </h1>
+      <p className="mt-0">
+        <State view={data} />{' '}
+        <a href={`/api/answer/${encodeURIComponent(token)}/paper.pdf`} target="_blank" rel="noreferrer">
+          Read it as PDF
+        </a>
+      </p>
+      <ClientPaper document={data.document} />
+      <Questions view={data} token={token} />
+      {data.status === 'open' && !data.expired && <Answer token={token} kind={data.document.kind} />}
+    </main>
+  );
+}
+
+function State({ view }: { view: AnswerView }) {
+  if (view.status === 'open')
+    return view.expired ? (
+      <b style={{ color: 'var(--loss)' }}>
+        It was valid until {displayDate(view.document.validUntil)}; ask for it to be sent again.
+      </b>
+    ) : (
+      <>Please read it, ask what you want to know, and answer below.</>
+    );
+  return (
+    <b style={{ color: view.status === 'accepted' ? 'var(--good)' : 'var(--loss)' }}>
+      {view.status === 'accepted' ? 'Accepted' : 'Declined'} by {view.answeredBy} on {displayDate(view.answeredAt!.slice(0, 10))}.
+      {view.seal && <span className="note font-normal"> Sealed as {view.seal.slice(0, 16)}…</span>}
+    </b>
+  );
+}
+
+function Questions({ view, token }: { view: AnswerView; token: string }) {
+  const [form, setForm] = useState({ name: '', question: '' });
+  const [fault, setFault] = useState<string | null>(null);
+  const [give] = useGiveAnswerMutation();
+  const ask = async (event: React.FormEvent) => {
+    event.preventDefault();
+    try {
+      await give({ token, how: 'ask', body: form }).unwrap();
+      setForm({ ...form, question: '' });
+      setFault(null);
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <section className="mt-6" aria-label="Questions">
+      <h2 className="mb-2">Questions</h2>
+      {view.questions.map((it, i) => (
+        <div key={i} className="mb-2 border-l-4 pl-3" style={{ borderColor: 'var(--rule)' }}>
+          <p className="m-0">
+            <b>{it.askedBy}</b>: {it.question}
+          </p>
+          <p className="note m-0">{it.answer || 'Not answered yet.'}</p>
+        </div>
+      ))}
+      {view.status === 'open' && !view.expired && (
+        <form className="flex flex-col gap-2" onSubmit={(event) => void ask(event)}>
+          <div className="grid items-end gap-3 sm:grid-cols-[200px_minmax(0,1fr)_auto]">
+            <Field label="Your name">
+              <input value={form.name} onChange={(event) => setForm({ ...form, name: event.target.value })} />
+            </Field>
+            <Field label="What would you like to know?">
+              <input value={form.question} onChange={(event) => setForm({ ...form, question: event.target.value })} />
+            </Field>
+            <button className="press">Ask</button>
+          </div>
+          {fault && <Refused message={fault} />}
+        </form>
+      )}
+    </section>
+  );
+}
+
+function Answer({ token, kind }: { token: string; kind: 'quotation' | 'change' }) {
+  const [name, setName] = useState('');
+  const [signature, setSignature] = useState('');
+  const [reason, setReason] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const [give, { isLoading }] = useGiveAnswerMutation();
+  const send = async (how: 'accept' | 'decline') => {
+    try {
+      await give({ token, how, body: how === 'accept' ? { name, signature } : { name, reason } }).unwrap();
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <section className="sheet mt-6 px-4 py-4" aria-label="Your answer">
+      <h2 className="mb-2">Your answer</h2>
+      <div className="grid gap-4">
+        <Field label="Name of whoever answers">
+          <input value={name} style={{ maxWidth: 400 }} onChange={(event) => setName(event.target.value)} />
+        </Field>
+        <SignatureField value={signature} onValue={setSignature} />
+        <div className="flex flex-wrap items-end gap-3">
+          <button
+            type="button"
+            className="press main"
+            disabled={isLoading || name.trim() === '' || signature === ''}
+            onClick={() => void send('accept')}
+          >
+            Accept the {kind === 'change' ? 'change order' : 'quotation'} as it is written
+          </button>
+          <span className="note">It is kept with your name and signature, as it stands here.</span>
+        </div>
+        <div className="flex items-end gap-3 border-t pt-3" style={{ borderColor: 'var(--hair)' }}>
+          <Field label="Or: why it does not suit" className="grow">
+            <input value={reason} onChange={(event) => setReason(event.target.value)} />
+          </Field>
+          <button
+            type="button"
+            className="press"
+            disabled={isLoading || name.trim() === '' || reason.trim() === ''}
+            onClick={() => void send('decline')}
+          >
+            Decline
+          </button>
+        </div>
+        {fault && <Refused message={fault} />}
+      </div>
+    </section>
+  );
+}

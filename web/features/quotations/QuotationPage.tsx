@@ -1,0 +1,127 @@
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { toast } from 'sonner';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { QuotationView } from '../../../wire/quotations';
+import { useAsOf, useKeepMonth } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf } from '../../app/faults';
+import { Offers, PaperDownloads, SendPaper } from '../../app/Offers';
+import { ClientPaper } from '../../ui/ClientPaper';
+import { Refused, Waiting } from '../../ui/States';
+import { useDiscardQuotationMutation, useQuotationQuery, useSaveQuotationMutation } from './api';
+import { formOf, readQuotation } from './quotationForm';
+import { QuotationFields } from './QuotationFields';
+
+/** A quotation: typed on the left and read as the client reads it on the right; once sent, what came back. */
+export function QuotationPage() {
+  const { number: job = '', quotation = '' } = useParams();
+  const {
+    data: view,
+    error,
+    refetch,
+  } = useQuotationQuery({ job, number: Number(quotation) }, { refetchOnMountOrArgChange: true });
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!view) return <Waiting what={`quotation ${quotation}`} />;
+  const of = { job, kind: 'quotations' as const, number: quotation };
+  return (
+    <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
+      {view.status === 'draft' ? (
+        <Draft key={view.version} job={job} view={view} />
+      ) : (
+        <div>
+          <div className="mb-3 flex items-center justify-between">
+            <h2>
+              Quotation {view.number}, {view.status} {displayDate(view.sentOn)}
+            </h2>
+            <PaperDownloads of={of} />
+          </div>
+          <Offers offers={view.offers} />
+          {view.status === 'accepted' && <AwardLink job={job} estimate={view.estimate} />}
+        </div>
+      )}
+      <ClientPaper document={view.document} />
+    </div>
+  );
+}
+
+function AwardLink({ job, estimate }: { job: string; estimate: number }) {
+  const keep = useKeepMonth();
+  return (
+    <Link className="press main" to={keep(`/jobs/${encodeURIComponent(job)}/estimates/${estimate}/award`)}>
+      Award the job from it …
+    </Link>
+  );
+}
+
+function Draft({ job, view }: { job: string; view: QuotationView }) {
+  const { digits, exact } = useCurrency();
+  const { month } = useAsOf();
+  const keep = useKeepMonth();
+  const navigate = useNavigate();
+  const start = useMemo(() => formOf(view, digits), [view, digits]);
+  const [form, setForm] = useState(start);
+  const [fault, setFault] = useState<string | null>(null);
+  const [save, { isLoading }] = useSaveQuotationMutation();
+  const [discard] = useDiscardQuotationMutation();
+  const read = useMemo(() => readQuotation(form, view.version, { digits, month }), [form, view.version, digits, month]);
+  const changed = JSON.stringify(form) !== JSON.stringify(start);
+  const keepIt = async (): Promise<boolean> => {
+    if (read.faults.size > 0) {
+      setFault([...read.faults.values()][0]!);
+      return false;
+    }
+    try {
+      await save({ job, number: view.number, body: read.input }).unwrap();
+      setFault(null);
+      toast(`Quotation ${view.number} is kept`);
+      return true;
+    } catch (error) {
+      setFault(faultOf(error).message);
+      return false;
+    }
+  };
+  const throwAway = async () => {
+    try {
+      await discard({ job, number: view.number }).unwrap();
+      void navigate(keep(`/jobs/${encodeURIComponent(job)}/estimates`));
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  const of = { job, kind: 'quotations' as const, number: String(view.number) };
+  return (
+    <div>
+      <div className="mb-3 flex items-center justify-between">
+        <h2>Quotation {view.number}, draft</h2>
+        <PaperDownloads of={of} />
+      </div>
+      <QuotationFields job={job} form={form} setForm={setForm} faults={read.faults} />
+      <div className="mt-3 flex items-center gap-3">
+        <button
+          type="button"
+          className={`press ${changed ? 'main' : ''}`}
+          disabled={!changed || isLoading}
+          onClick={() => void keepIt()}
+        >
+          {changed ? 'Keep, and see it as the client does' : 'Kept'}
+        </button>
+        <button type="button" className="press bare" onClick={() => void throwAway()}>
+          Throw away
+        </button>
+        {view.difference !== 0 && <span className="fault">The payments leave {exact(view.difference)} of the price</span>}
+      </div>
+      {fault && <Refused message={fault} />}
+      <h2 className="mb-2 mt-5">Send it</h2>
+      <SendPaper
+        key={view.email}
+        of={of}
+        to={view.email}
+        subject={`Quotation ${view.number}: ${view.document.job.name}`}
+        label={`Send quotation ${view.number}, ${exact(view.document.total)}`}
+        before={async () => !changed || keepIt()}
+      />
+      <p className="note text-[12.5px]">Once it is sent, it and estimate {view.estimate} are frozen.</p>
+    </div>
+  );
+}

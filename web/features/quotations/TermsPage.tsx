@@ -1,0 +1,79 @@
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { faultOf } from '../../app/faults';
+import { Field } from '../../ui/Field';
+import { Refused, Waiting } from '../../ui/States';
+import { useRemoveTermsMutation, useSaveTermsMutation, useTermsQuery } from './api';
+
+/** The company's own library of terms, to be laid into quotations. */
+export function TermsPage() {
+  const { data } = useTermsQuery();
+  const [form, setForm] = useState({ name: '', body: '' });
+  const [fault, setFault] = useState<string | null>(null);
+  const [save] = useSaveTermsMutation();
+  const [remove] = useRemoveTermsMutation();
+  if (!data) return <Waiting what="the terms" />;
+  const attempt = async (work: () => Promise<unknown>, said: string) => {
+    try {
+      await work();
+      setFault(null);
+      toast(said);
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <div className="page">
+      <h1 className="mb-4">Terms for quotations</h1>
+      <div className="grid gap-10" style={{ gridTemplateColumns: 'minmax(0, 0.8fr) minmax(0, 1.2fr)' }}>
+        <div>
+          {data.length === 0 ? (
+            <p className="note">No terms are kept yet. Write the first beside; a new quotation begins with them.</p>
+          ) : (
+            <table className="ledger">
+              <tbody>
+                {data.map((it) => (
+                  <tr key={it.name}>
+                    <td>
+                      <button type="button" className="fig" onClick={() => setForm(it)}>
+                        <b>{it.name}</b>
+                      </button>
+                      <span className="note block cut max-w-[380px]">{it.body}</span>
+                    </td>
+                    <td className="num">
+                      <button
+                        type="button"
+                        className="press bare"
+                        onClick={() => void attempt(() => remove(it.name).unwrap(), `${it.name} is removed`)}
+                      >
+                        Remove
+                      </button>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </div>
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void attempt(() => save(form).unwrap(), `${form.name} is kept`);
+          }}
+        >
+          <Field label="Name">
+            <input value={form.name} onChange={(event) => setForm({ ...form, name: event.target.value })} />
+          </Field>
+          <Field label="Text">
+            <textarea rows={14} value={form.body} onChange={(event) => setForm({ ...form, body: event.target.value })} />
+          </Field>
+          {fault && <Refused message={fault} />}
+          <button className="press main self-start" disabled={form.name.trim() === '' || form.body.trim() === ''}>
+            Keep {form.name}
+          </button>
+        </form>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,84 @@
+import { displayDate } from '../../../core/calendar/displayDate';
+import { displayExact } from '../../../core/money/display';
+import { formatPercentShortest, parsePercent } from '../../../core/money/rate';
+import type { QuotationInput } from '../../../wire/quotations';
+import type { GridRow } from '../../ui/gridTypes';
+import type { Faults } from '../../ui/readCells';
+import { readDate } from '../../ui/readDate';
+import { readAmount } from '../../ui/tidyAmount';
+
+/** A quotation as typed: what is typed freely as it is, alternates and payments as rows. */
+export interface QuotationForm extends Omit<QuotationInput, 'version' | 'validUntil' | 'alternates' | 'payments'> {
+  validUntil: string;
+  alternates: readonly GridRow[];
+  payments: readonly GridRow[];
+}
+
+export function formOf(it: QuotationInput, digits: number): QuotationForm {
+  const { estimate, title, presentation, quantities, unitPrices, contact, email, introduction, exclusions, terms } = it;
+  return {
+    ...{ estimate, title, presentation, quantities, unitPrices, contact, email, introduction, exclusions, terms },
+    validUntil: displayDate(it.validUntil),
+    alternates: it.alternates.map((one) => ({ name: one.name, amount: displayExact(one.amount, digits) })),
+    payments: it.payments.map((one) => ({
+      name: one.name,
+      part: one.rate === null ? displayExact(one.amount ?? 0, digits) : `${formatPercentShortest(one.rate)} %`,
+      when: one.dueOn ? displayDate(one.dueOn) : one.stage,
+    })),
+  };
+}
+
+const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
+
+/** Reads the form. A payment's part is a per cent where it ends with %, else an amount; its time a day, or a stage in words. */
+export function readQuotation(
+  form: QuotationForm,
+  version: number,
+  context: { digits: number; month: string },
+): { faults: Faults; input: QuotationInput } {
+  const faults: Faults = new Map();
+  const validUntil = form.validUntil.trim() === '' ? null : readDate(form.validUntil, context.month);
+  if (form.validUntil.trim() !== '' && !validUntil) faults.set('validUntil', 'Expected a day such as 30 Jun 2031');
+  if (form.title.trim() === '') faults.set('title', 'Expected a title');
+  const amountAt = (at: string, typed: string) => {
+    const value = readAmount(typed, context.digits);
+    if (value === null) faults.set(at, typed.trim() === '' ? 'Expected an amount' : `"${typed}" is no amount`);
+    return value ?? 0;
+  };
+  const named = (at: string, typed: string | undefined) => {
+    if ((typed ?? '').trim() === '') faults.set(at, 'Expected a name');
+    return (typed ?? '').trim();
+  };
+  return {
+    faults,
+    input: {
+      ...form,
+      title: form.title.trim(),
+      version,
+      validUntil,
+      alternates: form.alternates.flatMap((row, i) =>
+        filled(row)
+          ? [{ name: named(`alternates.${i}.name`, row.name), amount: amountAt(`alternates.${i}.amount`, row.amount ?? '') }]
+          : [],
+      ),
+      payments: form.payments.flatMap((row, i) => {
+        if (!filled(row)) return [];
+        const part = (row.part ?? '').trim();
+        const percent = part.endsWith('%') ? parsePercent(part.replace(/\s*%$/, '')) : null;
+        if (percent && !percent.ok) faults.set(`payments.${i}.part`, `"${part}" is no per cent from 0 to 100`);
+        const when = (row.when ?? '').trim();
+        // A bare number is no day: the month alone would be guessed.
+        const dueOn = /[a-z]|[./-]/i.test(when) && /\d/.test(when) ? readDate(when, context.month) : null;
+        return [
+          {
+            name: named(`payments.${i}.name`, row.name),
+            rate: percent?.ok ? percent.value : null,
+            amount: percent ? null : amountAt(`payments.${i}.part`, part),
+            dueOn,
+            stage: dueOn ? '' : when,
+          },
+        ];
+      }),
+    },
+  };
+}
