@@ -9,6 +9,7 @@ import { changeRoutes } from './routes/changes';
 import type { Context } from './routes/context';
 import { costRoutes } from './routes/costs';
 import { estimateRoutes } from './routes/estimates';
+import { jobFileRoutes } from './routes/jobFile';
 import { jobRoutes } from './routes/jobs';
 import { priceRoutes } from './routes/prices';
 import { quotationRoutes } from './routes/quotations';
@@ -23,6 +24,7 @@ const ALL_ROUTES = [
   setupRoutes,
   priceRoutes,
   jobRoutes,
+  jobFileRoutes,
   estimateRoutes,
   quotationRoutes,
   changeRoutes,

@@ -10,6 +10,8 @@ export interface Config {
   sampleBook: string;
   /** Folder the outbox writes its messages to. */
   outbox: string;
+  /** Folder of attached papers. */
+  files: string;
 }
 
 export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
@@ -23,6 +25,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     database,
     pages: join(root, 'dist/web'),
     sampleBook: join(root, 'demo/book'),
+    files: env.LEDRIN_FILES ?? join(dirname(database), 'files'),
     outbox: env.LEDRIN_OUTBOX ?? join(dirname(database), 'outbox'),
   };
 }

@@ -18,6 +18,7 @@ describe('the settings', () => {
       pages: '/ledrin/dist/web',
       sampleBook: '/ledrin/demo/book',
       outbox: '/ledrin/data/outbox',
+      files: '/ledrin/data/files',
     });
     expect(readConfig({ PORT: '80', HOST: '::', LEDRIN_DB: 'mine.sqlite' }, '/ledrin')).toMatchObject({
       port: 80,

@@ -19,6 +19,7 @@ try {
     now: () => new Date(),
     sampleBook: config.sampleBook,
     outbox: new Outbox(config.outbox),
+    files: config.files,
     pages: config.pages,
     log: (error) => log.error(error),
   });

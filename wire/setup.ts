@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { isJobNumberPattern } from '../core/contract/jobNumber';
 import { days, filled, rate, text } from './fields';
 
 export const companyInput = v.strictObject({
@@ -13,6 +14,10 @@ export const companyInput = v.strictObject({
     v.maxValue(12, 'expected a month from 1 to 12'),
   ),
   address: text(400),
+  jobNumberPattern: v.pipe(
+    text(30),
+    v.check((it) => it === '' || isJobNumberPattern(it), 'expected a pattern with one run of #, such as YY-###, or nothing'),
+  ),
 });
 export type CompanyInput = v.InferOutput<typeof companyInput>;
 
@@ -65,6 +70,7 @@ export interface Session {
     taxRate: number;
     yearStartMonth: number;
     address: string;
+    jobNumberPattern: string;
   } | null;
   /** The newest month with entries; null in an empty database. */
   newestMonth: string | null;

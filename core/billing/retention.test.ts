@@ -1,3 +1,4 @@
+import { retentionCurve } from './retentionCurve';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { describeRetention } from './describeRetention';
@@ -119,4 +120,19 @@ test('the rule reads out in words', () => {
   ).toBe(
     '5 % of work done to date is held. Nothing is held on materials on site. Once 50 % of the contract sum is reached, the rate on all work becomes 2.5 %. Never more than 3 % of the contract sum.',
   );
+});
+
+test('the curve of what will be held follows the rule: up to the step, down with it, never past the cap', () => {
+  // 10,000.00 at 5 %, from 50 % on 3 % of all work, at most 2.6 %: 250.00 just before half, 150.00 at half, 260.00 at the end.
+  const rule = { rate: 50_000, materialsRate: null, step: { at: 500_000, to: 30_000, applies: 'all' as const }, cap: 26_000 };
+  const curve = retentionCurve(
+    rule,
+    [
+      { value: 600_000, rate: null },
+      { value: 400_000, rate: null },
+    ],
+    20,
+  );
+  expect([0, 9, 10, 17, 20].map((i) => curve[i]!.held)).toEqual([0, 22_500, 15_000, 25_500, 26_000]);
+  expect(curve.at(-1)!.share).toBe(1_000_000);
 });

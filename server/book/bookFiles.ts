@@ -1,4 +1,5 @@
 import { amount, date, days, integer, make, oneOf, percent, quantity, REQUIRED, text, yesNo, type Column } from './columns';
+import { JOB_FILE_FILES } from './jobFileFiles';
 import { ESTIMATE_FILES, PRICE_FILES } from './pricingFiles';
 import { FORECAST_METHODS } from '../../core/forecast/estimateAtCompletion';
 import { REVENUE_METHODS } from '../../core/progress/workInProgress';
@@ -19,6 +20,7 @@ export const BOOK_FILES = {
     tax_percent: percent(),
     year_start_month: integer(1, 12)(),
     address: text(),
+    job_number_pattern: text(),
   },
   customers: { customer: text(REQUIRED), name: text(REQUIRED), ...party },
   vendors: { vendor: text(REQUIRED), name: text(REQUIRED), kind: oneOf(['supplier', 'subcontractor'])(), ...party },
@@ -45,7 +47,11 @@ export const BOOK_FILES = {
     retention_cap_percent: percent(),
     tax_percent: percent(),
     terms_days: days(),
+    estimator: text(),
+    defects_end: date(),
+    no_retention: yesNo(),
   },
+  ...JOB_FILE_FILES,
   ...ESTIMATE_FILES,
   schedule_of_values: {
     job: text(REQUIRED),
@@ -196,6 +202,9 @@ export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FI
   build_ups: ['build_up'],
   build_up_components: [],
   jobs: ['job'],
+  job_people: [],
+  job_events: [],
+  job_checklist: [],
   estimates: ['job', 'estimate'],
   estimate_markups: [],
   estimate_lines: ['job', 'estimate', 'estimate_line'],

@@ -1,3 +1,4 @@
+import { isJobNumberPattern } from '../../core/contract/jobNumber';
 import type { BookFileName, BookRow } from './bookFiles';
 import { type FaultList } from './bookFaults';
 import { currencyDigits, isCurrency } from './currency';
@@ -145,6 +146,13 @@ export function checkParties(check: BookCheck): void {
   for (const row of rows.company) {
     if (typeof row.currency === 'string' && !isCurrency(row.currency))
       faults.add('company', row.row, 'currency', `"${row.currency}" is not an ISO 4217 currency code such as GBP`);
+    if (row.job_number_pattern && !isJobNumberPattern(row.job_number_pattern))
+      faults.add(
+        'company',
+        row.row,
+        'job_number_pattern',
+        `"${row.job_number_pattern}" is no pattern such as YY-###: it has one run of #`,
+      );
     if (row !== rows.company[0]) faults.add('company', row.row, 'name', 'duplicate key: a book has one company');
     else if (existing.company && !sameCompany(row, existing))
       faults.add('company', row.row, 'name', 'duplicate key: the database has another company already');

@@ -6,6 +6,8 @@ import { joinKey } from './keys';
 /** Checks jobs, schedules of values, budgets, change orders, commitments and forecasts. */
 export function checkContracts(check: BookCheck): void {
   check.rows.jobs.forEach((row) => checkJob(check, row));
+  for (const file of ['job_people', 'job_events', 'job_checklist'] as const)
+    for (const row of check.rows[file]) check.refersToJob(file, row);
   check.rows.schedule_of_values.forEach((row) => checkSovLine(check, row));
   check.rows.change_orders.forEach((row) => checkChangeOrder(check, row));
   check.rows.change_order_lines.forEach((row) => checkChangeOrderLine(check, row));
@@ -26,6 +28,8 @@ function checkJob(check: BookCheck, row: BookRow<'jobs'>): void {
     faults.add('jobs', row.row, 'finishes_on', `${row.finishes_on} is before starts_on, ${row.starts_on}`);
   if (before(row.finished_on, row.awarded_on))
     faults.add('jobs', row.row, 'finished_on', `${row.finished_on} is before awarded_on, ${row.awarded_on}`);
+  if (before(row.defects_end, row.finishes_on))
+    faults.add('jobs', row.row, 'defects_end', `${row.defects_end} is before finishes_on, ${row.finishes_on}`);
   if (status === 'closed' && row.finished_on === null)
     faults.add('jobs', row.row, 'finished_on', 'a closed job needs the day it was finished');
   if (Object.values(row).includes(undefined)) check.doubt(row.job);

@@ -11,7 +11,8 @@ import { BOOK_FILE_NAMES, columnsOf, type AnyColumn, type BookFileName } from '.
 
 /** One query a file: its result columns bear docs/book.md's names; `id` orders and pages it. */
 const QUERIES: Record<BookFileName, string> = {
-  company: 'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address FROM company',
+  company:
+    'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address, job_number_pattern FROM company',
   customers: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days FROM customer',
   vendors: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days FROM vendor',
   cost_codes: 'SELECT id, code AS cost_code, description, unit FROM cost_code',
@@ -46,8 +47,13 @@ const QUERIES: Record<BookFileName, string> = {
     FROM award_line a JOIN estimate_line l ON l.id = a.estimate_line_id JOIN sov_line s ON s.id = a.sov_line_id JOIN job j ON j.id = s.job_id`,
   jobs: `SELECT j.id, j.number AS job, j.name, c.code AS customer, contract_reference, status, awarded_on, starts_on, finishes_on, finished_on, manager, site, revenue_method,
     retention_rate AS retention_percent, retention_materials_rate AS retention_on_materials_percent, retention_step_at AS retention_step_at_percent,
-    retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days
+    retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention
     FROM job j JOIN customer c ON c.id = j.customer_id`,
+  job_people:
+    'SELECT p.id, j.number AS job, p.side, p.name, p.role, p.email, p.phone FROM job_person p JOIN job j ON j.id = p.job_id',
+  job_events: 'SELECT e.id, j.number AS job, e.kind, e.dated, e.text FROM job_event e JOIN job j ON j.id = e.job_id',
+  job_checklist:
+    'SELECT c.id, j.number AS job, c.item, c.person, c.due_on, c.done_on FROM job_check c JOIN job j ON j.id = c.job_id',
   schedule_of_values: `SELECT s.id, j.number AS job, s.line AS sov_line, s.section, s.description, s.scheduled_value, s.quantity, s.unit, s.retention_rate AS retention_percent
     FROM sov_line s JOIN job j ON j.id = s.job_id WHERE s.original = 1`,
   budget: `SELECT b.id, j.number AS job, l.section, c.code AS cost_code, l.cost_type, s.line AS sov_line, b.description, b.quantity, b.unit, b.hours, b.amount, e.line AS estimate_line

@@ -9,6 +9,7 @@ import { loadCompany } from '../queries/company';
 import { loadEstimate, type LoadedEstimate } from '../queries/estimates';
 import { jobByNumber } from '../queries/jobs';
 import { CostLines } from './costEntries';
+import { noteMove } from './jobLife';
 import { record, type Actor } from './post';
 
 /**
@@ -46,6 +47,7 @@ export async function awardJob(
       `UPDATE job SET status = 'awarded', awarded_on = $1, contract_reference = CASE WHEN contract_reference = '' THEN $2 ELSE contract_reference END WHERE id = $3`,
       [input.acceptedOn, input.acceptance, job.id],
     );
+    await noteMove(sql, actor, job.id, 'tender', 'awarded', input.acceptedOn, input.acceptance);
     await record(sql, actor, 'award-job', number, { estimate: estimateNumber, ...input });
   });
 }

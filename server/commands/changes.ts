@@ -53,6 +53,8 @@ export async function saveChange(
 /** The job whose contract is to change. Throws refused where it is locked, closed or still a tender. */
 export async function jobToChange(sql: Sql, number: string): Promise<JobIdentity> {
   const job = await jobToPostTo(sql, number);
+  if (job.status === 'closing-out')
+    throw new LedrinError('refused', `Job ${number} is closing out: it takes final cost and bills, and no more changes`);
   if (job.status === 'closed') throw new LedrinError('refused', `Job ${number} is closed; its contract does not change any more`);
   return job;
 }

@@ -28,7 +28,7 @@ import {
   sendEstimate,
   startEstimate,
 } from './estimates';
-import { moveJob } from './jobs';
+import { moveJob } from './jobLife';
 import { saveQuotation } from './quotations';
 import { movePrices, previewPriceMove, removeBuildUp, removePriceItem, saveBuildUp, savePriceItems } from './prices';
 

@@ -4,13 +4,22 @@ import type { Database } from '../db/database';
 import { jobDrafts, jobList } from '../queries/views/jobList';
 import { loadLists, loadSession } from '../queries/views/session';
 import { cleanUp, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
-import { createJob, deleteDraft, moveJob, saveDraft } from './jobs';
+import { createJob, deleteDraft, saveDraft } from './jobs';
+import { moveJob } from './jobLife';
 import { addCostCodes, addCustomer, saveCompany } from './setup';
 
 afterAll(cleanUp);
 
-const company = { name: 'Aldergate Cladding', currency: 'GBP', taxName: 'VAT', taxRate: 200_000, yearStartMonth: 4, address: '' };
-const customer = { code: 'NORTH', name: 'Northbeck', contact: '', email: '', phone: '', address: '', termsDays: null };
+const company = {
+  name: 'Aldergate Cladding',
+  currency: 'GBP',
+  taxName: 'VAT',
+  taxRate: 200_000,
+  yearStartMonth: 4,
+  address: '',
+  jobNumberPattern: '',
+};
+const customer = { code: 'NORTH', name: 'Northbeck', contact: '', email: '', phone: '', address: '', termsDays: 30 };
 
 /** A job of 1,000.00 in two lines, with a budget of 700.00. */
 const job = (more: Partial<JobInput> = {}): JobInput => ({

@@ -5,11 +5,10 @@ import type { JobInput } from '../../wire/jobs';
 import type { Database } from '../db/database';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
 import { loadCompany } from '../queries/company';
-import { jobByNumber } from '../queries/jobs';
 import { JOB_COLUMNS } from './book/saveContracts';
 import { CostLines } from './costEntries';
+import { noteMove, refuseUnready } from './jobLife';
 import { record, type Actor } from './post';
-import { fieldError } from './setup';
 
 /** Keeps a half-made job as typed. Gives back its id; `id` null makes a new draft. */
 export async function saveDraft(database: Database, actor: Actor, id: number | null, content: unknown): Promise<number> {
@@ -46,7 +45,9 @@ export async function createJob(database: Database, actor: Actor, input: JobInpu
     if (await sql.get('SELECT id FROM job WHERE number = $1', [input.number]))
       faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
     if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    await saveJob(sql, input, customer!.id, codes);
+    const jobId = await saveJob(sql, input, customer!.id, codes);
+    if (input.status === 'on-site') await refuseUnready(sql, { id: jobId, number: input.number });
+    await noteMove(sql, actor, jobId, '', input.status, input.awardedOn, '');
     if (input.draftId !== null) await sql.run('DELETE FROM job_draft WHERE id = $1', [input.draftId]);
     await record(sql, actor, 'create-job', input.number, input);
     return input.number;
@@ -100,7 +101,7 @@ function budgetFaults(input: JobInput, codes: ReadonlyMap<string, number>): Faul
   );
 }
 
-async function saveJob(sql: Sql, input: JobInput, customerId: number, codes: ReadonlyMap<string, number>): Promise<void> {
+async function saveJob(sql: Sql, input: JobInput, customerId: number, codes: ReadonlyMap<string, number>): Promise<number> {
   const { retention: r } = input;
   const jobId = await nextId(sql, 'job');
   await bulkInsert(
@@ -130,6 +131,9 @@ async function saveJob(sql: Sql, input: JobInput, customerId: number, codes: Rea
         r.cap,
         input.taxRate,
         input.termsDays,
+        '',
+        null,
+        0,
       ],
     ],
   );
@@ -182,38 +186,5 @@ async function saveJob(sql: Sql, input: JobInput, customerId: number, codes: Rea
     ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount'],
     budget,
   );
-}
-
-const LIFE = ['tender', 'awarded', 'on-site', 'closing-out', 'closed'];
-
-/** Moves a job along its life. `on` is the day of award or of finishing, where the move needs one. */
-export async function moveJob(
-  database: Database,
-  actor: Actor,
-  number: string,
-  status: string,
-  on: string | null,
-): Promise<void> {
-  await database.write(async (sql) => {
-    const job = await jobByNumber(sql, number, 'job');
-    if (LIFE.indexOf(status) <= LIFE.indexOf(job.status))
-      throw fieldError(
-        'status',
-        `Job ${number} is ${job.status}; it moves on to ${LIFE.slice(LIFE.indexOf(job.status) + 1).join(', ') || 'nothing more'}`,
-      );
-    const awardedOn = job.awarded_on ?? on;
-    if (awardedOn === null) throw fieldError('on', 'Give the day the job was awarded');
-    const finishes = status === 'closing-out' || status === 'closed';
-    const finishedOn = finishes ? (job.finished_on ?? on) : null;
-    if (status === 'closed' && finishedOn === null) throw fieldError('on', 'A closed job needs the day it was finished');
-    if (finishedOn !== null && finishedOn < awardedOn)
-      throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
-    await sql.run('UPDATE job SET status = $1, awarded_on = $2, finished_on = $3 WHERE id = $4', [
-      status,
-      awardedOn,
-      finishedOn,
-      job.id,
-    ]);
-    await record(sql, actor, 'move-job', number, { from: job.status, to: status, on });
-  });
+  return jobId;
 }

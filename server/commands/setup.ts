@@ -15,9 +15,9 @@ export async function saveCompany(database: Database, actor: Actor, input: Compa
     if (current && used && current.currency !== input.currency)
       throw fieldError('currency', `The books are kept in ${current.currency}; that cannot change once there are jobs`);
     await sql.run(
-      `INSERT INTO company (id, name, currency, tax_name, tax_rate, year_start_month, address) VALUES (1, $1, $2, $3, $4, $5, $6) ON CONFLICT (id) DO UPDATE
-        SET name = excluded.name, currency = excluded.currency, tax_name = excluded.tax_name, tax_rate = excluded.tax_rate, year_start_month = excluded.year_start_month, address = excluded.address`,
-      [input.name, input.currency, input.taxName, input.taxRate, input.yearStartMonth, input.address],
+      `INSERT INTO company (id, name, currency, tax_name, tax_rate, year_start_month, address, job_number_pattern) VALUES (1, $1, $2, $3, $4, $5, $6, $7) ON CONFLICT (id) DO UPDATE
+        SET name = excluded.name, currency = excluded.currency, tax_name = excluded.tax_name, tax_rate = excluded.tax_rate, year_start_month = excluded.year_start_month, address = excluded.address, job_number_pattern = excluded.job_number_pattern`,
+      [input.name, input.currency, input.taxName, input.taxRate, input.yearStartMonth, input.address, input.jobNumberPattern],
     );
     await record(sql, actor, 'save-company', input.name, input);
   });

@@ -12,6 +12,11 @@ import { record, type Actor } from './post';
 export async function transferBudget(database: Database, actor: Actor, job: string, input: TransferInput): Promise<number> {
   return database.write(async (sql) => {
     const identity = await jobToPostTo(sql, job);
+    if (identity.status === 'closing-out' || identity.status === 'closed')
+      throw new LedrinError(
+        'refused',
+        `Job ${job} is ${identity.status}: it takes final cost and bills, and its budget stays as it is`,
+      );
     const codes = new Map(
       (await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]),
     );

@@ -11,6 +11,7 @@ export interface Company {
   taxRate: number;
   yearStartMonth: number;
   address: string;
+  jobNumberPattern: string;
 }
 
 /** The company whose books these are; null in an empty database. */
@@ -22,6 +23,7 @@ export async function loadCompany(sql: Sql): Promise<Company | null> {
     tax_rate: number;
     year_start_month: number;
     address: string;
+    job_number_pattern: string;
   }>('SELECT * FROM company');
   if (!row) return null;
   return {
@@ -32,6 +34,7 @@ export async function loadCompany(sql: Sql): Promise<Company | null> {
     taxRate: row.tax_rate,
     yearStartMonth: row.year_start_month,
     address: row.address,
+    jobNumberPattern: row.job_number_pattern,
   };
 }
 

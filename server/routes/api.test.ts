@@ -18,6 +18,7 @@ beforeAll(async () => {
     now: () => new Date('2031-05-02T09:00:00Z'),
     sampleBook: 'demo/book',
     outbox: new Outbox(temporaryFolder()),
+    files: temporaryFolder(),
     pages: null,
     log: (error) => logged.push(error),
   });
@@ -58,7 +59,7 @@ const job = {
   budget: [],
   draftId: null,
 };
-const company = { name: 'A', currency: 'GBP', taxName: '', taxRate: 0, yearStartMonth: 1, address: '' };
+const company = { name: 'A', currency: 'GBP', taxName: '', taxRate: 0, yearStartMonth: 1, address: '', jobNumberPattern: '' };
 
 const item = {
   ...{ code: 'X1', description: 'X', unit: 'm', costType: 'material', costCode: '200', wageClass: '', unitCost: 5, markup: null },
@@ -111,6 +112,21 @@ const transfer = {
   ],
 };
 
+const facts = {
+  ...{
+    name: 'Mill',
+    contractReference: '',
+    manager: '',
+    estimator: '',
+    site: '',
+    startsOn: null,
+    finishesOn: null,
+    defectsEnd: null,
+  },
+  ...{ revenueMethod: 'cost-to-cost', noRetention: false, taxRate: 0, termsDays: 5 },
+  retention: { rate: 50_000, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all', cap: null },
+};
+
 /** Every route that changes something, with a body it takes. */
 const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown>][] = [
   ['post', '/api/costs', { lines: [cost], asOf: '2031-03-31' }],
@@ -138,6 +154,12 @@ const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown
   ['post', '/api/jobs/J2/quotations', { ...quotation, version: 0 }],
   ['put', '/api/jobs/J2/quotations/1', quotation],
   ['post', '/api/jobs/J2/quotations/1/send', mail],
+  ['put', '/api/jobs/J2/facts', facts],
+  ['put', '/api/jobs/J1/people', { people: [{ side: 'client', name: 'H', role: '', email: '', phone: '' }] }],
+  ['put', '/api/jobs/J1/checklist', { items: [{ item: 'I', person: '', dueOn: null, doneOn: null }] }],
+  ['put', '/api/checklists', { name: 'T', items: ['I'] }],
+  ['post', '/api/jobs/J1/events', { kind: 'call', dated: '2031-04-01', text: 't' }],
+  ['post', '/api/jobs/J2/lock', { locked: true, reason: 'r' }],
   ['put', '/api/terms', { name: 'T', body: 'b' }],
   ['post', '/api/answer/none/ask', { name: 'n', question: 'q' }],
   ['post', '/api/answer/none/accept', { name: 'n', signature: 'M1 1' }],
@@ -273,6 +295,8 @@ describe('bad input', () => {
     '/api/workings?asOf=2031-04&figure=net&job=J1&application=9',
     '/api/prices/items/none/history',
     '/api/answer/none',
+    '/api/files/99',
+    '/api/jobs/none/file',
     '/api/answer/none/paper.pdf',
     '/api/messages/99/file',
     '/api/jobs/J2/quotations/99',
@@ -317,6 +341,7 @@ describe('what the screens read', () => {
     `/api/papers/1`,
     `/api/prices`,
     `/api/terms`,
+    `/api/jobs/J1/file`,
     `/api/messages`,
     `/api/changes?${asOf}`,
     `/api/jobs/J1/changes?${asOf}`,
@@ -437,6 +462,7 @@ describe('the ways in', () => {
       now: () => new Date(),
       sampleBook: join('demo', 'book'),
       outbox: new Outbox(temporaryFolder()),
+      files: temporaryFolder(),
       pages: null,
       log: (error) => logged.push(error),
     });
@@ -465,6 +491,7 @@ describe('the ways in', () => {
       now: () => new Date(),
       sampleBook: '',
       outbox: new Outbox(temporaryFolder()),
+      files: temporaryFolder(),
       pages: null,
       log: (error) => logged.push(error),
     });
@@ -484,6 +511,33 @@ describe('the ways in', () => {
     expect(logged).toEqual([]);
   });
 
+  test('a paper is attached, opened as it came, and refused where it is empty or beyond 25 MB', async () => {
+    const attach = (content: Buffer, name: string, contentType: string) =>
+      request(app).post('/api/jobs/J1/files').attach('file', content, { filename: name, contentType });
+    const pdf = Buffer.from('%PDF-1.4 made up');
+    expect((await attach(pdf, 'Drawing ½.pdf', 'application/pdf')).status).toBe(201);
+    expect((await attach(Buffer.from('<script>alert(1)</script>'), 'page.html', 'text/html')).status).toBe(201);
+    expect((await attach(Buffer.alloc(0), 'empty.pdf', 'application/pdf')).status).toBe(400);
+    expect((await attach(Buffer.alloc(25 * 1024 * 1024 + 1), 'big.pdf', 'application/pdf')).status).toBe(413);
+    expect((await request(app).post('/api/jobs/J1/files').send({})).status).toBe(400);
+    const { files } = (await request(app).get('/api/jobs/J1/file')).body as {
+      files: { id: number; name: string; hash: string; size: number }[];
+    };
+    expect(files.map((it) => [it.name, it.size])).toEqual([
+      ['page.html', 25],
+      ['Drawing ½.pdf', 16],
+    ]);
+    const opened = await request(app).get(`/api/files/${files[1]!.id}`).buffer(true);
+    expect([opened.headers['content-type'], Buffer.from(opened.body as Buffer).equals(pdf)]).toEqual(['application/pdf', true]);
+    const kept = await request(app).get(`/api/files/${files[0]!.id}`);
+    expect([kept.headers['content-type'], kept.headers['content-disposition']]).toEqual([
+      'application/octet-stream',
+      "attachment; filename*=UTF-8''page.html",
+    ]);
+    expect(kept.headers['content-security-policy']).toMatch(/^sandbox/);
+    expect(logged).toEqual([]);
+  });
+
   test('the sample company loads into an empty database, once', async () => {
     const fresh = await temporaryDatabase();
     const other = createApp({
@@ -491,6 +545,7 @@ describe('the ways in', () => {
       now: () => new Date(),
       sampleBook: 'demo/book',
       outbox: new Outbox(temporaryFolder()),
+      files: temporaryFolder(),
       pages: null,
       log: (error) => logged.push(error),
     });

@@ -14,6 +14,8 @@ export interface Context {
   sampleBook: string;
   /** Where messages to clients go. */
   outbox: Outbox;
+  /** Folder of the papers attached to jobs, each under its hash. */
+  files: string;
 }
 
 /** Until there is sign-in, everybody is the accounts office. */

@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { draftInput, jobInput, jobStatusInput } from '../../wire/jobs';
-import { createJob, deleteDraft, moveJob, saveDraft } from '../commands/jobs';
+import { createJob, deleteDraft, saveDraft } from '../commands/jobs';
+import { moveJob } from '../commands/jobLife';
 import { jobList } from '../queries/views/jobList';
 import { estimateView, jobView } from '../queries/views/jobView';
 import { jobBilling } from '../queries/views/jobBilling';

@@ -6,6 +6,7 @@ import { bulkInsert, type Sql } from '../../db/sql';
 import type { CostLines } from '../costEntries';
 import type { Actor } from '../post';
 import { saveKeyed, type BookIds } from './saveKeyed';
+import { saveJobFiles } from './saveJobFiles';
 import { saveChangeOrders, saveTransfers } from './saveChanges';
 import { saveQuotations } from './saveQuotations';
 import { acceptedEstimates, saveAwards, saveEstimates, savePrices } from './savePricing';
@@ -23,6 +24,7 @@ export async function saveContracts(
   await saveParties(sql, check, ids);
   await savePrices(sql, actor, check, ids);
   await saveJobs(sql, check, ids);
+  await saveJobFiles(sql, actor, check, ids);
   await saveEstimates(sql, actor, check, ids);
   await saveQuotations(sql, actor, check, ids);
   await saveSchedules(sql, check, ids, billing);
@@ -38,8 +40,16 @@ async function saveCompany(sql: Sql, { rows, existing }: BookCheck): Promise<voi
   const row = rows.company[0];
   if (!row || existing.company) return;
   await sql.run(
-    'INSERT INTO company (id, name, currency, tax_name, tax_rate, year_start_month, address) VALUES (1, $1, $2, $3, $4, $5, $6)',
-    [row.name, row.currency, row.tax_name ?? '', row.tax_percent ?? 0, row.year_start_month ?? 1, row.address ?? ''],
+    'INSERT INTO company (id, name, currency, tax_name, tax_rate, year_start_month, address, job_number_pattern) VALUES (1, $1, $2, $3, $4, $5, $6, $7)',
+    [
+      row.name,
+      row.currency,
+      row.tax_name ?? '',
+      row.tax_percent ?? 0,
+      row.year_start_month ?? 1,
+      row.address ?? '',
+      row.job_number_pattern ?? '',
+    ],
   );
 }
 
@@ -102,6 +112,9 @@ export const JOB_COLUMNS = [
   'retention_cap',
   'tax_rate',
   'terms_days',
+  'estimator',
+  'defects_end',
+  'no_retention',
 ] as const;
 
 async function saveJobs(sql: Sql, { rows, existing }: BookCheck, ids: BookIds): Promise<void> {
@@ -134,6 +147,9 @@ async function saveJobs(sql: Sql, { rows, existing }: BookCheck, ids: BookIds): 
       row.retention_cap_percent ?? null,
       row.tax_percent ?? taxRate,
       row.terms_days ?? null,
+      row.estimator ?? '',
+      row.defects_end ?? null,
+      row.no_retention ? 1 : 0,
     ],
   );
 }

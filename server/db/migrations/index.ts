@@ -2,6 +2,7 @@ import { contractToWorkInProgress } from './0001-contract-to-work-in-progress';
 import { priceToAward } from './0002-price-to-award';
 import { changesAndTransfers } from './0003-changes-and-transfers';
 import { quotationsAndOffers } from './0004-quotations-and-offers';
+import { jobFile } from './0005-job-file';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -10,4 +11,5 @@ export const MIGRATIONS: readonly Migration[] = [
   priceToAward,
   changesAndTransfers,
   quotationsAndOffers,
+  jobFile,
 ];

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
+import { nextJobNumber } from '../../../core/contract/jobNumber';
 import { formatPercentShortest } from '../../../core/money/rate';
 import type { Lists } from '../../../wire/setup';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
@@ -30,7 +31,11 @@ export function NewJobPage() {
   const proposed: JobForm = {
     ...EMPTY,
     facts: {
-      number: nextNumber(lists.jobs),
+      number: nextJobNumber(
+        session.company!.jobNumberPattern,
+        lists.jobs.map((it) => it.number),
+        Number(month.slice(0, 4)),
+      ),
       status: 'awarded',
       retention: '5',
       tax: formatPercentShortest(session.company!.taxRate),
@@ -39,13 +44,6 @@ export function NewJobPage() {
     },
   };
   return <JobForms key="form" start={kept ?? proposed} draftId={kept ? Number(draft) : null} lists={lists} />;
-}
-
-/** One more than the highest number in use, in the same number of digits. */
-function nextNumber(jobs: Lists['jobs']): string {
-  const numbers = jobs.map((job) => job.number).filter((it) => /^\d{1,12}$/.test(it));
-  const highest = Math.max(1000, ...numbers.map(Number));
-  return String(highest + 1).padStart(Math.max(0, ...numbers.map((it) => it.length)), '0');
 }
 
 function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number | null; lists: Lists }) {

@@ -14,6 +14,7 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     tax: formatPercentShortest(company?.taxRate ?? 200_000),
     month: String(company?.yearStartMonth ?? 1),
     address: company?.address ?? '',
+    pattern: company?.jobNumberPattern ?? '',
   });
   const [fault, setFault] = useState<ShownFault | null>(null);
   const [save, { isLoading }] = useSaveCompanyMutation();
@@ -30,6 +31,7 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
         taxRate: tax.value,
         yearStartMonth: Number(form.month),
         address: form.address,
+        jobNumberPattern: form.pattern.trim(),
       }).unwrap();
       setFault(null);
       onSaved();
@@ -62,7 +64,8 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
       </Field>
       {input('taxName', 'Name of the tax')}
       {input('tax', 'Tax %', 'taxRate')}
-      <div className="col-span-2">{input('address', 'Address')}</div>
+      {input('address', 'Address')}
+      {input('pattern', 'Job numbers', 'jobNumberPattern', { placeholder: 'YY-###, or as they come' })}
       <div className="col-span-4 flex items-center gap-3">
         <button className="press main" disabled={isLoading}>
           {verb}

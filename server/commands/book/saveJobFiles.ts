@@ -1,0 +1,32 @@
+import type { BookCheck } from '../../book/checkBook';
+import { bulkInsert, type Sql } from '../../db/sql';
+import type { Actor } from '../post';
+import type { BookIds } from './saveKeyed';
+
+/** Saves people, events and checklists of the jobs of a checked book. */
+export async function saveJobFiles(sql: Sql, actor: Actor, { rows }: BookCheck, ids: BookIds): Promise<void> {
+  await bulkInsert(
+    sql,
+    'job_person',
+    ['job_id', 'side', 'name', 'role', 'email', 'phone'],
+    rows.job_people.map((row) => [ids.jobs.get(row.job!), row.side, row.name, row.role ?? '', row.email ?? '', row.phone ?? '']),
+  );
+  await bulkInsert(
+    sql,
+    'job_event',
+    ['job_id', 'kind', 'dated', 'text', 'actor', 'recorded_at'],
+    rows.job_events.map((row) => [ids.jobs.get(row.job!), row.kind, row.dated, row.text, actor.name, actor.at]),
+  );
+  await bulkInsert(
+    sql,
+    'job_check',
+    ['job_id', 'item', 'person', 'due_on', 'done_on'],
+    rows.job_checklist.map((row) => [
+      ids.jobs.get(row.job!),
+      row.item,
+      row.person ?? '',
+      row.due_on ?? null,
+      row.done_on ?? null,
+    ]),
+  );
+}

@@ -1,0 +1,95 @@
+import * as v from 'valibot';
+import { REVENUE_METHODS } from '../core/progress/workInProgress';
+import { days, filled, optionalDate, plainDate, rate, text } from './fields';
+
+export const EVENT_KINDS = ['note', 'call', 'meeting', 'visit', 'letter'] as const;
+
+/** Facts of a job that may be changed; those billing was worked with only until the first application. */
+export const jobFactsInput = v.strictObject({
+  name: filled(),
+  contractReference: text(),
+  manager: text(),
+  estimator: text(),
+  site: text(400),
+  startsOn: optionalDate,
+  finishesOn: optionalDate,
+  defectsEnd: optionalDate,
+  revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
+  retention: v.strictObject({
+    rate,
+    materialsRate: v.nullable(rate),
+    stepAt: v.nullable(rate),
+    stepTo: v.nullable(rate),
+    stepApplies: v.picklist(['all', 'further'], 'expected all or further'),
+    cap: v.nullable(rate),
+  }),
+  /** It was agreed that nothing is retained. */
+  noRetention: v.boolean('expected yes or no'),
+  taxRate: rate,
+  termsDays: v.nullable(days),
+});
+export type JobFactsInput = v.InferOutput<typeof jobFactsInput>;
+
+const person = v.strictObject({
+  side: v.picklist(['client', 'team'], 'expected client or team'),
+  name: filled(),
+  role: text(),
+  email: text(),
+  phone: text(60),
+});
+export const peopleInput = v.strictObject({
+  people: v.pipe(v.array(person), v.maxLength(200, 'expected at most 200 people')),
+});
+export type Person = v.InferOutput<typeof person>;
+
+export const eventInput = v.strictObject({
+  kind: v.picklist(EVENT_KINDS, `expected one of ${EVENT_KINDS.join(', ')}`),
+  dated: plainDate,
+  text: filled(4000),
+});
+export type EventInput = v.InferOutput<typeof eventInput>;
+
+const check = v.strictObject({ item: filled(), person: text(), dueOn: optionalDate, doneOn: optionalDate });
+export const checklistInput = v.strictObject({
+  items: v.pipe(v.array(check), v.maxLength(200, 'expected at most 200 items')),
+});
+export type CheckItem = v.InferOutput<typeof check>;
+
+export const checkTemplateInput = v.strictObject({
+  name: filled(80),
+  items: v.pipe(v.array(filled()), v.minLength(1, 'expected at least one item'), v.maxLength(200, 'expected at most 200 items')),
+});
+export type CheckTemplate = v.InferOutput<typeof checkTemplateInput>;
+
+export const lockInput = v.strictObject({ locked: v.boolean('expected yes or no'), reason: filled(400) });
+
+/** Something that has to be there before a job goes on site, and the door to it. */
+export interface Missing {
+  text: string;
+  to: string;
+}
+
+export interface AttachedFile {
+  id: number;
+  name: string;
+  mediaType: string;
+  size: number;
+  hash: string;
+  about: string;
+  actor: string;
+  addedAt: string;
+}
+
+export interface JobFileView {
+  facts: JobFactsInput;
+  /** Retention, tax, terms and revenue method are fixed: something was billed or posted with them. */
+  fixed: boolean;
+  lines: { value: number; rate: number | null }[];
+  people: Person[];
+  events: (EventInput & { id: number; actor: string; recordedAt: string })[];
+  checklist: CheckItem[];
+  templates: CheckTemplate[];
+  files: AttachedFile[];
+  moves: { was: string; became: string; onDay: string | null; reason: string; actor: string; at: string }[];
+  missing: Missing[];
+}
