@@ -18,6 +18,8 @@ import { JobListPage } from '../features/jobs/JobListPage';
 import { JobNext } from '../features/jobs/JobNext';
 import { JobPage } from '../features/jobs/JobPage';
 import { NewJobPage } from '../features/jobs/NewJobPage';
+import { ChangeFiles } from '../features/jobFile/ChangeFiles';
+import { JobFilePage } from '../features/jobFile/JobFilePage';
 import { PaperPage } from '../features/ledger/PaperPage';
 import { JobPapers, PapersPage } from '../features/ledger/PapersPage';
 import { TieOutPage } from '../features/ledger/TieOutPage';
@@ -106,11 +108,20 @@ export const router = createBrowserRouter([
               },
               { path: 'changes', element: <JobChangesPage /> },
               { path: 'changes/new', element: <NewChangePage /> },
-              { path: 'changes/:change', element: <ChangePage /> },
+              {
+                path: 'changes/:change',
+                element: (
+                  <>
+                    <ChangePage />
+                    <ChangeFiles />
+                  </>
+                ),
+              },
               { path: 'costs', element: <JobCosts /> },
               { path: 'billing', element: <JobBilling /> },
               { path: 'billing/:application', element: <ApplicationPage /> },
               { path: 'papers', element: <JobPapers /> },
+              { path: 'file', element: <JobFilePage /> },
             ],
           },
           { path: '/costs', element: <CostEntryPage /> },

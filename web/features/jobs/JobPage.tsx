@@ -21,6 +21,7 @@ const PARTS = [
   ['costs', 'Costs'],
   ['billing', 'Billing'],
   ['papers', 'Papers'],
+  ['file', 'Job file'],
 ] as const;
 
 /** What the parts of a job's page are given. */
@@ -39,10 +40,11 @@ export function JobPage() {
   const onApplication = useMatch('/jobs/:number/billing/:application') !== null;
   const onEstimate = useMatch('/jobs/:number/estimates/:estimate/*') !== null;
   const onQuotation = useMatch('/jobs/:number/quotations/:quotation') !== null;
+  const onFile = useMatch('/jobs/:number/file') !== null;
   const onChange = useMatch('/jobs/:number/changes/:change') !== null;
   const base = `/jobs/${encodeURIComponent(number)}`;
   useHotkeys(
-    '0,1,2,3,4,5,6,7',
+    '0,1,2,3,4,5,6,7,8',
     (event) => {
       const part = PARTS[Number(event.key) - 1];
       void navigate(keep(part ? `${base}/${part[0]}` : base));
@@ -75,7 +77,7 @@ export function JobPage() {
         {onApplication && <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />}
         <JobStatus job={job} />
       </div>
-      {onApplication || onEstimate || onQuotation || onChange || unpriced ? null : <JobHead job={job} />}
+      {onApplication || onEstimate || onQuotation || onChange || onFile || unpriced ? null : <JobHead job={job} />}
       <nav aria-label="Parts of the job" className="mb-3 mt-4 flex gap-1 border-b" style={{ borderColor: 'var(--rule)' }}>
         {[['', 'Next'] as const, ...PARTS].map(([part, name], i) => (
           <NavLink

@@ -1,13 +1,15 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
+import { displayDate } from '../../../core/calendar/displayDate';
 import { JOB_STATUSES } from '../../../core/contract/jobStatus';
 import type { JobView } from '../../../wire/jobs';
 import { useAsOf } from '../../app/asOf';
 import { faultOf } from '../../app/faults';
 import { Field } from '../../ui/Field';
 import { readDate } from '../../ui/readDate';
-import { useMoveJobMutation } from './api';
+import { useDeleteJobMutation, useLockJobMutation, useMoveJobMutation } from './api';
 
 /** Where the job is in its life, and the way on. */
 export function JobStatus({ job }: { job: JobView }) {
@@ -15,7 +17,7 @@ export function JobStatus({ job }: { job: JobView }) {
   const [open, setOpen] = useState(false);
   const next = JOB_STATUSES.slice(JOB_STATUSES.indexOf(job.status as 'tender') + 1);
   const [status, setStatus] = useState<string>(next[0] ?? '');
-  const [on, setOn] = useState(lastDay);
+  const [on, setOn] = useState(displayDate(lastDay));
   const [fault, setFault] = useState<string>();
   const [move, { isLoading }] = useMoveJobMutation();
   const needsDay = job.status === 'tender' || ((status === 'closing-out' || status === 'closed') && !job.finishedOn);
@@ -31,13 +33,12 @@ export function JobStatus({ job }: { job: JobView }) {
       setFault(faultOf(error).message);
     }
   };
-  if (next.length === 0) return <span className="note whitespace-nowrap">{job.status}</span>;
   return (
     <Popover.Root
       open={open}
       onOpenChange={(value) => {
         setOpen(value);
-        setStatus(next[0]!);
+        setStatus(next[0] ?? '');
         setFault(undefined);
       }}
     >
@@ -52,30 +53,95 @@ export function JobStatus({ job }: { job: JobView }) {
           className="z-50 w-[280px] border p-4 shadow-xl"
           style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
         >
-          <form onSubmit={submit} className="flex flex-col gap-3">
-            <Field label="Move the job on to">
-              <select value={status} onChange={(event) => setStatus(event.target.value)}>
-                {next.map((it) => (
-                  <option key={it}>{it}</option>
-                ))}
-              </select>
-            </Field>
-            {needsDay && (
-              <Field label={job.status === 'tender' ? 'Awarded on' : 'Finished on'}>
-                <input value={on} onChange={(event) => setOn(event.target.value)} />
+          {next.length > 0 && (
+            <form onSubmit={submit} className="flex flex-col gap-3">
+              <Field label="Move the job on to">
+                <select value={status} onChange={(event) => setStatus(event.target.value)}>
+                  {next.map((it) => (
+                    <option key={it}>{it}</option>
+                  ))}
+                </select>
               </Field>
-            )}
-            {fault && (
-              <p role="alert" className="fault m-0">
-                {fault}
-              </p>
-            )}
-            <button className="press main self-start" disabled={isLoading}>
-              Make it {status}
-            </button>
-          </form>
+              {needsDay && (
+                <Field label={job.status === 'tender' ? 'Awarded on' : 'Finished on'}>
+                  <input value={on} onChange={(event) => setOn(event.target.value)} />
+                </Field>
+              )}
+              {fault && (
+                <p role="alert" className="fault m-0">
+                  {fault}
+                </p>
+              )}
+              <button className="press main self-start" disabled={isLoading}>
+                Make it {status}
+              </button>
+            </form>
+          )}
+          <Keeping job={job} onDone={() => setOpen(false)} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+/** Locking, and taking away a tender nothing happened on. */
+function Keeping({ job, onDone }: { job: JobView; onDone: () => void }) {
+  const navigate = useNavigate();
+  const [reason, setReason] = useState('');
+  const [fault, setFault] = useState<string>();
+  const [sure, setSure] = useState(false);
+  const [lock] = useLockJobMutation();
+  const [remove] = useDeleteJobMutation();
+  const attempt = async (work: () => Promise<unknown>, said: string) => {
+    try {
+      await work();
+      toast(said);
+      onDone();
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  const verb = job.locked ? 'Unlock' : 'Lock';
+  return (
+    <div className="mt-4 flex flex-col gap-2 border-t pt-3" style={{ borderColor: 'var(--hair)' }}>
+      <Field label={`${verb} the job, because`} fault={fault}>
+        <input value={reason} onChange={(event) => setReason(event.target.value)} />
+      </Field>
+      {sure && (
+        <p className="fault m-0">
+          Tender {job.number} goes with its schedule, budget, draft estimates and quotations. It cannot be brought back.
+        </p>
+      )}
+      <div className="flex gap-2">
+        <button
+          type="button"
+          className="press"
+          disabled={reason.trim() === ''}
+          onClick={() =>
+            void attempt(
+              () => lock({ number: job.number, locked: !job.locked, reason }).unwrap(),
+              `Job ${job.number} is ${job.locked ? 'unlocked' : 'locked: nothing posts to it'}`,
+            )
+          }
+        >
+          {verb}
+        </button>
+        {job.status === 'tender' && (
+          <button
+            type="button"
+            className="press bare"
+            onClick={() => {
+              if (!sure) return setSure(true);
+              return void attempt(async () => {
+                await remove(job.number).unwrap();
+                void navigate('/jobs');
+              }, `Tender ${job.number} is taken away`);
+            }}
+          >
+            {sure ? 'Yes: for good' : 'Take the tender away'}
+          </button>
+        )}
+      </div>
+    </div>
   );
 }

@@ -17,6 +17,14 @@ const jobsApi = api.injectEndpoints({
       query: ({ number, ...body }) => ({ url: `jobs/${encodeURIComponent(number)}/status`, method: 'POST', body }),
       ...POSTS,
     }),
+    lockJob: build.mutation<unknown, { number: string; locked: boolean; reason: string }>({
+      query: ({ number, ...body }) => ({ url: `jobs/${encodeURIComponent(number)}/lock`, method: 'POST', body }),
+      ...POSTS,
+    }),
+    deleteJob: build.mutation<unknown, string>({
+      query: (number) => ({ url: `jobs/${encodeURIComponent(number)}`, method: 'DELETE' }),
+      ...POSTS,
+    }),
     saveDraft: build.mutation<{ id: number }, { id: number | null; content: Record<string, unknown> }>({
       query: ({ id, content }) => ({
         url: id === null ? 'drafts' : `drafts/${id}`,
@@ -41,6 +49,8 @@ export const {
   useJobQuery,
   useCreateJobMutation,
   useMoveJobMutation,
+  useLockJobMutation,
+  useDeleteJobMutation,
   useSaveDraftMutation,
   useDeleteDraftMutation,
   useAddCustomerMutation,

@@ -1,0 +1,15 @@
+import { useParams } from 'react-router';
+import { useJobFileQuery } from './api';
+import { Files } from './Files';
+
+/** Papers attached to one change order: what was asked for, drawn and agreed. */
+export function ChangeFiles() {
+  const { number: job = '', change = '' } = useParams();
+  const { data } = useJobFileQuery(job);
+  if (!data) return null;
+  return (
+    <div className="mt-6" style={{ maxWidth: 760 }}>
+      <Files job={job} files={data.files.filter((it) => it.about === change)} about={change} />
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+import { useRef, useState } from 'react';
+import { toast } from 'sonner';
+import type { AttachedFile } from '../../../wire/jobFile';
+import { faultOf } from '../../app/faults';
+import { Refused } from '../../ui/States';
+import { useAttachFileMutation } from './api';
+
+const size = (bytes: number) =>
+  bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
+
+/** Papers attached to the job, or to the change order `about`, each kept as it came, with its hash. */
+export function Files({ job, files, about = '' }: { job: string; files: readonly AttachedFile[]; about?: string }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [attach, { isLoading }] = useAttachFileMutation();
+  const send = async (list: FileList | null) => {
+    setFault(null);
+    for (const file of list ?? []) {
+      const body = new FormData();
+      body.append('about', about);
+      body.append('file', file, file.name);
+      try {
+        await attach({ job, body }).unwrap();
+        toast(`${file.name} is attached`);
+      } catch (error) {
+        setFault(`${file.name}: ${faultOf(error).message}`);
+      }
+    }
+    if (input.current) input.current.value = '';
+  };
+  return (
+    <section aria-label="Attached papers">
+      <div className="mb-1 flex items-end justify-between">
+        <h2>Attached papers</h2>
+        <label className="press cursor-pointer">
+          {isLoading ? 'Attaching …' : 'Attach a paper, up to 25 MB'}
+          <input ref={input} type="file" multiple className="sr-only" onChange={(event) => void send(event.target.files)} />
+        </label>
+      </div>
+      {fault && <Refused message={fault} />}
+      {files.length === 0 ? (
+        <p className="note m-0">No paper is attached yet: drawings, the order, photographs.</p>
+      ) : (
+        <table className="ledger still">
+          <tbody>
+            {files.map((it) => (
+              <tr key={it.id} title={`SHA-256 ${it.hash}`}>
+                <td>
+                  <a href={`/api/files/${it.id}`} target="_blank" rel="noreferrer">
+                    {it.name}
+                  </a>
+                  {it.about !== about && <span className="note"> of {it.about}</span>}
+                </td>
+                <td className="note">{it.hash.slice(0, 10)}…</td>
+                <td className="num">{size(it.size)}</td>
+                <td className="note num">
+                  {it.actor}, {new Date(it.addedAt).toLocaleDateString('en-GB', { dateStyle: 'medium' })}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,77 @@
+import { Link, useParams } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { JobFileView } from '../../../wire/jobFile';
+import { useKeepMonth } from '../../app/asOf';
+import { faultOf } from '../../app/faults';
+import { Refused, Waiting } from '../../ui/States';
+import { useJobFileQuery } from './api';
+import { Checklist } from './Checklist';
+import { Events } from './Events';
+import { FactsForm } from './FactsForm';
+import { Files } from './Files';
+import { People } from './People';
+
+/** What is known of a job beside its figures: facts, people, what happened, papers, and what is still to be done. */
+export function JobFilePage() {
+  const { number: job = '' } = useParams();
+  const { data, error, refetch } = useJobFileQuery(job);
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!data) return <Waiting what="the job file" />;
+  return (
+    <>
+      <Missing view={data} />
+      <FactsForm key={JSON.stringify(data.facts)} job={job} view={data} />
+      <div className="mt-6 grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
+        <div className="flex flex-col gap-6">
+          <People key={JSON.stringify(data.people)} job={job} people={data.people} />
+          <Checklist key={JSON.stringify(data.checklist)} job={job} items={data.checklist} templates={data.templates} />
+          <Moves view={data} />
+        </div>
+        <div className="flex flex-col gap-6">
+          <Events job={job} events={data.events} />
+          <Files job={job} files={data.files} />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Missing({ view }: { view: JobFileView }) {
+  const keep = useKeepMonth();
+  if (view.missing.length === 0) return null;
+  return (
+    <section className="sheet mb-4 px-4 py-2" aria-label="Before it may go on site">
+      <h2 className="mb-1">Before it may go on site</h2>
+      <ul className="m-0 list-none p-0">
+        {view.missing.map((it) => (
+          <li key={it.text}>
+            <Link to={keep(it.to)}>{it.text}</Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Moves({ view }: { view: JobFileView }) {
+  if (view.moves.length === 0) return null;
+  return (
+    <section aria-label="The job's life">
+      <h2 className="mb-1">The job’s life</h2>
+      <table className="ledger still">
+        <tbody>
+          {view.moves.map((it, i) => (
+            <tr key={i}>
+              <td>{it.was ? `${it.was} → ${it.became}` : it.became}</td>
+              <td>{displayDate(it.onDay)}</td>
+              <td className="note">{it.reason}</td>
+              <td className="note num">
+                {it.actor}, {new Date(it.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

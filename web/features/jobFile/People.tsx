@@ -1,0 +1,77 @@
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import type { Person } from '../../../wire/jobFile';
+import { faultOf } from '../../app/faults';
+import { EntryGrid } from '../../ui/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { useSavePeopleMutation } from './api';
+
+const COLUMNS: readonly GridColumn[] = [
+  {
+    key: 'side',
+    title: 'Whose',
+    width: 70,
+    offers: () => [
+      { value: 'client', label: 'of the client' },
+      { value: 'team', label: 'ours: may post to the job' },
+    ],
+  },
+  { key: 'name', title: 'Name', width: 130 },
+  { key: 'role', title: 'Role', width: 120 },
+  { key: 'email', title: 'Mail', width: 'auto' },
+  { key: 'phone', title: 'Phone', width: 100 },
+];
+const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
+
+/** The client's contacts and our own team. */
+export function People({ job, people }: { job: string; people: readonly Person[] }) {
+  const start = useMemo(() => people.map((it): GridRow => ({ ...it })), [people]);
+  const [rows, setRows] = useState<GridRow[]>(start);
+  const [save] = useSavePeopleMutation();
+  const faults = new Map<string, string>();
+  const list = rows.flatMap((row, i) => {
+    if (!filled(row)) return [];
+    const text = (key: string) => (row[key] ?? '').trim();
+    if (text('side') !== 'client' && text('side') !== 'team') faults.set(`${i}.side`, 'Expected client or team');
+    if (text('name') === '') faults.set(`${i}.name`, 'Expected a name');
+    return [
+      {
+        side: text('side') as Person['side'],
+        name: text('name'),
+        role: text('role'),
+        email: text('email'),
+        phone: text('phone'),
+      },
+    ];
+  });
+  const changed = JSON.stringify(list) !== JSON.stringify(people);
+  const keep = async () => {
+    try {
+      await save({ job, people: list }).unwrap();
+      toast('People kept');
+    } catch (error) {
+      toast(faultOf(error).message);
+    }
+  };
+  return (
+    <section aria-label="People">
+      <div className="mb-1 flex items-end justify-between">
+        <h2>People</h2>
+        {changed && (
+          <button type="button" className="press main" disabled={faults.size > 0} onClick={() => void keep()}>
+            Keep {list.length} {list.length === 1 ? 'person' : 'people'}
+          </button>
+        )}
+      </div>
+      <EntryGrid
+        label="People"
+        columns={COLUMNS}
+        rows={rows}
+        onRows={setRows}
+        faults={faults}
+        height={190}
+        blank={Math.max(3, rows.length + 1)}
+      />
+    </section>
+  );
+}
