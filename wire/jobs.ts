@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
+import { checklistInput, peopleInput } from './jobFile';
 import { cents, costType, days, filled, optionalDate, quantity, rate, text } from './fields';
 
 const sovLineInput = v.strictObject({
@@ -49,10 +50,20 @@ export const jobInput = v.strictObject({
   termsDays: v.nullable(days),
   sov: v.pipe(v.array(sovLineInput), v.maxLength(5000, 'expected at most 5,000 lines')),
   budget: v.pipe(v.array(budgetLineInput), v.maxLength(20000, 'expected at most 20,000 lines')),
+  /** Team and checklist, where they were copied from another job or a template. */
+  people: v.optional(peopleInput.entries.people, []),
+  checklist: v.optional(checklistInput.entries.items, []),
   /** The draft this job was made from, to be removed with it. */
   draftId: v.nullable(v.number()),
 });
-export type JobInput = v.InferOutput<typeof jobInput>;
+export type JobInput = v.InferInput<typeof jobInput>;
+
+/** What a new job may be begun from. */
+export type JobSetup = Pick<JobInput, 'sov' | 'budget' | 'retention' | 'taxRate' | 'termsDays' | 'revenueMethod'> &
+  Required<Pick<JobInput, 'people' | 'checklist'>>;
+
+export const jobTemplateInput = v.strictObject({ name: filled(80), content: v.record(v.string(), v.unknown()) });
+export type JobTemplate = v.InferOutput<typeof jobTemplateInput>;
 
 /** A half-made job, as typed: kept, not judged. */
 export const draftInput = v.strictObject({ content: v.record(v.string(), v.unknown()) });

@@ -47,6 +47,18 @@ export async function createJob(database: Database, actor: Actor, input: JobInpu
     if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
     const jobId = await saveJob(sql, input, customer!.id, codes);
     if (input.status === 'on-site') await refuseUnready(sql, { id: jobId, number: input.number });
+    await bulkInsert(
+      sql,
+      'job_person',
+      ['job_id', 'side', 'name', 'role', 'email', 'phone'],
+      (input.people ?? []).map((it) => [jobId, it.side, it.name, it.role, it.email, it.phone]),
+    );
+    await bulkInsert(
+      sql,
+      'job_check',
+      ['job_id', 'item', 'person', 'due_on', 'done_on'],
+      (input.checklist ?? []).map((it) => [jobId, it.item, it.person, it.dueOn, it.doneOn]),
+    );
     await noteMove(sql, actor, jobId, '', input.status, input.awardedOn, '');
     if (input.draftId !== null) await sql.run('DELETE FROM job_draft WHERE id = $1', [input.draftId]);
     await record(sql, actor, 'create-job', input.number, input);

@@ -160,6 +160,7 @@ const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown
   ['put', '/api/checklists', { name: 'T', items: ['I'] }],
   ['post', '/api/jobs/J1/events', { kind: 'call', dated: '2031-04-01', text: 't' }],
   ['post', '/api/jobs/J2/lock', { locked: true, reason: 'r' }],
+  ['put', '/api/job-templates', { name: 'T', content: {} }],
   ['put', '/api/terms', { name: 'T', body: 'b' }],
   ['post', '/api/answer/none/ask', { name: 'n', question: 'q' }],
   ['post', '/api/answer/none/accept', { name: 'n', signature: 'M1 1' }],
@@ -341,6 +342,8 @@ describe('what the screens read', () => {
     `/api/papers/1`,
     `/api/prices`,
     `/api/terms`,
+    `/api/job-templates`,
+    `/api/jobs/J1/setup`,
     `/api/jobs/J1/file`,
     `/api/messages`,
     `/api/changes?${asOf}`,
@@ -508,6 +511,42 @@ describe('the ways in', () => {
     expect(await everything(database)).toBe(before);
     expect((await send(`${head}CREW,Roofer,labour,100,33.10\nNEW,New,material,200,1\n`)).body).toEqual({ count: 2 });
     expect((await request(other).get('/api/prices/items/CREW/history')).body[0]).toMatchObject({ unitCost: 331_000 });
+    expect(logged).toEqual([]);
+  });
+
+  test('a sheet is read as rows of text from XLSX and from CSV of any comma; what is none is refused', async () => {
+    const { default: writeExcelFile } = await import('write-excel-file/node');
+    const workbook = await writeExcelFile([
+      [
+        { value: 'Line', type: String },
+        { value: 'Value', type: String },
+      ],
+      [
+        { value: '1.10', type: String },
+        { value: 0.1 + 0.2, type: Number },
+      ],
+      [null, { value: 1_234_567.89, type: Number }],
+    ]).toBuffer();
+    const send = (content: Buffer) => request(app).post('/api/sheets').attach('file', content, 'x');
+    expect((await send(workbook)).body).toEqual([
+      ['Line', 'Value'],
+      ['1.10', '0.3'],
+      ['', '1234567.89'],
+    ]);
+    expect((await send(Buffer.from('\ufeffLine;Value\r\n1;"1,5"\r\n\r\n2;\r\n'))).body).toEqual([
+      ['Line', 'Value'],
+      ['1', '1,5'],
+      ['2', ''],
+    ]);
+    expect((await send(Buffer.from('a\tb\n'))).body).toEqual([['a', 'b']]);
+    for (const bad of [
+      Buffer.from('PK no workbook'),
+      Buffer.from([0xff, 0xfe, 0x41]),
+      Buffer.from('\n\n'),
+      Buffer.from('a,b\n'.repeat(6001)),
+    ])
+      expect([(await send(bad)).status, (await send(bad)).body.faults[0].field]).toEqual([400, 'file']);
+    expect((await request(app).post('/api/sheets').send({})).status).toBe(400);
     expect(logged).toEqual([]);
   });
 

@@ -1,5 +1,10 @@
 import { Router } from 'express';
-import { draftInput, jobInput, jobStatusInput } from '../../wire/jobs';
+import multer from 'multer';
+import { LedrinError } from '../../core/errors/ledrinError';
+import { readSheet } from '../book/readSheet';
+import { removeJobTemplate, saveJobTemplate } from '../commands/jobTemplates';
+import { jobSetup, jobTemplateList } from '../queries/jobSetup';
+import { draftInput, jobInput, jobStatusInput, jobTemplateInput } from '../../wire/jobs';
 import { createJob, deleteDraft, saveDraft } from '../commands/jobs';
 import { moveJob } from '../commands/jobLife';
 import { jobList } from '../queries/views/jobList';
@@ -7,6 +12,9 @@ import { estimateView, jobView } from '../queries/views/jobView';
 import { jobBilling } from '../queries/views/jobBilling';
 import { actorOf, asOfOf, numberParam, textParam, type Context } from './context';
 import { read } from './reply';
+
+/** The largest sheet that is read to be matched. */
+const LARGEST_SHEET = 10_000_000;
 
 export function jobRoutes(context: Context): Router {
   const { database } = context;
@@ -45,6 +53,29 @@ export function jobRoutes(context: Context): Router {
     const { status, on } = read(jobStatusInput, request.body);
     await moveJob(database, actorOf(context), textParam(request, 'number'), status, on);
     response.json({ status });
+  });
+  router.get(
+    '/jobs/:number/setup',
+    async (request, response) =>
+      void response.json(await database.consistent((sql) => jobSetup(sql, textParam(request, 'number')))),
+  );
+  router.get('/job-templates', async (_request, response) => void response.json(await jobTemplateList(database.read())));
+  router.put('/job-templates', async (request, response) => {
+    await saveJobTemplate(database, actorOf(context), read(jobTemplateInput, request.body));
+    response.json({});
+  });
+  router.delete('/job-templates/:name', async (request, response) => {
+    await removeJobTemplate(database, actorOf(context), textParam(request, 'name'));
+    response.json({});
+  });
+  const upload = multer({ storage: multer.memoryStorage(), limits: { files: 1, fileSize: LARGEST_SHEET } }).single('file');
+  router.post('/sheets', async (request, response) => {
+    await new Promise<void>(
+      (done, fail) => void upload(request, response, (error: unknown) => (error ? fail(error as Error) : done())),
+    );
+    if (!request.file)
+      throw new LedrinError('bad-input', 'file: expected a CSV or XLSX file', [{ field: 'file', message: 'expected a file' }]);
+    response.json(await readSheet(request.file.buffer));
   });
   router.post(
     '/drafts',

@@ -3,11 +3,12 @@ import { MINUS } from '../../core/money/display';
 import { formatPercentShortest, parseMarkup, parseNeeded } from '../../core/money/rate';
 import { formatUnitCost, parseUnitCost, UNIT_COST_DECIMALS } from '../../core/pricing/unitCost';
 import { formatScaled, type Scaled } from '../../core/money/decimal';
+import { withoutThousands } from './withoutThousands';
 
 /** Notes what is wrong with a cell, by its place. */
 export type Faults = Map<string, string>;
 
-const plain = (typed: string) => typed.trim().replaceAll(MINUS, '-').replace(/[\s,]/g, '').replace(/%$/, '');
+const plain = (typed: string) => withoutThousands(typed.trim().replaceAll(MINUS, '-').replace(/\s*%$/, ''));
 
 function scaled(
   faults: Faults,

@@ -27,6 +27,13 @@ test.each([
   ['(40.50)', -4050],
   ['−3', -300],
   ['£1,000', 100_000],
+  ['-1,234,567.89', -123_456_789],
+  ['1 234 567', 123_456_700],
+  // A comma that groups nothing is no thousands separator: 12500,50 is not twelve hundred thousand.
+  ['12500,50', null],
+  ['12,50', null],
+  ['1,2345', null],
+  ['1,,000', null],
   ['1.005', null],
   ['12x', null],
   ['', null],

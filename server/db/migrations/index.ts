@@ -3,6 +3,7 @@ import { priceToAward } from './0002-price-to-award';
 import { changesAndTransfers } from './0003-changes-and-transfers';
 import { quotationsAndOffers } from './0004-quotations-and-offers';
 import { jobFile } from './0005-job-file';
+import { jobTemplates } from './0006-job-templates';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -12,4 +13,5 @@ export const MIGRATIONS: readonly Migration[] = [
   changesAndTransfers,
   quotationsAndOffers,
   jobFile,
+  jobTemplates,
 ];

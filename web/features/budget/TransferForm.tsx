@@ -15,6 +15,7 @@ import { readDate } from '../../ui/readDate';
 import { Refused } from '../../ui/States';
 import { readAmount, tidyAmount } from '../../ui/tidyAmount';
 import { useBudgetLinesQuery, useTransferBudgetMutation } from './api';
+import { withoutThousands } from '../../ui/withoutThousands';
 
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
@@ -36,7 +37,7 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
     const amount = readAmount(text('amount'), digits);
     if (amount === null) faults.set(`${i}.amount`, 'Expected an amount, below zero for what leaves');
     if (text('code') === '') faults.set(`${i}.code`, 'Expected a cost code');
-    const hours = text('hours') === '' ? null : parseQuantity(text('hours').replaceAll(',', ''));
+    const hours = text('hours') === '' ? null : parseQuantity(withoutThousands(text('hours')));
     if (hours && !hours.ok) faults.set(`${i}.hours`, `"${text('hours')}" is no number`);
     return [
       {

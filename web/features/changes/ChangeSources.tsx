@@ -9,6 +9,7 @@ import { useCurrency } from '../../app/company';
 import { Field } from '../../ui/Field';
 import type { GridRow } from '../../ui/gridTypes';
 import { pricedRows } from './changeForm';
+import { withoutThousands } from '../../ui/withoutThousands';
 
 type OnRows = (rows: { price?: GridRow[]; cost: GridRow[] }) => void;
 const CONTENT = 'z-50 border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]';
@@ -23,7 +24,7 @@ export function FromPriceBook({ book, sections, onRows }: { book: PriceBookView;
     setForm({ ...form, [key]: event.target.value });
   const take = (event: React.FormEvent) => {
     event.preventDefault();
-    const [quantity, markup] = [parseNeeded(form.quantity.replaceAll(',', '')), parseMarkup(form.markup.trim() || '0')];
+    const [quantity, markup] = [parseNeeded(withoutThousands(form.quantity)), parseMarkup(form.markup.trim() || '0')];
     const buildUp = prices.buildUps.get(form.of);
     const item = prices.items.get(form.of);
     if (!buildUp && !item) return setFault('Expected a build-up or a price item of the price book');

@@ -9,6 +9,7 @@ import type { GridRow } from '../../ui/gridTypes';
 import { readCostType, type Faults } from '../../ui/readCells';
 import { readDate } from '../../ui/readDate';
 import { readAmount } from '../../ui/tidyAmount';
+import { withoutThousands } from '../../ui/withoutThousands';
 
 /** A change order as typed. */
 export interface ChangeForm {
@@ -149,7 +150,7 @@ function amount(faults: Faults, at: string, typed: string, digits: number): numb
 
 function number(faults: Faults, at: string, typed: string): number | null {
   if (typed === '') return null;
-  const value = parseQuantity(typed.replaceAll(',', ''));
+  const value = parseQuantity(withoutThousands(typed));
   if (!value.ok) faults.set(at, `"${typed}" is no number with up to 4 decimals`);
   return value.ok ? value.value : null;
 }

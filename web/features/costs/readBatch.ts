@@ -5,6 +5,7 @@ import type { Lists } from '../../../wire/setup';
 import { readAmount } from '../../ui/tidyAmount';
 import type { GridRow } from '../../ui/gridTypes';
 import { readDate } from '../../ui/readDate';
+import { withoutThousands } from '../../ui/withoutThousands';
 
 export interface ReadBatch {
   lines: CostLineInput[];
@@ -35,7 +36,7 @@ export function readBatch(rows: readonly GridRow[], lists: Lists, month: string,
     if (!codes.has(costCode)) fault('costCode', costCode === '' ? 'Expected a cost code' : `There is no cost code ${costCode}`);
     if (!COST_TYPES.includes(costType as CostType)) fault('costType', `Expected one of ${COST_TYPES.join(', ')}`);
     if (text(row.reference) === '') fault('reference', 'Expected a reference: the number of the docket, sheet or bill');
-    const hours = text(row.hours) === '' ? null : parseQuantity(text(row.hours).replaceAll(',', ''));
+    const hours = text(row.hours) === '' ? null : parseQuantity(withoutThousands(text(row.hours)));
     if (hours && !hours.ok) fault('hours', `"${row.hours}" is no number of hours`);
     const amount = readAmount(text(row.amount), digits);
     if (amount === null)

@@ -3,6 +3,7 @@ import type { EstimateView } from '../../../wire/estimates';
 import type { PriceBookView } from '../../../wire/prices';
 import type { Lists } from '../../../wire/setup';
 import { useCurrency } from '../../app/company';
+import { SheetImport } from '../../app/SheetImport';
 import { EntryGrid } from '../../ui/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/gridTypes';
 import type { FormContext } from './estimateForm';
@@ -110,7 +111,14 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
           blank={Math.max(6, form.lines.length + 2)}
           onRow={setAt}
         />
-        <KeepingNote keeping={keeping} faults={read.faults.size} />
+        <div className="mt-1 flex flex-wrap items-center gap-3">
+          <KeepingNote keeping={keeping} faults={read.faults.size} />
+          <SheetImport
+            of="estimate"
+            columns={columns}
+            onRows={(rows) => onLines([...form.lines.filter((it) => it.line || it.description), ...rows])}
+          />
+        </div>
         {row?.id ? (
           <LineParts
             key={row.id}

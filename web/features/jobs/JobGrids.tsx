@@ -3,9 +3,12 @@ import { COST_TYPES } from '../../../core/cost/costType';
 import type { Lists } from '../../../wire/setup';
 import { useCurrency } from '../../app/company';
 import { EntryGrid } from '../../ui/EntryGrid';
-import type { GridColumn } from '../../ui/gridTypes';
+import { SheetImport } from '../../app/SheetImport';
+import type { GridColumn, GridRow } from '../../ui/gridTypes';
 import { tidyAmount } from '../../ui/tidyAmount';
 import { type JobForm } from './readJob';
+
+const hasText = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
 interface GridProps {
   form: JobForm;
@@ -29,15 +32,24 @@ export function SovGrid({ form, setForm, faults }: GridProps) {
     [digits],
   );
   return (
-    <EntryGrid
-      label="Schedule of values"
-      columns={columns}
-      rows={form.sov}
-      faults={faults}
-      onRows={(sov) => setForm((before) => ({ ...before, sov }))}
-      height={300}
-      blank={4}
-    />
+    <>
+      <div className="mb-1 flex flex-wrap items-center gap-2">
+        <SheetImport
+          of="sov"
+          columns={columns}
+          onRows={(rows) => setForm((before) => ({ ...before, sov: [...before.sov.filter(hasText), ...rows] }))}
+        />
+      </div>
+      <EntryGrid
+        label="Schedule of values"
+        columns={columns}
+        rows={form.sov}
+        faults={faults}
+        onRows={(sov) => setForm((before) => ({ ...before, sov }))}
+        height={300}
+        blank={4}
+      />
+    </>
   );
 }
 
@@ -74,14 +86,23 @@ export function BudgetGrid({ form, setForm, faults, lists }: GridProps) {
     [digits, form.sov, lists],
   );
   return (
-    <EntryGrid
-      label="Budget"
-      columns={columns}
-      rows={form.budget}
-      faults={faults}
-      onRows={(budget) => setForm((before) => ({ ...before, budget }))}
-      height={340}
-      blank={5}
-    />
+    <>
+      <div className="mb-1 flex flex-wrap items-center gap-2">
+        <SheetImport
+          of="budget"
+          columns={columns}
+          onRows={(rows) => setForm((before) => ({ ...before, budget: [...before.budget.filter(hasText), ...rows] }))}
+        />
+      </div>
+      <EntryGrid
+        label="Budget"
+        columns={columns}
+        rows={form.budget}
+        faults={faults}
+        onRows={(budget) => setForm((before) => ({ ...before, budget }))}
+        height={340}
+        blank={5}
+      />
+    </>
   );
 }

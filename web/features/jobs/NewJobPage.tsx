@@ -10,6 +10,7 @@ import { faultOf, type ShownFault } from '../../app/faults';
 import { useListsQuery, useSessionQuery } from '../../app/sessionApi';
 import { Refused, Waiting } from '../../ui/States';
 import { useCreateJobMutation, useJobListQuery } from './api';
+import { BeginFrom } from './BeginFrom';
 import { readJob, type JobForm } from './readJob';
 import { Facts } from './JobFacts';
 import { BudgetGrid, SovGrid } from './JobGrids';
@@ -98,6 +99,7 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
     <div className="page">
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>New job</h1>
+        <BeginFrom lists={lists} form={form} setForm={setForm} />
         <span className="note text-[12.5px]" role="status">
           {savedAt ? `Kept as a draft at ${savedAt}` : 'Kept as a draft as you type'}
         </span>

@@ -1,4 +1,4 @@
-import type { JobInput, JobList, JobView } from '../../../wire/jobs';
+import type { JobInput, JobList, JobSetup, JobTemplate, JobView } from '../../../wire/jobs';
 import type { CostCodesInput, CustomerInput } from '../../../wire/setup';
 import { api, POSTS, READS } from '../../app/api';
 
@@ -25,6 +25,16 @@ const jobsApi = api.injectEndpoints({
       query: (number) => ({ url: `jobs/${encodeURIComponent(number)}`, method: 'DELETE' }),
       ...POSTS,
     }),
+    jobSetup: build.query<JobSetup, string>({ query: (number) => `jobs/${encodeURIComponent(number)}/setup`, ...READS }),
+    jobTemplates: build.query<JobTemplate[], void>({ query: () => 'job-templates', ...READS }),
+    saveJobTemplate: build.mutation<unknown, JobTemplate>({
+      query: (body) => ({ url: 'job-templates', method: 'PUT', body }),
+      ...POSTS,
+    }),
+    removeJobTemplate: build.mutation<unknown, string>({
+      query: (name) => ({ url: `job-templates/${encodeURIComponent(name)}`, method: 'DELETE' }),
+      ...POSTS,
+    }),
     saveDraft: build.mutation<{ id: number }, { id: number | null; content: Record<string, unknown> }>({
       query: ({ id, content }) => ({
         url: id === null ? 'drafts' : `drafts/${id}`,
@@ -48,6 +58,10 @@ export const {
   useJobListQuery,
   useJobQuery,
   useCreateJobMutation,
+  useLazyJobSetupQuery,
+  useJobTemplatesQuery,
+  useSaveJobTemplateMutation,
+  useRemoveJobTemplateMutation,
   useMoveJobMutation,
   useLockJobMutation,
   useDeleteJobMutation,

@@ -4,12 +4,16 @@ import type { JobInput } from '../../../wire/jobs';
 import { readAmount } from '../../ui/tidyAmount';
 import type { GridRow } from '../../ui/gridTypes';
 import { readDate } from '../../ui/readDate';
+import { withoutThousands } from '../../ui/withoutThousands';
 
 /** A new job as typed. */
 export interface JobForm {
   facts: Record<string, string>;
   sov: GridRow[];
   budget: GridRow[];
+  /** Team and checklist, where they were copied from another job. */
+  people?: JobInput['people'];
+  checklist?: JobInput['checklist'];
 }
 
 export interface ReadContext {
@@ -85,6 +89,8 @@ export function readJob(form: JobForm, context: ReadContext): ReadJob {
     termsDays: read.days('facts.terms', fact('terms')),
     sov,
     budget,
+    people: form.people ?? [],
+    checklist: form.checklist ?? [],
     draftId: null,
   };
   const unknownCodes = [
@@ -133,7 +139,7 @@ class Reader {
 
   number(at: string, typed: string): number | null {
     if (typed === '') return null;
-    const value = parseQuantity(typed.replaceAll(',', ''));
+    const value = parseQuantity(withoutThousands(typed));
     if (!value.ok) this.faults.set(at, `"${typed}" is no number with up to 4 decimals`);
     return value.ok ? value.value : null;
   }

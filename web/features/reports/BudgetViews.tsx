@@ -15,6 +15,7 @@ import {
   type Grouping,
   type SumKey,
 } from './budgetRows';
+import { withoutThousands } from '../../ui/withoutThousands';
 
 const KEPT = 'ledrin.budget-views';
 const FIGURES = [...MONEY, ...HOURS] as readonly (readonly [SumKey, string, string])[];
@@ -130,7 +131,7 @@ function AddCondition({ onAdd }: { onAdd: (condition: Condition) => void }) {
       if (typed.trim() === '') return setFault('Expected some letters');
       onAdd({ column, is: 'holds', value: typed.trim() });
     } else {
-      const hours = parseQuantity(typed.trim().replaceAll(',', ''));
+      const hours = parseQuantity(withoutThousands(typed));
       const value = isHours(column) ? (hours.ok ? hours.value : null) : read(typed);
       if (value === null) return setFault('Expected a figure such as 1,000.00');
       onAdd({ column, is, value });
