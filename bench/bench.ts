@@ -10,6 +10,7 @@ import { REPORTS } from '../server/queries/reports/index';
 import { openDatabase } from '../server/db/database';
 import type { Sql } from '../server/db/sql';
 import { csvBatches } from '../server/book/csvFile';
+import { ESTIMATE_LINES, estimateWork } from './benchEstimate';
 import { COST_ROWS, LARGEST_JOB, makeBook } from './makeBook';
 
 const BOOK = 'data/bench/book';
@@ -137,6 +138,15 @@ async function benchQueries(sql: Sql): Promise<void> {
   );
 }
 
+async function benchEstimate(): Promise<void> {
+  const { edit, firstReading, bare } = estimateWork();
+  const least = await median(bare, 21);
+  print(`an estimate of ${ESTIMATE_LINES} lines after one cell changed`, await median(edit, 21), least, 'goal 50 ms');
+  print('the same read and priced for the first time', await median(firstReading, 21), least, 'goal 50 ms');
+}
+
+await benchEstimate();
+if (process.argv.includes('--estimate')) process.exit(0);
 console.log('building the book (once) …');
 await makeBook(BOOK);
 await benchImport();

@@ -1,8 +1,5 @@
 // Takes docs/screenshots/ anew from the demo data, at 1280 × 800. Run after a view has changed, and look at the pictures.
-import { execFileSync } from 'node:child_process';
-import { copyFileSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { mkdirSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import { startLedrin } from '../e2e/server';
 
@@ -35,7 +32,6 @@ async function paste(page: Page, cell: string, text: string): Promise<void> {
 }
 
 const demo = await startLedrin('demo/book');
-const empty = await startLedrin();
 const page = await open('light');
 await shoot(page, `${demo.url}/jobs`, 'jobs');
 await shoot(page, `${demo.url}/jobs/2110`, 'job');
@@ -61,6 +57,16 @@ await shoot(page, `${demo.url}/jobs/new`, 'new-job', async () => {
     '0310\tlabour\t1\tDeck\t\t\t320\t11,040.00\n0320\tmaterial\t1\tInsulation\t\t\t\t48,200.00\n0330\tlabor\t2\tMembrane\t\t\t410\t14,145.00',
   );
 });
+await shoot(page, `${demo.url}/set-up/build-ups?of=SLATED`, 'build-ups');
+await shoot(page, `${demo.url}/jobs/2119/estimates/1`, 'tender', async () => {
+  await page.getByLabel('Description, row 3', { exact: true }).first().focus();
+});
+await shoot(page, `${demo.url}/jobs/2119/quotations/1`, 'quotation');
+await shoot(page, `${demo.url}/jobs/2119/estimates/1/award`, 'award', async () => {
+  await page.getByLabel('Agreed price').fill('114,000');
+});
+await shoot(page, `${demo.url}/jobs/2110/changes/CO1`, 'change');
+await shoot(page, `${demo.url}/jobs/2116/file`, 'job-file');
 await shoot(page, `${demo.url}/costs`, 'costs', async () => {
   await paste(
     page,
@@ -76,27 +82,7 @@ await shoot(page, `${demo.url}/jobs/2105/billing/12`, 'application');
 await shoot(page, `${demo.url}/jobs/2108/billing/12`, 'certified');
 await shoot(page, `${demo.url}/reports/estimate-versus-actual?job=2107`, 'estimate');
 await shoot(page, `${demo.url}/reports/work-in-progress`, 'work-in-progress');
-await shoot(page, `${demo.url}/reports/ageing`, 'ageing');
 await shoot(page, `${demo.url}/ledger/tie-out`, 'tie-out');
-await shoot(page, `${empty.url}/`, 'welcome');
 await shoot(await open('dark'), `${demo.url}/jobs/2108`, 'dark');
-const folder = mkdtempSync(join(tmpdir(), 'ledrin-print-'));
-const pdf = await page.request.get(`${demo.url}/api/jobs/2104/applications/14/print`);
-writeFileSync(join(folder, 'a.pdf'), await pdf.body());
-execFileSync('pdftoppm', [
-  '-r',
-  '60',
-  '-png',
-  '-f',
-  '1',
-  '-l',
-  '1',
-  '-singlefile',
-  join(folder, 'a.pdf'),
-  join(folder, 'printed'),
-]);
-copyFileSync(join(folder, 'printed.png'), `${FOLDER}/printed.png`);
-rmSync(folder, { recursive: true });
 await browser.close();
 await demo.stop();
-await empty.stop();

@@ -144,7 +144,11 @@ export function priceEstimate(estimate: Estimate, digits: number): PricedEstimat
   return { lines, totals: totalsOf(lines, estimate) };
 }
 
-function totalsOf(lines: readonly PricedLine[], estimate: Pick<Estimate, 'overhead' | 'profit' | 'rounding'>): EstimateTotals {
+/** From lines that are priced to the price. */
+export function totalsOf(
+  lines: readonly PricedLine[],
+  estimate: Pick<Estimate, 'overhead' | 'profit' | 'rounding'>,
+): EstimateTotals {
   const byType = Object.fromEntries(COST_TYPES.map((type) => [type, 0])) as Record<CostType, Cents>;
   let [cost, hours, markup] = [0, 0, 0];
   for (const line of lines) {

@@ -6,6 +6,7 @@ import { changedBy, extend, formatUnitCost, parseUnitCost } from '../pricing/uni
 import { groupsBy, planAward, type AwardGroup } from './award';
 import { compareEstimates } from './compare';
 import { priceEstimate, profitForPrice, type Estimate, type EstimateLine, type Part } from './estimate';
+import { LinePricer } from './linePricer';
 import { mergeEstimates, type EstimateContent } from './merge';
 
 const item = (
@@ -242,6 +243,30 @@ describe('what must always hold', () => {
           expect(total(budget.map((it) => it.hours ?? 0))).toBe(totals.hours);
           expect(total(Object.values(totals.byType))).toBe(totals.cost);
           expect(totals.price).toBe(totals.cost + totals.markup + totals.overhead + totals.profit + totals.rounding);
+        },
+      ),
+    );
+  });
+
+  test('priced again and again as it is typed, it comes to what it does priced whole', () => {
+    fc.assert(
+      fc.property(
+        fc.array(anyEstimate, { minLength: 2, maxLength: 6 }),
+        fc.array(fc.nat(7), { minLength: 6, maxLength: 6 }),
+        (versions, swaps) => {
+          const pricer = new LinePricer(2);
+          let now = versions[0]!;
+          versions.forEach((next, i) => {
+            // One line changes, or markups and prices do, or all of it.
+            const at = swaps[i]! % now.lines.length;
+            now =
+              i % 3 === 0
+                ? { ...now, lines: now.lines.map((it, k) => (k === at ? { ...it, quantity: it.quantity + 1 } : it)) }
+                : i % 3 === 1
+                  ? { ...now, overhead: next.overhead, typeMarkups: { labour: next.overhead } }
+                  : next;
+            expect(pricer.price(now)).toEqual(priceEstimate(now, 2));
+          });
         },
       ),
     );

@@ -5,12 +5,14 @@ import { LARGEST_AMOUNT } from '../../core/money/cents';
 import type { AwardInput } from '../../wire/estimates';
 import type { Database } from '../db/database';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { costCodeIds } from '../queries/costCodes';
 import { loadCompany } from '../queries/company';
 import { loadEstimate, type LoadedEstimate } from '../queries/estimates';
 import { jobByNumber } from '../queries/jobs';
 import { CostLines } from './costEntries';
 import { noteMove } from './jobLife';
 import { record, type Actor } from './post';
+import { insertSovLines } from './sovLines';
 
 /**
  * Turns a tender with an accepted estimate into a job: its schedule of values comes to the agreed price, its budget to the
@@ -101,35 +103,9 @@ async function emptyTender(sql: Sql, jobId: number, number: string): Promise<voi
 async function savePlan(sql: Sql, jobId: number, estimate: LoadedEstimate, { sov, budget }: AwardPlan): Promise<void> {
   const first = await nextId(sql, 'sov_line');
   const sovIds = new Map(sov.map((it, i) => [it.line, first + i]));
-  await bulkInsert(
+  await insertSovLines(
     sql,
-    'sov_line',
-    [
-      'id',
-      'job_id',
-      'line',
-      'position',
-      'original',
-      'section',
-      'description',
-      'scheduled_value',
-      'quantity',
-      'unit',
-      'retention_rate',
-    ],
-    sov.map((it, i) => [
-      first + i,
-      jobId,
-      it.line,
-      i,
-      1,
-      it.section,
-      it.description,
-      it.scheduledValue,
-      it.quantity,
-      it.unit,
-      null,
-    ]),
+    sov.map((it, i) => ({ ...it, id: first + i, jobId, position: i, original: true, retentionRate: null })),
   );
   await bulkInsert(
     sql,
@@ -143,9 +119,7 @@ async function savePlan(sql: Sql, jobId: number, estimate: LoadedEstimate, { sov
     ['estimate_line_id', 'sov_line_id'],
     sov.flatMap((it) => it.members.map((member) => [estimate.lineIds.get(member), sovIds.get(it.line)])),
   );
-  const codes = new Map(
-    (await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]),
-  );
+  const codes = await costCodeIds(sql);
   const costLines = await CostLines.open(sql, [jobId]);
   const rows = budget.map((it) => [
     costLines.idOf(jobId, it.section, codes.get(it.costCode)!, it.costType),

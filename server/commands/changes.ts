@@ -2,10 +2,12 @@ import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { ChangeInput, ChangeView } from '../../wire/changes';
 import type { Database } from '../db/database';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { costCodeIds } from '../queries/costCodes';
 import { loadChange } from '../queries/changes';
 import { jobToPostTo, type JobIdentity } from '../queries/jobs';
 import { CostLines } from './costEntries';
 import { record, type Actor } from './post';
+import { insertSovLines } from './sovLines';
 
 /** Keeps a draft change as typed, new or changed. Gives back its version. Throws conflict where somebody saved it since. */
 export async function saveChange(
@@ -24,9 +26,7 @@ export async function saveChange(
         `${change.savedBy} saved ${was} at ${change.savedAt.slice(11, 16)} on ${change.savedAt.slice(0, 10)}, after you opened it; open it again beside this window, and save what you still need`,
         [{ field: 'version', message: `it is at version ${change.version} now` }],
       );
-    const codes = new Map(
-      (await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]),
-    );
+    const codes = await costCodeIds(sql);
     const sov = new Map(
       (await sql.all<{ id: number; line: string }>('SELECT id, line FROM sov_line WHERE job_id = $1', [identity.id])).map(
         (row) => [row.line, row.id],
@@ -134,26 +134,16 @@ async function saveLines(
     .filter((it) => !sov.has(it.line))
     .map((it) => {
       sov.set(it.line, next);
-      return [next++, jobId, it.line, ++position, 0, it.section, it.description, 0, it.quantity, it.unit, null];
+      const { line, section, description, quantity, unit } = it;
+      return {
+        ...{ id: next++, jobId, line, position: ++position, original: false, section, description },
+        scheduledValue: 0,
+        quantity,
+        unit,
+        retentionRate: null,
+      };
     });
-  await bulkInsert(
-    sql,
-    'sov_line',
-    [
-      'id',
-      'job_id',
-      'line',
-      'position',
-      'original',
-      'section',
-      'description',
-      'scheduled_value',
-      'quantity',
-      'unit',
-      'retention_rate',
-    ],
-    fresh,
-  );
+  await insertSovLines(sql, fresh);
   const costLines = await CostLines.open(sql, [jobId]);
   const rows = [
     ...input.price.map((it) => [

@@ -6,6 +6,7 @@ import type { CostBatchInput, CostLineInput, PostedPaper } from '../../wire/cost
 import type { Database } from '../db/database';
 import type { Sql } from '../db/sql';
 import { CostLines, insertCostEntries, refreshCostTotals } from './costEntries';
+import { costCodeIds } from '../queries/costCodes';
 import { postPaper, record, type Actor } from './post';
 
 /** A checked batch, with the ids its entries are kept under. */
@@ -61,9 +62,7 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
       await sql.all<{ id: number; number: string; status: string; locked: number }>('SELECT id, number, status, locked FROM job')
     ).map((row) => [row.number, row]),
   );
-  const codes = new Map(
-    (await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]),
-  );
+  const codes = await costCodeIds(sql);
   const commitments = lines.some((line) => line.commitment !== '') ? await commitmentLines(sql) : new Map();
   const faults: Fault[] = [];
   lines.forEach((line, i) => {

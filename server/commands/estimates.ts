@@ -5,6 +5,7 @@ import type { PriceBook, UnitShare } from '../../core/pricing/buildUp';
 import type { EstimateInput, NewEstimateInput, Repricing } from '../../wire/estimates';
 import type { Database } from '../db/database';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { costCodeIds } from '../queries/costCodes';
 import { loadCompany } from '../queries/company';
 import { loadEstimate, type LoadedEstimate } from '../queries/estimates';
 import { jobByNumber } from '../queries/jobs';
@@ -150,9 +151,7 @@ async function saveContent(sql: Sql, id: number, content: Content, prices: Estim
   ]);
   for (const table of ['estimate_line', 'estimate_markup', 'estimate_price'])
     await sql.run(`DELETE FROM ${table} WHERE estimate_id = $1`, [id]);
-  const codes = new Map(
-    (await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]),
-  );
+  const codes = await costCodeIds(sql);
   await bulkInsert(
     sql,
     'estimate_markup',

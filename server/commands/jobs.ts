@@ -4,11 +4,13 @@ import { displayExact } from '../../core/money/display';
 import type { JobInput } from '../../wire/jobs';
 import type { Database } from '../db/database';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { costCodeIds } from '../queries/costCodes';
 import { loadCompany } from '../queries/company';
 import { JOB_COLUMNS } from './book/saveContracts';
 import { CostLines } from './costEntries';
 import { noteMove, refuseUnready } from './jobLife';
 import { record, type Actor } from './post';
+import { insertSovLines } from './sovLines';
 
 /** Keeps a half-made job as typed. Gives back its id; `id` null makes a new draft. */
 export async function saveDraft(database: Database, actor: Actor, id: number | null, content: unknown): Promise<number> {
@@ -33,9 +35,7 @@ export async function createJob(database: Database, actor: Actor, input: JobInpu
     const digits = (await loadCompany(sql))?.digits;
     if (digits === undefined)
       throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every job');
-    const codes = new Map(
-      (await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]),
-    );
+    const codes = await costCodeIds(sql);
     const customer = await sql.get<{ id: number }>('SELECT id FROM customer WHERE code = $1', [input.customer]);
     const faults = [
       ...factFaults(input, customer !== undefined),
@@ -151,35 +151,9 @@ async function saveJob(sql: Sql, input: JobInput, customerId: number, codes: Rea
   );
   const firstLine = await nextId(sql, 'sov_line');
   const lineIds = new Map(input.sov.map((it, i) => [it.line, firstLine + i]));
-  await bulkInsert(
+  await insertSovLines(
     sql,
-    'sov_line',
-    [
-      'id',
-      'job_id',
-      'line',
-      'position',
-      'original',
-      'section',
-      'description',
-      'scheduled_value',
-      'quantity',
-      'unit',
-      'retention_rate',
-    ],
-    input.sov.map((it, i) => [
-      firstLine + i,
-      jobId,
-      it.line,
-      i,
-      1,
-      it.section,
-      it.description,
-      it.scheduledValue,
-      it.quantity,
-      it.unit,
-      it.retentionRate,
-    ]),
+    input.sov.map((it, i) => ({ ...it, id: firstLine + i, jobId, position: i, original: true })),
   );
   const costLines = await CostLines.open(sql, [jobId]);
   const budget = input.budget.map((it) => [

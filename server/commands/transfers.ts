@@ -3,6 +3,7 @@ import { displayExact } from '../../core/money/display';
 import type { TransferInput } from '../../wire/changes';
 import type { Database } from '../db/database';
 import { bulkInsert } from '../db/sql';
+import { costCodeIds } from '../queries/costCodes';
 import { loadCompany } from '../queries/company';
 import { jobToPostTo } from '../queries/jobs';
 import { CostLines } from './costEntries';
@@ -17,9 +18,7 @@ export async function transferBudget(database: Database, actor: Actor, job: stri
         'refused',
         `Job ${job} is ${identity.status}: it takes final cost and bills, and its budget stays as it is`,
       );
-    const codes = new Map(
-      (await sql.all<{ id: number; code: string }>('SELECT id, code FROM cost_code')).map((row) => [row.code, row.id]),
-    );
+    const codes = await costCodeIds(sql);
     const faults: Fault[] = input.lines.flatMap((it, i) =>
       codes.has(it.costCode)
         ? []

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { COST_TYPES } from '../../../core/cost/costType';
-import { displayExact, displayPercent, displayQuantity } from '../../../core/money/display';
+import { displayExact, displayQuantity } from '../../../core/money/display';
 import { profitForPrice, type EstimateTotals } from '../../../core/estimating/estimate';
 import { useCurrency } from '../../app/company';
 import { markupText, type Faults } from '../../ui/readCells';
 import type { EstimateForm } from './estimateForm';
+import { PriceHeadline } from './PriceHeadline';
 
 interface FootProps {
   form: EstimateForm;
@@ -27,17 +28,7 @@ export function EstimateFoot({ form, setForm, totals, faults }: FootProps) {
   );
   return (
     <aside aria-label="From cost to price">
-      <p className="m-0 text-[12.5px]" style={{ color: 'var(--soft)' }}>
-        Price, {code}
-      </p>
-      <p className="m-0" style={{ font: "400 27px/1.1 'Source Serif 4', serif", fontVariantNumeric: 'tabular-nums' }}>
-        {exact(totals.price)}
-      </p>
-      <p className="mb-3 mt-1">
-        Margin <b>{displayPercent(totals.marginRate)} %</b> <span className="note">of the price</span>
-        <br />
-        Markup <b>{displayPercent(totals.markupRate)} %</b> <span className="note">on the cost</span>
-      </p>
+      <PriceHeadline totals={totals} />
       <table className="ledger still">
         <thead>
           <tr>

@@ -2,7 +2,7 @@ import { Fragment, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { COST_TYPES } from '../../../core/cost/costType';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { displayPercent, displayQuantity } from '../../../core/money/display';
+import { displayQuantity } from '../../../core/money/display';
 import { formatPercentShortest, formatQuantity } from '../../../core/money/rate';
 import { partCost, priceEstimate } from '../../../core/estimating/estimate';
 import type { EstimateView } from '../../../wire/estimates';
@@ -13,6 +13,7 @@ import { showUnitCost } from '../../ui/readCells';
 import { Refused } from '../../ui/States';
 import { useStartEstimateMutation } from './api';
 import { contentOf } from './useEstimate';
+import { PriceHeadline } from './PriceHeadline';
 
 /** An estimate that was sent: as it stood, line by line, each openable down to what it is made of. */
 export function EstimateRead({ view }: { view: EstimateView }) {
@@ -130,15 +131,7 @@ export function EstimateRead({ view }: { view: EstimateView }) {
         </table>
       </div>
       <aside aria-label="From cost to price">
-        <p className="note m-0 text-[12.5px]">Price, {code}</p>
-        <p className="m-0" style={{ font: "400 27px/1.1 'Source Serif 4', serif", fontVariantNumeric: 'tabular-nums' }}>
-          {exact(totals.price)}
-        </p>
-        <p className="mb-3 mt-1">
-          Margin <b>{displayPercent(totals.marginRate)} %</b> <span className="note">of the price</span>
-          <br />
-          Markup <b>{displayPercent(totals.markupRate)} %</b> <span className="note">on the cost</span>
-        </p>
+        <PriceHeadline totals={totals} />
         <table className="ledger still">
           <tbody>
             {[

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { priceEstimate } from '../../../core/estimating/estimate';
+import { LinePricer } from '../../../core/estimating/linePricer';
 import { mergeEstimates, type EstimateContent } from '../../../core/estimating/merge';
 import { PriceBook } from '../../../core/pricing/buildUp';
 import type { EstimateInput, EstimateView } from '../../../wire/estimates';
@@ -53,7 +53,8 @@ export function useEstimate(view: EstimateView, book: PriceBookView, context: Om
   }, [book, view.prices]);
   const full = useMemo<FormContext>(() => ({ digits, costCodes, buildUps: prices.of }), [digits, costCodes, prices]);
   const read = useMemo(() => readEstimate(form, full), [form, full]);
-  const priced = useMemo(() => priceEstimate({ ...read.content, prices: prices.of }, digits), [read.content, prices, digits]);
+  const pricer = useMemo(() => new LinePricer(digits), [digits]);
+  const priced = useMemo(() => pricer.price({ ...read.content, prices: prices.of }), [pricer, read.content, prices]);
   const { keeping, settle } = useKeeping(view, read.content, read.faults.size > 0, (content) => setForm(formOf(content, digits)));
   return { form, setForm, read, priced, prices: prices.of, book: prices.today, keeping, settle };
 }
