@@ -204,6 +204,8 @@ export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FI
   jobs: ['job'],
   job_people: [],
   job_events: [],
+  job_sections: ['job', 'section'],
+  cost_plan: ['job', 'section', 'cost_code', 'cost_type'],
   job_checklist: [],
   estimates: ['job', 'estimate'],
   estimate_markups: [],

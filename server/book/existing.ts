@@ -30,6 +30,8 @@ export interface Existing {
   sovLines: Map<string, number>;
   /** job + number. */
   changeOrders: Map<string, number>;
+  /** job + name. */
+  sections: Map<string, number>;
   /** job + number. */
   transfers: Map<string, number>;
   commitments: Map<string, ExistingCommitment & { id: number }>;
@@ -101,6 +103,11 @@ export async function readExisting(sql: Sql): Promise<Existing> {
     changeOrders: await byKey(
       'SELECT c.id, job.number AS job, c.number FROM change_order c JOIN job ON job.id = c.job_id',
       ['job', 'number'],
+      id,
+    ),
+    sections: await byKey(
+      'SELECT s.id, job.number AS job, s.name FROM job_section s JOIN job ON job.id = s.job_id',
+      ['job', 'name'],
       id,
     ),
     transfers: await byKey(

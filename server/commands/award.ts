@@ -96,6 +96,7 @@ async function emptyTender(sql: Sql, jobId: number, number: string): Promise<voi
     );
   await sql.run('DELETE FROM budget_line WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
   await sql.run('DELETE FROM forecast WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
+  await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
   await sql.run('DELETE FROM cost_line WHERE job_id = $1', [jobId]);
   await sql.run('DELETE FROM sov_line WHERE job_id = $1', [jobId]);
 }

@@ -2,6 +2,7 @@ import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { JobFactsInput } from '../../wire/jobFile';
 import { writeBook } from '../book/writeBook';
 import type { Database } from '../db/database';
+import { planView } from '../queries/planView';
 import { jobFileView } from '../queries/jobFile';
 import {
   cleanUp,
@@ -18,6 +19,7 @@ import { saveChange } from './changes';
 import { addEvent, saveChecklist, saveCheckTemplate, saveJobFacts, savePeople } from './jobFile';
 import { deleteJob, lockJob, moveJob } from './jobLife';
 import { createJob } from './jobs';
+import { savePlan } from './plan';
 
 afterAll(cleanUp);
 
@@ -131,6 +133,10 @@ describe('the facts of a job', () => {
       'Bond',
       [{ name: 'Usual', items: ['Bond', 'Permit'] }],
     ]);
+    await savePlan(database, TESTER, 'J1', {
+      sections: [{ name: 'A', startsOn: '2031-01-01', finishesOn: null }],
+      lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-02-01', finishesOn: '2031-02-28' }],
+    });
     const exported = async (of: Database) => {
       const folder = temporaryFolder();
       await writeBook(of.read(), folder);
@@ -139,7 +145,9 @@ describe('the facts of a job', () => {
     const [once, other] = [await exported(database), await temporaryDatabase()];
     expect(await faultsOf(other, once)).toEqual([]);
     expect(await exported(other)).toEqual(once);
-    expect(Object.keys(once)).toEqual(expect.arrayContaining(['job_people.csv', 'job_events.csv', 'job_checklist.csv']));
+    expect(Object.keys(once)).toEqual(
+      expect.arrayContaining(['job_people.csv', 'job_events.csv', 'job_checklist.csv', 'job_sections.csv', 'cost_plan.csv']),
+    );
   });
 
   test.each([
@@ -158,6 +166,57 @@ describe('the facts of a job', () => {
     const found = await faultsOf(await temporaryDatabase(), book);
     expect(found.filter((it) => faults.includes(it))).toEqual(faults);
   });
+});
+
+describe('the plan of a job', () => {
+  const line = { section: 'A', costCode: '100', costType: 'labour' as const, startsOn: '2031-02-01', finishesOn: '2031-02-28' };
+
+  test('lies over the dates of its lines, else of their section, else of the job; what has none is told', async () => {
+    await savePlan(database, TESTER, 'J1', {
+      sections: [{ name: 'A', startsOn: '2031-01-01', finishesOn: '2031-03-31' }],
+      lines: [line],
+    });
+    const plan = await planView(database.read(), 'J1', '2031-02-28');
+    // Budget: labour 3,600.00 in February alone; material 2,500.00 and its change of 400.00 over 90 days: 31 + 28 + 31.
+    // Prices 6,000.00 + 4,000.00 + 1,000.00 over the same 90 days. 998.8889, 902.2222, 998.8889: the odd penny to January.
+    expect(plan.months.map((it) => [it.month, it.plannedCost, it.cost, it.billed])).toEqual([
+      ['2031-01', 99_889, 250_000, 0],
+      ['2031-02', 99_889 + 90_222 + 360_000, 412_550, 530_000],
+      ['2031-03', 650_000, null, null],
+    ]);
+    expect(plan.months.at(-1)!.plannedBilling).toBe(1_100_000);
+    expect(plan.sections).toMatchObject([
+      { name: 'A', scheduled: 1_100_000, revised: 650_000, actual: 412_550, billed: 530_000 },
+    ]);
+    expect([plan.unplannedCost, plan.unplannedBilling]).toEqual([0, 0]);
+    await savePlan(database, TESTER, 'J1', { sections: [], lines: [line] });
+    expect(await planView(database.read(), 'J1', '2031-02-28')).toMatchObject({
+      unplannedCost: 290_000,
+      unplannedBilling: 1_100_000,
+    });
+    await expect(
+      savePlan(database, TESTER, 'J1', {
+        sections: [{ name: 'A', startsOn: '2031-02-01', finishesOn: '2031-01-01' }],
+        lines: [line, line, { ...line, costCode: '900', finishesOn: '2031-01-01' }],
+      }),
+    ).rejects.toMatchObject({
+      faults: ['sections.0.finishesOn', 'lines.1.costCode', 'lines.2.costCode', 'lines.2.finishesOn'].map((field) => ({ field })),
+    });
+  });
+
+  test.each([
+    ['a section twice', { ...SMALL_BOOK, job_sections: 'job,section\nJ1,A\nJ1,A\n' }, ['job_sections:3:section']],
+    [
+      'a line that ends before it begins',
+      {
+        ...SMALL_BOOK,
+        cost_plan: 'job,section,cost_code,cost_type,starts_on,finishes_on\nJ1,A,100,labour,2031-02-01,2031-01-01\n',
+      },
+      ['cost_plan:2:finishes_on'],
+    ],
+  ])('in a book, %s is a fault', async (_what, book, faults) =>
+    expect(await faultsOf(await temporaryDatabase(), book)).toEqual(faults),
+  );
 });
 
 describe('nothing with history is deleted', () => {

@@ -161,6 +161,14 @@ const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown
   ['post', '/api/jobs/J1/events', { kind: 'call', dated: '2031-04-01', text: 't' }],
   ['post', '/api/jobs/J2/lock', { locked: true, reason: 'r' }],
   ['put', '/api/job-templates', { name: 'T', content: {} }],
+  [
+    'put',
+    '/api/jobs/J1/plan',
+    {
+      sections: [{ name: 'A', startsOn: '2031-01-01', finishesOn: '2031-04-30' }],
+      lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-01-01', finishesOn: '2031-01-31' }],
+    },
+  ],
   ['put', '/api/terms', { name: 'T', body: 'b' }],
   ['post', '/api/answer/none/ask', { name: 'n', question: 'q' }],
   ['post', '/api/answer/none/accept', { name: 'n', signature: 'M1 1' }],
@@ -342,6 +350,7 @@ describe('what the screens read', () => {
     `/api/papers/1`,
     `/api/prices`,
     `/api/terms`,
+    `/api/jobs/J1/plan?${asOf}`,
     `/api/job-templates`,
     `/api/jobs/J1/setup`,
     `/api/jobs/J1/file`,

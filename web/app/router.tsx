@@ -27,6 +27,7 @@ import { TrialBalancePage } from '../features/ledger/TrialBalancePage';
 import { BuildUpsPage } from '../features/prices/BuildUpsPage';
 import { PriceBookPage } from '../features/prices/PriceBookPage';
 import { PriceItemsPage } from '../features/prices/PriceItemsPage';
+import { PlanPage } from '../features/plan/PlanPage';
 import { OutboxPage } from '../features/quotations/OutboxPage';
 import { QuotationPage } from '../features/quotations/QuotationPage';
 import { QuotationsPart } from '../features/quotations/QuotationsPart';
@@ -122,6 +123,7 @@ export const router = createBrowserRouter([
               { path: 'billing/:application', element: <ApplicationPage /> },
               { path: 'papers', element: <JobPapers /> },
               { path: 'file', element: <JobFilePage /> },
+              { path: 'plan', element: <PlanPage /> },
             ],
           },
           { path: '/costs', element: <CostEntryPage /> },

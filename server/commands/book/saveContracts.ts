@@ -6,7 +6,7 @@ import { bulkInsert, type Sql } from '../../db/sql';
 import type { CostLines } from '../costEntries';
 import type { Actor } from '../post';
 import { saveKeyed, type BookIds } from './saveKeyed';
-import { saveJobFiles } from './saveJobFiles';
+import { saveJobFiles, savePlans } from './saveJobFiles';
 import { saveChangeOrders, saveTransfers } from './saveChanges';
 import { saveQuotations } from './saveQuotations';
 import { acceptedEstimates, saveAwards, saveEstimates, savePrices } from './savePricing';
@@ -30,6 +30,7 @@ export async function saveContracts(
   await saveSchedules(sql, check, ids, billing);
   await saveBudgets(sql, check, ids, costLines);
   await saveAwards(sql, check, ids);
+  await savePlans(sql, check, ids, costLines);
   await saveChangeOrders(sql, actor, check, ids, costLines);
   await saveTransfers(sql, actor, check, ids, costLines);
   await saveCommitments(sql, check, ids, costLines);

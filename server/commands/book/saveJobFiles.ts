@@ -1,5 +1,6 @@
 import type { BookCheck } from '../../book/checkBook';
 import { bulkInsert, type Sql } from '../../db/sql';
+import type { CostLines } from '../costEntries';
 import type { Actor } from '../post';
 import type { BookIds } from './saveKeyed';
 
@@ -29,4 +30,21 @@ export async function saveJobFiles(sql: Sql, actor: Actor, { rows }: BookCheck, 
       row.done_on ?? null,
     ]),
   );
+}
+
+/** Saves the dates of sections and cost lines of a checked book. */
+export async function savePlans(sql: Sql, { rows }: BookCheck, ids: BookIds, costLines: CostLines): Promise<void> {
+  await bulkInsert(
+    sql,
+    'job_section',
+    ['job_id', 'name', 'starts_on', 'finishes_on'],
+    rows.job_sections.map((row) => [ids.jobs.get(row.job!), row.section, row.starts_on ?? null, row.finishes_on ?? null]),
+  );
+  const plans = rows.cost_plan.map((row) => [
+    costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!),
+    row.starts_on,
+    row.finishes_on,
+  ]);
+  await costLines.flush();
+  await bulkInsert(sql, 'cost_line_plan', ['cost_line_id', 'starts_on', 'finishes_on'], plans);
 }

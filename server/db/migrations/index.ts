@@ -4,6 +4,7 @@ import { changesAndTransfers } from './0003-changes-and-transfers';
 import { quotationsAndOffers } from './0004-quotations-and-offers';
 import { jobFile } from './0005-job-file';
 import { jobTemplates } from './0006-job-templates';
+import { sectionsAndPlan } from './0007-sections-and-plan';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -14,4 +15,5 @@ export const MIGRATIONS: readonly Migration[] = [
   quotationsAndOffers,
   jobFile,
   jobTemplates,
+  sectionsAndPlan,
 ];

@@ -3,9 +3,11 @@ import type { EstimateView } from '../../../wire/estimates';
 import type { PriceBookView } from '../../../wire/prices';
 import type { Lists } from '../../../wire/setup';
 import { useCurrency } from '../../app/company';
+import { RepeatSection } from '../../app/RepeatSection';
 import { SheetImport } from '../../app/SheetImport';
 import { EntryGrid } from '../../ui/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { repeatRows } from '../../ui/repeatRows';
 import type { FormContext } from './estimateForm';
 import { EstimateActions } from './EstimateActions';
 import { EstimateFoot } from './EstimateFoot';
@@ -69,6 +71,20 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
         return { ...row, id, description: row.description || buildUp.description, unit: row.unit || buildUp.unit };
       }),
     }));
+  const sections = [...new Set(form.lines.map((it) => (it.section ?? '').trim()))].filter(Boolean);
+  /** The lines of a section once more for each lot, with what is priced on them alone. */
+  const repeat = (section: string, names: string[]) =>
+    setForm((before) => {
+      const own = before.lines.filter((it) => (it.section ?? '').trim() === section);
+      const parts = { ...before.parts };
+      const lines = repeatRows(before.lines, section, names, 'line').map((line, i) => {
+        const id = `new-${++lastId}`;
+        const from = parts[own[i % own.length]!.id ?? ''];
+        if (from) parts[id] = from;
+        return { ...line, id };
+      });
+      return { ...before, lines: [...before.lines.filter((it) => it.line || it.description), ...lines], parts };
+    });
   const row = form.lines[at];
   const chosen = lineAt(at);
   const foot = (
@@ -113,6 +129,7 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
         />
         <div className="mt-1 flex flex-wrap items-center gap-3">
           <KeepingNote keeping={keeping} faults={read.faults.size} />
+          <RepeatSection sections={sections} onRepeat={repeat} />
           <SheetImport
             of="estimate"
             columns={columns}

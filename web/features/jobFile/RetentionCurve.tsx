@@ -27,7 +27,7 @@ export function RetentionCurve({
         <>
           <div style={{ height: 130 }} className="mt-2" aria-hidden="true">
             <ResponsiveContainer width="100%" height="100%">
-              <LineChart data={points} margin={{ top: 6, right: 8, bottom: 0, left: 8 }}>
+              <LineChart accessibilityLayer={false} data={points} margin={{ top: 6, right: 8, bottom: 0, left: 8 }}>
                 <CartesianGrid stroke="var(--hair)" vertical={false} />
                 <XAxis
                   dataKey="percent"

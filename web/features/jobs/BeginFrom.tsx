@@ -4,7 +4,9 @@ import { toast } from 'sonner';
 import type { Lists } from '../../../wire/setup';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
+import { RepeatSection } from '../../app/RepeatSection';
 import { Field } from '../../ui/Field';
+import { repeatRows } from '../../ui/repeatRows';
 import { useJobTemplatesQuery, useLazyJobSetupQuery, useRemoveJobTemplateMutation, useSaveJobTemplateMutation } from './api';
 import { copyInto, COPIED, templateOf, type CopiedPart } from './beginJob';
 import type { JobForm } from './readJob';
@@ -25,6 +27,24 @@ export function BeginFrom({
     <div className="flex items-center gap-2">
       <CopyJob lists={lists} setForm={setForm} />
       <Templates form={form} setForm={setForm} />
+      <RepeatSection
+        sections={[...new Set([...form.sov, ...form.budget].map((row) => (row.section ?? '').trim()))].filter(Boolean)}
+        onRepeat={(section, names) =>
+          setForm((before) => {
+            const sov = repeatRows(before.sov, section, names, 'line');
+            // The copied budget serves the copied lines.
+            const own = before.sov.filter((row) => (row.section ?? '').trim() === section);
+            const served = new Map(
+              sov.map((row, i) => [`${row.section}\u001f${own[i % own.length]?.line ?? ''}`, row.line ?? '']),
+            );
+            const budget = repeatRows(before.budget, section, names, null).map((row) => ({
+              ...row,
+              sovLine: served.get(`${row.section}\u001f${row.sovLine ?? ''}`) ?? row.sovLine ?? '',
+            }));
+            return { ...before, sov: [...before.sov, ...sov], budget: [...before.budget, ...budget] };
+          })
+        }
+      />
     </div>
   );
 }

@@ -22,6 +22,7 @@ const PARTS = [
   ['billing', 'Billing'],
   ['papers', 'Papers'],
   ['file', 'Job file'],
+  ['plan', 'Plan'],
 ] as const;
 
 /** What the parts of a job's page are given. */
@@ -41,10 +42,11 @@ export function JobPage() {
   const onEstimate = useMatch('/jobs/:number/estimates/:estimate/*') !== null;
   const onQuotation = useMatch('/jobs/:number/quotations/:quotation') !== null;
   const onFile = useMatch('/jobs/:number/file') !== null;
+  const onPlan = useMatch('/jobs/:number/plan') !== null;
   const onChange = useMatch('/jobs/:number/changes/:change') !== null;
   const base = `/jobs/${encodeURIComponent(number)}`;
   useHotkeys(
-    '0,1,2,3,4,5,6,7,8',
+    '0,1,2,3,4,5,6,7,8,9',
     (event) => {
       const part = PARTS[Number(event.key) - 1];
       void navigate(keep(part ? `${base}/${part[0]}` : base));
@@ -77,7 +79,7 @@ export function JobPage() {
         {onApplication && <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />}
         <JobStatus job={job} />
       </div>
-      {onApplication || onEstimate || onQuotation || onChange || onFile || unpriced ? null : <JobHead job={job} />}
+      {onApplication || onEstimate || onQuotation || onChange || onFile || onPlan || unpriced ? null : <JobHead job={job} />}
       <nav aria-label="Parts of the job" className="mb-3 mt-4 flex gap-1 border-b" style={{ borderColor: 'var(--rule)' }}>
         {[['', 'Next'] as const, ...PARTS].map(([part, name], i) => (
           <NavLink

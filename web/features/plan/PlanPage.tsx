@@ -1,0 +1,117 @@
+import { useMemo, useState } from 'react';
+import { useParams } from 'react-router';
+import { toast } from 'sonner';
+import { COST_TYPES } from '../../../core/cost/costType';
+import type { PlanView } from '../../../wire/plan';
+import { useAsOf } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf } from '../../app/faults';
+import { EntryGrid } from '../../ui/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { Refused, Waiting } from '../../ui/States';
+import { usePlanQuery, useSavePlanMutation } from './api';
+import { AddLots } from './AddLots';
+import { formOf, readPlan } from './planForm';
+import { PlanCurve } from './PlanCurve';
+
+/** The sections of a job with their dates and figures, and what is planned by month beside what happened. */
+export function PlanPage() {
+  const { number: job = '' } = useParams();
+  const { month } = useAsOf();
+  const { data, error, refetch } = usePlanQuery({ job, asOf: month });
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!data) return <Waiting what="the plan" />;
+  return (
+    <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1.3fr) minmax(0, 1fr)' }}>
+      <Sections key={JSON.stringify([data.sections, data.lines])} job={job} view={data} />
+      <PlanCurve view={data} />
+    </div>
+  );
+}
+
+function Sections({ job, view }: { job: string; view: PlanView }) {
+  const { month } = useAsOf();
+  const { show, code } = useCurrency();
+  const start = useMemo(() => formOf(view), [view]);
+  const [form, setForm] = useState(start);
+  const [fault, setFault] = useState<string | null>(null);
+  const [save, { isLoading }] = useSavePlanMutation();
+  const { faults, input } = useMemo(() => readPlan(form, month), [form, month]);
+  const changed = JSON.stringify(form) !== JSON.stringify(start);
+  const part = (prefix: string) =>
+    new Map([...faults].filter(([at]) => at.startsWith(prefix)).map(([at, text]) => [at.slice(prefix.length), text]));
+  const of = (row: GridRow) => view.sections.find((it) => it.name === (row.name ?? '').trim());
+  const figure = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate', title: string): GridColumn => ({
+    ...{ key, title, width: 88, numeric: true },
+    show: (row) => show(of(row)?.[key] ?? 0),
+  });
+  const dates: GridColumn[] = [
+    { key: 'startsOn', title: 'Start', width: 86 },
+    { key: 'finishesOn', title: 'Finish', width: 86 },
+  ];
+  const keep = async () => {
+    try {
+      await save({ job, body: input }).unwrap();
+      toast('The plan is kept');
+      setFault(null);
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <div>
+      <div className="mb-1 flex items-end gap-3">
+        <h2 className="grow">Sections: lots, phases, areas</h2>
+        <AddLots onRows={(rows) => setForm({ ...form, sections: [...form.sections, ...rows] })} />
+        <button
+          type="button"
+          className={`press ${changed ? 'main' : ''}`}
+          disabled={!changed || faults.size > 0 || isLoading}
+          onClick={() => void keep()}
+        >
+          {changed ? 'Keep the plan' : 'Kept'}
+        </button>
+      </div>
+      <EntryGrid
+        label="Sections"
+        columns={[
+          { key: 'name', title: 'Section', width: 'auto' },
+          ...dates,
+          figure('scheduled', 'SOV'),
+          figure('revised', 'Budget'),
+          figure('actual', 'Actual'),
+        ]}
+        rows={form.sections}
+        onRows={(sections) => setForm({ ...form, sections })}
+        faults={part('sections.')}
+        height={260}
+        blank={Math.max(3, form.sections.length + 1)}
+      />
+      <p className="note mb-3 mt-1 text-[12.5px]">
+        Amounts in {code}. Without dates of its own a section lies over the job’s. What stands on it shows in the budget, grouped
+        by section.
+      </p>
+      <h2 className="mb-1">Cost lines with dates of their own</h2>
+      <EntryGrid
+        label="Cost lines with dates"
+        columns={[
+          {
+            key: 'section',
+            title: 'Section',
+            width: 'auto',
+            offers: () => view.sections.map((it) => ({ value: it.name, label: '' })),
+          },
+          { key: 'code', title: 'Cost code', width: 90 },
+          { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+          ...dates,
+        ]}
+        rows={form.lines}
+        onRows={(lines) => setForm({ ...form, lines })}
+        faults={part('lines.')}
+        height={160}
+        blank={Math.max(3, form.lines.length + 1)}
+      />
+      {fault && <Refused message={fault} />}
+    </div>
+  );
+}

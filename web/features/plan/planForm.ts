@@ -1,0 +1,82 @@
+import { addDays } from '../../../core/calendar/plainDate';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { PlanInput, PlanView } from '../../../wire/plan';
+import type { GridRow } from '../../ui/gridTypes';
+import { readCostType, type Faults } from '../../ui/readCells';
+import { readDate } from '../../ui/readDate';
+
+export interface PlanForm {
+  sections: readonly GridRow[];
+  lines: readonly GridRow[];
+}
+
+export function formOf(view: Pick<PlanView, 'sections' | 'lines'>): PlanForm {
+  return {
+    sections: view.sections.map((it) => ({
+      name: it.name,
+      startsOn: displayDate(it.startsOn),
+      finishesOn: displayDate(it.finishesOn),
+    })),
+    lines: view.lines.map((it) => ({
+      ...{
+        section: it.section,
+        code: it.costCode,
+        type: it.costType,
+        startsOn: displayDate(it.startsOn),
+        finishesOn: displayDate(it.finishesOn),
+      },
+    })),
+  };
+}
+
+const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
+
+/** Reads the form; faults by `sections.row.column` and `lines.row.column`. */
+export function readPlan(form: PlanForm, month: string): { faults: Faults; input: PlanInput } {
+  const faults: Faults = new Map();
+  const day = (at: string, typed: string | undefined): string | null => {
+    if ((typed ?? '').trim() === '') return null;
+    const read = readDate(typed!, month);
+    if (!read) faults.set(at, `"${typed}" is no day; expected one such as 30 Apr 2031`);
+    return read;
+  };
+  const sections = form.sections.flatMap((row, i) => {
+    if (!filled(row)) return [];
+    if ((row.name ?? '').trim() === '') faults.set(`sections.${i}.name`, 'Expected a name');
+    const [startsOn, finishesOn] = [day(`sections.${i}.startsOn`, row.startsOn), day(`sections.${i}.finishesOn`, row.finishesOn)];
+    if (startsOn && finishesOn && finishesOn < startsOn) faults.set(`sections.${i}.finishesOn`, 'That is before it starts');
+    return [{ name: (row.name ?? '').trim(), startsOn, finishesOn }];
+  });
+  const lines = form.lines.flatMap((row, i) => {
+    if (!filled(row)) return [];
+    const at = (key: string) => `lines.${i}.${key}`;
+    if ((row.code ?? '').trim() === '') faults.set(at('code'), 'Expected a cost code');
+    const [startsOn, finishesOn] = [day(at('startsOn'), row.startsOn), day(at('finishesOn'), row.finishesOn)];
+    if (!startsOn) faults.set(at('startsOn'), 'Expected the day it starts');
+    if (!finishesOn) faults.set(at('finishesOn'), 'Expected the day it finishes');
+    if (startsOn && finishesOn && finishesOn < startsOn) faults.set(at('finishesOn'), 'That is before it starts');
+    const costType = readCostType(faults, at('type'), row.type);
+    return [
+      {
+        section: (row.section ?? '').trim(),
+        costCode: (row.code ?? '').trim(),
+        costType,
+        startsOn: startsOn ?? '',
+        finishesOn: finishesOn ?? '',
+      },
+    ];
+  });
+  return { faults, input: { sections, lines } };
+}
+
+/** Lots by one pattern, `#` counted up from 1: each as long as `days`, beginning `every` days after the one before. */
+export function lotsBy(pattern: string, count: number, from: string | null, days: number, every: number): GridRow[] {
+  return Array.from({ length: count }, (_, i) => {
+    const startsOn = from && addDays(from, i * every);
+    return {
+      name: pattern.includes('#') ? pattern.replaceAll('#', String(i + 1)) : `${pattern} ${i + 1}`,
+      startsOn: displayDate(startsOn),
+      finishesOn: displayDate(startsOn && addDays(startsOn, Math.max(0, days - 1))),
+    };
+  });
+}

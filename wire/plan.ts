@@ -1,0 +1,38 @@
+import * as v from 'valibot';
+import { costType, filled, optionalDate, plainDate, text } from './fields';
+
+/** The sections of a job with their dates, whole; and the cost lines that have dates of their own. */
+export const planInput = v.strictObject({
+  sections: v.pipe(
+    v.array(v.strictObject({ name: filled(80), startsOn: optionalDate, finishesOn: optionalDate })),
+    v.maxLength(500, 'expected at most 500 sections'),
+  ),
+  lines: v.pipe(
+    v.array(v.strictObject({ section: text(80), costCode: filled(40), costType, startsOn: plainDate, finishesOn: plainDate })),
+    v.maxLength(5000, 'expected at most 5,000 lines'),
+  ),
+});
+export type PlanInput = v.InferOutput<typeof planInput>;
+
+/** A section with what stands on it by the date. */
+export interface SectionView {
+  name: string;
+  startsOn: string | null;
+  finishesOn: string | null;
+  scheduled: number;
+  billed: number;
+  revised: number;
+  actual: number;
+  estimate: number;
+}
+
+export interface PlanView {
+  jobStartsOn: string | null;
+  jobFinishesOn: string | null;
+  sections: SectionView[];
+  lines: PlanInput['lines'];
+  /** To date by the end of each month; actual figures only up to the date of the page. */
+  months: { month: string; plannedCost: number; plannedBilling: number; cost: number | null; billed: number | null }[];
+  unplannedCost: number;
+  unplannedBilling: number;
+}
