@@ -1,0 +1,116 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { startLedrin, type Running } from './server';
+
+let running: Running;
+test.beforeAll(async () => {
+  running = await startLedrin('demo/book');
+});
+test.afterAll(() => running.stop());
+
+test('a job is begun from a sheet and from another job, and may not go on site before it is whole', async ({ page }) => {
+  const sheet = join(mkdtempSync(join(tmpdir(), 'ledrin-sheet-')), 'schedule.csv');
+  writeFileSync(sheet, 'Pos;Work;Scheduled value;Unit\n1;Roof;12500.50;m2\n2;Trims;800;m\n');
+  await page.goto(`${running.url}/jobs/new`);
+  await page.getByLabel('Name', { exact: true }).fill('Begun from a sheet');
+  await page.getByLabel('Client', { exact: true }).selectOption('TARNWICK');
+  await page.getByLabel('Awarded on').fill('28 Apr 2031');
+  await page.locator('input[type=file]').first().setInputFiles(sheet);
+  const match = page.getByRole('region', { name: 'Columns of the file' });
+  await expect(match.getByLabel('Column 3 of the file goes to')).toHaveValue('value');
+  await match.getByLabel('Column 1 of the file goes to').selectOption('Line');
+  await match.getByLabel('Column 2 of the file goes to').selectOption('Description');
+  await page.getByRole('button', { name: 'Take 2 rows' }).click();
+  await expect(page.getByText('13,300.50 of 13,300.50 GBP')).toBeVisible();
+  // What was matched is remembered for the next sheet with these heads.
+  await page.locator('input[type=file]').first().setInputFiles(sheet);
+  await expect(match.getByLabel('Column 2 of the file goes to')).toHaveValue('description');
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('button', { name: 'Copy from a job …' }).click();
+  await page.getByLabel('Job', { exact: true }).fill('2116');
+  for (const part of ['schedule of values', 'budget']) await page.getByRole('checkbox', { name: part }).uncheck();
+  await page.getByRole('button', { name: 'Lay it in' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByLabel('Retention %', { exact: true })).toHaveValue('3');
+  await page.getByRole('button', { name: /^Set up job 2120/ }).click();
+  await expect(page.getByRole('heading', { name: '2120 Begun from a sheet' })).toBeVisible();
+  await page.keyboard.press('8');
+  await expect(page.getByRole('link', { name: 'The budget is empty' })).toBeVisible();
+  await expect(page.getByLabel('Insurance, bond, permit …, row 2')).toHaveValue('Performance bond');
+  await page.getByRole('button', { name: /^awarded/ }).click();
+  await page.getByLabel('Move the job on to').selectOption('on-site');
+  await page.getByRole('button', { name: 'Make it on-site' }).click();
+  await expect(page.getByRole('alert')).toContainText('may not go on site yet. The budget is empty');
+});
+
+test('the job file keeps facts, events and papers; a locked job takes no transfer', async ({ page }) => {
+  await page.goto(`${running.url}/jobs/2105/file?as-of=2031-04`);
+  await page.getByLabel('Estimator').fill('Adaeze Firth');
+  await page.getByRole('button', { name: 'Keep the facts' }).click();
+  await expect(page.getByRole('button', { name: 'Kept' })).toBeVisible();
+  await expect(page.getByLabel('Retention %')).toBeDisabled();
+  await page.getByLabel('What', { exact: true }).fill('Snag list agreed');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByText('Snag list agreed')).toBeVisible();
+  const folder = mkdtempSync(join(tmpdir(), 'ledrin-paper-'));
+  writeFileSync(join(folder, 'Drawing 12.pdf'), '%PDF-1.4 made up');
+  await page.locator('input[type=file]').setInputFiles(join(folder, 'Drawing 12.pdf'));
+  await expect(page.getByRole('link', { name: 'Drawing 12.pdf' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Estimator')).toHaveValue('Adaeze Firth');
+
+  await page.goto(`${running.url}/jobs/2105/budget?as-of=2031-04`);
+  await page.getByRole('button', { name: 'Move budget between lines …' }).click();
+  await page.getByLabel('Reason').fill('Tried');
+  const cell = (name: string) => page.getByLabel(name, { exact: true });
+  for (const [row, code, amount] of [
+    [1, '0310', '-500'],
+    [2, '0330', '400'],
+  ] as const) {
+    await cell(`Section, row ${row}`).fill('Roof');
+    await cell(`Cost code, row ${row}`).fill(code);
+    await cell(`Type, row ${row}`).fill('labour');
+    await cell(`To it, or from it, row ${row}`).fill(amount);
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByText('left over')).toContainText('−100.00');
+  await expect(page.getByRole('button', { name: /^Move 400/ })).toBeDisabled();
+  await cell('To it, or from it, row 2').fill('500');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Move 500.00' }).click();
+  const log = page.getByRole('region', { name: 'Budget transfers' });
+  await expect(log.getByRole('row', { name: /^2 30 Apr 2031 Tried/ })).toContainText('−500.00');
+  await expect(page.getByRole('button', { name: 'Transfers of 0310 labour: −500.00, show its workings' })).toBeVisible();
+
+  await page.getByRole('button', { name: /^on-site/ }).click();
+  await page.getByLabel('Lock the job, because').fill('Audit');
+  await page.getByRole('button', { name: 'Lock', exact: true }).click();
+  await expect(page.getByRole('button', { name: /^on-site, locked/ })).toBeVisible();
+  await page.goto(`${running.url}/jobs/2105/changes/new?as-of=2031-04`);
+  await page.getByLabel('Title').fill('Too late');
+  await page.getByRole('button', { name: 'Keep CO2' }).click();
+  await expect(page.getByRole('alert')).toContainText('Job 2105 is locked');
+});
+
+test('prices move after they were shown, and a draft estimate follows only when it is told to', async ({ page }) => {
+  await page.goto(`${running.url}/jobs/2119/estimates/1`);
+  const foot = page.getByLabel('From cost to price');
+  await expect(foot).toContainText('115,444.91');
+  await page.goto(`${running.url}/set-up/prices`);
+  await page.getByRole('button', { name: 'Move prices …' }).click();
+  await page.getByLabel('By per cent').fill('10');
+  await page.getByLabel('Of vendor').selectOption('SLATEWRIGHT');
+  await page.getByRole('button', { name: 'Show what moves' }).click();
+  const moves = page.getByRole('region', { name: 'Build-ups that follow, cost of one unit' });
+  await expect(moves.getByRole('row', { name: /SLATED/ })).toContainText('77.9369');
+  await page.getByRole('button', { name: /^Move 9 prices by 10 %/ }).click();
+  await page.goto(`${running.url}/jobs/2119/estimates/1`);
+  await expect(foot).toContainText('115,444.91');
+  await page.getByRole('button', { name: 'Price anew …' }).click();
+  const told = page.getByRole('region', { name: 'Lines that change' });
+  await expect(told.getByRole('row', { name: /1.3 Natural slating/ })).toContainText('36,167.80');
+  await page.getByRole('button', { name: /^Price \d+ lines anew/ }).click();
+  await expect(foot).not.toContainText('115,444.91');
+});
