@@ -69,6 +69,7 @@ export interface QuotationSummary {
 
 export interface QuotationView extends QuotationInput {
   number: number;
+  jobStatus: string;
   status: string;
   sentOn: string | null;
   savedBy: string;
@@ -101,7 +102,8 @@ export interface OfferView {
 /** What a client sees behind the link. */
 export interface AnswerView extends Pick<OfferView, 'status' | 'answeredAt' | 'answeredBy' | 'seal' | 'hash'> {
   document: ClientDocument;
-  expired: boolean;
+  /** Why it takes no answer any more though none was given; null where it does. */
+  closed: string | null;
   questions: Pick<OfferView['questions'][number], 'askedBy' | 'askedAt' | 'question' | 'answer' | 'answeredBy'>[];
 }
 

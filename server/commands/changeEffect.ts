@@ -13,23 +13,24 @@ class NothingKept extends Error {
   }
 }
 
-/** A change with what approving it on `asOf` would do to the job: it is approved, looked at and taken back in one transaction. */
+/** A change with what approving it on `asOf`, or the day it was raised if that is later, would do to the job: it is approved, looked at and taken back in one transaction. */
 export async function viewChange(database: Database, job: string, number: string, asOf: string): Promise<ChangeView> {
   const change = await database.consistent((sql) => loadChange(sql, job, number).then(withoutId));
   if (change.status !== 'draft' && change.status !== 'issued') return { ...change, effect: null };
   try {
     await database.write(async (sql) => {
       const { id } = await loadChange(sql, job, number);
+      const day = asOf < change.raisedOn ? change.raisedOn : asOf;
       const identity = (await sql.get<{ id: number; finishes_on: string | null }>(
         'SELECT j.id, j.finishes_on FROM job j JOIN change_order o ON o.job_id = j.id WHERE o.id = $1',
         [id],
       ))!;
-      const before = await standing(sql, identity, asOf);
+      const before = await standing(sql, identity, day);
       await sql.run(`UPDATE change_order SET status = 'approved', decided_on = $1, days_granted = days_asked WHERE id = $2`, [
-        asOf < change.raisedOn ? change.raisedOn : asOf,
+        day,
         id,
       ]);
-      const after = await standing(sql, identity, asOf < change.raisedOn ? change.raisedOn : asOf);
+      const after = await standing(sql, identity, day);
       throw new NothingKept(effectOf(before, after));
     });
   } catch (error) {

@@ -84,6 +84,13 @@ describe('a change order', () => {
       margin: [388_591, 388_171],
       finish: [null, null],
     });
+    // Looked at from a day before it was raised (20 March), both sides are of the day it was: what is between is no effect of it.
+    const [early, onTheDay] = [
+      await viewChange(database, 'J1', 'C3', '2031-02-28'),
+      await viewChange(database, 'J1', 'C3', '2031-03-20'),
+    ];
+    expect(early.effect).toEqual(onTheDay.effect);
+    expect(early.effect!.estimate[1] - early.effect!.estimate[0]).toBe(80_000);
     expect(await everything(database)).toBe(before);
     expect((await jobView(database.read(), 'J1', '2031-04-30')).sov.map((it) => it.line)).toEqual(['1', '2', '3']);
   });

@@ -269,6 +269,9 @@ export async function repriceEstimate(database: Database, actor: Actor, job: str
 /** Makes this the job's chosen estimate: the one that is offered. */
 export async function chooseEstimate(database: Database, actor: Actor, job: string, number: number): Promise<void> {
   await database.write(async (sql) => {
+    const { status } = await jobByNumber(sql, job, 'job');
+    if (status !== 'tender')
+      throw new LedrinError('refused', `Job ${job} is ${status}; its contract was made from the estimate chosen then`);
     const { row } = await loadEstimate(sql, job, number);
     await sql.run('UPDATE estimate SET chosen = (id = $1) WHERE job_id = (SELECT job_id FROM estimate WHERE id = $1)', [row.id]);
     await record(sql, actor, 'choose-estimate', `${job}/${number}`, {});

@@ -226,6 +226,10 @@ describe('nothing with history is deleted', () => {
     await expect(deleteJob(database, TESTER, 'J1')).rejects.toThrow(
       /was awarded, and is kept; close it when it is finished, or lock it/,
     );
+    const noted = await temporaryDatabase();
+    expect(await faultsOf(noted, TENDER_BOOK)).toEqual([]);
+    await addEvent(noted, TESTER, 'J2', { kind: 'call', dated: '2031-05-02', text: 'Asked for a lower price' });
+    await expect(deleteJob(noted, TESTER, 'J2')).rejects.toThrow(/Tender J2 has .*noted events, and is kept; lock it/);
     const other = await temporaryDatabase();
     expect(
       await faultsOf(other, { ...TENDER_BOOK, forecasts: `${TENDER_BOOK.forecasts}J2,2031-02-28,,100,labour,percent,60\n` }),

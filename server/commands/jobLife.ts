@@ -96,6 +96,7 @@ const HISTORY: readonly (readonly [table: string, what: string, where: string])[
   ['offer', 'papers sent to the client', 'job_id = $1'],
   ['estimate', 'estimates that were sent', `status <> 'draft' AND job_id = $1`],
   ['job_file', 'attached papers', 'job_id = $1'],
+  ['job_event', 'noted events', 'job_id = $1'],
 ];
 
 /** Takes away a tender nothing ever happened on. Anything with history is kept, and what to do instead is told. */

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { displayDate } from '../../core/calendar/displayDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { ClientDocument } from '../../core/offer/clientDocument';
 import type { SendInput } from '../../wire/quotations';
@@ -8,7 +9,7 @@ import { clientDocumentPdf } from '../papers/clientDocumentPdf';
 import { changeDocument, contentHash } from '../queries/clientDocuments';
 import { loadChange } from '../queries/changes';
 import { jobByNumber } from '../queries/jobs';
-import { isExpired, offerByToken, sealOf, type OfferRow } from '../queries/offers';
+import { offerByToken, sealOf, whyClosed, type OfferRow } from '../queries/offers';
 import type { Outbox } from '../stand-ins/outbox';
 import { record, type Actor } from './post';
 
@@ -89,10 +90,10 @@ async function openOffer(sql: Sql, token: string, today: string): Promise<OfferR
   if (offer.status !== 'open')
     throw new LedrinError(
       'conflict',
-      `This was ${offer.status} by ${offer.answeredBy} on ${offer.answeredAt?.slice(0, 10)}; it stays so`,
+      `This was ${offer.status} by ${offer.answeredBy} on ${displayDate(offer.answeredAt?.slice(0, 10) ?? null)}; it stays so`,
     );
-  if (isExpired(offer, today))
-    throw new LedrinError('refused', `This was valid until ${offer.validUntil}; ask for it to be sent again`);
+  const closed = await whyClosed(sql, offer, today);
+  if (closed) throw new LedrinError('refused', closed);
   return offer;
 }
 

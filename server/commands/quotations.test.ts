@@ -15,7 +15,10 @@ import { quotationView } from '../queries/views/quotationView';
 import { Outbox } from '../stand-ins/outbox';
 import { cleanUp, everything, faultsOf, temporaryDatabase, temporaryFolder, TENDER_BOOK, TESTER } from '../test/books';
 import { unzipped } from '../test/unzipped';
-import { discardEstimate } from './estimates';
+import { saveChange } from './changes';
+import { decideChange, issueChange } from './decideChange';
+import { chooseEstimate, discardEstimate } from './estimates';
+import { moveJob } from './jobLife';
 import { acceptOffer, askAboutOffer, declineOffer, replyToQuestion, sendChange, type Sending } from './offers';
 import { discardQuotation, saveQuotation, sendQuotation } from './quotations';
 
@@ -68,6 +71,22 @@ const send = async (more: Partial<QuotationInput> = {}) => {
   await sendQuotation(database, sending, TESTER, 'J2', 1, message);
   return (await offersOf(database.read(), 'J2', 'quotation', '1'))[0]!;
 };
+
+/** A change of J1 that asks for 100.00 on SOV line 1, issued on 2 May. */
+async function issueC9(): Promise<void> {
+  const price = [{ line: '1', section: '', description: '', quantity: null, unit: '', amount: 10_000 }];
+  await saveChange(
+    database,
+    TESTER,
+    'J1',
+    {
+      ...{ version: 0, number: 'C9', title: 'Gutter', raisedOn: '2031-05-01', reference: '', reason: 'Asked on site' },
+      ...{ askedBy: '', daysAsked: null, price, cost: [] },
+    },
+    null,
+  );
+  await issueChange(database, TESTER, 'J1', 'C9', '2031-05-02');
+}
 
 /** Every figure and word that must stay in the house: cost, hours, markup, overhead and profit of the tender, whole and in part. */
 async function innerFigures(): Promise<string[]> {
@@ -154,8 +173,6 @@ describe('what leaves the house', () => {
   });
 
   test('a change order tells what it asks for, not what it costs', async () => {
-    const { saveChange } = await import('./changes');
-    const { issueChange } = await import('./decideChange');
     await saveChange(
       database,
       TESTER,
@@ -197,8 +214,14 @@ describe('what leaves the house', () => {
       expect(text).not.toMatch(/987\.65|98765|Secret|labour/);
       expect(text).toMatch(/1,500\.00|150000/);
     }
-    const [offer] = await offersOf(database.read(), 'J1', 'change', 'C3');
-    await acceptOffer(database, AT, offer!.token, 'Mr Hale', 'M1 1L2 2');
+    // Sent twice, it is answered once: the other paper then takes no answer, and says why.
+    await sendChange(database, sending, TESTER, 'J1', 'C3', { ...message, to: 'site@northbeck.example' });
+    const [second, first] = await offersOf(database.read(), 'J1', 'change', 'C3');
+    await acceptOffer(database, AT, second!.token, 'Mr Hale', 'M1 1L2 2');
+    await expect(acceptOffer(database, AT, first!.token, 'Mr Hale', 'M1 1')).rejects.toThrow(
+      /accepted by Mr Hale on 10 May 2031, on another paper of it/,
+    );
+    expect((await answerView(database.read(), first!.token, '2031-05-11')).closed).toMatch(/on another paper of it/);
     expect((await offersOf(database.read(), 'J1', 'change', 'C3'))[0]).toMatchObject({
       status: 'accepted',
       answeredBy: 'Mr Hale',
@@ -252,7 +275,7 @@ describe('a quotation', () => {
     const sealed = (await offersOf(database.read(), 'J2', 'quotation', '1'))[0]!;
     expect([sealed.status, sealed.intact, sealed.seal.length]).toEqual(['accepted', true, 64]);
     await expect(declineOffer(database, AT, token, 'J. Hale', 'no')).rejects.toThrow(
-      /accepted by J\. Hale on 2031-05-10; it stays so/,
+      /accepted by J\. Hale on 10 May 2031; it stays so/,
     );
     await expect(database.write((sql) => sql.run(`UPDATE offer SET document = '{}'`))).rejects.toThrow();
     // Somebody goes behind the product's back: what was agreed no longer is what the books say, and that shows.
@@ -262,10 +285,52 @@ describe('a quotation', () => {
 
   test('is declined with a reason; past its day it takes no answer; a wrong link leads nowhere', async () => {
     const { token } = await send();
-    await expect(acceptOffer(database, '2031-07-01T08:00:00.000Z', token, 'J', 'M1 1')).rejects.toThrow(/valid until 2031-06-30/);
+    await expect(acceptOffer(database, '2031-07-01T08:00:00.000Z', token, 'J', 'M1 1')).rejects.toThrow(
+      /valid until 30 Jun 2031/,
+    );
     await expect(answerView(database.read(), `${token}x`, '2031-05-11')).rejects.toThrow(/no paper behind this link/);
+    expect((await answerView(database.read(), token, '2031-06-30')).closed).toBeNull();
+    expect((await answerView(database.read(), token, '2031-07-01')).closed).toMatch(/valid until 30 Jun 2031/);
     await declineOffer(database, AT, token, 'J. Hale', 'Too dear');
     expect(await quotationList(database.read(), 'J2')).toMatchObject([{ status: 'declined' }]);
     expect((await offersOf(database.read(), 'J2', 'quotation', '1'))[0]).toMatchObject({ reason: 'Too dear', seal: '' });
   });
+
+  test('once the work is awarded, none is sent and none answered; what a client noted down earlier stays', async () => {
+    const { token } = await send();
+    await saveQuotation(database, TESTER, 'J2', null, input());
+    await askAboutOffer(database, AT, token, 'Mr Hale', 'And in copper?');
+    await moveJob(database, TESTER, 'J2', 'awarded', '2031-05-12');
+    const before = await everything(database);
+    await expect(sendQuotation(database, sending, TESTER, 'J2', 2, { ...message, on: '2031-05-13' })).rejects.toThrow(
+      /Job J2 is awarded; what it asks for now goes out as a change order/,
+    );
+    for (const answer of [
+      acceptOffer(database, AT, token, 'Mr Hale', 'M1 1'),
+      declineOffer(database, AT, token, 'Mr Hale', 'Too dear'),
+      askAboutOffer(database, AT, token, 'Mr Hale', 'Still?'),
+    ])
+      await expect(answer).rejects.toThrow(/This work was awarded on 12 May 2031/);
+    await expect(chooseEstimate(database, TESTER, 'J2', 1)).rejects.toThrow(/Job J2 is awarded; its contract/);
+    expect(await everything(database)).toBe(before);
+    expect((await answerView(database.read(), token, '2031-05-13')).questions).toHaveLength(1);
+  });
+});
+
+test.each([
+  ['withdrawn', /C9 was withdrawn on 4 May 2031/],
+  ['rejected', /C9 was rejected on 4 May 2031/],
+  ['approved', /C9 was approved on 4 May 2031/],
+] as const)('a change that is %s takes no answer from the client any more', async (status, told) => {
+  await issueC9();
+  await sendChange(database, sending, TESTER, 'J1', 'C9', message);
+  const [{ token } = { token: '' }] = await offersOf(database.read(), 'J1', 'change', 'C9');
+  expect((await answerView(database.read(), token, '2031-05-03')).closed).toBeNull();
+  await decideChange(database, TESTER, 'J1', 'C9', {
+    ...{ status, on: '2031-05-04', by: 'Mr Hale', note: 'By telephone', agreed: null, daysGranted: null },
+  });
+  const before = await everything(database);
+  await expect(acceptOffer(database, AT, token, 'Mr Hale', 'M1 1')).rejects.toThrow(told);
+  expect((await answerView(database.read(), token, '2031-05-11')).closed).toMatch(told);
+  expect(await everything(database)).toBe(before);
 });

@@ -5,7 +5,7 @@ import type { Database } from '../db/database';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
 import { quotationDocument } from '../queries/clientDocuments';
 import { loadEstimate } from '../queries/estimates';
-import { jobByNumber } from '../queries/jobs';
+import { jobByNumber, type JobIdentity } from '../queries/jobs';
 import { loadQuotation, type LoadedQuotation } from '../queries/quotations';
 import { offerPaper, type Sending } from './offers';
 import { record, type Actor } from './post';
@@ -20,9 +20,7 @@ export async function saveQuotation(
   input: QuotationInput,
 ): Promise<{ number: number; version: number }> {
   return database.write(async (sql) => {
-    const { id: jobId, status } = await jobByNumber(sql, job, 'job');
-    if (number === null && status !== 'tender')
-      throw new LedrinError('refused', `Job ${job} is ${status}; what it asks for now goes out as a change order`);
+    const { id: jobId } = await tenderByNumber(sql, job);
     const { row: estimate } = await loadEstimate(sql, job, input.estimate);
     const there = number === null ? null : await draftOf(sql, job, number);
     if (there && there.version !== input.version)
@@ -44,6 +42,14 @@ export async function saveQuotation(
     await record(sql, actor, 'save-quotation', `${job}/${own}`, { version });
     return { number: own, version };
   });
+}
+
+/** The tender to quote for. Throws refused where the work was awarded already. */
+async function tenderByNumber(sql: Sql, number: string): Promise<JobIdentity> {
+  const job = await jobByNumber(sql, number, 'job');
+  if (job.status !== 'tender')
+    throw new LedrinError('refused', `Job ${number} is ${job.status}; what it asks for now goes out as a change order`);
+  return job;
 }
 
 function paymentFaults(input: QuotationInput): Fault[] {
@@ -131,6 +137,7 @@ export async function sendQuotation(
   input: SendInput,
 ): Promise<void> {
   await database.write(async (sql) => {
+    await tenderByNumber(sql, job);
     const quotation = await draftOf(sql, job, number);
     if (quotation.validUntil !== null && quotation.validUntil < input.on)
       throw fieldError('on', `It would be sent after the day it is valid until, ${quotation.validUntil}; move one of the two`);

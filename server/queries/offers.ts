@@ -1,7 +1,9 @@
+import { displayDate } from '../../core/calendar/displayDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { ClientDocument } from '../../core/offer/clientDocument';
 import type { AnswerView, MessageRow, OfferView } from '../../wire/quotations';
 import type { Sql } from '../db/sql';
+import { loadChange } from './changes';
 import { changeDocument, contentHash, quotationDocument } from './clientDocuments';
 import { jobByNumber } from './jobs';
 import { loadQuotations } from './quotations';
@@ -96,13 +98,32 @@ export async function answerView(sql: Sql, token: string, today: string): Promis
     answeredBy: row.answeredBy,
     hash: row.hash,
     seal: row.seal,
-    expired: isExpired(row, today),
+    closed: row.status === 'open' ? await whyClosed(sql, row, today) : null,
     questions: (await questionsOf(sql, row.id)).map(({ id: _id, ...it }) => it),
   };
 }
 
-export function isExpired(row: Pick<OfferRow, 'status' | 'validUntil'>, today: string): boolean {
-  return row.status === 'open' && row.validUntil !== null && row.validUntil < today;
+/** Why an open paper takes no answer any more, in words for the client; null where it does. */
+export async function whyClosed(sql: Sql, row: OfferRow, today: string): Promise<string | null> {
+  const answered = await sql.get<{ status: string; by: string; at: string }>(
+    `SELECT o.status, o.answered_by AS "by", o.answered_at AS at FROM offer o JOIN offer own ON own.id = $1
+      WHERE o.job_id = own.job_id AND o.kind = own.kind AND o.number = own.number AND o.status <> 'open'`,
+    [row.id],
+  );
+  if (answered)
+    return `This was ${answered.status} by ${answered.by} on ${displayDate(answered.at.slice(0, 10))}, on another paper of it`;
+  if (row.kind === 'change') {
+    const change = await loadChange(sql, row.job, row.number);
+    if (change.status !== 'issued')
+      return `${row.number} was ${change.status} on ${displayDate(change.decidedOn)}; there is nothing left to answer`;
+  } else {
+    const job = await jobByNumber(sql, row.job, 'job');
+    if (job.status !== 'tender')
+      return `This work was awarded on ${displayDate(job.awarded_on)}; there is nothing left to answer`;
+  }
+  if (row.validUntil !== null && row.validUntil < today)
+    return `This was valid until ${displayDate(row.validUntil)}; ask for it to be sent again`;
+  return null;
 }
 
 /** The messages that went out, newest first. */

@@ -1,6 +1,7 @@
 import type { QuotationView } from '../../../wire/quotations';
 import type { Sql } from '../../db/sql';
 import { quotationDocument } from '../clientDocuments';
+import { jobByNumber } from '../jobs';
 import { offersOf } from '../offers';
 import { loadQuotation, type LoadedQuotation } from '../quotations';
 
@@ -9,6 +10,7 @@ const viewOf = ({ id: _id, answeredOn: _on, answeredBy: _by, ...it }: LoadedQuot
 /** A quotation with what the client reads, and what came back. `today` dates one that was not sent yet. */
 export async function quotationView(sql: Sql, job: string, number: number, today: string): Promise<QuotationView> {
   const it = await loadQuotation(sql, job, number);
+  const { status: jobStatus } = await jobByNumber(sql, job, 'job');
   const offers = await offersOf(sql, job, 'quotation', String(number));
-  return { ...viewOf(it), ...(await quotationDocument(sql, job, number, it.sentOn ?? today, it)), offers };
+  return { ...viewOf(it), jobStatus, ...(await quotationDocument(sql, job, number, it.sentOn ?? today, it)), offers };
 }

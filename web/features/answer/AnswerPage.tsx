@@ -37,19 +37,17 @@ export function AnswerPage() {
       </p>
       <ClientPaper document={data.document} />
       <Questions view={data} token={token} />
-      {data.status === 'open' && !data.expired && <Answer token={token} kind={data.document.kind} />}
+      {data.status === 'open' && data.closed === null && <Answer token={token} kind={data.document.kind} />}
     </main>
   );
 }
 
 function State({ view }: { view: AnswerView }) {
   if (view.status === 'open')
-    return view.expired ? (
-      <b style={{ color: 'var(--loss)' }}>
-        It was valid until {displayDate(view.document.validUntil)}; ask for it to be sent again.
-      </b>
-    ) : (
+    return view.closed === null ? (
       <>Please read it, ask what you want to know, and answer below.</>
+    ) : (
+      <b style={{ color: 'var(--loss)' }}>{view.closed}.</b>
     );
   return (
     <b style={{ color: view.status === 'accepted' ? 'var(--good)' : 'var(--loss)' }}>
@@ -84,7 +82,7 @@ function Questions({ view, token }: { view: AnswerView; token: string }) {
           <p className="note m-0">{it.answer || 'Not answered yet.'}</p>
         </div>
       ))}
-      {view.status === 'open' && !view.expired && (
+      {view.status === 'open' && view.closed === null && (
         <form className="flex flex-col gap-2" onSubmit={(event) => void ask(event)}>
           <div className="grid items-end gap-3 sm:grid-cols-[200px_minmax(0,1fr)_auto]">
             <Field label="Your name">

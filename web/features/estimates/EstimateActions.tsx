@@ -40,7 +40,7 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
         {view.chosen && <b style={{ color: 'var(--accent)' }}> · chosen</b>}
       </span>
       <div className="ml-auto flex items-center gap-2">
-        {!view.chosen && (
+        {!view.chosen && view.jobStatus === 'tender' && (
           <button type="button" className="press bare" onClick={() => void attempt(() => choose(at).unwrap())}>
             Choose
           </button>

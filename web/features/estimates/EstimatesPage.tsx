@@ -22,6 +22,8 @@ export function EstimatesPage() {
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the estimates" />;
   const base = `/jobs/${encodeURIComponent(job)}/estimates`;
+  // Once one was accepted the contract is made from it, and the choice stays.
+  const agreed = data.some((it) => it.status === 'accepted');
   const attempt = async (work: () => Promise<unknown>) => {
     try {
       await work();
@@ -122,7 +124,7 @@ export function EstimatesPage() {
                 <td className="num">{displayPercent(it.markupRate)}</td>
                 <td className="note">{displayDate(it.savedAt.slice(0, 10))}</td>
                 <td style={{ textAlign: 'right' }}>
-                  {!it.chosen && (
+                  {!it.chosen && !agreed && (
                     <button
                       type="button"
                       className="press bare"

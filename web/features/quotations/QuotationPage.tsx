@@ -37,7 +37,7 @@ export function QuotationPage() {
             <PaperDownloads of={of} />
           </div>
           <Offers offers={view.offers} />
-          {view.status === 'accepted' && <AwardLink job={job} estimate={view.estimate} />}
+          {view.status === 'accepted' && view.jobStatus === 'tender' && <AwardLink job={job} estimate={view.estimate} />}
         </div>
       )}
       <ClientPaper document={view.document} />
@@ -112,16 +112,24 @@ function Draft({ job, view }: { job: string; view: QuotationView }) {
         {view.difference !== 0 && <span className="fault">The payments leave {exact(view.difference)} of the price</span>}
       </div>
       {fault && <Refused message={fault} />}
-      <h2 className="mb-2 mt-5">Send it</h2>
-      <SendPaper
-        key={view.email}
-        of={of}
-        to={view.email}
-        subject={`Quotation ${view.number}: ${view.document.job.name}`}
-        label={`Send quotation ${view.number}, ${exact(view.document.total)}`}
-        before={async () => !changed || keepIt()}
-      />
-      <p className="note text-[12.5px]">Once it is sent, it and estimate {view.estimate} are frozen.</p>
+      {view.jobStatus === 'tender' ? (
+        <>
+          <h2 className="mb-2 mt-5">Send it</h2>
+          <SendPaper
+            key={view.email}
+            of={of}
+            to={view.email}
+            subject={`Quotation ${view.number}: ${view.document.job.name}`}
+            label={`Send quotation ${view.number}, ${exact(view.document.total)}`}
+            before={async () => !changed || keepIt()}
+          />
+          <p className="note text-[12.5px]">Once it is sent, it and estimate {view.estimate} are frozen.</p>
+        </>
+      ) : (
+        <p className="note mt-5">
+          The work is awarded: this quotation goes out no more. What is asked for now is a change order.
+        </p>
+      )}
     </div>
   );
 }
