@@ -1,5 +1,5 @@
 // One import in a process of its own, so that its peak memory can be told. Prints it in MB.
-import { importBook } from '../server/commands/importBook';
+import { importBook } from '../server/commands/book/importBook';
 import { openDatabase } from '../server/db/database';
 
 const [folder, file] = process.argv.slice(2) as [string, string];

@@ -4,7 +4,7 @@ import { isPlainDate } from '../core/calendar/plainDate';
 import { LedrinError } from '../core/errors/ledrinError';
 import { BookRefused, faultLine } from './book/bookFaults';
 import { writeBook } from './book/writeBook';
-import { importBook } from './commands/importBook';
+import { importBook } from './commands/book/importBook';
 import { openDatabase, type Database } from './db/database';
 import { reportCsv } from './papers/csv';
 import { loadCompany, usualAsOf } from './queries/company';

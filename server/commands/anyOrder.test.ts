@@ -19,13 +19,13 @@ import {
   temporaryFolder,
   TESTER,
 } from '../test/books';
-import { certifyApplication, discardApplication, saveApplication, setSubmitted, startApplication } from './billing';
-import { saveChange } from './changes';
-import { postCosts } from './costs';
-import { decideChange, issueChange } from './decideChange';
-import { receive, releaseRetention } from './receipts';
-import { reversePaper } from './reverse';
-import { transferBudget } from './transfers';
+import { certifyApplication, discardApplication, saveApplication, setSubmitted, startApplication } from './postings/billing';
+import { saveChange } from './changes/changes';
+import { postCosts } from './postings/costs';
+import { decideChange, issueChange } from './changes/decideChange';
+import { receive, releaseRetention } from './postings/receipts';
+import { reversePaper } from './postings/reverse';
+import { transferBudget } from './changes/transfers';
 
 afterAll(cleanUp);
 

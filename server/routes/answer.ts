@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { acceptInput, askInput, declineInput } from '../../wire/quotations';
-import { acceptOffer, askAboutOffer, declineOffer } from '../commands/offers';
+import { acceptOffer, askAboutOffer, declineOffer } from '../commands/offers/offers';
 import { clientDocumentPdf } from '../papers/clientDocumentPdf';
 import { answerView } from '../queries/offers';
 import { textParam, type Context } from './context';

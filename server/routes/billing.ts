@@ -1,7 +1,13 @@
 import { Router } from 'express';
 import { applicationLinesInput, certifyInput, newApplicationInput, receiptInput, releaseInput } from '../../wire/billing';
-import { certifyApplication, discardApplication, saveApplication, setSubmitted, startApplication } from '../commands/billing';
-import { receive, releaseRetention } from '../commands/receipts';
+import {
+  certifyApplication,
+  discardApplication,
+  saveApplication,
+  setSubmitted,
+  startApplication,
+} from '../commands/postings/billing';
+import { receive, releaseRetention } from '../commands/postings/receipts';
 import { applicationPdf } from '../papers/applicationPdf';
 import { applicationView } from '../queries/views/applicationView';
 import { billingRegister } from '../queries/views/billingRegister';

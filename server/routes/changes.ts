@@ -1,9 +1,9 @@
 import { Router } from 'express';
 import { changeInput, decideChangeInput, issueChangeInput, transferInput } from '../../wire/changes';
-import { discardChange, saveChange } from '../commands/changes';
-import { viewChange } from '../commands/changeEffect';
-import { decideChange, issueChange } from '../commands/decideChange';
-import { transferBudget } from '../commands/transfers';
+import { discardChange, saveChange } from '../commands/changes/changes';
+import { viewChange } from '../commands/changes/changeEffect';
+import { decideChange, issueChange } from '../commands/changes/decideChange';
+import { transferBudget } from '../commands/changes/transfers';
 import { changeRegister, jobChanges, jobTransfers } from '../queries/changes';
 import { actorOf, asOfOf, textParam, type Context } from './context';
 import { read } from './reply';

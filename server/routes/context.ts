@@ -1,7 +1,7 @@
 import type { Request } from 'express';
 import { isPeriod, isPlainDate, lastDay, type PlainDate } from '../../core/calendar/plainDate';
 import { LedrinError } from '../../core/errors/ledrinError';
-import type { Actor } from '../commands/post';
+import type { Actor } from '../commands/postings/post';
 import type { Database } from '../db/database';
 import type { Outbox } from '../stand-ins/outbox';
 

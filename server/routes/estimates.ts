@@ -1,15 +1,8 @@
 import { Router } from 'express';
 import { awardInput, estimateInput, newEstimateInput, sentInput } from '../../wire/estimates';
-import { awardJob } from '../commands/award';
-import {
-  chooseEstimate,
-  discardEstimate,
-  previewReprice,
-  repriceEstimate,
-  saveEstimate,
-  sendEstimate,
-  startEstimate,
-} from '../commands/estimates';
+import { awardJob } from '../commands/estimates/award';
+import { chooseEstimate, discardEstimate, saveEstimate, sendEstimate, startEstimate } from '../commands/estimates/estimates';
+import { previewReprice, repriceEstimate } from '../commands/estimates/repriceEstimate';
 import { estimateList, estimateView } from '../queries/estimates';
 import { actorOf, numberParam, textParam, type Context } from './context';
 import { read } from './reply';

@@ -5,8 +5,15 @@ import { Router } from 'express';
 import multer from 'multer';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { buildUpInput, priceItemsInput, priceMoveInput } from '../../wire/prices';
-import { importPrices } from '../commands/importPrices';
-import { movePrices, previewPriceMove, removeBuildUp, removePriceItem, saveBuildUp, savePriceItems } from '../commands/prices';
+import { importPrices } from '../commands/setUp/importPrices';
+import {
+  movePrices,
+  previewPriceMove,
+  removeBuildUp,
+  removePriceItem,
+  saveBuildUp,
+  savePriceItems,
+} from '../commands/setUp/prices';
 import { fileText } from '../book/writeBook';
 import { achieved, priceBookView, priceHistory } from '../queries/priceBook';
 import { actorOf, textParam, type Context } from './context';

@@ -1,7 +1,7 @@
 import { Router, type Request, type Response } from 'express';
 import { quotationInput, replyInput, sendInput, termsInput } from '../../wire/quotations';
-import { replyToQuestion, sendChange } from '../commands/offers';
-import { discardQuotation, removeTerms, saveQuotation, saveTerms, sendQuotation } from '../commands/quotations';
+import { replyToQuestion, sendChange } from '../commands/offers/offers';
+import { discardQuotation, removeTerms, saveQuotation, saveTerms, sendQuotation } from '../commands/offers/quotations';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { ClientDocument } from '../../core/offer/clientDocument';
 import { clientDocumentDocx } from '../papers/clientDocumentDocx';

@@ -3,8 +3,8 @@ import { mkdtempSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSyn
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BookRefused } from '../book/bookFaults';
-import { importBook } from '../commands/importBook';
-import type { Actor } from '../commands/post';
+import { importBook } from '../commands/book/importBook';
+import type { Actor } from '../commands/postings/post';
 import { openDatabase, type Database } from '../db/database';
 import { reportCsv } from '../papers/csv';
 import { loadCompany } from '../queries/company';

@@ -6,8 +6,8 @@ import type { BookRow } from '../../book/bookFiles';
 import { joinKey } from '../../book/keys';
 import { bookRows, type FileShape, type Reading } from '../../book/readRows';
 import { nextId, type Sql } from '../../db/sql';
-import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../costEntries';
-import { postPapers, writeJournals, type Actor } from '../post';
+import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../postings/costEntries';
+import { postPapers, writeJournals, type Actor } from '../postings/post';
 import type { BookIds } from './saveKeyed';
 
 /** Checks the rows of costs.csv as they stream by, and keeps them for as long as nothing is wrong with the book. */

@@ -9,7 +9,7 @@ import type { BookCheck } from '../../book/checkBook';
 import { joinKey } from '../../book/keys';
 import { bulkInsert, nextId, type Sql } from '../../db/sql';
 import { planCertification } from '../../../core/posting/certification';
-import { postPapers, type Actor, type PaperToPost } from '../post';
+import { postPapers, type Actor, type PaperToPost } from '../postings/post';
 import type { BookIds } from './saveKeyed';
 
 /** Saves and posts the billing of a checked book: applications, releases and receipts, each with its journal. */

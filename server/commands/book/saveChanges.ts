@@ -1,8 +1,8 @@
 import type { BookCheck } from '../../book/checkBook';
 import { joinKey } from '../../book/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
-import type { CostLines } from '../costEntries';
-import type { Actor } from '../post';
+import type { CostLines } from '../postings/costEntries';
+import type { Actor } from '../postings/post';
 import { saveKeyed, type BookIds } from './saveKeyed';
 
 /** Saves the change orders of a checked book. */

@@ -1,7 +1,7 @@
 import type { BookCheck } from '../../book/checkBook';
 import { bulkInsert, type Sql } from '../../db/sql';
-import type { CostLines } from '../costEntries';
-import type { Actor } from '../post';
+import type { CostLines } from '../postings/costEntries';
+import type { Actor } from '../postings/post';
 import type { BookIds } from './saveKeyed';
 
 /** Saves people, events and checklists of the jobs of a checked book. */

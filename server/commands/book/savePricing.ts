@@ -3,7 +3,8 @@ import type { BookCheck } from '../../book/checkBook';
 import { joinKey } from '../../book/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
 import { loadPriceBook } from '../../queries/priceBook';
-import type { Actor } from '../post';
+import { ESTIMATE_COLUMNS } from '../estimates/estimateContent';
+import type { Actor } from '../postings/post';
 import { saveKeyed, type BookIds } from './saveKeyed';
 
 /** Saves the price book of a checked book. */
@@ -107,13 +108,13 @@ export async function saveEstimates(sql: Sql, actor: Actor, { rows }: BookCheck,
   await bulkInsert(
     sql,
     'estimate_markup',
-    ['estimate_id', 'cost_type', 'section', 'rate'],
+    ESTIMATE_COLUMNS.estimate_markup,
     rows.estimate_markups.map((row) => [of(row), row.cost_type ?? null, row.section ?? null, row.markup_percent]),
   );
   await saveKeyed(
     sql,
     'estimate_line',
-    ['estimate_id', 'line', 'section', 'description', 'quantity', 'unit', 'build_up', 'markup_rate'],
+    ESTIMATE_COLUMNS.estimate_line,
     rows.estimate_lines,
     ids.estimateLines,
     (row) => joinKey(row.job!, row.estimate!, row.estimate_line!),
@@ -131,18 +132,7 @@ export async function saveEstimates(sql: Sql, actor: Actor, { rows }: BookCheck,
   await bulkInsert(
     sql,
     'estimate_part',
-    [
-      'estimate_line_id',
-      'price_item',
-      'description',
-      'cost_code_id',
-      'cost_type',
-      'basis',
-      'quantity',
-      'unit',
-      'unit_cost',
-      'markup_rate',
-    ],
+    ESTIMATE_COLUMNS.estimate_part,
     rows.estimate_parts.map((row) => [
       ids.estimateLines.get(joinKey(row.job!, row.estimate!, row.estimate_line!)),
       row.price_item ?? '',
@@ -156,7 +146,7 @@ export async function saveEstimates(sql: Sql, actor: Actor, { rows }: BookCheck,
       row.markup_percent ?? null,
     ]),
   );
-  await bulkInsert(sql, 'estimate_price', ESTIMATE_PRICE, [
+  await bulkInsert(sql, 'estimate_price', ESTIMATE_COLUMNS.estimate_price, [
     ...rows.estimate_prices.map((row) => [
       of(row),
       row.build_up,
@@ -169,8 +159,6 @@ export async function saveEstimates(sql: Sql, actor: Actor, { rows }: BookCheck,
     ...(await pricesOfToday(sql, rows, ids, of)),
   ]);
 }
-
-const ESTIMATE_PRICE = ['estimate_id', 'build_up', 'cost_code_id', 'cost_type', 'markup_rate', 'unit_cost', 'hours'];
 
 async function pricesOfToday(
   sql: Sql,

@@ -1,7 +1,7 @@
 import type { BookCheck } from '../../book/checkBook';
 import { joinKey } from '../../book/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
-import type { Actor } from '../post';
+import type { Actor } from '../postings/post';
 import { saveKeyed, type BookIds } from './saveKeyed';
 
 /** Saves the library of terms and the quotations of a checked book. */

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../../db/database';
-import { certifyApplication } from '../../commands/billing';
+import { certifyApplication } from '../../commands/postings/billing';
 import { cleanUp, faultsOf, folderText, SMALL_BOOK, temporaryDatabase, TESTER } from '../../test/books';
 import { explain } from '../workings/explain';
 import { applicationView } from './applicationView';
