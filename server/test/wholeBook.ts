@@ -1,0 +1,54 @@
+import { groupsBy } from '../../core/estimating/award';
+import { writeBook } from '../book/writeBook';
+import { transferBudget } from '../commands/changes/transfers';
+import { awardJob } from '../commands/estimates/award';
+import { startEstimate } from '../commands/estimates/estimates';
+import { addEvent, saveChecklist, savePeople } from '../commands/jobs/jobFile';
+import { savePlan } from '../commands/jobs/plan';
+import { saveQuotation } from '../commands/offers/quotations';
+import type { Database } from '../db/database';
+import { loadEstimate } from '../queries/estimates';
+import { faultsOf, folderText, temporaryDatabase, temporaryFolder, TENDER_BOOK, TESTER, type BookText } from './books';
+
+export async function exportedBook(of: Database): Promise<BookText> {
+  const folder = temporaryFolder();
+  await writeBook(of.read(), folder);
+  return folderText(folder);
+}
+
+/** A book that has rows in every file of the format: the tender book quoted, awarded, moved and planned. */
+export async function wholeBook(): Promise<BookText> {
+  const database = await temporaryDatabase();
+  const faults = await faultsOf(database, TENDER_BOOK);
+  if (faults.length > 0) throw new Error(`the tender book does not come in: ${faults.join(' ')}`);
+  await startEstimate(database, TESTER, 'J2', { name: 'Cheaper', copyOf: { job: 'J2', estimate: 1 } });
+  await saveQuotation(database, TESTER, 'J2', null, {
+    ...{ version: 0, estimate: 1, title: 'Roof', presentation: 'line', quantities: true, unitPrices: false, contact: 'H' },
+    ...{ email: 'h@x.example', introduction: 'Two\nlines', exclusions: 'a', terms: 't', validUntil: '2031-06-01' },
+    alternates: [{ name: 'Green', amount: -5 }],
+    payments: [{ name: 'All', rate: 1_000_000, amount: null, dueOn: '2031-06-01', stage: '' }],
+  });
+  const { lines } = await loadEstimate(database.read(), 'J2', 1);
+  await awardJob(database, TESTER, 'J2', 1, {
+    ...{ acceptedOn: '2031-04-20', acceptance: 'Order 7', agreed: 615_000 },
+    groups: groupsBy('section', lines).map((it) => ({ ...it, members: [...it.members] })),
+  });
+  const at = { section: 'A', costType: 'labour' as const, hours: null };
+  await transferBudget(database, TESTER, 'J1', {
+    ...{ dated: '2031-04-05', reason: 'Slower than thought' },
+    lines: [
+      { ...at, costCode: '100', amount: 500 },
+      { ...at, costCode: '200', costType: 'material', amount: -500 },
+    ],
+  });
+  await savePeople(database, TESTER, 'J1', [
+    { side: 'client', name: 'Mr Hale', role: 'Surveyor', email: 'h@x.example', phone: '1' },
+  ]);
+  await addEvent(database, TESTER, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
+  await saveChecklist(database, TESTER, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
+  await savePlan(database, TESTER, 'J1', {
+    sections: [{ name: 'A', startsOn: '2031-01-01', finishesOn: null }],
+    lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-02-01', finishesOn: '2031-02-28' }],
+  });
+  return exportedBook(database);
+}
