@@ -10,6 +10,7 @@ import type { Context } from './routes/context';
 import { costRoutes } from './routes/costs';
 import { estimateRoutes } from './routes/estimates';
 import { jobFileRoutes } from './routes/jobFile';
+import { planRoutes } from './routes/plan';
 import { jobRoutes } from './routes/jobs';
 import { priceRoutes } from './routes/prices';
 import { quotationRoutes } from './routes/quotations';
@@ -24,6 +25,7 @@ const ALL_ROUTES = [
   setupRoutes,
   priceRoutes,
   jobRoutes,
+  planRoutes,
   jobFileRoutes,
   estimateRoutes,
   quotationRoutes,

@@ -2,7 +2,13 @@ import * as v from 'valibot';
 import { cents, filled, plainDate, text } from './fields';
 import type { JournalView } from './costs';
 
-export const newApplicationInput = v.strictObject({ dated: plainDate, reference: text(80) });
+export const newApplicationInput = v.strictObject({
+  dated: plainDate,
+  reference: text(80),
+  /** With the figures of the billing schedule. */
+  bySchedule: v.optional(v.boolean('expected yes or no'), false),
+});
+export type NewApplicationInput = v.InferOutput<typeof newApplicationInput>;
 export const applicationLinesInput = v.strictObject({
   dated: plainDate,
   reference: text(80),
@@ -38,6 +44,8 @@ export interface BilledLineView {
   retentionRate: number | null;
   /** What cost says the line has earned: scheduled × cost ÷ estimate of the budget lines that serve it; null where none does. */
   earnedByCost: number | null;
+  /** What the billing schedule says is billed to date; null where the job has none. */
+  bySchedule: number | null;
 }
 
 export interface ApplicationView {
@@ -114,11 +122,21 @@ export interface JobBilling {
   applications: ApplicationRow[];
   releases: { reference: string; dated: string; amount: number; tax: number; received: number; paperId: number; dueOn: string }[];
   retentionHeld: number;
+  /** What the billing schedule says is billed by the date, and what was; null where the job has none. */
+  schedule: { due: number; billed: number } | null;
   canStart: string | null;
 }
 
 export interface BillingRegister {
   applications: ApplicationRow[];
-  /** Jobs that could be billed this month and have no application in it. */
-  unbilled: { job: string; name: string; customer: string; lastNumber: number | null; underbilled: number; overbilled: number }[];
+  /** Jobs that could be billed this month and have no application in it; `bySchedule` is what their schedule says is still to be billed. */
+  unbilled: {
+    job: string;
+    name: string;
+    customer: string;
+    lastNumber: number | null;
+    underbilled: number;
+    overbilled: number;
+    bySchedule: number | null;
+  }[];
 }

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { isPeriod, isPlainDate } from '../core/calendar/plainDate';
+import { isEnteredDate, isPeriod, isPlainDate } from '../core/calendar/plainDate';
 import { COST_TYPES } from '../core/cost/costType';
 import { LARGEST_AMOUNT } from '../core/money/cents';
 import { LARGEST_MARKUP, LARGEST_NEEDED, WHOLE } from '../core/money/rate';
@@ -12,7 +12,9 @@ export const text = (longest = 200) =>
 export const filled = (longest = 200) => v.pipe(text(longest), v.nonEmpty('expected something here; it is empty'));
 export const plainDate = v.pipe(
   v.string('expected a date such as 2031-04-30'),
-  v.check(isPlainDate, 'expected a date such as 2031-04-30'),
+  v.check(isEnteredDate, ({ input }) =>
+    isPlainDate(input) ? 'expected a day of the years 1900 to 2199' : 'expected a date such as 2031-04-30',
+  ),
 );
 export const period = v.pipe(v.string('expected a month such as 2031-04'), v.check(isPeriod, 'expected a month such as 2031-04'));
 /** Money in minor units, any sign. */

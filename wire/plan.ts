@@ -4,7 +4,13 @@ import { costType, filled, optionalDate, plainDate, text } from './fields';
 /** The sections of a job with their dates, whole; and the cost lines that have dates of their own. */
 export const planInput = v.strictObject({
   sections: v.pipe(
-    v.array(v.strictObject({ name: filled(80), startsOn: optionalDate, finishesOn: optionalDate })),
+    v.array(
+      v.strictObject({
+        ...{ name: filled(80), startsOn: optionalDate, finishesOn: optionalDate },
+        /** The days it really began and was finished. */
+        ...{ startedOn: optionalDate, finishedOn: optionalDate },
+      }),
+    ),
     v.maxLength(500, 'expected at most 500 sections'),
   ),
   lines: v.pipe(
@@ -19,6 +25,8 @@ export interface SectionView {
   name: string;
   startsOn: string | null;
   finishesOn: string | null;
+  startedOn: string | null;
+  finishedOn: string | null;
   scheduled: number;
   billed: number;
   revised: number;

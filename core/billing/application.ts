@@ -1,4 +1,4 @@
-import type { PlainDate } from '../calendar/plainDate';
+import { LAST_DAY, type PlainDate } from '../calendar/plainDate';
 import {
   contractSum,
   originalContractSum,
@@ -98,7 +98,7 @@ export function isCertifiedAt(application: Pick<Application, 'status' | 'certifi
  * still in work always stands against everything certified so far, whatever month is looked at.
  */
 export function screenDate(application: Pick<Application, 'status'>, asOf: PlainDate): PlainDate {
-  return application.status === 'certified' ? asOf : '9999-12-31';
+  return application.status === 'certified' ? asOf : LAST_DAY;
 }
 
 /** The last application certified on or before `asOf` with a number below `before`; null where there is none. */

@@ -18,6 +18,15 @@ export function isPlainDate(text: string): boolean {
   return day! <= daysInMonth(year!, month!);
 }
 
+/** Later than any day that is entered: what is asked for as of it counts everything. */
+export const LAST_DAY: PlainDate = '9999-12-31';
+const [FIRST_YEAR, LAST_YEAR] = ['1900', '2199'];
+
+/** True for a day as it may be entered: a real one of the years 1900 to 2199, so that a slip of a year is no plan of 8,000 years. */
+export function isEnteredDate(text: string): boolean {
+  return isPlainDate(text) && text.slice(0, 4) >= FIRST_YEAR! && text.slice(0, 4) <= LAST_YEAR!;
+}
+
 export function isPeriod(text: string): boolean {
   return PERIOD.test(text);
 }
@@ -46,6 +55,13 @@ export function addMonths(period: Period, count: number): Period {
   const [year, month] = period.split('-').map(Number);
   const index = year! * 12 + month! - 1 + count;
   return `${String(Math.floor(index / 12)).padStart(4, '0')}-${String((index % 12) + 1).padStart(2, '0')}`;
+}
+
+/** The months from the first to the last, both included; none where the last is earlier. */
+export function monthsFrom(first: Period, last: Period): Period[] {
+  const months: Period[] = [];
+  for (let month = first; month <= last && month.length === last.length; month = addMonths(month, 1)) months.push(month);
+  return months;
 }
 
 /** Whole days since 1 January 1970. */

@@ -1,4 +1,13 @@
-import { addDays, addMonths, daysBetween, firstDay, lastDay, periodOf, type Period, type PlainDate } from '../calendar/plainDate';
+import {
+  addDays,
+  daysBetween,
+  firstDay,
+  lastDay,
+  monthsFrom,
+  periodOf,
+  type Period,
+  type PlainDate,
+} from '../calendar/plainDate';
 import { allocate } from '../money/allocate';
 import type { Cents } from '../money/cents';
 
@@ -21,7 +30,7 @@ export interface MonthAmount {
 export function spreadByMonth(amount: Cents, { from, to }: Span): MonthAmount[] {
   const end = to < from ? from : to;
   const months: { month: Period; days: number }[] = [];
-  for (let month = periodOf(from); month <= periodOf(end); month = addMonths(month, 1)) {
+  for (const month of monthsFrom(periodOf(from), periodOf(end))) {
     const first = firstDay(month) < from ? from : firstDay(month);
     const last = lastDay(month) > end ? end : lastDay(month);
     months.push({ month, days: daysBetween(first, addDays(last, 1)) });
@@ -75,8 +84,7 @@ export function planByMonth(
   const known = [...byMonth.keys()].sort();
   const months: PlannedMonth[] = [];
   let [cost, billing] = [0, 0];
-  const last = known.at(-1);
-  for (let month = known[0]; month && last && month <= last; month = addMonths(month, 1)) {
+  for (const month of known.length === 0 ? [] : monthsFrom(known[0]!, known.at(-1)!)) {
     cost += byMonth.get(month)?.cost ?? 0;
     billing += byMonth.get(month)?.billing ?? 0;
     months.push({ month, plannedCost: cost, plannedBilling: billing });

@@ -206,6 +206,8 @@ export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FI
   job_events: [],
   job_sections: ['job', 'section'],
   cost_plan: ['job', 'section', 'cost_code', 'cost_type'],
+  billing_instalments: ['job', 'instalment'],
+  instalment_stages: ['job', 'instalment', 'section'],
   job_checklist: [],
   estimates: ['job', 'estimate'],
   estimate_markups: [],

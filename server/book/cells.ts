@@ -1,4 +1,4 @@
-import { isPlainDate } from '../../core/calendar/plainDate';
+import { isEnteredDate } from '../../core/calendar/plainDate';
 import { parseCents } from '../../core/money/cents';
 import type { Scaled } from '../../core/money/decimal';
 import { parseMarkup, parseNeeded, parsePercent, parseQuantity } from '../../core/money/rate';
@@ -15,7 +15,9 @@ export function readCell(column: AnyColumn, text: string, currencyDigits: number
     case 'forecast-value':
       return { value: text };
     case 'date':
-      return isPlainDate(text) ? { value: text } : { fault: `"${text}" is not a date; write it as 2031-04-30` };
+      return isEnteredDate(text)
+        ? { value: text }
+        : { fault: `"${text}" is not a date; write it as 2031-04-30, from 1900 to 2199` };
     case 'boolean':
       return text === 'yes' || text === 'no' ? { value: text === 'yes' } : { fault: `"${text}" is neither yes nor no` };
     case 'one-of':

@@ -1,3 +1,4 @@
+import { LAST_DAY } from '../../core/calendar/plainDate';
 import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type BilledLine } from '../../core/billing/application';
 import { overbillings, type OverbilledFigure } from '../../core/billing/overbilling';
 import { scheduleAt } from '../../core/contract/contract';
@@ -187,7 +188,7 @@ function checkRetention(check: BookCheck, job: BookBilling, digits: number): voi
       );
   }
   for (const application of job.applications) {
-    if (application.row === null || !isCertifiedAt(application, '9999-12-31')) continue;
+    if (application.row === null || !isCertifiedAt(application, LAST_DAY)) continue;
     const on = application.certifiedOn!;
     const retained = valueApplication(job, application, on).retention.total;
     const released = releasedBy(

@@ -31,6 +31,10 @@ export class BookCheck {
     | 'awards'
     | 'awardLines'
     | 'jobs'
+    | 'sections'
+    | 'plannedLines'
+    | 'instalments'
+    | 'instalmentStages'
     | 'sovLines'
     | 'changeOrders'
     | 'commitments'
@@ -79,6 +83,10 @@ export class BookCheck {
       awards: keys(NOTHING, 'awards', 'job', 'sov_line'),
       awardLines: keys(NOTHING, 'award_lines', 'job', 'estimate_line'),
       jobs: keys(existing.jobs, 'jobs', 'job'),
+      sections: keys(existing.sections, 'job_sections', 'job', 'section'),
+      plannedLines: keys(existing.plannedLines, 'cost_plan'),
+      instalments: keys(NOTHING, 'billing_instalments', 'job', 'instalment'),
+      instalmentStages: keys(NOTHING, 'instalment_stages'),
       sovLines: keys(existing.sovLines, 'schedule_of_values', 'job', 'sov_line'),
       changeOrders: keys(existing.changeOrders, 'change_orders', 'job', 'change_order'),
       commitments: keys(existing.commitments, 'commitments', 'commitment'),

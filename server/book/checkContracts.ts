@@ -6,9 +6,6 @@ import { joinKey } from './keys';
 /** Checks jobs, schedules of values, budgets, change orders, commitments and forecasts. */
 export function checkContracts(check: BookCheck): void {
   check.rows.jobs.forEach((row) => checkJob(check, row));
-  for (const file of ['job_people', 'job_events', 'job_checklist'] as const)
-    for (const row of check.rows[file]) check.refersToJob(file, row);
-  checkPlan(check);
   check.rows.schedule_of_values.forEach((row) => checkSovLine(check, row));
   check.rows.change_orders.forEach((row) => checkChangeOrder(check, row));
   check.rows.change_order_lines.forEach((row) => checkChangeOrderLine(check, row));
@@ -125,34 +122,6 @@ function checkBudgetLine(check: BookCheck, row: BookRow<'budget'>): void {
   const known = check.refersToJob('budget', row);
   check.refers('budget', row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
   if (known && row.sov_line) check.refers('budget', row.row, 'sov_line', check.keys.sovLines, 'SOV line', row.job, row.sov_line);
-}
-
-/** Sections and the dates of cost lines: each once, and none ending before it begins. */
-function checkPlan(check: BookCheck): void {
-  const seen = new Set<string>();
-  const { job_sections: sections, cost_plan: lines } = check.rows;
-  for (const [file, row, column, key] of [
-    ...sections.map((row) => ['job_sections', row, 'section', joinKey('s', row.job ?? '', row.section ?? '')] as const),
-    ...lines.map(
-      (row) =>
-        [
-          'cost_plan',
-          row,
-          'cost_type',
-          joinKey('l', row.job ?? '', row.section ?? '', row.cost_code ?? '', row.cost_type ?? ''),
-        ] as const,
-    ),
-  ]) {
-    if (!check.refersToJob(file, row)) continue;
-    if (seen.has(key)) check.faults.add(file, row.row, column, 'duplicate key: it is already there');
-    seen.add(key);
-    if (before(row.finishes_on, row.starts_on))
-      check.faults.add(file, row.row, 'finishes_on', `${row.finishes_on} is before starts_on, ${row.starts_on}`);
-  }
-  for (const row of lines) check.refers('cost_plan', row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
-  for (const row of sections)
-    if (row.job && row.section && check.existing.sections.has(joinKey(row.job, row.section)))
-      check.faults.add('job_sections', row.row, 'section', `duplicate key: section ${row.section} is already in the database`);
 }
 
 /** The rows of a transfer are of one day and reason, and come to nothing. */

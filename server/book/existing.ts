@@ -32,6 +32,10 @@ export interface Existing {
   changeOrders: Map<string, number>;
   /** job + name. */
   sections: Map<string, number>;
+  /** job + section + code + type. */
+  plannedLines: Map<string, number>;
+  /** Jobs that have a billing schedule. */
+  scheduled: Map<string, number>;
   /** job + number. */
   transfers: Map<string, number>;
   commitments: Map<string, ExistingCommitment & { id: number }>;
@@ -110,6 +114,13 @@ export async function readExisting(sql: Sql): Promise<Existing> {
       ['job', 'name'],
       id,
     ),
+    plannedLines: await byKey(
+      `SELECT l.id, j.number, l.section, c.code, l.cost_type FROM cost_line_plan p JOIN cost_line l ON l.id = p.cost_line_id
+        JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id`,
+      ['number', 'section', 'code', 'cost_type'],
+      id,
+    ),
+    scheduled: await byKey('SELECT DISTINCT j.id, j.number FROM instalment i JOIN job j ON j.id = i.job_id', ['number'], id),
     transfers: await byKey(
       'SELECT t.id, job.number AS job, t.number FROM budget_transfer t JOIN job ON job.id = t.job_id',
       ['job', 'number'],

@@ -50,9 +50,13 @@ const QUERIES: Record<BookFileName, string> = {
     retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention
     FROM job j JOIN customer c ON c.id = j.customer_id`,
   job_sections:
-    'SELECT s.id, j.number AS job, s.name AS section, s.starts_on, s.finishes_on FROM job_section s JOIN job j ON j.id = s.job_id',
+    'SELECT s.id, j.number AS job, s.name AS section, s.starts_on, s.finishes_on, s.started_on, s.finished_on FROM job_section s JOIN job j ON j.id = s.job_id',
   cost_plan: `SELECT p.cost_line_id AS id, j.number AS job, l.section, c.code AS cost_code, l.cost_type, p.starts_on, p.finishes_on
     FROM cost_line_plan p JOIN cost_line l ON l.id = p.cost_line_id JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id`,
+  billing_instalments: `SELECT i.id, j.number AS job, i.number AS instalment, i.name, i.due, i.day, nullif(i.days, 0) AS days, i.taken_from, i.rate AS percent, i.amount
+    FROM instalment i JOIN job j ON j.id = i.job_id`,
+  instalment_stages: `SELECT s.id, j.number AS job, i.number AS instalment, s.section
+    FROM instalment_stage s JOIN instalment i ON i.id = s.instalment_id JOIN job j ON j.id = i.job_id`,
   job_people:
     'SELECT p.id, j.number AS job, p.side, p.name, p.role, p.email, p.phone FROM job_person p JOIN job j ON j.id = p.job_id',
   job_events: 'SELECT e.id, j.number AS job, e.kind, e.dated, e.text FROM job_event e JOIN job j ON j.id = e.job_id',

@@ -129,7 +129,7 @@ async function perform(books: Books, it: Act): Promise<unknown> {
       return reversePaper(database, TESTER, papers[it.pick % papers.length]!.id, { on, reason: 'tried' });
     }
     case 'start':
-      return startApplication(database, TESTER, 'J1', on, '');
+      return startApplication(database, TESTER, 'J1', { dated: on, reference: '', bySchedule: false });
     case 'submit':
     case 'take back':
       return setSubmitted(database, TESTER, 'J1', number, it.kind === 'submit');

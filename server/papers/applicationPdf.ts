@@ -1,3 +1,4 @@
+import { LAST_DAY } from '../../core/calendar/plainDate';
 import type { Content, TableCell } from 'pdfmake';
 import { valueApplication, type ValuedApplication } from '../../core/billing/application';
 import { describeRetention } from '../../core/billing/describeRetention';
@@ -29,7 +30,7 @@ export async function applicationPdf(sql: Sql, jobNumber: string, number: number
     'SELECT c.name AS customer_name, c.address AS customer_address, job.contract_reference, job.site FROM job JOIN customer c ON c.id = job.customer_id WHERE job.id = $1',
     [id],
   ))!;
-  const valued = valueApplication(job, application, '9999-12-31');
+  const valued = valueApplication(job, application, LAST_DAY);
   const state =
     application.status === 'certified'
       ? `Certified ${displayDate(application.certifiedOn)}`

@@ -1,5 +1,5 @@
 import { LedrinError } from '../../core/errors/ledrinError';
-import { daysBetween } from '../../core/calendar/plainDate';
+import { LAST_DAY, daysBetween } from '../../core/calendar/plainDate';
 import { spentOnPending } from '../../core/contract/changeOrder';
 import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
 import type { ChangeInput, ChangeSummary, ChangeView, RegisteredChange, TransferView } from '../../wire/changes';
@@ -34,7 +34,7 @@ export async function jobChanges(sql: Sql, job: string, asOf: string): Promise<C
 /** One change whole, as it stands now; its effect is worked by the command that can try it out. */
 export async function loadChange(sql: Sql, job: string, number: string): Promise<Omit<ChangeView, 'effect'> & { id: number }> {
   const { id: jobId } = await jobByNumber(sql, job, 'job');
-  const row = await sql.get<Loaded>(`${SUMMARIES} WHERE o.job_id = $2 AND o.number = $3`, ['9999-12-31', jobId, number]);
+  const row = await sql.get<Loaded>(`${SUMMARIES} WHERE o.job_id = $2 AND o.number = $3`, [LAST_DAY, jobId, number]);
   if (!row) throw new LedrinError('not-found', `Job ${job} has no change order ${number}`);
   const priceLines = await sql.all<Omit<ChangeView['priceLines'][number], 'isNew'> & { isNew: number }>(
     `SELECT s.line, CASE WHEN l.section <> '' THEN l.section ELSE s.section END AS section, CASE WHEN l.description <> '' THEN l.description ELSE s.description END AS description,

@@ -4,6 +4,7 @@ import request from 'supertest';
 import { createApp } from '../app';
 import { Outbox } from '../stand-ins/outbox';
 import type { Database } from '../db/database';
+import { BY_DAY, NOT_BEGUN } from '../test/wholeBook';
 import { cleanUp, everything, faultsOf, SMALL_BOOK, temporaryDatabase, temporaryFolder, TENDER_BOOK } from '../test/books';
 
 let database: Database;
@@ -135,7 +136,7 @@ const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown
   ['post', '/api/company', company],
   ['post', '/api/customers', { code: 'X', name: 'X', contact: '', email: '', phone: '', address: '', termsDays: 5 }],
   ['post', '/api/cost-codes', { codes: [{ code: 'X', description: 'X', unit: '' }] }],
-  ['post', '/api/jobs/J1/applications', { dated: '2031-04-30', reference: '' }],
+  ['post', '/api/jobs/J1/applications', { dated: '2031-04-30', reference: '', bySchedule: false }],
   ['put', '/api/jobs/J1/applications/3', { dated: '2031-03-31', reference: '', lines: [{ line: '1', work: 1, materials: 0 }] }],
   ['post', '/api/jobs/J1/applications/3/certify', { on: '2031-04-01', lines: [{ line: '1', work: 1, materials: 0 }] }],
   ['post', '/api/jobs/J1/invoices/2/receipts', { dated: '2031-04-01', amount: 5, reference: '' }],
@@ -165,9 +166,14 @@ const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown
     'put',
     '/api/jobs/J1/plan',
     {
-      sections: [{ name: 'A', startsOn: '2031-01-01', finishesOn: '2031-04-30' }],
+      sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: '2031-04-30' }],
       lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-01-01', finishesOn: '2031-01-31' }],
     },
+  ],
+  [
+    'put',
+    '/api/jobs/J1/billing-schedule',
+    { version: 0, instalments: [{ ...BY_DAY, name: 'All', stages: ['A'], due: 'finish', from: 'stages', rate: 1_000_000 }] },
   ],
   ['put', '/api/terms', { name: 'T', body: 'b' }],
   ['post', '/api/answer/none/ask', { name: 'n', question: 'q' }],
@@ -351,6 +357,7 @@ describe('what the screens read', () => {
     `/api/prices`,
     `/api/terms`,
     `/api/jobs/J1/plan?${asOf}`,
+    `/api/jobs/J1/billing-schedule?${asOf}`,
     `/api/job-templates`,
     `/api/jobs/J1/setup`,
     `/api/jobs/J1/file`,

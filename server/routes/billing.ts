@@ -24,10 +24,10 @@ export function billingRoutes(context: Context): Router {
       void response.json(await database.consistent((sql) => billingRegister(sql, asOfOf(request.query.asOf)))),
   );
   router.post('/jobs/:number/applications', async (request, response) => {
-    const { dated, reference } = read(newApplicationInput, request.body);
+    const input = read(newApplicationInput, request.body);
     response
       .status(201)
-      .json({ number: await startApplication(database, actorOf(context), textParam(request, 'number'), dated, reference) });
+      .json({ number: await startApplication(database, actorOf(context), textParam(request, 'number'), input) });
   });
   router.get(
     one,

@@ -3,9 +3,6 @@ import multer from 'multer';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { readSheet } from '../book/readSheet';
 import { removeJobTemplate, saveJobTemplate } from '../commands/jobs/jobTemplates';
-import { savePlan } from '../commands/jobs/plan';
-import { planInput } from '../../wire/plan';
-import { planView } from '../queries/planView';
 import { jobSetup, jobTemplateList } from '../queries/jobSetup';
 import { draftInput, jobInput, jobStatusInput, jobTemplateInput } from '../../wire/jobs';
 import { createJob, deleteDraft, saveDraft } from '../commands/jobs/jobs';
@@ -62,17 +59,6 @@ export function jobRoutes(context: Context): Router {
     async (request, response) =>
       void response.json(await database.consistent((sql) => jobSetup(sql, textParam(request, 'number')))),
   );
-  router.get(
-    '/jobs/:number/plan',
-    async (request, response) =>
-      void response.json(
-        await database.consistent((sql) => planView(sql, textParam(request, 'number'), asOfOf(request.query.asOf))),
-      ),
-  );
-  router.put('/jobs/:number/plan', async (request, response) => {
-    await savePlan(database, actorOf(context), textParam(request, 'number'), read(planInput, request.body));
-    response.json({});
-  });
   router.get('/job-templates', async (_request, response) => void response.json(await jobTemplateList(database.read())));
   router.put('/job-templates', async (request, response) => {
     await saveJobTemplate(database, actorOf(context), read(jobTemplateInput, request.body));

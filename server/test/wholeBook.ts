@@ -4,11 +4,21 @@ import { transferBudget } from '../commands/changes/transfers';
 import { awardJob } from '../commands/estimates/award';
 import { startEstimate } from '../commands/estimates/estimates';
 import { addEvent, saveChecklist, savePeople } from '../commands/jobs/jobFile';
+import { saveInstalments } from '../commands/jobs/instalments';
 import { savePlan } from '../commands/jobs/plan';
 import { saveQuotation } from '../commands/offers/quotations';
 import type { Database } from '../db/database';
 import { loadEstimate } from '../queries/estimates';
 import { faultsOf, folderText, temporaryDatabase, temporaryFolder, TENDER_BOOK, TESTER, type BookText } from './books';
+
+/** A section of which only planned days are known. */
+export const NOT_BEGUN = { startedOn: null, finishedOn: null };
+
+/** An instalment due on a day and taken from the job. */
+export const BY_DAY = {
+  ...{ stages: [] as string[], due: 'day' as 'day' | 'finish', day: null as string | null, days: 0 },
+  ...{ from: 'job' as 'job' | 'stages', rate: null as number | null, amount: null as number | null },
+};
 
 export async function exportedBook(of: Database): Promise<BookText> {
   const folder = temporaryFolder();
@@ -47,8 +57,15 @@ export async function wholeBook(): Promise<BookText> {
   await addEvent(database, TESTER, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
   await saveChecklist(database, TESTER, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
   await savePlan(database, TESTER, 'J1', {
-    sections: [{ name: 'A', startsOn: '2031-01-01', finishesOn: null }],
+    sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: null }],
     lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-02-01', finishesOn: '2031-02-28' }],
+  });
+  await saveInstalments(database, TESTER, 'J1', {
+    version: 0,
+    instalments: [
+      { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 },
+      { ...BY_DAY, name: 'When done', due: 'finish', stages: ['A'], days: 14, from: 'stages', amount: 660_000 },
+    ],
   });
   return exportedBook(database);
 }

@@ -1,4 +1,4 @@
-import { isPlainDate } from '../../core/calendar/plainDate';
+import { isEnteredDate } from '../../core/calendar/plainDate';
 
 const NAMES = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 
@@ -8,7 +8,7 @@ const NAMES = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'o
  */
 export function readDate(text: string, month: string): string | null {
   const plain = text.trim().toLowerCase();
-  if (isPlainDate(plain)) return plain;
+  if (isEnteredDate(plain)) return plain;
   const match = /^(\d{1,2})(?:[\s./-]+([a-z]{3,9}|\d{1,2})(?:[\s./-]+(\d{2}|\d{4}))?)?$/.exec(plain);
   if (!match) return null;
   const [, day = '', name, year] = match;
@@ -16,5 +16,5 @@ export function readDate(text: string, month: string): string | null {
   const number = name === undefined ? Number(usualMonth) : /^\d/.test(name) ? Number(name) : NAMES.indexOf(name.slice(0, 3)) + 1;
   const full = year === undefined ? usualYear : year.length === 2 ? usualYear!.slice(0, 2) + year : year;
   const date = `${full}-${String(number).padStart(2, '0')}-${day.padStart(2, '0')}`;
-  return isPlainDate(date) ? date : null;
+  return isEnteredDate(date) ? date : null;
 }

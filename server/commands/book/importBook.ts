@@ -7,6 +7,7 @@ import { BookRefused, FaultList } from '../../book/bookFaults';
 import { bookDigits, BookCheck, checkParties, type BookRows } from '../../book/checkBook';
 import { checkBilling, checkBillingRows } from '../../book/checkBilling';
 import { checkContracts } from '../../book/checkContracts';
+import { checkJobFiles } from '../../book/checkJobFiles';
 import { checkEstimates, checkPrices } from '../../book/checkPricing';
 import { readExisting } from '../../book/existing';
 import { joinKey } from '../../book/keys';
@@ -62,6 +63,7 @@ async function importInside(sql: Sql, folder: string, actor: Actor): Promise<Imp
   checkParties(check);
   checkPrices(check);
   checkContracts(check);
+  checkJobFiles(check);
   checkEstimates(check);
   checkBillingRows(check);
   const billing = await checkedBilling(sql, check, digits ?? 2);

@@ -1,3 +1,4 @@
+import { LAST_DAY } from '../../../core/calendar/plainDate';
 import { isCertifiedAt } from '../../../core/billing/application';
 import type { Journal } from '../../../core/ledger/journal';
 import { rateOf } from '../../../core/money/rate';
@@ -114,8 +115,6 @@ export async function saveBilling(
     tables.receipt,
   );
 }
-
-const LAST_DAY = '9999-12-31';
 
 /** Papers gathered to be posted in one go. */
 class Papers {

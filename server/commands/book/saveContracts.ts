@@ -6,7 +6,7 @@ import { bulkInsert, type Sql } from '../../db/sql';
 import type { CostLines } from '../postings/costEntries';
 import type { Actor } from '../postings/post';
 import { saveKeyed, type BookIds } from './saveKeyed';
-import { saveJobFiles, savePlans } from './saveJobFiles';
+import { saveJobFiles, saveBillingSchedules, savePlans } from './saveJobFiles';
 import { saveChangeOrders, saveTransfers } from './saveChanges';
 import { saveQuotations } from './saveQuotations';
 import { acceptedEstimates, saveAwards, saveEstimates, savePrices } from './savePricing';
@@ -31,6 +31,7 @@ export async function saveContracts(
   await saveBudgets(sql, check, ids, costLines);
   await saveAwards(sql, check, ids);
   await savePlans(sql, check, ids, costLines);
+  await saveBillingSchedules(sql, actor, check, ids);
   await saveChangeOrders(sql, actor, check, ids, costLines);
   await saveTransfers(sql, actor, check, ids, costLines);
   await saveCommitments(sql, check, ids, costLines);

@@ -1,5 +1,7 @@
 import type { BookCheck } from '../../book/checkBook';
+import { joinKey } from '../../book/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
+import { insertInstalments } from '../jobs/instalments';
 import type { CostLines } from '../postings/costEntries';
 import type { Actor } from '../postings/post';
 import type { BookIds } from './saveKeyed';
@@ -37,8 +39,12 @@ export async function savePlans(sql: Sql, { rows }: BookCheck, ids: BookIds, cos
   await bulkInsert(
     sql,
     'job_section',
-    ['job_id', 'name', 'starts_on', 'finishes_on'],
-    rows.job_sections.map((row) => [ids.jobs.get(row.job!), row.section, row.starts_on ?? null, row.finishes_on ?? null]),
+    ['job_id', 'name', 'starts_on', 'finishes_on', 'started_on', 'finished_on'],
+    rows.job_sections.map((row) => [
+      ids.jobs.get(row.job!),
+      row.section,
+      ...[row.starts_on ?? null, row.finishes_on ?? null, row.started_on ?? null, row.finished_on ?? null],
+    ]),
   );
   const plans = rows.cost_plan.map((row) => [
     costLines.idOf(ids.jobs.get(row.job!)!, row.section ?? '', ids.costCodes.get(row.cost_code!)!, row.cost_type!),
@@ -47,4 +53,25 @@ export async function savePlans(sql: Sql, { rows }: BookCheck, ids: BookIds, cos
   ]);
   await costLines.flush();
   await bulkInsert(sql, 'cost_line_plan', ['cost_line_id', 'starts_on', 'finishes_on'], plans);
+}
+
+/** Saves the billing schedules of a checked book. */
+export async function saveBillingSchedules(sql: Sql, actor: Actor, { rows }: BookCheck, ids: BookIds): Promise<void> {
+  const of = (row: { job?: string | null; instalment?: number | null }) => joinKey(row.job!, row.instalment!);
+  const stages = new Map<string, string[]>();
+  for (const row of rows.instalment_stages) stages.set(of(row), [...(stages.get(of(row)) ?? []), row.section!]);
+  await bulkInsert(
+    sql,
+    'billing_schedule',
+    ['job_id', 'version', 'saved_by', 'saved_at'],
+    [...new Set(rows.billing_instalments.map((row) => row.job!))].map((job) => [ids.jobs.get(job), 1, actor.name, actor.at]),
+  );
+  await insertInstalments(
+    sql,
+    rows.billing_instalments.map((row) => ({
+      ...{ jobId: ids.jobs.get(row.job!)!, number: row.instalment!, name: row.name!, stages: stages.get(of(row)) ?? [] },
+      ...{ due: row.due ?? 'day', day: row.day ?? null, days: row.days ?? 0, from: row.taken_from ?? 'job' },
+      ...{ rate: row.percent ?? null, amount: row.amount ?? null },
+    })),
+  );
 }

@@ -118,7 +118,7 @@ describe('a change order', () => {
     });
     await certifyApplication(database, TESTER, 'J1', 3, { on: '2031-04-15', lines: [] });
     expect((await applicationView(database.read(), 'J1', 3, '2031-04-30')).lines.map((it) => it.line)).toEqual(['1', '2', '3']);
-    await startApplication(database, TESTER, 'J1', '2031-04-30', '');
+    await startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: '', bySchedule: false });
     const next = await applicationView(database.read(), 'J1', 4, '2031-04-30');
     expect(next.lines.map((it) => [it.line, it.scheduled])).toEqual(sov.map((it) => [it.line, it.scheduledToDate]));
     expect(await differences(database, '2031-04-30')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);

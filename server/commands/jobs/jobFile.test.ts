@@ -2,7 +2,7 @@ import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { JobFactsInput } from '../../../wire/jobFile';
 import { writeBook } from '../../book/writeBook';
 import type { Database } from '../../db/database';
-import { planView } from '../../queries/planView';
+import { planView } from '../../queries/plan/planView';
 import { jobFileView } from '../../queries/jobFile';
 import {
   cleanUp,
@@ -20,6 +20,7 @@ import { addEvent, saveChecklist, saveCheckTemplate, saveJobFacts, savePeople } 
 import { deleteJob, lockJob, moveJob } from './jobLife';
 import { createJob } from './jobs';
 import { savePlan } from './plan';
+import { NOT_BEGUN } from '../../test/wholeBook';
 
 afterAll(cleanUp);
 
@@ -134,7 +135,7 @@ describe('the facts of a job', () => {
       [{ name: 'Usual', items: ['Bond', 'Permit'] }],
     ]);
     await savePlan(database, TESTER, 'J1', {
-      sections: [{ name: 'A', startsOn: '2031-01-01', finishesOn: null }],
+      sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: null }],
       lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-02-01', finishesOn: '2031-02-28' }],
     });
     const exported = async (of: Database) => {
@@ -173,7 +174,7 @@ describe('the plan of a job', () => {
 
   test('lies over the dates of its lines, else of their section, else of the job; what has none is told', async () => {
     await savePlan(database, TESTER, 'J1', {
-      sections: [{ name: 'A', startsOn: '2031-01-01', finishesOn: '2031-03-31' }],
+      sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: '2031-03-31' }],
       lines: [line],
     });
     const plan = await planView(database.read(), 'J1', '2031-02-28');
@@ -196,7 +197,7 @@ describe('the plan of a job', () => {
     });
     await expect(
       savePlan(database, TESTER, 'J1', {
-        sections: [{ name: 'A', startsOn: '2031-02-01', finishesOn: '2031-01-01' }],
+        sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-02-01', finishesOn: '2031-01-01' }],
         lines: [line, line, { ...line, costCode: '900', finishesOn: '2031-01-01' }],
       }),
     ).rejects.toMatchObject({

@@ -1,7 +1,7 @@
 import { LedrinError, type Fault } from '../../../core/errors/ledrinError';
 import type { PlanInput } from '../../../wire/plan';
 import type { Database } from '../../db/database';
-import { bulkInsert } from '../../db/sql';
+import { bulkInsert, type Sql } from '../../db/sql';
 import { jobByNumber } from '../../queries/jobs';
 import { record, type Actor } from '../postings/post';
 
@@ -16,14 +16,15 @@ export async function savePlan(database: Database, actor: Actor, number: string,
     const ids = new Map(lines.map((row) => [row.key, row.id]));
     const keyOf = (it: PlanInput['lines'][number]) => `${it.section}\u001f${it.costCode}\u001f${it.costType}`;
     const faults = planFaults(input, (it) => ids.has(keyOf(it)));
+    faults.push(...(await stagesGone(sql, id, input)));
     if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
     await sql.run('DELETE FROM job_section WHERE job_id = $1', [id]);
     await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [id]);
     await bulkInsert(
       sql,
       'job_section',
-      ['job_id', 'name', 'starts_on', 'finishes_on'],
-      input.sections.map((it) => [id, it.name, it.startsOn, it.finishesOn]),
+      ['job_id', 'name', 'starts_on', 'finishes_on', 'started_on', 'finished_on'],
+      input.sections.map((it) => [id, it.name, it.startsOn, it.finishesOn, it.startedOn, it.finishedOn]),
     );
     await bulkInsert(
       sql,
@@ -35,6 +36,22 @@ export async function savePlan(database: Database, actor: Actor, number: string,
   });
 }
 
+/** A section that the billing schedule waits for is not taken out. */
+async function stagesGone(sql: Sql, jobId: number, { sections }: PlanInput): Promise<Fault[]> {
+  const waited = await sql.all<{ section: string; instalment: string }>(
+    `SELECT s.section, min(i.name) AS instalment FROM instalment_stage s JOIN instalment i ON i.id = s.instalment_id
+      JOIN job_section n ON n.job_id = i.job_id AND n.name = s.section WHERE i.job_id = $1 GROUP BY s.section`,
+    [jobId],
+  );
+  const names = new Set(sections.map((it) => it.name));
+  return waited
+    .filter((it) => !names.has(it.section))
+    .map(({ section, instalment }) => ({
+      field: 'sections',
+      message: `Section ${section} is waited for by the instalment ${instalment}; take it out of the billing schedule first`,
+    }));
+}
+
 function planFaults(input: PlanInput, known: (it: PlanInput['lines'][number]) => boolean): Fault[] {
   const faults: Fault[] = [];
   const names = new Set<string>();
@@ -44,6 +61,11 @@ function planFaults(input: PlanInput, known: (it: PlanInput['lines'][number]) =>
     names.add(it.name);
     if (it.startsOn && it.finishesOn && it.finishesOn < it.startsOn)
       faults.push({ field: `sections.${i}.finishesOn`, message: `${it.name} would finish ${it.finishesOn}, before it starts` });
+    if (it.finishedOn && (!it.startedOn || it.finishedOn < it.startedOn))
+      faults.push({
+        field: `sections.${i}.${it.startedOn ? 'finishedOn' : 'startedOn'}`,
+        message: `${it.name} was finished ${it.finishedOn}; expected the day it started, not after that`,
+      });
   });
   input.lines.forEach((it, i) => {
     const key = `${it.section}\u001f${it.costCode}\u001f${it.costType}`;

@@ -1,14 +1,16 @@
+import { LAST_DAY } from '../../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../../core/billing/application';
 import { overbillings } from '../../../core/billing/overbilling';
 import { scheduleAt } from '../../../core/contract/contract';
 import { LedrinError, type Fault } from '../../../core/errors/ledrinError';
 import { displayExact } from '../../../core/money/display';
-import type { ApplicationLinesInput, CertifyInput } from '../../../wire/billing';
+import type { ApplicationLinesInput, CertifyInput, NewApplicationInput } from '../../../wire/billing';
 import type { Database } from '../../db/database';
 import { bulkInsert, type Sql } from '../../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../../queries/billingJobs';
 import { loadCompany } from '../../queries/company';
 import { jobToPostTo } from '../../queries/jobs';
+import { billedBySchedule } from '../../queries/plan/instalments';
 import { planCertification } from '../../../core/posting/certification';
 import { postPaper, record, type Actor } from './post';
 import { fieldError } from '../setUp/setup';
@@ -30,13 +32,15 @@ function applicationOf(job: LoadedBillingJob, number: number): Application & { i
   return { ...application, id: job.applicationIds.get(number)! };
 }
 
-/** Starts the next application from the last one: the same figures to date, materials on site to be stated anew. */
+/**
+ * Starts the next application: with the figures to date of the last one, or, `bySchedule`, with what the job's billing
+ * schedule says is billed by its day.
+ */
 export async function startApplication(
   database: Database,
   actor: Actor,
   jobNumber: string,
-  dated: string,
-  reference: string,
+  { dated, reference, bySchedule }: NewApplicationInput,
 ): Promise<number> {
   return database.write(async (sql) => {
     const { job } = await billingContext(sql, jobNumber);
@@ -57,10 +61,20 @@ export async function startApplication(
       work: line.certifiedWork ?? line.work,
       materials: line.certifiedMaterials ?? line.materials,
     }));
-    await saveLines(sql, job, id, carried);
-    await record(sql, actor, 'start-application', `${jobNumber}/${number}`, { dated, reference });
+    await saveLines(sql, job, id, bySchedule ? await scheduledLines(sql, job, dated, carried) : carried);
+    await record(sql, actor, 'start-application', `${jobNumber}/${number}`, { dated, reference, bySchedule });
     return number;
   });
+}
+
+/** Lines as the billing schedule states them, and what was billed before at nothing where it states nothing. */
+async function scheduledLines(sql: Sql, job: LoadedBillingJob, dated: string, before: readonly { line: string }[]) {
+  const billed = await billedBySchedule(sql, job, dated);
+  if (!billed) throw fieldError('bySchedule', `Job ${job.number} has no billing schedule; expected no`);
+  const named = new Set(before.map((it) => it.line));
+  return [...billed]
+    .filter(([line, work]) => work !== 0 || named.has(line))
+    .map(([line, work]) => ({ line, work, materials: 0 }));
 }
 
 function checkApplicationDate(job: LoadedBillingJob, dated: string, previous: Application | undefined): void {
@@ -118,8 +132,6 @@ export async function saveApplication(
     await record(sql, actor, 'save-application', `${jobNumber}/${number}`, input);
   });
 }
-
-const LAST_DAY = '9999-12-31';
 
 /** Lines with figures, and those billed before, which must be stated again even at nothing. */
 function withStatedAgain(lines: ApplicationLinesInput['lines'], before: ReadonlySet<string>): ApplicationLinesInput['lines'] {

@@ -149,7 +149,7 @@ describe('an application from start to paid', () => {
       retention_released: '100.00',
       balance_to_complete: '4487.50',
     });
-    expect(await startApplication(database, TESTER, 'J1', '2031-04-30', 'A4')).toBe(4);
+    expect(await startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: 'A4', bySchedule: false })).toBe(4);
     // It opens with the certified figures; line 1 goes on to 5,000.00.
     await saveApplication(database, TESTER, 'J1', 4, {
       dated: '2031-04-30',
@@ -222,8 +222,16 @@ describe('an application from start to paid', () => {
       () => certifyApplication(database, TESTER, 'J1', 3, { on: '2031-03-30', lines: [] }),
       /before the application/,
     ],
-    ['started while one waits', () => startApplication(database, TESTER, 'J1', '2031-04-30', ''), /Application 3 is submitted/],
-    ['started on a tender', () => startApplication(database, TESTER, 'J2', '2031-04-30', ''), /tender/],
+    [
+      'started while one waits',
+      () => startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: '', bySchedule: false }),
+      /Application 3 is submitted/,
+    ],
+    [
+      'started on a tender',
+      () => startApplication(database, TESTER, 'J2', { dated: '2031-04-30', reference: '', bySchedule: false }),
+      /tender/,
+    ],
     [
       'certified below what was released',
       () =>

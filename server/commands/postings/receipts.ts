@@ -1,3 +1,4 @@
+import { LAST_DAY } from '../../../core/calendar/plainDate';
 import { retentionHeld } from '../../../core/billing/application';
 import { LedrinError } from '../../../core/errors/ledrinError';
 import { displayExact } from '../../../core/money/display';
@@ -67,8 +68,6 @@ async function invoiceOf(sql: Sql, jobId: number, jobNumber: string, paper: stri
     throw new LedrinError('refused', `Application ${paper} is ${invoice.status}; money is received on what is certified`);
   return invoice;
 }
-
-const LAST_DAY = '9999-12-31';
 
 /** Invoices retention the client gives back. Never more than is held on the day. */
 export async function releaseRetention(

@@ -5,6 +5,7 @@ import { quotationsAndOffers } from './0004-quotations-and-offers';
 import { jobFile } from './0005-job-file';
 import { jobTemplates } from './0006-job-templates';
 import { sectionsAndPlan } from './0007-sections-and-plan';
+import { instalments } from './0008-instalments';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -16,4 +17,5 @@ export const MIGRATIONS: readonly Migration[] = [
   jobFile,
   jobTemplates,
   sectionsAndPlan,
+  instalments,
 ];

@@ -7,6 +7,7 @@ import type { Sql } from '../../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
 import { loadCompany } from '../company';
 import { jobByNumber, type JobIdentity } from '../jobs';
+import { billedBySchedule } from '../plan/instalments';
 import { journalView, paperJournals } from './papers';
 import { dueOn } from './jobBilling';
 import { costBySovLine, earnedByCost } from './costBySovLine';
@@ -44,7 +45,7 @@ export async function applicationView(sql: Sql, jobNumber: string, number: numbe
     dueOn: dueOn(job, application),
     received,
     locked: job.locked,
-    lines: lineViews(valued, earned),
+    lines: lineViews(valued, earned, await billedBySchedule(sql, job, application.dated)),
     summary: summaryOf(valued),
     retentionWords: describeRetention(job.retention),
     taxName: company!.taxName || 'Tax',
@@ -63,7 +64,11 @@ export async function applicationView(sql: Sql, jobNumber: string, number: numbe
   };
 }
 
-function lineViews(valued: ValuedApplication, earned: ReadonlyMap<string, number>): BilledLineView[] {
+function lineViews(
+  valued: ValuedApplication,
+  earned: ReadonlyMap<string, number>,
+  scheduled: ReadonlyMap<string, number> | null,
+): BilledLineView[] {
   return valued.lines.map((line) => ({
     line: line.line,
     section: line.section,
@@ -78,6 +83,7 @@ function lineViews(valued: ValuedApplication, earned: ReadonlyMap<string, number
     retention: line.retention,
     retentionRate: line.retentionRate,
     earnedByCost: earned.get(line.line) ?? null,
+    bySchedule: scheduled?.get(line.line) ?? null,
   }));
 }
 

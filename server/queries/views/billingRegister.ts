@@ -1,9 +1,11 @@
 import { USUAL_TERMS_DAYS } from '../../../core/billing/ageing';
 import { addDays, daysBetween, periodOf } from '../../../core/calendar/plainDate';
+import { sum } from '../../../core/money/cents';
 import type { ApplicationRow, BillingRegister } from '../../../wire/billing';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs } from '../billingJobs';
 import { inSchedule, loadPositions } from '../jobPositions';
+import { billedBySchedule, scheduledJobs } from '../plan/instalments';
 import { applicationRows } from './jobBilling';
 
 interface RegisterRow {
@@ -49,23 +51,32 @@ export async function billingRegister(sql: Sql, asOf: string): Promise<BillingRe
       : certifiedRow(row, asOf),
   );
   const last = new Map(billed.map((row) => [row.job_id, row]));
-  const unbilled = positions
-    .filter(
-      (it) =>
-        inSchedule(it, asOf) &&
-        it.status !== 'closed' &&
-        !it.position.finished &&
-        periodOf(last.get(it.id)?.dated ?? '') !== month,
-    )
-    .map((it) => ({
-      job: it.number,
-      name: it.name,
-      customer: it.customer,
-      lastNumber: last.get(it.id)?.number ?? null,
-      underbilled: it.progress.underbilled,
-      overbilled: it.progress.overbilled,
-    }));
+  const waiting = positions.filter(
+    (it) =>
+      inSchedule(it, asOf) && it.status !== 'closed' && !it.position.finished && periodOf(last.get(it.id)?.dated ?? '') !== month,
+  );
+  const toBill = await leftBySchedule(sql, asOf, new Set(waiting.map((it) => it.id)));
+  const unbilled = waiting.map((it) => ({
+    job: it.number,
+    name: it.name,
+    customer: it.customer,
+    lastNumber: last.get(it.id)?.number ?? null,
+    underbilled: it.progress.underbilled,
+    overbilled: it.progress.overbilled,
+    bySchedule: toBill.get(it.number) ?? null,
+  }));
   return { applications, unbilled };
+}
+
+/** Of those jobs that have a billing schedule: what it says is billed by the date, less what was applied for. */
+async function leftBySchedule(sql: Sql, asOf: string, jobs: ReadonlySet<number>): Promise<Map<string, number>> {
+  const ids = [...(await scheduledJobs(sql))].filter((id) => jobs.has(id));
+  const left = new Map<string, number>();
+  for (const [number, job] of await loadBillingJobs(sql, ...ids)) {
+    const due = sum([...(await billedBySchedule(sql, job, asOf))!.values()]);
+    left.set(number, due - (applicationRows(job, new Map(), asOf).at(-1)?.gross ?? 0));
+  }
+  return left;
 }
 
 function certifiedRow(row: RegisterRow, asOf: string): ApplicationRow {

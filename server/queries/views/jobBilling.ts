@@ -1,10 +1,12 @@
 import { isCertifiedAt, retentionHeld, screenDate, valueApplication, type Application } from '../../../core/billing/application';
 import { USUAL_TERMS_DAYS } from '../../../core/billing/ageing';
 import { addDays, daysBetween } from '../../../core/calendar/plainDate';
+import { sum } from '../../../core/money/cents';
 import type { ApplicationRow, JobBilling } from '../../../wire/billing';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
 import { jobByNumber } from '../jobs';
+import { billedBySchedule } from '../plan/instalments';
 
 export function dueOn(job: LoadedBillingJob, application: Application): string | null {
   return application.status === 'certified' ? addDays(application.certifiedOn!, job.termsDays ?? USUAL_TERMS_DAYS) : null;
@@ -70,8 +72,11 @@ export async function jobBilling(sql: Sql, jobNumber: string, asOf: string): Pro
             : job.sovLines.length === 0
               ? 'The job has no schedule of values'
               : null;
+  const applications = applicationRows(job, received, asOf);
+  const scheduled = await billedBySchedule(sql, job, asOf);
   return {
-    applications: applicationRows(job, received, asOf),
+    applications,
+    schedule: scheduled && { due: sum([...scheduled.values()]), billed: applications.at(-1)?.gross ?? 0 },
     retentionHeld: retentionHeld(job, asOf),
     canStart,
     releases: releases.map((it) => ({ ...it, dueOn: addDays(it.dated, job.termsDays ?? USUAL_TERMS_DAYS) })),

@@ -17,6 +17,7 @@ const line = (more: Partial<BilledLineView> = {}): BilledLineView => ({
   retention: 0,
   retentionRate: null,
   earnedByCost: null,
+  bySchedule: null,
   ...more,
 });
 

@@ -16,6 +16,8 @@ export function formOf(view: Pick<PlanView, 'sections' | 'lines'>): PlanForm {
       name: it.name,
       startsOn: displayDate(it.startsOn),
       finishesOn: displayDate(it.finishesOn),
+      startedOn: displayDate(it.startedOn),
+      finishedOn: displayDate(it.finishedOn),
     })),
     lines: view.lines.map((it) => ({
       ...{
@@ -45,7 +47,13 @@ export function readPlan(form: PlanForm, month: string): { faults: Faults; input
     if ((row.name ?? '').trim() === '') faults.set(`sections.${i}.name`, 'Expected a name');
     const [startsOn, finishesOn] = [day(`sections.${i}.startsOn`, row.startsOn), day(`sections.${i}.finishesOn`, row.finishesOn)];
     if (startsOn && finishesOn && finishesOn < startsOn) faults.set(`sections.${i}.finishesOn`, 'That is before it starts');
-    return [{ name: (row.name ?? '').trim(), startsOn, finishesOn }];
+    const [startedOn, finishedOn] = [
+      day(`sections.${i}.startedOn`, row.startedOn),
+      day(`sections.${i}.finishedOn`, row.finishedOn),
+    ];
+    if (finishedOn && !startedOn) faults.set(`sections.${i}.startedOn`, 'Expected the day it started: it is finished');
+    if (finishedOn && startedOn && finishedOn < startedOn) faults.set(`sections.${i}.finishedOn`, 'That is before it started');
+    return [{ name: (row.name ?? '').trim(), startsOn, finishesOn, startedOn, finishedOn }];
   });
   const lines = form.lines.flatMap((row, i) => {
     if (!filled(row)) return [];

@@ -1,0 +1,115 @@
+import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { LedrinError } from '../../../core/errors/ledrinError';
+import type { Database } from '../../db/database';
+import { billingScheduleView } from '../../queries/plan/billingScheduleView';
+import { planView } from '../../queries/plan/planView';
+import { applicationView } from '../../queries/views/applicationView';
+import { billingRegister } from '../../queries/views/billingRegister';
+import { jobBilling } from '../../queries/views/jobBilling';
+import { cleanUp, differences, everything, faultsOf, SMALL_BOOK, temporaryDatabase, TESTER } from '../../test/books';
+import { BY_DAY, NOT_BEGUN } from '../../test/wholeBook';
+import { certifyApplication, startApplication } from '../postings/billing';
+import { saveInstalments } from './instalments';
+import { savePlan } from './plan';
+
+afterAll(cleanUp);
+
+let database: Database;
+beforeEach(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
+  await savePlan(database, TESTER, 'J1', {
+    sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-10', finishesOn: '2031-06-30' }],
+    lines: [],
+  });
+});
+
+// J1: 6,000.00 and 4,000.00, and from 15 February 1,000.00 of a change, all in A: 11,000.00.
+const INSTALMENTS = [
+  { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 },
+  { ...BY_DAY, name: 'Panels up', day: '2031-04-15', rate: 500_000 },
+  { ...BY_DAY, name: 'Done', due: 'finish' as const, stages: ['A'], rate: 100_000 },
+];
+const keep = (instalments = INSTALMENTS, version = 0) => saveInstalments(database, TESTER, 'J1', { version, instalments });
+
+test('a schedule is planned, due and billed by its days, with the contract of the day', async () => {
+  expect(await keep()).toBe(1);
+  const sql = database.read();
+  // By 31 January 40 % of the 10,000.00 there were; application 1 had 2,700.00.
+  expect((await jobBilling(sql, 'J1', '2031-01-31')).schedule).toEqual({ due: 400_000, billed: 270_000 });
+  // By April 90 % of 11,000.00; application 3 of March came to 7,250.00.
+  expect((await jobBilling(sql, 'J1', '2031-04-30')).schedule).toEqual({ due: 990_000, billed: 725_000 });
+  expect((await billingRegister(sql, '2031-04-30')).unbilled.map((it) => [it.job, it.bySchedule])).toEqual([['J1', 265_000]]);
+  const months = (await planView(sql, 'J1', '2031-04-30')).months.filter((it) =>
+    ['2031-01', '2031-04', '2031-06'].includes(it.month),
+  );
+  expect(months.map((it) => it.plannedBilling)).toEqual([440_000, 990_000, 1_100_000]);
+
+  await certifyApplication(database, TESTER, 'J1', 3, { on: '2031-04-02', lines: [] });
+  const next = { dated: '2031-04-30', reference: '', bySchedule: true };
+  expect(await startApplication(database, TESTER, 'J1', next)).toBe(4);
+  const { lines, summary } = await applicationView(sql, 'J1', 4, '2031-04-30');
+  // 4,400.00 by 6 : 4 : 1, then 5,500.00 by what is left, 3,600 : 2,400 : 600.
+  expect(lines.map((it) => [it.work, it.bySchedule])).toEqual([540_000, 360_000, 90_000].map((it) => [it, it]));
+  // 9,900.00 less 5 % = 9,405.00; certified before 7,250.00 less 362.50.
+  expect([summary.net, summary.due, summary.tax]).toEqual([940_500, 251_750, 50_350]);
+  expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+});
+
+test('what waits for a stage is due when the stage is really finished', async () => {
+  await keep();
+  const due = async (on: string) => (await jobBilling(database.read(), 'J1', on)).schedule!.due;
+  expect(await due('2031-07-31')).toBe(990_000);
+  const dates = { startsOn: '2031-01-10', finishesOn: '2031-06-30', startedOn: '2031-01-12', finishedOn: '2031-07-04' };
+  await savePlan(database, TESTER, 'J1', { sections: [{ name: 'A', ...dates }], lines: [] });
+  expect([await due('2031-07-03'), await due('2031-07-04')]).toEqual([990_000, 1_100_000]);
+  const view = await billingScheduleView(database.read(), 'J1', '2031-04-30');
+  expect([view.version, view.savedBy, view.stages.map((it) => [it.name, it.costs])]).toEqual([
+    1,
+    'tester',
+    // Budget of A: 3,600.00 labour; material 2,500.00 and 400.00 of the change; other cost unbudgeted.
+    [['A', { labour: 360_000, material: 290_000, other: 0 }]],
+  ]);
+  await expect(savePlan(database, TESTER, 'J1', { sections: [], lines: [] })).rejects.toThrow(
+    'Section A is waited for by the instalment Done',
+  );
+});
+
+describe('what does not hold', () => {
+  const [order, panels, done] = INSTALMENTS as [(typeof INSTALMENTS)[0], (typeof INSTALMENTS)[1], (typeof INSTALMENTS)[2]];
+  test.each([
+    ['too little', [order, panels], 'instalments', /9,900\.00.*11,000\.00; 1,100\.00 is still to be scheduled/],
+    ['too much', [order, panels, { ...done, rate: 200_000 }], 'instalments.2.rate', /1,100\.00; bill that or less/],
+    ['neither', [order, panels, { ...done, rate: null }], 'instalments.2.rate', /give one of the two/],
+    ['both', [{ ...order, amount: 1 }, panels, done], 'instalments.0.rate', /give one of the two/],
+    ['a day of a stage', [order, panels, { ...done, day: '2031-05-01' }], 'instalments.2.day', /take out the day/],
+    ['days of a day', [{ ...order, days: 3 }, panels, done], 'instalments.0.days', /counted from a start/],
+    ['a stage twice', [order, panels, { ...done, stages: ['A', 'A'] }], 'instalments.2.stages', /twice/],
+    ['an unknown stage', [order, panels, { ...done, stages: ['Z'] }], 'instalments.2.stages', /no section Z/],
+    ['stages without any', [{ ...order, from: 'stages' as const }, panels, done], 'instalments.0.stages', /name them/],
+  ])('%s is told where it stands, and nothing is kept', async (_, instalments, field, message) => {
+    const before = await everything(database);
+    const fault = await keep(instalments as typeof INSTALMENTS).catch((error: unknown) => error as LedrinError);
+    expect(fault).toBeInstanceOf(LedrinError);
+    const { faults } = fault as LedrinError;
+    expect([faults[0]!.field, faults[0]!.message]).toEqual([field, expect.stringMatching(message)]);
+    expect(await everything(database)).toBe(before);
+  });
+
+  test('somebody else kept one since, the job is closed, or there is none to bill by', async () => {
+    await expect(
+      startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: '', bySchedule: true }),
+    ).rejects.toThrow();
+    await keep();
+    await expect(keep()).rejects.toThrow(/tester saved this billing schedule at 09:00/);
+    expect(await keep([], 1)).toBe(2);
+    expect((await jobBilling(database.read(), 'J1', '2031-04-30')).schedule).toBeNull();
+    await certifyApplication(database, TESTER, 'J1', 3, { on: '2031-04-02', lines: [] });
+    await expect(
+      startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: '', bySchedule: true }),
+    ).rejects.toThrow('Job J1 has no billing schedule');
+    await database.write((sql) => sql.run(`UPDATE job SET locked = 1 WHERE number = 'J1'`));
+    await expect(keep(INSTALMENTS, 2)).rejects.toThrow('The job is locked; its billing schedule stays as it is');
+    await expect(saveInstalments(database, TESTER, 'J2', { version: 0, instalments: INSTALMENTS })).rejects.toThrow();
+  });
+});

@@ -1,0 +1,62 @@
+import { scheduleAt } from '../../../core/contract/contract';
+import { dueDay, type DueDay, type Instalment } from '../../../core/instalments/instalment';
+import {
+  scheduledToDate,
+  valueInstalments,
+  type TakenLine,
+  type ValuedSchedule,
+} from '../../../core/instalments/valueInstalments';
+import type { InstalmentsInput } from '../../../wire/instalments';
+import type { Sql } from '../../db/sql';
+import type { LoadedBillingJob } from '../billingJobs';
+import { loadWorkDates } from './workDates';
+
+type Kept = InstalmentsInput['instalments'][number];
+
+/** The instalments of a job's billing schedule, in their order; none where it is billed without one. */
+export async function loadInstalments(sql: Sql, jobId: number): Promise<Kept[]> {
+  const rows = await sql.all<Omit<Kept, 'stages'> & { stages: string }>(
+    `SELECT name, due, day, days, taken_from AS "from", rate, amount,
+      (SELECT json_group_array(section ORDER BY id) FROM instalment_stage WHERE instalment_id = i.id) AS stages
+      FROM instalment i WHERE job_id = $1 ORDER BY number`,
+    [jobId],
+  );
+  return rows.map((row) => ({ ...row, stages: JSON.parse(row.stages) as string[] }));
+}
+
+/** The lines of a job that instalments are taken from, on a date. */
+export function takenLines(job: Pick<LoadedBillingJob, 'sovLines' | 'priceChanges'>, on: string): TakenLine[] {
+  return scheduleAt(job.sovLines, job.priceChanges, on).map(({ line, section, scheduledToDate }) => ({
+    ...{ line, section, scheduled: scheduledToDate },
+  }));
+}
+
+/** A billing schedule valued with the contract of a date. */
+export interface LoadedSchedule {
+  instalments: readonly Instalment[];
+  lines: TakenLine[];
+  days: DueDay[];
+  valued: ValuedSchedule;
+}
+
+/** The billing schedule of a job with the contract as it stood on a date; null where it is billed without one. */
+export async function loadSchedule(sql: Sql, job: LoadedBillingJob, on: string): Promise<LoadedSchedule | null> {
+  const instalments = await loadInstalments(sql, job.id);
+  if (instalments.length === 0) return null;
+  const dates = await loadWorkDates(sql, job.id);
+  const lines = takenLines(job, on);
+  return { instalments, lines, days: instalments.map((it) => dueDay(it, dates)), valued: valueInstalments(instalments, lines) };
+}
+
+/** What each SOV line is billed to date by the schedule, on a date; null where the job has none. */
+export async function billedBySchedule(sql: Sql, job: LoadedBillingJob, on: string): Promise<Map<string, number> | null> {
+  const schedule = await loadSchedule(sql, job, on);
+  if (!schedule) return null;
+  const toDate = scheduledToDate(schedule.valued, schedule.days, schedule.lines.length, on);
+  return new Map(schedule.lines.map((it, i) => [it.line, toDate[i]!]));
+}
+
+/** The jobs that are billed by a schedule. */
+export async function scheduledJobs(sql: Sql): Promise<Set<number>> {
+  return new Set((await sql.all<{ id: number }>('SELECT DISTINCT job_id AS id FROM instalment')).map((row) => row.id));
+}
