@@ -24,6 +24,7 @@ import { PaperPage } from '../features/ledger/PaperPage';
 import { JobPapers, PapersPage } from '../features/ledger/PapersPage';
 import { TieOutPage } from '../features/ledger/TieOutPage';
 import { TrialBalancePage } from '../features/ledger/TrialBalancePage';
+import { BillingSchedulePage } from '../features/instalments/BillingSchedulePage';
 import { BuildUpsPage } from '../features/prices/BuildUpsPage';
 import { PriceBookPage } from '../features/prices/PriceBookPage';
 import { PriceItemsPage } from '../features/prices/PriceItemsPage';
@@ -120,6 +121,7 @@ export const router = createBrowserRouter([
               },
               { path: 'costs', element: <JobCosts /> },
               { path: 'billing', element: <JobBilling /> },
+              { path: 'billing/schedule', element: <BillingSchedulePage /> },
               { path: 'billing/:application', element: <ApplicationPage /> },
               { path: 'papers', element: <JobPapers /> },
               { path: 'file', element: <JobFilePage /> },

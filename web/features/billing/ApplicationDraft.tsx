@@ -87,6 +87,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
         return key ? followEntry(view.lines[i]!, row, key, digits) : row;
       }),
     );
+  const takeSchedule = () => setRows(view.lines.map((line) => cellsOf(line, line.bySchedule ?? 0, 0, digits)));
   const submit = async () => {
     if (worked.faults.size > 0) return setRefused({ message: [...worked.faults.values()][0]!, faults: [] });
     if (!(await keepNow())) return;
@@ -175,6 +176,11 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
           <Field label="Reference">
             <input value={reference} style={{ width: 200 }} onChange={(event) => setReference(event.target.value)} />
           </Field>
+          {view.lines.some((line) => line.bySchedule !== null) && (
+            <button type="button" className="press" onClick={takeSchedule}>
+              Take the schedule’s figures
+            </button>
+          )}
           <span className="note pb-1 text-[12.5px]">
             Enter per cent, amount to date, or amount this period; the others follow. Kept as you type.
           </span>

@@ -15,7 +15,7 @@ export function BillingPage() {
   const { month } = useAsOf();
   const { data, error, refetch } = useBillingRegisterQuery({ asOf: month });
   const keep = useKeepMonth();
-  const { code } = useCurrency();
+  const { code, show } = useCurrency();
   if (error)
     return (
       <div className="page">
@@ -45,6 +45,7 @@ export function BillingPage() {
               <th>Client</th>
               <th>Last application</th>
               <th className="num">Over / under billed</th>
+              <th className="num">Due by schedule</th>
               <th>
                 <span className="sr-only">Next</span>
               </th>
@@ -75,6 +76,7 @@ export function BillingPage() {
                     </span>
                   )}
                 </td>
+                <td className="num">{it.bySchedule === null ? '' : show(it.bySchedule)}</td>
                 <td>
                   <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/billing`)}>Bill it</Link>
                 </td>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { ApplicationRow } from '../../../wire/billing';
+import type { ApplicationRow, JobBilling as JobBillingData } from '../../../wire/billing';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
@@ -25,7 +25,7 @@ export function JobBilling() {
   const paying = data.releases.find((it) => it.reference === receiving);
   return (
     <>
-      <StartApplication job={number} reason={data.canStart} next={(data.applications.at(-1)?.number ?? 0) + 1} />
+      <StartApplication job={number} data={data} next={(data.applications.at(-1)?.number ?? 0) + 1} />
       <table className="ledger">
         <thead>
           <tr>
@@ -117,23 +117,49 @@ export function JobBilling() {
   );
 }
 
-function StartApplication({ job, reason, next }: { job: string; reason: string | null; next: number }) {
+function StartApplication({ job, data, next }: { job: string; data: JobBillingData; next: number }) {
   const { lastDay } = useAsOf();
   const navigate = useNavigate();
   const keep = useKeepMonth();
   const [start, { isLoading, error }] = useStartApplicationMutation();
-  const go = async () => {
-    const started = await start({ job, dated: lastDay, reference: '' })
+  const { exact } = useCurrency();
+  const { canStart: reason, schedule } = data;
+  const go = async (bySchedule: boolean) => {
+    const started = await start({ job, dated: lastDay, reference: '', bySchedule })
       .unwrap()
       .catch(() => null);
     if (started) void navigate(keep(`/jobs/${encodeURIComponent(job)}/billing/${started.number}`));
   };
   return (
     <div className="mb-3 flex items-center gap-3">
-      <button type="button" className="press main" disabled={reason !== null || isLoading} onClick={() => void go()}>
+      <button
+        type="button"
+        className="press main"
+        disabled={reason !== null || isLoading}
+        onClick={() => void go(schedule !== null)}
+      >
         Start application {next}
       </button>
-      <span className="note">{reason ?? `Opens with the figures of the last one, work to ${displayDate(lastDay)}.`}</span>
+      {schedule && reason === null && next > 1 && (
+        <button type="button" className="press bare" disabled={isLoading} onClick={() => void go(false)}>
+          with the last figures
+        </button>
+      )}
+      <span className="note grow">
+        {reason ??
+          (schedule
+            ? `Opens with what the schedule bills by ${displayDate(lastDay)}.`
+            : `Opens with the figures of the last one, work to ${displayDate(lastDay)}.`)}
+      </span>
+      {schedule && (
+        <span>
+          By the schedule <b className="sum">{exact(schedule.due)}</b>, applied for{' '}
+          <span className="sum">{exact(schedule.billed)}</span>
+        </span>
+      )}
+      <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing/schedule`)}>
+        {schedule ? 'Billing schedule' : 'Bill by a fixed schedule …'}
+      </Link>
       {error && <Refused message={faultOf(error).message} />}
     </div>
   );

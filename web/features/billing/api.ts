@@ -21,7 +21,7 @@ const billingApi = api.injectEndpoints({
       query: ({ asOf, ...at }) => ({ url: address(at), params: { asOf } }),
       ...READS,
     }),
-    startApplication: build.mutation<{ number: number }, { job: string; dated: string; reference: string }>({
+    startApplication: build.mutation<{ number: number }, { job: string; dated: string; reference: string; bySchedule: boolean }>({
       query: ({ job, ...body }) => ({ url: `jobs/${encodeURIComponent(job)}/applications`, method: 'POST', body }),
       ...POSTS,
     }),

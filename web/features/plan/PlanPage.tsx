@@ -49,6 +49,10 @@ function Sections({ job, view }: { job: string; view: PlanView }) {
     { key: 'startsOn', title: 'Start', width: 86 },
     { key: 'finishesOn', title: 'Finish', width: 86 },
   ];
+  const came: GridColumn[] = [
+    { key: 'startedOn', title: 'Started', width: 86 },
+    { key: 'finishedOn', title: 'Finished', width: 86 },
+  ];
   const keep = async () => {
     try {
       await save({ job, body: input }).unwrap();
@@ -77,6 +81,7 @@ function Sections({ job, view }: { job: string; view: PlanView }) {
         columns={[
           { key: 'name', title: 'Section', width: 'auto' },
           ...dates,
+          ...came,
           figure('scheduled', 'SOV'),
           figure('revised', 'Budget'),
           figure('actual', 'Actual'),

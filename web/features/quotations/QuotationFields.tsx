@@ -2,6 +2,7 @@ import { useCurrency } from '../../app/company';
 import { EntryGrid } from '../../ui/EntryGrid';
 import { Field } from '../../ui/Field';
 import type { Faults } from '../../ui/readCells';
+import { tidyPart } from '../../ui/readPart';
 import { tidyAmount } from '../../ui/tidyAmount';
 import { useEstimatesToQuoteQuery, useTermsQuery } from './api';
 import type { QuotationForm } from './quotationForm';
@@ -94,7 +95,7 @@ export function QuotationFields({ job, form, setForm, faults }: FieldsProps) {
             title: `% or ${code}`,
             width: 110,
             numeric: true,
-            tidy: (text) => (text.trim().endsWith('%') ? text : tidyAmount(digits)(text)),
+            tidy: tidyPart(digits),
           },
           { key: 'when', title: 'Day, or stage', width: 170 },
         ]}

@@ -1,10 +1,10 @@
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
-import { formatPercentShortest, parsePercent } from '../../../core/money/rate';
 import type { QuotationInput } from '../../../wire/quotations';
 import type { GridRow } from '../../ui/gridTypes';
 import type { Faults } from '../../ui/readCells';
 import { readDate } from '../../ui/readDate';
+import { partText, readPart } from '../../ui/readPart';
 import { readAmount } from '../../ui/tidyAmount';
 
 /** A quotation as typed: what is typed freely as it is, alternates and payments as rows. */
@@ -22,7 +22,7 @@ export function formOf(it: QuotationInput, digits: number): QuotationForm {
     alternates: it.alternates.map((one) => ({ name: one.name, amount: displayExact(one.amount, digits) })),
     payments: it.payments.map((one) => ({
       name: one.name,
-      part: one.rate === null ? displayExact(one.amount ?? 0, digits) : `${formatPercentShortest(one.rate)} %`,
+      part: partText(one, digits),
       when: one.dueOn ? displayDate(one.dueOn) : one.stage,
     })),
   };
@@ -63,17 +63,13 @@ export function readQuotation(
       ),
       payments: form.payments.flatMap((row, i) => {
         if (!filled(row)) return [];
-        const part = (row.part ?? '').trim();
-        const percent = part.endsWith('%') ? parsePercent(part.replace(/\s*%$/, '')) : null;
-        if (percent && !percent.ok) faults.set(`payments.${i}.part`, `"${part}" is no per cent from 0 to 100`);
         const when = (row.when ?? '').trim();
         // A bare number is no day: the month alone would be guessed.
         const dueOn = /[a-z]|[./-]/i.test(when) && /\d/.test(when) ? readDate(when, context.month) : null;
         return [
           {
             name: named(`payments.${i}.name`, row.name),
-            rate: percent?.ok ? percent.value : null,
-            amount: percent ? null : amountAt(`payments.${i}.part`, part),
+            ...readPart(faults, `payments.${i}.part`, row.part, context.digits),
             dueOn,
             stage: dueOn ? '' : when,
           },

@@ -1,0 +1,155 @@
+import { useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { toast } from 'sonner';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { BillingScheduleView } from '../../../wire/instalments';
+import { useAsOf, useKeepMonth } from '../../app/asOf';
+import { useCurrency } from '../../app/company';
+import { faultOf } from '../../app/faults';
+import { EntryGrid } from '../../ui/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { tidyPart } from '../../ui/readPart';
+import { Refused, Waiting } from '../../ui/States';
+import { useBillingScheduleQuery, useSaveBillingScheduleMutation } from './api';
+import { CashCurve } from './CashCurve';
+import { LayOut } from './LayOut';
+import { readSchedule, rowOf } from './scheduleForm';
+import { workSchedule } from './workSchedule';
+
+/** A job's fixed billing schedule: laid out or typed, seen as a table and a cash curve, and then kept. */
+export function BillingSchedulePage() {
+  const { number: job = '' } = useParams();
+  const { month } = useAsOf();
+  const { data, error, refetch } = useBillingScheduleQuery({ job, asOf: month });
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!data) return <Waiting what="the billing schedule" />;
+  return <Schedule key={data.version} job={job} view={data} />;
+}
+
+function Schedule({ job, view }: { job: string; view: BillingScheduleView }) {
+  const { month, lastDay } = useAsOf();
+  const { digits, show, exact, code } = useCurrency();
+  const keep = useKeepMonth();
+  const start = useMemo(() => view.instalments.map((it) => rowOf(it, digits)), [view.instalments, digits]);
+  const [rows, setRows] = useState<readonly GridRow[]>(start);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [save, { isLoading }] = useSaveBillingScheduleMutation();
+  const stages = useMemo(() => view.stages.map((it) => it.name), [view.stages]);
+  const { faults, read } = useMemo(() => readSchedule(rows, { stages, month, digits }), [rows, stages, month, digits]);
+  const worked = useMemo(() => workSchedule(view, read, lastDay, digits), [view, read, lastDay, digits]);
+  const all = new Map([...worked.faults, ...faults]);
+  const changed = JSON.stringify(rows) !== JSON.stringify(start);
+  const at = (row: number) => read.findIndex((it) => it.row === row);
+  const { contractSum, total, left } = worked.valued;
+  const whole = read.length === 0 || left === 0;
+  const keepIt = async () => {
+    try {
+      await save({ job, body: { version: view.version, instalments: read.map((it) => it.instalment) } }).unwrap();
+      toast(read.length === 0 ? 'The job is billed without a schedule' : 'The billing schedule is kept');
+    } catch (error) {
+      setRefused(faultOf(error).message);
+    }
+  };
+  const columns: GridColumn[] = [
+    { key: 'name', title: 'Instalment', width: 'auto' },
+    {
+      ...{ key: 'stages', title: 'Stages, joined by +', width: 210 },
+      offers: () => stages.map((value) => ({ value, label: '' })),
+    },
+    {
+      ...{ key: 'due', title: 'Falls due', width: 118 },
+      offers: () => [
+        { value: 'start', label: 'of its stages' },
+        { value: 'finish', label: 'of its stages' },
+      ],
+    },
+    { key: 'part', title: `% or ${code}`, width: 112, numeric: true, tidy: tidyPart(digits) },
+    {
+      ...{ key: 'from', title: 'of the', width: 74 },
+      offers: () => ['stages', 'job'].map((value) => ({ value, label: '' })),
+    },
+    {
+      ...{ key: 'amount', title: 'Comes to', width: 112, numeric: true },
+      show: (_, row) => (at(row) < 0 ? '' : show(worked.valued.instalments[at(row)]!.amount)),
+    },
+    {
+      ...{ key: 'expected', title: 'Expected', width: 100 },
+      show: (_, row) => {
+        const day = worked.days[at(row)];
+        return day ? displayDate(day.expected) || <span style={{ color: 'var(--loss)' }}>no day</span> : '';
+      },
+    },
+    {
+      ...{ key: 'state', title: `By ${displayDate(lastDay)}`, width: 104 },
+      show: (_, row) => {
+        const day = worked.days[at(row)];
+        if (!day) return '';
+        if (day.reached !== null && day.reached <= lastDay) return <b>due</b>;
+        return day.reached === null && day.expected !== null && day.expected <= lastDay ? 'not reached' : 'to come';
+      },
+    },
+  ];
+  return (
+    <div>
+      <div className="mb-2 flex items-end gap-4">
+        <h2 className="m-0">
+          <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing`)}>Billing</Link>: fixed schedule
+        </h2>
+        <dl className="m-0 flex grow flex-wrap items-baseline gap-x-5">
+          {read.length > 0 && (
+            <>
+              <Figure label={`Due by ${displayDate(lastDay)}`} value={exact(worked.due)} strong />
+              <Figure label="applied for" value={exact(view.billed)} />
+              <Figure label="scheduled" value={exact(total)} />
+            </>
+          )}
+          <Figure label={read.length > 0 ? 'of contract sum' : 'contract sum'} value={exact(contractSum)} />
+          {!whole && <Figure label={left > 0 ? 'still to schedule' : 'too much'} value={exact(Math.abs(left))} strong fault />}
+        </dl>
+        {view.closed === null && (
+          <>
+            <LayOut view={view} onLaidOut={(list) => setRows(list.map((it) => rowOf(it, digits)))} />
+            <button
+              type="button"
+              className={`press ${changed ? 'main' : ''}`}
+              disabled={!changed || all.size > 0 || !whole || isLoading}
+              onClick={() => void keepIt()}
+            >
+              {changed && read.length === 0 ? 'Bill without one' : !changed && read.length > 0 ? 'Kept' : 'Keep the schedule'}
+            </button>
+          </>
+        )}
+      </div>
+      {view.closed !== null && <p className="note">{view.closed}: the schedule stays as it is.</p>}
+      {refused && <Refused message={refused} />}
+      <EntryGrid
+        label="Instalments"
+        columns={columns}
+        rows={rows}
+        onRows={setRows}
+        faults={all}
+        grows={view.closed === null}
+        height={300}
+        blank={Math.max(4, rows.length + 1)}
+      />
+      <p className="note mb-0 mt-1 text-[12.5px]">
+        {read.length === 0
+          ? 'Lay the schedule out by its stages or at intervals, paste it, or type it. Falls due: a day, or start, finish, finish + 14. It is kept once it comes to the contract sum.'
+          : 'A stage is reached when the plan has the day it started or finished. Per cents are of the scheduled value of the stages, or of the job. Applications take their figures from here.'}
+        {view.savedBy && ` Kept by ${view.savedBy}, ${displayDate(view.savedAt!.slice(0, 10))}.`}
+      </p>
+      {read.length > 0 && <CashCurve cash={worked.cash} view={view} />}
+    </div>
+  );
+}
+
+function Figure({ label, value, strong, fault }: { label: string; value: string; strong?: boolean; fault?: boolean }) {
+  return (
+    <div className="flex items-baseline gap-2">
+      <dt className="note text-[12.5px]">{label}</dt>
+      <dd className={`sum m-0 ${strong ? 'text-[16px] font-semibold' : ''}`} style={fault ? { color: 'var(--loss)' } : undefined}>
+        {value}
+      </dd>
+    </div>
+  );
+}

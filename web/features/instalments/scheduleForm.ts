@@ -1,0 +1,103 @@
+import { displayDate } from '../../../core/calendar/displayDate';
+import { MINUS } from '../../../core/money/display';
+import type { Instalment } from '../../../core/instalments/instalment';
+import type { InstalmentsInput } from '../../../wire/instalments';
+import type { GridRow } from '../../ui/gridTypes';
+import type { Faults } from '../../ui/readCells';
+import { readDate } from '../../ui/readDate';
+import { partText, readPart } from '../../ui/readPart';
+
+type InstalmentInput = InstalmentsInput['instalments'][number];
+type Due = Pick<InstalmentInput, 'due' | 'day' | 'days'>;
+
+/** Between the stages of one instalment. */
+const BETWEEN = ' + ';
+
+/** An instalment as a row of the grid shows it. */
+export function rowOf(it: Instalment, digits: number): GridRow {
+  return {
+    name: it.name,
+    stages: it.stages.join(BETWEEN),
+    due: dueText(it),
+    part: partText(it, digits),
+    from: it.from,
+  };
+}
+
+/** `30 Apr 2031`, `finish`, `finish + 14`, `start − 7`; nothing where no day is agreed yet. */
+function dueText({ due, day, days }: Due): string {
+  if (due === 'day') return displayDate(day);
+  return days === 0 ? due : `${due} ${days < 0 ? MINUS : '+'} ${Math.abs(days)}`;
+}
+
+function readDue(text: string, month: string): Due | null {
+  const typed = text.trim().toLowerCase().replaceAll(MINUS, '-');
+  if (typed === '') return { due: 'day', day: null, days: 0 };
+  const match = /^(start|finish)(?:\s*([+-])\s*(\d{1,4}))?$/.exec(typed);
+  if (match) return { due: match[1] as 'start' | 'finish', day: null, days: Number(`${match[2] ?? ''}${match[3] ?? 0}`) };
+  const day = readDate(typed, month);
+  return day ? { due: 'day', day, days: 0 } : null;
+}
+
+/** A read row, and where it stands in the grid. */
+export interface ReadRow {
+  row: number;
+  instalment: InstalmentInput;
+}
+
+/** What rows are read with: the job's sections, the month that short days are of, decimals of the currency. */
+export interface ScheduleContext {
+  stages: readonly string[];
+  month: string;
+  digits: number;
+}
+
+/** Reads the rows of the grid, blank ones left out; faults by `row.column`. */
+export function readSchedule(
+  rows: readonly GridRow[],
+  { stages, month, digits }: ScheduleContext,
+): { faults: Faults; read: ReadRow[] } {
+  const faults: Faults = new Map();
+  const read = rows.flatMap((row, i): ReadRow[] => {
+    if (Object.values(row).every((text) => text.trim() === '')) return [];
+    const name = (row.name ?? '').trim();
+    if (name === '') faults.set(`${i}.name`, 'Expected a name');
+    const named = readStages(row.stages ?? '', stages);
+    const unknown = named.find((it) => !stages.includes(it));
+    if (unknown) faults.set(`${i}.stages`, `The job has no section ${unknown}; add it to the plan first`);
+    const due = readDue(row.due ?? '', month);
+    if (!due) faults.set(`${i}.due`, `"${row.due}" is no day; expected one such as 30 Apr 2031, or start, finish, finish + 14`);
+    const from = readFrom(row.from ?? '', named.length > 0);
+    if (!from) faults.set(`${i}.from`, 'Expected stages or job');
+    if (from === 'stages' && named.length === 0) faults.set(`${i}.stages`, 'Expected the stages it is taken from');
+    return [
+      {
+        row: i,
+        instalment: {
+          ...{ name, stages: named, ...(due ?? { due: 'day', day: null, days: 0 }), from: from ?? 'job' },
+          ...readPart(faults, `${i}.part`, row.part, digits),
+        },
+      },
+    ];
+  });
+  return { faults, read };
+}
+
+/** Left empty, an instalment is taken from its stages where it names some. */
+function readFrom(text: string, hasStages: boolean): 'stages' | 'job' | null {
+  const typed = text.trim().toLowerCase();
+  if (typed === '') return hasStages ? 'stages' : 'job';
+  return (['stages', 'job'] as const).find((it) => it.startsWith(typed)) ?? null;
+}
+
+/** Stages between plus signs, by their names in any case; a name that has a plus sign itself is found whole. */
+function readStages(text: string, stages: readonly string[]): string[] {
+  const known = (typed: string) => stages.find((it) => it.toLowerCase() === typed.trim().toLowerCase());
+  const whole = known(text);
+  if (whole !== undefined) return [whole];
+  const parts = text
+    .split('+')
+    .map((it) => it.trim())
+    .filter(Boolean);
+  return [...new Set(parts.map((it) => known(it) ?? it))];
+}
