@@ -21,6 +21,8 @@ export function problemWords(problem: InstalmentProblem, digits: number): string
   if (problem.kind === 'no-lines')
     return `No line of the schedule of values stands in ${problem.stages.join(', ')}; name its sections`;
   const left = displayExact(problem.left, digits);
+  if (problem.kind === 'too-much' && problem.left <= 0)
+    return 'Nothing is left of what it is taken from; lower it, or the others';
   return problem.kind === 'too-much'
     ? `More than is left of what it is taken from, ${left}; bill that or less`
     : `Less than is left of what it is taken from, ${left}; an instalment has the sign of what it is taken from`;

@@ -4,6 +4,7 @@ import type { Database } from '../../db/database';
 import { billingScheduleView } from '../../queries/plan/billingScheduleView';
 import { planView } from '../../queries/plan/planView';
 import { applicationView } from '../../queries/views/applicationView';
+import { jobView } from '../../queries/views/jobView';
 import { billingRegister } from '../../queries/views/billingRegister';
 import { jobBilling } from '../../queries/views/jobBilling';
 import { cleanUp, differences, everything, faultsOf, SMALL_BOOK, temporaryDatabase, TESTER } from '../../test/books';
@@ -40,6 +41,9 @@ test('a schedule is planned, due and billed by its days, with the contract of th
   // By April 90 % of 11,000.00; application 3 of March came to 7,250.00.
   expect((await jobBilling(sql, 'J1', '2031-04-30')).schedule).toEqual({ due: 990_000, billed: 725_000 });
   expect((await billingRegister(sql, '2031-04-30')).unbilled.map((it) => [it.job, it.bySchedule])).toEqual([['J1', 265_000]]);
+  expect((await jobView(sql, 'J1', '2031-01-31')).nextSteps.map((it) => it.text)).toContain(
+    'An instalment of the billing schedule is due: start an application',
+  );
   const months = (await planView(sql, 'J1', '2031-04-30')).months.filter((it) =>
     ['2031-01', '2031-04', '2031-06'].includes(it.month),
   );

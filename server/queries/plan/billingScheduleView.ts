@@ -9,8 +9,7 @@ import { loadBillingJobs } from '../billingJobs';
 import { jobByNumber } from '../jobs';
 import { loadQuotations } from '../quotations';
 import { estimatedLines } from '../reports/estimateVsActualReport';
-import { applicationRows } from '../views/jobBilling';
-import { loadInstalments } from './instalments';
+import { appliedFor, loadInstalments } from './instalments';
 import { costSpans } from './planView';
 import { loadWorkDates } from './workDates';
 
@@ -57,7 +56,7 @@ export async function billingScheduleView(sql: Sql, number: string, asOf: string
     retentionOn: facts!.retentionOn,
     costs: byMonth(spans.flatMap(({ amount, span }) => (span ? spreadByMonth(amount, span) : []))),
     payments: quotations.findLast((it) => it.status === 'accepted')?.payments ?? [],
-    billed: applicationRows(job, new Map(), asOf).at(-1)?.gross ?? 0,
+    billed: appliedFor(job, asOf),
     closed: scheduleClosed(identity.status, identity.locked),
   };
 }

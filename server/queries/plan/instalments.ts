@@ -1,3 +1,4 @@
+import { screenDate, valueApplication } from '../../../core/billing/application';
 import { scheduleAt } from '../../../core/contract/contract';
 import { dueDay, type DueDay, type Instalment } from '../../../core/instalments/instalment';
 import {
@@ -6,6 +7,7 @@ import {
   type TakenLine,
   type ValuedSchedule,
 } from '../../../core/instalments/valueInstalments';
+import { sum } from '../../../core/money/cents';
 import type { InstalmentsInput } from '../../../wire/instalments';
 import type { Sql } from '../../db/sql';
 import type { LoadedBillingJob } from '../billingJobs';
@@ -54,6 +56,18 @@ export async function billedBySchedule(sql: Sql, job: LoadedBillingJob, on: stri
   if (!schedule) return null;
   const toDate = scheduledToDate(schedule.valued, schedule.days, schedule.lines.length, on);
   return new Map(schedule.lines.map((it, i) => [it.line, toDate[i]!]));
+}
+
+/** What the schedule says is billed on a date, less the gross of the last application by then; null where the job has none. */
+export async function leftBySchedule(sql: Sql, job: LoadedBillingJob, on: string): Promise<number | null> {
+  const billed = await billedBySchedule(sql, job, on);
+  return billed && sum([...billed.values()]) - appliedFor(job, on);
+}
+
+/** Gross to date of the last application dated by then, as applied for or certified; 0 where there is none. */
+export function appliedFor(job: LoadedBillingJob, on: string): number {
+  const last = job.applications.filter((it) => it.dated <= on).at(-1);
+  return last ? valueApplication(job, last, screenDate(last, on)).gross : 0;
 }
 
 /** The jobs that are billed by a schedule. */

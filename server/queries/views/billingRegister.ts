@@ -1,11 +1,10 @@
 import { USUAL_TERMS_DAYS } from '../../../core/billing/ageing';
 import { addDays, daysBetween, periodOf } from '../../../core/calendar/plainDate';
-import { sum } from '../../../core/money/cents';
 import type { ApplicationRow, BillingRegister } from '../../../wire/billing';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs } from '../billingJobs';
 import { inSchedule, loadPositions } from '../jobPositions';
-import { billedBySchedule, scheduledJobs } from '../plan/instalments';
+import { leftBySchedule, scheduledJobs } from '../plan/instalments';
 import { applicationRows } from './jobBilling';
 
 interface RegisterRow {
@@ -55,7 +54,10 @@ export async function billingRegister(sql: Sql, asOf: string): Promise<BillingRe
     (it) =>
       inSchedule(it, asOf) && it.status !== 'closed' && !it.position.finished && periodOf(last.get(it.id)?.dated ?? '') !== month,
   );
-  const toBill = await leftBySchedule(sql, asOf, new Set(waiting.map((it) => it.id)));
+  const scheduled = await scheduledJobs(sql);
+  const toBill = new Map<number, number | null>();
+  for (const job of (await loadBillingJobs(sql, ...waiting.map((it) => it.id).filter((id) => scheduled.has(id)))).values())
+    toBill.set(job.id, await leftBySchedule(sql, job, asOf));
   const unbilled = waiting.map((it) => ({
     job: it.number,
     name: it.name,
@@ -63,20 +65,9 @@ export async function billingRegister(sql: Sql, asOf: string): Promise<BillingRe
     lastNumber: last.get(it.id)?.number ?? null,
     underbilled: it.progress.underbilled,
     overbilled: it.progress.overbilled,
-    bySchedule: toBill.get(it.number) ?? null,
+    bySchedule: toBill.get(it.id) ?? null,
   }));
   return { applications, unbilled };
-}
-
-/** Of those jobs that have a billing schedule: what it says is billed by the date, less what was applied for. */
-async function leftBySchedule(sql: Sql, asOf: string, jobs: ReadonlySet<number>): Promise<Map<string, number>> {
-  const ids = [...(await scheduledJobs(sql))].filter((id) => jobs.has(id));
-  const left = new Map<string, number>();
-  for (const [number, job] of await loadBillingJobs(sql, ...ids)) {
-    const due = sum([...(await billedBySchedule(sql, job, asOf))!.values()]);
-    left.set(number, due - (applicationRows(job, new Map(), asOf).at(-1)?.gross ?? 0));
-  }
-  return left;
 }
 
 function certifiedRow(row: RegisterRow, asOf: string): ApplicationRow {

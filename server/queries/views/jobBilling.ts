@@ -6,7 +6,7 @@ import type { ApplicationRow, JobBilling } from '../../../wire/billing';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
 import { jobByNumber } from '../jobs';
-import { billedBySchedule } from '../plan/instalments';
+import { appliedFor, billedBySchedule } from '../plan/instalments';
 
 export function dueOn(job: LoadedBillingJob, application: Application): string | null {
   return application.status === 'certified' ? addDays(application.certifiedOn!, job.termsDays ?? USUAL_TERMS_DAYS) : null;
@@ -76,7 +76,7 @@ export async function jobBilling(sql: Sql, jobNumber: string, asOf: string): Pro
   const scheduled = await billedBySchedule(sql, job, asOf);
   return {
     applications,
-    schedule: scheduled && { due: sum([...scheduled.values()]), billed: applications.at(-1)?.gross ?? 0 },
+    schedule: scheduled && { due: sum([...scheduled.values()]), billed: appliedFor(job, asOf) },
     retentionHeld: retentionHeld(job, asOf),
     canStart,
     releases: releases.map((it) => ({ ...it, dueOn: addDays(it.dated, job.termsDays ?? USUAL_TERMS_DAYS) })),

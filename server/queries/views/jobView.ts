@@ -8,6 +8,7 @@ import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
 import { agedInvoices } from '../invoices';
 import { loadPositions } from '../jobPositions';
 import { jobByNumber } from '../jobs';
+import { leftBySchedule } from '../plan/instalments';
 import { estimatedLines } from '../reports/estimateVsActualReport';
 import { costBySovLine } from './costBySovLine';
 import { jobListRow } from './jobList';
@@ -68,7 +69,7 @@ export async function jobView(sql: Sql, number: string, asOf: string): Promise<J
     overdue,
     sov: sovViews(job, asOf),
     changeOrders,
-    nextSteps: nextSteps(job, position!, lines, overdue, changeOrders, chosen, asOf),
+    nextSteps: nextSteps(job, position!, lines, overdue, changeOrders, chosen, await leftBySchedule(sql, job, asOf), asOf),
     months,
   };
 }

@@ -31,6 +31,8 @@ export function nextSteps(
   overdue: number,
   changes: JobView['changeOrders'],
   chosen: ChosenEstimate | undefined,
+  /** What the billing schedule says is still to be billed; null where the job has none. */
+  bySchedule: number | null,
   asOf: string,
 ): NextStep[] {
   const at = `/jobs/${encodeURIComponent(job.number)}`;
@@ -42,7 +44,15 @@ export function nextSteps(
   if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', '/budget');
   if (last?.status === 'draft') add(`Finish and submit application ${last.number}`, `/billing/${last.number}`);
   if (last?.status === 'submitted') add(`Certify application ${last.number} when the client agrees`, `/billing/${last.number}`);
-  if (!position.finished && status !== 'closed' && progress.cost > 0 && (!last || periodOf(last.dated) < periodOf(asOf)))
+  if (bySchedule !== null && bySchedule > 0 && (!last || last.status === 'certified'))
+    add('An instalment of the billing schedule is due: start an application', '/billing');
+  else if (
+    bySchedule === null &&
+    !position.finished &&
+    status !== 'closed' &&
+    progress.cost > 0 &&
+    (!last || periodOf(last.dated) < periodOf(asOf))
+  )
     add('No application this month yet: start one', '/billing');
   if (overdue > 0) add('Money is overdue: chase it', '/billing');
   const unbudgeted = lines.filter((line) => !line.state.budgeted && line.state.cost !== 0).length;

@@ -87,6 +87,9 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
         return key ? followEntry(view.lines[i]!, row, key, digits) : row;
       }),
     );
+  const offSchedule = view.lines.some(
+    (line, i) => line.bySchedule !== null && (worked.lines[i]!.work !== line.bySchedule || worked.lines[i]!.materials !== 0),
+  );
   const takeSchedule = () => setRows(view.lines.map((line) => cellsOf(line, line.bySchedule ?? 0, 0, digits)));
   const submit = async () => {
     if (worked.faults.size > 0) return setRefused({ message: [...worked.faults.values()][0]!, faults: [] });
@@ -165,7 +168,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
     <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 270px' }}>
       <div>
         <div className="mb-3 flex items-end gap-3">
-          <Field label="Work to" fault={day ? undefined : 'Expected a day such as 30 Apr 2031'}>
+          <Field label="Work to" className="shrink-0" fault={day ? undefined : 'Expected a day such as 30 Apr 2031'}>
             <input
               value={dated}
               style={{ width: 130 }}
@@ -173,11 +176,11 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
               onBlur={() => day && setDated(displayDate(day))}
             />
           </Field>
-          <Field label="Reference">
+          <Field label="Reference" className="shrink-0">
             <input value={reference} style={{ width: 200 }} onChange={(event) => setReference(event.target.value)} />
           </Field>
-          {view.lines.some((line) => line.bySchedule !== null) && (
-            <button type="button" className="press" onClick={takeSchedule}>
+          {offSchedule && (
+            <button type="button" className="press shrink-0" onClick={takeSchedule}>
               Take the schedule’s figures
             </button>
           )}

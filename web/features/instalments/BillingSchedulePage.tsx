@@ -92,7 +92,7 @@ function Schedule({ job, view }: { job: string; view: BillingScheduleView }) {
   return (
     <div>
       <div className="mb-2 flex items-end gap-4">
-        <h2 className="m-0">
+        <h2 className="m-0 whitespace-nowrap">
           <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing`)}>Billing</Link>: fixed schedule
         </h2>
         <dl className="m-0 flex grow flex-wrap items-baseline gap-x-5">
@@ -130,7 +130,7 @@ function Schedule({ job, view }: { job: string; view: BillingScheduleView }) {
         faults={all}
         grows={view.closed === null}
         height={300}
-        blank={Math.max(4, rows.length + 1)}
+        blank={Math.max(4, rows.length + 2)}
       />
       <p className="note mb-0 mt-1 text-[12.5px]">
         {read.length === 0

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Instalment } from '../../../core/instalments/instalment';
 import type { BillingScheduleView } from '../../../wire/instalments';
+import type { GridRow } from '../../ui/gridTypes';
 import { readSchedule, rowOf } from './scheduleForm';
 import { workSchedule } from './workSchedule';
 
@@ -80,7 +81,11 @@ test('a schedule on the screen is worked as the server bills it, and more than t
     retentionRule: { rate: 50_000, materialsRate: null, step: null, cap: null },
     ...{ costs: [], payments: [], billed: 0, closed: null },
   };
-  const rows = [{ name: 'a', stages: 'Shed 1', due: 'start + 7', part: '50 %' }, {}, { name: 'b', due: '', part: '800' }];
+  const rows: GridRow[] = [
+    { name: 'a', stages: 'Shed 1', due: 'start + 7', part: '50 %' },
+    {},
+    { name: 'b', due: '', part: '800' },
+  ];
   const { read } = readSchedule(rows, { ...context, stages: ['Shed 1'] });
   const worked = workSchedule(view, read, '2031-04-30', 2);
   // 50 % of 600.00 fell due on 9 April; 700.00 are left of the job, 800.00 are asked.

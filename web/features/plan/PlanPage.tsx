@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import { COST_TYPES } from '../../../core/cost/costType';
@@ -22,14 +22,13 @@ export function PlanPage() {
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the plan" />;
   return (
-    <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1.3fr) minmax(0, 1fr)' }}>
-      <Sections key={JSON.stringify([data.sections, data.lines])} job={job} view={data} />
+    <Sections key={JSON.stringify([data.sections, data.lines])} job={job} view={data}>
       <PlanCurve view={data} />
-    </div>
+    </Sections>
   );
 }
 
-function Sections({ job, view }: { job: string; view: PlanView }) {
+function Sections({ job, view, children }: { job: string; view: PlanView; children: ReactNode }) {
   const { month } = useAsOf();
   const { show, code } = useCurrency();
   const start = useMemo(() => formOf(view), [view]);
@@ -42,7 +41,7 @@ function Sections({ job, view }: { job: string; view: PlanView }) {
     new Map([...faults].filter(([at]) => at.startsWith(prefix)).map(([at, text]) => [at.slice(prefix.length), text]));
   const of = (row: GridRow) => view.sections.find((it) => it.name === (row.name ?? '').trim());
   const figure = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate', title: string): GridColumn => ({
-    ...{ key, title, width: 88, numeric: true },
+    ...{ key, title, width: 102, numeric: true },
     show: (row) => show(of(row)?.[key] ?? 0),
   });
   const dates: GridColumn[] = [
@@ -76,6 +75,7 @@ function Sections({ job, view }: { job: string; view: PlanView }) {
           {changed ? 'Keep the plan' : 'Kept'}
         </button>
       </div>
+      {fault && <Refused message={fault} />}
       <EntryGrid
         label="Sections"
         columns={[
@@ -83,40 +83,46 @@ function Sections({ job, view }: { job: string; view: PlanView }) {
           ...dates,
           ...came,
           figure('scheduled', 'SOV'),
+          figure('billed', 'Billed'),
           figure('revised', 'Budget'),
           figure('actual', 'Actual'),
+          figure('estimate', 'At completion'),
         ]}
         rows={form.sections}
         onRows={(sections) => setForm({ ...form, sections })}
         faults={part('sections.')}
-        height={260}
+        height={210}
         blank={Math.max(3, form.sections.length + 1)}
       />
       <p className="note mb-3 mt-1 text-[12.5px]">
-        Amounts in {code}. Without dates of its own a section lies over the job’s. What stands on it shows in the budget, grouped
-        by section.
+        Amounts in {code}. Without dates of its own a section lies over the job’s. The days it started and finished make the
+        instalments of a billing schedule due.
       </p>
-      <h2 className="mb-1">Cost lines with dates of their own</h2>
-      <EntryGrid
-        label="Cost lines with dates"
-        columns={[
-          {
-            key: 'section',
-            title: 'Section',
-            width: 'auto',
-            offers: () => view.sections.map((it) => ({ value: it.name, label: '' })),
-          },
-          { key: 'code', title: 'Cost code', width: 90 },
-          { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
-          ...dates,
-        ]}
-        rows={form.lines}
-        onRows={(lines) => setForm({ ...form, lines })}
-        faults={part('lines.')}
-        height={160}
-        blank={Math.max(3, form.lines.length + 1)}
-      />
-      {fault && <Refused message={fault} />}
+      <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.1fr)' }}>
+        <div>
+          <h2 className="mb-1">Cost lines with dates of their own</h2>
+          <EntryGrid
+            label="Cost lines with dates"
+            columns={[
+              {
+                key: 'section',
+                title: 'Section',
+                width: 'auto',
+                offers: () => view.sections.map((it) => ({ value: it.name, label: '' })),
+              },
+              { key: 'code', title: 'Cost code', width: 90 },
+              { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+              ...dates,
+            ]}
+            rows={form.lines}
+            onRows={(lines) => setForm({ ...form, lines })}
+            faults={part('lines.')}
+            height={160}
+            blank={Math.max(3, form.lines.length + 1)}
+          />
+        </div>
+        {children}
+      </div>
     </div>
   );
 }
