@@ -114,3 +114,46 @@ test('prices move after they were shown, and a draft estimate follows only when 
   await page.getByRole('button', { name: /^Price \d+ lines anew/ }).click();
   await expect(foot).not.toContainText('115,444.91');
 });
+
+test('a job is billed by a fixed schedule, which is laid out anew and taken over', async ({ page }) => {
+  const cell = (name: string) => page.getByLabel(name, { exact: true });
+  await page.goto(`${running.url}/billing?as-of=2031-04`);
+  // 10 % of 735,600.00 with the order; the stages have not begun.
+  await expect(page.getByRole('row', { name: /^2116/ })).toContainText('73,560.00');
+  await page.goto(`${running.url}/jobs/2116/plan?as-of=2031-04`);
+  await cell('Started, row 1').fill('12');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Keep the plan' }).click();
+  await expect(page.getByRole('button', { name: 'Kept' })).toBeVisible();
+  await page.goto(`${running.url}/jobs/2116/billing?as-of=2031-04`);
+  // 14 days after, 40 % of 355,286.00 for the material: 142,114.40.
+  await expect(page.getByText('By the schedule 215,674.40')).toBeVisible();
+  await page.getByRole('button', { name: 'Start application 1' }).click();
+  // 3 % held line by line, 6,470.23; 209,204.17 due, and 20 % tax.
+  await expect(page.getByRole('button', { name: 'Submit, 251,045.00' })).toBeVisible();
+  await expect(cell('Work to date, row 1')).toHaveValue('22,068.00');
+
+  await page.goto(`${running.url}/jobs/2116/billing/schedule?as-of=2031-04`);
+  const grid = page.getByRole('grid', { name: 'Instalments' });
+  await page.getByRole('button', { name: 'Lay out …' }).click();
+  await page.getByLabel('Stages on one bill').fill('2');
+  await page.getByRole('button', { name: 'Lay out by stages' }).click();
+  // Material is 309,910 of the budget of 595,840: 52.0123 % of 735,600.00, when the first of the two began.
+  await expect(grid.getByRole('row').nth(1)).toContainText('382,602.4812 Apr 2031due');
+  await cell('% or GBP, row 1').fill('60 %');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('too much')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep the schedule' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Lay out …' }).click();
+  await page.getByLabel('At intervals').check();
+  await page.getByLabel('First on').fill('30 Apr 2031');
+  await page.getByLabel('Not after').fill('31 Dec 2031');
+  await page.getByRole('button', { name: 'Lay out at intervals' }).click();
+  // Nine month ends: 81,733.33 and a third; the three odd pennies to the first.
+  await expect(grid.getByRole('row').nth(9)).toContainText('81,733.3331 Dec 2031to come');
+  await page.getByRole('button', { name: 'Keep the schedule' }).click();
+  await expect(page.getByRole('button', { name: 'Kept', exact: true })).toBeVisible();
+  await page.goto(`${running.url}/jobs/2116/billing/1?as-of=2031-04`);
+  await page.getByRole('button', { name: 'Take the schedule’s figures' }).click();
+  await expect(page.getByRole('row', { name: /^Total/ })).toContainText('81,733.34');
+});
