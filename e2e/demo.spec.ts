@@ -35,6 +35,8 @@ const VIEWS: [path: string, heading: string][] = [
   ['/set-up/prices', 'Price book'],
   ['/set-up/build-ups?of=SLATED', 'Price book'],
   ['/jobs/2116/file', 'Facts'],
+  ['/jobs/2116/billing/schedule', 'Billing: fixed schedule'],
+  ['/jobs/2113/billing/schedule', 'Billing: fixed schedule'],
   ['/jobs/2105/plan', 'Sections: lots, phases, areas'],
   ['/jobs/2119/quotations/1', 'Quotation 1, draft'],
   ['/set-up/terms', 'Terms for quotations'],

@@ -79,10 +79,10 @@ await shoot(page, `${demo.url}/costs`, 'costs', async () => {
 await shoot(page, `${demo.url}/costs/ledger`, 'cost-ledger');
 await shoot(page, `${demo.url}/billing`, 'billing');
 await shoot(page, `${demo.url}/jobs/2105/billing/12`, 'application');
-await shoot(page, `${demo.url}/jobs/2108/billing/12`, 'certified');
+await shoot(page, `${demo.url}/jobs/2116/billing/schedule`, 'billing-schedule');
 await shoot(page, `${demo.url}/reports/estimate-versus-actual?job=2107`, 'estimate');
 await shoot(page, `${demo.url}/reports/work-in-progress`, 'work-in-progress');
 await shoot(page, `${demo.url}/ledger/tie-out`, 'tie-out');
-await shoot(await open('dark'), `${demo.url}/jobs/2108`, 'dark');
+await shoot(await open('dark'), `${demo.url}/jobs/2105/plan`, 'plan-dark');
 await browser.close();
 await demo.stop();

@@ -215,6 +215,33 @@ describe('the plan of a job', () => {
       },
       ['cost_plan:2:finishes_on'],
     ],
+    [
+      'a section finished before it started, and one that never did',
+      { ...SMALL_BOOK, job_sections: 'job,section,started_on,finished_on\nJ1,A,2031-02-02,2031-02-01\nJ1,B,,2031-02-01\n' },
+      ['job_sections:2:finished_on', 'job_sections:3:started_on'],
+    ],
+    [
+      'an instalment that contradicts itself, or waits for nothing',
+      {
+        ...SMALL_BOOK,
+        job_sections: 'job,section\nJ1,A\n',
+        billing_instalments: `job,instalment,name,due,day,days,taken_from,percent,amount
+J1,1,Both,,2031-02-01,,,10,5.00
+J1,2,A day and days,day,2031-02-01,3,,10,
+J1,3,A day of a stage,finish,2031-02-01,,,10,
+J1,4,No stages,finish,,,stages,10,
+J1,4,Twice,start,,,,10,
+J1,501,Too many,start,,,,10,
+`,
+        instalment_stages: 'job,instalment,section\nJ1,3,A\nJ1,3,A\nJ1,3,Z\nJ1,9,A\n',
+      },
+      [
+        ...['billing_instalments:2:percent', 'billing_instalments:3:days', 'billing_instalments:4:day'],
+        'billing_instalments:5:taken_from',
+        ...['billing_instalments:6:instalment', 'billing_instalments:7:instalment', 'instalment_stages:3:section'],
+        ...['instalment_stages:4:section', 'instalment_stages:5:instalment'],
+      ],
+    ],
   ])('in a book, %s is a fault', async (_what, book, faults) =>
     expect(await faultsOf(await temporaryDatabase(), book)).toEqual(faults),
   );
