@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { PART_BASES } from '../core/estimating/estimate';
 import type { Estimate } from '../core/estimating/estimate';
 import { COST_TYPES } from '../core/cost/costType';
-import { cents, costType, filled, markup, needed, plainDate, text, unitCost } from './fields';
+import { cents, costType, filled, markup, needed, plainDate, text, unitCost, seen } from './fields';
 
 const partInput = v.strictObject({
   item: text(40),
@@ -127,7 +127,11 @@ export interface EstimateView extends Omit<Estimate, 'prices'> {
 }
 
 /** What pricing a draft anew with the price book of today would change. */
+/** Pricing anew as it was previewed. */
+export const repriceInput = v.strictObject({ seen });
+
 export interface Repricing {
+  seen: string;
   lines: { line: string; description: string; before: number; after: number; because: string[] }[];
   before: number;
   after: number;

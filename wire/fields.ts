@@ -66,4 +66,6 @@ export const days = v.pipe(
   v.maxValue(3650, 'expected at most 3650 days'),
 );
 export const costType = v.picklist(COST_TYPES, `expected one of ${COST_TYPES.join(', ')}`);
+/** The digest of what a page was shown, as the server gave it. */
+export const seen = filled(64);
 export const optionalDate = v.nullable(plainDate);

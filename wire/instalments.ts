@@ -3,7 +3,7 @@ import type { CostType } from '../core/cost/costType';
 import type { RetentionRule } from '../core/billing/retention';
 import { DUE_AT, type StageDates } from '../core/instalments/instalment';
 import { MOST_INSTALMENTS, type AgreedPayment } from '../core/instalments/layOut';
-import { cents, filled, optionalDate, rate } from './fields';
+import { cents, filled, optionalDate, rate, seen } from './fields';
 
 export const instalmentInput = v.strictObject({
   name: filled(),
@@ -24,7 +24,7 @@ export const instalmentInput = v.strictObject({
 
 /** A fixed billing schedule, whole; no instalments: the job is billed without one. */
 export const instalmentsInput = v.strictObject({
-  version: v.pipe(v.number('expected the version that was opened'), v.safeInteger('expected the version that was opened')),
+  seen,
   instalments: v.pipe(
     v.array(instalmentInput),
     v.maxLength(MOST_INSTALMENTS, `expected at most ${MOST_INSTALMENTS} instalments`),

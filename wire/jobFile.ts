@@ -1,11 +1,11 @@
 import * as v from 'valibot';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
-import { days, filled, optionalDate, plainDate, rate, text } from './fields';
+import { days, filled, optionalDate, plainDate, rate, seen, text } from './fields';
 
 export const EVENT_KINDS = ['note', 'call', 'meeting', 'visit', 'letter'] as const;
 
 /** Facts of a job that may be changed; those billing was worked with only until the first application. */
-export const jobFactsInput = v.strictObject({
+const facts = {
   name: filled(),
   contractReference: text(),
   manager: text(),
@@ -27,8 +27,10 @@ export const jobFactsInput = v.strictObject({
   noRetention: v.boolean('expected yes or no'),
   taxRate: rate,
   termsDays: v.nullable(days),
-});
+};
+export const jobFactsInput = v.strictObject({ ...facts, seen });
 export type JobFactsInput = v.InferOutput<typeof jobFactsInput>;
+export type JobFacts = Omit<JobFactsInput, 'seen'>;
 
 const person = v.strictObject({
   side: v.picklist(['client', 'team'], 'expected client or team'),
@@ -38,6 +40,7 @@ const person = v.strictObject({
   phone: text(60),
 });
 export const peopleInput = v.strictObject({
+  seen,
   people: v.pipe(v.array(person), v.maxLength(200, 'expected at most 200 people')),
 });
 export type Person = v.InferOutput<typeof person>;
@@ -51,6 +54,7 @@ export type EventInput = v.InferOutput<typeof eventInput>;
 
 const check = v.strictObject({ item: filled(), person: text(), dueOn: optionalDate, doneOn: optionalDate });
 export const checklistInput = v.strictObject({
+  seen,
   items: v.pipe(v.array(check), v.maxLength(200, 'expected at most 200 items')),
 });
 export type CheckItem = v.InferOutput<typeof check>;
@@ -81,7 +85,9 @@ export interface AttachedFile {
 }
 
 export interface JobFileView {
-  facts: JobFactsInput;
+  /** Digests of what a change of it must have seen. */
+  seen: { facts: string; people: string; checklist: string };
+  facts: JobFacts;
   /** Retention, tax, terms and revenue method are fixed: something was billed or posted with them. */
   fixed: boolean;
   lines: { value: number; rate: number | null }[];

@@ -1,8 +1,9 @@
 import * as v from 'valibot';
-import { costType, filled, optionalDate, plainDate, text } from './fields';
+import { costType, filled, optionalDate, plainDate, seen, text } from './fields';
 
 /** The sections of a job with their dates, whole; and the cost lines that have dates of their own. */
 export const planInput = v.strictObject({
+  seen,
   sections: v.pipe(
     v.array(
       v.strictObject({
@@ -35,6 +36,8 @@ export interface SectionView {
 }
 
 export interface PlanView {
+  /** Digest of sections and lines, for a change of them. */
+  seen: string;
   jobStartsOn: string | null;
   jobFinishesOn: string | null;
   sections: SectionView[];

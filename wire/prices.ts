@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { costType, filled, markup, needed, optionalDate, plainDate, rate, text, unitCost } from './fields';
+import { costType, filled, markup, needed, optionalDate, plainDate, rate, text, unitCost, seen } from './fields';
 
 const priceItemInput = v.strictObject({
   code: filled(40),
@@ -38,6 +38,8 @@ export const priceMoveInput = v.strictObject({
   reason: text(),
 });
 export type PriceMoveInput = v.InferOutput<typeof priceMoveInput>;
+/** A move as it was previewed. */
+export const priceMoveSeen = v.strictObject({ ...priceMoveInput.entries, seen });
 
 export const buildUpInput = v.strictObject({
   code: filled(40),
@@ -66,6 +68,7 @@ export interface PriceChange {
 
 /** What a price move would do, before it is done. Build-ups: what one unit of each comes to. */
 export interface PriceMoves {
+  seen: string;
   items: { code: string; description: string; unit: string; before: number; after: number }[];
   buildUps: { code: string; description: string; unit: string; before: number; after: number }[];
 }

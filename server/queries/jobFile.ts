@@ -1,7 +1,8 @@
 import { LedrinError } from '../../core/errors/ledrinError';
-import type { AttachedFile, CheckItem, CheckTemplate, JobFactsInput, JobFileView, Person } from '../../wire/jobFile';
+import type { AttachedFile, CheckItem, CheckTemplate, JobFacts, JobFileView, Person } from '../../wire/jobFile';
 import type { Sql } from '../db/sql';
 import { loadBillingJobs } from './billingJobs';
+import { digestOf } from './digest';
 import { jobByNumber } from './jobs';
 import { missingForSite } from './readiness';
 
@@ -14,7 +15,7 @@ interface FactRow {
   starts_on: string | null;
   finishes_on: string | null;
   defects_end: string | null;
-  revenue_method: JobFactsInput['revenueMethod'];
+  revenue_method: JobFacts['revenueMethod'];
   retention_rate: number;
   retention_materials_rate: number | null;
   retention_step_at: number | null;
@@ -63,6 +64,7 @@ export async function jobFileView(sql: Sql, number: string): Promise<JobFileView
     missingForSite(sql, id),
   ]);
   return {
+    seen: { facts: digestOf(factsOf(row!)), people: digestOf(people), checklist: digestOf(checklist) },
     facts: factsOf(row!),
     fixed,
     lines: billing.get(number)!.sovLines.map((it) => ({ value: it.scheduledValue, rate: it.retentionRate })),
@@ -70,7 +72,7 @@ export async function jobFileView(sql: Sql, number: string): Promise<JobFileView
   };
 }
 
-function factsOf(row: FactRow): JobFactsInput {
+function factsOf(row: FactRow): JobFacts {
   return {
     name: row.name,
     contractReference: row.contract_reference,

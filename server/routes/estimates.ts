@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { awardInput, estimateInput, newEstimateInput, sentInput } from '../../wire/estimates';
+import { awardInput, estimateInput, newEstimateInput, sentInput, repriceInput } from '../../wire/estimates';
 import { awardJob } from '../commands/estimates/award';
 import { chooseEstimate, discardEstimate, saveEstimate, sendEstimate, startEstimate } from '../commands/estimates/estimates';
 import { previewReprice, repriceEstimate } from '../commands/estimates/repriceEstimate';
@@ -53,7 +53,9 @@ export function estimateRoutes(context: Context): Router {
   router.post(
     `${one}/reprice`,
     async (request, response) =>
-      void response.json({ version: await repriceEstimate(database, actorOf(context), ...named(request)) }),
+      void response.json({
+        version: await repriceEstimate(database, actorOf(context), ...named(request), read(repriceInput, request.body).seen),
+      }),
   );
   router.post(`${one}/choose`, async (request, response) => {
     await chooseEstimate(database, actorOf(context), ...named(request));

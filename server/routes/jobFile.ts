@@ -26,11 +26,13 @@ export function jobFileRoutes(context: Context): Router {
     response.json({});
   });
   router.put(`${job}/people`, async (request, response) => {
-    await savePeople(database, actorOf(context), textParam(request, 'number'), read(peopleInput, request.body).people);
+    const { people, seen } = read(peopleInput, request.body);
+    await savePeople(database, actorOf(context), textParam(request, 'number'), people, seen);
     response.json({});
   });
   router.put(`${job}/checklist`, async (request, response) => {
-    await saveChecklist(database, actorOf(context), textParam(request, 'number'), read(checklistInput, request.body).items);
+    const { items, seen } = read(checklistInput, request.body);
+    await saveChecklist(database, actorOf(context), textParam(request, 'number'), items, seen);
     response.json({});
   });
   router.put('/checklists', async (request, response) => {

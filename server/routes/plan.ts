@@ -26,8 +26,8 @@ export function planRoutes(context: Context): Router {
     response.json(await database.consistent((sql) => billingScheduleView(sql, job, asOf)));
   });
   router.put(schedule, async (request, response) => {
-    const input = read(instalmentsInput, request.body);
-    response.json({ version: await saveInstalments(database, actorOf(context), textParam(request, 'number'), input) });
+    await saveInstalments(database, actorOf(context), textParam(request, 'number'), read(instalmentsInput, request.body));
+    response.json({});
   });
   return router;
 }

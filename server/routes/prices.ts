@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { Router } from 'express';
 import multer from 'multer';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { buildUpInput, priceItemsInput, priceMoveInput } from '../../wire/prices';
+import { buildUpInput, priceItemsInput, priceMoveInput, priceMoveSeen } from '../../wire/prices';
 import { importPrices } from '../commands/setUp/importPrices';
 import {
   movePrices,
@@ -64,7 +64,7 @@ export function priceRoutes(context: Context): Router {
   router.post(
     '/prices/move',
     async (request, response) =>
-      void response.status(201).json({ count: await movePrices(database, actorOf(context), read(priceMoveInput, request.body)) }),
+      void response.status(201).json({ count: await movePrices(database, actorOf(context), read(priceMoveSeen, request.body)) }),
   );
   router.put('/build-ups', async (request, response) => {
     await saveBuildUp(database, actorOf(context), read(buildUpInput, request.body));

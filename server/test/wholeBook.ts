@@ -3,13 +3,12 @@ import { writeBook } from '../book/writeBook';
 import { transferBudget } from '../commands/changes/transfers';
 import { awardJob } from '../commands/estimates/award';
 import { startEstimate } from '../commands/estimates/estimates';
-import { addEvent, saveChecklist, savePeople } from '../commands/jobs/jobFile';
-import { saveInstalments } from '../commands/jobs/instalments';
-import { savePlan } from '../commands/jobs/plan';
+import { addEvent } from '../commands/jobs/jobFile';
 import { saveQuotation } from '../commands/offers/quotations';
 import type { Database } from '../db/database';
 import { loadEstimate } from '../queries/estimates';
 import { faultsOf, folderText, temporaryDatabase, temporaryFolder, TENDER_BOOK, TESTER, type BookText } from './books';
+import { keepChecklist, keepInstalments, keepPeople, keepPlan } from './asSeen';
 
 /** A section of which only planned days are known. */
 export const NOT_BEGUN = { startedOn: null, finishedOn: null };
@@ -51,21 +50,16 @@ export async function wholeBook(): Promise<BookText> {
       { ...at, costCode: '200', costType: 'material', amount: -500 },
     ],
   });
-  await savePeople(database, TESTER, 'J1', [
-    { side: 'client', name: 'Mr Hale', role: 'Surveyor', email: 'h@x.example', phone: '1' },
-  ]);
+  await keepPeople(database, 'J1', [{ side: 'client', name: 'Mr Hale', role: 'Surveyor', email: 'h@x.example', phone: '1' }]);
   await addEvent(database, TESTER, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
-  await saveChecklist(database, TESTER, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
-  await savePlan(database, TESTER, 'J1', {
+  await keepChecklist(database, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
+  await keepPlan(database, 'J1', {
     sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: null }],
     lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-02-01', finishesOn: '2031-02-28' }],
   });
-  await saveInstalments(database, TESTER, 'J1', {
-    version: 0,
-    instalments: [
-      { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 },
-      { ...BY_DAY, name: 'When done', due: 'finish', stages: ['A'], days: 14, from: 'stages', amount: 660_000 },
-    ],
-  });
+  await keepInstalments(database, 'J1', [
+    { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 },
+    { ...BY_DAY, name: 'When done', due: 'finish', stages: ['A'], days: 14, from: 'stages', amount: 660_000 },
+  ]);
   return exportedBook(database);
 }

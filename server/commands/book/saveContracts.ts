@@ -31,7 +31,7 @@ export async function saveContracts(
   await saveBudgets(sql, check, ids, costLines);
   await saveAwards(sql, check, ids);
   await savePlans(sql, check, ids, costLines);
-  await saveBillingSchedules(sql, actor, check, ids);
+  await saveBillingSchedules(sql, check, ids);
   await saveChangeOrders(sql, actor, check, ids, costLines);
   await saveTransfers(sql, actor, check, ids, costLines);
   await saveCommitments(sql, check, ids, costLines);

@@ -56,16 +56,10 @@ export async function savePlans(sql: Sql, { rows }: BookCheck, ids: BookIds, cos
 }
 
 /** Saves the billing schedules of a checked book. */
-export async function saveBillingSchedules(sql: Sql, actor: Actor, { rows }: BookCheck, ids: BookIds): Promise<void> {
+export async function saveBillingSchedules(sql: Sql, { rows }: BookCheck, ids: BookIds): Promise<void> {
   const of = (row: { job?: string | null; instalment?: number | null }) => joinKey(row.job!, row.instalment!);
   const stages = new Map<string, string[]>();
   for (const row of rows.instalment_stages) stages.set(of(row), [...(stages.get(of(row)) ?? []), row.section!]);
-  await bulkInsert(
-    sql,
-    'billing_schedule',
-    ['job_id', 'version', 'saved_by', 'saved_at'],
-    [...new Set(rows.billing_instalments.map((row) => row.job!))].map((job) => [ids.jobs.get(job), 1, actor.name, actor.at]),
-  );
   await insertInstalments(
     sql,
     rows.billing_instalments.map((row) => ({

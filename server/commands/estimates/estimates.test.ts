@@ -62,13 +62,15 @@ describe('the price book', () => {
       ['MEMBRANE', 142_500, 156_750],
     ]);
     expect(moves.buildUps.map((it) => [it.code, it.before, it.after])).toEqual([['ROOF', 250_975, 266_919]]);
-    expect(await movePrices(database, TESTER, move)).toBe(2);
+    expect(await movePrices(database, TESTER, { ...move, seen: moves.seen })).toBe(2);
+    // What was shown would move other prices by now.
+    await expect(movePrices(database, TESTER, { ...move, seen: moves.seen })).rejects.toThrow(/is not what was shown any more/);
     expect((await priceHistory(database.read(), 'MEMBRANE')).map((it) => [it.dated, it.unitCost, it.reason])).toEqual([
       ['2031-04-01', 156_750, 'Spring list'],
       ['2031-02-01', 142_500, 'Spring list'],
       ['2030-06-01', 139_000, ''],
     ]);
-    await expect(movePrices(database, TESTER, { ...move, by: 0 })).rejects.toThrow(/No price would move/);
+    await expect(movePrices(database, TESTER, { ...move, by: 0, seen: '' })).rejects.toThrow(/No price would move/);
   });
 
   test('an item kept anew at the same cost makes no history; unknown code and vendor are named by row', async () => {
@@ -165,7 +167,8 @@ describe('an estimate', () => {
   });
 
   test('prices that moved reach it when it is priced anew, shown line by line before; sent, it is frozen', async () => {
-    await movePrices(database, TESTER, move);
+    const { seen } = await previewPriceMove(database, move);
+    await movePrices(database, TESTER, { ...move, seen });
     expect(await priceOf()).toBe(617_700);
     // ROOF: material without own markup 15.9453 + 1.539 + 0.0554 = 17.5397 × 137.5 = 2,411.70875 → 2,411.71, with 8 % 192.94: 2,604.65;
     // before 2,192.48 + 175.40 = 2,367.88. Line net 3,769.94 + 236.77 = 4,006.71.
@@ -174,13 +177,14 @@ describe('an estimate', () => {
     expect(told.before).toBe(617_700);
     // Net 5,813.21, overhead 348.79, profit 4.5 % of 6,162.00 = 277.29, −0.03.
     expect(told.after).toBe(643_926);
-    await repriceEstimate(database, TESTER, 'J2', 1);
+    await expect(repriceEstimate(database, TESTER, 'J2', 1, 'another')).rejects.toThrow(/is not what was shown any more/);
+    await repriceEstimate(database, TESTER, 'J2', 1, told.seen);
     expect(await priceOf()).toBe(643_926);
     await sendEstimate(database, TESTER, 'J2', 1, '2031-04-10', 'Q-14');
     const sent = await estimateView(database.read(), 'J2', 1);
     for (const attempt of [
       () => saveEstimate(database, TESTER, 'J2', 1, inputOf(sent)),
-      () => repriceEstimate(database, TESTER, 'J2', 1),
+      () => repriceEstimate(database, TESTER, 'J2', 1, told.seen),
       () => discardEstimate(database, TESTER, 'J2', 1),
     ])
       await expect(attempt()).rejects.toThrow(/was sent on 2031-04-10, and stays as it was; copy it/);

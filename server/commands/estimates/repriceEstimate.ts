@@ -5,8 +5,10 @@ import type { Database } from '../../db/database';
 import type { Sql } from '../../db/sql';
 import { loadCompany } from '../../queries/company';
 import { loadEstimate, type LoadedEstimate } from '../../queries/estimates';
+import { digestOf } from '../../queries/digest';
 import { loadPriceBook } from '../../queries/priceBook';
 import { record, type Actor } from '../postings/post';
+import { otherThanShown } from '../savedSince';
 import { draftOf, saveContent, sizeFaults, touch } from './estimateContent';
 
 /** What pricing a draft with the price book of today would change, line by line; nothing is kept. */
@@ -40,14 +42,22 @@ async function repricing(sql: Sql, estimate: LoadedEstimate): Promise<{ told: Re
       { line: line.line, description: line.description, before: before.lines[i]!.net, after: after.lines[i]!.net, because },
     ];
   });
-  return { told: { lines, before: before.totals.price, after: after.totals.price }, next };
+  const change = { lines, before: before.totals.price, after: after.totals.price };
+  return { told: { ...change, seen: digestOf([estimate.row.version, change]) }, next };
 }
 
-/** Prices a draft anew with the price book of today. Gives back the new version. */
-export async function repriceEstimate(database: Database, actor: Actor, job: string, number: number): Promise<number> {
+/** Prices a draft anew with the price book of today, as it was previewed. Gives back the new version. */
+export async function repriceEstimate(
+  database: Database,
+  actor: Actor,
+  job: string,
+  number: number,
+  seen: string,
+): Promise<number> {
   return database.write(async (sql) => {
     const estimate = await draftOf(sql, job, number);
     const { next, told } = await repricing(sql, estimate);
+    if (told.seen !== seen) throw otherThanShown('What pricing anew would change');
     const faults = sizeFaults(next, (await loadCompany(sql))?.digits ?? 2);
     if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
     await saveContent(sql, estimate.row.id, { ...next, name: estimate.row.name }, next.prices);

@@ -9,39 +9,29 @@ import { loadBillingJobs } from '../../queries/billingJobs';
 import { loadCompany } from '../../queries/company';
 import { jobByNumber } from '../../queries/jobs';
 import { scheduleClosed } from '../../queries/plan/billingScheduleView';
-import { takenLines } from '../../queries/plan/instalments';
+import { loadInstalments, takenLines } from '../../queries/plan/instalments';
 import { record, type Actor } from '../postings/post';
-import { OPEN_BESIDE, refuseSavedSince } from '../savedSince';
+import { refuseChangedSince } from '../savedSince';
 
 type InstalmentInput = InstalmentsInput['instalments'][number];
 
 /**
  * Keeps a job's fixed billing schedule, whole; none of it: the job is billed without one. It comes to the contract sum
- * with all that is approved, and takes from no line more than it has. Gives back its version.
+ * with all that is approved, and takes from no line more than it has.
  */
 export async function saveInstalments(
   database: Database,
   actor: Actor,
   number: string,
-  { version, instalments }: InstalmentsInput,
-): Promise<number> {
-  return database.write(async (sql) => {
+  { seen, instalments }: InstalmentsInput,
+): Promise<void> {
+  await database.write(async (sql) => {
     const { id, status, locked } = await jobByNumber(sql, number, 'job');
     const closed = scheduleClosed(status, locked);
     if (closed) throw new LedrinError('refused', `${closed}; its billing schedule stays as it is`);
-    const there = await sql.get<{ version: number; savedBy: string; savedAt: string }>(
-      'SELECT version, saved_by AS savedBy, saved_at AS savedAt FROM billing_schedule WHERE job_id = $1',
-      [id],
-    );
-    if (there || version !== 0)
-      refuseSavedSince('this billing schedule', there ?? { version: 0, savedBy: '', savedAt: '' }, version, OPEN_BESIDE);
+    await refuseChangedSince(sql, 'This billing schedule', { subject: number, now: await loadInstalments(sql, id), seen });
     const faults = [...instalments.flatMap(contradictions), ...(await faultsOfValue(sql, number, id, instalments))];
     if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    await sql.run(
-      `INSERT INTO billing_schedule (job_id, version, saved_by, saved_at) VALUES ($1, $2, $3, $4)
-        ON CONFLICT (job_id) DO UPDATE SET version = excluded.version, saved_by = excluded.saved_by, saved_at = excluded.saved_at`,
-      [id, version + 1, actor.name, actor.at],
-    );
     await sql.run('DELETE FROM instalment WHERE job_id = $1', [id]);
     // A stage is a section of the plan from now on, and stays one as long as an instalment waits for it.
     for (const name of new Set(instalments.flatMap((it) => it.stages)))
@@ -50,8 +40,7 @@ export async function saveInstalments(
       sql,
       instalments.map((it, i) => ({ ...it, jobId: id, number: i + 1 })),
     );
-    await record(sql, actor, 'save-billing-schedule', number, { version: version + 1, instalments });
-    return version + 1;
+    await record(sql, actor, 'save-billing-schedule', number, instalments);
   });
 }
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
-import type { JobFactsInput } from '../../../wire/jobFile';
+import type { JobFacts } from '../../../wire/jobFile';
 import { writeBook } from '../../book/writeBook';
 import type { Database } from '../../db/database';
 import { planView } from '../../queries/plan/planView';
@@ -19,8 +19,10 @@ import { saveChange } from '../changes/changes';
 import { addEvent, saveChecklist, saveCheckTemplate, saveJobFacts, savePeople } from './jobFile';
 import { deleteJob, lockJob, moveJob } from './jobLife';
 import { createJob } from './jobs';
-import { savePlan } from './plan';
 import { NOT_BEGUN } from '../../test/wholeBook';
+import { savePlan } from './plan';
+import { planSeen } from '../../queries/plan/planView';
+import { keepChecklist, keepFacts, keepPeople, keepPlan } from '../../test/asSeen';
 
 afterAll(cleanUp);
 
@@ -30,16 +32,11 @@ beforeEach(async () => {
   expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
 });
 const view = (number = 'J2') => jobFileView(database.read(), number);
-const factsOf = async (number: string, more: Partial<JobFactsInput> = {}) => ({ ...(await view(number)).facts, ...more });
+const factsOf = async (number: string, more: Partial<JobFacts> = {}) => ({ ...(await view(number)).facts, ...more });
 
 describe('before a job goes on site', () => {
   test('what is missing is listed with its door, refused together, and mended one by one; the moves are kept', async () => {
-    await saveJobFacts(
-      database,
-      TESTER,
-      'J2',
-      await factsOf('J2', { retention: { ...(await view()).facts.retention, rate: 0 } }),
-    );
+    await keepFacts(database, 'J2', await factsOf('J2', { retention: { ...(await view()).facts.retention, rate: 0 } }));
     await moveJob(database, TESTER, 'J2', 'awarded', '2031-04-20');
     expect((await view()).missing.map((it) => it.to)).toEqual(['/jobs/J2/contract', '/jobs/J2/budget', '/jobs/J2/file']);
     const before = await everything(database);
@@ -50,7 +47,7 @@ describe('before a job goes on site', () => {
       ),
     });
     expect(await everything(database)).toBe(before);
-    await saveJobFacts(database, TESTER, 'J2', await factsOf('J2', { noRetention: true }));
+    await keepFacts(database, 'J2', await factsOf('J2', { noRetention: true }));
     expect((await view()).missing.map((it) => it.to)).toEqual(['/jobs/J2/contract', '/jobs/J2/budget']);
     await lockJob(database, TESTER, 'J2', true, 'Waits for the order');
     expect((await view()).moves.map((it) => [it.was, it.became, it.onDay, it.reason, it.actor])).toEqual([
@@ -90,9 +87,8 @@ describe('before a job goes on site', () => {
 
 describe('the facts of a job', () => {
   test('are changed; what was billed with stays, and each such fact is named', async () => {
-    await saveJobFacts(
+    await keepFacts(
       database,
-      TESTER,
       'J1',
       await factsOf('J1', { name: 'Mill, both walls', estimator: 'Ines', finishesOn: '2031-09-30', defectsEnd: '2032-09-30' }),
     );
@@ -101,17 +97,15 @@ describe('the facts of a job', () => {
     const { retention } = (await view('J1')).facts;
     const before = await everything(database);
     await expect(
-      saveJobFacts(
+      keepFacts(
         database,
-        TESTER,
         'J1',
         await factsOf('J1', { taxRate: 0, termsDays: 9, revenueMethod: 'hours', retention: { ...retention, cap: 1 } }),
       ),
     ).rejects.toMatchObject({ faults: ['revenueMethod', 'retention', 'taxRate', 'termsDays'].map((field) => ({ field })) });
     await expect(
-      saveJobFacts(
+      keepFacts(
         database,
-        TESTER,
         'J2',
         await factsOf('J2', { startsOn: '2031-05-02', finishesOn: '2031-05-01', defectsEnd: '2031-04-01', noRetention: true }),
       ),
@@ -120,12 +114,12 @@ describe('the facts of a job', () => {
   });
 
   test('people, events, checklist and template are kept, and go out and come back with the book', async () => {
-    await savePeople(database, TESTER, 'J1', [
+    await keepPeople(database, 'J1', [
       { side: 'client', name: 'Mr Hale', role: 'Surveyor', email: 'hale@northbeck.example', phone: '1' },
       { side: 'team', name: 'Ines', role: 'may post', email: '', phone: '' },
     ]);
     await addEvent(database, TESTER, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
-    await saveChecklist(database, TESTER, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
+    await keepChecklist(database, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
     await saveCheckTemplate(database, TESTER, { name: 'Usual', items: ['Bond', 'Permit'] });
     const there = await view('J1');
     expect([there.people.length, there.events[0]!.text, there.checklist[0]!.item, there.templates]).toEqual([
@@ -134,7 +128,7 @@ describe('the facts of a job', () => {
       'Bond',
       [{ name: 'Usual', items: ['Bond', 'Permit'] }],
     ]);
-    await savePlan(database, TESTER, 'J1', {
+    await keepPlan(database, 'J1', {
       sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: null }],
       lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-02-01', finishesOn: '2031-02-28' }],
     });
@@ -173,7 +167,7 @@ describe('the plan of a job', () => {
   const line = { section: 'A', costCode: '100', costType: 'labour' as const, startsOn: '2031-02-01', finishesOn: '2031-02-28' };
 
   test('lies over the dates of its lines, else of their section, else of the job; what has none is told', async () => {
-    await savePlan(database, TESTER, 'J1', {
+    await keepPlan(database, 'J1', {
       sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: '2031-03-31' }],
       lines: [line],
     });
@@ -190,13 +184,13 @@ describe('the plan of a job', () => {
       { name: 'A', scheduled: 1_100_000, revised: 650_000, actual: 412_550, billed: 530_000 },
     ]);
     expect([plan.unplannedCost, plan.unplannedBilling]).toEqual([0, 0]);
-    await savePlan(database, TESTER, 'J1', { sections: [], lines: [line] });
+    await keepPlan(database, 'J1', { sections: [], lines: [line] });
     expect(await planView(database.read(), 'J1', '2031-02-28')).toMatchObject({
       unplannedCost: 290_000,
       unplannedBilling: 1_100_000,
     });
     await expect(
-      savePlan(database, TESTER, 'J1', {
+      keepPlan(database, 'J1', {
         sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-02-01', finishesOn: '2031-01-01' }],
         lines: [line, line, { ...line, costCode: '900', finishesOn: '2031-01-01' }],
       }),
@@ -245,6 +239,29 @@ J1,501,Too many,start,,,,10,
   ])('in a book, %s is a fault', async (_what, book, faults) =>
     expect(await faultsOf(await temporaryDatabase(), book)).toEqual(faults),
   );
+});
+
+test('what somebody else changed since it was opened is not written over', async () => {
+  const opened = await view();
+  const seen = await planSeen(database.read(), 1);
+  await keepFacts(database, 'J1', await factsOf('J1', { manager: 'Ines' }));
+  await keepPeople(database, 'J1', [{ side: 'team', name: 'Ines', role: '', email: '', phone: '' }]);
+  await keepChecklist(database, 'J1', [{ item: 'Bond', person: '', dueOn: null, doneOn: null }]);
+  await keepPlan(database, 'J1', { sections: [{ ...NOT_BEGUN, name: 'A', startsOn: null, finishesOn: null }], lines: [] });
+  const before = await everything(database);
+  for (const late of [
+    saveJobFacts(database, TESTER, 'J1', { ...opened.facts, seen: opened.seen.facts }),
+    savePeople(database, TESTER, 'J1', [], opened.seen.people),
+    saveChecklist(database, TESTER, 'J1', [], opened.seen.checklist),
+    savePlan(database, TESTER, 'J1', { sections: [], lines: [], seen }),
+  ])
+    await expect(late).rejects.toMatchObject({
+      code: 'conflict',
+      message: expect.stringMatching(
+        /changed after you opened it; tester saved here last, at 09:00 on 2031-05-02; open it again/,
+      ),
+    });
+  expect(await everything(database)).toBe(before);
 });
 
 describe('nothing with history is deleted', () => {

@@ -2,19 +2,22 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { LedrinError, type Fault } from '../../../core/errors/ledrinError';
-import type { CheckItem, CheckTemplate, EventInput, JobFactsInput, Person } from '../../../wire/jobFile';
+import type { CheckItem, CheckTemplate, EventInput, JobFacts, JobFactsInput, Person } from '../../../wire/jobFile';
 import type { Database } from '../../db/database';
 import { bulkInsert, type Sql } from '../../db/sql';
 import { factsAreFixed, jobFileView } from '../../queries/jobFile';
 import { jobByNumber } from '../../queries/jobs';
 import { record, type Actor } from '../postings/post';
+import { refuseChangedSince } from '../savedSince';
 
 /** Changes the facts of a job. What billing was worked with stays as it is once something was billed or posted. */
 export async function saveJobFacts(database: Database, actor: Actor, number: string, input: JobFactsInput): Promise<void> {
   await database.write(async (sql) => {
     const { id, awarded_on: awardedOn } = await jobByNumber(sql, number, 'job');
+    const { facts: now } = await jobFileView(sql, number);
+    await refuseChangedSince(sql, 'The facts of this job', { subject: number, now, seen: input.seen });
     const faults = factFaults(input, awardedOn);
-    if (await factsAreFixed(sql, id)) faults.push(...fixedFaults((await jobFileView(sql, number)).facts, input));
+    if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
     if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
     const { retention: r } = input;
     await sql.run(
@@ -60,7 +63,7 @@ function factFaults(input: JobFactsInput, awardedOn: string | null): Fault[] {
 
 const FIXED = ['revenueMethod', 'retention', 'taxRate', 'termsDays'] as const;
 
-function fixedFaults(was: JobFactsInput, input: JobFactsInput): Fault[] {
+function fixedFaults(was: JobFacts, input: JobFactsInput): Fault[] {
   return FIXED.filter((key) => JSON.stringify(was[key]) !== JSON.stringify(input[key])).map((field) => ({
     field,
     message: 'Something was billed or posted with this; what is certified never changes, so it stays as it was',
@@ -68,12 +71,18 @@ function fixedFaults(was: JobFactsInput, input: JobFactsInput): Fault[] {
 }
 
 /** Keeps the people of a job: the client's contacts and our team, as one list. */
-export async function savePeople(database: Database, actor: Actor, number: string, people: readonly Person[]): Promise<void> {
+export async function savePeople(
+  database: Database,
+  actor: Actor,
+  number: string,
+  people: readonly Person[],
+  seen: string,
+): Promise<void> {
   await replaceList(
     database,
     actor,
     number,
-    'save-people',
+    { command: 'save-people', what: 'people' as const, seen },
     'job_person',
     ['side', 'name', 'role', 'email', 'phone'],
     people.map((it) => [it.side, it.name, it.role, it.email, it.phone]),
@@ -86,12 +95,13 @@ export async function saveChecklist(
   actor: Actor,
   number: string,
   items: readonly CheckItem[],
+  seen: string,
 ): Promise<void> {
   await replaceList(
     database,
     actor,
     number,
-    'save-checklist',
+    { command: 'save-checklist', what: 'checklist' as const, seen },
     'job_check',
     ['item', 'person', 'due_on', 'done_on'],
     items.map((it) => [it.item, it.person, it.dueOn, it.doneOn]),
@@ -102,13 +112,15 @@ async function replaceList(
   database: Database,
   actor: Actor,
   number: string,
-  command: string,
+  { command, what, seen }: { command: string; what: 'people' | 'checklist'; seen: string },
   table: 'job_person' | 'job_check',
   columns: readonly string[],
   rows: readonly (readonly unknown[])[],
 ): Promise<void> {
   await database.write(async (sql) => {
     const { id } = await jobByNumber(sql, number, 'job');
+    const { [what]: now } = await jobFileView(sql, number);
+    await refuseChangedSince(sql, `The ${what} of this job`, { subject: number, now, seen });
     await sql.run(`DELETE FROM ${table} WHERE job_id = $1`, [id]);
     await bulkInsert(
       sql,

@@ -3,12 +3,15 @@ import type { PlanInput } from '../../../wire/plan';
 import type { Database } from '../../db/database';
 import { bulkInsert, type Sql } from '../../db/sql';
 import { jobByNumber } from '../../queries/jobs';
+import { plannedDates } from '../../queries/plan/planView';
 import { record, type Actor } from '../postings/post';
+import { refuseChangedSince } from '../savedSince';
 
 /** Keeps the sections of a job with their dates, and the dates of single cost lines. A section that is in use stays. */
 export async function savePlan(database: Database, actor: Actor, number: string, input: PlanInput): Promise<void> {
   await database.write(async (sql) => {
     const { id } = await jobByNumber(sql, number, 'job');
+    await refuseChangedSince(sql, 'This plan', { subject: number, now: await plannedDates(sql, id), seen: input.seen });
     const lines = await sql.all<{ id: number; key: string }>(
       `SELECT l.id, l.section || char(31) || c.code || char(31) || l.cost_type AS key FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
       [id],

@@ -123,8 +123,16 @@ export async function askAboutOffer(
 /** The company answers a question that was asked on the page. */
 export async function replyToQuestion(database: Database, actor: Actor, id: number, answer: string): Promise<void> {
   await database.write(async (sql) => {
-    if (!(await sql.get('SELECT 1 FROM offer_question WHERE id = $1', [id])))
-      throw new LedrinError('not-found', `There is no question ${id}`);
+    const there = await sql.get<{ answer: string; by: string }>(
+      'SELECT answer, answered_by AS by FROM offer_question WHERE id = $1',
+      [id],
+    );
+    if (!there) throw new LedrinError('not-found', `There is no question ${id}`);
+    if (there.answer)
+      throw new LedrinError(
+        'conflict',
+        `${there.by} answered this already: “${there.answer}”. The client has read it; write a message instead`,
+      );
     await sql.run('UPDATE offer_question SET answer = $1, answered_at = $2, answered_by = $3 WHERE id = $4', [
       answer,
       actor.at,

@@ -4,6 +4,8 @@ import { changedBy, LARGEST_UNIT_COST } from '../../../core/pricing/unitCost';
 import type { BuildUpInput, PriceItemInput, PriceItemsInput, PriceMoveInput, PriceMoves } from '../../../wire/prices';
 import type { Database } from '../../db/database';
 import { bulkInsert, nextId, type Sql } from '../../db/sql';
+import { digestOf } from '../../queries/digest';
+import { otherThanShown } from '../savedSince';
 import { priceBookView } from '../../queries/priceBook';
 import { record, type Actor } from '../postings/post';
 import { fieldError } from './setup';
@@ -135,6 +137,7 @@ export async function previewPriceMove(database: Database, input: PriceMoveInput
     const before = new PriceBook(items, buildUps);
     const each = (book: PriceBook, code: string) => unitCostOfShares(book.unitShares(code));
     return {
+      seen: digestOf([...moved.values()]),
       items: items
         .filter((it) => moved.has(it.code))
         .map(({ code, description, unit, unitCost }) => ({
@@ -152,10 +155,15 @@ export async function previewPriceMove(database: Database, input: PriceMoveInput
 }
 
 /** Moves the prices of many items by a per cent, as previewed. Gives back how many moved. */
-export async function movePrices(database: Database, actor: Actor, input: PriceMoveInput): Promise<number> {
+export async function movePrices(
+  database: Database,
+  actor: Actor,
+  { seen, ...input }: PriceMoveInput & { seen: string },
+): Promise<number> {
   return database.write(async (sql) => {
     const moved = [...movedItems((await priceBookView(sql)).items, input).values()];
     if (moved.length === 0) throw fieldError('by', 'No price would move by this; choose other items or another per cent');
+    if (digestOf(moved) !== seen) throw otherThanShown('What would move');
     await savePriceItemsInside(sql, actor, { items: moved, on: input.on, reason: input.reason });
     return moved.length;
   });

@@ -6,8 +6,7 @@ export const instalments: Migration = {
   statements: [
     `ALTER TABLE job_section ADD COLUMN started_on TEXT`,
     `ALTER TABLE job_section ADD COLUMN finished_on TEXT`,
-    `CREATE TABLE billing_schedule (
-      job_id INTEGER PRIMARY KEY REFERENCES job ON DELETE CASCADE, version INTEGER NOT NULL, saved_by TEXT NOT NULL, saved_at TEXT NOT NULL)`,
+    `CREATE INDEX audit_subject ON audit (subject)`,
     `CREATE TABLE instalment (
       id INTEGER PRIMARY KEY, job_id INTEGER NOT NULL REFERENCES job ON DELETE CASCADE, number INTEGER NOT NULL, name TEXT NOT NULL,
       due TEXT NOT NULL, day TEXT, days INTEGER NOT NULL, taken_from TEXT NOT NULL, rate INTEGER, amount INTEGER, UNIQUE (job_id, number))`,

@@ -6,6 +6,7 @@ import { spreadByMonth } from '../../../core/plan/planned';
 import type { BillingScheduleView, StageView } from '../../../wire/instalments';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs } from '../billingJobs';
+import { digestOf } from '../digest';
 import { jobByNumber } from '../jobs';
 import { loadQuotations } from '../quotations';
 import { estimatedLines } from '../reports/estimateVsActualReport';
@@ -28,9 +29,9 @@ export async function billingScheduleView(sql: Sql, number: string, asOf: string
     await loadWorkDates(sql, identity.id),
     await estimatedLines(sql, identity, asOf),
     await loadQuotations(sql, number),
-    await sql.get<{ version: number; savedBy: string; savedAt: string }>(
-      'SELECT version, saved_by AS savedBy, saved_at AS savedAt FROM billing_schedule WHERE job_id = $1',
-      [identity.id],
+    await sql.get<{ savedBy: string; savedAt: string }>(
+      `SELECT actor AS savedBy, at AS savedAt FROM audit WHERE subject = $1 AND command = 'save-billing-schedule' ORDER BY id DESC LIMIT 1`,
+      [number],
     ),
     await sql.get<{ retentionOn: string | null }>('SELECT defects_end AS retentionOn FROM job WHERE id = $1', [identity.id]),
   ];
@@ -38,7 +39,7 @@ export async function billingScheduleView(sql: Sql, number: string, asOf: string
   const names = [...new Set([...dates.stages.keys(), ...lines.map((it) => it.section), ...costLines.map((it) => it.section)])];
   const spans = await costSpans(sql, identity.id, costLines, dates);
   return {
-    version: kept?.version ?? 0,
+    seen: digestOf(instalments),
     savedBy: kept?.savedBy ?? null,
     savedAt: kept?.savedAt ?? null,
     instalments,

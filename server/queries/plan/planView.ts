@@ -5,6 +5,7 @@ import { firstWhole, planByMonth, type Span } from '../../../core/plan/planned';
 import type { PlanInput, PlanView } from '../../../wire/plan';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs } from '../billingJobs';
+import { digestOf } from '../digest';
 import { jobByNumber } from '../jobs';
 import { estimatedLines } from '../reports/estimateVsActualReport';
 import { jobView } from '../views/jobView';
@@ -39,6 +40,7 @@ export async function planView(sql: Sql, number: string, asOf: string): Promise<
   ].filter(Boolean);
   const sum = <T>(list: readonly T[], of: (it: T) => number) => list.reduce((total, it) => total + of(it), 0);
   return {
+    seen: await planSeen(sql, identity.id),
     jobStartsOn: job.startsOn,
     jobFinishesOn: job.finishesOn,
     sections: names.map((name) => {
@@ -58,6 +60,17 @@ export async function planView(sql: Sql, number: string, asOf: string): Promise<
     unplannedCost: plan.unplannedCost,
     unplannedBilling: plan.unplannedBilling,
   };
+}
+
+/** Digest of the sections and the dates of a job, as a change of its plan must have seen them. */
+export async function planSeen(sql: Sql, jobId: number): Promise<string> {
+  return digestOf(await plannedDates(sql, jobId));
+}
+
+/** Sections and lines of a plan, with their days. */
+export async function plannedDates(sql: Sql, jobId: number): Promise<unknown> {
+  const [{ stages }, lines] = [await loadWorkDates(sql, jobId), await plannedLines(sql, jobId)];
+  return { sections: [...stages], lines };
 }
 
 function plannedLines(sql: Sql, jobId: number): Promise<(PlanInput['lines'][number] & { id: number })[]> {

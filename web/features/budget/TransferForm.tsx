@@ -31,6 +31,8 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const [transfer, { isLoading }] = useTransferBudgetMutation();
   const faults: Faults = new Map();
+  const lineOf = (section: string, code: string, type: string) =>
+    budget?.lines.find((it) => it.section === section && it.costCode === code && it.costType === type);
   const lines = rows.flatMap((row, i) => {
     if (!filled(row)) return [];
     const text = (key: string) => (row[key] ?? '').trim();
@@ -49,19 +51,14 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
       },
     ];
   });
+  const below = lines.filter((it) => (lineOf(it.section, it.costCode, it.costType)?.revised ?? 0) + it.amount < 0);
   const rest = lines.reduce((sum, it) => sum + it.amount, 0);
   const moved = lines.reduce((sum, it) => sum + Math.max(0, it.amount), 0);
   for (const it of refused?.faults ?? []) {
     const match = /^lines\.(\d+)\.(\w+)$/.exec(it.field);
     if (match) faults.set(`${match[1]}.${match[2] === 'costCode' ? 'code' : match[2]}`, it.message);
   }
-  const found = (row: GridRow) =>
-    budget?.lines.find(
-      (it) =>
-        it.section === (row.section ?? '').trim() &&
-        it.costCode === (row.code ?? '').trim() &&
-        it.costType === (row.type ?? '').trim(),
-    );
+  const found = (row: GridRow) => lineOf((row.section ?? '').trim(), (row.code ?? '').trim(), (row.type ?? '').trim());
   const columns: GridColumn[] = [
     {
       key: 'section',
@@ -78,6 +75,13 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
     { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
     { key: 'left', title: 'Revised now', width: 120, numeric: true, show: (row) => show(found(row)?.revised ?? 0) },
     { key: 'spent', title: 'Actual', width: 120, numeric: true, show: (row) => show(found(row)?.actual ?? 0) },
+    {
+      ...{ key: 'after', title: 'Revised then', width: 120, numeric: true },
+      show: (row) => {
+        const then = (found(row)?.revised ?? 0) + (readAmount((row.amount ?? '').trim(), digits) ?? 0);
+        return <span style={then < 0 ? { color: 'var(--loss)' } : undefined}>{show(then)}</span>;
+      },
+    },
     { key: 'hours', title: 'Hours', width: 80, numeric: true },
     { key: 'amount', title: 'To it, or from it', width: 130, numeric: true, tidy: tidyAmount(digits) },
   ];
@@ -117,6 +121,11 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
         blank={3}
       />
       {refused && <Refused message={refused.message} />}
+      {below.length > 0 && (
+        <p className="m-0 mt-2" role="status" style={{ color: 'var(--loss)' }}>
+          {below.map((it) => `${it.costCode} ${it.costType}`).join(', ')}: the revised budget would be below nothing.
+        </p>
+      )}
       <button className="press main mt-3" disabled={isLoading || rest !== 0 || lines.length < 2 || faults.size > 0}>
         Move {exact(moved)}
       </button>

@@ -88,7 +88,7 @@ function PriceAnew({ view, settle }: { view: EstimateView; settle: () => Promise
   };
   const make = async () => {
     try {
-      await reprice(at).unwrap();
+      await reprice({ ...at, seen: (told as Repricing).seen }).unwrap();
       toast('Priced anew with the price book of today');
       setTold(null);
     } catch (error) {

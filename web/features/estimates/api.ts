@@ -38,7 +38,10 @@ const estimatesApi = api.injectEndpoints({
       ...POSTS,
     }),
     previewReprice: build.mutation<Repricing, Named>({ query: (at) => `${one(at)}/reprice` }),
-    repriceEstimate: build.mutation<unknown, Named>({ query: (at) => ({ url: `${one(at)}/reprice`, method: 'POST' }), ...POSTS }),
+    repriceEstimate: build.mutation<unknown, Named & { seen: string }>({
+      query: ({ seen, ...at }) => ({ url: `${one(at)}/reprice`, method: 'POST', body: { seen } }),
+      ...POSTS,
+    }),
     /** What was offered from the job's estimates: an accepted one tells the award when and by whom. */
     offered: build.query<QuotationSummary[], string>({ query: (job) => `jobs/${encodeURIComponent(job)}/quotations`, ...READS }),
     awardJob: build.mutation<unknown, Named & { body: AwardInput }>({

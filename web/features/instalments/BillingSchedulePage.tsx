@@ -23,7 +23,7 @@ export function BillingSchedulePage() {
   const { data, error, refetch } = useBillingScheduleQuery({ job, asOf: month });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the billing schedule" />;
-  return <Schedule key={data.version} job={job} view={data} />;
+  return <Schedule key={data.seen} job={job} view={data} />;
 }
 
 function Schedule({ job, view }: { job: string; view: BillingScheduleView }) {
@@ -44,7 +44,7 @@ function Schedule({ job, view }: { job: string; view: BillingScheduleView }) {
   const whole = read.length === 0 || left === 0;
   const keepIt = async () => {
     try {
-      await save({ job, body: { version: view.version, instalments: read.map((it) => it.instalment) } }).unwrap();
+      await save({ job, body: { seen: view.seen, instalments: read.map((it) => it.instalment) } }).unwrap();
       toast(read.length === 0 ? 'The job is billed without a schedule' : 'The billing schedule is kept');
     } catch (error) {
       setRefused(faultOf(error).message);

@@ -9,7 +9,7 @@ const instalmentsApi = api.injectEndpoints({
       query: ({ job, asOf }) => ({ url: address(job), params: { asOf } }),
       ...READS,
     }),
-    saveBillingSchedule: build.mutation<{ version: number }, { job: string; body: InstalmentsInput }>({
+    saveBillingSchedule: build.mutation<unknown, { job: string; body: InstalmentsInput }>({
       query: ({ job, body }) => ({ url: address(job), method: 'PUT', body }),
       ...POSTS,
     }),

@@ -72,7 +72,7 @@ describe('as it is typed', () => {
 test('a schedule on the screen is worked as the server bills it, and more than there is told in its row', () => {
   const NO_DATES = { startsOn: null, finishesOn: null, startedOn: null, finishedOn: null };
   const view: BillingScheduleView = {
-    ...{ version: 0, instalments: [], savedBy: null, savedAt: null, job: NO_DATES, termsDays: 30, retentionOn: null },
+    ...{ seen: '', instalments: [], savedBy: null, savedAt: null, job: NO_DATES, termsDays: 30, retentionOn: null },
     stages: [{ ...NO_DATES, name: 'Shed 1', startedOn: '2031-04-02', costs: {} }],
     lines: [
       { line: '1', section: 'Shed 1', scheduled: 60_000, retentionRate: null },

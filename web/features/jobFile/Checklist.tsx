@@ -7,6 +7,7 @@ import { faultOf } from '../../app/faults';
 import { EntryGrid } from '../../ui/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/gridTypes';
 import { readDate } from '../../ui/readDate';
+import { Refused } from '../../ui/States';
 import { useSaveChecklistMutation, useSaveCheckTemplateMutation } from './api';
 
 const COLUMNS: readonly GridColumn[] = [
@@ -22,8 +23,10 @@ export function Checklist({
   job,
   items,
   templates,
+  seen,
 }: {
   job: string;
+  seen: string;
   items: readonly CheckItem[];
   templates: readonly CheckTemplate[];
 }) {
@@ -40,6 +43,7 @@ export function Checklist({
   );
   const [rows, setRows] = useState<GridRow[]>(start);
   const [name, setName] = useState('');
+  const [refused, setRefused] = useState<string | null>(null);
   const [save] = useSaveChecklistMutation();
   const [saveTemplate] = useSaveCheckTemplateMutation();
   const faults = new Map<string, string>();
@@ -58,9 +62,10 @@ export function Checklist({
   const attempt = async (work: () => Promise<unknown>, said: string) => {
     try {
       await work();
+      setRefused(null);
       toast(said);
     } catch (error) {
-      toast(faultOf(error).message);
+      setRefused(faultOf(error).message);
     }
   };
   const open = items.filter((it) => it.doneOn === null).length;
@@ -78,12 +83,13 @@ export function Checklist({
             type="button"
             className="press main"
             disabled={faults.size > 0}
-            onClick={() => void attempt(() => save({ job, items: list }).unwrap(), 'Checklist kept')}
+            onClick={() => void attempt(() => save({ job, items: list, seen }).unwrap(), 'Checklist kept')}
           >
             Keep the checklist
           </button>
         )}
       </div>
+      {refused && <Refused message={refused} />}
       <EntryGrid
         label="Checklist"
         columns={COLUMNS}

@@ -4,7 +4,7 @@ import { describeRetention } from '../../../core/billing/describeRetention';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { formatPercentShortest, parsePercent } from '../../../core/money/rate';
 import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
-import type { JobFactsInput, JobFileView } from '../../../wire/jobFile';
+import type { JobFacts, JobFileView } from '../../../wire/jobFile';
 import { useAsOf } from '../../app/asOf';
 import { faultOf, type ShownFault } from '../../app/faults';
 import { Field } from '../../ui/Field';
@@ -31,7 +31,7 @@ type Typed = Record<
 
 const percentText = (rate: number | null) => (rate === null ? '' : formatPercentShortest(rate));
 
-function typedOf(it: JobFactsInput): Typed {
+function typedOf(it: JobFacts): Typed {
   const { retention: r } = it;
   return {
     ...{ name: it.name, contractReference: it.contractReference, manager: it.manager, estimator: it.estimator, site: it.site },
@@ -52,7 +52,7 @@ function typedOf(it: JobFactsInput): Typed {
   };
 }
 
-function readFacts(typed: Typed, month: string): { faults: Map<string, string>; input: JobFactsInput } {
+function readFacts(typed: Typed, month: string): { faults: Map<string, string>; input: JobFacts } {
   const faults = new Map<string, string>();
   const date = (key: 'startsOn' | 'finishesOn' | 'defectsEnd') => {
     if (typed[key].trim() === '') return null;
@@ -76,7 +76,7 @@ function readFacts(typed: Typed, month: string): { faults: Map<string, string>; 
     input: {
       ...{ name, contractReference, manager, estimator, site },
       ...{ startsOn: date('startsOn'), finishesOn: date('finishesOn'), defectsEnd: date('defectsEnd') },
-      revenueMethod: typed.revenueMethod as JobFactsInput['revenueMethod'],
+      revenueMethod: typed.revenueMethod as JobFacts['revenueMethod'],
       retention: {
         rate: percent('rate') ?? 0,
         materialsRate: percent('materialsRate'),
@@ -118,7 +118,7 @@ export function FactsForm({ job, view }: { job: string; view: JobFileView }) {
   const fixed = { disabled: view.fixed, className: 'sum' };
   const keep = async () => {
     try {
-      await save({ job, body: input }).unwrap();
+      await save({ job, body: { ...input, seen: view.seen.facts } }).unwrap();
       toast('The facts are kept');
     } catch (error) {
       setRefused(faultOf(error));

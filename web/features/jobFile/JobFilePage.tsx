@@ -20,11 +20,17 @@ export function JobFilePage() {
   return (
     <>
       <Missing view={data} />
-      <FactsForm key={JSON.stringify(data.facts)} job={job} view={data} />
+      <FactsForm key={data.seen.facts} job={job} view={data} />
       <div className="mt-6 grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
         <div className="flex flex-col gap-6">
-          <People key={JSON.stringify(data.people)} job={job} people={data.people} />
-          <Checklist key={JSON.stringify(data.checklist)} job={job} items={data.checklist} templates={data.templates} />
+          <People key={data.seen.people} job={job} people={data.people} seen={data.seen.people} />
+          <Checklist
+            key={data.seen.checklist}
+            job={job}
+            items={data.checklist}
+            templates={data.templates}
+            seen={data.seen.checklist}
+          />
           <Moves view={data} />
         </div>
         <div className="flex flex-col gap-6">

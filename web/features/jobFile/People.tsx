@@ -4,6 +4,7 @@ import type { Person } from '../../../wire/jobFile';
 import { faultOf } from '../../app/faults';
 import { EntryGrid } from '../../ui/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { Refused } from '../../ui/States';
 import { useSavePeopleMutation } from './api';
 
 const COLUMNS: readonly GridColumn[] = [
@@ -24,9 +25,10 @@ const COLUMNS: readonly GridColumn[] = [
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
 /** The client's contacts and our own team. */
-export function People({ job, people }: { job: string; people: readonly Person[] }) {
+export function People({ job, people, seen }: { job: string; people: readonly Person[]; seen: string }) {
   const start = useMemo(() => people.map((it): GridRow => ({ ...it })), [people]);
   const [rows, setRows] = useState<GridRow[]>(start);
+  const [refused, setRefused] = useState<string | null>(null);
   const [save] = useSavePeopleMutation();
   const faults = new Map<string, string>();
   const list = rows.flatMap((row, i) => {
@@ -47,10 +49,11 @@ export function People({ job, people }: { job: string; people: readonly Person[]
   const changed = JSON.stringify(list) !== JSON.stringify(people);
   const keep = async () => {
     try {
-      await save({ job, people: list }).unwrap();
+      await save({ job, people: list, seen }).unwrap();
+      setRefused(null);
       toast('People kept');
     } catch (error) {
-      toast(faultOf(error).message);
+      setRefused(faultOf(error).message);
     }
   };
   return (
@@ -63,6 +66,7 @@ export function People({ job, people }: { job: string; people: readonly Person[]
           </button>
         )}
       </div>
+      {refused && <Refused message={refused} />}
       <EntryGrid
         label="People"
         columns={COLUMNS}

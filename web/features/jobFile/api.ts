@@ -10,12 +10,12 @@ const jobFileApi = api.injectEndpoints({
       query: ({ job, body }) => ({ url: `${at(job)}/facts`, method: 'PUT', body }),
       ...POSTS,
     }),
-    savePeople: build.mutation<unknown, { job: string; people: readonly Person[] }>({
-      query: ({ job, people }) => ({ url: `${at(job)}/people`, method: 'PUT', body: { people } }),
+    savePeople: build.mutation<unknown, { job: string; people: readonly Person[]; seen: string }>({
+      query: ({ job, ...body }) => ({ url: `${at(job)}/people`, method: 'PUT', body }),
       ...POSTS,
     }),
-    saveChecklist: build.mutation<unknown, { job: string; items: readonly CheckItem[] }>({
-      query: ({ job, items }) => ({ url: `${at(job)}/checklist`, method: 'PUT', body: { items } }),
+    saveChecklist: build.mutation<unknown, { job: string; items: readonly CheckItem[]; seen: string }>({
+      query: ({ job, ...body }) => ({ url: `${at(job)}/checklist`, method: 'PUT', body }),
       ...POSTS,
     }),
     saveCheckTemplate: build.mutation<unknown, CheckTemplate>({

@@ -22,7 +22,7 @@ export function PlanPage() {
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the plan" />;
   return (
-    <Sections key={JSON.stringify([data.sections, data.lines])} job={job} view={data}>
+    <Sections key={data.seen} job={job} view={data}>
       <PlanCurve view={data} />
     </Sections>
   );
@@ -54,7 +54,7 @@ function Sections({ job, view, children }: { job: string; view: PlanView; childr
   ];
   const keep = async () => {
     try {
-      await save({ job, body: input }).unwrap();
+      await save({ job, body: { ...input, seen: view.seen } }).unwrap();
       toast('The plan is kept');
       setFault(null);
     } catch (error) {

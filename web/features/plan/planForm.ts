@@ -34,7 +34,7 @@ export function formOf(view: Pick<PlanView, 'sections' | 'lines'>): PlanForm {
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
 /** Reads the form; faults by `sections.row.column` and `lines.row.column`. */
-export function readPlan(form: PlanForm, month: string): { faults: Faults; input: PlanInput } {
+export function readPlan(form: PlanForm, month: string): { faults: Faults; input: Omit<PlanInput, 'seen'> } {
   const faults: Faults = new Map();
   const day = (at: string, typed: string | undefined): string | null => {
     if ((typed ?? '').trim() === '') return null;

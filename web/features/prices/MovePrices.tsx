@@ -51,7 +51,7 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
   };
   const make = async () => {
     try {
-      const { count } = await move(shown!.of).unwrap();
+      const { count } = await move({ ...shown!.of, seen: shown!.moves.seen }).unwrap();
       toast(`${count} ${count === 1 ? 'price' : 'prices'} moved by ${formatPercentShortest(shown!.of.by)} %`);
       onDone();
     } catch (error) {

@@ -22,7 +22,7 @@ const pricesApi = api.injectEndpoints({
     previewPriceMove: build.mutation<PriceMoves, PriceMoveInput>({
       query: (body) => ({ url: 'prices/move/preview', method: 'POST', body }),
     }),
-    movePrices: build.mutation<{ count: number }, PriceMoveInput>({
+    movePrices: build.mutation<{ count: number }, PriceMoveInput & { seen: string }>({
       query: (body) => ({ url: 'prices/move', method: 'POST', body }),
       ...POSTS,
     }),

@@ -1,0 +1,43 @@
+import type { InstalmentsInput } from '../../wire/instalments';
+import type { CheckItem, JobFacts, Person } from '../../wire/jobFile';
+import type { PlanInput } from '../../wire/plan';
+import { saveInstalments } from '../commands/jobs/instalments';
+import { saveChecklist, saveJobFacts, savePeople } from '../commands/jobs/jobFile';
+import { savePlan } from '../commands/jobs/plan';
+import type { Database } from '../db/database';
+import { digestOf } from '../queries/digest';
+import { jobByNumber } from '../queries/jobs';
+import { jobFileView } from '../queries/jobFile';
+import { loadInstalments } from '../queries/plan/instalments';
+import { planSeen } from '../queries/plan/planView';
+import { TESTER } from './books';
+
+/** Commands of one who has just looked at what they change. */
+export async function keepPlan(database: Database, job: string, plan: Omit<PlanInput, 'seen'>): Promise<void> {
+  const sql = database.read();
+  const seen = await planSeen(sql, (await jobByNumber(sql, job, 'job')).id);
+  await savePlan(database, TESTER, job, { ...plan, seen });
+}
+
+export async function keepInstalments(
+  database: Database,
+  job: string,
+  instalments: InstalmentsInput['instalments'],
+): Promise<void> {
+  const sql = database.read();
+  const seen = digestOf(await loadInstalments(sql, (await jobByNumber(sql, job, 'job')).id));
+  await saveInstalments(database, TESTER, job, { seen, instalments });
+}
+
+export async function keepFacts(database: Database, job: string, facts: JobFacts): Promise<void> {
+  const { seen } = await jobFileView(database.read(), job);
+  await saveJobFacts(database, TESTER, job, { ...facts, seen: seen.facts });
+}
+
+export async function keepPeople(database: Database, job: string, people: Person[]): Promise<void> {
+  await savePeople(database, TESTER, job, people, (await jobFileView(database.read(), job)).seen.people);
+}
+
+export async function keepChecklist(database: Database, job: string, items: CheckItem[]): Promise<void> {
+  await saveChecklist(database, TESTER, job, items, (await jobFileView(database.read(), job)).seen.checklist);
+}
