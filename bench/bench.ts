@@ -4,12 +4,12 @@ import { existsSync, rmSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import sqlite3 from 'sqlite3';
 import { estimatedLines } from '../server/queries/reports/estimateVsActualReport';
-import { costLedgerPage } from '../server/queries/costLedger';
-import { jobByNumber } from '../server/queries/jobs';
+import { costLedgerPage } from '../server/queries/costs/costLedger';
+import { jobByNumber } from '../server/queries/jobs/jobs';
 import { REPORTS } from '../server/queries/reports/index';
 import { openDatabase } from '../server/db/database';
 import type { Sql } from '../server/db/sql';
-import { csvBatches } from '../server/book/csvFile';
+import { csvBatches } from '../server/book/csv/csvFile';
 import { ESTIMATE_LINES, estimateWork } from './benchEstimate';
 import { COST_ROWS, LARGEST_JOB, makeBook } from './makeBook';
 

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { join } from 'node:path';
 import { addMonths, lastDay } from '../core/calendar/plainDate';
 import { COST_TYPES } from '../core/cost/costType';
-import { BOOK_FILES, type BookFileName } from '../server/book/bookFiles';
+import { BOOK_FILES, type BookFileName } from '../server/book/format/bookFiles';
 
 export const JOBS = 1000;
 export const COST_ROWS = 1_000_000;

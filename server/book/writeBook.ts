@@ -7,7 +7,7 @@ import { formatUnitCost } from '../../core/pricing/unitCost';
 import { csvText } from '../papers/csv';
 import { loadCompany } from '../queries/company';
 import type { Sql } from '../db/sql';
-import { BOOK_FILE_NAMES, columnsOf, type AnyColumn, type BookFileName } from './bookFiles';
+import { BOOK_FILE_NAMES, columnsOf, type AnyColumn, type BookFileName } from './format/bookFiles';
 
 /** One query a file: its result columns bear docs/book.md's names; `id` orders and pages it. */
 const QUERIES: Record<BookFileName, string> = {

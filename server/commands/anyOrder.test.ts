@@ -6,7 +6,7 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import type { ChangeInput } from '../../wire/changes';
 import { writeBook } from '../book/writeBook';
 import type { Database } from '../db/database';
-import { loadCostLines } from '../queries/costLineStates';
+import { loadCostLines } from '../queries/costs/costLineStates';
 import {
   cleanUp,
   differences,

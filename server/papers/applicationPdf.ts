@@ -7,9 +7,9 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import { displayCents, displayExact, displayPercent } from '../../core/money/display';
 import { formatPercentShortest, ratio } from '../../core/money/rate';
 import type { Sql } from '../db/sql';
-import { loadBillingJobs, type LoadedBillingJob } from '../queries/billingJobs';
+import { loadBillingJobs, type LoadedBillingJob } from '../queries/billing/billingJobs';
 import { loadCompany, type Company } from '../queries/company';
-import { jobByNumber } from '../queries/jobs';
+import { jobByNumber } from '../queries/jobs/jobs';
 import { ledgerLayout, makePdf } from './pdf';
 
 interface Parties {

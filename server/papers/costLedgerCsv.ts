@@ -4,7 +4,7 @@ import { formatCents } from '../../core/money/cents';
 import { formatQuantity } from '../../core/money/rate';
 import type { Sql } from '../db/sql';
 import { loadCompany } from '../queries/company';
-import { costLedgerPage, type CostLedgerFilter } from '../queries/costLedger';
+import { costLedgerPage, type CostLedgerFilter } from '../queries/costs/costLedger';
 import { csvText } from './csv';
 
 const HEADER = [

@@ -4,8 +4,8 @@ import { spentOnPending } from '../../core/contract/changeOrder';
 import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
 import type { ChangeInput, ChangeSummary, ChangeView, RegisteredChange, TransferView } from '../../wire/changes';
 import type { Sql } from '../db/sql';
-import { loadCostLines } from './costLineStates';
-import { jobByNumber } from './jobs';
+import { loadCostLines } from './costs/costLineStates';
+import { jobByNumber } from './jobs/jobs';
 
 /** Changes with their totals; `$1` is the date: one decided after it was still open then. */
 const SUMMARIES = `SELECT o.id, job.number AS job, job.name AS jobName, o.number, o.title, CASE WHEN o.decided_on > $1 THEN 'issued' ELSE o.status END AS status,

@@ -1,5 +1,5 @@
 import { lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
-import { currencyDigits } from '../book/currency';
+import { currencyDigits } from '../book/format/currency';
 import type { Sql } from '../db/sql';
 
 export interface Company {

@@ -2,7 +2,7 @@ import { Router } from 'express';
 import { acceptInput, askInput, declineInput } from '../../wire/quotations';
 import { acceptOffer, askAboutOffer, declineOffer } from '../commands/offers/offers';
 import { clientDocumentPdf } from '../papers/clientDocumentPdf';
-import { answerView } from '../queries/offers';
+import { answerView } from '../queries/offers/offers';
 import { textParam, type Context } from './context';
 import { read } from './reply';
 

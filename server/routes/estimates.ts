@@ -3,7 +3,7 @@ import { awardInput, estimateInput, newEstimateInput, sentInput, repriceInput } 
 import { awardJob } from '../commands/estimates/award';
 import { chooseEstimate, discardEstimate, saveEstimate, sendEstimate, startEstimate } from '../commands/estimates/estimates';
 import { previewReprice, repriceEstimate } from '../commands/estimates/repriceEstimate';
-import { estimateList, estimateView } from '../queries/estimates';
+import { estimateList, estimateView } from '../queries/pricing/estimates';
 import { actorOf, numberParam, textParam, type Context } from './context';
 import { read } from './reply';
 

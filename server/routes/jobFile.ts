@@ -6,7 +6,7 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import { checklistInput, checkTemplateInput, eventInput, jobFactsInput, lockInput, peopleInput } from '../../wire/jobFile';
 import { addEvent, attachFile, saveChecklist, saveCheckTemplate, saveJobFacts, savePeople } from '../commands/jobs/jobFile';
 import { deleteJob, lockJob } from '../commands/jobs/jobLife';
-import { attachedFile, jobFileView } from '../queries/jobFile';
+import { attachedFile, jobFileView } from '../queries/jobs/jobFile';
 import { actorOf, numberParam, textParam, type Context } from './context';
 import { read } from './reply';
 

@@ -1,9 +1,9 @@
 import { Router } from 'express';
 import multer from 'multer';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { readSheet } from '../book/readSheet';
+import { readSheet } from '../book/csv/readSheet';
 import { removeJobTemplate, saveJobTemplate } from '../commands/jobs/jobTemplates';
-import { jobSetup, jobTemplateList } from '../queries/jobSetup';
+import { jobSetup, jobTemplateList } from '../queries/jobs/jobSetup';
 import { draftInput, jobInput, jobStatusInput, jobTemplateInput } from '../../wire/jobs';
 import { createJob, deleteDraft, saveDraft } from '../commands/jobs/jobs';
 import { moveJob } from '../commands/jobs/jobLife';

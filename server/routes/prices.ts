@@ -15,7 +15,7 @@ import {
   savePriceItems,
 } from '../commands/setUp/prices';
 import { fileText } from '../book/writeBook';
-import { achieved, priceBookView, priceHistory } from '../queries/priceBook';
+import { achieved, priceBookView, priceHistory } from '../queries/pricing/priceBook';
 import { actorOf, textParam, type Context } from './context';
 import { read } from './reply';
 

@@ -6,8 +6,8 @@ import { saveChecklist, saveJobFacts, savePeople } from '../commands/jobs/jobFil
 import { savePlan } from '../commands/jobs/plan';
 import type { Database } from '../db/database';
 import { digestOf } from '../queries/digest';
-import { jobByNumber } from '../queries/jobs';
-import { jobFileView } from '../queries/jobFile';
+import { jobByNumber } from '../queries/jobs/jobs';
+import { jobFileView } from '../queries/jobs/jobFile';
 import { loadInstalments } from '../queries/plan/instalments';
 import { planSeen } from '../queries/plan/planView';
 import { TESTER } from './books';

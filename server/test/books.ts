@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { mkdtempSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { BookRefused } from '../book/bookFaults';
+import { BookRefused } from '../book/checks/bookFaults';
 import { importBook } from '../commands/book/importBook';
 import type { Actor } from '../commands/postings/post';
 import { openDatabase, type Database } from '../db/database';

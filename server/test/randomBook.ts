@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { addDays } from '../../core/calendar/plainDate';
 import { COST_TYPES } from '../../core/cost/costType';
 import { csvText } from '../papers/csv';
-import { BOOK_FILES, type BookFileName } from '../book/bookFiles';
+import { BOOK_FILES, type BookFileName } from '../book/format/bookFiles';
 import type { Rows } from './reckoner';
 
 const START = '2031-01-01';

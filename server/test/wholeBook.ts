@@ -6,7 +6,7 @@ import { startEstimate } from '../commands/estimates/estimates';
 import { addEvent } from '../commands/jobs/jobFile';
 import { saveQuotation } from '../commands/offers/quotations';
 import type { Database } from '../db/database';
-import { loadEstimate } from '../queries/estimates';
+import { loadEstimate } from '../queries/pricing/estimates';
 import { faultsOf, folderText, temporaryDatabase, temporaryFolder, TENDER_BOOK, TESTER, type BookText } from './books';
 import { keepChecklist, keepInstalments, keepPeople, keepPlan } from './asSeen';
 

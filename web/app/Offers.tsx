@@ -3,11 +3,11 @@ import { toast } from 'sonner';
 import { displayDate } from '../../core/calendar/displayDate';
 import type { OfferView } from '../../wire/quotations';
 import { Field } from '../ui/Field';
-import { readDate } from '../ui/readDate';
+import { readDate } from '../ui/typed/readDate';
 import { Refused } from '../ui/States';
 import { useAsOf } from './asOf';
 import { faultOf } from './faults';
-import { paperPath, useReplyToQuestionMutation, useSendPaperMutation, type PaperRef } from './offersApi';
+import { paperPath, useReplyToQuestionMutation, useSendPaperMutation, type PaperRef } from './api/offersApi';
 
 /** The paper as PDF and for a word processor. */
 export function PaperDownloads({ of }: { of: PaperRef }) {

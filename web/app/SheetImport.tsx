@@ -1,9 +1,9 @@
 import { useRef, useState } from 'react';
-import type { GridColumn, GridRow } from '../ui/gridTypes';
-import { fillable, matchedRows, proposeMatching, type Matching } from '../ui/matchColumns';
+import type { GridColumn, GridRow } from '../ui/grid/gridTypes';
+import { fillable, matchedRows, proposeMatching, type Matching } from '../ui/grid/matchColumns';
 import { Refused } from '../ui/States';
 import { faultOf } from './faults';
-import { useReadSheetMutation } from './sheetsApi';
+import { useReadSheetMutation } from './api/sheetsApi';
 
 const KEPT = 'ledrin.sheet-columns';
 const SHOWN_ROWS = 4;

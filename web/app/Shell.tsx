@@ -9,7 +9,7 @@ import { useAsOf, useKeepMonth } from './asOf';
 import { CommandBox } from './CommandBox';
 import { faultOf } from './faults';
 import { KeyList } from './KeyList';
-import { useSessionQuery } from './sessionApi';
+import { useSessionQuery } from './api/sessionApi';
 import { Workings } from './Workings';
 
 /** The order of the navigation is the order of the work. */

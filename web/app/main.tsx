@@ -3,7 +3,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router/dom';
 import { router } from './router';
-import { store } from './store';
+import { store } from './api/store';
 import './theme.css';
 
 createRoot(document.getElementById('root')!).render(

@@ -1,7 +1,7 @@
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../core/money/display';
 import type { ClientDocument } from '../../core/offer/clientDocument';
-import { showUnitCost } from './readCells';
+import { showUnitCost } from './typed/readCells';
 
 /** A quotation or a change order as its client reads it on a screen. */
 export function ClientPaper({ document: it }: { document: ClientDocument }) {

@@ -332,8 +332,8 @@ test('the monthly totals are the entries, as of any day', async () => {
   const database = await temporaryDatabase();
   expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
   const sql = database.read();
-  const { loadCostLines } = await import('../../queries/costLineStates');
-  const { costSubtotals } = await import('../../queries/costSubtotals');
+  const { loadCostLines } = await import('../../queries/costs/costLineStates');
+  const { costSubtotals } = await import('../../queries/costs/costSubtotals');
   for (const asOf of ['2029-11-30', '2030-02-28', '2030-07-13', '2031-04-30', '2031-04-02']) {
     const entries = new Map(
       (

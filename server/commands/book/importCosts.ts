@@ -1,10 +1,10 @@
 import type { CostType } from '../../../core/cost/costType';
 import { costJournals, type DatedCost } from '../../../core/posting/costBatch';
-import type { BookCheck } from '../../book/checkBook';
-import { before } from '../../book/checkContracts';
-import type { BookRow } from '../../book/bookFiles';
-import { joinKey } from '../../book/keys';
-import { bookRows, type FileShape, type Reading } from '../../book/readRows';
+import type { BookCheck } from '../../book/checks/checkBook';
+import { before } from '../../book/checks/checkContracts';
+import type { BookRow } from '../../book/format/bookFiles';
+import { joinKey } from '../../book/checks/keys';
+import { bookRows, type FileShape, type Reading } from '../../book/csv/readRows';
 import { nextId, type Sql } from '../../db/sql';
 import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../postings/costEntries';
 import { postPapers, writeJournals, type Actor } from '../postings/post';

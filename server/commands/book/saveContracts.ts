@@ -1,7 +1,7 @@
-import type { BookBilling } from '../../book/billingOfBook';
-import { bookTaxRate } from '../../book/billingOfBook';
-import type { BookCheck } from '../../book/checkBook';
-import { joinKey } from '../../book/keys';
+import type { BookBilling } from '../../book/checks/billingOfBook';
+import { bookTaxRate } from '../../book/checks/billingOfBook';
+import type { BookCheck } from '../../book/checks/checkBook';
+import { joinKey } from '../../book/checks/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
 import type { CostLines } from '../postings/costEntries';
 import type { Actor } from '../postings/post';

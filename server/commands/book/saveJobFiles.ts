@@ -1,5 +1,5 @@
-import type { BookCheck } from '../../book/checkBook';
-import { joinKey } from '../../book/keys';
+import type { BookCheck } from '../../book/checks/checkBook';
+import { joinKey } from '../../book/checks/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
 import { insertInstalments } from '../jobs/instalments';
 import type { CostLines } from '../postings/costEntries';

@@ -1,8 +1,8 @@
 import type { PriceBook, UnitShare } from '../../../core/pricing/buildUp';
-import type { BookCheck } from '../../book/checkBook';
-import { joinKey } from '../../book/keys';
+import type { BookCheck } from '../../book/checks/checkBook';
+import { joinKey } from '../../book/checks/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
-import { loadPriceBook } from '../../queries/priceBook';
+import { loadPriceBook } from '../../queries/pricing/priceBook';
 import { ESTIMATE_COLUMNS } from '../estimates/estimateContent';
 import type { Actor } from '../postings/post';
 import { saveKeyed, type BookIds } from './saveKeyed';

@@ -1,5 +1,5 @@
-import type { BookCheck } from '../../book/checkBook';
-import { joinKey } from '../../book/keys';
+import type { BookCheck } from '../../book/checks/checkBook';
+import { joinKey } from '../../book/checks/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
 import type { Actor } from '../postings/post';
 import { saveKeyed, type BookIds } from './saveKeyed';

@@ -3,7 +3,7 @@ import type { ChangeEffect, ChangeView } from '../../../wire/changes';
 import type { Database } from '../../db/database';
 import type { Sql } from '../../db/sql';
 import { daysGranted, loadChange } from '../../queries/changes';
-import { loadPositions, type LoadedPosition } from '../../queries/jobPositions';
+import { loadPositions, type LoadedPosition } from '../../queries/jobs/jobPositions';
 
 const withoutId = <T extends { id: number }>({ id: _id, ...rest }: T) => rest;
 

@@ -6,7 +6,7 @@ import type { Database } from '../../db/database';
 import type { Sql } from '../../db/sql';
 import { loadChange } from '../../queries/changes';
 import { loadCompany } from '../../queries/company';
-import type { JobIdentity } from '../../queries/jobs';
+import type { JobIdentity } from '../../queries/jobs/jobs';
 import { changeStays, draftChange, jobToChange } from './changes';
 import { record, type Actor } from '../postings/post';
 import { fieldError } from '../setUp/setup';

@@ -3,9 +3,9 @@ import { displayExact } from '../../../core/money/display';
 import type { TransferInput } from '../../../wire/changes';
 import type { Database } from '../../db/database';
 import { bulkInsert } from '../../db/sql';
-import { costCodeIds } from '../../queries/costCodes';
+import { costCodeIds } from '../../queries/costs/costCodes';
 import { loadCompany } from '../../queries/company';
-import { jobToPostTo } from '../../queries/jobs';
+import { jobToPostTo } from '../../queries/jobs/jobs';
 import { CostLines } from '../postings/costEntries';
 import { record, type Actor } from '../postings/post';
 

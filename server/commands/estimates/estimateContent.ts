@@ -2,8 +2,8 @@ import { LedrinError, type Fault } from '../../../core/errors/ledrinError';
 import { priceEstimate, type Estimate } from '../../../core/estimating/estimate';
 import { LARGEST_AMOUNT } from '../../../core/money/cents';
 import { bulkInsert, nextId, type Sql } from '../../db/sql';
-import { costCodeIds } from '../../queries/costCodes';
-import { loadEstimate, type LoadedEstimate } from '../../queries/estimates';
+import { costCodeIds } from '../../queries/costs/costCodes';
+import { loadEstimate, type LoadedEstimate } from '../../queries/pricing/estimates';
 import type { Actor } from '../postings/post';
 
 /** What a person may change of a draft; the unit costs of its build-ups stand beside it. */

@@ -3,8 +3,8 @@ import { groupsBy } from '../../../core/estimating/award';
 import type { EstimateInput, EstimateView } from '../../../wire/estimates';
 import { writeBook } from '../../book/writeBook';
 import type { Database } from '../../db/database';
-import { estimateList, estimateView } from '../../queries/estimates';
-import { achieved, priceBookView, priceHistory } from '../../queries/priceBook';
+import { estimateList, estimateView } from '../../queries/pricing/estimates';
+import { achieved, priceBookView, priceHistory } from '../../queries/pricing/priceBook';
 import {
   cleanUp,
   differences,

@@ -3,7 +3,7 @@ import type { JobFacts } from '../../../wire/jobFile';
 import { writeBook } from '../../book/writeBook';
 import type { Database } from '../../db/database';
 import { planView } from '../../queries/plan/planView';
-import { jobFileView } from '../../queries/jobFile';
+import { jobFileView } from '../../queries/jobs/jobFile';
 import {
   cleanUp,
   everything,

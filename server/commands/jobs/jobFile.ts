@@ -5,8 +5,8 @@ import { LedrinError, type Fault } from '../../../core/errors/ledrinError';
 import type { CheckItem, CheckTemplate, EventInput, JobFacts, JobFactsInput, Person } from '../../../wire/jobFile';
 import type { Database } from '../../db/database';
 import { bulkInsert, type Sql } from '../../db/sql';
-import { factsAreFixed, jobFileView } from '../../queries/jobFile';
-import { jobByNumber } from '../../queries/jobs';
+import { factsAreFixed, jobFileView } from '../../queries/jobs/jobFile';
+import { jobByNumber } from '../../queries/jobs/jobs';
 import { record, type Actor } from '../postings/post';
 import { refuseChangedSince } from '../savedSince';
 

@@ -2,8 +2,8 @@ import { LedrinError } from '../../../core/errors/ledrinError';
 import { JOB_STATUSES } from '../../../core/contract/jobStatus';
 import type { Database } from '../../db/database';
 import type { Sql } from '../../db/sql';
-import { jobByNumber, type JobIdentity } from '../../queries/jobs';
-import { missingForSite } from '../../queries/readiness';
+import { jobByNumber, type JobIdentity } from '../../queries/jobs/jobs';
+import { missingForSite } from '../../queries/jobs/readiness';
 import { record, type Actor } from '../postings/post';
 import { fieldError } from '../setUp/setup';
 

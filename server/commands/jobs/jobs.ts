@@ -4,7 +4,7 @@ import { displayExact } from '../../../core/money/display';
 import type { JobInput } from '../../../wire/jobs';
 import type { Database } from '../../db/database';
 import { bulkInsert, nextId, type Sql } from '../../db/sql';
-import { costCodeIds } from '../../queries/costCodes';
+import { costCodeIds } from '../../queries/costs/costCodes';
 import { loadCompany } from '../../queries/company';
 import { JOB_COLUMNS } from '../book/saveContracts';
 import { CostLines } from '../postings/costEntries';

@@ -2,7 +2,7 @@ import { LedrinError, type Fault } from '../../../core/errors/ledrinError';
 import type { PlanInput } from '../../../wire/plan';
 import type { Database } from '../../db/database';
 import { bulkInsert, type Sql } from '../../db/sql';
-import { jobByNumber } from '../../queries/jobs';
+import { jobByNumber } from '../../queries/jobs/jobs';
 import { plannedDates } from '../../queries/plan/planView';
 import { record, type Actor } from '../postings/post';
 import { refuseChangedSince } from '../savedSince';

@@ -6,10 +6,10 @@ import type { SendInput } from '../../../wire/quotations';
 import type { Database } from '../../db/database';
 import type { Sql } from '../../db/sql';
 import { clientDocumentPdf } from '../../papers/clientDocumentPdf';
-import { changeDocument, contentHash } from '../../queries/clientDocuments';
+import { changeDocument, contentHash } from '../../queries/offers/clientDocuments';
 import { loadChange } from '../../queries/changes';
-import { jobByNumber } from '../../queries/jobs';
-import { offerByToken, sealOf, whyClosed, type OfferRow } from '../../queries/offers';
+import { jobByNumber } from '../../queries/jobs/jobs';
+import { offerByToken, sealOf, whyClosed, type OfferRow } from '../../queries/offers/offers';
 import type { Outbox } from '../../stand-ins/outbox';
 import { record, type Actor } from '../postings/post';
 

@@ -6,7 +6,7 @@ import type { CostBatchInput, CostLineInput, PostedPaper } from '../../../wire/c
 import type { Database } from '../../db/database';
 import type { Sql } from '../../db/sql';
 import { CostLines, insertCostEntries, refreshCostTotals } from './costEntries';
-import { costCodeIds } from '../../queries/costCodes';
+import { costCodeIds } from '../../queries/costs/costCodes';
 import { postPaper, record, type Actor } from './post';
 
 /** A checked batch, with the ids its entries are kept under. */

@@ -8,9 +8,9 @@ import { receiptJournal } from '../../../core/posting/receipt';
 import { retentionReleaseJournal } from '../../../core/posting/retentionRelease';
 import type { Database } from '../../db/database';
 import type { Sql } from '../../db/sql';
-import { loadBillingJobs } from '../../queries/billingJobs';
+import { loadBillingJobs } from '../../queries/billing/billingJobs';
 import { loadCompany } from '../../queries/company';
-import { jobToPostTo } from '../../queries/jobs';
+import { jobToPostTo } from '../../queries/jobs/jobs';
 import { postPaper, record, type Actor } from './post';
 import { fieldError } from '../setUp/setup';
 

@@ -1,6 +1,6 @@
-import { BookRefused, FaultList } from '../../book/bookFaults';
-import { bookRows } from '../../book/readRows';
-import type { BookRow } from '../../book/bookFiles';
+import { BookRefused, FaultList } from '../../book/checks/bookFaults';
+import { bookRows } from '../../book/csv/readRows';
+import type { BookRow } from '../../book/format/bookFiles';
 import type { Database } from '../../db/database';
 import { loadCompany } from '../../queries/company';
 import type { PriceItemInput } from '../../../wire/prices';

@@ -6,7 +6,7 @@ import type { Database } from '../../db/database';
 import { bulkInsert, nextId, type Sql } from '../../db/sql';
 import { digestOf } from '../../queries/digest';
 import { otherThanShown } from '../savedSince';
-import { priceBookView } from '../../queries/priceBook';
+import { priceBookView } from '../../queries/pricing/priceBook';
 import { record, type Actor } from '../postings/post';
 import { fieldError } from './setup';
 

@@ -1,6 +1,6 @@
 import { LedrinError, type Fault } from '../../../core/errors/ledrinError';
 import type { CompanyInput, CostCodesInput, CustomerInput } from '../../../wire/setup';
-import { isCurrency } from '../../book/currency';
+import { isCurrency } from '../../book/format/currency';
 import type { Database } from '../../db/database';
 import { bulkInsert } from '../../db/sql';
 import { record, type Actor } from '../postings/post';

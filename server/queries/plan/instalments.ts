@@ -10,7 +10,7 @@ import {
 import { sum } from '../../../core/money/cents';
 import type { InstalmentsInput } from '../../../wire/instalments';
 import type { Sql } from '../../db/sql';
-import type { LoadedBillingJob } from '../billingJobs';
+import type { LoadedBillingJob } from '../billing/billingJobs';
 import { loadWorkDates } from './workDates';
 
 type Kept = InstalmentsInput['instalments'][number];

@@ -1,6 +1,6 @@
 import type { Sql } from '../../db/sql';
-import { agedInvoices } from '../invoices';
-import { jobByNumber } from '../jobs';
+import { agedInvoices } from '../billing/invoices';
+import { jobByNumber } from '../jobs/jobs';
 import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from './report';
 
 const COLUMNS = columns(

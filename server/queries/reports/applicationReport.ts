@@ -2,8 +2,8 @@ import { valueApplication, type ValuedApplication } from '../../../core/billing/
 import { LedrinError } from '../../../core/errors/ledrinError';
 import { ratio } from '../../../core/money/rate';
 import type { Sql } from '../../db/sql';
-import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
-import { jobByNumber } from '../jobs';
+import { loadBillingJobs, type LoadedBillingJob } from '../billing/billingJobs';
+import { jobByNumber } from '../jobs/jobs';
 import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from './report';
 
 const LINE_COLUMNS = columns(

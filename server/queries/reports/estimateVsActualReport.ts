@@ -8,8 +8,8 @@ import {
 } from '../../../core/forecast/estimateAtCompletion';
 import { isFinished } from '../../../core/progress/workInProgress';
 import type { Sql } from '../../db/sql';
-import { loadCostLines } from '../costLineStates';
-import { jobByNumber, type JobIdentity } from '../jobs';
+import { loadCostLines } from '../costs/costLineStates';
+import { jobByNumber, type JobIdentity } from '../jobs/jobs';
 import { columns, totalRow, type Report, type ReportRequest } from './report';
 
 const COLUMNS = columns(

@@ -2,7 +2,7 @@ import { ACCOUNTS, JOB_COST_ACCOUNTS } from '../../../core/ledger/accounts';
 import { tieOut } from '../../../core/ledger/tieOut';
 import { trialBalance } from '../../../core/ledger/trialBalance';
 import type { Sql } from '../../db/sql';
-import { agedInvoices } from '../invoices';
+import { agedInvoices } from '../billing/invoices';
 import { columns, totalRow, type Report, type ReportRequest } from './report';
 
 const TRIAL_BALANCE = columns('account:t:Account', 'name:t:Name', 'debit:a:Debit', 'credit:a:Credit');

@@ -1,7 +1,7 @@
 import { totalProgress, type Progress } from '../../../core/progress/workInProgress';
 import type { Sql } from '../../db/sql';
-import { inSchedule, loadPositions } from '../jobPositions';
-import { jobByNumber } from '../jobs';
+import { inSchedule, loadPositions } from '../jobs/jobPositions';
+import { jobByNumber } from '../jobs/jobs';
 import { columns, type Report, type ReportRequest, type ReportRow } from './report';
 
 const COLUMNS = columns(

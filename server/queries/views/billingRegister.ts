@@ -2,8 +2,8 @@ import { USUAL_TERMS_DAYS } from '../../../core/billing/ageing';
 import { addDays, daysBetween, periodOf } from '../../../core/calendar/plainDate';
 import type { ApplicationRow, BillingRegister } from '../../../wire/billing';
 import type { Sql } from '../../db/sql';
-import { loadBillingJobs } from '../billingJobs';
-import { inSchedule, loadPositions } from '../jobPositions';
+import { loadBillingJobs } from '../billing/billingJobs';
+import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { leftBySchedule, scheduledJobs } from '../plan/instalments';
 import { applicationRows } from './jobBilling';
 

@@ -1,6 +1,6 @@
 import { multiplyDivide } from '../../../core/money/round';
 import type { Sql } from '../../db/sql';
-import { type JobIdentity } from '../jobs';
+import { type JobIdentity } from '../jobs/jobs';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
 
 /** A cost line that serves an SOV line, and its share of it. */

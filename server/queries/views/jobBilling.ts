@@ -4,8 +4,8 @@ import { addDays, daysBetween } from '../../../core/calendar/plainDate';
 import { sum } from '../../../core/money/cents';
 import type { ApplicationRow, JobBilling } from '../../../wire/billing';
 import type { Sql } from '../../db/sql';
-import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
-import { jobByNumber } from '../jobs';
+import { loadBillingJobs, type LoadedBillingJob } from '../billing/billingJobs';
+import { jobByNumber } from '../jobs/jobs';
 import { appliedFor, billedBySchedule } from '../plan/instalments';
 
 export function dueOn(job: LoadedBillingJob, application: Application): string | null {

@@ -1,7 +1,7 @@
 import { totalProgress, type Progress } from '../../../core/progress/workInProgress';
 import type { JobDraft, JobFigures, JobList, JobListRow } from '../../../wire/jobs';
 import type { Sql } from '../../db/sql';
-import { inSchedule, loadPositions, type LoadedPosition } from '../jobPositions';
+import { inSchedule, loadPositions, type LoadedPosition } from '../jobs/jobPositions';
 
 /** Figures of one job for the wire. */
 export function jobFigures(progress: Progress, received: number, pendingChanges: number): JobFigures {

@@ -1,7 +1,7 @@
 import { periodOf } from '../../../core/calendar/plainDate';
 import type { JobView, NextStep } from '../../../wire/jobs';
-import type { LoadedBillingJob } from '../billingJobs';
-import type { LoadedPosition } from '../jobPositions';
+import type { LoadedBillingJob } from '../billing/billingJobs';
+import type { LoadedPosition } from '../jobs/jobPositions';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
 
 /** The estimate a tender is to be offered with. */

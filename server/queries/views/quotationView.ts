@@ -1,9 +1,9 @@
 import type { QuotationView } from '../../../wire/quotations';
 import type { Sql } from '../../db/sql';
-import { quotationDocument } from '../clientDocuments';
-import { jobByNumber } from '../jobs';
-import { offersOf } from '../offers';
-import { loadQuotation, type LoadedQuotation } from '../quotations';
+import { quotationDocument } from '../offers/clientDocuments';
+import { jobByNumber } from '../jobs/jobs';
+import { offersOf } from '../offers/offers';
+import { loadQuotation, type LoadedQuotation } from '../offers/quotations';
 
 const viewOf = ({ id: _id, answeredOn: _on, answeredBy: _by, ...it }: LoadedQuotation) => it;
 

@@ -9,7 +9,7 @@ import { costBySovLine } from './costBySovLine';
 import { jobBilling } from './jobBilling';
 import { estimateView, jobView } from './jobView';
 import { paperList, paperView } from './papers';
-import { jobByNumber } from '../jobs';
+import { jobByNumber } from '../jobs/jobs';
 
 let small: Database;
 let demo: Database;

@@ -3,8 +3,8 @@ import { priceEstimate } from '../../../core/estimating/estimate';
 import { money, type Operand, type Workings } from '../../../core/workings/workings';
 import type { Sql } from '../../db/sql';
 import { loadCompany } from '../company';
-import { loadEstimate } from '../estimates';
-import type { JobIdentity } from '../jobs';
+import { loadEstimate } from '../pricing/estimates';
+import type { JobIdentity } from '../jobs/jobs';
 import { at } from './sources';
 
 /** How an SOV line came to what was signed for it: its estimate lines, and its shares of what was spread at the award. */

@@ -11,9 +11,9 @@ import { explainLine, LINE_FIGURES, type LineFigure } from '../../../core/workin
 import { explainProgress, explainTotal, PROGRESS_FIGURES, type ProgressFigure } from '../../../core/workings/progressWorkings';
 import { money, type FigureRef, type Workings } from '../../../core/workings/workings';
 import type { Sql } from '../../db/sql';
-import { loadBillingJobs } from '../billingJobs';
-import { inSchedule, loadPositions } from '../jobPositions';
-import { jobByNumber, type JobIdentity } from '../jobs';
+import { loadBillingJobs } from '../billing/billingJobs';
+import { inSchedule, loadPositions } from '../jobs/jobPositions';
+import { jobByNumber, type JobIdentity } from '../jobs/jobs';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
 import { lineName } from './lineName';
 import { lineSources } from './lineSources';

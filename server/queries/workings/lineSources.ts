@@ -1,7 +1,7 @@
 import { lastDay } from '../../../core/calendar/plainDate';
 import { hours, money, words, type Operand } from '../../../core/workings/workings';
 import type { Sql } from '../../db/sql';
-import type { JobIdentity } from '../jobs';
+import type { JobIdentity } from '../jobs/jobs';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
 import { at, changeAt, type Explained } from './sources';
 

@@ -1,9 +1,9 @@
 import { money, type FigureRef, type Workings } from '../../../core/workings/workings';
 import { COST_TYPES } from '../../../core/cost/costType';
 import type { Sql } from '../../db/sql';
-import { agedInvoices } from '../invoices';
-import type { JobIdentity } from '../jobs';
-import { beforeTax } from '../jobPositions';
+import { agedInvoices } from '../billing/invoices';
+import type { JobIdentity } from '../jobs/jobs';
+import { beforeTax } from '../jobs/jobPositions';
 
 export type Explained = Pick<Workings, 'rule' | 'operands'>;
 type JobSource = (

@@ -2,8 +2,8 @@ import { lastCertified, valueApplication } from '../../../core/billing/applicati
 import { LedrinError } from '../../../core/errors/ledrinError';
 import { money, type FigureRef, type Workings } from '../../../core/workings/workings';
 import type { Sql } from '../../db/sql';
-import { loadBillingJobs } from '../billingJobs';
-import type { JobIdentity } from '../jobs';
+import { loadBillingJobs } from '../billing/billingJobs';
+import type { JobIdentity } from '../jobs/jobs';
 import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../views/costBySovLine';
 import { awardedLine } from './award';
 import { lineName } from './lineName';

@@ -8,10 +8,10 @@ import type { ApplicationLinesInput, ApplicationView } from '../../../wire/billi
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf, type ShownFault } from '../../app/faults';
-import { EntryGrid } from '../../ui/EntryGrid';
-import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { EntryGrid } from '../../ui/grid/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 import { Refused } from '../../ui/States';
 import { useDiscardApplicationMutation, useMoveApplicationMutation, useSaveApplicationMutation } from './api';
 import { AgainstCost } from './AgainstCost';

@@ -6,12 +6,12 @@ import type { ApplicationView } from '../../../wire/billing';
 import { useAsOf } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf, type ShownFault } from '../../app/faults';
-import { EntryGrid } from '../../ui/EntryGrid';
-import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { EntryGrid } from '../../ui/grid/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 import { Refused } from '../../ui/States';
-import { tidyAmount } from '../../ui/tidyAmount';
+import { tidyAmount } from '../../ui/typed/tidyAmount';
 import { useCertifyMutation, useMoveApplicationMutation } from './api';
 import { workApplication } from './workApplication';
 

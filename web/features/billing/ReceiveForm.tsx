@@ -6,9 +6,9 @@ import { useAsOf } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf, type ShownFault } from '../../app/faults';
 import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 import { Refused } from '../../ui/States';
-import { readAmount } from '../../ui/tidyAmount';
+import { readAmount } from '../../ui/typed/tidyAmount';
 import { useReceiveMutation, useReleaseMutation } from './api';
 
 interface Typed {

@@ -1,5 +1,5 @@
 import type { ApplicationLinesInput, ApplicationView, BillingRegister, CertifyInput, JobBilling } from '../../../wire/billing';
-import { api, POSTS, READS } from '../../app/api';
+import { api, POSTS, READS } from '../../app/api/api';
 
 interface At {
   job: string;

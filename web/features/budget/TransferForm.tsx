@@ -6,16 +6,16 @@ import { parseQuantity } from '../../../core/money/rate';
 import { useAsOf } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf, type ShownFault } from '../../app/faults';
-import { useListsQuery } from '../../app/sessionApi';
-import { EntryGrid } from '../../ui/EntryGrid';
+import { useListsQuery } from '../../app/api/sessionApi';
+import { EntryGrid } from '../../ui/grid/EntryGrid';
 import { Field } from '../../ui/Field';
-import type { GridColumn, GridRow } from '../../ui/gridTypes';
-import { readCostType, type Faults } from '../../ui/readCells';
-import { readDate } from '../../ui/readDate';
+import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
+import { readCostType, type Faults } from '../../ui/typed/readCells';
+import { readDate } from '../../ui/typed/readDate';
 import { Refused } from '../../ui/States';
-import { readAmount, tidyAmount } from '../../ui/tidyAmount';
+import { readAmount, tidyAmount } from '../../ui/typed/tidyAmount';
 import { useBudgetLinesQuery, useTransferBudgetMutation } from './api';
-import { withoutThousands } from '../../ui/withoutThousands';
+import { withoutThousands } from '../../ui/typed/withoutThousands';
 
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 

@@ -7,9 +7,9 @@ import type { EstimateView } from '../../../wire/jobs';
 import type { PriceBookView } from '../../../wire/prices';
 import { useCurrency } from '../../app/company';
 import { Field } from '../../ui/Field';
-import type { GridRow } from '../../ui/gridTypes';
+import type { GridRow } from '../../ui/grid/gridTypes';
 import { pricedRows } from './changeForm';
-import { withoutThousands } from '../../ui/withoutThousands';
+import { withoutThousands } from '../../ui/typed/withoutThousands';
 
 type OnRows = (rows: { price?: GridRow[]; cost: GridRow[] }) => void;
 const CONTENT = 'z-50 border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]';

@@ -5,11 +5,11 @@ import { extend } from '../../../core/pricing/unitCost';
 import { multiplyDivide } from '../../../core/money/round';
 import type { UnitShare } from '../../../core/pricing/buildUp';
 import type { ChangeInput, ChangeView } from '../../../wire/changes';
-import type { GridRow } from '../../ui/gridTypes';
-import { readCostType, type Faults } from '../../ui/readCells';
-import { readDate } from '../../ui/readDate';
-import { readAmount } from '../../ui/tidyAmount';
-import { withoutThousands } from '../../ui/withoutThousands';
+import type { GridRow } from '../../ui/grid/gridTypes';
+import { readCostType, type Faults } from '../../ui/typed/readCells';
+import { readDate } from '../../ui/typed/readDate';
+import { readAmount } from '../../ui/typed/tidyAmount';
+import { withoutThousands } from '../../ui/typed/withoutThousands';
 
 /** A change order as typed. */
 export interface ChangeForm {

@@ -3,8 +3,8 @@ import { useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES } from '../../../core/cost/costType';
 import { useAsOf } from '../../app/asOf';
-import { useListsQuery } from '../../app/sessionApi';
-import { readDate } from '../../ui/readDate';
+import { useListsQuery } from '../../app/api/sessionApi';
+import { readDate } from '../../ui/typed/readDate';
 import { type LedgerParams } from './api';
 import { FILTERS, useSetParam } from './ledgerParams';
 

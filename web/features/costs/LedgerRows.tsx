@@ -8,7 +8,7 @@ import type { CostPage, CostRow } from '../../../wire/costs';
 import { useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import type { AppDispatch } from '../../app/store';
+import type { AppDispatch } from '../../app/api/store';
 import { Refused, Waiting } from '../../ui/States';
 import { costPage, useCostPageQuery, type LedgerParams } from './api';
 import { useSetParam } from './ledgerParams';

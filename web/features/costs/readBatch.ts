@@ -2,10 +2,10 @@ import { COST_TYPES, type CostType } from '../../../core/cost/costType';
 import { parseQuantity } from '../../../core/money/rate';
 import type { CostLineInput } from '../../../wire/costs';
 import type { Lists } from '../../../wire/setup';
-import { readAmount } from '../../ui/tidyAmount';
-import type { GridRow } from '../../ui/gridTypes';
-import { readDate } from '../../ui/readDate';
-import { withoutThousands } from '../../ui/withoutThousands';
+import { readAmount } from '../../ui/typed/tidyAmount';
+import type { GridRow } from '../../ui/grid/gridTypes';
+import { readDate } from '../../ui/typed/readDate';
+import { withoutThousands } from '../../ui/typed/withoutThousands';
 
 export interface ReadBatch {
   lines: CostLineInput[];

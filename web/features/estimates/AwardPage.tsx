@@ -12,7 +12,7 @@ import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf, type ShownFault } from '../../app/faults';
 import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 import { Refused, Waiting } from '../../ui/States';
 import { useAwardJobMutation, useEstimateQuery, useOfferedQuery } from './api';
 import { AwardGroups } from './AwardGroups';

@@ -8,7 +8,7 @@ import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
 import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 import {
   useChooseEstimateMutation,
   useDiscardEstimateMutation,

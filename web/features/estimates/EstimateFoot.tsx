@@ -3,7 +3,7 @@ import { COST_TYPES } from '../../../core/cost/costType';
 import { displayExact, displayQuantity } from '../../../core/money/display';
 import { profitForPrice, type EstimateTotals } from '../../../core/estimating/estimate';
 import { useCurrency } from '../../app/company';
-import { markupText, type Faults } from '../../ui/readCells';
+import { markupText, type Faults } from '../../ui/typed/readCells';
 import type { EstimateForm } from './estimateForm';
 import { PriceHeadline } from './PriceHeadline';
 

@@ -9,7 +9,7 @@ import type { EstimateView } from '../../../wire/estimates';
 import { useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { showUnitCost } from '../../ui/readCells';
+import { showUnitCost } from '../../ui/typed/readCells';
 import { Refused } from '../../ui/States';
 import { useStartEstimateMutation } from './api';
 import { contentOf } from './useEstimate';

@@ -6,9 +6,9 @@ import { formatQuantity } from '../../../core/money/rate';
 import type { PriceBookView } from '../../../wire/prices';
 import type { Lists } from '../../../wire/setup';
 import { useCurrency } from '../../app/company';
-import { EntryGrid } from '../../ui/EntryGrid';
-import type { GridColumn, GridRow } from '../../ui/gridTypes';
-import { markupText, showUnitCost, tidyUnitCost, type Faults } from '../../ui/readCells';
+import { EntryGrid } from '../../ui/grid/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
+import { markupText, showUnitCost, tidyUnitCost, type Faults } from '../../ui/typed/readCells';
 
 interface PartsProps {
   id: string;

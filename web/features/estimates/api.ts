@@ -7,7 +7,7 @@ import type {
   Repricing,
 } from '../../../wire/estimates';
 import type { QuotationSummary } from '../../../wire/quotations';
-import { api, POSTS, READS } from '../../app/api';
+import { api, POSTS, READS } from '../../app/api/api';
 
 interface Named {
   job: string;

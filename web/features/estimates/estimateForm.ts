@@ -3,9 +3,17 @@ import { displayExact } from '../../../core/money/display';
 import { formatQuantity } from '../../../core/money/rate';
 import type { EstimateLine, Part } from '../../../core/estimating/estimate';
 import type { EstimateContent } from '../../../core/estimating/merge';
-import type { GridRow } from '../../ui/gridTypes';
-import { markupText, readCostType, readMarkup, readNeeded, readUnitCost, showUnitCost, type Faults } from '../../ui/readCells';
-import { readAmount } from '../../ui/tidyAmount';
+import type { GridRow } from '../../ui/grid/gridTypes';
+import {
+  markupText,
+  readCostType,
+  readMarkup,
+  readNeeded,
+  readUnitCost,
+  showUnitCost,
+  type Faults,
+} from '../../ui/typed/readCells';
+import { readAmount } from '../../ui/typed/tidyAmount';
 
 /** An estimate as typed. A row's hidden `id` leads to its parts. */
 export interface EstimateForm {

@@ -9,7 +9,7 @@ import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 
 const WAYS = [
   ['stages', 'By stages'],

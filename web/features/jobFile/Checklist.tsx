@@ -4,9 +4,9 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import type { CheckItem, CheckTemplate } from '../../../wire/jobFile';
 import { useAsOf } from '../../app/asOf';
 import { faultOf } from '../../app/faults';
-import { EntryGrid } from '../../ui/EntryGrid';
-import type { GridColumn, GridRow } from '../../ui/gridTypes';
-import { readDate } from '../../ui/readDate';
+import { EntryGrid } from '../../ui/grid/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
+import { readDate } from '../../ui/typed/readDate';
 import { Refused } from '../../ui/States';
 import { useSaveChecklistMutation, useSaveCheckTemplateMutation } from './api';
 

@@ -4,7 +4,7 @@ import { EVENT_KINDS, type JobFileView } from '../../../wire/jobFile';
 import { useAsOf } from '../../app/asOf';
 import { faultOf } from '../../app/faults';
 import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 import { useAddEventMutation } from './api';
 
 /** Notes, calls, meetings and visits, newest first. What is noted stays. */

@@ -8,7 +8,7 @@ import type { JobFacts, JobFileView } from '../../../wire/jobFile';
 import { useAsOf } from '../../app/asOf';
 import { faultOf, type ShownFault } from '../../app/faults';
 import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 import { useSaveJobFactsMutation } from './api';
 import { RetentionCurve } from './RetentionCurve';
 

@@ -2,8 +2,8 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { Person } from '../../../wire/jobFile';
 import { faultOf } from '../../app/faults';
-import { EntryGrid } from '../../ui/EntryGrid';
-import type { GridColumn, GridRow } from '../../ui/gridTypes';
+import { EntryGrid } from '../../ui/grid/EntryGrid';
+import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { Refused } from '../../ui/States';
 import { useSavePeopleMutation } from './api';
 

@@ -8,7 +8,7 @@ import type { JobView } from '../../../wire/jobs';
 import { useAsOf } from '../../app/asOf';
 import { faultOf } from '../../app/faults';
 import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 import { useDeleteJobMutation, useLockJobMutation, useMoveJobMutation } from './api';
 
 /** Where the job is in its life, and the way on. */

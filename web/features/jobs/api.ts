@@ -1,6 +1,6 @@
 import type { JobInput, JobList, JobSetup, JobTemplate, JobView } from '../../../wire/jobs';
 import type { CostCodesInput, CustomerInput } from '../../../wire/setup';
-import { api, POSTS, READS } from '../../app/api';
+import { api, POSTS, READS } from '../../app/api/api';
 
 const jobsApi = api.injectEndpoints({
   endpoints: (build) => ({

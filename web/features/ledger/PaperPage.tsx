@@ -8,7 +8,7 @@ import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
 import { Field } from '../../ui/Field';
 import { Journal } from '../../ui/Journal';
-import { readDate } from '../../ui/readDate';
+import { readDate } from '../../ui/typed/readDate';
 import { Refused, Waiting } from '../../ui/States';
 import { usePaperQuery, useReverseMutation } from './api';
 import { LedgerHead } from './LedgerHead';

@@ -2,8 +2,8 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { useAsOf } from '../../app/asOf';
 import { Field } from '../../ui/Field';
-import type { GridRow } from '../../ui/gridTypes';
-import { readDate } from '../../ui/readDate';
+import type { GridRow } from '../../ui/grid/gridTypes';
+import { readDate } from '../../ui/typed/readDate';
 import { lotsBy } from './planForm';
 
 /** Several lots at once, by one pattern. */

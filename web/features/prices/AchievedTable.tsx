@@ -3,7 +3,7 @@ import { displayQuantity, displayPercent } from '../../../core/money/display';
 import { ratio } from '../../../core/money/rate';
 import type { BuildUpInput } from '../../../wire/prices';
 import { useKeepMonth } from '../../app/asOf';
-import { showUnitCostFull } from '../../ui/readCells';
+import { showUnitCostFull } from '../../ui/typed/readCells';
 import { useAchievedQuery } from './api';
 
 /** What the build-up took on finished jobs, beside what it was priced at then and is priced at now. */

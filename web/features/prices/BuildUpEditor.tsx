@@ -7,10 +7,10 @@ import { findCycle, PriceBook, unitCostOfShares, whereUsed } from '../../../core
 import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { EntryGrid } from '../../ui/EntryGrid';
+import { EntryGrid } from '../../ui/grid/EntryGrid';
 import { Field } from '../../ui/Field';
-import type { GridColumn, GridRow } from '../../ui/gridTypes';
-import { readNeeded, showUnitCost, showUnitCostFull, type Faults } from '../../ui/readCells';
+import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
+import { readNeeded, showUnitCost, showUnitCostFull, type Faults } from '../../ui/typed/readCells';
 import { Refused } from '../../ui/States';
 import { AchievedTable } from './AchievedTable';
 import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from './api';

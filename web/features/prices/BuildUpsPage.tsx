@@ -6,8 +6,8 @@ import type { PriceBookView } from '../../../wire/prices';
 import { useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { usePriceBookQuery } from '../../app/priceBookApi';
-import { showUnitCostFull } from '../../ui/readCells';
+import { usePriceBookQuery } from '../../app/api/priceBookApi';
+import { showUnitCostFull } from '../../ui/typed/readCells';
 import { Empty, Refused, Waiting } from '../../ui/States';
 import { BuildUpEditor } from './BuildUpEditor';
 

@@ -7,9 +7,9 @@ import type { PriceMoveInput, PriceMoves } from '../../../wire/prices';
 import type { Lists } from '../../../wire/setup';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { useSessionQuery } from '../../app/sessionApi';
+import { useSessionQuery } from '../../app/api/sessionApi';
 import { Field } from '../../ui/Field';
-import { showUnitCost } from '../../ui/readCells';
+import { showUnitCost } from '../../ui/typed/readCells';
 import { Refused } from '../../ui/States';
 import { useMovePricesMutation, usePreviewPriceMoveMutation } from './api';
 

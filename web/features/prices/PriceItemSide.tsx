@@ -4,7 +4,7 @@ import { whereUsed } from '../../../core/pricing/buildUp';
 import type { PriceBookView, PriceItemInput } from '../../../wire/prices';
 import { useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
-import { showUnitCost } from '../../ui/readCells';
+import { showUnitCost } from '../../ui/typed/readCells';
 import { usePriceHistoryQuery } from './api';
 
 /** Beside the list: what the item under the cursor cost before, and which build-ups are made of it. */

@@ -1,9 +1,9 @@
 import { useCurrency } from '../../app/company';
-import { EntryGrid } from '../../ui/EntryGrid';
+import { EntryGrid } from '../../ui/grid/EntryGrid';
 import { Field } from '../../ui/Field';
-import type { Faults } from '../../ui/readCells';
-import { tidyPart } from '../../ui/readPart';
-import { tidyAmount } from '../../ui/tidyAmount';
+import type { Faults } from '../../ui/typed/readCells';
+import { tidyPart } from '../../ui/typed/readPart';
+import { tidyAmount } from '../../ui/typed/tidyAmount';
 import { useEstimatesToQuoteQuery, useTermsQuery } from './api';
 import type { QuotationForm } from './quotationForm';
 

@@ -1,6 +1,6 @@
 import type { MessageRow, QuotationInput, QuotationSummary, QuotationView, TermsInput } from '../../../wire/quotations';
 import type { EstimateListRow } from '../../../wire/estimates';
-import { api, POSTS, READS } from '../../app/api';
+import { api, POSTS, READS } from '../../app/api/api';
 
 interface Named {
   job: string;

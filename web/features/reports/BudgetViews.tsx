@@ -15,7 +15,7 @@ import {
   type Grouping,
   type SumKey,
 } from './budgetRows';
-import { withoutThousands } from '../../ui/withoutThousands';
+import { withoutThousands } from '../../ui/typed/withoutThousands';
 
 const KEPT = 'ledrin.budget-views';
 const FIGURES = [...MONEY, ...HOURS] as readonly (readonly [SumKey, string, string])[];

@@ -1,7 +1,7 @@
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { useAsOf } from '../../app/asOf';
 import { faultOf } from '../../app/faults';
-import { useListsQuery } from '../../app/sessionApi';
+import { useListsQuery } from '../../app/api/sessionApi';
 import { Empty, Refused, Waiting } from '../../ui/States';
 import { useEstimateVsActualQuery } from './api';
 import { EstimateTable } from './EstimateTable';

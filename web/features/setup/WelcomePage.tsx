@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
 import { faultOf } from '../../app/faults';
-import { useSessionQuery } from '../../app/sessionApi';
+import { useSessionQuery } from '../../app/api/sessionApi';
 import { Refused, Waiting } from '../../ui/States';
 import { useKeepMonth } from '../../app/asOf';
 import { useLoadSampleMutation } from './api';

@@ -1,5 +1,5 @@
 import type { CompanyInput, CostCodesInput } from '../../../wire/setup';
-import { api, POSTS } from '../../app/api';
+import { api, POSTS } from '../../app/api/api';
 
 const setupApi = api.injectEndpoints({
   endpoints: (build) => ({

@@ -1,0 +1,109 @@
+import { columnsOf, KEY_COLUMNS, type AnyColumn, type BookFileName, type BookRow } from '../format/bookFiles';
+import type { FaultList } from '../checks/bookFaults';
+import { readCell } from '../format/cells';
+import { csvBatches, NotUtf8, type CsvRecord } from './csvFile';
+
+/** How the rows of one file are to be read. */
+export interface Reading {
+  path: string;
+  faults: FaultList;
+  currencyDigits: number | null;
+}
+
+/** What the file as a whole lacks: rows that lean on a column that is not there are not to be blamed for it. */
+export interface FileShape {
+  /** False where the file is not UTF-8, so that what it holds is unknown. */
+  readable: boolean;
+  missingColumns: string[];
+}
+
+/**
+ * Streams the checked rows of a book file, in batches. Each faulty cell is reported and comes as undefined;
+ * a ragged or ill-quoted record is reported once, and still offers its key where that can be read.
+ */
+export async function* bookRows<F extends BookFileName>(
+  file: F,
+  reading: Reading,
+  shape: FileShape,
+): AsyncGenerator<BookRow<F>[]> {
+  let toRow: ((record: CsvRecord) => BookRow<F> | null) | null = null;
+  const first = reading.faults.faults.length;
+  try {
+    for await (const records of csvBatches(reading.path)) {
+      const rows: BookRow<F>[] = [];
+      for (const record of records) {
+        if (!toRow) {
+          toRow = readHeader(file, record, reading, shape);
+          continue;
+        }
+        const row = toRow(record);
+        if (row) rows.push(row);
+      }
+      if (rows.length > 0) yield rows;
+    }
+    if (!toRow) readHeader(file, { row: 1, cells: [] }, reading, shape);
+  } catch (error) {
+    if (!(error instanceof NotUtf8)) throw error;
+    reading.faults.faults.splice(first);
+    reading.faults.add(file, 1, '', 'the file is not UTF-8; save it as UTF-8 and try again');
+    shape.readable = false;
+  }
+}
+
+type RowReader<F extends BookFileName> = (record: CsvRecord) => BookRow<F> | null;
+
+/** Checks the header and gives back the reader of the records below it. */
+function readHeader<F extends BookFileName>(file: F, record: CsvRecord, reading: Reading, shape: FileShape): RowReader<F> {
+  const columns = columnsOf(file);
+  const header = record.cells;
+  if (!Array.isArray(header)) {
+    reading.faults.add(file, 1, '', 'the header is ill-quoted');
+    shape.missingColumns.push(...Object.keys(columns));
+    return () => null;
+  }
+  const seen = new Set<string>();
+  header.forEach((name) => {
+    if (!(name in columns))
+      reading.faults.add(file, 1, name, `unknown column; the file may have ${Object.keys(columns).join(', ')}`);
+    else if (seen.has(name)) reading.faults.add(file, 1, name, 'the column is there twice');
+    seen.add(name);
+  });
+  for (const [name, column] of Object.entries(columns)) {
+    if (seen.has(name)) continue;
+    shape.missingColumns.push(name);
+    if (column.required) reading.faults.add(file, 1, name, 'missing required column');
+  }
+  return rowReader(file, header, reading);
+}
+
+function rowReader<F extends BookFileName>(
+  file: F,
+  header: readonly string[],
+  { faults, currencyDigits }: Reading,
+): RowReader<F> {
+  const known = Object.entries(columnsOf(file)).map(([name, column]) => ({ name, column, at: header.indexOf(name) }));
+  const keys: readonly string[] = KEY_COLUMNS[file];
+  return ({ row, cells }) => {
+    const whole = Array.isArray(cells) && cells.length === header.length;
+    const texts = Array.isArray(cells) ? cells : cells.readable;
+    if (!Array.isArray(cells))
+      faults.add(file, row, '', 'ill-quoted record: a quote inside a cell is doubled, and the cell stands in quotes');
+    else if (!whole) faults.add(file, row, '', `ragged record: ${cells.length} cells where the header has ${header.length}`);
+    const read: Record<string, unknown> = { row };
+    for (const { name, column, at } of known) {
+      const text = at < 0 ? '' : texts[at];
+      // Of a record that is not whole only the key is taken, so that what refers to it is not blamed as well.
+      if (text === undefined || (!whole && !keys.includes(name))) read[name] = undefined;
+      else if (text === '' && (at < 0 || !column.required)) read[name] = column.required ? undefined : null;
+      else read[name] = cellValue(name, column, text, row, whole);
+    }
+    return read as BookRow<F>;
+  };
+
+  function cellValue(name: string, column: AnyColumn, text: string, row: number, tell: boolean): unknown {
+    const cell = text === '' ? { fault: 'missing required cell' } : readCell(column, text, currencyDigits);
+    if ('value' in cell) return cell.value;
+    if (tell) faults.add(file, row, name, cell.fault);
+    return undefined;
+  }
+}

@@ -1,0 +1,13 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { setupListeners } from '@reduxjs/toolkit/query';
+import { api } from './api';
+import { workingsSlice } from '../workingsSlice';
+
+export const store = configureStore({
+  reducer: { [api.reducerPath]: api.reducer, [workingsSlice.name]: workingsSlice.reducer },
+  middleware: (defaults) => defaults().concat(api.middleware),
+});
+setupListeners(store.dispatch);
+
+export type RootState = ReturnType<typeof store.getState>;
+export type AppDispatch = typeof store.dispatch;

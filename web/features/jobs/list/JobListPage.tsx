@@ -1,0 +1,70 @@
+import { Link } from 'react-router';
+import { useAsOf, useKeepMonth } from '../../../app/asOf';
+import { faultOf } from '../../../app/faults';
+import { Empty, Refused, Waiting } from '../../../ui/States';
+import { useDeleteDraftMutation, useJobListQuery } from '../api';
+import { JobTable } from './JobTable';
+
+/** All jobs, one a line, with their measure: made to find the one that went wrong. */
+export function JobListPage() {
+  const { month } = useAsOf();
+  const { data, error, refetch } = useJobListQuery({ asOf: month }, { refetchOnMountOrArgChange: true });
+  const keep = useKeepMonth();
+  if (error)
+    return (
+      <div className="page">
+        <Refused message={faultOf(error).message} onRetry={refetch} />
+      </div>
+    );
+  if (!data) return <Waiting what="the jobs" />;
+  return (
+    <div className="page">
+      <div className="mb-3 flex items-end justify-between gap-6">
+        <h1>Jobs</h1>
+        <Link className="press main" to={keep('/jobs/new')}>
+          New job
+        </Link>
+      </div>
+      <Drafts drafts={data.drafts} />
+      {data.jobs.length === 0 ? (
+        <Empty title="No job yet">
+          <Link className="press main" to={keep('/jobs/new')}>
+            Type or paste the first job
+          </Link>
+          <Link className="press" to={keep('/set-up')}>
+            Import a book
+          </Link>
+        </Empty>
+      ) : (
+        <JobTable jobs={data.jobs} />
+      )}
+    </div>
+  );
+}
+
+function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<string, unknown>; savedAt: string }[] }) {
+  const keep = useKeepMonth();
+  const [deleteDraft] = useDeleteDraftMutation();
+  if (drafts.length === 0) return null;
+  return (
+    <ul className="sheet mb-3 list-none px-3 py-1">
+      {drafts.map((draft) => {
+        const facts = (draft.content.facts ?? {}) as Record<string, string>;
+        return (
+          <li key={draft.id} className="flex items-center gap-3">
+            <span className="note">Half-made:</span>
+            <Link to={keep(`/jobs/new?draft=${draft.id}`)}>
+              {[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}
+            </Link>
+            <span className="note text-[12.5px]">
+              kept {new Date(draft.savedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+            </span>
+            <button type="button" className="press bare" onClick={() => void deleteDraft(draft.id)}>
+              Throw away
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

@@ -1,0 +1,191 @@
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { Lists } from '../../../../wire/setup';
+import { useCurrency } from '../../../app/company';
+import { faultOf } from '../../../app/faults';
+import { RepeatSection } from '../../../app/RepeatSection';
+import { Field } from '../../../ui/Field';
+import { repeatRows } from '../../../ui/grid/repeatRows';
+import { useJobTemplatesQuery, useLazyJobSetupQuery, useRemoveJobTemplateMutation, useSaveJobTemplateMutation } from '../api';
+import { copyInto, COPIED, templateOf, type CopiedPart } from './beginJob';
+import type { JobForm } from './readJob';
+
+const CONTENT = 'z-50 border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]';
+
+/** Begins a job from another one, or from a kept template. */
+export function BeginFrom({
+  lists,
+  form,
+  setForm,
+}: {
+  lists: Lists;
+  form: JobForm;
+  setForm: React.Dispatch<React.SetStateAction<JobForm>>;
+}) {
+  return (
+    <div className="flex items-center gap-2">
+      <CopyJob lists={lists} setForm={setForm} />
+      <Templates form={form} setForm={setForm} />
+      <RepeatSection
+        sections={[...new Set([...form.sov, ...form.budget].map((row) => (row.section ?? '').trim()))].filter(Boolean)}
+        onRepeat={(section, names) =>
+          setForm((before) => {
+            const sov = repeatRows(before.sov, section, names, 'line');
+            // The copied budget serves the copied lines.
+            const own = before.sov.filter((row) => (row.section ?? '').trim() === section);
+            const served = new Map(
+              sov.map((row, i) => [`${row.section}\u001f${own[i % own.length]?.line ?? ''}`, row.line ?? '']),
+            );
+            const budget = repeatRows(before.budget, section, names, null).map((row) => ({
+              ...row,
+              sovLine: served.get(`${row.section}\u001f${row.sovLine ?? ''}`) ?? row.sovLine ?? '',
+            }));
+            return { ...before, sov: [...before.sov, ...sov], budget: [...before.budget, ...budget] };
+          })
+        }
+      />
+    </div>
+  );
+}
+
+function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<React.SetStateAction<JobForm>> }) {
+  const { digits } = useCurrency();
+  const [job, setJob] = useState('');
+  const [parts, setParts] = useState<ReadonlySet<CopiedPart>>(new Set(Object.keys(COPIED) as CopiedPart[]));
+  const [amounts, setAmounts] = useState(true);
+  const [fault, setFault] = useState<string>();
+  const [load] = useLazyJobSetupQuery();
+  const copy = async (event: React.FormEvent) => {
+    event.preventDefault();
+    const number = job.split(' ')[0]!;
+    try {
+      const setup = await load(number).unwrap();
+      setForm((before) => copyInto(before, setup, parts, amounts, digits));
+      toast(`Taken from job ${number}`);
+      setFault(undefined);
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="press">Copy from a job …</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[340px]`}>
+          <form className="flex flex-col gap-3" onSubmit={(event) => void copy(event)}>
+            <Field label="Job" fault={fault}>
+              <input value={job} list="jobs-to-copy" onChange={(event) => setJob(event.target.value)} />
+            </Field>
+            <datalist id="jobs-to-copy">
+              {lists.jobs.map((it) => (
+                <option key={it.number} value={it.number}>
+                  {it.name}
+                </option>
+              ))}
+            </datalist>
+            <fieldset className="m-0 grid grid-cols-2 gap-1 border-0 p-0">
+              <legend className="note mb-1 p-0 text-[12.5px]">Take along</legend>
+              {(Object.entries(COPIED) as [CopiedPart, string][]).map(([key, title]) => (
+                <label key={key} className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    checked={parts.has(key)}
+                    onChange={() => {
+                      const next = new Set(parts);
+                      if (!next.delete(key)) next.add(key);
+                      setParts(next);
+                    }}
+                  />
+                  {title}
+                </label>
+              ))}
+              <label className="flex items-center gap-2">
+                <input type="checkbox" checked={amounts} onChange={(event) => setAmounts(event.target.checked)} /> with amounts
+              </label>
+            </fieldset>
+            <button className="press main self-start" disabled={job.trim() === '' || parts.size === 0}>
+              Lay it in
+            </button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<React.SetStateAction<JobForm>> }) {
+  const { data } = useJobTemplatesQuery();
+  const [name, setName] = useState('');
+  const [fault, setFault] = useState<string>();
+  const [save] = useSaveJobTemplateMutation();
+  const [remove] = useRemoveJobTemplateMutation();
+  const attempt = async (work: () => Promise<unknown>, said: string) => {
+    try {
+      await work();
+      toast(said);
+      setFault(undefined);
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="press">Templates …</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[320px]`}>
+          {(data ?? []).length === 0 && <p className="note mt-0">No template is kept yet.</p>}
+          <ul className="m-0 mb-3 list-none p-0">
+            {(data ?? []).map((it) => (
+              <li key={it.name} className="flex items-center">
+                <button
+                  type="button"
+                  className="press bare grow justify-start"
+                  onClick={() => {
+                    const kept = it.content as unknown as JobForm;
+                    setForm((before) => ({ ...kept, facts: { ...kept.facts, ...pickTyped(before.facts) } }));
+                    toast(`Begun from “${it.name}”`);
+                  }}
+                >
+                  {it.name}
+                </button>
+                <button
+                  type="button"
+                  className="press bare"
+                  aria-label={`Remove template ${it.name}`}
+                  onClick={() => void attempt(() => remove(it.name).unwrap(), `“${it.name}” is removed`)}
+                >
+                  ×
+                </button>
+              </li>
+            ))}
+          </ul>
+          <form
+            className="flex items-end gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              void attempt(
+                () => save({ name, content: templateOf(form) as unknown as Record<string, unknown> }).unwrap(),
+                `“${name}” is kept as a template`,
+              );
+            }}
+          >
+            <Field label="Keep this job as a template" fault={fault} className="grow">
+              <input value={name} onChange={(event) => setName(event.target.value)} />
+            </Field>
+            <button className="press" disabled={name.trim() === ''}>
+              Keep
+            </button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** What is this job's own stays as it was typed. */
+function pickTyped(facts: Record<string, string>): Record<string, string> {
+  return Object.fromEntries(
+    ['number', 'name', 'customer', 'status', 'awardedOn'].map((key) => [key, facts[key] ?? '']).filter(([, text]) => text !== ''),
+  );
+}

@@ -1,0 +1,38 @@
+import { useState } from 'react';
+import { faultOf } from '../../../app/faults';
+import { Field } from '../../../ui/Field';
+import { useAddCostCodesMutation } from '../api';
+
+/** Cost codes the budget names and the company does not have yet. */
+export function NewCodes({ codes }: { codes: readonly string[] }) {
+  const [names, setNames] = useState<Record<string, string>>({});
+  const [addCodes, { isLoading }] = useAddCostCodesMutation();
+  const [fault, setFault] = useState<string>();
+  if (codes.length === 0) return null;
+  const add = async (event: React.FormEvent) => {
+    event.preventDefault();
+    try {
+      await addCodes({ codes: codes.map((code) => ({ code, description: names[code] ?? '', unit: '' })) }).unwrap();
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <form className="sheet mt-3 flex flex-wrap items-end gap-3 px-3 py-2" onSubmit={add}>
+      <b className="self-center">New cost codes</b>
+      {codes.slice(0, 40).map((code) => (
+        <Field key={code} label={`What ${code} is for`}>
+          <input required value={names[code] ?? ''} onChange={(event) => setNames({ ...names, [code]: event.target.value })} />
+        </Field>
+      ))}
+      <button className="press" disabled={isLoading}>
+        Add {codes.length === 1 ? codes[0] : `${codes.length} codes`} to the cost codes
+      </button>
+      {fault && (
+        <span role="alert" className="fault">
+          {fault}
+        </span>
+      )}
+    </form>
+  );
+}

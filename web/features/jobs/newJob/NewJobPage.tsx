@@ -1,0 +1,145 @@
+import { useMemo, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import { nextJobNumber } from '../../../../core/contract/jobNumber';
+import { formatPercentShortest } from '../../../../core/money/rate';
+import type { Lists } from '../../../../wire/setup';
+import { useAsOf, useKeepMonth } from '../../../app/asOf';
+import { useCurrency } from '../../../app/company';
+import { faultOf, type ShownFault } from '../../../app/faults';
+import { useListsQuery, useSessionQuery } from '../../../app/api/sessionApi';
+import { Refused, Waiting } from '../../../ui/States';
+import { useCreateJobMutation, useJobListQuery } from '../api';
+import { BeginFrom } from './BeginFrom';
+import { readJob, type JobForm } from './readJob';
+import { Facts } from './JobFacts';
+import { BudgetGrid, SovGrid } from './JobGrids';
+import { NewCodes } from './NewCodes';
+import { useDraft } from './useDraft';
+
+const EMPTY: JobForm = { facts: {}, sov: [], budget: [] };
+
+/** Sets up a job: its facts, its schedule of values, its budget. Half-made, it is kept. */
+export function NewJobPage() {
+  const { month } = useAsOf();
+  const [params] = useSearchParams();
+  const draft = params.get('draft');
+  const { data: session } = useSessionQuery();
+  const { data: lists } = useListsQuery({ asOf: month });
+  const { data: jobs } = useJobListQuery({ asOf: month });
+  if (!session || !lists || !jobs) return <Waiting what="what a job is made of" />;
+  const kept = jobs.drafts.find((it) => String(it.id) === draft)?.content as unknown as JobForm | undefined;
+  const proposed: JobForm = {
+    ...EMPTY,
+    facts: {
+      number: nextJobNumber(
+        session.company!.jobNumberPattern,
+        lists.jobs.map((it) => it.number),
+        Number(month.slice(0, 4)),
+      ),
+      status: 'awarded',
+      retention: '5',
+      tax: formatPercentShortest(session.company!.taxRate),
+      stepApplies: 'all',
+      revenueMethod: 'cost-to-cost',
+    },
+  };
+  return <JobForms key="form" start={kept ?? proposed} draftId={kept ? Number(draft) : null} lists={lists} />;
+}
+
+function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number | null; lists: Lists }) {
+  const { month } = useAsOf();
+  const currency = useCurrency();
+  const { digits, exact, code } = currency;
+  const navigate = useNavigate();
+  const keep = useKeepMonth();
+  const [form, setForm] = useState(start);
+  const [asked, setAsked] = useState(false);
+  const [refused, setRefused] = useState<ShownFault | null>(null);
+  const { id, savedAt, settle } = useDraft(form, start, draftId);
+  const [createJob, { isLoading }] = useCreateJobMutation();
+  const context = useMemo(
+    () => ({
+      digits,
+      month,
+      customers: new Set(lists.customers.map((it) => it.code)),
+      costCodes: new Set(lists.costCodes.map((it) => it.code)),
+    }),
+    [digits, month, lists],
+  );
+  const read = useMemo(() => readJob(form, context), [form, context]);
+  const setFact = (key: string, value: string) => setForm((before) => ({ ...before, facts: { ...before.facts, [key]: value } }));
+  // A cell that is filled and wrong says so at once; what is still missing waits until the job is to be set up.
+  const shown = useMemo(() => new Map([...read.faults].filter(([at]) => asked || typedAt(form, at) !== '')), [read, asked, form]);
+  const part = (prefix: string) =>
+    new Map([...shown].filter(([at]) => at.startsWith(prefix)).map(([at, message]) => [at.slice(prefix.length), message]));
+  const target = read.contractSum ?? read.sovTotal;
+  const difference = target - read.sovTotal;
+  const create = async () => {
+    setAsked(true);
+    setRefused(null);
+    if (!read.input)
+      return setRefused({
+        message:
+          difference !== 0 && read.faults.size === 0
+            ? `The schedule of values is ${exact(Math.abs(difference))} ${difference > 0 ? 'short of' : 'over'} the contract sum. Change a line, or the sum.`
+            : `${read.faults.size} ${read.faults.size === 1 ? 'thing is' : 'things are'} missing or wrong; each says what, where it stands.`,
+        faults: [],
+      });
+    try {
+      await settle();
+      const { number } = await createJob({ ...read.input, draftId: id.current }).unwrap();
+      toast(`Job ${number} is set up`);
+      void navigate(keep(`/jobs/${encodeURIComponent(number)}`));
+    } catch (error) {
+      setRefused(faultOf(error));
+    }
+  };
+  return (
+    <div className="page">
+      <div className="mb-3 flex items-end justify-between gap-6">
+        <h1>New job</h1>
+        <BeginFrom lists={lists} form={form} setForm={setForm} />
+        <span className="note text-[12.5px]" role="status">
+          {savedAt ? `Kept as a draft at ${savedAt}` : 'Kept as a draft as you type'}
+        </span>
+      </div>
+      <Facts facts={form.facts} setFact={setFact} faults={part('facts.')} lists={lists} />
+      <div className="mt-5 flex items-end justify-between">
+        <h2>Schedule of values</h2>
+        <p className="m-0" role="status">
+          {exact(read.sovTotal)} of {exact(target)} {code}; difference{' '}
+          <b style={{ color: difference === 0 ? 'var(--good)' : 'var(--loss)' }}>{exact(difference)}</b>
+        </p>
+      </div>
+      <SovGrid form={form} setForm={setForm} faults={part('sov.')} lists={lists} />
+      <div className="mt-5 flex items-end justify-between">
+        <h2>Budget</h2>
+        <p className="m-0" role="status">
+          {exact(read.budgetTotal)} {code}; expected profit{' '}
+          <b style={{ color: target < read.budgetTotal ? 'var(--loss)' : 'inherit' }}>{exact(target - read.budgetTotal)}</b>
+        </p>
+      </div>
+      <BudgetGrid form={form} setForm={setForm} faults={part('budget.')} lists={lists} />
+      <NewCodes codes={read.unknownCodes} />
+      {refused && <Refused message={refused.message} />}
+      <div className="mt-4 flex items-center gap-3">
+        <button type="button" className="press main" disabled={isLoading} onClick={() => void create()}>
+          Set up job {form.facts.number}
+          {target !== 0 && `, ${exact(target)}`}
+        </button>
+        <span className="note">
+          Both grids take a block pasted from a spreadsheet. The schedule must come to the contract sum; the budget may follow by
+          import.
+        </span>
+      </div>
+    </div>
+  );
+}
+
+/** What stands in the cell or field a fault is about. */
+function typedAt(form: JobForm, at: string): string {
+  const [where, ...rest] = at.split('.');
+  const text = where === 'facts' ? form.facts[rest[0]!] : form[where as 'sov' | 'budget'][Number(rest[0])]?.[rest[1]!];
+  return (text ?? '').trim();
+}

@@ -1,0 +1,69 @@
+import { displayExact } from '../../../../core/money/display';
+import { formatPercentShortest, formatQuantity } from '../../../../core/money/rate';
+import type { JobSetup } from '../../../../wire/jobs';
+import type { GridRow } from '../../../ui/grid/gridTypes';
+import type { JobForm } from './readJob';
+
+/** What can be taken from another job. */
+export const COPIED = {
+  sov: 'schedule of values',
+  budget: 'budget',
+  retention: 'retention and terms',
+  team: 'team',
+  checklist: 'checklist',
+} as const;
+export type CopiedPart = keyof typeof COPIED;
+
+const percent = (rate: number | null) => (rate === null ? '' : formatPercentShortest(rate));
+const quantity = (value: number | null) => (value === null ? '' : formatQuantity(value));
+
+/** Lays the chosen parts of another job into a new one as typed; without amounts, quantities and hours are left out too. */
+export function copyInto(
+  form: JobForm,
+  from: JobSetup,
+  parts: ReadonlySet<CopiedPart>,
+  amounts: boolean,
+  digits: number,
+): JobForm {
+  const amount = (value: number) => (amounts ? displayExact(value, digits) : '');
+  const measured = (value: number | null) => (amounts ? quantity(value) : '');
+  const next: JobForm = { ...form, facts: { ...form.facts } };
+  if (parts.has('sov'))
+    next.sov = from.sov.map((it): GridRow => ({
+      ...{ line: it.line, section: it.section, description: it.description, value: amount(it.scheduledValue) },
+      ...{ quantity: measured(it.quantity), unit: it.unit, retention: percent(it.retentionRate) },
+    }));
+  if (parts.has('budget'))
+    next.budget = from.budget.map((it): GridRow => ({
+      ...{ section: it.section, code: it.costCode, type: it.costType, sovLine: it.sovLine, description: it.description },
+      ...{ quantity: measured(it.quantity), unit: it.unit, hours: measured(it.hours), amount: amount(it.amount) },
+    }));
+  if (parts.has('retention')) {
+    const { rate, materialsRate, stepAt, stepTo, stepApplies, cap } = from.retention;
+    Object.assign(next.facts, {
+      ...{
+        retention: percent(rate),
+        materials: percent(materialsRate),
+        stepAt: percent(stepAt),
+        stepTo: percent(stepTo),
+        stepApplies,
+      },
+      ...{
+        cap: percent(cap),
+        tax: percent(from.taxRate),
+        terms: from.termsDays === null ? '' : String(from.termsDays),
+        revenueMethod: from.revenueMethod,
+      },
+    });
+  }
+  if (parts.has('team')) next.people = from.people;
+  if (parts.has('checklist')) next.checklist = from.checklist;
+  return next;
+}
+
+const ITS_OWN: readonly string[] = ['number', 'name', 'customer', 'awardedOn'];
+
+/** A job as typed without what is its own: to begin others from. */
+export function templateOf(form: JobForm): JobForm {
+  return { ...form, facts: Object.fromEntries(Object.entries(form.facts).filter(([key]) => !ITS_OWN.includes(key))) };
+}

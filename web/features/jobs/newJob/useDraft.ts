@@ -1,0 +1,45 @@
+import { useEffect, useRef, useState } from 'react';
+import { useSaveDraftMutation } from '../api';
+import { type JobForm } from './readJob';
+
+const DRAFT_PAUSE = 900;
+
+/** Keeps the form as a draft a moment after each change. */
+export function useDraft(form: JobForm, start: JobForm, startId: number | null) {
+  const id = useRef(startId);
+  const finished = useRef(false);
+  const saving = useRef<Promise<unknown>>(Promise.resolve());
+  const [savedAt, setSavedAt] = useState<string | null>(null);
+  const [save] = useSaveDraftMutation();
+  const unsaved = useRef<JobForm | null>(null);
+  const keep = useRef(() => {
+    saving.current = saving.current.then(async () => {
+      const content = unsaved.current;
+      if (finished.current || content === null) return;
+      unsaved.current = null;
+      const saved = await save({ id: id.current, content: content as unknown as Record<string, unknown> })
+        .unwrap()
+        .catch(() => null);
+      if (saved) id.current = saved.id;
+      else unsaved.current ??= content;
+      setSavedAt(saved ? new Date().toLocaleTimeString('en-GB', { timeStyle: 'short' }) : null);
+    });
+  });
+  const first = useRef(start);
+  useEffect(() => {
+    if (form === first.current) return;
+    unsaved.current = form;
+    const timer = setTimeout(keep.current, DRAFT_PAUSE);
+    return () => clearTimeout(timer);
+  }, [form]);
+  // What was typed last is kept when the page is left.
+  useEffect(() => () => keep.current(), []);
+  return {
+    id,
+    savedAt,
+    settle: async () => {
+      finished.current = true;
+      await saving.current;
+    },
+  };
+}
