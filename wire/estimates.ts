@@ -102,6 +102,7 @@ export interface EstimateListRow {
   savedBy: string;
   savedAt: string;
   sentOn: string | null;
+  acceptedOn: string | null;
 }
 
 export interface EstimateView extends Omit<Estimate, 'prices'> {

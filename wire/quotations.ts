@@ -91,6 +91,8 @@ export interface OfferView {
   answeredAt: string | null;
   answeredBy: string;
   reason: string;
+  /** Why it takes no answer any more though none was given; null where it does. */
+  closed: string | null;
   signature: string;
   hash: string;
   seal: string;
@@ -100,10 +102,8 @@ export interface OfferView {
 }
 
 /** What a client sees behind the link. */
-export interface AnswerView extends Pick<OfferView, 'status' | 'answeredAt' | 'answeredBy' | 'seal' | 'hash'> {
+export interface AnswerView extends Pick<OfferView, 'status' | 'answeredAt' | 'answeredBy' | 'seal' | 'hash' | 'closed'> {
   document: ClientDocument;
-  /** Why it takes no answer any more though none was given; null where it does. */
-  closed: string | null;
   questions: Pick<OfferView['questions'][number], 'askedBy' | 'askedAt' | 'question' | 'answer' | 'answeredBy'>[];
 }
 

@@ -64,7 +64,7 @@ export function quotationRoutes(context: Context): Router {
   });
   router.get(`${change}/offers`, async (request, response) => {
     const [job, number] = changed(request);
-    response.json(await database.consistent((sql) => offersOf(sql, job, 'change', number)));
+    response.json(await database.consistent((sql) => offersOf(sql, job, 'change', number, today())));
   });
   router.post(`${change}/send`, async (request, response) => {
     await sendChange(database, sending(request), actorOf(context), ...changed(request), read(sendInput, request.body));

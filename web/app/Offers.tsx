@@ -106,7 +106,7 @@ export function Offers({ offers }: { offers: readonly OfferView[] }) {
             </a>
           </p>
           <p className="m-0">
-            {it.status === 'open' && 'Not answered yet.'}
+            {it.status === 'open' && (it.closed ? `Not answered. ${it.closed}.` : 'Not answered yet.')}
             {it.status === 'accepted' && (
               <>
                 <b style={{ color: 'var(--good)' }}>Accepted</b> by {it.answeredBy} on {displayDate(it.answeredAt!.slice(0, 10))},

@@ -1,4 +1,11 @@
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { groupsBy } from '../../../core/estimating/award';
+import { byPayments } from '../../../core/instalments/layOut';
+import { valueInstalments } from '../../../core/instalments/valueInstalments';
+import { billingScheduleView } from '../../queries/plan/billingScheduleView';
+import { loadInstalments } from '../../queries/plan/instalments';
+import { keepInstalments } from '../../test/asSeen';
+import { awardJob } from '../estimates/award';
 import { priceEstimate } from '../../../core/estimating/estimate';
 import { displayExact } from '../../../core/money/display';
 import { PRESENTATIONS } from '../../../core/offer/clientDocument';
@@ -69,7 +76,7 @@ const AT = '2031-05-10T11:12:00.000Z';
 const send = async (more: Partial<QuotationInput> = {}) => {
   await saveQuotation(database, TESTER, 'J2', null, input(more));
   await sendQuotation(database, sending, TESTER, 'J2', 1, message);
-  return (await offersOf(database.read(), 'J2', 'quotation', '1'))[0]!;
+  return (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!;
 };
 
 /** A change of J1 that asks for 100.00 on SOV line 1, issued on 2 May. */
@@ -216,13 +223,13 @@ describe('what leaves the house', () => {
     }
     // Sent twice, it is answered once: the other paper then takes no answer, and says why.
     await sendChange(database, sending, TESTER, 'J1', 'C3', { ...message, to: 'site@northbeck.example' });
-    const [second, first] = await offersOf(database.read(), 'J1', 'change', 'C3');
+    const [second, first] = await offersOf(database.read(), 'J1', 'change', 'C3', '2031-05-02');
     await acceptOffer(database, AT, second!.token, 'Mr Hale', 'M1 1L2 2');
     await expect(acceptOffer(database, AT, first!.token, 'Mr Hale', 'M1 1')).rejects.toThrow(
       /accepted by Mr Hale on 10 May 2031, on another paper of it/,
     );
     expect((await answerView(database.read(), first!.token, '2031-05-11')).closed).toMatch(/on another paper of it/);
-    expect((await offersOf(database.read(), 'J1', 'change', 'C3'))[0]).toMatchObject({
+    expect((await offersOf(database.read(), 'J1', 'change', 'C3', '2031-05-02'))[0]).toMatchObject({
       status: 'accepted',
       answeredBy: 'Mr Hale',
       intact: true,
@@ -263,16 +270,19 @@ describe('a quotation', () => {
   test('is asked about, answered, accepted with a signature and sealed; a later change shows', async () => {
     const { token } = await send();
     await askAboutOffer(database, AT, token, 'Mr Hale', 'When could you start?');
-    const [asked] = (await offersOf(database.read(), 'J2', 'quotation', '1'))[0]!.questions;
+    const [asked] = (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!.questions;
     await replyToQuestion(database, TESTER, asked!.id, 'In June.');
     expect((await answerView(database.read(), token, '2031-05-11')).questions).toEqual([
       { askedAt: AT, askedBy: 'Mr Hale', question: 'When could you start?', answer: 'In June.', answeredBy: 'tester' },
     ]);
+    await expect(replyToQuestion(database, TESTER, asked!.id, 'In July.')).rejects.toThrow(
+      /tester answered this already: “In June\.”/,
+    );
     await acceptOffer(database, AT, token, 'J. Hale', 'M1 1L20 5L3 9');
     expect(await quotationList(database.read(), 'J2')).toMatchObject([
       { status: 'accepted', answeredOn: '2031-05-10', answeredBy: 'J. Hale', total: 617_700 },
     ]);
-    const sealed = (await offersOf(database.read(), 'J2', 'quotation', '1'))[0]!;
+    const sealed = (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!;
     expect([sealed.status, sealed.intact, sealed.seal.length]).toEqual(['accepted', true, 64]);
     await expect(declineOffer(database, AT, token, 'J. Hale', 'no')).rejects.toThrow(
       /accepted by J\. Hale on 10 May 2031; it stays so/,
@@ -280,7 +290,39 @@ describe('a quotation', () => {
     await expect(database.write((sql) => sql.run(`UPDATE offer SET document = '{}'`))).rejects.toThrow();
     // Somebody goes behind the product's back: what was agreed no longer is what the books say, and that shows.
     await database.write((sql) => sql.run('UPDATE quotation_alternate SET amount = amount + 1'));
-    expect((await offersOf(database.read(), 'J2', 'quotation', '1'))[0]!.intact).toBe(false);
+    expect((await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!.intact).toBe(false);
+  });
+
+  test('accepted by an order, its payments are there to be billed by', async () => {
+    // The price as quoted, 6,177.00: 30 % when section B is finished, 70 % on a day.
+    const payments = [payment('Start', 300_000, null), { ...payment('Finish', 700_000, null), dueOn: '2031-09-30', stage: '' }];
+    await send({ payments: [{ ...payments[0]!, stage: 'b' }, payments[1]!] });
+    const { lines } = await loadEstimate(database.read(), 'J2', 1);
+    await awardJob(database, TESTER, 'J2', 1, {
+      ...{ acceptedOn: '2031-05-12', acceptance: 'Order 7', agreed: 617_700 },
+      groups: groupsBy('section', lines).map((it) => ({ ...it, members: [...it.members] })),
+    });
+    const [offer] = await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-20');
+    expect(offer!.closed).toBe('This work was awarded on 12 May 2031; there is nothing left to answer');
+    const view = await billingScheduleView(database.read(), 'J2', '2031-05-31');
+    const laid = byPayments(
+      view.payments,
+      view.stages.map((it) => it.name),
+    );
+    await keepInstalments(
+      database,
+      'J2',
+      laid.map((it) => ({ ...it, stages: [...it.stages] })),
+    );
+    const { instalments } = valueInstalments(await loadInstalments(database.read(), 2), view.lines);
+    // 30 % = 1,853.10, 70 % = 4,323.90.
+    expect(instalments.map((it) => it.amount)).toEqual([185_310, 432_390]);
+    expect((await billingScheduleView(database.read(), 'J2', '2031-05-31')).instalments.map((it) => [it.due, it.stages])).toEqual(
+      [
+        ['finish', ['B']],
+        ['day', []],
+      ],
+    );
   });
 
   test('is declined with a reason; past its day it takes no answer; a wrong link leads nowhere', async () => {
@@ -293,7 +335,10 @@ describe('a quotation', () => {
     expect((await answerView(database.read(), token, '2031-07-01')).closed).toMatch(/valid until 30 Jun 2031/);
     await declineOffer(database, AT, token, 'J. Hale', 'Too dear');
     expect(await quotationList(database.read(), 'J2')).toMatchObject([{ status: 'declined' }]);
-    expect((await offersOf(database.read(), 'J2', 'quotation', '1'))[0]).toMatchObject({ reason: 'Too dear', seal: '' });
+    expect((await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]).toMatchObject({
+      reason: 'Too dear',
+      seal: '',
+    });
   });
 
   test('once the work is awarded, none is sent and none answered; what a client noted down earlier stays', async () => {
@@ -324,7 +369,7 @@ test.each([
 ] as const)('a change that is %s takes no answer from the client any more', async (status, told) => {
   await issueC9();
   await sendChange(database, sending, TESTER, 'J1', 'C9', message);
-  const [{ token } = { token: '' }] = await offersOf(database.read(), 'J1', 'change', 'C9');
+  const [{ token } = { token: '' }] = await offersOf(database.read(), 'J1', 'change', 'C9', '2031-05-02');
   expect((await answerView(database.read(), token, '2031-05-03')).closed).toBeNull();
   await decideChange(database, TESTER, 'J1', 'C9', {
     ...{ status, on: '2031-05-04', by: 'Mr Hale', note: 'By telephone', agreed: null, daysGranted: null },

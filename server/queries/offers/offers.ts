@@ -36,7 +36,13 @@ export function sealOf(it: Pick<OfferRow, 'hash' | 'answeredAt' | 'answeredBy' |
 }
 
 /** The papers sent of one quotation or change, newest first, each with whether it is still as it was sent. */
-export async function offersOf(sql: Sql, job: string, kind: OfferRow['kind'], number: string): Promise<OfferView[]> {
+export async function offersOf(
+  sql: Sql,
+  job: string,
+  kind: OfferRow['kind'],
+  number: string,
+  today: string,
+): Promise<OfferView[]> {
   const { id } = await jobByNumber(sql, job, 'job');
   const rows = await sql.all<OfferRow>(`${OFFERS} WHERE o.job_id = $1 AND o.kind = $2 AND o.number = $3 ORDER BY o.id DESC`, [
     id,
@@ -45,12 +51,13 @@ export async function offersOf(sql: Sql, job: string, kind: OfferRow['kind'], nu
   ]);
   const views: OfferView[] = [];
   for (const row of rows) {
-    views.push({ ...toldOf(row), intact: await isIntact(sql, row), questions: await questionsOf(sql, row.id) });
+    const closed = await closedTo(sql, row, today);
+    views.push({ ...toldOf(row), closed, intact: await isIntact(sql, row), questions: await questionsOf(sql, row.id) });
   }
   return views;
 }
 
-function toldOf(row: OfferRow): Omit<OfferView, 'intact' | 'questions'> {
+function toldOf(row: OfferRow): Omit<OfferView, 'intact' | 'questions' | 'closed'> {
   const { id, token, recipient, sentOn, status, answeredAt, answeredBy, reason, signature, hash, seal } = row;
   return { id, token, recipient, sentOn, status, answeredAt, answeredBy, reason, signature, hash, seal };
 }
@@ -98,9 +105,14 @@ export async function answerView(sql: Sql, token: string, today: string): Promis
     answeredBy: row.answeredBy,
     hash: row.hash,
     seal: row.seal,
-    closed: row.status === 'open' ? await whyClosed(sql, row, today) : null,
+    closed: await closedTo(sql, row, today),
     questions: (await questionsOf(sql, row.id)).map(({ id: _id, ...it }) => it),
   };
+}
+
+/** Why a paper that was not answered takes no answer any more; null where it does, or has its own. */
+async function closedTo(sql: Sql, row: OfferRow, today: string): Promise<string | null> {
+  return row.status === 'open' ? whyClosed(sql, row, today) : null;
 }
 
 /** Why an open paper takes no answer any more, in words for the client; null where it does. */

@@ -35,6 +35,11 @@ export async function billingScheduleView(sql: Sql, number: string, asOf: string
     ),
     await sql.get<{ retentionOn: string | null }>('SELECT defects_end AS retentionOn FROM job WHERE id = $1', [identity.id]),
   ];
+  // Where the acceptance was noted by hand, what was sent of the estimate that was accepted is what was agreed.
+  const accepted = await sql.get<{ number: number }>(`SELECT number FROM estimate WHERE job_id = $1 AND status = 'accepted'`, [
+    identity.id,
+  ]);
+  const offered = quotations.findLast((it) => it.status === 'sent' && it.estimate === accepted?.number);
   const lines = scheduleAt(job.sovLines, job.priceChanges, LAST_DAY);
   const names = [...new Set([...dates.stages.keys(), ...lines.map((it) => it.section), ...costLines.map((it) => it.section)])];
   const spans = await costSpans(sql, identity.id, costLines, dates);
@@ -56,7 +61,7 @@ export async function billingScheduleView(sql: Sql, number: string, asOf: string
     termsDays: job.termsDays ?? USUAL_TERMS_DAYS,
     retentionOn: facts!.retentionOn,
     costs: byMonth(spans.flatMap(({ amount, span }) => (span ? spreadByMonth(amount, span) : []))),
-    payments: quotations.findLast((it) => it.status === 'accepted')?.payments ?? [],
+    payments: (quotations.findLast((it) => it.status === 'accepted') ?? offered)?.payments ?? [],
     billed: appliedFor(job, asOf),
     closed: scheduleClosed(identity.status, identity.locked),
   };

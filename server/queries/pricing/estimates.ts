@@ -108,9 +108,9 @@ export async function estimateList(sql: Sql, job: string): Promise<EstimateListR
   const rows = await sql.all<EstimateRow>(`${ROWS} WHERE e.job_id = $1 ORDER BY e.number`, [id]);
   return (await withContent(sql, rows)).map((it) => {
     const { cost, hours, price, marginRate, markupRate } = priceEstimate(it, digits).totals;
-    const { number, name, status, chosen, savedBy, savedAt, sentOn } = it.row;
+    const { number, name, status, chosen, savedBy, savedAt, sentOn, acceptedOn } = it.row;
     return {
-      ...{ number, name, status, chosen: chosen === 1, savedBy, savedAt, sentOn },
+      ...{ number, name, status, chosen: chosen === 1, savedBy, savedAt, sentOn, acceptedOn },
       ...{ lines: it.lines.length, cost, hours, price, marginRate, markupRate },
     };
   });

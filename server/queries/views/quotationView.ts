@@ -11,6 +11,6 @@ const viewOf = ({ id: _id, answeredOn: _on, answeredBy: _by, ...it }: LoadedQuot
 export async function quotationView(sql: Sql, job: string, number: number, today: string): Promise<QuotationView> {
   const it = await loadQuotation(sql, job, number);
   const { status: jobStatus } = await jobByNumber(sql, job, 'job');
-  const offers = await offersOf(sql, job, 'quotation', String(number));
+  const offers = await offersOf(sql, job, 'quotation', String(number), today);
   return { ...viewOf(it), jobStatus, ...(await quotationDocument(sql, job, number, it.sentOn ?? today, it)), offers };
 }

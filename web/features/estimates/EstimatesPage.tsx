@@ -111,7 +111,7 @@ export function EstimatesPage() {
                   </Link>
                 </td>
                 <td>
-                  {it.status === 'draft' ? 'draft' : `${it.status} ${displayDate(it.sentOn)}`}
+                  {it.status === 'draft' ? 'draft' : `${it.status} ${displayDate(it.acceptedOn ?? it.sentOn)}`}
                   {it.chosen && <b style={{ color: 'var(--accent)' }}> · chosen</b>}
                 </td>
                 <td className="num">{it.lines}</td>

@@ -52,7 +52,7 @@ export function QuotationsPart() {
     <section aria-label="Quotations" className="mt-6">
       <div className="mb-1 flex items-end justify-between">
         <h2>Quotations</h2>
-        {chosen && (
+        {chosen && !estimates.some((it) => it.status === 'accepted') && (
           <button type="button" className="press" disabled={isLoading} onClick={() => void make()}>
             Make a quotation from estimate {chosen.number}
           </button>
