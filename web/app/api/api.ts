@@ -8,6 +8,8 @@ export const api = createApi({
   endpoints: () => ({}),
 });
 
-/** Marks a query as read from the books, and a command as changing them. */
+/** Marks a query as read from the books, and a command as changing them where it was not refused. */
 export const READS = { providesTags: ['books' as const] };
-export const POSTS = { invalidatesTags: ['books' as const] };
+export const POSTS = {
+  invalidatesTags: (_result: unknown, refused: unknown) => (refused ? [] : ['books' as const]),
+};

@@ -15,6 +15,7 @@ import { Field } from '../../ui/Field';
 import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { readDate } from '../../ui/typed/readDate';
 import { Refused } from '../../ui/States';
+import { useTyped, type OnTyped } from '../../ui/Steady';
 import { tidyAmount } from '../../ui/typed/tidyAmount';
 import { useDiscardChangeMutation, useIssueChangeMutation, useSaveChangeMutation } from './api';
 import { ChangeEffects } from './ChangeEffects';
@@ -27,10 +28,11 @@ interface DraftProps {
   lists: Lists;
   /** The job's SOV lines and cost lines. */
   spent: EstimateView;
+  onTyped: OnTyped;
 }
 
 /** A draft change: its price side, its cost side, and what it would do to the job. */
-export function ChangeDraft({ view, book, lists, spent }: DraftProps) {
+export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
   const { digits, exact, code } = useCurrency();
   const { month, lastDay } = useAsOf();
   const keep = useKeepMonth();
@@ -85,6 +87,7 @@ export function ChangeDraft({ view, book, lists, spent }: DraftProps) {
     }
     try {
       await save({ job: view.job, was: view.version === 0 ? null : view.number, body: read.input }).unwrap();
+      onTyped(false);
       toast(`${read.input.number} is kept`);
       void navigate(keep(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
       return true;
@@ -108,7 +111,9 @@ export function ChangeDraft({ view, book, lists, spent }: DraftProps) {
       await issue({ job: view.job, number: read.input.number, on }).unwrap();
       toast(`${read.input.number} is issued: ${exact(read.price)} asked for`);
     });
-  const changed = view.version === 0 || JSON.stringify(form) !== JSON.stringify(formOf(view, digits));
+  const typed = JSON.stringify(form) !== JSON.stringify(formOf(view, digits));
+  const changed = view.version === 0 || typed;
+  useTyped(typed, onTyped);
   return (
     <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 290px' }}>
       <div>

@@ -6,6 +6,7 @@ import { faultOf } from '../../app/faults';
 import { usePriceBookQuery } from '../../app/api/priceBookApi';
 import { useListsQuery } from '../../app/api/sessionApi';
 import { Refused, Waiting } from '../../ui/States';
+import { Steady } from '../../ui/Steady';
 import { useChangeQuery, useJobChangesQuery, useSpentLinesQuery } from './api';
 import { ChangeDraft } from './ChangeDraft';
 import { ChangeRead } from './ChangeRead';
@@ -65,5 +66,9 @@ function Draft({ view }: { view: ChangeView }) {
   const { data: lists } = useListsQuery({ asOf: month });
   const { data: spent } = useSpentLinesQuery({ job: view.job, asOf: month });
   if (!book || !lists || !spent) return <Waiting what={`what ${view.number} may be made of, ${displayDate(view.raisedOn)}`} />;
-  return <ChangeDraft key={`${view.number}/${view.version}`} view={view} book={book} lists={lists} spent={spent} />;
+  return (
+    <Steady of={view} stamp={`${view.number}/${view.version}`}>
+      {(opened, onTyped) => <ChangeDraft view={opened} book={book} lists={lists} spent={spent} onTyped={onTyped} />}
+    </Steady>
+  );
 }

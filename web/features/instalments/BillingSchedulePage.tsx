@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
+import type { Instalment } from '../../../core/instalments/instalment';
 import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
@@ -10,6 +11,7 @@ import { EntryGrid } from '../../ui/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { tidyPart } from '../../ui/typed/readPart';
 import { Refused, Waiting } from '../../ui/States';
+import { Steady, useTyped, type OnTyped } from '../../ui/Steady';
 import { useBillingScheduleQuery, useSaveBillingScheduleMutation } from './api';
 import { CashCurve } from './CashCurve';
 import { LayOut } from './LayOut';
@@ -23,10 +25,14 @@ export function BillingSchedulePage() {
   const { data, error, refetch } = useBillingScheduleQuery({ job, asOf: month });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the billing schedule" />;
-  return <Schedule key={data.seen} job={job} view={data} />;
+  return (
+    <Steady of={data} stamp={data.seen}>
+      {(opened, onTyped) => <Schedule job={job} view={opened} onTyped={onTyped} />}
+    </Steady>
+  );
 }
 
-function Schedule({ job, view }: { job: string; view: BillingScheduleView }) {
+function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleView; onTyped: OnTyped }) {
   const { month, lastDay } = useAsOf();
   const { digits, show, exact, code } = useCurrency();
   const keep = useKeepMonth();
@@ -39,12 +45,23 @@ function Schedule({ job, view }: { job: string; view: BillingScheduleView }) {
   const worked = useMemo(() => workSchedule(view, read, lastDay, digits), [view, read, lastDay, digits]);
   const all = new Map([...worked.faults, ...faults]);
   const changed = JSON.stringify(rows) !== JSON.stringify(start);
+  useTyped(changed, onTyped);
   const at = (row: number) => read.findIndex((it) => it.row === row);
   const { contractSum, total, left } = worked.valued;
   const whole = read.length === 0 || left === 0;
+  const layOut = (list: readonly Instalment[]) => {
+    const before = rows;
+    setRows(list.map((it) => rowOf(it, digits)));
+    if (read.length > 0)
+      toast(`${list.length} instalments are laid out; ${read.length} were there`, {
+        action: { label: 'Take it back', onClick: () => setRows(before) },
+      });
+  };
   const keepIt = async () => {
     try {
       await save({ job, body: { seen: view.seen, instalments: read.map((it) => it.instalment) } }).unwrap();
+      onTyped(false);
+      setRefused(null);
       toast(read.length === 0 ? 'The job is billed without a schedule' : 'The billing schedule is kept');
     } catch (error) {
       setRefused(faultOf(error).message);
@@ -108,7 +125,7 @@ function Schedule({ job, view }: { job: string; view: BillingScheduleView }) {
         </dl>
         {view.closed === null && (
           <>
-            <LayOut view={view} onLaidOut={(list) => setRows(list.map((it) => rowOf(it, digits)))} />
+            <LayOut view={view} onLaidOut={layOut} />
             <button
               type="button"
               className={`press ${changed ? 'main' : ''}`}

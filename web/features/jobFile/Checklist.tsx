@@ -8,6 +8,7 @@ import { EntryGrid } from '../../ui/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { readDate } from '../../ui/typed/readDate';
 import { Refused } from '../../ui/States';
+import { useTyped, type OnTyped } from '../../ui/Steady';
 import { useSaveChecklistMutation, useSaveCheckTemplateMutation } from './api';
 
 const COLUMNS: readonly GridColumn[] = [
@@ -24,9 +25,11 @@ export function Checklist({
   items,
   templates,
   seen,
+  onTyped,
 }: {
   job: string;
   seen: string;
+  onTyped: OnTyped;
   items: readonly CheckItem[];
   templates: readonly CheckTemplate[];
 }) {
@@ -59,10 +62,12 @@ export function Checklist({
     return [{ item: (row.item ?? '').trim(), person: (row.person ?? '').trim(), dueOn: day('dueOn'), doneOn: day('doneOn') }];
   });
   const changed = JSON.stringify(list) !== JSON.stringify(items);
+  useTyped(changed, onTyped);
   const attempt = async (work: () => Promise<unknown>, said: string) => {
     try {
       await work();
       setRefused(null);
+      onTyped(false);
       toast(said);
     } catch (error) {
       setRefused(faultOf(error).message);

@@ -9,6 +9,7 @@ import { useAsOf } from '../../app/asOf';
 import { faultOf, type ShownFault } from '../../app/faults';
 import { Field } from '../../ui/Field';
 import { readDate } from '../../ui/typed/readDate';
+import { useTyped, type OnTyped } from '../../ui/Steady';
 import { useSaveJobFactsMutation } from './api';
 import { RetentionCurve } from './RetentionCurve';
 
@@ -93,7 +94,7 @@ function readFacts(typed: Typed, month: string): { faults: Map<string, string>; 
 }
 
 /** The facts of a job, to be changed; beside the retention rule stand its words and what it will hold. */
-export function FactsForm({ job, view }: { job: string; view: JobFileView }) {
+export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileView; onTyped: OnTyped }) {
   const { month } = useAsOf();
   const [typed, setTyped] = useState(() => typedOf(view.facts));
   const [refused, setRefused] = useState<ShownFault | null>(null);
@@ -102,6 +103,7 @@ export function FactsForm({ job, view }: { job: string; view: JobFileView }) {
   for (const it of refused?.faults ?? [])
     faults.set(it.field.replace(/^retention\./, '').replace(/^retention$/, 'rate'), it.message);
   const changed = JSON.stringify(typed) !== JSON.stringify(typedOf(view.facts));
+  useTyped(changed, onTyped);
   const field = (key: keyof Typed, label: string, props: Record<string, unknown> = {}) => (
     <Field label={label} fault={faults.get(key)}>
       <input
@@ -119,6 +121,7 @@ export function FactsForm({ job, view }: { job: string; view: JobFileView }) {
   const keep = async () => {
     try {
       await save({ job, body: { ...input, seen: view.seen.facts } }).unwrap();
+      onTyped(false);
       toast('The facts are kept');
     } catch (error) {
       setRefused(faultOf(error));

@@ -4,6 +4,7 @@ import type { JobFileView } from '../../../wire/jobFile';
 import { useKeepMonth } from '../../app/asOf';
 import { faultOf } from '../../app/faults';
 import { Refused, Waiting } from '../../ui/States';
+import { Steady } from '../../ui/Steady';
 import { useJobFileQuery } from './api';
 import { Checklist } from './Checklist';
 import { Events } from './Events';
@@ -20,17 +21,19 @@ export function JobFilePage() {
   return (
     <>
       <Missing view={data} />
-      <FactsForm key={data.seen.facts} job={job} view={data} />
+      <Steady of={data} stamp={data.seen.facts}>
+        {(opened, onTyped) => <FactsForm job={job} view={opened} onTyped={onTyped} />}
+      </Steady>
       <div className="mt-6 grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
         <div className="flex flex-col gap-6">
-          <People key={data.seen.people} job={job} people={data.people} seen={data.seen.people} />
-          <Checklist
-            key={data.seen.checklist}
-            job={job}
-            items={data.checklist}
-            templates={data.templates}
-            seen={data.seen.checklist}
-          />
+          <Steady of={data} stamp={data.seen.people}>
+            {({ people, seen }, onTyped) => <People job={job} people={people} seen={seen.people} onTyped={onTyped} />}
+          </Steady>
+          <Steady of={data} stamp={data.seen.checklist}>
+            {({ checklist, seen }, onTyped) => (
+              <Checklist job={job} items={checklist} templates={data.templates} seen={seen.checklist} onTyped={onTyped} />
+            )}
+          </Steady>
           <Moves view={data} />
         </div>
         <div className="flex flex-col gap-6">

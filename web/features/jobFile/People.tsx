@@ -5,6 +5,7 @@ import { faultOf } from '../../app/faults';
 import { EntryGrid } from '../../ui/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { Refused } from '../../ui/States';
+import { useTyped, type OnTyped } from '../../ui/Steady';
 import { useSavePeopleMutation } from './api';
 
 const COLUMNS: readonly GridColumn[] = [
@@ -25,7 +26,17 @@ const COLUMNS: readonly GridColumn[] = [
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
 /** The client's contacts and our own team. */
-export function People({ job, people, seen }: { job: string; people: readonly Person[]; seen: string }) {
+export function People({
+  job,
+  people,
+  seen,
+  onTyped,
+}: {
+  job: string;
+  people: readonly Person[];
+  seen: string;
+  onTyped: OnTyped;
+}) {
   const start = useMemo(() => people.map((it): GridRow => ({ ...it })), [people]);
   const [rows, setRows] = useState<GridRow[]>(start);
   const [refused, setRefused] = useState<string | null>(null);
@@ -47,10 +58,12 @@ export function People({ job, people, seen }: { job: string; people: readonly Pe
     ];
   });
   const changed = JSON.stringify(list) !== JSON.stringify(people);
+  useTyped(changed, onTyped);
   const keep = async () => {
     try {
       await save({ job, people: list, seen }).unwrap();
       setRefused(null);
+      onTyped(false);
       toast('People kept');
     } catch (error) {
       setRefused(faultOf(error).message);

@@ -9,6 +9,7 @@ import { faultOf } from '../../app/faults';
 import { EntryGrid } from '../../ui/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { Refused, Waiting } from '../../ui/States';
+import { Steady, useTyped, type OnTyped } from '../../ui/Steady';
 import { usePlanQuery, useSavePlanMutation } from './api';
 import { AddLots } from './AddLots';
 import { formOf, readPlan } from './planForm';
@@ -22,13 +23,17 @@ export function PlanPage() {
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the plan" />;
   return (
-    <Sections key={data.seen} job={job} view={data}>
-      <PlanCurve view={data} />
-    </Sections>
+    <Steady of={data} stamp={data.seen}>
+      {(opened, onTyped) => (
+        <Sections job={job} view={opened} onTyped={onTyped}>
+          <PlanCurve view={data} />
+        </Sections>
+      )}
+    </Steady>
   );
 }
 
-function Sections({ job, view, children }: { job: string; view: PlanView; children: ReactNode }) {
+function Sections({ job, view, onTyped, children }: { job: string; view: PlanView; onTyped: OnTyped; children: ReactNode }) {
   const { month } = useAsOf();
   const { show, code } = useCurrency();
   const start = useMemo(() => formOf(view), [view]);
@@ -37,6 +42,7 @@ function Sections({ job, view, children }: { job: string; view: PlanView; childr
   const [save, { isLoading }] = useSavePlanMutation();
   const { faults, input } = useMemo(() => readPlan(form, month), [form, month]);
   const changed = JSON.stringify(form) !== JSON.stringify(start);
+  useTyped(changed, onTyped);
   const part = (prefix: string) =>
     new Map([...faults].filter(([at]) => at.startsWith(prefix)).map(([at, text]) => [at.slice(prefix.length), text]));
   const of = (row: GridRow) => view.sections.find((it) => it.name === (row.name ?? '').trim());
@@ -55,6 +61,7 @@ function Sections({ job, view, children }: { job: string; view: PlanView; childr
   const keep = async () => {
     try {
       await save({ job, body: { ...input, seen: view.seen } }).unwrap();
+      onTyped(false);
       toast('The plan is kept');
       setFault(null);
     } catch (error) {

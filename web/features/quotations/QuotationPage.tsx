@@ -9,6 +9,7 @@ import { faultOf } from '../../app/faults';
 import { Offers, PaperDownloads, SendPaper } from '../../app/Offers';
 import { ClientPaper } from '../../ui/ClientPaper';
 import { Refused, Waiting } from '../../ui/States';
+import { Steady, useTyped, type OnTyped } from '../../ui/Steady';
 import { useDiscardQuotationMutation, useQuotationQuery, useSaveQuotationMutation } from './api';
 import { formOf, readQuotation } from './quotationForm';
 import { QuotationFields } from './QuotationFields';
@@ -27,7 +28,9 @@ export function QuotationPage() {
   return (
     <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
       {view.status === 'draft' ? (
-        <Draft key={view.version} job={job} view={view} />
+        <Steady of={view} stamp={view.version}>
+          {(opened, onTyped) => <Draft job={job} view={opened} onTyped={onTyped} />}
+        </Steady>
       ) : (
         <div>
           <div className="mb-3 flex items-center justify-between">
@@ -54,7 +57,7 @@ function AwardLink({ job, estimate }: { job: string; estimate: number }) {
   );
 }
 
-function Draft({ job, view }: { job: string; view: QuotationView }) {
+function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyped: OnTyped }) {
   const { digits, exact } = useCurrency();
   const { month } = useAsOf();
   const keep = useKeepMonth();
@@ -66,6 +69,7 @@ function Draft({ job, view }: { job: string; view: QuotationView }) {
   const [discard] = useDiscardQuotationMutation();
   const read = useMemo(() => readQuotation(form, view.version, { digits, month }), [form, view.version, digits, month]);
   const changed = JSON.stringify(form) !== JSON.stringify(start);
+  useTyped(changed, onTyped);
   const keepIt = async (): Promise<boolean> => {
     if (read.faults.size > 0) {
       setFault([...read.faults.values()][0]!);
@@ -73,6 +77,7 @@ function Draft({ job, view }: { job: string; view: QuotationView }) {
     }
     try {
       await save({ job, number: view.number, body: read.input }).unwrap();
+      onTyped(false);
       setFault(null);
       toast(`Quotation ${view.number} is kept`);
       return true;

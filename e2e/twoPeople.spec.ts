@@ -1,0 +1,96 @@
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import { startLedrin, type Running } from './server';
+
+let running: Running;
+test.beforeAll(async () => {
+  running = await startLedrin('demo/book');
+});
+test.afterAll(() => running.stop());
+
+/** Two people, each at a page of their own, both open on the same address. */
+async function both(browser: Browser, address: string): Promise<[Page, Page]> {
+  const pages = await Promise.all([0, 1].map(async () => (await browser.newContext()).newPage()));
+  for (const page of pages) await page.goto(`${running.url}${address}`);
+  return pages as [Page, Page];
+}
+
+test('what one keeps is not written over by the other, who is told and loses nothing typed', async ({ browser }) => {
+  const [first, second] = await both(browser, '/jobs/2116/file?as-of=2031-04');
+  await second.getByLabel('Name, row 1', { exact: true }).fill('Typed by the second');
+  await first.getByLabel('Estimator').fill('Kept by the first');
+  await first.getByRole('button', { name: 'Keep the facts' }).click();
+  await expect(first.getByRole('button', { name: 'Kept' })).toBeVisible();
+  await second.getByLabel('Site').fill('Elsewhere');
+  await second.getByRole('button', { name: 'Keep the facts' }).click();
+  await expect(second.getByText(/The facts of this job changed after you opened it/)).toBeVisible();
+  await expect(second.getByLabel('Site')).toHaveValue('Elsewhere');
+  // Something else kept on the same page reads everything anew; what is typed and not kept stays as it is.
+  await second.getByLabel('What', { exact: true }).fill('A call');
+  await second.getByRole('button', { name: 'Note it' }).click();
+  await expect(second.getByText('A call')).toBeVisible();
+  await expect(second.getByLabel('Site')).toHaveValue('Elsewhere');
+  await expect(second.getByLabel('Name, row 1', { exact: true })).toHaveValue('Typed by the second');
+  await second.getByRole('button', { name: 'Keep the facts' }).click();
+  await expect(second.getByText(/The facts of this job changed after you opened it/)).toBeVisible();
+  await first.reload();
+  await expect(first.getByLabel('Estimator')).toHaveValue('Kept by the first');
+  await expect(first.getByLabel('Site')).not.toHaveValue('Elsewhere');
+});
+
+test('a change order and a billing schedule kept twice tell the second, with all that was typed still there', async ({
+  browser,
+}) => {
+  const [first, second] = await both(browser, '/jobs/2114/changes/CO1?as-of=2031-04');
+  for (const [page, name] of [
+    [first, 'As the first has it'],
+    [second, 'As the second has it'],
+  ] as const) {
+    await page.getByLabel('Title').fill(name);
+    await page.getByRole('button', { name: /^Keep CO1/ }).click();
+  }
+  await expect(second.getByText(/Accounts office saved CO1 at/)).toBeVisible();
+  await expect(second.getByLabel('Title')).toHaveValue('As the second has it');
+  await first.reload();
+  await expect(first.getByLabel('Title')).toHaveValue('As the first has it');
+
+  for (const page of [first, second]) await page.goto(`${running.url}/jobs/2116/billing/schedule?as-of=2031-04`);
+  for (const [page, name] of [
+    [first, 'Signed'],
+    [second, 'Ordered'],
+  ] as const) {
+    await page.getByLabel('Instalment, row 1', { exact: true }).fill(name);
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'Keep the schedule' }).click();
+  }
+  await expect(second.getByText(/This billing schedule changed after you opened it/)).toBeVisible();
+  await expect(second.getByLabel('Instalment, row 1', { exact: true })).toHaveValue('Ordered');
+  await expect(first.getByLabel('Instalment, row 1', { exact: true })).toHaveValue('Signed');
+  // Laid out over what is typed, it can be taken back.
+  await second.getByRole('button', { name: 'Lay out …' }).click();
+  await second.getByRole('button', { name: 'Lay out by stages' }).click();
+  await expect(second.getByLabel('Instalment, row 1', { exact: true })).toHaveValue('Plant deck, start');
+  await second.getByRole('button', { name: 'Take it back' }).click();
+  await expect(second.getByLabel('Instalment, row 1', { exact: true })).toHaveValue('Ordered');
+});
+
+test('two who type in one estimate find both their lines in it, and who came first', async ({ browser }) => {
+  const [first, second] = await both(browser, '/jobs/2119/estimates/2');
+  const line = (page: Page, row: number) =>
+    page.getByRole('grid', { name: /^Lines of/ }).getByLabel(`Description, row ${row}`, { exact: true });
+  await first.getByLabel('Name of the estimate').waitFor();
+  const [one, two] = [await line(first, 1).inputValue(), await line(first, 2).inputValue()];
+  await line(first, 1).fill(`${one}, by the first`);
+  await first.keyboard.press('Enter');
+  await expect(first.getByText('Keeping …')).toBeVisible();
+  await expect(first.getByText('Kept.')).toBeVisible();
+  await line(second, 2).fill(`${two}, by the second`);
+  await second.keyboard.press('Enter');
+  await expect(line(second, 1)).toHaveValue(`${one}, by the first`, { timeout: 15_000 });
+  await expect(second.getByText(/Accounts office saved this estimate at .* Taken over from theirs/)).toBeVisible();
+  await expect(line(second, 2)).toHaveValue(`${two}, by the second`);
+  await expect(async () => {
+    await first.reload();
+    await expect(line(first, 2)).toHaveValue(`${two}, by the second`, { timeout: 2_000 });
+    await expect(line(first, 1)).toHaveValue(`${one}, by the first`);
+  }).toPass({ timeout: 20_000 });
+});
