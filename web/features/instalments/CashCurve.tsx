@@ -1,25 +1,14 @@
-import { Legend, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { displayDate, displayPeriod } from '../../../core/calendar/displayDate';
 import type { Cash } from '../../../core/instalments/cashCurve';
 import type { BillingScheduleView } from '../../../wire/instalments';
 import { useCurrency } from '../../app/company';
+import { MonthChart } from '../../app/MonthChart';
 
 /** What the schedule brings in beside what the plan spends: as a curve, and as its table. */
 export function CashCurve({ cash, view }: { cash: Cash; view: BillingScheduleView }) {
-  const { show, exact, digits, code } = useCurrency();
-  const scale = 10 ** digits;
+  const { show, exact, code } = useCurrency();
   const { months, lowest } = cash;
   if (months.length === 0 || lowest === null) return null;
-  const points = months.map((it) => ({
-    ...{ month: it.month, billed: it.billed / scale, received: it.received / scale, cost: it.cost / scale },
-    inHand: it.inHand / scale,
-  }));
-  const lines: readonly (readonly [keyof Omit<(typeof points)[0], 'month'>, string, object])[] = [
-    ['billed', 'billed', { stroke: 'var(--bar-billed)', strokeDasharray: '5 3' }],
-    ['received', 'received', { stroke: 'var(--bar-billed)', strokeWidth: 2.5 }],
-    ['cost', 'planned cost', { stroke: 'var(--bar-cost)', strokeDasharray: '5 3' }],
-    ['inHand', 'in hand', { stroke: 'var(--accent)', strokeWidth: 2.5 }],
-  ];
   return (
     <section aria-label="Cash" className="mt-4 grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
       <div>
@@ -33,30 +22,16 @@ export function CashCurve({ cash, view }: { cash: Cash; view: BillingScheduleVie
             , {displayPeriod(lowest.month)}
           </span>
         </h2>
-        <div style={{ height: 230 }} aria-hidden="true">
-          <ResponsiveContainer width="100%" height="100%">
-            <LineChart accessibilityLayer={false} data={points} margin={{ top: 6, right: 8, bottom: 0, left: 8 }}>
-              <XAxis
-                dataKey="month"
-                tickFormatter={displayPeriod}
-                stroke="var(--rule)"
-                tick={{ fill: 'var(--soft)', fontSize: 12 }}
-                minTickGap={24}
-              />
-              <YAxis hide domain={['dataMin', 'dataMax']} />
-              <ReferenceLine y={0} stroke="var(--rule)" />
-              <Tooltip
-                formatter={(value) => show(Math.round(Number(value) * scale))}
-                labelFormatter={(label) => displayPeriod(String(label))}
-                contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--rule)' }}
-              />
-              <Legend iconType="plainline" />
-              {lines.map(([key, name, look]) => (
-                <Line key={key} dataKey={key} name={name} dot={false} isAnimationActive={false} {...look} />
-              ))}
-            </LineChart>
-          </ResponsiveContainer>
-        </div>
+        <MonthChart
+          height={230}
+          months={months}
+          courses={[
+            { key: 'billed', name: 'billed', colour: 'var(--bar-billed)', planned: true },
+            { key: 'cost', name: 'planned cost', colour: 'var(--bar-cost)', planned: true },
+            { key: 'received', name: 'received', colour: 'var(--bar-billed)' },
+            { key: 'inHand', name: 'in hand', colour: 'var(--accent)' },
+          ]}
+        />
         <p className="note mb-0 mt-1 text-[12.5px]">
           Before tax. A bill is paid {view.termsDays} days after its day, less retention; cost in the month it is planned in.
           {retentionNote(cash, view, exact)}

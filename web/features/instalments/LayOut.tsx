@@ -130,12 +130,7 @@ function ByStages({ view, stages, onDone }: WayProps & { stages: BillingSchedule
           <input value={form.days} onChange={(event) => setForm({ ...form, days: event.target.value })} />
         </Field>
       </div>
-      {fault && (
-        <p role="alert" className="fault">
-          {fault}
-        </p>
-      )}
-      <button className="press main">Lay out by stages</button>
+      <Go fault={fault}>Lay out by stages</Go>
     </form>
   );
 }
@@ -181,12 +176,21 @@ function AtIntervals({ view, onDone }: WayProps) {
           </select>
         </Field>
       </div>
+      <Go fault={fault}>Lay out at intervals</Go>
+    </form>
+  );
+}
+
+/** What is wrong with a way, and the button that goes it. */
+function Go({ fault, children }: { fault: string | undefined; children: string }) {
+  return (
+    <>
       {fault && (
         <p role="alert" className="fault">
           {fault}
         </p>
       )}
-      <button className="press main">Lay out at intervals</button>
-    </form>
+      <button className="press main">{children}</button>
+    </>
   );
 }

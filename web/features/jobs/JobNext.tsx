@@ -1,10 +1,10 @@
-import { Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { Link, useOutletContext } from 'react-router';
 import { displayDate, displayPeriod } from '../../../core/calendar/displayDate';
 import { describeRetention } from '../../../core/billing/describeRetention';
 import { formatPercentShortest } from '../../../core/money/rate';
 import { useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
+import { MonthChart } from '../../app/MonthChart';
 import type { JobOutlet } from './JobPage';
 
 /** What needs doing next on the job, its facts, and its course so far. */
@@ -65,59 +65,15 @@ export function JobNext() {
           <p className="note">Nothing is posted to this job yet.</p>
         ) : (
           <>
-            <div
-              style={{ height: 210 }}
-              role="img"
-              aria-label="Cost and billing to date against the budget; the table below has the figures"
-            >
-              <ResponsiveContainer>
-                <LineChart data={job.months} margin={{ top: 8, right: 8, bottom: 0, left: 8 }}>
-                  <XAxis
-                    dataKey="month"
-                    tickFormatter={displayPeriod}
-                    tick={{ fontSize: 11, fill: 'var(--soft)' }}
-                    stroke="var(--rule)"
-                    minTickGap={24}
-                  />
-                  <YAxis
-                    tickFormatter={(value: number) => show(value).replace(/\.\d+$/, '')}
-                    tick={{ fontSize: 11, fill: 'var(--soft)' }}
-                    stroke="var(--rule)"
-                    width={78}
-                  />
-                  <Tooltip
-                    formatter={(value) => show(Number(value))}
-                    labelFormatter={(label) => displayPeriod(String(label))}
-                    contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--rule)' }}
-                  />
-                  <Legend verticalAlign="top" align="right" iconType="plainline" wrapperStyle={{ fontSize: 12 }} />
-                  <Line
-                    dataKey="budget"
-                    name="Budget"
-                    stroke="var(--bar-estimate)"
-                    strokeDasharray="5 3"
-                    dot={false}
-                    isAnimationActive={false}
-                  />
-                  <Line
-                    dataKey="billed"
-                    name="Billed"
-                    stroke="var(--bar-billed)"
-                    strokeWidth={2}
-                    dot={false}
-                    isAnimationActive={false}
-                  />
-                  <Line
-                    dataKey="cost"
-                    name="Cost"
-                    stroke="var(--bar-cost)"
-                    strokeWidth={2}
-                    dot={{ r: 2 }}
-                    isAnimationActive={false}
-                  />
-                </LineChart>
-              </ResponsiveContainer>
-            </div>
+            <MonthChart
+              height={210}
+              months={job.months}
+              courses={[
+                { key: 'budget', name: 'budget', colour: 'var(--bar-estimate)', planned: true },
+                { key: 'billed', name: 'billed', colour: 'var(--bar-billed)' },
+                { key: 'cost', name: 'cost', colour: 'var(--bar-cost)' },
+              ]}
+            />
             <div
               className="scroll mt-2"
               style={{ maxHeight: 190 }}

@@ -1,12 +1,11 @@
-import { Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import type { PlanView } from '../../../wire/plan';
 import { useCurrency } from '../../app/company';
+import { MonthChart } from '../../app/MonthChart';
 
 /** Planned cost and billing to date by month, beside what was spent and billed: as a curve, and as its table. */
 export function PlanCurve({ view }: { view: PlanView }) {
-  const { show, digits, code } = useCurrency();
-  const scale = 10 ** digits;
+  const { show, code } = useCurrency();
   if (view.months.length === 0)
     return (
       <section aria-label="Plan by month">
@@ -16,61 +15,19 @@ export function PlanCurve({ view }: { view: PlanView }) {
         </p>
       </section>
     );
-  const points = view.months.map((it) => ({
-    month: it.month,
-    plannedCost: it.plannedCost / scale,
-    plannedBilling: it.plannedBilling / scale,
-    cost: it.cost === null ? null : it.cost / scale,
-    billed: it.billed === null ? null : it.billed / scale,
-  }));
   return (
     <section aria-label="Plan by month">
       <h2 className="mb-1">Plan by month, to date</h2>
-      <div style={{ height: 200 }} aria-hidden="true">
-        <ResponsiveContainer width="100%" height="100%">
-          <LineChart accessibilityLayer={false} data={points} margin={{ top: 6, right: 8, bottom: 0, left: 8 }}>
-            <XAxis
-              dataKey="month"
-              tickFormatter={displayPeriod}
-              stroke="var(--rule)"
-              tick={{ fill: 'var(--soft)', fontSize: 12 }}
-              minTickGap={24}
-            />
-            <YAxis hide domain={[0, 'dataMax']} />
-            <Tooltip
-              formatter={(value) => show(Math.round(Number(value) * scale))}
-              labelFormatter={(label) => displayPeriod(String(label))}
-              contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--rule)' }}
-            />
-            <Legend iconType="plainline" />
-            <Line
-              dataKey="plannedCost"
-              name="planned cost"
-              dot={false}
-              stroke="var(--bar-cost)"
-              strokeDasharray="5 3"
-              isAnimationActive={false}
-            />
-            <Line
-              dataKey="plannedBilling"
-              name="planned billing"
-              dot={false}
-              stroke="var(--bar-billed)"
-              strokeDasharray="5 3"
-              isAnimationActive={false}
-            />
-            <Line dataKey="cost" name="cost" dot={false} stroke="var(--bar-cost)" strokeWidth={2.5} isAnimationActive={false} />
-            <Line
-              dataKey="billed"
-              name="billed"
-              dot={false}
-              stroke="var(--bar-billed)"
-              strokeWidth={2.5}
-              isAnimationActive={false}
-            />
-          </LineChart>
-        </ResponsiveContainer>
-      </div>
+      <MonthChart
+        height={210}
+        months={view.months}
+        courses={[
+          { key: 'plannedCost', name: 'planned cost', colour: 'var(--bar-cost)', planned: true },
+          { key: 'plannedBilling', name: 'planned billing', colour: 'var(--bar-billed)', planned: true },
+          { key: 'cost', name: 'cost', colour: 'var(--bar-cost)' },
+          { key: 'billed', name: 'billed', colour: 'var(--bar-billed)' },
+        ]}
+      />
       <div className="scroll mt-2" style={{ maxHeight: 320 }} tabIndex={0} role="region" aria-label="Plan by month, table">
         <table className="ledger">
           <thead>
