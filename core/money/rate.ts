@@ -45,12 +45,12 @@ export function parseQuantity(text: string): Scaled {
   return parseScaled(text, QUANTITY_DECIMALS, LARGEST_QUANTITY);
 }
 
-/** A quantity or hours in their shortest form. */
 /** Reads what is needed of something in an estimate: up to 9,999,999.9999. */
 export function parseNeeded(text: string): Scaled {
   return parseScaled(text, QUANTITY_DECIMALS, LARGEST_NEEDED);
 }
 
+/** A quantity or hours in their shortest form. */
 export function formatQuantity(quantity: Quantity): string {
   return formatShortest(quantity, QUANTITY_DECIMALS);
 }

@@ -59,7 +59,7 @@ export async function wholeBook(): Promise<BookText> {
   });
   await keepInstalments(database, 'J1', [
     { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 },
-    { ...BY_DAY, name: 'When done', due: 'finish', stages: ['A'], days: 14, from: 'stages', amount: 660_000 },
+    { ...BY_DAY, name: 'When done', due: 'finish', stages: ['A'], days: -14, from: 'stages', amount: 660_000 },
   ]);
   return exportedBook(database);
 }

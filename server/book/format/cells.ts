@@ -76,6 +76,6 @@ function readScaled(text: string, read: Scaled, expected: string, decimals: stri
 function readInteger(column: AnyColumn, text: string): Cell {
   const [low, high] = column.span!;
   const value = Number(text);
-  if (!/^\d+$/.test(text)) return { fault: `"${text}" is not a whole number` };
+  if (!/^(\d+|-[1-9]\d*)$/.test(text)) return { fault: `"${text}" is not a whole number` };
   return value < low || value > high ? { fault: `${text} is not between ${low} and ${high}` } : { value };
 }
