@@ -10,7 +10,7 @@ import { faultOf } from '../../app/faults';
 import { EntryGrid } from '../../ui/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { tidyPart } from '../../ui/typed/readPart';
-import { Refused, Waiting } from '../../ui/States';
+import { Empty, Refused, Waiting } from '../../ui/States';
 import { Steady, useTyped, type OnTyped } from '../../ui/Steady';
 import { useBillingScheduleQuery, useSaveBillingScheduleMutation } from './api';
 import { CashCurve } from './CashCurve';
@@ -22,9 +22,16 @@ import { workSchedule } from './workSchedule';
 export function BillingSchedulePage() {
   const { number: job = '' } = useParams();
   const { month } = useAsOf();
+  const keep = useKeepMonth();
   const { data, error, refetch } = useBillingScheduleQuery({ job, asOf: month });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the billing schedule" />;
+  if (data.lines.length === 0)
+    return (
+      <Empty title="No schedule of values to bill from yet">
+        <Link to={keep(`/jobs/${encodeURIComponent(job)}/contract`)}>Go to the contract</Link>
+      </Empty>
+    );
   return (
     <Steady of={data} stamp={data.seen}>
       {(opened, onTyped) => <Schedule job={job} view={opened} onTyped={onTyped} />}
