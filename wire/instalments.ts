@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import type { CostType } from '../core/cost/costType';
 import type { RetentionRule } from '../core/billing/retention';
 import { DUE_AT, type StageDates } from '../core/instalments/instalment';
+import type { TakenLine } from '../core/instalments/valueInstalments';
 import { MOST_INSTALMENTS, type AgreedPayment } from '../core/instalments/layOut';
 import { cents, filled, optionalDate, rate, seen } from './fields';
 
@@ -45,7 +46,7 @@ export interface BillingScheduleView extends InstalmentsInput {
   job: StageDates;
   stages: StageView[];
   /** Every line with what is approved. */
-  lines: { line: string; section: string; scheduled: number; retentionRate: number | null }[];
+  lines: (TakenLine & { retentionRate: number | null })[];
   retentionRule: RetentionRule;
   termsDays: number;
   /** The day retention is released, the end of defects liability; null where none is agreed. */

@@ -6,13 +6,20 @@ import { WHOLE } from '../money/rate';
 import { cashCurve } from './cashCurve';
 import { dueDay, type Instalment, type StageDates } from './instalment';
 import { atIntervals, byPayments, byStages, daysAtIntervals } from './layOut';
-import { scheduledToDate, valueInstalments } from './valueInstalments';
+import { scheduledToDate, valueInstalments as valueBy, type TakenLine } from './valueInstalments';
 
 const NONE: StageDates = { startsOn: null, finishesOn: null, startedOn: null, finishedOn: null };
 const DRAFT: Instalment = {
   ...{ name: 'x', stages: [], due: 'day', day: '2031-04-01', days: 0, from: 'job', rate: null, amount: 0 },
 };
 const of = (more: Partial<Instalment>): Instalment => ({ ...DRAFT, ...more });
+/** Where nothing has fallen due. */
+const valueInstalments = (list: readonly Instalment[], lines: readonly TakenLine[]) =>
+  valueBy(
+    list,
+    lines,
+    list.map(() => ({ reached: null })),
+  );
 
 describe('when an instalment falls due', () => {
   const dates = {
@@ -77,6 +84,41 @@ describe('what an instalment comes to', () => {
     expect(scheduledToDate(valued, days, 4, '2031-02-28')).toEqual([25_000, 8_333, 12_143, 4_857]);
   });
 
+  test('what a change adds after a fixed amount fell due takes none of it; what it takes off is not billed', () => {
+    // 600.00 and 400.00; in March a third line of 200.00 came, and 100.00 more on the first: 1,300.00.
+    const changed: TakenLine[] = [
+      { line: '1', section: '', scheduled: 70_000, changes: [{ on: '2031-03-01', amount: 10_000 }] },
+      { line: '2', section: '', scheduled: 40_000, changes: [] },
+      { line: '3', section: '', scheduled: 20_000, changes: [{ on: '2031-03-01', amount: 20_000 }] },
+    ];
+    const list = [of({ amount: 50_000 }), of({ amount: 50_000 }), of({ amount: 30_000 })];
+    const parts = (...reached: (string | null)[]) =>
+      valueBy(
+        list,
+        changed,
+        reached.map((it) => ({ reached: it })),
+      ).instalments.map((it) => it.parts);
+    // 500.00 of February by 6 : 4, as it was billed. The rest, 400.00 : 200.00 : 200.00, by what is left: 500.00 takes
+    // 250.00, 125.00 and 125.00; the last clears each line.
+    expect(parts('2031-02-01', '2031-04-01', null)).toEqual([
+      [30_000, 20_000, 0],
+      [25_000, 12_500, 12_500],
+      [15_000, 7_500, 7_500],
+    ]);
+    // 1,000.00 of February is all there was then. 300.00 more than that, billed by then, takes what is there now.
+    expect(parts('2031-02-01', '2031-02-02', '2031-02-03')).toEqual([
+      [30_000, 20_000, 0],
+      [30_000, 20_000, 0],
+      [10_000, 0, 20_000],
+    ]);
+    // 600.00 less 200.00 since: not 300.00 of 500.00 but by 4 : 4, so that the line is not billed beyond its value.
+    const less: TakenLine[] = [
+      { line: '1', section: '', scheduled: 40_000, changes: [{ on: '2031-03-01', amount: -20_000 }] },
+      { line: '2', section: '', scheduled: 40_000 },
+    ];
+    expect(valueBy([of({ amount: 50_000 })], less, [{ reached: '2031-02-01' }]).instalments[0]!.parts).toEqual([25_000, 25_000]);
+  });
+
   test('more than a stage has, or a stage without lines, is told where it stands', () => {
     const valued = valueInstalments(
       [
@@ -99,34 +141,49 @@ describe('what an instalment comes to', () => {
     expect(valued.left).toBe(170_000 - 50_001 - 5 + 1 - 120_001);
   });
 
-  const lines = fc.array(fc.record({ line: fc.constant('x'), section: fc.constantFrom('', 'A', 'B'), scheduled: fc.nat(1e9) }), {
-    minLength: 1,
-    maxLength: 6,
-  });
+  const dayOf = fc.constantFrom('2031-01-15', '2031-02-15', '2031-03-15');
+  const lines = fc.array(
+    fc
+      .record({
+        ...{ line: fc.constant('x'), section: fc.constantFrom('', 'A', 'B'), original: fc.nat(1e9) },
+        changes: fc.array(fc.record({ on: dayOf, amount: fc.nat(1e8) }), { maxLength: 2 }),
+      })
+      .map(({ original, ...it }): TakenLine => ({ ...it, scheduled: original + sum(it.changes.map((one) => one.amount)) })),
+    { minLength: 1, maxLength: 6 },
+  );
+  const reached = fc.array(fc.record({ reached: fc.option(dayOf) }), { minLength: 12, maxLength: 12 });
   test('a whole schedule bills every line in full and none more on the way', () => {
     fc.assert(
-      fc.property(lines, fc.array(fc.nat(WHOLE), { maxLength: 5 }), fc.array(fc.nat(WHOLE), { maxLength: 5 }), (sov, a, b) => {
-        // Per cents cut anywhere, of A and of what is left of the job beside it, taken in turns.
-        const cuts = (at: number[]) => [...at, WHOLE].sort((x, y) => x - y).map((it, i, all) => it - (all[i - 1] ?? 0));
-        const inA = sum(sov.filter((it) => it.section === 'A').map((it) => it.scheduled));
-        const rest = sum(sov.map((it) => it.scheduled)) - inA;
-        const ofA = sov.some((it) => it.section === 'A')
-          ? cuts(a).map((rate) => of({ stages: ['A'], from: 'stages', rate }))
-          : [];
-        const ofJob = cuts(b).map((_, i, all) => of({ amount: Math.floor(rest / all.length) + (i < rest % all.length ? 1 : 0) }));
-        const list = [0, 1, 2, 3, 4, 5].flatMap((i) => [...ofJob.slice(i, i + 1), ...ofA.slice(i, i + 1)]);
-        const { instalments, left } = valueInstalments(list, sov);
-        expect(left).toBe(0);
-        const toDate = sov.map(() => 0);
-        for (const it of instalments) {
-          expect([sum(it.parts), it.problem]).toEqual([it.amount, null]);
-          it.parts.forEach((part, i) => {
-            expect(part).toBeGreaterThanOrEqual(0);
-            toDate[i] = toDate[i]! + part;
-          });
-        }
-        expect(toDate).toEqual(sov.map((it) => it.scheduled));
-      }),
+      fc.property(
+        lines,
+        reached,
+        fc.array(fc.nat(WHOLE), { maxLength: 5 }),
+        fc.array(fc.nat(WHOLE), { maxLength: 5 }),
+        (sov, days, a, b) => {
+          // Per cents cut anywhere, of A and of what is left of the job beside it, taken in turns.
+          const cuts = (at: number[]) => [...at, WHOLE].sort((x, y) => x - y).map((it, i, all) => it - (all[i - 1] ?? 0));
+          const inA = sum(sov.filter((it) => it.section === 'A').map((it) => it.scheduled));
+          const rest = sum(sov.map((it) => it.scheduled)) - inA;
+          const ofA = sov.some((it) => it.section === 'A')
+            ? cuts(a).map((rate) => of({ stages: ['A'], from: 'stages', rate }))
+            : [];
+          const ofJob = cuts(b).map((_, i, all) =>
+            of({ amount: Math.floor(rest / all.length) + (i < rest % all.length ? 1 : 0) }),
+          );
+          const list = [0, 1, 2, 3, 4, 5].flatMap((i) => [...ofJob.slice(i, i + 1), ...ofA.slice(i, i + 1)]);
+          const { instalments, left } = valueBy(list, sov, days);
+          expect(left).toBe(0);
+          const toDate = sov.map(() => 0);
+          for (const it of instalments) {
+            expect([sum(it.parts), it.problem]).toEqual([it.amount, null]);
+            it.parts.forEach((part, i) => {
+              expect(part).toBeGreaterThanOrEqual(0);
+              toDate[i] = toDate[i]! + part;
+            });
+          }
+          expect(toDate).toEqual(sov.map((it) => it.scheduled));
+        },
+      ),
     );
   });
 });

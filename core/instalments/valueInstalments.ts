@@ -10,6 +10,8 @@ export interface TakenLine {
   line: string;
   section: string;
   scheduled: Cents;
+  /** What change orders did to it, each on the day it was approved; counted in `scheduled`. */
+  changes?: readonly { on: PlainDate; amount: Cents }[];
 }
 
 /** What is wrong with an instalment: a stage without lines to take it from, or more than is left of what it is taken from. */
@@ -46,15 +48,20 @@ export interface ValuedSchedule {
 /**
  * Values a fixed billing schedule against the schedule of values (docs/rules.md). Per cents of one base are worked to
  * date, so that those which come to 100 come to the base. An amount is split over its lines by what is left of each, the
- * instalments of stages first: so no line passes its scheduled value, and a whole schedule bills every line in full.
+ * instalments of stages first: so no line passes its scheduled value, and a whole schedule bills every line in full. What
+ * a change added after a fixed amount fell due takes none of that amount: what was billed stays on the lines it was on.
  */
-export function valueInstalments(list: readonly Instalment[], lines: readonly TakenLine[]): ValuedSchedule {
+export function valueInstalments(
+  list: readonly Instalment[],
+  lines: readonly TakenLine[],
+  days: readonly Pick<DueDay, 'reached'>[],
+): ValuedSchedule {
   const amounts = amountsOf(list, lines);
   const left = lines.map((it) => it.scheduled);
   const valued = list.map((): ValuedInstalment => ({ amount: 0, parts: lines.map(() => 0), problem: null }));
   const take = (from: Instalment['from']) =>
     list.forEach((it, i) => {
-      if (basis(it) === from) valued[i] = taken(it, amounts[i]!, lines, left);
+      if (basis(it) === from) valued[i] = taken(it, amounts[i]!, lines, left, it.rate === null ? days[i]!.reached : null);
     });
   take('stages');
   take('job');
@@ -83,15 +90,23 @@ function amountsOf(list: readonly Instalment[], lines: readonly TakenLine[]): Ce
   });
 }
 
-/** Takes an amount from `left`, which it lowers. */
-function taken(it: Instalment, amount: Cents, lines: readonly TakenLine[], left: Cents[]): ValuedInstalment {
+/** Takes an amount from `left`, which it lowers; `on` is the day a fixed amount fell due, null where it did not. */
+function taken(
+  it: Instalment,
+  amount: Cents,
+  lines: readonly TakenLine[],
+  left: Cents[],
+  on: PlainDate | null,
+): ValuedInstalment {
   const at = lines.flatMap((line, i) => (takenFrom(it, line) ? [i] : []));
   const parts = lines.map(() => 0);
   if (at.length === 0) return { amount, parts, problem: { kind: 'no-lines', stages: it.stages } };
   const there = sum(at.map((i) => left[i]!));
+  const then = at.map((i) => leftThen(lines[i]!, left[i]!, on));
+  const enough = Math.abs(sum(then)) >= Math.abs(amount);
   const shares = allocate(
     amount,
-    at.map((i) => BigInt(left[i]!)),
+    at.map((i, k) => BigInt(enough ? then[k]! : left[i]!)),
   );
   at.forEach((i, k) => {
     parts[i] = shares[k]!;
@@ -104,6 +119,14 @@ function taken(it: Instalment, amount: Cents, lines: readonly TakenLine[], left:
     parts,
     problem: tooMuch ? { kind: 'too-much', left: there } : tooLittle ? { kind: 'too-little', left: there } : null,
   };
+}
+
+/** What is left of a line without what changes after `on` added to it; between nothing and all that is left. */
+function leftThen({ scheduled, changes = [] }: TakenLine, left: Cents, on: PlainDate | null): Cents {
+  if (on === null) return left;
+  const since = sum(changes.filter((it) => it.on > on).map((it) => it.amount));
+  const grew = scheduled < 0 ? Math.min(0, since) : Math.max(0, since);
+  return left < 0 ? Math.max(left, Math.min(0, left - grew)) : Math.min(left, Math.max(0, left - grew));
 }
 
 /** What the schedule says is billed to date of each SOV line: all that fell due by `on`. In the order of the lines. */

@@ -15,7 +15,7 @@ export class InstalmentReckoner {
   billed(on: string): Map<string, Exact> {
     const lines = this.scheduled(on);
     const toDate = new Map([...lines.keys()].map((line) => [line, NOUGHT]));
-    this.parts(lines).forEach((parts, i) => {
+    this.parts(lines, on).forEach((parts, i) => {
       const { reached } = this.day(i);
       if (reached === null || reached > on) return;
       for (const [line, part] of parts) toDate.set(line, plus(toDate.get(line)!, part));
@@ -75,11 +75,38 @@ export class InstalmentReckoner {
     return lines;
   }
 
+  /** What an instalment is split by: what is left, but of a fixed amount that fell due without what changes added since. */
+  private leftFor(
+    i: number,
+    amount: Exact,
+    of: readonly string[],
+    lines: ReadonlyMap<string, Exact>,
+    left: ReadonlyMap<string, Exact>,
+    on: string,
+  ): ReadonlyMap<string, Exact> {
+    const { reached } = this.day(i);
+    if (this.instalments()[i]!.percent || reached === null) return left;
+    const before = this.scheduled(reached < on ? reached : on);
+    const then = new Map(
+      of.map((line) => {
+        const [now, was, rest] = [lines.get(line)!, before.get(line)!, left.get(line)!];
+        const grew = minus(now, was);
+        const outward = now.n < 0n ? grew.n < 0n : grew.n > 0n;
+        const without = outward ? minus(rest, grew) : rest;
+        const kept = rest.n < 0n ? (without.n > 0n ? NOUGHT : without) : without.n < 0n ? NOUGHT : without;
+        const within = rest.n < 0n ? (compare(kept, rest) < 0 ? rest : kept) : compare(kept, rest) > 0 ? rest : kept;
+        return [line, within] as const;
+      }),
+    );
+    const size = (it: Exact) => (it.n < 0n ? minus(NOUGHT, it) : it);
+    return compare(size(sum([...then.values()])), size(amount)) >= 0 ? then : left;
+  }
+
   private sectionOf(line: string): string {
     return this.rows.schedule_of_values!.find((row) => row.job === this.job && row.sov_line === line)!.section ?? '';
   }
 
-  private parts(lines: Map<string, Exact>): Map<string, Exact>[] {
+  private parts(lines: Map<string, Exact>, on: string): Map<string, Exact>[] {
     const list = this.instalments();
     const ofJob = (i: number) => list[i]!.taken_from !== 'stages' || this.stagesOf(i).length === 0;
     const taken = (i: number) => [...lines.keys()].filter((line) => ofJob(i) || this.stagesOf(i).includes(this.sectionOf(line)));
@@ -96,7 +123,7 @@ export class InstalmentReckoner {
       const amount = list[i]!.percent
         ? minus(rounded(times(plus(until, share(list[i]!.percent)), worth)), rounded(times(until, worth)))
         : decimal(list[i]!.amount);
-      for (const [line, part] of split(amount, of, left)) {
+      for (const [line, part] of split(amount, of, this.leftFor(i, amount, of, lines, left, on))) {
         parts[i]!.set(line, part);
         left.set(line, minus(left.get(line)!, part));
       }

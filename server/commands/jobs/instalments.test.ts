@@ -1,6 +1,8 @@
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { LedrinError } from '../../../core/errors/ledrinError';
 import type { Database } from '../../db/database';
+import { loadBillingJobs } from '../../queries/billing/billingJobs';
+import { billedBySchedule } from '../../queries/plan/instalments';
 import { billingScheduleView } from '../../queries/plan/billingScheduleView';
 import { planView } from '../../queries/plan/planView';
 import { applicationView } from '../../queries/views/applicationView';
@@ -26,7 +28,7 @@ beforeEach(async () => {
 });
 
 // J1: 6,000.00 and 4,000.00, and from 15 February 1,000.00 of a change, all in A: 11,000.00.
-const INSTALMENTS = [
+const INSTALMENTS: (typeof BY_DAY & { name: string })[] = [
   { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 },
   { ...BY_DAY, name: 'Panels up', day: '2031-04-15', rate: 500_000 },
   { ...BY_DAY, name: 'Done', due: 'finish' as const, stages: ['A'], rate: 100_000 },
@@ -76,6 +78,18 @@ test('what waits for a stage is due when the stage is really finished', async ()
   await expect(keepPlan(database, 'J1', { sections: [], lines: [] })).rejects.toThrow(
     'Section A is waited for by the instalment Done',
   );
+});
+
+test('a fixed amount that was billed stays on its lines when a change brings another', async () => {
+  const amounts = [400_000, 400_000, 300_000];
+  await keep(INSTALMENTS.map((it, i) => ({ ...it, rate: null, amount: amounts[i]! })));
+  const job = (await loadBillingJobs(database.read(), 1)).get('J1')!;
+  const billed = async (on: string) => [...(await billedBySchedule(database.read(), job, on))!.values()];
+  // 4,000.00 by 6 : 4; then 15 February brings line 3. In April 4,000.00 by what is left, 3,600 : 2,400 : 1,000.
+  expect(await billed('2031-01-31')).toEqual([240_000, 160_000]);
+  expect(await billed('2031-02-28')).toEqual([240_000, 160_000, 0]);
+  // 2,057.14…, 1,371.42… and 571.42…: the two odd pence to the larger remainders.
+  expect(await billed('2031-04-15')).toEqual([240_000 + 205_714, 160_000 + 137_143, 57_143]);
 });
 
 describe('what does not hold', () => {

@@ -1,5 +1,6 @@
 import { LAST_DAY } from '../../../core/calendar/plainDate';
 import { LedrinError, type Fault } from '../../../core/errors/ledrinError';
+import { dueDay } from '../../../core/instalments/instalment';
 import { problemWords, valueInstalments } from '../../../core/instalments/valueInstalments';
 import { displayExact } from '../../../core/money/display';
 import type { InstalmentsInput } from '../../../wire/instalments';
@@ -10,6 +11,7 @@ import { loadCompany } from '../../queries/company';
 import { jobByNumber } from '../../queries/jobs/jobs';
 import { scheduleClosed } from '../../queries/plan/billingScheduleView';
 import { loadInstalments, takenLines } from '../../queries/plan/instalments';
+import { loadWorkDates } from '../../queries/plan/workDates';
 import { record, type Actor } from '../postings/post';
 import { refuseChangedSince } from '../savedSince';
 
@@ -89,7 +91,9 @@ async function faultsOfValue(sql: Sql, number: string, jobId: number, instalment
   const { digits } = (await loadCompany(sql))!;
   const known = await sectionsOf(sql, jobId);
   const lines = takenLines((await loadBillingJobs(sql, jobId)).get(number)!, LAST_DAY);
-  const { instalments: valued, contractSum, total, left } = valueInstalments(instalments, lines);
+  const dates = await loadWorkDates(sql, jobId);
+  const days = instalments.map((it) => dueDay(it, dates));
+  const { instalments: valued, contractSum, total, left } = valueInstalments(instalments, lines, days);
   const faults = instalments.flatMap((it, i): Fault[] => {
     const unknown = it.stages.find((name) => !known.has(name));
     if (unknown !== undefined)

@@ -10,7 +10,7 @@ import { digestOf } from '../digest';
 import { jobByNumber } from '../jobs/jobs';
 import { loadQuotations } from '../offers/quotations';
 import { estimatedLines } from '../reports/estimateVsActualReport';
-import { appliedFor, loadInstalments } from './instalments';
+import { appliedFor, changesOf, loadInstalments } from './instalments';
 import { costSpans } from './planView';
 import { loadWorkDates } from './workDates';
 
@@ -56,6 +56,7 @@ export async function billingScheduleView(sql: Sql, number: string, asOf: string
     })),
     lines: lines.map((it) => ({
       ...{ line: it.line, section: it.section, scheduled: it.scheduledToDate, retentionRate: it.retentionRate },
+      changes: changesOf(job, it.line, LAST_DAY),
     })),
     retentionRule: job.retention,
     termsDays: job.termsDays ?? USUAL_TERMS_DAYS,

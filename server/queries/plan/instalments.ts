@@ -30,7 +30,19 @@ export async function loadInstalments(sql: Sql, jobId: number): Promise<Kept[]> 
 export function takenLines(job: Pick<LoadedBillingJob, 'sovLines' | 'priceChanges'>, on: string): TakenLine[] {
   return scheduleAt(job.sovLines, job.priceChanges, on).map(({ line, section, scheduledToDate }) => ({
     ...{ line, section, scheduled: scheduledToDate },
+    changes: changesOf(job, line, on),
   }));
+}
+
+/** What changes approved by a date did to a line, day by day. */
+export function changesOf(
+  { priceChanges }: Pick<LoadedBillingJob, 'priceChanges'>,
+  line: string,
+  on: string,
+): { on: string; amount: number }[] {
+  return priceChanges
+    .filter((it) => it.line === line && it.approvedOn <= on)
+    .map((it) => ({ on: it.approvedOn, amount: it.amount }));
 }
 
 /** A billing schedule valued with the contract of a date. */
@@ -47,7 +59,8 @@ export async function loadSchedule(sql: Sql, job: LoadedBillingJob, on: string):
   if (instalments.length === 0) return null;
   const dates = await loadWorkDates(sql, job.id);
   const lines = takenLines(job, on);
-  return { instalments, lines, days: instalments.map((it) => dueDay(it, dates)), valued: valueInstalments(instalments, lines) };
+  const days = instalments.map((it) => dueDay(it, dates));
+  return { instalments, lines, days, valued: valueInstalments(instalments, lines, days) };
 }
 
 /** What each SOV line is billed to date by the schedule, on a date; null where the job has none. */

@@ -19,9 +19,9 @@ export interface WorkedSchedule {
 
 export function workSchedule(view: BillingScheduleView, read: readonly ReadRow[], on: string, digits: number): WorkedSchedule {
   const instalments = read.map((it) => it.instalment);
-  const valued = valueInstalments(instalments, view.lines);
   const dates = { job: view.job, stages: new Map(view.stages.map((it) => [it.name, it])) };
   const days = instalments.map((it) => dueDay(it, dates));
+  const valued = valueInstalments(instalments, view.lines, days);
   const faults: Faults = new Map();
   valued.instalments.forEach(({ problem }, i) => {
     if (problem) faults.set(`${read[i]!.row}.${problem.kind === 'no-lines' ? 'stages' : 'part'}`, problemWords(problem, digits));
