@@ -28,11 +28,10 @@ beforeEach(async () => {
 });
 
 // J1: 6,000.00 and 4,000.00, and from 15 February 1,000.00 of a change, all in A: 11,000.00.
-const INSTALMENTS: (typeof BY_DAY & { name: string })[] = [
-  { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 },
-  { ...BY_DAY, name: 'Panels up', day: '2031-04-15', rate: 500_000 },
-  { ...BY_DAY, name: 'Done', due: 'finish' as const, stages: ['A'], rate: 100_000 },
-];
+const order = { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 };
+const panels = { ...BY_DAY, name: 'Panels up', day: '2031-04-15', rate: 500_000 };
+const done = { ...BY_DAY, name: 'Done', due: 'finish' as const, stages: ['A'], rate: 100_000 };
+const INSTALMENTS: (typeof BY_DAY & { name: string })[] = [order, panels, done];
 const keep = (instalments = INSTALMENTS) => keepInstalments(database, 'J1', instalments);
 
 test('a schedule is planned, due and billed by its days, with the contract of the day', async () => {
@@ -93,7 +92,6 @@ test('a fixed amount that was billed stays on its lines when a change brings ano
 });
 
 describe('what does not hold', () => {
-  const [order, panels, done] = INSTALMENTS as [(typeof INSTALMENTS)[0], (typeof INSTALMENTS)[1], (typeof INSTALMENTS)[2]];
   test.each([
     ['too little', [order, panels], 'instalments', /9,900\.00.*11,000\.00; 1,100\.00 is still to be scheduled/],
     ['too much', [order, panels, { ...done, rate: 200_000 }], 'instalments.2.rate', /1,100\.00; bill that or less/],
@@ -106,7 +104,7 @@ describe('what does not hold', () => {
     ['stages without any', [{ ...order, from: 'stages' as const }, panels, done], 'instalments.0.stages', /name them/],
   ])('%s is told where it stands, and nothing is kept', async (_, instalments, field, message) => {
     const before = await everything(database);
-    const fault = await keep(instalments as typeof INSTALMENTS).catch((error: unknown) => error as LedrinError);
+    const fault = await keep(instalments).catch((error: unknown) => error as LedrinError);
     expect(fault).toBeInstanceOf(LedrinError);
     const { faults } = fault as LedrinError;
     expect([faults[0]!.field, faults[0]!.message]).toEqual([field, expect.stringMatching(message)]);
