@@ -55,6 +55,8 @@ export interface BillingScheduleView extends InstalmentsInput {
   costs: { month: string; amount: number }[];
   /** The agreed payments of the accepted quotation. */
   payments: AgreedPayment[];
+  /** What fell due by the date, with the contract of the date. */
+  due: number;
   /** Gross to date of the last application by the date. */
   billed: number;
   /** Why nothing can be kept; null where it can. */

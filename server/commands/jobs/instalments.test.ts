@@ -7,6 +7,7 @@ import { billingScheduleView } from '../../queries/plan/billingScheduleView';
 import { planView } from '../../queries/plan/planView';
 import { applicationView } from '../../queries/views/applicationView';
 import { jobView } from '../../queries/views/jobView';
+import { explain } from '../../queries/workings/explain';
 import { billingRegister } from '../../queries/views/billingRegister';
 import { jobBilling } from '../../queries/views/jobBilling';
 import { cleanUp, differences, everything, faultsOf, SMALL_BOOK, temporaryDatabase, TESTER } from '../../test/books';
@@ -41,6 +42,9 @@ test('a schedule is planned, due and billed by its days, with the contract of th
   expect((await jobBilling(sql, 'J1', '2031-01-31')).schedule).toEqual({ due: 400_000, billed: 270_000 });
   // By April 90 % of 11,000.00; application 3 of March came to 7,250.00.
   expect((await jobBilling(sql, 'J1', '2031-04-30')).schedule).toEqual({ due: 990_000, billed: 725_000 });
+  // Each figure of it opens, and comes to the same.
+  const told = async (figure: string) => (await explain(sql, { figure, job: 'J1' }, '2031-04-30')).result;
+  expect([await told('scheduleDue'), await told('scheduleToBill')]).toEqual([990_000, 265_000]);
   expect((await billingRegister(sql, '2031-04-30')).unbilled.map((it) => [it.job, it.bySchedule])).toEqual([['J1', 265_000]]);
   expect((await jobView(sql, 'J1', '2031-01-31')).nextSteps.map((it) => it.text)).toContain(
     'An instalment of the billing schedule is due: start an application',

@@ -2,6 +2,7 @@ import { LAST_DAY } from '../../../core/calendar/plainDate';
 import { USUAL_TERMS_DAYS } from '../../../core/billing/ageing';
 import { scheduleAt } from '../../../core/contract/contract';
 import { revisedBudget } from '../../../core/forecast/estimateAtCompletion';
+import { sum } from '../../../core/money/cents';
 import { spreadByMonth } from '../../../core/plan/planned';
 import type { BillingScheduleView, StageView } from '../../../wire/instalments';
 import type { Sql } from '../../db/sql';
@@ -10,7 +11,7 @@ import { digestOf } from '../digest';
 import { jobByNumber } from '../jobs/jobs';
 import { loadQuotations } from '../offers/quotations';
 import { estimatedLines } from '../reports/estimateVsActualReport';
-import { appliedFor, changesOf, loadInstalments } from './instalments';
+import { appliedFor, billedBySchedule, changesOf, loadInstalments } from './instalments';
 import { costSpans } from './planView';
 import { loadWorkDates } from './workDates';
 
@@ -63,6 +64,7 @@ export async function billingScheduleView(sql: Sql, number: string, asOf: string
     retentionOn: facts!.retentionOn,
     costs: byMonth(spans.flatMap(({ amount, span }) => (span ? spreadByMonth(amount, span) : []))),
     payments: (quotations.findLast((it) => it.status === 'accepted') ?? offered)?.payments ?? [],
+    due: sum([...((await billedBySchedule(sql, job, asOf)) ?? new Map<string, number>()).values()]),
     billed: appliedFor(job, asOf),
     closed: scheduleClosed(identity.status, identity.locked),
   };

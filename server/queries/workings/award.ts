@@ -5,7 +5,7 @@ import type { Sql } from '../../db/sql';
 import { loadCompany } from '../company';
 import { loadEstimate } from '../pricing/estimates';
 import type { JobIdentity } from '../jobs/jobs';
-import { at } from './sources';
+import { at } from './ways';
 
 /** How an SOV line came to what was signed for it: its estimate lines, and its shares of what was spread at the award. */
 export async function awardedLine(

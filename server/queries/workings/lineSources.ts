@@ -3,7 +3,7 @@ import { hours, money, words, type Operand } from '../../../core/workings/workin
 import type { Sql } from '../../db/sql';
 import type { JobIdentity } from '../jobs/jobs';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
-import { at, changeAt, type Explained } from './sources';
+import { at, changeAt, type Explained } from './ways';
 
 type LineSource = (sql: Sql, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
 

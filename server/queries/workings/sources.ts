@@ -3,20 +3,16 @@ import { COST_TYPES } from '../../../core/cost/costType';
 import type { Sql } from '../../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import type { JobIdentity } from '../jobs/jobs';
+import { at, type Explained } from './ways';
+import { scheduleDue, scheduleToBill } from './scheduled';
 import { beforeTax } from '../jobs/jobPositions';
 
-export type Explained = Pick<Workings, 'rule' | 'operands'>;
 type JobSource = (
   sql: Sql,
   job: JobIdentity,
   asOf: string,
   ref: Partial<FigureRef>,
 ) => Promise<Explained & { title: string; result?: number }>;
-
-export const at = (job: Pick<JobIdentity, 'number'>, part: string) => `/jobs/${encodeURIComponent(job.number)}/${part}`;
-
-/** Address of a change order. */
-export const changeAt = (job: Pick<JobIdentity, 'number'>, number: string) => at(job, `changes/${encodeURIComponent(number)}`);
 
 /** A job's figures that stand on papers rather than on other figures. */
 export const jobSources = {
@@ -114,6 +110,8 @@ export const jobSources = {
       ),
     };
   },
+  scheduleDue,
+  scheduleToBill,
   retentionHeld: async (sql, job, asOf) => {
     const last = await sql.get<{ number: number; retention: number }>(
       `SELECT number, retention FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,

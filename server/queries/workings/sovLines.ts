@@ -7,7 +7,7 @@ import type { JobIdentity } from '../jobs/jobs';
 import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../views/costBySovLine';
 import { awardedLine } from './award';
 import { lineName } from './lineName';
-import { at, changeAt } from './sources';
+import { at, changeAt } from './ways';
 
 /** Figures of one SOV line that can be opened, with their names. */
 export const SOV_FIGURES = {

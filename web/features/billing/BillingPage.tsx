@@ -15,7 +15,7 @@ export function BillingPage() {
   const { month } = useAsOf();
   const { data, error, refetch } = useBillingRegisterQuery({ asOf: month });
   const keep = useKeepMonth();
-  const { code, show } = useCurrency();
+  const { code } = useCurrency();
   if (error)
     return (
       <div className="page">
@@ -76,7 +76,13 @@ export function BillingPage() {
                     </span>
                   )}
                 </td>
-                <td className="num">{it.bySchedule === null ? '' : show(it.bySchedule)}</td>
+                <td className="num">
+                  {it.bySchedule === null ? (
+                    ''
+                  ) : (
+                    <Fig value={it.bySchedule} of={{ figure: 'scheduleToBill', job: it.job }} label="To bill by the schedule" />
+                  )}
+                </td>
                 <td>
                   <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/billing`)}>Bill it</Link>
                 </td>

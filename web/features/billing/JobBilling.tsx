@@ -153,8 +153,11 @@ function StartApplication({ job, data, next }: { job: string; data: JobBillingDa
       </span>
       {schedule && (
         <span>
-          By the schedule <b className="sum">{exact(schedule.due)}</b>, applied for{' '}
-          <span className="sum">{exact(schedule.billed)}</span>
+          By the schedule{' '}
+          <b className="sum">
+            <Fig value={schedule.due} of={{ figure: 'scheduleDue', job }} label="Due by the schedule" exact />
+          </b>
+          , applied for <span className="sum">{exact(schedule.billed)}</span>
         </span>
       )}
       <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing/schedule`)}>

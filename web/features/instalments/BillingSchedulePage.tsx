@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -7,6 +7,7 @@ import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
+import { Fig } from '../../app/Fig';
 import { EntryGrid } from '../../ui/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { tidyPart } from '../../ui/typed/readPart';
@@ -122,7 +123,17 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
         <dl className="m-0 flex grow flex-wrap items-baseline gap-x-5">
           {read.length > 0 && (
             <>
-              <Figure label={`Due by ${displayDate(lastDay)}`} value={exact(worked.due)} strong />
+              <Figure
+                label={`Due by ${displayDate(lastDay)}`}
+                value={
+                  changed ? (
+                    exact(worked.due)
+                  ) : (
+                    <Fig value={view.due} of={{ figure: 'scheduleDue', job }} label="Due by the schedule" exact />
+                  )
+                }
+                strong
+              />
               <Figure label="applied for" value={exact(view.billed)} />
               <Figure label="scheduled" value={exact(total)} />
             </>
@@ -167,7 +178,7 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
   );
 }
 
-function Figure({ label, value, strong, fault }: { label: string; value: string; strong?: boolean; fault?: boolean }) {
+function Figure({ label, value, strong, fault }: { label: string; value: ReactNode; strong?: boolean; fault?: boolean }) {
   return (
     <div className="flex items-baseline gap-2">
       <dt className="note text-[12.5px]">{label}</dt>

@@ -79,7 +79,7 @@ test('a schedule on the screen is worked as the server bills it, and more than t
       { line: '2', section: '', scheduled: 40_000, retentionRate: null },
     ],
     retentionRule: { rate: 50_000, materialsRate: null, step: null, cap: null },
-    ...{ costs: [], payments: [], billed: 0, closed: null },
+    ...{ costs: [], payments: [], due: 0, billed: 0, closed: null },
   };
   const rows: GridRow[] = [
     { name: 'a', stages: 'Shed 1', due: 'start + 7', part: '50 %' },

@@ -1,0 +1,53 @@
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { Instalment } from '../../../core/instalments/instalment';
+import { formatPercentShortest } from '../../../core/money/rate';
+import { money } from '../../../core/workings/workings';
+import type { Sql } from '../../db/sql';
+import { loadBillingJobs } from '../billing/billingJobs';
+import type { JobIdentity } from '../jobs/jobs';
+import { appliedFor, loadSchedule } from '../plan/instalments';
+import { at, type Explained } from './ways';
+
+type Told = Explained & { title: string };
+
+/** What a job's billing schedule bills by a date: the instalments that fell due. */
+export async function scheduleDue(sql: Sql, job: JobIdentity, asOf: string): Promise<Told> {
+  const schedule = await loadSchedule(sql, (await loadBillingJobs(sql, job.id)).get(job.number)!, asOf);
+  const due = (schedule?.instalments ?? []).flatMap((it, i) => {
+    const { reached } = schedule!.days[i]!;
+    if (reached === null || reached > asOf) return [];
+    const label = `${it.name}, due ${displayDate(reached)}${partWords(it)}`;
+    return [money(label, schedule!.valued.instalments[i]!.amount, '+', { to: at(job, 'billing/schedule') })];
+  });
+  return {
+    title: 'Due by the schedule',
+    rule: 'Instalments of the billing schedule that fell due by the date: on their day, or when their stages were started or finished. Per cents are of the scheduled value as it stands on the date.',
+    operands: due,
+  };
+}
+
+/** What the schedule bills by a date beyond what was applied for. */
+export async function scheduleToBill(sql: Sql, job: JobIdentity, asOf: string): Promise<Told> {
+  const billing = (await loadBillingJobs(sql, job.id)).get(job.number)!;
+  const due = (await scheduleDue(sql, job, asOf)).operands.reduce((sum, it) => sum + Number(it.value), 0);
+  const last = billing.applications.filter((it) => it.dated <= asOf).at(-1);
+  return {
+    title: 'To bill by the schedule',
+    rule: 'What fell due by the schedule, less the gross to date of the last application.',
+    operands: [
+      money('Due by the schedule', due, '', { figure: { figure: 'scheduleDue', job: job.number } }),
+      ...(last
+        ? [
+            money(`Application ${last.number}, gross to date`, appliedFor(billing, asOf), '−', {
+              figure: { figure: 'gross', job: job.number, application: last.number },
+            }),
+          ]
+        : []),
+    ],
+  };
+}
+
+function partWords({ rate, from, stages }: Instalment): string {
+  if (rate === null) return '';
+  return `, ${formatPercentShortest(rate)} % of ${from === 'stages' && stages.length > 0 ? stages.join(', ') : 'the contract sum'}`;
+}
