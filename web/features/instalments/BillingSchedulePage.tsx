@@ -62,6 +62,7 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
     setRows(list.map((it) => rowOf(it, digits)));
     if (read.length > 0)
       toast(`${list.length} instalments are laid out; ${read.length} were there`, {
+        duration: 12_000,
         action: { label: 'Take it back', onClick: () => setRows(before) },
       });
   };
