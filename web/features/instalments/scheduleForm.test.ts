@@ -22,8 +22,7 @@ test('what is shown is read back as it was', () => {
     fc.record({ rate: fc.integer({ min: 0, max: 1_000_000 }), amount: fc.constant(null) }),
     fc.record({ rate: fc.constant(null), amount: fc.integer({ min: -1e12, max: 1e12 }) }),
   );
-  // A stage whose name has a plus sign is found where it stands alone.
-  const stages = fc.constantFrom([], ['Shed 1'], ['Shed 1', 'Shed 2'], ['Plant + deck']);
+  const stages = fc.constantFrom([], ['Shed 1'], ['Shed 1', 'Shed 2'], ['Plant + deck'], ['Shed 2', 'Plant + deck', 'Shed 1']);
   fc.assert(
     fc.property(due, part, stages, fc.boolean(), (when, what, waits, own) => {
       const from = own && waits.length > 0 ? ('stages' as const) : ('job' as const);

@@ -90,14 +90,24 @@ function readFrom(text: string, hasStages: boolean): 'stages' | 'job' | null {
   return (['stages', 'job'] as const).find((it) => it.startsWith(typed)) ?? null;
 }
 
-/** Stages between plus signs, by their names in any case; a name that has a plus sign itself is found whole. */
+/** Stages between plus signs, by their names in any case. A name may have plus signs itself: the longest known one is taken. */
 function readStages(text: string, stages: readonly string[]): string[] {
-  const known = (typed: string) => stages.find((it) => it.toLowerCase() === typed.trim().toLowerCase());
-  const whole = known(text);
-  if (whole !== undefined) return [whole];
+  const plain = (typed: string) =>
+    typed
+      .toLowerCase()
+      .replace(/\s*\+\s*/g, '+')
+      .trim();
+  const byName = new Map(stages.map((it) => [plain(it), it]));
   const parts = text
     .split('+')
     .map((it) => it.trim())
     .filter(Boolean);
-  return [...new Set(parts.map((it) => known(it) ?? it))];
+  const found: string[] = [];
+  for (let from = 0; from < parts.length;) {
+    let until = parts.length;
+    while (until > from + 1 && !byName.has(plain(parts.slice(from, until).join('+')))) until -= 1;
+    found.push(byName.get(plain(parts.slice(from, until).join('+'))) ?? parts[from]!);
+    from = until;
+  }
+  return [...new Set(found)];
 }
