@@ -11,6 +11,7 @@ export default {
       },
     ],
   },
+  setupFiles: ['<rootDir>/jest.properties.js'],
   maxWorkers: 2,
   // A busy machine is not a fault of the product.
   testTimeout: 30_000,

@@ -7,15 +7,22 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => running.stop());
 
-/** Two people, each at a page of their own, both open on the same address. */
-async function both(browser: Browser, address: string): Promise<[Page, Page]> {
-  const pages = await Promise.all([0, 1].map(async () => (await browser.newContext()).newPage()));
-  for (const page of pages) await page.goto(`${running.url}${address}`);
-  return pages as [Page, Page];
+/** Two people, each at a page of their own. */
+async function twoPages(browser: Browser): Promise<[Page, Page]> {
+  return (await Promise.all([0, 1].map(async () => (await browser.newContext()).newPage()))) as [Page, Page];
+}
+
+/** Both open the same address, and have what is kept there before either types: else the second may read what the first kept. */
+async function bothOpen(pages: readonly Page[], address: string, field: string): Promise<void> {
+  for (const page of pages) {
+    await page.goto(`${running.url}${address}`);
+    await page.getByLabel(field, { exact: true }).waitFor();
+  }
 }
 
 test('what one keeps is not written over by the other, who is told and loses nothing typed', async ({ browser }) => {
-  const [first, second] = await both(browser, '/jobs/2116/file?as-of=2031-04');
+  const [first, second] = await twoPages(browser);
+  await bothOpen([first, second], '/jobs/2116/file?as-of=2031-04', 'Estimator');
   await second.getByLabel('Name, row 1', { exact: true }).fill('Typed by the second');
   await first.getByLabel('Estimator').fill('Kept by the first');
   await first.getByRole('button', { name: 'Keep the facts' }).click();
@@ -40,7 +47,8 @@ test('what one keeps is not written over by the other, who is told and loses not
 test('a change order and a billing schedule kept twice tell the second, with all that was typed still there', async ({
   browser,
 }) => {
-  const [first, second] = await both(browser, '/jobs/2114/changes/CO1?as-of=2031-04');
+  const [first, second] = await twoPages(browser);
+  await bothOpen([first, second], '/jobs/2114/changes/CO1?as-of=2031-04', 'Title');
   for (const [page, name] of [
     [first, 'As the first has it'],
     [second, 'As the second has it'],
@@ -55,7 +63,7 @@ test('a change order and a billing schedule kept twice tell the second, with all
   await first.reload();
   await expect(first.getByLabel('Title')).toHaveValue('As the first has it');
 
-  for (const page of [first, second]) await page.goto(`${running.url}/jobs/2116/billing/schedule?as-of=2031-04`);
+  await bothOpen([first, second], '/jobs/2116/billing/schedule?as-of=2031-04', 'Instalment, row 1');
   for (const [page, name] of [
     [first, 'Signed'],
     [second, 'Ordered'],
@@ -77,10 +85,10 @@ test('a change order and a billing schedule kept twice tell the second, with all
 });
 
 test('two who type in one estimate find both their lines in it, and who came first', async ({ browser }) => {
-  const [first, second] = await both(browser, '/jobs/2119/estimates/2');
+  const [first, second] = await twoPages(browser);
+  await bothOpen([first, second], '/jobs/2119/estimates/2', 'Name of the estimate');
   const line = (page: Page, row: number) =>
     page.getByRole('grid', { name: /^Lines of/ }).getByLabel(`Description, row ${row}`, { exact: true });
-  await first.getByLabel('Name of the estimate').waitFor();
   const [one, two] = [await line(first, 1).inputValue(), await line(first, 2).inputValue()];
   await line(first, 1).fill(`${one}, by the first`);
   await first.keyboard.press('Enter');

@@ -63,10 +63,26 @@ describe('allocation', () => {
     );
   });
 
-  test('weights of mixed sign still add up', () => {
+  test('weights that cancel, or all but cancel, count without their sign', () => {
+    // 5 and −5 come to nothing: 100 is split 50 and 50. 3 and −3 beside 0: the third has no part of it.
+    expect(allocate(100, [5n, -5n])).toEqual([50, 50]);
+    expect(allocate(-101, [3n, -3n, 0n])).toEqual([-51, -50, 0]);
+    // 10,000,000.00 against −9,999,999.99 leaves a penny, of which 100,000.00 is ten million times: one part would be 10^16 pennies.
+    expect(allocate(10_000_000, [1_000_000_000n, -999_999_999n])).toEqual([5_000_000, 5_000_000]);
+    // A quarter of what they leave is a quarter of each: 300 and −200 at 25 are 75 and −50.
+    expect(allocate(25, [300n, -200n])).toEqual([75, -50]);
+  });
+
+  test('weights of mixed sign still add up, in exact amounts, however nearly they cancel', () => {
+    const near = fc
+      .tuple(fc.bigInt({ min: -10_000_000_000_000n, max: 10_000_000_000_000n }), fc.bigInt({ min: -9n, max: 9n }))
+      .map(([a, off]) => [a, off - a]);
+    const any = fc.array(fc.bigInt({ min: -1000n, max: 1000n }), { minLength: 1, maxLength: 20 });
     fc.assert(
-      fc.property(amount, fc.array(fc.bigInt({ min: -1000n, max: 1000n }), { minLength: 1, maxLength: 20 }), (total, weights) => {
-        expect(allocate(total, weights).reduce((a, b) => a + b, 0)).toBe(total);
+      fc.property(amount, fc.oneof(any, near), (total, weights) => {
+        const parts = allocate(total, weights);
+        expect(parts.every(Number.isSafeInteger)).toBe(true);
+        expect(parts.reduce((a, b) => a + b, 0)).toBe(total);
       }),
     );
   });
