@@ -151,13 +151,13 @@ test('a faulty book is refused with every fault by file, row and column; a good 
   );
   await page.goto(`${running.url}/set-up`);
   await page
-    .getByLabel('Choose the CSV files of a book')
+    .getByLabel('Choose the files of a book')
     .setInputFiles([join(folder, 'cost_codes.csv'), join(folder, 'costs.csv')]);
   await expect(page.getByText('3 faults in the book; nothing was imported')).toBeVisible();
   await expect(page.getByText('cost_codes.csv:2: cost_code: duplicate key: 0310 is already there')).toBeVisible();
   await expect(page.getByText('costs.csv:2: dated: "2031-04-31" is not a date; write it as 2031-04-30')).toBeVisible();
   writeFileSync(join(folder, 'cost_codes.csv'), 'cost_code,description\n0999,Odds and ends\n');
-  await page.getByLabel('Choose the CSV files of a book').setInputFiles([join(folder, 'cost_codes.csv')]);
+  await page.getByLabel('Choose the files of a book').setInputFiles([join(folder, 'cost_codes.csv')]);
   await expect(page.getByRole('cell', { name: 'Odds and ends' })).toBeVisible();
 });
 

@@ -5,6 +5,7 @@ import { LedrinError } from '../core/errors/ledrinError';
 import { BookRefused, faultLine } from './book/checks/bookFaults';
 import { writeBook } from './book/writeBook';
 import { importBook } from './commands/book/importBook';
+import { storesOf } from './config';
 import { openDatabase, type Database } from './db/database';
 import { reportCsv } from './papers/csv';
 import { loadCompany, usualAsOf } from './queries/company';
@@ -41,9 +42,12 @@ async function runCommand([command, subject, ...rest]: readonly string[], option
   if (command !== 'import' && !existsSync(options.db)) return fail(`There is no database ${options.db}`);
   const database = await openDatabase(options.db);
   try {
-    if (command === 'import') await importBook(database, subject, { name: 'command line', at: new Date().toISOString() });
-    else if (command === 'export') await writeBook(database.read(), subject);
-    else process.stdout.write(await reportText(database, subject, options));
+    const stores = storesOf(options.db, process.env);
+    if (command === 'import') await importBook(database, subject, { name: 'command line', at: new Date().toISOString() }, stores);
+    else if (command === 'export') {
+      const left = await writeBook(database.read(), subject, stores);
+      if (left.length > 0) process.stderr.write(`Not in the book: ${left.join('; ')}\n`);
+    } else process.stdout.write(await reportText(database, subject, options));
     return 0;
   } finally {
     await database.close();

@@ -1,17 +1,14 @@
 import { dirname, join } from 'node:path';
+import type { Stores } from './papers/contents';
 
 /** Settings from the environment, with their defaults. */
-export interface Config {
+export interface Config extends Stores {
   port: number;
   host: string;
   database: string;
   /** Folder of the built pages. */
   pages: string;
   sampleBook: string;
-  /** Folder the outbox writes its messages to. */
-  outbox: string;
-  /** Folder of attached papers. */
-  files: string;
 }
 
 export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
@@ -25,6 +22,13 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     database,
     pages: join(root, 'dist/web'),
     sampleBook: join(root, 'demo/book'),
+    ...storesOf(database, env),
+  };
+}
+
+/** The folders beside a database. */
+export function storesOf(database: string, env: NodeJS.ProcessEnv): Stores {
+  return {
     files: env.LEDRIN_FILES ?? join(dirname(database), 'files'),
     outbox: env.LEDRIN_OUTBOX ?? join(dirname(database), 'outbox'),
   };

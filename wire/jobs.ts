@@ -62,7 +62,16 @@ export type JobInput = v.InferInput<typeof jobInput>;
 export type JobSetup = Pick<JobInput, 'sov' | 'budget' | 'retention' | 'taxRate' | 'termsDays' | 'revenueMethod'> &
   Required<Pick<JobInput, 'people' | 'checklist'>>;
 
-export const jobTemplateInput = v.strictObject({ name: filled(80), content: v.record(v.string(), v.unknown()) });
+const asTyped = v.record(v.string('expected text'), v.string('expected text'));
+/** A job as it stands on the page, cell by cell: kept as typed, not judged. */
+export const typedJob = v.strictObject({
+  facts: asTyped,
+  sov: v.pipe(v.array(asTyped), v.maxLength(5000, 'expected at most 5,000 lines')),
+  budget: v.pipe(v.array(asTyped), v.maxLength(20000, 'expected at most 20,000 lines')),
+  people: v.optional(peopleInput.entries.people),
+  checklist: v.optional(checklistInput.entries.items),
+});
+export const jobTemplateInput = v.strictObject({ name: filled(80), content: typedJob });
 export type JobTemplate = v.InferOutput<typeof jobTemplateInput>;
 
 /** A half-made job, as typed: kept, not judged. */

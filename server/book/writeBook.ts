@@ -1,9 +1,10 @@
-import { createWriteStream, mkdirSync, type WriteStream } from 'node:fs';
+import { copyFileSync, createWriteStream, existsSync, mkdirSync, type WriteStream } from 'node:fs';
 import { once } from 'node:events';
 import { join } from 'node:path';
 import { formatCents } from '../../core/money/cents';
 import { formatPercentShortest, formatQuantity } from '../../core/money/rate';
 import { formatUnitCost } from '../../core/pricing/unitCost';
+import { contentName, type Stores } from '../papers/contents';
 import { csvText } from '../papers/csv';
 import { loadCompany } from '../queries/company';
 import type { Sql } from '../db/sql';
@@ -17,6 +18,8 @@ const QUERIES: Record<BookFileName, string> = {
   vendors: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days FROM vendor',
   cost_codes: 'SELECT id, code AS cost_code, description, unit FROM cost_code',
   terms: 'SELECT id, name, body FROM terms_text',
+  checklist_templates: `SELECT t.id * 1000 + i.key AS id, t.name AS template, i.value AS item FROM check_template t, json_each(t.items) i`,
+  job_templates: 'SELECT id, name AS template, content FROM job_template',
   quotations: `SELECT q.id, j.number AS job, q.number AS quotation, e.number AS estimate, q.title, q.presentation, q.quantities, q.unit_prices, q.contact, q.email, q.introduction,
     q.exclusions, q.terms, q.valid_until, q.status, q.sent_on, q.answered_on, q.answered_by FROM quotation q JOIN job j ON j.id = q.job_id JOIN estimate e ON e.id = q.estimate_id`,
   quotation_alternates: `SELECT a.id, j.number AS job, q.number AS quotation, a.name, a.amount
@@ -47,7 +50,7 @@ const QUERIES: Record<BookFileName, string> = {
     FROM award_line a JOIN estimate_line l ON l.id = a.estimate_line_id JOIN sov_line s ON s.id = a.sov_line_id JOIN job j ON j.id = s.job_id`,
   jobs: `SELECT j.id, j.number AS job, j.name, c.code AS customer, contract_reference, status, awarded_on, starts_on, finishes_on, finished_on, manager, site, revenue_method,
     retention_rate AS retention_percent, retention_materials_rate AS retention_on_materials_percent, retention_step_at AS retention_step_at_percent,
-    retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention
+    retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention, j.locked
     FROM job j JOIN customer c ON c.id = j.customer_id`,
   job_sections:
     'SELECT s.id, j.number AS job, s.name AS section, s.starts_on, s.finishes_on, s.started_on, s.finished_on FROM job_section s JOIN job j ON j.id = s.job_id',
@@ -60,6 +63,8 @@ const QUERIES: Record<BookFileName, string> = {
   job_people:
     'SELECT p.id, j.number AS job, p.side, p.name, p.role, p.email, p.phone FROM job_person p JOIN job j ON j.id = p.job_id',
   job_events: 'SELECT e.id, j.number AS job, e.kind, e.dated, e.text FROM job_event e JOIN job j ON j.id = e.job_id',
+  job_moves: `SELECT m.id, j.number AS job, m.was, m.became, m.on_day, m.reason, m.actor AS moved_by, m.at AS moved_at FROM job_move m JOIN job j ON j.id = m.job_id`,
+  job_papers: `SELECT f.id, j.number AS job, f.name, f.media_type, f.hash AS sha256, f.about, f.actor AS added_by, f.added_at FROM job_file f JOIN job j ON j.id = f.job_id`,
   job_checklist:
     'SELECT c.id, j.number AS job, c.item, c.person, c.due_on, c.done_on FROM job_check c JOIN job j ON j.id = c.job_id',
   schedule_of_values: `SELECT s.id, j.number AS job, s.line AS sov_line, s.section, s.description, s.scheduled_value, s.quantity, s.unit, s.retention_rate AS retention_percent
@@ -74,6 +79,12 @@ const QUERIES: Record<BookFileName, string> = {
     c.code AS cost_code, l.cost_type, x.quantity, x.unit, x.hours, x.amount, x.asked
     FROM change_order_line x JOIN change_order o ON o.id = x.change_order_id JOIN job j ON j.id = o.job_id LEFT JOIN sov_line s ON s.id = x.sov_line_id
     LEFT JOIN cost_line l ON l.id = x.cost_line_id LEFT JOIN cost_code c ON c.id = l.cost_code_id`,
+  offers: `SELECT o.id, o.token AS link, j.number AS job, o.kind, o.number, o.recipient, o.sent_on, o.sent_at, o.valid_until, o.document, o.hash AS sha256, o.status,
+    o.answered_at, o.answered_by, o.signature, o.reason, o.seal FROM offer o JOIN job j ON j.id = o.job_id`,
+  offer_questions: `SELECT q.id, o.token AS link, q.asked_at, q.asked_by, q.question, q.answered_at, q.answered_by, q.answer
+    FROM offer_question q JOIN offer o ON o.id = q.offer_id`,
+  messages: `SELECT m.id, j.number AS job, m.recipient, m.subject, m.body, (SELECT group_concat(value, char(10)) FROM json_each(m.attachments)) AS attachments, m.sent_at,
+    m.actor AS sent_by, m.file FROM message m JOIN job j ON j.id = m.job_id`,
   budget_transfers: `SELECT x.id, j.number AS job, t.number AS transfer, t.dated, t.reason, l.section, c.code AS cost_code, l.cost_type, x.amount, x.hours
     FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id JOIN job j ON j.id = t.job_id JOIN cost_line l ON l.id = x.cost_line_id
     JOIN cost_code c ON c.id = l.cost_code_id`,
@@ -99,11 +110,41 @@ const QUERIES: Record<BookFileName, string> = {
 
 const PAGE = 5000;
 
-/** Writes the whole book into `folder`, which is made where it is missing. Files with nothing in them are left out. */
-export async function writeBook(sql: Sql, folder: string): Promise<void> {
+/**
+ * Writes the whole book into `folder`, which is made where it is missing, with the contents of papers and the messages beside
+ * it. Files with nothing in them are left out. Gives back, in words, what the database has that is not in the book.
+ */
+export async function writeBook(sql: Sql, folder: string, stores: Stores): Promise<string[]> {
   const digits = (await loadCompany(sql))?.digits ?? 2;
   mkdirSync(folder, { recursive: true });
   for (const file of BOOK_FILE_NAMES) await writeFile(sql, folder, file, digits);
+  return [...(await writeContents(sql, folder, stores)), ...(await leftOut(sql))];
+}
+
+/** Copies what is kept beside the database into the book's folder; what is gone from there is told. */
+async function writeContents(sql: Sql, folder: string, { files, outbox }: Stores): Promise<string[]> {
+  const papers = await sql.all<{ name: string; hash: string }>('SELECT name, hash FROM job_file ORDER BY id');
+  const messages = await sql.all<{ file: string }>('SELECT file FROM message ORDER BY id');
+  const gone = [
+    ...papers.filter((it) => !copied(join(files, it.hash), join(folder, contentName(it.hash, it.name)))).map((it) => it.name),
+    ...messages.filter((it) => !copied(join(outbox, it.file), join(folder, it.file))).map((it) => it.file),
+  ];
+  return gone.map((it) => `the content of ${it}, which is not in its folder any more`);
+}
+
+function copied(from: string, to: string): boolean {
+  if (!existsSync(from)) return false;
+  copyFileSync(from, to);
+  return true;
+}
+
+/** What a book has no file for, as far as there is any of it. */
+async function leftOut(sql: Sql): Promise<string[]> {
+  const counts = (await sql.get<Record<string, number>>(
+    `SELECT (SELECT count(*) FROM job_draft) AS "half-made jobs", (SELECT count(*) FROM paper WHERE reverses_id IS NOT NULL) AS "which paper reversed which",
+      (SELECT count(*) FROM audit) AS "the record of who did what"`,
+  ))!;
+  return Object.entries(counts).flatMap(([what, count]) => (count > 0 ? [`${what} (${count})`] : []));
 }
 
 type BookRecord = Record<string, string | number | null> & { id: number };

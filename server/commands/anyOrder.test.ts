@@ -21,6 +21,7 @@ import {
   reportLines,
   SMALL_BOOK,
   temporaryDatabase,
+  besides,
   temporaryFolder,
   TESTER,
 } from '../test/books';
@@ -296,7 +297,7 @@ test('whatever is done in whatever order, the books tie, and go out and come bac
           await totalsAreEntries(books.database, on);
         }
         const folder = join(temporaryFolder(), 'out');
-        await writeBook(books.database.read(), folder);
+        await writeBook(books.database.read(), folder, besides(books.database));
         const copy = await temporaryDatabase();
         expect(await faultsOf(copy, folderText(folder))).toEqual([]);
         for (const name of ['wip', 'ageing', 'trial-balance', 'tie-out'] as const) {

@@ -3,6 +3,7 @@ import { isPeriod, isPlainDate, lastDay, type PlainDate } from '../../core/calen
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { Actor } from '../commands/postings/post';
 import type { Database } from '../db/database';
+import type { Stores } from '../papers/contents';
 import type { Outbox } from '../stand-ins/outbox';
 
 /** What every route works with. */
@@ -16,6 +17,11 @@ export interface Context {
   outbox: Outbox;
   /** Folder of the papers attached to jobs, each under its hash. */
   files: string;
+}
+
+/** The folders beside the database. */
+export function storesOf({ files, outbox }: Context): Stores {
+  return { files, outbox: outbox.folder };
 }
 
 /** Until there is sign-in, everybody is the accounts office. */

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { Router } from 'express';
 import multer from 'multer';
+import { LARGEST_FILE } from '../papers/contents';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { checklistInput, checkTemplateInput, eventInput, jobFactsInput, lockInput, peopleInput } from '../../wire/jobFile';
 import { addEvent, attachFile, saveChecklist, saveCheckTemplate, saveJobFacts, savePeople } from '../commands/jobs/jobFile';
@@ -10,7 +11,6 @@ import { attachedFile, jobFileView } from '../queries/jobs/jobFile';
 import { actorOf, numberParam, textParam, type Context } from './context';
 import { read } from './reply';
 
-const LARGEST_FILE = 25 * 1024 * 1024;
 /** What a browser may open in a page of its own; everything else is taken to disk. */
 const OPENED = /^(application\/pdf|image\/(png|jpeg|gif|webp)|text\/plain)$/;
 

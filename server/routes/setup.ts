@@ -10,7 +10,7 @@ import { writeBook } from '../book/writeBook';
 import { importBook } from '../commands/book/importBook';
 import { addCostCodes, addCustomer, saveCompany } from '../commands/setUp/setup';
 import { loadLists, loadSession } from '../queries/views/session';
-import { actorOf, asOfOf, type Context } from './context';
+import { actorOf, asOfOf, storesOf, type Context } from './context';
 import { read } from './reply';
 
 export function setupRoutes(context: Context): Router {
@@ -39,24 +39,24 @@ export function setupRoutes(context: Context): Router {
   router.post(
     '/book/sample',
     async (_request, response) =>
-      void response.status(201).json(await importBook(database, context.sampleBook, actorOf(context))),
+      void response.status(201).json(await importBook(database, context.sampleBook, actorOf(context), storesOf(context))),
   );
   router.post('/book/import', async (request, response) => {
     const folder = mkdtempSync(join(tmpdir(), 'ledrin-book-'));
     try {
       await receiveFiles(folder)(request, response);
       if (readdirSync(folder).length === 0)
-        throw new LedrinError('bad-input', 'files: expected the CSV files of a book; none came', [
-          { field: 'files', message: 'expected CSV files' },
+        throw new LedrinError('bad-input', 'files: expected the files of a book; none came', [
+          { field: 'files', message: 'expected the files of a book' },
         ]);
-      response.status(201).json(await importBook(database, folder, actorOf(context)));
+      response.status(201).json(await importBook(database, folder, actorOf(context), storesOf(context)));
     } finally {
       rmSync(folder, { recursive: true, force: true });
     }
   });
   router.get('/book/export', async (_request, response) => {
     const folder = mkdtempSync(join(tmpdir(), 'ledrin-book-'));
-    await database.consistent((sql) => writeBook(sql, folder));
+    await database.consistent((sql) => writeBook(sql, folder, storesOf(context)));
     const zip = new ZipFile();
     for (const file of readdirSync(folder)) zip.addReadStream(createReadStream(join(folder, file)), file);
     zip.end();
@@ -66,15 +66,14 @@ export function setupRoutes(context: Context): Router {
   return router;
 }
 
-/** Takes uploaded CSV files to disk as they come; a book may be larger than memory. */
+/** Takes the uploaded files of a book to disk as they come; it may be larger than memory. */
 function receiveFiles(folder: string) {
   const upload = multer({
     storage: multer.diskStorage({
       destination: folder,
       filename: (_request, file, done) => done(null, basename(file.originalname)),
     }),
-    limits: { files: 40, fileSize: 2 ** 31 },
-    fileFilter: (_request, file, done) => done(null, basename(file.originalname).endsWith('.csv')),
+    limits: { files: 20_000, fileSize: 2 ** 31 },
   }).array('files');
   return (request: Parameters<typeof upload>[0], response: Parameters<typeof upload>[1]) =>
     new Promise<void>(

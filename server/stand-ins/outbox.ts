@@ -17,7 +17,7 @@ export interface OutgoingMessage {
  * program would take it. Nothing leaves the machine.
  */
 export class Outbox {
-  constructor(private readonly folder: string) {}
+  constructor(readonly folder: string) {}
 
   /** Writes the message; gives back the name of its file. */
   async put(message: OutgoingMessage): Promise<string> {

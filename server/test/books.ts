@@ -7,6 +7,7 @@ import { importBook } from '../commands/book/importBook';
 import type { Actor } from '../commands/postings/post';
 import { openDatabase, type Database } from '../db/database';
 import { reportCsv } from '../papers/csv';
+import type { Stores } from '../papers/contents';
 import { loadCompany } from '../queries/company';
 import { REPORTS, type ReportName } from '../queries/reports/index';
 
@@ -24,6 +25,15 @@ export function temporaryFolder(): string {
   return folder;
 }
 
+const stores = new WeakMap<Database, Stores>();
+
+/** The folders beside a database. */
+export function besides(database: Database): Stores {
+  const known = stores.get(database) ?? { files: temporaryFolder(), outbox: temporaryFolder() };
+  stores.set(database, known);
+  return known;
+}
+
 export async function temporaryDatabase(): Promise<Database> {
   const database = await openDatabase(join(temporaryFolder(), 'test.sqlite'));
   opened.push(database);
@@ -36,17 +46,23 @@ export async function cleanUp(): Promise<void> {
   for (const folder of made.splice(0)) rmSync(folder, { recursive: true, force: true });
 }
 
+/** CSV is text; what lies beside it is bytes, one a character. */
+function encodingOf(file: string): 'utf8' | 'latin1' {
+  return file.includes('.') && !file.endsWith('.csv') ? 'latin1' : 'utf8';
+}
+
 export function writeBookText(book: BookText): string {
   const folder = join(temporaryFolder(), 'book');
   mkdirSync(folder);
-  for (const [file, text] of Object.entries(book)) writeFileSync(join(folder, file.includes('.') ? file : `${file}.csv`), text);
+  for (const [file, text] of Object.entries(book))
+    writeFileSync(join(folder, file.includes('.') ? file : `${file}.csv`), text, encodingOf(file));
   return folder;
 }
 
 /** Imports a book and gives back its faults as `file:row:column`; none where it came in. */
 export async function faultsOf(database: Database, book: BookText): Promise<string[]> {
   try {
-    await importBook(database, writeBookText(book), TESTER);
+    await importBook(database, writeBookText(book), TESTER, besides(database));
     return [];
   } catch (error) {
     if (!(error instanceof BookRefused)) throw error;
@@ -82,7 +98,7 @@ export function folderText(folder: string): BookText {
   return Object.fromEntries(
     readdirSync(folder)
       .sort()
-      .map((file) => [file, readFileSync(join(folder, file), 'utf8')]),
+      .map((file) => [file, readFileSync(join(folder, file), encodingOf(file))]),
   );
 }
 

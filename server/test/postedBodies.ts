@@ -136,7 +136,11 @@ export const POSTS: [method: 'post' | 'put', path: string, body: Record<string, 
   ['put', '/api/checklists', { name: 'T', items: ['I'] }],
   ['post', '/api/jobs/J1/events', { kind: 'call', dated: '2031-04-01', text: 't' }],
   ['post', '/api/jobs/J2/lock', { locked: true, reason: 'r' }],
-  ['put', '/api/job-templates', { name: 'T', content: {} }],
+  [
+    'put',
+    '/api/job-templates',
+    { name: 'T', content: { facts: { retention: '5' }, sov: [{ line: '1' }], budget: [{ amount: '5' }] } },
+  ],
   [
     'put',
     '/api/jobs/J1/plan',

@@ -3,11 +3,16 @@ import { writeBook } from '../book/writeBook';
 import { transferBudget } from '../commands/changes/transfers';
 import { awardJob } from '../commands/estimates/award';
 import { startEstimate } from '../commands/estimates/estimates';
-import { addEvent } from '../commands/jobs/jobFile';
-import { saveQuotation } from '../commands/offers/quotations';
+import { addEvent, attachFile, saveCheckTemplate } from '../commands/jobs/jobFile';
+import { lockJob } from '../commands/jobs/jobLife';
+import { saveJobTemplate } from '../commands/jobs/jobTemplates';
+import { acceptOffer, askAboutOffer, replyToQuestion } from '../commands/offers/offers';
+import { saveQuotation, sendQuotation } from '../commands/offers/quotations';
 import type { Database } from '../db/database';
+import { offersOf } from '../queries/offers/offers';
+import { Outbox } from '../stand-ins/outbox';
 import { loadEstimate } from '../queries/pricing/estimates';
-import { faultsOf, folderText, temporaryDatabase, temporaryFolder, TENDER_BOOK, TESTER, type BookText } from './books';
+import { faultsOf, folderText, temporaryDatabase, besides, temporaryFolder, TENDER_BOOK, TESTER, type BookText } from './books';
 import { keepChecklist, keepInstalments, keepPeople, keepPlan } from './asSeen';
 
 /** A section of which only planned days are known. */
@@ -21,7 +26,7 @@ export const BY_DAY = {
 
 export async function exportedBook(of: Database): Promise<BookText> {
   const folder = temporaryFolder();
-  await writeBook(of.read(), folder);
+  await writeBook(of.read(), folder, besides(of));
   return folderText(folder);
 }
 
@@ -37,6 +42,14 @@ export async function wholeBook(): Promise<BookText> {
     alternates: [{ name: 'Green', amount: -5 }],
     payments: [{ name: 'All', rate: 1_000_000, amount: null, dueOn: '2031-06-01', stage: '' }],
   });
+  const sending = { outbox: new Outbox(besides(database).outbox), origin: 'http://ledrin.test' };
+  await sendQuotation(database, sending, TESTER, 'J2', 1, {
+    ...{ on: '2031-04-01', to: 'h@x.example', subject: 'Our quotation', message: 'Dear Mr Hale,\nas walked.' },
+  });
+  const { token } = (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-04-02'))[0]!;
+  await askAboutOffer(database, '2031-04-02T10:00:00.000Z', token, 'Mr Hale', 'When?');
+  await replyToQuestion(database, TESTER, 1, 'In June.');
+  await acceptOffer(database, '2031-04-19T10:00:00.000Z', token, 'J. Hale', 'M1 1L20 5');
   const { lines } = await loadEstimate(database.read(), 'J2', 1);
   await awardJob(database, TESTER, 'J2', 1, {
     ...{ acceptedOn: '2031-04-20', acceptance: 'Order 7', agreed: 615_000 },
@@ -52,6 +65,17 @@ export async function wholeBook(): Promise<BookText> {
   });
   await keepPeople(database, 'J1', [{ side: 'client', name: 'Mr Hale', role: 'Surveyor', email: 'h@x.example', phone: '1' }]);
   await addEvent(database, TESTER, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
+  await attachFile(
+    ...([database, besides(database).files, TESTER, 'J1'] as const),
+    { name: 'Bond.txt', mediaType: 'text/plain', content: Buffer.from('A bond of 5,000.00') },
+    'insurance',
+  );
+  await saveCheckTemplate(database, TESTER, { name: 'Roofs', items: ['Bond', 'Permit, "hot works"'] });
+  await saveJobTemplate(database, TESTER, {
+    name: 'A roof',
+    content: { facts: { retention: '5' }, sov: [{ line: '1', value: '' }], budget: [] },
+  });
+  await lockJob(database, TESTER, 'J2', true, 'Until the bond is here');
   await keepChecklist(database, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
   await keepPlan(database, 'J1', {
     sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: null }],

@@ -4,6 +4,7 @@ import { type FaultList } from './bookFaults';
 import { currencyDigits, isCurrency } from '../format/currency';
 import type { Existing } from './existing';
 import { joinKey, Keys } from './keys';
+import { whyNotAdded } from './whyNotAdded';
 import type { FileShape } from '../csv/readRows';
 
 /** The rows of every file but costs.csv, which streams. */
@@ -27,6 +28,8 @@ export class BookCheck {
     | 'estimates'
     | 'estimateLines'
     | 'quotations'
+    | 'offers'
+    | 'jobTemplates'
     | 'terms'
     | 'awards'
     | 'awardLines'
@@ -79,6 +82,8 @@ export class BookCheck {
       estimates: keys(existing.estimates, 'estimates', 'job', 'estimate'),
       estimateLines: keys(NOTHING, 'estimate_lines', 'job', 'estimate', 'estimate_line'),
       quotations: keys(existing.quotations, 'quotations', 'job', 'quotation'),
+      offers: keys(existing.offers, 'offers', 'link'),
+      jobTemplates: keys(existing.jobTemplates, 'job_templates', 'template'),
       terms: keys(existing.terms, 'terms', 'name'),
       awards: keys(NOTHING, 'awards', 'job', 'sov_line'),
       awardLines: keys(NOTHING, 'award_lines', 'job', 'estimate_line'),
@@ -133,7 +138,11 @@ export class BookCheck {
 
   /** The reference to a job, in column `job`; true where it resolves. */
   refersToJob(file: BookFileName, row: { row: number; job: string | null | undefined }): boolean {
-    return this.refers(file, row.row, 'job', this.keys.jobs, 'job', row.job);
+    const known = this.refers(file, row.row, 'job', this.keys.jobs, 'job', row.job);
+    const there = known ? this.existing.jobs.get(row.job!) : undefined;
+    const why = there && whyNotAdded(file, row.job!, there);
+    if (why) this.faults.add(file, row.row, 'job', why);
+    return known;
   }
 
   /** A fault among a job's contract or billing: what is worked from it is not judged any more. */

@@ -1,16 +1,44 @@
+import * as v from 'valibot';
+import { typedJob } from '../../../wire/jobs';
 import type { BookRow } from '../format/bookFiles';
 import type { BookCheck } from './checkBook';
 import { before } from './checkContracts';
+import { isHash, readJson } from './checkOffers';
 import { joinKey } from './keys';
 
-/** Checks what is known of jobs beside their figures: people, events, checklists, plans and billing schedules. */
+/** Checks what is known of jobs beside their figures: people, events, papers, moves, checklists, plans and billing schedules. */
 export function checkJobFiles(check: BookCheck): void {
   for (const file of ['job_people', 'job_events', 'job_checklist'] as const)
     for (const row of check.rows[file]) check.refersToJob(file, row);
+  checkTemplates(check);
+  check.rows.job_moves.forEach((row) => checkMove(check, row));
+  for (const row of check.rows.job_papers) {
+    check.refersToJob('job_papers', row);
+    if (row.sha256 && !isHash(row.sha256))
+      check.faults.add('job_papers', row.row, 'sha256', 'is no SHA-256 in 64 hexadecimal digits');
+  }
   check.rows.job_sections.forEach((row) => checkSection(check, row));
   check.rows.cost_plan.forEach((row) => checkPlannedLine(check, row));
   check.rows.billing_instalments.forEach((row) => checkInstalment(check, row));
   checkStages(check);
+}
+
+/** Lists and jobs to begin from; one of a name the database has is not added to. */
+function checkTemplates(check: BookCheck): void {
+  for (const row of check.rows.checklist_templates)
+    if (row.template && check.existing.checkTemplates.has(row.template))
+      check.faults.add('checklist_templates', row.row, 'template', `duplicate key: ${row.template} is already there`);
+  for (const row of check.rows.job_templates) {
+    check.declare('job_templates', row.row, 'template', check.keys.jobTemplates, row.template);
+    if (row.content && !v.is(typedJob, readJson(row.content)))
+      check.faults.add('job_templates', row.row, 'content', 'is no job as Ledrin keeps one: JSON with its parts');
+  }
+}
+
+/** Moves tell how a job came to stand as it does; a job the database has tells its own. */
+function checkMove(check: BookCheck, row: BookRow<'job_moves'>): void {
+  if (check.refersToJob('job_moves', row) && check.existing.jobs.has(row.job!))
+    check.faults.add('job_moves', row.row, 'job', `job ${row.job} is already in the database, where its moves are recorded`);
 }
 
 function checkSection(check: BookCheck, row: BookRow<'job_sections'>): void {

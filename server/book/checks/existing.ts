@@ -21,6 +21,10 @@ export interface Existing {
   jobs: Map<string, ExistingJob>;
   /** job + number. */
   estimates: Map<string, number>;
+  /** Papers that went to clients, by their link. */
+  offers: Map<string, number>;
+  checkTemplates: Map<string, number>;
+  jobTemplates: Map<string, number>;
   /** job + number. */
   quotations: Map<string, number>;
   terms: Map<string, number>;
@@ -54,6 +58,9 @@ export interface ExistingJob {
   status: string;
   awardedOn: string | null;
   lastApplicationOn: string | null;
+  locked: boolean;
+  /** There is an original budget, or there is none yet. */
+  budgeted: boolean;
 }
 
 type Row = Record<string, string & number>;
@@ -83,6 +90,9 @@ export async function readExisting(sql: Sql): Promise<Existing> {
       ['job', 'number'],
       id,
     ),
+    offers: await byKey('SELECT id, token FROM offer', ['token'], id),
+    checkTemplates: await byKey('SELECT id, name FROM check_template', ['name'], id),
+    jobTemplates: await byKey('SELECT id, name FROM job_template', ['name'], id),
     terms: await byKey('SELECT id, name FROM terms_text', ['name'], id),
     acceptedEstimates: await byKey(
       `SELECT job.number AS job, e.number FROM estimate e JOIN job ON job.id = e.job_id WHERE e.status = 'accepted'`,
@@ -90,13 +100,16 @@ export async function readExisting(sql: Sql): Promise<Existing> {
       (row) => row.number! as number,
     ),
     jobs: await byKey(
-      'SELECT job.*, (SELECT max(dated) FROM application WHERE job_id = job.id) AS last_application FROM job',
+      `SELECT job.*, (SELECT max(dated) FROM application WHERE job_id = job.id) AS last_application,
+        EXISTS (SELECT 1 FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budgeted FROM job`,
       ['number'],
       (row): ExistingJob => ({
         id: row.id!,
         status: row.status!,
         awardedOn: row.awarded_on ?? null,
         lastApplicationOn: row.last_application ?? null,
+        locked: row.locked === 1,
+        budgeted: row.budgeted === 1,
       }),
     ),
     sovLines: await byKey(

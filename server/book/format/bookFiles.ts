@@ -1,5 +1,6 @@
 import { amount, date, days, integer, make, oneOf, percent, quantity, REQUIRED, text, yesNo, type Column } from './columns';
-import { JOB_FILE_FILES } from './jobFileFiles';
+import { JOB_FILE_FILES, TEMPLATE_FILES } from './jobFileFiles';
+import { OFFER_FILES } from './offerFiles';
 import { ESTIMATE_FILES, PRICE_FILES } from './pricingFiles';
 import { FORECAST_METHODS } from '../../../core/forecast/estimateAtCompletion';
 import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
@@ -26,6 +27,7 @@ export const BOOK_FILES = {
   vendors: { vendor: text(REQUIRED), name: text(REQUIRED), kind: oneOf(['supplier', 'subcontractor'])(), ...party },
   cost_codes: { cost_code: text(REQUIRED), description: text(REQUIRED), unit: text() },
   ...PRICE_FILES,
+  ...TEMPLATE_FILES,
   jobs: {
     job: text(REQUIRED),
     name: text(REQUIRED),
@@ -50,6 +52,7 @@ export const BOOK_FILES = {
     estimator: text(),
     defects_end: date(),
     no_retention: yesNo(),
+    locked: yesNo(),
   },
   ...JOB_FILE_FILES,
   ...ESTIMATE_FILES,
@@ -113,6 +116,7 @@ export const BOOK_FILES = {
     amount: amount(REQUIRED),
     asked: amount(),
   },
+  ...OFFER_FILES,
   budget_transfers: {
     job: text(REQUIRED),
     transfer: integer(1, 9999)(REQUIRED),
@@ -201,9 +205,13 @@ export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FI
   price_history: [],
   build_ups: ['build_up'],
   build_up_components: [],
+  checklist_templates: [],
+  job_templates: ['template'],
   jobs: ['job'],
   job_people: [],
   job_events: [],
+  job_moves: [],
+  job_papers: [],
   job_sections: ['job', 'section'],
   cost_plan: ['job', 'section', 'cost_code', 'cost_type'],
   billing_instalments: ['job', 'instalment'],
@@ -223,6 +231,9 @@ export const KEY_COLUMNS: { [F in BookFileName]: readonly (keyof (typeof BOOK_FI
   award_lines: ['job', 'estimate_line'],
   change_orders: ['job', 'change_order'],
   change_order_lines: [],
+  offers: ['link'],
+  offer_questions: [],
+  messages: [],
   budget_transfers: [],
   commitments: ['commitment', 'line'],
   costs: [],

@@ -18,6 +18,8 @@ export function readCell(column: AnyColumn, text: string, currencyDigits: number
       return isEnteredDate(text)
         ? { value: text }
         : { fault: `"${text}" is not a date; write it as 2031-04-30, from 1900 to 2199` };
+    case 'moment':
+      return isMoment(text) ? { value: text } : { fault: `"${text}" is not a moment; write it as 2031-04-30T09:00:00.000Z` };
     case 'boolean':
       return text === 'yes' || text === 'no' ? { value: text === 'yes' } : { fault: `"${text}" is neither yes nor no` };
     case 'one-of':
@@ -49,6 +51,11 @@ export function readCell(column: AnyColumn, text: string, currencyDigits: number
     case 'amount':
       return readAmount(text, currencyDigits);
   }
+}
+
+/** A day and time in UTC, as it is recorded. */
+function isMoment(text: string): boolean {
+  return /^.{10}T\d\d:\d\d:\d\d(\.\d{3})?Z$/.test(text) && isEnteredDate(text.slice(0, 10)) && !Number.isNaN(Date.parse(text));
 }
 
 function notNegative(text: string, read: Scaled, expected: string): Cell {

@@ -3,6 +3,7 @@ export interface Column<T> {
   kind:
     | 'text'
     | 'date'
+    | 'moment'
     | 'amount'
     | 'percent'
     | 'markup'
@@ -27,6 +28,7 @@ export const make =
   (required = false): Column<T> => ({ kind, required, ...rest });
 export const text = make<string>('text');
 export const date = make<string>('date');
+export const moment = make<string>('moment');
 export const amount = make<number>('amount');
 export const percent = make<number>('percent');
 export const markup = make<number>('markup');

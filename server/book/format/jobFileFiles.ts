@@ -1,10 +1,17 @@
 import { COST_TYPES } from '../../../core/cost/costType';
 import { DUE_AT } from '../../../core/instalments/instalment';
 import { MOST_INSTALMENTS } from '../../../core/instalments/layOut';
+import { JOB_STATUSES } from '../../../core/contract/jobStatus';
 import { EVENT_KINDS } from '../../../wire/jobFile';
-import { amount, date, integer, oneOf, percent, REQUIRED, text } from './columns';
+import { amount, date, integer, moment, oneOf, percent, REQUIRED, text } from './columns';
 
 const instalmentKey = { job: text(REQUIRED), instalment: integer(1, MOST_INSTALMENTS)(REQUIRED) };
+
+/** Files of what is kept to begin jobs and checklists from. */
+export const TEMPLATE_FILES = {
+  checklist_templates: { template: text(REQUIRED), item: text(REQUIRED) },
+  job_templates: { template: text(REQUIRED), content: text(REQUIRED) },
+};
 
 /** Files of what is known of a job beside its figures. */
 export const JOB_FILE_FILES = {
@@ -17,6 +24,24 @@ export const JOB_FILE_FILES = {
     phone: text(),
   },
   job_events: { job: text(REQUIRED), kind: oneOf(EVENT_KINDS)(REQUIRED), dated: date(REQUIRED), text: text(REQUIRED) },
+  job_moves: {
+    job: text(REQUIRED),
+    was: oneOf(JOB_STATUSES)(),
+    became: oneOf([...JOB_STATUSES, 'locked', 'unlocked'])(REQUIRED),
+    on_day: date(),
+    reason: text(),
+    moved_by: text(REQUIRED),
+    moved_at: moment(REQUIRED),
+  },
+  job_papers: {
+    job: text(REQUIRED),
+    name: text(REQUIRED),
+    media_type: text(REQUIRED),
+    sha256: text(REQUIRED),
+    about: text(),
+    added_by: text(REQUIRED),
+    added_at: moment(REQUIRED),
+  },
   job_sections: {
     job: text(REQUIRED),
     section: text(REQUIRED),

@@ -6,6 +6,7 @@ import { writeBook } from '../../book/writeBook';
 import type { Database } from '../../db/database';
 import { REPORTS, type ReportName } from '../../queries/reports/index';
 import {
+  besides,
   cleanUp,
   differences,
   everything,
@@ -194,7 +195,7 @@ describe('a faulty book', () => {
     const folder = writeBookText(SMALL_BOOK);
     const { writeFileSync } = await import('node:fs');
     writeFileSync(join(folder, 'customers.csv'), Buffer.from([0x63, 0xff, 0xfe]));
-    await expect(importBook(database, folder, TESTER)).rejects.toMatchObject({
+    await expect(importBook(database, folder, TESTER, besides(database))).rejects.toMatchObject({
       faults: [{ file: 'customers.csv', row: 1, column: '' }],
     });
   });
@@ -260,7 +261,7 @@ async function allReports(database: Database, asOf: string): Promise<Record<stri
 
 async function exported(database: Database): Promise<BookText> {
   const folder = join(temporaryFolder(), 'out');
-  await writeBook(database.read(), folder);
+  await writeBook(database.read(), folder, besides(database));
   return folderText(folder);
 }
 
@@ -362,6 +363,7 @@ test('the monthly totals are the entries, as of any day', async () => {
 });
 
 test('a folder that is not there is told', async () => {
-  await expect(importBook(await temporaryDatabase(), '/nowhere/at/all', TESTER)).rejects.toThrow(/no folder/);
+  const database = await temporaryDatabase();
+  await expect(importBook(database, '/nowhere/at/all', TESTER, besides(database))).rejects.toThrow(/no folder/);
   expect(existsSync('/nowhere')).toBe(false);
 });

@@ -8,6 +8,7 @@ import { bookDigits, BookCheck, checkParties, type BookRows } from '../../book/c
 import { checkBilling, checkBillingRows } from '../../book/checks/checkBilling';
 import { checkContracts } from '../../book/checks/checkContracts';
 import { checkJobFiles } from '../../book/checks/checkJobFiles';
+import { checkOffers } from '../../book/checks/checkOffers';
 import { checkEstimates, checkPrices } from '../../book/checks/checkPricing';
 import { readExisting } from '../../book/checks/existing';
 import { joinKey } from '../../book/checks/keys';
@@ -15,6 +16,8 @@ import { bookRows, type FileShape, type Reading } from '../../book/csv/readRows'
 import type { Database } from '../../db/database';
 import type { Sql } from '../../db/sql';
 import { loadBillingJobs } from '../../queries/billing/billingJobs';
+import type { Stores } from '../../papers/contents';
+import { bookContents } from './bookContents';
 import { importCosts } from './importCosts';
 import { saveBilling } from './saveBilling';
 import { saveContracts } from './saveContracts';
@@ -26,20 +29,20 @@ import { record, type Actor } from '../postings/post';
 export type ImportCounts = Partial<Record<BookFileName, number>>;
 
 /**
- * Imports a book folder, all or nothing. Throws BookRefused with every fault there is, and leaves the database
- * as it was; throws LedrinError where the folder cannot be read at all.
+ * Imports a book folder, all or nothing. What it has beside its CSV files, contents of papers and messages,
+ * goes into the stores. Throws BookRefused with every fault there is, and leaves the database as it was; throws LedrinError where the folder cannot be read at all.
  */
-export async function importBook(database: Database, folder: string, actor: Actor): Promise<ImportCounts> {
+export async function importBook(database: Database, folder: string, actor: Actor, stores: Stores): Promise<ImportCounts> {
   if (!existsSync(folder) || !statSync(folder).isDirectory())
     throw new LedrinError('not-found', `There is no folder ${folder}; give the folder that holds the book's CSV files`);
   return database.write(async (sql) => {
-    const counts = await importInside(sql, folder, actor);
+    const counts = await importInside(sql, folder, actor, stores);
     await record(sql, actor, 'import-book', 'book', counts);
     return counts;
   });
 }
 
-async function importInside(sql: Sql, folder: string, actor: Actor): Promise<ImportCounts> {
+async function importInside(sql: Sql, folder: string, actor: Actor, stores: Stores): Promise<ImportCounts> {
   const faults = new FaultList();
   const present = bookFilesIn(folder, faults);
   const existing = await readExisting(sql);
@@ -65,17 +68,20 @@ async function importInside(sql: Sql, folder: string, actor: Actor): Promise<Imp
   checkContracts(check);
   checkJobFiles(check);
   checkEstimates(check);
+  checkOffers(check);
   checkBillingRows(check);
   const billing = await checkedBilling(sql, check, digits ?? 2);
+  const contents = bookContents(check, folder, stores);
   const costLines = await CostLines.open(sql, null);
   const ids = existingIds(check);
   if (!faults.any) {
-    await saveContracts(sql, actor, check, ids, billing, costLines);
+    await saveContracts(sql, actor, check, ids, billing, costLines, contents);
     await saveBilling(sql, actor, check, ids, billing);
   }
   const counts = countRows(rows);
   if (present.has('costs')) counts.costs = await importCosts(sql, actor, check, ids, costLines, reading('costs', digits));
   if (faults.any) throw new BookRefused(inOrder(faults));
+  contents.keep();
   return counts;
 }
 

@@ -6,7 +6,9 @@ import { bulkInsert, type Sql } from '../../db/sql';
 import type { CostLines } from '../postings/costEntries';
 import type { Actor } from '../postings/post';
 import { saveKeyed, type BookIds } from './saveKeyed';
-import { saveJobFiles, saveBillingSchedules, savePlans } from './saveJobFiles';
+import type { BookContents } from './bookContents';
+import { saveJobFiles, saveBillingSchedules, savePlans, saveTemplates } from './saveJobFiles';
+import { saveOffers } from './saveOffers';
 import { saveChangeOrders, saveTransfers } from './saveChanges';
 import { saveQuotations } from './saveQuotations';
 import { acceptedEstimates, saveAwards, saveEstimates, savePrices } from './savePricing';
@@ -19,12 +21,14 @@ export async function saveContracts(
   ids: BookIds,
   billing: Map<string, BookBilling>,
   costLines: CostLines,
+  contents: BookContents,
 ): Promise<void> {
   await saveCompany(sql, check);
   await saveParties(sql, check, ids);
   await savePrices(sql, actor, check, ids);
   await saveJobs(sql, check, ids);
-  await saveJobFiles(sql, actor, check, ids);
+  await saveTemplates(sql, actor, check);
+  await saveJobFiles(sql, actor, check, ids, contents.sizes);
   await saveEstimates(sql, actor, check, ids);
   await saveQuotations(sql, actor, check, ids);
   await saveSchedules(sql, check, ids, billing);
@@ -33,6 +37,7 @@ export async function saveContracts(
   await savePlans(sql, check, ids, costLines);
   await saveBillingSchedules(sql, check, ids);
   await saveChangeOrders(sql, actor, check, ids, costLines);
+  await saveOffers(sql, check, ids, contents.outboxNames);
   await saveTransfers(sql, actor, check, ids, costLines);
   await saveCommitments(sql, check, ids, costLines);
   await saveForecasts(sql, check, ids, costLines);
@@ -124,7 +129,7 @@ async function saveJobs(sql: Sql, { rows, existing }: BookCheck, ids: BookIds): 
   await saveKeyed(
     sql,
     'job',
-    JOB_COLUMNS,
+    [...JOB_COLUMNS, 'locked'],
     rows.jobs,
     ids.jobs,
     (row) => row.job!,
@@ -152,6 +157,7 @@ async function saveJobs(sql: Sql, { rows, existing }: BookCheck, ids: BookIds): 
       row.estimator ?? '',
       row.defects_end ?? null,
       row.no_retention ? 1 : 0,
+      row.locked ? 1 : 0,
     ],
   );
 }

@@ -6,8 +6,49 @@ import type { CostLines } from '../postings/costEntries';
 import type { Actor } from '../postings/post';
 import type { BookIds } from './saveKeyed';
 
-/** Saves people, events and checklists of the jobs of a checked book. */
-export async function saveJobFiles(sql: Sql, actor: Actor, { rows }: BookCheck, ids: BookIds): Promise<void> {
+/** Saves lists and jobs to begin others from. */
+export async function saveTemplates(sql: Sql, actor: Actor, { rows }: BookCheck): Promise<void> {
+  const lists = new Map<string, string[]>();
+  for (const { template, item } of rows.checklist_templates) lists.set(template!, [...(lists.get(template!) ?? []), item!]);
+  await bulkInsert(
+    sql,
+    'check_template',
+    ['name', 'items'],
+    [...lists].map(([name, items]) => [name, JSON.stringify(items)]),
+  );
+  await bulkInsert(
+    sql,
+    'job_template',
+    ['name', 'content', 'saved_at'],
+    rows.job_templates.map((row) => [row.template, row.content, actor.at]),
+  );
+}
+
+/** Saves people, events, papers, moves and checklists of the jobs of a checked book. `sizes`: of the papers' contents, by hash. */
+export async function saveJobFiles(
+  sql: Sql,
+  actor: Actor,
+  { rows }: BookCheck,
+  ids: BookIds,
+  sizes: ReadonlyMap<string, number>,
+): Promise<void> {
+  await bulkInsert(
+    sql,
+    'job_file',
+    ['job_id', 'name', 'media_type', 'size', 'hash', 'about', 'actor', 'added_at'],
+    rows.job_papers.map((row) => [
+      ...[ids.jobs.get(row.job!), row.name, row.media_type, sizes.get(row.sha256!), row.sha256],
+      ...[row.about ?? '', row.added_by, row.added_at],
+    ]),
+  );
+  await bulkInsert(
+    sql,
+    'job_move',
+    ['job_id', 'was', 'became', 'on_day', 'reason', 'actor', 'at'],
+    rows.job_moves.map((row) => [
+      ...[ids.jobs.get(row.job!), row.was ?? '', row.became, row.on_day ?? null, row.reason ?? '', row.moved_by, row.moved_at],
+    ]),
+  );
   await bulkInsert(
     sql,
     'job_person',

@@ -5,7 +5,16 @@ import fc from 'fast-check';
 import { BOOK_FILES } from '../../book/format/bookFiles';
 import { BookRefused } from '../../book/checks/bookFaults';
 import type { Database } from '../../db/database';
-import { cleanUp, differences, everything, temporaryDatabase, TESTER, writeBookText, type BookText } from '../../test/books';
+import {
+  besides,
+  cleanUp,
+  differences,
+  everything,
+  temporaryDatabase,
+  TESTER,
+  writeBookText,
+  type BookText,
+} from '../../test/books';
 import { exportedBook, wholeBook } from '../../test/wholeBook';
 import { importBook } from './importBook';
 
@@ -15,7 +24,8 @@ let whole: BookText;
 let tables: [file: string, records: string[][]][];
 beforeAll(async () => {
   whole = await wholeBook();
-  tables = Object.entries(whole).map(([file, text]) => [file, parse(text, { relaxColumnCount: true })]);
+  const csv = Object.entries(whole).filter(([file]) => file.endsWith('.csv'));
+  tables = csv.map(([file, text]) => [file, parse(text, { relaxColumnCount: true })]);
 });
 
 /** What is typed into cells by mistake, or on purpose. */
@@ -32,7 +42,7 @@ test('the whole book has a row in every file of the format', () => {
 /** Imports a book; its faults, where it was refused. Anything else that goes wrong is thrown. */
 async function refusals(database: Database, book: BookText) {
   try {
-    await importBook(database, writeBookText(book), TESTER);
+    await importBook(database, writeBookText(book), TESTER, besides(database));
     return null;
   } catch (error) {
     if (error instanceof BookRefused) return error.faults;
@@ -64,12 +74,13 @@ describe('a book of which one cell is anything', () => {
           return;
         }
         taken += 1;
-        expect(await differences(fresh, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
-        const [once, other] = [await exportedBook(fresh), await temporaryDatabase()];
-        expect(await refusals(other, once)).toBeNull();
-        expect(await exportedBook(other)).toEqual(once);
+        const one = fresh;
         fresh = await temporaryDatabase();
         untouched = await everything(fresh);
+        expect(await differences(one, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+        const [once, other] = [await exportedBook(one), await temporaryDatabase()];
+        expect(await refusals(other, once)).toBeNull();
+        expect(await exportedBook(other)).toEqual(once);
       }),
       { numRuns: Number(process.env.SPOILT_BOOKS ?? 80) },
     );

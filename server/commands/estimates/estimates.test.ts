@@ -13,6 +13,7 @@ import {
   folderText,
   reportLines,
   temporaryDatabase,
+  besides,
   temporaryFolder,
   TENDER_BOOK,
   TESTER,
@@ -47,7 +48,7 @@ const inputOf = (it: EstimateView, more: Partial<EstimateInput> = {}): EstimateI
 });
 const exported = async (of: Database): Promise<BookText> => {
   const folder = temporaryFolder();
-  await writeBook(of.read(), folder);
+  await writeBook(of.read(), folder, besides(of));
   return folderText(folder);
 };
 const move = { by: 100_000, vendor: 'PANEL', costType: null, costCode: '', on: '2031-04-01', reason: 'Spring list' };

@@ -11,6 +11,7 @@ import {
   folderText,
   SMALL_BOOK,
   temporaryDatabase,
+  besides,
   temporaryFolder,
   TENDER_BOOK,
   TESTER,
@@ -134,7 +135,7 @@ describe('the facts of a job', () => {
     });
     const exported = async (of: Database) => {
       const folder = temporaryFolder();
-      await writeBook(of.read(), folder);
+      await writeBook(of.read(), folder, besides(of));
       return folderText(folder);
     };
     const [once, other] = [await exported(database), await temporaryDatabase()];

@@ -1,10 +1,8 @@
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, renameSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { LedrinError, type Fault } from '../../../core/errors/ledrinError';
 import type { CheckItem, CheckTemplate, EventInput, JobFacts, JobFactsInput, Person } from '../../../wire/jobFile';
 import type { Database } from '../../db/database';
 import { bulkInsert, type Sql } from '../../db/sql';
+import { hashOf, keepContent } from '../../papers/contents';
 import { factsAreFixed, jobFileView } from '../../queries/jobs/jobFile';
 import { jobByNumber } from '../../queries/jobs/jobs';
 import { record, type Actor } from '../postings/post';
@@ -177,15 +175,10 @@ export async function attachFile(
 ): Promise<void> {
   if (file.content.length === 0)
     throw new LedrinError('bad-input', 'file: it is empty', [{ field: 'file', message: 'it is empty' }]);
-  const hash = createHash('sha256').update(file.content).digest('hex');
+  const hash = hashOf(file.content);
   await database.write(async (sql) => {
     const { id } = await jobByNumber(sql, number, 'job');
-    mkdirSync(folder, { recursive: true });
-    const path = join(folder, hash);
-    if (!existsSync(path)) {
-      writeFileSync(`${path}.part`, file.content);
-      renameSync(`${path}.part`, path);
-    }
+    keepContent(folder, hash, file.content);
     await insertFile(sql, actor, id, file, hash, about);
     await record(sql, actor, 'attach-file', number, { name: file.name, hash });
   });

@@ -3,7 +3,7 @@ import type { JobInput } from '../../../wire/jobs';
 import type { Database } from '../../db/database';
 import { jobDrafts, jobList } from '../../queries/views/jobList';
 import { loadLists, loadSession } from '../../queries/views/session';
-import { cleanUp, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../../test/books';
+import { cleanUp, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, besides, TESTER } from '../../test/books';
 import { createJob, deleteDraft, saveDraft } from './jobs';
 import { moveJob } from './jobLife';
 import { addCostCodes, addCustomer, saveCompany } from '../setUp/setup';
@@ -113,11 +113,11 @@ describe('a new job', () => {
     const { writeBook } = await import('../../book/writeBook');
     const { folderText, temporaryFolder } = await import('../../test/books');
     const folder = join(temporaryFolder(), 'out');
-    await writeBook(database.read(), folder);
+    await writeBook(database.read(), folder, besides(database));
     const other = await temporaryDatabase();
     expect(await faultsOf(other, folderText(folder))).toEqual([]);
     const again = join(temporaryFolder(), 'again');
-    await writeBook(other.read(), again);
+    await writeBook(other.read(), again, besides(other));
     expect(folderText(again)).toEqual(folderText(folder));
   });
 

@@ -30,5 +30,5 @@ export async function jobSetup(sql: Sql, number: string): Promise<JobSetup> {
 
 export async function jobTemplateList(sql: Sql): Promise<JobTemplate[]> {
   const rows = await sql.all<{ name: string; content: string }>('SELECT name, content FROM job_template ORDER BY name');
-  return rows.map((row) => ({ name: row.name, content: JSON.parse(row.content) as Record<string, unknown> }));
+  return rows.map((row) => ({ name: row.name, content: JSON.parse(row.content) as JobTemplate['content'] }));
 }

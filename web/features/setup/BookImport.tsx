@@ -3,7 +3,7 @@ import { toast } from 'sonner';
 import { faultOf, type ShownFault } from '../../app/faults';
 import { useImportBookMutation } from './api';
 
-/** Takes the CSV files of a book; what is wrong with them is listed whole, and nothing is imported. */
+/** Takes the files of a book; what is wrong with them is listed whole, and nothing is imported. */
 export function BookImport({ onDone }: { onDone?: () => void }) {
   const input = useRef<HTMLInputElement>(null);
   const [refused, setRefused] = useState<ShownFault | null>(null);
@@ -29,12 +29,11 @@ export function BookImport({ onDone }: { onDone?: () => void }) {
   return (
     <div>
       <label className="press cursor-pointer">
-        {isLoading ? 'Importing …' : 'Choose the CSV files of a book'}
+        {isLoading ? 'Importing …' : 'Choose the files of a book'}
         <input
           ref={input}
           type="file"
           multiple
-          accept=".csv"
           className="sr-only"
           disabled={isLoading}
           onChange={(event) => void send(event.target.files)}

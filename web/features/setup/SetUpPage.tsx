@@ -50,8 +50,9 @@ export function SetUpPage() {
           <section>
             <h2 className="mb-2">The book</h2>
             <p className="note mb-3 mt-0">
-              Everything Ledrin holds, as open CSV files: to bring jobs over, to hand a year to an auditor, to move machines. An
-              import adds to what is here, all of it or nothing.
+              What Ledrin holds, as open CSV files with the papers and messages beside them: to bring jobs over, to hand a year to
+              an auditor, to move machines. Only half-made jobs, which entry took back which, and the record of who did what stay
+              here. An import adds to what is here, all of it or nothing.
             </p>
             <div className="flex items-start gap-3">
               <a className="press" href="/api/book/export" download>

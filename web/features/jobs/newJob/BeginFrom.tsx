@@ -142,7 +142,7 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
                   type="button"
                   className="press bare grow justify-start"
                   onClick={() => {
-                    const kept = it.content as unknown as JobForm;
+                    const kept = it.content;
                     setForm((before) => ({ ...kept, facts: { ...kept.facts, ...pickTyped(before.facts) } }));
                     toast(`Begun from “${it.name}”`);
                   }}
@@ -164,10 +164,7 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
             className="flex items-end gap-2"
             onSubmit={(event) => {
               event.preventDefault();
-              void attempt(
-                () => save({ name, content: templateOf(form) as unknown as Record<string, unknown> }).unwrap(),
-                `“${name}” is kept as a template`,
-              );
+              void attempt(() => save({ name, content: templateOf(form) }).unwrap(), `“${name}” is kept as a template`);
             }}
           >
             <Field label="Keep this job as a template" fault={fault} className="grow">

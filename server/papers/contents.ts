@@ -1,0 +1,51 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs';
+import { basename, extname, join } from 'node:path';
+
+/** Folders beside the database: what is too large for it, or written for other programs. */
+export interface Stores {
+  /** Attached papers, each under its SHA-256. */
+  files: string;
+  /** Messages that went out. */
+  outbox: string;
+}
+
+export const LARGEST_FILE = 25 * 1024 * 1024;
+
+/** SHA-256 of bytes, in hexadecimal. */
+export function hashOf(content: Buffer): string {
+  return createHash('sha256').update(content).digest('hex');
+}
+
+/** Puts bytes into `folder` under their hash, whole or not at all. */
+export function keepContent(folder: string, hash: string, content: Buffer): void {
+  mkdirSync(folder, { recursive: true });
+  const path = join(folder, hash);
+  if (existsSync(path)) return;
+  writeFileSync(`${path}.part`, content);
+  renameSync(`${path}.part`, path);
+}
+
+/** The name of a paper's content in a book: its hash, and its own ending, so that it opens. A CSV would be read as a part of the book. */
+export function contentName(hash: string, name: string): string {
+  const ending = extname(name).toLowerCase();
+  return /^\.[a-z0-9]{1,5}$/.test(ending) && ending !== '.csv' ? `${hash}${ending}` : `${hash}.paper`;
+}
+
+/** The contents a folder holds, by their hash. */
+export function contentsIn(folder: string): Map<string, string> {
+  return new Map(
+    readdirSync(folder)
+      .filter((file) => /^[0-9a-f]{64}\.[a-z0-9]{1,5}$/.test(file))
+      .map((file) => [file.slice(0, 64), join(folder, file)]),
+  );
+}
+
+/** The bytes behind a hash: from the book's folder, else from the store. In words why not, where they cannot be had. */
+export function contentOf(hash: string, inFolder: ReadonlyMap<string, string>, stores: Stores): Buffer | string {
+  const path = inFolder.get(hash) ?? join(stores.files, hash);
+  if (!existsSync(path)) return `the folder has no file ${hash.slice(0, 12)}… with what the paper says`;
+  if (statSync(path).size > LARGEST_FILE) return `${basename(path)} is larger than 25 MB`;
+  const content = readFileSync(path);
+  return hashOf(content) === hash ? content : `${basename(path)} is not what the hash was made of`;
+}
