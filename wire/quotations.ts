@@ -72,6 +72,7 @@ export interface QuotationView extends QuotationInput {
   jobStatus: string;
   status: string;
   sentOn: string | null;
+  answeredOn: string | null;
   savedBy: string;
   savedAt: string;
   /** What the client reads, as it stands. */

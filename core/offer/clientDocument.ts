@@ -29,6 +29,11 @@ export interface ClientPayment {
   amount: Cents;
 }
 
+/** A payment in words: what it is called, and when it is due. */
+export function paymentName({ name, when }: ClientPayment): string {
+  return when === '' ? name : `${name}: ${when}`;
+}
+
 /** What goes to a client, whole: the one thing PDF, DOCX, message and answer page are made from. */
 export interface ClientDocument {
   kind: 'quotation' | 'change';

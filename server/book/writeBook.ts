@@ -62,7 +62,8 @@ const QUERIES: Record<BookFileName, string> = {
     FROM instalment_stage s JOIN instalment i ON i.id = s.instalment_id JOIN job j ON j.id = i.job_id`,
   job_people:
     'SELECT p.id, j.number AS job, p.side, p.name, p.role, p.email, p.phone FROM job_person p JOIN job j ON j.id = p.job_id',
-  job_events: 'SELECT e.id, j.number AS job, e.kind, e.dated, e.text FROM job_event e JOIN job j ON j.id = e.job_id',
+  job_events:
+    'SELECT e.id, j.number AS job, e.kind, e.dated, e.text, e.actor AS noted_by, e.recorded_at AS noted_at FROM job_event e JOIN job j ON j.id = e.job_id',
   job_moves: `SELECT m.id, j.number AS job, m.was, m.became, m.on_day, m.reason, m.actor AS moved_by, m.at AS moved_at FROM job_move m JOIN job j ON j.id = m.job_id`,
   job_papers: `SELECT f.id, j.number AS job, f.name, f.media_type, f.hash AS sha256, f.about, f.actor AS added_by, f.added_at FROM job_file f JOIN job j ON j.id = f.job_id`,
   job_checklist:

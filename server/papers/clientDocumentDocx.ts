@@ -1,7 +1,7 @@
 import { AlignmentType, Document, HeadingLevel, Packer, Paragraph, Table, TableCell, TableRow, TextRun, WidthType } from 'docx';
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../core/money/display';
-import type { ClientDocument } from '../../core/offer/clientDocument';
+import { paymentName, type ClientDocument } from '../../core/offer/clientDocument';
 import { formatUnitCost } from '../../core/pricing/unitCost';
 
 /** The same paper for last edits in a word processor. */
@@ -36,10 +36,7 @@ export function clientDocumentDocx(it: ClientDocument): Promise<Buffer> {
               ]
             : []),
           ...(it.payments.length > 0
-            ? [
-                heading('Payment'),
-                pairs(it.payments.map((one) => [[one.name, one.when].filter(Boolean).join(', '), amount(one.amount)])),
-              ]
+            ? [heading('Payment'), pairs(it.payments.map((one) => [paymentName(one), amount(one.amount)]))]
             : []),
           ...(it.exclusions.length > 0
             ? [heading('Not included'), ...it.exclusions.map((line) => new Paragraph({ text: line, bullet: { level: 0 } }))]

@@ -1,7 +1,7 @@
 import type { Content, TableCell } from 'pdfmake';
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../core/money/display';
-import type { ClientDocument } from '../../core/offer/clientDocument';
+import { paymentName, type ClientDocument } from '../../core/offer/clientDocument';
 import { formatUnitCost } from '../../core/pricing/unitCost';
 import { ledgerLayout, makePdf } from './pdf';
 
@@ -36,7 +36,7 @@ export function clientDocumentContent(it: ClientDocument): Content[] {
     ),
     ...part(
       'Payment',
-      it.payments.map((one) => [[one.name, one.when].filter(Boolean).join(', '), amount(one.amount)]),
+      it.payments.map((one) => [paymentName(one), amount(one.amount)]),
     ),
     ...(it.exclusions.length > 0
       ? ([

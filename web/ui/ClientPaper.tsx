@@ -1,6 +1,6 @@
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../core/money/display';
-import type { ClientDocument } from '../../core/offer/clientDocument';
+import { paymentName, type ClientDocument } from '../../core/offer/clientDocument';
 import { showUnitCost } from './typed/readCells';
 
 /** A quotation or a change order as its client reads it on a screen. */
@@ -72,7 +72,7 @@ export function ClientPaper({ document: it }: { document: ClientDocument }) {
         </tbody>
         <tfoot>
           <tr>
-            <td colSpan={amounts ? 1 + figures : 1 + figures}>
+            <td colSpan={1 + figures}>
               {it.kind === 'change' ? 'Change to the contract sum' : 'Price'}, {it.currency} before tax
             </td>
             <td className="num">{amount(it.total)}</td>
@@ -84,10 +84,7 @@ export function ClientPaper({ document: it }: { document: ClientDocument }) {
         title="Alternates, on top of the price or off it"
         rows={it.alternates.map((one) => [one.name, amount(one.amount)])}
       />
-      <Pairs
-        title="Payment"
-        rows={it.payments.map((one) => [[one.name, one.when].filter(Boolean).join(', '), amount(one.amount)])}
-      />
+      <Pairs title="Payment" rows={it.payments.map((one) => [paymentName(one), amount(one.amount)])} />
       {it.exclusions.length > 0 && (
         <>
           <h3>Not included</h3>

@@ -23,7 +23,14 @@ export const JOB_FILE_FILES = {
     email: text(),
     phone: text(),
   },
-  job_events: { job: text(REQUIRED), kind: oneOf(EVENT_KINDS)(REQUIRED), dated: date(REQUIRED), text: text(REQUIRED) },
+  job_events: {
+    job: text(REQUIRED),
+    kind: oneOf(EVENT_KINDS)(REQUIRED),
+    dated: date(REQUIRED),
+    text: text(REQUIRED),
+    noted_by: text(),
+    noted_at: moment(),
+  },
   job_moves: {
     job: text(REQUIRED),
     was: oneOf(JOB_STATUSES)(),

@@ -59,7 +59,10 @@ export async function saveJobFiles(
     sql,
     'job_event',
     ['job_id', 'kind', 'dated', 'text', 'actor', 'recorded_at'],
-    rows.job_events.map((row) => [ids.jobs.get(row.job!), row.kind, row.dated, row.text, actor.name, actor.at]),
+    rows.job_events.map((row) => [
+      ...[ids.jobs.get(row.job!), row.kind, row.dated, row.text],
+      ...[row.noted_by ?? actor.name, row.noted_at ?? actor.at],
+    ]),
   );
   await bulkInsert(
     sql,

@@ -18,6 +18,7 @@ import { changeDocument } from '../../queries/offers/clientDocuments';
 import { loadEstimate } from '../../queries/pricing/estimates';
 import { answerView, messages, offersOf } from '../../queries/offers/offers';
 import { quotationList } from '../../queries/offers/quotations';
+import { jobView } from '../../queries/views/jobView';
 import { quotationView } from '../../queries/views/quotationView';
 import { Outbox } from '../../stand-ins/outbox';
 import { cleanUp, everything, faultsOf, temporaryDatabase, temporaryFolder, TENDER_BOOK, TESTER } from '../../test/books';
@@ -225,6 +226,7 @@ describe('what leaves the house', () => {
     await sendChange(database, sending, TESTER, 'J1', 'C3', { ...message, to: 'site@northbeck.example' });
     const [second, first] = await offersOf(database.read(), 'J1', 'change', 'C3', '2031-05-02');
     await acceptOffer(database, AT, second!.token, 'Mr Hale', 'M1 1L2 2');
+    expect((await jobView(database.read(), 'J1', '2031-05-31')).nextSteps[0]!.text).toBe('Mr Hale accepted C3: note the decision');
     await expect(acceptOffer(database, AT, first!.token, 'Mr Hale', 'M1 1')).rejects.toThrow(
       /accepted by Mr Hale on 10 May 2031, on another paper of it/,
     );

@@ -8,11 +8,12 @@ import { loadBillingJobs, type LoadedBillingJob } from '../billing/billingJobs';
 import { agedInvoices } from '../billing/invoices';
 import { loadPositions } from '../jobs/jobPositions';
 import { jobByNumber } from '../jobs/jobs';
+import { waitingAnswers } from '../offers/waitingAnswers';
 import { leftBySchedule } from '../plan/instalments';
 import { estimatedLines } from '../reports/estimateVsActualReport';
 import { costBySovLine } from './costBySovLine';
 import { jobListRow } from './jobList';
-import { nextSteps, type ChosenEstimate } from './nextSteps';
+import { answerSteps, nextSteps, type ChosenEstimate } from './nextSteps';
 
 interface FactRow {
   contract_reference: string;
@@ -69,7 +70,10 @@ export async function jobView(sql: Sql, number: string, asOf: string): Promise<J
     overdue,
     sov: sovViews(job, asOf),
     changeOrders,
-    nextSteps: nextSteps(job, position!, lines, overdue, changeOrders, chosen, await leftBySchedule(sql, job, asOf), asOf),
+    nextSteps: [
+      ...answerSteps(number, await waitingAnswers(sql, identity.id, asOf)),
+      ...nextSteps(job, position!, lines, overdue, changeOrders, chosen, await leftBySchedule(sql, job, asOf), asOf),
+    ],
     months,
   };
 }

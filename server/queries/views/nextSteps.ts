@@ -2,6 +2,7 @@ import { periodOf } from '../../../core/calendar/plainDate';
 import type { JobView, NextStep } from '../../../wire/jobs';
 import type { LoadedBillingJob } from '../billing/billingJobs';
 import type { LoadedPosition } from '../jobs/jobPositions';
+import type { WaitingAnswer } from '../offers/waitingAnswers';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
 
 /** The estimate a tender is to be offered with. */
@@ -23,10 +24,21 @@ function tenderSteps(at: string, chosen: ChosenEstimate | undefined): NextStep[]
   return [{ text: `Award the job from estimate ${chosen.number} when the client accepts`, to: `${to}/award` }];
 }
 
+/** Clients first: what they ask, and what they answered that is not noted yet. */
+export function answerSteps(job: string, waiting: readonly WaitingAnswer[]): NextStep[] {
+  return waiting.map(({ kind, number, what, by }) => ({
+    text:
+      what === 'asks'
+        ? `${by} asks about ${kind === 'change' ? number : `quotation ${number}`}: answer`
+        : `${by} ${what} ${number}: note the decision`,
+    to: `/jobs/${encodeURIComponent(job)}/${kind === 'change' ? 'changes' : 'quotations'}/${encodeURIComponent(number)}`,
+  }));
+}
+
 /** What the accountant should do next on a job, most pressing first. */
 export function nextSteps(
   job: LoadedBillingJob,
-  { position, progress, status, pendingChanges }: LoadedPosition,
+  { position, progress, status }: LoadedPosition,
   lines: readonly EstimatedLine[],
   overdue: number,
   changes: JobView['changeOrders'],
@@ -60,11 +72,10 @@ export function nextSteps(
     add(`${unbudgeted} ${unbudgeted === 1 ? 'line has' : 'lines have'} cost and no budget: look at the coding`, '/budget');
   const over = lines.filter((line) => line.state.budgeted && line.variance < 0).length;
   if (over > 0) add(`${over} budget ${over === 1 ? 'line runs' : 'lines run'} over`, '/budget');
-  if (pendingChanges !== 0)
-    add(
-      `${changes.filter((it) => it.status === 'issued' || it.status === 'draft').length} change waits for approval`,
-      '/changes',
-    );
+  const count = (status: string) => changes.filter((it) => it.status === status).length;
+  const [drafts, issued] = [count('draft'), count('issued')];
+  if (drafts > 0) add(`${drafts} ${drafts === 1 ? 'change is a draft' : 'changes are drafts'}: issue or discard`, '/changes');
+  if (issued > 0) add(`${issued} ${issued === 1 ? 'change waits' : 'changes wait'} for approval`, '/changes');
   if (position.finished && progress.billed < progress.contractSum) add('Finished, and not billed in full', '/billing');
   return steps;
 }

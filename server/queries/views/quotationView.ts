@@ -5,7 +5,7 @@ import { jobByNumber } from '../jobs/jobs';
 import { offersOf } from '../offers/offers';
 import { loadQuotation, type LoadedQuotation } from '../offers/quotations';
 
-const viewOf = ({ id: _id, answeredOn: _on, answeredBy: _by, ...it }: LoadedQuotation) => it;
+const viewOf = ({ id: _id, answeredBy: _by, ...it }: LoadedQuotation) => it;
 
 /** A quotation with what the client reads, and what came back. `today` dates one that was not sent yet. */
 export async function quotationView(sql: Sql, job: string, number: number, today: string): Promise<QuotationView> {

@@ -60,6 +60,10 @@ describe("a job's page", () => {
     ]);
     expect(await texts('2031-04-30')).toContain('No application this month yet: start one');
     expect(await texts('2031-03-31', 'J2')).toEqual(['A tender without an estimate: price it']);
+    // Of the sample company: the client of 2110 asked about CO1 on 28 April, and nobody has answered.
+    const asked = async (asOf: string) => (await jobView(demo.read(), '2110', asOf)).nextSteps[0];
+    expect(await asked('2031-04-28')).toEqual({ text: 'Hester Lowe asks about CO1: answer', to: '/jobs/2110/changes/CO1' });
+    expect((await asked('2031-04-27'))!.text).not.toMatch(/asks/);
   });
 
   test('has cost and billing to the end of every month', async () => {

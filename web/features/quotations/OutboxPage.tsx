@@ -27,7 +27,7 @@ export function OutboxPage() {
       {data.length === 0 ? (
         <p className="note">Nothing was sent yet. Quotations and change orders are sent from their own pages.</p>
       ) : (
-        <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
+        <div className="grid items-start gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
           <table className="ledger">
             <thead>
               <tr>
@@ -63,7 +63,7 @@ export function OutboxPage() {
                 To {shown.recipient}, by {shown.actor}, with {shown.attachments.join(', ')}
               </p>
               <p className="whitespace-pre-line break-words">{shown.body}</p>
-              <a className="press" href={`/api/messages/${shown.id}/file`} download>
+              <a className="press mt-4" href={`/api/messages/${shown.id}/file`} download>
                 The mail file, EML
               </a>
             </article>

@@ -35,7 +35,7 @@ export function QuotationPage() {
         <div>
           <div className="mb-3 flex items-center justify-between">
             <h2>
-              Quotation {view.number}, {view.status} {displayDate(view.sentOn)}
+              Quotation {view.number}, {view.status} {displayDate(view.status === 'sent' ? view.sentOn : view.answeredOn)}
             </h2>
             <PaperDownloads of={of} />
           </div>
