@@ -44,7 +44,9 @@ test('a schedule is planned, due and billed by its days, with the contract of th
   expect((await jobBilling(sql, 'J1', '2031-04-30')).schedule).toEqual({ due: 990_000, billed: 725_000 });
   // Each figure of it opens, and comes to the same.
   const told = async (figure: string) => (await explain(sql, { figure, job: 'J1' }, '2031-04-30')).result;
-  expect([await told('scheduleDue'), await told('scheduleToBill')]).toEqual([990_000, 265_000]);
+  expect([await told('scheduleDue'), await told('scheduleApplied'), await told('scheduleToBill')]).toEqual([
+    990_000, 725_000, 265_000,
+  ]);
   expect((await billingRegister(sql, '2031-04-30')).unbilled.map((it) => [it.job, it.bySchedule])).toEqual([['J1', 265_000]]);
   expect((await jobView(sql, 'J1', '2031-01-31')).nextSteps.map((it) => it.text)).toContain(
     'An instalment of the billing schedule is due: start an application',

@@ -26,25 +26,41 @@ export async function scheduleDue(sql: Sql, job: JobIdentity, asOf: string): Pro
   };
 }
 
+/** What was applied for by a date, whatever became of it. */
+export async function scheduleApplied(sql: Sql, job: JobIdentity, asOf: string): Promise<Told> {
+  const billing = (await loadBillingJobs(sql, job.id)).get(job.number)!;
+  const last = billing.applications.filter((it) => it.dated <= asOf).at(-1);
+  return {
+    title: 'Applied for',
+    rule: 'The gross to date of the last application dated by then: a draft, submitted, or as certified.',
+    operands: last
+      ? [
+          money(`Application ${last.number}, gross to date`, appliedFor(billing, asOf), '', {
+            figure: { figure: 'gross', job: job.number, application: last.number },
+            to: at(job, `billing/${last.number}`),
+          }),
+        ]
+      : [],
+  };
+}
+
 /** What the schedule bills by a date beyond what was applied for. */
 export async function scheduleToBill(sql: Sql, job: JobIdentity, asOf: string): Promise<Told> {
-  const billing = (await loadBillingJobs(sql, job.id)).get(job.number)!;
-  const due = (await scheduleDue(sql, job, asOf)).operands.reduce((sum, it) => sum + Number(it.value), 0);
-  const last = billing.applications.filter((it) => it.dated <= asOf).at(-1);
+  const [due, applied] = [await scheduleDue(sql, job, asOf), await scheduleApplied(sql, job, asOf)];
   return {
     title: 'To bill by the schedule',
     rule: 'What fell due by the schedule, less the gross to date of the last application.',
     operands: [
-      money('Due by the schedule', due, '', { figure: { figure: 'scheduleDue', job: job.number } }),
-      ...(last
-        ? [
-            money(`Application ${last.number}, gross to date`, appliedFor(billing, asOf), '−', {
-              figure: { figure: 'gross', job: job.number, application: last.number },
-            }),
-          ]
+      money('Due by the schedule', totalOf(due), '', { figure: { figure: 'scheduleDue', job: job.number } }),
+      ...(applied.operands.length > 0
+        ? [money('Applied for', totalOf(applied), '−', { figure: { figure: 'scheduleApplied', job: job.number } })]
         : []),
     ],
   };
+}
+
+function totalOf({ operands }: Told): number {
+  return operands.reduce((total, it) => total + Number(it.value), 0);
 }
 
 function partWords({ rate, from, stages }: Instalment): string {

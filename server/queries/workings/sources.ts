@@ -4,7 +4,7 @@ import type { Sql } from '../../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import type { JobIdentity } from '../jobs/jobs';
 import { at, type Explained } from './ways';
-import { scheduleDue, scheduleToBill } from './scheduled';
+import { scheduleApplied, scheduleDue, scheduleToBill } from './scheduled';
 import { beforeTax } from '../jobs/jobPositions';
 
 type JobSource = (
@@ -110,6 +110,7 @@ export const jobSources = {
       ),
     };
   },
+  scheduleApplied,
   scheduleDue,
   scheduleToBill,
   retentionHeld: async (sql, job, asOf) => {

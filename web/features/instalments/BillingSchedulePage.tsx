@@ -135,11 +135,17 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
                 }
                 strong
               />
-              <Figure label="applied for" value={exact(view.billed)} />
+              <Figure
+                label="applied for"
+                value={<Fig value={view.billed} of={{ figure: 'scheduleApplied', job }} label="Applied for" exact />}
+              />
               <Figure label="scheduled" value={exact(total)} />
             </>
           )}
-          <Figure label={read.length > 0 ? 'of contract sum' : 'contract sum'} value={exact(contractSum)} />
+          <Figure
+            label={read.length > 0 ? 'of contract sum' : 'contract sum'}
+            value={<Fig value={contractSum} of={{ figure: 'contractSum', job }} label="Contract sum" exact />}
+          />
           {!whole && <Figure label={left > 0 ? 'still to schedule' : 'too much'} value={exact(Math.abs(left))} strong fault />}
         </dl>
         {view.closed === null && (
@@ -160,7 +166,7 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
       {refused && <Refused message={refused} />}
       <EntryGrid
         label="Instalments"
-        columns={columns}
+        columns={view.closed === null ? columns : columns.map(asRead)}
         rows={rows}
         onRows={setRows}
         faults={all}
@@ -177,6 +183,11 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
       {read.length > 0 && <CashCurve cash={worked.cash} view={view} />}
     </div>
   );
+}
+
+/** A column as it is read where nothing is typed any more. */
+function asRead(column: GridColumn): GridColumn {
+  return column.show ? column : { ...column, show: (row) => row[column.key] ?? '' };
 }
 
 function Figure({ label, value, strong, fault }: { label: string; value: ReactNode; strong?: boolean; fault?: boolean }) {

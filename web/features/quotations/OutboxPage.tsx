@@ -59,7 +59,7 @@ export function OutboxPage() {
           {shown && (
             <article className="border px-6 py-5" style={{ background: 'var(--sheet)', borderColor: 'var(--hair)' }}>
               <h2>{shown.subject}</h2>
-              <p className="note mt-1">
+              <p className="note mb-3 mt-1">
                 To {shown.recipient}, by {shown.actor}, with {shown.attachments.join(', ')}
               </p>
               <p className="whitespace-pre-line break-words">{shown.body}</p>

@@ -50,10 +50,10 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     </Field>
   );
   return (
-    <form className="grid grid-cols-4 gap-x-4 gap-y-3" onSubmit={submit} aria-label="Company">
-      <div className="col-span-2">{input('name', 'Company name')}</div>
+    <form className="grid grid-cols-6 gap-x-4 gap-y-3" onSubmit={submit} aria-label="Company">
+      <div className="col-span-3">{input('name', 'Company name')}</div>
       {input('currency', 'Currency')}
-      <Field label="Year starts in">
+      <Field label="Year starts in" className="col-span-2">
         <select value={form.month} onChange={(event) => setForm({ ...form, month: event.target.value })}>
           {MONTHS.map((name, i) => (
             <option key={name} value={i + 1}>
@@ -62,11 +62,13 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
           ))}
         </select>
       </Field>
-      {input('taxName', 'Name of the tax')}
+      <div className="col-span-2">{input('taxName', 'Name of the tax')}</div>
       {input('tax', 'Tax %', 'taxRate')}
-      {input('address', 'Address')}
-      {input('pattern', 'Job numbers', 'jobNumberPattern', { placeholder: 'YY-###, or as they come' })}
-      <div className="col-span-4 flex items-center gap-3">
+      <div className="col-span-3">
+        {input('pattern', 'Job numbers', 'jobNumberPattern', { placeholder: 'YY-###, or as they come' })}
+      </div>
+      <div className="col-span-6">{input('address', 'Address')}</div>
+      <div className="col-span-6 flex items-center gap-3">
         <button className="press main" disabled={isLoading}>
           {verb}
         </button>
