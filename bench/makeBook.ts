@@ -1,4 +1,4 @@
-import { createWriteStream, existsSync, mkdirSync, writeFileSync } from 'node:fs';
+import { createWriteStream, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { once } from 'node:events';
 import { join } from 'node:path';
 import { addMonths, lastDay } from '../core/calendar/plainDate';
@@ -15,10 +15,12 @@ export const LARGEST_JOB = 'J0001';
 const LINES_A_JOB = 40;
 const SOV_A_JOB = 12;
 
-/** Writes the book of 1,000 jobs and 1,000,000 cost rows into `folder`, once; a finished one is kept. */
+/** Writes the book of 1,000 jobs and 1,000,000 cost rows into `folder`, once; a finished one is kept for as long as the format is the same. */
 export async function makeBook(folder: string): Promise<void> {
   const mark = join(folder, 'complete');
-  if (existsSync(mark)) return;
+  const format = JSON.stringify(Object.entries(BOOK_FILES).map(([file, columns]) => [file, Object.keys(columns)]));
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === format) return;
+  rmSync(mark, { force: true });
   mkdirSync(folder, { recursive: true });
   await write(folder, 'company', [['Bench Ltd', 'GBP', 'VAT', '20', '1', '']]);
   await write(
@@ -156,7 +158,7 @@ export async function makeBook(folder: string): Promise<void> {
     ),
   );
   await writeCosts(folder);
-  writeFileSync(mark, '');
+  writeFileSync(mark, format);
 }
 
 const range = (count: number) => Array.from({ length: count }, (_, i) => i);
@@ -165,7 +167,9 @@ const code = (i: number) => String(1000 + i * 10);
 const section = (line: number) => (line < 20 ? 'North' : 'South');
 
 async function write(folder: string, file: BookFileName, rows: readonly (readonly string[])[]): Promise<void> {
-  const text = [Object.keys(BOOK_FILES[file]), ...rows].map((row) => row.join(',')).join('\n');
+  const header = Object.keys(BOOK_FILES[file]);
+  // Rows name the first columns; what came later into the format is left empty.
+  const text = [header, ...rows].map((row) => [...row, ...header.slice(row.length).map(() => '')].join(',')).join('\n');
   writeFileSync(join(folder, `${file}.csv`), `${text}\n`);
 }
 

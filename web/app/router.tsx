@@ -112,12 +112,7 @@ export const router = createBrowserRouter([
               { path: 'changes/new', element: <NewChangePage /> },
               {
                 path: 'changes/:change',
-                element: (
-                  <>
-                    <ChangePage />
-                    <ChangeFiles />
-                  </>
-                ),
+                element: <ChangePage papers={<ChangeFiles />} />,
               },
               { path: 'costs', element: <JobCosts /> },
               { path: 'billing', element: <JobBilling /> },

@@ -55,6 +55,10 @@ describe('before a job goes on site', () => {
       ['tender', 'awarded', '2031-04-20', '', 'tester'],
       ['awarded', 'locked', null, 'Waits for the order', 'tester'],
     ]);
+    // What is on site already is not held up: without terms of payment J2 waits for them, J1 does not.
+    await database.write((sql) => sql.run('UPDATE customer SET terms_days = NULL'));
+    expect((await view()).missing.at(-1)!.text).toMatch(/terms of payment/);
+    expect((await view('J1')).missing).toEqual([]);
   });
 
   test('a job typed as on site is held to the same', async () => {

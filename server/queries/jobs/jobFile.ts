@@ -39,7 +39,7 @@ export async function factsAreFixed(sql: Sql, jobId: number): Promise<boolean> {
 
 /** Everything of a job beside its figures. */
 export async function jobFileView(sql: Sql, number: string): Promise<JobFileView> {
-  const { id } = await jobByNumber(sql, number, 'job');
+  const { id, status } = await jobByNumber(sql, number, 'job');
   const [row, fixed, billing, people, events, checklist, templates, files, moves, missing] = await Promise.all([
     sql.get<FactRow>('SELECT * FROM job WHERE id = $1', [id]),
     factsAreFixed(sql, id),
@@ -61,7 +61,8 @@ export async function jobFileView(sql: Sql, number: string): Promise<JobFileView
       'SELECT was, became, on_day AS onDay, reason, actor, at FROM job_move WHERE job_id = $1 ORDER BY id',
       [id],
     ),
-    missingForSite(sql, id),
+    // What goes on site must be whole; what is there already is not held up any more.
+    status === 'tender' || status === 'awarded' ? missingForSite(sql, id) : [],
   ]);
   return {
     seen: { facts: digestOf(factsOf(row!)), people: digestOf(people), checklist: digestOf(checklist) },

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ChangeView } from '../../../wire/changes';
@@ -11,8 +12,8 @@ import { useChangeQuery, useJobChangesQuery, useSpentLinesQuery } from './api';
 import { ChangeDraft } from './ChangeDraft';
 import { ChangeRead } from './ChangeRead';
 
-/** One change order: typed while it is a draft, read once it was issued. */
-export function ChangePage() {
+/** One change order: typed while it is a draft, read once it was issued. `papers`: what is attached to it. */
+export function ChangePage({ papers }: { papers: ReactNode }) {
   const { number: job = '', change = '' } = useParams();
   const { month } = useAsOf();
   const {
@@ -22,7 +23,13 @@ export function ChangePage() {
   } = useChangeQuery({ job, number: change, asOf: month }, { refetchOnMountOrArgChange: true });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`change ${change}`} />;
-  return view.status === 'draft' ? <Draft view={view} /> : <ChangeRead view={view} />;
+  if (view.status !== 'draft') return <ChangeRead view={view} papers={papers} />;
+  return (
+    <>
+      <Draft view={view} />
+      {papers}
+    </>
+  );
 }
 
 /** A change that is being raised: a draft without a version yet. */

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../../core/money/display';
@@ -16,7 +16,7 @@ import { ChangeEffects } from './ChangeEffects';
 import { ChangeState } from './JobChangesPage';
 
 /** A change that went out: what it asks for, and the decision on it. */
-export function ChangeRead({ view }: { view: ChangeView }) {
+export function ChangeRead({ view, papers }: { view: ChangeView; papers: ReactNode }) {
   const { show, code } = useCurrency();
   const of = { job: view.job, kind: 'changes' as const, number: view.number };
   const { data: offers } = useChangeOffersQuery(of);
@@ -123,6 +123,7 @@ export function ChangeRead({ view }: { view: ChangeView }) {
             </tr>
           </tfoot>
         </table>
+        {papers}
       </div>
       <aside aria-label="Decision">
         {view.status === 'issued' ? (

@@ -77,7 +77,7 @@ export function JobStatus({ job }: { job: JobView }) {
               </button>
             </form>
           )}
-          <Keeping job={job} onDone={() => setOpen(false)} />
+          <Keeping job={job} ruled={next.length > 0} onDone={() => setOpen(false)} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
@@ -85,7 +85,7 @@ export function JobStatus({ job }: { job: JobView }) {
 }
 
 /** Locking, and taking away a tender nothing happened on. */
-function Keeping({ job, onDone }: { job: JobView; onDone: () => void }) {
+function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone: () => void }) {
   const navigate = useNavigate();
   const [reason, setReason] = useState('');
   const [fault, setFault] = useState<string>();
@@ -103,7 +103,7 @@ function Keeping({ job, onDone }: { job: JobView; onDone: () => void }) {
   };
   const verb = job.locked ? 'Unlock' : 'Lock';
   return (
-    <div className="mt-4 flex flex-col gap-2 border-t pt-3" style={{ borderColor: 'var(--hair)' }}>
+    <div className={`flex flex-col gap-2 ${ruled ? 'mt-4 border-t pt-3' : ''}`} style={{ borderColor: 'var(--hair)' }}>
       <Field label={`${verb} the job, because`} fault={fault}>
         <input value={reason} onChange={(event) => setReason(event.target.value)} />
       </Field>
