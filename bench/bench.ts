@@ -38,10 +38,16 @@ async function median(work: () => Promise<unknown>, runs = 7): Promise<number> {
 async function benchImport(): Promise<void> {
   const fresh = process.argv.includes('--import') || !existsSync(FILE);
   if (!fresh) return console.log('import: database kept from an earlier run; `npm run bench -- --import` measures it again');
-  for (const file of [FILE, BARE]) for (const tail of ['', '-wal', '-shm']) rmSync(file + tail, { force: true });
+  const forget = () => {
+    for (const file of [FILE, BARE]) for (const tail of ['', '-wal', '-shm']) rmSync(file + tail, { force: true });
+  };
+  forget();
   const start = performance.now();
   const child = spawnSync(process.execPath, ['--import', 'tsx', 'bench/importOnce.ts', BOOK, FILE], { encoding: 'utf8' });
-  if (child.status !== 0) throw new Error(child.stderr);
+  if (child.status !== 0) {
+    forget();
+    throw new Error(child.stderr);
+  }
   const ours = performance.now() - start;
   const bare = await bareInsert();
   print(

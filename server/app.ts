@@ -6,7 +6,7 @@ import { LedrinError } from '../core/errors/ledrinError';
 import { answerRoutes } from './routes/answer';
 import { billingRoutes } from './routes/billing';
 import { changeRoutes } from './routes/changes';
-import type { Context } from './routes/context';
+import type { Context } from './http/context';
 import { costRoutes } from './routes/costs';
 import { estimateRoutes } from './routes/estimates';
 import { jobFileRoutes } from './routes/jobFile';
@@ -14,7 +14,7 @@ import { planRoutes } from './routes/plan';
 import { jobRoutes } from './routes/jobs';
 import { priceRoutes } from './routes/prices';
 import { quotationRoutes } from './routes/quotations';
-import { answerErrors } from './routes/reply';
+import { answerErrors } from './http/reply';
 import { reportRoutes } from './routes/reports';
 import { setupRoutes } from './routes/setup';
 

@@ -3,8 +3,8 @@ import { acceptInput, askInput, declineInput } from '../../wire/quotations';
 import { acceptOffer, askAboutOffer, declineOffer } from '../commands/offers/offers';
 import { clientDocumentPdf } from '../papers/clientDocumentPdf';
 import { answerView } from '../queries/offers/offers';
-import { textParam, type Context } from './context';
-import { read } from './reply';
+import { textParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 /** What a client reaches without signing in, by the link alone: one paper, and the answers to it. */
 export function answerRoutes({ database, now }: Context): Router {

@@ -11,8 +11,8 @@ import { receive, releaseRetention } from '../commands/postings/receipts';
 import { applicationPdf } from '../papers/applicationPdf';
 import { applicationView } from '../queries/views/applicationView';
 import { billingRegister } from '../queries/views/billingRegister';
-import { actorOf, asOfOf, numberParam, textParam, type Context } from './context';
-import { read } from './reply';
+import { actorOf, asOfOf, numberParam, textParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 export function billingRoutes(context: Context): Router {
   const { database } = context;

@@ -5,8 +5,8 @@ import { viewChange } from '../commands/changes/changeEffect';
 import { decideChange, issueChange } from '../commands/changes/decideChange';
 import { transferBudget } from '../commands/changes/transfers';
 import { changeRegister, jobChanges, jobTransfers } from '../queries/changes';
-import { actorOf, asOfOf, textParam, type Context } from './context';
-import { read } from './reply';
+import { actorOf, asOfOf, textParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 export function changeRoutes(context: Context): Router {
   const { database } = context;

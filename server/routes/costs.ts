@@ -10,8 +10,8 @@ import { costLedgerCsv } from '../papers/costLedgerCsv';
 import { COST_SORTS, costLedgerPage } from '../queries/costs/costLedger';
 import { costSubtotals, SUBTOTALS } from '../queries/costs/costSubtotals';
 import { paperList, paperView } from '../queries/views/papers';
-import { actorOf, asOfOf, numberParam, type Context } from './context';
-import { read } from './reply';
+import { actorOf, asOfOf, numberParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 const whole = (largest: number) =>
   v.pipe(

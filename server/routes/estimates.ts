@@ -4,8 +4,8 @@ import { awardJob } from '../commands/estimates/award';
 import { chooseEstimate, discardEstimate, saveEstimate, sendEstimate, startEstimate } from '../commands/estimates/estimates';
 import { previewReprice, repriceEstimate } from '../commands/estimates/repriceEstimate';
 import { estimateList, estimateView } from '../queries/pricing/estimates';
-import { actorOf, numberParam, textParam, type Context } from './context';
-import { read } from './reply';
+import { actorOf, numberParam, textParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 export function estimateRoutes(context: Context): Router {
   const { database } = context;

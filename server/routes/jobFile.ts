@@ -8,8 +8,8 @@ import { checklistInput, checkTemplateInput, eventInput, jobFactsInput, lockInpu
 import { addEvent, attachFile, saveChecklist, saveCheckTemplate, saveJobFacts, savePeople } from '../commands/jobs/jobFile';
 import { deleteJob, lockJob } from '../commands/jobs/jobLife';
 import { attachedFile, jobFileView } from '../queries/jobs/jobFile';
-import { actorOf, numberParam, textParam, type Context } from './context';
-import { read } from './reply';
+import { actorOf, numberParam, textParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 /** What a browser may open in a page of its own; everything else is taken to disk. */
 const OPENED = /^(application\/pdf|image\/(png|jpeg|gif|webp)|text\/plain)$/;

@@ -10,8 +10,8 @@ import { moveJob } from '../commands/jobs/jobLife';
 import { jobList } from '../queries/views/jobList';
 import { estimateView, jobView } from '../queries/views/jobView';
 import { jobBilling } from '../queries/views/jobBilling';
-import { actorOf, asOfOf, numberParam, textParam, type Context } from './context';
-import { read } from './reply';
+import { actorOf, asOfOf, numberParam, textParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 /** The largest sheet that is read to be matched. */
 const LARGEST_SHEET = 10_000_000;

@@ -5,8 +5,8 @@ import { saveInstalments } from '../commands/jobs/instalments';
 import { savePlan } from '../commands/jobs/plan';
 import { billingScheduleView } from '../queries/plan/billingScheduleView';
 import { planView } from '../queries/plan/planView';
-import { actorOf, asOfOf, textParam, type Context } from './context';
-import { read } from './reply';
+import { actorOf, asOfOf, textParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 /** When work is planned, and when it is billed by a fixed schedule. */
 export function planRoutes(context: Context): Router {

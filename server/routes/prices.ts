@@ -16,8 +16,8 @@ import {
 } from '../commands/setUp/prices';
 import { fileText } from '../book/writeBook';
 import { achieved, priceBookView, priceHistory } from '../queries/pricing/priceBook';
-import { actorOf, textParam, type Context } from './context';
-import { read } from './reply';
+import { actorOf, textParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 export function priceRoutes(context: Context): Router {
   const { database } = context;

@@ -10,8 +10,8 @@ import { changeDocument } from '../queries/offers/clientDocuments';
 import { messageFile, messages, offersOf } from '../queries/offers/offers';
 import { quotationList, termsLibrary } from '../queries/offers/quotations';
 import { quotationView } from '../queries/views/quotationView';
-import { actorOf, numberParam, originOf, textParam, type Context } from './context';
-import { read } from './reply';
+import { actorOf, numberParam, originOf, textParam, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 const DOCX = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
 

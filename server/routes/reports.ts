@@ -9,8 +9,8 @@ import { loadCompany, type Company } from '../queries/company';
 import { isReportName, REPORTS } from '../queries/reports/index';
 import type { Report } from '../queries/reports/report';
 import { explain } from '../queries/workings/explain';
-import { asOfOf, type Context } from './context';
-import { read } from './reply';
+import { asOfOf, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 const reportQuery = v.strictObject({
   asOf: v.string(),

@@ -10,8 +10,8 @@ import { writeBook } from '../book/writeBook';
 import { importBook } from '../commands/book/importBook';
 import { addCostCodes, addCustomer, saveCompany } from '../commands/setUp/setup';
 import { loadLists, loadSession } from '../queries/views/session';
-import { actorOf, asOfOf, storesOf, type Context } from './context';
-import { read } from './reply';
+import { actorOf, asOfOf, storesOf, type Context } from '../http/context';
+import { read } from '../http/reply';
 
 export function setupRoutes(context: Context): Router {
   const { database, now } = context;

@@ -9,7 +9,7 @@ import { ChangeRegisterPage } from '../features/changes/ChangeRegisterPage';
 import { JobChangesPage } from '../features/changes/JobChangesPage';
 import { CostEntryPage } from '../features/costs/CostEntryPage';
 import { CostLedgerPage, JobCosts } from '../features/costs/CostLedgerPage';
-import { AwardPage } from '../features/estimates/AwardPage';
+import { AwardPage } from '../features/estimates/award/AwardPage';
 import { BesidePage } from '../features/estimates/BesidePage';
 import { EstimatePage } from '../features/estimates/EstimatePage';
 import { EstimatesPage } from '../features/estimates/EstimatesPage';
@@ -38,8 +38,8 @@ import { EstimateVsActualPage, JobBudget } from '../features/reports/EstimateVsA
 import { WorkInProgressPage } from '../features/reports/WorkInProgressPage';
 import { SetUpPage } from '../features/setup/SetUpPage';
 import { WelcomePage } from '../features/setup/WelcomePage';
-import { Shell } from './Shell';
-import { WithCompany } from './WithCompany';
+import { Shell } from './shell/Shell';
+import { WithCompany } from './shell/WithCompany';
 
 function NotHere() {
   return (

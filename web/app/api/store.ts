@@ -1,7 +1,7 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { api } from './api';
-import { workingsSlice } from '../workingsSlice';
+import { workingsSlice } from '../workings/workingsSlice';
 
 export const store = configureStore({
   reducer: { [api.reducerPath]: api.reducer, [workingsSlice.name]: workingsSlice.reducer },

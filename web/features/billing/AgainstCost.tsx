@@ -1,4 +1,4 @@
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Sign } from '../../ui/Signs';
 
 /** What cost says beside what is billed: ahead, behind, or nothing to say. */

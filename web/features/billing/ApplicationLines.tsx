@@ -2,7 +2,7 @@ import { displayPercent } from '../../../core/money/display';
 import { ratio } from '../../../core/money/rate';
 import type { ApplicationView } from '../../../wire/billing';
 import { useCurrency } from '../../app/company';
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Legend } from '../../ui/Signs';
 import { AgainstCost } from './AgainstCost';
 

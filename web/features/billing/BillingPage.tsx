@@ -4,7 +4,7 @@ import type { ApplicationRow } from '../../../wire/billing';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Legend, Sign } from '../../ui/Signs';
 import { Refused, Waiting } from '../../ui/States';
 import { useBillingRegisterQuery } from './api';

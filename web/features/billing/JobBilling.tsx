@@ -5,7 +5,7 @@ import type { ApplicationRow, JobBilling as JobBillingData } from '../../../wire
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Sign } from '../../ui/Signs';
 import { Refused, Waiting } from '../../ui/States';
 import { useJobBillingQuery, useStartApplicationMutation } from './api';

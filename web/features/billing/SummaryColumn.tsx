@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import type { ApplicationView, SummaryItem } from '../../../wire/billing';
 import { formatPercentShortest } from '../../../core/money/rate';
 import { useCurrency } from '../../app/company';
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Journal } from '../../ui/Journal';
 
 /** What the application comes to, from gross to payable, and the journal behind it. */

@@ -4,7 +4,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import type { RegisteredChange } from '../../../wire/changes';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
-import { ReportNav } from '../../app/ReportNav';
+import { ReportNav } from '../../app/shell/ReportNav';
 import { faultOf } from '../../app/faults';
 import { Sign } from '../../ui/Signs';
 import { Refused, Waiting } from '../../ui/States';

@@ -9,7 +9,7 @@ import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
 import { Refused, Waiting } from '../../ui/States';
 import { useEstimateQuery } from './api';
-import { contentOf } from './useEstimate';
+import { contentOf } from './draft/useEstimate';
 
 /** Two estimates of a job side by side: lines only one has, lines that differ, and both totals. */
 export function BesidePage() {

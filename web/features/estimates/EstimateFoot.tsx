@@ -4,7 +4,7 @@ import { displayExact, displayQuantity } from '../../../core/money/display';
 import { profitForPrice, type EstimateTotals } from '../../../core/estimating/estimate';
 import { useCurrency } from '../../app/company';
 import { markupText, type Faults } from '../../ui/typed/readCells';
-import type { EstimateForm } from './estimateForm';
+import type { EstimateForm } from './draft/estimateForm';
 import { PriceHeadline } from './PriceHeadline';
 
 interface FootProps {

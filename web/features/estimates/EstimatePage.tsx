@@ -7,7 +7,7 @@ import { usePriceBookQuery } from '../../app/api/priceBookApi';
 import { useListsQuery } from '../../app/api/sessionApi';
 import { Refused, Waiting } from '../../ui/States';
 import { useEstimateQuery } from './api';
-import { EstimateDraft } from './EstimateDraft';
+import { EstimateDraft } from './draft/EstimateDraft';
 import { EstimateRead } from './EstimateRead';
 
 /** One estimate: typed while it is a draft, read once it was sent. */

@@ -12,7 +12,7 @@ import { faultOf } from '../../app/faults';
 import { showUnitCost } from '../../ui/typed/readCells';
 import { Refused } from '../../ui/States';
 import { useStartEstimateMutation } from './api';
-import { contentOf } from './useEstimate';
+import { contentOf } from './draft/useEstimate';
 import { PriceHeadline } from './PriceHeadline';
 
 /** An estimate that was sent: as it stood, line by line, each openable down to what it is made of. */

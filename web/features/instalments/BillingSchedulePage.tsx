@@ -7,7 +7,7 @@ import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { EntryGrid } from '../../ui/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
 import { tidyPart } from '../../ui/typed/readPart';

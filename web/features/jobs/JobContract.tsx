@@ -2,7 +2,7 @@ import { useOutletContext } from 'react-router';
 import { ratio } from '../../../core/money/rate';
 import { displayPercent } from '../../../core/money/display';
 import { useCurrency } from '../../app/company';
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Empty } from '../../ui/States';
 import type { JobOutlet } from './JobPage';
 

@@ -5,7 +5,7 @@ import type { JobView } from '../../../wire/jobs';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Measure, SmallMeasure } from '../../ui/Measure';
 import { Legend } from '../../ui/Signs';
 import { Refused, Waiting } from '../../ui/States';

@@ -1,4 +1,4 @@
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Sign } from '../../ui/Signs';
 
 /** Over- or underbilled, with its sign; one of the two is always nothing. */

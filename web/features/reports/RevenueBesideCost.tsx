@@ -1,6 +1,6 @@
 import type { EstimateView } from '../../../wire/jobs';
 import { useCurrency } from '../../app/company';
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Sign } from '../../ui/Signs';
 
 /** Figures of an SOV line with the name of the workings that explain each. */

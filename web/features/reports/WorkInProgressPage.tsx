@@ -3,7 +3,7 @@ import type { FigureRef } from '../../../wire/workings';
 import { useAsOf, useKeepMonth } from '../../app/asOf';
 import { useCurrency } from '../../app/company';
 import { faultOf } from '../../app/faults';
-import { Fig } from '../../app/Fig';
+import { Fig } from '../../app/workings/Fig';
 import { Legend, Sign } from '../../ui/Signs';
 import { Refused, Waiting } from '../../ui/States';
 import { useReportQuery } from './api';

@@ -3,7 +3,7 @@ import { totalProgress } from '../../../../core/progress/workInProgress';
 import type { JobListRow } from '../../../../wire/jobs';
 import { useKeepMonth } from '../../../app/asOf';
 import { useCurrency } from '../../../app/company';
-import { Fig } from '../../../app/Fig';
+import { Fig } from '../../../app/workings/Fig';
 import { SmallMeasure } from '../../../ui/Measure';
 import { Sign } from '../../../ui/Signs';
 import { OverUnder } from '../OverUnder';

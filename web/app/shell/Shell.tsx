@@ -2,15 +2,15 @@ import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
-import { displayPeriod } from '../../core/calendar/displayDate';
-import { MeasurePatterns } from '../ui/Measure';
-import { Refused, Waiting } from '../ui/States';
-import { useAsOf, useKeepMonth } from './asOf';
+import { displayPeriod } from '../../../core/calendar/displayDate';
+import { MeasurePatterns } from '../../ui/Measure';
+import { Refused, Waiting } from '../../ui/States';
+import { useAsOf, useKeepMonth } from '../asOf';
 import { CommandBox } from './CommandBox';
-import { faultOf } from './faults';
+import { faultOf } from '../faults';
 import { KeyList } from './KeyList';
-import { useSessionQuery } from './api/sessionApi';
-import { Workings } from './Workings';
+import { useSessionQuery } from '../api/sessionApi';
+import { Workings } from '../workings/Workings';
 
 /** The order of the navigation is the order of the work. */
 const PLACES = [

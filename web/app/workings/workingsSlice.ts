@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { FigureRef } from '../../wire/workings';
+import type { FigureRef } from '../../../wire/workings';
 
 /** The figures opened one from the other; the last is shown. Empty: the drawer is shut. */
 export const workingsSlice = createSlice({

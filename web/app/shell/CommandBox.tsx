@@ -1,7 +1,7 @@
 import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
-import { useAsOf, useKeepMonth } from './asOf';
-import { useListsQuery, useSessionQuery } from './api/sessionApi';
+import { useAsOf, useKeepMonth } from '../asOf';
+import { useListsQuery, useSessionQuery } from '../api/sessionApi';
 
 const ACTIONS = [
   ['Enter costs', '/costs'],

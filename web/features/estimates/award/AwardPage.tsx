@@ -1,22 +1,22 @@
 import { useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
-import { displayDate } from '../../../core/calendar/displayDate';
-import { COST_TYPES } from '../../../core/cost/costType';
-import { groupsBy, planAward, type AwardGroup, type AwardGrouping } from '../../../core/estimating/award';
-import { priceEstimate } from '../../../core/estimating/estimate';
-import { displayExact } from '../../../core/money/display';
-import type { EstimateView } from '../../../wire/estimates';
-import type { QuotationSummary } from '../../../wire/quotations';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf, type ShownFault } from '../../app/faults';
-import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/typed/readDate';
-import { Refused, Waiting } from '../../ui/States';
-import { useAwardJobMutation, useEstimateQuery, useOfferedQuery } from './api';
+import { displayDate } from '../../../../core/calendar/displayDate';
+import { COST_TYPES } from '../../../../core/cost/costType';
+import { groupsBy, planAward, type AwardGroup, type AwardGrouping } from '../../../../core/estimating/award';
+import { priceEstimate } from '../../../../core/estimating/estimate';
+import { displayExact } from '../../../../core/money/display';
+import type { EstimateView } from '../../../../wire/estimates';
+import type { QuotationSummary } from '../../../../wire/quotations';
+import { useAsOf, useKeepMonth } from '../../../app/asOf';
+import { useCurrency } from '../../../app/company';
+import { faultOf, type ShownFault } from '../../../app/faults';
+import { Field } from '../../../ui/Field';
+import { readDate } from '../../../ui/typed/readDate';
+import { Refused, Waiting } from '../../../ui/States';
+import { useAwardJobMutation, useEstimateQuery, useOfferedQuery } from '../api';
 import { AwardGroups } from './AwardGroups';
-import { contentOf } from './useEstimate';
+import { contentOf } from '../draft/useEstimate';
 
 /** The award: what was agreed, and how the estimate becomes a schedule of values and a budget. */
 export function AwardPage() {

@@ -1,6 +1,6 @@
 import { Navigate, Outlet } from 'react-router';
-import { Waiting } from '../ui/States';
-import { useSessionQuery } from './api/sessionApi';
+import { Waiting } from '../../ui/States';
+import { useSessionQuery } from '../api/sessionApi';
 
 /** Pages that need a company: in an empty database they lead to the welcome. */
 export function WithCompany() {

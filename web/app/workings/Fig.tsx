@@ -1,8 +1,8 @@
 import { useDispatch } from 'react-redux';
-import { displayPercent, displayQuantity } from '../../core/money/display';
-import type { FigureRef } from '../../wire/workings';
-import { Figure } from '../ui/Figure';
-import { useCurrency } from './company';
+import { displayPercent, displayQuantity } from '../../../core/money/display';
+import type { FigureRef } from '../../../wire/workings';
+import { Figure } from '../../ui/Figure';
+import { useCurrency } from '../company';
 import { opened } from './workingsSlice';
 
 /** A figure with its workings: money, per cent or hours. */

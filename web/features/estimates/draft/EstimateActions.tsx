@@ -2,20 +2,20 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { displayDate } from '../../../core/calendar/displayDate';
-import type { EstimateView, Repricing } from '../../../wire/estimates';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/typed/readDate';
+import { displayDate } from '../../../../core/calendar/displayDate';
+import type { EstimateView, Repricing } from '../../../../wire/estimates';
+import { useAsOf, useKeepMonth } from '../../../app/asOf';
+import { useCurrency } from '../../../app/company';
+import { faultOf } from '../../../app/faults';
+import { Field } from '../../../ui/Field';
+import { readDate } from '../../../ui/typed/readDate';
 import {
   useChooseEstimateMutation,
   useDiscardEstimateMutation,
   usePreviewRepriceMutation,
   useRepriceEstimateMutation,
   useSendEstimateMutation,
-} from './api';
+} from '../api';
 
 /** What can be done with a draft: choose it, price it anew, mark it as sent, award it, throw it away. */
 export function EstimateActions({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {

@@ -1,14 +1,14 @@
 import { useDispatch, useSelector } from 'react-redux';
 import { Link } from 'react-router';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { displayPercent, displayQuantity } from '../../core/money/display';
-import type { FigureRef, FigureUnit, Operand, Workings as WorkingsReply } from '../../wire/workings';
-import { figureParams } from '../../wire/workings';
-import { api, READS } from './api/api';
-import { useAsOf, useKeepMonth } from './asOf';
-import { useCurrency } from './company';
-import { faultOf } from './faults';
-import type { RootState } from './api/store';
+import { displayPercent, displayQuantity } from '../../../core/money/display';
+import type { FigureRef, FigureUnit, Operand, Workings as WorkingsReply } from '../../../wire/workings';
+import { figureParams } from '../../../wire/workings';
+import { api, READS } from '../api/api';
+import { useAsOf, useKeepMonth } from '../asOf';
+import { useCurrency } from '../company';
+import { faultOf } from '../faults';
+import type { RootState } from '../api/store';
 import { followed, shut, wentBack } from './workingsSlice';
 
 const workingsApi = api.injectEndpoints({

@@ -1,11 +1,11 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { LinePricer } from '../../../core/estimating/linePricer';
-import { mergeEstimates, type EstimateContent } from '../../../core/estimating/merge';
-import { PriceBook } from '../../../core/pricing/buildUp';
-import type { EstimateInput, EstimateView } from '../../../wire/estimates';
-import type { PriceBookView } from '../../../wire/prices';
-import { faultOf } from '../../app/faults';
-import { useEstimateSavedMutation, useFreshEstimateMutation, useSaveEstimateMutation } from './api';
+import { LinePricer } from '../../../../core/estimating/linePricer';
+import { mergeEstimates, type EstimateContent } from '../../../../core/estimating/merge';
+import { PriceBook } from '../../../../core/pricing/buildUp';
+import type { EstimateInput, EstimateView } from '../../../../wire/estimates';
+import type { PriceBookView } from '../../../../wire/prices';
+import { faultOf } from '../../../app/faults';
+import { useEstimateSavedMutation, useFreshEstimateMutation, useSaveEstimateMutation } from '../api';
 import { formOf, readEstimate, type EstimateForm, type FormContext } from './estimateForm';
 
 const SAVE_PAUSE = 900;

@@ -1,5 +1,5 @@
 import { NavLink } from 'react-router';
-import { useKeepMonth } from './asOf';
+import { useKeepMonth } from '../asOf';
 
 const REPORTS = [
   ['work-in-progress', 'Work in progress'],
