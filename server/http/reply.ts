@@ -45,6 +45,8 @@ function answerTo(error: unknown): { status: number; reply: FaultReply } {
     };
   }
   const { type, status, code } = error as { type?: string; status?: number; code?: string };
+  if (code === 'LIMIT_UNEXPECTED_FILE')
+    return plain('bad-input', 'A file came in a field that is not known here, or one too many');
   if (type === 'entity.too.large' || code?.startsWith('LIMIT_'))
     return plain('too-large', 'What was sent is too large; send it in smaller parts');
   if (type === 'entity.parse.failed') return plain('bad-input', 'body: expected JSON, and it cannot be read as such');

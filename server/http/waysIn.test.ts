@@ -3,6 +3,8 @@ import request from 'supertest';
 import type { Database } from '../db/database';
 import { cleanUp, everything, faultsOf, SMALL_BOOK, temporaryDatabase, TENDER_BOOK } from '../test/books';
 import { testApp } from '../test/testApp';
+import { unzipped } from '../test/unzipped';
+import { wholeBook } from '../test/wholeBook';
 
 let database: Database;
 let app: ReturnType<typeof testApp>;
@@ -36,6 +38,52 @@ test('a book that is sent comes in whole, and a faulty one is listed and leaves 
   expect((await good).body).toMatchObject({ jobs: 2, costs: 5 });
   expect((await request(other).get('/api/session')).body).toMatchObject({ newestMonth: '2031-03', jobCount: 2 });
 });
+
+test('what lies beside the CSV files of a book is sent with them, is opened, and goes out again', async () => {
+  const whole = await wholeBook();
+  const other = testApp(await temporaryDatabase(), logged);
+  const sent = Object.entries(whole).reduce(
+    (sending, [file, text]) => sending.attach('files', Buffer.from(text, file.endsWith('.csv') ? 'utf8' : 'latin1'), file),
+    request(other).post('/api/book/import'),
+  );
+  expect((await sent).body).toMatchObject({ job_papers: 1, offers: 1, messages: 1 });
+  expect((await request(other).get('/api/files/1')).text).toBe('A bond of 5,000.00');
+  expect((await request(other).get('/api/messages/1/file')).text).toContain('Subject: Our quotation');
+  const zip = await request(other)
+    .get('/api/book/export')
+    .buffer()
+    .parse((response, done) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part)).on('end', () => done(null, Buffer.concat(parts)));
+    });
+  expect(Object.keys(unzipped(zip.body as Buffer)).sort()).toEqual(Object.keys(whole).sort());
+  // Names no disk takes are passed over, like everything else that is none of a book.
+  const odd = await ['x'.repeat(400), '..', '.'].reduce(
+    (sending, name) => sending.attach('files', Buffer.from('a'), name),
+    request(other).post('/api/book/import'),
+  );
+  expect([odd.status, odd.body.message]).toEqual([400, 'files: expected the files of a book; none came']);
+  expect(logged).toEqual([]);
+});
+
+test.each(['/api/book/import', '/api/prices/import', '/api/sheets', '/api/jobs/J1/files'])(
+  'what is sent to %s and is no form with files is refused, and nothing is kept',
+  async (way) => {
+    const before = await everything(database);
+    const form = (body: string, type = 'multipart/form-data; boundary=B') =>
+      request(app).post(way).set('Content-Type', type).send(body);
+    for (const sent of [
+      form('--B\r\nContent-Disposition: form-data; name="file"; filename="a\u0000b"\r\n\r\nx\r\n--B--\r\n'),
+      form('--B\r\nContent-Disposition: form-data; name="file"; filename="a.csv"\r\n\r\nx'),
+      form('--B\r\nContent-Disposition: form-data; name="elsewhere"; filename="a.csv"\r\n\r\nx\r\n--B--\r\n'),
+      form('x', 'multipart/form-data'),
+      form(''),
+    ])
+      expect((await sent).status).toBe(400);
+    expect(await everything(database)).toBe(before);
+    expect(logged).toEqual([]);
+  },
+);
 
 test('a price list that is sent comes in whole, adding and changing; a faulty one is listed by row and leaves nothing', async () => {
   const send = (text: string) => request(app).post('/api/prices/import').attach('file', Buffer.from(text), 'list.csv');

@@ -10,6 +10,7 @@ import { deleteJob, lockJob } from '../commands/jobs/jobLife';
 import { attachedFile, jobFileView } from '../queries/jobs/jobFile';
 import { actorOf, numberParam, textParam, type Context } from '../http/context';
 import { read } from '../http/reply';
+import { receive } from '../http/upload';
 
 /** What a browser may open in a page of its own; everything else is taken to disk. */
 const OPENED = /^(application\/pdf|image\/(png|jpeg|gif|webp)|text\/plain)$/;
@@ -57,9 +58,7 @@ export function jobFileRoutes(context: Context): Router {
     limits: { files: 1, fileSize: LARGEST_FILE, fields: 3, fieldSize: 400 },
   }).single('file');
   router.post(`${job}/files`, async (request, response) => {
-    await new Promise<void>(
-      (done, fail) => void upload(request, response, (error: unknown) => (error ? fail(error as Error) : done())),
-    );
+    await receive(upload, request, response);
     const { file } = request;
     if (!file)
       throw new LedrinError('bad-input', 'file: expected a paper of at most 25 MB', [

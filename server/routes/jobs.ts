@@ -12,6 +12,7 @@ import { estimateView, jobView } from '../queries/views/jobView';
 import { jobBilling } from '../queries/views/jobBilling';
 import { actorOf, asOfOf, numberParam, textParam, type Context } from '../http/context';
 import { read } from '../http/reply';
+import { receive } from '../http/upload';
 
 /** The largest sheet that is read to be matched. */
 const LARGEST_SHEET = 10_000_000;
@@ -70,9 +71,7 @@ export function jobRoutes(context: Context): Router {
   });
   const upload = multer({ storage: multer.memoryStorage(), limits: { files: 1, fileSize: LARGEST_SHEET } }).single('file');
   router.post('/sheets', async (request, response) => {
-    await new Promise<void>(
-      (done, fail) => void upload(request, response, (error: unknown) => (error ? fail(error as Error) : done())),
-    );
+    await receive(upload, request, response);
     if (!request.file)
       throw new LedrinError('bad-input', 'file: expected a CSV or XLSX file', [{ field: 'file', message: 'expected a file' }]);
     response.json(await readSheet(request.file.buffer));

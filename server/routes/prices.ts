@@ -18,6 +18,7 @@ import { fileText } from '../book/writeBook';
 import { achieved, priceBookView, priceHistory } from '../queries/pricing/priceBook';
 import { actorOf, textParam, type Context } from '../http/context';
 import { read } from '../http/reply';
+import { receive } from '../http/upload';
 
 export function priceRoutes(context: Context): Router {
   const { database } = context;
@@ -44,9 +45,7 @@ export function priceRoutes(context: Context): Router {
         storage: multer.diskStorage({ destination: folder, filename: (_r, _f, done) => done(null, 'price_items.csv') }),
         limits: { fileSize: 20e6, files: 1 },
       });
-      await new Promise<void>((done, fail) =>
-        upload.single('file')(request, response, (error) => (error ? fail(error) : done())),
-      );
+      await receive(upload.single('file'), request, response);
       if (!request.file) throw new LedrinError('bad-input', 'file: expected a CSV file with the columns of price_items.csv');
       response.status(201).json({ count: await importPrices(database, actorOf(context), join(folder, 'price_items.csv')) });
     } finally {

@@ -1,7 +1,7 @@
 import { createReadStream, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
-import { Router } from 'express';
+import { Router, type RequestHandler } from 'express';
 import multer from 'multer';
 import { ZipFile } from 'yazl';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -12,6 +12,7 @@ import { addCostCodes, addCustomer, saveCompany } from '../commands/setUp/setup'
 import { loadLists, loadSession } from '../queries/views/session';
 import { actorOf, asOfOf, storesOf, type Context } from '../http/context';
 import { read } from '../http/reply';
+import { receive } from '../http/upload';
 
 export function setupRoutes(context: Context): Router {
   const { database, now } = context;
@@ -44,7 +45,7 @@ export function setupRoutes(context: Context): Router {
   router.post('/book/import', async (request, response) => {
     const folder = mkdtempSync(join(tmpdir(), 'ledrin-book-'));
     try {
-      await receiveFiles(folder)(request, response);
+      await receive(filesInto(folder), request, response);
       if (readdirSync(folder).length === 0)
         throw new LedrinError('bad-input', 'files: expected the files of a book; none came', [
           { field: 'files', message: 'expected the files of a book' },
@@ -66,17 +67,19 @@ export function setupRoutes(context: Context): Router {
   return router;
 }
 
+function isFileName(name: string): boolean {
+  return name !== '' && !/^\.+$/.test(name) && !/\p{Cc}/u.test(name) && Buffer.byteLength(name) <= 200;
+}
+
 /** Takes the uploaded files of a book to disk as they come; it may be larger than memory. */
-function receiveFiles(folder: string) {
-  const upload = multer({
+function filesInto(folder: string): RequestHandler {
+  return multer({
     storage: multer.diskStorage({
       destination: folder,
       filename: (_request, file, done) => done(null, basename(file.originalname)),
     }),
     limits: { files: 20_000, fileSize: 2 ** 31 },
+    // A name no disk takes is passed over, as any file is that is none of a book.
+    fileFilter: (_request, file, done) => done(null, isFileName(basename(file.originalname))),
   }).array('files');
-  return (request: Parameters<typeof upload>[0], response: Parameters<typeof upload>[1]) =>
-    new Promise<void>(
-      (done, fail) => void upload(request, response, (error: unknown) => (error ? fail(error as Error) : done())),
-    );
 }
