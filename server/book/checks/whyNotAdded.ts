@@ -15,11 +15,15 @@ const CONTRACT = new Set<BookFileName>([
   ...(['schedule_of_values', 'budget', 'budget_transfers', 'change_orders', 'change_order_lines'] as const),
   ...(['awards', 'award_lines'] as const),
 ]);
-const FINAL = new Set<BookFileName>(['costs', 'applications', 'application_lines', 'commitments', 'forecasts']);
+const FINAL = new Set<BookFileName>([
+  ...(['costs', 'applications', 'application_lines', 'commitments', 'forecasts'] as const),
+  ...(['billing_instalments', 'instalment_stages'] as const),
+]);
+const OFFERED = new Set<BookFileName>(['quotations', 'quotation_alternates', 'quotation_payments']);
 
 /**
  * Why rows of a file are not added to a job the database has, as on the screens: locked takes no posting, closing out takes
- * final cost and bills only, closed is done, and the original budget is frozen at the award. null where they are.
+ * final cost and bills only, closed is done, a job is quoted for before its award, and there its original budget is frozen. null where they are.
  */
 export function whyNotAdded(file: BookFileName, job: string, { status, locked, budgeted }: ExistingJob): string | null {
   if (BESIDE.has(file)) return null;
@@ -27,6 +31,7 @@ export function whyNotAdded(file: BookFileName, job: string, { status, locked, b
   if (status === 'closed' && (CONTRACT.has(file) || FINAL.has(file))) return `job ${job} is closed; it takes no more of this`;
   if (status === 'closing-out' && CONTRACT.has(file))
     return `job ${job} is closing out: it takes final cost and bills, and no more changes`;
+  if (OFFERED.has(file) && status !== 'tender') return `job ${job} is ${status}; what it asks for now goes out as a change order`;
   if (file === 'budget' && status !== 'tender' && budgeted)
     return `the original budget of job ${job} was frozen at its award; a change order or a transfer moves it`;
   return null;

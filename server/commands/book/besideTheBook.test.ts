@@ -95,21 +95,43 @@ describe('a job the database has takes from a book what its screens take', () =>
     costs: 'dated,job,cost_code,cost_type,reference,amount\n2031-03-10,J1,100,labour,T9,5.00\n',
     change_orders: 'job,change_order,title,status,raised_on\nJ1,C7,More,draft,2031-03-10\n',
     budget: 'job,cost_code,cost_type,amount\nJ1,100,labour,5.00\n',
+    billing_instalments: 'job,instalment,name,day,percent\nJ1,1,All of it,2031-05-01,100\n',
     job_events: 'job,kind,dated,text\nJ1,note,2031-03-10,Seen\n',
   };
   const one = (file: keyof typeof row): BookText => ({ [file]: row[file] });
   test.each([
     ['on site', '', { costs: [], change_orders: [], budget: ['budget:2:job'] }],
     ['closing out', 'closing-out', { costs: [], change_orders: ['change_orders:2:job'], budget: ['budget:2:job'] }],
-    ['closed', 'closed', { costs: ['costs:2:job'], change_orders: ['change_orders:2:job'], budget: ['budget:2:job'] }],
-    ['locked', 'locked', { costs: ['costs:2:job'], change_orders: ['change_orders:2:job'], budget: ['budget:2:job'] }],
+    [
+      'closed',
+      'closed',
+      {
+        billing_instalments: ['billing_instalments:2:job'],
+        costs: ['costs:2:job'],
+        change_orders: ['change_orders:2:job'],
+        budget: ['budget:2:job'],
+      },
+    ],
+    [
+      'locked',
+      'locked',
+      {
+        billing_instalments: ['billing_instalments:2:job'],
+        costs: ['costs:2:job'],
+        change_orders: ['change_orders:2:job'],
+        budget: ['budget:2:job'],
+      },
+    ],
   ])('%s', async (_, move, expected) => {
     const database = await temporaryDatabase();
     expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
     if (move === 'locked') await lockJob(database, TESTER, 'J1', true, 'Waiting');
     else if (move !== '') await moveJob(database, TESTER, 'J1', move, '2031-04-30');
-    for (const file of ['costs', 'change_orders', 'budget', 'job_events'] as const)
-      expect([file, await faultsOf(database, one(file))]).toEqual([file, { ...expected, job_events: [] }[file]]);
+    for (const file of ['costs', 'change_orders', 'budget', 'billing_instalments', 'job_events'] as const)
+      expect([file, await faultsOf(database, one(file))]).toEqual([
+        file,
+        { billing_instalments: [] as string[], ...expected, job_events: [] }[file],
+      ]);
   });
 });
 
