@@ -14,5 +14,5 @@ export default {
   setupFiles: ['<rootDir>/jest.properties.js'],
   maxWorkers: 2,
   // A busy machine is not a fault of the product.
-  testTimeout: 30_000,
+  testTimeout: 180_000,
 };

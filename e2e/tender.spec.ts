@@ -69,6 +69,7 @@ test('a tender goes from an empty page to an awarded job with an approved change
     await page.getByLabel('Short code').fill('NORTH');
     await page.getByLabel('Client name').fill('Northbeck Estates');
     await page.getByLabel('Client name').press('Enter');
+    await expect(page.getByLabel('Client', { exact: true })).toHaveValue('NORTH');
     await page.getByLabel('Name', { exact: true }).fill('Chapel roof');
     await page.getByLabel('Status').selectOption('tender');
     await page.getByRole('button', { name: /^Set up job 1001/ }).click();

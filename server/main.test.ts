@@ -63,7 +63,7 @@ describe('the server', () => {
     child.kill('SIGTERM');
     const [code] = await once(child, 'exit');
     expect(code).toBe(0);
-  }, 30_000);
+  });
 
   test('does not start on a database of a newer version, and says what to do', async () => {
     const file = join(temporaryFolder(), 'newer.sqlite');
@@ -78,7 +78,7 @@ describe('the server', () => {
       1,
       expect.stringMatching(/newer Ledrin \(it has 0042-later\).*Update Ledrin, or open another database with LEDRIN_DB/),
     ]);
-  }, 30_000);
+  });
 
   test('on a port that is taken says so', async () => {
     const first = start({ PORT: '0', LEDRIN_DB: join(temporaryFolder(), 'a.sqlite') });
@@ -88,5 +88,5 @@ describe('the server', () => {
     expect([code, text]).toEqual([1, expect.stringMatching(/Cannot serve on port \d+.*Set PORT to another one/)]);
     first.kill('SIGKILL');
     await once(first, 'exit');
-  }, 30_000);
+  });
 });

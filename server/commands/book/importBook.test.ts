@@ -326,7 +326,7 @@ describe('export and import are inverse', () => {
       }),
       { numRuns: 12 },
     );
-  }, 60_000);
+  });
 });
 
 test('the monthly totals are the entries, as of any day', async () => {

@@ -139,4 +139,4 @@ test('random tenders are priced and awarded, to the penny, as a second reckoning
     }),
     { numRuns: 60, endOnFailure: true },
   );
-}, 240_000);
+}, 900_000);

@@ -318,7 +318,7 @@ test('a server killed in the middle of posting leaves books that tie', async () 
   } finally {
     await after.close();
   }
-}, 60_000);
+});
 
 test('a database of a newer version is refused and left alone', async () => {
   const file = join(temporaryFolder(), 'newer.sqlite');

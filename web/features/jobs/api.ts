@@ -1,6 +1,7 @@
 import type { JobInput, JobList, JobSetup, JobTemplate, JobView } from '../../../wire/jobs';
 import type { CostCodesInput, CustomerInput } from '../../../wire/setup';
 import { api, POSTS, READS } from '../../app/api/api';
+import { addToLists } from '../../app/api/sessionApi';
 
 const jobsApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -46,10 +47,12 @@ const jobsApi = api.injectEndpoints({
     addCustomer: build.mutation<unknown, CustomerInput>({
       query: (body) => ({ url: 'customers', method: 'POST', body }),
       ...POSTS,
+      onQueryStarted: ({ code, name, termsDays }, lifecycle) => addToLists({ customers: [{ code, name, termsDays }] }, lifecycle),
     }),
     addCostCodes: build.mutation<unknown, CostCodesInput>({
       query: (body) => ({ url: 'cost-codes', method: 'POST', body }),
       ...POSTS,
+      onQueryStarted: ({ codes }, lifecycle) => addToLists({ costCodes: codes }, lifecycle),
     }),
   }),
 });

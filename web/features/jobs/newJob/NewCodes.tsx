@@ -3,10 +3,13 @@ import { faultOf } from '../../../app/faults';
 import { Field } from '../../../ui/Field';
 import { useAddCostCodesMutation } from '../api';
 
+/** Names the adding of codes, so that the page may wait for it. */
+export const ADDING_CODES = { fixedCacheKey: 'new-codes' };
+
 /** Cost codes the budget names and the company does not have yet. */
 export function NewCodes({ codes }: { codes: readonly string[] }) {
   const [names, setNames] = useState<Record<string, string>>({});
-  const [addCodes, { isLoading }] = useAddCostCodesMutation();
+  const [addCodes, { isLoading }] = useAddCostCodesMutation(ADDING_CODES);
   const [fault, setFault] = useState<string>();
   if (codes.length === 0) return null;
   const add = async (event: React.FormEvent) => {

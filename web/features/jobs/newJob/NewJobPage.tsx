@@ -9,12 +9,12 @@ import { useCurrency } from '../../../app/company';
 import { faultOf, type ShownFault } from '../../../app/faults';
 import { useListsQuery, useSessionQuery } from '../../../app/api/sessionApi';
 import { Refused, Waiting } from '../../../ui/States';
-import { useCreateJobMutation, useJobListQuery } from '../api';
+import { useAddCostCodesMutation, useCreateJobMutation, useJobListQuery } from '../api';
 import { BeginFrom } from './BeginFrom';
 import { readJob, type JobForm } from './readJob';
 import { Facts } from './JobFacts';
 import { BudgetGrid, SovGrid } from './JobGrids';
-import { NewCodes } from './NewCodes';
+import { ADDING_CODES, NewCodes } from './NewCodes';
 import { useDraft } from './useDraft';
 
 const EMPTY: JobForm = { facts: {}, sov: [], budget: [] };
@@ -58,6 +58,7 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const { id, savedAt, settle } = useDraft(form, start, draftId);
   const [createJob, { isLoading }] = useCreateJobMutation();
+  const [, { isLoading: addingCodes }] = useAddCostCodesMutation(ADDING_CODES);
   const context = useMemo(
     () => ({
       digits,
@@ -75,17 +76,17 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
     new Map([...shown].filter(([at]) => at.startsWith(prefix)).map(([at, message]) => [at.slice(prefix.length), message]));
   const target = read.contractSum ?? read.sovTotal;
   const difference = target - read.sovTotal;
+  // What holds it up stands for as long as it does: gone once it is mended, or a client just added has come into the list.
+  const heldUp =
+    !asked || read.input
+      ? null
+      : difference !== 0 && read.faults.size === 0
+        ? `The schedule of values is ${exact(Math.abs(difference))} ${difference > 0 ? 'short of' : 'over'} the contract sum. Change a line, or the sum.`
+        : `${read.faults.size} ${read.faults.size === 1 ? 'thing is' : 'things are'} missing or wrong; each says what, where it stands.`;
   const create = async () => {
     setAsked(true);
     setRefused(null);
-    if (!read.input)
-      return setRefused({
-        message:
-          difference !== 0 && read.faults.size === 0
-            ? `The schedule of values is ${exact(Math.abs(difference))} ${difference > 0 ? 'short of' : 'over'} the contract sum. Change a line, or the sum.`
-            : `${read.faults.size} ${read.faults.size === 1 ? 'thing is' : 'things are'} missing or wrong; each says what, where it stands.`,
-        faults: [],
-      });
+    if (!read.input) return;
     try {
       await settle();
       const { number } = await createJob({ ...read.input, draftId: id.current }).unwrap();
@@ -122,9 +123,9 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
       </div>
       <BudgetGrid form={form} setForm={setForm} faults={part('budget.')} lists={lists} />
       <NewCodes codes={read.unknownCodes} />
-      {refused && <Refused message={refused.message} />}
+      {(heldUp ?? refused?.message) && <Refused message={heldUp ?? refused!.message} />}
       <div className="mt-4 flex items-center gap-3">
-        <button type="button" className="press main" disabled={isLoading} onClick={() => void create()}>
+        <button type="button" className="press main" disabled={isLoading || addingCodes} onClick={() => void create()}>
           Set up job {form.facts.number}
           {target !== 0 && `, ${exact(target)}`}
         </button>
