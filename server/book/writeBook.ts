@@ -18,7 +18,7 @@ const QUERIES: Record<BookFileName, string> = {
   vendors: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days FROM vendor',
   cost_codes: 'SELECT id, code AS cost_code, description, unit FROM cost_code',
   terms: 'SELECT id, name, body FROM terms_text',
-  checklist_templates: `SELECT t.id * 1000 + i.key AS id, t.name AS template, i.value AS item FROM check_template t, json_each(t.items) i`,
+  checklist_templates: `SELECT t.id * 1000000 + i.key AS id, t.name AS template, i.value AS item FROM check_template t, json_each(t.items) i`,
   job_templates: 'SELECT id, name AS template, content FROM job_template',
   quotations: `SELECT q.id, j.number AS job, q.number AS quotation, e.number AS estimate, q.title, q.presentation, q.quantities, q.unit_prices, q.contact, q.email, q.introduction,
     q.exclusions, q.terms, q.valid_until, q.status, q.sent_on, q.answered_on, q.answered_by FROM quotation q JOIN job j ON j.id = q.job_id JOIN estimate e ON e.id = q.estimate_id`,

@@ -44,7 +44,8 @@ export function contentsIn(folder: string): Map<string, string> {
 /** The bytes behind a hash: from the book's folder, else from the store. In words why not, where they cannot be had. */
 export function contentOf(hash: string, inFolder: ReadonlyMap<string, string>, stores: Stores): Buffer | string {
   const path = inFolder.get(hash) ?? join(stores.files, hash);
-  if (!existsSync(path)) return `the folder has no file ${hash.slice(0, 12)}… with what the paper says`;
+  if (!existsSync(path))
+    return `the folder has no file ${hash.slice(0, 12)}… with what the paper says; put it there, or leave the row out`;
   if (statSync(path).size > LARGEST_FILE) return `${basename(path)} is larger than 25 MB`;
   const content = readFileSync(path);
   return hashOf(content) === hash ? content : `${basename(path)} is not what the hash was made of`;

@@ -31,7 +31,12 @@ function checkTemplates(check: BookCheck): void {
   for (const row of check.rows.job_templates) {
     check.declare('job_templates', row.row, 'template', check.keys.jobTemplates, row.template);
     if (row.content && !v.is(typedJob, readJson(row.content)))
-      check.faults.add('job_templates', row.row, 'content', 'is no job as Ledrin keeps one: JSON with its parts');
+      check.faults.add(
+        'job_templates',
+        row.row,
+        'content',
+        'is no job as Ledrin keeps one, JSON with its parts; take it as it was exported',
+      );
   }
 }
 

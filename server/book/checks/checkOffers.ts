@@ -27,7 +27,8 @@ function checkOffer(check: BookCheck, row: BookRow<'offers'>): void {
       check.refers('offers', row.row, 'number', check.keys.changeOrders, 'change order', row.job, row.number);
   }
   if (row.sha256 && !isHash(row.sha256)) at('sha256', 'is no SHA-256 in 64 hexadecimal digits');
-  if (row.document && !isPaper(row.document)) at('document', 'is no paper as Ledrin keeps one: JSON with its parts');
+  if (row.document && !isPaper(row.document))
+    at('document', 'is no paper as Ledrin keeps one, JSON with its parts; take it as it was exported');
   if (row.status !== 'open' && row.status !== undefined)
     for (const column of ['answered_at', 'answered_by'] as const)
       if (row[column] === null) at(column, `missing required cell: the paper is ${row.status}`);

@@ -28,7 +28,8 @@ const OFFERED = new Set<BookFileName>(['quotations', 'quotation_alternates', 'qu
 export function whyNotAdded(file: BookFileName, job: string, { status, locked, budgeted }: ExistingJob): string | null {
   if (BESIDE.has(file)) return null;
   if (locked) return `job ${job} is locked; nothing posts to it until it is unlocked`;
-  if (status === 'closed' && (CONTRACT.has(file) || FINAL.has(file))) return `job ${job} is closed; it takes no more of this`;
+  if (status === 'closed' && (CONTRACT.has(file) || FINAL.has(file)))
+    return `job ${job} is closed and takes no more of this; leave the row out`;
   if (status === 'closing-out' && CONTRACT.has(file))
     return `job ${job} is closing out: it takes final cost and bills, and no more changes`;
   if (OFFERED.has(file) && status !== 'tender') return `job ${job} is ${status}; what it asks for now goes out as a change order`;

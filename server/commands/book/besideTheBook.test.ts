@@ -62,8 +62,16 @@ describe('what lies beside the figures comes over', () => {
     const [file] = Object.keys(whole).filter((it) => it.endsWith('.eml'));
     mkdirSync(besides(database).outbox, { recursive: true });
     writeFileSync(join(besides(database).outbox, file!), 'Another message');
-    expect(await faultsOf(database, whole)).toEqual([]);
-    const kept = (await database.read().get<{ file: string }>('SELECT file FROM message'))!.file;
+    // The book has a second message, under the name the first would get beside the one that is there.
+    const beside = file!.replace('.eml', '-2.eml');
+    const [head, row] = whole['messages.csv']!.split(/(?<=sent_by,file\n)/) as [string, string];
+    const two = { ...whole, 'messages.csv': `${head}${row}${row.replace(file!, beside)}`, [beside]: 'A third message' };
+    expect(await faultsOf(database, two)).toEqual([]);
+    const [{ file: kept }, { file: other }] = (await database.read().all('SELECT file FROM message ORDER BY id')) as [
+      { file: string },
+      { file: string },
+    ];
+    expect(readFileSync(join(besides(database).outbox, other), 'utf8')).toBe('A third message');
     expect(kept).not.toBe(file);
     expect(readFileSync(join(besides(database).outbox, kept), 'latin1')).toBe(whole[file!]);
     expect(readFileSync(join(besides(database).outbox, file!), 'utf8')).toBe('Another message');

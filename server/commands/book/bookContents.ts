@@ -25,7 +25,13 @@ export function bookContents({ rows, faults }: BookCheck, folder: string, stores
     else sizes.set(sha256, content.length);
   }
   const outboxNames = new Map<string, string>();
-  for (const { file } of rows.messages) if (file) outboxNames.set(file, freeName(file, folder, stores));
+  const given = new Set<string>();
+  for (const file of new Set(rows.messages.map((it) => it.file))) {
+    if (!file) continue;
+    const name = freeName(file, folder, stores, given);
+    given.add(name);
+    outboxNames.set(file, name);
+  }
   return {
     sizes,
     outboxNames,
@@ -41,12 +47,13 @@ export function bookContents({ rows, faults }: BookCheck, folder: string, stores
   };
 }
 
-/** The name of a message, or one beside it where the outbox has another message of that name. */
-function freeName(file: string, folder: string, { outbox }: Stores): string {
+/** The name of a message, or one beside it where the outbox has another message of that name, or this book gave it already. */
+function freeName(file: string, folder: string, { outbox }: Stores, given: ReadonlySet<string>): string {
   const stem = file.slice(0, -'.eml'.length);
   for (let count = 1; ; count++) {
     const name = count === 1 ? file : `${stem}-${count}.eml`;
     const [from, to] = [join(folder, file), join(outbox, name)];
+    if (given.has(name)) continue;
     if (!existsSync(to) || (existsSync(from) && readFileSync(from).equals(readFileSync(to)))) return name;
   }
 }
