@@ -1,4 +1,4 @@
-// Arrows point one way: core ← wire ← server and web; server and web meet only over HTTP.
+// Arrows point one way: core ← wire ← server and web, and within web kit ← ground ← features ← shell. Server and web meet only over HTTP.
 module.exports = {
   forbidden: [
     {
@@ -10,14 +10,15 @@ module.exports = {
     { name: 'wire-imports-core', severity: 'error', from: { path: '^wire' }, to: { path: '^(server|web)' } },
     { name: 'server-not-web', severity: 'error', from: { path: '^server' }, to: { path: '^web' } },
     { name: 'web-not-server', severity: 'error', from: { path: '^web' }, to: { path: '^server' } },
-    { name: 'ui-has-no-domain', severity: 'error', from: { path: '^web/ui' }, to: { path: '^web/(app|features)' } },
+    { name: 'kit-has-no-domain', severity: 'error', from: { path: '^web/kit' }, to: { path: '^web/(ground|features|shell)' } },
+    { name: 'ground-under-features', severity: 'error', from: { path: '^web/ground' }, to: { path: '^web/(features|shell)' } },
+    { name: 'features-under-shell', severity: 'error', from: { path: '^web/features' }, to: { path: '^web/shell' } },
     {
       name: 'features-apart',
       severity: 'error',
       from: { path: '^web/features/([^/]+)/' },
       to: { path: '^web/features/', pathNot: '^web/features/$1/' },
     },
-    { name: 'queries-do-not-write', severity: 'error', from: { path: '^server/queries', pathNot: '\\.test\\.ts$' }, to: { path: '^server/commands' } },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
   ],
   options: { tsConfig: { fileName: 'tsconfig.json' }, tsPreCompilationDeps: true, doNotFollow: { path: 'node_modules' } },

@@ -1,7 +1,7 @@
-import type { EstimateLine } from '../core/estimating/estimate';
-import { LinePricer } from '../core/estimating/linePricer';
-import { PriceBook, type UnitShare } from '../core/pricing/buildUp';
-import { extend } from '../core/pricing/unitCost';
+import type { EstimateLine } from '../core/estimates/estimate';
+import { LinePricer } from '../core/estimates/linePricer';
+import { PriceBook, type UnitShare } from '../core/prices/buildUp';
+import { extend } from '../core/prices/unitCost';
 import { formOf, readEstimate, type EstimateForm } from '../web/features/estimates/draft/estimateForm';
 
 export const ESTIMATE_LINES = 5000;

@@ -1,5 +1,5 @@
 // One import in a process of its own, so that its peak memory can be told. Prints it in MB.
-import { importBook } from '../server/commands/book/importBook';
+import { importBook } from '../server/book/importBook';
 import { storesOf } from '../server/config';
 import { openDatabase } from '../server/db/database';
 

@@ -2,7 +2,7 @@ import { createWriteStream, existsSync, mkdirSync, readFileSync, rmSync, writeFi
 import { once } from 'node:events';
 import { join } from 'node:path';
 import { addMonths, lastDay } from '../core/calendar/plainDate';
-import { COST_TYPES } from '../core/cost/costType';
+import { COST_TYPES } from '../core/costs/costType';
 import { BOOK_FILES, type BookFileName } from '../server/book/format/bookFiles';
 
 export const JOBS = 1000;

@@ -150,9 +150,7 @@ test('a faulty book is refused with every fault by file, row and column; a good 
     'dated,job,cost_code,cost_type,reference,amount\n2031-04-31,2107,0310,labour,T,5.00\n',
   );
   await page.goto(`${running.url}/set-up`);
-  await page
-    .getByLabel('Choose the files of a book')
-    .setInputFiles([join(folder, 'cost_codes.csv'), join(folder, 'costs.csv')]);
+  await page.getByLabel('Choose the files of a book').setInputFiles([join(folder, 'cost_codes.csv'), join(folder, 'costs.csv')]);
   await expect(page.getByText('3 faults in the book; nothing was imported')).toBeVisible();
   await expect(page.getByText('cost_codes.csv:2: cost_code: duplicate key: 0310 is already there')).toBeVisible();
   await expect(page.getByText('costs.csv:2: dated: "2031-04-31" is not a date; write it as 2031-04-30')).toBeVisible();

@@ -4,12 +4,12 @@ import { isPlainDate } from '../core/calendar/plainDate';
 import { LedrinError } from '../core/errors/ledrinError';
 import { BookRefused, faultLine } from './book/checks/bookFaults';
 import { writeBook } from './book/writeBook';
-import { importBook } from './commands/book/importBook';
+import { importBook } from './book/importBook';
 import { storesOf } from './config';
 import { openDatabase, type Database } from './db/database';
-import { reportCsv } from './papers/csv';
-import { loadCompany, usualAsOf } from './queries/company';
-import { isReportName, REPORTS } from './queries/reports/index';
+import { reportCsv } from './reports/reportCsv';
+import { loadCompany, usualAsOf } from './company/company';
+import { isReportName, REPORTS } from './reports/index';
 
 const USAGE = `Usage:
   ledrin import FOLDER --db FILE

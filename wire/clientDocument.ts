@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import type { ClientDocument } from '../core/offer/clientDocument';
+import type { ClientDocument } from '../core/offers/clientDocument';
 
 const whole = v.pipe(v.number(), v.safeInteger());
 const line = v.strictObject({

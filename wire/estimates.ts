@@ -1,7 +1,7 @@
 import * as v from 'valibot';
-import { PART_BASES } from '../core/estimating/estimate';
-import type { Estimate } from '../core/estimating/estimate';
-import { COST_TYPES } from '../core/cost/costType';
+import { PART_BASES } from '../core/estimates/estimate';
+import type { Estimate } from '../core/estimates/estimate';
+import { COST_TYPES } from '../core/costs/costType';
 import { cents, costType, filled, markup, needed, plainDate, text, unitCost, seen } from './fields';
 
 const partInput = v.strictObject({

@@ -1,9 +1,9 @@
 import * as v from 'valibot';
 import { isEnteredDate, isPeriod, isPlainDate } from '../core/calendar/plainDate';
-import { COST_TYPES } from '../core/cost/costType';
+import { COST_TYPES } from '../core/costs/costType';
 import { LARGEST_AMOUNT } from '../core/money/cents';
 import { LARGEST_MARKUP, LARGEST_NEEDED, WHOLE } from '../core/money/rate';
-import { LARGEST_UNIT_COST } from '../core/pricing/unitCost';
+import { LARGEST_UNIT_COST } from '../core/prices/unitCost';
 
 /** A line of text, trimmed, of at most `longest` characters. */
 export const text = (longest = 200) =>

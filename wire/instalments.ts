@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import type { CostType } from '../core/cost/costType';
+import type { CostType } from '../core/costs/costType';
 import type { RetentionRule } from '../core/billing/retention';
 import { DUE_AT, type StageDates } from '../core/instalments/instalment';
 import type { TakenLine } from '../core/instalments/valueInstalments';

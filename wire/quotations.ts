@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { PRESENTATIONS, type ClientDocument } from '../core/offer/clientDocument';
+import { PRESENTATIONS, type ClientDocument } from '../core/offers/clientDocument';
 import { cents, filled, optionalDate, plainDate, rate, text } from './fields';
 
 const flag = v.boolean('expected yes or no');

@@ -1,5 +1,5 @@
 import { addDays, daysBetween, type PlainDate } from '../calendar/plainDate';
-import { comparePlain } from '../cost/costType';
+import { comparePlain } from '../costs/costType';
 import type { Cents } from '../money/cents';
 
 /** Days after which an invoice is due where neither job nor client says. docs/rules.md §6. */

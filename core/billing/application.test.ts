@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { SovLine } from '../contract/contract';
-import { planCertification } from '../posting/certification';
+import { planCertification } from './certification';
 import { retentionHeld, valueApplication, type Application, type BilledLine, type BillingJob } from './application';
 import { overbillings } from './overbilling';
 import { ageInvoices, type OpenInvoice } from './ageing';

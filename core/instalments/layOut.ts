@@ -1,5 +1,5 @@
 import { addDays, addMonths, lastDay, periodOf, type PlainDate } from '../calendar/plainDate';
-import type { CostType } from '../cost/costType';
+import type { CostType } from '../costs/costType';
 import { allocate } from '../money/allocate';
 import { sum, type Cents } from '../money/cents';
 import { ratio, WHOLE, type Rate } from '../money/rate';

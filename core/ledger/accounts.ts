@@ -1,4 +1,4 @@
-import type { CostType } from '../cost/costType';
+import type { CostType } from '../costs/costType';
 
 /** The accounts Ledrin posts to. Numbers and names are our own; docs/rules.md §9 says what each is for. */
 export const ACCOUNTS = {

@@ -1,4 +1,4 @@
-import { comparePlain } from '../cost/costType';
+import { comparePlain } from '../costs/costType';
 import type { Cents } from '../money/cents';
 import { accountName } from './accounts';
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { valueApplication, type Application, type BillingJob } from '../billing/application';
 import { estimateAtCompletion, type CostLineState, type LineForecast } from '../forecast/estimateAtCompletion';
-import { compareCostLines, comparePlain, type CostLineKey } from '../cost/costType';
+import { compareCostLines, comparePlain, type CostLineKey } from '../costs/costType';
 import { contractSum, originalContractSum, scheduleAt, type SovLine } from '../contract/contract';
 import { explainApplication, explainLineRetention } from './applicationWorkings';
 import { explainEstimate, explainLine } from './estimateWorkings';

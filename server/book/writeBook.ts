@@ -3,10 +3,10 @@ import { once } from 'node:events';
 import { join } from 'node:path';
 import { formatCents } from '../../core/money/cents';
 import { formatPercentShortest, formatQuantity } from '../../core/money/rate';
-import { formatUnitCost } from '../../core/pricing/unitCost';
-import { contentName, type Stores } from '../papers/contents';
-import { csvText } from '../papers/csv';
-import { loadCompany } from '../queries/company';
+import { formatUnitCost } from '../../core/prices/unitCost';
+import { contentName, type Stores } from '../attachments/contents';
+import { csvText } from '../reports/reportCsv';
+import { loadCompany } from '../company/company';
 import type { Sql } from '../db/sql';
 import { BOOK_FILE_NAMES, columnsOf, type AnyColumn, type BookFileName } from './format/bookFiles';
 

@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { cleanUp, temporaryDatabase, temporaryFolder } from '../test/books';
-import { record } from '../commands/postings/post';
+import { record } from '../ledger/post';
 import { MIGRATIONS } from './migrations/index';
 import { openDatabase, type Database } from './database';
 import { bulkInsert, nextId } from './sql';

@@ -1,9 +1,9 @@
 import type { Request } from 'express';
 import { isPeriod, isPlainDate, lastDay, type PlainDate } from '../../core/calendar/plainDate';
 import { LedrinError } from '../../core/errors/ledrinError';
-import type { Actor } from '../commands/postings/post';
+import type { Actor } from '../ledger/post';
 import type { Database } from '../db/database';
-import type { Stores } from '../papers/contents';
+import type { Stores } from '../attachments/contents';
 import type { Outbox } from '../stand-ins/outbox';
 
 /** What every route works with. */

@@ -1,15 +1,15 @@
 import type { InstalmentsInput } from '../../wire/instalments';
 import type { CheckItem, JobFacts, Person } from '../../wire/jobFile';
 import type { PlanInput } from '../../wire/plan';
-import { saveInstalments } from '../commands/jobs/instalments';
-import { saveChecklist, saveJobFacts, savePeople } from '../commands/jobs/jobFile';
-import { savePlan } from '../commands/jobs/plan';
+import { saveInstalments } from '../instalments/instalments';
+import { saveChecklist, saveJobFacts, savePeople } from '../jobFile/jobFile';
+import { savePlan } from '../plan/plan';
 import type { Database } from '../db/database';
-import { digestOf } from '../queries/digest';
-import { jobByNumber } from '../queries/jobs/jobs';
-import { jobFileView } from '../queries/jobs/jobFile';
-import { loadInstalments } from '../queries/plan/instalments';
-import { planSeen } from '../queries/plan/planView';
+import { digestOf } from '../versions/digest';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { jobFileView } from '../jobFile/jobFileView';
+import { loadInstalments } from '../instalments/billedBySchedule';
+import { planSeen } from '../plan/planView';
 import { TESTER } from './books';
 
 /** Commands of one who has just looked at what they change. */

@@ -3,13 +3,13 @@ import { mkdtempSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSyn
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BookRefused } from '../book/checks/bookFaults';
-import { importBook } from '../commands/book/importBook';
-import type { Actor } from '../commands/postings/post';
+import { importBook } from '../book/importBook';
+import type { Actor } from '../ledger/post';
 import { openDatabase, type Database } from '../db/database';
-import { reportCsv } from '../papers/csv';
-import type { Stores } from '../papers/contents';
-import { loadCompany } from '../queries/company';
-import { REPORTS, type ReportName } from '../queries/reports/index';
+import { reportCsv } from '../reports/reportCsv';
+import type { Stores } from '../attachments/contents';
+import { loadCompany } from '../company/company';
+import { REPORTS, type ReportName } from '../reports/index';
 
 export const TESTER: Actor = { name: 'tester', at: '2031-05-02T09:00:00.000Z' };
 

@@ -1,5 +1,5 @@
 // Posts batches until it is killed, and says when the first is in. For the test that kills it.
-import { postCosts } from '../commands/postings/costs';
+import { postCosts } from '../costs/postCosts';
 import { openDatabase } from '../db/database';
 import { TESTER } from './books';
 

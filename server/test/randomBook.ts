@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { addDays } from '../../core/calendar/plainDate';
-import { COST_TYPES } from '../../core/cost/costType';
-import { csvText } from '../papers/csv';
+import { COST_TYPES } from '../../core/costs/costType';
+import { csvText } from '../reports/reportCsv';
 import { BOOK_FILES, type BookFileName } from '../book/format/bookFiles';
-import type { Rows } from './reckoner';
+import type { Rows } from './secondCalculation';
 
 const START = '2031-01-01';
 const day = fc.nat(300).map((n) => addDays(START, n));

@@ -1,17 +1,17 @@
-import { groupsBy } from '../../core/estimating/award';
+import { groupsBy } from '../../core/estimates/award';
 import { writeBook } from '../book/writeBook';
-import { transferBudget } from '../commands/changes/transfers';
-import { awardJob } from '../commands/estimates/award';
-import { startEstimate } from '../commands/estimates/estimates';
-import { addEvent, attachFile, saveCheckTemplate } from '../commands/jobs/jobFile';
-import { lockJob } from '../commands/jobs/jobLife';
-import { saveJobTemplate } from '../commands/jobs/jobTemplates';
-import { acceptOffer, askAboutOffer, replyToQuestion } from '../commands/offers/offers';
-import { saveQuotation, sendQuotation } from '../commands/offers/quotations';
+import { transferBudget } from '../budget/transfers';
+import { awardJob } from '../estimates/award';
+import { startEstimate } from '../estimates/estimates';
+import { addEvent, attachFile, saveCheckTemplate } from '../jobFile/jobFile';
+import { lockJob } from '../jobs/jobLife';
+import { saveJobTemplate } from '../jobs/jobTemplates';
+import { acceptOffer, askAboutOffer, replyToQuestion } from '../offers/offers';
+import { saveQuotation, sendQuotation } from '../quotations/quotations';
 import type { Database } from '../db/database';
-import { offersOf } from '../queries/offers/offers';
+import { offersOf } from '../offers/offerViews';
 import { Outbox } from '../stand-ins/outbox';
-import { loadEstimate } from '../queries/pricing/estimates';
+import { loadEstimate } from '../estimates/estimateViews';
 import { faultsOf, folderText, temporaryDatabase, besides, temporaryFolder, TENDER_BOOK, TESTER, type BookText } from './books';
 import { keepChecklist, keepInstalments, keepPeople, keepPlan } from './asSeen';
 

@@ -1,6 +1,6 @@
 import type { Application, BilledLine, BillingJob, RetentionRelease } from '../../../core/billing/application';
 import type { PriceChange, SovLine } from '../../../core/contract/contract';
-import type { LoadedBillingJob } from '../../queries/billing/billingJobs';
+import type { LoadedBillingJob } from '../../billing/billingJobs';
 import type { BookCheck, BookRows } from './checkBook';
 import type { BookRow } from '../format/bookFiles';
 import { joinKey } from './keys';

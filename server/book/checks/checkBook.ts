@@ -1,4 +1,4 @@
-import { isJobNumberPattern } from '../../../core/contract/jobNumber';
+import { isJobNumberPattern } from '../../../core/jobs/jobNumber';
 import type { BookFileName, BookRow } from '../format/bookFiles';
 import { type FaultList } from './bookFaults';
 import { currencyDigits, isCurrency } from '../format/currency';

@@ -1,4 +1,4 @@
-import { findCycle, type BuildUp } from '../../../core/pricing/buildUp';
+import { findCycle, type BuildUp } from '../../../core/prices/buildUp';
 import type { BookCheck } from './checkBook';
 import type { BookRow } from '../format/bookFiles';
 import { joinKey } from './keys';

@@ -5,9 +5,9 @@ import { ESTIMATE_FILES, PRICE_FILES } from './pricingFiles';
 import { FORECAST_METHODS } from '../../../core/forecast/estimateAtCompletion';
 import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
 import { APPLICATION_STATUSES } from '../../../core/billing/application';
-import { CHANGE_STATUSES } from '../../../core/contract/changeOrder';
-import { COST_TYPES } from '../../../core/cost/costType';
-import { JOB_STATUSES } from '../../../core/contract/jobStatus';
+import { CHANGE_STATUSES } from '../../../core/changes/changeOrder';
+import { COST_TYPES } from '../../../core/costs/costType';
+import { JOB_STATUSES } from '../../../core/jobs/jobStatus';
 
 const party = { contact: text(), email: text(), phone: text(), address: text(), terms_days: days() };
 const costLine = { section: text(), cost_code: text(REQUIRED), cost_type: oneOf(COST_TYPES)(REQUIRED) };

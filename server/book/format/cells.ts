@@ -2,7 +2,7 @@ import { isEnteredDate } from '../../../core/calendar/plainDate';
 import { parseCents } from '../../../core/money/cents';
 import type { Scaled } from '../../../core/money/decimal';
 import { parseMarkup, parseNeeded, parsePercent, parseQuantity } from '../../../core/money/rate';
-import { parseUnitCost } from '../../../core/pricing/unitCost';
+import { parseUnitCost } from '../../../core/prices/unitCost';
 import type { AnyColumn } from './bookFiles';
 
 /** A cell's value, or what is wrong with it in words. */

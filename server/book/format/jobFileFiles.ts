@@ -1,7 +1,7 @@
-import { COST_TYPES } from '../../../core/cost/costType';
+import { COST_TYPES } from '../../../core/costs/costType';
 import { DUE_AT } from '../../../core/instalments/instalment';
 import { MOST_INSTALMENTS } from '../../../core/instalments/layOut';
-import { JOB_STATUSES } from '../../../core/contract/jobStatus';
+import { JOB_STATUSES } from '../../../core/jobs/jobStatus';
 import { EVENT_KINDS } from '../../../wire/jobFile';
 import { amount, date, integer, moment, oneOf, percent, REQUIRED, text } from './columns';
 

@@ -1,6 +1,6 @@
-import { COST_TYPES } from '../../../core/cost/costType';
-import { PART_BASES } from '../../../core/estimating/estimate';
-import { PRESENTATIONS } from '../../../core/offer/clientDocument';
+import { COST_TYPES } from '../../../core/costs/costType';
+import { PART_BASES } from '../../../core/estimates/estimate';
+import { PRESENTATIONS } from '../../../core/offers/clientDocument';
 import { amount, date, integer, markup, needed, oneOf, percent, REQUIRED, text, unitCost, yesNo } from './columns';
 
 const quotationKey = { job: text(REQUIRED), quotation: integer(1, 9999)(REQUIRED) };

@@ -2,10 +2,10 @@ import { useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { AnswerView } from '../../../wire/quotations';
-import { faultOf } from '../../app/faults';
-import { ClientPaper } from '../../ui/ClientPaper';
-import { Field } from '../../ui/Field';
-import { Refused, Waiting } from '../../ui/States';
+import { faultOf } from '../../ground/faults';
+import { ClientPaper } from '../../ground/offers/ClientDocumentSheet';
+import { Field } from '../../kit/Field';
+import { Refused, Waiting } from '../../kit/States';
 import { useAnswerQuery, useGiveAnswerMutation } from './api';
 import { SignatureField } from './SignatureField';
 

@@ -1,5 +1,5 @@
 import type { AnswerView } from '../../../wire/quotations';
-import { api, READS, POSTS } from '../../app/api/api';
+import { api, READS, POSTS } from '../../ground/api/api';
 
 const answerApi = api.injectEndpoints({
   endpoints: (build) => ({

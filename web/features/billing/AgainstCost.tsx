@@ -1,5 +1,5 @@
-import { Fig } from '../../app/workings/Fig';
-import { Sign } from '../../ui/Signs';
+import { Fig } from '../../ground/workings/Fig';
+import { Sign } from '../../kit/Signs';
 
 /** What cost says beside what is billed: ahead, behind, or nothing to say. */
 export function AgainstCost({

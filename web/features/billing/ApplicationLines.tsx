@@ -1,9 +1,9 @@
 import { displayPercent } from '../../../core/money/display';
 import { ratio } from '../../../core/money/rate';
 import type { ApplicationView } from '../../../wire/billing';
-import { useCurrency } from '../../app/company';
-import { Fig } from '../../app/workings/Fig';
-import { Legend } from '../../ui/Signs';
+import { useCurrency } from '../../ground/company';
+import { Fig } from '../../ground/workings/Fig';
+import { Legend } from '../../kit/Signs';
 import { AgainstCost } from './AgainstCost';
 
 /** The lines of an application that is no longer a draft. */

@@ -1,10 +1,10 @@
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ApplicationView } from '../../../wire/billing';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Refused, Waiting } from '../../ui/States';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Refused, Waiting } from '../../kit/States';
 import { useApplicationQuery } from './api';
 import { ApplicationDraft } from './ApplicationDraft';
 import { ApplicationLines } from './ApplicationLines';

@@ -1,12 +1,12 @@
 import { Link } from 'react-router';
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import type { ApplicationRow } from '../../../wire/billing';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Fig } from '../../app/workings/Fig';
-import { Legend, Sign } from '../../ui/Signs';
-import { Refused, Waiting } from '../../ui/States';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Fig } from '../../ground/workings/Fig';
+import { Legend, Sign } from '../../kit/Signs';
+import { Refused, Waiting } from '../../kit/States';
 import { useBillingRegisterQuery } from './api';
 import { ApplicationRowView } from './JobBilling';
 

@@ -2,12 +2,12 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ApplicationRow, JobBilling as JobBillingData } from '../../../wire/billing';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Fig } from '../../app/workings/Fig';
-import { Sign } from '../../ui/Signs';
-import { Refused, Waiting } from '../../ui/States';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Fig } from '../../ground/workings/Fig';
+import { Sign } from '../../kit/Signs';
+import { Refused, Waiting } from '../../kit/States';
 import { useJobBillingQuery, useStartApplicationMutation } from './api';
 import { ReceiveForm, ReleaseForm } from './ReceiveForm';
 

@@ -2,13 +2,13 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
-import { useAsOf } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf, type ShownFault } from '../../app/faults';
-import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/typed/readDate';
-import { Refused } from '../../ui/States';
-import { readAmount } from '../../ui/typed/tidyAmount';
+import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf, type ShownFault } from '../../ground/faults';
+import { Field } from '../../kit/Field';
+import { readDate } from '../../kit/typed/readDate';
+import { Refused } from '../../kit/States';
+import { readAmount } from '../../kit/typed/tidyAmount';
 import { useReceiveMutation, useReleaseMutation } from './api';
 
 interface Typed {

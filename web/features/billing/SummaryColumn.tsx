@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
 import type { ApplicationView, SummaryItem } from '../../../wire/billing';
 import { formatPercentShortest } from '../../../core/money/rate';
-import { useCurrency } from '../../app/company';
-import { Fig } from '../../app/workings/Fig';
-import { Journal } from '../../ui/Journal';
+import { useCurrency } from '../../ground/company';
+import { Fig } from '../../ground/workings/Fig';
+import { Journal } from '../../kit/Journal';
 
 /** What the application comes to, from gross to payable, and the journal behind it. */
 export function SummaryColumn({

@@ -1,5 +1,5 @@
 import type { ApplicationLinesInput, ApplicationView, BillingRegister, CertifyInput, JobBilling } from '../../../wire/billing';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 interface At {
   job: string;

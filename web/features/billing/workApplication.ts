@@ -3,8 +3,8 @@ import { sum } from '../../../core/money/cents';
 import { formatPercentShortest, parsePercent, rateOf, ratio } from '../../../core/money/rate';
 import { displayExact } from '../../../core/money/display';
 import type { ApplicationView, BilledLineView, SummaryItem } from '../../../wire/billing';
-import type { GridRow } from '../../ui/grid/gridTypes';
-import { readAmount } from '../../ui/typed/tidyAmount';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import { readAmount } from '../../kit/typed/tidyAmount';
 
 /** The ways a line may be entered; the others follow from the last one typed. */
 export type EntryKey = 'percent' | 'work' | 'period' | 'materials';

@@ -1,21 +1,21 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { COST_TYPES } from '../../../core/cost/costType';
+import { COST_TYPES } from '../../../core/costs/costType';
 import { parseQuantity } from '../../../core/money/rate';
-import { useAsOf } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf, type ShownFault } from '../../app/faults';
-import { useListsQuery } from '../../app/api/sessionApi';
-import { EntryGrid } from '../../ui/grid/EntryGrid';
-import { Field } from '../../ui/Field';
-import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
-import { readCostType, type Faults } from '../../ui/typed/readCells';
-import { readDate } from '../../ui/typed/readDate';
-import { Refused } from '../../ui/States';
-import { readAmount, tidyAmount } from '../../ui/typed/tidyAmount';
+import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf, type ShownFault } from '../../ground/faults';
+import { useListsQuery } from '../../ground/api/sessionApi';
+import { EntryGrid } from '../../kit/grid/EntryGrid';
+import { Field } from '../../kit/Field';
+import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { readCostType, type Faults } from '../../kit/typed/readCells';
+import { readDate } from '../../kit/typed/readDate';
+import { Refused } from '../../kit/States';
+import { readAmount, tidyAmount } from '../../kit/typed/tidyAmount';
 import { useBudgetLinesQuery, useTransferBudgetMutation } from './api';
-import { withoutThousands } from '../../ui/typed/withoutThousands';
+import { withoutThousands } from '../../kit/typed/withoutThousands';
 
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 

@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
-import { useAsOf } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
+import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
 import { useTransfersQuery } from './api';
 import { TransferForm } from './TransferForm';
 

@@ -1,6 +1,6 @@
 import type { TransferInput, TransferView } from '../../../wire/changes';
 import type { EstimateView } from '../../../wire/jobs';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 const budgetApi = api.injectEndpoints({
   endpoints: (build) => ({

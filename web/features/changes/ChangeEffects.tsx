@@ -1,7 +1,7 @@
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayPercent } from '../../../core/money/display';
 import type { ChangeEffect } from '../../../wire/changes';
-import { useCurrency } from '../../app/company';
+import { useCurrency } from '../../ground/company';
 
 /** What approving a change as asked would do, now and then. */
 export function ChangeEffects({ effect }: { effect: ChangeEffect }) {

@@ -2,12 +2,12 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { RegisteredChange } from '../../../wire/changes';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { ReportNav } from '../../app/shell/ReportNav';
-import { faultOf } from '../../app/faults';
-import { Sign } from '../../ui/Signs';
-import { Refused, Waiting } from '../../ui/States';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { ReportNav } from '../../ground/ReportNav';
+import { faultOf } from '../../ground/faults';
+import { Sign } from '../../kit/Signs';
+import { Refused, Waiting } from '../../kit/States';
 import { useChangeRegisterQuery } from './api';
 import { ChangeState, isOpen } from './JobChangesPage';
 

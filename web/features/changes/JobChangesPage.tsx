@@ -1,11 +1,11 @@
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ChangeSummary } from '../../../wire/changes';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Sign } from '../../ui/Signs';
-import { Refused, Waiting } from '../../ui/States';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Sign } from '../../kit/Signs';
+import { Refused, Waiting } from '../../kit/States';
 import { useJobChangesQuery } from './api';
 
 /** The changes of a job: what they ask for, what was agreed, and what waits. */

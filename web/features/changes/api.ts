@@ -1,6 +1,6 @@
 import type { ChangeInput, ChangeSummary, ChangeView, DecideChangeInput, RegisteredChange } from '../../../wire/changes';
 import type { EstimateView } from '../../../wire/jobs';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 interface Named {
   job: string;

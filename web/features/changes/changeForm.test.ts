@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { PriceBook } from '../../../core/pricing/buildUp';
+import { PriceBook } from '../../../core/prices/buildUp';
 import type { ChangeView } from '../../../wire/changes';
 import { formOf, pricedRows, readChange } from './changeForm';
 

@@ -1,15 +1,15 @@
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
 import { formatQuantity, parseQuantity, rateOf } from '../../../core/money/rate';
-import { extend } from '../../../core/pricing/unitCost';
+import { extend } from '../../../core/prices/unitCost';
 import { multiplyDivide } from '../../../core/money/round';
-import type { UnitShare } from '../../../core/pricing/buildUp';
+import type { UnitShare } from '../../../core/prices/buildUp';
 import type { ChangeInput, ChangeView } from '../../../wire/changes';
-import type { GridRow } from '../../ui/grid/gridTypes';
-import { readCostType, type Faults } from '../../ui/typed/readCells';
-import { readDate } from '../../ui/typed/readDate';
-import { readAmount } from '../../ui/typed/tidyAmount';
-import { withoutThousands } from '../../ui/typed/withoutThousands';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import { readCostType, type Faults } from '../../kit/typed/readCells';
+import { readDate } from '../../kit/typed/readDate';
+import { readAmount } from '../../kit/typed/tidyAmount';
+import { withoutThousands } from '../../kit/typed/withoutThousands';
 
 /** A change order as typed. */
 export interface ChangeForm {

@@ -1,8 +1,8 @@
 import { displayPercent } from '../../../core/money/display';
 import type { CostPreview } from '../../../wire/costs';
-import { useCurrency } from '../../app/company';
-import { Journal } from '../../ui/Journal';
-import { Sign } from '../../ui/Signs';
+import { useCurrency } from '../../ground/company';
+import { Journal } from '../../kit/Journal';
+import { Sign } from '../../kit/Signs';
 
 /** What posting the batch would do: to the budget lines it touches, to the jobs, and in the ledger. */
 export function BatchPreview({ preview }: { preview: CostPreview }) {

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { useAsOf } from '../../app/asOf';
+import { useAsOf } from '../../ground/asOf';
 import { type LedgerParams } from './api';
 import { FILTERS } from './ledgerParams';
 import { LedgerFilters } from './LedgerFilters';

@@ -1,5 +1,5 @@
 import { Link, useParams } from 'react-router';
-import { useKeepMonth } from '../../app/asOf';
+import { useKeepMonth } from '../../ground/asOf';
 import { CostLedger } from './CostLedger';
 
 /** The cost ledger of all jobs. */

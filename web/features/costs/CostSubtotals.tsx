@@ -1,9 +1,9 @@
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import { lastDay } from '../../../core/calendar/plainDate';
 import { displayQuantity } from '../../../core/money/display';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Refused, Waiting } from '../../ui/States';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Refused, Waiting } from '../../kit/States';
 import { useCostSubtotalsQuery, type LedgerParams } from './api';
 import { useSetParam } from './ledgerParams';
 

@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { COST_TYPES } from '../../../core/cost/costType';
-import { useAsOf } from '../../app/asOf';
-import { useListsQuery } from '../../app/api/sessionApi';
-import { readDate } from '../../ui/typed/readDate';
+import { COST_TYPES } from '../../../core/costs/costType';
+import { useAsOf } from '../../ground/asOf';
+import { useListsQuery } from '../../ground/api/sessionApi';
+import { readDate } from '../../kit/typed/readDate';
 import { type LedgerParams } from './api';
 import { FILTERS, useSetParam } from './ledgerParams';
 

@@ -5,11 +5,11 @@ import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import type { CostPage, CostRow } from '../../../wire/costs';
-import { useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import type { AppDispatch } from '../../app/api/store';
-import { Refused, Waiting } from '../../ui/States';
+import { useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import type { AppDispatch } from '../../ground/api/store';
+import { Refused, Waiting } from '../../kit/States';
 import { costPage, useCostPageQuery, type LedgerParams } from './api';
 import { useSetParam } from './ledgerParams';
 

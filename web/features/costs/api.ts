@@ -1,5 +1,5 @@
 import type { CostBatchInput, CostPage, CostPreview, CostSubtotalRow, PostedPaper } from '../../../wire/costs';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 export type LedgerParams = { asOf: string } & Partial<
   Record<

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Lists } from '../../../wire/setup';
+import type { Lists } from '../../../wire/company';
 import { readBatch } from './readBatch';
 
 const lists: Lists = {

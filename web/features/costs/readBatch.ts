@@ -1,11 +1,11 @@
-import { COST_TYPES, type CostType } from '../../../core/cost/costType';
+import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import { parseQuantity } from '../../../core/money/rate';
 import type { CostLineInput } from '../../../wire/costs';
-import type { Lists } from '../../../wire/setup';
-import { readAmount } from '../../ui/typed/tidyAmount';
-import type { GridRow } from '../../ui/grid/gridTypes';
-import { readDate } from '../../ui/typed/readDate';
-import { withoutThousands } from '../../ui/typed/withoutThousands';
+import type { Lists } from '../../../wire/company';
+import { readAmount } from '../../kit/typed/tidyAmount';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import { readDate } from '../../kit/typed/readDate';
+import { withoutThousands } from '../../kit/typed/withoutThousands';
 
 export interface ReadBatch {
   lines: CostLineInput[];

@@ -1,13 +1,13 @@
 import { Link, useParams } from 'react-router';
-import { COST_TYPES } from '../../../core/cost/costType';
-import { compareEstimates } from '../../../core/estimating/compare';
-import { priceEstimate, type EstimateTotals } from '../../../core/estimating/estimate';
+import { COST_TYPES } from '../../../core/costs/costType';
+import { compareEstimates } from '../../../core/estimates/compare';
+import { priceEstimate, type EstimateTotals } from '../../../core/estimates/estimate';
 import { displayPercent, displayQuantity } from '../../../core/money/display';
 import type { EstimateView } from '../../../wire/estimates';
-import { useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Refused, Waiting } from '../../ui/States';
+import { useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Refused, Waiting } from '../../kit/States';
 import { useEstimateQuery } from './api';
 import { contentOf } from './draft/useEstimate';
 

@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { COST_TYPES } from '../../../core/cost/costType';
+import { COST_TYPES } from '../../../core/costs/costType';
 import { displayExact, displayQuantity } from '../../../core/money/display';
-import { profitForPrice, type EstimateTotals } from '../../../core/estimating/estimate';
-import { useCurrency } from '../../app/company';
-import { markupText, type Faults } from '../../ui/typed/readCells';
+import { profitForPrice, type EstimateTotals } from '../../../core/estimates/estimate';
+import { useCurrency } from '../../ground/company';
+import { markupText, type Faults } from '../../kit/typed/readCells';
 import type { EstimateForm } from './draft/estimateForm';
 import { PriceHeadline } from './PriceHeadline';
 

@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
-import { useAsOf } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { usePriceBookQuery } from '../../app/api/priceBookApi';
-import { useListsQuery } from '../../app/api/sessionApi';
-import { Refused, Waiting } from '../../ui/States';
+import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { usePriceBookQuery } from '../../ground/api/priceBookApi';
+import { useListsQuery } from '../../ground/api/sessionApi';
+import { Refused, Waiting } from '../../kit/States';
 import { useEstimateQuery } from './api';
 import { EstimateDraft } from './draft/EstimateDraft';
 import { EstimateRead } from './EstimateRead';

@@ -2,10 +2,10 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayPercent, displayQuantity } from '../../../core/money/display';
-import { useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Refused, Waiting } from '../../ui/States';
+import { useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Refused, Waiting } from '../../kit/States';
 import { useChooseEstimateMutation, useEstimateListQuery, useStartEstimateMutation } from './api';
 
 /** The estimates of a job: any number, one chosen. */

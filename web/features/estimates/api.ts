@@ -7,7 +7,7 @@ import type {
   Repricing,
 } from '../../../wire/estimates';
 import type { QuotationSummary } from '../../../wire/quotations';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 interface Named {
   job: string;

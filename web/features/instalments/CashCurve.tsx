@@ -1,8 +1,8 @@
 import { displayDate, displayPeriod } from '../../../core/calendar/displayDate';
 import type { Cash } from '../../../core/instalments/cashCurve';
 import type { BillingScheduleView } from '../../../wire/instalments';
-import { useCurrency } from '../../app/company';
-import { MonthChart } from '../../app/MonthChart';
+import { useCurrency } from '../../ground/company';
+import { MonthChart } from '../../ground/MonthChart';
 
 /** What the schedule brings in beside what the plan spends: as a curve, and as its table. */
 export function CashCurve({ cash, view }: { cash: Cash; view: BillingScheduleView }) {

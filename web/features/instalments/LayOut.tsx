@@ -1,15 +1,15 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { COST_TYPES, type CostType } from '../../../core/cost/costType';
+import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import type { Instalment } from '../../../core/instalments/instalment';
 import { atIntervals, byPayments, byStages, daysAtIntervals, MOST_INSTALMENTS } from '../../../core/instalments/layOut';
 import { sum } from '../../../core/money/cents';
 import type { BillingScheduleView } from '../../../wire/instalments';
-import { useAsOf } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/typed/readDate';
+import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { Field } from '../../kit/Field';
+import { readDate } from '../../kit/typed/readDate';
 
 const WAYS = [
   ['stages', 'By stages'],

@@ -1,5 +1,5 @@
 import type { BillingScheduleView, InstalmentsInput } from '../../../wire/instalments';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 const address = (job: string) => `jobs/${encodeURIComponent(job)}/billing-schedule`;
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Instalment } from '../../../core/instalments/instalment';
 import type { BillingScheduleView } from '../../../wire/instalments';
-import type { GridRow } from '../../ui/grid/gridTypes';
+import type { GridRow } from '../../kit/grid/gridTypes';
 import { readSchedule, rowOf } from './scheduleForm';
 import { workSchedule } from './workSchedule';
 

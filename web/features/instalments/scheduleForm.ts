@@ -2,10 +2,10 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { MINUS } from '../../../core/money/display';
 import type { Instalment } from '../../../core/instalments/instalment';
 import type { InstalmentsInput } from '../../../wire/instalments';
-import type { GridRow } from '../../ui/grid/gridTypes';
-import type { Faults } from '../../ui/typed/readCells';
-import { readDate } from '../../ui/typed/readDate';
-import { partText, readPart } from '../../ui/typed/readPart';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import type { Faults } from '../../kit/typed/readCells';
+import { readDate } from '../../kit/typed/readDate';
+import { partText, readPart } from '../../kit/typed/readPart';
 
 type InstalmentInput = InstalmentsInput['instalments'][number];
 type Due = Pick<InstalmentInput, 'due' | 'day' | 'days'>;

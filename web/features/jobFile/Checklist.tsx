@@ -2,13 +2,13 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { CheckItem, CheckTemplate } from '../../../wire/jobFile';
-import { useAsOf } from '../../app/asOf';
-import { faultOf } from '../../app/faults';
-import { EntryGrid } from '../../ui/grid/EntryGrid';
-import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
-import { readDate } from '../../ui/typed/readDate';
-import { Refused } from '../../ui/States';
-import { useTyped, type OnTyped } from '../../ui/Steady';
+import { useAsOf } from '../../ground/asOf';
+import { faultOf } from '../../ground/faults';
+import { EntryGrid } from '../../kit/grid/EntryGrid';
+import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { readDate } from '../../kit/typed/readDate';
+import { Refused } from '../../kit/States';
+import { useTyped, type OnTyped } from '../../kit/Steady';
 import { useSaveChecklistMutation, useSaveCheckTemplateMutation } from './api';
 
 const COLUMNS: readonly GridColumn[] = [

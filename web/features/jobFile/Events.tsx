@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { EVENT_KINDS, type JobFileView } from '../../../wire/jobFile';
-import { useAsOf } from '../../app/asOf';
-import { faultOf } from '../../app/faults';
-import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/typed/readDate';
+import { useAsOf } from '../../ground/asOf';
+import { faultOf } from '../../ground/faults';
+import { Field } from '../../kit/Field';
+import { readDate } from '../../kit/typed/readDate';
 import { useAddEventMutation } from './api';
 
 /** Notes, calls, meetings and visits, newest first. What is noted stays. */

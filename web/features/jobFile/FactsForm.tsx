@@ -5,11 +5,11 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { formatPercentShortest, parsePercent } from '../../../core/money/rate';
 import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
 import type { JobFacts, JobFileView } from '../../../wire/jobFile';
-import { useAsOf } from '../../app/asOf';
-import { faultOf, type ShownFault } from '../../app/faults';
-import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/typed/readDate';
-import { useTyped, type OnTyped } from '../../ui/Steady';
+import { useAsOf } from '../../ground/asOf';
+import { faultOf, type ShownFault } from '../../ground/faults';
+import { Field } from '../../kit/Field';
+import { readDate } from '../../kit/typed/readDate';
+import { useTyped, type OnTyped } from '../../kit/Steady';
 import { useSaveJobFactsMutation } from './api';
 import { RetentionCurve } from './RetentionCurve';
 

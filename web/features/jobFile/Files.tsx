@@ -1,8 +1,8 @@
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { AttachedFile } from '../../../wire/jobFile';
-import { faultOf } from '../../app/faults';
-import { Refused } from '../../ui/States';
+import { faultOf } from '../../ground/faults';
+import { Refused } from '../../kit/States';
 import { useAttachFileMutation } from './api';
 
 const size = (bytes: number) =>

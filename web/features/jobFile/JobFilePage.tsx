@@ -1,10 +1,10 @@
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { JobFileView } from '../../../wire/jobFile';
-import { useKeepMonth } from '../../app/asOf';
-import { faultOf } from '../../app/faults';
-import { Refused, Waiting } from '../../ui/States';
-import { Steady } from '../../ui/Steady';
+import { useKeepMonth } from '../../ground/asOf';
+import { faultOf } from '../../ground/faults';
+import { Refused, Waiting } from '../../kit/States';
+import { Steady } from '../../kit/Steady';
 import { useJobFileQuery } from './api';
 import { Checklist } from './Checklist';
 import { Events } from './Events';

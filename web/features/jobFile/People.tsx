@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { Person } from '../../../wire/jobFile';
-import { faultOf } from '../../app/faults';
-import { EntryGrid } from '../../ui/grid/EntryGrid';
-import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
-import { Refused } from '../../ui/States';
-import { useTyped, type OnTyped } from '../../ui/Steady';
+import { faultOf } from '../../ground/faults';
+import { EntryGrid } from '../../kit/grid/EntryGrid';
+import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { Refused } from '../../kit/States';
+import { useTyped, type OnTyped } from '../../kit/Steady';
 import { useSavePeopleMutation } from './api';
 
 const COLUMNS: readonly GridColumn[] = [

@@ -1,7 +1,7 @@
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { RetentionRule } from '../../../core/billing/retention';
 import { retentionCurve } from '../../../core/billing/retentionCurve';
-import { useCurrency } from '../../app/company';
+import { useCurrency } from '../../ground/company';
 
 /** The rule in words, and what will be held as the job progresses evenly. */
 export function RetentionCurve({

@@ -1,5 +1,5 @@
 import type { CheckItem, CheckTemplate, EventInput, JobFactsInput, JobFileView, Person } from '../../../wire/jobFile';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 const at = (job: string) => `jobs/${encodeURIComponent(job)}`;
 

@@ -1,9 +1,9 @@
 import { useOutletContext } from 'react-router';
 import { ratio } from '../../../core/money/rate';
 import { displayPercent } from '../../../core/money/display';
-import { useCurrency } from '../../app/company';
-import { Fig } from '../../app/workings/Fig';
-import { Empty } from '../../ui/States';
+import { useCurrency } from '../../ground/company';
+import { Fig } from '../../ground/workings/Fig';
+import { Empty } from '../../kit/States';
 import type { JobOutlet } from './JobPage';
 
 /** The schedule of values as of the month. */

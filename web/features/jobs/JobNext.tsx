@@ -2,9 +2,9 @@ import { Link, useOutletContext } from 'react-router';
 import { displayDate, displayPeriod } from '../../../core/calendar/displayDate';
 import { describeRetention } from '../../../core/billing/describeRetention';
 import { formatPercentShortest } from '../../../core/money/rate';
-import { useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { MonthChart } from '../../app/MonthChart';
+import { useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { MonthChart } from '../../ground/MonthChart';
 import type { JobOutlet } from './JobPage';
 
 /** What needs doing next on the job, its facts, and its course so far. */

@@ -3,12 +3,12 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { JOB_STATUSES } from '../../../core/contract/jobStatus';
+import { JOB_STATUSES } from '../../../core/jobs/jobStatus';
 import type { JobView } from '../../../wire/jobs';
-import { useAsOf } from '../../app/asOf';
-import { faultOf } from '../../app/faults';
-import { Field } from '../../ui/Field';
-import { readDate } from '../../ui/typed/readDate';
+import { useAsOf } from '../../ground/asOf';
+import { faultOf } from '../../ground/faults';
+import { Field } from '../../kit/Field';
+import { readDate } from '../../kit/typed/readDate';
 import { useDeleteJobMutation, useLockJobMutation, useMoveJobMutation } from './api';
 
 /** Where the job is in its life, and the way on. */

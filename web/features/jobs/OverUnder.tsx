@@ -1,5 +1,5 @@
-import { Fig } from '../../app/workings/Fig';
-import { Sign } from '../../ui/Signs';
+import { Fig } from '../../ground/workings/Fig';
+import { Sign } from '../../kit/Signs';
 
 /** Over- or underbilled, with its sign; one of the two is always nothing. */
 export function OverUnder({ over, under, job }: { over: number; under: number; job?: string }) {

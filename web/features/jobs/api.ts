@@ -1,7 +1,7 @@
 import type { JobInput, JobList, JobSetup, JobTemplate, JobView } from '../../../wire/jobs';
-import type { CostCodesInput, CustomerInput } from '../../../wire/setup';
-import { api, POSTS, READS } from '../../app/api/api';
-import { addToLists } from '../../app/api/sessionApi';
+import type { CostCodesInput, CustomerInput } from '../../../wire/company';
+import { api, POSTS, READS } from '../../ground/api/api';
+import { addToLists } from '../../ground/api/sessionApi';
 
 const jobsApi = api.injectEndpoints({
   endpoints: (build) => ({

@@ -1,5 +1,5 @@
 import { NavLink } from 'react-router';
-import { useKeepMonth } from '../../app/asOf';
+import { useKeepMonth } from '../../ground/asOf';
 
 const PARTS = [
   ['/ledger', 'Trial balance'],

@@ -2,10 +2,10 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PaperRow } from '../../../wire/costs';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Refused, Waiting } from '../../ui/States';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Refused, Waiting } from '../../kit/States';
 import { usePapersQuery } from './api';
 import { LedgerHead } from './LedgerHead';
 

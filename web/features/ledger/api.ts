@@ -1,5 +1,5 @@
 import type { PaperRow, PaperView, PostedPaper, ReversalInput } from '../../../wire/costs';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 export interface LedgerReport {
   rows: Record<string, string | number>[];

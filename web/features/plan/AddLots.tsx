@@ -1,9 +1,9 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { useAsOf } from '../../app/asOf';
-import { Field } from '../../ui/Field';
-import type { GridRow } from '../../ui/grid/gridTypes';
-import { readDate } from '../../ui/typed/readDate';
+import { useAsOf } from '../../ground/asOf';
+import { Field } from '../../kit/Field';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import { readDate } from '../../kit/typed/readDate';
 import { lotsBy } from './planForm';
 
 /** Several lots at once, by one pattern. */

@@ -1,7 +1,7 @@
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import type { PlanView } from '../../../wire/plan';
-import { useCurrency } from '../../app/company';
-import { MonthChart } from '../../app/MonthChart';
+import { useCurrency } from '../../ground/company';
+import { MonthChart } from '../../ground/MonthChart';
 
 /** Planned cost and billing to date by month, beside what was spent and billed: as a curve, and as its table. */
 export function PlanCurve({ view }: { view: PlanView }) {

@@ -1,5 +1,5 @@
 import type { PlanInput, PlanView } from '../../../wire/plan';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 const planApi = api.injectEndpoints({
   endpoints: (build) => ({

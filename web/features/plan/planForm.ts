@@ -1,9 +1,9 @@
 import { addDays } from '../../../core/calendar/plainDate';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PlanInput, PlanView } from '../../../wire/plan';
-import type { GridRow } from '../../ui/grid/gridTypes';
-import { readCostType, type Faults } from '../../ui/typed/readCells';
-import { readDate } from '../../ui/typed/readDate';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import { readCostType, type Faults } from '../../kit/typed/readCells';
+import { readDate } from '../../kit/typed/readDate';
 
 export interface PlanForm {
   sections: readonly GridRow[];

@@ -2,8 +2,8 @@ import { Link } from 'react-router';
 import { displayQuantity, displayPercent } from '../../../core/money/display';
 import { ratio } from '../../../core/money/rate';
 import type { BuildUpInput } from '../../../wire/prices';
-import { useKeepMonth } from '../../app/asOf';
-import { showUnitCostFull } from '../../ui/typed/readCells';
+import { useKeepMonth } from '../../ground/asOf';
+import { showUnitCostFull } from '../../kit/typed/readCells';
 import { useAchievedQuery } from './api';
 
 /** What the build-up took on finished jobs, beside what it was priced at then and is priced at now. */

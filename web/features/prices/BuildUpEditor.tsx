@@ -1,17 +1,17 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { COST_TYPES } from '../../../core/cost/costType';
+import { COST_TYPES } from '../../../core/costs/costType';
 import { displayQuantity } from '../../../core/money/display';
 import { formatPercentShortest, formatQuantity, parsePercent } from '../../../core/money/rate';
-import { findCycle, PriceBook, unitCostOfShares, whereUsed } from '../../../core/pricing/buildUp';
+import { findCycle, PriceBook, unitCostOfShares, whereUsed } from '../../../core/prices/buildUp';
 import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { EntryGrid } from '../../ui/grid/EntryGrid';
-import { Field } from '../../ui/Field';
-import type { GridColumn, GridRow } from '../../ui/grid/gridTypes';
-import { readNeeded, showUnitCost, showUnitCostFull, type Faults } from '../../ui/typed/readCells';
-import { Refused } from '../../ui/States';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { EntryGrid } from '../../kit/grid/EntryGrid';
+import { Field } from '../../kit/Field';
+import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { readNeeded, showUnitCost, showUnitCostFull, type Faults } from '../../kit/typed/readCells';
+import { Refused } from '../../kit/States';
 import { AchievedTable } from './AchievedTable';
 import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from './api';
 

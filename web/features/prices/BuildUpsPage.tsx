@@ -1,14 +1,14 @@
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { PriceBook, unitCostOfShares } from '../../../core/pricing/buildUp';
+import { PriceBook, unitCostOfShares } from '../../../core/prices/buildUp';
 import { displayQuantity } from '../../../core/money/display';
 import type { PriceBookView } from '../../../wire/prices';
-import { useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { usePriceBookQuery } from '../../app/api/priceBookApi';
-import { showUnitCostFull } from '../../ui/typed/readCells';
-import { Empty, Refused, Waiting } from '../../ui/States';
+import { useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { usePriceBookQuery } from '../../ground/api/priceBookApi';
+import { showUnitCostFull } from '../../kit/typed/readCells';
+import { Empty, Refused, Waiting } from '../../kit/States';
 import { BuildUpEditor } from './BuildUpEditor';
 
 const NEW = '(new)';

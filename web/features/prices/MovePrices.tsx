@@ -1,16 +1,16 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { COST_TYPES, type CostType } from '../../../core/cost/costType';
+import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import { formatPercentShortest, parseMarkup } from '../../../core/money/rate';
 import { MINUS } from '../../../core/money/display';
 import type { PriceMoveInput, PriceMoves } from '../../../wire/prices';
-import type { Lists } from '../../../wire/setup';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { useSessionQuery } from '../../app/api/sessionApi';
-import { Field } from '../../ui/Field';
-import { showUnitCost } from '../../ui/typed/readCells';
-import { Refused } from '../../ui/States';
+import type { Lists } from '../../../wire/company';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { useSessionQuery } from '../../ground/api/sessionApi';
+import { Field } from '../../kit/Field';
+import { showUnitCost } from '../../kit/typed/readCells';
+import { Refused } from '../../kit/States';
 import { useMovePricesMutation, usePreviewPriceMoveMutation } from './api';
 
 /** Moves many prices by a per cent, after showing what it does to items and build-ups. */

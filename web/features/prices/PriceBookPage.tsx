@@ -1,5 +1,5 @@
 import { NavLink, Outlet } from 'react-router';
-import { useKeepMonth } from '../../app/asOf';
+import { useKeepMonth } from '../../ground/asOf';
 
 const PARTS = [
   ['/set-up/prices', 'Prices'],

@@ -1,10 +1,10 @@
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { whereUsed } from '../../../core/pricing/buildUp';
+import { whereUsed } from '../../../core/prices/buildUp';
 import type { PriceBookView, PriceItemInput } from '../../../wire/prices';
-import { useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { showUnitCost } from '../../ui/typed/readCells';
+import { useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { showUnitCost } from '../../kit/typed/readCells';
 import { usePriceHistoryQuery } from './api';
 
 /** Beside the list: what the item under the cursor cost before, and which build-ups are made of it. */

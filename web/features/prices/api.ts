@@ -1,5 +1,5 @@
 import type { Achieved, BuildUpInput, PriceChange, PriceItemsInput, PriceMoveInput, PriceMoves } from '../../../wire/prices';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 const at = (code: string) => encodeURIComponent(code);
 

@@ -1,8 +1,8 @@
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PriceItemInput } from '../../../wire/prices';
-import type { GridRow } from '../../ui/grid/gridTypes';
-import { readDate } from '../../ui/typed/readDate';
-import { markupText, readCostType, readMarkup, readUnitCost, showUnitCost, type Faults } from '../../ui/typed/readCells';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import { readDate } from '../../kit/typed/readDate';
+import { markupText, readCostType, readMarkup, readUnitCost, showUnitCost, type Faults } from '../../kit/typed/readCells';
 
 /** A price item as a row of the grid. `was` is the code it has in the books, so that a row is known again. */
 export function itemRow(item: PriceItemInput, digits: number): GridRow {

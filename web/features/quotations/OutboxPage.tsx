@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useKeepMonth } from '../../app/asOf';
-import { faultOf } from '../../app/faults';
-import { Refused, Waiting } from '../../ui/States';
+import { useKeepMonth } from '../../ground/asOf';
+import { faultOf } from '../../ground/faults';
+import { Refused, Waiting } from '../../kit/States';
 import { useMessagesQuery } from './api';
 
 /** The messages that went out: the stand-in for mail writes each as a file, and shows it. */

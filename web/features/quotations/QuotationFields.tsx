@@ -1,9 +1,9 @@
-import { useCurrency } from '../../app/company';
-import { EntryGrid } from '../../ui/grid/EntryGrid';
-import { Field } from '../../ui/Field';
-import type { Faults } from '../../ui/typed/readCells';
-import { tidyPart } from '../../ui/typed/readPart';
-import { tidyAmount } from '../../ui/typed/tidyAmount';
+import { useCurrency } from '../../ground/company';
+import { EntryGrid } from '../../kit/grid/EntryGrid';
+import { Field } from '../../kit/Field';
+import type { Faults } from '../../kit/typed/readCells';
+import { tidyPart } from '../../kit/typed/readPart';
+import { tidyAmount } from '../../kit/typed/tidyAmount';
 import { useEstimatesToQuoteQuery, useTermsQuery } from './api';
 import type { QuotationForm } from './quotationForm';
 

@@ -2,10 +2,10 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { addDays } from '../../../core/calendar/plainDate';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Refused } from '../../ui/States';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Refused } from '../../kit/States';
 import { useEstimatesToQuoteQuery, useQuotationListQuery, useSaveQuotationMutation, useTermsQuery } from './api';
 
 const USUAL_VALIDITY_DAYS = 60;

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { faultOf } from '../../app/faults';
-import { Field } from '../../ui/Field';
-import { Refused, Waiting } from '../../ui/States';
+import { faultOf } from '../../ground/faults';
+import { Field } from '../../kit/Field';
+import { Refused, Waiting } from '../../kit/States';
 import { useRemoveTermsMutation, useSaveTermsMutation, useTermsQuery } from './api';
 
 /** The company's own library of terms, to be laid into quotations. */

@@ -1,6 +1,6 @@
 import type { MessageRow, QuotationInput, QuotationSummary, QuotationView, TermsInput } from '../../../wire/quotations';
 import type { EstimateListRow } from '../../../wire/estimates';
-import { api, POSTS, READS } from '../../app/api/api';
+import { api, POSTS, READS } from '../../ground/api/api';
 
 interface Named {
   job: string;

@@ -1,11 +1,11 @@
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
 import type { QuotationInput } from '../../../wire/quotations';
-import type { GridRow } from '../../ui/grid/gridTypes';
-import type { Faults } from '../../ui/typed/readCells';
-import { readDate } from '../../ui/typed/readDate';
-import { partText, readPart } from '../../ui/typed/readPart';
-import { readAmount } from '../../ui/typed/tidyAmount';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import type { Faults } from '../../kit/typed/readCells';
+import { readDate } from '../../kit/typed/readDate';
+import { partText, readPart } from '../../kit/typed/readPart';
+import { readAmount } from '../../kit/typed/tidyAmount';
 
 /** A quotation as typed: what is typed freely as it is, alternates and payments as rows. */
 export interface QuotationForm extends Omit<QuotationInput, 'version' | 'validUntil' | 'alternates' | 'payments'> {

@@ -2,8 +2,8 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { displayExact, displayQuantity } from '../../../core/money/display';
 import { parseQuantity } from '../../../core/money/rate';
-import { useCurrency } from '../../app/company';
-import { Field } from '../../ui/Field';
+import { useCurrency } from '../../ground/company';
+import { Field } from '../../kit/Field';
 import {
   HOURS,
   isWording,
@@ -15,7 +15,7 @@ import {
   type Grouping,
   type SumKey,
 } from './budgetRows';
-import { withoutThousands } from '../../ui/typed/withoutThousands';
+import { withoutThousands } from '../../kit/typed/withoutThousands';
 
 const KEPT = 'ledrin.budget-views';
 const FIGURES = [...MONEY, ...HOURS] as readonly (readonly [SumKey, string, string])[];

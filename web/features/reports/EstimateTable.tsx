@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import type { EstimateLine, EstimateView } from '../../../wire/jobs';
 import { displayQuantity } from '../../../core/money/display';
-import { useCurrency } from '../../app/company';
-import { Fig } from '../../app/workings/Fig';
-import { Legend, Sign } from '../../ui/Signs';
+import { useCurrency } from '../../ground/company';
+import { Fig } from '../../ground/workings/Fig';
+import { Legend, Sign } from '../../kit/Signs';
 import { BudgetViews } from './BudgetViews';
 import { filtered, groupsOf, HOURS, MONEY, NO_GROUP, sumOf, type BudgetView, type Group, type Grouping } from './budgetRows';
 

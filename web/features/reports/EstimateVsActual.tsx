@@ -1,8 +1,8 @@
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { useAsOf } from '../../app/asOf';
-import { faultOf } from '../../app/faults';
-import { useListsQuery } from '../../app/api/sessionApi';
-import { Empty, Refused, Waiting } from '../../ui/States';
+import { useAsOf } from '../../ground/asOf';
+import { faultOf } from '../../ground/faults';
+import { useListsQuery } from '../../ground/api/sessionApi';
+import { Empty, Refused, Waiting } from '../../kit/States';
 import { useEstimateVsActualQuery } from './api';
 import { EstimateTable } from './EstimateTable';
 import { RevenueBesideCost } from './RevenueBesideCost';

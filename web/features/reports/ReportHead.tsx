@@ -1,5 +1,5 @@
-import { useAsOf } from '../../app/asOf';
-import { ReportNav } from '../../app/shell/ReportNav';
+import { useAsOf } from '../../ground/asOf';
+import { ReportNav } from '../../ground/ReportNav';
 
 /** The head of a report: which one it is, the others, and the ways to take it along. */
 export function ReportHead({ title, name, job }: { title: string; name: string; job?: string }) {

@@ -1,7 +1,7 @@
 import type { EstimateView } from '../../../wire/jobs';
-import { useCurrency } from '../../app/company';
-import { Fig } from '../../app/workings/Fig';
-import { Sign } from '../../ui/Signs';
+import { useCurrency } from '../../ground/company';
+import { Fig } from '../../ground/workings/Fig';
+import { Sign } from '../../kit/Signs';
 
 /** Figures of an SOV line with the name of the workings that explain each. */
 const COLUMNS = [

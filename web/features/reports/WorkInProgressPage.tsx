@@ -1,11 +1,11 @@
 import { Link } from 'react-router';
 import type { FigureRef } from '../../../wire/workings';
-import { useAsOf, useKeepMonth } from '../../app/asOf';
-import { useCurrency } from '../../app/company';
-import { faultOf } from '../../app/faults';
-import { Fig } from '../../app/workings/Fig';
-import { Legend, Sign } from '../../ui/Signs';
-import { Refused, Waiting } from '../../ui/States';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf } from '../../ground/faults';
+import { Fig } from '../../ground/workings/Fig';
+import { Legend, Sign } from '../../kit/Signs';
+import { Refused, Waiting } from '../../kit/States';
 import { useReportQuery } from './api';
 import { ReportHead } from './ReportHead';
 

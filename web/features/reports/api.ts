@@ -1,6 +1,6 @@
 import type { ColumnKind } from '../../../wire/reports';
 import type { EstimateView } from '../../../wire/jobs';
-import { api, READS } from '../../app/api/api';
+import { api, READS } from '../../ground/api/api';
 
 export interface ReportReply {
   name: string;

@@ -1,4 +1,4 @@
-import { COST_TYPES } from '../../../core/cost/costType';
+import { COST_TYPES } from '../../../core/costs/costType';
 import type { EstimateLine } from '../../../wire/jobs';
 
 /** Figures of the table, in its order: column, title, and the figure that explains it. */

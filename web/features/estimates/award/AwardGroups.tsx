@@ -8,9 +8,9 @@ import {
   useSensors,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import type { AwardGroup, AwardPlan } from '../../../../core/estimating/award';
-import type { EstimateLine, PricedLine } from '../../../../core/estimating/estimate';
-import { useCurrency } from '../../../app/company';
+import type { AwardGroup, AwardPlan } from '../../../../core/estimates/award';
+import type { EstimateLine, PricedLine } from '../../../../core/estimates/estimate';
+import { useCurrency } from '../../../ground/company';
 
 interface GroupsProps {
   groups: readonly AwardGroup[];

@@ -4,11 +4,11 @@ import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../../core/calendar/displayDate';
 import type { EstimateView, Repricing } from '../../../../wire/estimates';
-import { useAsOf, useKeepMonth } from '../../../app/asOf';
-import { useCurrency } from '../../../app/company';
-import { faultOf } from '../../../app/faults';
-import { Field } from '../../../ui/Field';
-import { readDate } from '../../../ui/typed/readDate';
+import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { useCurrency } from '../../../ground/company';
+import { faultOf } from '../../../ground/faults';
+import { Field } from '../../../kit/Field';
+import { readDate } from '../../../kit/typed/readDate';
 import {
   useChooseEstimateMutation,
   useDiscardEstimateMutation,

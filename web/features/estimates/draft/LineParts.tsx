@@ -1,14 +1,14 @@
 import { displayQuantity } from '../../../../core/money/display';
-import { COST_TYPES } from '../../../../core/cost/costType';
-import { partCost, type EstimateLine, type PricedLine } from '../../../../core/estimating/estimate';
-import type { UnitShare } from '../../../../core/pricing/buildUp';
+import { COST_TYPES } from '../../../../core/costs/costType';
+import { partCost, type EstimateLine, type PricedLine } from '../../../../core/estimates/estimate';
+import type { UnitShare } from '../../../../core/prices/buildUp';
 import { formatQuantity } from '../../../../core/money/rate';
 import type { PriceBookView } from '../../../../wire/prices';
-import type { Lists } from '../../../../wire/setup';
-import { useCurrency } from '../../../app/company';
-import { EntryGrid } from '../../../ui/grid/EntryGrid';
-import type { GridColumn, GridRow } from '../../../ui/grid/gridTypes';
-import { markupText, showUnitCost, tidyUnitCost, type Faults } from '../../../ui/typed/readCells';
+import type { Lists } from '../../../../wire/company';
+import { useCurrency } from '../../../ground/company';
+import { EntryGrid } from '../../../kit/grid/EntryGrid';
+import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
+import { markupText, showUnitCost, tidyUnitCost, type Faults } from '../../../kit/typed/readCells';
 
 interface PartsProps {
   id: string;

@@ -1,9 +1,9 @@
-import { COST_TYPES } from '../../../../core/cost/costType';
+import { COST_TYPES } from '../../../../core/costs/costType';
 import { displayExact } from '../../../../core/money/display';
 import { formatQuantity } from '../../../../core/money/rate';
-import type { EstimateLine, Part } from '../../../../core/estimating/estimate';
-import type { EstimateContent } from '../../../../core/estimating/merge';
-import type { GridRow } from '../../../ui/grid/gridTypes';
+import type { EstimateLine, Part } from '../../../../core/estimates/estimate';
+import type { EstimateContent } from '../../../../core/estimates/merge';
+import type { GridRow } from '../../../kit/grid/gridTypes';
 import {
   markupText,
   readCostType,
@@ -12,8 +12,8 @@ import {
   readUnitCost,
   showUnitCost,
   type Faults,
-} from '../../../ui/typed/readCells';
-import { readAmount } from '../../../ui/typed/tidyAmount';
+} from '../../../kit/typed/readCells';
+import { readAmount } from '../../../kit/typed/tidyAmount';
 
 /** An estimate as typed. A row's hidden `id` leads to its parts. */
 export interface EstimateForm {

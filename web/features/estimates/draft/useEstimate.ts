@@ -1,10 +1,10 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { LinePricer } from '../../../../core/estimating/linePricer';
-import { mergeEstimates, type EstimateContent } from '../../../../core/estimating/merge';
-import { PriceBook } from '../../../../core/pricing/buildUp';
+import { LinePricer } from '../../../../core/estimates/linePricer';
+import { mergeEstimates, type EstimateContent } from '../../../../core/estimates/merge';
+import { PriceBook } from '../../../../core/prices/buildUp';
 import type { EstimateInput, EstimateView } from '../../../../wire/estimates';
 import type { PriceBookView } from '../../../../wire/prices';
-import { faultOf } from '../../../app/faults';
+import { faultOf } from '../../../ground/faults';
 import { useEstimateSavedMutation, useFreshEstimateMutation, useSaveEstimateMutation } from '../api';
 import { formOf, readEstimate, type EstimateForm, type FormContext } from './estimateForm';
 

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
-import { useAsOf, useKeepMonth } from '../../../app/asOf';
-import { faultOf } from '../../../app/faults';
-import { Empty, Refused, Waiting } from '../../../ui/States';
+import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { faultOf } from '../../../ground/faults';
+import { Empty, Refused, Waiting } from '../../../kit/States';
 import { useDeleteDraftMutation, useJobListQuery } from '../api';
 import { JobTable } from './JobTable';
 

@@ -1,11 +1,11 @@
 import { Link } from 'react-router';
 import { totalProgress } from '../../../../core/progress/workInProgress';
 import type { JobListRow } from '../../../../wire/jobs';
-import { useKeepMonth } from '../../../app/asOf';
-import { useCurrency } from '../../../app/company';
-import { Fig } from '../../../app/workings/Fig';
-import { SmallMeasure } from '../../../ui/Measure';
-import { Sign } from '../../../ui/Signs';
+import { useKeepMonth } from '../../../ground/asOf';
+import { useCurrency } from '../../../ground/company';
+import { Fig } from '../../../ground/workings/Fig';
+import { SmallMeasure } from '../../../kit/Measure';
+import { Sign } from '../../../kit/Signs';
 import { OverUnder } from '../OverUnder';
 
 export function JobRow({ job }: { job: JobListRow }) {

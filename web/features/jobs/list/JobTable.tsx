@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import type { JobListRow } from '../../../../wire/jobs';
-import { useCurrency } from '../../../app/company';
-import { MeasureKey } from '../../../ui/Measure';
-import { Legend } from '../../../ui/Signs';
+import { useCurrency } from '../../../ground/company';
+import { MeasureKey } from '../../../kit/Measure';
+import { Legend } from '../../../kit/Signs';
 import { JobRow, JobTotals } from './JobRow';
 
 type SortKey =

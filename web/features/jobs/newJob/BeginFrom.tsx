@@ -1,12 +1,12 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import type { Lists } from '../../../../wire/setup';
-import { useCurrency } from '../../../app/company';
-import { faultOf } from '../../../app/faults';
-import { RepeatSection } from '../../../app/RepeatSection';
-import { Field } from '../../../ui/Field';
-import { repeatRows } from '../../../ui/grid/repeatRows';
+import type { Lists } from '../../../../wire/company';
+import { useCurrency } from '../../../ground/company';
+import { faultOf } from '../../../ground/faults';
+import { RepeatSection } from '../../../kit/grid/RepeatSection';
+import { Field } from '../../../kit/Field';
+import { repeatRows } from '../../../kit/grid/repeatRows';
 import { useJobTemplatesQuery, useLazyJobSetupQuery, useRemoveJobTemplateMutation, useSaveJobTemplateMutation } from '../api';
 import { copyInto, COPIED, templateOf, type CopiedPart } from './beginJob';
 import type { JobForm } from './readJob';

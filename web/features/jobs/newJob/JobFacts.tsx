@@ -1,9 +1,9 @@
 import { describeRetention } from '../../../../core/billing/describeRetention';
 import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
-import type { Lists } from '../../../../wire/setup';
-import { useCurrency } from '../../../app/company';
-import { Field } from '../../../ui/Field';
-import { tidyAmount } from '../../../ui/typed/tidyAmount';
+import type { Lists } from '../../../../wire/company';
+import { useCurrency } from '../../../ground/company';
+import { Field } from '../../../kit/Field';
+import { tidyAmount } from '../../../kit/typed/tidyAmount';
 import { NewCustomer } from './NewCustomer';
 
 export function Facts({

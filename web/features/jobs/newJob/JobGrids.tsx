@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
-import { COST_TYPES } from '../../../../core/cost/costType';
-import type { Lists } from '../../../../wire/setup';
-import { useCurrency } from '../../../app/company';
-import { EntryGrid } from '../../../ui/grid/EntryGrid';
-import { SheetImport } from '../../../app/SheetImport';
-import type { GridColumn, GridRow } from '../../../ui/grid/gridTypes';
-import { tidyAmount } from '../../../ui/typed/tidyAmount';
+import { COST_TYPES } from '../../../../core/costs/costType';
+import type { Lists } from '../../../../wire/company';
+import { useCurrency } from '../../../ground/company';
+import { EntryGrid } from '../../../kit/grid/EntryGrid';
+import { SheetImport } from '../../../ground/sheets/SheetImport';
+import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
+import { tidyAmount } from '../../../kit/typed/tidyAmount';
 import { type JobForm } from './readJob';
 
 const hasText = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { faultOf } from '../../../app/faults';
-import { Field } from '../../../ui/Field';
+import { faultOf } from '../../../ground/faults';
+import { Field } from '../../../kit/Field';
 import { useAddCostCodesMutation } from '../api';
 
 /** Names the adding of codes, so that the page may wait for it. */

@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { faultOf, type ShownFault } from '../../../app/faults';
-import { Field } from '../../../ui/Field';
+import { faultOf, type ShownFault } from '../../../ground/faults';
+import { Field } from '../../../kit/Field';
 import { useAddCustomerMutation } from '../api';
 
 /** Adds a client beside the place where one is chosen. */

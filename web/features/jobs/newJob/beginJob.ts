@@ -1,7 +1,7 @@
 import { displayExact } from '../../../../core/money/display';
 import { formatPercentShortest, formatQuantity } from '../../../../core/money/rate';
 import type { JobSetup } from '../../../../wire/jobs';
-import type { GridRow } from '../../../ui/grid/gridTypes';
+import type { GridRow } from '../../../kit/grid/gridTypes';
 import type { JobForm } from './readJob';
 
 /** What can be taken from another job. */

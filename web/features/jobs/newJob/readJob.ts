@@ -1,10 +1,10 @@
-import { COST_TYPES, type CostType } from '../../../../core/cost/costType';
+import { COST_TYPES, type CostType } from '../../../../core/costs/costType';
 import { parsePercent, parseQuantity } from '../../../../core/money/rate';
 import type { JobInput } from '../../../../wire/jobs';
-import { readAmount } from '../../../ui/typed/tidyAmount';
-import type { GridRow } from '../../../ui/grid/gridTypes';
-import { readDate } from '../../../ui/typed/readDate';
-import { withoutThousands } from '../../../ui/typed/withoutThousands';
+import { readAmount } from '../../../kit/typed/tidyAmount';
+import type { GridRow } from '../../../kit/grid/gridTypes';
+import { readDate } from '../../../kit/typed/readDate';
+import { withoutThousands } from '../../../kit/typed/withoutThousands';
 
 /** A new job as typed. */
 export interface JobForm {

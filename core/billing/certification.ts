@@ -1,0 +1,22 @@
+import { lastCertified, valueApplication, type Application, type BillingJob } from './application';
+import type { Journal } from '../ledger/journal';
+import { certifiedApplicationJournal, type CertifiedFigures } from './certifiedApplication';
+
+/** What certifying an application posts: the figures kept with it and its journal. */
+export interface Certification {
+  figures: CertifiedFigures;
+  journal: Journal;
+}
+
+/** Works out a certification. `application` carries its certified figures and day; `job` those certified before it. */
+export function planCertification(job: BillingJob, application: Application): Certification {
+  const on = application.certifiedOn!;
+  const valued = valueApplication(job, { ...application, status: 'certified' }, on);
+  const figures = { gross: valued.gross, retention: valued.retention.total, due: valued.due, tax: valued.tax };
+  const previous = lastCertified(job.applications, on, application.number);
+  const before = previous ? valueApplication(job, previous, on) : null;
+  return {
+    figures,
+    journal: certifiedApplicationJournal(on, figures, { gross: before?.gross ?? 0, retention: before?.retention.total ?? 0 }),
+  };
+}

@@ -1,0 +1,359 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { COST_TYPES } from '../costs/costType';
+import { findCycle, PriceBook, unitCostOfShares, whereUsed, type BuildUp, type PriceItem } from '../prices/buildUp';
+import { changedBy, extend, formatUnitCost, parseUnitCost } from '../prices/unitCost';
+import { groupsBy, planAward, type AwardGroup } from './award';
+import { compareEstimates } from './compare';
+import { priceEstimate, profitForPrice, type Estimate, type EstimateLine, type Part } from './estimate';
+import { LinePricer } from './linePricer';
+import { mergeEstimates, type EstimateContent } from './merge';
+
+const item = (
+  code: string,
+  costType: PriceItem['costType'],
+  costCode: string,
+  unitCost: number,
+  more: Partial<PriceItem> = {},
+): PriceItem => ({
+  code,
+  description: code,
+  unit: costType === 'labour' ? 'h' : 'm2',
+  costType,
+  costCode,
+  unitCost,
+  markup: null,
+  ...more,
+});
+const component = (of: { item: string } | { buildUp: string }, quantity: number, waste = 0) => ({
+  item: '',
+  buildUp: '',
+  ...of,
+  quantity,
+  waste,
+});
+const buildUp = (code: string, ...components: BuildUp['components']): BuildUp => ({
+  code,
+  description: code,
+  unit: 'm2',
+  components,
+});
+
+const ITEMS = [
+  item('CREW', 'labour', '100', 325_000),
+  item('MEMBRANE', 'material', '200', 142_500),
+  item('FIXING', 'material', '200', 1_234),
+  item('ADHESIVE', 'material', '200', 64_000, { markup: 150_000 }),
+];
+const BUILD_UPS = [
+  buildUp('BED', component({ item: 'ADHESIVE' }, 3_500, 50_000), component({ item: 'CREW' }, 200)),
+  buildUp(
+    'ROOF',
+    component({ item: 'MEMBRANE' }, 10_000, 80_000),
+    component({ item: 'FIXING' }, 45_000),
+    component({ buildUp: 'BED' }, 11_000),
+    component({ item: 'CREW' }, 1_800),
+  ),
+];
+const book = new PriceBook(ITEMS, BUILD_UPS);
+
+const part = (more: Partial<Part>): Part => ({
+  item: '',
+  description: '',
+  costCode: '100',
+  costType: 'labour',
+  basis: 'per-unit',
+  quantity: 10_000,
+  unit: '',
+  unitCost: 0,
+  markup: null,
+  ...more,
+});
+const line = (number: string, more: Partial<EstimateLine>): EstimateLine => ({
+  line: number,
+  section: 'A',
+  description: `Line ${number}`,
+  quantity: 10_000,
+  unit: '',
+  buildUp: '',
+  markup: null,
+  parts: [],
+  ...more,
+});
+const TENDER: Estimate = {
+  lines: [
+    line('1', { quantity: 1_375_000, unit: 'm2', buildUp: 'ROOF' }),
+    line('2', {
+      markup: 125_000,
+      parts: [part({ costCode: '300', costType: 'subcontract', basis: 'in-all', unitCost: 12_000_000 })],
+    }),
+    line('3', {
+      section: 'B',
+      quantity: 100_000,
+      parts: [
+        part({ quantity: 7_500, unitCost: 325_000 }),
+        part({ costCode: '400', costType: 'equipment', basis: 'in-all', quantity: 30_000, unitCost: 455_555 }),
+      ],
+    }),
+  ],
+  typeMarkups: { labour: 100_000, material: 80_000 },
+  sectionMarkups: { B: 200_000 },
+  overhead: 60_000,
+  profit: 45_000,
+  rounding: -3,
+  prices: new Map(BUILD_UPS.map(({ code }) => [code, book.unitShares(code)])),
+};
+const priced = priceEstimate(TENDER, 2);
+
+describe('a tender worked by hand', () => {
+  test('a build-up within a build-up, with waste and a markup of its own', () => {
+    // BED: adhesive 0.35 kg + 5 % = 0.3675 × 6.40 = 2.352; crew 0.02 h × 32.50 = 0.65.
+    expect(book.unitShares('BED').map((it) => [it.costType, it.markup, it.cost, it.hours])).toEqual([
+      ['labour', null, 6_500, 200],
+      ['material', 150_000, 23_520, 0],
+    ]);
+    // ROOF: membrane 1.08 × 14.25 = 15.39; fixings 4.5 × 0.1234 = 0.5553; bed 1.1 × (0.65 + 2.352) = 0.715 + 2.5872,
+    // hours 0.022; crew 0.18 × 32.50 = 5.85. Labour 6.565 in 0.202 h; material 15.9453 and, at 15 %, 2.5872: 25.0975.
+    expect(book.unitShares('ROOF').map((it) => [it.costType, it.markup, it.cost, it.hours])).toEqual([
+      ['labour', null, 65_650, 2_020],
+      ['material', null, 159_453, 0],
+      ['material', 150_000, 25_872, 0],
+    ]);
+    expect(unitCostOfShares(book.unitShares('ROOF'))).toBe(250_975);
+    expect(book.pricedComponents('ROOF').map((it) => [it.each, it.cost, it.hours])).toEqual([
+      [142_500, 153_900, 0],
+      [1_234, 5_553, 0],
+      [30_020, 33_022, 220],
+      [325_000, 58_500, 1_800],
+    ]);
+  });
+
+  test('lines: cost by code and type, hours, and the markup of the line, the section, the item or the type', () => {
+    // 1: 137.5 m2: labour 902.6875 → 902.69 in 27.775 h; material 2,192.47875 → 2,192.48, and 355.74 at its own 15 %.
+    //    Markup 90.27 + 175.40 + 53.36 = 319.03.
+    // 2: 1,200.00 at the line's 12.5 % = 150.00.
+    // 3: 10 × 0.75 h × 32.50 = 243.75 in 7.5 h; 3 × 45.5555 = 136.6665 → 136.67; the section's 20 % of 380.42 = 76.08.
+    expect(priced.lines[0]!.costs).toEqual([
+      { costCode: '100', costType: 'labour', cost: 90_269, hours: 277_750 },
+      { costCode: '200', costType: 'material', cost: 219_248 + 35_574, hours: 0 },
+    ]);
+    expect(priced.lines.map((it) => [it.cost, it.hours, it.markup, it.net, it.markupFrom])).toEqual([
+      [345_091, 277_750, 31_903, 376_994, 'type'],
+      [120_000, 0, 15_000, 135_000, 'line'],
+      [38_042, 75_000, 7_608, 45_650, 'section'],
+    ]);
+  });
+
+  test('totals: overhead on cost and markup, profit on that and overhead; margin and markup are two things', () => {
+    // Cost 5,031.33, markup 545.11, together 5,576.44. Overhead 6 % = 334.59; profit 4.5 % of 5,911.03 = 266.00;
+    // rounding −0.03: price 6,177.00. Gain 1,145.67: 18.5474 % of the price, 22.7707 % on the cost.
+    expect(priced.totals).toEqual({
+      byType: { labour: 114_644, material: 254_822, subcontract: 120_000, equipment: 13_667, other: 0 },
+      cost: 503_133,
+      hours: 352_750,
+      markup: 54_511,
+      net: 557_644,
+      overhead: 33_459,
+      profit: 26_600,
+      rounding: -3,
+      price: 617_700,
+      gain: 114_567,
+      marginRate: 185_474,
+      markupRate: 227_707,
+    });
+  });
+
+  test('a target price is met to the penny by the profit, and what is left over by the rounding line', () => {
+    // 6,000.00 − 5,911.03 = 88.97; of 5,911.03 that is 1.5052 %, which gives 88.97 again: nothing left to round.
+    expect(profitForPrice(priced.totals, 600_000)).toEqual({ profit: 15_052, rounding: 0 });
+    expect(profitForPrice({ ...priced.totals, net: 0, overhead: 0 }, 600_000)).toBeNull();
+  });
+
+  test('the award: overhead and profit, then the difference to the agreed price, are spread to the penny', () => {
+    // 600.56 over 5,119.94 and 456.50: 551.3968 and 49.1632 → 551.40 and 49.16.
+    // Agreed 6,150.00, 27.00 less: 24.7897 and 2.2103 → 24.79 and 2.21.
+    const { sov, budget } = planAward(TENDER.lines, priced, groupsBy('section', TENDER.lines), 615_000);
+    expect(sov.map((it) => [it.section, it.net, it.spread, it.difference, it.scheduledValue])).toEqual([
+      ['A', 511_994, 55_140, -2_479, 564_655],
+      ['B', 45_650, 4_916, -221, 50_345],
+    ]);
+    expect(budget.map((it) => [it.section, it.costCode, it.costType, it.sovLine, it.estimateLine, it.hours, it.amount])).toEqual([
+      ['A', '100', 'labour', '1', '1', 277_750, 90_269],
+      ['A', '200', 'material', '1', '1', null, 254_822],
+      ['A', '300', 'subcontract', '1', '2', null, 120_000],
+      ['B', '100', 'labour', '2', '3', 75_000, 24_375],
+      ['B', '400', 'equipment', '2', '3', null, 13_667],
+    ]);
+  });
+
+  test('the same by weights of the user’s own', () => {
+    // 1 to 3: 600.56 → 150.14 and 450.42; −27.00 → −6.75 and −20.25.
+    const groups = groupsBy('section', TENDER.lines).map((it, i): AwardGroup => ({ ...it, weight: i === 0 ? 1 : 3 }));
+    expect(planAward(TENDER.lines, priced, groups, 615_000).sov.map((it) => [it.spread, it.difference])).toEqual([
+      [15_014, -675],
+      [45_042, -2_025],
+    ]);
+  });
+});
+
+describe('what must always hold', () => {
+  const rate = fc.integer({ min: 0, max: 400_000 });
+  const anyLine = fc.record({
+    quantity: fc.integer({ min: 0, max: 50_000_000 }),
+    section: fc.constantFrom('A', 'B', ''),
+    buildUp: fc.constantFrom('', 'ROOF', 'BED'),
+    markup: fc.option(rate, { nil: null }),
+    parts: fc.array(
+      fc.record({
+        costType: fc.constantFrom(...COST_TYPES),
+        costCode: fc.constantFrom('100', '200'),
+        basis: fc.constantFrom('per-unit' as const, 'in-all' as const),
+        quantity: fc.integer({ min: 0, max: 1_000_000 }),
+        unitCost: fc.integer({ min: 0, max: 10_000_000 }),
+        markup: fc.option(rate, { nil: null }),
+      }),
+      { maxLength: 3 },
+    ),
+  });
+  const anyEstimate = fc
+    .record({
+      lines: fc.array(anyLine, { minLength: 1, maxLength: 8 }),
+      overhead: rate,
+      profit: rate,
+      rounding: fc.integer({ min: -500, max: 500 }),
+    })
+    .map(({ lines, ...rest }): Estimate => ({
+      ...TENDER,
+      ...rest,
+      lines: lines.map((it, i) => line(String(i + 1), { ...it, parts: it.parts.map((own) => part(own)) })),
+    }));
+
+  test('an awarded schedule comes to the agreed price, its budget to the cost and hours of the estimate, however it is grouped', () => {
+    fc.assert(
+      fc.property(
+        anyEstimate,
+        fc.integer({ min: 0, max: 99_999_999 }),
+        fc.constantFrom('line' as const, 'section' as const),
+        (estimate, agreed, by) => {
+          const { lines, totals } = priceEstimate(estimate, 2);
+          const { sov, budget } = planAward(estimate.lines, { lines, totals }, groupsBy(by, estimate.lines), agreed);
+          const total = (values: readonly number[]) => values.reduce((a, b) => a + b, 0);
+          expect(total(sov.map((it) => it.scheduledValue))).toBe(agreed);
+          expect(total(budget.map((it) => it.amount))).toBe(totals.cost);
+          expect(total(budget.map((it) => it.hours ?? 0))).toBe(totals.hours);
+          expect(total(Object.values(totals.byType))).toBe(totals.cost);
+          expect(totals.price).toBe(totals.cost + totals.markup + totals.overhead + totals.profit + totals.rounding);
+        },
+      ),
+    );
+  });
+
+  test('priced again and again as it is typed, it comes to what it does priced whole', () => {
+    fc.assert(
+      fc.property(
+        fc.array(anyEstimate, { minLength: 2, maxLength: 6 }),
+        fc.array(fc.nat(7), { minLength: 6, maxLength: 6 }),
+        (versions, swaps) => {
+          const pricer = new LinePricer(2);
+          let now = versions[0]!;
+          versions.forEach((next, i) => {
+            // One line changes, or markups and prices do, or all of it.
+            const at = swaps[i]! % now.lines.length;
+            now =
+              i % 3 === 0
+                ? { ...now, lines: now.lines.map((it, k) => (k === at ? { ...it, quantity: it.quantity + 1 } : it)) }
+                : i % 3 === 1
+                  ? { ...now, overhead: next.overhead, typeMarkups: { labour: next.overhead } }
+                  : next;
+            expect(pricer.price(now)).toEqual(priceEstimate(now, 2));
+          });
+        },
+      ),
+    );
+  });
+
+  test('a price worked back into profit and rounding is that price', () => {
+    fc.assert(
+      fc.property(anyEstimate, fc.integer({ min: 1, max: 999_999_999 }), (estimate, target) => {
+        const worked = profitForPrice(priceEstimate(estimate, 2).totals, target);
+        if (worked) expect(priceEstimate({ ...estimate, ...worked }, 2).totals.price).toBe(target);
+      }),
+    );
+  });
+
+  test('whatever two people do to the same estimate, what each changed alone is in it, and mine stands where both did', () => {
+    const content = anyEstimate.map((it): EstimateContent => ({ ...it, name: 'E' }));
+    fc.assert(
+      fc.property(content, content, content, (base, mine, theirs) => {
+        const { content: merged, clashes, taken } = mergeEstimates(base, mine, theirs);
+        const at = (of: EstimateContent, number: string) => JSON.stringify(of.lines.find((it) => it.line === number) ?? null);
+        for (const number of new Set([base, mine, theirs].flatMap((it) => it.lines.map((own) => own.line)))) {
+          const [was, my, their, now] = [base, mine, theirs, merged].map((it) => at(it, number));
+          expect(now).toBe(my === was ? their : my);
+          expect(clashes.includes(`line ${number}`)).toBe(my !== was && their !== was && my !== their);
+          expect(taken.includes(`line ${number}`)).toBe(my === was && their !== was);
+        }
+        expect(new Set(merged.lines.map((it) => it.line)).size).toBe(merged.lines.length);
+      }),
+    );
+  });
+});
+
+test('lines somebody else added stand where they put them', () => {
+  const base: EstimateContent = { ...TENDER, name: 'E' };
+  const [one, two, three] = TENDER.lines as [EstimateLine, EstimateLine, EstimateLine];
+  const mine = { ...base, lines: [one, { ...two, quantity: 20_000 }, three] };
+  const theirs = { ...base, overhead: 70_000, lines: [one, line('1a', {}), { ...two, quantity: 30_000 }] };
+  const { content, taken, clashes } = mergeEstimates(base, mine, theirs);
+  expect(content.lines.map((it) => [it.line, it.quantity])).toEqual([
+    ['1', 1_375_000],
+    ['1a', 10_000],
+    ['2', 20_000],
+  ]);
+  expect([content.overhead, taken, clashes]).toEqual([70_000, ['line 3', 'line 1a', 'overhead'], ['line 2']]);
+});
+
+test('two estimates beside each other: lines of one only, and what differs', () => {
+  const dearer = new PriceBook(
+    ITEMS.map((it) => ({ ...it, unitCost: changedBy(it.unitCost, 20_000) })),
+    BUILD_UPS,
+  );
+  const [one, two] = TENDER.lines as [EstimateLine, EstimateLine];
+  const other: Estimate = {
+    ...TENDER,
+    lines: [one, { ...two, quantity: 20_000 }, line('4', {})],
+    prices: new Map([['ROOF', dearer.unitShares('ROOF')]]),
+  };
+  expect(compareEstimates(TENDER, other, 2).map((it) => [it.line, it.left?.cost, it.right?.cost, it.differs])).toEqual([
+    // 2 % more: crew 33.15, membrane 14.535, fixing 0.1259, adhesive 6.528; BED 0.663 + 2.3990; ROOF labour 0.18 × 33.15 = 5.967
+    // + 1.1 × 0.663 = 0.7293: 6.6963; material 15.6978 + 0.5666 = 16.2644, and 2.6389. × 137.5: 920.74 + 2,236.36 (2,236.355) + 362.85 (362.84875).
+    ['1', 345_091, 92_074 + 223_636 + 36_285, ['unit cost']],
+    ['2', 120_000, 120_000, ['quantity']],
+    ['3', 38_042, undefined, []],
+    ['4', undefined, 0, []],
+  ]);
+});
+
+test('a circle of build-ups is found with its way, however deep', () => {
+  const chain = ['A', 'B', 'C'].map((code, i, all) => buildUp(code, component({ buildUp: all[(i + 1) % 3]! }, 10_000)));
+  expect(findCycle(chain)).toEqual(['A', 'B', 'C', 'A']);
+  expect(findCycle([...BUILD_UPS, buildUp('X', component({ buildUp: 'ROOF' }, 1), component({ buildUp: 'X' }, 1))])).toEqual([
+    'X',
+    'X',
+  ]);
+  expect(findCycle(BUILD_UPS)).toBeNull();
+  expect(whereUsed(BUILD_UPS, { item: 'CREW' }).map((it) => it.code)).toEqual(['BED', 'ROOF']);
+  expect(whereUsed(BUILD_UPS, { buildUp: 'BED' }).map((it) => it.code)).toEqual(['ROOF']);
+});
+
+test('unit costs have four decimals whatever the currency', () => {
+  expect(parseUnitCost('12.3456')).toEqual({ ok: true, value: 123_456 });
+  expect([formatUnitCost(123_456, 2), formatUnitCost(120_000, 2), formatUnitCost(120_000, 0), formatUnitCost(1_230, 2)]).toEqual([
+    '12.3456',
+    '12.00',
+    '12',
+    '0.123',
+  ]);
+  // 2.5 × 12.3456 = 30.864: 30.86 in pence, 31 in a currency without minor unit, 30.864 in one with three decimals.
+  expect([2, 0, 3].map((digits) => extend(25_000, 123_456, digits))).toEqual([3_086, 31, 30_864]);
+});

@@ -1,0 +1,132 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { COST_TYPES } from '../costs/costType';
+import { reversedInstalledState } from '../costs/reversal';
+import { journal } from './journal';
+import { tieOut } from './tieOut';
+import { trialBalance } from './trialBalance';
+import { costJournals } from '../costs/costBatch';
+import { PAPER_KINDS, PAPER_NAMES } from './posting';
+import { receiptJournal } from '../billing/receipt';
+import { retentionReleaseJournal } from '../billing/retentionRelease';
+
+const balance = (lines: readonly { debit: number; credit: number }[]) => lines.reduce((sum, it) => sum + it.debit - it.credit, 0);
+
+describe('a journal', () => {
+  test('nets each account, leaves out what is nothing, and puts credits on their side', () => {
+    expect(
+      journal('2031-04-30', [
+        ['bank', 500],
+        ['receivable', -300],
+        ['receivable', -200],
+        ['payable', 0],
+      ]),
+    ).toEqual({
+      dated: '2031-04-30',
+      lines: [
+        { account: '1000', debit: 500, credit: 0 },
+        { account: '1100', debit: 0, credit: 500 },
+      ],
+    });
+  });
+
+  test('that does not balance is never made', () => {
+    expect(() => journal('2031-04-30', [['bank', 1]])).toThrow(/does not balance/);
+  });
+
+  test('of costs: one a day, by cost type, against clearing', () => {
+    const journals = costJournals([
+      { dated: '2031-04-02', costType: 'material', amount: 700 },
+      { dated: '2031-04-01', costType: 'labour', amount: 300 },
+      { dated: '2031-04-02', costType: 'labour', amount: -100 },
+      { dated: '2031-04-03', costType: 'other', amount: 0 },
+    ]);
+    // The credit of 1.00 stands apart from the cost of the same day, on its own account and on clearing.
+    expect(journals.map((it) => [it.dated, it.lines.map((line) => [line.account, line.debit - line.credit])])).toEqual([
+      [
+        '2031-04-01',
+        [
+          ['5010', 300],
+          ['2900', -300],
+        ],
+      ],
+      [
+        '2031-04-02',
+        [
+          ['5020', 700],
+          ['5010', -100],
+          ['2900', 100],
+          ['2900', -700],
+        ],
+      ],
+    ]);
+  });
+
+  test('of every kind of paper balances, each line on one side only', () => {
+    const costs = fc.array(
+      fc.record({
+        dated: fc.constantFrom('2031-04-01', '2031-04-02'),
+        costType: fc.constantFrom(...COST_TYPES),
+        amount: fc.integer({ min: -1e9, max: 1e9 }),
+      }),
+      { maxLength: 30 },
+    );
+    fc.assert(
+      fc.property(costs, fc.integer({ min: -1e9, max: 1e9 }), fc.nat(1e8), (its, amount, tax) => {
+        for (const one of [
+          ...costJournals(its),
+          receiptJournal('2031-04-01', amount),
+          retentionReleaseJournal('2031-04-01', amount, tax),
+        ]) {
+          expect(balance(one.lines)).toBe(0);
+          for (const line of one.lines) expect(Math.min(line.debit, line.credit)).toBe(0);
+        }
+      }),
+    );
+  });
+});
+
+test('every kind of paper has a name', () => {
+  expect(PAPER_KINDS.every((kind) => PAPER_NAMES[kind].length > 3)).toBe(true);
+});
+
+test('a trial balance puts each balance on its side, by account', () => {
+  expect(
+    trialBalance([
+      { account: '5010', balance: 300 },
+      { account: '2900', balance: -300 },
+      { account: '1000', balance: 0 },
+    ]),
+  ).toEqual([
+    { account: '1000', name: 'Bank', debit: 0, credit: 0 },
+    { account: '2900', name: 'Job cost clearing', debit: 0, credit: 300 },
+    { account: '5010', name: 'Job cost, labour', debit: 300, credit: 0 },
+  ]);
+});
+
+test('a proof that fails shows by how much', () => {
+  const even = { subledger: 5, ledger: 5 };
+  const rows = tieOut({
+    'job-cost': { subledger: 10, ledger: 7 },
+    'accounts-receivable': even,
+    'retention-receivable': even,
+    'accounts-payable': even,
+    journals: even,
+  });
+  expect(rows.map((row) => row.difference)).toEqual([3, 0, 0, 0, 0]);
+});
+
+test('reversing uninstalled material takes off on every later day exactly what the entry still adds', () => {
+  const counts = (it: { uninstalled: boolean; installedOn: string | null }, on: string) =>
+    it.uninstalled && (it.installedOn === null || it.installedOn > on) ? 1 : 0;
+  const day = fc.integer({ min: 10, max: 28 }).map((n) => `2031-04-${n}`);
+  fc.assert(
+    fc.property(fc.boolean(), fc.option(day), day, day, (uninstalled, installedOn, on, later) => {
+      if (later < on) return;
+      const entry = { uninstalled, installedOn: uninstalled ? installedOn : null };
+      const back = reversedInstalledState(entry, on);
+      expect(counts(back, later)).toBe(counts(entry, later));
+      if (back.installedOn) expect(back.installedOn >= on).toBe(true);
+    }),
+  );
+});

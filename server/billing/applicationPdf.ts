@@ -1,0 +1,195 @@
+import { LAST_DAY } from '../../core/calendar/plainDate';
+import type { Content, TableCell } from 'pdfmake';
+import { valueApplication, type ValuedApplication } from '../../core/billing/application';
+import { describeRetention } from '../../core/billing/describeRetention';
+import { displayDate } from '../../core/calendar/displayDate';
+import { LedrinError } from '../../core/errors/ledrinError';
+import { displayCents, displayExact, displayPercent } from '../../core/money/display';
+import { formatPercentShortest, ratio } from '../../core/money/rate';
+import type { Sql } from '../db/sql';
+import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
+import { loadCompany, type Company } from '../company/company';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { ledgerLayout, makePdf } from '../pdf/pdf';
+
+interface Parties {
+  customer_name: string;
+  customer_address: string;
+  contract_reference: string;
+  site: string;
+}
+
+/** An application for payment on paper: what is asked for first, how it comes about line by line after. */
+export async function applicationPdf(sql: Sql, jobNumber: string, number: number): Promise<Buffer> {
+  const { id } = await jobByNumber(sql, jobNumber, 'contract');
+  const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
+  const application = job.applications.find((it) => it.number === number);
+  if (!application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
+  const company = (await loadCompany(sql))!;
+  const parties = (await sql.get<Parties>(
+    'SELECT c.name AS customer_name, c.address AS customer_address, job.contract_reference, job.site FROM job JOIN customer c ON c.id = job.customer_id WHERE job.id = $1',
+    [id],
+  ))!;
+  const valued = valueApplication(job, application, LAST_DAY);
+  const state =
+    application.status === 'certified'
+      ? `Certified ${displayDate(application.certifiedOn)}`
+      : application.status === 'draft'
+        ? 'Draft, not yet submitted'
+        : 'Submitted';
+  const title = `Application for payment ${number}`;
+  return makePdf({
+    title: `${title}, job ${jobNumber}`,
+    landscape: false,
+    foot: `${company.name} · Job ${jobNumber} · ${title}`,
+    content: [
+      heading(
+        title,
+        company,
+        job,
+        parties,
+        `${state}. Work to ${displayDate(application.dated)}${application.reference ? `, reference ${application.reference}` : ''}.`,
+      ),
+      ...summary(valued, company, job),
+      { text: 'Schedule of values', font: 'Serif', fontSize: 14, pageBreak: 'before', margin: [0, 0, 0, 2] },
+      { text: `Job ${jobNumber} ${job.name}. All figures to date, in ${company.currency}.`, margin: [0, 0, 0, 8] },
+      lineTable(valued, company),
+    ],
+  });
+}
+
+function heading(title: string, company: Company, job: LoadedBillingJob, parties: Parties, state: string): Content {
+  const block = (label: string, ...lines: string[]): Content => ({
+    stack: [{ text: label, fontSize: 8, color: '#6b6254' }, ...lines.filter(Boolean).map((text) => ({ text }))],
+  });
+  return {
+    stack: [
+      { text: company.name, font: 'Serif', fontSize: 11 },
+      { text: company.address, margin: [0, 0, 0, 22] },
+      { text: title, font: 'Serif', fontSize: 22 },
+      { text: state, margin: [0, 2, 0, 16] },
+      {
+        columns: [
+          block('To', parties.customer_name, parties.customer_address),
+          block('For', `Job ${job.number} ${job.name}`, parties.site),
+          block('Contract', parties.contract_reference || '–'),
+        ],
+        columnGap: 18,
+        margin: [0, 0, 0, 22],
+      },
+    ],
+  };
+}
+
+function summary(it: ValuedApplication, company: Company, job: LoadedBillingJob): Content[] {
+  const amount = (value: number) => displayExact(value, company.digits);
+  const row = (label: string, value: number, bold = false): TableCell[] => [
+    { text: label, bold },
+    { text: amount(value), bold, alignment: 'right' },
+  ];
+  const table = (rows: TableCell[][], totals: number): Content => ({
+    table: {
+      headerRows: 1,
+      widths: ['*', 110],
+      body: [['', { text: company.currency, alignment: 'right', fontSize: 8 }] as TableCell[], ...rows],
+    },
+    layout: ledgerLayout(totals),
+    margin: [0, 0, 0, 16],
+  });
+  return [
+    table(
+      [
+        row('Contract sum as signed', it.originalContractSum),
+        row('Change orders approved', it.contractSum - it.originalContractSum),
+        row('Contract sum', it.contractSum, true),
+      ],
+      1,
+    ),
+    table(
+      [
+        row('Work done to date', it.work),
+        row('Materials on site', it.materials),
+        row('Gross to date', it.gross, true),
+        row('Less retention to date', -it.retention.total),
+        row('Net to date', it.net, true),
+        row(
+          it.previousNumber === null ? 'Less certified before' : `Less certified before, up to application ${it.previousNumber}`,
+          -it.previouslyCertified,
+        ),
+        row('Due now, before tax', it.due, true),
+        row(`${company.taxName || 'Tax'} at ${formatPercentShortest(job.taxRate)} %`, it.tax),
+        row('Payable', it.payable, true),
+      ],
+      1,
+    ),
+    table(
+      [
+        row('Retention released so far', it.retentionReleased),
+        row('Balance to complete, retention included', it.balanceToComplete, true),
+      ],
+      1,
+    ),
+    { text: `Retention: ${describeRetention(job.retention)}`, fontSize: 8.5, color: '#4c453b' },
+  ];
+}
+
+function lineTable(it: ValuedApplication, company: Company): Content {
+  const heads = [
+    'Line',
+    'Description',
+    'Scheduled',
+    'Work before',
+    'Work now',
+    'On site',
+    'To date',
+    '%',
+    'Balance',
+    'Retention',
+  ];
+  const money = (value: number, bold = false): TableCell => ({
+    text: displayCents(value, company.digits),
+    alignment: 'right',
+    noWrap: true,
+    bold,
+  });
+  const sum = (value: (line: ValuedApplication['lines'][number]) => number) =>
+    it.lines.reduce((total, line) => total + value(line), 0);
+  const body: TableCell[][] = [
+    heads.map((text, i) => ({ text, bold: true, alignment: i < 2 ? 'left' : 'right' })),
+    ...it.lines.map((line): TableCell[] => [
+      line.line,
+      line.section ? `${line.section}: ${line.description}` : line.description,
+      money(line.scheduledToDate),
+      money(line.previousWork),
+      money(line.thisPeriod),
+      money(line.materials),
+      money(line.toDate),
+      { text: displayPercent(ratio(line.toDate, line.scheduledToDate)), alignment: 'right' },
+      money(line.scheduledToDate - line.toDate),
+      money(line.retention),
+    ]),
+    [
+      { text: 'Total', colSpan: 2, bold: true },
+      '',
+      money(it.contractSum, true),
+      money(
+        sum((line) => line.previousWork),
+        true,
+      ),
+      money(
+        sum((line) => line.thisPeriod),
+        true,
+      ),
+      money(it.materials, true),
+      money(it.gross, true),
+      { text: displayPercent(ratio(it.gross, it.contractSum)), alignment: 'right', bold: true },
+      money(it.contractSum - it.gross, true),
+      money(it.retention.total, true),
+    ],
+  ];
+  return {
+    fontSize: 7.2,
+    table: { headerRows: 1, dontBreakRows: true, widths: ['auto', '*', ...Array<string>(8).fill('auto')], body },
+    layout: ledgerLayout(1),
+  };
+}

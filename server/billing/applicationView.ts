@@ -1,0 +1,119 @@
+import { screenDate, valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
+import { describeRetention } from '../../core/billing/describeRetention';
+import { LedrinError } from '../../core/errors/ledrinError';
+import type { ApplicationView, BilledLineView } from '../../wire/billing';
+import { planCertification } from '../../core/billing/certification';
+import type { Sql } from '../db/sql';
+import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
+import { loadCompany } from '../company/company';
+import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
+import { billedBySchedule } from '../instalments/billedBySchedule';
+import { journalView, paperJournals } from '../ledger/postingViews';
+import { dueOn } from './jobBilling';
+import { costBySovLine, earnedByCost } from '../costs/costBySovLine';
+
+/** One application for the page on which it is worked; certified figures only where it was certified by the date. */
+export async function applicationView(sql: Sql, jobNumber: string, number: number, asOf: string): Promise<ApplicationView> {
+  const identity = await jobByNumber(sql, jobNumber, 'contract');
+  const job = (await loadBillingJobs(sql, identity.id)).get(jobNumber)!;
+  const application = job.applications.find((it) => it.number === number);
+  if (!application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
+  const valued = valueApplication(job, application, screenDate(application, asOf));
+  const id = job.applicationIds.get(number)!;
+  const [kept, receipts, company, earned] = await Promise.all([
+    sql.get<{ paper_id: number | null }>('SELECT paper_id FROM application WHERE id = $1', [id]),
+    sql.all<ApplicationView['receipts'][number]>(
+      'SELECT dated, amount, reference, paper_id AS paperId FROM receipt WHERE application_id = $1 ORDER BY dated, id',
+      [id],
+    ),
+    loadCompany(sql),
+    earnedByLine(sql, identity, valued, asOf > application.dated ? asOf : application.dated),
+  ]);
+  const received = receipts.reduce((sum, it) => sum + it.amount, 0);
+  const open = !job.locked && identity.status !== 'closed';
+  const later = application.status === 'certified' && application.certifiedOn! > asOf;
+  return {
+    job: jobNumber,
+    jobName: identity.name,
+    customer: job.customer,
+    number,
+    dated: application.dated,
+    status: later ? 'submitted' : application.status,
+    certifiedOn: later ? null : application.certifiedOn,
+    certifiedLater: later ? application.certifiedOn : null,
+    reference: application.reference,
+    dueOn: dueOn(job, application),
+    received,
+    locked: job.locked,
+    lines: lineViews(valued, earned, await billedBySchedule(sql, job, application.dated)),
+    summary: summaryOf(valued),
+    retentionWords: describeRetention(job.retention),
+    taxName: company!.taxName || 'Tax',
+    taxRate: job.taxRate,
+    retentionRule: job.retention,
+    journal: kept!.paper_id === null ? plannedJournal(job, application) : ((await paperJournals(sql, kept!.paper_id))[0] ?? null),
+    paperId: kept!.paper_id,
+    receipts,
+    can: {
+      edit: open && application.status === 'draft',
+      submit: open && application.status === 'draft',
+      certify: open && application.status === 'submitted',
+      receive: !job.locked && !later && application.status === 'certified' && valued.payable !== received,
+    },
+    previousNumber: valued.previousNumber,
+  };
+}
+
+function lineViews(
+  valued: ValuedApplication,
+  earned: ReadonlyMap<string, number>,
+  scheduled: ReadonlyMap<string, number> | null,
+): BilledLineView[] {
+  return valued.lines.map((line) => ({
+    line: line.line,
+    section: line.section,
+    description: line.description,
+    scheduled: line.scheduledToDate,
+    previousWork: line.previousWork,
+    work: line.work,
+    materials: line.materials,
+    appliedWork: line.appliedWork,
+    appliedMaterials: line.appliedMaterials,
+    toDate: line.toDate,
+    retention: line.retention,
+    retentionRate: line.retentionRate,
+    earnedByCost: earned.get(line.line) ?? null,
+    bySchedule: scheduled?.get(line.line) ?? null,
+  }));
+}
+
+function summaryOf(it: ValuedApplication): ApplicationView['summary'] {
+  return {
+    originalContractSum: it.originalContractSum,
+    changeOrders: it.contractSum - it.originalContractSum,
+    contractSum: it.contractSum,
+    work: it.work,
+    materials: it.materials,
+    gross: it.gross,
+    retention: it.retention.total,
+    retentionReleased: it.retentionReleased,
+    net: it.net,
+    previouslyCertified: it.previouslyCertified,
+    due: it.due,
+    tax: it.tax,
+    payable: it.payable,
+    balanceToComplete: it.balanceToComplete,
+  };
+}
+
+/** What certifying it as applied for would post. */
+function plannedJournal(job: LoadedBillingJob, application: Application) {
+  return journalView(planCertification(job, { ...application, certifiedOn: application.dated }).journal);
+}
+
+/** What cost says each line has earned. */
+async function earnedByLine(sql: Sql, job: JobIdentity, valued: ValuedApplication, asOf: string): Promise<Map<string, number>> {
+  const served = await costBySovLine(sql, job, asOf);
+  const earned = valued.lines.map((line) => [line.line, earnedByCost(line.scheduledToDate, served.get(line.line))] as const);
+  return new Map(earned.filter((it): it is readonly [string, number] => it[1] !== null));
+}

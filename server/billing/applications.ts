@@ -1,0 +1,295 @@
+import { LAST_DAY } from '../../core/calendar/plainDate';
+import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
+import { overbillings } from '../../core/billing/overbilling';
+import { scheduleAt } from '../../core/contract/contract';
+import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import { displayExact } from '../../core/money/display';
+import type { ApplicationLinesInput, CertifyInput, NewApplicationInput } from '../../wire/billing';
+import type { Database } from '../db/database';
+import { bulkInsert, type Sql } from '../db/sql';
+import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
+import { loadCompany } from '../company/company';
+import { jobToPostTo } from '../jobs/jobByNumber';
+import { billedBySchedule } from '../instalments/billedBySchedule';
+import { planCertification } from '../../core/billing/certification';
+import { postPaper, record, type Actor } from '../ledger/post';
+import { fieldError } from '../company/saveCompany';
+
+interface BillingContext {
+  job: LoadedBillingJob;
+  digits: number;
+}
+
+async function billingContext(sql: Sql, number: string): Promise<BillingContext> {
+  const { id, status } = await jobToPostTo(sql, number);
+  if (status === 'closed') throw new LedrinError('refused', `Job ${number} is closed; it takes no more bills`);
+  return { job: (await loadBillingJobs(sql, id)).get(number)!, digits: (await loadCompany(sql))!.digits };
+}
+
+function applicationOf(job: LoadedBillingJob, number: number): Application & { id: number } {
+  const application = job.applications.find((it) => it.number === number);
+  if (!application) throw new LedrinError('not-found', `Job ${job.number} has no application ${number}`);
+  return { ...application, id: job.applicationIds.get(number)! };
+}
+
+/**
+ * Starts the next application: with the figures to date of the last one, or, `bySchedule`, with what the job's billing
+ * schedule says is billed by its day.
+ */
+export async function startApplication(
+  database: Database,
+  actor: Actor,
+  jobNumber: string,
+  { dated, reference, bySchedule }: NewApplicationInput,
+): Promise<number> {
+  return database.write(async (sql) => {
+    const { job } = await billingContext(sql, jobNumber);
+    const last = job.applications.at(-1);
+    if (last && last.status !== 'certified')
+      throw new LedrinError(
+        'refused',
+        `Application ${last.number} is ${last.status}; certify it, or take it back, before the next one is started`,
+      );
+    checkApplicationDate(job, dated, last);
+    const number = (last?.number ?? 0) + 1;
+    const id = await sql.insert(
+      `INSERT INTO application (job_id, number, dated, status, reference) VALUES ($1, $2, $3, 'draft', $4)`,
+      [job.id, number, dated, reference],
+    );
+    const carried = (last?.lines ?? []).map((line) => ({
+      line: line.line,
+      work: line.certifiedWork ?? line.work,
+      materials: line.certifiedMaterials ?? line.materials,
+    }));
+    await saveLines(sql, job, id, bySchedule ? await scheduledLines(sql, job, dated, carried) : carried);
+    await record(sql, actor, 'start-application', `${jobNumber}/${number}`, { dated, reference, bySchedule });
+    return number;
+  });
+}
+
+/** Lines as the billing schedule states them, and what was billed before at nothing where it states nothing. */
+async function scheduledLines(sql: Sql, job: LoadedBillingJob, dated: string, before: readonly { line: string }[]) {
+  const billed = await billedBySchedule(sql, job, dated);
+  if (!billed) throw fieldError('bySchedule', `Job ${job.number} has no billing schedule; expected no`);
+  const named = new Set(before.map((it) => it.line));
+  return [...billed]
+    .filter(([line, work]) => work !== 0 || named.has(line))
+    .map(([line, work]) => ({ line, work, materials: 0 }));
+}
+
+function checkApplicationDate(job: LoadedBillingJob, dated: string, previous: Application | undefined): void {
+  if (job.awardedOn && dated < job.awardedOn)
+    throw fieldError('dated', `${dated} is before the job was awarded, ${job.awardedOn}`);
+  if (previous && dated < previous.dated)
+    throw fieldError(
+      'dated',
+      `${dated} is before application ${previous.number}, ${previous.dated}; the dates of applications do not fall`,
+    );
+}
+
+async function saveLines(
+  sql: Sql,
+  job: LoadedBillingJob,
+  applicationId: number,
+  lines: readonly { line: string; work: number; materials: number }[],
+): Promise<void> {
+  await sql.run('DELETE FROM application_line WHERE application_id = $1', [applicationId]);
+  await bulkInsert(
+    sql,
+    'application_line',
+    ['application_id', 'sov_line_id', 'work', 'materials'],
+    lines.map((it) => [applicationId, job.sovLineIds.get(it.line), it.work, it.materials]),
+  );
+}
+
+/** Keeps the figures of a draft. Lines not named stay billed at nothing; none may pass its scheduled value. */
+export async function saveApplication(
+  database: Database,
+  actor: Actor,
+  jobNumber: string,
+  number: number,
+  input: ApplicationLinesInput,
+): Promise<void> {
+  await database.write(async (sql) => {
+    const { job, digits } = await billingContext(sql, jobNumber);
+    const application = applicationOf(job, number);
+    if (application.status !== 'draft')
+      throw new LedrinError('refused', `Application ${number} is ${application.status}; only a draft is changed`);
+    checkApplicationDate(
+      job,
+      input.dated,
+      job.applications.find((it) => it.number === number - 1),
+    );
+    const lines = input.lines.map((it) => ({ ...it, certifiedWork: null, certifiedMaterials: null }));
+    refuseFaults(lineFaults(job, input.dated, lines, digits, 'lines'));
+    await sql.run('UPDATE application SET dated = $1, reference = $2 WHERE id = $3', [
+      input.dated,
+      input.reference,
+      application.id,
+    ]);
+    const kept = new Set(lastCertified(job.applications, LAST_DAY, number)?.lines.map((it) => it.line));
+    await saveLines(sql, job, application.id, withStatedAgain(input.lines, kept));
+    await record(sql, actor, 'save-application', `${jobNumber}/${number}`, input);
+  });
+}
+
+/** Lines with figures, and those billed before, which must be stated again even at nothing. */
+function withStatedAgain(lines: ApplicationLinesInput['lines'], before: ReadonlySet<string>): ApplicationLinesInput['lines'] {
+  const named = new Set(lines.map((it) => it.line));
+  const left = [...before].filter((line) => !named.has(line)).map((line) => ({ line, work: 0, materials: 0 }));
+  return [...lines.filter((it) => it.work !== 0 || it.materials !== 0 || before.has(it.line)), ...left];
+}
+
+/** Lines that are not of the job, stand twice, or pass their scheduled value on `dated`. */
+function lineFaults(job: LoadedBillingJob, dated: string, lines: readonly BilledLine[], digits: number, field: string): Fault[] {
+  const scheduled = new Map(scheduleAt(job.sovLines, job.priceChanges, dated).map((line) => [line.line, line.scheduledToDate]));
+  const seen = new Set<string>();
+  return lines.flatMap((line, i) => {
+    const twice = seen.has(line.line);
+    seen.add(line.line);
+    if (twice) return [{ field: `${field}.${i}.line`, message: `Line ${line.line} is there twice` }];
+    const value = scheduled.get(line.line);
+    if (value === undefined)
+      return [{ field: `${field}.${i}.line`, message: `Line ${line.line} is not in the schedule of values on ${dated}` }];
+    return overbillings(line, value)
+      .slice(0, 1)
+      .map(({ figure, by, limit }) => ({
+        field: `${field}.${i}.${figure.endsWith('aterials') ? 'materials' : 'work'}`,
+        message: `Line ${line.line} would pass its scheduled value by ${displayExact(by, digits)}. Bill ${displayExact(limit, digits)} ${limit < 0 ? 'or less of a credit' : 'or less'} to date`,
+      }));
+  });
+}
+
+function refuseFaults(faults: readonly Fault[]): void {
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+}
+
+/** Sends a draft out, or takes a submitted application back to be changed. */
+export async function setSubmitted(
+  database: Database,
+  actor: Actor,
+  jobNumber: string,
+  number: number,
+  submitted: boolean,
+): Promise<void> {
+  await database.write(async (sql) => {
+    const { job, digits } = await billingContext(sql, jobNumber);
+    const application = applicationOf(job, number);
+    const wanted = submitted ? 'draft' : 'submitted';
+    if (application.status !== wanted)
+      throw new LedrinError(
+        'refused',
+        `Application ${number} is ${application.status}; only one that is ${wanted} can be ${submitted ? 'submitted' : 'taken back'}`,
+      );
+    if (submitted) refuseFaults(lineFaults(job, application.dated, application.lines, digits, 'lines'));
+    if (submitted && application.lines.length === 0)
+      throw new LedrinError('refused', 'Nothing is billed on this application yet; enter the figures of at least one line');
+    await sql.run('UPDATE application SET status = $1 WHERE id = $2', [submitted ? 'submitted' : 'draft', application.id]);
+    await record(sql, actor, submitted ? 'submit-application' : 'take-back-application', `${jobNumber}/${number}`, {});
+  });
+}
+
+/** Throws a draft away. */
+export async function discardApplication(database: Database, actor: Actor, jobNumber: string, number: number): Promise<void> {
+  await database.write(async (sql) => {
+    const { job } = await billingContext(sql, jobNumber);
+    const application = applicationOf(job, number);
+    if (application.status !== 'draft')
+      throw new LedrinError('refused', `Application ${number} is ${application.status}; only a draft is thrown away`);
+    await sql.run('DELETE FROM application_line WHERE application_id = $1', [application.id]);
+    await sql.run('DELETE FROM application WHERE id = $1', [application.id]);
+    await record(sql, actor, 'discard-application', `${jobNumber}/${number}`, {});
+  });
+}
+
+/** Certifies a submitted application, as applied for or for other figures line by line, and posts it. */
+export async function certifyApplication(
+  database: Database,
+  actor: Actor,
+  jobNumber: string,
+  number: number,
+  input: CertifyInput,
+): Promise<number> {
+  return database.write(async (sql) => {
+    const { job, digits } = await billingContext(sql, jobNumber);
+    const { id, ...application } = applicationOf(job, number);
+    if (application.status !== 'submitted')
+      throw new LedrinError('refused', `Application ${number} is ${application.status}; only one that is submitted is certified`);
+    if (input.on < application.dated) throw fieldError('on', `${input.on} is before the application, ${application.dated}`);
+    const previous = job.applications.find((it) => it.number === number - 1);
+    if (previous && (previous.status !== 'certified' || input.on < previous.certifiedOn!)) {
+      throw fieldError(
+        'on',
+        `Applications are certified in order; ${previous.number} is ${previous.status}${previous.certifiedOn ? ` on ${previous.certifiedOn}` : ''}`,
+      );
+    }
+    const lines = certifiedLines(application.lines, input);
+    const faults = lineFaults(job, application.dated, lines, digits, 'lines');
+    refuseFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
+    const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
+    const { figures, journal } = planCertification(job, certified);
+    refuseBelowReleased(job, certified, figures.retention, digits);
+    const paperId = await postPaper(
+      sql,
+      actor,
+      { kind: 'application', jobId: job.id, reference: String(number), dated: input.on },
+      [journal],
+    );
+    for (const line of lines) {
+      if (line.certifiedWork === null && line.certifiedMaterials === null) continue;
+      await sql.run(
+        `INSERT INTO application_line (application_id, sov_line_id, work, materials, certified_work, certified_materials) VALUES ($1, $2, $3, $4, $5, $6)
+          ON CONFLICT (application_id, sov_line_id) DO UPDATE SET certified_work = excluded.certified_work, certified_materials = excluded.certified_materials`,
+        [id, job.sovLineIds.get(line.line), line.work, line.materials, line.certifiedWork, line.certifiedMaterials],
+      );
+    }
+    await sql.run(
+      `UPDATE application SET status = 'certified', certified_on = $1, paper_id = $2, gross = $3, retention = $4, due = $5, tax = $6 WHERE id = $7`,
+      [input.on, paperId, figures.gross, figures.retention, figures.due, figures.tax, id],
+    );
+    await record(sql, actor, 'certify-application', `${jobNumber}/${number}`, input);
+    return paperId;
+  });
+}
+
+/** Only figures that differ from what was applied for are kept apart. */
+function certifiedLines(applied: readonly BilledLine[], { lines }: CertifyInput): BilledLine[] {
+  const changed = new Map(lines.map((it) => [it.line, it]));
+  const all = applied.map((line) => {
+    const other = changed.get(line.line);
+    changed.delete(line.line);
+    return other
+      ? {
+          ...line,
+          certifiedWork: other.work === line.work ? null : other.work,
+          certifiedMaterials: other.materials === line.materials ? null : other.materials,
+        }
+      : line;
+  });
+  return [
+    ...all,
+    ...[...changed.values()].map((it) => ({
+      line: it.line,
+      work: 0,
+      materials: 0,
+      certifiedWork: it.work,
+      certifiedMaterials: it.materials,
+    })),
+  ];
+}
+
+function fieldOfCertified(field: string, lines: readonly BilledLine[], input: CertifyInput): string {
+  const [, index, figure] = field.split('.');
+  const at = input.lines.findIndex((it) => it.line === lines[Number(index)]!.line);
+  return at < 0 ? field : `lines.${at}.${figure}`;
+}
+
+function refuseBelowReleased(job: LoadedBillingJob, application: Application, retention: number, digits: number): void {
+  const released = job.releases.filter((it) => it.dated <= application.certifiedOn!).reduce((sum, it) => sum + it.amount, 0);
+  if (retention < released) {
+    throw new LedrinError(
+      'refused',
+      `Certifying this would bring retention to date to ${displayExact(retention, digits)}, below the ${displayExact(released, digits)} already released`,
+    );
+  }
+}

@@ -1,0 +1,181 @@
+import type { Application, BilledLine, BillingJob, RetentionRelease } from '../../core/billing/application';
+import type { PriceChange, SovLine } from '../../core/contract/contract';
+import type { RetentionRule } from '../../core/billing/retention';
+import type { Sql } from '../db/sql';
+
+/** A job with all that its billing is worked from, and the ids its papers are kept under. */
+export interface LoadedBillingJob extends BillingJob {
+  id: number;
+  number: string;
+  name: string;
+  customer: string;
+  status: string;
+  awardedOn: string | null;
+  locked: boolean;
+  /** The job's terms, else the client's; null where neither says. */
+  termsDays: number | null;
+  sovLineIds: Map<string, number>;
+  applicationIds: Map<number, number>;
+}
+
+interface JobRow {
+  id: number;
+  number: string;
+  name: string;
+  customer: string;
+  status: string;
+  awarded_on: string | null;
+  locked: number;
+  terms_days: number | null;
+  tax_rate: number;
+  retention_rate: number;
+  retention_materials_rate: number | null;
+  retention_step_at: number | null;
+  retention_step_to: number | null;
+  retention_step_applies: 'all' | 'further';
+  retention_cap: number | null;
+}
+
+/** The retention rule as the job's columns hold it; a step needs both its rates. */
+export function retentionRule(
+  row: Omit<JobRow, 'id' | 'number' | 'name' | 'customer' | 'status' | 'awarded_on' | 'locked' | 'terms_days' | 'tax_rate'>,
+): RetentionRule {
+  const { retention_step_at: at, retention_step_to: to } = row;
+  return {
+    rate: row.retention_rate,
+    materialsRate: row.retention_materials_rate,
+    step: at === null || to === null ? null : { at, to, applies: row.retention_step_applies },
+    cap: row.retention_cap,
+  };
+}
+
+/** Billing of the jobs with these ids, by job number. */
+export async function loadBillingJobs(sql: Sql, ...jobIds: readonly number[]): Promise<Map<string, LoadedBillingJob>> {
+  const only = `WHERE job.id IN (${jobIds.map(Number).join(', ')})`;
+  const jobs = await sql.all<JobRow>(
+    `SELECT job.*, c.code AS customer, coalesce(job.terms_days, c.terms_days) AS terms_days FROM job JOIN customer c ON c.id = job.customer_id ${only} ORDER BY job.number`,
+  );
+  const byId = new Map(jobs.map((row) => [row.id, emptyJob(row)]));
+  await loadSchedule(sql, byId, only);
+  await loadPriceChanges(sql, byId, only);
+  await loadApplications(sql, byId, only);
+  await loadReleases(sql, byId, only);
+  return new Map([...byId.values()].map((job) => [job.number, job]));
+}
+
+type Mutable = LoadedBillingJob & {
+  sovLines: SovLine[];
+  priceChanges: PriceChange[];
+  applications: Application[];
+  releases: RetentionRelease[];
+};
+
+function emptyJob(row: JobRow): Mutable {
+  return {
+    id: row.id,
+    number: row.number,
+    name: row.name,
+    customer: row.customer,
+    status: row.status,
+    awardedOn: row.awarded_on,
+    locked: row.locked === 1,
+    termsDays: row.terms_days,
+    taxRate: row.tax_rate,
+    retention: retentionRule(row),
+    sovLines: [],
+    priceChanges: [],
+    applications: [],
+    releases: [],
+    sovLineIds: new Map(),
+    applicationIds: new Map(),
+  };
+}
+
+async function loadSchedule(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
+  const rows = await sql.all<{
+    id: number;
+    job_id: number;
+    line: string;
+    section: string;
+    description: string;
+    scheduled_value: number;
+    quantity: number | null;
+    unit: string;
+    retention_rate: number | null;
+    original: number;
+  }>(`SELECT s.* FROM sov_line s JOIN job ON job.id = s.job_id ${only} ORDER BY s.job_id, s.original DESC, s.position`);
+  for (const row of rows) {
+    const job = jobs.get(row.job_id)!;
+    job.sovLineIds.set(row.line, row.id);
+    job.sovLines.push({
+      line: row.line,
+      section: row.section,
+      description: row.description,
+      scheduledValue: row.scheduled_value,
+      quantity: row.quantity,
+      unit: row.unit,
+      retentionRate: row.retention_rate,
+      original: row.original === 1,
+    });
+  }
+}
+
+async function loadPriceChanges(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
+  const rows = await sql.all<{ job_id: number; number: string; line: string; amount: number; decided_on: string }>(
+    `SELECT o.job_id, o.number, s.line, l.amount, o.decided_on FROM change_order_line l JOIN change_order o ON o.id = l.change_order_id
+      JOIN sov_line s ON s.id = l.sov_line_id JOIN job ON job.id = o.job_id ${only} AND l.side = 'price' AND o.status = 'approved' ORDER BY l.id`,
+  );
+  for (const row of rows)
+    jobs
+      .get(row.job_id)!
+      .priceChanges.push({ changeOrder: row.number, line: row.line, amount: row.amount, approvedOn: row.decided_on });
+}
+
+async function loadApplications(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
+  const rows = await sql.all<{
+    id: number;
+    job_id: number;
+    number: number;
+    dated: string;
+    status: Application['status'];
+    certified_on: string | null;
+    reference: string;
+    lines: string;
+  }>(
+    `SELECT a.id, a.job_id, a.number, a.dated, a.status, a.certified_on, a.reference,
+      (SELECT json_group_array(json_array(s.line, l.work, l.materials, l.certified_work, l.certified_materials))
+        FROM application_line l JOIN sov_line s ON s.id = l.sov_line_id WHERE l.application_id = a.id) AS lines
+      FROM application a JOIN job ON job.id = a.job_id ${only} ORDER BY a.job_id, a.number`,
+  );
+  for (const row of rows) {
+    const job = jobs.get(row.job_id)!;
+    job.applicationIds.set(row.number, row.id);
+    job.applications.push({
+      number: row.number,
+      dated: row.dated,
+      status: row.status,
+      certifiedOn: row.certified_on,
+      reference: row.reference,
+      lines: billedLines(row.lines),
+    });
+  }
+}
+
+function billedLines(json: string): BilledLine[] {
+  return (JSON.parse(json) as [string, number, number, number | null, number | null][]).map(
+    ([line, work, materials, certifiedWork, certifiedMaterials]) => ({
+      line,
+      work,
+      materials,
+      certifiedWork,
+      certifiedMaterials,
+    }),
+  );
+}
+
+async function loadReleases(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
+  const rows = await sql.all<{ job_id: number; reference: string; dated: string; amount: number }>(
+    `SELECT r.* FROM retention_release r JOIN job ON job.id = r.job_id ${only} ORDER BY r.dated, r.id`,
+  );
+  for (const row of rows) jobs.get(row.job_id)!.releases.push({ reference: row.reference, dated: row.dated, amount: row.amount });
+}

@@ -1,0 +1,92 @@
+import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
+import { addDays, daysBetween, periodOf } from '../../core/calendar/plainDate';
+import type { ApplicationRow, BillingRegister } from '../../wire/billing';
+import type { Sql } from '../db/sql';
+import { loadBillingJobs } from './billingJobs';
+import { inSchedule, loadPositions } from '../jobs/jobPositions';
+import { leftBySchedule, scheduledJobs } from '../instalments/billedBySchedule';
+import { applicationRows } from './jobBilling';
+
+interface RegisterRow {
+  job_id: number;
+  job: string;
+  name: string;
+  customer: string;
+  number: number;
+  dated: string;
+  status: ApplicationRow['status'];
+  certified_on: string | null;
+  gross: number;
+  retention: number;
+  due: number;
+  tax: number;
+  received: number;
+  terms: number | null;
+}
+
+/** Certified applications carry their figures; those not yet certified by the date are valued afresh. */
+const REGISTER = `SELECT a.job_id, job.number AS job, job.name, c.code AS customer, a.number, a.dated, a.status, a.certified_on, a.gross, a.retention, a.due, a.tax, coalesce(job.terms_days, c.terms_days) AS terms,
+  coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id AND dated <= $1), 0) AS received
+  FROM application a JOIN job ON job.id = a.job_id JOIN customer c ON c.id = job.customer_id
+  WHERE a.dated <= $1 AND (a.status <> 'certified' OR a.certified_on > $1 OR a.dated >= $2 OR a.due + a.tax <> coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id AND dated <= $1), 0))
+  ORDER BY job.number, a.number`;
+
+/** Every application that is open, or of the month; and the jobs that wait for one. */
+export async function billingRegister(sql: Sql, asOf: string): Promise<BillingRegister> {
+  const month = periodOf(asOf);
+  const [rows, positions, billed] = await Promise.all([
+    sql.all<RegisterRow>(REGISTER, [asOf, `${month}-01`]),
+    loadPositions(sql, asOf, null),
+    sql.all<{ job_id: number; number: number; dated: string }>(
+      'SELECT job_id, number, max(dated) AS dated FROM application WHERE dated <= $1 GROUP BY job_id',
+      [asOf],
+    ),
+  ]);
+  const open = (row: RegisterRow) => row.status !== 'certified' || row.certified_on! > asOf;
+  const toValue = await loadBillingJobs(sql, ...new Set(rows.filter(open).map((row) => row.job_id)));
+  const applications = rows.map((row) =>
+    open(row)
+      ? applicationRows(toValue.get(row.job)!, new Map(), asOf).find((it) => it.number === row.number)!
+      : certifiedRow(row, asOf),
+  );
+  const last = new Map(billed.map((row) => [row.job_id, row]));
+  const waiting = positions.filter(
+    (it) =>
+      inSchedule(it, asOf) && it.status !== 'closed' && !it.position.finished && periodOf(last.get(it.id)?.dated ?? '') !== month,
+  );
+  const scheduled = await scheduledJobs(sql);
+  const toBill = new Map<number, number | null>();
+  for (const job of (await loadBillingJobs(sql, ...waiting.map((it) => it.id).filter((id) => scheduled.has(id)))).values())
+    toBill.set(job.id, await leftBySchedule(sql, job, asOf));
+  const unbilled = waiting.map((it) => ({
+    job: it.number,
+    name: it.name,
+    customer: it.customer,
+    lastNumber: last.get(it.id)?.number ?? null,
+    underbilled: it.progress.underbilled,
+    overbilled: it.progress.overbilled,
+    bySchedule: toBill.get(it.id) ?? null,
+  }));
+  return { applications, unbilled };
+}
+
+function certifiedRow(row: RegisterRow, asOf: string): ApplicationRow {
+  const payable = row.due + row.tax;
+  const due = addDays(row.certified_on!, row.terms ?? USUAL_TERMS_DAYS);
+  return {
+    job: row.job,
+    jobName: row.name,
+    customer: row.customer,
+    number: row.number,
+    dated: row.dated,
+    status: 'certified',
+    certifiedOn: row.certified_on,
+    gross: row.gross,
+    retention: row.retention,
+    due: row.due,
+    payable,
+    received: row.received,
+    dueOn: due,
+    daysLate: payable === row.received ? 0 : Math.max(0, daysBetween(due, asOf)),
+  };
+}

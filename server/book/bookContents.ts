@@ -1,0 +1,59 @@
+import { copyFileSync, existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { isHash } from './checks/checkOffers';
+import type { BookCheck } from './checks/checkBook';
+import { contentOf, contentsIn, keepContent, type Stores } from '../attachments/contents';
+
+/** What a book's folder holds beside its CSV files: the contents of papers, and messages. Found and judged first, kept last. */
+export interface BookContents {
+  /** Size in bytes by hash. */
+  sizes: Map<string, number>;
+  /** The name each message gets in the outbox, by its name in the book. */
+  outboxNames: Map<string, string>;
+  /** Puts everything where it belongs. */
+  keep(): void;
+}
+
+/** Looks for what the rows of a book name; a paper whose content is missing or another is a fault. */
+export function bookContents({ rows, faults }: BookCheck, folder: string, stores: Stores): BookContents {
+  const inFolder = contentsIn(folder);
+  const sizes = new Map<string, number>();
+  for (const { row, sha256 } of rows.job_papers) {
+    if (!sha256 || !isHash(sha256)) continue;
+    const content = contentOf(sha256, inFolder, stores);
+    if (typeof content === 'string') faults.add('job_papers', row, 'sha256', content);
+    else sizes.set(sha256, content.length);
+  }
+  const outboxNames = new Map<string, string>();
+  const given = new Set<string>();
+  for (const file of new Set(rows.messages.map((it) => it.file))) {
+    if (!file) continue;
+    const name = freeName(file, folder, stores, given);
+    given.add(name);
+    outboxNames.set(file, name);
+  }
+  return {
+    sizes,
+    outboxNames,
+    keep: () => {
+      for (const hash of sizes.keys()) keepContent(stores.files, hash, contentOf(hash, inFolder, stores) as Buffer);
+      if (outboxNames.size > 0) mkdirSync(stores.outbox, { recursive: true });
+      for (const [file, name] of outboxNames) {
+        const [from, to] = [join(folder, file), join(stores.outbox, name)];
+        // A message that is not in the folder is shown without its file, as one that was taken away is.
+        if (existsSync(from) && !existsSync(to)) copyFileSync(from, to);
+      }
+    },
+  };
+}
+
+/** The name of a message, or one beside it where the outbox has another message of that name, or this book gave it already. */
+function freeName(file: string, folder: string, { outbox }: Stores, given: ReadonlySet<string>): string {
+  const stem = file.slice(0, -'.eml'.length);
+  for (let count = 1; ; count++) {
+    const name = count === 1 ? file : `${stem}-${count}.eml`;
+    const [from, to] = [join(folder, file), join(outbox, name)];
+    if (given.has(name)) continue;
+    if (!existsSync(to) || (existsSync(from) && readFileSync(from).equals(readFileSync(to)))) return name;
+  }
+}

@@ -1,0 +1,369 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { writeBook } from './writeBook';
+import type { Database } from '../db/database';
+import { REPORTS, type ReportName } from '../reports/index';
+import {
+  besides,
+  cleanUp,
+  differences,
+  everything,
+  faultsOf,
+  folderText,
+  reportLines,
+  SMALL_BOOK,
+  temporaryDatabase,
+  temporaryFolder,
+  TESTER,
+  writeBookText,
+  type BookText,
+} from '../test/books';
+import { importBook } from './importBook';
+
+afterAll(cleanUp);
+
+/** The small book with one file's text changed. */
+function withText(file: string, from: string | RegExp, to: string): BookText {
+  const text = SMALL_BOOK[file]!.replace(from, to);
+  if (text === SMALL_BOOK[file]) throw new Error(`${from} is not in ${file}`);
+  return { ...SMALL_BOOK, [file]: text };
+}
+const withRow = (file: string, row: string): BookText => ({ ...SMALL_BOOK, [file]: `${SMALL_BOOK[file]}${row}\n` });
+
+describe('a faulty book', () => {
+  let database: Database;
+  let before: string;
+
+  beforeAll(async () => {
+    database = await temporaryDatabase();
+    before = await everything(database);
+  });
+
+  const cases: [string, BookText, string[]][] = [
+    ['an unknown file', { ...SMALL_BOOK, invoices: 'a\n1\n' }, ['invoices:1:']],
+    ['an unknown column', withText('vendors', 'vendor,name,kind', 'vendor,name,colour'), ['vendors:1:colour']],
+    [
+      'a missing required column',
+      withText('cost_codes', 'cost_code,description', 'cost_code,unit'),
+      ['cost_codes:1:description'],
+    ],
+    ['a column twice', withText('vendors', 'vendor,name,kind', 'vendor,name,name'), ['vendors:1:name']],
+    ['a ragged record', withRow('customers', 'SOUTH,South'), ['customers:3:']],
+    [
+      'an ill-quoted record, rows counted on',
+      withText('cost_codes', '200,Panels', '2"00,Panels\n200,Panels\n100,Twice'),
+      ['cost_codes:3:', 'cost_codes:5:cost_code'],
+    ],
+    [
+      'a line break inside a cell, which starts no row',
+      withText('customers', 'NORTH,Northbeck Estates,14', 'NORTH,"Northbeck\nEstates",x'),
+      ['customers:2:terms_days'],
+    ],
+    ['a missing required cell', withText('jobs', 'J1,"Mill, east wall"', 'J1,'), ['jobs:2:name']],
+    ['a bad date', withText('costs', '2031-01-15', '2031-02-30'), ['costs:2:dated']],
+    ['a bad number', withText('costs', ',1000.00,', ',"1,000.00",'), ['costs:2:amount']],
+    ['too many decimals', withText('budget', '2500.00', '2500.001'), ['budget:4:amount']],
+    [
+      'too many decimals for a currency with none',
+      {
+        company: 'name,currency\nA,JPY\n',
+        customers: 'customer,name\nC,C\n',
+        jobs: 'job,name,customer,awarded_on\n1,A,C,2031-01-01\n',
+        schedule_of_values: 'job,sov_line,description,scheduled_value\n1,1,x,10.5\n',
+      },
+      ['schedule_of_values:2:scheduled_value'],
+    ],
+    ['an unknown currency', withText('company', 'GBP', 'ZZQ'), ['company:2:currency']],
+    ['a percentage above 100', withText('jobs', '2031-01-05,5,20', '2031-01-05,105,20'), ['jobs:2:retention_percent']],
+    ['a value outside its list', withText('costs', 'labour,T1', 'labor,T1'), ['costs:2:cost_type']],
+    ['a boolean that is neither', withText('costs', ',yes,', ',true,'), ['costs:6:uninstalled']],
+    ['an unknown client', withText('jobs', 'wall",NORTH', 'wall",WEST'), ['jobs:2:customer']],
+    ['an unknown job, its dependents told once', withText('costs', '2031-01-15,J1', '2031-01-15,J7'), ['costs:2:job']],
+    ['an unknown cost code', withText('forecasts', ',100,', ',101,'), ['forecasts:2:cost_code']],
+    ['an unknown commitment', withText('costs', 'PO1,1,,', 'PO2,1,,'), ['costs:3:commitment']],
+    ['an unknown commitment line', withText('costs', 'PO1,1,,', 'PO1,2,,'), ['costs:3:commitment_line']],
+    ['a commitment line of another job', withText('commitments', '2031-01-20,J1', '2031-01-20,J2'), ['costs:3:commitment_line']],
+    ['a commitment without its line', withText('costs', 'PO1,1,,', 'PO1,,,'), ['costs:3:commitment_line']],
+    ['a duplicate job', withRow('jobs', 'J1,Again,NORTH,tender,,,'), ['jobs:4:job']],
+    ['a duplicate SOV line', withRow('schedule_of_values', 'J1,2,,Again,1.00'), ['schedule_of_values:4:sov_line']],
+    ['a duplicate forecast', withRow('forecasts', 'J1,2031-02-28,A,100,labour,percent,70'), ['forecasts:3:cost_type']],
+    ['a duplicate application line', withRow('application_lines', 'J1,3,1,5000.00,,'), ['application_lines:9:sov_line']],
+    [
+      'commitment rows that differ',
+      withRow('commitments', 'PO1,subcontract,PANEL,2031-01-20,J1,2,A,200,material,5.00'),
+      ['commitments:3:kind'],
+    ],
+    ['an awarded job without its day', withText('jobs', 'on-site,2031-01-05', 'on-site,'), ['jobs:2:awarded_on']],
+    ['a closed job without its finish', withText('jobs', 'on-site', 'closed'), ['jobs:2:finished_on']],
+    [
+      'a decision before the change was raised',
+      withText('change_orders', '2031-02-15', '2031-01-31'),
+      ['change_orders:2:decided_on'],
+    ],
+    ['an approval without its day', withText('change_orders', ',2031-02-15', ','), ['change_orders:2:decided_on']],
+    [
+      'a new SOV line without a description',
+      withText('change_order_lines', 'price,3,Louvres', 'price,3,'),
+      ['change_order_lines:2:description'],
+    ],
+    [
+      'a price line without its SOV line',
+      withText('change_order_lines', 'price,1,', 'price,,'),
+      ['change_order_lines:4:sov_line'],
+    ],
+    [
+      'a cost line without code and type',
+      withText('change_order_lines', 'A,200,material', 'A,,'),
+      ['change_order_lines:3:cost_code', 'change_order_lines:3:cost_type'],
+    ],
+    ['installed before delivered', withText('costs', '2031-03-02', '2031-02-19'), ['costs:6:installed_on']],
+    ['certified before dated', withText('applications', '2031-02-05', '2031-01-30'), ['applications:2:certified_on']],
+    ['an application before the award', withText('applications', '1,2031-01-31', '1,2031-01-04'), ['applications:2:dated']],
+    ['application dates that fall', withText('applications', '3,2031-03-31', '3,2031-02-24'), ['applications:4:dated']],
+    [
+      'certified out of order',
+      withText('applications', '2,2031-02-25,certified,2031-02-28', '2,2031-01-31,certified,2031-02-04'),
+      ['applications:3:certified_on'],
+    ],
+    [
+      'certified before one that is not',
+      {
+        ...withText('applications', '1,2031-01-31,certified,2031-02-05', '1,2031-01-31,submitted,'),
+        receipts: 'dated,job,application,amount\n',
+      },
+      ['applications:3:status'],
+    ],
+    [
+      'a gap in the numbers',
+      {
+        ...withText('applications', 'J1,3,', 'J1,4,'),
+        application_lines: SMALL_BOOK.application_lines!.replaceAll('J1,3,', 'J1,4,'),
+      },
+      ['applications:4:application'],
+    ],
+    [
+      'a line passed by its work',
+      withText('application_lines', 'J1,3,1,5000.00', 'J1,3,1,6000.01'),
+      ['application_lines:6:work_to_date'],
+    ],
+    [
+      'a line passed with its materials',
+      withText('application_lines', 'J1,3,1,5000.00,,', 'J1,3,1,5000.00,1000.01,'),
+      ['application_lines:6:materials_on_site'],
+    ],
+    [
+      'a certified figure that passes',
+      withText('application_lines', '3800.00', '6000.01'),
+      ['application_lines:4:certified_work_to_date'],
+    ],
+    [
+      'a line billed before its change is approved',
+      withText('change_orders', '2031-02-15', '2031-04-15'),
+      ['application_lines:8:work_to_date'],
+    ],
+    [
+      'a line billed before and left out',
+      withText('application_lines', 'J1,3,2,2000.00,,\n', ''),
+      ['applications:4:application'],
+    ],
+    ['more released than held', withText('retention_releases', '100.00', '265.01'), ['retention_releases:2:amount']],
+    ['released before it is held', withText('retention_releases', '2031-03-10', '2031-02-04'), ['retention_releases:2:amount']],
+    [
+      'a release with a number for a reference',
+      withText('retention_releases', 'Part release', '12'),
+      ['retention_releases:2:reference'],
+    ],
+    ['a receipt before certification', withText('receipts', '2031-02-20', '2031-02-04'), ['receipts:2:dated']],
+    ['a receipt on what is not certified', withRow('receipts', '2031-04-20,J1,3,5.00,'), ['receipts:4:dated']],
+    ['a receipt on an unknown release', withRow('receipts', '2031-04-20,J1,Other,5.00,'), ['receipts:4:application']],
+    ['more received than asked for', withText('receipts', '1000.00', '2964.01'), ['receipts:3:amount']],
+    ['no company at all', { customers: SMALL_BOOK.customers! }, ['company:1:']],
+    [
+      'several at once, in order',
+      { ...withText('costs', '2031-01-15', 'x'), vendors: 'vendor,name,kind\nPANEL,,shop\n' },
+      ['vendors:2:name', 'vendors:2:kind', 'costs:2:dated'],
+    ],
+  ];
+
+  test.each(cases)('%s', async (_, book, expected) => {
+    expect((await faultsOf(database, book)).sort()).toEqual([...expected].sort());
+  });
+
+  test('a file that is not UTF-8 is one fault, and what refers to it is not blamed', async () => {
+    const folder = writeBookText(SMALL_BOOK);
+    const { writeFileSync } = await import('node:fs');
+    writeFileSync(join(folder, 'customers.csv'), Buffer.from([0x63, 0xff, 0xfe]));
+    await expect(importBook(database, folder, TESTER, besides(database))).rejects.toMatchObject({
+      faults: [{ file: 'customers.csv', row: 1, column: '' }],
+    });
+  });
+
+  test('leaves the database as it was', async () => {
+    expect(await everything(database)).toBe(before);
+  });
+});
+
+test('a byte order mark, CRLF, other columns first and files that are no CSV change nothing', async () => {
+  const database = await temporaryDatabase();
+  expect(
+    await faultsOf(database, {
+      ...SMALL_BOOK,
+      company: '\ufeffcurrency,name\r\nGBP,A\r\n',
+      'notes.txt': 'x',
+      vendors: 'name,vendor\n\nPanel Supply,PANEL\n',
+    }),
+  ).toEqual([]);
+});
+
+test('an import adds: references resolve against the database, keys that are there are duplicates', async () => {
+  const database = await temporaryDatabase();
+  expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
+  expect(await faultsOf(database, { customers: SMALL_BOOK.customers! })).toEqual(['customers:2:customer']);
+  expect(await faultsOf(database, { schedule_of_values: 'job,sov_line,description,scheduled_value\nJ1,9,Late,5.00\n' })).toEqual([
+    'schedule_of_values:2:job',
+  ]);
+  expect(await faultsOf(database, { receipts: 'dated,job,application,amount\n2031-04-02,J1,2,1964.01\n' })).toEqual([
+    'receipts:2:amount',
+  ]);
+  const more = {
+    applications: 'job,application,dated,status\nJ1,4,2031-04-30,draft\n',
+    application_lines: 'job,application,sov_line,work_to_date\nJ1,4,1,5500.00\nJ1,4,2,2000.00\nJ1,4,3,250.00\n',
+    receipts: 'dated,job,application,amount\n2031-04-02,J1,2,1964.00\n',
+    costs: 'dated,job,section,cost_code,cost_type,reference,amount\n2031-04-01,J1,A,100,labour,T9,10.00\n',
+  };
+  expect(await faultsOf(database, more)).toEqual([]);
+  expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+});
+
+/** Every report of a database, of every job and application. */
+async function allReports(database: Database, asOf: string): Promise<Record<string, string[]>> {
+  const reports: Record<string, string[]> = {};
+  for (const name of Object.keys(REPORTS) as ReportName[])
+    if (!['estimate-vs-actual', 'application', 'application-summary'].includes(name))
+      reports[name] = await reportLines(database, name, asOf);
+  for (const { number } of await database.read().all<{ number: string }>('SELECT number FROM job'))
+    reports[`eva ${number}`] = await reportLines(database, 'estimate-vs-actual', asOf, number);
+  for (const row of await database
+    .read()
+    .all<{ job: string; number: number }>(
+      'SELECT job.number AS job, a.number FROM application a JOIN job ON job.id = a.job_id WHERE dated <= $1',
+      [asOf],
+    )) {
+    reports[`${row.job}/${row.number}`] = [
+      ...(await reportLines(database, 'application', asOf, row.job, row.number)),
+      ...(await reportLines(database, 'application-summary', asOf, row.job, row.number)),
+    ];
+  }
+  return reports;
+}
+
+async function exported(database: Database): Promise<BookText> {
+  const folder = join(temporaryFolder(), 'out');
+  await writeBook(database.read(), folder, besides(database));
+  return folderText(folder);
+}
+
+describe('export and import are inverse', () => {
+  test.each([
+    ['the small book', SMALL_BOOK, ['2031-01-31', '2031-12-31']],
+    ['the sample company', folderText('demo/book'), ['2030-09-17', '2031-04-30']],
+  ] as const)(
+    'for %s: the same files, the same reports',
+    async (_, book, dates) => {
+      const [first, second] = [await temporaryDatabase(), await temporaryDatabase()];
+      expect(await faultsOf(first, book)).toEqual([]);
+      const once = await exported(first);
+      expect(await faultsOf(second, once)).toEqual([]);
+      expect(await exported(second)).toEqual(once);
+      for (const asOf of dates) expect(await allReports(second, asOf)).toEqual(await allReports(first, asOf));
+    },
+    60_000,
+  );
+
+  test('for costs of any kind', async () => {
+    const day = fc.integer({ min: 1, max: 28 }).map((n) => `2031-03-${String(n).padStart(2, '0')}`);
+    const text = fc.string({ unit: fc.constantFrom('a', '"', ',', '\n', 'ł', ' ', '=', '0') });
+    const cost = fc.record({
+      dated: day,
+      amount: fc.integer({ min: -1e9, max: 1e9 }),
+      hours: fc.option(fc.integer({ min: -1e6, max: 1e6 })),
+      party: text,
+      description: text,
+      section: text,
+      uninstalled: fc.boolean(),
+    });
+    await fc.assert(
+      fc.asyncProperty(fc.array(cost, { minLength: 1, maxLength: 12 }), async (costs) => {
+        const quoted = (it: string) => `"${it.replaceAll('"', '""')}"`;
+        const rows = costs.map((it) =>
+          [
+            it.dated,
+            'J1',
+            quoted(it.section),
+            '100',
+            'material',
+            'R',
+            quoted(it.party),
+            quoted(it.description),
+            it.hours === null ? '' : (it.hours / 10_000).toFixed(4),
+            (it.amount / 100).toFixed(2),
+            it.uninstalled ? 'yes' : '',
+          ].join(','),
+        );
+        const [first, second] = [await temporaryDatabase(), await temporaryDatabase()];
+        expect(
+          await faultsOf(first, {
+            ...SMALL_BOOK,
+            costs: `dated,job,section,cost_code,cost_type,reference,party,description,hours,amount,uninstalled\n${rows.join('\n')}\n`,
+          }),
+        ).toEqual([]);
+        const once = await exported(first);
+        expect(await faultsOf(second, once)).toEqual([]);
+        expect(await exported(second)).toEqual(once);
+        expect(await differences(second, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+      }),
+      { numRuns: 12 },
+    );
+  });
+});
+
+test('the monthly totals are the entries, as of any day', async () => {
+  const database = await temporaryDatabase();
+  expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
+  const sql = database.read();
+  const { loadCostLines } = await import('../costs/costLineStates');
+  const { costSubtotals } = await import('../costs/costSubtotals');
+  for (const asOf of ['2029-11-30', '2030-02-28', '2030-07-13', '2031-04-30', '2031-04-02']) {
+    const entries = new Map(
+      (
+        await sql.all<{ id: number; cost: number; hours: number }>(
+          'SELECT cost_line_id AS id, sum(amount) AS cost, coalesce(sum(hours), 0) AS hours FROM cost_entry WHERE dated <= $1 GROUP BY 1',
+          [asOf],
+        )
+      ).map((row) => [row.id, row]),
+    );
+    for (const by of ['job', 'section', 'code', 'type'] as const) {
+      // A condition that holds for every entry keeps the second way from the monthly totals.
+      expect(await costSubtotals(sql, { asOf, job: '2107' }, by)).toEqual(
+        await costSubtotals(sql, { asOf, job: '2107', from: '1900-01-01' }, by),
+      );
+      expect(await costSubtotals(sql, { asOf, costType: 'labour' }, by)).toEqual(
+        await costSubtotals(sql, { asOf, costType: 'labour', from: '1900-01-01' }, by),
+      );
+    }
+    for (const line of await loadCostLines(sql, asOf, null))
+      expect([line.id, line.cost, line.hours]).toEqual([
+        line.id,
+        entries.get(line.id)?.cost ?? 0,
+        entries.get(line.id)?.hours ?? 0,
+      ]);
+  }
+});
+
+test('a folder that is not there is told', async () => {
+  const database = await temporaryDatabase();
+  await expect(importBook(database, '/nowhere/at/all', TESTER, besides(database))).rejects.toThrow(/no folder/);
+  expect(existsSync('/nowhere')).toBe(false);
+});

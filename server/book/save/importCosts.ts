@@ -1,0 +1,111 @@
+import type { CostType } from '../../../core/costs/costType';
+import { costJournals, type DatedCost } from '../../../core/costs/costBatch';
+import type { BookCheck } from '../checks/checkBook';
+import { before } from '../checks/checkContracts';
+import type { BookRow } from '../format/bookFiles';
+import { joinKey } from '../checks/keys';
+import { bookRows, type FileShape, type Reading } from '../csv/readRows';
+import { nextId, type Sql } from '../../db/sql';
+import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../../costs/costEntries';
+import { postPapers, writeJournals, type Actor } from '../../ledger/post';
+import type { BookIds } from './saveKeyed';
+
+/** Checks the rows of costs.csv as they stream by, and keeps them for as long as nothing is wrong with the book. */
+export async function importCosts(
+  sql: Sql,
+  actor: Actor,
+  check: BookCheck,
+  ids: BookIds,
+  costLines: CostLines,
+  reading: Reading,
+): Promise<number> {
+  const shape: FileShape = { readable: true, missingColumns: [] };
+  const paperId = await nextId(sql, 'paper');
+  const days = new Map<string, DatedCost>();
+  const jobs = new Set<number>();
+  let count = 0;
+  let posted = false;
+  for await (const rows of bookRows('costs', reading, shape)) {
+    for (const row of rows) checkCost(check, row);
+    if (check.faults.any) continue;
+    // The paper comes first, so that entries have something to name; its journals follow when all is read.
+    if (!posted)
+      await postPapers(sql, actor, [
+        {
+          id: paperId,
+          paper: { kind: 'opening-cost', jobId: null, reference: 'costs.csv', dated: rows[0]!.dated! },
+          journals: [],
+        },
+      ]);
+    posted = true;
+    const entries = rows.map((row) => toEntry(row, paperId, ids, costLines, days, jobs));
+    await costLines.flush();
+    await insertCostEntries(sql, entries);
+    count += entries.length;
+  }
+  if (check.faults.any || !posted) return 0;
+  await writeJournals(
+    sql,
+    costJournals([...days.values()]).map((journal) => ({ paperId, ...journal })),
+  );
+  await refreshCostTotals(sql, [...jobs]);
+  return count;
+}
+
+function checkCost(check: BookCheck, row: BookRow<'costs'>): void {
+  const file = 'costs';
+  check.refersToJob(file, row);
+  check.refers(file, row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
+  if (before(row.installed_on, row.dated))
+    check.faults.add(file, row.row, 'installed_on', `${row.installed_on} is before dated, ${row.dated}`);
+  if (row.commitment === null && row.commitment_line === null) return;
+  if (row.commitment === null)
+    check.faults.add(file, row.row, 'commitment', 'missing required cell: commitment_line needs its commitment');
+  if (!check.refers(file, row.row, 'commitment', check.keys.commitments, 'commitment', row.commitment)) return;
+  if (row.commitment_line === null)
+    check.faults.add(file, row.row, 'commitment_line', 'missing required cell: a commitment needs its line');
+  if (!check.refers(file, row.row, 'commitment_line', check.keys.commitmentLines, 'line', row.commitment, row.commitment_line))
+    return;
+  const key = joinKey(row.commitment!, row.commitment_line!);
+  const job = check.commitmentLineJobs.get(key) ?? check.existing.commitmentLines.get(key)?.job;
+  if (job !== undefined && row.job && job !== row.job)
+    check.faults.add(
+      file,
+      row.row,
+      'commitment_line',
+      `line ${row.commitment_line} of commitment ${row.commitment} is of job ${job}, not of ${row.job}`,
+    );
+}
+
+function toEntry(
+  row: BookRow<'costs'>,
+  paperId: number,
+  ids: BookIds,
+  costLines: CostLines,
+  days: Map<string, DatedCost>,
+  jobs: Set<number>,
+): CostEntryValues {
+  const jobId = ids.jobs.get(row.job!)!;
+  jobs.add(jobId);
+  const costType = row.cost_type as CostType;
+  // Credits are kept apart from costs, as their journal lines are.
+  const key = `${row.dated} ${costType} ${row.amount! < 0 ? 'credit' : 'cost'}`;
+  const day = days.get(key);
+  if (day) day.amount += row.amount!;
+  else days.set(key, { dated: row.dated!, costType, amount: row.amount! });
+  return [
+    paperId,
+    jobId,
+    costLines.idOf(jobId, row.section ?? '', ids.costCodes.get(row.cost_code!)!, costType),
+    row.dated,
+    row.amount,
+    row.quantity,
+    row.hours,
+    row.reference,
+    row.party ?? '',
+    row.description ?? '',
+    row.commitment ? ids.commitmentLines.get(joinKey(row.commitment, row.commitment_line!)) : null,
+    row.uninstalled ? 1 : 0,
+    row.installed_on,
+  ];
+}

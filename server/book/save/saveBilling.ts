@@ -1,0 +1,141 @@
+import { LAST_DAY } from '../../../core/calendar/plainDate';
+import { isCertifiedAt } from '../../../core/billing/application';
+import type { Journal } from '../../../core/ledger/journal';
+import { rateOf } from '../../../core/money/rate';
+import { receiptJournal } from '../../../core/billing/receipt';
+import { retentionReleaseJournal } from '../../../core/billing/retentionRelease';
+import type { BookBilling } from '../checks/billingOfBook';
+import { isApplicationNumber } from '../checks/checkBilling';
+import type { BookCheck } from '../checks/checkBook';
+import { joinKey } from '../checks/keys';
+import { bulkInsert, nextId, type Sql } from '../../db/sql';
+import { planCertification } from '../../../core/billing/certification';
+import { postPapers, type Actor, type PaperToPost } from '../../ledger/post';
+import type { BookIds } from './saveKeyed';
+
+/** Saves and posts the billing of a checked book: applications, releases and receipts, each with its journal. */
+export async function saveBilling(
+  sql: Sql,
+  actor: Actor,
+  check: BookCheck,
+  ids: BookIds,
+  billing: Map<string, BookBilling>,
+): Promise<void> {
+  const papers = await Papers.open(sql, actor);
+  const tables = {
+    application: [] as unknown[][],
+    line: [] as unknown[][],
+    release: [] as unknown[][],
+    receipt: [] as unknown[][],
+  };
+  let applicationId = await nextId(sql, 'application');
+  for (const [number, job] of billing) {
+    for (const application of job.applications) {
+      if (application.row === null) continue;
+      const id = applicationId++;
+      ids.applications.set(joinKey(number, application.number), id);
+      const certified = isCertifiedAt(application, LAST_DAY) ? planCertification(job, application) : null;
+      const paper =
+        certified &&
+        papers.add(
+          {
+            kind: 'application',
+            jobId: ids.jobs.get(number)!,
+            reference: String(application.number),
+            dated: application.certifiedOn!,
+          },
+          certified.journal,
+        );
+      const { gross = null, retention = null, due = null, tax = null } = certified?.figures ?? {};
+      tables.application.push([
+        id,
+        ids.jobs.get(number),
+        application.number,
+        application.dated,
+        application.status,
+        application.certifiedOn,
+        application.reference,
+        paper,
+        gross,
+        retention,
+        due,
+        tax,
+      ]);
+      for (const line of application.lines)
+        tables.line.push([
+          id,
+          ids.sovLines.get(joinKey(number, line.line)),
+          line.work,
+          line.materials,
+          line.certifiedWork,
+          line.certifiedMaterials,
+        ]);
+    }
+  }
+  let releaseId = await nextId(sql, 'retention_release');
+  for (const row of check.rows.retention_releases) {
+    const jobId = ids.jobs.get(row.job!)!;
+    const tax = rateOf(billing.get(row.job!)!.taxRate, row.amount!);
+    const paper = papers.add(
+      { kind: 'retention-release', jobId, reference: row.reference!, dated: row.dated! },
+      retentionReleaseJournal(row.dated!, row.amount!, tax),
+    );
+    ids.releases.set(joinKey(row.job!, row.reference!), releaseId);
+    tables.release.push([releaseId++, jobId, row.dated, row.amount, tax, row.reference, paper]);
+  }
+  for (const row of check.rows.receipts) {
+    const jobId = ids.jobs.get(row.job!)!;
+    const paper = papers.add(
+      { kind: 'receipt', jobId, reference: row.reference ?? '', dated: row.dated! },
+      receiptJournal(row.dated!, row.amount!),
+    );
+    const byNumber = isApplicationNumber(row.application!);
+    const application = byNumber ? ids.applications.get(joinKey(row.job!, Number(row.application))) : null;
+    const release = byNumber ? null : ids.releases.get(joinKey(row.job!, row.application!));
+    tables.receipt.push([jobId, application, release, row.dated, row.amount, row.reference ?? '', paper]);
+  }
+  await papers.save();
+  await bulkInsert(
+    sql,
+    'application',
+    ['id', 'job_id', 'number', 'dated', 'status', 'certified_on', 'reference', 'paper_id', 'gross', 'retention', 'due', 'tax'],
+    tables.application,
+  );
+  await bulkInsert(
+    sql,
+    'application_line',
+    ['application_id', 'sov_line_id', 'work', 'materials', 'certified_work', 'certified_materials'],
+    tables.line,
+  );
+  await bulkInsert(sql, 'retention_release', ['id', 'job_id', 'dated', 'amount', 'tax', 'reference', 'paper_id'], tables.release);
+  await bulkInsert(
+    sql,
+    'receipt',
+    ['job_id', 'application_id', 'release_id', 'dated', 'amount', 'reference', 'paper_id'],
+    tables.receipt,
+  );
+}
+
+/** Papers gathered to be posted in one go. */
+class Papers {
+  private readonly gathered: { id: number; paper: PaperToPost; journals: Journal[] }[] = [];
+
+  private constructor(
+    private readonly sql: Sql,
+    private readonly actor: Actor,
+    private next: number,
+  ) {}
+
+  static async open(sql: Sql, actor: Actor): Promise<Papers> {
+    return new Papers(sql, actor, await nextId(sql, 'paper'));
+  }
+
+  add(paper: PaperToPost, journal: Journal): number {
+    this.gathered.push({ id: this.next, paper, journals: [journal] });
+    return this.next++;
+  }
+
+  save(): Promise<void> {
+    return postPapers(this.sql, this.actor, this.gathered);
+  }
+}

@@ -1,0 +1,48 @@
+import { periodOf } from '../../core/calendar/plainDate';
+import type { Lists, Session } from '../../wire/company';
+import type { Sql } from '../db/sql';
+import { loadCompany, newestEntryDate } from './company';
+
+export async function loadSession(sql: Sql, today: string): Promise<Session> {
+  const [company, newest, jobs] = await Promise.all([
+    loadCompany(sql),
+    newestEntryDate(sql),
+    sql.get<{ count: number }>('SELECT count(*) AS count FROM job'),
+  ]);
+  return { company, newestMonth: newest && periodOf(newest), jobCount: jobs!.count, today };
+}
+
+/** What fields complete from. */
+export async function loadLists(sql: Sql, asOf: string): Promise<Lists> {
+  const [customers, vendors, costCodes, jobs, managers, commitments] = await Promise.all([
+    sql.all<Lists['customers'][number]>('SELECT code, name, terms_days AS termsDays FROM customer ORDER BY code'),
+    sql.all<Lists['vendors'][number]>('SELECT code, name, kind FROM vendor ORDER BY code'),
+    sql.all<Lists['costCodes'][number]>('SELECT code, description, unit FROM cost_code ORDER BY code'),
+    sql.all<{ number: string; name: string; status: string; locked: number; sections: string }>(
+      `SELECT number, name, status, locked, (SELECT json_group_array(DISTINCT section) FROM (SELECT section FROM cost_line WHERE job_id = job.id UNION SELECT section FROM sov_line WHERE job_id = job.id) WHERE section <> '') AS sections
+        FROM job ORDER BY number`,
+    ),
+    sql.all<{ manager: string }>(`SELECT DISTINCT manager FROM job WHERE manager <> '' ORDER BY manager`),
+    sql.all<Lists['commitments'][number]>(
+      `SELECT c.number, m.line, job.number AS job, l.section, k.code AS costCode, l.cost_type AS costType, v.name AS vendor, m.description,
+        max(0, m.amount - coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND dated <= $1), 0)) AS open
+        FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN vendor v ON v.id = c.vendor_id JOIN cost_line l ON l.id = m.cost_line_id
+        JOIN cost_code k ON k.id = l.cost_code_id JOIN job ON job.id = l.job_id WHERE m.closed_on IS NULL ORDER BY c.number, m.line`,
+      [asOf],
+    ),
+  ]);
+  return {
+    customers,
+    vendors,
+    costCodes,
+    commitments,
+    managers: managers.map((row) => row.manager),
+    jobs: jobs.map((row) => ({
+      number: row.number,
+      name: row.name,
+      status: row.status,
+      locked: row.locked === 1,
+      sections: JSON.parse(row.sections) as string[],
+    })),
+  };
+}

@@ -1,0 +1,60 @@
+import { multiplyDivide } from '../../core/money/round';
+import type { Sql } from '../db/sql';
+import { type JobIdentity } from '../jobs/jobByNumber';
+import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
+
+/** A cost line that serves an SOV line, and its share of it. */
+export interface ServingLine {
+  line: EstimatedLine;
+  /** The part of an amount of the cost line that falls to the SOV line: by budget, where it serves several. */
+  share: (amount: number) => number;
+}
+
+/** The cost lines behind each SOV line. */
+export async function servingLines(sql: Sql, job: JobIdentity, asOf: string): Promise<Map<string, ServingLine[]>> {
+  const [lines, links] = await Promise.all([
+    estimatedLines(sql, job, asOf),
+    sql.all<{ id: number; line: string; amount: number }>(
+      'SELECT b.cost_line_id AS id, s.line, sum(b.amount) AS amount FROM budget_line b JOIN sov_line s ON s.id = b.sov_line_id WHERE s.job_id = $1 GROUP BY 1, 2',
+      [job.id],
+    ),
+  ]);
+  const whole = new Map<number, number>();
+  for (const link of links) whole.set(link.id, (whole.get(link.id) ?? 0) + link.amount);
+  const byId = new Map(lines.map((line) => [line.id, line]));
+  const serving = new Map<string, ServingLine[]>();
+  for (const { id, line: sovLine, amount } of links) {
+    const line = byId.get(id);
+    const total = whole.get(id)!;
+    if (!line || total === 0) continue;
+    const share = (value: number) => multiplyDivide(value, Math.abs(amount), Math.abs(total));
+    serving.set(sovLine, [...(serving.get(sovLine) ?? []), { line, share }]);
+  }
+  return serving;
+}
+
+/** What is added up of the cost lines that serve an SOV line. */
+export const SERVED = {
+  revised: (line: EstimatedLine) => line.revised,
+  actual: (line: EstimatedLine) => line.state.cost,
+  estimate: (line: EstimatedLine) => line.estimate.amount,
+};
+export type ServedKey = keyof typeof SERVED;
+
+/** Budget, cost and estimate behind each SOV line. */
+export async function costBySovLine(sql: Sql, job: JobIdentity, asOf: string): Promise<Map<string, Record<ServedKey, number>>> {
+  const sumOf = (lines: readonly ServingLine[], key: ServedKey) =>
+    lines.reduce((sum, it) => sum + it.share(SERVED[key](it.line)), 0);
+  return new Map(
+    [...(await servingLines(sql, job, asOf))].map(([sovLine, lines]) => [
+      sovLine,
+      { revised: sumOf(lines, 'revised'), actual: sumOf(lines, 'actual'), estimate: sumOf(lines, 'estimate') },
+    ]),
+  );
+}
+
+/** What cost says an SOV line has earned: scheduled value × cost ÷ estimate, within the line; null where nothing can be said. */
+export function earnedByCost(scheduled: number, served: Record<ServedKey, number> | undefined): number | null {
+  if (!served || served.estimate <= 0) return null;
+  return multiplyDivide(scheduled, Math.max(0, Math.min(served.actual, served.estimate)), served.estimate);
+}

@@ -1,0 +1,128 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { COST_TYPES } from '../../core/costs/costType';
+import type { Database } from '../db/database';
+import { cleanUp, faultsOf, folderText, temporaryDatabase } from '../test/books';
+import type { CostRow } from '../../wire/costs';
+import { COST_SORTS, costLedgerPage, type CostLedgerFilter } from './costLedger';
+import { costSubtotals, SUBTOTALS } from './costSubtotals';
+
+let database: Database;
+let all: CostRow[];
+const LATEST = '2031-12-31';
+
+beforeAll(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
+  all = (await costLedgerPage(database.read(), { asOf: LATEST, limit: 100_000 })).rows;
+});
+afterAll(cleanUp);
+
+const page = (filter: Partial<CostLedgerFilter>) => costLedgerPage(database.read(), { asOf: LATEST, limit: 100_000, ...filter });
+const total = (rows: readonly CostRow[]) => rows.reduce((sum, row) => sum + row.amount, 0);
+
+/** What a filter means, said again in plain terms. */
+function matches(row: CostRow, filter: Partial<CostLedgerFilter>): boolean {
+  const text = `${row.reference} ${row.party} ${row.description}`.toLowerCase();
+  return (
+    row.dated <= (filter.asOf ?? LATEST) &&
+    (!filter.from || row.dated >= filter.from) &&
+    (!filter.to || row.dated <= filter.to) &&
+    (!filter.job || row.job === filter.job) &&
+    (filter.section === undefined || row.section === filter.section) &&
+    (!filter.costCode || row.costCode === filter.costCode) &&
+    (!filter.costType || row.costType === filter.costType) &&
+    (!filter.party || row.party === filter.party) &&
+    (!filter.search || text.includes(filter.search.toLowerCase())) &&
+    (!filter.commitment || row.commitment === filter.commitment) &&
+    (!filter.uninstalled || (row.uninstalled && (row.installedOn === null || row.installedOn > (filter.asOf ?? LATEST))))
+  );
+}
+
+const filters: fc.Arbitrary<Partial<CostLedgerFilter>> = fc.record(
+  {
+    asOf: fc.constantFrom('2030-03-31', '2030-09-15', '2031-04-30'),
+    from: fc.constantFrom('2030-01-01', '2031-04-01'),
+    to: fc.constantFrom('2030-12-31', '2031-04-10'),
+    job: fc.constantFrom('2104', '2107', '2110'),
+    section: fc.constantFrom('', 'Atrium', 'Sports hall'),
+    costCode: fc.constantFrom('0310', '0440', '0700'),
+    costType: fc.constantFrom(...COST_TYPES),
+    party: fc.constantFrom('GLIMMER', 'Crew Dray'),
+    search: fc.constantFrom('glass', 'TS-30', '%', '_', "'", 'DN-4'),
+    uninstalled: fc.constant(true),
+    sort: fc.constantFrom(...COST_SORTS),
+    descending: fc.boolean(),
+  },
+  { requiredKeys: [] },
+);
+
+describe('the cost ledger', () => {
+  test('holds every entry of the book', () => {
+    expect(all.length).toBe(folderText('demo/book')['costs.csv']!.trim().split('\n').length - 1);
+  });
+
+  test('gives what any filter asks for, with its totals, however it is sorted', async () => {
+    await fc.assert(
+      fc.asyncProperty(filters, async (filter) => {
+        const { rows, count, amount, hours } = await page(filter);
+        const expected = all.filter((row) => matches(row, filter));
+        expect(rows.map((row) => row.id).sort()).toEqual(expected.map((row) => row.id).sort());
+        expect([count, amount, hours]).toEqual([
+          expected.length,
+          total(expected),
+          expected.reduce((sum, row) => sum + (row.hours ?? 0), 0),
+        ]);
+      }),
+      { numRuns: 80 },
+    );
+  });
+
+  test.each<[CostLedgerFilter['sort'], (row: CostRow) => string | number]>([
+    ['dated', (row: CostRow) => row.dated],
+    ['amount', (row: CostRow) => row.amount],
+    ['party', (row: CostRow) => row.party],
+  ])('is sorted by %s, both ways', async (sort, value) => {
+    const ascending = (await page({ sort, job: '2107' })).rows.map(value);
+    expect(ascending).toEqual([...ascending].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0)));
+    const descending = (await page({ sort, job: '2107', descending: true })).rows.map(value);
+    expect(descending).toEqual([...ascending].reverse());
+  });
+
+  test('pages join without a gap and without a row twice', async () => {
+    const pages: CostRow[] = [];
+    for (let offset = 0; offset < all.length; offset += 137)
+      pages.push(...(await page({ sort: 'amount', offset, limit: 137 })).rows);
+    expect(new Set(pages.map((row) => row.id)).size).toBe(all.length);
+    expect(pages.length).toBe(all.length);
+  });
+
+  test('of a job or code that is not there is empty', async () => {
+    expect(await page({ job: 'none' })).toEqual({ rows: [], count: 0, amount: 0, hours: 0 });
+    expect(await page({ costCode: "0310' OR 1" })).toEqual({ rows: [], count: 0, amount: 0, hours: 0 });
+  });
+});
+
+describe('subtotals', () => {
+  test('of any filter and by any column add up to the ledger', async () => {
+    await fc.assert(
+      fc.asyncProperty(filters, fc.constantFrom(...SUBTOTALS), async (filter, by) => {
+        const groups = await costSubtotals(database.read(), { asOf: LATEST, ...filter }, by);
+        const expected = all.filter((row) => matches(row, filter));
+        expect(groups.reduce((sum, it) => sum + it.amount, 0)).toBe(total(expected));
+        expect(groups.reduce((sum, it) => sum + it.count, 0)).toBe(expected.length);
+        expect(new Set(groups.map((it) => it.key)).size).toBe(groups.length);
+      }),
+      { numRuns: 80 },
+    );
+  });
+
+  test('each group is what its key says', async () => {
+    const groups = await costSubtotals(database.read(), { asOf: '2031-04-30', job: '2110' }, 'type');
+    for (const { key, amount } of groups)
+      expect([key, amount]).toEqual([key, total(all.filter((row) => row.job === '2110' && row.costType === key))]);
+    const months = await costSubtotals(database.read(), { asOf: '2031-04-30', job: '2110' }, 'month');
+    for (const { key, amount } of months)
+      expect([key, amount]).toEqual([key, total(all.filter((row) => row.job === '2110' && row.dated.startsWith(key)))]);
+  });
+});

@@ -1,0 +1,141 @@
+import type { PlainDate } from '../../core/calendar/plainDate';
+import type { CostPage, CostRow } from '../../wire/costs';
+import type { Sql } from '../db/sql';
+
+export const COST_SORTS = ['dated', 'job', 'amount', 'party', 'cost-code'] as const;
+export type CostSort = (typeof COST_SORTS)[number];
+
+/** What part of the cost ledger is asked for. Text filters match the whole value, but for `search`. */
+export interface CostLedgerFilter {
+  asOf: PlainDate;
+  job?: string;
+  section?: string;
+  costCode?: string;
+  costType?: string;
+  party?: string;
+  from?: PlainDate;
+  to?: PlainDate;
+  /** Part of reference, party or description. */
+  search?: string;
+  /** All entries of one paper. */
+  paper?: number;
+  commitment?: string;
+  /** Uninstalled material as of the date only. */
+  uninstalled?: boolean;
+  sort?: CostSort;
+  descending?: boolean;
+  offset?: number;
+  limit?: number;
+}
+
+const ORDER: Record<CostSort, string> = {
+  dated: 'e.dated',
+  job: 'e.job_id, e.dated',
+  amount: 'e.amount',
+  party: 'e.party, e.dated',
+  'cost-code': 'l.cost_code_id, e.dated',
+};
+
+export interface Condition {
+  where: string[];
+  bind: unknown[];
+  /** Set where the condition looks at the cost line. */
+  needsLine: boolean;
+}
+
+/** One page of the cost ledger with the totals of all that matches. */
+export async function costLedgerPage(sql: Sql, filter: CostLedgerFilter): Promise<CostPage> {
+  const ids = await filterIds(sql, filter);
+  if (!ids) return { rows: [], count: 0, amount: 0, hours: 0 };
+  const condition = conditionOf(filter, ids);
+  const from = `cost_entry e ${condition.needsLine ? 'JOIN cost_line l ON l.id = e.cost_line_id' : ''} WHERE ${condition.where.join(' AND ')}`;
+  const [totals, rows] = await Promise.all([
+    sql.get<{ count: number; amount: number; hours: number }>(
+      `SELECT count(*) AS count, coalesce(sum(e.amount), 0) AS amount, coalesce(sum(e.hours), 0) AS hours FROM ${from}`,
+      condition.bind,
+    ),
+    pageRows(sql, filter, condition),
+  ]);
+  return { ...totals!, rows };
+}
+
+async function pageRows(sql: Sql, filter: CostLedgerFilter, { where, bind, needsLine }: Condition): Promise<CostRow[]> {
+  const direction = filter.descending ? 'DESC' : 'ASC';
+  const order = ORDER[filter.sort ?? 'dated']
+    .split(', ')
+    .map((it) => `${it} ${direction}`)
+    .join(', ');
+  const line = needsLine || filter.sort === 'cost-code' ? 'JOIN cost_line l ON l.id = e.cost_line_id' : '';
+  // Ids first: skipping over half a million rows is cheap while they are only index entries.
+  const rows = await sql.all<Record<string, never>>(
+    `SELECT e.id, e.paper_id, e.dated, job.number AS job, k.section, c.code, k.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
+      m.number AS commitment, e.uninstalled, e.installed_on
+      FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order}, e.id ${direction} LIMIT ${Number(filter.limit ?? 200)} OFFSET ${Number(filter.offset ?? 0)}) page
+      JOIN cost_entry e ON e.id = page.id JOIN cost_line k ON k.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = k.cost_code_id
+      LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
+      ORDER BY ${order.replaceAll('l.', 'k.')}, e.id ${direction}`,
+    bind,
+  );
+  return rows.map((row) => ({
+    id: row.id!,
+    paperId: row.paper_id!,
+    dated: row.dated!,
+    job: row.job!,
+    section: row.section!,
+    costCode: row.code!,
+    costType: row.cost_type!,
+    reference: row.reference!,
+    party: row.party!,
+    description: row.description!,
+    quantity: row.quantity!,
+    hours: row.hours!,
+    amount: row.amount!,
+    commitment: row.commitment!,
+    uninstalled: row.uninstalled === 1,
+    installedOn: row.installed_on!,
+  }));
+}
+
+/** Ids of the job and code a filter names; null where one does not exist, so that nothing can match. */
+export async function filterIds(
+  sql: Sql,
+  { job, costCode }: CostLedgerFilter,
+): Promise<{ job?: number; costCode?: number } | null> {
+  const idOf = async (value: string | undefined, query: string) =>
+    value === undefined ? undefined : ((await sql.get<{ id: number }>(query, [value]))?.id ?? null);
+  const [jobId, codeId] = await Promise.all([
+    idOf(job, 'SELECT id FROM job WHERE number = $1'),
+    idOf(costCode, 'SELECT id FROM cost_code WHERE code = $1'),
+  ]);
+  return jobId === null || codeId === null ? null : { job: jobId, costCode: codeId };
+}
+
+export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costCode?: number }): Condition {
+  const condition: Condition = { where: [], bind: [], needsLine: false };
+  const add = (sql: string, value: unknown, ofLine = false) => {
+    condition.bind.push(value);
+    condition.where.push(sql.replaceAll('?', `$${condition.bind.length}`));
+    condition.needsLine ||= ofLine;
+  };
+  add('e.dated <= ?', filter.asOf);
+  if (filter.from) add('e.dated >= ?', filter.from);
+  if (filter.to) add('e.dated <= ?', filter.to);
+  if (ids.job !== undefined) add('e.job_id = ?', ids.job);
+  if (ids.costCode !== undefined) add('l.cost_code_id = ?', ids.costCode, true);
+  if (filter.section !== undefined) add('l.section = ?', filter.section, true);
+  if (filter.costType !== undefined) add('l.cost_type = ?', filter.costType, true);
+  if (filter.party !== undefined) add('e.party = ?', filter.party);
+  if (filter.paper !== undefined) add('e.paper_id = ?', filter.paper);
+  if (filter.commitment !== undefined)
+    add(
+      'e.commitment_line_id IN (SELECT n.id FROM commitment_line n JOIN commitment m ON m.id = n.commitment_id WHERE m.number = ?)',
+      filter.commitment,
+    );
+  if (filter.uninstalled) add('e.uninstalled = 1 AND (e.installed_on IS NULL OR e.installed_on > ?)', filter.asOf);
+  if (filter.search)
+    add(
+      `(e.reference || ' ' || e.party || ' ' || e.description) LIKE ? ESCAPE '\\'`,
+      `%${filter.search.replace(/[\\%_]/g, '\\$&')}%`,
+    );
+  return condition;
+}

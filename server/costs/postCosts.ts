@@ -1,0 +1,164 @@
+import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import { costJournals } from '../../core/costs/costBatch';
+import { reversedInstalledState } from '../../core/costs/reversal';
+import type { Journal } from '../../core/ledger/journal';
+import type { CostBatchInput, CostLineInput, PostedPaper } from '../../wire/costs';
+import type { Database } from '../db/database';
+import type { Sql } from '../db/sql';
+import { CostLines, insertCostEntries, refreshCostTotals } from './costEntries';
+import { costCodeIds } from './costCodes';
+import { postPaper, record, type Actor } from '../ledger/post';
+
+/** A checked batch, with the ids its entries are kept under. */
+export interface PlannedBatch {
+  jobIds: number[];
+  journals: Journal[];
+  total: number;
+  entries: unknown[][];
+}
+
+/** Posts a batch of costs: one paper, its entries and its journals, in one transaction. */
+export async function postCosts(database: Database, actor: Actor, input: CostBatchInput): Promise<PostedPaper> {
+  return database.write(async (sql) => {
+    const plan = await planCosts(sql, input.lines);
+    const paperId = await savePlannedCosts(sql, actor, input.lines, plan);
+    await record(sql, actor, 'post-costs', `paper ${paperId}`, { lines: input.lines.length, total: plan.total });
+    return { paperId, entries: input.lines.length, total: plan.total };
+  });
+}
+
+/** Writes a planned batch inside the caller's transaction; also how a preview sees what posting would do. */
+export async function savePlannedCosts(
+  sql: Sql,
+  actor: Actor,
+  lines: readonly CostLineInput[],
+  plan: PlannedBatch,
+): Promise<number> {
+  const dated = lines.reduce((latest, line) => (line.dated > latest ? line.dated : latest), lines[0]!.dated);
+  const oneJob = plan.jobIds.length === 1 ? plan.jobIds[0]! : null;
+  const paperId = await postPaper(
+    sql,
+    actor,
+    { kind: 'cost-batch', jobId: oneJob, reference: batchReference(lines), dated },
+    plan.journals,
+  );
+  await insertCostEntries(
+    sql,
+    plan.entries.map((entry) => [paperId, ...entry]),
+  );
+  await refreshCostTotals(sql, plan.jobIds);
+  return paperId;
+}
+
+function batchReference(lines: readonly CostLineInput[]): string {
+  const references = [...new Set(lines.map((line) => line.reference))];
+  return references.length === 1 ? references[0]! : `${references[0]} and ${references.length - 1} more`;
+}
+
+/** Checks every line of a batch and works out what it posts. Throws with all faults, by line and field. */
+export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Promise<PlannedBatch> {
+  const jobs = new Map(
+    (
+      await sql.all<{ id: number; number: string; status: string; locked: number }>('SELECT id, number, status, locked FROM job')
+    ).map((row) => [row.number, row]),
+  );
+  const codes = await costCodeIds(sql);
+  const commitments = lines.some((line) => line.commitment !== '') ? await commitmentLines(sql) : new Map();
+  const faults: Fault[] = [];
+  lines.forEach((line, i) => {
+    const add = (field: string, message: string) => faults.push({ field: `lines.${i}.${field}`, message });
+    const job = jobs.get(line.job);
+    if (!job) add('job', `There is no job ${line.job}`);
+    else if (job.locked) add('job', `Job ${line.job} is locked; nothing posts to it until it is unlocked`);
+    else if (job.status === 'closed') add('job', `Job ${line.job} is closed; it takes no more cost`);
+    if (!codes.has(line.costCode)) add('costCode', `There is no cost code ${line.costCode}; add it in Set-up, or choose another`);
+    if (line.amount === 0 && !line.hours) add('amount', 'The amount is nothing; expected an amount, or hours at least');
+    if (line.uninstalled && line.costType === 'labour')
+      add('uninstalled', 'Labour is not stored; only what is delivered can be uninstalled');
+    if (line.commitment === '') return;
+    const commitment = commitments.get(line.commitment);
+    if (!commitment) add('commitment', `There is no commitment line ${line.commitment}; write it as number/line`);
+    else if (commitment.job !== line.job) add('commitment', `${line.commitment} is of job ${commitment.job}, not of ${line.job}`);
+  });
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const jobIds = [...new Set(lines.map((line) => jobs.get(line.job)!.id))];
+  const costLines = await CostLines.open(sql, jobIds);
+  const entries = lines.map((line) => {
+    const jobId = jobs.get(line.job)!.id;
+    return [
+      jobId,
+      costLines.idOf(jobId, line.section, codes.get(line.costCode)!, line.costType),
+      line.dated,
+      line.amount,
+      null,
+      line.hours,
+      line.reference,
+      line.party,
+      line.description,
+      line.commitment === '' ? null : commitments.get(line.commitment)!.id,
+      line.uninstalled ? 1 : 0,
+      null,
+    ];
+  });
+  await costLines.flush();
+  return { jobIds, journals: costJournals(lines), total: lines.reduce((total, line) => total + line.amount, 0), entries };
+}
+
+async function commitmentLines(sql: Sql): Promise<Map<string, { id: number; job: string }>> {
+  const rows = await sql.all<{ id: number; name: string; job: string }>(
+    `SELECT m.id, c.number || '/' || m.line AS name, job.number AS job FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id JOIN job ON job.id = l.job_id`,
+  );
+  return new Map(rows.map((row) => [row.name, row]));
+}
+
+interface EntryRow {
+  job_id: number;
+  cost_line_id: number;
+  dated: string;
+  amount: number;
+  quantity: number | null;
+  hours: number | null;
+  reference: string;
+  party: string;
+  description: string;
+  commitment_line_id: number | null;
+  uninstalled: number;
+  installed_on: string | null;
+  cost_type: 'labour';
+}
+
+/** The entries of a paper turned round, on one day: same lines, same words, the other sign. */
+export async function reverseEntries(
+  sql: Sql,
+  paperId: number,
+  on: string,
+): Promise<{ entries: unknown[][]; journals: Journal[]; jobIds: number[]; total: number }> {
+  const rows = await sql.all<EntryRow>(
+    'SELECT e.*, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.paper_id = $1 ORDER BY e.id',
+    [paperId],
+  );
+  const minus = (value: number | null) => (value === null ? null : -value || 0);
+  const entries = rows.map((row) => {
+    const state = reversedInstalledState({ uninstalled: row.uninstalled === 1, installedOn: row.installed_on }, on);
+    return [
+      row.job_id,
+      row.cost_line_id,
+      on,
+      minus(row.amount),
+      minus(row.quantity),
+      minus(row.hours),
+      row.reference,
+      row.party,
+      row.description,
+      row.commitment_line_id,
+      state.uninstalled ? 1 : 0,
+      state.installedOn,
+    ];
+  });
+  return {
+    entries,
+    journals: costJournals(rows.map((row) => ({ dated: on, costType: row.cost_type, amount: -row.amount }))),
+    jobIds: [...new Set(rows.map((row) => row.job_id))],
+    total: rows.reduce((total, row) => total - row.amount, 0),
+  };
+}

@@ -1,0 +1,142 @@
+import { planAward, type AwardPlan } from '../../core/estimates/award';
+import { priceEstimate } from '../../core/estimates/estimate';
+import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import { LARGEST_AMOUNT } from '../../core/money/cents';
+import type { AwardInput } from '../../wire/estimates';
+import type { Database } from '../db/database';
+import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { costCodeIds } from '../costs/costCodes';
+import { loadCompany } from '../company/company';
+import { loadEstimate, type LoadedEstimate } from './estimateViews';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { CostLines } from '../costs/costEntries';
+import { noteMove } from '../jobs/jobLife';
+import { record, type Actor } from '../ledger/post';
+import { insertSovLines } from '../jobs/sovLines';
+
+/**
+ * Turns a tender with an accepted estimate into a job: its schedule of values comes to the agreed price, its budget to the
+ * estimate's cost, each line linked to where it comes from. What was typed as schedule or budget of the tender is replaced.
+ */
+export async function awardJob(
+  database: Database,
+  actor: Actor,
+  number: string,
+  estimateNumber: number,
+  input: AwardInput,
+): Promise<void> {
+  await database.write(async (sql) => {
+    const job = await jobByNumber(sql, number, 'job');
+    if (job.status !== 'tender')
+      throw new LedrinError('refused', `Job ${number} is ${job.status} already; its contract changes by change order only`);
+    const estimate = await loadEstimate(sql, number, estimateNumber);
+    const faults = groupFaults(estimate, input);
+    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+    const digits = (await loadCompany(sql))?.digits ?? 2;
+    const plan = planAward(estimate.lines, priceEstimate(estimate, digits), input.groups, input.agreed);
+    if (plan.sov.some((it) => Math.abs(it.scheduledValue) > LARGEST_AMOUNT))
+      throw new LedrinError('bad-input', 'An SOV line would come to more than Ledrin can hold; check the weights', [
+        { field: 'groups', message: 'too large' },
+      ]);
+    await emptyTender(sql, job.id, number);
+    await savePlan(sql, job.id, estimate, plan);
+    await sql.run(
+      `UPDATE estimate SET status = 'accepted', sent_on = coalesce(sent_on, $1), accepted_on = $1, acceptance = $2, chosen = 1 WHERE id = $3`,
+      [input.acceptedOn, input.acceptance, estimate.row.id],
+    );
+    await sql.run('UPDATE estimate SET chosen = 0 WHERE job_id = $1 AND id <> $2', [job.id, estimate.row.id]);
+    await sql.run(
+      `UPDATE job SET status = 'awarded', awarded_on = $1, contract_reference = CASE WHEN contract_reference = '' THEN $2 ELSE contract_reference END WHERE id = $3`,
+      [input.acceptedOn, input.acceptance, job.id],
+    );
+    await noteMove(sql, actor, job.id, 'tender', 'awarded', input.acceptedOn, input.acceptance);
+    await record(sql, actor, 'award-job', number, { estimate: estimateNumber, ...input });
+  });
+}
+
+function groupFaults({ lines, row }: LoadedEstimate, input: AwardInput): Fault[] {
+  const faults: Fault[] = [];
+  const left = new Set(lines.map((it) => it.line));
+  const seen = new Set<string>();
+  if (row.sentOn !== null && input.acceptedOn < row.sentOn)
+    faults.push({
+      field: 'acceptedOn',
+      message: `Accepted on ${input.acceptedOn} is before the estimate was sent, ${row.sentOn}`,
+    });
+  input.groups.forEach((group, i) => {
+    const at = (field: string, message: string) => faults.push({ field: `groups.${i}.${field}`, message });
+    if (seen.has(group.line)) at('line', `SOV line ${group.line} is there twice; each has a number of its own`);
+    seen.add(group.line);
+    group.members.forEach((member, k) => {
+      if (!lines.some((it) => it.line === member)) at(`members.${k}`, `The estimate has no line ${member}`);
+      else if (!left.delete(member)) at(`members.${k}`, `Estimate line ${member} is in two SOV lines; leave it in one`);
+    });
+  });
+  if (left.size > 0)
+    faults.push({
+      field: 'groups',
+      message: `Estimate line ${[...left].slice(0, 5).join(', ')} is in no SOV line; put every line in one`,
+    });
+  if (input.groups.some((it) => it.weight !== null) && input.groups.every((it) => (it.weight ?? 0) === 0))
+    faults.push({ field: 'groups.0.weight', message: 'Expected at least one weight above 0, or none at all' });
+  return faults;
+}
+
+/** A tender's schedule and budget have no history, unless changes were raised on them. */
+async function emptyTender(sql: Sql, jobId: number, number: string): Promise<void> {
+  const used = await sql.get(
+    `SELECT 1 FROM change_order WHERE job_id = $1 UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1
+      UNION ALL SELECT 1 FROM commitment_line m JOIN cost_line l ON l.id = m.cost_line_id WHERE l.job_id = $1 LIMIT 1`,
+    [jobId],
+  );
+  if (used)
+    throw new LedrinError(
+      'refused',
+      `Tender ${number} has change orders, commitments or cost on its typed schedule; award it with that schedule, in its status`,
+    );
+  await sql.run('DELETE FROM budget_line WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
+  await sql.run('DELETE FROM forecast WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
+  await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
+  await sql.run('DELETE FROM cost_line WHERE job_id = $1', [jobId]);
+  await sql.run('DELETE FROM sov_line WHERE job_id = $1', [jobId]);
+}
+
+async function savePlan(sql: Sql, jobId: number, estimate: LoadedEstimate, { sov, budget }: AwardPlan): Promise<void> {
+  const first = await nextId(sql, 'sov_line');
+  const sovIds = new Map(sov.map((it, i) => [it.line, first + i]));
+  await insertSovLines(
+    sql,
+    sov.map((it, i) => ({ ...it, id: first + i, jobId, position: i, original: true, retentionRate: null })),
+  );
+  await bulkInsert(
+    sql,
+    'award',
+    ['sov_line_id', 'estimate_id', 'net', 'spread', 'difference'],
+    sov.map((it) => [sovIds.get(it.line), estimate.row.id, it.net, it.spread, it.difference]),
+  );
+  await bulkInsert(
+    sql,
+    'award_line',
+    ['estimate_line_id', 'sov_line_id'],
+    sov.flatMap((it) => it.members.map((member) => [estimate.lineIds.get(member), sovIds.get(it.line)])),
+  );
+  const codes = await costCodeIds(sql);
+  const costLines = await CostLines.open(sql, [jobId]);
+  const rows = budget.map((it) => [
+    costLines.idOf(jobId, it.section, codes.get(it.costCode)!, it.costType),
+    sovIds.get(it.sovLine),
+    it.description,
+    it.quantity,
+    it.unit,
+    it.hours,
+    it.amount,
+    estimate.lineIds.get(it.estimateLine),
+  ]);
+  await costLines.flush();
+  await bulkInsert(
+    sql,
+    'budget_line',
+    ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount', 'estimate_line_id'],
+    rows,
+  );
+}

@@ -1,0 +1,379 @@
+import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { groupsBy } from '../../core/estimates/award';
+import type { EstimateInput, EstimateView } from '../../wire/estimates';
+import { writeBook } from '../book/writeBook';
+import type { Database } from '../db/database';
+import { estimateList, estimateView } from './estimateViews';
+import { achieved, priceBookView, priceHistory } from '../prices/priceBook';
+import {
+  cleanUp,
+  differences,
+  everything,
+  faultsOf,
+  folderText,
+  reportLines,
+  temporaryDatabase,
+  besides,
+  temporaryFolder,
+  TENDER_BOOK,
+  TESTER,
+  type BookText,
+} from '../test/books';
+import { awardJob } from './award';
+import { chooseEstimate, discardEstimate, saveEstimate, sendEstimate, startEstimate } from './estimates';
+import { previewReprice, repriceEstimate } from './repriceEstimate';
+import { moveJob } from '../jobs/jobLife';
+import { saveQuotation } from '../quotations/quotations';
+import { movePrices, previewPriceMove, removeBuildUp, removePriceItem, saveBuildUp, savePriceItems } from '../prices/prices';
+
+afterAll(cleanUp);
+
+let database: Database;
+beforeEach(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
+});
+
+const priceOf = async (number = 1) => (await estimateList(database.read(), 'J2')).find((it) => it.number === number)!.price;
+const inputOf = (it: EstimateView, more: Partial<EstimateInput> = {}): EstimateInput => ({
+  version: it.version,
+  name: it.name,
+  overhead: it.overhead,
+  profit: it.profit,
+  rounding: it.rounding,
+  typeMarkups: Object.entries(it.typeMarkups).map(([costType, rate]) => ({ costType: costType as 'labour', rate: rate! })),
+  sectionMarkups: Object.entries(it.sectionMarkups).map(([section, rate]) => ({ section, rate })),
+  lines: it.lines.map((line) => ({ ...line, parts: [...line.parts] })),
+  ...more,
+});
+const exported = async (of: Database): Promise<BookText> => {
+  const folder = temporaryFolder();
+  await writeBook(of.read(), folder, besides(of));
+  return folderText(folder);
+};
+const move = { by: 100_000, vendor: 'PANEL', costType: null, costCode: '', on: '2031-04-01', reason: 'Spring list' };
+
+describe('the price book', () => {
+  test('a move of prices is shown before it is made, down to the build-ups, and leaves a history', async () => {
+    // 10 % on PANEL: membrane 15.675, fixing 0.13574 → 0.1357. ROOF: 1.08 × 15.675 = 16.929, 4.5 × 0.1357 = 0.61065 → 0.6107;
+    // 25.0975 − 15.39 − 0.5553 + 16.929 + 0.6107 = 26.6919. The bed has nothing of PANEL.
+    const moves = await previewPriceMove(database, move);
+    expect(moves.items.map((it) => [it.code, it.before, it.after])).toEqual([
+      ['FIXING', 1_234, 1_357],
+      ['MEMBRANE', 142_500, 156_750],
+    ]);
+    expect(moves.buildUps.map((it) => [it.code, it.before, it.after])).toEqual([['ROOF', 250_975, 266_919]]);
+    expect(await movePrices(database, TESTER, { ...move, seen: moves.seen })).toBe(2);
+    // What was shown would move other prices by now.
+    await expect(movePrices(database, TESTER, { ...move, seen: moves.seen })).rejects.toThrow(/is not what was shown any more/);
+    expect((await priceHistory(database.read(), 'MEMBRANE')).map((it) => [it.dated, it.unitCost, it.reason])).toEqual([
+      ['2031-04-01', 156_750, 'Spring list'],
+      ['2031-02-01', 142_500, 'Spring list'],
+      ['2030-06-01', 139_000, ''],
+    ]);
+    await expect(movePrices(database, TESTER, { ...move, by: 0, seen: '' })).rejects.toThrow(/No price would move/);
+  });
+
+  test('an item kept anew at the same cost makes no history; unknown code and vendor are named by row', async () => {
+    const { items } = await priceBookView(database.read());
+    await savePriceItems(database, TESTER, {
+      items: [{ ...items[3]!, description: 'Membrane, grey' }],
+      on: '2031-04-01',
+      reason: '',
+    });
+    expect(await priceHistory(database.read(), 'MEMBRANE')).toHaveLength(2);
+    await expect(
+      savePriceItems(database, TESTER, {
+        items: [items[0]!, { ...items[1]!, costCode: '999', vendor: 'NOBODY' }],
+        on: '2031-04-01',
+        reason: '',
+      }),
+    ).rejects.toMatchObject({ faults: [{ field: 'items.1.costCode' }, { field: 'items.1.vendor' }] });
+  });
+
+  test('a circle of build-ups is refused with its way; what is used is not removed, and where is told', async () => {
+    const before = await everything(database);
+    const bed = (await priceBookView(database.read())).buildUps.find((it) => it.code === 'BED')!;
+    const circle = { ...bed, components: [...bed.components, { item: '', buildUp: 'ROOF', quantity: 10_000, waste: 0 }] };
+    await expect(saveBuildUp(database, TESTER, circle)).rejects.toThrow('A build-up cannot be made of itself: BED → ROOF → BED');
+    await expect(removePriceItem(database, TESTER, 'ADHESIVE')).rejects.toThrow(/part of BED/);
+    await expect(removeBuildUp(database, TESTER, 'BED')).rejects.toThrow(/part of ROOF/);
+    expect(await everything(database)).toBe(before);
+    await removeBuildUp(database, TESTER, 'ROOF');
+    await removeBuildUp(database, TESTER, 'BED');
+    await removePriceItem(database, TESTER, 'ADHESIVE');
+    // What was priced with them keeps its price.
+    expect(await priceOf()).toBe(617_700);
+  });
+});
+
+describe('an estimate', () => {
+  test('imported, it comes to the price worked by hand; copied, to the same', async () => {
+    expect(await priceOf()).toBe(617_700);
+    expect(await startEstimate(database, TESTER, 'J2', { name: 'Cheaper', copyOf: { job: 'J2', estimate: 1 } })).toBe(2);
+    expect(await priceOf(2)).toBe(617_700);
+    await chooseEstimate(database, TESTER, 'J2', 2);
+    expect((await estimateList(database.read(), 'J2')).map((it) => [it.number, it.chosen])).toEqual([
+      [1, false],
+      [2, true],
+    ]);
+    await discardEstimate(database, TESTER, 'J2', 2);
+    expect(await estimateList(database.read(), 'J2')).toHaveLength(1);
+  });
+
+  test('the second of two who save is told who was first, and the books keep the first’s', async () => {
+    const opened = await estimateView(database.read(), 'J2', 1);
+    expect(
+      await saveEstimate(
+        database,
+        { name: 'Ines', at: '2031-05-02T10:42:00.000Z' },
+        'J2',
+        1,
+        inputOf(opened, { overhead: 70_000 }),
+      ),
+    ).toBe(2);
+    await expect(saveEstimate(database, TESTER, 'J2', 1, inputOf(opened, { profit: 0 }))).rejects.toThrow(
+      /^Ines saved this estimate at 10:42 on 2031-05-02/,
+    );
+    const now = await estimateView(database.read(), 'J2', 1);
+    expect([now.version, now.overhead, now.profit]).toEqual([2, 70_000, 45_000]);
+    expect(await saveEstimate(database, TESTER, 'J2', 1, inputOf(now, { profit: 0 }))).toBe(3);
+  });
+
+  test('faults name line and field, and nothing is kept', async () => {
+    const opened = await estimateView(database.read(), 'J2', 1);
+    const before = await everything(database);
+    const [one, two, three] = inputOf(opened).lines as [
+      EstimateInput['lines'][0],
+      EstimateInput['lines'][0],
+      EstimateInput['lines'][0],
+    ];
+    const bad = inputOf(opened, {
+      lines: [
+        one,
+        { ...two, line: '1', buildUp: 'NONE' },
+        { ...three, parts: [{ ...three.parts[0]!, costCode: '999' }] },
+        { ...three, line: '9', quantity: 99_999_999_999, parts: [{ ...three.parts[0]!, unitCost: 9_999_999_999_999 }] },
+      ],
+    });
+    await expect(saveEstimate(database, TESTER, 'J2', 1, bad)).rejects.toMatchObject({
+      faults: [
+        { field: 'lines.1.line' },
+        { field: 'lines.1.buildUp' },
+        { field: 'lines.2.parts.0.costCode' },
+        { field: 'lines.3.quantity' },
+      ],
+    });
+    expect(await everything(database)).toBe(before);
+  });
+
+  test('prices that moved reach it when it is priced anew, shown line by line before; sent, it is frozen', async () => {
+    const { seen } = await previewPriceMove(database, move);
+    await movePrices(database, TESTER, { ...move, seen });
+    expect(await priceOf()).toBe(617_700);
+    // ROOF: material without own markup 15.9453 + 1.539 + 0.0554 = 17.5397 × 137.5 = 2,411.70875 → 2,411.71, with 8 % 192.94: 2,604.65;
+    // before 2,192.48 + 175.40 = 2,367.88. Line net 3,769.94 + 236.77 = 4,006.71.
+    const told = await previewReprice(database, 'J2', 1);
+    expect(told.lines).toEqual([{ line: '1', description: 'Roof', before: 376_994, after: 400_671, because: ['ROOF'] }]);
+    expect(told.before).toBe(617_700);
+    // Net 5,813.21, overhead 348.79, profit 4.5 % of 6,162.00 = 277.29, −0.03.
+    expect(told.after).toBe(643_926);
+    await expect(repriceEstimate(database, TESTER, 'J2', 1, 'another')).rejects.toThrow(/is not what was shown any more/);
+    await repriceEstimate(database, TESTER, 'J2', 1, told.seen);
+    expect(await priceOf()).toBe(643_926);
+    await sendEstimate(database, TESTER, 'J2', 1, '2031-04-10', 'Q-14');
+    const sent = await estimateView(database.read(), 'J2', 1);
+    for (const attempt of [
+      () => saveEstimate(database, TESTER, 'J2', 1, inputOf(sent)),
+      () => repriceEstimate(database, TESTER, 'J2', 1, told.seen),
+      () => discardEstimate(database, TESTER, 'J2', 1),
+    ])
+      await expect(attempt()).rejects.toThrow(/was sent on 2031-04-10, and stays as it was; copy it/);
+    await expect(database.write((sql) => sql.run('UPDATE estimate_line SET quantity = 1'))).rejects.toThrow();
+  });
+});
+
+describe('the award', () => {
+  const award = async (agreed = 615_000) => {
+    const { lines } = await estimateView(database.read(), 'J2', 1);
+    const groups = groupsBy('section', lines).map((it) => ({ ...it, members: [...it.members] }));
+    return { acceptedOn: '2031-04-20', acceptance: 'Letter of 19 April', agreed, groups };
+  };
+
+  test('gives the schedule and budget worked by hand, linked to the lines they come from; the books tie', async () => {
+    await saveQuotation(database, TESTER, 'J2', null, {
+      ...{
+        version: 0,
+        estimate: 1,
+        title: 'Roof',
+        presentation: 'section',
+        quantities: true,
+        unitPrices: false,
+        contact: 'H',
+        email: 'h@x.example',
+      },
+      ...{
+        introduction: 'Two\nlines',
+        exclusions: 'a\nb',
+        terms: 't',
+        validUntil: '2031-06-01',
+        alternates: [{ name: 'Green', amount: -5 }],
+      },
+      payments: [
+        { name: 'Start', rate: 300_000, amount: null, dueOn: '2031-06-01', stage: '' },
+        { name: 'End', rate: null, amount: 9, dueOn: null, stage: 'Handover' },
+      ],
+    });
+    await awardJob(database, TESTER, 'J2', 1, await award());
+    const sql = database.read();
+    expect(
+      await sql.all(
+        'SELECT line, scheduled_value, net, spread, difference FROM sov_line s JOIN award a ON a.sov_line_id = s.id ORDER BY position',
+      ),
+    ).toEqual([
+      { line: '1', scheduled_value: 564_655, net: 511_994, spread: 55_140, difference: -2_479 },
+      { line: '2', scheduled_value: 50_345, net: 45_650, spread: 4_916, difference: -221 },
+    ]);
+    expect(await reportLines(database, 'estimate-vs-actual', '2031-04-30', 'J2')).toEqual([
+      'A,100,labour,902.69,0.00,902.69,0.00,0.00,902.69,0.00,27.775,0,yes',
+      'A,200,material,2548.22,0.00,2548.22,0.00,0.00,2548.22,0.00,0,0,yes',
+      'A,300,subcontract,1200.00,0.00,1200.00,0.00,0.00,1200.00,0.00,0,0,yes',
+      'B,100,labour,243.75,0.00,243.75,0.00,0.00,243.75,0.00,7.5,0,yes',
+      'B,400,equipment,136.67,0.00,136.67,0.00,0.00,136.67,0.00,0,0,yes',
+      'TOTAL,,,5031.33,0.00,5031.33,0.00,0.00,5031.33,0.00,35.275,0,',
+    ]);
+    expect((await reportLines(database, 'wip', '2031-04-30', 'J2'))[0]).toMatch(/^J2,Tender only,6150.00,5031.33,1118.67/);
+    expect(await differences(database, '2031-04-30')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+    expect(await estimateView(sql, 'J2', 1)).toMatchObject({
+      status: 'accepted',
+      acceptedOn: '2031-04-20',
+      sentOn: '2031-04-20',
+    });
+    await expect(awardJob(database, TESTER, 'J2', 1, await award())).rejects.toThrow(/awarded already/);
+    // All of it goes out in the book and comes back the same.
+    const [once, other] = [await exported(database), await temporaryDatabase()];
+    expect(await faultsOf(other, once)).toEqual([]);
+    expect(await exported(other)).toEqual(once);
+    expect(once['budget.csv']).toContain('J2,A,100,labour,1,Roof,137.5,m2,27.775,902.69,1');
+  });
+
+  test('every line in one SOV line, and a day not before it was sent: else it names what is wrong and changes nothing', async () => {
+    await sendEstimate(database, TESTER, 'J2', 1, '2031-04-21', '');
+    const before = await everything(database);
+    const good = await award();
+    const [a, b] = good.groups as [(typeof good.groups)[0], (typeof good.groups)[0]];
+    const bad = {
+      ...good,
+      groups: [
+        { ...a, members: ['1', '1', '7'] },
+        { ...b, line: '1', weight: 0 },
+      ],
+    };
+    await expect(awardJob(database, TESTER, 'J2', 1, bad)).rejects.toMatchObject({
+      faults: ['acceptedOn', 'groups.0.members.1', 'groups.0.members.2', 'groups.1.line', 'groups', 'groups.0.weight'].map(
+        (field) => ({ field }),
+      ),
+    });
+    expect(await everything(database)).toBe(before);
+  });
+
+  test('once the job is finished, what a build-up took stands beside what it was to take', async () => {
+    await awardJob(database, TESTER, 'J2', 1, await award());
+    await moveJob(database, TESTER, 'J2', 'on-site', null);
+    const costs = await import('../costs/postCosts');
+    const entry = {
+      dated: '2031-05-20',
+      job: 'J2',
+      section: 'A',
+      party: '',
+      description: '',
+      commitment: '',
+      uninstalled: false,
+    };
+    await costs.postCosts(database, TESTER, {
+      asOf: '2031-05-31',
+      lines: [
+        { ...entry, costCode: '100', costType: 'labour', reference: 'T', hours: 302_500, amount: 99_000 },
+        { ...entry, costCode: '200', costType: 'material', reference: 'D', hours: null, amount: 261_250 },
+      ],
+    });
+    expect(await achieved(database.read())).toEqual([]);
+    await moveJob(database, TESTER, 'J2', 'closing-out', '2031-06-30');
+    // Budget 902.69 + 2,548.22 = 3,450.91 for 137.5 m2: 25.0975 (25.09753) a unit in 0.202 h; spent 3,602.50: 26.20 in 30.25 ÷ 137.5 = 0.22 h.
+    expect(await achieved(database.read())).toEqual([
+      {
+        ...{ buildUp: 'ROOF', job: 'J2', jobName: 'Tender only', quantity: 1_375_000, unit: 'm2' },
+        ...{ assumedCost: 250_975, achievedCost: 262_000, assumedHours: 2_020, achievedHours: 2_200 },
+      },
+    ]);
+  });
+});
+
+describe('a book with faults in its pricing', () => {
+  const changed = (file: string, from: string, to: string): BookText => {
+    if (!TENDER_BOOK[file]!.includes(from)) throw new Error(`${from} is not in ${file}`);
+    return { ...TENDER_BOOK, [file]: TENDER_BOOK[file]!.replace(from, to) };
+  };
+  test.each<[string, BookText, string[]]>([
+    [
+      'a quotation of no estimate, sent without a day, paid in both ways',
+      {
+        ...TENDER_BOOK,
+        quotations: 'job,quotation,estimate,title,status\nJ2,1,7,T,sent\n',
+        quotation_payments: 'job,quotation,name,percent,amount\nJ2,1,a,5,5\nJ2,2,b,5,\n',
+      },
+      ['quotations:2:estimate', 'quotations:2:sent_on', 'quotation_payments:2:percent', 'quotation_payments:3:quotation'],
+    ],
+    ['an unknown cost code of an item', changed('price_items', 'labour,100', 'labour,777'), ['price_items:2:cost_code']],
+    ['an unknown vendor', changed('price_items', ',PANEL,2031', ',NOBODY,2031'), ['price_items:3:vendor']],
+    ['labour by another unit than the hour', changed('price_items', 'Roofer,h', 'Roofer,day'), ['price_items:2:unit']],
+    ['a unit cost below nothing', changed('price_items', '0.1234', '-0.1234'), ['price_items:4:unit_cost']],
+    ['a markup beyond its bounds', changed('price_items', '6.40,15', '6.40,1000.5'), ['price_items:5:markup_percent']],
+    [
+      'an item twice',
+      changed('price_items', 'FIXING,', 'CREW,'),
+      ['price_items:4:price_item', 'build_up_components:5:price_item'],
+    ],
+    ['history of no item', changed('price_history', 'MEMBRANE,2031', 'SLATE,2031'), ['price_history:3:price_item']],
+    [
+      'a component that is both',
+      changed('build_up_components', 'ROOF,,BED', 'ROOF,CREW,BED'),
+      ['build_up_components:6:price_item'],
+    ],
+    ['a circle', changed('build_up_components', 'BED,CREW,', 'BED,,ROOF'), ['build_up_components:6:component']],
+    [
+      'an estimate of no job',
+      changed('estimates', 'J2,1', 'J9,1'),
+      [
+        'estimates:2:job',
+        ...['markups:2', 'markups:3', 'markups:4', 'lines:2', 'lines:3', 'lines:4', 'parts:2', 'parts:3', 'parts:4'].map(
+          (it) => `estimate_${it}:estimate`,
+        ),
+      ],
+    ],
+    ['sent without a day', changed('estimates', 'draft', 'sent'), ['estimates:2:sent_on']],
+    ['a markup on nothing', changed('estimate_markups', ',,B,', ',,,'), ['estimate_markups:4:cost_type']],
+    [
+      'a line twice',
+      changed('estimate_lines', '1,2,A', '1,1,A'),
+      ['estimate_lines:3:estimate_line', 'estimate_parts:2:estimate_line'],
+    ],
+    ['an unknown build-up', changed('estimate_lines', 'ROOF', 'SLATE'), ['estimate_lines:2:build_up']],
+    ['a part on no line', changed('estimate_parts', 'J2,1,3,,', 'J2,1,8,,'), ['estimate_parts:4:estimate_line']],
+    [
+      'a budget line of no accepted estimate',
+      { ...TENDER_BOOK, budget: 'job,cost_code,cost_type,amount,estimate_line\nJ2,100,labour,5,1\n' },
+      ['budget:2:estimate_line'],
+    ],
+    [
+      'an award of no accepted estimate',
+      { ...TENDER_BOOK, awards: 'job,sov_line,net,spread,difference\nJ1,1,5,5,5\n' },
+      ['awards:2:job', 'awards:2:difference'],
+    ],
+  ])('%s', async (_what, book, faults) => {
+    const fresh = await temporaryDatabase();
+    const before = await everything(fresh);
+    expect(await faultsOf(fresh, book)).toEqual(faults);
+    expect(await everything(fresh)).toBe(before);
+  });
+});

@@ -1,0 +1,68 @@
+import { LedrinError } from '../../core/errors/ledrinError';
+import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
+import type { Repricing } from '../../wire/estimates';
+import type { Database } from '../db/database';
+import type { Sql } from '../db/sql';
+import { loadCompany } from '../company/company';
+import { loadEstimate, type LoadedEstimate } from './estimateViews';
+import { digestOf } from '../versions/digest';
+import { loadPriceBook } from '../prices/priceBook';
+import { record, type Actor } from '../ledger/post';
+import { otherThanShown } from '../versions/staleness';
+import { draftOf, saveContent, sizeFaults, touch } from './estimateContent';
+
+/** What pricing a draft with the price book of today would change, line by line; nothing is kept. */
+export async function previewReprice(database: Database, job: string, number: number): Promise<Repricing> {
+  return database.consistent(async (sql) => repricing(sql, await loadEstimate(sql, job, number)).then((it) => it.told));
+}
+
+async function repricing(sql: Sql, estimate: LoadedEstimate): Promise<{ told: Repricing; next: Estimate }> {
+  const book = await loadPriceBook(sql);
+  const digits = (await loadCompany(sql))?.digits ?? 2;
+  const next: Estimate = {
+    ...estimate,
+    lines: estimate.lines.map((line) => ({
+      ...line,
+      parts: line.parts.map((it) => ({ ...it, unitCost: book.items.get(it.item)?.unitCost ?? it.unitCost })),
+    })),
+    prices: new Map(
+      [...estimate.prices].map(([code, shares]) => [code, book.buildUps.has(code) ? book.unitShares(code) : shares]),
+    ),
+  };
+  const [before, after] = [priceEstimate(estimate, digits), priceEstimate(next, digits)];
+  const lines = estimate.lines.flatMap((line, i) => {
+    const because = [
+      ...(JSON.stringify(estimate.prices.get(line.buildUp)) !== JSON.stringify(next.prices.get(line.buildUp))
+        ? [line.buildUp]
+        : []),
+      ...line.parts.filter((it, k) => it.unitCost !== next.lines[i]!.parts[k]!.unitCost).map((it) => it.item),
+    ];
+    if (because.length === 0) return [];
+    return [
+      { line: line.line, description: line.description, before: before.lines[i]!.net, after: after.lines[i]!.net, because },
+    ];
+  });
+  const change = { lines, before: before.totals.price, after: after.totals.price };
+  return { told: { ...change, seen: digestOf([estimate.row.version, change]) }, next };
+}
+
+/** Prices a draft anew with the price book of today, as it was previewed. Gives back the new version. */
+export async function repriceEstimate(
+  database: Database,
+  actor: Actor,
+  job: string,
+  number: number,
+  seen: string,
+): Promise<number> {
+  return database.write(async (sql) => {
+    const estimate = await draftOf(sql, job, number);
+    const { next, told } = await repricing(sql, estimate);
+    if (told.seen !== seen) throw otherThanShown('What pricing anew would change');
+    const faults = sizeFaults(next, (await loadCompany(sql))?.digits ?? 2);
+    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+    await saveContent(sql, estimate.row.id, { ...next, name: estimate.row.name }, next.prices);
+    await touch(sql, actor, estimate);
+    await record(sql, actor, 'reprice-estimate', `${job}/${number}`, told);
+    return estimate.row.version + 1;
+  });
+}

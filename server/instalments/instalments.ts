@@ -1,0 +1,121 @@
+import { LAST_DAY } from '../../core/calendar/plainDate';
+import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import { dueDay } from '../../core/instalments/instalment';
+import { problemWords, valueInstalments } from '../../core/instalments/valueInstalments';
+import { displayExact } from '../../core/money/display';
+import type { InstalmentsInput } from '../../wire/instalments';
+import type { Database } from '../db/database';
+import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { loadBillingJobs } from '../billing/billingJobs';
+import { loadCompany } from '../company/company';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { scheduleClosed } from './billingScheduleView';
+import { loadInstalments, takenLines } from './billedBySchedule';
+import { loadWorkDates } from '../plan/workDates';
+import { record, type Actor } from '../ledger/post';
+import { refuseChangedSince } from '../versions/staleness';
+
+type InstalmentInput = InstalmentsInput['instalments'][number];
+
+/**
+ * Keeps a job's fixed billing schedule, whole; none of it: the job is billed without one. It comes to the contract sum
+ * with all that is approved, and takes from no line more than it has.
+ */
+export async function saveInstalments(
+  database: Database,
+  actor: Actor,
+  number: string,
+  { seen, instalments }: InstalmentsInput,
+): Promise<void> {
+  await database.write(async (sql) => {
+    const { id, status, locked } = await jobByNumber(sql, number, 'job');
+    const closed = scheduleClosed(status, locked);
+    if (closed) throw new LedrinError('refused', `${closed}; its billing schedule stays as it is`);
+    await refuseChangedSince(sql, 'This billing schedule', { subject: number, now: await loadInstalments(sql, id), seen });
+    const faults = [...instalments.flatMap(contradictions), ...(await faultsOfValue(sql, number, id, instalments))];
+    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+    await sql.run('DELETE FROM instalment WHERE job_id = $1', [id]);
+    // A stage is a section of the plan from now on, and stays one as long as an instalment waits for it.
+    for (const name of new Set(instalments.flatMap((it) => it.stages)))
+      await sql.run('INSERT INTO job_section (job_id, name) VALUES ($1, $2) ON CONFLICT (job_id, name) DO NOTHING', [id, name]);
+    await insertInstalments(
+      sql,
+      instalments.map((it, i) => ({ ...it, jobId: id, number: i + 1 })),
+    );
+    await record(sql, actor, 'save-billing-schedule', number, instalments);
+  });
+}
+
+/** Inserts instalments with their stages. */
+export async function insertInstalments(
+  sql: Sql,
+  list: readonly (InstalmentInput & { jobId: number; number: number })[],
+): Promise<void> {
+  const first = await nextId(sql, 'instalment');
+  await bulkInsert(
+    sql,
+    'instalment',
+    ['id', 'job_id', 'number', 'name', 'due', 'day', 'days', 'taken_from', 'rate', 'amount'],
+    list.map((it, i) => [first + i, it.jobId, it.number, it.name, it.due, it.day, it.days, it.from, it.rate, it.amount]),
+  );
+  await bulkInsert(
+    sql,
+    'instalment_stage',
+    ['instalment_id', 'section'],
+    list.flatMap((it, i) => it.stages.map((section) => [first + i, section])),
+  );
+}
+
+/** What one instalment says against itself. */
+function contradictions(it: InstalmentInput, i: number): Fault[] {
+  const at = (field: string, message: string): Fault => ({ field: `instalments.${i}.${field}`, message });
+  return [
+    ...((it.rate === null) === (it.amount === null)
+      ? [at('rate', `${it.name} is a per cent or an amount: give one of the two`)]
+      : []),
+    ...(it.due !== 'day' && it.day !== null
+      ? [at('day', `${it.name} falls due at the ${it.due} of its stages; take out the day, or make it due on a day`)]
+      : []),
+    ...(it.due === 'day' && it.days !== 0
+      ? [at('days', `${it.name} falls due on a day; days after are counted from a start or a finish`)]
+      : []),
+    ...(new Set(it.stages).size < it.stages.length ? [at('stages', `${it.name} names a stage twice`)] : []),
+    ...(it.from === 'stages' && it.stages.length === 0
+      ? [at('stages', `${it.name} is taken from its stages; name them, or take it from the job`)]
+      : []),
+  ];
+}
+
+async function faultsOfValue(sql: Sql, number: string, jobId: number, instalments: readonly InstalmentInput[]): Promise<Fault[]> {
+  if (instalments.length === 0) return [];
+  const { digits } = (await loadCompany(sql))!;
+  const known = await sectionsOf(sql, jobId);
+  const lines = takenLines((await loadBillingJobs(sql, jobId)).get(number)!, LAST_DAY);
+  const dates = await loadWorkDates(sql, jobId);
+  const days = instalments.map((it) => dueDay(it, dates));
+  const { instalments: valued, contractSum, total, left } = valueInstalments(instalments, lines, days);
+  const faults = instalments.flatMap((it, i): Fault[] => {
+    const unknown = it.stages.find((name) => !known.has(name));
+    if (unknown !== undefined)
+      return [{ field: `instalments.${i}.stages`, message: `The job has no section ${unknown}; add it to the plan first` }];
+    const { problem } = valued[i]!;
+    if (!problem) return [];
+    const field = problem.kind === 'no-lines' ? 'stages' : it.rate === null ? 'amount' : 'rate';
+    return [{ field: `instalments.${i}.${field}`, message: problemWords(problem, digits) }];
+  });
+  if (left !== 0)
+    faults.push({
+      field: 'instalments',
+      message: `The instalments come to ${displayExact(total, digits)}, the contract sum is ${displayExact(contractSum, digits)}; ${displayExact(Math.abs(left), digits)} ${left > 0 ? 'is still to be scheduled' : 'is too much'}`,
+    });
+  return faults;
+}
+
+async function sectionsOf(sql: Sql, jobId: number): Promise<Set<string>> {
+  const rows = await sql.all<{ name: string }>(
+    `SELECT name FROM job_section WHERE job_id = $1 UNION SELECT section FROM sov_line WHERE job_id = $1
+      UNION SELECT section FROM cost_line WHERE job_id = $1`,
+    [jobId],
+  );
+  return new Set(rows.map((row) => row.name));
+}

@@ -1,0 +1,315 @@
+import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
+import type { JobFacts } from '../../wire/jobFile';
+import { writeBook } from '../book/writeBook';
+import type { Database } from '../db/database';
+import { planView } from '../plan/planView';
+import { jobFileView } from './jobFileView';
+import {
+  cleanUp,
+  everything,
+  faultsOf,
+  folderText,
+  SMALL_BOOK,
+  temporaryDatabase,
+  besides,
+  temporaryFolder,
+  TENDER_BOOK,
+  TESTER,
+} from '../test/books';
+import { saveChange } from '../changes/changes';
+import { addEvent, saveChecklist, saveCheckTemplate, saveJobFacts, savePeople } from './jobFile';
+import { deleteJob, lockJob, moveJob } from '../jobs/jobLife';
+import { createJob } from '../jobs/jobs';
+import { NOT_BEGUN } from '../test/wholeBook';
+import { savePlan } from '../plan/plan';
+import { planSeen } from '../plan/planView';
+import { keepChecklist, keepFacts, keepPeople, keepPlan } from '../test/asSeen';
+
+afterAll(cleanUp);
+
+let database: Database;
+beforeEach(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
+});
+const view = (number = 'J2') => jobFileView(database.read(), number);
+const factsOf = async (number: string, more: Partial<JobFacts> = {}) => ({ ...(await view(number)).facts, ...more });
+
+describe('before a job goes on site', () => {
+  test('what is missing is listed with its door, refused together, and mended one by one; the moves are kept', async () => {
+    await keepFacts(database, 'J2', await factsOf('J2', { retention: { ...(await view()).facts.retention, rate: 0 } }));
+    await moveJob(database, TESTER, 'J2', 'awarded', '2031-04-20');
+    expect((await view()).missing.map((it) => it.to)).toEqual(['/jobs/J2/contract', '/jobs/J2/budget', '/jobs/J2/file']);
+    const before = await everything(database);
+    await expect(moveJob(database, TESTER, 'J2', 'on-site', null)).rejects.toMatchObject({
+      code: 'refused',
+      message: expect.stringMatching(
+        /may not go on site yet\. The schedule of values is empty.*The budget is empty.*Retention is not set/,
+      ),
+    });
+    expect(await everything(database)).toBe(before);
+    await keepFacts(database, 'J2', await factsOf('J2', { noRetention: true }));
+    expect((await view()).missing.map((it) => it.to)).toEqual(['/jobs/J2/contract', '/jobs/J2/budget']);
+    await lockJob(database, TESTER, 'J2', true, 'Waits for the order');
+    expect((await view()).moves.map((it) => [it.was, it.became, it.onDay, it.reason, it.actor])).toEqual([
+      ['tender', 'awarded', '2031-04-20', '', 'tester'],
+      ['awarded', 'locked', null, 'Waits for the order', 'tester'],
+    ]);
+    // What is on site already is not held up: without terms of payment J2 waits for them, J1 does not.
+    await database.write((sql) => sql.run('UPDATE customer SET terms_days = NULL'));
+    expect((await view()).missing.at(-1)!.text).toMatch(/terms of payment/);
+    expect((await view('J1')).missing).toEqual([]);
+  });
+
+  test('a job typed as on site is held to the same', async () => {
+    const job = {
+      ...{
+        number: 'N1',
+        name: 'N',
+        customer: 'NORTH',
+        contractReference: '',
+        status: 'on-site' as const,
+        awardedOn: '2031-04-01',
+        startsOn: null,
+      },
+      ...{
+        finishesOn: null,
+        manager: '',
+        site: '',
+        revenueMethod: 'cost-to-cost' as const,
+        contractSum: 0,
+        taxRate: 0,
+        termsDays: null,
+        draftId: null,
+      },
+      retention: { rate: 0, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all' as const, cap: null },
+      ...{ sov: [], budget: [] },
+    };
+    await expect(createJob(database, TESTER, job)).rejects.toThrow(/may not go on site yet/);
+    expect(await database.read().get(`SELECT 1 FROM job WHERE number = 'N1'`)).toBeUndefined();
+  });
+});
+
+describe('the facts of a job', () => {
+  test('are changed; what was billed with stays, and each such fact is named', async () => {
+    await keepFacts(
+      database,
+      'J1',
+      await factsOf('J1', { name: 'Mill, both walls', estimator: 'Ines', finishesOn: '2031-09-30', defectsEnd: '2032-09-30' }),
+    );
+    expect((await view('J1')).facts).toMatchObject({ name: 'Mill, both walls', estimator: 'Ines', defectsEnd: '2032-09-30' });
+    expect((await view('J1')).fixed).toBe(true);
+    const { retention } = (await view('J1')).facts;
+    const before = await everything(database);
+    await expect(
+      keepFacts(
+        database,
+        'J1',
+        await factsOf('J1', { taxRate: 0, termsDays: 9, revenueMethod: 'hours', retention: { ...retention, cap: 1 } }),
+      ),
+    ).rejects.toMatchObject({ faults: ['revenueMethod', 'retention', 'taxRate', 'termsDays'].map((field) => ({ field })) });
+    await expect(
+      keepFacts(
+        database,
+        'J2',
+        await factsOf('J2', { startsOn: '2031-05-02', finishesOn: '2031-05-01', defectsEnd: '2031-04-01', noRetention: true }),
+      ),
+    ).rejects.toMatchObject({ faults: ['finishesOn', 'defectsEnd', 'noRetention'].map((field) => ({ field })) });
+    expect(await everything(database)).toBe(before);
+  });
+
+  test('people, events, checklist and template are kept, and go out and come back with the book', async () => {
+    await keepPeople(database, 'J1', [
+      { side: 'client', name: 'Mr Hale', role: 'Surveyor', email: 'hale@northbeck.example', phone: '1' },
+      { side: 'team', name: 'Ines', role: 'may post', email: '', phone: '' },
+    ]);
+    await addEvent(database, TESTER, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
+    await keepChecklist(database, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
+    await saveCheckTemplate(database, TESTER, { name: 'Usual', items: ['Bond', 'Permit'] });
+    const there = await view('J1');
+    expect([there.people.length, there.events[0]!.text, there.checklist[0]!.item, there.templates]).toEqual([
+      2,
+      'Walked the roof,\n"twice"',
+      'Bond',
+      [{ name: 'Usual', items: ['Bond', 'Permit'] }],
+    ]);
+    await keepPlan(database, 'J1', {
+      sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: null }],
+      lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-02-01', finishesOn: '2031-02-28' }],
+    });
+    const exported = async (of: Database) => {
+      const folder = temporaryFolder();
+      await writeBook(of.read(), folder, besides(of));
+      return folderText(folder);
+    };
+    const [once, other] = [await exported(database), await temporaryDatabase()];
+    expect(await faultsOf(other, once)).toEqual([]);
+    expect(await exported(other)).toEqual(once);
+    expect(Object.keys(once)).toEqual(
+      expect.arrayContaining(['job_people.csv', 'job_events.csv', 'job_checklist.csv', 'job_sections.csv', 'cost_plan.csv']),
+    );
+  });
+
+  test.each([
+    ['a person of no job', { ...SMALL_BOOK, job_people: 'job,side,name\nJ9,client,x\n' }, ['job_people:2:job']],
+    [
+      'defects ending before the finish',
+      { ...SMALL_BOOK, jobs: 'job,name,customer,status,finishes_on,defects_end\nJ1,x,NORTH,tender,2031-05-01,2031-04-01\n' },
+      ['jobs:2:defects_end'],
+    ],
+    [
+      'a pattern without digits',
+      { ...SMALL_BOOK, company: 'name,currency,job_number_pattern\nA,GBP,YY\n' },
+      ['company:2:job_number_pattern'],
+    ],
+  ])('in a book, %s is a fault', async (_what, book, faults) => {
+    const found = await faultsOf(await temporaryDatabase(), book);
+    expect(found.filter((it) => faults.includes(it))).toEqual(faults);
+  });
+});
+
+describe('the plan of a job', () => {
+  const line = { section: 'A', costCode: '100', costType: 'labour' as const, startsOn: '2031-02-01', finishesOn: '2031-02-28' };
+
+  test('lies over the dates of its lines, else of their section, else of the job; what has none is told', async () => {
+    await keepPlan(database, 'J1', {
+      sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: '2031-03-31' }],
+      lines: [line],
+    });
+    const plan = await planView(database.read(), 'J1', '2031-02-28');
+    // Budget: labour 3,600.00 in February alone; material 2,500.00 and its change of 400.00 over 90 days: 31 + 28 + 31.
+    // Prices 6,000.00 + 4,000.00 + 1,000.00 over the same 90 days. 998.8889, 902.2222, 998.8889: the odd penny to January.
+    expect(plan.months.map((it) => [it.month, it.plannedCost, it.cost, it.billed])).toEqual([
+      ['2031-01', 99_889, 250_000, 0],
+      ['2031-02', 99_889 + 90_222 + 360_000, 412_550, 530_000],
+      ['2031-03', 650_000, null, null],
+    ]);
+    expect(plan.months.at(-1)!.plannedBilling).toBe(1_100_000);
+    expect(plan.sections).toMatchObject([
+      { name: 'A', scheduled: 1_100_000, revised: 650_000, actual: 412_550, billed: 530_000 },
+    ]);
+    expect([plan.unplannedCost, plan.unplannedBilling]).toEqual([0, 0]);
+    await keepPlan(database, 'J1', { sections: [], lines: [line] });
+    expect(await planView(database.read(), 'J1', '2031-02-28')).toMatchObject({
+      unplannedCost: 290_000,
+      unplannedBilling: 1_100_000,
+    });
+    await expect(
+      keepPlan(database, 'J1', {
+        sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-02-01', finishesOn: '2031-01-01' }],
+        lines: [line, line, { ...line, costCode: '900', finishesOn: '2031-01-01' }],
+      }),
+    ).rejects.toMatchObject({
+      faults: ['sections.0.finishesOn', 'lines.1.costCode', 'lines.2.costCode', 'lines.2.finishesOn'].map((field) => ({ field })),
+    });
+  });
+
+  test.each([
+    ['a section twice', { ...SMALL_BOOK, job_sections: 'job,section\nJ1,A\nJ1,A\n' }, ['job_sections:3:section']],
+    [
+      'a line that ends before it begins',
+      {
+        ...SMALL_BOOK,
+        cost_plan: 'job,section,cost_code,cost_type,starts_on,finishes_on\nJ1,A,100,labour,2031-02-01,2031-01-01\n',
+      },
+      ['cost_plan:2:finishes_on'],
+    ],
+    [
+      'a section finished before it started, and one that never did',
+      { ...SMALL_BOOK, job_sections: 'job,section,started_on,finished_on\nJ1,A,2031-02-02,2031-02-01\nJ1,B,,2031-02-01\n' },
+      ['job_sections:2:finished_on', 'job_sections:3:started_on'],
+    ],
+    [
+      'an instalment that contradicts itself, or waits for nothing',
+      {
+        ...SMALL_BOOK,
+        job_sections: 'job,section\nJ1,A\n',
+        billing_instalments: `job,instalment,name,due,day,days,taken_from,percent,amount
+J1,1,Both,,2031-02-01,,,10,5.00
+J1,2,A day and days,day,2031-02-01,3,,10,
+J1,3,A day of a stage,finish,2031-02-01,,,10,
+J1,4,No stages,finish,,,stages,10,
+J1,4,Twice,start,,,,10,
+J1,501,Too many,start,,,,10,
+`,
+        instalment_stages: 'job,instalment,section\nJ1,3,A\nJ1,3,A\nJ1,3,Z\nJ1,9,A\n',
+      },
+      [
+        ...['billing_instalments:2:percent', 'billing_instalments:3:days', 'billing_instalments:4:day'],
+        'billing_instalments:5:taken_from',
+        ...['billing_instalments:6:instalment', 'billing_instalments:7:instalment', 'instalment_stages:3:section'],
+        ...['instalment_stages:4:section', 'instalment_stages:5:instalment'],
+      ],
+    ],
+  ])('in a book, %s is a fault', async (_what, book, faults) =>
+    expect(await faultsOf(await temporaryDatabase(), book)).toEqual(faults),
+  );
+});
+
+test('what somebody else changed since it was opened is not written over', async () => {
+  const opened = await view();
+  const seen = await planSeen(database.read(), 1);
+  await keepFacts(database, 'J1', await factsOf('J1', { manager: 'Ines' }));
+  await keepPeople(database, 'J1', [{ side: 'team', name: 'Ines', role: '', email: '', phone: '' }]);
+  await keepChecklist(database, 'J1', [{ item: 'Bond', person: '', dueOn: null, doneOn: null }]);
+  await keepPlan(database, 'J1', { sections: [{ ...NOT_BEGUN, name: 'A', startsOn: null, finishesOn: null }], lines: [] });
+  const before = await everything(database);
+  for (const late of [
+    saveJobFacts(database, TESTER, 'J1', { ...opened.facts, seen: opened.seen.facts }),
+    savePeople(database, TESTER, 'J1', [], opened.seen.people),
+    saveChecklist(database, TESTER, 'J1', [], opened.seen.checklist),
+    savePlan(database, TESTER, 'J1', { sections: [], lines: [], seen }),
+  ])
+    await expect(late).rejects.toMatchObject({
+      code: 'conflict',
+      message: expect.stringMatching(
+        /changed after you opened it; tester saved here last, at 09:00 on 2031-05-02; open it again/,
+      ),
+    });
+  expect(await everything(database)).toBe(before);
+});
+
+describe('nothing with history is deleted', () => {
+  test('a bare tender goes; anything else is kept, and what to do instead is told', async () => {
+    await deleteJob(database, TESTER, 'J2');
+    expect(await database.read().all('SELECT number FROM job')).toEqual([{ number: 'J1' }]);
+    await expect(deleteJob(database, TESTER, 'J1')).rejects.toThrow(
+      /was awarded, and is kept; close it when it is finished, or lock it/,
+    );
+    const noted = await temporaryDatabase();
+    expect(await faultsOf(noted, TENDER_BOOK)).toEqual([]);
+    await addEvent(noted, TESTER, 'J2', { kind: 'call', dated: '2031-05-02', text: 'Asked for a lower price' });
+    await expect(deleteJob(noted, TESTER, 'J2')).rejects.toThrow(/Tender J2 has .*noted events, and is kept; lock it/);
+    const other = await temporaryDatabase();
+    expect(
+      await faultsOf(other, { ...TENDER_BOOK, forecasts: `${TENDER_BOOK.forecasts}J2,2031-02-28,,100,labour,percent,60\n` }),
+    ).toEqual([]);
+    await expect(deleteJob(other, TESTER, 'J2')).rejects.toThrow(/Tender J2 has forecasts, and is kept; lock it/);
+  });
+
+  test('closing out takes final cost and bills, but no change', async () => {
+    await moveJob(database, TESTER, 'J1', 'closing-out', '2031-05-01');
+    await expect(
+      saveChange(
+        database,
+        TESTER,
+        'J1',
+        {
+          ...{
+            version: 0,
+            number: 'C9',
+            title: 't',
+            raisedOn: '2031-05-02',
+            reference: '',
+            reason: '',
+            askedBy: '',
+            daysAsked: null,
+          },
+          price: [],
+          cost: [],
+        },
+        null,
+      ),
+    ).rejects.toThrow(/closing out: it takes final cost and bills/);
+  });
+});

@@ -1,0 +1,113 @@
+import { LedrinError } from '../../core/errors/ledrinError';
+import type { AttachedFile, CheckItem, CheckTemplate, JobFacts, JobFileView, Person } from '../../wire/jobFile';
+import type { Sql } from '../db/sql';
+import { loadBillingJobs } from '../billing/billingJobs';
+import { digestOf } from '../versions/digest';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { missingForSite } from '../jobs/readiness';
+
+interface FactRow {
+  name: string;
+  contract_reference: string;
+  manager: string;
+  estimator: string;
+  site: string;
+  starts_on: string | null;
+  finishes_on: string | null;
+  defects_end: string | null;
+  revenue_method: JobFacts['revenueMethod'];
+  retention_rate: number;
+  retention_materials_rate: number | null;
+  retention_step_at: number | null;
+  retention_step_to: number | null;
+  retention_step_applies: 'all' | 'further';
+  retention_cap: number | null;
+  no_retention: number;
+  tax_rate: number;
+  terms_days: number | null;
+}
+
+/** Retention, tax, terms and revenue method are fixed once an application or an entry was worked with them. */
+export async function factsAreFixed(sql: Sql, jobId: number): Promise<boolean> {
+  return (
+    (await sql.get(
+      `SELECT 1 FROM application WHERE job_id = $1 AND status <> 'draft' UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1 LIMIT 1`,
+      [jobId],
+    )) !== undefined
+  );
+}
+
+/** Everything of a job beside its figures. */
+export async function jobFileView(sql: Sql, number: string): Promise<JobFileView> {
+  const { id, status } = await jobByNumber(sql, number, 'job');
+  const [row, fixed, billing, people, events, checklist, templates, files, moves, missing] = await Promise.all([
+    sql.get<FactRow>('SELECT * FROM job WHERE id = $1', [id]),
+    factsAreFixed(sql, id),
+    loadBillingJobs(sql, id),
+    sql.all<Person>('SELECT side, name, role, email, phone FROM job_person WHERE job_id = $1 ORDER BY id', [id]),
+    sql.all<JobFileView['events'][number]>(
+      'SELECT id, kind, dated, text, actor, recorded_at AS recordedAt FROM job_event WHERE job_id = $1 ORDER BY dated DESC, id DESC',
+      [id],
+    ),
+    sql.all<CheckItem>('SELECT item, person, due_on AS dueOn, done_on AS doneOn FROM job_check WHERE job_id = $1 ORDER BY id', [
+      id,
+    ]),
+    checkTemplates(sql),
+    sql.all<AttachedFile>(
+      'SELECT id, name, media_type AS mediaType, size, hash, about, actor, added_at AS addedAt FROM job_file WHERE job_id = $1 ORDER BY id DESC',
+      [id],
+    ),
+    sql.all<JobFileView['moves'][number]>(
+      'SELECT was, became, on_day AS onDay, reason, actor, at FROM job_move WHERE job_id = $1 ORDER BY id',
+      [id],
+    ),
+    // What goes on site must be whole; what is there already is not held up any more.
+    status === 'tender' || status === 'awarded' ? missingForSite(sql, id) : [],
+  ]);
+  return {
+    seen: { facts: digestOf(factsOf(row!)), people: digestOf(people), checklist: digestOf(checklist) },
+    facts: factsOf(row!),
+    fixed,
+    lines: billing.get(number)!.sovLines.map((it) => ({ value: it.scheduledValue, rate: it.retentionRate })),
+    ...{ people, events, checklist, templates, files, moves, missing },
+  };
+}
+
+function factsOf(row: FactRow): JobFacts {
+  return {
+    name: row.name,
+    contractReference: row.contract_reference,
+    manager: row.manager,
+    estimator: row.estimator,
+    site: row.site,
+    startsOn: row.starts_on,
+    finishesOn: row.finishes_on,
+    defectsEnd: row.defects_end,
+    revenueMethod: row.revenue_method,
+    retention: {
+      rate: row.retention_rate,
+      materialsRate: row.retention_materials_rate,
+      stepAt: row.retention_step_at,
+      stepTo: row.retention_step_to,
+      stepApplies: row.retention_step_applies,
+      cap: row.retention_cap,
+    },
+    noRetention: row.no_retention === 1,
+    taxRate: row.tax_rate,
+    termsDays: row.terms_days,
+  };
+}
+
+async function checkTemplates(sql: Sql): Promise<CheckTemplate[]> {
+  const rows = await sql.all<{ name: string; items: string }>('SELECT name, items FROM check_template ORDER BY name');
+  return rows.map((row) => ({ name: row.name, items: JSON.parse(row.items) as string[] }));
+}
+
+export async function attachedFile(sql: Sql, id: number): Promise<{ name: string; mediaType: string; hash: string }> {
+  const row = await sql.get<{ name: string; mediaType: string; hash: string }>(
+    'SELECT name, media_type AS mediaType, hash FROM job_file WHERE id = $1',
+    [id],
+  );
+  if (!row) throw new LedrinError('not-found', `There is no attached paper ${id}`);
+  return row;
+}

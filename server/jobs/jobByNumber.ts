@@ -1,0 +1,31 @@
+import { LedrinError } from '../../core/errors/ledrinError';
+import type { Sql } from '../db/sql';
+
+export interface JobIdentity {
+  id: number;
+  number: string;
+  name: string;
+  status: string;
+  awarded_on: string | null;
+  finished_on: string | null;
+  locked: number;
+}
+
+/** The job of a number. Throws not-found where there is none, and where a contract is needed and it is a tender. */
+export async function jobByNumber(sql: Sql, number: string, needs: 'job' | 'contract'): Promise<JobIdentity> {
+  const job = await sql.get<JobIdentity>(
+    'SELECT id, number, name, status, awarded_on, finished_on, locked FROM job WHERE number = $1',
+    [number],
+  );
+  if (!job) throw new LedrinError('not-found', `There is no job ${number}`);
+  if (needs === 'contract' && job.status === 'tender')
+    throw new LedrinError('not-found', `Job ${number} is a tender; it has no contract yet`);
+  return job;
+}
+
+/** The same, of a job that something is to be posted to. Throws refused where it is locked. */
+export async function jobToPostTo(sql: Sql, number: string): Promise<JobIdentity> {
+  const job = await jobByNumber(sql, number, 'contract');
+  if (job.locked) throw new LedrinError('refused', `Job ${number} is locked; nothing posts to it until it is unlocked`);
+  return job;
+}

@@ -1,0 +1,46 @@
+import { totalProgress, type Progress } from '../../core/progress/workInProgress';
+import type { JobDraft, JobFigures, JobList, JobListRow } from '../../wire/jobs';
+import type { Sql } from '../db/sql';
+import { inSchedule, loadPositions, type LoadedPosition } from './jobPositions';
+
+/** Figures of one job for the wire. */
+export function jobFigures(progress: Progress, received: number, pendingChanges: number): JobFigures {
+  return { ...progress, received, pendingChanges };
+}
+
+export function jobListRow(job: LoadedPosition, asOf: string): JobListRow {
+  return {
+    number: job.number,
+    name: job.name,
+    customer: job.customer,
+    customerName: job.customerName,
+    manager: job.manager,
+    status: job.status,
+    locked: job.locked,
+    inSchedule: inSchedule(job, asOf),
+    ...jobFigures(job.progress, job.received, job.pendingChanges),
+  };
+}
+
+/** All jobs with their figures as of a date, the totals of those in the schedule, and half-made jobs. */
+export async function jobList(sql: Sql, asOf: string): Promise<JobList> {
+  const [positions, drafts] = await Promise.all([loadPositions(sql, asOf, null), jobDrafts(sql)]);
+  const scheduled = positions.filter((job) => inSchedule(job, asOf));
+  const sumOf = (value: (job: LoadedPosition) => number) => scheduled.reduce((sum, job) => sum + value(job), 0);
+  return {
+    jobs: positions.map((job) => jobListRow(job, asOf)),
+    totals: jobFigures(
+      totalProgress(scheduled.map((job) => job.progress)),
+      sumOf((job) => job.received),
+      sumOf((job) => job.pendingChanges),
+    ),
+    drafts,
+  };
+}
+
+export async function jobDrafts(sql: Sql): Promise<JobDraft[]> {
+  const rows = await sql.all<{ id: number; content: string; saved_at: string }>(
+    'SELECT id, content, saved_at FROM job_draft ORDER BY saved_at DESC',
+  );
+  return rows.map((row) => ({ id: row.id, content: JSON.parse(row.content), savedAt: row.saved_at }));
+}

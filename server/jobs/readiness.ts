@@ -1,0 +1,35 @@
+import type { Missing } from '../../wire/jobFile';
+import type { Sql } from '../db/sql';
+
+/**
+ * What is missing before a job may go on site: a schedule of values that comes to a contract sum, a budget, retention that
+ * was set or agreed to be none, and terms. Each with the place where it is mended.
+ */
+export async function missingForSite(sql: Sql, jobId: number): Promise<Missing[]> {
+  const row = (await sql.get<{
+    number: string;
+    lines: number;
+    sum: number;
+    budget: number;
+    retention: number;
+    none: number;
+    terms: number | null;
+  }>(
+    `SELECT job.number, (SELECT count(*) FROM sov_line WHERE job_id = job.id AND original = 1) AS lines,
+      (SELECT coalesce(sum(scheduled_value), 0) FROM sov_line WHERE job_id = job.id) AS sum,
+      (SELECT coalesce(sum(b.amount), 0) FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budget,
+      (job.retention_rate > 0 OR job.retention_step_to > 0 OR EXISTS (SELECT 1 FROM sov_line WHERE job_id = job.id AND retention_rate > 0)) AS retention,
+      job.no_retention AS none, coalesce(job.terms_days, c.terms_days) AS terms
+      FROM job JOIN customer c ON c.id = job.customer_id WHERE job.id = $1`,
+    [jobId],
+  ))!;
+  const at = `/jobs/${encodeURIComponent(row.number)}`;
+  const missing: Missing[] = [];
+  if (row.lines === 0 || row.sum === 0)
+    missing.push({ text: 'The schedule of values is empty: it must come to the contract sum', to: `${at}/contract` });
+  if (row.budget === 0) missing.push({ text: 'The budget is empty', to: `${at}/budget` });
+  if (!row.retention && !row.none)
+    missing.push({ text: 'Retention is not set: give a rate, or say that none was agreed', to: `${at}/file` });
+  if (row.terms === null) missing.push({ text: 'Neither the job nor its client has terms of payment', to: `${at}/file` });
+  return missing;
+}

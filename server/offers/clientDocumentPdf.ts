@@ -1,0 +1,130 @@
+import type { Content, TableCell } from 'pdfmake';
+import { displayDate } from '../../core/calendar/displayDate';
+import { displayExact, displayQuantity } from '../../core/money/display';
+import { paymentName, type ClientDocument } from '../../core/offers/clientDocument';
+import { formatUnitCost } from '../../core/prices/unitCost';
+import { ledgerLayout, makePdf } from '../pdf/pdf';
+
+/** A quotation or a change order on paper, from what the client may see and nothing else. */
+export function clientDocumentPdf(it: ClientDocument): Promise<Buffer> {
+  return makePdf({
+    title: `${it.title}, ${it.job.name}`,
+    landscape: false,
+    foot: `${it.company.name} · ${it.title} · Job ${it.job.number}`,
+    content: clientDocumentContent(it),
+  });
+}
+
+/** The same as pdfmake takes it: apart, so that a test can read every word of it. */
+export function clientDocumentContent(it: ClientDocument): Content[] {
+  const amount = (value: number) => displayExact(value, it.digits);
+  return [
+    ...headOf(it),
+    ...(it.introduction ? [{ text: it.introduction, margin: [0, 0, 0, 14] } as Content] : []),
+    lineTable(it),
+    ...(it.days
+      ? [
+          {
+            text: `Time asked for: ${it.days} ${it.days === 1 ? 'day' : 'days'} later than agreed.`,
+            margin: [0, 0, 0, 10],
+          } as Content,
+        ]
+      : []),
+    ...part(
+      'Alternates, on top of the price or off it',
+      it.alternates.map((one) => [one.name, amount(one.amount)]),
+    ),
+    ...part(
+      'Payment',
+      it.payments.map((one) => [paymentName(one), amount(one.amount)]),
+    ),
+    ...(it.exclusions.length > 0
+      ? ([
+          { text: 'Not included', style: 'part', font: 'Serif', fontSize: 12, margin: [0, 8, 0, 3] },
+          { ul: it.exclusions, margin: [0, 0, 0, 8] },
+        ] as Content[])
+      : []),
+    ...(it.terms
+      ? ([
+          { text: 'Terms', font: 'Serif', fontSize: 12, margin: [0, 8, 0, 3] },
+          { text: it.terms, fontSize: 8 },
+        ] as Content[])
+      : []),
+  ];
+}
+
+function headOf(it: ClientDocument): Content[] {
+  const block = (label: string, ...lines: string[]): Content => ({
+    stack: [{ text: label, fontSize: 8, color: '#6b6254' }, ...lines.filter(Boolean).map((text) => ({ text }))],
+  });
+  const until = it.validUntil ? `Valid until ${displayDate(it.validUntil)}.` : '';
+  return [
+    { text: it.company.name, font: 'Serif', fontSize: 11 },
+    { text: it.company.address, margin: [0, 0, 0, 22] },
+    { text: it.title, font: 'Serif', fontSize: 22 },
+    { text: [it.reference, displayDate(it.dated), until].filter(Boolean).join('. ').replace('..', '.'), margin: [0, 2, 0, 16] },
+    {
+      columns: [
+        block('To', it.client.name, it.client.contact),
+        block('For', `${it.job.name}`, it.job.site),
+        block('Our job', it.job.number),
+      ],
+      columnGap: 18,
+      margin: [0, 0, 0, 18],
+    },
+  ];
+}
+
+function lineTable(it: ClientDocument): Content {
+  const [quantities, unitPrices, amounts] = [
+    it.lines.some((line) => line.quantity !== null),
+    it.lines.some((line) => line.unitPrice !== null),
+    it.lines.some((line) => line.amount !== null),
+  ];
+  const right = (text: string, bold = false): TableCell => ({ text, alignment: 'right', noWrap: true, bold });
+  const head: TableCell[] = [
+    { text: 'Line', bold: true },
+    { text: 'Description', bold: true },
+    ...(quantities ? [right('Quantity', true)] : []),
+    ...(unitPrices ? [right('Price of one', true)] : []),
+    ...(amounts ? [right(it.currency, true)] : []),
+  ];
+  const rows = it.lines.map((line): TableCell[] => [
+    line.line,
+    line.section ? `${line.section}: ${line.description}` : line.description,
+    ...(quantities ? [right(line.quantity === null ? '' : `${displayQuantity(line.quantity)} ${line.unit}`)] : []),
+    ...(unitPrices ? [right(line.unitPrice === null ? '' : formatUnitCost(line.unitPrice, it.digits))] : []),
+    ...(amounts ? [right(line.amount === null ? '' : displayExact(line.amount, it.digits))] : []),
+  ]);
+  const label = it.kind === 'change' ? 'Change to the contract sum' : 'Price';
+  const total: TableCell[] = [
+    { text: `${label}, ${it.currency} before tax`, bold: true, colSpan: Math.max(1, head.length - 1) },
+    ...Array<TableCell>(Math.max(0, head.length - 2)).fill(''),
+    right(displayExact(it.total, it.digits), true),
+  ];
+  return {
+    table: {
+      headerRows: 1,
+      dontBreakRows: true,
+      widths: head.map((_, i) => (i === 1 ? '*' : 'auto')),
+      body: [head, ...rows, total],
+    },
+    layout: ledgerLayout(1),
+    margin: [0, 0, 0, 14],
+  };
+}
+
+function part(title: string, rows: readonly (readonly [string, string])[]): Content[] {
+  if (rows.length === 0) return [];
+  return [
+    { text: title, font: 'Serif', fontSize: 12, margin: [0, 8, 0, 3] },
+    {
+      table: {
+        widths: ['*', 'auto'],
+        body: rows.map(([name, value]): TableCell[] => [name, { text: value, alignment: 'right' }]),
+      },
+      layout: ledgerLayout(0),
+      margin: [0, 0, 0, 8],
+    },
+  ];
+}

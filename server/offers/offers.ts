@@ -1,0 +1,183 @@
+import { randomBytes } from 'node:crypto';
+import { displayDate } from '../../core/calendar/displayDate';
+import { LedrinError } from '../../core/errors/ledrinError';
+import type { ClientDocument } from '../../core/offers/clientDocument';
+import type { SendInput } from '../../wire/quotations';
+import type { Database } from '../db/database';
+import type { Sql } from '../db/sql';
+import { clientDocumentPdf } from './clientDocumentPdf';
+import { changeDocument, contentHash } from './clientDocuments';
+import { loadChange } from '../changes/changeViews';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { offerByToken, sealOf, whyClosed, type OfferRow } from './offerViews';
+import type { Outbox } from '../stand-ins/outbox';
+import { record, type Actor } from '../ledger/post';
+
+/** Where messages go, and the address under which the client finds the page to answer on. */
+export interface Sending {
+  outbox: Outbox;
+  /** Such as `http://localhost:4310`; the link is made from it. */
+  origin: string;
+}
+
+interface Paper {
+  job: string;
+  kind: OfferRow['kind'];
+  number: string;
+  document: ClientDocument;
+}
+
+/** Keeps a paper as it goes out, with its hash and an unguessable link, and puts the message into the outbox. */
+export async function offerPaper(sql: Sql, sending: Sending, actor: Actor, paper: Paper, input: SendInput): Promise<void> {
+  const { id: jobId } = await jobByNumber(sql, paper.job, 'job');
+  const token = randomBytes(24).toString('base64url');
+  const document = JSON.stringify(paper.document);
+  await sql.run(
+    `INSERT INTO offer (job_id, kind, number, token, recipient, sent_on, sent_at, valid_until, document, hash, status) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'open')`,
+    [
+      jobId,
+      paper.kind,
+      paper.number,
+      token,
+      input.to,
+      input.on,
+      actor.at,
+      paper.document.validUntil,
+      document,
+      contentHash(document),
+    ],
+  );
+  const body = `${input.message}\n\nRead it, ask about it, accept or decline it here:\n${sending.origin}/answer/${token}\n`;
+  const name = `${paper.document.title} ${paper.job}.pdf`.replace(/[^\w. -]/g, '_');
+  const file = await sending.outbox.put({
+    from: `"${paper.document.company.name.replaceAll('"', '')}" <accounts@localhost>`,
+    to: input.to,
+    subject: input.subject,
+    text: body,
+    date: new Date(actor.at),
+    attachments: [{ filename: name, contentType: 'application/pdf', content: await clientDocumentPdf(paper.document) }],
+  });
+  await sql.run(
+    'INSERT INTO message (job_id, recipient, subject, body, attachments, sent_at, actor, file) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
+    [jobId, input.to, input.subject, body, JSON.stringify([name]), actor.at, actor.name, file],
+  );
+}
+
+/** Sends a change order that is issued to the client, with a page to answer on. */
+export async function sendChange(
+  database: Database,
+  sending: Sending,
+  actor: Actor,
+  job: string,
+  number: string,
+  input: SendInput,
+): Promise<void> {
+  await database.write(async (sql) => {
+    const change = await loadChange(sql, job, number);
+    if (change.status !== 'issued')
+      throw new LedrinError(
+        'refused',
+        `${number} is ${change.status}; ${change.status === 'draft' ? 'issue it first' : 'it is decided'}`,
+      );
+    const document = await changeDocument(sql, job, number);
+    await offerPaper(sql, sending, actor, { job, kind: 'change', number, document }, input);
+    await record(sql, actor, 'send-change', `${job}/${number}`, { to: input.to, on: input.on });
+  });
+}
+
+async function openOffer(sql: Sql, token: string, today: string): Promise<OfferRow> {
+  const offer = await offerByToken(sql, token);
+  if (offer.status !== 'open')
+    throw new LedrinError(
+      'conflict',
+      `This was ${offer.status} by ${offer.answeredBy} on ${displayDate(offer.answeredAt?.slice(0, 10) ?? null)}; it stays so`,
+    );
+  const closed = await whyClosed(sql, offer, today);
+  if (closed) throw new LedrinError('refused', closed);
+  return offer;
+}
+
+/** The client asks; the question stands on the page until it is answered. */
+export async function askAboutOffer(
+  database: Database,
+  at: string,
+  token: string,
+  name: string,
+  question: string,
+): Promise<void> {
+  await database.write(async (sql) => {
+    const offer = await openOffer(sql, token, at.slice(0, 10));
+    const asked = await sql.get<{ count: number }>('SELECT count(*) AS count FROM offer_question WHERE offer_id = $1', [
+      offer.id,
+    ]);
+    if (asked!.count >= 50) throw new LedrinError('refused', 'There are many questions already; please call');
+    await sql.run('INSERT INTO offer_question (offer_id, asked_at, asked_by, question) VALUES ($1, $2, $3, $4)', [
+      offer.id,
+      at,
+      name,
+      question,
+    ]);
+  });
+}
+
+/** The company answers a question that was asked on the page. */
+export async function replyToQuestion(database: Database, actor: Actor, id: number, answer: string): Promise<void> {
+  await database.write(async (sql) => {
+    const there = await sql.get<{ answer: string; by: string }>(
+      'SELECT answer, answered_by AS by FROM offer_question WHERE id = $1',
+      [id],
+    );
+    if (!there) throw new LedrinError('not-found', `There is no question ${id}`);
+    if (there.answer)
+      throw new LedrinError(
+        'conflict',
+        `${there.by} answered this already: “${there.answer}”. The client has read it; write a message instead`,
+      );
+    await sql.run('UPDATE offer_question SET answer = $1, answered_at = $2, answered_by = $3 WHERE id = $4', [
+      answer,
+      actor.at,
+      actor.name,
+      id,
+    ]);
+    await record(sql, actor, 'reply-to-question', String(id), { answer });
+  });
+}
+
+/** The client accepts by name and signature; the paper is sealed with both. */
+export async function acceptOffer(database: Database, at: string, token: string, name: string, signature: string): Promise<void> {
+  await database.write(async (sql) => {
+    const offer = await openOffer(sql, token, at.slice(0, 10));
+    const seal = sealOf({ hash: offer.hash, answeredAt: at, answeredBy: name, signature });
+    await sql.run(
+      `UPDATE offer SET status = 'accepted', answered_at = $1, answered_by = $2, signature = $3, seal = $4 WHERE id = $5`,
+      [at, name, signature, seal, offer.id],
+    );
+    await answered(sql, offer, 'accepted', at, name);
+  });
+}
+
+/** The client declines, with a reason. */
+export async function declineOffer(database: Database, at: string, token: string, name: string, reason: string): Promise<void> {
+  await database.write(async (sql) => {
+    const offer = await openOffer(sql, token, at.slice(0, 10));
+    await sql.run(`UPDATE offer SET status = 'declined', answered_at = $1, answered_by = $2, reason = $3 WHERE id = $4`, [
+      at,
+      name,
+      reason,
+      offer.id,
+    ]);
+    await answered(sql, offer, 'declined', at, name);
+  });
+}
+
+/** A quotation takes the answer; a change waits for the company to note its decision, since its day decides the reports. */
+async function answered(sql: Sql, offer: OfferRow, status: string, at: string, name: string): Promise<void> {
+  if (offer.kind === 'quotation')
+    await sql.run(
+      `UPDATE quotation SET status = $1, answered_on = $2, answered_by = $3 WHERE number = $4 AND job_id = (SELECT job_id FROM offer WHERE id = $5)`,
+      [status, at.slice(0, 10), name, Number(offer.number), offer.id],
+    );
+  await record(sql, { name: `${name} (client)`, at }, `offer-${status}`, `${offer.job}/${offer.kind} ${offer.number}`, {
+    offer: offer.id,
+  });
+}

@@ -1,0 +1,132 @@
+import { periodOf } from '../../core/calendar/plainDate';
+import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
+import type { WorkDates } from '../../core/instalments/instalment';
+import { firstWhole, planByMonth, type Span } from '../../core/plan/planned';
+import type { PlanInput, PlanView } from '../../wire/plan';
+import type { Sql } from '../db/sql';
+import { loadBillingJobs } from '../billing/billingJobs';
+import { digestOf } from '../versions/digest';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { estimatedLines } from '../reports/estimateVsActualReport';
+import { jobView } from '../jobs/jobView';
+import { loadSchedule } from '../instalments/billedBySchedule';
+import { loadWorkDates } from './workDates';
+
+/** An amount with the days it lies over; null where no dates are known. */
+interface Spread {
+  amount: number;
+  span: Span | null;
+}
+
+/**
+ * The plan of a job as of a date: its sections, and planned cost and billing by month. Cost lies over its days; billing
+ * over the days of the sections, or where there is a billing schedule on the days of its instalments (docs/rules.md).
+ */
+export async function planView(sql: Sql, number: string, asOf: string): Promise<PlanView> {
+  const identity = await jobByNumber(sql, number, 'job');
+  const [job, lines, dates, planned] = [
+    await jobView(sql, number, asOf),
+    await estimatedLines(sql, identity, asOf),
+    await loadWorkDates(sql, identity.id),
+    await plannedLines(sql, identity.id),
+  ];
+  const prices = job.sov.map((it) => ({ amount: it.scheduledToDate, span: spanOf(it.section, dates) }));
+  const plan = planByMonth(
+    await costSpans(sql, identity.id, lines, dates),
+    (await instalmentSpans(sql, number, identity.id, asOf)) ?? prices,
+  );
+  const names = [
+    ...new Set([...dates.stages.keys(), ...job.sov.map((it) => it.section), ...lines.map((it) => it.section)]),
+  ].filter(Boolean);
+  const sum = <T>(list: readonly T[], of: (it: T) => number) => list.reduce((total, it) => total + of(it), 0);
+  return {
+    seen: await planSeen(sql, identity.id),
+    jobStartsOn: job.startsOn,
+    jobFinishesOn: job.finishesOn,
+    sections: names.map((name) => {
+      const [sov, costs] = [job.sov.filter((it) => it.section === name), lines.filter((it) => it.section === name)];
+      return {
+        name,
+        ...(dates.stages.get(name) ?? { startsOn: null, finishesOn: null, startedOn: null, finishedOn: null }),
+        scheduled: sum(sov, (it) => it.scheduledToDate),
+        billed: sum(sov, (it) => it.billed),
+        revised: sum(costs, (it) => it.revised),
+        actual: sum(costs, (it) => it.state.cost),
+        estimate: sum(costs, (it) => it.estimate.amount),
+      };
+    }),
+    lines: planned.map(({ id: _id, ...it }) => it),
+    months: besideActual(plan.months, job.months, periodOf(asOf)),
+    unplannedCost: plan.unplannedCost,
+    unplannedBilling: plan.unplannedBilling,
+  };
+}
+
+/** Digest of the sections and the dates of a job, as a change of its plan must have seen them. */
+export async function planSeen(sql: Sql, jobId: number): Promise<string> {
+  return digestOf(await plannedDates(sql, jobId));
+}
+
+/** Sections and lines of a plan, with their days. */
+export async function plannedDates(sql: Sql, jobId: number): Promise<unknown> {
+  const [{ stages }, lines] = [await loadWorkDates(sql, jobId), await plannedLines(sql, jobId)];
+  return { sections: [...stages], lines };
+}
+
+function plannedLines(sql: Sql, jobId: number): Promise<(PlanInput['lines'][number] & { id: number })[]> {
+  return sql.all(
+    `SELECT l.id, l.section, c.code AS costCode, l.cost_type AS costType, p.starts_on AS startsOn, p.finishes_on AS finishesOn
+      FROM cost_line_plan p JOIN cost_line l ON l.id = p.cost_line_id JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1 ORDER BY l.id`,
+    [jobId],
+  );
+}
+
+/** The planned days of a section, else the job's. */
+function spanOf(section: string, { job, stages }: WorkDates): Span | null {
+  const of = stages.get(section);
+  return firstWhole(...(of ? [{ from: of.startsOn, to: of.finishesOn }] : []), { from: job.startsOn, to: job.finishesOn });
+}
+
+/** The revised budget of cost lines over their own planned days, else their section's, else the job's. */
+export async function costSpans(
+  sql: Sql,
+  jobId: number,
+  lines: Awaited<ReturnType<typeof estimatedLines>>,
+  dates: WorkDates,
+): Promise<Spread[]> {
+  const own = new Map((await plannedLines(sql, jobId)).map((it) => [it.id, { from: it.startsOn, to: it.finishesOn }]));
+  return lines.map((it) => ({ amount: revisedBudget(it.state), span: own.get(it.id) ?? spanOf(it.section, dates) }));
+}
+
+/** The instalments of a billing schedule on their days, and what they leave of the contract sum; null without one. */
+async function instalmentSpans(sql: Sql, number: string, jobId: number, asOf: string): Promise<Spread[] | null> {
+  const schedule = await loadSchedule(sql, (await loadBillingJobs(sql, jobId)).get(number)!, asOf);
+  if (!schedule) return null;
+  const { valued, days } = schedule;
+  return [
+    ...valued.instalments.map(({ amount }, i) => {
+      const day = days[i]!.expected;
+      return { amount, span: day === null ? null : { from: day, to: day } };
+    }),
+    { amount: valued.left, span: null },
+  ];
+}
+
+/** Planned months and those with entries as one run; what happened ends with the month of the page. */
+function besideActual(
+  planned: ReturnType<typeof planByMonth>['months'],
+  actual: readonly { month: string; cost: number; billed: number }[],
+  until: string,
+): PlanView['months'] {
+  const all = [...new Set([...planned.map((it) => it.month), ...actual.map((it) => it.month)])].sort();
+  let [cost, billing] = [0, 0];
+  let [spent, billed] = [0, 0];
+  return all.map((month) => {
+    const plan = planned.find((it) => it.month === month);
+    const was = actual.find((it) => it.month === month);
+    if (plan) [cost, billing] = [plan.plannedCost, plan.plannedBilling];
+    if (was) [spent, billed] = [was.cost, was.billed];
+    const past = month <= until;
+    return { month, plannedCost: cost, plannedBilling: billing, cost: past ? spent : null, billed: past ? billed : null };
+  });
+}

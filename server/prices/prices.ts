@@ -1,0 +1,225 @@
+import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import { findCycle, PriceBook, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
+import { changedBy, LARGEST_UNIT_COST } from '../../core/prices/unitCost';
+import type { BuildUpInput, PriceItemInput, PriceItemsInput, PriceMoveInput, PriceMoves } from '../../wire/prices';
+import type { Database } from '../db/database';
+import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { digestOf } from '../versions/digest';
+import { otherThanShown } from '../versions/staleness';
+import { priceBookView } from './priceBook';
+import { record, type Actor } from '../ledger/post';
+import { fieldError } from '../company/saveCompany';
+
+/** The unit of every labour item: its unit cost is an hour's. */
+export const LABOUR_UNIT = 'h';
+
+/** Adds price items, or keeps those of the same code anew; a unit cost that moved goes into the item's history. */
+export async function savePriceItems(database: Database, actor: Actor, input: PriceItemsInput): Promise<void> {
+  await database.write((sql) => savePriceItemsInside(sql, actor, input));
+}
+
+/** The same, inside the caller's transaction. */
+export async function savePriceItemsInside(sql: Sql, actor: Actor, { items, on, reason }: PriceItemsInput): Promise<void> {
+  const [codes, vendors] = [await idsByCode(sql, 'cost_code'), await idsByCode(sql, 'vendor')];
+  const faults = itemFaults(items, codes, vendors);
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const known = new Map(
+    (await sql.all<{ id: number; code: string; unit_cost: number }>('SELECT id, code, unit_cost FROM price_item')).map((row) => [
+      row.code,
+      row,
+    ]),
+  );
+  let id = await nextId(sql, 'price_item');
+  const rows = items.map((it) => [
+    known.get(it.code)?.id ?? id++,
+    it.code,
+    it.description,
+    it.costType === 'labour' ? LABOUR_UNIT : it.unit,
+    it.costType,
+    codes.get(it.costCode),
+    it.wageClass,
+    it.unitCost,
+    it.markup,
+    vendors.get(it.vendor) ?? null,
+    it.checkedOn,
+  ]);
+  const columns = [
+    'description',
+    'unit',
+    'cost_type',
+    'cost_code_id',
+    'wage_class',
+    'unit_cost',
+    'markup_rate',
+    'vendor_id',
+    'checked_on',
+  ];
+  await sql.run(
+    `INSERT INTO price_item (id, code, ${columns.join(', ')}) SELECT ${rows[0]!.map((_, i) => `value->>${i}`).join(', ')} FROM json_each($1) WHERE true
+      ON CONFLICT (id) DO UPDATE SET ${columns.map((it) => `${it} = excluded.${it}`).join(', ')}`,
+    [JSON.stringify(rows)],
+  );
+  const moved = rows.filter((row) => known.get(row[1] as string)?.unit_cost !== row[7]);
+  await bulkInsert(
+    sql,
+    'price_change',
+    ['price_item_id', 'dated', 'unit_cost', 'reason', 'actor'],
+    moved.map((row) => [row[0], on, row[7], reason, actor.name]),
+  );
+  await record(
+    sql,
+    actor,
+    'save-price-items',
+    items
+      .map((it) => it.code)
+      .join(' ')
+      .slice(0, 200),
+    { items, on, reason },
+  );
+}
+
+function itemFaults(items: readonly PriceItemInput[], codes: Map<string, number>, vendors: Map<string, number>): Fault[] {
+  const faults: Fault[] = [];
+  const seen = new Set<string>();
+  items.forEach((it, i) => {
+    const at = (field: string, message: string) => faults.push({ field: `items.${i}.${field}`, message });
+    if (seen.has(it.code)) at('code', `${it.code} is there twice; each item has a code of its own`);
+    seen.add(it.code);
+    if (!codes.has(it.costCode)) at('costCode', `There is no cost code ${it.costCode}; add it in Set-up, or choose another`);
+    if (it.vendor !== '' && !vendors.has(it.vendor))
+      at('vendor', `There is no vendor ${it.vendor}; leave it empty, or choose another`);
+    if (it.costType === 'labour' && it.unit !== '' && it.unit !== LABOUR_UNIT)
+      at('unit', `The unit of labour is the hour, ${LABOUR_UNIT}; "${it.unit}" is another`);
+  });
+  return faults;
+}
+
+async function idsByCode(sql: Sql, table: 'cost_code' | 'vendor' | 'price_item' | 'build_up'): Promise<Map<string, number>> {
+  return new Map((await sql.all<{ id: number; code: string }>(`SELECT id, code FROM ${table}`)).map((row) => [row.code, row.id]));
+}
+
+/** Takes an item out of the price book. Refused where a build-up is made of it: the message names them. */
+export async function removePriceItem(database: Database, actor: Actor, code: string): Promise<void> {
+  await database.write(async (sql) => {
+    const { items, buildUps } = await priceBookView(sql);
+    if (!items.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no price item ${code}`);
+    refuseUsed(`Price item ${code}`, whereUsed(buildUps, { item: code }));
+    await sql.run('DELETE FROM price_item WHERE code = $1', [code]);
+    await record(sql, actor, 'remove-price-item', code, {});
+  });
+}
+
+/** Takes a build-up out of the price book. Estimates priced with it keep what they were priced at. */
+export async function removeBuildUp(database: Database, actor: Actor, code: string): Promise<void> {
+  await database.write(async (sql) => {
+    const { buildUps } = await priceBookView(sql);
+    if (!buildUps.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no build-up ${code}`);
+    refuseUsed(`Build-up ${code}`, whereUsed(buildUps, { buildUp: code }));
+    await sql.run('DELETE FROM build_up WHERE code = $1', [code]);
+    await record(sql, actor, 'remove-build-up', code, {});
+  });
+}
+
+function refuseUsed(what: string, used: readonly BuildUp[]): void {
+  if (used.length > 0)
+    throw new LedrinError('refused', `${what} is part of ${used.map((it) => it.code).join(', ')}; take it out there first`);
+}
+
+/** What moving prices would do to items and build-ups; nothing is kept. */
+export async function previewPriceMove(database: Database, input: PriceMoveInput): Promise<PriceMoves> {
+  return database.consistent(async (sql) => {
+    const { items, buildUps } = await priceBookView(sql);
+    const moved = movedItems(items, input);
+    const after = new PriceBook(
+      items.map((it) => moved.get(it.code) ?? it),
+      buildUps,
+    );
+    const before = new PriceBook(items, buildUps);
+    const each = (book: PriceBook, code: string) => unitCostOfShares(book.unitShares(code));
+    return {
+      seen: digestOf([...moved.values()]),
+      items: items
+        .filter((it) => moved.has(it.code))
+        .map(({ code, description, unit, unitCost }) => ({
+          code,
+          description,
+          unit,
+          before: unitCost,
+          after: moved.get(code)!.unitCost,
+        })),
+      buildUps: buildUps
+        .map(({ code, description, unit }) => ({ code, description, unit, before: each(before, code), after: each(after, code) }))
+        .filter((it) => it.before !== it.after),
+    };
+  });
+}
+
+/** Moves the prices of many items by a per cent, as previewed. Gives back how many moved. */
+export async function movePrices(
+  database: Database,
+  actor: Actor,
+  { seen, ...input }: PriceMoveInput & { seen: string },
+): Promise<number> {
+  return database.write(async (sql) => {
+    const moved = [...movedItems((await priceBookView(sql)).items, input).values()];
+    if (moved.length === 0) throw fieldError('by', 'No price would move by this; choose other items or another per cent');
+    if (digestOf(moved) !== seen) throw otherThanShown('What would move');
+    await savePriceItemsInside(sql, actor, { items: moved, on: input.on, reason: input.reason });
+    return moved.length;
+  });
+}
+
+function movedItems(items: readonly PriceItemInput[], input: PriceMoveInput): Map<string, PriceItemInput> {
+  const moved = items
+    .filter(
+      (it) =>
+        (input.vendor === '' || it.vendor === input.vendor) &&
+        (input.costType === null || it.costType === input.costType) &&
+        (input.costCode === '' || it.costCode === input.costCode),
+    )
+    .map((it) => ({ ...it, unitCost: changedBy(it.unitCost, input.by), checkedOn: input.on, before: it.unitCost }))
+    .filter((it) => it.unitCost !== it.before);
+  const tooLarge = moved.find((it) => it.unitCost > LARGEST_UNIT_COST);
+  if (tooLarge) throw fieldError('by', `The unit cost of ${tooLarge.code} would become too large`);
+  return new Map(moved.map(({ before: _, ...it }) => [it.code, it]));
+}
+
+/** Keeps a build-up, new or changed. Refused where it would be made of itself: the message gives the way round. */
+export async function saveBuildUp(database: Database, actor: Actor, input: BuildUpInput): Promise<void> {
+  await database.write(async (sql) => {
+    const [items, known] = [await idsByCode(sql, 'price_item'), await idsByCode(sql, 'build_up')];
+    const faults = input.components.flatMap((it, i) => componentFaults(it, i, input.code, items, known));
+    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+    const others = (await priceBookView(sql)).buildUps.filter((it) => it.code !== input.code);
+    const cycle = findCycle([input, ...others]);
+    if (cycle) throw fieldError('components', `A build-up cannot be made of itself: ${cycle.join(' → ')}`);
+    const id = known.get(input.code) ?? (await nextId(sql, 'build_up'));
+    await sql.run(
+      'INSERT INTO build_up (id, code, description, unit) VALUES ($1, $2, $3, $4) ON CONFLICT (id) DO UPDATE SET description = excluded.description, unit = excluded.unit',
+      [id, input.code, input.description, input.unit],
+    );
+    await sql.run('DELETE FROM build_up_component WHERE build_up_id = $1', [id]);
+    await bulkInsert(
+      sql,
+      'build_up_component',
+      ['build_up_id', 'price_item_id', 'component_id', 'quantity', 'waste_rate'],
+      input.components.map((it) => [id, items.get(it.item) ?? null, known.get(it.buildUp) ?? null, it.quantity, it.waste]),
+    );
+    await record(sql, actor, 'save-build-up', input.code, input);
+  });
+}
+
+function componentFaults(
+  it: BuildUpInput['components'][number],
+  i: number,
+  code: string,
+  items: Map<string, number>,
+  buildUps: Map<string, number>,
+): Fault[] {
+  const at = (field: string, message: string) => [{ field: `components.${i}.${field}`, message }];
+  if ((it.item === '') === (it.buildUp === '')) return at('item', 'Expected a price item or a build-up: one of the two');
+  if (it.item !== '' && !items.has(it.item)) return at('item', `There is no price item ${it.item}`);
+  if (it.buildUp === code) return at('buildUp', `A build-up cannot be made of itself: ${code} → ${code}`);
+  if (it.buildUp !== '' && !buildUps.has(it.buildUp)) return at('buildUp', `There is no build-up ${it.buildUp}`);
+  return [];
+}

@@ -1,0 +1,388 @@
+import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { groupsBy } from '../../core/estimates/award';
+import { byPayments } from '../../core/instalments/layOut';
+import { valueInstalments } from '../../core/instalments/valueInstalments';
+import { billingScheduleView } from '../instalments/billingScheduleView';
+import { loadInstalments } from '../instalments/billedBySchedule';
+import { keepInstalments } from '../test/asSeen';
+import { awardJob } from '../estimates/award';
+import { priceEstimate } from '../../core/estimates/estimate';
+import { displayExact } from '../../core/money/display';
+import { PRESENTATIONS } from '../../core/offers/clientDocument';
+import { formatUnitCost } from '../../core/prices/unitCost';
+import type { QuotationInput, SendInput } from '../../wire/quotations';
+import type { Database } from '../db/database';
+import { clientDocumentDocx } from '../offers/clientDocumentDocx';
+import { clientDocumentContent, clientDocumentPdf } from '../offers/clientDocumentPdf';
+import { changeDocument } from '../offers/clientDocuments';
+import { loadEstimate } from '../estimates/estimateViews';
+import { answerView, messages, offersOf } from '../offers/offerViews';
+import { quotationList } from './quotationList';
+import { jobView } from '../jobs/jobView';
+import { quotationView } from './quotationView';
+import { Outbox } from '../stand-ins/outbox';
+import { cleanUp, everything, faultsOf, temporaryDatabase, temporaryFolder, TENDER_BOOK, TESTER } from '../test/books';
+import { unzipped } from '../test/unzipped';
+import { saveChange } from '../changes/changes';
+import { decideChange, issueChange } from '../changes/decideChange';
+import { chooseEstimate, discardEstimate } from '../estimates/estimates';
+import { moveJob } from '../jobs/jobLife';
+import { acceptOffer, askAboutOffer, declineOffer, replyToQuestion, sendChange, type Sending } from '../offers/offers';
+import { discardQuotation, saveQuotation, sendQuotation } from './quotations';
+
+afterAll(cleanUp);
+
+let database: Database;
+let sending: Sending;
+beforeEach(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
+  sending = { outbox: new Outbox(temporaryFolder()), origin: 'http://ledrin.test' };
+});
+
+const payment = (name: string, rate: number | null, amount: number | null) => ({
+  name,
+  rate,
+  amount,
+  dueOn: null,
+  stage: `at ${name}`,
+});
+const input = (more: Partial<QuotationInput> = {}): QuotationInput => ({
+  ...{
+    version: 0,
+    estimate: 1,
+    title: 'Roof of the mill',
+    presentation: 'line',
+    quantities: true,
+    unitPrices: true,
+    contact: 'Mr Hale',
+  },
+  ...{
+    email: 'hale@northbeck.example',
+    introduction: 'As walked on 3 March.',
+    exclusions: 'Asbestos\n\n  Lightning protection ',
+    terms: 'Thirty days.',
+  },
+  ...{ validUntil: '2031-06-30', alternates: [{ name: 'Green roof', amount: 143_777 }] },
+  payments: [payment('Start', 300_000, null), payment('Finish', 700_000, null)],
+  ...more,
+});
+const message: SendInput = {
+  on: '2031-05-02',
+  to: 'hale@northbeck.example',
+  subject: 'Our quotation – “mill”',
+  message: 'Dear Mr Hale,\nplease find it attached.',
+};
+const AT = '2031-05-10T11:12:00.000Z';
+const send = async (more: Partial<QuotationInput> = {}) => {
+  await saveQuotation(database, TESTER, 'J2', null, input(more));
+  await sendQuotation(database, sending, TESTER, 'J2', 1, message);
+  return (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!;
+};
+
+/** A change of J1 that asks for 100.00 on SOV line 1, issued on 2 May. */
+async function issueC9(): Promise<void> {
+  const price = [{ line: '1', section: '', description: '', quantity: null, unit: '', amount: 10_000 }];
+  await saveChange(
+    database,
+    TESTER,
+    'J1',
+    {
+      ...{ version: 0, number: 'C9', title: 'Gutter', raisedOn: '2031-05-01', reference: '', reason: 'Asked on site' },
+      ...{ askedBy: '', daysAsked: null, price, cost: [] },
+    },
+    null,
+  );
+  await issueChange(database, TESTER, 'J1', 'C9', '2031-05-02');
+}
+
+/** Every figure and word that must stay in the house: cost, hours, markup, overhead and profit of the tender, whole and in part. */
+async function innerFigures(): Promise<string[]> {
+  const estimate = await loadEstimate(database.read(), 'J2', 1);
+  const { lines, totals } = priceEstimate(estimate, 2);
+  const money = [
+    ...lines.flatMap((it) => [it.cost, it.markup, it.net, ...it.costs.map((one) => one.cost)]),
+    ...[totals.cost, totals.markup, totals.net, totals.overhead, totals.profit, totals.gain, ...Object.values(totals.byType)],
+  ].filter((it) => it !== 0);
+  const unitCosts = [...estimate.prices.values()].flat().map((it) => it.cost);
+  return [
+    ...money.flatMap((it) => [displayExact(it, 2), String(it), (it / 100).toFixed(2)]),
+    ...unitCosts.flatMap((it) => [formatUnitCost(it, 2), String(it)]),
+    ...[
+      'cost',
+      'markup',
+      'overhead',
+      'profit',
+      'margin',
+      'hours',
+      'Cost',
+      'Markup',
+      'Overhead',
+      'Profit',
+      'Margin',
+      'ROOF',
+      'CREW',
+      'build-up',
+      'labour',
+      'subcontract',
+    ],
+  ];
+}
+
+describe('what leaves the house', () => {
+  test.each(
+    PRESENTATIONS.flatMap((presentation) =>
+      [true, false].flatMap((quantities) => [true, false].map((unitPrices) => [presentation, quantities, unitPrices] as const)),
+    ),
+  )(
+    'by %s, quantities %s, unit prices %s: no cost and no markup, in screen, PDF, DOCX, message or answer page',
+    async (presentation, quantities, unitPrices) => {
+      const offer = await send({ presentation, quantities, unitPrices });
+      const { document } = await quotationView(database.read(), 'J2', 1, '2031-05-02');
+      const docx = unzipped(await clientDocumentDocx(document))['word/document.xml']!;
+      const [sent] = await messages(database.read());
+      const answer = JSON.stringify(await answerView(database.read(), offer.token, '2031-05-03'));
+      const pdf = JSON.stringify(clientDocumentContent(document));
+      const inner = await innerFigures();
+      expect(inner.length).toBeGreaterThan(40);
+      for (const [what, text] of Object.entries({ json: JSON.stringify(document), pdf, docx, body: sent!.body, answer })) {
+        const words = text.replace(/"(color|margin|style|font|fontSize|hash|seal)":/g, '').replace(/<[^>]*>/g, ' ');
+        const told = inner.filter((it) => new RegExp(`(?<![\\d.,\\w])${it.replace(/[.]/g, '\\.')}(?![\\d\\w])`).test(words));
+        expect([what, told]).toEqual([what, []]);
+      }
+      // And it does say what it must.
+      for (const text of [pdf, docx])
+        for (const word of ['6,177.00', 'Roof', 'Asbestos', 'Green roof', '1,853.10', 'Thirty days.'])
+          expect(text).toContain(word);
+      expect(pdf.includes('137.5')).toBe(quantities && presentation !== 'section');
+      expect((await clientDocumentPdf(document)).subarray(0, 5).toString()).toBe('%PDF-');
+    },
+  );
+
+  test('the message is an RFC 5322 file with the paper attached and the link in it', async () => {
+    const offer = await send();
+    const [row] = await messages(database.read());
+    const file = (await database.read().get<{ file: string }>('SELECT file FROM message'))!.file;
+    const eml = sending.outbox.read(file)!.toString('utf8');
+    const [head = '', ...rest] = eml.split('\r\n\r\n');
+    expect(head).toMatch(/^From: .*<accounts@localhost>/m);
+    expect(head).toMatch(/^To: hale@northbeck\.example/m);
+    expect(head).toMatch(/^Date: Fri, 02 May 2031 09:00:00 \+0000/m);
+    expect(head).toMatch(/^Message-ID: </m);
+    expect(head).toMatch(/^Subject: =\?UTF-8\?/m);
+    expect(rest.join('\r\n\r\n')).toContain('Content-Type: application/pdf; name="Quotation 1 J2.pdf"');
+    expect(eml.split('\r\n').every((line) => line.length <= 998 && !line.includes('\n'))).toBe(true);
+    expect(offer.token).toMatch(/^[\w-]{32}$/);
+    expect(row).toMatchObject({ recipient: 'hale@northbeck.example', attachments: ['Quotation 1 J2.pdf'] });
+    expect(row!.body).toContain(`http://ledrin.test/answer/${offer.token}`);
+    expect(await loadEstimate(database.read(), 'J2', 1)).toMatchObject({
+      row: { status: 'sent', sentOn: '2031-05-02', reference: 'Quotation 1' },
+    });
+  });
+
+  test('a change order tells what it asks for, not what it costs', async () => {
+    await saveChange(
+      database,
+      TESTER,
+      'J1',
+      {
+        ...{
+          version: 0,
+          number: 'C3',
+          title: 'Canopy',
+          raisedOn: '2031-03-20',
+          reference: '',
+          reason: 'Asked on site',
+          askedBy: '',
+          daysAsked: 14,
+        },
+        price: [{ line: '4', section: '', description: 'Canopy', quantity: null, unit: '', amount: 150_000 }],
+        cost: [
+          {
+            section: 'A',
+            costCode: '100',
+            costType: 'labour',
+            sovLine: '4',
+            description: 'Secret',
+            quantity: null,
+            unit: '',
+            hours: 70_000,
+            amount: 98_765,
+          },
+        ],
+      },
+      null,
+    );
+    await expect(sendChange(database, sending, TESTER, 'J1', 'C3', message)).rejects.toThrow(/issue it first/);
+    await issueChange(database, TESTER, 'J1', 'C3', '2031-03-22');
+    await sendChange(database, sending, TESTER, 'J1', 'C3', message);
+    const document = await changeDocument(database.read(), 'J1', 'C3');
+    const docx = unzipped(await clientDocumentDocx(document))['word/document.xml']!;
+    for (const text of [JSON.stringify(document), JSON.stringify(clientDocumentContent(document)), docx]) {
+      expect(text).not.toMatch(/987\.65|98765|Secret|labour/);
+      expect(text).toMatch(/1,500\.00|150000/);
+    }
+    // Sent twice, it is answered once: the other paper then takes no answer, and says why.
+    await sendChange(database, sending, TESTER, 'J1', 'C3', { ...message, to: 'site@northbeck.example' });
+    const [second, first] = await offersOf(database.read(), 'J1', 'change', 'C3', '2031-05-02');
+    await acceptOffer(database, AT, second!.token, 'Mr Hale', 'M1 1L2 2');
+    expect((await jobView(database.read(), 'J1', '2031-05-31')).nextSteps[0]!.text).toBe(
+      'Mr Hale accepted C3: note the decision',
+    );
+    await expect(acceptOffer(database, AT, first!.token, 'Mr Hale', 'M1 1')).rejects.toThrow(
+      /accepted by Mr Hale on 10 May 2031, on another paper of it/,
+    );
+    expect((await answerView(database.read(), first!.token, '2031-05-11')).closed).toMatch(/on another paper of it/);
+    expect((await offersOf(database.read(), 'J1', 'change', 'C3', '2031-05-02'))[0]).toMatchObject({
+      status: 'accepted',
+      answeredBy: 'Mr Hale',
+      intact: true,
+    });
+  });
+});
+
+describe('a quotation', () => {
+  test('goes out only where its payment schedule comes to the price, while it is valid; all of it or nothing', async () => {
+    await saveQuotation(
+      database,
+      TESTER,
+      'J2',
+      null,
+      input({ payments: [payment('Start', 300_000, null), payment('Finish', null, 400_000)] }),
+    );
+    const before = await everything(database);
+    // 30 % of 6,177.00 is 1,853.10; with 4,000.00 it leaves 323.90.
+    await expect(sendQuotation(database, sending, TESTER, 'J2', 1, message)).rejects.toThrow(
+      /leaves 323\.90 of the price; change it until it comes to 6,177\.00/,
+    );
+    await expect(sendQuotation(database, sending, TESTER, 'J2', 1, { ...message, on: '2031-07-01' })).rejects.toMatchObject({
+      faults: [{ field: 'on' }],
+    });
+    expect(await everything(database)).toBe(before);
+    await expect(
+      saveQuotation(database, TESTER, 'J2', 1, input({ version: 1, payments: [payment('x', 1, 1)] })),
+    ).rejects.toMatchObject({
+      faults: [{ field: 'payments.0.rate' }],
+    });
+    await expect(saveQuotation(database, TESTER, 'J2', 1, input())).rejects.toThrow(/^tester saved this quotation/);
+    await expect(discardEstimate(database, TESTER, 'J2', 1)).rejects.toThrow(/Quotation 1 is made from estimate 1/);
+    await expect(saveQuotation(database, TESTER, 'J1', null, input())).rejects.toThrow(/goes out as a change order/);
+    await discardQuotation(database, TESTER, 'J2', 1);
+    expect(await quotationList(database.read(), 'J2')).toEqual([]);
+  });
+
+  test('is asked about, answered, accepted with a signature and sealed; a later change shows', async () => {
+    const { token } = await send();
+    await askAboutOffer(database, AT, token, 'Mr Hale', 'When could you start?');
+    const [asked] = (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!.questions;
+    await replyToQuestion(database, TESTER, asked!.id, 'In June.');
+    expect((await answerView(database.read(), token, '2031-05-11')).questions).toEqual([
+      { askedAt: AT, askedBy: 'Mr Hale', question: 'When could you start?', answer: 'In June.', answeredBy: 'tester' },
+    ]);
+    await expect(replyToQuestion(database, TESTER, asked!.id, 'In July.')).rejects.toThrow(
+      /tester answered this already: “In June\.”/,
+    );
+    await acceptOffer(database, AT, token, 'J. Hale', 'M1 1L20 5L3 9');
+    expect(await quotationList(database.read(), 'J2')).toMatchObject([
+      { status: 'accepted', answeredOn: '2031-05-10', answeredBy: 'J. Hale', total: 617_700 },
+    ]);
+    const sealed = (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!;
+    expect([sealed.status, sealed.intact, sealed.seal.length]).toEqual(['accepted', true, 64]);
+    await expect(declineOffer(database, AT, token, 'J. Hale', 'no')).rejects.toThrow(
+      /accepted by J\. Hale on 10 May 2031; it stays so/,
+    );
+    await expect(database.write((sql) => sql.run(`UPDATE offer SET document = '{}'`))).rejects.toThrow();
+    // Somebody goes behind the product's back: what was agreed no longer is what the books say, and that shows.
+    await database.write((sql) => sql.run('UPDATE quotation_alternate SET amount = amount + 1'));
+    expect((await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!.intact).toBe(false);
+  });
+
+  test('accepted by an order, its payments are there to be billed by', async () => {
+    // The price as quoted, 6,177.00: 30 % when section B is finished, 70 % on a day.
+    const payments = [payment('Start', 300_000, null), { ...payment('Finish', 700_000, null), dueOn: '2031-09-30', stage: '' }];
+    await send({ payments: [{ ...payments[0]!, stage: 'b' }, payments[1]!] });
+    const { lines } = await loadEstimate(database.read(), 'J2', 1);
+    await awardJob(database, TESTER, 'J2', 1, {
+      ...{ acceptedOn: '2031-05-12', acceptance: 'Order 7', agreed: 617_700 },
+      groups: groupsBy('section', lines).map((it) => ({ ...it, members: [...it.members] })),
+    });
+    const [offer] = await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-20');
+    expect(offer!.closed).toBe('This work was awarded on 12 May 2031; there is nothing left to answer');
+    const view = await billingScheduleView(database.read(), 'J2', '2031-05-31');
+    const laid = byPayments(
+      view.payments,
+      view.stages.map((it) => it.name),
+    );
+    await keepInstalments(
+      database,
+      'J2',
+      laid.map((it) => ({ ...it, stages: [...it.stages] })),
+    );
+    const { instalments } = valueInstalments(await loadInstalments(database.read(), 2), view.lines, [
+      { reached: null },
+      { reached: null },
+    ]);
+    // 30 % = 1,853.10, 70 % = 4,323.90.
+    expect(instalments.map((it) => it.amount)).toEqual([185_310, 432_390]);
+    expect((await billingScheduleView(database.read(), 'J2', '2031-05-31')).instalments.map((it) => [it.due, it.stages])).toEqual(
+      [
+        ['finish', ['B']],
+        ['day', []],
+      ],
+    );
+  });
+
+  test('is declined with a reason; past its day it takes no answer; a wrong link leads nowhere', async () => {
+    const { token } = await send();
+    await expect(acceptOffer(database, '2031-07-01T08:00:00.000Z', token, 'J', 'M1 1')).rejects.toThrow(
+      /valid until 30 Jun 2031/,
+    );
+    await expect(answerView(database.read(), `${token}x`, '2031-05-11')).rejects.toThrow(/no paper behind this link/);
+    expect((await answerView(database.read(), token, '2031-06-30')).closed).toBeNull();
+    expect((await answerView(database.read(), token, '2031-07-01')).closed).toMatch(/valid until 30 Jun 2031/);
+    await declineOffer(database, AT, token, 'J. Hale', 'Too dear');
+    expect(await quotationList(database.read(), 'J2')).toMatchObject([{ status: 'declined' }]);
+    expect((await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]).toMatchObject({
+      reason: 'Too dear',
+      seal: '',
+    });
+  });
+
+  test('once the work is awarded, none is sent and none answered; what a client noted down earlier stays', async () => {
+    const { token } = await send();
+    await saveQuotation(database, TESTER, 'J2', null, input());
+    await askAboutOffer(database, AT, token, 'Mr Hale', 'And in copper?');
+    await moveJob(database, TESTER, 'J2', 'awarded', '2031-05-12');
+    const before = await everything(database);
+    await expect(sendQuotation(database, sending, TESTER, 'J2', 2, { ...message, on: '2031-05-13' })).rejects.toThrow(
+      /Job J2 is awarded; what it asks for now goes out as a change order/,
+    );
+    for (const answer of [
+      acceptOffer(database, AT, token, 'Mr Hale', 'M1 1'),
+      declineOffer(database, AT, token, 'Mr Hale', 'Too dear'),
+      askAboutOffer(database, AT, token, 'Mr Hale', 'Still?'),
+    ])
+      await expect(answer).rejects.toThrow(/This work was awarded on 12 May 2031/);
+    await expect(chooseEstimate(database, TESTER, 'J2', 1)).rejects.toThrow(/Job J2 is awarded; its contract/);
+    expect(await everything(database)).toBe(before);
+    expect((await answerView(database.read(), token, '2031-05-13')).questions).toHaveLength(1);
+  });
+});
+
+test.each([
+  ['withdrawn', /C9 was withdrawn on 4 May 2031/],
+  ['rejected', /C9 was rejected on 4 May 2031/],
+  ['approved', /C9 was approved on 4 May 2031/],
+] as const)('a change that is %s takes no answer from the client any more', async (status, told) => {
+  await issueC9();
+  await sendChange(database, sending, TESTER, 'J1', 'C9', message);
+  const [{ token } = { token: '' }] = await offersOf(database.read(), 'J1', 'change', 'C9', '2031-05-02');
+  expect((await answerView(database.read(), token, '2031-05-03')).closed).toBeNull();
+  await decideChange(database, TESTER, 'J1', 'C9', {
+    ...{ status, on: '2031-05-04', by: 'Mr Hale', note: 'By telephone', agreed: null, daysGranted: null },
+  });
+  const before = await everything(database);
+  await expect(acceptOffer(database, AT, token, 'Mr Hale', 'M1 1')).rejects.toThrow(told);
+  expect((await answerView(database.read(), token, '2031-05-11')).closed).toMatch(told);
+  expect(await everything(database)).toBe(before);
+});

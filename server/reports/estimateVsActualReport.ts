@@ -1,0 +1,116 @@
+import { LedrinError } from '../../core/errors/ledrinError';
+import { compareCostLines, type CostType } from '../../core/costs/costType';
+import {
+  estimateAtCompletion,
+  revisedBudget,
+  type CostLineState,
+  type LineEstimate,
+} from '../../core/forecast/estimateAtCompletion';
+import { isFinished } from '../../core/progress/workInProgress';
+import type { Sql } from '../db/sql';
+import { loadCostLines } from '../costs/costLineStates';
+import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
+import { columns, totalRow, type Report, type ReportRequest } from './report';
+
+const COLUMNS = columns(
+  'section:t:Section',
+  'cost_code:t:Cost code',
+  'cost_type:t:Cost type',
+  'original:a:Original',
+  'changes:a:Changes',
+  'revised:a:Revised',
+  'actual:a:Actual',
+  'committed:a:Committed',
+  'estimate_at_completion:a:Estimate at completion',
+  'variance:a:Variance',
+  'hours_budgeted:h:Hours budgeted',
+  'hours_actual:h:Hours actual',
+  'budgeted:t:Budgeted',
+);
+
+/** One cost line with its names and its estimate, in report order. */
+export interface EstimatedLine {
+  id: number;
+  section: string;
+  costCode: string;
+  description: string;
+  costType: CostType;
+  state: CostLineState;
+  estimate: LineEstimate;
+  revised: number;
+  variance: number;
+  /** SOV lines its budget rows serve. */
+  serves: string[];
+}
+
+/** Every cost line of a job that something speaks of by the date. */
+export async function estimatedLines(sql: Sql, job: JobIdentity, asOf: string): Promise<EstimatedLine[]> {
+  const states = await loadCostLines(sql, asOf, job.id);
+  const names = await sql.all<{
+    id: number;
+    section: string;
+    code: string;
+    description: string;
+    cost_type: CostType;
+    serves: string;
+  }>(
+    `SELECT l.id, l.section, c.code, c.description, l.cost_type,
+      (SELECT json_group_array(DISTINCT s.line) FROM budget_line b JOIN sov_line s ON s.id = b.sov_line_id WHERE b.cost_line_id = l.id) AS serves
+      FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
+    [job.id],
+  );
+  const byId = new Map(names.map((row) => [row.id, row]));
+  const finished = isFinished(job.finished_on, asOf);
+  return states
+    .map((state) => {
+      const { section, code, description, cost_type, serves } = byId.get(state.id)!;
+      const estimate = estimateAtCompletion(state, finished);
+      const revised = revisedBudget(state);
+      return {
+        id: state.id,
+        section,
+        costCode: code,
+        description,
+        costType: cost_type,
+        state,
+        estimate,
+        revised,
+        variance: revised - estimate.amount,
+        serves: JSON.parse(serves) as string[],
+      };
+    })
+    .sort(compareCostLines);
+}
+
+/** Estimate versus actual of one job, by section, cost code and cost type; unbudgeted lines too. */
+export async function estimateVsActualReport(sql: Sql, request: ReportRequest): Promise<Report> {
+  if (request.job === undefined)
+    throw new LedrinError('bad-input', 'estimate-vs-actual is of one job: name it with --job', [
+      { field: 'job', message: 'expected a job number' },
+    ]);
+  const job = await jobByNumber(sql, request.job, 'job');
+  const rows = (await estimatedLines(sql, job, request.asOf)).map(
+    ({ section, costCode, costType, state, estimate, revised, variance }) => ({
+      section,
+      cost_code: costCode,
+      cost_type: costType,
+      original: state.original,
+      changes: state.changes,
+      revised,
+      actual: state.cost,
+      committed: state.openCommitment,
+      estimate_at_completion: estimate.amount,
+      variance,
+      hours_budgeted: state.hoursBudgeted,
+      hours_actual: state.hours,
+      budgeted: state.budgeted ? 'yes' : 'no',
+    }),
+  );
+  return {
+    name: 'estimate-vs-actual',
+    title: `Estimate versus actual, job ${job.number} ${job.name}`,
+    columns: COLUMNS,
+    rows: [...rows, totalRow(COLUMNS, rows, 'section')],
+    hasTotal: true,
+  };
+}

@@ -1,0 +1,24 @@
+import type { Sql } from '../db/sql';
+import { ageingReport } from './ageingReport';
+import { applicationReport, applicationSummaryReport } from './applicationReport';
+import { estimateVsActualReport } from './estimateVsActualReport';
+import { tieOutReport, trialBalanceReport } from './ledgerReports';
+import type { Report, ReportRequest } from './report';
+import { workInProgressReport } from './workInProgressReport';
+
+/** Every report by its name in docs/book.md. Adding one is its file and one line here. */
+export const REPORTS = {
+  wip: workInProgressReport,
+  'estimate-vs-actual': estimateVsActualReport,
+  application: applicationReport,
+  'application-summary': applicationSummaryReport,
+  ageing: ageingReport,
+  'trial-balance': trialBalanceReport,
+  'tie-out': tieOutReport,
+} satisfies Record<string, (sql: Sql, request: ReportRequest) => Promise<Report>>;
+
+export type ReportName = keyof typeof REPORTS;
+
+export function isReportName(name: string): name is ReportName {
+  return Object.hasOwn(REPORTS, name);
+}

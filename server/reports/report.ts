@@ -1,0 +1,52 @@
+import type { PlainDate } from '../../core/calendar/plainDate';
+import type { ColumnKind } from '../../wire/reports';
+
+// What a cell holds is on the wire, so that every way out (CSV, XLSX, PDF, screen) writes it alike.
+export type { ColumnKind };
+
+export interface ReportColumn {
+  /** docs/book.md's name of the column. */
+  key: string;
+  /** What stands over it on paper. */
+  title: string;
+  kind: ColumnKind;
+}
+
+/** Values by column key: text as text; amounts in minor units, per cents in millionths, hours in ten-thousandths. */
+export type ReportRow = Record<string, string | number>;
+
+export interface Report {
+  name: string;
+  title: string;
+  columns: readonly ReportColumn[];
+  rows: ReportRow[];
+  /** Where the last row is a total. */
+  hasTotal: boolean;
+}
+
+export interface ReportRequest {
+  asOf: PlainDate;
+  /** Job number. */
+  job?: string;
+  application?: number;
+}
+
+const KINDS: Record<string, ColumnKind> = { t: 'text', i: 'integer', d: 'date', a: 'amount', p: 'percent', h: 'hours' };
+
+/** Columns from `key:kind:Title` lines, kind being the first letter of its name. */
+export function columns(...specs: readonly string[]): ReportColumn[] {
+  return specs.map((spec) => {
+    const [key, kind, title] = spec.split(':') as [string, string, string];
+    return { key, kind: KINDS[kind]!, title };
+  });
+}
+
+/** A total row: sums of the amount and hours columns, `TOTAL` in `label`, other text cells empty. */
+export function totalRow(columnsOf: readonly ReportColumn[], rows: readonly ReportRow[], label: string): ReportRow {
+  return Object.fromEntries(
+    columnsOf.map(({ key, kind }) => {
+      if (kind === 'amount' || kind === 'hours') return [key, rows.reduce((sum, row) => sum + (row[key] as number), 0)];
+      return [key, key === label ? 'TOTAL' : kind === 'percent' ? 0 : ''];
+    }),
+  );
+}

@@ -1,0 +1,125 @@
+import { inflateSync } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Database } from '../db/database';
+import { loadCompany, type Company } from '../company/company';
+import { REPORTS, type ReportName } from '../reports/index';
+import type { Report } from '../reports/report';
+import { cleanUp, faultsOf, folderText, temporaryDatabase } from './books';
+import { unzipped } from './unzipped';
+import { applicationPdf } from '../billing/applicationPdf';
+import { cellText, csvText, reportCsv } from '../reports/reportCsv';
+import { readableCell, reportPdf } from '../reports/reportPdf';
+import { reportXlsx } from '../reports/reportXlsx';
+
+let database: Database;
+let company: Company;
+const AS_OF = '2031-04-30';
+
+beforeAll(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
+  company = (await loadCompany(database.read()))!;
+});
+afterAll(cleanUp);
+
+const reportOf = (name: ReportName, more = {}): Promise<Report> => REPORTS[name](database.read(), { asOf: AS_OF, ...more });
+
+/** How many pages a PDF has, and what its page contents draw, uncompressed. */
+function pdfPages(pdf: Buffer): { pages: number; streams: string[] } {
+  const text = pdf.toString('latin1');
+  const streams: string[] = [];
+  for (const match of text.matchAll(/stream\r?\n/g)) {
+    const start = match.index + match[0].length;
+    const part = pdf.subarray(start, text.indexOf('endstream', start));
+    try {
+      streams.push(inflateSync(part).toString('latin1'));
+    } catch {
+      // A stream that is not compressed, as of a font: nothing to read.
+    }
+  }
+  return { pages: [...text.matchAll(/\/Type \/Page\b(?!s)/g)].length, streams };
+}
+
+describe('CSV', () => {
+  test.each([
+    ['amount', -1205, '-12.05'],
+    ['amount', 0, '0.00'],
+    ['percent', 333_333, '33.3333'],
+    ['percent', 0, '0.0000'],
+    ['hours', 125_000, '12.5'],
+    ['hours', 0, '0'],
+    ['text', 'as, it "is"', 'as, it "is"'],
+    ['date', '2031-04-30', '2031-04-30'],
+  ] as const)('%s %s is written %s', (kind, value, text) => expect(cellText({ kind }, value, 2)).toBe(text));
+
+  test('quotes what needs it and nothing else', () => {
+    expect(csvText([['a', 'b,c', 'd"e', 'f\ng', '']])).toBe('a,"b,c","d""e","f\ng",\n');
+  });
+
+  test('has a header and a row for each of the report', async () => {
+    const report = await reportOf('ageing');
+    const lines = reportCsv(report, 2).trimEnd().split('\n');
+    expect(lines[0]).toBe(report.columns.map((it) => it.key).join(','));
+    expect(lines.length).toBe(report.rows.length + 1);
+  });
+});
+
+describe('a workbook', () => {
+  test('holds amounts as numbers, to the penny, and per cents as shares', async () => {
+    const report = await reportOf('wip');
+    const sheet = unzipped(await reportXlsx(report, company))['xl/worksheets/sheet1.xml']!;
+    const numbers = [...sheet.matchAll(/<v>(-?[\d.]+)<\/v>/g)].map((match) => match[1]);
+    for (const row of report.rows) expect(numbers).toContain(String((row.contract_sum as number) / 100));
+    expect(numbers).toContain(String((report.rows[0]!.estimated_margin_percent as number) / 1_000_000));
+    expect(sheet.match(/<row /g)!.length).toBe(report.rows.length + 1);
+  });
+
+  test.each(['ageing', 'trial-balance', 'tie-out', 'wip'] as const)('comes of %s', async (name) => {
+    expect(Object.keys(unzipped(await reportXlsx(await reportOf(name), company)))).toContain('xl/workbook.xml');
+  });
+});
+
+describe('a PDF', () => {
+  test('of an application has a summary page and line pages', async () => {
+    const { pages, streams } = pdfPages(await applicationPdf(database.read(), '2104', 14));
+    expect(pages).toBe(2);
+    expect(streams.length).toBeGreaterThan(2);
+  });
+
+  test('of a long application repeats its heads over more pages', async () => {
+    const long = await temporaryDatabase();
+    const lines = Array.from({ length: 150 }, (_, i) => i + 1);
+    const book = {
+      company: 'name,currency\nLong Ltd,GBP\n',
+      customers: 'customer,name\nC,Client\n',
+      jobs: 'job,name,customer,awarded_on\nL1,Long,C,2031-01-01\n',
+      schedule_of_values: `job,sov_line,description,scheduled_value\n${lines.map((n) => `L1,${n},Line ${n},12345678.90`).join('\n')}\n`,
+      applications: 'job,application,dated,status\nL1,1,2031-01-31,submitted\n',
+      application_lines: `job,application,sov_line,work_to_date\n${lines.map((n) => `L1,1,${n},1234567.89`).join('\n')}\n`,
+    };
+    expect(await faultsOf(long, book)).toEqual([]);
+    expect(pdfPages(await applicationPdf(long.read(), 'L1', 1)).pages).toBeGreaterThan(4);
+  });
+
+  test('of an application that is not there is refused', async () => {
+    await expect(applicationPdf(database.read(), '2104', 99)).rejects.toThrow(/no application 99/);
+    await expect(applicationPdf(database.read(), '2117', 1)).rejects.toThrow(/tender/);
+  });
+
+  test.each(['wip', 'ageing', 'trial-balance', 'tie-out'] as const)('comes of %s', async (name) => {
+    expect(pdfPages(await reportPdf(await reportOf(name), company, AS_OF)).pages).toBeGreaterThan(0);
+  });
+
+  test('writes cells as people read them', () => {
+    const cell = (kind: 'amount' | 'percent' | 'hours' | 'date' | 'text', value: string | number) =>
+      readableCell({ key: '', title: '', kind }, value, 2);
+    expect([
+      cell('amount', -123_456),
+      cell('amount', 0),
+      cell('percent', 125_000),
+      cell('hours', 75_000),
+      cell('date', '2031-04-30'),
+      cell('text', 'x'),
+    ]).toEqual(['−1,234.56', '–', '12.5', '7.5', '30 Apr 2031', 'x']);
+  });
+});

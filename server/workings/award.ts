@@ -1,0 +1,44 @@
+import { displayQuantity } from '../../core/money/display';
+import { priceEstimate } from '../../core/estimates/estimate';
+import { money, type Operand, type Workings } from '../../core/workings/workings';
+import type { Sql } from '../db/sql';
+import { loadCompany } from '../company/company';
+import { loadEstimate } from '../estimates/estimateViews';
+import type { JobIdentity } from '../jobs/jobByNumber';
+import { at } from './ways';
+
+/** How an SOV line came to what was signed for it: its estimate lines, and its shares of what was spread at the award. */
+export async function awardedLine(
+  sql: Sql,
+  job: JobIdentity,
+  sovLine: string,
+): Promise<Pick<Workings, 'rule' | 'operands'> | null> {
+  const award = await sql.get<{ id: number; estimate: number; spread: number; difference: number }>(
+    `SELECT a.sov_line_id AS id, e.number AS estimate, a.spread, a.difference FROM award a JOIN sov_line s ON s.id = a.sov_line_id JOIN estimate e ON e.id = a.estimate_id
+      WHERE s.job_id = $1 AND s.line = $2`,
+    [job.id, sovLine],
+  );
+  if (!award) return null;
+  const estimate = await loadEstimate(sql, job.number, award.estimate);
+  const digits = (await loadCompany(sql))?.digits ?? 2;
+  const priced = priceEstimate(estimate, digits).lines;
+  const members = new Set(
+    (await sql.all<{ id: number }>('SELECT estimate_line_id AS id FROM award_line WHERE sov_line_id = $1', [award.id])).map(
+      (row) => row.id,
+    ),
+  );
+  const to = at(job, `estimates/${award.estimate}`);
+  const lines = estimate.lines.flatMap((line, i): Operand[] => {
+    if (!members.has(estimate.lineIds.get(line.line)!)) return [];
+    const name = `Estimate line ${line.line} ${line.description}, ${displayQuantity(line.quantity)} ${line.unit}`.trim();
+    return [money(`${name}: cost`, priced[i]!.cost, '+', { to }), money(`${name}: markup`, priced[i]!.markup, '+', { to })];
+  });
+  return {
+    rule: 'Cost and markup of its estimate lines, with its share of overhead, profit and rounding, and of what was agreed beyond or below the price quoted.',
+    operands: [
+      ...lines,
+      money('Share of overhead, profit and rounding', award.spread, '+', { to }),
+      money('Share of the difference to the price quoted', award.difference, '+', { to }),
+    ],
+  };
+}

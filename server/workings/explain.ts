@@ -1,0 +1,127 @@
+import { screenDate, valueApplication } from '../../core/billing/application';
+import { LedrinError } from '../../core/errors/ledrinError';
+import { totalProgress } from '../../core/progress/workInProgress';
+import {
+  APPLICATION_FIGURES,
+  explainApplication,
+  explainLineRetention,
+  type ApplicationFigure,
+} from '../../core/workings/applicationWorkings';
+import { explainLine, LINE_FIGURES, type LineFigure } from '../../core/workings/estimateWorkings';
+import { explainProgress, explainTotal, PROGRESS_FIGURES, type ProgressFigure } from '../../core/workings/progressWorkings';
+import { money, type FigureRef, type Workings } from '../../core/workings/workings';
+import type { Sql } from '../db/sql';
+import { loadBillingJobs } from '../billing/billingJobs';
+import { inSchedule, loadPositions } from '../jobs/jobPositions';
+import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
+import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
+import { lineName } from './lineName';
+import { lineSources } from './lineSources';
+import { explainOpen, fromPapers, jobSources } from './sources';
+import { explainSovLine, SOV_FIGURES } from './sovLines';
+
+/** Explains any figure of the screens. Throws not-found where there is no such figure, or nothing it could be of. */
+export async function explain(sql: Sql, ref: FigureRef, asOf: string): Promise<Workings> {
+  const { figure } = ref;
+  if (ref.application !== undefined) return explainOfApplication(sql, ref, asOf);
+  if (ref.job === undefined && Object.hasOwn(PROGRESS_FIGURES, figure)) return explainOfAll(sql, figure as ProgressFigure, asOf);
+  if (ref.job === undefined) throw unknown(figure);
+  const job = await jobByNumber(sql, ref.job, 'job');
+  if (Object.hasOwn(LINE_FIGURES, figure))
+    return ref.line === undefined
+      ? explainLineTotal(sql, figure as LineFigure, job, asOf)
+      : explainOfLine(sql, figure as LineFigure, job, ref.line, asOf);
+  if (Object.hasOwn(SOV_FIGURES, figure)) return explainSovLine(sql, job, ref, asOf);
+  if (figure === 'releaseOpen') return explainOpen(sql, job, ref.release ?? '', asOf);
+  if (Object.hasOwn(jobSources, figure)) return fromPapers(sql, job, figure as keyof typeof jobSources, asOf, ref);
+  if (Object.hasOwn(PROGRESS_FIGURES, figure)) return explainOfJob(sql, figure as ProgressFigure, job, asOf);
+  throw unknown(figure);
+}
+
+function unknown(figure: string): LedrinError {
+  return new LedrinError('not-found', `There is no figure "${figure}" to explain`);
+}
+
+async function explainOfAll(sql: Sql, figure: ProgressFigure, asOf: string): Promise<Workings> {
+  const jobs = (await loadPositions(sql, asOf, null)).filter((job) => inSchedule(job, asOf));
+  return explainTotal(figure, totalProgress(jobs.map((job) => job.progress)), jobs);
+}
+
+async function explainOfJob(sql: Sql, figure: ProgressFigure, job: JobIdentity, asOf: string): Promise<Workings> {
+  if (figure === 'contractSum' || figure === 'billed' || figure === 'cost') return fromPapers(sql, job, figure, asOf, {});
+  if (figure === 'estimate') return explainLineTotal(sql, 'lineEstimate', job, asOf);
+  const [it] = await loadPositions(sql, asOf, job.id);
+  return explainProgress(figure, nameOf(job), job.number, it!.position, it!.progress);
+}
+
+const VALUES: Record<LineFigure, (line: EstimatedLine) => number> = {
+  lineOriginal: (line) => line.state.original,
+  lineChanges: (line) => line.state.changes - line.state.transfers,
+  lineTransfers: (line) => line.state.transfers,
+  lineRevised: (line) => line.revised,
+  lineActual: (line) => line.state.cost,
+  lineCommitted: (line) => line.state.openCommitment,
+  lineEstimate: (line) => line.estimate.amount,
+  lineVariance: (line) => line.variance,
+  lineHoursBudgeted: (line) => line.state.hoursBudgeted,
+  lineHoursActual: (line) => line.state.hours,
+};
+
+async function explainLineTotal(sql: Sql, figure: LineFigure, job: JobIdentity, asOf: string): Promise<Workings> {
+  const lines = await estimatedLines(sql, job, asOf);
+  const value = VALUES[figure];
+  const unit = figure.startsWith('lineHours') ? 'hours' : 'money';
+  return {
+    title: LINE_FIGURES[figure],
+    subject: nameOf(job),
+    rule: 'The sum over all cost lines of the job.',
+    unit,
+    result: lines.reduce((sum, line) => sum + value(line), 0),
+    operands: lines
+      .filter((line) => value(line) !== 0)
+      .map((line) => ({
+        ...money(lineName(line), value(line), '+', { figure: { figure, job: job.number, line: line.id } }),
+        unit,
+      })),
+  };
+}
+
+async function explainOfLine(sql: Sql, figure: LineFigure, job: JobIdentity, id: number, asOf: string): Promise<Workings> {
+  const line = (await estimatedLines(sql, job, asOf)).find((it) => it.id === id);
+  if (!line) throw new LedrinError('not-found', `Job ${job.number} has no such cost line by ${asOf}`);
+  const subject = `${nameOf(job)}: ${lineName(line)}`;
+  if (figure === 'lineRevised' || figure === 'lineEstimate' || figure === 'lineVariance') {
+    return explainLine(figure, subject, line.state, line.estimate, (of) => ({
+      figure: { figure: of, job: job.number, line: id },
+    }));
+  }
+  return {
+    title: LINE_FIGURES[figure],
+    subject,
+    unit: figure.startsWith('lineHours') ? 'hours' : 'money',
+    result: VALUES[figure](line),
+    ...(await lineSources[figure](sql, job, line, asOf)),
+  };
+}
+
+async function explainOfApplication(sql: Sql, ref: FigureRef, asOf: string): Promise<Workings> {
+  const { id } = await jobByNumber(sql, ref.job ?? '', 'contract');
+  const job = (await loadBillingJobs(sql, id)).get(ref.job!)!;
+  const application = job.applications.find((it) => it.number === ref.application);
+  if (!application) throw new LedrinError('not-found', `Job ${ref.job} has no application ${ref.application}`);
+  const valued = valueApplication(job, application, screenDate(application, asOf));
+  const subject = `Job ${job.number} ${job.name}, application ${application.number}`;
+  if (ref.figure === 'applicationOpen')
+    return explainOpen(sql, { id, number: job.number, name: job.name }, String(application.number), asOf);
+  if (ref.figure === 'sovLineRetention') {
+    const workings = explainLineRetention(ref.sovLine ?? '', subject, job, valued);
+    if (!workings) throw new LedrinError('not-found', `Application ${application.number} has no line ${ref.sovLine}`);
+    return workings;
+  }
+  if (!Object.hasOwn(APPLICATION_FIGURES, ref.figure)) throw unknown(ref.figure);
+  return explainApplication(ref.figure as ApplicationFigure, subject, job.number, job, valued);
+}
+
+function nameOf(job: JobIdentity): string {
+  return `Job ${job.number} ${job.name}`;
+}

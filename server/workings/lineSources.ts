@@ -1,0 +1,132 @@
+import { lastDay } from '../../core/calendar/plainDate';
+import { hours, money, words, type Operand } from '../../core/workings/workings';
+import type { Sql } from '../db/sql';
+import type { JobIdentity } from '../jobs/jobByNumber';
+import type { EstimatedLine } from '../reports/estimateVsActualReport';
+import { at, changeAt, type Explained } from './ways';
+
+type LineSource = (sql: Sql, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
+
+function entriesOf(job: JobIdentity, line: EstimatedLine): string {
+  return `${at(job, 'costs')}?${new URLSearchParams({ section: line.section, code: line.costCode, type: line.costType })}`;
+}
+
+const budgetRows = async (sql: Sql, line: EstimatedLine) =>
+  sql.all<{
+    description: string;
+    sov: string | null;
+    amount: number;
+    hours: number | null;
+    estimateLine: string | null;
+    estimate: number | null;
+  }>(
+    `SELECT b.description, s.line AS sov, b.amount, b.hours, e.line AS estimateLine, (SELECT number FROM estimate WHERE id = e.estimate_id) AS estimate
+      FROM budget_line b LEFT JOIN sov_line s ON s.id = b.sov_line_id LEFT JOIN estimate_line e ON e.id = b.estimate_line_id WHERE b.cost_line_id = $1 ORDER BY b.id`,
+    [line.id],
+  );
+
+const changeRows = (sql: Sql, line: EstimatedLine, asOf: string) =>
+  sql.all<{ number: string; title: string; decided_on: string; amount: number; hours: number | null }>(
+    `SELECT o.number, o.title, o.decided_on, c.amount, c.hours FROM change_order_line c JOIN change_order o ON o.id = c.change_order_id
+      WHERE c.cost_line_id = $1 AND c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $2 ORDER BY o.decided_on`,
+    [line.id, asOf],
+  );
+
+const transferRows = (sql: Sql, line: EstimatedLine, asOf: string) =>
+  sql.all<{ number: number; dated: string; reason: string; amount: number; hours: number | null }>(
+    `SELECT t.number, t.dated, t.reason, x.amount, x.hours FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id
+      WHERE x.cost_line_id = $1 AND t.dated <= $2 ORDER BY t.dated, t.number`,
+    [line.id, asOf],
+  );
+
+const servesSov = (sov: string | null) => (sov === null ? '' : `, serves SOV line ${sov}`);
+const ofEstimate = (line: string | null) => (line === null ? '' : `, from estimate line ${line}`);
+
+/** Figures of one cost line that stand on papers. */
+export const lineSources: Record<
+  'lineOriginal' | 'lineChanges' | 'lineTransfers' | 'lineActual' | 'lineCommitted' | 'lineHoursBudgeted' | 'lineHoursActual',
+  LineSource
+> = {
+  lineOriginal: async (sql, job, line) => ({
+    rule: 'The budget as awarded; it is never edited.',
+    operands: (await budgetRows(sql, line)).map((row) =>
+      money(`${row.description || 'Budget'}${servesSov(row.sov)}${ofEstimate(row.estimateLine)}`, row.amount, '+', {
+        to: row.estimate === null ? at(job, 'budget') : at(job, `estimates/${row.estimate}`),
+      }),
+    ),
+  }),
+  lineChanges: async (sql, job, line, asOf) => ({
+    rule: 'Cost lines of change orders approved by the date.',
+    operands: (await changeRows(sql, line, asOf)).map((row) =>
+      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: changeAt(job, row.number) }),
+    ),
+  }),
+  lineTransfers: async (sql, job, line, asOf) => ({
+    rule: 'Budget moved to the line, or from it, by transfers made by the date.',
+    operands: (await transferRows(sql, line, asOf)).map((row) =>
+      money(`Transfer ${row.number} of ${row.dated}: ${row.reason}`, row.amount, '+', { to: at(job, 'budget') }),
+    ),
+  }),
+  lineActual: async (sql, job, line, asOf) => {
+    const rows = await sql.all<{ month: string; count: number; amount: number }>(
+      'SELECT substr(dated, 1, 7) AS month, count(*) AS count, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
+      [job.id, line.id, asOf],
+    );
+    return {
+      rule: 'Cost entries of the line dated on or before the date, month by month.',
+      operands: rows.map((row) =>
+        money(`${row.month}, ${row.count} ${row.count === 1 ? 'entry' : 'entries'}`, row.amount, '+', {
+          to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}`,
+        }),
+      ),
+    };
+  },
+  lineCommitted: async (sql, job, line, asOf) => {
+    const rows = await sql.all<{ name: string; vendor: string; amount: number; invoiced: number; closed: number }>(
+      `SELECT c.number || '/' || m.line AS name, v.name AS vendor, m.amount, coalesce(m.closed_on <= $2, 0) AS closed, coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND dated <= $2), 0) AS invoiced
+        FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN vendor v ON v.id = c.vendor_id WHERE m.cost_line_id = $1 AND c.dated <= $2 ORDER BY c.number`,
+      [line.id, asOf],
+    );
+    const operands = rows.flatMap((row): Operand[] => [
+      money(`${row.name} ${row.vendor}, committed`, row.amount),
+      money(`${row.name}, invoiced against it`, row.invoiced, '−', {
+        to: `${at(job, 'costs')}?order=${encodeURIComponent(row.name.split('/')[0]!)}`,
+      }),
+      ...(row.closed
+        ? [words(row.name, 'closed: nothing open any more')]
+        : row.invoiced > row.amount
+          ? [words(row.name, 'invoiced in full and more: nothing open')]
+          : []),
+    ]);
+    return {
+      rule: 'Each commitment less what was invoiced against it, never below nothing; nothing once it is closed.',
+      operands,
+    };
+  },
+  lineHoursBudgeted: async (sql, job, line, asOf) => ({
+    rule: 'Hours of the budget, of approved change orders and of transfers.',
+    operands: [
+      ...(await budgetRows(sql, line)).map((row) =>
+        hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: at(job, 'budget') }),
+      ),
+      ...(await changeRows(sql, line, asOf)).map((row) =>
+        hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: changeAt(job, row.number) }),
+      ),
+      ...(await transferRows(sql, line, asOf)).map((row) =>
+        hours(`Transfer ${row.number} of ${row.dated}`, row.hours ?? 0, '+', { to: at(job, 'budget') }),
+      ),
+    ],
+  }),
+  lineHoursActual: async (sql, job, line, asOf) => {
+    const rows = await sql.all<{ month: string; amount: number }>(
+      'SELECT substr(dated, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
+      [job.id, line.id, asOf],
+    );
+    return {
+      rule: 'Hours of the entries of the line, month by month.',
+      operands: rows.map((row) =>
+        hours(row.month, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}` }),
+      ),
+    };
+  },
+};

@@ -1,0 +1,195 @@
+import { money, type FigureRef, type Workings } from '../../core/workings/workings';
+import { COST_TYPES } from '../../core/costs/costType';
+import type { Sql } from '../db/sql';
+import { agedInvoices } from '../billing/invoices';
+import type { JobIdentity } from '../jobs/jobByNumber';
+import { at, type Explained } from './ways';
+import { scheduleApplied, scheduleDue, scheduleToBill } from './scheduled';
+import { beforeTax } from '../jobs/jobPositions';
+
+type JobSource = (
+  sql: Sql,
+  job: JobIdentity,
+  asOf: string,
+  ref: Partial<FigureRef>,
+) => Promise<Explained & { title: string; result?: number }>;
+
+/** A job's figures that stand on papers rather than on other figures. */
+export const jobSources = {
+  contractSum: async (sql, job, asOf) => {
+    const [original] = await sql.all<{ amount: number }>(
+      'SELECT coalesce(sum(scheduled_value), 0) AS amount FROM sov_line WHERE job_id = $1',
+      [job.id],
+    );
+    const changes = await sql.all<{ number: string; title: string; decided_on: string; amount: number }>(
+      `SELECT o.number, o.title, o.decided_on, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
+        WHERE o.job_id = $1 AND l.side = 'price' AND o.status = 'approved' AND o.decided_on <= $2 GROUP BY o.id ORDER BY o.decided_on`,
+      [job.id, asOf],
+    );
+    return {
+      title: 'Contract sum',
+      rule: 'The schedule of values as signed, plus change orders approved by the date.',
+      operands: [
+        money('Schedule of values, original', original!.amount, '', { to: at(job, 'contract') }),
+        ...changes.map((it) =>
+          money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: at(job, 'contract') }),
+        ),
+      ],
+    };
+  },
+  cost: async (sql, job, asOf) => {
+    const rows = await sql.all<{ type: string; amount: number }>(
+      'SELECT l.cost_type AS type, sum(e.amount) AS amount FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND e.dated <= $2 GROUP BY 1',
+      [job.id, asOf],
+    );
+    rows.sort((a, b) => COST_TYPES.indexOf(a.type as 'labour') - COST_TYPES.indexOf(b.type as 'labour'));
+    return {
+      title: 'Cost to date',
+      rule: 'Every cost entry dated on or before the date, whatever it is budgeted under.',
+      operands: rows.map((row) => money(row.type, row.amount, '+', { to: `${at(job, 'costs')}?type=${row.type}` })),
+    };
+  },
+  billed: async (sql, job, asOf) => {
+    const last = await sql.get<{ number: number; gross: number }>(
+      `SELECT number, gross FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
+      [job.id, asOf],
+    );
+    return {
+      title: 'Billed to date',
+      rule: 'Gross to date of the last application certified by the date, materials on site included, before retention and tax.',
+      operands: last
+        ? [
+            money(`Application ${last.number}, gross to date`, last.gross, '', {
+              figure: { figure: 'gross', job: job.number, application: last.number },
+              to: at(job, `billing/${last.number}`),
+            }),
+          ]
+        : [],
+    };
+  },
+  received: async (sql, job, asOf) => {
+    const rows = await sql.all<{ paper: string; dated: string; amount: number; id: number }>(
+      `SELECT coalesce('application ' || a.number, l.reference) AS paper, r.dated, r.amount, r.paper_id AS id FROM receipt r LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id
+        WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
+      [job.id, asOf],
+    );
+    const [facts] = await sql.all<{ tax_rate: number }>('SELECT tax_rate FROM job WHERE id = $1', [job.id]);
+    const total = rows.reduce((sum, row) => sum + row.amount, 0);
+    const result = beforeTax(total, facts!.tax_rate);
+    return {
+      title: 'Received, before tax',
+      rule: 'Money received by the date, less the tax in it, so that it stands on the scale of the contract.',
+      result,
+      operands: [
+        ...rows.map((row) => money(`${row.dated}, on ${row.paper}`, row.amount, '+', { to: `/ledger/papers/${row.id}` })),
+        money('Tax in it', total - result, '−'),
+      ],
+    };
+  },
+  pendingChanges: async (sql, job, asOf) => {
+    const rows = await sql.all<{ number: string; title: string; amount: number }>(
+      `SELECT o.number, o.title, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
+        WHERE o.job_id = $1 AND l.side = 'price' AND o.raised_on <= $2 AND (o.status IN ('draft', 'issued') OR o.decided_on > $2) GROUP BY o.id`,
+      [job.id, asOf],
+    );
+    return {
+      title: 'Changes not approved',
+      rule: 'Price of change orders raised and not decided by the date. It is in no contract sum until it is approved.',
+      operands: rows.map((row) => money(`${row.number} ${row.title}`, row.amount, '+', { to: at(job, 'contract') })),
+    };
+  },
+  open: async (sql, job, asOf) => {
+    const rows = (await agedInvoices(sql, asOf, job.id)).filter((it) => it.open !== 0);
+    return {
+      title: 'Open',
+      rule: 'What certified applications and releases ask for, tax included, less what was received on them.',
+      operands: rows.map((it) =>
+        money(`${it.kind === 'application' ? 'Application ' : ''}${it.paper}, due ${it.dueOn}`, it.open, '+', {
+          to: at(job, it.kind === 'application' ? `billing/${it.paper}` : 'billing'),
+        }),
+      ),
+    };
+  },
+  scheduleApplied,
+  scheduleDue,
+  scheduleToBill,
+  retentionHeld: async (sql, job, asOf) => {
+    const last = await sql.get<{ number: number; retention: number }>(
+      `SELECT number, retention FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
+      [job.id, asOf],
+    );
+    const released = await sql.all<{ reference: string; dated: string; amount: number; paper: number }>(
+      'SELECT reference, dated, amount, paper_id AS paper FROM retention_release WHERE job_id = $1 AND dated <= $2',
+      [job.id, asOf],
+    );
+    return {
+      title: 'Retention held',
+      rule: 'Retention to date of the last certified application, less what was released.',
+      operands: [
+        ...(last
+          ? [
+              money(`Application ${last.number}, retention to date`, last.retention, '', {
+                figure: { figure: 'retention', job: job.number, application: last.number },
+              }),
+            ]
+          : []),
+        ...released.map((it) => money(`${it.reference}, ${it.dated}`, it.amount, '−', { to: `/ledger/papers/${it.paper}` })),
+      ],
+    };
+  },
+} satisfies Record<string, JobSource>;
+
+/** Explains a figure of a job from its papers; the result is what the operands come to. */
+export async function fromPapers(
+  sql: Sql,
+  job: JobIdentity,
+  figure: keyof typeof jobSources,
+  asOf: string,
+  ref: Partial<FigureRef>,
+): Promise<Workings> {
+  const source: JobSource = jobSources[figure];
+  const explained = await source(sql, job, asOf, ref);
+  const result = explained.operands.reduce((sum, it) => sum + (it.sign === '−' ? -Number(it.value) : Number(it.value)), 0);
+  return { subject: `Job ${job.number} ${job.name}`, unit: 'money', result, ...explained };
+}
+
+/** What is open on one invoice: what it asks for, less every receipt on it. */
+export async function explainOpen(
+  sql: Sql,
+  job: Pick<JobIdentity, 'id' | 'number' | 'name'>,
+  paper: string,
+  asOf: string,
+): Promise<Workings> {
+  const isNumber = /^\d+$/.test(paper);
+  const invoice = await sql.get<{ id: number; asked: number }>(
+    isNumber
+      ? `SELECT id, due + tax AS asked FROM application WHERE job_id = $1 AND number = CAST($2 AS INTEGER) AND status = 'certified' AND certified_on <= $3`
+      : 'SELECT id, amount + tax AS asked FROM retention_release WHERE job_id = $1 AND reference = $2 AND dated <= $3',
+    [job.id, paper, asOf],
+  );
+  const receipts = invoice
+    ? await sql.all<{ dated: string; amount: number; reference: string; paper: number }>(
+        `SELECT dated, amount, reference, paper_id AS paper FROM receipt WHERE ${isNumber ? 'application_id' : 'release_id'} = $1 AND dated <= $2 ORDER BY dated, id`,
+        [invoice.id, asOf],
+      )
+    : [];
+  const asked = invoice?.asked ?? 0;
+  const ways = isNumber
+    ? { figure: { figure: 'payable', job: job.number, application: Number(paper) } }
+    : { to: at(job, 'billing') };
+  return {
+    title: 'Open',
+    subject: `Job ${job.number} ${job.name}, ${isNumber ? `application ${paper}` : paper}`,
+    rule: 'What it asks for, tax included, less what was received on it by the date.',
+    operands: [
+      money('Payable', asked, '', ways),
+      ...receipts.map((it) =>
+        money(`Received ${it.dated} ${it.reference}`.trim(), it.amount, '−', { to: `/ledger/papers/${it.paper}` }),
+      ),
+    ],
+    result: asked - receipts.reduce((sum, it) => sum + it.amount, 0),
+    unit: 'money',
+  };
+}
+
+/** Address of the entries of one cost line. */

@@ -1,0 +1,102 @@
+import { lastCertified, valueApplication } from '../../core/billing/application';
+import { LedrinError } from '../../core/errors/ledrinError';
+import { money, type FigureRef, type Workings } from '../../core/workings/workings';
+import type { Sql } from '../db/sql';
+import { loadBillingJobs } from '../billing/billingJobs';
+import type { JobIdentity } from '../jobs/jobByNumber';
+import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../costs/costBySovLine';
+import { awardedLine } from './award';
+import { lineName } from './lineName';
+import { at, changeAt } from './ways';
+
+/** Figures of one SOV line that can be opened, with their names. */
+export const SOV_FIGURES = {
+  sovLineSigned: 'As signed',
+  sovLineScheduled: 'Scheduled value',
+  sovLineBilled: 'Billed to date',
+  sovLineEarned: 'Cost says earned',
+  sovLineRevised: 'Revised budget behind the line',
+  sovLineActual: 'Cost behind the line',
+  sovLineEstimate: 'Estimate behind the line',
+} as const;
+type SovFigure = keyof typeof SOV_FIGURES;
+
+const SERVED_FIGURES: Partial<Record<SovFigure, { key: ServedKey; figure: string }>> = {
+  sovLineRevised: { key: 'revised', figure: 'lineRevised' },
+  sovLineActual: { key: 'actual', figure: 'lineActual' },
+  sovLineEstimate: { key: 'estimate', figure: 'lineEstimate' },
+};
+
+/** Explains a figure of one line of the schedule of values. */
+export async function explainSovLine(sql: Sql, job: JobIdentity, ref: FigureRef, asOf: string): Promise<Workings> {
+  const billing = (await loadBillingJobs(sql, job.id)).get(job.number)!;
+  const line = billing.sovLines.find((it) => it.line === ref.sovLine);
+  if (!line) throw new LedrinError('not-found', `Job ${job.number} has no SOV line ${ref.sovLine}`);
+  const figure = ref.figure as SovFigure;
+  const base = {
+    title: SOV_FIGURES[figure],
+    subject: `Job ${job.number} ${job.name}, line ${line.line} ${line.description}`,
+    unit: 'money' as const,
+  };
+  const own = (of: SovFigure) => ({ figure: { figure: of, job: job.number, sovLine: line.line } });
+  const changes = billing.priceChanges.filter((it) => it.line === line.line && it.approvedOn <= asOf);
+  const scheduled = line.scheduledValue + changes.reduce((sum, it) => sum + it.amount, 0);
+  if (figure === 'sovLineSigned') {
+    const awarded = await awardedLine(sql, job, line.line);
+    return {
+      ...base,
+      rule: awarded?.rule ?? 'As the schedule of values was typed or imported when the job was set up.',
+      operands: awarded?.operands ?? [money('As entered', line.scheduledValue, '', { to: at(job, 'contract') })],
+      result: line.scheduledValue,
+    };
+  }
+  if (figure === 'sovLineScheduled') {
+    const operands = changes.map((it) =>
+      money(`${it.changeOrder}, approved ${it.approvedOn}`, it.amount, '+', { to: changeAt(job, it.changeOrder) }),
+    );
+    const rule = 'As signed, plus change orders approved by the date.';
+    return {
+      ...base,
+      rule,
+      operands: [money('As signed', line.scheduledValue, '', own('sovLineSigned')), ...operands],
+      result: scheduled,
+    };
+  }
+  if (figure === 'sovLineBilled') {
+    const last = lastCertified(billing.applications, asOf);
+    const billed = last && valueApplication(billing, last, asOf).lines.find((it) => it.line === line.line);
+    const to = last ? at(job, `billing/${last.number}`) : at(job, 'billing');
+    return {
+      ...base,
+      rule: 'Work and materials on site to date of the last application certified by the date.',
+      operands: billed
+        ? [
+            money(`Work, application ${last!.number}`, billed.work, '', { to }),
+            money('Materials on site', billed.materials, '+', { to }),
+          ]
+        : [],
+      result: billed?.toDate ?? 0,
+    };
+  }
+  if (figure === 'sovLineEarned') {
+    const served = (await costBySovLine(sql, job, asOf)).get(line.line);
+    return {
+      ...base,
+      rule: 'Scheduled value times cost over estimate of the budget lines that serve the line; never beyond the line.',
+      operands: [
+        money('Scheduled value', scheduled, '', own('sovLineScheduled')),
+        money('Cost behind the line', served?.actual ?? 0, '×', own('sovLineActual')),
+        money('Estimate behind the line', served?.estimate ?? 0, '÷', own('sovLineEstimate')),
+      ],
+      result: earnedByCost(scheduled, served) ?? 0,
+    };
+  }
+  const { key, figure: ofLine } = SERVED_FIGURES[figure]!;
+  const operands = ((await servingLines(sql, job, asOf)).get(line.line) ?? []).map((it) =>
+    money(lineName(it.line), it.share(SERVED[key](it.line)), '+', {
+      figure: { figure: ofLine, job: job.number, line: it.line.id },
+    }),
+  );
+  const rule = 'The cost lines whose budget names this SOV line; one that serves several is shared by its budget.';
+  return { ...base, rule, operands, result: operands.reduce((sum, it) => sum + Number(it.value), 0) };
+}

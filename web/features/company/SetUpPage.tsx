@@ -1,0 +1,162 @@
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { faultOf, type ShownFault } from '../../ground/faults';
+import { useListsQuery, useSessionQuery } from '../../ground/api/sessionApi';
+import { EntryGrid } from '../../kit/grid/EntryGrid';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import { Refused, Waiting } from '../../kit/States';
+import { useSaveCostCodesMutation } from './api';
+import { BookImport } from './BookImport';
+import { CompanyForm } from './CompanyForm';
+
+/** The company, its cost codes, and the book in and out. */
+export function SetUpPage() {
+  const { month } = useAsOf();
+  const keep = useKeepMonth();
+  const { data: session } = useSessionQuery();
+  const { data: lists } = useListsQuery({ asOf: month });
+  if (!session || !lists) return <Waiting what="the set-up" />;
+  return (
+    <div className="page">
+      <h1 className="mb-4">Set-up</h1>
+      <div className="grid gap-10" style={{ gridTemplateColumns: 'minmax(0, 1.1fr) minmax(0, 1fr)' }}>
+        <div className="flex flex-col gap-8">
+          <section>
+            <h2 className="mb-2">Company</h2>
+            <CompanyForm company={session.company} verb="Keep" onSaved={() => toast('Kept')} />
+          </section>
+          <section>
+            <h2 className="mb-2">Price book</h2>
+            <p className="note mb-3 mt-0">
+              What labour, material, subcontract and equipment cost, and the build-ups made of them.
+            </p>
+            <div className="flex gap-3">
+              <Link className="press" to={keep('/set-up/prices')}>
+                Prices
+              </Link>
+              <Link className="press" to={keep('/set-up/build-ups')}>
+                Build-ups
+              </Link>
+              <Link className="press" to={keep('/set-up/terms')}>
+                Terms for quotations
+              </Link>
+              <Link className="press" to={keep('/set-up/outbox')}>
+                Outbox
+              </Link>
+            </div>
+          </section>
+          <section>
+            <h2 className="mb-2">The book</h2>
+            <p className="note mb-3 mt-0">
+              What Ledrin holds, as open CSV files with the papers and messages beside them: to bring jobs over, to hand a year to
+              an auditor, to move machines. Only half-made jobs, which entry took back which, and the record of who did what stay
+              here. An import adds to what is here, all of it or nothing.
+            </p>
+            <div className="flex items-start gap-3">
+              <a className="press" href="/api/book/export" download>
+                Export the book, ZIP
+              </a>
+              <BookImport />
+            </div>
+          </section>
+          <section>
+            <h2 className="mb-2">Clients</h2>
+            <table className="ledger">
+              <thead>
+                <tr>
+                  <th>Code</th>
+                  <th>Name</th>
+                  <th className="num">Terms, days</th>
+                </tr>
+              </thead>
+              <tbody>
+                {lists.customers.map((it) => (
+                  <tr key={it.code}>
+                    <td>{it.code}</td>
+                    <td>{it.name}</td>
+                    <td className="num">{it.termsDays ?? 30}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <p className="note">A new client is added where a job is set up, or with a book.</p>
+          </section>
+        </div>
+        <CostCodes codes={lists.costCodes} />
+      </div>
+    </div>
+  );
+}
+
+function CostCodes({ codes }: { codes: readonly { code: string; description: string; unit: string }[] }) {
+  const [rows, setRows] = useState<GridRow[]>([]);
+  const [refused, setRefused] = useState<ShownFault | null>(null);
+  const [save, { isLoading }] = useSaveCostCodesMutation();
+  const faults = useMemo(() => {
+    const shown = new Map<string, string>();
+    rows.forEach((row, i) => {
+      if (row.code && codes.some((it) => it.code === row.code)) shown.set(`${i}.code`, `${row.code} is already there`);
+    });
+    for (const fault of refused?.faults ?? []) shown.set(fault.field.replace(/^codes\./, ''), fault.message);
+    return shown;
+  }, [rows, codes, refused]);
+  const filled = rows.filter((row) => row.code || row.description);
+  const add = async () => {
+    try {
+      await save({
+        codes: filled.map((row) => ({ code: row.code ?? '', description: row.description ?? '', unit: row.unit ?? '' })),
+      }).unwrap();
+      toast(`${filled.length} cost ${filled.length === 1 ? 'code' : 'codes'} added`);
+      setRows([]);
+      setRefused(null);
+    } catch (error) {
+      setRefused(faultOf(error));
+    }
+  };
+  return (
+    <section>
+      <h2 className="mb-2">Cost codes</h2>
+      <EntryGrid
+        label="New cost codes"
+        columns={[
+          { key: 'code', title: 'New code', width: 100 },
+          { key: 'description', title: 'Description', width: 'auto' },
+          { key: 'unit', title: 'Unit', width: 70 },
+        ]}
+        rows={rows}
+        onRows={(next) => {
+          setRows(next);
+          setRefused(null);
+        }}
+        faults={faults}
+        height={200}
+      />
+      <p className="my-2">
+        <button type="button" className="press" disabled={filled.length === 0 || isLoading} onClick={() => void add()}>
+          Add {filled.length || ''} cost {filled.length === 1 ? 'code' : 'codes'}
+        </button>
+      </p>
+      {refused && <Refused message={refused.message} />}
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th style={{ width: 100 }}>Code</th>
+            <th>Description</th>
+            <th style={{ width: 70 }}>Unit</th>
+          </tr>
+        </thead>
+        <tbody>
+          {codes.map((it) => (
+            <tr key={it.code}>
+              <td>{it.code}</td>
+              <td>{it.description}</td>
+              <td>{it.unit}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,74 @@
+import { useState } from 'react';
+import { Navigate, useNavigate } from 'react-router';
+import { faultOf } from '../../ground/faults';
+import { useSessionQuery } from '../../ground/api/sessionApi';
+import { Refused, Waiting } from '../../kit/States';
+import { useKeepMonth } from '../../ground/asOf';
+import { useLoadSampleMutation } from './api';
+import { BookImport } from './BookImport';
+import { CompanyForm } from './CompanyForm';
+
+/** An empty database: the three ways in. A database with a company goes straight to its jobs. */
+export function WelcomePage() {
+  const { data: session } = useSessionQuery();
+  const navigate = useNavigate();
+  const keep = useKeepMonth();
+  const [naming, setNaming] = useState(false);
+  const [loadSample, { isLoading, error }] = useLoadSampleMutation();
+  if (!session) return <Waiting what="the books" />;
+  if (session.company && !naming) return <Navigate to={keep('/jobs')} replace />;
+  const way = (title: string, text: string, children: React.ReactNode) => (
+    <section className="border-t py-5" style={{ borderColor: 'var(--rule)' }}>
+      <h2>{title}</h2>
+      <p className="note mb-3 mt-1">{text}</p>
+      {children}
+    </section>
+  );
+  return (
+    <div className="page" style={{ maxWidth: 780, paddingTop: 48 }}>
+      <h1 style={{ fontSize: 34 }}>An empty ledger</h1>
+      <p className="mb-8 mt-2 text-[16px]">
+        Ledrin keeps the books of fixed-price jobs: contract and budget, cost, progress bills with retention, estimate versus
+        actual, work in progress. There are three ways to begin.
+      </p>
+      {way(
+        'Type a first job',
+        'Name the company, then set up a job with its schedule of values and budget.',
+        naming ? (
+          <CompanyForm company={null} verb="Go on to the first job" onSaved={() => void navigate('/jobs/new')} />
+        ) : (
+          <button type="button" className="press main" onClick={() => setNaming(true)}>
+            Start with a first job
+          </button>
+        ),
+      )}
+      {way(
+        'Import a book',
+        'Choose all files of its folder: open jobs, their cost and billing, their papers. Either all of it comes in, or nothing and a list of what is wrong.',
+        <BookImport onDone={() => void navigate('/jobs')} />,
+      )}
+      {way(
+        'Look at the sample company',
+        'Brackenfell Envelope Ltd, made up for this purpose: a dozen jobs and eighteen months of entries.',
+        <>
+          <button
+            type="button"
+            className="press"
+            disabled={isLoading}
+            onClick={() =>
+              void loadSample()
+                .unwrap()
+                .then(
+                  () => navigate('/jobs'),
+                  () => undefined,
+                )
+            }
+          >
+            {isLoading ? 'Loading …' : 'Load the sample company'}
+          </button>
+          {error && <Refused message={faultOf(error).message} />}
+        </>,
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,173 @@
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { OfferView } from '../../../wire/quotations';
+import { Field } from '../../kit/Field';
+import { readDate } from '../../kit/typed/readDate';
+import { Refused } from '../../kit/States';
+import { useAsOf } from '../asOf';
+import { faultOf } from '../faults';
+import { paperPath, useReplyToQuestionMutation, useSendPaperMutation, type PaperRef } from './offersApi';
+
+/** The paper as PDF and for a word processor. */
+export function PaperDownloads({ of }: { of: PaperRef }) {
+  return (
+    <span className="flex gap-2" role="group" aria-label="The paper">
+      <a className="press" href={`/api/${paperPath(of)}/paper.pdf`} target="_blank" rel="noreferrer">
+        PDF
+      </a>
+      <a className="press" href={`/api/${paperPath(of)}/paper.docx`} download>
+        DOCX
+      </a>
+    </span>
+  );
+}
+
+/** Writes the message a paper goes out with. */
+export function SendPaper({
+  of,
+  to,
+  subject,
+  label,
+  before,
+}: {
+  of: PaperRef;
+  to: string;
+  subject: string;
+  label: string;
+  before?: () => Promise<boolean>;
+}) {
+  const { month, lastDay } = useAsOf();
+  const [form, setForm] = useState({
+    on: displayDate(lastDay),
+    to,
+    subject,
+    message: 'Please find our paper attached. You can read it, ask about it and answer it on the page below.',
+  });
+  const [fault, setFault] = useState<string | null>(null);
+  const [send, { isLoading }] = useSendPaperMutation();
+  const set = (key: keyof typeof form) => (event: { target: { value: string } }) =>
+    setForm({ ...form, [key]: event.target.value });
+  const submit = async (event: React.FormEvent) => {
+    event.preventDefault();
+    const on = readDate(form.on, month);
+    if (!on) return setFault('Sent on: expected a day such as 30 Apr 2031');
+    try {
+      if (before && !(await before())) return setFault('What is typed cannot be kept yet; mend it first');
+      await send({ of, body: { ...form, on } }).unwrap();
+      toast(`Sent to ${form.to}: it lies in the outbox`);
+      setFault(null);
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <form className="grid grid-cols-2 gap-3" onSubmit={(event) => void submit(event)}>
+      <Field label="To">
+        <input value={form.to} onChange={set('to')} />
+      </Field>
+      <Field label="Sent on">
+        <input value={form.on} onChange={set('on')} />
+      </Field>
+      <Field label="Subject" className="col-span-2">
+        <input value={form.subject} onChange={set('subject')} />
+      </Field>
+      <Field label="Message" className="col-span-2">
+        <textarea rows={3} value={form.message} onChange={set('message')} />
+      </Field>
+      {fault && (
+        <div className="col-span-2">
+          <Refused message={fault} />
+        </div>
+      )}
+      <button className="press main justify-self-start" disabled={isLoading}>
+        {label}
+      </button>
+    </form>
+  );
+}
+
+/** What was sent, and what came back: questions, the answer, and whether the paper is still as it was. */
+export function Offers({ offers }: { offers: readonly OfferView[] }) {
+  if (offers.length === 0) return null;
+  return (
+    <>
+      {offers.map((it) => (
+        <section
+          key={it.id}
+          aria-label={`Sent to ${it.recipient}`}
+          className="mb-4 border-t pt-2"
+          style={{ borderColor: 'var(--hair)' }}
+        >
+          <p className="m-0">
+            Sent {displayDate(it.sentOn)} to {it.recipient}.{' '}
+            <a href={`/answer/${it.token}`} target="_blank" rel="noreferrer">
+              The page the client answers on
+            </a>
+          </p>
+          <p className="m-0">
+            {it.status === 'open' && (it.closed ? `Not answered. ${it.closed}.` : 'Not answered yet.')}
+            {it.status === 'accepted' && (
+              <>
+                <b style={{ color: 'var(--good)' }}>Accepted</b> by {it.answeredBy} on {displayDate(it.answeredAt!.slice(0, 10))},
+                signed.
+              </>
+            )}
+            {it.status === 'declined' && (
+              <>
+                <b style={{ color: 'var(--loss)' }}>Declined</b> by {it.answeredBy} on {displayDate(it.answeredAt!.slice(0, 10))}:{' '}
+                {it.reason}
+              </>
+            )}
+          </p>
+          {it.signature && (
+            <svg viewBox="0 0 400 120" width="160" height="48" role="img" aria-label={`Signature of ${it.answeredBy}`}>
+              <path d={it.signature} fill="none" stroke="currentColor" strokeWidth="2.5" />
+            </svg>
+          )}
+          <p className="m-0 text-[12.5px]" style={{ color: it.intact ? 'var(--soft)' : 'var(--loss)' }}>
+            {it.intact
+              ? `As it was ${it.status === 'accepted' ? 'accepted' : 'sent'}: content hash ${it.hash.slice(0, 12)}…${it.seal && `, seal ${it.seal.slice(0, 12)}…`}`
+              : 'Changed since: the books do not say any more what this paper said when it went out.'}
+          </p>
+          {it.questions.map((one) => (
+            <Question key={one.id} of={one} />
+          ))}
+        </section>
+      ))}
+    </>
+  );
+}
+
+function Question({ of }: { of: OfferView['questions'][number] }) {
+  const [answer, setAnswer] = useState('');
+  const [fault, setFault] = useState<string>();
+  const [reply] = useReplyToQuestionMutation();
+  const send = async (event: React.FormEvent) => {
+    event.preventDefault();
+    try {
+      await reply({ id: of.id, answer }).unwrap();
+    } catch (error) {
+      setFault(faultOf(error).message);
+    }
+  };
+  return (
+    <div className="mt-2 border-l-4 pl-3" style={{ borderColor: 'var(--rule)' }}>
+      <p className="m-0">
+        <b>{of.askedBy}</b> asks: {of.question}
+      </p>
+      {of.answer ? (
+        <p className="note m-0">
+          {of.answeredBy}: {of.answer}
+        </p>
+      ) : (
+        <form className="mt-1 flex items-end gap-2" onSubmit={(event) => void send(event)}>
+          <Field label="Answer" fault={fault} className="grow">
+            <input value={answer} onChange={(event) => setAnswer(event.target.value)} />
+          </Field>
+          <button className="press">Answer</button>
+        </form>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,9 @@
+import { api } from '../api/api';
+
+const sheetsApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    readSheet: build.mutation<string[][], FormData>({ query: (body) => ({ url: 'sheets', method: 'POST', body }) }),
+  }),
+});
+
+export const { useReadSheetMutation } = sheetsApi;

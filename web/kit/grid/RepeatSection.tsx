@@ -1,0 +1,63 @@
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import { Field } from '../Field';
+
+/** Asks for which section is to be there again, how often and under which names. */
+export function RepeatSection({
+  sections,
+  onRepeat,
+}: {
+  sections: readonly string[];
+  onRepeat: (section: string, names: string[]) => void;
+}) {
+  const [form, setForm] = useState({ section: '', pattern: 'Lot #', from: '2', count: '' });
+  const [fault, setFault] = useState<string>();
+  const section = form.section || sections[0] || '';
+  const set = (key: keyof typeof form) => (event: { target: { value: string } }) =>
+    setForm({ ...form, [key]: event.target.value });
+  const repeat = (event: React.FormEvent) => {
+    event.preventDefault();
+    const [count, from] = [Number(form.count), Number(form.from)];
+    if (!Number.isInteger(count) || count < 1 || count > 200 || !Number.isInteger(from))
+      return setFault('Expected 1 to 200 lots');
+    const names = Array.from({ length: count }, (_, i) => form.pattern.replaceAll('#', String(from + i)));
+    if (new Set([...names, ...sections]).size < count + sections.length)
+      return setFault('Those names are there already, or the same: put # where they count up');
+    setFault(undefined);
+    onRepeat(section, names);
+  };
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="press" disabled={sections.length === 0}>
+        Repeat a section …
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          className="z-50 w-[320px] border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
+        >
+          <form className="grid grid-cols-2 gap-3" onSubmit={repeat}>
+            <Field label="Section" className="col-span-2">
+              <select value={section} onChange={set('section')}>
+                {sections.map((it) => (
+                  <option key={it}>{it}</option>
+                ))}
+              </select>
+            </Field>
+            <Field label="Names, # counts up" className="col-span-2" fault={fault}>
+              <input value={form.pattern} onChange={set('pattern')} />
+            </Field>
+            <Field label="Counting from">
+              <input value={form.from} onChange={set('from')} style={{ textAlign: 'right' }} />
+            </Field>
+            <Field label="How many more">
+              <input value={form.count} onChange={set('count')} style={{ textAlign: 'right' }} />
+            </Field>
+            <button className="press main justify-self-start">Repeat it</button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

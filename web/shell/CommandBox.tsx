@@ -1,0 +1,96 @@
+import { Command } from 'cmdk';
+import { useNavigate } from 'react-router';
+import { useAsOf, useKeepMonth } from '../ground/asOf';
+import { useListsQuery, useSessionQuery } from '../ground/api/sessionApi';
+
+const ACTIONS = [
+  ['Enter costs', '/costs'],
+  ['New job', '/jobs/new'],
+  ['Cost ledger of all jobs', '/costs/ledger'],
+  ['Billing register', '/billing'],
+  ['Work in progress', '/reports/work-in-progress'],
+  ['Estimate versus actual', '/reports/estimate-versus-actual'],
+  ['Ageing', '/reports/ageing'],
+  ['Change orders of all jobs', '/reports/changes'],
+  ['Trial balance', '/ledger'],
+  ['Tie-out', '/ledger/tie-out'],
+  ['Posted papers', '/ledger/papers'],
+  ['Price book', '/set-up/prices'],
+  ['Build-ups', '/set-up/build-ups'],
+  ['Terms for quotations', '/set-up/terms'],
+  ['Outbox: messages sent', '/set-up/outbox'],
+  ['Import or export the book', '/set-up'],
+] as const;
+
+/** Goes to any job, code, party or action by a few letters. */
+export function CommandBox({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+  const { month } = useAsOf();
+  const { data: session } = useSessionQuery();
+  const { data: lists } = useListsQuery({ asOf: month }, { skip: !session?.company });
+  const navigate = useNavigate();
+  const keep = useKeepMonth();
+  const go = (to: string) => () => {
+    onOpen(false);
+    void navigate(keep(to));
+  };
+  return (
+    <Command.Dialog
+      open={open}
+      onOpenChange={onOpen}
+      label="Go to"
+      overlayClassName="fixed inset-0 z-50 bg-black/30"
+      contentClassName="fixed left-1/2 top-[14%] z-50 w-[560px] -translate-x-1/2 border shadow-2xl [background:var(--sheet)] [border-color:var(--rule)]"
+    >
+      <Command.Input
+        placeholder="A job, a cost code, a supplier, or what you want to do"
+        className="h-[42px] w-full border-b bg-transparent px-4 outline-none"
+      />
+      <Command.List className="max-h-[360px] overflow-auto p-2 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-item][data-selected=true]]:[background:var(--accent-soft)] [&_[cmdk-item]]:cursor-pointer [&_[cmdk-item]]:px-2 [&_[cmdk-item]]:py-1">
+        <Command.Empty className="note p-3">Nothing here goes by that name.</Command.Empty>
+        <Command.Group heading="Do">
+          {ACTIONS.map(([name, to]) => (
+            <Command.Item key={to} onSelect={go(to)}>
+              {name}
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Jobs">
+          {lists?.jobs.map((job) => (
+            <Command.Item
+              key={job.number}
+              value={`${job.number} ${job.name}`}
+              onSelect={go(`/jobs/${encodeURIComponent(job.number)}`)}
+            >
+              <b className="mr-2">{job.number}</b>
+              {job.name}
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Cost of a code">
+          {lists?.costCodes.map((code) => (
+            <Command.Item
+              key={code.code}
+              value={`${code.code} ${code.description}`}
+              onSelect={go(`/costs/ledger?code=${encodeURIComponent(code.code)}`)}
+            >
+              <b className="mr-2">{code.code}</b>
+              {code.description}
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Cost of a supplier">
+          {lists?.vendors.map((vendor) => (
+            <Command.Item
+              key={vendor.code}
+              value={`${vendor.code} ${vendor.name}`}
+              onSelect={go(`/costs/ledger?party=${encodeURIComponent(vendor.code)}`)}
+            >
+              <b className="mr-2">{vendor.code}</b>
+              {vendor.name}
+            </Command.Item>
+          ))}
+        </Command.Group>
+      </Command.List>
+    </Command.Dialog>
+  );
+}

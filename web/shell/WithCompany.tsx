@@ -1,0 +1,10 @@
+import { Navigate, Outlet } from 'react-router';
+import { Waiting } from '../kit/States';
+import { useSessionQuery } from '../ground/api/sessionApi';
+
+/** Pages that need a company: in an empty database they lead to the welcome. */
+export function WithCompany() {
+  const { data: session, isFetching } = useSessionQuery();
+  if (session?.company) return <Outlet />;
+  return isFetching ? <Waiting what="the books" /> : <Navigate to="/" replace />;
+}

@@ -1,0 +1,80 @@
+import * as v from 'valibot';
+import { isJobNumberPattern } from '../core/jobs/jobNumber';
+import { days, filled, rate, text } from './fields';
+
+export const companyInput = v.strictObject({
+  name: filled(),
+  currency: v.pipe(filled(3), v.regex(/^[A-Z]{3}$/, 'expected an ISO 4217 code such as GBP')),
+  taxName: text(40),
+  taxRate: rate,
+  yearStartMonth: v.pipe(
+    v.number('expected a month from 1 to 12'),
+    v.integer('expected a month from 1 to 12'),
+    v.minValue(1, 'expected a month from 1 to 12'),
+    v.maxValue(12, 'expected a month from 1 to 12'),
+  ),
+  address: text(400),
+  jobNumberPattern: v.pipe(
+    text(30),
+    v.check((it) => it === '' || isJobNumberPattern(it), 'expected a pattern with one run of #, such as YY-###, or nothing'),
+  ),
+});
+export type CompanyInput = v.InferOutput<typeof companyInput>;
+
+export const customerInput = v.strictObject({
+  code: filled(40),
+  name: filled(),
+  contact: text(),
+  email: text(),
+  phone: text(60),
+  address: text(400),
+  termsDays: v.nullable(days),
+});
+export type CustomerInput = v.InferOutput<typeof customerInput>;
+
+export const costCodesInput = v.strictObject({
+  codes: v.pipe(
+    v.array(v.strictObject({ code: filled(40), description: filled(), unit: text(20) })),
+    v.minLength(1, 'expected at least one cost code'),
+    v.maxLength(5000, 'expected at most 5,000 codes at once'),
+  ),
+});
+export type CostCodesInput = v.InferOutput<typeof costCodesInput>;
+
+export interface Lists {
+  customers: { code: string; name: string; termsDays: number | null }[];
+  vendors: { code: string; name: string; kind: string }[];
+  costCodes: { code: string; description: string; unit: string }[];
+  jobs: { number: string; name: string; status: string; locked: boolean; sections: string[] }[];
+  managers: string[];
+  commitments: {
+    number: string;
+    line: string;
+    job: string;
+    section: string;
+    costCode: string;
+    costType: string;
+    vendor: string;
+    description: string;
+    open: number;
+  }[];
+}
+
+/** What the application needs to know before it draws anything. */
+export interface Session {
+  company: {
+    name: string;
+    currency: string;
+    digits: number;
+    taxName: string;
+    taxRate: number;
+    yearStartMonth: number;
+    address: string;
+    jobNumberPattern: string;
+  } | null;
+  /** The newest month with entries; null in an empty database. */
+  newestMonth: string | null;
+  jobCount: number;
+  /** The server's own day. */
+  today: string;
+}
