@@ -77,12 +77,12 @@ test('a submitted application is certified as applied for; money comes in, and i
     .getByRole('row', { name: /BACS 7/ })
     .getByRole('link')
     .click();
-  await page.getByRole('button', { name: 'Reverse this paper' }).click();
-  await page.getByRole('button', { name: /Reverse paper \d+ for good/ }).click();
+  await page.getByRole('button', { name: 'Reverse this posting' }).click();
+  await page.getByRole('button', { name: /Reverse posting \d+ for good/ }).click();
   await expect(page.getByText('Reason: expected why it is reversed')).toBeVisible();
   await page.getByLabel('Reason').fill('on the wrong job');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/reversed already, by paper/)).toBeVisible();
+  await expect(page.getByText(/reversed already, by posting/)).toBeVisible();
   await page.goto(`${running.url}/jobs/2107/billing/11?as-of=2031-04`);
   await expect(page.getByText('23,344.50 open')).toBeVisible();
   await ties('2031-04-30');

@@ -151,14 +151,14 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await expect(page.getByText('All 5 proofs come out: the books tie.')).toBeVisible();
   });
 
-  await test.step('reverses a batch from its paper', async () => {
-    await page.goto(`${running.url}/ledger/papers?as-of=2031-05`);
+  await test.step('reverses a batch from its posting', async () => {
+    await page.goto(`${running.url}/ledger/postings?as-of=2031-05`);
     await page
       .getByRole('row', { name: /Cost batch/ })
       .getByRole('link')
       .first()
       .click();
-    await page.getByRole('button', { name: 'Reverse this paper' }).click();
+    await page.getByRole('button', { name: 'Reverse this posting' }).click();
     await page.getByLabel('Reason').fill('typed for the wrong job');
     await page.keyboard.press('Enter');
     await expect(page.getByText(/was reversed already/)).toBeVisible();

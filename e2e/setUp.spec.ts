@@ -45,7 +45,7 @@ test('a job is begun from a sheet and from another job, and may not go on site b
   await expect(page.getByRole('alert')).toContainText('may not go on site yet. The budget is empty');
 });
 
-test('the job file keeps facts, events and papers; a locked job takes no transfer', async ({ page }) => {
+test('the job file keeps facts, events and postings; a locked job takes no transfer', async ({ page }) => {
   await page.goto(`${running.url}/jobs/2105/file?as-of=2031-04`);
   await page.getByLabel('Estimator').fill('Adaeze Firth');
   await page.getByRole('button', { name: 'Keep the facts' }).click();
@@ -54,7 +54,7 @@ test('the job file keeps facts, events and papers; a locked job takes no transfe
   await page.getByLabel('What', { exact: true }).fill('Snag list agreed');
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByText('Snag list agreed')).toBeVisible();
-  const folder = mkdtempSync(join(tmpdir(), 'ledrin-paper-'));
+  const folder = mkdtempSync(join(tmpdir(), 'ledrin-posting-'));
   writeFileSync(join(folder, 'Drawing 12.pdf'), '%PDF-1.4 made up');
   await page.locator('input[type=file]').setInputFiles(join(folder, 'Drawing 12.pdf'));
   await expect(page.getByRole('link', { name: 'Drawing 12.pdf' })).toBeVisible();

@@ -51,7 +51,7 @@ export interface BilledLineView {
 export interface ApplicationView {
   job: string;
   jobName: string;
-  customer: string;
+  client: string;
   number: number;
   dated: string;
   status: string;
@@ -76,8 +76,8 @@ export interface ApplicationView {
   };
   /** The journal its certification made, or would make today. */
   journal: JournalView | null;
-  paperId: number | null;
-  receipts: { dated: string; amount: number; reference: string; paperId: number }[];
+  postingId: number | null;
+  receipts: { dated: string; amount: number; reference: string; postingId: number }[];
   /** What may be done with it now. */
   can: { edit: boolean; submit: boolean; certify: boolean; receive: boolean };
   previousNumber: number | null;
@@ -104,7 +104,7 @@ export type SummaryItem = (typeof SUMMARY_ITEMS)[number];
 export interface ApplicationRow {
   job: string;
   jobName: string;
-  customer: string;
+  client: string;
   number: number;
   dated: string;
   status: string;
@@ -120,7 +120,15 @@ export interface ApplicationRow {
 
 export interface JobBilling {
   applications: ApplicationRow[];
-  releases: { reference: string; dated: string; amount: number; tax: number; received: number; paperId: number; dueOn: string }[];
+  releases: {
+    reference: string;
+    dated: string;
+    amount: number;
+    tax: number;
+    received: number;
+    postingId: number;
+    dueOn: string;
+  }[];
   retentionHeld: number;
   /** What the billing schedule says is billed by the date, and what was; null where the job has none. */
   schedule: { due: number; billed: number } | null;
@@ -133,7 +141,7 @@ export interface BillingRegister {
   unbilled: {
     job: string;
     name: string;
-    customer: string;
+    client: string;
     lastNumber: number | null;
     underbilled: number;
     overbilled: number;

@@ -21,7 +21,7 @@ export const companyInput = v.strictObject({
 });
 export type CompanyInput = v.InferOutput<typeof companyInput>;
 
-export const customerInput = v.strictObject({
+export const clientInput = v.strictObject({
   code: filled(40),
   name: filled(),
   contact: text(),
@@ -30,7 +30,7 @@ export const customerInput = v.strictObject({
   address: text(400),
   termsDays: v.nullable(days),
 });
-export type CustomerInput = v.InferOutput<typeof customerInput>;
+export type ClientInput = v.InferOutput<typeof clientInput>;
 
 export const costCodesInput = v.strictObject({
   codes: v.pipe(
@@ -42,7 +42,7 @@ export const costCodesInput = v.strictObject({
 export type CostCodesInput = v.InferOutput<typeof costCodesInput>;
 
 export interface Lists {
-  customers: { code: string; name: string; termsDays: number | null }[];
+  clients: { code: string; name: string; termsDays: number | null }[];
   vendors: { code: string; name: string; kind: string }[];
   costCodes: { code: string; description: string; unit: string }[];
   jobs: { number: string; name: string; status: string; locked: boolean; sections: string[] }[];

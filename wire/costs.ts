@@ -64,15 +64,15 @@ export interface CostPreview {
   journals: JournalView[];
 }
 
-export interface PostedPaper {
-  paperId: number;
+export interface Posted {
+  postingId: number;
   entries: number;
   total: number;
 }
 
 export interface CostRow {
   id: number;
-  paperId: number;
+  postingId: number;
   dated: string;
   job: string;
   section: string;
@@ -104,7 +104,7 @@ export interface CostSubtotalRow {
   amount: number;
 }
 
-export interface PaperRow {
+export interface PostingRow {
   id: number;
   kind: string;
   kindName: string;
@@ -118,8 +118,8 @@ export interface PaperRow {
   reversedBy: number | null;
 }
 
-/** One paper with its journals. */
-export interface PaperView extends PaperRow {
+/** One posting with its journals. */
+export interface PostingView extends PostingRow {
   note: string;
   journals: JournalView[];
   entryCount: number;

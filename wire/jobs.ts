@@ -28,7 +28,7 @@ const budgetLineInput = v.strictObject({
 export const jobInput = v.strictObject({
   number: filled(40),
   name: filled(),
-  customer: filled(40),
+  client: filled(40),
   contractReference: text(),
   status: v.picklist(['tender', 'awarded', 'on-site'], 'expected tender, awarded or on-site'),
   awardedOn: optionalDate,
@@ -110,8 +110,8 @@ export interface JobFigures {
 export interface JobListRow extends JobFigures {
   number: string;
   name: string;
-  customer: string;
-  customerName: string;
+  client: string;
+  clientName: string;
   manager: string;
   status: string;
   locked: boolean;

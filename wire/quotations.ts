@@ -30,7 +30,7 @@ export const quotationInput = v.strictObject({
 });
 export type QuotationInput = v.InferOutput<typeof quotationInput>;
 
-/** A message to a client with the paper attached. */
+/** A message to a client with the document attached. */
 export const sendInput = v.strictObject({
   on: plainDate,
   to: v.pipe(filled(), v.email('expected an address such as name@client.example')),
@@ -82,7 +82,7 @@ export interface QuotationView extends QuotationInput {
   offers: OfferView[];
 }
 
-/** A paper that was sent, and what came back. */
+/** A document that was sent, and what came back. */
 export interface OfferView {
   id: number;
   token: string;
@@ -97,7 +97,7 @@ export interface OfferView {
   signature: string;
   hash: string;
   seal: string;
-  /** The paper kept is the one that was sent, and what it was made from still says the same. */
+  /** The document kept is the one that was sent, and what it was made from still says the same. */
   intact: boolean;
   questions: { id: number; askedAt: string; askedBy: string; question: string; answer: string; answeredBy: string }[];
 }

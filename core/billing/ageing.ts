@@ -11,10 +11,10 @@ export type AgeBand = (typeof AGE_BANDS)[number];
 
 /** One invoice: a certified application, or a release of retention. Amounts include tax. */
 export interface OpenInvoice {
-  customer: string;
+  client: string;
   job: string;
   /** Application number or reference of the release. */
-  paper: string;
+  invoice: string;
   kind: 'application' | 'release';
   dated: PlainDate;
   /** The day terms run from: certification, or the release's own date. */
@@ -62,13 +62,13 @@ function bandOf(daysLate: number): AgeBand {
   return daysLate <= 90 ? 'days61To90' : 'daysOver90';
 }
 
-/** By customer, job, date; on one day applications first, by number, then releases. */
+/** By client, job, date; on one day applications first, by number, then releases. */
 function compareInvoices(a: OpenInvoice, b: OpenInvoice): number {
   return (
-    comparePlain(a.customer, b.customer) ||
+    comparePlain(a.client, b.client) ||
     comparePlain(a.job, b.job) ||
     comparePlain(a.dated, b.dated) ||
     comparePlain(a.kind, b.kind) ||
-    (a.kind === 'application' ? Number(a.paper) - Number(b.paper) : comparePlain(a.paper, b.paper))
+    (a.kind === 'application' ? Number(a.invoice) - Number(b.invoice) : comparePlain(a.invoice, b.invoice))
   );
 }

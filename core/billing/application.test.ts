@@ -157,10 +157,10 @@ describe('overbilling', () => {
 });
 
 test('ageing counts from the day after the due day; nothing open and nothing held is left out', () => {
-  const invoice = (paper: string, more: Partial<OpenInvoice>): OpenInvoice => ({
-    customer: 'C',
+  const invoice = (invoice: string, more: Partial<OpenInvoice>): OpenInvoice => ({
+    client: 'C',
     job: 'J',
-    paper,
+    invoice,
     kind: 'application',
     dated: '2031-01-20',
     termsFrom: '2031-01-31',
@@ -188,7 +188,7 @@ test('ageing counts from the day after the due day; nothing open and nothing hel
     ],
     '2031-03-01',
   );
-  expect(aged.map((it) => [it.paper, it.total])).toEqual([
+  expect(aged.map((it) => [it.invoice, it.total])).toEqual([
     ['7', 5],
     ['9', 1000],
     ['10', 1000],

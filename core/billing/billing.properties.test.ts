@@ -48,9 +48,9 @@ test('billing what is said to be the limit is never refused', () => {
 
 test('each invoice stands in one band, bands add up to what is open, and it only ever moves to a later one', () => {
   const invoice: fc.Arbitrary<OpenInvoice> = fc.record({
-    customer: fc.constantFrom('A', 'B'),
+    client: fc.constantFrom('A', 'B'),
     job: fc.constantFrom('1', '2'),
-    paper: fc.constantFrom('1', '2', '10'),
+    invoice: fc.constantFrom('1', '2', '10'),
     kind: fc.constant('application' as const),
     dated: fc.constant('2031-01-01'),
     termsFrom: fc.constant('2031-01-05'),

@@ -14,7 +14,7 @@ export interface DatedCost {
 
 /**
  * Job cost by type against job cost clearing, one journal a day (docs/book.md: opening cost). Costs and credits stand
- * apart, so that the turnover is the same whether a day is posted as one paper or as many. Days of nothing make none.
+ * apart, so that the turnover is the same whether a day is posted as one posting or as many. Days of nothing make none.
  */
 export function costJournals(costs: readonly DatedCost[]): Journal[] {
   const days = new Map<PlainDate, DatedCost[]>();

@@ -6,7 +6,7 @@ import { journal } from './journal';
 import { tieOut } from './tieOut';
 import { trialBalance } from './trialBalance';
 import { costJournals } from '../costs/costBatch';
-import { PAPER_KINDS, PAPER_NAMES } from './posting';
+import { POSTING_KINDS, POSTING_NAMES } from './posting';
 import { receiptJournal } from '../billing/receipt';
 import { retentionReleaseJournal } from '../billing/retentionRelease';
 
@@ -62,7 +62,7 @@ describe('a journal', () => {
     ]);
   });
 
-  test('of every kind of paper balances, each line on one side only', () => {
+  test('of every kind of posting balances, each line on one side only', () => {
     const costs = fc.array(
       fc.record({
         dated: fc.constantFrom('2031-04-01', '2031-04-02'),
@@ -86,8 +86,8 @@ describe('a journal', () => {
   });
 });
 
-test('every kind of paper has a name', () => {
-  expect(PAPER_KINDS.every((kind) => PAPER_NAMES[kind].length > 3)).toBe(true);
+test('every kind of posting has a name', () => {
+  expect(POSTING_KINDS.every((kind) => POSTING_NAMES[kind].length > 3)).toBe(true);
 });
 
 test('a trial balance puts each balance on its side, by account', () => {

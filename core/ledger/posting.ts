@@ -1,12 +1,12 @@
 /**
- * What a posted paper can be. Each has one file here that says which journals it makes; a cost batch and a
- * book's opening cost share theirs, and a reversal is its paper's journals the other way round.
+ * What a posted posting can be. Each has one file here that says which journals it makes; a cost batch and a
+ * book's opening cost share theirs, and a reversal is its posting's journals the other way round.
  */
-export const PAPER_KINDS = ['opening-cost', 'cost-batch', 'application', 'retention-release', 'receipt', 'reversal'] as const;
-export type PaperKind = (typeof PAPER_KINDS)[number];
+export const POSTING_KINDS = ['opening-cost', 'cost-batch', 'application', 'retention-release', 'receipt', 'reversal'] as const;
+export type PostingKind = (typeof POSTING_KINDS)[number];
 
-/** The paper's name on the screen. */
-export const PAPER_NAMES: Record<PaperKind, string> = {
+/** The posting's name on the screen. */
+export const POSTING_NAMES: Record<PostingKind, string> = {
   'opening-cost': 'Opening cost',
   'cost-batch': 'Cost batch',
   application: 'Application certified',

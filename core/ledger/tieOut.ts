@@ -12,7 +12,7 @@ export type TieOutCheck = (typeof TIE_OUT_CHECKS)[number];
 
 export interface TieOutRow {
   check: TieOutCheck;
-  /** What the papers say; for journals: all debits. */
+  /** What the postings say; for journals: all debits. */
   subledger: Cents;
   /** What the accounts say; for journals: all credits. */
   ledger: Cents;

@@ -85,7 +85,7 @@ function forecastOperands({ forecast, changesSinceForecast }: CostLineState): Op
   ];
 }
 
-/** Explains what follows from a line's other figures; the rest is listed from its papers. */
+/** Explains what follows from a line's other figures; the rest is listed from its postings. */
 export function explainLine(
   figure: 'lineRevised' | 'lineEstimate' | 'lineVariance',
   subject: string,

@@ -21,7 +21,7 @@ export interface Operand {
   sign: string;
   /** Opens its own workings. */
   figure?: FigureRef;
-  /** Leads to the entries or the paper behind it, as an address within the product. */
+  /** Leads to the entries or the posting behind it, as an address within the product. */
   to?: string;
 }
 

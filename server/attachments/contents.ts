@@ -4,7 +4,7 @@ import { basename, extname, join } from 'node:path';
 
 /** Folders beside the database: what is too large for it, or written for other programs. */
 export interface Stores {
-  /** Attached papers, each under its SHA-256. */
+  /** Attachments, each under its SHA-256. */
   files: string;
   /** Messages that went out. */
   outbox: string;
@@ -26,7 +26,7 @@ export function keepContent(folder: string, hash: string, content: Buffer): void
   renameSync(`${path}.part`, path);
 }
 
-/** The name of a paper's content in a book: its hash, and its own ending, so that it opens. A CSV would be read as a part of the book. */
+/** The name of an attachment's content in a book: its hash, and its own ending, so that it opens. A CSV would be read as a part of the book. */
 export function contentName(hash: string, name: string): string {
   const ending = extname(name).toLowerCase();
   return /^\.[a-z0-9]{1,5}$/.test(ending) && ending !== '.csv' ? `${hash}${ending}` : `${hash}.paper`;
@@ -45,7 +45,7 @@ export function contentsIn(folder: string): Map<string, string> {
 export function contentOf(hash: string, inFolder: ReadonlyMap<string, string>, stores: Stores): Buffer | string {
   const path = inFolder.get(hash) ?? join(stores.files, hash);
   if (!existsSync(path))
-    return `the folder has no file ${hash.slice(0, 12)}… with what the paper says; put it there, or leave the row out`;
+    return `the folder has no file ${hash.slice(0, 12)}… with what the attachment says; put it there, or leave the row out`;
   if (statSync(path).size > LARGEST_FILE) return `${basename(path)} is larger than 25 MB`;
   const content = readFileSync(path);
   return hashOf(content) === hash ? content : `${basename(path)} is not what the hash was made of`;

@@ -13,13 +13,13 @@ import { jobByNumber } from '../jobs/jobByNumber';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 
 interface Parties {
-  customer_name: string;
-  customer_address: string;
+  client_name: string;
+  client_address: string;
   contract_reference: string;
   site: string;
 }
 
-/** An application for payment on paper: what is asked for first, how it comes about line by line after. */
+/** An application for payment on posting: what is asked for first, how it comes about line by line after. */
 export async function applicationPdf(sql: Sql, jobNumber: string, number: number): Promise<Buffer> {
   const { id } = await jobByNumber(sql, jobNumber, 'contract');
   const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
@@ -27,7 +27,7 @@ export async function applicationPdf(sql: Sql, jobNumber: string, number: number
   if (!application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
   const company = (await loadCompany(sql))!;
   const parties = (await sql.get<Parties>(
-    'SELECT c.name AS customer_name, c.address AS customer_address, job.contract_reference, job.site FROM job JOIN customer c ON c.id = job.customer_id WHERE job.id = $1',
+    'SELECT c.name AS client_name, c.address AS client_address, job.contract_reference, job.site FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
     [id],
   ))!;
   const valued = valueApplication(job, application, LAST_DAY);
@@ -70,7 +70,7 @@ function heading(title: string, company: Company, job: LoadedBillingJob, parties
       { text: state, margin: [0, 2, 0, 16] },
       {
         columns: [
-          block('To', parties.customer_name, parties.customer_address),
+          block('To', parties.client_name, parties.client_address),
           block('For', `Job ${job.number} ${job.name}`, parties.site),
           block('Contract', parties.contract_reference || '–'),
         ],

@@ -8,7 +8,7 @@ import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { loadCompany } from '../company/company';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
-import { journalView, paperJournals } from '../ledger/postingViews';
+import { journalView, postingJournals } from '../ledger/postingViews';
 import { dueOn } from './jobBilling';
 import { costBySovLine, earnedByCost } from '../costs/costBySovLine';
 
@@ -21,9 +21,9 @@ export async function applicationView(sql: Sql, jobNumber: string, number: numbe
   const valued = valueApplication(job, application, screenDate(application, asOf));
   const id = job.applicationIds.get(number)!;
   const [kept, receipts, company, earned] = await Promise.all([
-    sql.get<{ paper_id: number | null }>('SELECT paper_id FROM application WHERE id = $1', [id]),
+    sql.get<{ posting_id: number | null }>('SELECT posting_id FROM application WHERE id = $1', [id]),
     sql.all<ApplicationView['receipts'][number]>(
-      'SELECT dated, amount, reference, paper_id AS paperId FROM receipt WHERE application_id = $1 ORDER BY dated, id',
+      'SELECT dated, amount, reference, posting_id AS postingId FROM receipt WHERE application_id = $1 ORDER BY dated, id',
       [id],
     ),
     loadCompany(sql),
@@ -35,7 +35,7 @@ export async function applicationView(sql: Sql, jobNumber: string, number: numbe
   return {
     job: jobNumber,
     jobName: identity.name,
-    customer: job.customer,
+    client: job.client,
     number,
     dated: application.dated,
     status: later ? 'submitted' : application.status,
@@ -51,8 +51,9 @@ export async function applicationView(sql: Sql, jobNumber: string, number: numbe
     taxName: company!.taxName || 'Tax',
     taxRate: job.taxRate,
     retentionRule: job.retention,
-    journal: kept!.paper_id === null ? plannedJournal(job, application) : ((await paperJournals(sql, kept!.paper_id))[0] ?? null),
-    paperId: kept!.paper_id,
+    journal:
+      kept!.posting_id === null ? plannedJournal(job, application) : ((await postingJournals(sql, kept!.posting_id))[0] ?? null),
+    postingId: kept!.posting_id,
     receipts,
     can: {
       edit: open && application.status === 'draft',

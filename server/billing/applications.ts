@@ -12,7 +12,7 @@ import { loadCompany } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
 import { planCertification } from '../../core/billing/certification';
-import { postPaper, record, type Actor } from '../ledger/post';
+import { savePosting, record, type Actor } from '../ledger/post';
 import { fieldError } from '../company/saveCompany';
 
 interface BillingContext {
@@ -229,7 +229,7 @@ export async function certifyApplication(
     const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
     const { figures, journal } = planCertification(job, certified);
     refuseBelowReleased(job, certified, figures.retention, digits);
-    const paperId = await postPaper(
+    const postingId = await savePosting(
       sql,
       actor,
       { kind: 'application', jobId: job.id, reference: String(number), dated: input.on },
@@ -244,11 +244,11 @@ export async function certifyApplication(
       );
     }
     await sql.run(
-      `UPDATE application SET status = 'certified', certified_on = $1, paper_id = $2, gross = $3, retention = $4, due = $5, tax = $6 WHERE id = $7`,
-      [input.on, paperId, figures.gross, figures.retention, figures.due, figures.tax, id],
+      `UPDATE application SET status = 'certified', certified_on = $1, posting_id = $2, gross = $3, retention = $4, due = $5, tax = $6 WHERE id = $7`,
+      [input.on, postingId, figures.gross, figures.retention, figures.due, figures.tax, id],
     );
     await record(sql, actor, 'certify-application', `${jobNumber}/${number}`, input);
-    return paperId;
+    return postingId;
   });
 }
 

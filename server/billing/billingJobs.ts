@@ -3,12 +3,12 @@ import type { PriceChange, SovLine } from '../../core/contract/contract';
 import type { RetentionRule } from '../../core/billing/retention';
 import type { Sql } from '../db/sql';
 
-/** A job with all that its billing is worked from, and the ids its papers are kept under. */
+/** A job with all that its billing is worked from, and the ids its postings are kept under. */
 export interface LoadedBillingJob extends BillingJob {
   id: number;
   number: string;
   name: string;
-  customer: string;
+  client: string;
   status: string;
   awardedOn: string | null;
   locked: boolean;
@@ -22,7 +22,7 @@ interface JobRow {
   id: number;
   number: string;
   name: string;
-  customer: string;
+  client: string;
   status: string;
   awarded_on: string | null;
   locked: number;
@@ -38,7 +38,7 @@ interface JobRow {
 
 /** The retention rule as the job's columns hold it; a step needs both its rates. */
 export function retentionRule(
-  row: Omit<JobRow, 'id' | 'number' | 'name' | 'customer' | 'status' | 'awarded_on' | 'locked' | 'terms_days' | 'tax_rate'>,
+  row: Omit<JobRow, 'id' | 'number' | 'name' | 'client' | 'status' | 'awarded_on' | 'locked' | 'terms_days' | 'tax_rate'>,
 ): RetentionRule {
   const { retention_step_at: at, retention_step_to: to } = row;
   return {
@@ -53,7 +53,7 @@ export function retentionRule(
 export async function loadBillingJobs(sql: Sql, ...jobIds: readonly number[]): Promise<Map<string, LoadedBillingJob>> {
   const only = `WHERE job.id IN (${jobIds.map(Number).join(', ')})`;
   const jobs = await sql.all<JobRow>(
-    `SELECT job.*, c.code AS customer, coalesce(job.terms_days, c.terms_days) AS terms_days FROM job JOIN customer c ON c.id = job.customer_id ${only} ORDER BY job.number`,
+    `SELECT job.*, c.code AS client, coalesce(job.terms_days, c.terms_days) AS terms_days FROM job JOIN client c ON c.id = job.client_id ${only} ORDER BY job.number`,
   );
   const byId = new Map(jobs.map((row) => [row.id, emptyJob(row)]));
   await loadSchedule(sql, byId, only);
@@ -75,7 +75,7 @@ function emptyJob(row: JobRow): Mutable {
     id: row.id,
     number: row.number,
     name: row.name,
-    customer: row.customer,
+    client: row.client,
     status: row.status,
     awardedOn: row.awarded_on,
     locked: row.locked === 1,

@@ -11,7 +11,7 @@ interface RegisterRow {
   job_id: number;
   job: string;
   name: string;
-  customer: string;
+  client: string;
   number: number;
   dated: string;
   status: ApplicationRow['status'];
@@ -25,9 +25,9 @@ interface RegisterRow {
 }
 
 /** Certified applications carry their figures; those not yet certified by the date are valued afresh. */
-const REGISTER = `SELECT a.job_id, job.number AS job, job.name, c.code AS customer, a.number, a.dated, a.status, a.certified_on, a.gross, a.retention, a.due, a.tax, coalesce(job.terms_days, c.terms_days) AS terms,
+const REGISTER = `SELECT a.job_id, job.number AS job, job.name, c.code AS client, a.number, a.dated, a.status, a.certified_on, a.gross, a.retention, a.due, a.tax, coalesce(job.terms_days, c.terms_days) AS terms,
   coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id AND dated <= $1), 0) AS received
-  FROM application a JOIN job ON job.id = a.job_id JOIN customer c ON c.id = job.customer_id
+  FROM application a JOIN job ON job.id = a.job_id JOIN client c ON c.id = job.client_id
   WHERE a.dated <= $1 AND (a.status <> 'certified' OR a.certified_on > $1 OR a.dated >= $2 OR a.due + a.tax <> coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id AND dated <= $1), 0))
   ORDER BY job.number, a.number`;
 
@@ -61,7 +61,7 @@ export async function billingRegister(sql: Sql, asOf: string): Promise<BillingRe
   const unbilled = waiting.map((it) => ({
     job: it.number,
     name: it.name,
-    customer: it.customer,
+    client: it.client,
     lastNumber: last.get(it.id)?.number ?? null,
     underbilled: it.progress.underbilled,
     overbilled: it.progress.overbilled,
@@ -76,7 +76,7 @@ function certifiedRow(row: RegisterRow, asOf: string): ApplicationRow {
   return {
     job: row.job,
     jobName: row.name,
-    customer: row.customer,
+    client: row.client,
     number: row.number,
     dated: row.dated,
     status: 'certified',

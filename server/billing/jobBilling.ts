@@ -23,7 +23,7 @@ export function applicationRows(job: LoadedBillingJob, receivedOn: ReadonlyMap<s
       return {
         job: job.number,
         jobName: job.name,
-        customer: job.customer,
+        client: job.client,
         number: application.number,
         dated: application.dated,
         status: certified ? 'certified' : application.status === 'draft' ? 'draft' : 'submitted',
@@ -54,7 +54,7 @@ export async function jobBilling(sql: Sql, jobNumber: string, asOf: string): Pro
   const [received, releases] = await Promise.all([
     receivedByApplication(sql, asOf),
     sql.all<Omit<JobBilling['releases'][number], 'dueOn'>>(
-      `SELECT reference, dated, amount, tax, paper_id AS paperId, coalesce((SELECT sum(amount) FROM receipt WHERE release_id = r.id AND dated <= $2), 0) AS received
+      `SELECT reference, dated, amount, tax, posting_id AS postingId, coalesce((SELECT sum(amount) FROM receipt WHERE release_id = r.id AND dated <= $2), 0) AS received
         FROM retention_release r WHERE job_id = $1 AND dated <= $2 ORDER BY dated, id`,
       [identity.id, asOf],
     ),

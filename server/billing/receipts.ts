@@ -11,7 +11,7 @@ import type { Sql } from '../db/sql';
 import { loadBillingJobs } from './billingJobs';
 import { loadCompany } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
-import { postPaper, record, type Actor } from '../ledger/post';
+import { savePosting, record, type Actor } from '../ledger/post';
 import { fieldError } from '../company/saveCompany';
 
 /** Money in, on a certified application or on a release of retention. */
@@ -19,13 +19,13 @@ export async function receive(
   database: Database,
   actor: Actor,
   jobNumber: string,
-  paper: string,
+  reference: string,
   input: { dated: string; amount: number; reference: string },
 ): Promise<number> {
   return database.write(async (sql) => {
     const { id } = await jobToPostTo(sql, jobNumber);
     const digits = (await loadCompany(sql))!.digits;
-    const invoice = await invoiceOf(sql, id, jobNumber, paper);
+    const invoice = await invoiceOf(sql, id, jobNumber, reference);
     if (input.amount === 0) throw fieldError('amount', 'Nothing is received; expected an amount');
     if (input.dated < invoice.since)
       throw fieldError('dated', `${input.dated} is before it was certified or released, ${invoice.since}`);
@@ -36,15 +36,18 @@ export async function receive(
         `${displayExact(input.amount, digits)} is more than the ${displayExact(invoice.payable - invoice.received, digits)} still open on it`,
       );
     }
-    const paperId = await postPaper(sql, actor, { kind: 'receipt', jobId: id, reference: input.reference, dated: input.dated }, [
-      receiptJournal(input.dated, input.amount),
-    ]);
-    await sql.run(
-      'INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-      [id, invoice.applicationId, invoice.releaseId, input.dated, input.amount, input.reference, paperId],
+    const postingId = await savePosting(
+      sql,
+      actor,
+      { kind: 'receipt', jobId: id, reference: input.reference, dated: input.dated },
+      [receiptJournal(input.dated, input.amount)],
     );
-    await record(sql, actor, 'receive', `${jobNumber}/${paper}`, input);
-    return paperId;
+    await sql.run(
+      'INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+      [id, invoice.applicationId, invoice.releaseId, input.dated, input.amount, input.reference, postingId],
+    );
+    await record(sql, actor, 'receive', `${jobNumber}/${reference}`, input);
+    return postingId;
   });
 }
 
@@ -56,16 +59,16 @@ interface Invoice {
   received: number;
 }
 
-async function invoiceOf(sql: Sql, jobId: number, jobNumber: string, paper: string): Promise<Invoice> {
-  const query = /^\d+$/.test(paper)
+async function invoiceOf(sql: Sql, jobId: number, jobNumber: string, reference: string): Promise<Invoice> {
+  const query = /^\d+$/.test(reference)
     ? `SELECT a.id AS applicationId, NULL AS releaseId, a.certified_on AS since, a.due + a.tax AS payable, coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id), 0) AS received, a.status
         FROM application a WHERE a.job_id = $1 AND a.number = CAST($2 AS INTEGER)`
     : `SELECT NULL AS applicationId, l.id AS releaseId, l.dated AS since, l.amount + l.tax AS payable, coalesce((SELECT sum(amount) FROM receipt WHERE release_id = l.id), 0) AS received, 'certified' AS status
         FROM retention_release l WHERE l.job_id = $1 AND l.reference = $2`;
-  const invoice = await sql.get<Invoice & { status: string }>(query, [jobId, paper]);
-  if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no application or release ${paper}`);
+  const invoice = await sql.get<Invoice & { status: string }>(query, [jobId, reference]);
+  if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no application or release ${reference}`);
   if (invoice.status !== 'certified')
-    throw new LedrinError('refused', `Application ${paper} is ${invoice.status}; money is received on what is certified`);
+    throw new LedrinError('refused', `Application ${reference} is ${invoice.status}; money is received on what is certified`);
   return invoice;
 }
 
@@ -95,17 +98,17 @@ export async function releaseRetention(
     if (job.releases.some((it) => it.reference === input.reference))
       throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);
     const tax = rateOf(job.taxRate, input.amount);
-    const paperId = await postPaper(
+    const postingId = await savePosting(
       sql,
       actor,
       { kind: 'retention-release', jobId: id, reference: input.reference, dated: input.dated },
       [retentionReleaseJournal(input.dated, input.amount, tax)],
     );
     await sql.run(
-      'INSERT INTO retention_release (job_id, dated, amount, tax, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)',
-      [id, input.dated, input.amount, tax, input.reference, paperId],
+      'INSERT INTO retention_release (job_id, dated, amount, tax, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6)',
+      [id, input.dated, input.amount, tax, input.reference, postingId],
     );
     await record(sql, actor, 'release-retention', jobNumber, input);
-    return paperId;
+    return postingId;
   });
 }

@@ -73,7 +73,7 @@ export function billingRoutes(context: Context): Router {
     `${one}/certify`,
     async (request, response) =>
       void response.status(201).json({
-        paperId: await certifyApplication(
+        postingId: await certifyApplication(
           database,
           actorOf(context),
           textParam(request, 'number'),
@@ -83,14 +83,14 @@ export function billingRoutes(context: Context): Router {
       }),
   );
   router.post(
-    '/jobs/:number/invoices/:paper/receipts',
+    '/jobs/:number/invoices/:posting/receipts',
     async (request, response) =>
       void response.status(201).json({
-        paperId: await receive(
+        postingId: await receive(
           database,
           actorOf(context),
           textParam(request, 'number'),
-          textParam(request, 'paper'),
+          textParam(request, 'posting'),
           read(receiptInput, request.body),
         ),
       }),
@@ -99,7 +99,7 @@ export function billingRoutes(context: Context): Router {
     '/jobs/:number/releases',
     async (request, response) =>
       void response.status(201).json({
-        paperId: await releaseRetention(
+        postingId: await releaseRetention(
           database,
           actorOf(context),
           textParam(request, 'number'),

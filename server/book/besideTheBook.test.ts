@@ -25,7 +25,7 @@ function changed(file: string, from: string | RegExp, to: string): BookText {
 }
 
 describe('what lies beside the figures comes over', () => {
-  test('a paper as it was attached, moves with who and when, and a sealed answer that is still whole', async () => {
+  test('a posting as it was attached, moves with who and when, and a sealed answer that is still whole', async () => {
     const database = await temporaryDatabase();
     expect(await faultsOf(database, whole)).toEqual([]);
     const sql = database.read();
@@ -51,7 +51,7 @@ describe('what lies beside the figures comes over', () => {
     expect(readFileSync(join(besides(database).outbox, file), 'latin1')).toBe(whole[file]);
   });
 
-  test('a paper that was tampered with comes over, and still shows that it was', async () => {
+  test('a posting that was tampered with comes over, and still shows that it was', async () => {
     const database = await temporaryDatabase();
     expect(await faultsOf(database, changed('offers.csv', '""Roof""', '""Roofs""'))).toEqual([]);
     expect((await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-01'))[0]).toMatchObject({ intact: false });
@@ -81,11 +81,11 @@ describe('what lies beside the figures comes over', () => {
 describe('what cannot be taken over is told, and nothing comes in', () => {
   const content = () => Object.keys(whole).find((it) => it.startsWith(HASH))!;
   test.each([
-    ['a paper whose content is not there', () => ({ ...whole, [content()]: undefined }), 'job_papers:2:sha256'],
-    ['a paper with another content', () => ({ ...whole, [content()]: `${BOND} and more` }), 'job_papers:2:sha256'],
+    ['a posting whose content is not there', () => ({ ...whole, [content()]: undefined }), 'job_papers:2:sha256'],
+    ['a posting with another content', () => ({ ...whole, [content()]: `${BOND} and more` }), 'job_papers:2:sha256'],
     ['a hash that leads out of the folder', () => changed('job_papers.csv', HASH, '../../secret'), 'job_papers:2:sha256'],
     ['a message that leads out of the folder', () => changed('messages.csv', /[\w-]+\.eml/, '../x.eml'), 'messages:2:file'],
-    ['an offer that is no paper', () => changed('offers.csv', '""digits"":2', '""digits"":""two""'), 'offers:2:document'],
+    ['an offer that is no posting', () => changed('offers.csv', '""digits"":2', '""digits"":""two""'), 'offers:2:document'],
     ['an acceptance without a seal', () => changed('offers.csv', /,[0-9a-f]{64}(\r?\n)$/, ',$1'), 'offers:2:seal'],
     ['a quotation that is not there', () => changed('offers.csv', ',quotation,1,', ',quotation,7,'), 'offers:2:number'],
     ['a template that is no JSON', () => changed('job_templates.csv', /"\{.*\}"/, '{'), 'job_templates:2:content'],

@@ -4,7 +4,7 @@ import { isHash } from './checks/checkOffers';
 import type { BookCheck } from './checks/checkBook';
 import { contentOf, contentsIn, keepContent, type Stores } from '../attachments/contents';
 
-/** What a book's folder holds beside its CSV files: the contents of papers, and messages. Found and judged first, kept last. */
+/** What a book's folder holds beside its CSV files: the contents of attachments, and messages. Found and judged first, kept last. */
 export interface BookContents {
   /** Size in bytes by hash. */
   sizes: Map<string, number>;
@@ -14,7 +14,7 @@ export interface BookContents {
   keep(): void;
 }
 
-/** Looks for what the rows of a book name; a paper whose content is missing or another is a fault. */
+/** Looks for what the rows of a book name; an attachment whose content is missing or another is a fault. */
 export function bookContents({ rows, faults }: BookCheck, folder: string, stores: Stores): BookContents {
   const inFolder = contentsIn(folder);
   const sizes = new Map<string, number>();

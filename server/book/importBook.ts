@@ -29,7 +29,7 @@ import { record, type Actor } from '../ledger/post';
 export type ImportCounts = Partial<Record<BookFileName, number>>;
 
 /**
- * Imports a book folder, all or nothing. What it has beside its CSV files, contents of papers and messages,
+ * Imports a book folder, all or nothing. What it has beside its CSV files, contents of postings and messages,
  * goes into the stores. Throws BookRefused with every fault there is, and leaves the database as it was; throws LedrinError where the folder cannot be read at all.
  */
 export async function importBook(database: Database, folder: string, actor: Actor, stores: Stores): Promise<ImportCounts> {
@@ -114,11 +114,11 @@ async function checkedBilling(sql: Sql, check: BookCheck, digits: number) {
 }
 
 async function receivedSoFar(sql: Sql): Promise<Map<string, number>> {
-  const rows = await sql.all<{ job: string; paper: string; amount: number }>(
-    `SELECT job.number AS job, coalesce(CAST(a.number AS TEXT), l.reference) AS paper, sum(r.amount) AS amount FROM receipt r JOIN job ON job.id = r.job_id
+  const rows = await sql.all<{ job: string; posting: string; amount: number }>(
+    `SELECT job.number AS job, coalesce(CAST(a.number AS TEXT), l.reference) AS posting, sum(r.amount) AS amount FROM receipt r JOIN job ON job.id = r.job_id
       LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id GROUP BY 1, 2`,
   );
-  return new Map(rows.map((row) => [joinKey(row.job, row.paper), row.amount]));
+  return new Map(rows.map((row) => [joinKey(row.job, row.posting), row.amount]));
 }
 
 function existingIds({ existing }: BookCheck): BookIds {

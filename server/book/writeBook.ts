@@ -14,7 +14,7 @@ import { BOOK_FILE_NAMES, columnsOf, type AnyColumn, type BookFileName } from '.
 const QUERIES: Record<BookFileName, string> = {
   company:
     'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address, job_number_pattern FROM company',
-  customers: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days FROM customer',
+  customers: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days FROM client',
   vendors: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days FROM vendor',
   cost_codes: 'SELECT id, code AS cost_code, description, unit FROM cost_code',
   terms: 'SELECT id, name, body FROM terms_text',
@@ -51,7 +51,7 @@ const QUERIES: Record<BookFileName, string> = {
   jobs: `SELECT j.id, j.number AS job, j.name, c.code AS customer, contract_reference, status, awarded_on, starts_on, finishes_on, finished_on, manager, site, revenue_method,
     retention_rate AS retention_percent, retention_materials_rate AS retention_on_materials_percent, retention_step_at AS retention_step_at_percent,
     retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention, j.locked
-    FROM job j JOIN customer c ON c.id = j.customer_id`,
+    FROM job j JOIN client c ON c.id = j.client_id`,
   job_sections:
     'SELECT s.id, j.number AS job, s.name AS section, s.starts_on, s.finishes_on, s.started_on, s.finished_on FROM job_section s JOIN job j ON j.id = s.job_id',
   cost_plan: `SELECT p.cost_line_id AS id, j.number AS job, l.section, c.code AS cost_code, l.cost_type, p.starts_on, p.finishes_on
@@ -65,7 +65,7 @@ const QUERIES: Record<BookFileName, string> = {
   job_events:
     'SELECT e.id, j.number AS job, e.kind, e.dated, e.text, e.actor AS noted_by, e.recorded_at AS noted_at FROM job_event e JOIN job j ON j.id = e.job_id',
   job_moves: `SELECT m.id, j.number AS job, m.was, m.became, m.on_day, m.reason, m.actor AS moved_by, m.at AS moved_at FROM job_move m JOIN job j ON j.id = m.job_id`,
-  job_papers: `SELECT f.id, j.number AS job, f.name, f.media_type, f.hash AS sha256, f.about, f.actor AS added_by, f.added_at FROM job_file f JOIN job j ON j.id = f.job_id`,
+  job_papers: `SELECT f.id, j.number AS job, f.name, f.media_type, f.hash AS sha256, f.about, f.actor AS added_by, f.added_at FROM attachment f JOIN job j ON j.id = f.job_id`,
   job_checklist:
     'SELECT c.id, j.number AS job, c.item, c.person, c.due_on, c.done_on FROM job_check c JOIN job j ON j.id = c.job_id',
   schedule_of_values: `SELECT s.id, j.number AS job, s.line AS sov_line, s.section, s.description, s.scheduled_value, s.quantity, s.unit, s.retention_rate AS retention_percent
@@ -112,7 +112,7 @@ const QUERIES: Record<BookFileName, string> = {
 const PAGE = 5000;
 
 /**
- * Writes the whole book into `folder`, which is made where it is missing, with the contents of papers and the messages beside
+ * Writes the whole book into `folder`, which is made where it is missing, with the contents of postings and the messages beside
  * it. Files with nothing in them are left out. Gives back, in words, what the database has that is not in the book.
  */
 export async function writeBook(sql: Sql, folder: string, stores: Stores): Promise<string[]> {
@@ -124,10 +124,10 @@ export async function writeBook(sql: Sql, folder: string, stores: Stores): Promi
 
 /** Copies what is kept beside the database into the book's folder; what is gone from there is told. */
 async function writeContents(sql: Sql, folder: string, { files, outbox }: Stores): Promise<string[]> {
-  const papers = await sql.all<{ name: string; hash: string }>('SELECT name, hash FROM job_file ORDER BY id');
+  const postings = await sql.all<{ name: string; hash: string }>('SELECT name, hash FROM attachment ORDER BY id');
   const messages = await sql.all<{ file: string }>('SELECT file FROM message ORDER BY id');
   const gone = [
-    ...papers.filter((it) => !copied(join(files, it.hash), join(folder, contentName(it.hash, it.name)))).map((it) => it.name),
+    ...postings.filter((it) => !copied(join(files, it.hash), join(folder, contentName(it.hash, it.name)))).map((it) => it.name),
     ...messages.filter((it) => !copied(join(outbox, it.file), join(folder, it.file))).map((it) => it.file),
   ];
   return gone.map((it) => `the content of ${it}, which is not in its folder any more`);
@@ -142,7 +142,7 @@ function copied(from: string, to: string): boolean {
 /** What a book has no file for, as far as there is any of it. */
 async function leftOut(sql: Sql): Promise<string[]> {
   const counts = (await sql.get<Record<string, number>>(
-    `SELECT (SELECT count(*) FROM job_draft) AS "half-made jobs", (SELECT count(*) FROM paper WHERE reverses_id IS NOT NULL) AS "which paper reversed which",
+    `SELECT (SELECT count(*) FROM job_draft) AS "half-made jobs", (SELECT count(*) FROM posting WHERE reverses_id IS NOT NULL) AS "which posting reversed which",
       (SELECT count(*) FROM audit) AS "the record of who did what"`,
   ))!;
   return Object.entries(counts).flatMap(([what, count]) => (count > 0 ? [`${what} (${count})`] : []));

@@ -5,10 +5,10 @@ import { Router, type RequestHandler } from 'express';
 import multer from 'multer';
 import { ZipFile } from 'yazl';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { companyInput, costCodesInput, customerInput } from '../../wire/company';
+import { companyInput, costCodesInput, clientInput } from '../../wire/company';
 import { writeBook } from '../book/writeBook';
 import { importBook } from '../book/importBook';
-import { addCostCodes, addCustomer, saveCompany } from './saveCompany';
+import { addCostCodes, addClient, saveCompany } from './saveCompany';
 import { loadLists, loadSession } from './session';
 import { actorOf, asOfOf, storesOf, type Context } from '../http/context';
 import { read } from '../http/reply';
@@ -29,8 +29,8 @@ export function setupRoutes(context: Context): Router {
     await saveCompany(database, actorOf(context), read(companyInput, request.body));
     response.status(201).json({});
   });
-  router.post('/customers', async (request, response) => {
-    await addCustomer(database, actorOf(context), read(customerInput, request.body));
+  router.post('/clients', async (request, response) => {
+    await addClient(database, actorOf(context), read(clientInput, request.body));
     response.status(201).json({});
   });
   router.post('/cost-codes', async (request, response) => {

@@ -1,5 +1,5 @@
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import type { CompanyInput, CostCodesInput, CustomerInput } from '../../wire/company';
+import type { CompanyInput, CostCodesInput, ClientInput } from '../../wire/company';
 import { isCurrency } from '../book/format/currency';
 import type { Database } from '../db/database';
 import { bulkInsert } from '../db/sql';
@@ -24,17 +24,17 @@ export async function saveCompany(database: Database, actor: Actor, input: Compa
 }
 
 /** Adds a client. */
-export async function addCustomer(database: Database, actor: Actor, input: CustomerInput): Promise<void> {
+export async function addClient(database: Database, actor: Actor, input: ClientInput): Promise<void> {
   await database.write(async (sql) => {
-    if (await sql.get('SELECT id FROM customer WHERE code = $1', [input.code]))
+    if (await sql.get('SELECT id FROM client WHERE code = $1', [input.code]))
       throw new LedrinError('conflict', `There is a client ${input.code} already; choose another code`, [
         { field: 'code', message: 'already there' },
       ]);
     await sql.run(
-      'INSERT INTO customer (code, name, contact, email, phone, address, terms_days) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+      'INSERT INTO client (code, name, contact, email, phone, address, terms_days) VALUES ($1, $2, $3, $4, $5, $6, $7)',
       [input.code, input.name, input.contact, input.email, input.phone, input.address, input.termsDays],
     );
-    await record(sql, actor, 'add-customer', input.code, input);
+    await record(sql, actor, 'add-client', input.code, input);
   });
 }
 

@@ -14,8 +14,8 @@ export async function loadSession(sql: Sql, today: string): Promise<Session> {
 
 /** What fields complete from. */
 export async function loadLists(sql: Sql, asOf: string): Promise<Lists> {
-  const [customers, vendors, costCodes, jobs, managers, commitments] = await Promise.all([
-    sql.all<Lists['customers'][number]>('SELECT code, name, terms_days AS termsDays FROM customer ORDER BY code'),
+  const [clients, vendors, costCodes, jobs, managers, commitments] = await Promise.all([
+    sql.all<Lists['clients'][number]>('SELECT code, name, terms_days AS termsDays FROM client ORDER BY code'),
     sql.all<Lists['vendors'][number]>('SELECT code, name, kind FROM vendor ORDER BY code'),
     sql.all<Lists['costCodes'][number]>('SELECT code, description, unit FROM cost_code ORDER BY code'),
     sql.all<{ number: string; name: string; status: string; locked: number; sections: string }>(
@@ -32,7 +32,7 @@ export async function loadLists(sql: Sql, asOf: string): Promise<Lists> {
     ),
   ]);
   return {
-    customers,
+    clients,
     vendors,
     costCodes,
     commitments,

@@ -2,7 +2,7 @@ import { bulkInsert, type Sql } from '../db/sql';
 
 /** The columns of a cost entry as writers give them, in order. */
 export const COST_ENTRY_COLUMNS = [
-  'paper_id',
+  'posting_id',
   'job_id',
   'cost_line_id',
   'dated',

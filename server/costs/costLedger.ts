@@ -17,8 +17,8 @@ export interface CostLedgerFilter {
   to?: PlainDate;
   /** Part of reference, party or description. */
   search?: string;
-  /** All entries of one paper. */
-  paper?: number;
+  /** All entries of one posting. */
+  posting?: number;
   commitment?: string;
   /** Uninstalled material as of the date only. */
   uninstalled?: boolean;
@@ -68,7 +68,7 @@ async function pageRows(sql: Sql, filter: CostLedgerFilter, { where, bind, needs
   const line = needsLine || filter.sort === 'cost-code' ? 'JOIN cost_line l ON l.id = e.cost_line_id' : '';
   // Ids first: skipping over half a million rows is cheap while they are only index entries.
   const rows = await sql.all<Record<string, never>>(
-    `SELECT e.id, e.paper_id, e.dated, job.number AS job, k.section, c.code, k.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
+    `SELECT e.id, e.posting_id, e.dated, job.number AS job, k.section, c.code, k.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
       m.number AS commitment, e.uninstalled, e.installed_on
       FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order}, e.id ${direction} LIMIT ${Number(filter.limit ?? 200)} OFFSET ${Number(filter.offset ?? 0)}) page
       JOIN cost_entry e ON e.id = page.id JOIN cost_line k ON k.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = k.cost_code_id
@@ -78,7 +78,7 @@ async function pageRows(sql: Sql, filter: CostLedgerFilter, { where, bind, needs
   );
   return rows.map((row) => ({
     id: row.id!,
-    paperId: row.paper_id!,
+    postingId: row.posting_id!,
     dated: row.dated!,
     job: row.job!,
     section: row.section!,
@@ -125,7 +125,7 @@ export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costC
   if (filter.section !== undefined) add('l.section = ?', filter.section, true);
   if (filter.costType !== undefined) add('l.cost_type = ?', filter.costType, true);
   if (filter.party !== undefined) add('e.party = ?', filter.party);
-  if (filter.paper !== undefined) add('e.paper_id = ?', filter.paper);
+  if (filter.posting !== undefined) add('e.posting_id = ?', filter.posting);
   if (filter.commitment !== undefined)
     add(
       'e.commitment_line_id IN (SELECT n.id FROM commitment_line n JOIN commitment m ON m.id = n.commitment_id WHERE m.number = ?)',

@@ -2,12 +2,12 @@ import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { costJournals } from '../../core/costs/costBatch';
 import { reversedInstalledState } from '../../core/costs/reversal';
 import type { Journal } from '../../core/ledger/journal';
-import type { CostBatchInput, CostLineInput, PostedPaper } from '../../wire/costs';
+import type { CostBatchInput, CostLineInput, Posted } from '../../wire/costs';
 import type { Database } from '../db/database';
 import type { Sql } from '../db/sql';
 import { CostLines, insertCostEntries, refreshCostTotals } from './costEntries';
 import { costCodeIds } from './costCodes';
-import { postPaper, record, type Actor } from '../ledger/post';
+import { savePosting, record, type Actor } from '../ledger/post';
 
 /** A checked batch, with the ids its entries are kept under. */
 export interface PlannedBatch {
@@ -17,13 +17,13 @@ export interface PlannedBatch {
   entries: unknown[][];
 }
 
-/** Posts a batch of costs: one paper, its entries and its journals, in one transaction. */
-export async function postCosts(database: Database, actor: Actor, input: CostBatchInput): Promise<PostedPaper> {
+/** Posts a batch of costs: one posting, its entries and its journals, in one transaction. */
+export async function postCosts(database: Database, actor: Actor, input: CostBatchInput): Promise<Posted> {
   return database.write(async (sql) => {
     const plan = await planCosts(sql, input.lines);
-    const paperId = await savePlannedCosts(sql, actor, input.lines, plan);
-    await record(sql, actor, 'post-costs', `paper ${paperId}`, { lines: input.lines.length, total: plan.total });
-    return { paperId, entries: input.lines.length, total: plan.total };
+    const postingId = await savePlannedCosts(sql, actor, input.lines, plan);
+    await record(sql, actor, 'post-costs', `posting ${postingId}`, { lines: input.lines.length, total: plan.total });
+    return { postingId, entries: input.lines.length, total: plan.total };
   });
 }
 
@@ -36,7 +36,7 @@ export async function savePlannedCosts(
 ): Promise<number> {
   const dated = lines.reduce((latest, line) => (line.dated > latest ? line.dated : latest), lines[0]!.dated);
   const oneJob = plan.jobIds.length === 1 ? plan.jobIds[0]! : null;
-  const paperId = await postPaper(
+  const postingId = await savePosting(
     sql,
     actor,
     { kind: 'cost-batch', jobId: oneJob, reference: batchReference(lines), dated },
@@ -44,10 +44,10 @@ export async function savePlannedCosts(
   );
   await insertCostEntries(
     sql,
-    plan.entries.map((entry) => [paperId, ...entry]),
+    plan.entries.map((entry) => [postingId, ...entry]),
   );
   await refreshCostTotals(sql, plan.jobIds);
-  return paperId;
+  return postingId;
 }
 
 function batchReference(lines: readonly CostLineInput[]): string {
@@ -127,15 +127,15 @@ interface EntryRow {
   cost_type: 'labour';
 }
 
-/** The entries of a paper turned round, on one day: same lines, same words, the other sign. */
+/** The entries of a posting turned round, on one day: same lines, same words, the other sign. */
 export async function reverseEntries(
   sql: Sql,
-  paperId: number,
+  postingId: number,
   on: string,
 ): Promise<{ entries: unknown[][]; journals: Journal[]; jobIds: number[]; total: number }> {
   const rows = await sql.all<EntryRow>(
-    'SELECT e.*, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.paper_id = $1 ORDER BY e.id',
-    [paperId],
+    'SELECT e.*, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.posting_id = $1 ORDER BY e.id',
+    [postingId],
   );
   const minus = (value: number | null) => (value === null ? null : -value || 0);
   const entries = rows.map((row) => {

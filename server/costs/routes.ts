@@ -5,11 +5,11 @@ import { plainDate } from '../../wire/fields';
 import { costBatchInput, reversalInput } from '../../wire/costs';
 import { postCosts } from './postCosts';
 import { previewCosts } from './previewCosts';
-import { reversePaper } from '../ledger/reverse';
+import { reversePosting } from '../ledger/reverse';
 import { costLedgerCsv } from './costLedgerCsv';
 import { COST_SORTS, costLedgerPage } from './costLedger';
 import { costSubtotals, SUBTOTALS } from './costSubtotals';
-import { paperList, paperView } from '../ledger/postingViews';
+import { postingList, postingView } from '../ledger/postingViews';
 import { actorOf, asOfOf, numberParam, type Context } from '../http/context';
 import { read } from '../http/reply';
 
@@ -35,7 +35,7 @@ const ledgerQuery = v.strictObject({
   from: v.optional(plainDate),
   to: v.optional(plainDate),
   search: v.optional(v.pipe(v.string(), v.maxLength(100, 'expected at most 100 characters'))),
-  paper: v.optional(whole(Number.MAX_SAFE_INTEGER)),
+  posting: v.optional(whole(Number.MAX_SAFE_INTEGER)),
   commitment: v.optional(v.string()),
   uninstalled: v.optional(flag),
   sort: v.optional(v.picklist(COST_SORTS, `expected one of ${COST_SORTS.join(', ')}`)),
@@ -75,24 +75,24 @@ export function costRoutes(context: Context): Router {
     async (request, response) =>
       void response.json(await previewCosts(database, actorOf(context), read(costBatchInput, request.body))),
   );
-  router.get('/papers', async (request, response) => {
+  router.get('/postings', async (request, response) => {
     const { asOf, job, offset } = read(
       v.strictObject({ asOf: v.string(), job: v.optional(v.string()), offset: v.optional(whole(100_000_000)) }),
       request.query,
     );
-    response.json(await database.consistent((sql) => paperList(sql, asOfOf(asOf), job, offset ?? 0)));
+    response.json(await database.consistent((sql) => postingList(sql, asOfOf(asOf), job, offset ?? 0)));
   });
   router.get(
-    '/papers/:id',
+    '/postings/:id',
     async (request, response) =>
-      void response.json(await database.consistent((sql) => paperView(sql, numberParam(request, 'id')))),
+      void response.json(await database.consistent((sql) => postingView(sql, numberParam(request, 'id')))),
   );
   router.post(
-    '/papers/:id/reverse',
+    '/postings/:id/reverse',
     async (request, response) =>
       void response
         .status(201)
-        .json(await reversePaper(database, actorOf(context), numberParam(request, 'id'), read(reversalInput, request.body))),
+        .json(await reversePosting(database, actorOf(context), numberParam(request, 'id'), read(reversalInput, request.body))),
   );
   return router;
 }

@@ -90,7 +90,7 @@ describe('writing', () => {
     await database.write((sql) =>
       bulkInsert(
         sql,
-        'customer',
+        'client',
         ['code', 'name', 'contact', 'email', 'phone', 'address', 'terms_days'],
         [
           ['A', 'a', '', '', '', '', null],
@@ -98,7 +98,7 @@ describe('writing', () => {
         ],
       ),
     );
-    expect(await database.read().all('SELECT terms_days, typeof(terms_days) AS t FROM customer ORDER BY code')).toEqual([
+    expect(await database.read().all('SELECT terms_days, typeof(terms_days) AS t FROM client ORDER BY code')).toEqual([
       { terms_days: null, t: 'null' },
       { terms_days: 14, t: 'integer' },
     ]);

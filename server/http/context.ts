@@ -15,7 +15,7 @@ export interface Context {
   sampleBook: string;
   /** Where messages to clients go. */
   outbox: Outbox;
-  /** Folder of the papers attached to jobs, each under its hash. */
+  /** Folder of the attachments attached to jobs, each under its hash. */
   files: string;
 }
 

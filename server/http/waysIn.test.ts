@@ -138,7 +138,7 @@ test('a sheet is read as rows of text from XLSX and from CSV of any comma; what 
   expect(logged).toEqual([]);
 });
 
-test('a paper is attached, opened as it came, and refused where it is empty or beyond 25 MB', async () => {
+test('a posting is attached, opened as it came, and refused where it is empty or beyond 25 MB', async () => {
   const attach = (content: Buffer, name: string, contentType: string) =>
     request(app).post('/api/jobs/J1/files').attach('file', content, { filename: name, contentType });
   const pdf = Buffer.from('%PDF-1.4 made up');

@@ -56,7 +56,7 @@ describe('before a job goes on site', () => {
       ['awarded', 'locked', null, 'Waits for the order', 'tester'],
     ]);
     // What is on site already is not held up: without terms of payment J2 waits for them, J1 does not.
-    await database.write((sql) => sql.run('UPDATE customer SET terms_days = NULL'));
+    await database.write((sql) => sql.run('UPDATE client SET terms_days = NULL'));
     expect((await view()).missing.at(-1)!.text).toMatch(/terms of payment/);
     expect((await view('J1')).missing).toEqual([]);
   });
@@ -66,7 +66,7 @@ describe('before a job goes on site', () => {
       ...{
         number: 'N1',
         name: 'N',
-        customer: 'NORTH',
+        client: 'NORTH',
         contractReference: '',
         status: 'on-site' as const,
         awardedOn: '2031-04-01',

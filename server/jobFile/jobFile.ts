@@ -157,14 +157,14 @@ export async function addEvent(database: Database, actor: Actor, number: string,
   });
 }
 
-/** A paper to be attached, as it was uploaded. */
+/** An attachment to be attached, as it was uploaded. */
 export interface UploadedFile {
   name: string;
   mediaType: string;
   content: Buffer;
 }
 
-/** Attaches a paper: its bytes go into `folder` under their hash, so that what is opened later is what came. */
+/** Attaches an attachment: its bytes go into `folder` under their hash, so that what is opened later is what came. */
 export async function attachFile(
   database: Database,
   folder: string,
@@ -186,7 +186,7 @@ export async function attachFile(
 
 async function insertFile(sql: Sql, actor: Actor, jobId: number, file: UploadedFile, hash: string, about: string): Promise<void> {
   await sql.run(
-    'INSERT INTO job_file (job_id, name, media_type, size, hash, about, actor, added_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
+    'INSERT INTO attachment (job_id, name, media_type, size, hash, about, actor, added_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
     [jobId, file.name, file.mediaType, file.content.length, hash, about, actor.name, actor.at],
   );
 }

@@ -54,7 +54,7 @@ export async function jobFileView(sql: Sql, number: string): Promise<JobFileView
     ]),
     checkTemplates(sql),
     sql.all<AttachedFile>(
-      'SELECT id, name, media_type AS mediaType, size, hash, about, actor, added_at AS addedAt FROM job_file WHERE job_id = $1 ORDER BY id DESC',
+      'SELECT id, name, media_type AS mediaType, size, hash, about, actor, added_at AS addedAt FROM attachment WHERE job_id = $1 ORDER BY id DESC',
       [id],
     ),
     sql.all<JobFileView['moves'][number]>(
@@ -105,9 +105,9 @@ async function checkTemplates(sql: Sql): Promise<CheckTemplate[]> {
 
 export async function attachedFile(sql: Sql, id: number): Promise<{ name: string; mediaType: string; hash: string }> {
   const row = await sql.get<{ name: string; mediaType: string; hash: string }>(
-    'SELECT name, media_type AS mediaType, hash FROM job_file WHERE id = $1',
+    'SELECT name, media_type AS mediaType, hash FROM attachment WHERE id = $1',
     [id],
   );
-  if (!row) throw new LedrinError('not-found', `There is no attached paper ${id}`);
+  if (!row) throw new LedrinError('not-found', `There is no attachment ${id}`);
   return row;
 }

@@ -61,10 +61,10 @@ export function jobFileRoutes(context: Context): Router {
     await receive(upload, request, response);
     const { file } = request;
     if (!file)
-      throw new LedrinError('bad-input', 'file: expected a paper of at most 25 MB', [
-        { field: 'file', message: 'expected a paper' },
+      throw new LedrinError('bad-input', 'file: expected an attachment of at most 25 MB', [
+        { field: 'file', message: 'expected an attachment' },
       ]);
-    const name = basename(Buffer.from(file.originalname, 'latin1').toString('utf8')).slice(0, 200) || 'paper';
+    const name = basename(Buffer.from(file.originalname, 'latin1').toString('utf8')).slice(0, 200) || 'attachment';
     const about = String((request.body as Record<string, unknown>).about ?? '').slice(0, 40);
     await attachFile(
       database,
@@ -82,7 +82,7 @@ export function jobFileRoutes(context: Context): Router {
     if (!existsSync(path))
       throw new LedrinError(
         'not-found',
-        `${name} is not in the folder of attached papers any more; its hash was ${hash.slice(0, 12)}…`,
+        `${name} is not in the folder of attachments any more; its hash was ${hash.slice(0, 12)}…`,
       );
     const opened = OPENED.test(mediaType);
     response.setHeader('Content-Security-Policy', "sandbox; default-src 'none'; img-src 'self'; style-src 'unsafe-inline'");

@@ -93,9 +93,9 @@ const HISTORY: readonly (readonly [table: string, what: string, where: string])[
   ['commitment_line', 'commitments', 'cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)'],
   ['forecast', 'forecasts', 'cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)'],
   ['budget_transfer', 'budget transfers', 'job_id = $1'],
-  ['offer', 'papers sent to the client', 'job_id = $1'],
+  ['offer', 'postings sent to the client', 'job_id = $1'],
   ['estimate', 'estimates that were sent', `status <> 'draft' AND job_id = $1`],
-  ['job_file', 'attached papers', 'job_id = $1'],
+  ['attachment', 'attachments', 'job_id = $1'],
   ['job_event', 'noted events', 'job_id = $1'],
 ];
 

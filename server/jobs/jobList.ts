@@ -12,8 +12,8 @@ export function jobListRow(job: LoadedPosition, asOf: string): JobListRow {
   return {
     number: job.number,
     name: job.name,
-    customer: job.customer,
-    customerName: job.customerName,
+    client: job.client,
+    clientName: job.clientName,
     manager: job.manager,
     status: job.status,
     locked: job.locked,

@@ -17,8 +17,8 @@ export interface LoadedPosition {
   id: number;
   number: string;
   name: string;
-  customer: string;
-  customerName: string;
+  client: string;
+  clientName: string;
   manager: string;
   status: string;
   locked: boolean;
@@ -36,8 +36,8 @@ interface JobRow {
   id: number;
   number: string;
   name: string;
-  customer: string;
-  customer_name: string;
+  client: string;
+  client_name: string;
   manager: string;
   status: string;
   locked: number;
@@ -54,7 +54,7 @@ interface JobRow {
 }
 
 /** Each job's figures that need no cost line, in one pass. */
-const JOB_FIGURES = `SELECT job.id, job.number, job.name, c.code AS customer, c.name AS customer_name, job.manager, job.status, job.locked, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
+const JOB_FIGURES = `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager, job.status, job.locked, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
   coalesce((SELECT sum(scheduled_value) FROM sov_line WHERE job_id = job.id), 0)
     + coalesce((SELECT sum(l.amount) FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
         WHERE o.job_id = job.id AND l.side = 'price' AND o.status = 'approved' AND o.decided_on <= $1), 0) AS contract_sum,
@@ -66,7 +66,7 @@ const JOB_FIGURES = `SELECT job.id, job.number, job.name, c.code AS customer, c.
   coalesce((SELECT sum(amount) FROM cost_entry WHERE job_id = job.id AND uninstalled = 1 AND dated <= $1 AND (installed_on IS NULL OR installed_on > $1)), 0) AS uninstalled,
   coalesce((SELECT sum(r.amount) FROM application a JOIN receipt r ON r.application_id = a.id WHERE a.job_id = job.id AND r.dated <= $1), 0)
     + coalesce((SELECT sum(r.amount) FROM retention_release a JOIN receipt r ON r.release_id = a.id WHERE a.job_id = job.id AND r.dated <= $1), 0) AS received
-  FROM job JOIN customer c ON c.id = job.customer_id`;
+  FROM job JOIN client c ON c.id = job.client_id`;
 
 /** An amount with tax in it, at the job's rate, without; rounded once. */
 export function beforeTax(amount: number, taxRate: number): number {
@@ -95,8 +95,8 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
       id: row.id,
       number: row.number,
       name: row.name,
-      customer: row.customer,
-      customerName: row.customer_name,
+      client: row.client,
+      clientName: row.client_name,
       manager: row.manager,
       status: row.status,
       locked: row.locked === 1,

@@ -25,7 +25,7 @@ interface FactRow {
   revenue_method: string;
   tax_rate: number;
   terms_days: number | null;
-  customer_terms: number | null;
+  client_terms: number | null;
 }
 
 /** A job's page: facts, figures, schedule of values, what waits to be done. */
@@ -35,7 +35,7 @@ export async function jobView(sql: Sql, number: string, asOf: string): Promise<J
     loadPositions(sql, asOf, identity.id),
     loadBillingJobs(sql, identity.id),
     sql.get<FactRow>(
-      'SELECT job.*, c.terms_days AS customer_terms FROM job JOIN customer c ON c.id = job.customer_id WHERE job.id = $1',
+      'SELECT job.*, c.terms_days AS client_terms FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
       [identity.id],
     ),
     agedInvoices(sql, asOf, identity.id),
@@ -63,7 +63,7 @@ export async function jobView(sql: Sql, number: string, asOf: string): Promise<J
     revenueMethod: it.revenue_method,
     taxRate: it.tax_rate,
     termsDays: it.terms_days,
-    usualTermsDays: it.customer_terms ?? USUAL_TERMS_DAYS,
+    usualTermsDays: it.client_terms ?? USUAL_TERMS_DAYS,
     retentionRule: job.retention,
     retentionHeld: retentionHeld(job, asOf),
     open,

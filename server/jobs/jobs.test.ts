@@ -6,7 +6,7 @@ import { loadLists, loadSession } from '../company/session';
 import { cleanUp, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, besides, TESTER } from '../test/books';
 import { createJob, deleteDraft, saveDraft } from './jobs';
 import { moveJob } from './jobLife';
-import { addCostCodes, addCustomer, saveCompany } from '../company/saveCompany';
+import { addCostCodes, addClient, saveCompany } from '../company/saveCompany';
 
 afterAll(cleanUp);
 
@@ -19,13 +19,13 @@ const company = {
   address: '',
   jobNumberPattern: '',
 };
-const customer = { code: 'NORTH', name: 'Northbeck', contact: '', email: '', phone: '', address: '', termsDays: 30 };
+const client = { code: 'NORTH', name: 'Northbeck', contact: '', email: '', phone: '', address: '', termsDays: 30 };
 
 /** A job of 1,000.00 in two lines, with a budget of 700.00. */
 const job = (more: Partial<JobInput> = {}): JobInput => ({
   number: '2001',
   name: 'Mill',
-  customer: 'NORTH',
+  client: 'NORTH',
   contractReference: 'C/1',
   status: 'awarded',
   awardedOn: '2031-04-02',
@@ -86,7 +86,7 @@ beforeEach(async () => {
 
 async function withCompany(): Promise<void> {
   await saveCompany(database, TESTER, company);
-  await addCustomer(database, TESTER, customer);
+  await addClient(database, TESTER, client);
   await addCostCodes(database, TESTER, { codes: [{ code: '100', description: 'Framing', unit: '' }] });
 }
 
@@ -126,7 +126,7 @@ describe('a new job', () => {
     await createJob(database, TESTER, job());
     const before = await everything(database);
     const wrong = job({
-      customer: 'WEST',
+      client: 'WEST',
       awardedOn: null,
       finishesOn: '2031-04-01',
       contractSum: 100_001,
@@ -136,7 +136,7 @@ describe('a new job', () => {
     });
     await expect(createJob(database, TESTER, wrong)).rejects.toMatchObject({
       faults: [
-        { field: 'customer' },
+        { field: 'client' },
         { field: 'awardedOn' },
         { field: 'finishesOn' },
         { field: 'retention.stepTo' },
@@ -233,7 +233,7 @@ describe('the company', () => {
 
   test('takes no client and no code twice, and adds codes all or none', async () => {
     await withCompany();
-    await expect(addCustomer(database, TESTER, customer)).rejects.toThrow(/There is a client NORTH already/);
+    await expect(addClient(database, TESTER, client)).rejects.toThrow(/There is a client NORTH already/);
     const codes = [
       { code: '200', description: 'New', unit: '' },
       { code: '100', description: 'Old', unit: '' },
@@ -255,5 +255,5 @@ test('what fields complete from: jobs with their sections, open orders with what
   ]);
   // 2,000.00 ordered, 1,500.00 invoiced against it.
   expect(lists.commitments).toMatchObject([{ number: 'PO1', line: '1', job: 'J1', costCode: '200', open: 50_000 }]);
-  expect(lists.customers).toEqual([{ code: 'NORTH', name: 'Northbeck Estates', termsDays: 14 }]);
+  expect(lists.clients).toEqual([{ code: 'NORTH', name: 'Northbeck Estates', termsDays: 14 }]);
 });

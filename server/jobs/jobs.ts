@@ -36,16 +36,12 @@ export async function createJob(database: Database, actor: Actor, input: JobInpu
     if (digits === undefined)
       throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every job');
     const codes = await costCodeIds(sql);
-    const customer = await sql.get<{ id: number }>('SELECT id FROM customer WHERE code = $1', [input.customer]);
-    const faults = [
-      ...factFaults(input, customer !== undefined),
-      ...scheduleFaults(input, digits),
-      ...budgetFaults(input, codes),
-    ];
+    const client = await sql.get<{ id: number }>('SELECT id FROM client WHERE code = $1', [input.client]);
+    const faults = [...factFaults(input, client !== undefined), ...scheduleFaults(input, digits), ...budgetFaults(input, codes)];
     if (await sql.get('SELECT id FROM job WHERE number = $1', [input.number]))
       faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
     if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    const jobId = await saveJob(sql, input, customer!.id, codes);
+    const jobId = await saveJob(sql, input, client!.id, codes);
     if (input.status === 'on-site') await refuseUnready(sql, { id: jobId, number: input.number });
     await bulkInsert(
       sql,
@@ -66,9 +62,9 @@ export async function createJob(database: Database, actor: Actor, input: JobInpu
   });
 }
 
-function factFaults(input: JobInput, customerKnown: boolean): Fault[] {
+function factFaults(input: JobInput, clientKnown: boolean): Fault[] {
   const faults: Fault[] = [];
-  if (!customerKnown) faults.push({ field: 'customer', message: `There is no client ${input.customer}; add the client first` });
+  if (!clientKnown) faults.push({ field: 'client', message: `There is no client ${input.client}; add the client first` });
   if (input.status !== 'tender' && input.awardedOn === null)
     faults.push({ field: 'awardedOn', message: `A job that is ${input.status} needs the day it was awarded` });
   if (input.startsOn && input.finishesOn && input.finishesOn < input.startsOn)
@@ -113,7 +109,7 @@ function budgetFaults(input: JobInput, codes: ReadonlyMap<string, number>): Faul
   );
 }
 
-async function saveJob(sql: Sql, input: JobInput, customerId: number, codes: ReadonlyMap<string, number>): Promise<number> {
+async function saveJob(sql: Sql, input: JobInput, clientId: number, codes: ReadonlyMap<string, number>): Promise<number> {
   const { retention: r } = input;
   const jobId = await nextId(sql, 'job');
   await bulkInsert(
@@ -125,7 +121,7 @@ async function saveJob(sql: Sql, input: JobInput, customerId: number, codes: Rea
         jobId,
         input.number,
         input.name,
-        customerId,
+        clientId,
         input.contractReference,
         input.status,
         input.awardedOn,

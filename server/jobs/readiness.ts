@@ -20,7 +20,7 @@ export async function missingForSite(sql: Sql, jobId: number): Promise<Missing[]
       (SELECT coalesce(sum(b.amount), 0) FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budget,
       (job.retention_rate > 0 OR job.retention_step_to > 0 OR EXISTS (SELECT 1 FROM sov_line WHERE job_id = job.id AND retention_rate > 0)) AS retention,
       job.no_retention AS none, coalesce(job.terms_days, c.terms_days) AS terms
-      FROM job JOIN customer c ON c.id = job.customer_id WHERE job.id = $1`,
+      FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1`,
     [jobId],
   ))!;
   const at = `/jobs/${encodeURIComponent(row.number)}`;

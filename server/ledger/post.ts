@@ -1,5 +1,5 @@
 import type { Journal } from '../../core/ledger/journal';
-import type { PaperKind } from '../../core/ledger/posting';
+import type { PostingKind } from '../../core/ledger/posting';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
 
 /** Who does it, and when. Given by the caller, so that tests can hold the clock. */
@@ -9,8 +9,8 @@ export interface Actor {
   at: string;
 }
 
-export interface PaperToPost {
-  kind: PaperKind;
+export interface PostingToSave {
+  kind: PostingKind;
   jobId: number | null;
   reference: string;
   dated: string;
@@ -18,50 +18,50 @@ export interface PaperToPost {
   reversesId?: number | null;
 }
 
-/** Writes one paper with its journals, inside the caller's transaction. Gives back the paper's id. */
-export async function postPaper(sql: Sql, actor: Actor, paper: PaperToPost, journals: readonly Journal[]): Promise<number> {
-  const id = await nextId(sql, 'paper');
-  await postPapers(sql, actor, [{ id, paper, journals }]);
+/** Writes one posting with its journals, inside the caller's transaction. Gives back the posting's id. */
+export async function savePosting(sql: Sql, actor: Actor, posting: PostingToSave, journals: readonly Journal[]): Promise<number> {
+  const id = await nextId(sql, 'posting');
+  await savePostings(sql, actor, [{ id, posting, journals }]);
   return id;
 }
 
-/** Writes many papers at once. Ids are the caller's: free ones, from `nextId` of the same transaction. */
-export async function postPapers(
+/** Writes many postings at once. Ids are the caller's: free ones, from `nextId` of the same transaction. */
+export async function savePostings(
   sql: Sql,
   actor: Actor,
-  papers: readonly { id: number; paper: PaperToPost; journals: readonly Journal[] }[],
+  postings: readonly { id: number; posting: PostingToSave; journals: readonly Journal[] }[],
 ): Promise<void> {
   await bulkInsert(
     sql,
-    'paper',
+    'posting',
     ['id', 'kind', 'job_id', 'reference', 'dated', 'actor', 'recorded_at', 'reverses_id', 'note'],
-    papers.map(({ id, paper }) => [
+    postings.map(({ id, posting }) => [
       id,
-      paper.kind,
-      paper.jobId,
-      paper.reference,
-      paper.dated,
+      posting.kind,
+      posting.jobId,
+      posting.reference,
+      posting.dated,
       actor.name,
       actor.at,
-      paper.reversesId ?? null,
-      paper.note ?? '',
+      posting.reversesId ?? null,
+      posting.note ?? '',
     ]),
   );
   await writeJournals(
     sql,
-    papers.flatMap(({ id, journals }) => journals.map((it) => ({ paperId: id, ...it }))),
+    postings.flatMap(({ id, journals }) => journals.map((it) => ({ postingId: id, ...it }))),
   );
 }
 
-/** Writes the journals of papers that are there. Empty ones are left out. */
-export async function writeJournals(sql: Sql, journals: readonly (Journal & { paperId: number })[]): Promise<void> {
+/** Writes the journals of postings that are there. Empty ones are left out. */
+export async function writeJournals(sql: Sql, journals: readonly (Journal & { postingId: number })[]): Promise<void> {
   const first = await nextId(sql, 'journal');
   const numbered = journals.filter((it) => it.lines.length > 0).map((it, i) => ({ ...it, id: first + i }));
   await bulkInsert(
     sql,
     'journal',
-    ['id', 'paper_id', 'dated'],
-    numbered.map((it) => [it.id, it.paperId, it.dated]),
+    ['id', 'posting_id', 'dated'],
+    numbered.map((it) => [it.id, it.postingId, it.dated]),
   );
   await bulkInsert(
     sql,

@@ -20,7 +20,7 @@ import { certifyApplication, saveApplication, setSubmitted, startApplication } f
 import { postCosts } from '../costs/postCosts';
 import { previewCosts } from '../costs/previewCosts';
 import { receive, releaseRetention } from '../billing/receipts';
-import { reversePaper } from './reverse';
+import { reversePosting } from './reverse';
 
 const TIES = ['0.00', '0.00', '0.00', '0.00', '0.00'];
 let database: Database;
@@ -102,25 +102,27 @@ describe('a batch of costs', () => {
     expect(await everything(database)).toBe(before);
   });
 
-  test('is reversed by a paper that names it, and only once', async () => {
+  test('is reversed by a posting that names it, and only once', async () => {
     const unreversed = await material();
-    const { paperId } = await postCosts(
+    const { postingId } = await postCosts(
       database,
       TESTER,
       batch(cost({ uninstalled: true }), cost({ commitment: 'PO1/1', amount: 5000, hours: 10_000 })),
     );
-    const reversal = await reversePaper(database, TESTER, paperId, { on: '2031-03-25', reason: 'wrong job' });
+    const reversal = await reversePosting(database, TESTER, postingId, { on: '2031-03-25', reason: 'wrong job' });
     expect(reversal.total).toBe(-125_000);
     expect(await material()).toBe(unreversed);
     expect(await differences(database, '2031-03-31')).toEqual(TIES);
-    await expect(reversePaper(database, TESTER, paperId, { on: null, reason: 'again' })).rejects.toThrow(/reversed already/);
-    await expect(reversePaper(database, TESTER, reversal.paperId, { on: null, reason: 'back' })).rejects.toThrow(/not reversed/);
+    await expect(reversePosting(database, TESTER, postingId, { on: null, reason: 'again' })).rejects.toThrow(/reversed already/);
+    await expect(reversePosting(database, TESTER, reversal.postingId, { on: null, reason: 'back' })).rejects.toThrow(
+      /not reversed/,
+    );
   });
 
   test.each([
     ['cost_entry', 'UPDATE cost_entry SET amount = 1'],
     ['journal_line', 'DELETE FROM journal_line'],
-    ['paper', 'DELETE FROM paper'],
+    ['posting', 'DELETE FROM posting'],
     ['audit', 'UPDATE audit SET actor = 1'],
     ['a certified application', 'UPDATE application SET gross = 1 WHERE number = 1'],
   ])('what is posted in %s cannot be changed', async (_, sql) => {
@@ -262,10 +264,10 @@ describe('an application from start to paid', () => {
 
   test('a release taken back leaves nothing open and all retention held', async () => {
     await releaseRetention(database, TESTER, 'J1', { dated: '2031-04-01', amount: 16_500, reference: 'Rest' });
-    const paper = await database
+    const posting = await database
       .read()
-      .get<{ id: number }>(`SELECT paper_id AS id FROM retention_release WHERE reference = 'Rest'`);
-    await reversePaper(database, TESTER, paper!.id, { on: '2031-04-02', reason: 'not agreed' });
+      .get<{ id: number }>(`SELECT posting_id AS id FROM retention_release WHERE reference = 'Rest'`);
+    await reversePosting(database, TESTER, posting!.id, { on: '2031-04-02', reason: 'not agreed' });
     expect((await reportLines(database, 'ageing', '2031-04-30')).map((line) => line.split(',').slice(2, 3)[0])).toEqual([
       '2',
       'Part release',
@@ -276,8 +278,8 @@ describe('an application from start to paid', () => {
   });
 
   test('a receipt taken back opens the invoice again', async () => {
-    const paper = await receive(database, TESTER, 'J1', '2', { dated: '2031-04-01', amount: 196_400, reference: '' });
-    await reversePaper(database, TESTER, paper, { on: null, reason: 'bounced' });
+    const posting = await receive(database, TESTER, 'J1', '2', { dated: '2031-04-01', amount: 196_400, reference: '' });
+    await reversePosting(database, TESTER, posting, { on: null, reason: 'bounced' });
     expect((await reportLines(database, 'ageing', '2031-04-30'))[0]!.split(',')[11]).toBe('2129.00');
     expect(await differences(database, '2031-04-30')).toEqual(TIES);
   });
@@ -299,13 +301,13 @@ test('a server killed in the middle of posting leaves books that tie', async () 
   try {
     const { count } = (await after
       .read()
-      .get<{ count: number }>(`SELECT count(*) AS count FROM paper WHERE kind = 'cost-batch'`))!;
+      .get<{ count: number }>(`SELECT count(*) AS count FROM posting WHERE kind = 'cost-batch'`))!;
     expect(count).toBeGreaterThan(0);
     expect(await differences(after, '2031-12-31')).toEqual(TIES);
     const halves = await after
       .read()
       .all(
-        `SELECT p.id FROM paper p WHERE p.kind = 'cost-batch' AND ((SELECT count(*) FROM cost_entry WHERE paper_id = p.id) <> 40 OR (SELECT count(*) FROM journal WHERE paper_id = p.id) <> 1)`,
+        `SELECT p.id FROM posting p WHERE p.kind = 'cost-batch' AND ((SELECT count(*) FROM cost_entry WHERE posting_id = p.id) <> 40 OR (SELECT count(*) FROM journal WHERE posting_id = p.id) <> 1)`,
       );
     expect(halves).toEqual([]);
     const [totals] = await after

@@ -1,16 +1,16 @@
 import { LedrinError } from '../../core/errors/ledrinError';
 import { receiptJournal } from '../../core/billing/receipt';
 import { retentionReleaseJournal } from '../../core/billing/retentionRelease';
-import type { PostedPaper, ReversalInput } from '../../wire/costs';
+import type { Posted, ReversalInput } from '../../wire/costs';
 import type { Database } from '../db/database';
 import type { Sql } from '../db/sql';
 import { insertCostEntries, refreshCostTotals } from '../costs/costEntries';
 import { reverseEntries } from '../costs/postCosts';
 import { whyFixed } from './whyNotReversible';
-import { postPaper, record, type Actor } from './post';
+import { savePosting, record, type Actor } from './post';
 import { fieldError } from '../company/saveCompany';
 
-interface PaperRow {
+interface PostingRow {
   id: number;
   kind: string;
   job_id: number | null;
@@ -18,81 +18,78 @@ interface PaperRow {
   dated: string;
 }
 
-/** Corrects a posted paper by another that names it and takes all of it back, on the day given or the paper's own. */
-export async function reversePaper(
-  database: Database,
-  actor: Actor,
-  paperId: number,
-  input: ReversalInput,
-): Promise<PostedPaper> {
+/** Corrects a posted posting by another that names it and takes all of it back, on the day given or the posting's own. */
+export async function reversePosting(database: Database, actor: Actor, postingId: number, input: ReversalInput): Promise<Posted> {
   return database.write(async (sql) => {
-    const paper = await sql.get<PaperRow>('SELECT id, kind, job_id, reference, dated FROM paper WHERE id = $1', [paperId]);
-    if (!paper) throw new LedrinError('not-found', `There is no paper ${paperId}`);
-    const why = await whyFixed(sql, paper);
+    const posting = await sql.get<PostingRow>('SELECT id, kind, job_id, reference, dated FROM posting WHERE id = $1', [
+      postingId,
+    ]);
+    if (!posting) throw new LedrinError('not-found', `There is no posting ${postingId}`);
+    const why = await whyFixed(sql, posting);
     if (why) throw new LedrinError('refused', why);
-    const on = input.on ?? paper.dated;
-    if (on < paper.dated) throw fieldError('on', `The reversal, ${on}, is before the paper it reverses, ${paper.dated}`);
-    const posted = await REVERSALS[paper.kind as keyof typeof REVERSALS](sql, actor, paper, on, input.reason);
-    await record(sql, actor, 'reverse-paper', `paper ${paperId}`, { ...input, by: posted.paperId });
+    const on = input.on ?? posting.dated;
+    if (on < posting.dated) throw fieldError('on', `The reversal, ${on}, is before the posting it reverses, ${posting.dated}`);
+    const posted = await REVERSALS[posting.kind as keyof typeof REVERSALS](sql, actor, posting, on, input.reason);
+    await record(sql, actor, 'reverse-posting', `posting ${postingId}`, { ...input, by: posted.postingId });
     return posted;
   });
 }
 
-type Reversal = (sql: Sql, actor: Actor, paper: PaperRow, on: string, reason: string) => Promise<PostedPaper>;
+type Reversal = (sql: Sql, actor: Actor, posting: PostingRow, on: string, reason: string) => Promise<Posted>;
 
-const reverseCosts: Reversal = async (sql, actor, paper, on, reason) => {
-  const { entries, journals, jobIds, total } = await reverseEntries(sql, paper.id, on);
-  const paperId = await postPaper(sql, actor, reversalOf(paper, on, reason), journals);
+const reverseCosts: Reversal = async (sql, actor, posting, on, reason) => {
+  const { entries, journals, jobIds, total } = await reverseEntries(sql, posting.id, on);
+  const postingId = await savePosting(sql, actor, reversalOf(posting, on, reason), journals);
   await insertCostEntries(
     sql,
-    entries.map((entry) => [paperId, ...entry]),
+    entries.map((entry) => [postingId, ...entry]),
   );
   await refreshCostTotals(sql, jobIds);
-  return { paperId, entries: entries.length, total };
+  return { postingId, entries: entries.length, total };
 };
 
-const reverseReceipt: Reversal = async (sql, actor, paper, on, reason) => {
+const reverseReceipt: Reversal = async (sql, actor, posting, on, reason) => {
   const receipt = (await sql.get<{
     job_id: number;
     application_id: number | null;
     release_id: number | null;
     amount: number;
     reference: string;
-  }>('SELECT * FROM receipt WHERE paper_id = $1', [paper.id]))!;
-  const paperId = await postPaper(sql, actor, reversalOf(paper, on, reason), [receiptJournal(on, -receipt.amount)]);
+  }>('SELECT * FROM receipt WHERE posting_id = $1', [posting.id]))!;
+  const postingId = await savePosting(sql, actor, reversalOf(posting, on, reason), [receiptJournal(on, -receipt.amount)]);
   await sql.run(
-    'INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-    [receipt.job_id, receipt.application_id, receipt.release_id, on, -receipt.amount, receipt.reference, paperId],
+    'INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+    [receipt.job_id, receipt.application_id, receipt.release_id, on, -receipt.amount, receipt.reference, postingId],
   );
-  return { paperId, entries: 1, total: -receipt.amount };
+  return { postingId, entries: 1, total: -receipt.amount };
 };
 
 /** A release taken back leaves two invoices that cancel out; both are settled against each other at once. */
-const reverseRelease: Reversal = async (sql, actor, paper, on, reason) => {
+const reverseRelease: Reversal = async (sql, actor, posting, on, reason) => {
   const release = (await sql.get<{ id: number; job_id: number; amount: number; tax: number; reference: string }>(
-    'SELECT * FROM retention_release WHERE paper_id = $1',
-    [paper.id],
+    'SELECT * FROM retention_release WHERE posting_id = $1',
+    [posting.id],
   ))!;
   const payable = release.amount + release.tax;
-  const paperId = await postPaper(sql, actor, reversalOf(paper, on, reason), [
+  const postingId = await savePosting(sql, actor, reversalOf(posting, on, reason), [
     retentionReleaseJournal(on, -release.amount, -release.tax),
     receiptJournal(on, payable),
     receiptJournal(on, -payable),
   ]);
   const backId = await sql.insert(
-    'INSERT INTO retention_release (job_id, dated, amount, tax, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)',
-    [release.job_id, on, -release.amount, -release.tax, `${release.reference}, reversed by ${paperId}`, paperId],
+    'INSERT INTO retention_release (job_id, dated, amount, tax, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6)',
+    [release.job_id, on, -release.amount, -release.tax, `${release.reference}, reversed by ${postingId}`, postingId],
   );
   for (const [id, amount] of [
     [release.id, payable],
     [backId, -payable],
   ]) {
     await sql.run(
-      'INSERT INTO receipt (job_id, release_id, dated, amount, reference, paper_id) VALUES ($1, $2, $3, $4, $5, $6)',
-      [release.job_id, id, on, amount, 'set off', paperId],
+      'INSERT INTO receipt (job_id, release_id, dated, amount, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6)',
+      [release.job_id, id, on, amount, 'set off', postingId],
     );
   }
-  return { paperId, entries: 1, total: -payable };
+  return { postingId, entries: 1, total: -payable };
 };
 
 const REVERSALS = {
@@ -102,13 +99,13 @@ const REVERSALS = {
   'retention-release': reverseRelease,
 };
 
-function reversalOf(paper: PaperRow, on: string, reason: string) {
+function reversalOf(posting: PostingRow, on: string, reason: string) {
   return {
     kind: 'reversal' as const,
-    jobId: paper.job_id,
-    reference: paper.reference,
+    jobId: posting.job_id,
+    reference: posting.reference,
     dated: on,
     note: reason,
-    reversesId: paper.id,
+    reversesId: posting.id,
   };
 }

@@ -1,21 +1,21 @@
 import type { Sql } from '../db/sql';
 
-/** Why a paper cannot be reversed; null where it can. */
-export async function whyFixed(sql: Sql, paper: { id: number; kind: string; job_id: number | null }): Promise<string | null> {
-  const by = await sql.get<{ id: number }>('SELECT id FROM paper WHERE reverses_id = $1', [paper.id]);
-  if (by) return `Paper ${paper.id} was reversed already, by paper ${by.id}`;
-  if (paper.kind === 'reversal') return 'A reversal is not reversed; post the right figures anew';
-  if (paper.kind === 'application')
+/** Why a posting cannot be reversed; null where it can. */
+export async function whyFixed(sql: Sql, posting: { id: number; kind: string; job_id: number | null }): Promise<string | null> {
+  const by = await sql.get<{ id: number }>('SELECT id FROM posting WHERE reverses_id = $1', [posting.id]);
+  if (by) return `Posting ${posting.id} was reversed already, by posting ${by.id}`;
+  if (posting.kind === 'reversal') return 'A reversal is not reversed; post the right figures anew';
+  if (posting.kind === 'application')
     return 'A certified application is stated to date: put the difference right in the next application';
   const locked = await sql.get<{ number: string }>(
-    'SELECT number FROM job WHERE locked = 1 AND (id = $1 OR id IN (SELECT job_id FROM cost_entry WHERE paper_id = $2))',
-    [paper.job_id, paper.id],
+    'SELECT number FROM job WHERE locked = 1 AND (id = $1 OR id IN (SELECT job_id FROM cost_entry WHERE posting_id = $2))',
+    [posting.job_id, posting.id],
   );
   if (locked) return `Job ${locked.number} is locked; nothing posts to it until it is unlocked`;
-  if (paper.kind !== 'retention-release') return null;
+  if (posting.kind !== 'retention-release') return null;
   const received = await sql.get(
-    'SELECT r.id FROM receipt r JOIN retention_release l ON l.id = r.release_id WHERE l.paper_id = $1 GROUP BY l.id HAVING sum(r.amount) <> 0',
-    [paper.id],
+    'SELECT r.id FROM receipt r JOIN retention_release l ON l.id = r.release_id WHERE l.posting_id = $1 GROUP BY l.id HAVING sum(r.amount) <> 0',
+    [posting.id],
   );
   return received ? 'Money was received on this release; reverse the receipt first' : null;
 }

@@ -4,7 +4,7 @@ import { displayExact, displayQuantity } from '../../core/money/display';
 import { paymentName, type ClientDocument } from '../../core/offers/clientDocument';
 import { formatUnitCost } from '../../core/prices/unitCost';
 
-/** The same paper for last edits in a word processor. */
+/** The same document for last edits in a word processor. */
 export function clientDocumentDocx(it: ClientDocument): Promise<Buffer> {
   const amount = (value: number) => displayExact(value, it.digits);
   const text = (line: string) => line.split('\n').map((one) => new Paragraph({ text: one }));

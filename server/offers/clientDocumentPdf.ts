@@ -5,7 +5,7 @@ import { paymentName, type ClientDocument } from '../../core/offers/clientDocume
 import { formatUnitCost } from '../../core/prices/unitCost';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 
-/** A quotation or a change order on paper, from what the client may see and nothing else. */
+/** A quotation or a change order on document, from what the client may see and nothing else. */
 export function clientDocumentPdf(it: ClientDocument): Promise<Buffer> {
   return makePdf({
     title: `${it.title}, ${it.job.name}`,

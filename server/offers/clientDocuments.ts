@@ -20,9 +20,9 @@ type Heading = Pick<ClientDocument, 'company' | 'client' | 'job' | 'currency' | 
 async function heading(sql: Sql, job: string): Promise<Heading> {
   const { id } = await jobByNumber(sql, job, 'job');
   const company = await loadCompany(sql);
-  if (!company) throw new LedrinError('refused', 'Name the company first, in Set-up: a paper goes out in its name');
+  if (!company) throw new LedrinError('refused', 'Name the company first, in Set-up: a document goes out in its name');
   const row = (await sql.get<{ name: string; site: string; client: string; contact: string }>(
-    'SELECT job.name, job.site, c.name AS client, c.contact FROM job JOIN customer c ON c.id = job.customer_id WHERE job.id = $1',
+    'SELECT job.name, job.site, c.name AS client, c.contact FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
     [id],
   ))!;
   return {

@@ -30,12 +30,12 @@ export interface OfferRow {
 const OFFERS = `SELECT o.id, job.number AS job, o.kind, o.number, o.token, o.recipient, o.sent_on AS sentOn, o.valid_until AS validUntil, o.document, o.hash, o.status,
   o.answered_at AS answeredAt, o.answered_by AS answeredBy, o.signature, o.reason, o.seal FROM offer o JOIN job ON job.id = o.job_id`;
 
-/** What is sealed when a paper is accepted: the paper, who accepted it, when, and the signature. */
+/** What is sealed when a document is accepted: the document, who accepted it, when, and the signature. */
 export function sealOf(it: Pick<OfferRow, 'hash' | 'answeredAt' | 'answeredBy' | 'signature'>): string {
   return contentHash(JSON.stringify([it.hash, it.answeredAt, it.answeredBy, it.signature]));
 }
 
-/** The papers sent of one quotation or change, newest first, each with whether it is still as it was sent. */
+/** The documents sent of one quotation or change, newest first, each with whether it is still as it was sent. */
 export async function offersOf(
   sql: Sql,
   job: string,
@@ -62,7 +62,7 @@ function toldOf(row: OfferRow): Omit<OfferView, 'intact' | 'questions' | 'closed
   return { id, token, recipient, sentOn, status, answeredAt, answeredBy, reason, signature, hash, seal };
 }
 
-/** The kept paper still has its hash and seal, and what it was made from still says the same. */
+/** The kept document still has its hash and seal, and what it was made from still says the same. */
 async function isIntact(sql: Sql, row: OfferRow): Promise<boolean> {
   if (contentHash(row.document) !== row.hash) return false;
   if (row.status === 'accepted' && sealOf(row) !== row.seal) return false;
@@ -88,10 +88,10 @@ function questionsOf(sql: Sql, offerId: number): Promise<OfferView['questions']>
   );
 }
 
-/** The paper behind a link. Throws not-found where there is none. */
+/** The document behind a link. Throws not-found where there is none. */
 export async function offerByToken(sql: Sql, token: string): Promise<OfferRow> {
   const row = await sql.get<OfferRow>(`${OFFERS} WHERE o.token = $1`, [token]);
-  if (!row) throw new LedrinError('not-found', 'There is no paper behind this link; ask whoever sent it for a new one');
+  if (!row) throw new LedrinError('not-found', 'There is no document behind this link; ask whoever sent it for a new one');
   return row;
 }
 
@@ -110,12 +110,12 @@ export async function answerView(sql: Sql, token: string, today: string): Promis
   };
 }
 
-/** Why a paper that was not answered takes no answer any more; null where it does, or has its own. */
+/** Why a document that was not answered takes no answer any more; null where it does, or has its own. */
 async function closedTo(sql: Sql, row: OfferRow, today: string): Promise<string | null> {
   return row.status === 'open' ? whyClosed(sql, row, today) : null;
 }
 
-/** Why an open paper takes no answer any more, in words for the client; null where it does. */
+/** Why an open document takes no answer any more, in words for the client; null where it does. */
 export async function whyClosed(sql: Sql, row: OfferRow, today: string): Promise<string | null> {
   const answered = await sql.get<{ status: string; by: string; at: string }>(
     `SELECT o.status, o.answered_by AS "by", o.answered_at AS at FROM offer o JOIN offer own ON own.id = $1
@@ -123,7 +123,7 @@ export async function whyClosed(sql: Sql, row: OfferRow, today: string): Promise
     [row.id],
   );
   if (answered)
-    return `This was ${answered.status} by ${answered.by} on ${displayDate(answered.at.slice(0, 10))}, on another paper of it`;
+    return `This was ${answered.status} by ${answered.by} on ${displayDate(answered.at.slice(0, 10))}, on another document of it`;
   if (row.kind === 'change') {
     const change = await loadChange(sql, row.job, row.number);
     if (change.status !== 'issued')

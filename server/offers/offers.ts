@@ -20,42 +20,42 @@ export interface Sending {
   origin: string;
 }
 
-interface Paper {
+interface Offered {
   job: string;
   kind: OfferRow['kind'];
   number: string;
   document: ClientDocument;
 }
 
-/** Keeps a paper as it goes out, with its hash and an unguessable link, and puts the message into the outbox. */
-export async function offerPaper(sql: Sql, sending: Sending, actor: Actor, paper: Paper, input: SendInput): Promise<void> {
-  const { id: jobId } = await jobByNumber(sql, paper.job, 'job');
+/** Keeps a document as it goes out, with its hash and an unguessable link, and puts the message into the outbox. */
+export async function offerDocument(sql: Sql, sending: Sending, actor: Actor, offered: Offered, input: SendInput): Promise<void> {
+  const { id: jobId } = await jobByNumber(sql, offered.job, 'job');
   const token = randomBytes(24).toString('base64url');
-  const document = JSON.stringify(paper.document);
+  const document = JSON.stringify(offered.document);
   await sql.run(
     `INSERT INTO offer (job_id, kind, number, token, recipient, sent_on, sent_at, valid_until, document, hash, status) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'open')`,
     [
       jobId,
-      paper.kind,
-      paper.number,
+      offered.kind,
+      offered.number,
       token,
       input.to,
       input.on,
       actor.at,
-      paper.document.validUntil,
+      offered.document.validUntil,
       document,
       contentHash(document),
     ],
   );
   const body = `${input.message}\n\nRead it, ask about it, accept or decline it here:\n${sending.origin}/answer/${token}\n`;
-  const name = `${paper.document.title} ${paper.job}.pdf`.replace(/[^\w. -]/g, '_');
+  const name = `${offered.document.title} ${offered.job}.pdf`.replace(/[^\w. -]/g, '_');
   const file = await sending.outbox.put({
-    from: `"${paper.document.company.name.replaceAll('"', '')}" <accounts@localhost>`,
+    from: `"${offered.document.company.name.replaceAll('"', '')}" <accounts@localhost>`,
     to: input.to,
     subject: input.subject,
     text: body,
     date: new Date(actor.at),
-    attachments: [{ filename: name, contentType: 'application/pdf', content: await clientDocumentPdf(paper.document) }],
+    attachments: [{ filename: name, contentType: 'application/pdf', content: await clientDocumentPdf(offered.document) }],
   });
   await sql.run(
     'INSERT INTO message (job_id, recipient, subject, body, attachments, sent_at, actor, file) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
@@ -80,7 +80,7 @@ export async function sendChange(
         `${number} is ${change.status}; ${change.status === 'draft' ? 'issue it first' : 'it is decided'}`,
       );
     const document = await changeDocument(sql, job, number);
-    await offerPaper(sql, sending, actor, { job, kind: 'change', number, document }, input);
+    await offerDocument(sql, sending, actor, { job, kind: 'change', number, document }, input);
     await record(sql, actor, 'send-change', `${job}/${number}`, { to: input.to, on: input.on });
   });
 }
@@ -143,7 +143,7 @@ export async function replyToQuestion(database: Database, actor: Actor, id: numb
   });
 }
 
-/** The client accepts by name and signature; the paper is sealed with both. */
+/** The client accepts by name and signature; the document is sealed with both. */
 export async function acceptOffer(database: Database, at: string, token: string, name: string, signature: string): Promise<void> {
   await database.write(async (sql) => {
     const offer = await openOffer(sql, token, at.slice(0, 10));

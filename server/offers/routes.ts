@@ -6,7 +6,7 @@ import { answerView } from './offerViews';
 import { textParam, type Context } from '../http/context';
 import { read } from '../http/reply';
 
-/** What a client reaches without signing in, by the link alone: one paper, and the answers to it. */
+/** What a client reaches without signing in, by the link alone: one document, and the answers to it. */
 export function answerRoutes({ database, now }: Context): Router {
   const router = Router();
   const at = () => now().toISOString();
@@ -14,7 +14,7 @@ export function answerRoutes({ database, now }: Context): Router {
     response.setHeader('Cache-Control', 'no-store');
     response.json(await database.consistent((sql) => answerView(sql, textParam(request, 'token'), at().slice(0, 10))));
   });
-  router.get('/answer/:token/paper.pdf', async (request, response) => {
+  router.get('/answer/:token/document.pdf', async (request, response) => {
     const { document } = await database.consistent((sql) => answerView(sql, textParam(request, 'token'), at().slice(0, 10)));
     response.type('application/pdf').send(await clientDocumentPdf(document));
   });

@@ -1,6 +1,6 @@
 import type { Sql } from '../db/sql';
 
-/** What clients wait for, or what the company has to note of their answers, on papers sent by a date. */
+/** What clients wait for, or what the company has to note of their answers, on documents sent by a date. */
 export interface WaitingAnswer {
   kind: 'quotation' | 'change';
   number: string;

@@ -47,7 +47,7 @@ export function ledgerLayout(totalRows: number): CustomTableLayout {
   };
 }
 
-export interface Paper {
+export interface Document {
   title: string;
   landscape: boolean;
   /** Stands at the left foot of every page. */
@@ -56,7 +56,7 @@ export interface Paper {
 }
 
 /** Makes a PDF with our type, and `page x of y` on every page. */
-export async function makePdf({ title, landscape, foot, content }: Paper): Promise<Buffer> {
+export async function makePdf({ title, landscape, foot, content }: Document): Promise<Buffer> {
   const definition: TDocumentDefinitions = {
     info: { title, producer: 'Ledrin', creator: 'Ledrin' },
     pageSize: 'A4',

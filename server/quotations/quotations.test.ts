@@ -159,7 +159,7 @@ describe('what leaves the house', () => {
     },
   );
 
-  test('the message is an RFC 5322 file with the paper attached and the link in it', async () => {
+  test('the message is an RFC 5322 file with the document attached and the link in it', async () => {
     const offer = await send();
     const [row] = await messages(database.read());
     const file = (await database.read().get<{ file: string }>('SELECT file FROM message'))!.file;
@@ -222,7 +222,7 @@ describe('what leaves the house', () => {
       expect(text).not.toMatch(/987\.65|98765|Secret|labour/);
       expect(text).toMatch(/1,500\.00|150000/);
     }
-    // Sent twice, it is answered once: the other paper then takes no answer, and says why.
+    // Sent twice, it is answered once: the other document then takes no answer, and says why.
     await sendChange(database, sending, TESTER, 'J1', 'C3', { ...message, to: 'site@northbeck.example' });
     const [second, first] = await offersOf(database.read(), 'J1', 'change', 'C3', '2031-05-02');
     await acceptOffer(database, AT, second!.token, 'Mr Hale', 'M1 1L2 2');
@@ -230,9 +230,9 @@ describe('what leaves the house', () => {
       'Mr Hale accepted C3: note the decision',
     );
     await expect(acceptOffer(database, AT, first!.token, 'Mr Hale', 'M1 1')).rejects.toThrow(
-      /accepted by Mr Hale on 10 May 2031, on another paper of it/,
+      /accepted by Mr Hale on 10 May 2031, on another document of it/,
     );
-    expect((await answerView(database.read(), first!.token, '2031-05-11')).closed).toMatch(/on another paper of it/);
+    expect((await answerView(database.read(), first!.token, '2031-05-11')).closed).toMatch(/on another document of it/);
     expect((await offersOf(database.read(), 'J1', 'change', 'C3', '2031-05-02'))[0]).toMatchObject({
       status: 'accepted',
       answeredBy: 'Mr Hale',
@@ -337,7 +337,7 @@ describe('a quotation', () => {
     await expect(acceptOffer(database, '2031-07-01T08:00:00.000Z', token, 'J', 'M1 1')).rejects.toThrow(
       /valid until 30 Jun 2031/,
     );
-    await expect(answerView(database.read(), `${token}x`, '2031-05-11')).rejects.toThrow(/no paper behind this link/);
+    await expect(answerView(database.read(), `${token}x`, '2031-05-11')).rejects.toThrow(/no document behind this link/);
     expect((await answerView(database.read(), token, '2031-06-30')).closed).toBeNull();
     expect((await answerView(database.read(), token, '2031-07-01')).closed).toMatch(/valid until 30 Jun 2031/);
     await declineOffer(database, AT, token, 'J. Hale', 'Too dear');

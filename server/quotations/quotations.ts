@@ -7,7 +7,7 @@ import { quotationDocument } from '../offers/clientDocuments';
 import { loadEstimate } from '../estimates/estimateViews';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { loadQuotation, type LoadedQuotation } from './quotationList';
-import { offerPaper, type Sending } from '../offers/offers';
+import { offerDocument, type Sending } from '../offers/offers';
 import { record, type Actor } from '../ledger/post';
 import { OPEN_BESIDE, refuseSavedSince } from '../versions/staleness';
 import { fieldError } from '../company/saveCompany';
@@ -121,7 +121,7 @@ export async function discardQuotation(database: Database, actor: Actor, job: st
 }
 
 /**
- * Sends a quotation: a message with the paper attached goes into the outbox, the client gets a page to answer on, and
+ * Sends a quotation: a message with the document attached goes into the outbox, the client gets a page to answer on, and
  * the estimate behind it is frozen. All of it, or nothing.
  */
 export async function sendQuotation(
@@ -151,7 +151,7 @@ export async function sendQuotation(
       `UPDATE estimate SET status = 'sent', sent_on = $1, reference = $2 WHERE status = 'draft' AND id = (SELECT estimate_id FROM quotation WHERE id = $3)`,
       [input.on, `Quotation ${number}`, quotation.id],
     );
-    await offerPaper(sql, sending, actor, { job, kind: 'quotation', number: String(number), document }, input);
+    await offerDocument(sql, sending, actor, { job, kind: 'quotation', number: String(number), document }, input);
     await record(sql, actor, 'send-quotation', `${job}/${number}`, { to: input.to, on: input.on });
   });
 }

@@ -58,9 +58,9 @@ export function quotationRoutes(context: Context): Router {
     await sendQuotation(database, sending(request), actorOf(context), ...named(request), read(sendInput, request.body));
     response.status(201).json({});
   });
-  router.get(`${one}/paper.:format`, async (request, response) => {
+  router.get(`${one}/document.:format`, async (request, response) => {
     const { document } = await database.consistent((sql) => quotationView(sql, ...named(request), today()));
-    await sendPaper(response, document, textParam(request, 'format'));
+    await sendDocument(response, document, textParam(request, 'format'));
   });
   router.get(`${change}/offers`, async (request, response) => {
     const [job, number] = changed(request);
@@ -70,9 +70,9 @@ export function quotationRoutes(context: Context): Router {
     await sendChange(database, sending(request), actorOf(context), ...changed(request), read(sendInput, request.body));
     response.status(201).json({});
   });
-  router.get(`${change}/paper.:format`, async (request, response) => {
+  router.get(`${change}/document.:format`, async (request, response) => {
     const document = await database.consistent((sql) => changeDocument(sql, ...changed(request)));
-    await sendPaper(response, document, textParam(request, 'format'));
+    await sendDocument(response, document, textParam(request, 'format'));
   });
   router.post('/questions/:id', async (request, response) => {
     await replyToQuestion(database, actorOf(context), numberParam(request, 'id'), read(replyInput, request.body).answer);
@@ -100,8 +100,8 @@ export function quotationRoutes(context: Context): Router {
   return router;
 }
 
-async function sendPaper(response: Response, document: ClientDocument, format: string): Promise<void> {
-  if (format !== 'pdf' && format !== 'docx') throw new LedrinError('not-found', 'The paper comes as pdf or docx');
+async function sendDocument(response: Response, document: ClientDocument, format: string): Promise<void> {
+  if (format !== 'pdf' && format !== 'docx') throw new LedrinError('not-found', 'The document comes as pdf or docx');
   const name = `${document.title} ${document.job.number}`.replace(/[^\w -]/g, '_');
   response.setHeader('Content-Disposition', `${format === 'pdf' ? 'inline' : 'attachment'}; filename="${name}.${format}"`);
   response.type(format === 'pdf' ? 'application/pdf' : DOCX);

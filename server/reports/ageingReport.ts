@@ -22,9 +22,9 @@ const COLUMNS = columns(
 export async function ageingReport(sql: Sql, request: ReportRequest): Promise<Report> {
   const jobId = request.job === undefined ? null : (await jobByNumber(sql, request.job, 'job')).id;
   const rows: ReportRow[] = (await agedInvoices(sql, request.asOf, jobId)).map((it) => ({
-    customer: it.customer,
+    customer: it.client,
     job: it.job,
-    application: it.paper,
+    application: it.invoice,
     dated: it.dated,
     due_on: it.dueOn,
     not_due: it.notDue,

@@ -35,7 +35,7 @@ export async function trialBalanceReport(sql: Sql, { asOf }: ReportRequest): Pro
   };
 }
 
-/** The proofs that papers and accounts agree, each side worked from its own tables. */
+/** The proofs that postings and accounts agree, each side worked from its own tables. */
 export async function tieOutReport(sql: Sql, { asOf }: ReportRequest): Promise<Report> {
   const accounts = new Map((await turnovers(sql, asOf)).map((it) => [it.account, it]));
   const balance = (code: string) => (accounts.get(code)?.debit ?? 0) - (accounts.get(code)?.credit ?? 0);
@@ -55,7 +55,7 @@ export async function tieOutReport(sql: Sql, { asOf }: ReportRequest): Promise<R
       subledger: invoices.reduce((sum, it) => sum + it.retentionHeld, 0),
       ledger: balance(ACCOUNTS.retentionReceivable.code),
     },
-    // No paper of this version leaves a bill open, so the account must stand at nothing.
+    // No posting of this version leaves a bill open, so the account must stand at nothing.
     'accounts-payable': { subledger: 0, ledger: -balance(ACCOUNTS.payable.code) },
     journals: { subledger: total('debit'), ledger: total('credit') },
   });

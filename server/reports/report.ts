@@ -7,7 +7,7 @@ export type { ColumnKind };
 export interface ReportColumn {
   /** docs/book.md's name of the column. */
   key: string;
-  /** What stands over it on paper. */
+  /** What stands over it on document. */
   title: string;
   kind: ColumnKind;
 }

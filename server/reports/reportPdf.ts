@@ -13,7 +13,7 @@ export function readableCell({ kind }: ReportColumn, value: string | number, dig
   return kind === 'hours' ? displayQuantity(value) : String(value);
 }
 
-/** A report on paper: heads repeat on every page, the total stands under a rule. */
+/** A report on document: heads repeat on every page, the total stands under a rule. */
 export async function reportPdf(report: Report, company: Company, asOf: string): Promise<Buffer> {
   const { columns, rows } = report;
   const many = columns.length > 8;

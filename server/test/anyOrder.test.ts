@@ -30,7 +30,7 @@ import { saveChange } from '../changes/changes';
 import { postCosts } from '../costs/postCosts';
 import { decideChange, issueChange } from '../changes/decideChange';
 import { receive, releaseRetention } from '../billing/receipts';
-import { reversePaper } from '../ledger/reverse';
+import { reversePosting } from '../ledger/reverse';
 import { transferBudget } from '../budget/transfers';
 
 afterAll(cleanUp);
@@ -141,8 +141,8 @@ async function perform(books: Books, it: Act): Promise<unknown> {
       });
     }
     case 'reverse': {
-      const papers = await database.read().all<{ id: number }>('SELECT id FROM paper ORDER BY id');
-      return reversePaper(database, TESTER, papers[it.pick % papers.length]!.id, { on, reason: 'tried' });
+      const postings = await database.read().all<{ id: number }>('SELECT id FROM posting ORDER BY id');
+      return reversePosting(database, TESTER, postings[it.pick % postings.length]!.id, { on, reason: 'tried' });
     }
     case 'start':
       return startApplication(database, TESTER, 'J1', { dated: on, reference: '', bySchedule: false });
@@ -186,12 +186,12 @@ async function perform(books: Books, it: Act): Promise<unknown> {
         lines: it.cut === null ? [] : [{ line: '1', work: it.cut * 6000, materials: 0 }],
       });
     case 'receive': {
-      const open = await database.read().all<{ paper: string; open: number }>(
-        `SELECT CAST(number AS TEXT) AS paper, due + tax - coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id), 0) AS open FROM application a WHERE status = 'certified'
+      const open = await database.read().all<{ posting: string; open: number }>(
+        `SELECT CAST(number AS TEXT) AS posting, due + tax - coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id), 0) AS open FROM application a WHERE status = 'certified'
           UNION ALL SELECT reference, amount + tax - coalesce((SELECT sum(amount) FROM receipt WHERE release_id = l.id), 0) FROM retention_release l`,
       );
       const invoice = open[it.pick % open.length]!;
-      return receive(database, TESTER, 'J1', invoice.paper, {
+      return receive(database, TESTER, 'J1', invoice.posting, {
         dated: on,
         amount: Math.floor((invoice.open * it.share) / 100),
         reference: '',

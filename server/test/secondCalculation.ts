@@ -345,16 +345,16 @@ export class Reckoner {
     return this.of('jobs').flatMap(({ job, customer }) => {
       const last = this.lastCertified(job!, on);
       const held = last ? minus(this.retention(job!, last, true), this.released(job!, on)) : NOUGHT;
-      const received = (paper: string) =>
+      const received = (invoice: string) =>
         sum(
           this.of('receipts', job)
-            .filter((it) => it.application === paper && it.dated! <= on)
+            .filter((it) => it.application === invoice && it.dated! <= on)
             .map((it) => decimal(it.amount)),
         );
       const applications = this.of('applications', job)
         .filter((it) => it.status === 'certified' && Reckoner.certifiedOn(it) <= on)
         .map((it) => ({
-          paper: it.application!,
+          invoice: it.application!,
           dated: it.dated!,
           from: Reckoner.certifiedOn(it),
           asked: decimal(this.summary(job!, it.application!, on).payable),
@@ -363,14 +363,14 @@ export class Reckoner {
       const releases = this.of('retention_releases', job)
         .filter((it) => it.dated! <= on)
         .map((it) => ({
-          paper: it.reference!,
+          invoice: it.reference!,
           dated: it.dated!,
           from: it.dated!,
           asked: plus(decimal(it.amount), rounded(times(this.taxRate(job!), decimal(it.amount)))),
           held: NOUGHT,
         }));
       return [...applications, ...releases].flatMap((it) => {
-        const open = minus(it.asked, received(it.paper));
+        const open = minus(it.asked, received(it.invoice));
         if (open.n === 0n && it.held.n === 0n) return [];
         const due = addDays(it.from, this.terms(job!));
         const late = daysBetween(due, on);
@@ -379,7 +379,7 @@ export class Reckoner {
           [
             customer,
             job,
-            it.paper,
+            it.invoice,
             it.dated,
             due,
             ...bands.map((in_) => written(in_ ? open : NOUGHT)),

@@ -8,7 +8,7 @@ import { billingRegister } from '../billing/billingRegister';
 import { costBySovLine } from '../costs/costBySovLine';
 import { jobBilling } from '../billing/jobBilling';
 import { estimateView, jobView } from '../jobs/jobView';
-import { paperList, paperView } from '../ledger/postingViews';
+import { postingList, postingView } from '../ledger/postingViews';
 import { jobByNumber } from '../jobs/jobByNumber';
 
 let small: Database;
@@ -163,24 +163,24 @@ describe('the billing register', () => {
   });
 });
 
-describe('papers', () => {
+describe('postings', () => {
   test('are listed newest first, of a job or of all, as of the date', async () => {
-    const { papers, count } = await paperList(small.read(), '2031-02-28', undefined, 0);
-    expect(papers.map((it) => [it.kind, it.dated])).toEqual([
+    const { postings, count } = await postingList(small.read(), '2031-02-28', undefined, 0);
+    expect(postings.map((it) => [it.kind, it.dated])).toEqual([
       ['application', '2031-02-28'],
       ['receipt', '2031-02-20'],
       ['application', '2031-02-05'],
       ['opening-cost', '2031-01-15'],
     ]);
     expect(count).toBe(4);
-    expect((await paperList(small.read(), '2031-02-28', 'J2', 0)).count).toBe(0);
+    expect((await postingList(small.read(), '2031-02-28', 'J2', 0)).count).toBe(0);
     // Opening cost is of no one job, and is found on each job it has entries of.
-    expect((await paperList(small.read(), '2031-02-28', 'J1', 0)).count).toBe(4);
+    expect((await postingList(small.read(), '2031-02-28', 'J1', 0)).count).toBe(4);
   });
 
   test('show journals that balance, and whether they can be reversed', async () => {
-    for (const { id, kind } of (await paperList(small.read(), '2031-12-31', undefined, 0)).papers) {
-      const view = await paperView(small.read(), id);
+    for (const { id, kind } of (await postingList(small.read(), '2031-12-31', undefined, 0)).postings) {
+      const view = await postingView(small.read(), id);
       for (const journal of view.journals) expect(journal.lines.reduce((sum, it) => sum + it.debit - it.credit, 0)).toBe(0);
       expect([kind, view.fixed === null]).toEqual([kind, kind !== 'application']);
     }

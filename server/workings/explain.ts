@@ -17,7 +17,7 @@ import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
 import { lineName } from './lineName';
 import { lineSources } from './lineSources';
-import { explainOpen, fromPapers, jobSources } from './sources';
+import { explainOpen, fromPostings, jobSources } from './sources';
 import { explainSovLine, SOV_FIGURES } from './sovLines';
 
 /** Explains any figure of the screens. Throws not-found where there is no such figure, or nothing it could be of. */
@@ -33,7 +33,7 @@ export async function explain(sql: Sql, ref: FigureRef, asOf: string): Promise<W
       : explainOfLine(sql, figure as LineFigure, job, ref.line, asOf);
   if (Object.hasOwn(SOV_FIGURES, figure)) return explainSovLine(sql, job, ref, asOf);
   if (figure === 'releaseOpen') return explainOpen(sql, job, ref.release ?? '', asOf);
-  if (Object.hasOwn(jobSources, figure)) return fromPapers(sql, job, figure as keyof typeof jobSources, asOf, ref);
+  if (Object.hasOwn(jobSources, figure)) return fromPostings(sql, job, figure as keyof typeof jobSources, asOf, ref);
   if (Object.hasOwn(PROGRESS_FIGURES, figure)) return explainOfJob(sql, figure as ProgressFigure, job, asOf);
   throw unknown(figure);
 }
@@ -48,7 +48,7 @@ async function explainOfAll(sql: Sql, figure: ProgressFigure, asOf: string): Pro
 }
 
 async function explainOfJob(sql: Sql, figure: ProgressFigure, job: JobIdentity, asOf: string): Promise<Workings> {
-  if (figure === 'contractSum' || figure === 'billed' || figure === 'cost') return fromPapers(sql, job, figure, asOf, {});
+  if (figure === 'contractSum' || figure === 'billed' || figure === 'cost') return fromPostings(sql, job, figure, asOf, {});
   if (figure === 'estimate') return explainLineTotal(sql, 'lineEstimate', job, asOf);
   const [it] = await loadPositions(sql, asOf, job.id);
   return explainProgress(figure, nameOf(job), job.number, it!.position, it!.progress);

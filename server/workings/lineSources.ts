@@ -42,7 +42,7 @@ const transferRows = (sql: Sql, line: EstimatedLine, asOf: string) =>
 const servesSov = (sov: string | null) => (sov === null ? '' : `, serves SOV line ${sov}`);
 const ofEstimate = (line: string | null) => (line === null ? '' : `, from estimate line ${line}`);
 
-/** Figures of one cost line that stand on papers. */
+/** Figures of one cost line that stand on postings. */
 export const lineSources: Record<
   'lineOriginal' | 'lineChanges' | 'lineTransfers' | 'lineActual' | 'lineCommitted' | 'lineHoursBudgeted' | 'lineHoursActual',
   LineSource

@@ -14,7 +14,7 @@ type JobSource = (
   ref: Partial<FigureRef>,
 ) => Promise<Explained & { title: string; result?: number }>;
 
-/** A job's figures that stand on papers rather than on other figures. */
+/** A job's figures that stand on postings rather than on other figures. */
 export const jobSources = {
   contractSum: async (sql, job, asOf) => {
     const [original] = await sql.all<{ amount: number }>(
@@ -68,8 +68,8 @@ export const jobSources = {
     };
   },
   received: async (sql, job, asOf) => {
-    const rows = await sql.all<{ paper: string; dated: string; amount: number; id: number }>(
-      `SELECT coalesce('application ' || a.number, l.reference) AS paper, r.dated, r.amount, r.paper_id AS id FROM receipt r LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id
+    const rows = await sql.all<{ posting: string; dated: string; amount: number; id: number }>(
+      `SELECT coalesce('application ' || a.number, l.reference) AS posting, r.dated, r.amount, r.posting_id AS id FROM receipt r LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id
         WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
       [job.id, asOf],
     );
@@ -81,7 +81,7 @@ export const jobSources = {
       rule: 'Money received by the date, less the tax in it, so that it stands on the scale of the contract.',
       result,
       operands: [
-        ...rows.map((row) => money(`${row.dated}, on ${row.paper}`, row.amount, '+', { to: `/ledger/papers/${row.id}` })),
+        ...rows.map((row) => money(`${row.dated}, on ${row.posting}`, row.amount, '+', { to: `/ledger/postings/${row.id}` })),
         money('Tax in it', total - result, '−'),
       ],
     };
@@ -104,8 +104,8 @@ export const jobSources = {
       title: 'Open',
       rule: 'What certified applications and releases ask for, tax included, less what was received on them.',
       operands: rows.map((it) =>
-        money(`${it.kind === 'application' ? 'Application ' : ''}${it.paper}, due ${it.dueOn}`, it.open, '+', {
-          to: at(job, it.kind === 'application' ? `billing/${it.paper}` : 'billing'),
+        money(`${it.kind === 'application' ? 'Application ' : ''}${it.invoice}, due ${it.dueOn}`, it.open, '+', {
+          to: at(job, it.kind === 'application' ? `billing/${it.invoice}` : 'billing'),
         }),
       ),
     };
@@ -118,8 +118,8 @@ export const jobSources = {
       `SELECT number, retention FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
       [job.id, asOf],
     );
-    const released = await sql.all<{ reference: string; dated: string; amount: number; paper: number }>(
-      'SELECT reference, dated, amount, paper_id AS paper FROM retention_release WHERE job_id = $1 AND dated <= $2',
+    const released = await sql.all<{ reference: string; dated: string; amount: number; posting: number }>(
+      'SELECT reference, dated, amount, posting_id AS posting FROM retention_release WHERE job_id = $1 AND dated <= $2',
       [job.id, asOf],
     );
     return {
@@ -133,14 +133,14 @@ export const jobSources = {
               }),
             ]
           : []),
-        ...released.map((it) => money(`${it.reference}, ${it.dated}`, it.amount, '−', { to: `/ledger/papers/${it.paper}` })),
+        ...released.map((it) => money(`${it.reference}, ${it.dated}`, it.amount, '−', { to: `/ledger/postings/${it.posting}` })),
       ],
     };
   },
 } satisfies Record<string, JobSource>;
 
-/** Explains a figure of a job from its papers; the result is what the operands come to. */
-export async function fromPapers(
+/** Explains a figure of a job from its postings; the result is what the operands come to. */
+export async function fromPostings(
   sql: Sql,
   job: JobIdentity,
   figure: keyof typeof jobSources,
@@ -157,34 +157,34 @@ export async function fromPapers(
 export async function explainOpen(
   sql: Sql,
   job: Pick<JobIdentity, 'id' | 'number' | 'name'>,
-  paper: string,
+  posting: string,
   asOf: string,
 ): Promise<Workings> {
-  const isNumber = /^\d+$/.test(paper);
+  const isNumber = /^\d+$/.test(posting);
   const invoice = await sql.get<{ id: number; asked: number }>(
     isNumber
       ? `SELECT id, due + tax AS asked FROM application WHERE job_id = $1 AND number = CAST($2 AS INTEGER) AND status = 'certified' AND certified_on <= $3`
       : 'SELECT id, amount + tax AS asked FROM retention_release WHERE job_id = $1 AND reference = $2 AND dated <= $3',
-    [job.id, paper, asOf],
+    [job.id, posting, asOf],
   );
   const receipts = invoice
-    ? await sql.all<{ dated: string; amount: number; reference: string; paper: number }>(
-        `SELECT dated, amount, reference, paper_id AS paper FROM receipt WHERE ${isNumber ? 'application_id' : 'release_id'} = $1 AND dated <= $2 ORDER BY dated, id`,
+    ? await sql.all<{ dated: string; amount: number; reference: string; posting: number }>(
+        `SELECT dated, amount, reference, posting_id AS posting FROM receipt WHERE ${isNumber ? 'application_id' : 'release_id'} = $1 AND dated <= $2 ORDER BY dated, id`,
         [invoice.id, asOf],
       )
     : [];
   const asked = invoice?.asked ?? 0;
   const ways = isNumber
-    ? { figure: { figure: 'payable', job: job.number, application: Number(paper) } }
+    ? { figure: { figure: 'payable', job: job.number, application: Number(posting) } }
     : { to: at(job, 'billing') };
   return {
     title: 'Open',
-    subject: `Job ${job.number} ${job.name}, ${isNumber ? `application ${paper}` : paper}`,
+    subject: `Job ${job.number} ${job.name}, ${isNumber ? `application ${posting}` : posting}`,
     rule: 'What it asks for, tax included, less what was received on it by the date.',
     operands: [
       money('Payable', asked, '', ways),
       ...receipts.map((it) =>
-        money(`Received ${it.dated} ${it.reference}`.trim(), it.amount, '−', { to: `/ledger/papers/${it.paper}` }),
+        money(`Received ${it.dated} ${it.reference}`.trim(), it.amount, '−', { to: `/ledger/postings/${it.posting}` }),
       ),
     ],
     result: asked - receipts.reduce((sum, it) => sum + it.amount, 0),

@@ -14,7 +14,7 @@ const ACTIONS = [
   ['Change orders of all jobs', '/reports/changes'],
   ['Trial balance', '/ledger'],
   ['Tie-out', '/ledger/tie-out'],
-  ['Posted papers', '/ledger/papers'],
+  ['Posted postings', '/ledger/postings'],
   ['Price book', '/set-up/prices'],
   ['Build-ups', '/set-up/build-ups'],
   ['Terms for quotations', '/set-up/terms'],

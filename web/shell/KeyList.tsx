@@ -14,7 +14,7 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
   [
     'On a job',
     [
-      ['1 … 9', 'Estimates, Contract, Budget, Changes, Costs, Billing, Papers, Job file, Plan'],
+      ['1 … 9', 'Estimates, Contract, Budget, Changes, Costs, Billing, Postings, Job file, Plan'],
       ['0', 'the head of the job'],
     ],
   ],

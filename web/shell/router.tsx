@@ -20,8 +20,8 @@ import { JobPage } from '../features/jobs/JobPage';
 import { NewJobPage } from '../features/jobs/newJob/NewJobPage';
 import { ChangeFiles } from '../features/jobFile/ChangeFiles';
 import { JobFilePage } from '../features/jobFile/JobFilePage';
-import { PaperPage } from '../features/ledger/PaperPage';
-import { JobPapers, PapersPage } from '../features/ledger/PapersPage';
+import { PostedDocumentPage } from '../features/ledger/PostedDocumentPage';
+import { JobDocuments, PostedDocumentsPage } from '../features/ledger/PostedDocumentsPage';
 import { TieOutPage } from '../features/ledger/TieOutPage';
 import { TrialBalancePage } from '../features/ledger/TrialBalancePage';
 import { BillingSchedulePage } from '../features/instalments/BillingSchedulePage';
@@ -112,13 +112,13 @@ export const router = createBrowserRouter([
               { path: 'changes/new', element: <NewChangePage /> },
               {
                 path: 'changes/:change',
-                element: <ChangePage papers={<ChangeFiles />} />,
+                element: <ChangePage attachments={<ChangeFiles />} />,
               },
               { path: 'costs', element: <JobCosts /> },
               { path: 'billing', element: <JobBilling /> },
               { path: 'billing/schedule', element: <BillingSchedulePage /> },
               { path: 'billing/:application', element: <ApplicationPage /> },
-              { path: 'papers', element: <JobPapers /> },
+              { path: 'postings', element: <JobDocuments /> },
               { path: 'file', element: <JobFilePage /> },
               { path: 'plan', element: <PlanPage /> },
             ],
@@ -133,8 +133,8 @@ export const router = createBrowserRouter([
           { path: '/reports/changes', element: <ChangeRegisterPage /> },
           { path: '/ledger', element: <TrialBalancePage /> },
           { path: '/ledger/tie-out', element: <TieOutPage /> },
-          { path: '/ledger/papers', element: <PapersPage /> },
-          { path: '/ledger/papers/:id', element: <PaperPage /> },
+          { path: '/ledger/postings', element: <PostedDocumentsPage /> },
+          { path: '/ledger/postings/:id', element: <PostedDocumentPage /> },
           { path: '/set-up', element: <SetUpPage /> },
           { path: '/set-up/terms', element: <TermsPage /> },
           { path: '/set-up/outbox', element: <OutboxPage /> },

@@ -70,7 +70,7 @@ function checkApplicationLine(check: BookCheck, row: BookCheck['rows']['applicat
   lines.add(key);
 }
 
-/** Checks what must hold across the papers of each job: order, scheduled values, retention, receipts. */
+/** Checks what must hold across the invoices of each job: order, scheduled values, retention, receipts. */
 export function checkBilling(check: BookCheck, jobs: Map<string, BookBilling>, digits: number): void {
   for (const [number, job] of jobs) {
     job.applications.forEach((application, i) => {
@@ -244,13 +244,13 @@ function checkReceipts(check: BookCheck, jobs: Map<string, BookBilling>, digits:
 }
 
 /** The day from which an invoice may be paid (null: not yet) and what it asks for. */
-function invoiceOf(job: BookBilling, paper: string): { from: string | null; payable: number } | null {
-  if (isApplicationNumber(paper)) {
-    const application = job.applications.find((it) => it.number === Number(paper));
+function invoiceOf(job: BookBilling, invoice: string): { from: string | null; payable: number } | null {
+  if (isApplicationNumber(invoice)) {
+    const application = job.applications.find((it) => it.number === Number(invoice));
     if (!application) return null;
     if (application.status !== 'certified') return { from: null, payable: 0 };
     return { from: application.certifiedOn, payable: valueApplication(job, application, application.certifiedOn!).payable };
   }
-  const release = job.releases.find((it) => it.reference === paper);
+  const release = job.releases.find((it) => it.reference === invoice);
   return release ? { from: release.dated, payable: release.amount + rateOf(job.taxRate, release.amount) } : null;
 }

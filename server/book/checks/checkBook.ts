@@ -55,7 +55,7 @@ export class BookCheck {
   readonly commitmentLineJobs = new Map<string, string>();
   /** Values of forecasts by row, scaled by their method: money, a rate, or hours. */
   readonly forecastValues = new Map<number, number>();
-  /** What the database already received on each invoice, by job + paper. */
+  /** What the database already received on each invoice, by job + posting. */
   receivedBefore = new Map<string, number>();
 
   constructor(

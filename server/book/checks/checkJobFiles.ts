@@ -6,7 +6,7 @@ import { before } from './checkContracts';
 import { isHash, readJson } from './checkOffers';
 import { joinKey } from './keys';
 
-/** Checks what is known of jobs beside their figures: people, events, papers, moves, checklists, plans and billing schedules. */
+/** Checks what is known of jobs beside their figures: people, events, attachments, moves, checklists, plans and billing schedules. */
 export function checkJobFiles(check: BookCheck): void {
   for (const file of ['job_people', 'job_events', 'job_checklist'] as const)
     for (const row of check.rows[file]) check.refersToJob(file, row);

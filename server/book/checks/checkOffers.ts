@@ -4,7 +4,7 @@ import { acceptInput } from '../../../wire/quotations';
 import type { BookRow } from '../format/bookFiles';
 import type { BookCheck } from './checkBook';
 
-/** Checks the papers that went to clients, what was asked about them, and the messages they came with. */
+/** Checks the documents that went to clients, what was asked about them, and the messages they came with. */
 export function checkOffers(check: BookCheck): void {
   check.rows.offers.forEach((row) => checkOffer(check, row));
   check.rows.offer_questions.forEach((row) => checkQuestion(check, row));
@@ -27,21 +27,21 @@ function checkOffer(check: BookCheck, row: BookRow<'offers'>): void {
       check.refers('offers', row.row, 'number', check.keys.changeOrders, 'change order', row.job, row.number);
   }
   if (row.sha256 && !isHash(row.sha256)) at('sha256', 'is no SHA-256 in 64 hexadecimal digits');
-  if (row.document && !isPaper(row.document))
-    at('document', 'is no paper as Ledrin keeps one, JSON with its parts; take it as it was exported');
+  if (row.document && !isDocument(row.document))
+    at('document', 'is no document as Ledrin keeps one, JSON with its parts; take it as it was exported');
   if (row.status !== 'open' && row.status !== undefined)
     for (const column of ['answered_at', 'answered_by'] as const)
-      if (row[column] === null) at(column, `missing required cell: the paper is ${row.status}`);
+      if (row[column] === null) at(column, `missing required cell: the document is ${row.status}`);
   if (row.signature && !v.is(acceptInput.entries.signature, row.signature))
     at('signature', 'is no drawn signature: strokes such as M10 12L14 20');
   if (row.status === 'accepted')
     for (const column of ['signature', 'seal'] as const)
-      if (row[column] === null) at(column, 'missing required cell: the paper is accepted');
+      if (row[column] === null) at(column, 'missing required cell: the document is accepted');
 }
 
 function checkQuestion(check: BookCheck, row: BookRow<'offer_questions'>): void {
   const file = 'offer_questions';
-  check.refers(file, row.row, 'link', check.keys.offers, 'paper behind the link', row.link);
+  check.refers(file, row.row, 'link', check.keys.offers, 'document behind the link', row.link);
   if (row.answer)
     for (const column of ['answered_at', 'answered_by'] as const)
       if (row[column] === null) check.faults.add(file, row.row, column, 'missing required cell: the question is answered');
@@ -52,7 +52,7 @@ export function isHash(text: string): boolean {
   return /^[0-9a-f]{64}$/.test(text);
 }
 
-function isPaper(text: string): boolean {
+function isDocument(text: string): boolean {
   const read = readJson(text);
   return read !== null && v.is(clientDocument, read);
 }

@@ -21,7 +21,7 @@ export interface Existing {
   jobs: Map<string, ExistingJob>;
   /** job + number. */
   estimates: Map<string, number>;
-  /** Papers that went to clients, by their link. */
+  /** Postings that went to clients, by their link. */
   offers: Map<string, number>;
   checkTemplates: Map<string, number>;
   jobTemplates: Map<string, number>;
@@ -75,7 +75,7 @@ export async function readExisting(sql: Sql): Promise<Existing> {
     company,
     currency: (company?.currency as string) ?? null,
     companyTaxRate: (company?.tax_rate as number) ?? 0,
-    customers: await byKey('SELECT id, code FROM customer', ['code'], id),
+    customers: await byKey('SELECT id, code FROM client', ['code'], id),
     vendors: await byKey('SELECT id, code FROM vendor', ['code'], id),
     costCodes: await byKey('SELECT id, code FROM cost_code', ['code'], id),
     priceItems: await byKey('SELECT id, code FROM price_item', ['code'], id),

@@ -1,6 +1,6 @@
 import { date, moment, oneOf, REQUIRED, text } from './columns';
 
-/** Files of the papers that went to clients, what these asked and answered, and the messages they came with. */
+/** Files of the documents that went to clients, what these asked and answered, and the messages they came with. */
 export const OFFER_FILES = {
   offers: {
     link: text(REQUIRED),

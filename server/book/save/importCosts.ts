@@ -7,7 +7,7 @@ import { joinKey } from '../checks/keys';
 import { bookRows, type FileShape, type Reading } from '../csv/readRows';
 import { nextId, type Sql } from '../../db/sql';
 import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../../costs/costEntries';
-import { postPapers, writeJournals, type Actor } from '../../ledger/post';
+import { savePostings, writeJournals, type Actor } from '../../ledger/post';
 import type { BookIds } from './saveKeyed';
 
 /** Checks the rows of costs.csv as they stream by, and keeps them for as long as nothing is wrong with the book. */
@@ -20,7 +20,7 @@ export async function importCosts(
   reading: Reading,
 ): Promise<number> {
   const shape: FileShape = { readable: true, missingColumns: [] };
-  const paperId = await nextId(sql, 'paper');
+  const postingId = await nextId(sql, 'posting');
   const days = new Map<string, DatedCost>();
   const jobs = new Set<number>();
   let count = 0;
@@ -28,17 +28,17 @@ export async function importCosts(
   for await (const rows of bookRows('costs', reading, shape)) {
     for (const row of rows) checkCost(check, row);
     if (check.faults.any) continue;
-    // The paper comes first, so that entries have something to name; its journals follow when all is read.
+    // The posting comes first, so that entries have something to name; its journals follow when all is read.
     if (!posted)
-      await postPapers(sql, actor, [
+      await savePostings(sql, actor, [
         {
-          id: paperId,
-          paper: { kind: 'opening-cost', jobId: null, reference: 'costs.csv', dated: rows[0]!.dated! },
+          id: postingId,
+          posting: { kind: 'opening-cost', jobId: null, reference: 'costs.csv', dated: rows[0]!.dated! },
           journals: [],
         },
       ]);
     posted = true;
-    const entries = rows.map((row) => toEntry(row, paperId, ids, costLines, days, jobs));
+    const entries = rows.map((row) => toEntry(row, postingId, ids, costLines, days, jobs));
     await costLines.flush();
     await insertCostEntries(sql, entries);
     count += entries.length;
@@ -46,7 +46,7 @@ export async function importCosts(
   if (check.faults.any || !posted) return 0;
   await writeJournals(
     sql,
-    costJournals([...days.values()]).map((journal) => ({ paperId, ...journal })),
+    costJournals([...days.values()]).map((journal) => ({ postingId, ...journal })),
   );
   await refreshCostTotals(sql, [...jobs]);
   return count;
@@ -79,7 +79,7 @@ function checkCost(check: BookCheck, row: BookRow<'costs'>): void {
 
 function toEntry(
   row: BookRow<'costs'>,
-  paperId: number,
+  postingId: number,
   ids: BookIds,
   costLines: CostLines,
   days: Map<string, DatedCost>,
@@ -94,7 +94,7 @@ function toEntry(
   if (day) day.amount += row.amount!;
   else days.set(key, { dated: row.dated!, costType, amount: row.amount! });
   return [
-    paperId,
+    postingId,
     jobId,
     costLines.idOf(jobId, row.section ?? '', ids.costCodes.get(row.cost_code!)!, costType),
     row.dated,

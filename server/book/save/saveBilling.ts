@@ -10,7 +10,7 @@ import type { BookCheck } from '../checks/checkBook';
 import { joinKey } from '../checks/keys';
 import { bulkInsert, nextId, type Sql } from '../../db/sql';
 import { planCertification } from '../../../core/billing/certification';
-import { postPapers, type Actor, type PaperToPost } from '../../ledger/post';
+import { savePostings, type Actor, type PostingToSave } from '../../ledger/post';
 import type { BookIds } from './saveKeyed';
 
 /** Saves and posts the billing of a checked book: applications, releases and receipts, each with its journal. */
@@ -21,7 +21,7 @@ export async function saveBilling(
   ids: BookIds,
   billing: Map<string, BookBilling>,
 ): Promise<void> {
-  const papers = await Papers.open(sql, actor);
+  const postings = await Postings.open(sql, actor);
   const tables = {
     application: [] as unknown[][],
     line: [] as unknown[][],
@@ -35,9 +35,9 @@ export async function saveBilling(
       const id = applicationId++;
       ids.applications.set(joinKey(number, application.number), id);
       const certified = isCertifiedAt(application, LAST_DAY) ? planCertification(job, application) : null;
-      const paper =
+      const posting =
         certified &&
-        papers.add(
+        postings.add(
           {
             kind: 'application',
             jobId: ids.jobs.get(number)!,
@@ -55,7 +55,7 @@ export async function saveBilling(
         application.status,
         application.certifiedOn,
         application.reference,
-        paper,
+        posting,
         gross,
         retention,
         due,
@@ -76,29 +76,29 @@ export async function saveBilling(
   for (const row of check.rows.retention_releases) {
     const jobId = ids.jobs.get(row.job!)!;
     const tax = rateOf(billing.get(row.job!)!.taxRate, row.amount!);
-    const paper = papers.add(
+    const posting = postings.add(
       { kind: 'retention-release', jobId, reference: row.reference!, dated: row.dated! },
       retentionReleaseJournal(row.dated!, row.amount!, tax),
     );
     ids.releases.set(joinKey(row.job!, row.reference!), releaseId);
-    tables.release.push([releaseId++, jobId, row.dated, row.amount, tax, row.reference, paper]);
+    tables.release.push([releaseId++, jobId, row.dated, row.amount, tax, row.reference, posting]);
   }
   for (const row of check.rows.receipts) {
     const jobId = ids.jobs.get(row.job!)!;
-    const paper = papers.add(
+    const posting = postings.add(
       { kind: 'receipt', jobId, reference: row.reference ?? '', dated: row.dated! },
       receiptJournal(row.dated!, row.amount!),
     );
     const byNumber = isApplicationNumber(row.application!);
     const application = byNumber ? ids.applications.get(joinKey(row.job!, Number(row.application))) : null;
     const release = byNumber ? null : ids.releases.get(joinKey(row.job!, row.application!));
-    tables.receipt.push([jobId, application, release, row.dated, row.amount, row.reference ?? '', paper]);
+    tables.receipt.push([jobId, application, release, row.dated, row.amount, row.reference ?? '', posting]);
   }
-  await papers.save();
+  await postings.save();
   await bulkInsert(
     sql,
     'application',
-    ['id', 'job_id', 'number', 'dated', 'status', 'certified_on', 'reference', 'paper_id', 'gross', 'retention', 'due', 'tax'],
+    ['id', 'job_id', 'number', 'dated', 'status', 'certified_on', 'reference', 'posting_id', 'gross', 'retention', 'due', 'tax'],
     tables.application,
   );
   await bulkInsert(
@@ -107,18 +107,23 @@ export async function saveBilling(
     ['application_id', 'sov_line_id', 'work', 'materials', 'certified_work', 'certified_materials'],
     tables.line,
   );
-  await bulkInsert(sql, 'retention_release', ['id', 'job_id', 'dated', 'amount', 'tax', 'reference', 'paper_id'], tables.release);
+  await bulkInsert(
+    sql,
+    'retention_release',
+    ['id', 'job_id', 'dated', 'amount', 'tax', 'reference', 'posting_id'],
+    tables.release,
+  );
   await bulkInsert(
     sql,
     'receipt',
-    ['job_id', 'application_id', 'release_id', 'dated', 'amount', 'reference', 'paper_id'],
+    ['job_id', 'application_id', 'release_id', 'dated', 'amount', 'reference', 'posting_id'],
     tables.receipt,
   );
 }
 
-/** Papers gathered to be posted in one go. */
-class Papers {
-  private readonly gathered: { id: number; paper: PaperToPost; journals: Journal[] }[] = [];
+/** Postings gathered to be posted in one go. */
+class Postings {
+  private readonly gathered: { id: number; posting: PostingToSave; journals: Journal[] }[] = [];
 
   private constructor(
     private readonly sql: Sql,
@@ -126,16 +131,16 @@ class Papers {
     private next: number,
   ) {}
 
-  static async open(sql: Sql, actor: Actor): Promise<Papers> {
-    return new Papers(sql, actor, await nextId(sql, 'paper'));
+  static async open(sql: Sql, actor: Actor): Promise<Postings> {
+    return new Postings(sql, actor, await nextId(sql, 'posting'));
   }
 
-  add(paper: PaperToPost, journal: Journal): number {
-    this.gathered.push({ id: this.next, paper, journals: [journal] });
+  add(posting: PostingToSave, journal: Journal): number {
+    this.gathered.push({ id: this.next, posting, journals: [journal] });
     return this.next++;
   }
 
   save(): Promise<void> {
-    return postPapers(this.sql, this.actor, this.gathered);
+    return savePostings(this.sql, this.actor, this.gathered);
   }
 }

@@ -71,7 +71,7 @@ async function saveParties(sql: Sql, { rows }: BookCheck, ids: BookIds): Promise
   }) => [row.contact ?? '', row.email ?? '', row.phone ?? '', row.address ?? '', row.terms_days ?? null];
   await saveKeyed(
     sql,
-    'customer',
+    'client',
     ['code', 'name', ...contact],
     rows.customers,
     ids.customers,
@@ -101,7 +101,7 @@ async function saveParties(sql: Sql, { rows }: BookCheck, ids: BookIds): Promise
 export const JOB_COLUMNS = [
   'number',
   'name',
-  'customer_id',
+  'client_id',
   'contract_reference',
   'status',
   'awarded_on',

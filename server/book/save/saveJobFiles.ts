@@ -24,7 +24,7 @@ export async function saveTemplates(sql: Sql, actor: Actor, { rows }: BookCheck)
   );
 }
 
-/** Saves people, events, papers, moves and checklists of the jobs of a checked book. `sizes`: of the papers' contents, by hash. */
+/** Saves people, events, attachments, moves and checklists of the jobs of a checked book. `sizes`: of the attachments' contents, by hash. */
 export async function saveJobFiles(
   sql: Sql,
   actor: Actor,
@@ -34,7 +34,7 @@ export async function saveJobFiles(
 ): Promise<void> {
   await bulkInsert(
     sql,
-    'job_file',
+    'attachment',
     ['job_id', 'name', 'media_type', 'size', 'hash', 'about', 'actor', 'added_at'],
     rows.job_papers.map((row) => [
       ...[ids.jobs.get(row.job!), row.name, row.media_type, sizes.get(row.sha256!), row.sha256],

@@ -3,7 +3,7 @@ import { bulkInsert, type Sql } from '../../db/sql';
 import { saveKeyed, type BookIds } from './saveKeyed';
 
 /**
- * Saves the papers that went to clients, with what was asked and answered, and the messages of a checked book. `outboxNames`:
+ * Saves the documents that went to clients, with what was asked and answered, and the messages of a checked book. `outboxNames`:
  * under what name a message goes into the outbox, by its name in the book.
  */
 export async function saveOffers(

@@ -6,6 +6,7 @@ import { jobFile } from './0005-job-file';
 import { jobTemplates } from './0006-job-templates';
 import { sectionsAndPlan } from './0007-sections-and-plan';
 import { instalments } from './0008-instalments';
+import { plainNames } from './0009-plain-names';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -18,4 +19,5 @@ export const MIGRATIONS: readonly Migration[] = [
   jobTemplates,
   sectionsAndPlan,
   instalments,
+  plainNames,
 ];

@@ -3,27 +3,27 @@ import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { AnswerView } from '../../../wire/quotations';
 import { faultOf } from '../../ground/faults';
-import { ClientPaper } from '../../ground/offers/ClientDocumentSheet';
+import { ClientDocumentSheet } from '../../ground/offers/ClientDocumentSheet';
 import { Field } from '../../kit/Field';
 import { Refused, Waiting } from '../../kit/States';
 import { useAnswerQuery, useGiveAnswerMutation } from './api';
 import { SignatureField } from './SignatureField';
 
-/** The client's own page: the paper, questions about it, and the answer to it. */
+/** The client's own page: the document, questions about it, and the answer to it. */
 export function AnswerPage() {
   const { token = '' } = useParams();
   const { data, error } = useAnswerQuery(token);
   useEffect(() => {
-    document.title = data ? `${data.document.title}, ${data.document.company.name}` : 'A paper for you';
+    document.title = data ? `${data.document.title}, ${data.document.company.name}` : 'A document for you';
   }, [data]);
   if (error)
     return (
       <main className="mx-auto max-w-[720px] p-6">
-        <h1>A paper for you</h1>
+        <h1>A document for you</h1>
         <Refused message={faultOf(error).message} />
       </main>
     );
-  if (!data) return <Waiting what="the paper" />;
+  if (!data) return <Waiting what="the document" />;
   return (
     <main className="narrow mx-auto max-w-[820px] px-4 py-8">
       <h1 className="mb-1">
@@ -31,11 +31,11 @@ export function AnswerPage() {
       </h1>
       <p className="mt-0">
         <State view={data} />{' '}
-        <a href={`/api/answer/${encodeURIComponent(token)}/paper.pdf`} target="_blank" rel="noreferrer">
+        <a href={`/api/answer/${encodeURIComponent(token)}/document.pdf`} target="_blank" rel="noreferrer">
           Read it as PDF
         </a>
       </p>
-      <ClientPaper document={data.document} />
+      <ClientDocumentSheet document={data.document} />
       <Questions view={data} token={token} />
       {data.status === 'open' && data.closed === null && <Answer token={token} kind={data.document.kind} />}
     </main>

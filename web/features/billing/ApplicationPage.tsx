@@ -12,7 +12,7 @@ import { CertifyForm } from './CertifyForm';
 import { ReceiveForm } from './ReceiveForm';
 import { SummaryColumn } from './SummaryColumn';
 
-/** One application for payment: a sheet to fill while it is a draft, a paper afterwards. */
+/** One application for payment: a sheet to fill while it is a draft, a posting afterwards. */
 export function ApplicationPage() {
   const { number = '', application = '' } = useParams();
   const { month } = useAsOf();
@@ -77,7 +77,7 @@ function Settled({ view }: { view: ApplicationView }) {
         <ApplicationLines view={view} />
         {view.can.certify && <CertifyForm view={view} />}
         {view.can.receive && (
-          <ReceiveForm job={view.job} paper={String(view.number)} open={view.summary.payable - view.received} />
+          <ReceiveForm job={view.job} posting={String(view.number)} open={view.summary.payable - view.received} />
         )}
         {view.receipts.length > 0 && (
           <table className="ledger mt-4">
@@ -89,17 +89,17 @@ function Settled({ view }: { view: ApplicationView }) {
                 <th>Date</th>
                 <th>Reference</th>
                 <th className="num">Amount</th>
-                <th>Paper</th>
+                <th>Posting</th>
               </tr>
             </thead>
             <tbody>
               {view.receipts.map((it) => (
-                <tr key={it.paperId}>
+                <tr key={it.postingId}>
                   <td>{displayDate(it.dated)}</td>
                   <td>{it.reference}</td>
                   <td className="num">{show(it.amount)}</td>
                   <td>
-                    <Link to={keep(`/ledger/papers/${it.paperId}`)}>{it.paperId}</Link>
+                    <Link to={keep(`/ledger/postings/${it.postingId}`)}>{it.postingId}</Link>
                   </td>
                 </tr>
               ))}

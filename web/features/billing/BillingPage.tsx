@@ -60,7 +60,7 @@ export function BillingPage() {
                   </Link>{' '}
                   {it.name}
                 </td>
-                <td>{it.customer}</td>
+                <td>{it.client}</td>
                 <td>{it.lastNumber ?? 'none'}</td>
                 <td className="num">
                   {it.overbilled + it.underbilled === 0 ? (

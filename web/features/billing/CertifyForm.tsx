@@ -58,12 +58,12 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
       .map((line, i) => ({ line: line.line, work: worked.lines[i]!.work, materials: worked.lines[i]!.materials }))
       .filter((it, i) => it.work !== view.lines[i]!.appliedWork || it.materials !== view.lines[i]!.appliedMaterials);
     try {
-      const { paperId } = await certify({
+      const { postingId } = await certify({
         job: view.job,
         number: view.number,
         body: { on: day, lines: other ? lines : [] },
       }).unwrap();
-      toast(`Application ${view.number} certified, ${exact(payable)} payable, as paper ${paperId}`);
+      toast(`Application ${view.number} certified, ${exact(payable)} payable, as posting ${postingId}`);
     } catch (error) {
       setRefused(faultOf(error));
     }

@@ -76,7 +76,7 @@ export function JobBilling() {
               <th className="num">Tax</th>
               <th className="num">Received</th>
               <th>Due on</th>
-              <th>Paper</th>
+              <th>Posting</th>
               <th>
                 <span className="sr-only">Next</span>
               </th>
@@ -92,7 +92,7 @@ export function JobBilling() {
                 <td className="num">{show(it.received)}</td>
                 <td>{displayDate(it.dueOn)}</td>
                 <td>
-                  <Link to={keep(`/ledger/papers/${it.paperId}`)}>{it.paperId}</Link>
+                  <Link to={keep(`/ledger/postings/${it.postingId}`)}>{it.postingId}</Link>
                 </td>
                 <td>
                   {it.amount + it.tax !== it.received && (
@@ -106,7 +106,7 @@ export function JobBilling() {
           </tbody>
         </table>
       )}
-      {paying && <ReceiveForm job={number} paper={paying.reference} open={paying.amount + paying.tax - paying.received} />}
+      {paying && <ReceiveForm job={number} posting={paying.reference} open={paying.amount + paying.tax - paying.received} />}
       {data.retentionHeld > 0 && !releasing && (
         <button type="button" className="press mt-4" onClick={() => setReleasing(true)}>
           Retention is released …
@@ -178,7 +178,7 @@ export function ApplicationRowView({ row, withJob = false }: { row: ApplicationR
   return (
     <tr>
       {withJob && (
-        <td className="cut" style={{ maxWidth: 210 }} title={`${row.jobName}, ${row.customer}`}>
+        <td className="cut" style={{ maxWidth: 210 }} title={`${row.jobName}, ${row.client}`}>
           <Link to={keep(`/jobs/${encodeURIComponent(row.job)}`)}>
             <b>{row.job}</b>
           </Link>{' '}

@@ -85,18 +85,18 @@ function MoneyForm({
 }
 
 /** Money in on a certified application or a release. */
-export function ReceiveForm({ job, paper, open }: { job: string; paper: string; open: number }) {
+export function ReceiveForm({ job, posting, open }: { job: string; posting: string; open: number }) {
   const { lastDay } = useAsOf();
   const { digits, exact } = useCurrency();
   const [receive] = useReceiveMutation();
-  const name = /^\d+$/.test(paper) ? `application ${paper}` : paper;
+  const name = /^\d+$/.test(posting) ? `application ${posting}` : posting;
   return (
     <MoneyForm
       key={open}
       title={`Money received on ${name}`}
       start={{ dated: displayDate(lastDay), amount: displayExact(open, digits), reference: '' }}
       verb="Receive"
-      send={(body) => receive({ job, paper, body }).unwrap()}
+      send={(body) => receive({ job, posting, body }).unwrap()}
       done={(amount) => `Received ${exact(amount)} on ${name}`}
     />
   );

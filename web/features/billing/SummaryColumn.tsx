@@ -73,7 +73,9 @@ export function SummaryColumn({
       <p className="note my-2 text-[12.5px]">{view.retentionWords}</p>
       {view.journal && worked && (
         <section aria-label="Journal" className="mt-3">
-          <h3>{view.paperId === null ? 'What certifying it as applied for will post' : `Posted as paper ${view.paperId}`}</h3>
+          <h3>
+            {view.postingId === null ? 'What certifying it as applied for will post' : `Posted as posting ${view.postingId}`}
+          </h3>
           <Journal journal={view.journal} show={show} />
         </section>
       )}

@@ -34,13 +34,16 @@ const billingApi = api.injectEndpoints({
       query: ({ to, ...at }) => ({ url: `${address(at)}/${to}`, method: 'POST' }),
       ...POSTS,
     }),
-    certify: build.mutation<{ paperId: number }, At & { body: CertifyInput }>({
+    certify: build.mutation<{ postingId: number }, At & { body: CertifyInput }>({
       query: ({ body, ...at }) => ({ url: `${address(at)}/certify`, method: 'POST', body }),
       ...POSTS,
     }),
-    receive: build.mutation<unknown, { job: string; paper: string; body: { dated: string; amount: number; reference: string } }>({
-      query: ({ job, paper, body }) => ({
-        url: `jobs/${encodeURIComponent(job)}/invoices/${encodeURIComponent(paper)}/receipts`,
+    receive: build.mutation<
+      unknown,
+      { job: string; posting: string; body: { dated: string; amount: number; reference: string } }
+    >({
+      query: ({ job, posting, body }) => ({
+        url: `jobs/${encodeURIComponent(job)}/invoices/${encodeURIComponent(posting)}/receipts`,
         method: 'POST',
         body,
       }),

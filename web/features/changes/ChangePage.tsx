@@ -12,8 +12,8 @@ import { useChangeQuery, useJobChangesQuery, useSpentLinesQuery } from './api';
 import { ChangeDraft } from './ChangeDraft';
 import { ChangeRead } from './ChangeRead';
 
-/** One change order: typed while it is a draft, read once it was issued. `papers`: what is attached to it. */
-export function ChangePage({ papers }: { papers: ReactNode }) {
+/** One change order: typed while it is a draft, read once it was issued. `attachments`: what is attached to it. */
+export function ChangePage({ attachments }: { attachments: ReactNode }) {
   const { number: job = '', change = '' } = useParams();
   const { month } = useAsOf();
   const {
@@ -23,11 +23,11 @@ export function ChangePage({ papers }: { papers: ReactNode }) {
   } = useChangeQuery({ job, number: change, asOf: month }, { refetchOnMountOrArgChange: true });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`change ${change}`} />;
-  if (view.status !== 'draft') return <ChangeRead view={view} papers={papers} />;
+  if (view.status !== 'draft') return <ChangeRead view={view} attachments={attachments} />;
   return (
     <>
       <Draft view={view} />
-      {papers}
+      {attachments}
     </>
   );
 }

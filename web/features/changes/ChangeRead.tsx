@@ -6,7 +6,7 @@ import type { ChangeView, DecideChangeInput } from '../../../wire/changes';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
-import { Offers, PaperDownloads, SendPaper } from '../../ground/offers/Offers';
+import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Offers';
 import { useChangeOffersQuery } from '../../ground/offers/offersApi';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
@@ -16,7 +16,7 @@ import { ChangeEffects } from './ChangeEffects';
 import { ChangeState } from './JobChangesPage';
 
 /** A change that went out: what it asks for, and the decision on it. */
-export function ChangeRead({ view, papers }: { view: ChangeView; papers: ReactNode }) {
+export function ChangeRead({ view, attachments }: { view: ChangeView; attachments: ReactNode }) {
   const { show, code } = useCurrency();
   const of = { job: view.job, kind: 'changes' as const, number: view.number };
   const { data: offers } = useChangeOffersQuery(of);
@@ -42,7 +42,7 @@ export function ChangeRead({ view, papers }: { view: ChangeView; papers: ReactNo
           </h2>
           <ChangeState change={view} />
           <span className="ml-auto">
-            <PaperDownloads of={of} />
+            <DocumentDownloads of={of} />
           </span>
         </div>
         <dl className="m-0 mb-4 flex flex-wrap gap-x-6 gap-y-1">
@@ -123,7 +123,7 @@ export function ChangeRead({ view, papers }: { view: ChangeView; papers: ReactNo
             </tr>
           </tfoot>
         </table>
-        {papers}
+        {attachments}
       </div>
       <aside aria-label="Decision">
         {view.status === 'issued' ? (
@@ -141,7 +141,7 @@ export function ChangeRead({ view, papers }: { view: ChangeView; papers: ReactNo
         {view.status === 'issued' && (
           <details className="mt-3" open={offers?.length === 0}>
             <summary className="mb-2 cursor-pointer">Send it to the client</summary>
-            <SendPaper of={of} to="" subject={`Change order ${view.number}: ${view.jobName}`} label={`Send ${view.number}`} />
+            <SendDocument of={of} to="" subject={`Change order ${view.number}: ${view.jobName}`} label={`Send ${view.number}`} />
           </details>
         )}
       </aside>

@@ -50,9 +50,9 @@ export function SetUpPage() {
           <section>
             <h2 className="mb-2">The book</h2>
             <p className="note mb-3 mt-0">
-              What Ledrin holds, as open CSV files with the papers and messages beside them: to bring jobs over, to hand a year to
-              an auditor, to move machines. Only half-made jobs, which entry took back which, and the record of who did what stay
-              here. An import adds to what is here, all of it or nothing.
+              What Ledrin holds, as open CSV files with the postings and messages beside them: to bring jobs over, to hand a year
+              to an auditor, to move machines. Only half-made jobs, which entry took back which, and the record of who did what
+              stay here. An import adds to what is here, all of it or nothing.
             </p>
             <div className="flex items-start gap-3">
               <a className="press" href="/api/book/export" download>
@@ -72,7 +72,7 @@ export function SetUpPage() {
                 </tr>
               </thead>
               <tbody>
-                {lists.customers.map((it) => (
+                {lists.clients.map((it) => (
                   <tr key={it.code}>
                     <td>{it.code}</td>
                     <td>{it.name}</td>

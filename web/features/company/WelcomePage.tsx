@@ -44,7 +44,7 @@ export function WelcomePage() {
       )}
       {way(
         'Import a book',
-        'Choose all files of its folder: open jobs, their cost and billing, their papers. Either all of it comes in, or nothing and a list of what is wrong.',
+        'Choose all files of its folder: open jobs, their cost and billing, their postings. Either all of it comes in, or nothing and a list of what is wrong.',
         <BookImport onDone={() => void navigate('/jobs')} />,
       )}
       {way(

@@ -109,7 +109,7 @@ function CostEntry({ lists }: { lists: Lists }) {
     try {
       const posted = await post({ lines: read.lines, asOf: lastDay }).unwrap();
       toast(
-        `Posted ${posted.entries} ${posted.entries === 1 ? 'line' : 'lines'}, ${exact(posted.total)}, as paper ${posted.paperId}`,
+        `Posted ${posted.entries} ${posted.entries === 1 ? 'line' : 'lines'}, ${exact(posted.total)}, as posting ${posted.postingId}`,
       );
       setRows([]);
       setPreview(null);

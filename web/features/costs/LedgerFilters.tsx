@@ -86,7 +86,7 @@ export function LedgerFilters({ filter, job }: { filter: LedgerParams; job?: str
       {filter.to && <span className="note">to {displayDate(filter.to)}</span>}
       {filter.section !== undefined && <span className="note">Section {filter.section || '(none)'}</span>}
       {filter.party && <span className="note">Party {filter.party}</span>}
-      {filter.paper && <span className="note">Paper {filter.paper}</span>}
+      {filter.posting && <span className="note">Posting {filter.posting}</span>}
       {filter.commitment && <span className="note">Order {filter.commitment}</span>}
       {narrowed && (
         <button

@@ -104,7 +104,7 @@ export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob:
               Hours
             </th>
             {head('amount', 'Amount', 118, true)}
-            <th style={{ width: 62 }}>Paper</th>
+            <th style={{ width: 62 }}>Posting</th>
           </tr>
         </thead>
         <tbody>
@@ -176,7 +176,7 @@ function EntryRow({ row, showJob }: { row: CostRow | undefined; showJob: boolean
       <td className="num">{row.hours === null ? '' : displayQuantity(row.hours)}</td>
       <td className="num">{show(row.amount)}</td>
       <td>
-        <Link to={keep(`/ledger/papers/${row.paperId}`)}>{row.paperId}</Link>
+        <Link to={keep(`/ledger/postings/${row.postingId}`)}>{row.postingId}</Link>
       </td>
     </tr>
   );

@@ -1,4 +1,4 @@
-import type { CostBatchInput, CostPage, CostPreview, CostSubtotalRow, PostedPaper } from '../../../wire/costs';
+import type { CostBatchInput, CostPage, CostPreview, CostSubtotalRow, Posted } from '../../../wire/costs';
 import { api, POSTS, READS } from '../../ground/api/api';
 
 export type LedgerParams = { asOf: string } & Partial<
@@ -11,7 +11,7 @@ export type LedgerParams = { asOf: string } & Partial<
     | 'from'
     | 'to'
     | 'search'
-    | 'paper'
+    | 'posting'
     | 'commitment'
     | 'uninstalled'
     | 'sort'
@@ -32,7 +32,7 @@ const costsApi = api.injectEndpoints({
     previewCosts: build.mutation<CostPreview, CostBatchInput>({
       query: (body) => ({ url: 'costs/preview', method: 'POST', body }),
     }),
-    postCosts: build.mutation<PostedPaper, CostBatchInput>({
+    postCosts: build.mutation<Posted, CostBatchInput>({
       query: (body) => ({ url: 'costs', method: 'POST', body }),
       ...POSTS,
     }),

@@ -10,7 +10,7 @@ export const FILTERS = {
   party: 'party',
   from: 'from',
   to: 'to',
-  paper: 'paper',
+  posting: 'posting',
   order: 'commitment',
   stored: 'uninstalled',
   sort: 'sort',

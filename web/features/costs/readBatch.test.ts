@@ -3,7 +3,7 @@ import type { Lists } from '../../../wire/company';
 import { readBatch } from './readBatch';
 
 const lists: Lists = {
-  customers: [],
+  clients: [],
   vendors: [],
   managers: [],
   commitments: [],

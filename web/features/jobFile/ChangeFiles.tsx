@@ -2,7 +2,7 @@ import { useParams } from 'react-router';
 import { useJobFileQuery } from './api';
 import { Files } from './Files';
 
-/** Papers attached to one change order: what was asked for, drawn and agreed. */
+/** Attachments attached to one change order: what was asked for, drawn and agreed. */
 export function ChangeFiles() {
   const { number: job = '', change = '' } = useParams();
   const { data } = useJobFileQuery(job);

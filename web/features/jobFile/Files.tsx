@@ -8,7 +8,7 @@ import { useAttachFileMutation } from './api';
 const size = (bytes: number) =>
   bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 
-/** Papers attached to the job, or to the change order `about`, each kept as it came, with its hash. */
+/** Attachments attached to the job, or to the change order `about`, each kept as it came, with its hash. */
 export function Files({ job, files, about = '' }: { job: string; files: readonly AttachedFile[]; about?: string }) {
   const input = useRef<HTMLInputElement>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -29,17 +29,17 @@ export function Files({ job, files, about = '' }: { job: string; files: readonly
     if (input.current) input.current.value = '';
   };
   return (
-    <section aria-label="Attached papers">
+    <section aria-label="Attachments">
       <div className="mb-1 flex items-end justify-between">
-        <h2>Attached papers</h2>
+        <h2>Attachments</h2>
         <label className="press cursor-pointer">
-          {isLoading ? 'Attaching …' : 'Attach a paper, up to 25 MB'}
+          {isLoading ? 'Attaching …' : 'Attach an attachment, up to 25 MB'}
           <input ref={input} type="file" multiple className="sr-only" onChange={(event) => void send(event.target.files)} />
         </label>
       </div>
       {fault && <Refused message={fault} />}
       {files.length === 0 ? (
-        <p className="note m-0">No paper is attached yet: drawings, the order, photographs.</p>
+        <p className="note m-0">No attachment is attached yet: drawings, the order, photographs.</p>
       ) : (
         <table className="ledger still">
           <tbody>

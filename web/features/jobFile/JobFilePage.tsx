@@ -12,7 +12,7 @@ import { FactsForm } from './FactsForm';
 import { Files } from './Files';
 import { People } from './People';
 
-/** What is known of a job beside its figures: facts, people, what happened, papers, and what is still to be done. */
+/** What is known of a job beside its figures: facts, people, what happened, attachments, and what is still to be done. */
 export function JobFilePage() {
   const { number: job = '' } = useParams();
   const { data, error, refetch } = useJobFileQuery(job);

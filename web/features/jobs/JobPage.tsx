@@ -20,7 +20,7 @@ const PARTS = [
   ['changes', 'Changes'],
   ['costs', 'Costs'],
   ['billing', 'Billing'],
-  ['papers', 'Papers'],
+  ['postings', 'Postings'],
   ['file', 'Job file'],
   ['plan', 'Plan'],
 ] as const;
@@ -66,7 +66,7 @@ export function JobPage() {
     <div className="page">
       <p className="note m-0 flex flex-wrap items-center gap-x-3">
         <Link to={keep('/jobs')}>Jobs</Link>
-        <span>{job.customerName}</span>
+        <span>{job.clientName}</span>
         {job.contractReference && <span>{job.contractReference}</span>}
         {job.manager && <span>{job.manager}</span>}
         {job.site && <span className="cut max-w-[300px]">{job.site}</span>}

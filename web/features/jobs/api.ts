@@ -1,5 +1,5 @@
 import type { JobInput, JobList, JobSetup, JobTemplate, JobView } from '../../../wire/jobs';
-import type { CostCodesInput, CustomerInput } from '../../../wire/company';
+import type { CostCodesInput, ClientInput } from '../../../wire/company';
 import { api, POSTS, READS } from '../../ground/api/api';
 import { addToLists } from '../../ground/api/sessionApi';
 
@@ -44,10 +44,10 @@ const jobsApi = api.injectEndpoints({
       }),
     }),
     deleteDraft: build.mutation<unknown, number>({ query: (id) => ({ url: `drafts/${id}`, method: 'DELETE' }), ...POSTS }),
-    addCustomer: build.mutation<unknown, CustomerInput>({
-      query: (body) => ({ url: 'customers', method: 'POST', body }),
+    addClient: build.mutation<unknown, ClientInput>({
+      query: (body) => ({ url: 'clients', method: 'POST', body }),
       ...POSTS,
-      onQueryStarted: ({ code, name, termsDays }, lifecycle) => addToLists({ customers: [{ code, name, termsDays }] }, lifecycle),
+      onQueryStarted: ({ code, name, termsDays }, lifecycle) => addToLists({ clients: [{ code, name, termsDays }] }, lifecycle),
     }),
     addCostCodes: build.mutation<unknown, CostCodesInput>({
       query: (body) => ({ url: 'cost-codes', method: 'POST', body }),
@@ -70,6 +70,6 @@ export const {
   useDeleteJobMutation,
   useSaveDraftMutation,
   useDeleteDraftMutation,
-  useAddCustomerMutation,
+  useAddClientMutation,
   useAddCostCodesMutation,
 } = jobsApi;

@@ -4,7 +4,7 @@ import { useKeepMonth } from '../../ground/asOf';
 const PARTS = [
   ['/ledger', 'Trial balance'],
   ['/ledger/tie-out', 'Tie-out'],
-  ['/ledger/papers', 'Posted papers'],
+  ['/ledger/postings', 'Posted postings'],
 ] as const;
 
 export function LedgerHead({ title, children }: { title: string; children?: React.ReactNode }) {

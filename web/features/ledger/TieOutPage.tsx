@@ -13,7 +13,7 @@ const WORDS: Record<string, readonly [string, string, string]> = {
   journals: ['Journals balance', 'all debits to date', 'all credits to date'],
 };
 
-/** The proofs that what the papers say and what the accounts say agree. */
+/** The proofs that what the postings say and what the accounts say agree. */
 export function TieOutPage() {
   const { month } = useAsOf();
   const { data, error, refetch } = useLedgerReportQuery({ name: 'tie-out', asOf: month });
@@ -38,21 +38,21 @@ export function TieOutPage() {
         <thead>
           <tr>
             <th>Proof</th>
-            <th className="num">What the papers say</th>
+            <th className="num">What the postings say</th>
             <th className="num">What the accounts say</th>
             <th className="num">Difference</th>
           </tr>
         </thead>
         <tbody>
           {data.rows.map((row) => {
-            const [name, papers, accounts] = WORDS[row.check as string] ?? [String(row.check), '', ''];
+            const [name, postings, accounts] = WORDS[row.check as string] ?? [String(row.check), '', ''];
             return (
               <tr key={row.check} style={{ height: 44 }}>
                 <td>
                   {name}
                   <br />
                   <span className="note text-[12.5px]">
-                    {papers} against {accounts}
+                    {postings} against {accounts}
                   </span>
                 </td>
                 <td className="num">{exact(row.subledger as number)}</td>

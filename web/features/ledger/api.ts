@@ -1,4 +1,4 @@
-import type { PaperRow, PaperView, PostedPaper, ReversalInput } from '../../../wire/costs';
+import type { PostingRow, PostingView, Posted, ReversalInput } from '../../../wire/costs';
 import { api, POSTS, READS } from '../../ground/api/api';
 
 export interface LedgerReport {
@@ -11,16 +11,16 @@ const ledgerApi = api.injectEndpoints({
       query: ({ name, asOf }) => ({ url: `reports/${name}`, params: { asOf } }),
       ...READS,
     }),
-    papers: build.query<{ papers: PaperRow[]; count: number }, { asOf: string; job?: string; offset?: string }>({
-      query: (params) => ({ url: 'papers', params }),
+    postings: build.query<{ postings: PostingRow[]; count: number }, { asOf: string; job?: string; offset?: string }>({
+      query: (params) => ({ url: 'postings', params }),
       ...READS,
     }),
-    paper: build.query<PaperView, string>({ query: (id) => `papers/${encodeURIComponent(id)}`, ...READS }),
-    reverse: build.mutation<PostedPaper, { id: number; body: ReversalInput }>({
-      query: ({ id, body }) => ({ url: `papers/${id}/reverse`, method: 'POST', body }),
+    posting: build.query<PostingView, string>({ query: (id) => `postings/${encodeURIComponent(id)}`, ...READS }),
+    reverse: build.mutation<Posted, { id: number; body: ReversalInput }>({
+      query: ({ id, body }) => ({ url: `postings/${id}/reverse`, method: 'POST', body }),
       ...POSTS,
     }),
   }),
 });
 
-export const { useLedgerReportQuery, usePapersQuery, usePaperQuery, useReverseMutation } = ledgerApi;
+export const { useLedgerReportQuery, usePostingsQuery, usePostingQuery, useReverseMutation } = ledgerApi;

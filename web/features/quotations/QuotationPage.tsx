@@ -6,8 +6,8 @@ import type { QuotationView } from '../../../wire/quotations';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
-import { Offers, PaperDownloads, SendPaper } from '../../ground/offers/Offers';
-import { ClientPaper } from '../../ground/offers/ClientDocumentSheet';
+import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Offers';
+import { ClientDocumentSheet } from '../../ground/offers/ClientDocumentSheet';
 import { Refused, Waiting } from '../../kit/States';
 import { Steady, useTyped, type OnTyped } from '../../kit/Steady';
 import { useDiscardQuotationMutation, useQuotationQuery, useSaveQuotationMutation } from './api';
@@ -37,13 +37,13 @@ export function QuotationPage() {
             <h2>
               Quotation {view.number}, {view.status} {displayDate(view.status === 'sent' ? view.sentOn : view.answeredOn)}
             </h2>
-            <PaperDownloads of={of} />
+            <DocumentDownloads of={of} />
           </div>
           <Offers offers={view.offers} />
           {view.status === 'accepted' && view.jobStatus === 'tender' && <AwardLink job={job} estimate={view.estimate} />}
         </div>
       )}
-      <ClientPaper document={view.document} />
+      <ClientDocumentSheet document={view.document} />
     </div>
   );
 }
@@ -99,7 +99,7 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
     <div>
       <div className="mb-3 flex items-center justify-between">
         <h2>Quotation {view.number}, draft</h2>
-        <PaperDownloads of={of} />
+        <DocumentDownloads of={of} />
       </div>
       <QuotationFields job={job} form={form} setForm={setForm} faults={read.faults} />
       <div className="mt-3 flex items-center gap-3">
@@ -120,7 +120,7 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
       {view.jobStatus === 'tender' ? (
         <>
           <h2 className="mb-2 mt-5">Send it</h2>
-          <SendPaper
+          <SendDocument
             key={view.email}
             of={of}
             to={view.email}

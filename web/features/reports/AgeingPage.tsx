@@ -49,7 +49,7 @@ export function AgeingPage() {
                 const application = /^\d+$/.test(String(row.application));
                 return (
                   <tr key={`${row.job} ${row.application}`}>
-                    <td>{row.customer}</td>
+                    <td>{row.client}</td>
                     <td>
                       <Link to={keep(`/jobs/${encodeURIComponent(row.job!)}`)}>{row.job}</Link>
                     </td>

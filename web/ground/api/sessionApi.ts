@@ -13,7 +13,7 @@ type Cached = Parameters<typeof sessionApi.util.selectCachedArgsForQuery>[0];
 
 /** Puts what was just added into the lists at once, so that nobody waits until they are read anew to go on with it. */
 export async function addToLists(
-  added: Partial<Pick<Lists, 'customers' | 'costCodes'>>,
+  added: Partial<Pick<Lists, 'clients' | 'costCodes'>>,
   lifecycle: {
     dispatch: ThunkDispatch<Cached, unknown, UnknownAction>;
     getState: () => unknown;
@@ -28,7 +28,7 @@ export async function addToLists(
   for (const args of sessionApi.util.selectCachedArgsForQuery(lifecycle.getState() as Cached, 'lists'))
     lifecycle.dispatch(
       sessionApi.util.updateQueryData('lists', args, (lists) => {
-        lists.customers.push(...(added.customers ?? []));
+        lists.clients.push(...(added.clients ?? []));
         lists.costCodes.push(...(added.costCodes ?? []));
       }),
     );

@@ -4,7 +4,7 @@ import { paymentName, type ClientDocument } from '../../../core/offers/clientDoc
 import { showUnitCost } from '../../kit/typed/readCells';
 
 /** A quotation or a change order as its client reads it on a screen. */
-export function ClientPaper({ document: it }: { document: ClientDocument }) {
+export function ClientDocumentSheet({ document: it }: { document: ClientDocument }) {
   const amount = (value: number) => displayExact(value, it.digits);
   const [quantities, unitPrices, amounts] = [
     it.lines.some((line) => line.quantity !== null),

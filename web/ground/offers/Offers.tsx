@@ -7,31 +7,31 @@ import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { useAsOf } from '../asOf';
 import { faultOf } from '../faults';
-import { paperPath, useReplyToQuestionMutation, useSendPaperMutation, type PaperRef } from './offersApi';
+import { documentPath, useReplyToQuestionMutation, useSendDocumentMutation, type DocumentRef } from './offersApi';
 
-/** The paper as PDF and for a word processor. */
-export function PaperDownloads({ of }: { of: PaperRef }) {
+/** The document as PDF and for a word processor. */
+export function DocumentDownloads({ of }: { of: DocumentRef }) {
   return (
-    <span className="flex gap-2" role="group" aria-label="The paper">
-      <a className="press" href={`/api/${paperPath(of)}/paper.pdf`} target="_blank" rel="noreferrer">
+    <span className="flex gap-2" role="group" aria-label="The document">
+      <a className="press" href={`/api/${documentPath(of)}/document.pdf`} target="_blank" rel="noreferrer">
         PDF
       </a>
-      <a className="press" href={`/api/${paperPath(of)}/paper.docx`} download>
+      <a className="press" href={`/api/${documentPath(of)}/document.docx`} download>
         DOCX
       </a>
     </span>
   );
 }
 
-/** Writes the message a paper goes out with. */
-export function SendPaper({
+/** Writes the message a document goes out with. */
+export function SendDocument({
   of,
   to,
   subject,
   label,
   before,
 }: {
-  of: PaperRef;
+  of: DocumentRef;
   to: string;
   subject: string;
   label: string;
@@ -42,10 +42,10 @@ export function SendPaper({
     on: displayDate(lastDay),
     to,
     subject,
-    message: 'Please find our paper attached. You can read it, ask about it and answer it on the page below.',
+    message: 'Please find our document attached. You can read it, ask about it and answer it on the page below.',
   });
   const [fault, setFault] = useState<string | null>(null);
-  const [send, { isLoading }] = useSendPaperMutation();
+  const [send, { isLoading }] = useSendDocumentMutation();
   const set = (key: keyof typeof form) => (event: { target: { value: string } }) =>
     setForm({ ...form, [key]: event.target.value });
   const submit = async (event: React.FormEvent) => {
@@ -87,7 +87,7 @@ export function SendPaper({
   );
 }
 
-/** What was sent, and what came back: questions, the answer, and whether the paper is still as it was. */
+/** What was sent, and what came back: questions, the answer, and whether the document is still as it was. */
 export function Offers({ offers }: { offers: readonly OfferView[] }) {
   if (offers.length === 0) return null;
   return (
@@ -128,7 +128,7 @@ export function Offers({ offers }: { offers: readonly OfferView[] }) {
           <p className="m-0 text-[12.5px]" style={{ color: it.intact ? 'var(--soft)' : 'var(--loss)' }}>
             {it.intact
               ? `As it was ${it.status === 'accepted' ? 'accepted' : 'sent'}: content hash ${it.hash.slice(0, 12)}…${it.seal && `, seal ${it.seal.slice(0, 12)}…`}`
-              : 'Changed since: the books do not say any more what this paper said when it went out.'}
+              : 'Changed since: the books do not say any more what this document said when it went out.'}
           </p>
           {it.questions.map((one) => (
             <Question key={one.id} of={one} />

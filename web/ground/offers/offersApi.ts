@@ -1,21 +1,21 @@
 import type { OfferView, SendInput } from '../../../wire/quotations';
 import { api, POSTS, READS } from '../api/api';
 
-/** A paper a client gets: a quotation of a job, or a change order. */
-export interface PaperRef {
+/** A document a client gets: a quotation of a job, or a change order. */
+export interface DocumentRef {
   job: string;
   kind: 'quotations' | 'changes';
   number: string;
 }
 
-export const paperPath = ({ job, kind, number }: PaperRef) =>
+export const documentPath = ({ job, kind, number }: DocumentRef) =>
   `jobs/${encodeURIComponent(job)}/${kind}/${encodeURIComponent(number)}`;
 
 const offersApi = api.injectEndpoints({
   endpoints: (build) => ({
-    changeOffers: build.query<OfferView[], PaperRef>({ query: (of) => `${paperPath(of)}/offers`, ...READS }),
-    sendPaper: build.mutation<unknown, { of: PaperRef; body: SendInput }>({
-      query: ({ of, body }) => ({ url: `${paperPath(of)}/send`, method: 'POST', body }),
+    changeOffers: build.query<OfferView[], DocumentRef>({ query: (of) => `${documentPath(of)}/offers`, ...READS }),
+    sendDocument: build.mutation<unknown, { of: DocumentRef; body: SendInput }>({
+      query: ({ of, body }) => ({ url: `${documentPath(of)}/send`, method: 'POST', body }),
       ...POSTS,
     }),
     replyToQuestion: build.mutation<unknown, { id: number; answer: string }>({
@@ -25,4 +25,4 @@ const offersApi = api.injectEndpoints({
   }),
 });
 
-export const { useChangeOffersQuery, useSendPaperMutation, useReplyToQuestionMutation } = offersApi;
+export const { useChangeOffersQuery, useSendDocumentMutation, useReplyToQuestionMutation } = offersApi;

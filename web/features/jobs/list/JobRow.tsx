@@ -25,8 +25,8 @@ export function JobRow({ job }: { job: JobListRow }) {
       </td>
       <td>{job.contractSum !== 0 && <SmallMeasure figures={job} label={`Measure of ${job.number}`} />}</td>
       <td className="note">{job.status}</td>
-      <td className="cut" title={job.customerName}>
-        {job.customerName}
+      <td className="cut" title={job.clientName}>
+        {job.clientName}
       </td>
       <td className="cut">{job.manager}</td>
       <td className="num">

@@ -7,13 +7,13 @@ import { Legend } from '../../../kit/Signs';
 import { JobRow, JobTotals } from './JobRow';
 
 type SortKey =
-  'number' | 'name' | 'status' | 'customerName' | 'manager' | 'contractSum' | 'estimate' | 'margin' | 'complete' | 'overUnder';
+  'number' | 'name' | 'status' | 'clientName' | 'manager' | 'contractSum' | 'estimate' | 'margin' | 'complete' | 'overUnder';
 
 const HEADS: readonly { key: SortKey; title: string; numeric?: boolean; width?: number | string }[] = [
   { key: 'number', title: 'Job', width: 60 },
   { key: 'name', title: 'Name' },
   { key: 'status', title: 'Status', width: 88 },
-  { key: 'customerName', title: 'Client', width: 118 },
+  { key: 'clientName', title: 'Client', width: 118 },
   { key: 'manager', title: 'Manager', width: 98 },
   { key: 'contractSum', title: 'Contract sum', numeric: true, width: 118 },
   { key: 'estimate', title: 'Estimate at completion', numeric: true, width: 118 },
@@ -53,8 +53,8 @@ export function JobTable({ jobs }: { jobs: readonly JobListRow[] }) {
       (job) =>
         (!status || job.status === status) &&
         (!manager || job.manager === manager) &&
-        (!client || job.customer === client) &&
-        `${job.number} ${job.name} ${job.customerName}`.toLowerCase().includes(wanted),
+        (!client || job.client === client) &&
+        `${job.number} ${job.name} ${job.clientName}`.toLowerCase().includes(wanted),
     );
     const sign = descending ? -1 : 1;
     return [...kept].sort((a, b) => {
@@ -107,7 +107,7 @@ export function JobTable({ jobs }: { jobs: readonly JobListRow[] }) {
           manager,
           distinct((job) => job.manager).map((it) => [it, it]),
         )}
-        {pick('Client', 'client', client, [...new Map(jobs.map((job) => [job.customer, job.customerName]))])}
+        {pick('Client', 'client', client, [...new Map(jobs.map((job) => [job.client, job.clientName]))])}
         <span className="ml-auto">
           <MeasureKey />
         </span>

@@ -183,6 +183,6 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
 /** What is this job's own stays as it was typed. */
 function pickTyped(facts: Record<string, string>): Record<string, string> {
   return Object.fromEntries(
-    ['number', 'name', 'customer', 'status', 'awardedOn'].map((key) => [key, facts[key] ?? '']).filter(([, text]) => text !== ''),
+    ['number', 'name', 'client', 'status', 'awardedOn'].map((key) => [key, facts[key] ?? '']).filter(([, text]) => text !== ''),
   );
 }

@@ -4,7 +4,7 @@ import type { Lists } from '../../../../wire/company';
 import { useCurrency } from '../../../ground/company';
 import { Field } from '../../../kit/Field';
 import { tidyAmount } from '../../../kit/typed/tidyAmount';
-import { NewCustomer } from './NewCustomer';
+import { NewClient } from './NewClient';
 
 export function Facts({
   facts,
@@ -41,17 +41,17 @@ export function Facts({
       {input('number', 'Job number')}
       <div className="col-span-2">{input('name', 'Name', { autoFocus: true })}</div>
       <div className="col-span-2 flex items-end gap-2">
-        <Field label="Client" fault={faults.get('customer')} className="grow">
-          <select value={facts.customer ?? ''} onChange={(event) => setFact('customer', event.target.value)}>
+        <Field label="Client" fault={faults.get('client')} className="grow">
+          <select value={facts.client ?? ''} onChange={(event) => setFact('client', event.target.value)}>
             <option value="">Choose a client</option>
-            {lists.customers.map((it) => (
+            {lists.clients.map((it) => (
               <option key={it.code} value={it.code}>
                 {it.code} · {it.name}
               </option>
             ))}
           </select>
         </Field>
-        <NewCustomer onAdded={(code) => setFact('customer', code)} />
+        <NewClient onAdded={(code) => setFact('client', code)} />
       </div>
       {select('status', 'Status', [
         ['awarded', 'awarded'],

@@ -63,7 +63,7 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
     () => ({
       digits,
       month,
-      customers: new Set(lists.customers.map((it) => it.code)),
+      clients: new Set(lists.clients.map((it) => it.code)),
       costCodes: new Set(lists.costCodes.map((it) => it.code)),
     }),
     [digits, month, lists],

@@ -28,9 +28,9 @@ const setup: JobSetup = {
   people: [{ side: 'team', name: 'Ines', role: '', email: '', phone: '' }],
   checklist: [{ item: 'Bond', person: '', dueOn: null, doneOn: null }],
 };
-const empty = { facts: { number: 'N1', name: 'New', customer: 'C', status: 'tender' }, sov: [], budget: [] };
+const empty = { facts: { number: 'N1', name: 'New', client: 'C', status: 'tender' }, sov: [], budget: [] };
 const all = new Set<CopiedPart>(['sov', 'budget', 'retention', 'team', 'checklist']);
-const context = { digits: 2, month: '2031-04', customers: new Set(['C']), costCodes: new Set(['100']) };
+const context = { digits: 2, month: '2031-04', clients: new Set(['C']), costCodes: new Set(['100']) };
 
 test('a copied job is read back as the one it was copied from', () => {
   const { input, faults } = readJob(copyInto(empty, setup, all, true, 2), context);

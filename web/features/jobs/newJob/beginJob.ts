@@ -61,7 +61,7 @@ export function copyInto(
   return next;
 }
 
-const ITS_OWN: readonly string[] = ['number', 'name', 'customer', 'awardedOn'];
+const ITS_OWN: readonly string[] = ['number', 'name', 'client', 'awardedOn'];
 
 /** A job as typed without what is its own: to begin others from. */
 export function templateOf(form: JobForm): JobForm {

@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
 import { readJob, type JobForm } from './readJob';
 
-const context = { digits: 2, month: '2031-04', customers: new Set(['NORTH']), costCodes: new Set(['100']) };
+const context = { digits: 2, month: '2031-04', clients: new Set(['NORTH']), costCodes: new Set(['100']) };
 const good: JobForm = {
   facts: {
     number: '1',
     name: 'Mill',
-    customer: 'NORTH',
+    client: 'NORTH',
     status: 'awarded',
     contractSum: '10,000',
     awardedOn: '3 Apr',
@@ -45,7 +45,7 @@ test('a schedule that does not come to the contract sum is no job yet, though no
 test('each wrong cell says what is wrong with it', () => {
   const { faults, unknownCodes, input } = readJob(
     {
-      facts: { ...good.facts, customer: 'WEST', awardedOn: '', stepTo: '', tax: '120' },
+      facts: { ...good.facts, client: 'WEST', awardedOn: '', stepTo: '', tax: '120' },
       sov: [
         { line: '1', description: 'A', value: '1.005' },
         { line: '1', description: '', value: '' },
@@ -61,7 +61,7 @@ test('each wrong cell says what is wrong with it', () => {
     'budget.0.sovLine',
     'budget.0.type',
     'facts.awardedOn',
-    'facts.customer',
+    'facts.client',
     'facts.stepTo',
     'facts.tax',
     'sov.0.value',

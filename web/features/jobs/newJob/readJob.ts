@@ -19,7 +19,7 @@ export interface JobForm {
 export interface ReadContext {
   digits: number;
   month: string;
-  customers: ReadonlySet<string>;
+  clients: ReadonlySet<string>;
   costCodes: ReadonlySet<string>;
 }
 
@@ -46,11 +46,11 @@ export function readJob(form: JobForm, context: ReadContext): ReadJob {
   for (const [key, what] of [
     ['number', 'a job number'],
     ['name', 'a name'],
-    ['customer', 'a client'],
+    ['client', 'a client'],
   ] as const)
     if (fact(key) === '') faults.set(`facts.${key}`, `Expected ${what}`);
-  if (fact('customer') !== '' && !context.customers.has(fact('customer')))
-    faults.set('facts.customer', `There is no client ${fact('customer')}; add the client beside it`);
+  if (fact('client') !== '' && !context.clients.has(fact('client')))
+    faults.set('facts.client', `There is no client ${fact('client')}; add the client beside it`);
   const status = (fact('status') || 'awarded') as JobInput['status'];
   const contractSum = fact('contractSum') === '' ? null : read.amount('facts.contractSum', fact('contractSum'));
   const sov = form.sov.flatMap((row, i) => (filled(row) ? [read.sovLine(row, i)] : []));
@@ -67,7 +67,7 @@ export function readJob(form: JobForm, context: ReadContext): ReadJob {
   const input: JobInput = {
     number: fact('number'),
     name: fact('name'),
-    customer: fact('customer'),
+    client: fact('client'),
     contractReference: fact('contractReference'),
     status,
     awardedOn,

@@ -1,29 +1,33 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { PaperRow } from '../../../wire/costs';
+import type { PostingRow } from '../../../wire/costs';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { usePapersQuery } from './api';
+import { usePostingsQuery } from './api';
 import { LedgerHead } from './LedgerHead';
 
 const PAGE = 200;
 
-function PaperTable({ job }: { job?: string }) {
+function PostedDocumentTable({ job }: { job?: string }) {
   const { month } = useAsOf();
   const [offset, setOffset] = useState(0);
-  const { data, error, refetch } = usePapersQuery({ asOf: month, ...(job === undefined ? {} : { job }), offset: String(offset) });
+  const { data, error, refetch } = usePostingsQuery({
+    asOf: month,
+    ...(job === undefined ? {} : { job }),
+    offset: String(offset),
+  });
   const { code } = useCurrency();
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
-  if (!data) return <Waiting what="the papers" />;
+  if (!data) return <Waiting what="the postings" />;
   return (
     <>
       <table className="ledger">
         <thead>
           <tr>
-            <th style={{ width: 70 }}>Paper</th>
+            <th style={{ width: 70 }}>Posting</th>
             <th>Date</th>
             <th>Kind</th>
             {job === undefined && <th>Job</th>}
@@ -34,8 +38,8 @@ function PaperTable({ job }: { job?: string }) {
           </tr>
         </thead>
         <tbody>
-          {data.papers.map((it) => (
-            <PaperLine key={it.id} it={it} withJob={job === undefined} />
+          {data.postings.map((it) => (
+            <PostedDocumentLine key={it.id} it={it} withJob={job === undefined} />
           ))}
           {data.count === 0 && (
             <tr>
@@ -63,13 +67,13 @@ function PaperTable({ job }: { job?: string }) {
   );
 }
 
-function PaperLine({ it, withJob }: { it: PaperRow; withJob: boolean }) {
+function PostedDocumentLine({ it, withJob }: { it: PostingRow; withJob: boolean }) {
   const keep = useKeepMonth();
   const { show } = useCurrency();
   return (
     <tr>
       <td>
-        <Link to={keep(`/ledger/papers/${it.id}`)}>{it.id}</Link>
+        <Link to={keep(`/ledger/postings/${it.id}`)}>{it.id}</Link>
       </td>
       <td>{displayDate(it.dated)}</td>
       <td>
@@ -86,18 +90,18 @@ function PaperLine({ it, withJob }: { it: PaperRow; withJob: boolean }) {
   );
 }
 
-/** Every posted paper, newest first. */
-export function PapersPage() {
+/** Every posted posting, newest first. */
+export function PostedDocumentsPage() {
   return (
     <div className="page">
-      <LedgerHead title="Posted papers" />
-      <PaperTable />
+      <LedgerHead title="Posted postings" />
+      <PostedDocumentTable />
     </div>
   );
 }
 
-/** The papers of a job, as a part of its page. */
-export function JobPapers() {
+/** The postings of a job, as a part of its page. */
+export function JobDocuments() {
   const { number } = useParams();
-  return <PaperTable job={number} />;
+  return <PostedDocumentTable job={number} />;
 }

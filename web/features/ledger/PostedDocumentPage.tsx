@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { PaperView } from '../../../wire/costs';
+import type { PostingView } from '../../../wire/costs';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -10,13 +10,13 @@ import { Field } from '../../kit/Field';
 import { Journal } from '../../kit/Journal';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused, Waiting } from '../../kit/States';
-import { usePaperQuery, useReverseMutation } from './api';
+import { usePostingQuery, useReverseMutation } from './api';
 import { LedgerHead } from './LedgerHead';
 
-/** One posted paper: what it is, its journals, the entries behind it, and the way to reverse it. */
-export function PaperPage() {
+/** One posted posting: what it is, its journals, the entries behind it, and the way to reverse it. */
+export function PostedDocumentPage() {
   const { id = '' } = useParams();
-  const { data, error, refetch } = usePaperQuery(id);
+  const { data, error, refetch } = usePostingQuery(id);
   const keep = useKeepMonth();
   const { show } = useCurrency();
   if (error)
@@ -25,10 +25,10 @@ export function PaperPage() {
         <Refused message={faultOf(error).message} onRetry={refetch} />
       </div>
     );
-  if (!data) return <Waiting what={`paper ${id}`} />;
+  if (!data) return <Waiting what={`posting ${id}`} />;
   return (
     <div className="page" style={{ maxWidth: 1000 }}>
-      <LedgerHead title={`Paper ${data.id}: ${data.kindName.toLowerCase()}`} />
+      <LedgerHead title={`Posting ${data.id}: ${data.kindName.toLowerCase()}`} />
       <dl className="m-0 mb-4 grid gap-x-4 gap-y-1" style={{ gridTemplateColumns: '110px 1fr' }}>
         <dt className="note">Dated</dt>
         <dd className="m-0">{displayDate(data.dated)}</dd>
@@ -62,7 +62,7 @@ export function PaperPage() {
           <>
             <dt className="note">Reverses</dt>
             <dd className="m-0">
-              <Link to={keep(`/ledger/papers/${data.reverses}`)}>paper {data.reverses}</Link>
+              <Link to={keep(`/ledger/postings/${data.reverses}`)}>posting {data.reverses}</Link>
             </dd>
           </>
         )}
@@ -70,7 +70,7 @@ export function PaperPage() {
           <>
             <dt className="note">Reversed by</dt>
             <dd className="m-0">
-              <Link to={keep(`/ledger/papers/${data.reversedBy}`)}>paper {data.reversedBy}</Link>
+              <Link to={keep(`/ledger/postings/${data.reversedBy}`)}>posting {data.reversedBy}</Link>
             </dd>
           </>
         )}
@@ -78,14 +78,14 @@ export function PaperPage() {
           <>
             <dt className="note">Entries</dt>
             <dd className="m-0">
-              <Link to={keep(`/costs/ledger?paper=${data.id}`)}>
+              <Link to={keep(`/costs/ledger?posting=${data.id}`)}>
                 {data.entryCount.toLocaleString('en-GB')} cost {data.entryCount === 1 ? 'entry' : 'entries'}
               </Link>
             </dd>
           </>
         )}
       </dl>
-      <Reversal key={data.id} paper={data} />
+      <Reversal key={data.id} posting={data} />
       {data.journals.slice(0, MOST_JOURNALS).map((journal, i) => (
         <div key={i} className="mb-4">
           <Journal journal={journal} show={show} />
@@ -102,19 +102,19 @@ export function PaperPage() {
 
 const MOST_JOURNALS = 40;
 
-function Reversal({ paper }: { paper: PaperView }) {
+function Reversal({ posting }: { posting: PostingView }) {
   const { month } = useAsOf();
   const { exact } = useCurrency();
   const [open, setOpen] = useState(false);
-  const [on, setOn] = useState(displayDate(paper.dated));
+  const [on, setOn] = useState(displayDate(posting.dated));
   const [reason, setReason] = useState('');
   const [fault, setFault] = useState<string>();
   const [reverse, { isLoading }] = useReverseMutation();
-  if (paper.fixed) return <p className="note mb-4">{paper.fixed}.</p>;
+  if (posting.fixed) return <p className="note mb-4">{posting.fixed}.</p>;
   if (!open)
     return (
       <button type="button" className="press mb-4" onClick={() => setOpen(true)}>
-        Reverse this paper …
+        Reverse this posting …
       </button>
     );
   const submit = async (event: React.FormEvent) => {
@@ -123,8 +123,8 @@ function Reversal({ paper }: { paper: PaperView }) {
     if (!day) return setFault('Reversed on: expected a day such as 30 Apr 2031');
     if (reason.trim() === '') return setFault('Reason: expected why it is reversed');
     try {
-      const posted = await reverse({ id: paper.id, body: { on: day, reason } }).unwrap();
-      toast(`Paper ${paper.id} is reversed by paper ${posted.paperId}, ${exact(posted.total)}`);
+      const posted = await reverse({ id: posting.id, body: { on: day, reason } }).unwrap();
+      toast(`Posting ${posting.id} is reversed by posting ${posted.postingId}, ${exact(posted.total)}`);
     } catch (error) {
       setFault(faultOf(error).message);
     }
@@ -138,7 +138,7 @@ function Reversal({ paper }: { paper: PaperView }) {
         <input value={reason} style={{ width: 320 }} autoFocus onChange={(event) => setReason(event.target.value)} />
       </Field>
       <button className="press main" disabled={isLoading}>
-        Reverse paper {paper.id} for good
+        Reverse posting {posting.id} for good
       </button>
       {fault && <Refused message={fault} />}
     </form>

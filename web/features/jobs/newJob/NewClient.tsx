@@ -2,14 +2,14 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { faultOf, type ShownFault } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
-import { useAddCustomerMutation } from '../api';
+import { useAddClientMutation } from '../api';
 
 /** Adds a client beside the place where one is chosen. */
-export function NewCustomer({ onAdded }: { onAdded: (code: string) => void }) {
+export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
   const [open, setOpen] = useState(false);
   const [form, setForm] = useState({ code: '', name: '', terms: '', address: '' });
   const [fault, setFault] = useState<ShownFault | null>(null);
-  const [add, { isLoading }] = useAddCustomerMutation();
+  const [add, { isLoading }] = useAddClientMutation();
   const save = async (event: React.FormEvent) => {
     event.preventDefault();
     event.stopPropagation();
