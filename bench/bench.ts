@@ -8,7 +8,7 @@ import { costLedgerPage } from '../server/costs/costLedger';
 import { jobByNumber } from '../server/jobs/jobByNumber';
 import { REPORTS } from '../server/reports/index';
 import { openDatabase } from '../server/db/database';
-import type { Sql } from '../server/db/sql';
+import type { Reader } from '../server/db/sql';
 import { csvBatches } from '../server/book/csv/csvFile';
 import { ESTIMATE_LINES, estimateWork } from './benchEstimate';
 import { COST_ROWS, LARGEST_JOB, makeBook } from './makeBook';
@@ -86,7 +86,7 @@ async function bareInsert(): Promise<number> {
   return spent;
 }
 
-async function benchQueries(sql: Sql): Promise<void> {
+async function benchQueries(sql: Reader): Promise<void> {
   const bareWip = (asOf: string) =>
     sql.all('SELECT job_id, sum(amount) AS amount FROM cost_entry WHERE dated <= $1 GROUP BY job_id', [asOf]);
   for (const [label, asOf] of [
@@ -157,5 +157,5 @@ console.log('building the book (once) …');
 await makeBook(BOOK);
 await benchImport();
 const database = await openDatabase(FILE);
-await database.consistent(benchQueries);
+await database.read(benchQueries);
 await database.close();

@@ -1,10 +1,11 @@
-// One import in a process of its own, so that its peak memory can be told. Prints it in MB.
+// Imports one book in a process of its own, so that its memory can be read.
 import { importBook } from '../server/book/importBook';
-import { storesOf } from '../server/config';
 import { openDatabase } from '../server/db/database';
+import { act } from '../server/test/act';
 
 const [folder, file] = process.argv.slice(2) as [string, string];
 const database = await openDatabase(file);
-await importBook(database, folder, { name: 'bench', at: new Date().toISOString() }, storesOf(file, {}));
+const stores = { files: `${file}-files`, outbox: `${file}-outbox` };
+const counts = await act(database, { name: 'bench', at: '2031-01-01T00:00:00Z' }, importBook, folder, stores);
+console.log(JSON.stringify({ counts, rss: process.resourceUsage().maxRSS }));
 await database.close();
-console.log(Math.round(process.resourceUsage().maxRSS / 1024));

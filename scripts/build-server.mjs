@@ -2,7 +2,7 @@
 import { build } from 'esbuild';
 
 await build({
-  entryPoints: { main: 'server/main.ts', cli: 'server/cli.ts' },
+  entryPoints: { main: 'server/main.ts', cli: 'server/cli.ts', worker: 'server/workers/worker.ts' },
   outdir: 'dist/server',
   outExtension: { '.js': '.mjs' },
   bundle: true,

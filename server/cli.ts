@@ -6,9 +6,10 @@ import { BookRefused, faultLine } from './book/checks/bookFaults';
 import { writeBook } from './book/writeBook';
 import { importBook } from './book/importBook';
 import { storesOf } from './config';
+import { runCommand } from './ledger/command';
 import { openDatabase, type Database } from './db/database';
 import { reportCsv } from './reports/reportCsv';
-import { loadCompany, usualAsOf } from './company/company';
+import { usualAsOf, loadDigits } from './company/company';
 import { isReportName, REPORTS } from './reports/index';
 
 const USAGE = `Usage:
@@ -16,6 +17,8 @@ const USAGE = `Usage:
   ledrin export FOLDER --db FILE
   ledrin report NAME --db FILE [--as-of DATE] [--job JOB] [--application N]
 Reports: ${Object.keys(REPORTS).join(', ')}`;
+
+const COMMAND_LINE = () => ({ name: 'import-book', actor: { name: 'command line', at: new Date().toISOString() } });
 
 const OPTIONS = {
   db: { type: 'string' },
@@ -29,23 +32,23 @@ type Options = { [K in keyof typeof OPTIONS]?: string };
 export async function runCommandLine(args: readonly string[]): Promise<number> {
   try {
     const { values, positionals } = parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true });
-    return await runCommand(positionals, values);
+    return await runLine(positionals, values);
   } catch (error) {
     if (error instanceof BookRefused) return fail(error.faults.map(faultLine).join('\n'));
     return fail(error instanceof LedrinError ? error.message : error instanceof Error ? error.message : String(error));
   }
 }
 
-async function runCommand([command, subject, ...rest]: readonly string[], options: Options): Promise<number> {
+async function runLine([command, subject, ...rest]: readonly string[], options: Options): Promise<number> {
   if (!command || !subject || rest.length > 0 || !['import', 'export', 'report'].includes(command)) return fail(USAGE);
   if (!options.db) return fail(`Name the database with --db FILE\n${USAGE}`);
   if (command !== 'import' && !existsSync(options.db)) return fail(`There is no database ${options.db}`);
   const database = await openDatabase(options.db);
   try {
     const stores = storesOf(options.db, process.env);
-    if (command === 'import') await importBook(database, subject, { name: 'command line', at: new Date().toISOString() }, stores);
+    if (command === 'import') await runCommand(database, COMMAND_LINE(), (it) => importBook(it, subject, stores));
     else if (command === 'export') {
-      const left = await writeBook(database.read(), subject, stores);
+      const left = await database.read((sql) => writeBook(sql, subject, stores));
       if (left.length > 0) process.stderr.write(`Not in the book: ${left.join('; ')}\n`);
     } else process.stdout.write(await reportText(database, subject, options));
     return 0;
@@ -62,16 +65,13 @@ async function reportText(database: Database, name: string, options: Options): P
     throw new LedrinError('bad-input', `--as-of ${date} is not a date; write it as 2031-04-30`);
   if (application !== undefined && !/^\d{1,9}$/.test(application))
     throw new LedrinError('bad-input', `--application ${application} is not a number`);
-  const sql = database.read();
-  const asOf = date ?? (await usualAsOf(sql, new Date().toISOString().slice(0, 10)));
-  const report = await database.consistent((consistent) =>
-    REPORTS[name](consistent, {
-      asOf,
-      job: options.job,
-      application: application === undefined ? undefined : Number(application),
-    }),
-  );
-  return reportCsv(report, (await loadCompany(sql))?.digits ?? 2);
+  const today = new Date().toISOString().slice(0, 10);
+  return database.read(async (sql) => {
+    const asOf = date ?? (await usualAsOf(sql, today));
+    const number = application === undefined ? undefined : Number(application);
+    const report = await REPORTS[name](sql, { asOf, job: options.job, application: number });
+    return reportCsv(report, await loadDigits(sql));
+  });
 }
 
 function fail(message: string): number {

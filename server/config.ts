@@ -6,6 +6,8 @@ export interface Config extends Stores {
   port: number;
   host: string;
   database: string;
+  /** The address people reach it at, for links and as a name it answers to. */
+  address: string;
   /** Folder of the built pages. */
   pages: string;
   sampleBook: string;
@@ -19,6 +21,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
   return {
     port,
     host: env.HOST ?? '127.0.0.1',
+    address: env.LEDRIN_ADDRESS ?? `http://localhost:${port}`,
     database,
     pages: join(root, 'dist/web'),
     sampleBook: join(root, 'demo/book'),

@@ -14,6 +14,7 @@ describe('the settings', () => {
     expect(readConfig({}, '/ledrin')).toEqual({
       port: 4310,
       host: '127.0.0.1',
+      address: 'http://localhost:4310',
       database: '/ledrin/data/ledrin.sqlite',
       pages: '/ledrin/dist/web',
       sampleBook: '/ledrin/demo/book',

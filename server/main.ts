@@ -5,6 +5,7 @@ import { createApp } from './app';
 import { readConfig } from './config';
 import { Outbox } from './stand-ins/outbox';
 import { openDatabase } from './db/database';
+import { Workers } from './workers/workers';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
 const here = dirname(fileURLToPath(import.meta.url));
@@ -14,12 +15,15 @@ const root = here.endsWith(join('dist', 'server')) ? join(here, '../..') : join(
 try {
   const config = readConfig(process.env, root);
   const database = await openDatabase(config.database);
+  const workers = new Workers();
   const app = createApp({
     database,
     now: () => new Date(),
     sampleBook: config.sampleBook,
     outbox: new Outbox(config.outbox),
     files: config.files,
+    workers,
+    address: config.address,
     pages: config.pages,
     log: (error) => log.error(error),
   });

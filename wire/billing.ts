@@ -1,6 +1,7 @@
 import * as v from 'valibot';
-import { cents, filled, plainDate, text } from './fields';
-import type { JournalView } from './costs';
+import { cents, filled, list, plainDate, text, version } from './fields';
+import type { JournalView } from './ledger';
+import { command, dated, download, query } from './call';
 
 export const newApplicationInput = v.strictObject({
   dated: plainDate,
@@ -9,20 +10,21 @@ export const newApplicationInput = v.strictObject({
   bySchedule: v.optional(v.boolean('expected yes or no'), false),
 });
 export type NewApplicationInput = v.InferOutput<typeof newApplicationInput>;
+/** A draft as typed. `version` is the one it was opened at: another one saved means somebody else saved since. Null: not compared. */
 export const applicationLinesInput = v.strictObject({
+  version: v.nullable(version),
   dated: plainDate,
   reference: text(80),
-  lines: v.pipe(
-    v.array(v.strictObject({ line: filled(40), work: cents, materials: cents })),
-    v.maxLength(5000, 'expected at most 5,000 lines'),
-  ),
+  lines: list(v.strictObject({ line: filled(40), work: cents, materials: cents }), 5000, 'lines'),
 });
 export type ApplicationLinesInput = v.InferOutput<typeof applicationLinesInput>;
 
+/** `version` is that of the application as the page showed it. */
 export const certifyInput = v.strictObject({
+  version: v.nullable(version),
   on: plainDate,
   /** Lines certified for another figure than applied for; the rest as applied. */
-  lines: v.array(v.strictObject({ line: filled(40), work: cents, materials: cents })),
+  lines: list(v.strictObject({ line: filled(40), work: cents, materials: cents }), 5000, 'lines'),
 });
 export type CertifyInput = v.InferOutput<typeof certifyInput>;
 
@@ -53,6 +55,7 @@ export interface ApplicationView {
   jobName: string;
   client: string;
   number: number;
+  version: number;
   dated: string;
   status: string;
   certifiedOn: string | null;
@@ -148,3 +151,20 @@ export interface BillingRegister {
     bySchedule: number | null;
   }[];
 }
+
+const application = '/jobs/:job/applications/:application';
+
+export const billingCalls = {
+  billingRegister: query<BillingRegister>()('/billing', { query: dated }),
+  jobBilling: query<JobBilling>()('/jobs/:job/billing', { query: dated }),
+  application: query<ApplicationView>()(application, { query: dated }),
+  applicationPdf: download()(`${application}/print`),
+  startApplication: command<{ number: number }>('bill')('/jobs/:job/applications', { input: newApplicationInput }),
+  saveApplication: command<{ version: number }>('bill')(application, { method: 'PUT', input: applicationLinesInput }),
+  deleteApplication: command('bill')(application, { method: 'DELETE' }),
+  submitApplication: command('bill')(`${application}/submit`),
+  returnApplication: command('bill')(`${application}/return`),
+  certifyApplication: command<{ postingId: number }>('bill')(`${application}/certify`, { input: certifyInput }),
+  recordReceipt: command<{ postingId: number }>('post')('/jobs/:job/invoices/:invoice/receipts', { input: receiptInput }),
+  releaseRetention: command<{ postingId: number }>('bill')('/jobs/:job/releases', { input: releaseInput }),
+};

@@ -1,5 +1,7 @@
 import * as v from 'valibot';
-import { cents, costType, days, filled, plainDate, quantity, text } from './fields';
+import { cents, costType, days, filled, list, plainDate, quantity, text, version } from './fields';
+import { command, dated, download, query } from './call';
+import { sendInput, type OfferView } from './quotations';
 
 const priceLine = v.strictObject({
   /** An SOV line of the job, or the number of a new one. */
@@ -21,12 +23,11 @@ const costLine = v.strictObject({
   hours: v.nullable(quantity),
   amount: cents,
 });
-const lines = <Line extends v.GenericSchema>(line: Line) =>
-  v.pipe(v.array(line), v.maxLength(2000, 'expected at most 2,000 lines'));
+const lines = <Line extends v.GenericSchema>(line: Line) => list(line, 2000, 'lines');
 
 /** A change order as typed, while it is a draft. `version` 0 makes a new one. */
 export const changeInput = v.strictObject({
-  version: v.pipe(v.number('expected the version that was opened'), v.safeInteger('expected the version that was opened')),
+  version,
   number: filled(40),
   title: filled(),
   raisedOn: plainDate,
@@ -57,9 +58,12 @@ export const transferInput = v.strictObject({
   dated: plainDate,
   reason: filled(400),
   lines: v.pipe(
-    v.array(v.strictObject({ section: text(80), costCode: filled(40), costType, amount: cents, hours: v.nullable(quantity) })),
+    list(
+      v.strictObject({ section: text(80), costCode: filled(40), costType, amount: cents, hours: v.nullable(quantity) }),
+      500,
+      'lines',
+    ),
     v.minLength(2, 'expected at least two lines: one that gives and one that takes'),
-    v.maxLength(500, 'expected at most 500 lines'),
   ),
 });
 export type TransferInput = v.InferOutput<typeof transferInput>;
@@ -122,3 +126,21 @@ export interface TransferView {
   actor: string;
   lines: TransferInput['lines'];
 }
+
+const change = '/jobs/:job/changes/:change';
+
+export const changeCalls = {
+  changeRegister: query<RegisteredChange[]>()('/changes', { query: dated }),
+  jobChanges: query<ChangeSummary[]>()('/jobs/:job/changes', { query: dated }),
+  change: query<ChangeView>()(change, { query: dated }),
+  addChange: command<{ version: number }>('change-budget')('/jobs/:job/changes', { input: changeInput }),
+  saveChange: command<{ version: number }>('change-budget')(change, { method: 'PUT', input: changeInput }),
+  deleteChange: command('change-budget')(change, { method: 'DELETE' }),
+  issueChange: command('change-budget')(`${change}/issue`, { input: issueChangeInput }),
+  decideChange: command('change-budget')(`${change}/decide`, { input: decideChangeInput }),
+  changeOffers: query<OfferView[]>()(`${change}/offers`),
+  sendChange: command('quote')(`${change}/send`, { input: sendInput }),
+  changeDocument: download()(`${change}/document.:format`),
+  transfers: query<TransferView[]>()('/jobs/:job/transfers', { query: dated }),
+  transferBudget: command<{ number: number }>('change-budget')('/jobs/:job/transfers', { input: transferInput }),
+};

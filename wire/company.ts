@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { isJobNumberPattern } from '../core/jobs/jobNumber';
-import { days, filled, rate, text } from './fields';
+import { days, filled, list, rate, text } from './fields';
+import { command, dated, query } from './call';
 
 export const companyInput = v.strictObject({
   name: filled(),
@@ -34,9 +35,8 @@ export type ClientInput = v.InferOutput<typeof clientInput>;
 
 export const costCodesInput = v.strictObject({
   codes: v.pipe(
-    v.array(v.strictObject({ code: filled(40), description: filled(), unit: text(20) })),
+    list(v.strictObject({ code: filled(40), description: filled(), unit: text(20) }), 5000, 'codes at once'),
     v.minLength(1, 'expected at least one cost code'),
-    v.maxLength(5000, 'expected at most 5,000 codes at once'),
   ),
 });
 export type CostCodesInput = v.InferOutput<typeof costCodesInput>;
@@ -78,3 +78,11 @@ export interface Session {
   /** The server's own day. */
   today: string;
 }
+
+export const companyCalls = {
+  session: query<Session>()('/session'),
+  lists: query<Lists>()('/lists', { query: dated }),
+  saveCompany: command('set-up')('/company', { input: companyInput }),
+  addClient: command('set-up')('/clients', { input: clientInput }),
+  addCostCodes: command('set-up')('/cost-codes', { input: costCodesInput }),
+};

@@ -1,5 +1,8 @@
 import * as v from 'valibot';
-import { cents, costType, filled, optionalDate, plainDate, quantity, text } from './fields';
+import { COST_TYPES } from '../core/costs/costType';
+import { asOf, cents, costType, filled, list, plainDate, quantity, text, wholeText } from './fields';
+import type { JournalView, Posted } from './ledger';
+import { command, download, preview, query } from './call';
 
 const costLineInput = v.strictObject({
   dated: plainDate,
@@ -19,23 +22,16 @@ const costLineInput = v.strictObject({
 
 /** A batch of costs as entered. */
 export const costBatchInput = v.strictObject({
-  lines: v.pipe(
-    v.array(costLineInput),
-    v.minLength(1, 'expected at least one line'),
-    v.maxLength(5000, 'expected at most 5,000 lines in one batch'),
-  ),
+  lines: v.pipe(list(costLineInput, 5000, 'lines in one batch'), v.minLength(1, 'expected at least one line')),
   asOf: plainDate,
+  /** The jobs as the preview showed them before the batch, amounts in minor units; null where nothing was previewed. */
+  shown: v.optional(
+    v.nullable(list(v.strictObject({ job: filled(40), estimate: cents, profit: cents, overUnder: cents }), 5000, 'jobs')),
+    null,
+  ),
 });
-export type CostBatchInput = v.InferOutput<typeof costBatchInput>;
+export type CostBatchInput = v.InferInput<typeof costBatchInput>;
 export type CostLineInput = CostBatchInput['lines'][number];
-
-export const reversalInput = v.strictObject({ on: optionalDate, reason: filled(400) });
-export type ReversalInput = v.InferOutput<typeof reversalInput>;
-
-export interface JournalView {
-  dated: string;
-  lines: { account: string; name: string; debit: number; credit: number }[];
-}
 
 /** What posting a batch would do. */
 export interface CostPreview {
@@ -62,12 +58,6 @@ export interface CostPreview {
     warning: string | null;
   }[];
   journals: JournalView[];
-}
-
-export interface Posted {
-  postingId: number;
-  entries: number;
-  total: number;
 }
 
 export interface CostRow {
@@ -104,25 +94,42 @@ export interface CostSubtotalRow {
   amount: number;
 }
 
-export interface PostingRow {
-  id: number;
-  kind: string;
-  kindName: string;
-  job: string | null;
-  reference: string;
-  dated: string;
-  actor: string;
-  recordedAt: string;
-  total: number;
-  reverses: number | null;
-  reversedBy: number | null;
-}
+export const COST_SORTS = ['dated', 'job', 'amount', 'party', 'cost-code'] as const;
+export const SUBTOTALS = ['month', 'job', 'section', 'code', 'type', 'party'] as const;
+const flag = v.pipe(
+  v.picklist(['yes', 'no'], 'expected yes or no'),
+  v.transform((it) => it === 'yes'),
+);
 
-/** One posting with its journals. */
-export interface PostingView extends PostingRow {
-  note: string;
-  journals: JournalView[];
-  entryCount: number;
-  /** Why it cannot be reversed; null where it can. */
-  fixed: string | null;
-}
+/** What part of the cost ledger is asked for. */
+export const ledgerQuery = v.strictObject({
+  asOf,
+  job: v.optional(v.string()),
+  section: v.optional(v.string()),
+  costCode: v.optional(v.string()),
+  costType: v.optional(v.picklist(COST_TYPES, `expected one of ${COST_TYPES.join(', ')}`)),
+  party: v.optional(v.string()),
+  from: v.optional(plainDate),
+  to: v.optional(plainDate),
+  search: v.optional(v.pipe(v.string(), v.maxLength(100, 'expected at most 100 characters'))),
+  posting: v.optional(wholeText(Number.MAX_SAFE_INTEGER)),
+  commitment: v.optional(v.string()),
+  uninstalled: v.optional(flag),
+  sort: v.optional(v.picklist(COST_SORTS, `expected one of ${COST_SORTS.join(', ')}`)),
+  descending: v.optional(flag),
+  offset: v.optional(wholeText(100_000_000)),
+  limit: v.optional(wholeText(1000)),
+});
+export type LedgerParams = v.InferInput<typeof ledgerQuery>;
+const subtotalQuery = v.strictObject({
+  ...ledgerQuery.entries,
+  by: v.picklist(SUBTOTALS, `expected one of ${SUBTOTALS.join(', ')}`),
+});
+
+export const costCalls = {
+  costPage: query<CostPage>()('/costs', { query: ledgerQuery }),
+  costSubtotals: query<CostSubtotalRow[]>()('/costs/subtotals', { query: subtotalQuery }),
+  costLedgerCsv: download()('/costs.csv', { query: ledgerQuery }),
+  previewCosts: preview<CostPreview>()('/costs/preview', { input: costBatchInput }),
+  postCosts: command<Posted>('post')('/costs', { input: costBatchInput }),
+};

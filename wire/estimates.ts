@@ -2,7 +2,8 @@ import * as v from 'valibot';
 import { PART_BASES } from '../core/estimates/estimate';
 import type { Estimate } from '../core/estimates/estimate';
 import { COST_TYPES } from '../core/costs/costType';
-import { cents, costType, filled, markup, needed, plainDate, text, unitCost, seen } from './fields';
+import { cents, costType, filled, list, markup, needed, plainDate, seen, text, unitCost, version } from './fields';
+import { command, query } from './call';
 
 const partInput = v.strictObject({
   item: text(40),
@@ -24,25 +25,19 @@ const lineInput = v.strictObject({
   unit: text(20),
   buildUp: text(40),
   markup: v.nullable(markup),
-  parts: v.pipe(v.array(partInput), v.maxLength(200, 'expected at most 200 parts on a line')),
+  parts: list(partInput, 200, 'parts on a line'),
 });
 
 /** An estimate as typed. `version` is the one it was opened at: another one in the books means somebody saved since. */
 export const estimateInput = v.strictObject({
-  version: v.pipe(v.number('expected the version that was opened'), v.safeInteger('expected the version that was opened')),
+  version,
   name: filled(),
   overhead: markup,
   profit: markup,
   rounding: cents,
-  typeMarkups: v.pipe(
-    v.array(v.strictObject({ costType, rate: markup })),
-    v.maxLength(COST_TYPES.length, 'expected each cost type once'),
-  ),
-  sectionMarkups: v.pipe(
-    v.array(v.strictObject({ section: filled(80), rate: markup })),
-    v.maxLength(500, 'expected at most 500 sections'),
-  ),
-  lines: v.pipe(v.array(lineInput), v.maxLength(6000, 'expected at most 6,000 lines')),
+  typeMarkups: list(v.strictObject({ costType, rate: markup }), COST_TYPES.length, 'cost types'),
+  sectionMarkups: list(v.strictObject({ section: filled(80), rate: markup }), 500, 'sections'),
+  lines: list(lineInput, 6000, 'lines'),
 });
 export type EstimateInput = v.InferOutput<typeof estimateInput>;
 
@@ -66,12 +61,12 @@ export const awardInput = v.strictObject({
   acceptance: filled(),
   agreed: cents,
   groups: v.pipe(
-    v.array(
+    list(
       v.strictObject({
         line: filled(40),
         section: text(80),
         description: filled(400),
-        members: v.array(filled(40)),
+        members: list(filled(40), 6000, 'lines'),
         weight: v.nullable(
           v.pipe(
             v.number('expected a weight'),
@@ -81,9 +76,10 @@ export const awardInput = v.strictObject({
           ),
         ),
       }),
+      5000,
+      'lines',
     ),
     v.minLength(1, 'expected at least one SOV line'),
-    v.maxLength(5000, 'expected at most 5,000 lines'),
   ),
 });
 export type AwardInput = v.InferOutput<typeof awardInput>;
@@ -137,3 +133,18 @@ export interface Repricing {
   before: number;
   after: number;
 }
+
+const estimate = '/jobs/:job/estimates/:estimate';
+
+export const estimateCalls = {
+  estimateList: query<EstimateListRow[]>()('/jobs/:job/estimates'),
+  estimate: query<EstimateView>()(estimate),
+  startEstimate: command<{ number: number }>('estimate')('/jobs/:job/estimates', { input: newEstimateInput }),
+  saveEstimate: command<{ version: number }>('estimate')(estimate, { method: 'PUT', input: estimateInput, quiet: true }),
+  deleteEstimate: command('estimate')(estimate, { method: 'DELETE' }),
+  chooseEstimate: command('estimate')(`${estimate}/choose`),
+  sendEstimate: command('estimate')(`${estimate}/sent`, { input: sentInput }),
+  repricing: query<Repricing>()(`${estimate}/reprice`),
+  repriceEstimate: command<{ version: number }>('estimate')(`${estimate}/reprice`, { input: repriceInput }),
+  awardJob: command('manage-jobs')(`${estimate}/award`, { input: awardInput }),
+};

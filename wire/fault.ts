@@ -3,4 +3,6 @@ export interface FaultReply {
   code: string;
   message: string;
   faults: { field: string; message: string }[];
+  /** How many there are beside those listed. */
+  more: number;
 }

@@ -1,13 +1,28 @@
 import * as v from 'valibot';
-import { isEnteredDate, isPeriod, isPlainDate } from '../core/calendar/plainDate';
+import { isEnteredDate, isPeriod, isPlainDate, lastDay } from '../core/calendar/plainDate';
 import { COST_TYPES } from '../core/costs/costType';
 import { LARGEST_AMOUNT } from '../core/money/cents';
 import { LARGEST_MARKUP, LARGEST_NEEDED, WHOLE } from '../core/money/rate';
 import { LARGEST_UNIT_COST } from '../core/prices/unitCost';
 
+/** Characters no text of ours has: control characters but tab and line breaks, halves of a pair, and what is no character at all. */
+const UNREADABLE = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\ufffe\uffff]|\p{Surrogate}/u;
+
 /** A line of text, trimmed, of at most `longest` characters. */
 export const text = (longest = 200) =>
-  v.pipe(v.string('expected text'), v.trim(), v.maxLength(longest, `expected at most ${longest} characters`));
+  v.pipe(
+    v.string('expected text'),
+    v.trim(),
+    v.maxLength(longest, `expected at most ${longest} characters`),
+    v.check((it) => !UNREADABLE.test(it), 'has a character that cannot be read; type it again'),
+  );
+/** A list of at most `most` items; how many there are is looked at before the items are. */
+export const list = <Item extends v.GenericSchema>(item: Item, most: number, what: string) =>
+  v.pipe(
+    v.array(v.unknown(), 'expected a list'),
+    v.maxLength(most, `expected at most ${most.toLocaleString('en')} ${what}`),
+    v.array(item),
+  ) as unknown as v.GenericSchema<v.InferInput<Item>[], v.InferOutput<Item>[]>;
 /** Text that must be there. */
 export const filled = (longest = 200) => v.pipe(text(longest), v.nonEmpty('expected something here; it is empty'));
 export const plainDate = v.pipe(
@@ -16,6 +31,25 @@ export const plainDate = v.pipe(
     isPlainDate(input) ? 'expected a day of the years 1900 to 2199' : 'expected a date such as 2031-04-30',
   ),
 );
+/** The date of a view: a month means its last day. */
+export const asOf = v.pipe(
+  v.string('expected a month such as 2031-04, or a date'),
+  v.transform((it) => (isPeriod(it) ? lastDay(it) : it)),
+  v.check(isEnteredDate, 'expected a month or a date of the years 1900 to 2199'),
+);
+/** The version of a document that was opened; 0 for a new one. */
+export const version = v.pipe(
+  v.number('expected the version that was opened'),
+  v.safeInteger('expected the version that was opened'),
+);
+/** A number in an address. */
+export const wholeText = (largest: number) =>
+  v.pipe(
+    v.string('expected a whole number'),
+    v.regex(/^\d{1,15}$/, 'expected a whole number'),
+    v.transform(Number),
+    v.maxValue(largest, `expected at most ${largest}`),
+  );
 export const period = v.pipe(v.string('expected a month such as 2031-04'), v.check(isPeriod, 'expected a month such as 2031-04'));
 /** Money in minor units, any sign. */
 export const cents = v.pipe(

@@ -4,12 +4,13 @@ import type { RetentionRule } from '../core/billing/retention';
 import { DUE_AT, type StageDates } from '../core/instalments/instalment';
 import type { TakenLine } from '../core/instalments/valueInstalments';
 import { MOST_INSTALMENTS, type AgreedPayment } from '../core/instalments/layOut';
-import { cents, filled, optionalDate, rate, seen } from './fields';
+import { cents, filled, list, optionalDate, rate, seen } from './fields';
+import { command, dated, query } from './call';
 
 export const instalmentInput = v.strictObject({
   name: filled(),
   /** Names of sections; none: the job as a whole. */
-  stages: v.pipe(v.array(filled(80)), v.maxLength(500, 'expected at most 500 stages')),
+  stages: list(filled(80), 500, 'stages'),
   due: v.picklist(DUE_AT, `expected one of ${DUE_AT.join(', ')}`),
   day: optionalDate,
   days: v.pipe(
@@ -26,10 +27,7 @@ export const instalmentInput = v.strictObject({
 /** A fixed billing schedule, whole; no instalments: the job is billed without one. */
 export const instalmentsInput = v.strictObject({
   seen,
-  instalments: v.pipe(
-    v.array(instalmentInput),
-    v.maxLength(MOST_INSTALMENTS, `expected at most ${MOST_INSTALMENTS} instalments`),
-  ),
+  instalments: list(instalmentInput, MOST_INSTALMENTS, 'instalments'),
 });
 export type InstalmentsInput = v.InferOutput<typeof instalmentsInput>;
 
@@ -62,3 +60,8 @@ export interface BillingScheduleView extends InstalmentsInput {
   /** Why nothing can be kept; null where it can. */
   closed: string | null;
 }
+
+export const instalmentCalls = {
+  billingSchedule: query<BillingScheduleView>()('/jobs/:job/billing-schedule', { query: dated }),
+  saveBillingSchedule: command('bill')('/jobs/:job/billing-schedule', { method: 'PUT', input: instalmentsInput }),
+};

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
-import { days, filled, optionalDate, plainDate, rate, seen, text } from './fields';
+import { days, filled, list, optionalDate, plainDate, rate, seen, text } from './fields';
+import { command, download, query, upload } from './call';
 
 export const EVENT_KINDS = ['note', 'call', 'meeting', 'visit', 'letter'] as const;
 
@@ -41,7 +42,7 @@ const person = v.strictObject({
 });
 export const peopleInput = v.strictObject({
   seen,
-  people: v.pipe(v.array(person), v.maxLength(200, 'expected at most 200 people')),
+  people: list(person, 200, 'people'),
 });
 export type Person = v.InferOutput<typeof person>;
 
@@ -55,13 +56,13 @@ export type EventInput = v.InferOutput<typeof eventInput>;
 const check = v.strictObject({ item: filled(), person: text(), dueOn: optionalDate, doneOn: optionalDate });
 export const checklistInput = v.strictObject({
   seen,
-  items: v.pipe(v.array(check), v.maxLength(200, 'expected at most 200 items')),
+  items: list(check, 200, 'items'),
 });
 export type CheckItem = v.InferOutput<typeof check>;
 
 export const checkTemplateInput = v.strictObject({
   name: filled(80),
-  items: v.pipe(v.array(filled()), v.minLength(1, 'expected at least one item'), v.maxLength(200, 'expected at most 200 items')),
+  items: v.pipe(list(filled(), 200, 'items'), v.minLength(1, 'expected at least one item')),
 });
 export type CheckTemplate = v.InferOutput<typeof checkTemplateInput>;
 
@@ -99,3 +100,14 @@ export interface JobFileView {
   moves: { was: string; became: string; onDay: string | null; reason: string; actor: string; at: string }[];
   missing: Missing[];
 }
+
+export const jobFileCalls = {
+  jobFile: query<JobFileView>()('/jobs/:job/file'),
+  saveJobFacts: command('manage-jobs')('/jobs/:job/facts', { method: 'PUT', input: jobFactsInput }),
+  savePeople: command('manage-jobs')('/jobs/:job/people', { method: 'PUT', input: peopleInput }),
+  saveChecklist: command('manage-jobs')('/jobs/:job/checklist', { method: 'PUT', input: checklistInput }),
+  saveCheckTemplate: command('manage-jobs')('/checklists', { method: 'PUT', input: checkTemplateInput }),
+  addEvent: command('manage-jobs')('/jobs/:job/events', { input: eventInput }),
+  attachFile: upload('manage-jobs')('/jobs/:job/attachments'),
+  attachment: download()('/attachments/:id'),
+};

@@ -1,7 +1,8 @@
 import * as v from 'valibot';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
-import { checklistInput, peopleInput } from './jobFile';
-import { cents, costType, days, filled, optionalDate, quantity, rate, text } from './fields';
+import { checklistInput, lockInput, peopleInput } from './jobFile';
+import { cents, costType, days, filled, list, optionalDate, quantity, rate, text } from './fields';
+import { command, dated, query, upload } from './call';
 
 const sovLineInput = v.strictObject({
   line: filled(40),
@@ -48,13 +49,13 @@ export const jobInput = v.strictObject({
   }),
   taxRate: rate,
   termsDays: v.nullable(days),
-  sov: v.pipe(v.array(sovLineInput), v.maxLength(5000, 'expected at most 5,000 lines')),
-  budget: v.pipe(v.array(budgetLineInput), v.maxLength(20000, 'expected at most 20,000 lines')),
+  sov: list(sovLineInput, 5000, 'lines'),
+  budget: list(budgetLineInput, 20000, 'lines'),
   /** Team and checklist, where they were copied from another job or a template. */
   people: v.optional(peopleInput.entries.people, []),
   checklist: v.optional(checklistInput.entries.items, []),
   /** The draft this job was made from, to be removed with it. */
-  draftId: v.nullable(v.number()),
+  draftId: v.nullable(v.pipe(v.number('expected the number of a draft'), v.safeInteger('expected the number of a draft'))),
 });
 export type JobInput = v.InferInput<typeof jobInput>;
 
@@ -66,8 +67,8 @@ const asTyped = v.record(v.string('expected text'), v.string('expected text'));
 /** A job as it stands on the page, cell by cell: kept as typed, not judged. */
 export const typedJob = v.strictObject({
   facts: asTyped,
-  sov: v.pipe(v.array(asTyped), v.maxLength(5000, 'expected at most 5,000 lines')),
-  budget: v.pipe(v.array(asTyped), v.maxLength(20000, 'expected at most 20,000 lines')),
+  sov: list(asTyped, 5000, 'lines'),
+  budget: list(asTyped, 20000, 'lines'),
   people: v.optional(peopleInput.entries.people),
   checklist: v.optional(checklistInput.entries.items),
 });
@@ -84,7 +85,7 @@ export interface JobDraft {
 
 export const jobStatusInput = v.strictObject({
   status: v.picklist(['awarded', 'on-site', 'closing-out', 'closed'], 'expected awarded, on-site, closing-out or closed'),
-  on: v.nullable(v.string()),
+  on: optionalDate,
 });
 
 /** A job's figures as of a date; amounts in minor units, rates in millionths. */
@@ -213,3 +214,22 @@ export interface EstimateView {
     estimate: number;
   }[];
 }
+
+export const jobCalls = {
+  jobList: query<JobList>()('/jobs', { query: dated }),
+  job: query<JobView>()('/jobs/:job', { query: dated }),
+  estimateVersusActual: query<EstimateView>()('/jobs/:job/estimate-versus-actual', { query: dated }),
+  createJob: command<{ number: string }>('manage-jobs')('/jobs', { input: jobInput }),
+  moveJob: command('manage-jobs')('/jobs/:job/status', { input: jobStatusInput }),
+  lockJob: command('manage-jobs')('/jobs/:job/lock', { input: lockInput }),
+  deleteJob: command('manage-jobs')('/jobs/:job', { method: 'DELETE' }),
+  jobSetup: query<JobSetup>()('/jobs/:job/setup'),
+  jobTemplates: query<JobTemplate[]>()('/job-templates'),
+  saveJobTemplate: command('manage-jobs')('/job-templates', { method: 'PUT', input: jobTemplateInput }),
+  removeJobTemplate: command('manage-jobs')('/job-templates/:name', { method: 'DELETE' }),
+  addDraft: command<{ id: number }>('manage-jobs')('/drafts', { input: draftInput, quiet: true }),
+  saveDraft: command<{ id: number }>('manage-jobs')('/drafts/:id', { method: 'PUT', input: draftInput, quiet: true }),
+  deleteDraft: command('manage-jobs')('/drafts/:id', { method: 'DELETE' }),
+  /** A sheet as rows of text, to be matched with columns; nothing is saved. */
+  readSheet: upload<string[][]>('read')('/sheets', { quiet: true }),
+};

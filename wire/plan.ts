@@ -1,22 +1,23 @@
 import * as v from 'valibot';
-import { costType, filled, optionalDate, plainDate, seen, text } from './fields';
+import { costType, filled, list, optionalDate, plainDate, seen, text } from './fields';
+import { command, dated, query } from './call';
 
 /** The sections of a job with their dates, whole; and the cost lines that have dates of their own. */
 export const planInput = v.strictObject({
   seen,
-  sections: v.pipe(
-    v.array(
-      v.strictObject({
-        ...{ name: filled(80), startsOn: optionalDate, finishesOn: optionalDate },
-        /** The days it really began and was finished. */
-        ...{ startedOn: optionalDate, finishedOn: optionalDate },
-      }),
-    ),
-    v.maxLength(500, 'expected at most 500 sections'),
+  sections: list(
+    v.strictObject({
+      ...{ name: filled(80), startsOn: optionalDate, finishesOn: optionalDate },
+      /** The days it really began and was finished. */
+      ...{ startedOn: optionalDate, finishedOn: optionalDate },
+    }),
+    500,
+    'sections',
   ),
-  lines: v.pipe(
-    v.array(v.strictObject({ section: text(80), costCode: filled(40), costType, startsOn: plainDate, finishesOn: plainDate })),
-    v.maxLength(5000, 'expected at most 5,000 lines'),
+  lines: list(
+    v.strictObject({ section: text(80), costCode: filled(40), costType, startsOn: plainDate, finishesOn: plainDate }),
+    5000,
+    'lines',
   ),
 });
 export type PlanInput = v.InferOutput<typeof planInput>;
@@ -47,3 +48,8 @@ export interface PlanView {
   unplannedCost: number;
   unplannedBilling: number;
 }
+
+export const planCalls = {
+  plan: query<PlanView>()('/jobs/:job/plan', { query: dated }),
+  savePlan: command('manage-jobs')('/jobs/:job/plan', { method: 'PUT', input: planInput }),
+};

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
-import { costType, filled, markup, needed, optionalDate, plainDate, rate, text, unitCost, seen } from './fields';
+import { costType, filled, list, markup, needed, optionalDate, plainDate, rate, seen, text, unitCost } from './fields';
+import { command, download, preview, query, upload } from './call';
 
 const priceItemInput = v.strictObject({
   code: filled(40),
@@ -18,11 +19,7 @@ export type PriceItemInput = v.InferOutput<typeof priceItemInput>;
 
 /** Items to be added or kept anew, by code; a unit cost that moved is noted in the item's history from `on`. */
 export const priceItemsInput = v.strictObject({
-  items: v.pipe(
-    v.array(priceItemInput),
-    v.minLength(1, 'expected at least one item'),
-    v.maxLength(5000, 'expected at most 5,000 items at once'),
-  ),
+  items: v.pipe(list(priceItemInput, 5000, 'items at once'), v.minLength(1, 'expected at least one item')),
   on: plainDate,
   reason: text(),
 });
@@ -45,10 +42,7 @@ export const buildUpInput = v.strictObject({
   code: filled(40),
   description: filled(),
   unit: text(20),
-  components: v.pipe(
-    v.array(v.strictObject({ item: text(40), buildUp: text(40), quantity: needed, waste: rate })),
-    v.maxLength(500, 'expected at most 500 components'),
-  ),
+  components: list(v.strictObject({ item: text(40), buildUp: text(40), quantity: needed, waste: rate }), 500, 'components'),
 });
 export type BuildUpInput = v.InferOutput<typeof buildUpInput>;
 
@@ -85,3 +79,17 @@ export interface Achieved {
   assumedHours: number;
   achievedHours: number;
 }
+
+export const priceCalls = {
+  priceBook: query<PriceBookView>()('/prices'),
+  achieved: query<Achieved[]>()('/prices/achieved'),
+  priceItemsCsv: download()('/prices.csv'),
+  priceHistory: query<PriceChange[]>()('/prices/items/:code/history'),
+  savePriceItems: command('estimate')('/prices/items', { method: 'PUT', input: priceItemsInput }),
+  importPrices: upload<{ count: number }>('estimate')('/prices/import'),
+  removePriceItem: command('estimate')('/prices/items/:code', { method: 'DELETE' }),
+  previewPriceMove: preview<PriceMoves>()('/prices/move/preview', { input: priceMoveInput }),
+  movePrices: command<{ count: number }>('estimate')('/prices/move', { input: priceMoveSeen }),
+  saveBuildUp: command('estimate')('/build-ups', { method: 'PUT', input: buildUpInput }),
+  removeBuildUp: command('estimate')('/build-ups/:code', { method: 'DELETE' }),
+};

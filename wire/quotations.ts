@@ -1,11 +1,12 @@
 import * as v from 'valibot';
 import { PRESENTATIONS, type ClientDocument } from '../core/offers/clientDocument';
-import { cents, filled, optionalDate, plainDate, rate, text } from './fields';
+import { cents, filled, list, optionalDate, plainDate, rate, text, version } from './fields';
+import { command, download, query } from './call';
 
 const flag = v.boolean('expected yes or no');
 
 export const quotationInput = v.strictObject({
-  version: v.pipe(v.number('expected the version that was opened'), v.safeInteger('expected the version that was opened')),
+  version,
   estimate: v.pipe(v.number('expected the number of an estimate'), v.safeInteger('expected the number of an estimate')),
   title: filled(),
   presentation: v.picklist(PRESENTATIONS, `expected one of ${PRESENTATIONS.join(', ')}`),
@@ -17,15 +18,11 @@ export const quotationInput = v.strictObject({
   exclusions: text(4000),
   terms: text(20_000),
   validUntil: optionalDate,
-  alternates: v.pipe(
-    v.array(v.strictObject({ name: filled(400), amount: cents })),
-    v.maxLength(50, 'expected at most 50 alternates'),
-  ),
-  payments: v.pipe(
-    v.array(
-      v.strictObject({ name: filled(), rate: v.nullable(rate), amount: v.nullable(cents), dueOn: optionalDate, stage: text() }),
-    ),
-    v.maxLength(100, 'expected at most 100 payments'),
+  alternates: list(v.strictObject({ name: filled(400), amount: cents }), 50, 'alternates'),
+  payments: list(
+    v.strictObject({ name: filled(), rate: v.nullable(rate), amount: v.nullable(cents), dueOn: optionalDate, stage: text() }),
+    100,
+    'payments',
   ),
 });
 export type QuotationInput = v.InferOutput<typeof quotationInput>;
@@ -118,3 +115,30 @@ export interface MessageRow {
   sentAt: string;
   actor: string;
 }
+
+const quotation = '/jobs/:job/quotations/:quotation';
+
+export const quotationCalls = {
+  quotationList: query<QuotationSummary[]>()('/jobs/:job/quotations'),
+  quotation: query<QuotationView>()(quotation),
+  addQuotation: command<{ number: number; version: number }>('quote')('/jobs/:job/quotations', { input: quotationInput }),
+  saveQuotation: command<{ number: number; version: number }>('quote')(quotation, { method: 'PUT', input: quotationInput }),
+  deleteQuotation: command('quote')(quotation, { method: 'DELETE' }),
+  sendQuotation: command('quote')(`${quotation}/send`, { input: sendInput }),
+  quotationDocument: download()(`${quotation}/document.:format`),
+  terms: query<TermsInput[]>()('/terms'),
+  saveTerms: command('quote')('/terms', { method: 'PUT', input: termsInput }),
+  removeTerms: command('quote')('/terms/:name', { method: 'DELETE' }),
+  messages: query<MessageRow[]>()('/messages'),
+  messageFile: download()('/messages/:id/file'),
+  replyToQuestion: command('quote')('/questions/:id', { input: replyInput }),
+};
+
+/** What a client reaches without signing in, by the link alone. */
+export const answerCalls = {
+  answer: query<AnswerView>()('/answer/:token', { who: 'answer-offer' }),
+  answerDocument: download()('/answer/:token/document.pdf', { who: 'answer-offer' }),
+  askAboutOffer: command('answer-offer')('/answer/:token/ask', { input: askInput }),
+  acceptOffer: command('answer-offer')('/answer/:token/accept', { input: acceptInput }),
+  declineOffer: command('answer-offer')('/answer/:token/decline', { input: declineInput }),
+};

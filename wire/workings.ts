@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { asOf } from './fields';
 import type { FigureRef } from '../core/workings/workings';
 
 export type { FigureRef, FigureUnit, Operand, Workings } from '../core/workings/workings';
@@ -7,7 +8,7 @@ const wholeNumber = v.pipe(v.string(), v.regex(/^\d{1,15}$/, 'expected a whole n
 
 /** A figure to be explained, as it stands in an address. */
 export const figureQuery = v.strictObject({
-  asOf: v.string(),
+  asOf,
   figure: v.string('expected the name of a figure'),
   job: v.optional(v.string()),
   line: v.optional(wholeNumber),
@@ -17,10 +18,7 @@ export const figureQuery = v.strictObject({
 });
 
 /** A figure's reference as query parameters. */
-export function figureParams(figure: FigureRef): Record<string, string> {
-  return Object.fromEntries(
-    Object.entries(figure)
-      .filter(([, value]) => value !== undefined)
-      .map(([key, value]) => [key, String(value)]),
-  );
+export function figureParams({ figure, ...of }: FigureRef): { figure: string } & Partial<Record<keyof FigureRef, string>> {
+  const named = Object.entries(of).filter(([, value]) => value !== undefined);
+  return { figure, ...Object.fromEntries(named.map(([key, value]) => [key, String(value)])) };
 }

@@ -1,4 +1,5 @@
 import { COST_TYPES, type CostType } from '../costs/costType';
+import { lookUp } from '../names/lookUp';
 import { sum, type Cents } from '../money/cents';
 import { QUANTITY_DECIMALS, rateOf, ratio, type Hours, type Quantity, type Rate } from '../money/rate';
 import { multiplyDivide } from '../money/round';
@@ -70,7 +71,7 @@ export interface PricedLine {
 
 /** Prices one line. Every product of quantity and unit cost is rounded to the minor unit, and the line is their sum. */
 export function priceLine(line: EstimateLine, estimate: Omit<Estimate, 'lines'>, digits: number): PricedLine {
-  const own = line.markup ?? estimate.sectionMarkups[line.section] ?? null;
+  const own = line.markup ?? lookUp(estimate.sectionMarkups, line.section) ?? null;
   const costs: LineCost[] = [];
   let typeMarkup = 0;
   const add = (costCode: string, costType: CostType, cost: Cents, hours: Hours, markup: Rate | null) => {

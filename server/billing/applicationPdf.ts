@@ -1,14 +1,14 @@
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import type { Content, TableCell } from 'pdfmake';
-import { valueApplication, type ValuedApplication } from '../../core/billing/application';
+import { valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
 import { describeRetention } from '../../core/billing/describeRetention';
 import { displayDate } from '../../core/calendar/displayDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { displayCents, displayExact, displayPercent } from '../../core/money/display';
 import { formatPercentShortest, ratio } from '../../core/money/rate';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
-import { loadCompany, type Company } from '../company/company';
+import { type Company, loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 
@@ -19,29 +19,50 @@ interface Parties {
   site: string;
 }
 
-/** An application for payment on posting: what is asked for first, how it comes about line by line after. */
-export async function applicationPdf(sql: Sql, jobNumber: string, number: number): Promise<Buffer> {
+/** All that an application's document is made from. */
+export interface ApplicationDocument {
+  company: Company;
+  job: Pick<LoadedBillingJob, 'number' | 'name' | 'taxRate' | 'retention'>;
+  application: Pick<Application, 'number' | 'status' | 'dated' | 'certifiedOn' | 'reference'>;
+  parties: Parties;
+  valued: ValuedApplication;
+}
+
+/** Reads what an application's document is made from. Throws not-found. */
+export async function applicationDocument(sql: Reader, jobNumber: string, number: number): Promise<ApplicationDocument> {
   const { id } = await jobByNumber(sql, jobNumber, 'contract');
-  const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
-  const application = job.applications.find((it) => it.number === number);
-  if (!application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
-  const company = (await loadCompany(sql))!;
-  const parties = (await sql.get<Parties>(
+  const job = (await loadBillingJobs(sql, id)).get(jobNumber);
+  const application = job?.applications.find((it) => it.number === number);
+  if (!job || !application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
+  const [parties] = await sql.all<Parties>(
     'SELECT c.name AS client_name, c.address AS client_address, job.contract_reference, job.site FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
     [id],
-  ))!;
-  const valued = valueApplication(job, application, LAST_DAY);
+  );
+  if (!parties) throw new LedrinError('not-found', `Job ${jobNumber} has no client`);
+  const { name, taxRate, retention } = job;
+  const { status, dated, certifiedOn, reference } = application;
+  return {
+    company: await loadCompany(sql),
+    job: { number: jobNumber, name, taxRate, retention },
+    application: { number, status, dated, certifiedOn, reference },
+    parties,
+    valued: valueApplication(job, application, LAST_DAY),
+  };
+}
+
+/** An application for payment as a document: what is asked for first, how it comes about line by line after. */
+export function applicationPdf({ company, job, application, parties, valued }: ApplicationDocument): Promise<Buffer> {
   const state =
     application.status === 'certified'
       ? `Certified ${displayDate(application.certifiedOn)}`
       : application.status === 'draft'
         ? 'Draft, not yet submitted'
         : 'Submitted';
-  const title = `Application for payment ${number}`;
+  const title = `Application for payment ${application.number}`;
   return makePdf({
-    title: `${title}, job ${jobNumber}`,
+    title: `${title}, job ${job.number}`,
     landscape: false,
-    foot: `${company.name} · Job ${jobNumber} · ${title}`,
+    foot: `${company.name} · Job ${job.number} · ${title}`,
     content: [
       heading(
         title,
@@ -52,13 +73,13 @@ export async function applicationPdf(sql: Sql, jobNumber: string, number: number
       ),
       ...summary(valued, company, job),
       { text: 'Schedule of values', font: 'Serif', fontSize: 14, pageBreak: 'before', margin: [0, 0, 0, 2] },
-      { text: `Job ${jobNumber} ${job.name}. All figures to date, in ${company.currency}.`, margin: [0, 0, 0, 8] },
+      { text: `Job ${job.number} ${job.name}. All figures to date, in ${company.currency}.`, margin: [0, 0, 0, 8] },
       lineTable(valued, company),
     ],
   });
 }
 
-function heading(title: string, company: Company, job: LoadedBillingJob, parties: Parties, state: string): Content {
+function heading(title: string, company: Company, job: ApplicationDocument['job'], parties: Parties, state: string): Content {
   const block = (label: string, ...lines: string[]): Content => ({
     stack: [{ text: label, fontSize: 8, color: '#6b6254' }, ...lines.filter(Boolean).map((text) => ({ text }))],
   });
@@ -81,7 +102,7 @@ function heading(title: string, company: Company, job: LoadedBillingJob, parties
   };
 }
 
-function summary(it: ValuedApplication, company: Company, job: LoadedBillingJob): Content[] {
+function summary(it: ValuedApplication, company: Company, job: ApplicationDocument['job']): Content[] {
   const amount = (value: number) => displayExact(value, company.digits);
   const row = (label: string, value: number, bold = false): TableCell[] => [
     { text: label, bold },

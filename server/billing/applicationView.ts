@@ -3,7 +3,7 @@ import { describeRetention } from '../../core/billing/describeRetention';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { ApplicationView, BilledLineView } from '../../wire/billing';
 import { planCertification } from '../../core/billing/certification';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { loadCompany } from '../company/company';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
@@ -13,7 +13,7 @@ import { dueOn } from './jobBilling';
 import { costBySovLine, earnedByCost } from '../costs/costBySovLine';
 
 /** One application for the page on which it is worked; certified figures only where it was certified by the date. */
-export async function applicationView(sql: Sql, jobNumber: string, number: number, asOf: string): Promise<ApplicationView> {
+export async function applicationView(sql: Reader, jobNumber: string, number: number, asOf: string): Promise<ApplicationView> {
   const identity = await jobByNumber(sql, jobNumber, 'contract');
   const job = (await loadBillingJobs(sql, identity.id)).get(jobNumber)!;
   const application = job.applications.find((it) => it.number === number);
@@ -21,7 +21,7 @@ export async function applicationView(sql: Sql, jobNumber: string, number: numbe
   const valued = valueApplication(job, application, screenDate(application, asOf));
   const id = job.applicationIds.get(number)!;
   const [kept, receipts, company, earned] = await Promise.all([
-    sql.get<{ posting_id: number | null }>('SELECT posting_id FROM application WHERE id = $1', [id]),
+    sql.get<{ posting_id: number | null; version: number }>('SELECT posting_id, version FROM application WHERE id = $1', [id]),
     sql.all<ApplicationView['receipts'][number]>(
       'SELECT dated, amount, reference, posting_id AS postingId FROM receipt WHERE application_id = $1 ORDER BY dated, id',
       [id],
@@ -37,6 +37,7 @@ export async function applicationView(sql: Sql, jobNumber: string, number: numbe
     jobName: identity.name,
     client: job.client,
     number,
+    version: kept!.version,
     dated: application.dated,
     status: later ? 'submitted' : application.status,
     certifiedOn: later ? null : application.certifiedOn,
@@ -113,7 +114,12 @@ function plannedJournal(job: LoadedBillingJob, application: Application) {
 }
 
 /** What cost says each line has earned. */
-async function earnedByLine(sql: Sql, job: JobIdentity, valued: ValuedApplication, asOf: string): Promise<Map<string, number>> {
+async function earnedByLine(
+  sql: Reader,
+  job: JobIdentity,
+  valued: ValuedApplication,
+  asOf: string,
+): Promise<Map<string, number>> {
   const served = await costBySovLine(sql, job, asOf);
   const earned = valued.lines.map((line) => [line.line, earnedByCost(line.scheduledToDate, served.get(line.line))] as const);
   return new Map(earned.filter((it): it is readonly [string, number] => it[1] !== null));

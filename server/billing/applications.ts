@@ -1,3 +1,4 @@
+import type { Command } from '../ledger/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
 import { overbillings } from '../../core/billing/overbilling';
@@ -5,14 +6,14 @@ import { scheduleAt } from '../../core/contract/contract';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
 import type { ApplicationLinesInput, CertifyInput, NewApplicationInput } from '../../wire/billing';
-import type { Database } from '../db/database';
-import { bulkInsert, type Sql } from '../db/sql';
+import { bulkInsert, type Reader, type Sql } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
-import { loadCompany } from '../company/company';
+import { loadDigits } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
 import { planCertification } from '../../core/billing/certification';
-import { savePosting, record, type Actor } from '../ledger/post';
+import { savePosting } from '../ledger/savePosting';
+import { assertVersion, type Saved } from '../versions/staleness';
 import { fieldError } from '../company/saveCompany';
 
 interface BillingContext {
@@ -20,10 +21,10 @@ interface BillingContext {
   digits: number;
 }
 
-async function billingContext(sql: Sql, number: string): Promise<BillingContext> {
+async function billingContext(sql: Reader, number: string): Promise<BillingContext> {
   const { id, status } = await jobToPostTo(sql, number);
   if (status === 'closed') throw new LedrinError('refused', `Job ${number} is closed; it takes no more bills`);
-  return { job: (await loadBillingJobs(sql, id)).get(number)!, digits: (await loadCompany(sql))!.digits };
+  return { job: (await loadBillingJobs(sql, id)).get(number)!, digits: await loadDigits(sql) };
 }
 
 function applicationOf(job: LoadedBillingJob, number: number): Application & { id: number } {
@@ -37,38 +38,36 @@ function applicationOf(job: LoadedBillingJob, number: number): Application & { i
  * schedule says is billed by its day.
  */
 export async function startApplication(
-  database: Database,
-  actor: Actor,
+  command: Command,
   jobNumber: string,
   { dated, reference, bySchedule }: NewApplicationInput,
 ): Promise<number> {
-  return database.write(async (sql) => {
-    const { job } = await billingContext(sql, jobNumber);
-    const last = job.applications.at(-1);
-    if (last && last.status !== 'certified')
-      throw new LedrinError(
-        'refused',
-        `Application ${last.number} is ${last.status}; certify it, or take it back, before the next one is started`,
-      );
-    checkApplicationDate(job, dated, last);
-    const number = (last?.number ?? 0) + 1;
-    const id = await sql.insert(
-      `INSERT INTO application (job_id, number, dated, status, reference) VALUES ($1, $2, $3, 'draft', $4)`,
-      [job.id, number, dated, reference],
+  const { sql } = command;
+  const { job } = await billingContext(sql, jobNumber);
+  const last = job.applications.at(-1);
+  if (last && last.status !== 'certified')
+    throw new LedrinError(
+      'refused',
+      `Application ${last.number} is ${last.status}; certify it, or take it back, before the next one is started`,
     );
-    const carried = (last?.lines ?? []).map((line) => ({
-      line: line.line,
-      work: line.certifiedWork ?? line.work,
-      materials: line.certifiedMaterials ?? line.materials,
-    }));
-    await saveLines(sql, job, id, bySchedule ? await scheduledLines(sql, job, dated, carried) : carried);
-    await record(sql, actor, 'start-application', `${jobNumber}/${number}`, { dated, reference, bySchedule });
-    return number;
-  });
+  checkApplicationDate(job, dated, last);
+  const number = (last?.number ?? 0) + 1;
+  const id = await sql.insert(
+    `INSERT INTO application (job_id, number, dated, status, reference) VALUES ($1, $2, $3, 'draft', $4)`,
+    [job.id, number, dated, reference],
+  );
+  const carried = (last?.lines ?? []).map((line) => ({
+    line: line.line,
+    work: line.certifiedWork ?? line.work,
+    materials: line.certifiedMaterials ?? line.materials,
+  }));
+  await saveLines(sql, job, id, bySchedule ? await scheduledLines(sql, job, dated, carried) : carried);
+  command.note(`${jobNumber}/${number}`, { dated, reference, bySchedule });
+  return number;
 }
 
 /** Lines as the billing schedule states them, and what was billed before at nothing where it states nothing. */
-async function scheduledLines(sql: Sql, job: LoadedBillingJob, dated: string, before: readonly { line: string }[]) {
+async function scheduledLines(sql: Reader, job: LoadedBillingJob, dated: string, before: readonly { line: string }[]) {
   const billed = await billedBySchedule(sql, job, dated);
   if (!billed) throw fieldError('bySchedule', `Job ${job.number} has no billing schedule; expected no`);
   const named = new Set(before.map((it) => it.line));
@@ -104,33 +103,47 @@ async function saveLines(
 
 /** Keeps the figures of a draft. Lines not named stay billed at nothing; none may pass its scheduled value. */
 export async function saveApplication(
-  database: Database,
-  actor: Actor,
+  command: Command,
   jobNumber: string,
   number: number,
   input: ApplicationLinesInput,
-): Promise<void> {
-  await database.write(async (sql) => {
-    const { job, digits } = await billingContext(sql, jobNumber);
-    const application = applicationOf(job, number);
-    if (application.status !== 'draft')
-      throw new LedrinError('refused', `Application ${number} is ${application.status}; only a draft is changed`);
-    checkApplicationDate(
-      job,
-      input.dated,
-      job.applications.find((it) => it.number === number - 1),
-    );
-    const lines = input.lines.map((it) => ({ ...it, certifiedWork: null, certifiedMaterials: null }));
-    refuseFaults(lineFaults(job, input.dated, lines, digits, 'lines'));
-    await sql.run('UPDATE application SET dated = $1, reference = $2 WHERE id = $3', [
-      input.dated,
-      input.reference,
-      application.id,
-    ]);
-    const kept = new Set(lastCertified(job.applications, LAST_DAY, number)?.lines.map((it) => it.line));
-    await saveLines(sql, job, application.id, withStatedAgain(input.lines, kept));
-    await record(sql, actor, 'save-application', `${jobNumber}/${number}`, input);
-  });
+): Promise<number> {
+  const { sql, actor } = command;
+  const { job, digits } = await billingContext(sql, jobNumber);
+  const application = applicationOf(job, number);
+  if (application.status !== 'draft')
+    throw new LedrinError('refused', `Application ${number} is ${application.status}; only a draft is changed`);
+  checkApplicationDate(
+    job,
+    input.dated,
+    job.applications.find((it) => it.number === number - 1),
+  );
+  const saved = await savedApplication(sql, application.id);
+  assertVersion(command, `application ${number}`, input.version === null ? null : saved, input.version ?? 0);
+  const lines = input.lines.map((it) => ({ ...it, certifiedWork: null, certifiedMaterials: null }));
+  refuseFaults(lineFaults(job, input.dated, lines, digits, 'lines'));
+  const version = saved.version + 1;
+  await sql.run('UPDATE application SET dated = $1, reference = $2, version = $3, saved_by = $4, saved_at = $5 WHERE id = $6', [
+    input.dated,
+    input.reference,
+    version,
+    actor.name,
+    actor.at,
+    application.id,
+  ]);
+  const kept = new Set(lastCertified(job.applications, LAST_DAY, number)?.lines.map((it) => it.line));
+  await saveLines(sql, job, application.id, withStatedAgain(input.lines, kept));
+  command.note(`${jobNumber}/${number}`, input);
+  return version;
+}
+
+async function savedApplication(sql: Reader, id: number): Promise<Saved> {
+  const [saved] = await sql.all<Saved>(
+    'SELECT version, saved_by AS savedBy, saved_at AS savedAt FROM application WHERE id = $1',
+    [id],
+  );
+  if (!saved) throw new Error(`application ${id} is not saved`);
+  return saved;
 }
 
 /** Lines with figures, and those billed before, which must be stated again even at nothing. */
@@ -165,91 +178,87 @@ function refuseFaults(faults: readonly Fault[]): void {
 }
 
 /** Sends a draft out, or takes a submitted application back to be changed. */
-export async function setSubmitted(
-  database: Database,
-  actor: Actor,
-  jobNumber: string,
-  number: number,
-  submitted: boolean,
-): Promise<void> {
-  await database.write(async (sql) => {
-    const { job, digits } = await billingContext(sql, jobNumber);
-    const application = applicationOf(job, number);
-    const wanted = submitted ? 'draft' : 'submitted';
-    if (application.status !== wanted)
-      throw new LedrinError(
-        'refused',
-        `Application ${number} is ${application.status}; only one that is ${wanted} can be ${submitted ? 'submitted' : 'taken back'}`,
-      );
-    if (submitted) refuseFaults(lineFaults(job, application.dated, application.lines, digits, 'lines'));
-    if (submitted && application.lines.length === 0)
-      throw new LedrinError('refused', 'Nothing is billed on this application yet; enter the figures of at least one line');
-    await sql.run('UPDATE application SET status = $1 WHERE id = $2', [submitted ? 'submitted' : 'draft', application.id]);
-    await record(sql, actor, submitted ? 'submit-application' : 'take-back-application', `${jobNumber}/${number}`, {});
-  });
+export async function setSubmitted(command: Command, jobNumber: string, number: number, submitted: boolean): Promise<void> {
+  const { sql } = command;
+  const { job, digits } = await billingContext(sql, jobNumber);
+  const application = applicationOf(job, number);
+  const wanted = submitted ? 'draft' : 'submitted';
+  if (application.status !== wanted)
+    throw new LedrinError(
+      'refused',
+      `Application ${number} is ${application.status}; only one that is ${wanted} can be ${submitted ? 'submitted' : 'taken back'}`,
+    );
+  if (submitted) refuseFaults(lineFaults(job, application.dated, application.lines, digits, 'lines'));
+  if (submitted && application.lines.length === 0)
+    throw new LedrinError('refused', 'Nothing is billed on this application yet; enter the figures of at least one line');
+  await sql.run('UPDATE application SET status = $1 WHERE id = $2', [submitted ? 'submitted' : 'draft', application.id]);
+  command.note(`${jobNumber}/${number}`, {});
 }
 
 /** Throws a draft away. */
-export async function discardApplication(database: Database, actor: Actor, jobNumber: string, number: number): Promise<void> {
-  await database.write(async (sql) => {
-    const { job } = await billingContext(sql, jobNumber);
-    const application = applicationOf(job, number);
-    if (application.status !== 'draft')
-      throw new LedrinError('refused', `Application ${number} is ${application.status}; only a draft is thrown away`);
-    await sql.run('DELETE FROM application_line WHERE application_id = $1', [application.id]);
-    await sql.run('DELETE FROM application WHERE id = $1', [application.id]);
-    await record(sql, actor, 'discard-application', `${jobNumber}/${number}`, {});
-  });
+export async function deleteApplication(command: Command, jobNumber: string, number: number): Promise<void> {
+  const { sql } = command;
+  const { job } = await billingContext(sql, jobNumber);
+  const application = applicationOf(job, number);
+  if (application.status !== 'draft')
+    throw new LedrinError('refused', `Application ${number} is ${application.status}; only a draft is thrown away`);
+  await sql.run('DELETE FROM application_line WHERE application_id = $1', [application.id]);
+  await sql.run('DELETE FROM application WHERE id = $1', [application.id]);
+  command.note(`${jobNumber}/${number}`, {});
 }
 
 /** Certifies a submitted application, as applied for or for other figures line by line, and posts it. */
 export async function certifyApplication(
-  database: Database,
-  actor: Actor,
+  command: Command,
   jobNumber: string,
   number: number,
   input: CertifyInput,
 ): Promise<number> {
-  return database.write(async (sql) => {
-    const { job, digits } = await billingContext(sql, jobNumber);
-    const { id, ...application } = applicationOf(job, number);
-    if (application.status !== 'submitted')
-      throw new LedrinError('refused', `Application ${number} is ${application.status}; only one that is submitted is certified`);
-    if (input.on < application.dated) throw fieldError('on', `${input.on} is before the application, ${application.dated}`);
-    const previous = job.applications.find((it) => it.number === number - 1);
-    if (previous && (previous.status !== 'certified' || input.on < previous.certifiedOn!)) {
-      throw fieldError(
-        'on',
-        `Applications are certified in order; ${previous.number} is ${previous.status}${previous.certifiedOn ? ` on ${previous.certifiedOn}` : ''}`,
-      );
-    }
-    const lines = certifiedLines(application.lines, input);
-    const faults = lineFaults(job, application.dated, lines, digits, 'lines');
-    refuseFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
-    const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
-    const { figures, journal } = planCertification(job, certified);
-    refuseBelowReleased(job, certified, figures.retention, digits);
-    const postingId = await savePosting(
-      sql,
-      actor,
-      { kind: 'application', jobId: job.id, reference: String(number), dated: input.on },
-      [journal],
+  const { sql, actor } = command;
+  const { job, digits } = await billingContext(sql, jobNumber);
+  const { id, ...application } = applicationOf(job, number);
+  if (application.status !== 'submitted')
+    throw new LedrinError('refused', `Application ${number} is ${application.status}; only one that is submitted is certified`);
+  if (input.on < application.dated) throw fieldError('on', `${input.on} is before the application, ${application.dated}`);
+  const previous = job.applications.find((it) => it.number === number - 1);
+  if (previous && (previous.status !== 'certified' || input.on < previous.certifiedOn!)) {
+    throw fieldError(
+      'on',
+      `Applications are certified in order; ${previous.number} is ${previous.status}${previous.certifiedOn ? ` on ${previous.certifiedOn}` : ''}`,
     );
-    for (const line of lines) {
-      if (line.certifiedWork === null && line.certifiedMaterials === null) continue;
-      await sql.run(
-        `INSERT INTO application_line (application_id, sov_line_id, work, materials, certified_work, certified_materials) VALUES ($1, $2, $3, $4, $5, $6)
-          ON CONFLICT (application_id, sov_line_id) DO UPDATE SET certified_work = excluded.certified_work, certified_materials = excluded.certified_materials`,
-        [id, job.sovLineIds.get(line.line), line.work, line.materials, line.certifiedWork, line.certifiedMaterials],
-      );
-    }
+  }
+  assertVersion(
+    command,
+    `application ${number}`,
+    input.version === null ? null : await savedApplication(sql, id),
+    input.version ?? 0,
+  );
+  const lines = certifiedLines(application.lines, input);
+  const faults = lineFaults(job, application.dated, lines, digits, 'lines');
+  refuseFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
+  const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
+  const { figures, journal } = planCertification(job, certified);
+  refuseBelowReleased(job, certified, figures.retention, digits);
+  const postingId = await savePosting(
+    sql,
+    actor,
+    { kind: 'application', jobId: job.id, reference: String(number), dated: input.on },
+    [journal],
+  );
+  for (const line of lines) {
+    if (line.certifiedWork === null && line.certifiedMaterials === null) continue;
     await sql.run(
-      `UPDATE application SET status = 'certified', certified_on = $1, posting_id = $2, gross = $3, retention = $4, due = $5, tax = $6 WHERE id = $7`,
-      [input.on, postingId, figures.gross, figures.retention, figures.due, figures.tax, id],
+      `INSERT INTO application_line (application_id, sov_line_id, work, materials, certified_work, certified_materials) VALUES ($1, $2, $3, $4, $5, $6)
+        ON CONFLICT (application_id, sov_line_id) DO UPDATE SET certified_work = excluded.certified_work, certified_materials = excluded.certified_materials`,
+      [id, job.sovLineIds.get(line.line), line.work, line.materials, line.certifiedWork, line.certifiedMaterials],
     );
-    await record(sql, actor, 'certify-application', `${jobNumber}/${number}`, input);
-    return postingId;
-  });
+  }
+  await sql.run(
+    `UPDATE application SET status = 'certified', certified_on = $1, posting_id = $2, gross = $3, retention = $4, due = $5, tax = $6 WHERE id = $7`,
+    [input.on, postingId, figures.gross, figures.retention, figures.due, figures.tax, id],
+  );
+  command.note(`${jobNumber}/${number}`, input);
+  return postingId;
 }
 
 /** Only figures that differ from what was applied for are kept apart. */

@@ -1,7 +1,7 @@
 import type { Application, BilledLine, BillingJob, RetentionRelease } from '../../core/billing/application';
 import type { PriceChange, SovLine } from '../../core/contract/contract';
 import type { RetentionRule } from '../../core/billing/retention';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 /** A job with all that its billing is worked from, and the ids its postings are kept under. */
 export interface LoadedBillingJob extends BillingJob {
@@ -50,7 +50,7 @@ export function retentionRule(
 }
 
 /** Billing of the jobs with these ids, by job number. */
-export async function loadBillingJobs(sql: Sql, ...jobIds: readonly number[]): Promise<Map<string, LoadedBillingJob>> {
+export async function loadBillingJobs(sql: Reader, ...jobIds: readonly number[]): Promise<Map<string, LoadedBillingJob>> {
   const only = `WHERE job.id IN (${jobIds.map(Number).join(', ')})`;
   const jobs = await sql.all<JobRow>(
     `SELECT job.*, c.code AS client, coalesce(job.terms_days, c.terms_days) AS terms_days FROM job JOIN client c ON c.id = job.client_id ${only} ORDER BY job.number`,
@@ -91,7 +91,7 @@ function emptyJob(row: JobRow): Mutable {
   };
 }
 
-async function loadSchedule(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
+async function loadSchedule(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
   const rows = await sql.all<{
     id: number;
     job_id: number;
@@ -120,7 +120,7 @@ async function loadSchedule(sql: Sql, jobs: Map<number, Mutable>, only: string):
   }
 }
 
-async function loadPriceChanges(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
+async function loadPriceChanges(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
   const rows = await sql.all<{ job_id: number; number: string; line: string; amount: number; decided_on: string }>(
     `SELECT o.job_id, o.number, s.line, l.amount, o.decided_on FROM change_order_line l JOIN change_order o ON o.id = l.change_order_id
       JOIN sov_line s ON s.id = l.sov_line_id JOIN job ON job.id = o.job_id ${only} AND l.side = 'price' AND o.status = 'approved' ORDER BY l.id`,
@@ -131,7 +131,7 @@ async function loadPriceChanges(sql: Sql, jobs: Map<number, Mutable>, only: stri
       .priceChanges.push({ changeOrder: row.number, line: row.line, amount: row.amount, approvedOn: row.decided_on });
 }
 
-async function loadApplications(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
+async function loadApplications(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
   const rows = await sql.all<{
     id: number;
     job_id: number;
@@ -173,7 +173,7 @@ function billedLines(json: string): BilledLine[] {
   );
 }
 
-async function loadReleases(sql: Sql, jobs: Map<number, Mutable>, only: string): Promise<void> {
+async function loadReleases(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
   const rows = await sql.all<{ job_id: number; reference: string; dated: string; amount: number }>(
     `SELECT r.* FROM retention_release r JOIN job ON job.id = r.job_id ${only} ORDER BY r.dated, r.id`,
   );

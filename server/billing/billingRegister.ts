@@ -1,7 +1,7 @@
 import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
 import { addDays, daysBetween, periodOf } from '../../core/calendar/plainDate';
 import type { ApplicationRow, BillingRegister } from '../../wire/billing';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs } from './billingJobs';
 import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { leftBySchedule, scheduledJobs } from '../instalments/billedBySchedule';
@@ -32,7 +32,7 @@ const REGISTER = `SELECT a.job_id, job.number AS job, job.name, c.code AS client
   ORDER BY job.number, a.number`;
 
 /** Every application that is open, or of the month; and the jobs that wait for one. */
-export async function billingRegister(sql: Sql, asOf: string): Promise<BillingRegister> {
+export async function billingRegister(sql: Reader, asOf: string): Promise<BillingRegister> {
   const month = periodOf(asOf);
   const [rows, positions, billed] = await Promise.all([
     sql.all<RegisterRow>(REGISTER, [asOf, `${month}-01`]),

@@ -1,6 +1,6 @@
 import { ageInvoices, USUAL_TERMS_DAYS, type AgedInvoice, type OpenInvoice } from '../../core/billing/ageing';
 import type { PlainDate } from '../../core/calendar/plainDate';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 interface InvoiceRow {
   client: string;
@@ -31,7 +31,7 @@ const INVOICES = `WITH terms AS (SELECT job.id, job.number, c.code AS client, co
     FROM invoice i JOIN terms t ON t.id = i.job_id WHERE i.payable <> i.received OR i.held <> 0`;
 
 /** Every invoice with something open or held as of `asOf`, aged; of one job or of all. */
-export async function agedInvoices(sql: Sql, asOf: PlainDate, jobId: number | null): Promise<AgedInvoice[]> {
+export async function agedInvoices(sql: Reader, asOf: PlainDate, jobId: number | null): Promise<AgedInvoice[]> {
   const rows = await sql.all<InvoiceRow>(INVOICES.replaceAll('$JOB', jobId === null ? '' : `AND a.job_id = ${Number(jobId)}`), [
     asOf,
   ]);

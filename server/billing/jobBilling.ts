@@ -3,7 +3,7 @@ import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
 import { addDays, daysBetween } from '../../core/calendar/plainDate';
 import { sum } from '../../core/money/cents';
 import type { ApplicationRow, JobBilling } from '../../wire/billing';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { appliedFor, billedBySchedule } from '../instalments/billedBySchedule';
@@ -39,7 +39,7 @@ export function applicationRows(job: LoadedBillingJob, receivedOn: ReadonlyMap<s
     });
 }
 
-export async function receivedByApplication(sql: Sql, asOf: string): Promise<Map<string, number>> {
+export async function receivedByApplication(sql: Reader, asOf: string): Promise<Map<string, number>> {
   const rows = await sql.all<{ key: string; amount: number }>(
     `SELECT a.job_id || '/' || a.number AS key, sum(r.amount) AS amount FROM receipt r JOIN application a ON a.id = r.application_id WHERE r.dated <= $1 GROUP BY a.id`,
     [asOf],
@@ -48,7 +48,7 @@ export async function receivedByApplication(sql: Sql, asOf: string): Promise<Map
 }
 
 /** Applications and releases of one job as of a date. */
-export async function jobBilling(sql: Sql, jobNumber: string, asOf: string): Promise<JobBilling> {
+export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): Promise<JobBilling> {
   const identity = await jobByNumber(sql, jobNumber, 'job');
   const job = (await loadBillingJobs(sql, identity.id)).get(jobNumber)!;
   const [received, releases] = await Promise.all([

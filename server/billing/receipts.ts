@@ -1,3 +1,4 @@
+import type { Command } from '../ledger/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { retentionHeld } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -6,49 +7,46 @@ import { isNumber } from '../../core/money/decimal';
 import { rateOf } from '../../core/money/rate';
 import { receiptJournal } from '../../core/billing/receipt';
 import { retentionReleaseJournal } from '../../core/billing/retentionRelease';
-import type { Database } from '../db/database';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs } from './billingJobs';
-import { loadCompany } from '../company/company';
+import { loadDigits } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
-import { savePosting, record, type Actor } from '../ledger/post';
+import { savePosting } from '../ledger/savePosting';
 import { fieldError } from '../company/saveCompany';
 
 /** Money in, on a certified application or on a release of retention. */
-export async function receive(
-  database: Database,
-  actor: Actor,
+export async function recordReceipt(
+  command: Command,
   jobNumber: string,
   reference: string,
   input: { dated: string; amount: number; reference: string },
 ): Promise<number> {
-  return database.write(async (sql) => {
-    const { id } = await jobToPostTo(sql, jobNumber);
-    const digits = (await loadCompany(sql))!.digits;
-    const invoice = await invoiceOf(sql, id, jobNumber, reference);
-    if (input.amount === 0) throw fieldError('amount', 'Nothing is received; expected an amount');
-    if (input.dated < invoice.since)
-      throw fieldError('dated', `${input.dated} is before it was certified or released, ${invoice.since}`);
-    const total = invoice.received + input.amount;
-    if (total > Math.max(0, invoice.payable) || total < Math.min(0, invoice.payable)) {
-      throw fieldError(
-        'amount',
-        `${displayExact(input.amount, digits)} is more than the ${displayExact(invoice.payable - invoice.received, digits)} still open on it`,
-      );
-    }
-    const postingId = await savePosting(
-      sql,
-      actor,
-      { kind: 'receipt', jobId: id, reference: input.reference, dated: input.dated },
-      [receiptJournal(input.dated, input.amount)],
+  const { sql, actor } = command;
+  const { id } = await jobToPostTo(sql, jobNumber);
+  const digits = await loadDigits(sql);
+  const invoice = await invoiceOf(sql, id, jobNumber, reference);
+  if (input.amount === 0) throw fieldError('amount', 'Nothing is received; expected an amount');
+  if (input.dated < invoice.since)
+    throw fieldError('dated', `${input.dated} is before it was certified or released, ${invoice.since}`);
+  const total = invoice.received + input.amount;
+  if (total > Math.max(0, invoice.payable) || total < Math.min(0, invoice.payable)) {
+    throw fieldError(
+      'amount',
+      `${displayExact(input.amount, digits)} is more than the ${displayExact(invoice.payable - invoice.received, digits)} still open on it`,
     );
-    await sql.run(
-      'INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-      [id, invoice.applicationId, invoice.releaseId, input.dated, input.amount, input.reference, postingId],
-    );
-    await record(sql, actor, 'receive', `${jobNumber}/${reference}`, input);
-    return postingId;
-  });
+  }
+  const postingId = await savePosting(
+    sql,
+    actor,
+    { kind: 'receipt', jobId: id, reference: input.reference, dated: input.dated },
+    [receiptJournal(input.dated, input.amount)],
+  );
+  await sql.run(
+    'INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+    [id, invoice.applicationId, invoice.releaseId, input.dated, input.amount, input.reference, postingId],
+  );
+  command.note(`${jobNumber}/${reference}`, input);
+  return postingId;
 }
 
 interface Invoice {
@@ -59,7 +57,7 @@ interface Invoice {
   received: number;
 }
 
-async function invoiceOf(sql: Sql, jobId: number, jobNumber: string, reference: string): Promise<Invoice> {
+async function invoiceOf(sql: Reader, jobId: number, jobNumber: string, reference: string): Promise<Invoice> {
   const query = /^\d+$/.test(reference)
     ? `SELECT a.id AS applicationId, NULL AS releaseId, a.certified_on AS since, a.due + a.tax AS payable, coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id), 0) AS received, a.status
         FROM application a WHERE a.job_id = $1 AND a.number = CAST($2 AS INTEGER)`
@@ -74,41 +72,39 @@ async function invoiceOf(sql: Sql, jobId: number, jobNumber: string, reference: 
 
 /** Invoices retention the client gives back. Never more than is held on the day. */
 export async function releaseRetention(
-  database: Database,
-  actor: Actor,
+  command: Command,
   jobNumber: string,
   input: { dated: string; amount: number; reference: string },
 ): Promise<number> {
-  return database.write(async (sql) => {
-    const { id } = await jobToPostTo(sql, jobNumber);
-    const digits = (await loadCompany(sql))!.digits;
-    const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
-    const held = Math.min(retentionHeld(job, input.dated), retentionHeld(job, LAST_DAY));
-    if (input.amount <= 0) throw fieldError('amount', 'Expected an amount above nothing');
-    if (input.amount > held)
-      throw fieldError(
-        'amount',
-        `${displayExact(input.amount, digits)} is more than the ${displayExact(held, digits)} held on ${input.dated}`,
-      );
-    if (isNumber(input.reference))
-      throw fieldError(
-        'reference',
-        `"${input.reference}" is a number; give the release a reference that cannot be taken for an application`,
-      );
-    if (job.releases.some((it) => it.reference === input.reference))
-      throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);
-    const tax = rateOf(job.taxRate, input.amount);
-    const postingId = await savePosting(
-      sql,
-      actor,
-      { kind: 'retention-release', jobId: id, reference: input.reference, dated: input.dated },
-      [retentionReleaseJournal(input.dated, input.amount, tax)],
+  const { sql, actor } = command;
+  const { id } = await jobToPostTo(sql, jobNumber);
+  const digits = await loadDigits(sql);
+  const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
+  const held = Math.min(retentionHeld(job, input.dated), retentionHeld(job, LAST_DAY));
+  if (input.amount <= 0) throw fieldError('amount', 'Expected an amount above nothing');
+  if (input.amount > held)
+    throw fieldError(
+      'amount',
+      `${displayExact(input.amount, digits)} is more than the ${displayExact(held, digits)} held on ${input.dated}`,
     );
-    await sql.run(
-      'INSERT INTO retention_release (job_id, dated, amount, tax, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6)',
-      [id, input.dated, input.amount, tax, input.reference, postingId],
+  if (isNumber(input.reference))
+    throw fieldError(
+      'reference',
+      `"${input.reference}" is a number; give the release a reference that cannot be taken for an application`,
     );
-    await record(sql, actor, 'release-retention', jobNumber, input);
-    return postingId;
-  });
+  if (job.releases.some((it) => it.reference === input.reference))
+    throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);
+  const tax = rateOf(job.taxRate, input.amount);
+  const postingId = await savePosting(
+    sql,
+    actor,
+    { kind: 'retention-release', jobId: id, reference: input.reference, dated: input.dated },
+    [retentionReleaseJournal(input.dated, input.amount, tax)],
+  );
+  await sql.run(
+    'INSERT INTO retention_release (job_id, dated, amount, tax, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6)',
+    [id, input.dated, input.amount, tax, input.reference, postingId],
+  );
+  command.note(jobNumber, input);
+  return postingId;
 }

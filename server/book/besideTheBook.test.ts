@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -28,7 +29,7 @@ describe('what lies beside the figures comes over', () => {
   test('a posting as it was attached, moves with who and when, and a sealed answer that is still whole', async () => {
     const database = await temporaryDatabase();
     expect(await faultsOf(database, whole)).toEqual([]);
-    const sql = database.read();
+    const sql = reading(database);
     const { files, templates } = await jobFileView(sql, 'J1');
     expect(files).toMatchObject([
       { name: 'Bond.txt', mediaType: 'text/plain', size: BOND.length, hash: HASH, about: 'insurance' },
@@ -54,7 +55,7 @@ describe('what lies beside the figures comes over', () => {
   test('a posting that was tampered with comes over, and still shows that it was', async () => {
     const database = await temporaryDatabase();
     expect(await faultsOf(database, changed('offers.csv', '""Roof""', '""Roofs""'))).toEqual([]);
-    expect((await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-01'))[0]).toMatchObject({ intact: false });
+    expect((await offersOf(reading(database), 'J2', 'quotation', '1', '2031-05-01'))[0]).toMatchObject({ intact: false });
   });
 
   test('messages of two books under one name are kept side by side', async () => {
@@ -67,7 +68,7 @@ describe('what lies beside the figures comes over', () => {
     const [head, row] = whole['messages.csv']!.split(/(?<=sent_by,file\n)/) as [string, string];
     const two = { ...whole, 'messages.csv': `${head}${row}${row.replace(file!, beside)}`, [beside]: 'A third message' };
     expect(await faultsOf(database, two)).toEqual([]);
-    const [{ file: kept }, { file: other }] = (await database.read().all('SELECT file FROM message ORDER BY id')) as [
+    const [{ file: kept }, { file: other }] = (await reading(database).all('SELECT file FROM message ORDER BY id')) as [
       { file: string },
       { file: string },
     ];
@@ -133,8 +134,8 @@ describe('a job the database has takes from a book what its screens take', () =>
   ])('%s', async (_, move, expected) => {
     const database = await temporaryDatabase();
     expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
-    if (move === 'locked') await lockJob(database, TESTER, 'J1', true, 'Waiting');
-    else if (move !== '') await moveJob(database, TESTER, 'J1', move, '2031-04-30');
+    if (move === 'locked') await act(database, TESTER, lockJob, 'J1', true, 'Waiting');
+    else if (move !== '') await act(database, TESTER, moveJob, 'J1', move, '2031-04-30');
     for (const file of ['costs', 'change_orders', 'budget', 'billing_instalments', 'job_events'] as const)
       expect([file, await faultsOf(database, one(file))]).toEqual([
         file,

@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
@@ -195,7 +196,7 @@ describe('a faulty book', () => {
     const folder = writeBookText(SMALL_BOOK);
     const { writeFileSync } = await import('node:fs');
     writeFileSync(join(folder, 'customers.csv'), Buffer.from([0x63, 0xff, 0xfe]));
-    await expect(importBook(database, folder, TESTER, besides(database))).rejects.toMatchObject({
+    await expect(act(database, TESTER, importBook, folder, besides(database))).rejects.toMatchObject({
       faults: [{ file: 'customers.csv', row: 1, column: '' }],
     });
   });
@@ -243,14 +244,12 @@ async function allReports(database: Database, asOf: string): Promise<Record<stri
   for (const name of Object.keys(REPORTS) as ReportName[])
     if (!['estimate-vs-actual', 'application', 'application-summary'].includes(name))
       reports[name] = await reportLines(database, name, asOf);
-  for (const { number } of await database.read().all<{ number: string }>('SELECT number FROM job'))
+  for (const { number } of await reading(database).all<{ number: string }>('SELECT number FROM job'))
     reports[`eva ${number}`] = await reportLines(database, 'estimate-vs-actual', asOf, number);
-  for (const row of await database
-    .read()
-    .all<{ job: string; number: number }>(
-      'SELECT job.number AS job, a.number FROM application a JOIN job ON job.id = a.job_id WHERE dated <= $1',
-      [asOf],
-    )) {
+  for (const row of await reading(database).all<{ job: string; number: number }>(
+    'SELECT job.number AS job, a.number FROM application a JOIN job ON job.id = a.job_id WHERE dated <= $1',
+    [asOf],
+  )) {
     reports[`${row.job}/${row.number}`] = [
       ...(await reportLines(database, 'application', asOf, row.job, row.number)),
       ...(await reportLines(database, 'application-summary', asOf, row.job, row.number)),
@@ -261,7 +260,7 @@ async function allReports(database: Database, asOf: string): Promise<Record<stri
 
 async function exported(database: Database): Promise<BookText> {
   const folder = join(temporaryFolder(), 'out');
-  await writeBook(database.read(), folder, besides(database));
+  await writeBook(reading(database), folder, besides(database));
   return folderText(folder);
 }
 
@@ -332,7 +331,7 @@ describe('export and import are inverse', () => {
 test('the monthly totals are the entries, as of any day', async () => {
   const database = await temporaryDatabase();
   expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
-  const sql = database.read();
+  const sql = reading(database);
   const { loadCostLines } = await import('../costs/costLineStates');
   const { costSubtotals } = await import('../costs/costSubtotals');
   for (const asOf of ['2029-11-30', '2030-02-28', '2030-07-13', '2031-04-30', '2031-04-02']) {
@@ -364,6 +363,6 @@ test('the monthly totals are the entries, as of any day', async () => {
 
 test('a folder that is not there is told', async () => {
   const database = await temporaryDatabase();
-  await expect(importBook(database, '/nowhere/at/all', TESTER, besides(database))).rejects.toThrow(/no folder/);
+  await expect(act(database, TESTER, importBook, '/nowhere/at/all', besides(database))).rejects.toThrow(/no folder/);
   expect(existsSync('/nowhere')).toBe(false);
 });

@@ -1,3 +1,4 @@
+import type { Command } from '../ledger/command';
 import { existsSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -13,8 +14,7 @@ import { checkEstimates, checkPrices } from './checks/checkPricing';
 import { readExisting } from './checks/existing';
 import { joinKey } from './checks/keys';
 import { bookRows, type FileShape, type Reading } from './csv/readRows';
-import type { Database } from '../db/database';
-import type { Sql } from '../db/sql';
+import type { Reader, Sql } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import type { Stores } from '../attachments/contents';
 import { bookContents } from './bookContents';
@@ -23,7 +23,7 @@ import { saveBilling } from './save/saveBilling';
 import { saveContracts } from './save/saveContracts';
 import type { BookIds } from './save/saveKeyed';
 import { CostLines } from '../costs/costEntries';
-import { record, type Actor } from '../ledger/post';
+import { type Actor } from '../ledger/audit';
 
 /** What an import brought, by file: rows without headers. */
 export type ImportCounts = Partial<Record<BookFileName, number>>;
@@ -32,14 +32,12 @@ export type ImportCounts = Partial<Record<BookFileName, number>>;
  * Imports a book folder, all or nothing. What it has beside its CSV files, contents of postings and messages,
  * goes into the stores. Throws BookRefused with every fault there is, and leaves the database as it was; throws LedrinError where the folder cannot be read at all.
  */
-export async function importBook(database: Database, folder: string, actor: Actor, stores: Stores): Promise<ImportCounts> {
+export async function importBook(command: Command, folder: string, stores: Stores): Promise<ImportCounts> {
   if (!existsSync(folder) || !statSync(folder).isDirectory())
     throw new LedrinError('not-found', `There is no folder ${folder}; give the folder that holds the book's CSV files`);
-  return database.write(async (sql) => {
-    const counts = await importInside(sql, folder, actor, stores);
-    await record(sql, actor, 'import-book', 'book', counts);
-    return counts;
-  });
+  const counts = await importInside(command.sql, folder, command.actor, stores);
+  command.note('book', counts);
+  return counts;
 }
 
 async function importInside(sql: Sql, folder: string, actor: Actor, stores: Stores): Promise<ImportCounts> {
@@ -80,7 +78,7 @@ async function importInside(sql: Sql, folder: string, actor: Actor, stores: Stor
   }
   const counts = countRows(rows);
   if (present.has('costs')) counts.costs = await importCosts(sql, actor, check, ids, costLines, reading('costs', digits));
-  if (faults.any) throw new BookRefused(inOrder(faults));
+  if (faults.any) throw new BookRefused(inOrder(faults), faults.more);
   contents.keep();
   return counts;
 }
@@ -98,7 +96,7 @@ function bookFilesIn(folder: string, faults: FaultList): Set<BookFileName> {
 }
 
 /** The billing of the jobs the book says something of, checked. */
-async function checkedBilling(sql: Sql, check: BookCheck, digits: number) {
+async function checkedBilling(sql: Reader, check: BookCheck, digits: number) {
   const mentioned = new Set(
     (['jobs', 'schedule_of_values', 'change_order_lines', 'applications', 'retention_releases', 'receipts'] as const).flatMap(
       (file) => check.rows[file].map((row) => row.job),
@@ -113,7 +111,7 @@ async function checkedBilling(sql: Sql, check: BookCheck, digits: number) {
   return billing;
 }
 
-async function receivedSoFar(sql: Sql): Promise<Map<string, number>> {
+async function receivedSoFar(sql: Reader): Promise<Map<string, number>> {
   const rows = await sql.all<{ job: string; posting: string; amount: number }>(
     `SELECT job.number AS job, coalesce(CAST(a.number AS TEXT), l.reference) AS posting, sum(r.amount) AS amount FROM receipt r JOIN job ON job.id = r.job_id
       LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id GROUP BY 1, 2`,

@@ -1,3 +1,4 @@
+import { act } from '../test/act';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
@@ -42,7 +43,7 @@ test('the whole book has a row in every file of the format', () => {
 /** Imports a book; its faults, where it was refused. Anything else that goes wrong is thrown. */
 async function refusals(database: Database, book: BookText) {
   try {
-    await importBook(database, writeBookText(book), TESTER, besides(database));
+    await act(database, TESTER, importBook, writeBookText(book), besides(database));
     return null;
   } catch (error) {
     if (error instanceof BookRefused) return error.faults;

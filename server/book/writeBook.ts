@@ -6,8 +6,8 @@ import { formatPercentShortest, formatQuantity } from '../../core/money/rate';
 import { formatUnitCost } from '../../core/prices/unitCost';
 import { contentName, type Stores } from '../attachments/contents';
 import { csvText } from '../reports/reportCsv';
-import { loadCompany } from '../company/company';
-import type { Sql } from '../db/sql';
+import { loadDigits } from '../company/company';
+import type { Reader } from '../db/sql';
 import { BOOK_FILE_NAMES, columnsOf, type AnyColumn, type BookFileName } from './format/bookFiles';
 
 /** One query a file: its result columns bear docs/book.md's names; `id` orders and pages it. */
@@ -115,15 +115,15 @@ const PAGE = 5000;
  * Writes the whole book into `folder`, which is made where it is missing, with the contents of postings and the messages beside
  * it. Files with nothing in them are left out. Gives back, in words, what the database has that is not in the book.
  */
-export async function writeBook(sql: Sql, folder: string, stores: Stores): Promise<string[]> {
-  const digits = (await loadCompany(sql))?.digits ?? 2;
+export async function writeBook(sql: Reader, folder: string, stores: Stores): Promise<string[]> {
+  const digits = await loadDigits(sql);
   mkdirSync(folder, { recursive: true });
   for (const file of BOOK_FILE_NAMES) await writeFile(sql, folder, file, digits);
   return [...(await writeContents(sql, folder, stores)), ...(await leftOut(sql))];
 }
 
 /** Copies what is kept beside the database into the book's folder; what is gone from there is told. */
-async function writeContents(sql: Sql, folder: string, { files, outbox }: Stores): Promise<string[]> {
+async function writeContents(sql: Reader, folder: string, { files, outbox }: Stores): Promise<string[]> {
   const postings = await sql.all<{ name: string; hash: string }>('SELECT name, hash FROM attachment ORDER BY id');
   const messages = await sql.all<{ file: string }>('SELECT file FROM message ORDER BY id');
   const gone = [
@@ -140,7 +140,7 @@ function copied(from: string, to: string): boolean {
 }
 
 /** What a book has no file for, as far as there is any of it. */
-async function leftOut(sql: Sql): Promise<string[]> {
+async function leftOut(sql: Reader): Promise<string[]> {
   const counts = (await sql.get<Record<string, number>>(
     `SELECT (SELECT count(*) FROM job_draft) AS "half-made jobs", (SELECT count(*) FROM posting WHERE reverses_id IS NOT NULL) AS "which posting reversed which",
       (SELECT count(*) FROM audit) AS "the record of who did what"`,
@@ -151,14 +151,14 @@ async function leftOut(sql: Sql): Promise<string[]> {
 type BookRecord = Record<string, string | number | null> & { id: number };
 
 /** One file of the book as text, its header always there. */
-export async function fileText(sql: Sql, file: BookFileName): Promise<string> {
-  const digits = (await loadCompany(sql))?.digits ?? 2;
+export async function fileText(sql: Reader, file: BookFileName): Promise<string> {
+  const digits = await loadDigits(sql);
   let text = csvText([Object.keys(columnsOf(file))]);
   for await (const part of recordsOf(sql, file, digits)) text += part;
   return text;
 }
 
-async function writeFile(sql: Sql, folder: string, file: BookFileName, digits: number): Promise<void> {
+async function writeFile(sql: Reader, folder: string, file: BookFileName, digits: number): Promise<void> {
   let out: WriteStream | null = null;
   for await (const part of recordsOf(sql, file, digits)) {
     if (!out) {
@@ -173,7 +173,7 @@ async function writeFile(sql: Sql, folder: string, file: BookFileName, digits: n
 }
 
 /** The records of a file without its header, a page at a time. */
-async function* recordsOf(sql: Sql, file: BookFileName, digits: number): AsyncGenerator<string> {
+async function* recordsOf(sql: Reader, file: BookFileName, digits: number): AsyncGenerator<string> {
   const columns = Object.entries(columnsOf(file));
   let page = await pageAfter(sql, file, null);
   while (page.length > 0) {
@@ -182,7 +182,7 @@ async function* recordsOf(sql: Sql, file: BookFileName, digits: number): AsyncGe
   }
 }
 
-function pageAfter(sql: Sql, file: BookFileName, id: number | null): Promise<BookRecord[]> {
+function pageAfter(sql: Reader, file: BookFileName, id: number | null): Promise<BookRecord[]> {
   return sql.all<BookRecord>(
     `SELECT * FROM (${QUERIES[file]}) ${id === null ? '' : `WHERE id > ${Number(id)}`} ORDER BY id LIMIT ${PAGE}`,
   );

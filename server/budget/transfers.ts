@@ -1,66 +1,64 @@
+import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
 import type { TransferInput } from '../../wire/changes';
-import type { Database } from '../db/database';
 import { bulkInsert } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
-import { loadCompany } from '../company/company';
+import { loadDigits } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
 import { CostLines } from '../costs/costEntries';
-import { record, type Actor } from '../ledger/post';
 
 /** Moves budget between lines of one job, for good. Gives back its number in the job. */
-export async function transferBudget(database: Database, actor: Actor, job: string, input: TransferInput): Promise<number> {
-  return database.write(async (sql) => {
-    const identity = await jobToPostTo(sql, job);
-    if (identity.status === 'closing-out' || identity.status === 'closed')
-      throw new LedrinError(
-        'refused',
-        `Job ${job} is ${identity.status}: it takes final cost and bills, and its budget stays as it is`,
-      );
-    const codes = await costCodeIds(sql);
-    const faults: Fault[] = input.lines.flatMap((it, i) =>
-      codes.has(it.costCode)
-        ? []
-        : [
-            {
-              field: `lines.${i}.costCode`,
-              message: `There is no cost code ${it.costCode}; add it in Set-up, or choose another`,
-            },
-          ],
+export async function transferBudget(command: Command, job: string, input: TransferInput): Promise<number> {
+  const { sql, actor } = command;
+  const identity = await jobToPostTo(sql, job);
+  if (identity.status === 'closing-out' || identity.status === 'closed')
+    throw new LedrinError(
+      'refused',
+      `Job ${job} is ${identity.status}: it takes final cost and bills, and its budget stays as it is`,
     );
-    const rest = input.lines.reduce((sum, it) => sum + it.amount, 0);
-    if (rest !== 0) {
-      const digits = (await loadCompany(sql))?.digits ?? 2;
-      faults.push({
-        field: 'lines',
-        message: `A transfer comes to nothing; this one leaves ${displayExact(rest, digits)}. Change a line until it does`,
-      });
-    }
-    if (identity.awarded_on && input.dated < identity.awarded_on)
-      faults.push({
-        field: 'dated',
-        message: `${input.dated} is before the award, ${identity.awarded_on}; the original budget is frozen from then on`,
-      });
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    const last = await sql.get<{ number: number | null }>('SELECT max(number) AS number FROM budget_transfer WHERE job_id = $1', [
-      identity.id,
-    ]);
-    const number = (last?.number ?? 0) + 1;
-    const id = await sql.insert(
-      'INSERT INTO budget_transfer (job_id, number, dated, reason, actor, recorded_at) VALUES ($1, $2, $3, $4, $5, $6)',
-      [identity.id, number, input.dated, input.reason, actor.name, actor.at],
-    );
-    const costLines = await CostLines.open(sql, [identity.id]);
-    const rows = input.lines.map((it) => [
-      id,
-      costLines.idOf(identity.id, it.section, codes.get(it.costCode)!, it.costType),
-      it.amount,
-      it.hours,
-    ]);
-    await costLines.flush();
-    await bulkInsert(sql, 'budget_transfer_line', ['transfer_id', 'cost_line_id', 'amount', 'hours'], rows);
-    await record(sql, actor, 'transfer-budget', `${job}/${number}`, input);
-    return number;
-  });
+  const codes = await costCodeIds(sql);
+  const faults: Fault[] = input.lines.flatMap((it, i) =>
+    codes.has(it.costCode)
+      ? []
+      : [
+          {
+            field: `lines.${i}.costCode`,
+            message: `There is no cost code ${it.costCode}; add it in Set-up, or choose another`,
+          },
+        ],
+  );
+  const rest = input.lines.reduce((sum, it) => sum + it.amount, 0);
+  if (rest !== 0) {
+    const digits = await loadDigits(sql);
+    faults.push({
+      field: 'lines',
+      message: `A transfer comes to nothing; this one leaves ${displayExact(rest, digits)}. Change a line until it does`,
+    });
+  }
+  if (identity.awarded_on && input.dated < identity.awarded_on)
+    faults.push({
+      field: 'dated',
+      message: `${input.dated} is before the award, ${identity.awarded_on}; the original budget is frozen from then on`,
+    });
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const last = await sql.get<{ number: number | null }>('SELECT max(number) AS number FROM budget_transfer WHERE job_id = $1', [
+    identity.id,
+  ]);
+  const number = (last?.number ?? 0) + 1;
+  const id = await sql.insert(
+    'INSERT INTO budget_transfer (job_id, number, dated, reason, actor, recorded_at) VALUES ($1, $2, $3, $4, $5, $6)',
+    [identity.id, number, input.dated, input.reason, actor.name, actor.at],
+  );
+  const costLines = await CostLines.open(sql, [identity.id]);
+  const rows = input.lines.map((it) => [
+    id,
+    costLines.idOf(identity.id, it.section, codes.get(it.costCode)!, it.costType),
+    it.amount,
+    it.hours,
+  ]);
+  await costLines.flush();
+  await bulkInsert(sql, 'budget_transfer_line', ['transfer_id', 'cost_line_id', 'amount', 'hours'], rows);
+  command.note(`${job}/${number}`, input);
+  return number;
 }

@@ -3,7 +3,7 @@ import { LAST_DAY, daysBetween } from '../../core/calendar/plainDate';
 import { spentOnPending } from '../../core/changes/changeOrder';
 import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
 import type { ChangeInput, ChangeSummary, ChangeView, RegisteredChange, TransferView } from '../../wire/changes';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadCostLines } from '../costs/costLineStates';
 import { jobByNumber } from '../jobs/jobByNumber';
 
@@ -22,7 +22,7 @@ const SUMMARIES = `SELECT o.id, job.number AS job, job.name AS jobName, o.number
 type Loaded = ChangeSummary & Pick<ChangeView, 'version' | 'savedBy' | 'savedAt'> & { id: number };
 
 /** The changes of a job raised by the date, in the order they were raised. */
-export async function jobChanges(sql: Sql, job: string, asOf: string): Promise<ChangeSummary[]> {
+export async function jobChanges(sql: Reader, job: string, asOf: string): Promise<ChangeSummary[]> {
   const { id } = await jobByNumber(sql, job, 'job');
   const rows = await sql.all<Loaded>(`${SUMMARIES} WHERE o.job_id = $2 AND o.raised_on <= $1 ORDER BY o.raised_on, o.id`, [
     asOf,
@@ -32,7 +32,7 @@ export async function jobChanges(sql: Sql, job: string, asOf: string): Promise<C
 }
 
 /** One change whole, as it stands now; its effect is worked by the command that can try it out. */
-export async function loadChange(sql: Sql, job: string, number: string): Promise<Omit<ChangeView, 'effect'> & { id: number }> {
+export async function loadChange(sql: Reader, job: string, number: string): Promise<Omit<ChangeView, 'effect'> & { id: number }> {
   const { id: jobId } = await jobByNumber(sql, job, 'job');
   const row = await sql.get<Loaded>(`${SUMMARIES} WHERE o.job_id = $2 AND o.number = $3`, [LAST_DAY, jobId, number]);
   if (!row) throw new LedrinError('not-found', `Job ${job} has no change order ${number}`);
@@ -52,7 +52,7 @@ export async function loadChange(sql: Sql, job: string, number: string): Promise
 }
 
 /** Days granted by changes approved by the date: how much later the planned finish is. */
-export async function daysGranted(sql: Sql, jobId: number, asOf: string): Promise<number> {
+export async function daysGranted(sql: Reader, jobId: number, asOf: string): Promise<number> {
   const row = await sql.get<{ days: number }>(
     `SELECT coalesce(sum(days_granted), 0) AS days FROM change_order WHERE job_id = $1 AND status = 'approved' AND decided_on <= $2`,
     [jobId, asOf],
@@ -61,7 +61,7 @@ export async function daysGranted(sql: Sql, jobId: number, asOf: string): Promis
 }
 
 /** Every change of every job raised by the date: open ones with their age and the cost already on them. */
-export async function changeRegister(sql: Sql, asOf: string): Promise<RegisteredChange[]> {
+export async function changeRegister(sql: Reader, asOf: string): Promise<RegisteredChange[]> {
   const rows = await sql.all<Loaded>(
     `${SUMMARIES} WHERE o.raised_on <= $1 AND job.status <> 'tender' ORDER BY job.number, o.raised_on, o.id`,
     [asOf],
@@ -74,7 +74,7 @@ export async function changeRegister(sql: Sql, asOf: string): Promise<Registered
   }));
 }
 
-async function spentOnOpen(sql: Sql, asOf: string, rows: readonly Loaded[]): Promise<Map<number, number>> {
+async function spentOnOpen(sql: Reader, asOf: string, rows: readonly Loaded[]): Promise<Map<number, number>> {
   const open = rows.filter((it) => it.status === 'draft' || it.status === 'issued');
   if (open.length === 0) return new Map();
   const lines = await sql.all<{ change: number; costLineId: number; amount: number }>(
@@ -95,7 +95,7 @@ async function spentOnOpen(sql: Sql, asOf: string, rows: readonly Loaded[]): Pro
 }
 
 /** The budget transfers of a job by the date, newest first. */
-export async function jobTransfers(sql: Sql, job: string, asOf: string): Promise<TransferView[]> {
+export async function jobTransfers(sql: Reader, job: string, asOf: string): Promise<TransferView[]> {
   const { id } = await jobByNumber(sql, job, 'job');
   const rows = await sql.all<Omit<TransferView, 'lines'> & { lines: string }>(
     `SELECT t.number, t.dated, t.reason, t.actor, (SELECT json_group_array(json_object('section', k.section, 'costCode', c.code, 'costType', k.cost_type,

@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { ChangeInput, DecideChangeInput } from '../../wire/changes';
 import type { Database } from '../db/database';
@@ -7,7 +8,7 @@ import { jobView } from '../jobs/jobView';
 import { cleanUp, differences, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { certifyApplication, startApplication } from '../billing/applications';
 import { viewChange } from './changeEffect';
-import { discardChange, saveChange } from './changes';
+import { deleteChange, saveChange } from './changes';
 import { decideChange, issueChange } from './decideChange';
 import { transferBudget } from '../budget/transfers';
 
@@ -65,14 +66,14 @@ const decision = (more: Partial<DecideChangeInput> = {}): DecideChangeInput => (
   ...more,
 });
 const issued = async () => {
-  await saveChange(database, TESTER, 'J1', change(), null);
-  await issueChange(database, TESTER, 'J1', 'C3', '2031-03-22');
+  await act(database, TESTER, saveChange, 'J1', change(), null);
+  await act(database, TESTER, issueChange, 'J1', 'C3', '2031-03-22');
 };
 const wip = async (on: string) => (await reportLines(database, 'wip', on, 'J1'))[0]!.split(',').slice(3, 6);
 
 describe('a change order', () => {
   test('shows what it would do before it goes out, and does nothing by that', async () => {
-    await saveChange(database, TESTER, 'J1', change(), null);
+    await act(database, TESTER, saveChange, 'J1', change(), null);
     const before = await everything(database);
     // Estimate: labour by forecast 2,250 ÷ 60 % = 3,750; material 2,900; unbudgeted 75.50: 6,725.50. With it 500.00 and 300.00 more.
     // Contract 11,000 → 12,300: profit 4,274.50 → 4,774.50. Margin 38.8591 % → 38.8171 %.
@@ -92,42 +93,42 @@ describe('a change order', () => {
     expect(early.effect).toEqual(onTheDay.effect);
     expect(early.effect!.estimate[1] - early.effect!.estimate[0]).toBe(80_000);
     expect(await everything(database)).toBe(before);
-    expect((await jobView(database.read(), 'J1', '2031-04-30')).sov.map((it) => it.line)).toEqual(['1', '2', '3']);
+    expect((await jobView(reading(database), 'J1', '2031-04-30')).sov.map((it) => it.line)).toEqual(['1', '2', '3']);
   });
 
   test('approved for less counts from its day and not before, spread to the penny; the next application offers its lines', async () => {
     await issued();
     // 1,000.00 of 1,300.00: 1,500 ÷ 1,300 × 1,000 = 1,153.846… and −153.846…: 1,153.85 and −153.85.
-    await decideChange(database, TESTER, 'J1', 'C3', decision({ agreed: 100_000, daysGranted: 10 }));
+    await act(database, TESTER, decideChange, 'J1', 'C3', decision({ agreed: 100_000, daysGranted: 10 }));
     expect((await wip('2031-04-09')).slice(0, 2)).toEqual(['11000.00', '6725.50']);
     expect((await wip('2031-04-10')).slice(0, 2)).toEqual(['12000.00', '7525.50']);
-    const sov = (await jobView(database.read(), 'J1', '2031-04-30')).sov;
+    const sov = (await jobView(reading(database), 'J1', '2031-04-30')).sov;
     expect(sov.map((it) => [it.line, it.changes, it.scheduledToDate])).toEqual([
       ['1', -15_385, 584_615],
       ['2', 0, 400_000],
       ['3', 100_000, 100_000],
       ['4', 115_385, 115_385],
     ]);
-    expect((await jobChanges(database.read(), 'J1', '2031-04-09')).at(-1)).toMatchObject({
+    expect((await jobChanges(reading(database), 'J1', '2031-04-09')).at(-1)).toMatchObject({
       status: 'issued',
       price: 130_000,
       decidedBy: '',
     });
-    expect((await jobChanges(database.read(), 'J1', '2031-04-10')).at(-1)).toMatchObject({
+    expect((await jobChanges(reading(database), 'J1', '2031-04-10')).at(-1)).toMatchObject({
       ...{ status: 'approved', asked: 130_000, price: 100_000, daysGranted: 10, decidedBy: 'Mr Hale' },
     });
-    await certifyApplication(database, TESTER, 'J1', 3, { on: '2031-04-15', lines: [] });
-    expect((await applicationView(database.read(), 'J1', 3, '2031-04-30')).lines.map((it) => it.line)).toEqual(['1', '2', '3']);
-    await startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: '', bySchedule: false });
-    const next = await applicationView(database.read(), 'J1', 4, '2031-04-30');
+    await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-15', lines: [] });
+    expect((await applicationView(reading(database), 'J1', 3, '2031-04-30')).lines.map((it) => it.line)).toEqual(['1', '2', '3']);
+    await act(database, TESTER, startApplication, 'J1', { dated: '2031-04-30', reference: '', bySchedule: false });
+    const next = await applicationView(reading(database), 'J1', 4, '2031-04-30');
     expect(next.lines.map((it) => [it.line, it.scheduled])).toEqual(sov.map((it) => [it.line, it.scheduledToDate]));
     expect(await differences(database, '2031-04-30')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
   });
 
   test('decided, it is altered by another change only; approving behind an application is refused', async () => {
-    await saveChange(database, TESTER, 'J1', change(), null);
-    await expect(decideChange(database, TESTER, 'J1', 'C3', decision())).rejects.toThrow(/is a draft; issue it first/);
-    await issueChange(database, TESTER, 'J1', 'C3', '2031-03-22');
+    await act(database, TESTER, saveChange, 'J1', change(), null);
+    await expect(act(database, TESTER, decideChange, 'J1', 'C3', decision())).rejects.toThrow(/is a draft; issue it first/);
+    await act(database, TESTER, issueChange, 'J1', 'C3', '2031-03-22');
     const before = await everything(database);
     for (const [attempt, field] of [
       [decision({ on: '2031-03-31' }), 'on'],
@@ -135,40 +136,41 @@ describe('a change order', () => {
       [decision({ agreed: 130_001 }), 'agreed'],
       [decision({ agreed: -1 }), 'agreed'],
     ] as const)
-      await expect(decideChange(database, TESTER, 'J1', 'C3', attempt)).rejects.toMatchObject({ faults: [{ field }] });
-    await expect(saveChange(database, TESTER, 'J1', change({ version: 1 }), 'C3')).rejects.toThrow(
+      await expect(act(database, TESTER, decideChange, 'J1', 'C3', attempt)).rejects.toMatchObject({ faults: [{ field }] });
+    await expect(act(database, TESTER, saveChange, 'J1', change({ version: 1 }), 'C3')).rejects.toThrow(
       /withdraw it and raise another/,
     );
     expect(await everything(database)).toBe(before);
-    await decideChange(database, TESTER, 'J1', 'C3', decision());
-    await expect(saveChange(database, TESTER, 'J1', change({ version: 1 }), 'C3')).rejects.toThrow(
+    await act(database, TESTER, decideChange, 'J1', 'C3', decision());
+    await expect(act(database, TESTER, saveChange, 'J1', change({ version: 1 }), 'C3')).rejects.toThrow(
       /altered by another change order only/,
     );
-    await expect(discardChange(database, TESTER, 'J1', 'C3')).rejects.toThrow(/altered by another change order only/);
+    await expect(act(database, TESTER, deleteChange, 'J1', 'C3')).rejects.toThrow(/altered by another change order only/);
     await expect(database.write((sql) => sql.run('UPDATE change_order_line SET amount = 1'))).rejects.toThrow();
   });
 
   test('rejected or withdrawn, it is in no report; a draft thrown away takes its new line with it', async () => {
     await issued();
     const now = await wip('2031-04-30');
-    await decideChange(database, TESTER, 'J1', 'C3', decision({ status: 'withdrawn', note: 'Done by others' }));
+    await act(database, TESTER, decideChange, 'J1', 'C3', decision({ status: 'withdrawn', note: 'Done by others' }));
     expect(await wip('2031-04-30')).toEqual(now);
-    expect((await jobView(database.read(), 'J1', '2031-04-30')).pendingChanges).toBe(70_000);
-    await saveChange(
+    expect((await jobView(reading(database), 'J1', '2031-04-30')).pendingChanges).toBe(70_000);
+    await act(
       database,
       TESTER,
+      saveChange,
       'J1',
       change({ number: 'C4', price: [{ ...plain, line: '9', section: '', description: 'New', amount: 5 }] }),
       null,
     );
-    await discardChange(database, TESTER, 'J1', 'C4');
-    expect(await database.read().all(`SELECT line FROM sov_line WHERE line IN ('4', '9')`)).toEqual([{ line: '4' }]);
+    await act(database, TESTER, deleteChange, 'J1', 'C4');
+    expect(await reading(database).all(`SELECT line FROM sov_line WHERE line IN ('4', '9')`)).toEqual([{ line: '4' }]);
   });
 
   test('saved by two, the second is told; faults name row and field', async () => {
-    await saveChange(database, TESTER, 'J1', change(), null);
-    expect(await saveChange(database, TESTER, 'J1', change({ version: 1, number: 'C5', title: 'Canopies' }), 'C3')).toBe(2);
-    await expect(saveChange(database, TESTER, 'J1', change({ version: 1, number: 'C5' }), 'C5')).rejects.toThrow(
+    await act(database, TESTER, saveChange, 'J1', change(), null);
+    expect(await act(database, TESTER, saveChange, 'J1', change({ version: 1, number: 'C5', title: 'Canopies' }), 'C3')).toBe(2);
+    await expect(act(database, TESTER, saveChange, 'J1', change({ version: 1, number: 'C5' }), 'C5')).rejects.toThrow(
       /^tester saved C5 at 09:00/,
     );
     const { price, cost } = change();
@@ -177,10 +179,10 @@ describe('a change order', () => {
       price: [price[0]!, price[0]!, { ...price[0]!, line: '8', description: '' }],
       cost: [{ ...cost[0]!, costCode: '777', sovLine: '99' }],
     });
-    await expect(saveChange(database, TESTER, 'J1', bad, null)).rejects.toMatchObject({
+    await expect(act(database, TESTER, saveChange, 'J1', bad, null)).rejects.toMatchObject({
       faults: ['price.1.line', 'price.2.description', 'cost.0.costCode', 'cost.0.sovLine', 'number'].map((field) => ({ field })),
     });
-    expect((await loadChange(database.read(), 'J1', 'C5')).priceLines.map((it) => [it.line, it.isNew])).toEqual([
+    expect((await loadChange(reading(database), 'J1', 'C5')).priceLines.map((it) => [it.line, it.isNew])).toEqual([
       ['4', true],
       ['1', false],
     ]);
@@ -189,15 +191,16 @@ describe('a change order', () => {
   test('the register tells age, price at risk and what is already spent on what is not agreed', async () => {
     await issued();
     // 75.50 was spent on A/900 without budget; C4 names that line for 60.00: all of these are spent already.
-    await saveChange(
+    await act(
       database,
       TESTER,
+      saveChange,
       'J1',
       change({ number: 'C4', price: [], cost: [{ ...change().cost[1]!, section: 'A', sovLine: '', amount: 6_000 }] }),
       null,
     );
     expect(
-      (await changeRegister(database.read(), '2031-04-30')).map((it) => [it.number, it.status, it.age, it.price, it.spent]),
+      (await changeRegister(reading(database), '2031-04-30')).map((it) => [it.number, it.status, it.age, it.price, it.spent]),
     ).toEqual([
       ['C1', 'approved', null, 100_000, 0],
       ['C2', 'issued', null, 70_000, 0],
@@ -216,10 +219,10 @@ describe('a transfer of budget', () => {
 
   test('comes to nothing, has a reason, and moves the estimate of both lines from its day on', async () => {
     await expect(
-      transferBudget(database, TESTER, 'J1', { dated: '2031-04-05', reason: 'r', lines: lines(-10_000, 9_999) }),
+      act(database, TESTER, transferBudget, 'J1', { dated: '2031-04-05', reason: 'r', lines: lines(-10_000, 9_999) }),
     ).rejects.toThrow(/leaves −0.01/);
     expect(
-      await transferBudget(database, TESTER, 'J1', {
+      await act(database, TESTER, transferBudget, 'J1', {
         dated: '2031-04-05',
         reason: 'Crew does it',
         lines: lines(-10_000, 10_000),
@@ -249,7 +252,7 @@ describe('a transfer of budget', () => {
       '2800.00',
     ]);
     expect((await row('2031-04-04', 'labour'))[4]).toBe('0.00');
-    expect(await jobTransfers(database.read(), 'J1', '2031-04-30')).toMatchObject([
+    expect(await jobTransfers(reading(database), 'J1', '2031-04-30')).toMatchObject([
       {
         number: 1,
         dated: '2031-04-05',
@@ -263,7 +266,7 @@ describe('a transfer of budget', () => {
 
   test('before the award, on an unknown code or a locked job it is refused', async () => {
     await expect(
-      transferBudget(database, TESTER, 'J1', {
+      act(database, TESTER, transferBudget, 'J1', {
         dated: '2031-01-04',
         reason: 'r',
         lines: [{ ...lines(5, -5)[0]!, costCode: '9' }, lines(5, -5)[1]!],
@@ -271,9 +274,9 @@ describe('a transfer of budget', () => {
     ).rejects.toMatchObject({ faults: [{ field: 'lines.0.costCode' }, { field: 'dated' }] });
     await database.write((sql) => sql.run('UPDATE job SET locked = 1'));
     await expect(
-      transferBudget(database, TESTER, 'J1', { dated: '2031-04-05', reason: 'r', lines: lines(5, -5) }),
+      act(database, TESTER, transferBudget, 'J1', { dated: '2031-04-05', reason: 'r', lines: lines(5, -5) }),
     ).rejects.toThrow(/locked/);
-    await expect(saveChange(database, TESTER, 'J1', change(), null)).rejects.toThrow(/locked/);
+    await expect(act(database, TESTER, saveChange, 'J1', change(), null)).rejects.toThrow(/locked/);
   });
 
   test.each([

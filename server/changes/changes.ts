@@ -1,53 +1,47 @@
+import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { ChangeInput, ChangeView } from '../../wire/changes';
-import type { Database } from '../db/database';
-import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { bulkInsert, nextId, type Reader, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadChange } from './changeViews';
 import { jobToPostTo, type JobIdentity } from '../jobs/jobByNumber';
 import { CostLines } from '../costs/costEntries';
-import { record, type Actor } from '../ledger/post';
-import { OPEN_BESIDE, refuseSavedSince } from '../versions/staleness';
+import { type Actor } from '../ledger/audit';
+import { assertVersion } from '../versions/staleness';
 import { insertSovLines } from '../jobs/sovLines';
 
 /** Keeps a draft change as typed, new or changed. Gives back its version. Throws conflict where somebody saved it since. */
-export async function saveChange(
-  database: Database,
-  actor: Actor,
-  job: string,
-  input: ChangeInput,
-  was: string | null,
-): Promise<number> {
-  return database.write(async (sql) => {
-    const identity = await jobToChange(sql, job);
-    const change = was === null ? null : await draftChange(sql, job, was);
-    if (change) refuseSavedSince(was!, change, input.version, OPEN_BESIDE);
-    const codes = await costCodeIds(sql);
-    const sov = new Map(
-      (await sql.all<{ id: number; line: string }>('SELECT id, line FROM sov_line WHERE job_id = $1', [identity.id])).map(
-        (row) => [row.line, row.id],
-      ),
-    );
-    const faults = changeFaults(input, codes, sov);
-    if (
-      input.number !== was &&
-      (await sql.get('SELECT 1 FROM change_order WHERE job_id = $1 AND number = $2', [identity.id, input.number]))
-    )
-      faults.push({ field: 'number', message: `There is a change ${input.number} on job ${job} already; choose another number` });
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    const version = (change?.version ?? 0) + 1;
-    const id = change?.id ?? (await nextId(sql, 'change_order'));
-    await saveFacts(sql, actor, id, identity.id, input, version);
-    await sql.run('DELETE FROM change_order_line WHERE change_order_id = $1', [id]);
-    await saveLines(sql, id, identity.id, input, codes, sov);
-    await dropUnnamedLines(sql, identity.id);
-    await record(sql, actor, 'save-change', `${job}/${input.number}`, { version, was });
-    return version;
-  });
+export async function saveChange(command: Command, job: string, input: ChangeInput, was: string | null): Promise<number> {
+  const { sql, actor } = command;
+  const identity = await jobToChange(sql, job);
+  const change = was === null ? null : await draftChange(sql, job, was);
+  assertVersion(command, input.number, change, input.version);
+  const codes = await costCodeIds(sql);
+  const sov = new Map(
+    (await sql.all<{ id: number; line: string }>('SELECT id, line FROM sov_line WHERE job_id = $1', [identity.id])).map((row) => [
+      row.line,
+      row.id,
+    ]),
+  );
+  const faults = changeFaults(input, codes, sov);
+  if (
+    input.number !== was &&
+    (await sql.get('SELECT 1 FROM change_order WHERE job_id = $1 AND number = $2', [identity.id, input.number]))
+  )
+    faults.push({ field: 'number', message: `There is a change ${input.number} on job ${job} already; choose another number` });
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const version = (change?.version ?? 0) + 1;
+  const id = change?.id ?? (await nextId(sql, 'change_order'));
+  await saveFacts(sql, actor, id, identity.id, input, version);
+  await sql.run('DELETE FROM change_order_line WHERE change_order_id = $1', [id]);
+  await saveLines(sql, id, identity.id, input, codes, sov);
+  await dropUnnamedLines(sql, identity.id);
+  command.note(`${job}/${input.number}`, { version, was });
+  return version;
 }
 
 /** The job whose contract is to change. Throws refused where it is locked, closed or still a tender. */
-export async function jobToChange(sql: Sql, number: string): Promise<JobIdentity> {
+export async function jobToChange(sql: Reader, number: string): Promise<JobIdentity> {
   const job = await jobToPostTo(sql, number);
   if (job.status === 'closing-out')
     throw new LedrinError('refused', `Job ${number} is closing out: it takes final cost and bills, and no more changes`);
@@ -55,14 +49,14 @@ export async function jobToChange(sql: Sql, number: string): Promise<JobIdentity
   return job;
 }
 
-export async function draftChange(sql: Sql, job: string, number: string) {
+export async function draftChange(sql: Reader, job: string, number: string) {
   const change = await loadChange(sql, job, number);
-  if (change.status !== 'draft') throw new LedrinError('refused', changeStays(change));
+  if (change.status !== 'draft') throw new LedrinError('refused', whyNotEditable(change));
   return change;
 }
 
 /** Why a change cannot be altered, and what to do instead. */
-export function changeStays({ number, status }: Pick<ChangeView, 'number' | 'status'>): string {
+export function whyNotEditable({ number, status }: Pick<ChangeView, 'number' | 'status'>): string {
   if (status === 'issued') return `${number} is issued; withdraw it and raise another to ask for something else`;
   return `${number} is ${status}, and stays so; it is altered by another change order only`;
 }
@@ -186,13 +180,12 @@ async function dropUnnamedLines(sql: Sql, jobId: number): Promise<void> {
 }
 
 /** Throws a draft away. What was issued is withdrawn instead. */
-export async function discardChange(database: Database, actor: Actor, job: string, number: string): Promise<void> {
-  await database.write(async (sql) => {
-    const identity = await jobToChange(sql, job);
-    const { id } = await draftChange(sql, job, number);
-    await sql.run('DELETE FROM change_order_line WHERE change_order_id = $1', [id]);
-    await sql.run('DELETE FROM change_order WHERE id = $1', [id]);
-    await dropUnnamedLines(sql, identity.id);
-    await record(sql, actor, 'discard-change', `${job}/${number}`, {});
-  });
+export async function deleteChange(command: Command, job: string, number: string): Promise<void> {
+  const { sql } = command;
+  const identity = await jobToChange(sql, job);
+  const { id } = await draftChange(sql, job, number);
+  await sql.run('DELETE FROM change_order_line WHERE change_order_id = $1', [id]);
+  await sql.run('DELETE FROM change_order WHERE id = $1', [id]);
+  await dropUnnamedLines(sql, identity.id);
+  command.note(`${job}/${number}`, {});
 }

@@ -1,71 +1,49 @@
+import type { Command } from '../ledger/command';
 import { agreedLines } from '../../core/changes/changeOrder';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
-import type { DecideChangeInput } from '../../wire/changes';
-import type { Database } from '../db/database';
-import type { Sql } from '../db/sql';
+import type { ChangeView, DecideChangeInput } from '../../wire/changes';
+import type { Reader, Sql } from '../db/sql';
 import { loadChange } from './changeViews';
-import { loadCompany } from '../company/company';
+import { loadDigits } from '../company/company';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { changeStays, draftChange, jobToChange } from './changes';
-import { record, type Actor } from '../ledger/post';
+import { whyNotEditable, draftChange, jobToChange } from './changes';
 import { fieldError } from '../company/saveCompany';
 
 /** Sends a change out: from then on what it asks for stands. */
-export async function issueChange(database: Database, actor: Actor, job: string, number: string, on: string): Promise<void> {
-  await database.write(async (sql) => {
-    await jobToChange(sql, job);
-    const change = await draftChange(sql, job, number);
-    if (on < change.raisedOn) throw fieldError('on', `Issued on ${on} is before it was raised, ${change.raisedOn}`);
-    if (change.priceLines.length === 0 && change.costLines.length === 0 && change.daysAsked === null)
-      throw new LedrinError('refused', `${number} asks for nothing yet: no price, no cost and no days`);
-    await sql.run(`UPDATE change_order SET status = 'issued', issued_on = $1 WHERE id = $2`, [on, change.id]);
-    await record(sql, actor, 'issue-change', `${job}/${number}`, { on });
-  });
+export async function issueChange(command: Command, job: string, number: string, on: string): Promise<void> {
+  const { sql } = command;
+  await jobToChange(sql, job);
+  const change = await draftChange(sql, job, number);
+  if (on < change.raisedOn) throw fieldError('on', `Issued on ${on} is before it was raised, ${change.raisedOn}`);
+  if (change.priceLines.length === 0 && change.costLines.length === 0 && change.daysAsked === null)
+    throw new LedrinError('refused', `${number} asks for nothing yet: no price, no cost and no days`);
+  await sql.run(`UPDATE change_order SET status = 'issued', issued_on = $1 WHERE id = $2`, [on, change.id]);
+  command.note(`${job}/${number}`, { on });
 }
 
 /** Notes the decision on an issued change. Approved, it counts from its day on, and never before. */
-export async function decideChange(
-  database: Database,
-  actor: Actor,
-  job: string,
-  number: string,
-  input: DecideChangeInput,
-): Promise<void> {
-  await database.write(async (sql) => {
-    const identity = await jobToChange(sql, job);
-    await decideInside(sql, identity, number, input);
-    await record(sql, actor, 'decide-change', `${job}/${number}`, input);
-  });
+export async function decideChange(command: Command, job: string, number: string, input: DecideChangeInput): Promise<void> {
+  const { sql } = command;
+  const identity = await jobToChange(sql, job);
+  await decideInside(sql, identity, number, input);
+  command.note(`${job}/${number}`, input);
 }
 
 async function decideInside(sql: Sql, job: JobIdentity, number: string, input: DecideChangeInput): Promise<void> {
   const change = await loadChange(sql, job.number, number);
   if (change.status === 'draft')
     throw new LedrinError('refused', `${number} is a draft; issue it first, so that it is known what was asked`);
-  if (change.status !== 'issued') throw new LedrinError('refused', changeStays(change));
+  if (change.status !== 'issued') throw new LedrinError('refused', whyNotEditable(change));
   if (change.issuedOn && input.on < change.issuedOn)
     throw fieldError('on', `Decided on ${input.on} is before it was issued, ${change.issuedOn}`);
-  if (input.status === 'approved') await approve(sql, job, change, input);
-  await sql.run(
-    'UPDATE change_order SET status = $1, decided_on = $2, decided_by = $3, decision = $4, days_granted = $5 WHERE id = $6',
-    [
-      input.status,
-      input.on,
-      input.by,
-      input.note,
-      input.status === 'approved' ? (input.daysGranted ?? change.daysAsked) : null,
-      change.id,
-    ],
-  );
+  if (input.status === 'approved') await assertApprovable(sql, job, change, input);
+  await applyDecision(sql, change, input);
 }
 
-async function approve(
-  sql: Sql,
-  job: JobIdentity,
-  change: { id: number; asked: number; number: string },
-  input: DecideChangeInput,
-): Promise<void> {
+type Asked = Pick<ChangeView, 'number' | 'daysAsked' | 'asked'> & { id: number };
+
+async function assertApprovable(sql: Reader, job: JobIdentity, change: Asked, input: DecideChangeInput): Promise<void> {
   const later = await sql.get<{ number: number; dated: string }>(
     `SELECT number, dated FROM application WHERE job_id = $1 AND status <> 'draft' AND dated >= $2 ORDER BY number DESC LIMIT 1`,
     [job.id, input.on],
@@ -77,20 +55,34 @@ async function approve(
     );
   if (input.agreed === null || input.agreed === change.asked) return;
   if (Math.sign(input.agreed) * Math.sign(change.asked) < 0 || Math.abs(input.agreed) > Math.abs(change.asked)) {
-    const digits = (await loadCompany(sql))?.digits ?? 2;
+    const digits = await loadDigits(sql);
     throw fieldError(
       'agreed',
       `Expected the amount asked for, ${displayExact(change.asked, digits)}, or less; raise another change for more`,
     );
   }
+}
+
+/** What a decision does to a change and its lines; a preview of an approval calls the same on copies of the tables. */
+export async function applyDecision(sql: Sql, change: Asked, input: DecideChangeInput): Promise<void> {
+  const approved = input.status === 'approved';
+  if (approved && input.agreed !== null && input.agreed !== change.asked) await agreeLines(sql, change.id, input.agreed);
+  await sql.run(
+    'UPDATE change_order SET status = $1, decided_on = $2, decided_by = $3, decision = $4, days_granted = $5 WHERE id = $6',
+    [input.status, input.on, input.by, input.note, approved ? (input.daysGranted ?? change.daysAsked) : null, change.id],
+  );
+}
+
+/** Spreads what was agreed over the price lines in proportion to what was asked. */
+async function agreeLines(sql: Sql, changeId: number, agreed: number): Promise<void> {
   const lines = await sql.all<{ id: number; amount: number }>(
     `SELECT id, amount FROM change_order_line WHERE change_order_id = $1 AND side = 'price' ORDER BY id`,
-    [change.id],
+    [changeId],
   );
-  const agreed = agreedLines(
+  const amounts = agreedLines(
     lines.map((it) => it.amount),
-    input.agreed,
+    agreed,
   );
   for (const [i, line] of lines.entries())
-    await sql.run('UPDATE change_order_line SET asked = amount, amount = $1 WHERE id = $2', [agreed[i], line.id]);
+    await sql.run('UPDATE change_order_line SET asked = amount, amount = $1 WHERE id = $2', [amounts[i], line.id]);
 }

@@ -1,6 +1,7 @@
+import { LedrinError } from '../../core/errors/ledrinError';
 import { lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { currencyDigits } from '../book/format/currency';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 export interface Company {
   name: string;
@@ -15,7 +16,7 @@ export interface Company {
 }
 
 /** The company whose books these are; null in an empty database. */
-export async function loadCompany(sql: Sql): Promise<Company | null> {
+export async function findCompany(sql: Reader): Promise<Company | null> {
   const row = await sql.get<{
     name: string;
     currency: string;
@@ -38,8 +39,20 @@ export async function loadCompany(sql: Sql): Promise<Company | null> {
   };
 }
 
+/** The company whose books these are. Throws refused in an empty database: without its currency no amount can be read or shown. */
+export async function loadCompany(sql: Reader): Promise<Company> {
+  const company = await findCompany(sql);
+  if (company) return company;
+  throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every amount');
+}
+
+/** Decimals of the company's currency. */
+export async function loadDigits(sql: Reader): Promise<number> {
+  return (await loadCompany(sql)).digits;
+}
+
 /** The newest day that has a cost, certification, release or receipt; null where there is none. */
-export async function newestEntryDate(sql: Sql): Promise<PlainDate | null> {
+export async function newestEntryDate(sql: Reader): Promise<PlainDate | null> {
   const row = await sql.get<{ newest: string | null }>(
     `SELECT max(d) AS newest FROM (SELECT (SELECT max(dated) FROM cost_entry) AS d UNION ALL SELECT max(certified_on) FROM application WHERE status = 'certified'
       UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt)`,
@@ -48,6 +61,6 @@ export async function newestEntryDate(sql: Sql): Promise<PlainDate | null> {
 }
 
 /** docs/book.md: without a date, the last day of the newest month with entries; `today`'s month where there are none. */
-export async function usualAsOf(sql: Sql, today: PlainDate): Promise<PlainDate> {
+export async function usualAsOf(sql: Reader, today: PlainDate): Promise<PlainDate> {
   return lastDay(periodOf((await newestEntryDate(sql)) ?? today));
 }

@@ -1,11 +1,11 @@
 import { periodOf } from '../../core/calendar/plainDate';
 import type { Lists, Session } from '../../wire/company';
-import type { Sql } from '../db/sql';
-import { loadCompany, newestEntryDate } from './company';
+import type { Reader } from '../db/sql';
+import { newestEntryDate, findCompany } from './company';
 
-export async function loadSession(sql: Sql, today: string): Promise<Session> {
+export async function loadSession(sql: Reader, today: string): Promise<Session> {
   const [company, newest, jobs] = await Promise.all([
-    loadCompany(sql),
+    findCompany(sql),
     newestEntryDate(sql),
     sql.get<{ count: number }>('SELECT count(*) AS count FROM job'),
   ]);
@@ -13,7 +13,7 @@ export async function loadSession(sql: Sql, today: string): Promise<Session> {
 }
 
 /** What fields complete from. */
-export async function loadLists(sql: Sql, asOf: string): Promise<Lists> {
+export async function loadLists(sql: Reader, asOf: string): Promise<Lists> {
   const [clients, vendors, costCodes, jobs, managers, commitments] = await Promise.all([
     sql.all<Lists['clients'][number]>('SELECT code, name, terms_days AS termsDays FROM client ORDER BY code'),
     sql.all<Lists['vendors'][number]>('SELECT code, name, kind FROM vendor ORDER BY code'),

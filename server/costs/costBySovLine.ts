@@ -1,5 +1,5 @@
 import { multiplyDivide } from '../../core/money/round';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { type JobIdentity } from '../jobs/jobByNumber';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
 
@@ -11,7 +11,7 @@ export interface ServingLine {
 }
 
 /** The cost lines behind each SOV line. */
-export async function servingLines(sql: Sql, job: JobIdentity, asOf: string): Promise<Map<string, ServingLine[]>> {
+export async function servingLines(sql: Reader, job: JobIdentity, asOf: string): Promise<Map<string, ServingLine[]>> {
   const [lines, links] = await Promise.all([
     estimatedLines(sql, job, asOf),
     sql.all<{ id: number; line: string; amount: number }>(
@@ -42,7 +42,11 @@ export const SERVED = {
 export type ServedKey = keyof typeof SERVED;
 
 /** Budget, cost and estimate behind each SOV line. */
-export async function costBySovLine(sql: Sql, job: JobIdentity, asOf: string): Promise<Map<string, Record<ServedKey, number>>> {
+export async function costBySovLine(
+  sql: Reader,
+  job: JobIdentity,
+  asOf: string,
+): Promise<Map<string, Record<ServedKey, number>>> {
   const sumOf = (lines: readonly ServingLine[], key: ServedKey) =>
     lines.reduce((sum, it) => sum + it.share(SERVED[key](it.line)), 0);
   return new Map(

@@ -1,11 +1,13 @@
+import { reading } from '../test/act';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { COST_TYPES } from '../../core/costs/costType';
 import type { Database } from '../db/database';
 import { cleanUp, faultsOf, folderText, temporaryDatabase } from '../test/books';
 import type { CostRow } from '../../wire/costs';
-import { COST_SORTS, costLedgerPage, type CostLedgerFilter } from './costLedger';
-import { costSubtotals, SUBTOTALS } from './costSubtotals';
+import { COST_SORTS, SUBTOTALS } from '../../wire/costs';
+import { costLedgerPage, type CostLedgerFilter } from './costLedger';
+import { costSubtotals } from './costSubtotals';
 
 let database: Database;
 let all: CostRow[];
@@ -14,11 +16,12 @@ const LATEST = '2031-12-31';
 beforeAll(async () => {
   database = await temporaryDatabase();
   expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
-  all = (await costLedgerPage(database.read(), { asOf: LATEST, limit: 100_000 })).rows;
+  all = (await costLedgerPage(reading(database), { asOf: LATEST, limit: 100_000 })).rows;
 });
 afterAll(cleanUp);
 
-const page = (filter: Partial<CostLedgerFilter>) => costLedgerPage(database.read(), { asOf: LATEST, limit: 100_000, ...filter });
+const page = (filter: Partial<CostLedgerFilter>) =>
+  costLedgerPage(reading(database), { asOf: LATEST, limit: 100_000, ...filter });
 const total = (rows: readonly CostRow[]) => rows.reduce((sum, row) => sum + row.amount, 0);
 
 /** What a filter means, said again in plain terms. */
@@ -107,7 +110,7 @@ describe('subtotals', () => {
   test('of any filter and by any column add up to the ledger', async () => {
     await fc.assert(
       fc.asyncProperty(filters, fc.constantFrom(...SUBTOTALS), async (filter, by) => {
-        const groups = await costSubtotals(database.read(), { asOf: LATEST, ...filter }, by);
+        const groups = await costSubtotals(reading(database), { asOf: LATEST, ...filter }, by);
         const expected = all.filter((row) => matches(row, filter));
         expect(groups.reduce((sum, it) => sum + it.amount, 0)).toBe(total(expected));
         expect(groups.reduce((sum, it) => sum + it.count, 0)).toBe(expected.length);
@@ -118,10 +121,10 @@ describe('subtotals', () => {
   });
 
   test('each group is what its key says', async () => {
-    const groups = await costSubtotals(database.read(), { asOf: '2031-04-30', job: '2110' }, 'type');
+    const groups = await costSubtotals(reading(database), { asOf: '2031-04-30', job: '2110' }, 'type');
     for (const { key, amount } of groups)
       expect([key, amount]).toEqual([key, total(all.filter((row) => row.job === '2110' && row.costType === key))]);
-    const months = await costSubtotals(database.read(), { asOf: '2031-04-30', job: '2110' }, 'month');
+    const months = await costSubtotals(reading(database), { asOf: '2031-04-30', job: '2110' }, 'month');
     for (const { key, amount } of months)
       expect([key, amount]).toEqual([key, total(all.filter((row) => row.job === '2110' && row.dated.startsWith(key)))]);
   });

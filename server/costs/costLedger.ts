@@ -1,9 +1,8 @@
 import type { PlainDate } from '../../core/calendar/plainDate';
-import type { CostPage, CostRow } from '../../wire/costs';
-import type { Sql } from '../db/sql';
+import type { COST_SORTS, CostPage, CostRow } from '../../wire/costs';
+import type { Reader } from '../db/sql';
 
-export const COST_SORTS = ['dated', 'job', 'amount', 'party', 'cost-code'] as const;
-export type CostSort = (typeof COST_SORTS)[number];
+type CostSort = (typeof COST_SORTS)[number];
 
 /** What part of the cost ledger is asked for. Text filters match the whole value, but for `search`. */
 export interface CostLedgerFilter {
@@ -44,7 +43,7 @@ export interface Condition {
 }
 
 /** One page of the cost ledger with the totals of all that matches. */
-export async function costLedgerPage(sql: Sql, filter: CostLedgerFilter): Promise<CostPage> {
+export async function costLedgerPage(sql: Reader, filter: CostLedgerFilter): Promise<CostPage> {
   const ids = await filterIds(sql, filter);
   if (!ids) return { rows: [], count: 0, amount: 0, hours: 0 };
   const condition = conditionOf(filter, ids);
@@ -59,46 +58,96 @@ export async function costLedgerPage(sql: Sql, filter: CostLedgerFilter): Promis
   return { ...totals!, rows };
 }
 
-async function pageRows(sql: Sql, filter: CostLedgerFilter, { where, bind, needsLine }: Condition): Promise<CostRow[]> {
+/** All rows that match, in the filter's order, a page at a time: each begins after the last row of the one before it. */
+export async function* costLedgerPages(sql: Reader, filter: CostLedgerFilter, size: number): AsyncGenerator<CostRow[]> {
+  const ids = await filterIds(sql, filter);
+  if (!ids) return;
+  const keys = [...orderOf(filter), 'e.id'];
+  let after: unknown[] | null = null;
+  for (;;) {
+    const condition = conditionOf(filter, ids);
+    if (after !== null) {
+      const marks = after.map((value) => `$${condition.bind.push(value)}`);
+      condition.where.push(`(${keys.join(', ')}) ${filter.descending ? '<' : '>'} (${marks.join(', ')})`);
+    }
+    const rows: Row[] = await pageOfRows(sql, { ...filter, limit: size, offset: 0 }, condition);
+    if (rows.length > 0) yield rows.map(costRow);
+    const last = rows.at(-1);
+    if (!last || rows.length < size) return;
+    after = keys.map((_key, i) => last[`key${i}` as 'key0']);
+  }
+}
+
+async function pageRows(sql: Reader, filter: CostLedgerFilter, condition: Condition): Promise<CostRow[]> {
+  return (await pageOfRows(sql, filter, condition)).map(costRow);
+}
+
+interface Row {
+  id: number;
+  posting_id: number;
+  dated: string;
+  job: string;
+  section: string;
+  code: string;
+  cost_type: string;
+  reference: string;
+  party: string;
+  description: string;
+  quantity: number | null;
+  hours: number | null;
+  amount: number;
+  commitment: string | null;
+  uninstalled: number;
+  installed_on: string | null;
+  /** What the rows are ordered by: `key0`, `key1` … */
+  key0: unknown;
+}
+
+function orderOf({ sort }: CostLedgerFilter): string[] {
+  return ORDER[sort ?? 'dated'].split(', ');
+}
+
+async function pageOfRows(sql: Reader, filter: CostLedgerFilter, { where, bind, needsLine }: Condition): Promise<Row[]> {
   const direction = filter.descending ? 'DESC' : 'ASC';
-  const order = ORDER[filter.sort ?? 'dated']
-    .split(', ')
-    .map((it) => `${it} ${direction}`)
-    .join(', ');
+  const keys = [...orderOf(filter), 'e.id'];
+  const order = keys.map((it) => `${it} ${direction}`).join(', ');
   const line = needsLine || filter.sort === 'cost-code' ? 'JOIN cost_line l ON l.id = e.cost_line_id' : '';
   // Ids first: skipping over half a million rows is cheap while they are only index entries.
-  const rows = await sql.all<Record<string, never>>(
-    `SELECT e.id, e.posting_id, e.dated, job.number AS job, k.section, c.code, k.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
-      m.number AS commitment, e.uninstalled, e.installed_on
-      FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order}, e.id ${direction} LIMIT ${Number(filter.limit ?? 200)} OFFSET ${Number(filter.offset ?? 0)}) page
-      JOIN cost_entry e ON e.id = page.id JOIN cost_line k ON k.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = k.cost_code_id
+  return sql.all<Row>(
+    `SELECT e.id, e.posting_id, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
+      m.number AS commitment, e.uninstalled, e.installed_on, ${keys.map((key, i) => `${key} AS key${i}`).join(', ')}
+      FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${Number(filter.limit ?? 200)} OFFSET ${Number(filter.offset ?? 0)}) page
+      JOIN cost_entry e ON e.id = page.id JOIN cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = l.cost_code_id
       LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
-      ORDER BY ${order.replaceAll('l.', 'k.')}, e.id ${direction}`,
+      ORDER BY ${order}`,
     bind,
   );
-  return rows.map((row) => ({
-    id: row.id!,
-    postingId: row.posting_id!,
-    dated: row.dated!,
-    job: row.job!,
-    section: row.section!,
-    costCode: row.code!,
-    costType: row.cost_type!,
-    reference: row.reference!,
-    party: row.party!,
-    description: row.description!,
-    quantity: row.quantity!,
-    hours: row.hours!,
-    amount: row.amount!,
-    commitment: row.commitment!,
+}
+
+function costRow(row: Row): CostRow {
+  return {
+    id: row.id,
+    postingId: row.posting_id,
+    dated: row.dated,
+    job: row.job,
+    section: row.section,
+    costCode: row.code,
+    costType: row.cost_type,
+    reference: row.reference,
+    party: row.party,
+    description: row.description,
+    quantity: row.quantity,
+    hours: row.hours,
+    amount: row.amount,
+    commitment: row.commitment,
     uninstalled: row.uninstalled === 1,
-    installedOn: row.installed_on!,
-  }));
+    installedOn: row.installed_on,
+  };
 }
 
 /** Ids of the job and code a filter names; null where one does not exist, so that nothing can match. */
 export async function filterIds(
-  sql: Sql,
+  sql: Reader,
   { job, costCode }: CostLedgerFilter,
 ): Promise<{ job?: number; costCode?: number } | null> {
   const idOf = async (value: string | undefined, query: string) =>

@@ -1,11 +1,14 @@
-import type { Writable } from 'node:stream';
+import { createWriteStream, mkdtempSync, rmSync } from 'node:fs';
 import { once } from 'node:events';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { formatCents } from '../../core/money/cents';
 import { formatQuantity } from '../../core/money/rate';
-import type { Sql } from '../db/sql';
-import { loadCompany } from '../company/company';
-import { costLedgerPage, type CostLedgerFilter } from './costLedger';
+import type { CostRow } from '../../wire/costs';
+import { loadDigits } from '../company/company';
+import type { Reader } from '../db/sql';
 import { csvText } from '../reports/reportCsv';
+import { costLedgerPages, type CostLedgerFilter } from './costLedger';
 
 const HEADER = [
   'dated',
@@ -25,30 +28,44 @@ const HEADER = [
 ];
 const PAGE = 1000;
 
-/** Streams all rows of the cost ledger that match a filter, in its order. */
-export async function costLedgerCsv(sql: Sql, filter: CostLedgerFilter, out: Writable): Promise<void> {
-  const digits = (await loadCompany(sql))?.digits ?? 2;
-  out.write(csvText([HEADER]));
-  for (let offset = 0; ; offset += PAGE) {
-    const { rows } = await costLedgerPage(sql, { ...filter, offset, limit: PAGE });
-    const records = rows.map((row) => [
-      row.dated,
-      row.job,
-      row.section,
-      row.costCode,
-      row.costType,
-      row.reference,
-      row.party,
-      row.description,
-      row.quantity === null ? '' : formatQuantity(row.quantity),
-      row.hours === null ? '' : formatQuantity(row.hours),
-      formatCents(row.amount, digits),
-      row.commitment ?? '',
-      row.uninstalled ? 'yes' : '',
-      row.installedOn ?? '',
-    ]);
-    if (records.length > 0 && !out.write(csvText(records))) await once(out, 'drain');
-    if (rows.length < PAGE) break;
+/**
+ * Writes all rows of the cost ledger that match a filter, in its order, into a file of a temporary folder: page after page of
+ * one snapshot, each from where the one before it ended. Whoever sends the file removes the folder.
+ */
+export async function costLedgerCsv(sql: Reader, filter: CostLedgerFilter): Promise<{ path: string; temporaryFolder: string }> {
+  const digits = await loadDigits(sql);
+  const temporaryFolder = mkdtempSync(join(tmpdir(), 'ledrin-costs-'));
+  const path = join(temporaryFolder, 'cost-ledger.csv');
+  const out = createWriteStream(path);
+  try {
+    out.write(csvText([HEADER]));
+    for await (const rows of costLedgerPages(sql, filter, PAGE))
+      if (!out.write(csvText(rows.map((row) => recordOf(row, digits))))) await once(out, 'drain');
+    out.end();
+    await once(out, 'finish');
+    return { path, temporaryFolder };
+  } catch (error) {
+    out.destroy();
+    rmSync(temporaryFolder, { recursive: true, force: true });
+    throw error;
   }
-  out.end();
+}
+
+function recordOf(row: CostRow, digits: number): string[] {
+  return [
+    row.dated,
+    row.job,
+    row.section,
+    row.costCode,
+    row.costType,
+    row.reference,
+    row.party,
+    row.description,
+    row.quantity === null ? '' : formatQuantity(row.quantity),
+    row.hours === null ? '' : formatQuantity(row.hours),
+    formatCents(row.amount, digits),
+    row.commitment ?? '',
+    row.uninstalled ? 'yes' : '',
+    row.installedOn ?? '',
+  ];
 }

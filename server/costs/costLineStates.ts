@@ -1,7 +1,7 @@
 import { addMonths, firstDay, lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { monthIndex } from '../../core/calendar/month';
 import type { CostLineState, LineForecast } from '../../core/forecast/estimateAtCompletion';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 /** A cost line with its state on a date, under the ids of the database. */
 export interface LoadedCostLine extends CostLineState {
@@ -16,7 +16,7 @@ export interface LoadedCostLine extends CostLineState {
  * State of every cost line as of `asOf`, of one job or of all. Cost comes from the monthly totals, and from the
  * entries of the last month only where that month is not complete.
  */
-export async function loadCostLines(sql: Sql, asOf: PlainDate, jobId: number | null): Promise<LoadedCostLine[]> {
+export async function loadCostLines(sql: Reader, asOf: PlainDate, jobId: number | null): Promise<LoadedCostLine[]> {
   const job = jobId === null ? '' : `AND l.job_id = ${Number(jobId)}`;
   const complete = asOf === lastDay(periodOf(asOf));
   const [lines, ...additions] = await Promise.all([
@@ -44,12 +44,17 @@ type Commitment = [id: number, open: number];
 type Forecast = [id: number, method: LineForecast['method'], value: number, asOf: PlainDate, costThen: number, hoursThen: number];
 
 /** Rows come as one JSON text: one object per row would cost more than the query. */
-async function packed<T extends unknown[]>(sql: Sql, columns: string, from: string, bind: readonly unknown[] = []): Promise<T[]> {
+async function packed<T extends unknown[]>(
+  sql: Reader,
+  columns: string,
+  from: string,
+  bind: readonly unknown[] = [],
+): Promise<T[]> {
   const row = await sql.get<{ rows: string }>(`SELECT json_group_array(json_array(${columns})) AS rows FROM ${from}`, bind);
   return JSON.parse(row!.rows) as T[];
 }
 
-async function loadTotals(sql: Sql, month: number, job: string): Promise<LoadedCostLine[]> {
+async function loadTotals(sql: Reader, month: number, job: string): Promise<LoadedCostLine[]> {
   const rows = await packed<[number, number, number, number | null, number | null]>(
     sql,
     `l.id, l.job_id, l.cost_type = 'labour', t.cost, t.hours`,
@@ -76,7 +81,7 @@ async function loadTotals(sql: Sql, month: number, job: string): Promise<LoadedC
   }));
 }
 
-function loadPartMonth(sql: Sql, asOf: PlainDate, jobId: number | null): Promise<PartMonth[]> {
+function loadPartMonth(sql: Reader, asOf: PlainDate, jobId: number | null): Promise<PartMonth[]> {
   const job = jobId === null ? '' : `AND job_id = ${Number(jobId)}`;
   return packed<PartMonth>(
     sql,
@@ -95,7 +100,7 @@ function addPartMonth(rows: readonly PartMonth[], lines: Map<number, LoadedCostL
   }
 }
 
-function loadBudget(sql: Sql, job: string): Promise<Budget[]> {
+function loadBudget(sql: Reader, job: string): Promise<Budget[]> {
   const from = job === '' ? 'budget_line b' : `budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE 1 ${job}`;
   return packed<Budget>(
     sql,
@@ -114,7 +119,7 @@ function addBudget(rows: readonly Budget[], lines: Map<number, LoadedCostLine>):
   }
 }
 
-function loadChanges(sql: Sql, asOf: PlainDate, job: string): Promise<Change[]> {
+function loadChanges(sql: Reader, asOf: PlainDate, job: string): Promise<Change[]> {
   return packed<Change>(
     sql,
     'id, amount, hours, dated, transfer',
@@ -148,7 +153,7 @@ function addChanges(rows: readonly Change[], lines: Map<number, LoadedCostLine>)
 }
 
 /** docs/rules.md §5: max(0, committed − invoiced), each commitment line by itself; 0 once closed. */
-function loadCommitments(sql: Sql, asOf: PlainDate, job: string): Promise<Commitment[]> {
+function loadCommitments(sql: Reader, asOf: PlainDate, job: string): Promise<Commitment[]> {
   return packed<Commitment>(
     sql,
     'id, open',
@@ -168,7 +173,7 @@ function addCommitments(rows: readonly Commitment[], lines: Map<number, LoadedCo
 }
 
 /** The latest forecast of each line by the date, with cost and hours as they stood on the forecast's own date. */
-async function loadForecasts(sql: Sql, asOf: PlainDate, job: string): Promise<Forecast[]> {
+async function loadForecasts(sql: Reader, asOf: PlainDate, job: string): Promise<Forecast[]> {
   const rows = await packed<[number, LineForecast['method'], number, string]>(
     sql,
     'f.cost_line_id, f.method, f.value, f.as_of',
@@ -201,7 +206,7 @@ function addForecasts(rows: readonly Forecast[], lines: Map<number, LoadedCostLi
 }
 
 /** Cost and hours of each line on a day of its own, in the order asked. */
-async function stoodThen(sql: Sql, asked: readonly (readonly [number, PlainDate])[]): Promise<[number, number][]> {
+async function stoodThen(sql: Reader, asked: readonly (readonly [number, PlainDate])[]): Promise<[number, number][]> {
   const points = asked.map(([id, on]) => {
     const complete = on === lastDay(periodOf(on));
     const month = complete ? periodOf(on) : addMonths(periodOf(on), -1);

@@ -1,6 +1,6 @@
 import { monthIndex } from '../../core/calendar/month';
 import { lastDay, periodOf } from '../../core/calendar/plainDate';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { conditionOf, filterIds, type CostLedgerFilter } from './costLedger';
 
 /** What the cost ledger may be subtotalled by, with the SQL of each group's key and of its name. */
@@ -15,7 +15,6 @@ const GROUPS = {
   type: { key: 'l.cost_type', name: "''" },
   party: { key: 'e.party', name: "coalesce((SELECT name FROM vendor WHERE code = e.party), '')" },
 } as const;
-export const SUBTOTALS = Object.keys(GROUPS) as (keyof typeof GROUPS)[];
 const GROUPED_BY: Record<keyof typeof GROUPS, string> = {
   month: '1',
   job: 'e.job_id',
@@ -34,7 +33,7 @@ export interface CostSubtotal {
 }
 
 /** Subtotals of all rows that match a filter, largest groups of their kind in order of key. */
-export async function costSubtotals(sql: Sql, filter: CostLedgerFilter, by: keyof typeof GROUPS): Promise<CostSubtotal[]> {
+export async function costSubtotals(sql: Reader, filter: CostLedgerFilter, by: keyof typeof GROUPS): Promise<CostSubtotal[]> {
   const ids = await filterIds(sql, filter);
   if (!ids) return [];
   if (by !== 'month' && by !== 'party' && fitsTotals(filter)) return subtotalsOfMonths(sql, filter, by, ids);
@@ -62,7 +61,7 @@ function fitsTotals(filter: CostLedgerFilter): boolean {
 
 /** The same subtotals from the monthly totals, so that a million entries need not be read. */
 function subtotalsOfMonths(
-  sql: Sql,
+  sql: Reader,
   { asOf, section, costType }: CostLedgerFilter,
   by: keyof typeof GROUPS,
   ids: { job?: number; costCode?: number },

@@ -1,13 +1,18 @@
+import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import { LARGEST_AMOUNT } from '../../core/money/cents';
 import { costJournals } from '../../core/costs/costBatch';
 import { reversedInstalledState } from '../../core/costs/reversal';
 import type { Journal } from '../../core/ledger/journal';
-import type { CostBatchInput, CostLineInput, Posted } from '../../wire/costs';
-import type { Database } from '../db/database';
-import type { Sql } from '../db/sql';
+import type { CostBatchInput, CostLineInput } from '../../wire/costs';
+import type { Posted } from '../../wire/ledger';
+import type { Reader, Sql } from '../db/sql';
+import { loadDigits } from '../company/company';
+import { assertAsShown } from './asShown';
 import { CostLines, insertCostEntries, refreshCostTotals } from './costEntries';
 import { costCodeIds } from './costCodes';
-import { savePosting, record, type Actor } from '../ledger/post';
+import { savePosting } from '../ledger/savePosting';
+import { type Actor } from '../ledger/audit';
 
 /** A checked batch, with the ids its entries are kept under. */
 export interface PlannedBatch {
@@ -18,13 +23,13 @@ export interface PlannedBatch {
 }
 
 /** Posts a batch of costs: one posting, its entries and its journals, in one transaction. */
-export async function postCosts(database: Database, actor: Actor, input: CostBatchInput): Promise<Posted> {
-  return database.write(async (sql) => {
-    const plan = await planCosts(sql, input.lines);
-    const postingId = await savePlannedCosts(sql, actor, input.lines, plan);
-    await record(sql, actor, 'post-costs', `posting ${postingId}`, { lines: input.lines.length, total: plan.total });
-    return { postingId, entries: input.lines.length, total: plan.total };
-  });
+export async function postCosts(command: Command, input: CostBatchInput): Promise<Posted> {
+  const { sql, actor } = command;
+  const plan = await planCosts(sql, input.lines);
+  await assertAsShown(sql, input, plan.jobIds, await loadDigits(sql));
+  const postingId = await savePlannedCosts(sql, actor, input.lines, plan);
+  command.note(`posting ${postingId}`, { lines: input.lines.length, total: plan.total });
+  return { postingId, entries: input.lines.length, total: plan.total };
 }
 
 /** Writes a planned batch inside the caller's transaction; also how a preview sees what posting would do. */
@@ -80,6 +85,8 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     if (!commitment) add('commitment', `There is no commitment line ${line.commitment}; write it as number/line`);
     else if (commitment.job !== line.job) add('commitment', `${line.commitment} is of job ${commitment.job}, not of ${line.job}`);
   });
+  if (Math.abs(lines.reduce((total, line) => total + line.amount, 0)) > LARGEST_AMOUNT)
+    faults.push({ field: 'lines', message: 'The total is more than one batch may hold; post it in smaller batches' });
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
   const jobIds = [...new Set(lines.map((line) => jobs.get(line.job)!.id))];
   const costLines = await CostLines.open(sql, jobIds);
@@ -104,7 +111,7 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
   return { jobIds, journals: costJournals(lines), total: lines.reduce((total, line) => total + line.amount, 0), entries };
 }
 
-async function commitmentLines(sql: Sql): Promise<Map<string, { id: number; job: string }>> {
+async function commitmentLines(sql: Reader): Promise<Map<string, { id: number; job: string }>> {
   const rows = await sql.all<{ id: number; name: string; job: string }>(
     `SELECT m.id, c.number || '/' || m.line AS name, job.number AS job FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id JOIN job ON job.id = l.job_id`,
   );
@@ -129,7 +136,7 @@ interface EntryRow {
 
 /** The entries of a posting turned round, on one day: same lines, same words, the other sign. */
 export async function reverseEntries(
-  sql: Sql,
+  sql: Reader,
   postingId: number,
   on: string,
 ): Promise<{ entries: unknown[][]; journals: Journal[]; jobIds: number[]; total: number }> {

@@ -1,8 +1,9 @@
+import { reading } from '../test/act';
 import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { cleanUp, temporaryDatabase, temporaryFolder } from '../test/books';
-import { record } from '../ledger/post';
+import { record } from '../ledger/audit';
 import { MIGRATIONS } from './migrations/index';
 import { openDatabase, type Database } from './database';
 import { bulkInsert, nextId } from './sql';
@@ -21,7 +22,7 @@ const addCode = (code: string) =>
     await record(sql, actor, 'test', code, {});
   });
 const codes = async () =>
-  (await database.read().all<{ code: string }>('SELECT code FROM cost_code ORDER BY id')).map((row) => row.code);
+  (await reading(database).all<{ code: string }>('SELECT code FROM cost_code ORDER BY id')).map((row) => row.code);
 
 describe('every connection', () => {
   test.each([
@@ -30,7 +31,7 @@ describe('every connection', () => {
     ['busy_timeout', 10_000],
     ['journal_mode', 'wal'],
   ])('has %s = %s', async (pragma, value) => {
-    for (let i = 0; i < 4; i++) expect(Object.values((await database.read().get(`PRAGMA ${pragma}`))!)).toEqual([value]);
+    for (let i = 0; i < 4; i++) expect(Object.values((await reading(database).get(`PRAGMA ${pragma}`))!)).toEqual([value]);
     await database.write(async (sql) => expect(Object.values((await sql.get(`PRAGMA ${pragma}`))!)).toEqual([value]));
   });
 });
@@ -82,8 +83,8 @@ describe('writing', () => {
     const rows = Array.from({ length: 12_000 }, (_, i) => [`c${i}`, i % 2 ? 'ł "quoted" \n line' : '', '']);
     await database.write((sql) => bulkInsert(sql, 'cost_code', ['code', 'description', 'unit'], rows));
     const [count, one] = await Promise.all([
-      database.read().get('SELECT count(*) AS n FROM cost_code'),
-      database.read().get(`SELECT description, typeof(description) AS t FROM cost_code WHERE code = 'c1'`),
+      reading(database).get('SELECT count(*) AS n FROM cost_code'),
+      reading(database).get(`SELECT description, typeof(description) AS t FROM cost_code WHERE code = 'c1'`),
     ]);
     expect([count, one]).toEqual([{ n: 12_000 }, { description: 'ł "quoted" \n line', t: 'text' }]);
     await database.write(async (sql) => expect(await nextId(sql, 'cost_code')).toBe(12_001));
@@ -98,7 +99,7 @@ describe('writing', () => {
         ],
       ),
     );
-    expect(await database.read().all('SELECT terms_days, typeof(terms_days) AS t FROM client ORDER BY code')).toEqual([
+    expect(await reading(database).all('SELECT terms_days, typeof(terms_days) AS t FROM client ORDER BY code')).toEqual([
       { terms_days: null, t: 'null' },
       { terms_days: 14, t: 'integer' },
     ]);
@@ -108,7 +109,7 @@ describe('writing', () => {
 describe('a consistent read', () => {
   test('is made again where a posting came in between', async () => {
     let tries = 0;
-    const seen = await database.consistent(async (sql) => {
+    const seen = await database.read(async (sql) => {
       tries += 1;
       const before = await sql.get<{ n: number }>('SELECT count(*) AS n FROM cost_code');
       if (tries === 1) await addCode('between');
@@ -120,7 +121,7 @@ describe('a consistent read', () => {
 
   test('gives up waiting for quiet after a few tries, rather than never answering', async () => {
     let tries = 0;
-    await database.consistent(async () => addCode(`again ${(tries += 1)}`));
+    await database.read(async () => addCode(`again ${(tries += 1)}`));
     expect(tries).toBe(6);
   });
 });
@@ -131,8 +132,8 @@ test('a database is opened again as it was left, and its folder is made', async 
   await first.write((sql) => sql.run(`INSERT INTO cost_code (code, description, unit) VALUES ('kept', '', '')`));
   await first.close();
   const second = await openDatabase(file);
-  expect(await second.read().all('SELECT code FROM cost_code')).toEqual([{ code: 'kept' }]);
-  expect((await second.read().all('SELECT name FROM schema_migration')).length).toBe(MIGRATIONS.length);
+  expect(await reading(second).all('SELECT code FROM cost_code')).toEqual([{ code: 'kept' }]);
+  expect((await reading(second).all('SELECT name FROM schema_migration')).length).toBe(MIGRATIONS.length);
   await second.close();
 });
 
@@ -151,7 +152,7 @@ test('a database of the first schema is brought up to date with every change ord
     INSERT INTO change_order_line (id, change_order_id, side, sov_line_id, description, section, unit, amount) VALUES (7, 4, 'price', 1, '', '', '', 55);`);
   await new Promise((done) => old.close(done));
   const opened = await openDatabase(file);
-  const sql = opened.read();
+  const sql = reading(opened);
   expect(await sql.all('SELECT id, number, status, decided_on, reference, version FROM change_order ORDER BY id')).toEqual([
     { id: 4, number: 'C1', status: 'approved', decided_on: '2031-01-03', reference: 'r', version: 1 },
     { id: 5, number: 'C2', status: 'draft', decided_on: null, reference: '', version: 1 },

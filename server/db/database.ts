@@ -1,31 +1,44 @@
 import { mkdirSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
-import { Sequelize, Transaction } from 'sequelize';
-import sqlite3 from 'sqlite3';
+import { Transaction } from 'sequelize';
+import { connect, type Connection } from './connection';
 import { migrate } from './migrate';
-import { sqlOn, type Sql } from './sql';
+import { ReaderPool } from './readerPool';
+import { sqlOn, type Reader, type Sql } from './sql';
 
-/** An open database: reads are spread over a few connections, writes go one at a time. */
+/** An open database: writes go one at a time, each read has a snapshot of its own. */
 export interface Database {
-  /** Reads outside any transaction; each query takes the next connection. */
-  read(): Sql;
+  /** Runs `work` on one snapshot of the books, however many queries it makes and whatever is posted meanwhile. */
+  read<T>(work: (sql: Reader) => Promise<T>): Promise<T>;
   /**
-   * Reads with several queries, side by side on several connections, that all see the same books: where a
-   * posting came in between, it reads again.
+   * Runs `work` on a snapshot in which it may write to copies of tables it asks for: shows what a command would do without
+   * doing it, and without holding up whoever posts. Nothing it writes is ever saved.
    */
-  consistent<T>(work: (sql: Sql) => Promise<T>): Promise<T>;
-  /** Runs `work` in one IMMEDIATE transaction: all of it is kept, or none. Not to be called from inside itself. */
+  preview<T>(work: (sql: Sql, copy: CopyTables) => Promise<T>): Promise<T>;
+  /** Runs `work` in one IMMEDIATE transaction: all of it is saved, or none. Not to be called from inside itself. */
   write<T>(work: (sql: Sql) => Promise<T>): Promise<T>;
+  /** Runs `work` while nothing is written through this connection, for another process or thread that writes itself. */
+  alone<T>(work: () => Promise<T>): Promise<T>;
+  /** Of the open file, for a worker that opens it by itself. */
+  file: string;
   close(): Promise<void>;
 }
 
-const READERS = 3;
-const READ_TRIES = 5;
+/** The rows of a table that a preview may write over, and the columns it looks them up by. */
+export interface TableCopy {
+  table: string;
+  /** Condition on the rows that matter, such as `job_id IN (4, 7)`; null for all. */
+  where: string | null;
+  indexes?: readonly string[];
+}
+export type CopyTables = (copies: readonly TableCopy[]) => Promise<void>;
+
+const READERS = 4;
 
 /** Opens `file`, making it and its folder where they are missing, and brings its schema up to date. */
 export async function openDatabase(file: string): Promise<Database> {
   mkdirSync(dirname(resolve(file)), { recursive: true });
-  const writer = connect(file);
+  const writer = connect(file, 'write');
   await sqlOn(writer).run('PRAGMA journal_mode = WAL');
   try {
     await migrate(writer);
@@ -33,60 +46,42 @@ export async function openDatabase(file: string): Promise<Database> {
     await writer.close();
     throw error;
   }
-  const readers = Array.from({ length: READERS }, () => connect(file));
-  let turn = 0;
-  const next = () => sqlOn(readers[turn++ % READERS]!);
-  const spread: Sql = {
-    all: (sql, bind) => next().all(sql, bind),
-    get: (sql, bind) => next().get(sql, bind),
-    run: (sql, bind) => next().run(sql, bind),
-    insert: (sql, bind) => next().insert(sql, bind),
-  };
+  const readers = new ReaderPool(() => connect(file, 'read'), READERS);
   let queue: Promise<unknown> = Promise.resolve();
+  const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
+    const result = queue.then(work);
+    queue = result.catch(() => undefined);
+    return result;
+  };
   return {
-    read: () => spread,
-    consistent: async (work) => {
-      // Every posting leaves an audit record, so its last number tells whether one came in between.
-      const seal = async () => (await spread.get<{ id: number }>('SELECT coalesce(max(id), 0) AS id FROM audit'))!.id;
-      for (let tries = 0; ; tries++) {
-        const before = await seal();
-        const result = await work(spread);
-        if (tries === READ_TRIES || (await seal()) === before) return result;
-      }
-    },
-    write: (work) => {
-      const result = queue.then(() =>
-        writer.transaction({ type: Transaction.TYPES.IMMEDIATE }, (transaction) => work(sqlOn(writer, transaction))),
-      );
-      queue = result.catch(() => undefined);
-      return result;
-    },
+    file,
+    read: (work) => readers.use((reader) => inSnapshot(reader, work)),
+    preview: (work) => readers.use((reader) => inSnapshot(reader, (sql) => work(sql, (copies) => copyTables(sql, copies)))),
+    write: (work) =>
+      inTurn(() => writer.transaction({ type: Transaction.TYPES.IMMEDIATE }, (transaction) => work(sqlOn(writer, transaction)))),
+    alone: inTurn,
     close: async () => {
       await queue;
-      await Promise.all([writer, ...readers].map((it) => it.close()));
+      await Promise.all([writer.close(), readers.close()]);
     },
   };
 }
 
-function connect(file: string): Sequelize {
-  return new Sequelize({
-    dialect: 'sqlite',
-    storage: file,
-    logging: false,
-    dialectModule: { ...sqlite3, Database: ConfiguredDatabase },
-    retry: { max: 1 },
-  });
+/** A deferred transaction in WAL sees the books as they were at its first read. It is always rolled back: a reader saves nothing. */
+async function inSnapshot<T>(reader: Connection, work: (sql: Sql) => Promise<T>): Promise<T> {
+  const sql = sqlOn(reader);
+  await sql.run('BEGIN DEFERRED');
+  try {
+    return await work(sql);
+  } finally {
+    await sql.run('ROLLBACK');
+  }
 }
 
-// Settings are per connection, and Sequelize opens connections by itself: so they are set as each one opens.
-class ConfiguredDatabase extends sqlite3.Database {
-  constructor(file: string, mode: number, opened: (error: Error | null) => void) {
-    super(file, mode, (error: Error | null) => {
-      if (error) return opened(error);
-      this.exec(
-        'PRAGMA foreign_keys = ON; PRAGMA busy_timeout = 10000; PRAGMA synchronous = FULL; PRAGMA cache_size = -65536',
-        opened,
-      );
-    });
+/** Temporary tables come before the real ones of the same name, and go with the transaction. */
+async function copyTables(sql: Sql, copies: readonly TableCopy[]): Promise<void> {
+  for (const { table, where, indexes = [] } of copies) {
+    await sql.run(`CREATE TEMP TABLE ${table} AS SELECT * FROM main.${table}${where === null ? '' : ` WHERE ${where}`}`);
+    for (const [i, columns] of indexes.entries()) await sql.run(`CREATE INDEX temp.${table}_copy_${i} ON ${table} (${columns})`);
   }
 }

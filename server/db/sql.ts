@@ -1,9 +1,13 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 
-/** Plain SQL on one connection: `$1 …` are bound, never pasted. */
-export interface Sql {
+/** Reads by plain SQL: `$1 …` are bound, never pasted. */
+export interface Reader {
   all<Row = Record<string, unknown>>(sql: string, bind?: readonly unknown[]): Promise<Row[]>;
   get<Row = Record<string, unknown>>(sql: string, bind?: readonly unknown[]): Promise<Row | undefined>;
+}
+
+/** Reads and writes by plain SQL on one connection. */
+export interface Sql extends Reader {
   run(sql: string, bind?: readonly unknown[]): Promise<void>;
   /** Runs one INSERT and gives back the new row's id. */
   insert(sql: string, bind?: readonly unknown[]): Promise<number>;

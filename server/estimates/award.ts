@@ -1,57 +1,49 @@
+import type { Command } from '../ledger/command';
 import { planAward, type AwardPlan } from '../../core/estimates/award';
 import { priceEstimate } from '../../core/estimates/estimate';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import type { AwardInput } from '../../wire/estimates';
-import type { Database } from '../db/database';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
-import { loadCompany } from '../company/company';
+import { loadDigits } from '../company/company';
 import { loadEstimate, type LoadedEstimate } from './estimateViews';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { CostLines } from '../costs/costEntries';
 import { noteMove } from '../jobs/jobLife';
-import { record, type Actor } from '../ledger/post';
 import { insertSovLines } from '../jobs/sovLines';
 
 /**
  * Turns a tender with an accepted estimate into a job: its schedule of values comes to the agreed price, its budget to the
  * estimate's cost, each line linked to where it comes from. What was typed as schedule or budget of the tender is replaced.
  */
-export async function awardJob(
-  database: Database,
-  actor: Actor,
-  number: string,
-  estimateNumber: number,
-  input: AwardInput,
-): Promise<void> {
-  await database.write(async (sql) => {
-    const job = await jobByNumber(sql, number, 'job');
-    if (job.status !== 'tender')
-      throw new LedrinError('refused', `Job ${number} is ${job.status} already; its contract changes by change order only`);
-    const estimate = await loadEstimate(sql, number, estimateNumber);
-    const faults = groupFaults(estimate, input);
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    const digits = (await loadCompany(sql))?.digits ?? 2;
-    const plan = planAward(estimate.lines, priceEstimate(estimate, digits), input.groups, input.agreed);
-    if (plan.sov.some((it) => Math.abs(it.scheduledValue) > LARGEST_AMOUNT))
-      throw new LedrinError('bad-input', 'An SOV line would come to more than Ledrin can hold; check the weights', [
-        { field: 'groups', message: 'too large' },
-      ]);
-    await emptyTender(sql, job.id, number);
-    await savePlan(sql, job.id, estimate, plan);
-    await sql.run(
-      `UPDATE estimate SET status = 'accepted', sent_on = coalesce(sent_on, $1), accepted_on = $1, acceptance = $2, chosen = 1 WHERE id = $3`,
-      [input.acceptedOn, input.acceptance, estimate.row.id],
-    );
-    await sql.run('UPDATE estimate SET chosen = 0 WHERE job_id = $1 AND id <> $2', [job.id, estimate.row.id]);
-    await sql.run(
-      `UPDATE job SET status = 'awarded', awarded_on = $1, contract_reference = CASE WHEN contract_reference = '' THEN $2 ELSE contract_reference END WHERE id = $3`,
-      [input.acceptedOn, input.acceptance, job.id],
-    );
-    await noteMove(sql, actor, job.id, 'tender', 'awarded', input.acceptedOn, input.acceptance);
-    await record(sql, actor, 'award-job', number, { estimate: estimateNumber, ...input });
-  });
+export async function awardJob(command: Command, number: string, estimateNumber: number, input: AwardInput): Promise<void> {
+  const { sql, actor } = command;
+  const job = await jobByNumber(sql, number, 'job');
+  if (job.status !== 'tender')
+    throw new LedrinError('refused', `Job ${number} is ${job.status} already; its contract changes by change order only`);
+  const estimate = await loadEstimate(sql, number, estimateNumber);
+  const faults = groupFaults(estimate, input);
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const digits = await loadDigits(sql);
+  const plan = planAward(estimate.lines, priceEstimate(estimate, digits), input.groups, input.agreed);
+  if (plan.sov.some((it) => Math.abs(it.scheduledValue) > LARGEST_AMOUNT))
+    throw new LedrinError('bad-input', 'An SOV line would come to more than Ledrin can hold; check the weights', [
+      { field: 'groups', message: 'too large' },
+    ]);
+  await emptyTender(sql, job.id, number);
+  await savePlan(sql, job.id, estimate, plan);
+  await sql.run(
+    `UPDATE estimate SET status = 'accepted', sent_on = coalesce(sent_on, $1), accepted_on = $1, acceptance = $2, chosen = 1 WHERE id = $3`,
+    [input.acceptedOn, input.acceptance, estimate.row.id],
+  );
+  await sql.run('UPDATE estimate SET chosen = 0 WHERE job_id = $1 AND id <> $2', [job.id, estimate.row.id]);
+  await sql.run(
+    `UPDATE job SET status = 'awarded', awarded_on = $1, contract_reference = CASE WHEN contract_reference = '' THEN $2 ELSE contract_reference END WHERE id = $3`,
+    [input.acceptedOn, input.acceptance, job.id],
+  );
+  await noteMove(sql, actor, job.id, 'tender', 'awarded', input.acceptedOn, input.acceptance);
+  command.note(number, { estimate: estimateNumber, ...input });
 }
 
 function groupFaults({ lines, row }: LoadedEstimate, input: AwardInput): Fault[] {

@@ -1,10 +1,10 @@
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
-import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { bulkInsert, nextId, type Reader, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadEstimate, type LoadedEstimate } from './estimateViews';
-import type { Actor } from '../ledger/post';
+import type { Actor } from '../ledger/audit';
 
 /** What a person may change of a draft; the unit costs of its build-ups stand beside it. */
 export type EstimateContent = Omit<Estimate, 'prices'> & { name: string };
@@ -21,7 +21,7 @@ export const ESTIMATE_COLUMNS = {
 };
 
 /** The estimate, to be changed. Throws refused where it was sent. */
-export async function draftOf(sql: Sql, job: string, number: number): Promise<LoadedEstimate> {
+export async function draftOf(sql: Reader, job: string, number: number): Promise<LoadedEstimate> {
   const estimate = await loadEstimate(sql, job, number);
   if (estimate.row.status !== 'draft')
     throw new LedrinError(

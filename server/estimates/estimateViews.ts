@@ -3,8 +3,8 @@ import type { CostType } from '../../core/costs/costType';
 import { priceEstimate, type Estimate, type EstimateLine, type Part } from '../../core/estimates/estimate';
 import type { UnitShare } from '../../core/prices/buildUp';
 import type { EstimateListRow, EstimateView } from '../../wire/estimates';
-import type { Sql } from '../db/sql';
-import { loadCompany } from '../company/company';
+import type { Reader } from '../db/sql';
+import { loadDigits } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 
 interface EstimateRow {
@@ -33,7 +33,7 @@ const ROWS = `SELECT e.id, job.number AS job, job.name AS jobName, job.status AS
   FROM estimate e JOIN job ON job.id = e.job_id`;
 
 /** An estimate with what it is made of, and the unit costs it was priced at. Throws not-found. */
-export async function loadEstimate(sql: Sql, job: string, number: number): Promise<LoadedEstimate> {
+export async function loadEstimate(sql: Reader, job: string, number: number): Promise<LoadedEstimate> {
   const { id: jobId } = await jobByNumber(sql, job, 'job');
   const row = await sql.get<EstimateRow>(`${ROWS} WHERE e.job_id = $1 AND e.number = $2`, [jobId, number]);
   if (!row) throw new LedrinError('not-found', `Job ${job} has no estimate ${number}`);
@@ -46,7 +46,7 @@ export interface LoadedEstimate extends Estimate {
   lineIds: ReadonlyMap<string, number>;
 }
 
-async function withContent(sql: Sql, rows: readonly EstimateRow[]): Promise<LoadedEstimate[]> {
+async function withContent(sql: Reader, rows: readonly EstimateRow[]): Promise<LoadedEstimate[]> {
   const ids = JSON.stringify(rows.map((it) => it.id));
   const IN = '(SELECT value FROM json_each($1))';
   const [lines, parts, markups, prices] = await Promise.all([
@@ -102,9 +102,9 @@ async function withContent(sql: Sql, rows: readonly EstimateRow[]): Promise<Load
 }
 
 /** The estimates of a job, each with its totals as it was priced. */
-export async function estimateList(sql: Sql, job: string): Promise<EstimateListRow[]> {
+export async function estimateList(sql: Reader, job: string): Promise<EstimateListRow[]> {
   const { id } = await jobByNumber(sql, job, 'job');
-  const digits = (await loadCompany(sql))?.digits ?? 2;
+  const digits = await loadDigits(sql);
   const rows = await sql.all<EstimateRow>(`${ROWS} WHERE e.job_id = $1 ORDER BY e.number`, [id]);
   return (await withContent(sql, rows)).map((it) => {
     const { cost, hours, price, marginRate, markupRate } = priceEstimate(it, digits).totals;
@@ -116,7 +116,7 @@ export async function estimateList(sql: Sql, job: string): Promise<EstimateListR
   });
 }
 
-export async function estimateView(sql: Sql, job: string, number: number): Promise<EstimateView> {
+export async function estimateView(sql: Reader, job: string, number: number): Promise<EstimateView> {
   const { row, lines, typeMarkups, sectionMarkups, overhead, profit, rounding, prices } = await loadEstimate(sql, job, number);
   return {
     job: row.job,

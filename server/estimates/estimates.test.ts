@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { groupsBy } from '../../core/estimates/award';
 import type { EstimateInput, EstimateView } from '../../wire/estimates';
@@ -20,7 +21,7 @@ import {
   type BookText,
 } from '../test/books';
 import { awardJob } from './award';
-import { chooseEstimate, discardEstimate, saveEstimate, sendEstimate, startEstimate } from './estimates';
+import { chooseEstimate, deleteEstimate, saveEstimate, sendEstimate, startEstimate } from './estimates';
 import { previewReprice, repriceEstimate } from './repriceEstimate';
 import { moveJob } from '../jobs/jobLife';
 import { saveQuotation } from '../quotations/quotations';
@@ -34,7 +35,7 @@ beforeEach(async () => {
   expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
 });
 
-const priceOf = async (number = 1) => (await estimateList(database.read(), 'J2')).find((it) => it.number === number)!.price;
+const priceOf = async (number = 1) => (await estimateList(reading(database), 'J2')).find((it) => it.number === number)!.price;
 const inputOf = (it: EstimateView, more: Partial<EstimateInput> = {}): EstimateInput => ({
   version: it.version,
   name: it.name,
@@ -48,7 +49,7 @@ const inputOf = (it: EstimateView, more: Partial<EstimateInput> = {}): EstimateI
 });
 const exported = async (of: Database): Promise<BookText> => {
   const folder = temporaryFolder();
-  await writeBook(of.read(), folder, besides(of));
+  await writeBook(reading(of), folder, besides(of));
   return folderText(folder);
 };
 const move = { by: 100_000, vendor: 'PANEL', costType: null, costCode: '', on: '2031-04-01', reason: 'Spring list' };
@@ -63,27 +64,29 @@ describe('the price book', () => {
       ['MEMBRANE', 142_500, 156_750],
     ]);
     expect(moves.buildUps.map((it) => [it.code, it.before, it.after])).toEqual([['ROOF', 250_975, 266_919]]);
-    expect(await movePrices(database, TESTER, { ...move, seen: moves.seen })).toBe(2);
+    expect(await act(database, TESTER, movePrices, { ...move, seen: moves.seen })).toBe(2);
     // What was shown would move other prices by now.
-    await expect(movePrices(database, TESTER, { ...move, seen: moves.seen })).rejects.toThrow(/is not what was shown any more/);
-    expect((await priceHistory(database.read(), 'MEMBRANE')).map((it) => [it.dated, it.unitCost, it.reason])).toEqual([
+    await expect(act(database, TESTER, movePrices, { ...move, seen: moves.seen })).rejects.toThrow(
+      /has changed since it was previewed/,
+    );
+    expect((await priceHistory(reading(database), 'MEMBRANE')).map((it) => [it.dated, it.unitCost, it.reason])).toEqual([
       ['2031-04-01', 156_750, 'Spring list'],
       ['2031-02-01', 142_500, 'Spring list'],
       ['2030-06-01', 139_000, ''],
     ]);
-    await expect(movePrices(database, TESTER, { ...move, by: 0, seen: '' })).rejects.toThrow(/No price would move/);
+    await expect(act(database, TESTER, movePrices, { ...move, by: 0, seen: '' })).rejects.toThrow(/No price would move/);
   });
 
   test('an item kept anew at the same cost makes no history; unknown code and vendor are named by row', async () => {
-    const { items } = await priceBookView(database.read());
-    await savePriceItems(database, TESTER, {
+    const { items } = await priceBookView(reading(database));
+    await act(database, TESTER, savePriceItems, {
       items: [{ ...items[3]!, description: 'Membrane, grey' }],
       on: '2031-04-01',
       reason: '',
     });
-    expect(await priceHistory(database.read(), 'MEMBRANE')).toHaveLength(2);
+    expect(await priceHistory(reading(database), 'MEMBRANE')).toHaveLength(2);
     await expect(
-      savePriceItems(database, TESTER, {
+      act(database, TESTER, savePriceItems, {
         items: [items[0]!, { ...items[1]!, costCode: '999', vendor: 'NOBODY' }],
         on: '2031-04-01',
         reason: '',
@@ -93,15 +96,17 @@ describe('the price book', () => {
 
   test('a circle of build-ups is refused with its way; what is used is not removed, and where is told', async () => {
     const before = await everything(database);
-    const bed = (await priceBookView(database.read())).buildUps.find((it) => it.code === 'BED')!;
+    const bed = (await priceBookView(reading(database))).buildUps.find((it) => it.code === 'BED')!;
     const circle = { ...bed, components: [...bed.components, { item: '', buildUp: 'ROOF', quantity: 10_000, waste: 0 }] };
-    await expect(saveBuildUp(database, TESTER, circle)).rejects.toThrow('A build-up cannot be made of itself: BED → ROOF → BED');
-    await expect(removePriceItem(database, TESTER, 'ADHESIVE')).rejects.toThrow(/part of BED/);
-    await expect(removeBuildUp(database, TESTER, 'BED')).rejects.toThrow(/part of ROOF/);
+    await expect(act(database, TESTER, saveBuildUp, circle)).rejects.toThrow(
+      'A build-up cannot be made of itself: BED → ROOF → BED',
+    );
+    await expect(act(database, TESTER, removePriceItem, 'ADHESIVE')).rejects.toThrow(/part of BED/);
+    await expect(act(database, TESTER, removeBuildUp, 'BED')).rejects.toThrow(/part of ROOF/);
     expect(await everything(database)).toBe(before);
-    await removeBuildUp(database, TESTER, 'ROOF');
-    await removeBuildUp(database, TESTER, 'BED');
-    await removePriceItem(database, TESTER, 'ADHESIVE');
+    await act(database, TESTER, removeBuildUp, 'ROOF');
+    await act(database, TESTER, removeBuildUp, 'BED');
+    await act(database, TESTER, removePriceItem, 'ADHESIVE');
     // What was priced with them keeps its price.
     expect(await priceOf()).toBe(617_700);
   });
@@ -110,38 +115,39 @@ describe('the price book', () => {
 describe('an estimate', () => {
   test('imported, it comes to the price worked by hand; copied, to the same', async () => {
     expect(await priceOf()).toBe(617_700);
-    expect(await startEstimate(database, TESTER, 'J2', { name: 'Cheaper', copyOf: { job: 'J2', estimate: 1 } })).toBe(2);
+    expect(await act(database, TESTER, startEstimate, 'J2', { name: 'Cheaper', copyOf: { job: 'J2', estimate: 1 } })).toBe(2);
     expect(await priceOf(2)).toBe(617_700);
-    await chooseEstimate(database, TESTER, 'J2', 2);
-    expect((await estimateList(database.read(), 'J2')).map((it) => [it.number, it.chosen])).toEqual([
+    await act(database, TESTER, chooseEstimate, 'J2', 2);
+    expect((await estimateList(reading(database), 'J2')).map((it) => [it.number, it.chosen])).toEqual([
       [1, false],
       [2, true],
     ]);
-    await discardEstimate(database, TESTER, 'J2', 2);
-    expect(await estimateList(database.read(), 'J2')).toHaveLength(1);
+    await act(database, TESTER, deleteEstimate, 'J2', 2);
+    expect(await estimateList(reading(database), 'J2')).toHaveLength(1);
   });
 
   test('the second of two who save is told who was first, and the books keep the first’s', async () => {
-    const opened = await estimateView(database.read(), 'J2', 1);
+    const opened = await estimateView(reading(database), 'J2', 1);
     expect(
-      await saveEstimate(
+      await act(
         database,
         { name: 'Ines', at: '2031-05-02T10:42:00.000Z' },
+        saveEstimate,
         'J2',
         1,
         inputOf(opened, { overhead: 70_000 }),
       ),
     ).toBe(2);
-    await expect(saveEstimate(database, TESTER, 'J2', 1, inputOf(opened, { profit: 0 }))).rejects.toThrow(
+    await expect(act(database, TESTER, saveEstimate, 'J2', 1, inputOf(opened, { profit: 0 }))).rejects.toThrow(
       /^Ines saved this estimate at 10:42 on 2031-05-02/,
     );
-    const now = await estimateView(database.read(), 'J2', 1);
+    const now = await estimateView(reading(database), 'J2', 1);
     expect([now.version, now.overhead, now.profit]).toEqual([2, 70_000, 45_000]);
-    expect(await saveEstimate(database, TESTER, 'J2', 1, inputOf(now, { profit: 0 }))).toBe(3);
+    expect(await act(database, TESTER, saveEstimate, 'J2', 1, inputOf(now, { profit: 0 }))).toBe(3);
   });
 
   test('faults name line and field, and nothing is kept', async () => {
-    const opened = await estimateView(database.read(), 'J2', 1);
+    const opened = await estimateView(reading(database), 'J2', 1);
     const before = await everything(database);
     const [one, two, three] = inputOf(opened).lines as [
       EstimateInput['lines'][0],
@@ -156,7 +162,7 @@ describe('an estimate', () => {
         { ...three, line: '9', quantity: 99_999_999_999, parts: [{ ...three.parts[0]!, unitCost: 9_999_999_999_999 }] },
       ],
     });
-    await expect(saveEstimate(database, TESTER, 'J2', 1, bad)).rejects.toMatchObject({
+    await expect(act(database, TESTER, saveEstimate, 'J2', 1, bad)).rejects.toMatchObject({
       faults: [
         { field: 'lines.1.line' },
         { field: 'lines.1.buildUp' },
@@ -169,24 +175,26 @@ describe('an estimate', () => {
 
   test('prices that moved reach it when it is priced anew, shown line by line before; sent, it is frozen', async () => {
     const { seen } = await previewPriceMove(database, move);
-    await movePrices(database, TESTER, { ...move, seen });
+    await act(database, TESTER, movePrices, { ...move, seen });
     expect(await priceOf()).toBe(617_700);
     // ROOF: material without own markup 15.9453 + 1.539 + 0.0554 = 17.5397 × 137.5 = 2,411.70875 → 2,411.71, with 8 % 192.94: 2,604.65;
     // before 2,192.48 + 175.40 = 2,367.88. Line net 3,769.94 + 236.77 = 4,006.71.
-    const told = await previewReprice(database, 'J2', 1);
+    const told = await previewReprice(reading(database), 'J2', 1);
     expect(told.lines).toEqual([{ line: '1', description: 'Roof', before: 376_994, after: 400_671, because: ['ROOF'] }]);
     expect(told.before).toBe(617_700);
     // Net 5,813.21, overhead 348.79, profit 4.5 % of 6,162.00 = 277.29, −0.03.
     expect(told.after).toBe(643_926);
-    await expect(repriceEstimate(database, TESTER, 'J2', 1, 'another')).rejects.toThrow(/is not what was shown any more/);
-    await repriceEstimate(database, TESTER, 'J2', 1, told.seen);
+    await expect(act(database, TESTER, repriceEstimate, 'J2', 1, 'another')).rejects.toThrow(
+      /has changed since it was previewed/,
+    );
+    await act(database, TESTER, repriceEstimate, 'J2', 1, told.seen);
     expect(await priceOf()).toBe(643_926);
-    await sendEstimate(database, TESTER, 'J2', 1, '2031-04-10', 'Q-14');
-    const sent = await estimateView(database.read(), 'J2', 1);
+    await act(database, TESTER, sendEstimate, 'J2', 1, '2031-04-10', 'Q-14');
+    const sent = await estimateView(reading(database), 'J2', 1);
     for (const attempt of [
-      () => saveEstimate(database, TESTER, 'J2', 1, inputOf(sent)),
-      () => repriceEstimate(database, TESTER, 'J2', 1, told.seen),
-      () => discardEstimate(database, TESTER, 'J2', 1),
+      () => act(database, TESTER, saveEstimate, 'J2', 1, inputOf(sent)),
+      () => act(database, TESTER, repriceEstimate, 'J2', 1, told.seen),
+      () => act(database, TESTER, deleteEstimate, 'J2', 1),
     ])
       await expect(attempt()).rejects.toThrow(/was sent on 2031-04-10, and stays as it was; copy it/);
     await expect(database.write((sql) => sql.run('UPDATE estimate_line SET quantity = 1'))).rejects.toThrow();
@@ -195,13 +203,13 @@ describe('an estimate', () => {
 
 describe('the award', () => {
   const award = async (agreed = 615_000) => {
-    const { lines } = await estimateView(database.read(), 'J2', 1);
+    const { lines } = await estimateView(reading(database), 'J2', 1);
     const groups = groupsBy('section', lines).map((it) => ({ ...it, members: [...it.members] }));
     return { acceptedOn: '2031-04-20', acceptance: 'Letter of 19 April', agreed, groups };
   };
 
   test('gives the schedule and budget worked by hand, linked to the lines they come from; the books tie', async () => {
-    await saveQuotation(database, TESTER, 'J2', null, {
+    await act(database, TESTER, saveQuotation, 'J2', null, {
       ...{
         version: 0,
         estimate: 1,
@@ -224,8 +232,8 @@ describe('the award', () => {
         { name: 'End', rate: null, amount: 9, dueOn: null, stage: 'Handover' },
       ],
     });
-    await awardJob(database, TESTER, 'J2', 1, await award());
-    const sql = database.read();
+    await act(database, TESTER, awardJob, 'J2', 1, await award());
+    const sql = reading(database);
     expect(
       await sql.all(
         'SELECT line, scheduled_value, net, spread, difference FROM sov_line s JOIN award a ON a.sov_line_id = s.id ORDER BY position',
@@ -249,7 +257,7 @@ describe('the award', () => {
       acceptedOn: '2031-04-20',
       sentOn: '2031-04-20',
     });
-    await expect(awardJob(database, TESTER, 'J2', 1, await award())).rejects.toThrow(/awarded already/);
+    await expect(act(database, TESTER, awardJob, 'J2', 1, await award())).rejects.toThrow(/awarded already/);
     // All of it goes out in the book and comes back the same.
     const [once, other] = [await exported(database), await temporaryDatabase()];
     expect(await faultsOf(other, once)).toEqual([]);
@@ -258,7 +266,7 @@ describe('the award', () => {
   });
 
   test('every line in one SOV line, and a day not before it was sent: else it names what is wrong and changes nothing', async () => {
-    await sendEstimate(database, TESTER, 'J2', 1, '2031-04-21', '');
+    await act(database, TESTER, sendEstimate, 'J2', 1, '2031-04-21', '');
     const before = await everything(database);
     const good = await award();
     const [a, b] = good.groups as [(typeof good.groups)[0], (typeof good.groups)[0]];
@@ -269,7 +277,7 @@ describe('the award', () => {
         { ...b, line: '1', weight: 0 },
       ],
     };
-    await expect(awardJob(database, TESTER, 'J2', 1, bad)).rejects.toMatchObject({
+    await expect(act(database, TESTER, awardJob, 'J2', 1, bad)).rejects.toMatchObject({
       faults: ['acceptedOn', 'groups.0.members.1', 'groups.0.members.2', 'groups.1.line', 'groups', 'groups.0.weight'].map(
         (field) => ({ field }),
       ),
@@ -278,8 +286,8 @@ describe('the award', () => {
   });
 
   test('once the job is finished, what a build-up took stands beside what it was to take', async () => {
-    await awardJob(database, TESTER, 'J2', 1, await award());
-    await moveJob(database, TESTER, 'J2', 'on-site', null);
+    await act(database, TESTER, awardJob, 'J2', 1, await award());
+    await act(database, TESTER, moveJob, 'J2', 'on-site', null);
     const costs = await import('../costs/postCosts');
     const entry = {
       dated: '2031-05-20',
@@ -290,17 +298,17 @@ describe('the award', () => {
       commitment: '',
       uninstalled: false,
     };
-    await costs.postCosts(database, TESTER, {
+    await act(database, TESTER, costs.postCosts, {
       asOf: '2031-05-31',
       lines: [
         { ...entry, costCode: '100', costType: 'labour', reference: 'T', hours: 302_500, amount: 99_000 },
         { ...entry, costCode: '200', costType: 'material', reference: 'D', hours: null, amount: 261_250 },
       ],
     });
-    expect(await achieved(database.read())).toEqual([]);
-    await moveJob(database, TESTER, 'J2', 'closing-out', '2031-06-30');
+    expect(await achieved(reading(database))).toEqual([]);
+    await act(database, TESTER, moveJob, 'J2', 'closing-out', '2031-06-30');
     // Budget 902.69 + 2,548.22 = 3,450.91 for 137.5 m2: 25.0975 (25.09753) a unit in 0.202 h; spent 3,602.50: 26.20 in 30.25 ÷ 137.5 = 0.22 h.
-    expect(await achieved(database.read())).toEqual([
+    expect(await achieved(reading(database))).toEqual([
       {
         ...{ buildUp: 'ROOF', job: 'J2', jobName: 'Tender only', quantity: 1_375_000, unit: 'm2' },
         ...{ assumedCost: 250_975, achievedCost: 262_000, assumedHours: 2_020, achievedHours: 2_200 },

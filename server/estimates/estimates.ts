@@ -1,65 +1,54 @@
+import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { Estimate, EstimateLine } from '../../core/estimates/estimate';
 import type { PriceBook, UnitShare } from '../../core/prices/buildUp';
 import type { EstimateInput, NewEstimateInput } from '../../wire/estimates';
-import type { Database } from '../db/database';
-import { loadCompany } from '../company/company';
+import { loadDigits } from '../company/company';
 import { loadEstimate } from './estimateViews';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { loadPriceBook } from '../prices/priceBook';
-import { record, type Actor } from '../ledger/post';
-import { refuseSavedSince } from '../versions/staleness';
+import { assertVersion } from '../versions/staleness';
 import { draftOf, saveContent, sizeFaults, touch, type EstimateContent } from './estimateContent';
 
 /** Starts an estimate, empty or as a copy with the prices of what it is copied from. Gives back its number. */
-export async function startEstimate(database: Database, actor: Actor, job: string, input: NewEstimateInput): Promise<number> {
-  return database.write(async (sql) => {
-    const { id: jobId } = await jobByNumber(sql, job, 'job');
-    const from = input.copyOf && (await loadEstimate(sql, input.copyOf.job, input.copyOf.estimate));
-    const last = await sql.get<{ number: number | null }>('SELECT max(number) AS number FROM estimate WHERE job_id = $1', [
-      jobId,
-    ]);
-    const number = (last?.number ?? 0) + 1;
-    const id = await sql.insert(
-      `INSERT INTO estimate (job_id, number, name, status, chosen, overhead_rate, profit_rate, rounding, reference, acceptance, saved_by, saved_at)
-        VALUES ($1, $2, $3, 'draft', $4, 0, 0, 0, '', '', $5, $6)`,
-      [jobId, number, input.name, number === 1 ? 1 : 0, actor.name, actor.at],
-    );
-    if (from) await saveContent(sql, id, { ...from, name: input.name }, from.prices);
-    await record(sql, actor, 'start-estimate', `${job}/${number}`, input);
-    return number;
-  });
+export async function startEstimate(command: Command, job: string, input: NewEstimateInput): Promise<number> {
+  const { sql, actor } = command;
+  const { id: jobId } = await jobByNumber(sql, job, 'job');
+  const from = input.copyOf && (await loadEstimate(sql, input.copyOf.job, input.copyOf.estimate));
+  const last = await sql.get<{ number: number | null }>('SELECT max(number) AS number FROM estimate WHERE job_id = $1', [jobId]);
+  const number = (last?.number ?? 0) + 1;
+  const id = await sql.insert(
+    `INSERT INTO estimate (job_id, number, name, status, chosen, overhead_rate, profit_rate, rounding, reference, acceptance, saved_by, saved_at)
+      VALUES ($1, $2, $3, 'draft', $4, 0, 0, 0, '', '', $5, $6)`,
+    [jobId, number, input.name, number === 1 ? 1 : 0, actor.name, actor.at],
+  );
+  if (from) await saveContent(sql, id, { ...from, name: input.name }, from.prices);
+  command.note(`${job}/${number}`, input);
+  return number;
 }
 
 /**
  * Keeps an estimate as typed. A build-up it did not use before comes in at what the price book says now; the others keep
  * the unit costs they have. Throws conflict where somebody saved it since it was opened. Gives back the new version.
  */
-export async function saveEstimate(
-  database: Database,
-  actor: Actor,
-  job: string,
-  number: number,
-  input: EstimateInput,
-): Promise<number> {
-  return database.write(async (sql) => {
-    const estimate = await draftOf(sql, job, number);
-    refuseSavedSince('this estimate', estimate.row, input.version, 'take in what changed, and save again');
-    const book = await loadPriceBook(sql);
-    const content = contentOf(input);
-    const prices = pricesFor(content.lines, estimate.prices, book);
-    const codes = new Set((await sql.all<{ code: string }>('SELECT code FROM cost_code')).map((row) => row.code));
-    const digits = (await loadCompany(sql))?.digits ?? 2;
-    const faults = [...lineFaults(input, codes, prices), ...sizeFaults({ ...content, prices }, digits)];
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    await saveContent(sql, estimate.row.id, content, prices);
-    await touch(sql, actor, estimate);
-    await record(sql, actor, 'save-estimate', `${job}/${number}`, {
-      version: estimate.row.version + 1,
-      lines: input.lines.length,
-    });
-    return estimate.row.version + 1;
+export async function saveEstimate(command: Command, job: string, number: number, input: EstimateInput): Promise<number> {
+  const { sql, actor } = command;
+  const estimate = await draftOf(sql, job, number);
+  assertVersion(command, 'this estimate', estimate.row, input.version, 'take in what changed, and save again');
+  const book = await loadPriceBook(sql);
+  const content = contentOf(input);
+  const prices = pricesFor(content.lines, estimate.prices, book);
+  const codes = new Set((await sql.all<{ code: string }>('SELECT code FROM cost_code')).map((row) => row.code));
+  const digits = await loadDigits(sql);
+  const faults = [...lineFaults(input, codes, prices), ...sizeFaults({ ...content, prices }, digits)];
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  await saveContent(sql, estimate.row.id, content, prices);
+  await touch(sql, actor, estimate);
+  command.note(`${job}/${number}`, {
+    version: estimate.row.version + 1,
+    lines: input.lines.length,
   });
+  return estimate.row.version + 1;
 }
 
 function contentOf(input: EstimateInput): EstimateContent {
@@ -99,42 +88,32 @@ function lineFaults(input: EstimateInput, codes: ReadonlySet<string>, prices: Es
 }
 
 /** Makes this the job's chosen estimate: the one that is offered. */
-export async function chooseEstimate(database: Database, actor: Actor, job: string, number: number): Promise<void> {
-  await database.write(async (sql) => {
-    const { status } = await jobByNumber(sql, job, 'job');
-    if (status !== 'tender')
-      throw new LedrinError('refused', `Job ${job} is ${status}; its contract was made from the estimate chosen then`);
-    const { row } = await loadEstimate(sql, job, number);
-    await sql.run('UPDATE estimate SET chosen = (id = $1) WHERE job_id = (SELECT job_id FROM estimate WHERE id = $1)', [row.id]);
-    await record(sql, actor, 'choose-estimate', `${job}/${number}`, {});
-  });
+export async function chooseEstimate(command: Command, job: string, number: number): Promise<void> {
+  const { sql } = command;
+  const { status } = await jobByNumber(sql, job, 'job');
+  if (status !== 'tender')
+    throw new LedrinError('refused', `Job ${job} is ${status}; its contract was made from the estimate chosen then`);
+  const { row } = await loadEstimate(sql, job, number);
+  await sql.run('UPDATE estimate SET chosen = (id = $1) WHERE job_id = (SELECT job_id FROM estimate WHERE id = $1)', [row.id]);
+  command.note(`${job}/${number}`, {});
 }
 
 /** Notes that an estimate was sent to the client; from then on it is frozen. */
-export async function sendEstimate(
-  database: Database,
-  actor: Actor,
-  job: string,
-  number: number,
-  on: string,
-  reference: string,
-): Promise<void> {
-  await database.write(async (sql) => {
-    const { row, lines } = await draftOf(sql, job, number);
-    if (lines.length === 0) throw new LedrinError('refused', `Estimate ${number} has no lines yet; there is nothing to send`);
-    await sql.run(`UPDATE estimate SET status = 'sent', sent_on = $1, reference = $2 WHERE id = $3`, [on, reference, row.id]);
-    await record(sql, actor, 'send-estimate', `${job}/${number}`, { on, reference });
-  });
+export async function sendEstimate(command: Command, job: string, number: number, on: string, reference: string): Promise<void> {
+  const { sql } = command;
+  const { row, lines } = await draftOf(sql, job, number);
+  if (lines.length === 0) throw new LedrinError('refused', `Estimate ${number} has no lines yet; there is nothing to send`);
+  await sql.run(`UPDATE estimate SET status = 'sent', sent_on = $1, reference = $2 WHERE id = $3`, [on, reference, row.id]);
+  command.note(`${job}/${number}`, { on, reference });
 }
 
 /** Throws a draft away. What was sent is kept. */
-export async function discardEstimate(database: Database, actor: Actor, job: string, number: number): Promise<void> {
-  await database.write(async (sql) => {
-    const { row } = await draftOf(sql, job, number);
-    const quoted = await sql.get<{ number: number }>('SELECT number FROM quotation WHERE estimate_id = $1', [row.id]);
-    if (quoted)
-      throw new LedrinError('refused', `Quotation ${quoted.number} is made from estimate ${number}; throw that away first`);
-    await sql.run('DELETE FROM estimate WHERE id = $1', [row.id]);
-    await record(sql, actor, 'discard-estimate', `${job}/${number}`, {});
-  });
+export async function deleteEstimate(command: Command, job: string, number: number): Promise<void> {
+  const { sql } = command;
+  const { row } = await draftOf(sql, job, number);
+  const quoted = await sql.get<{ number: number }>('SELECT number FROM quotation WHERE estimate_id = $1', [row.id]);
+  if (quoted)
+    throw new LedrinError('refused', `Quotation ${quoted.number} is made from estimate ${number}; throw that away first`);
+  await sql.run('DELETE FROM estimate WHERE id = $1', [row.id]);
+  command.note(`${job}/${number}`, {});
 }

@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { afterAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { groupsBy } from '../../core/estimates/award';
@@ -100,7 +101,7 @@ test('random tenders are priced and awarded, to the penny, as a second reckoning
       try {
         expect(await faultsOf(database, { ...SMALL_BOOK, ...bookText(rows) })).toEqual([]);
         const reckoner = new TenderReckoner(rows);
-        const sql = database.read();
+        const sql = reading(database);
         const book = await priceBookView(sql);
         const prices = new PriceBook(book.items, book.buildUps);
         for (const { build_up: name } of rows.build_ups!)
@@ -113,7 +114,7 @@ test('random tenders are priced and awarded, to the penny, as a second reckoning
         expect([(row!.cost / 100).toFixed(2), (row!.price / 100).toFixed(2)]).toEqual([written(cost), written(price)]);
         const { lines } = await estimateView(sql, 'J2', 1);
         const groups = groupsBy('line', lines).map((it) => ({ ...it, members: [...it.members] }));
-        await awardJob(database, TESTER, 'J2', 1, {
+        await act(database, TESTER, awardJob, 'J2', 1, {
           acceptedOn: '2031-04-20',
           acceptance: 'x',
           agreed: Math.round(Number(agreed) * 100),

@@ -1,24 +1,23 @@
+import type { Command } from '../ledger/command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
 import type { Repricing } from '../../wire/estimates';
-import type { Database } from '../db/database';
-import type { Sql } from '../db/sql';
-import { loadCompany } from '../company/company';
+import type { Reader } from '../db/sql';
+import { loadDigits } from '../company/company';
 import { loadEstimate, type LoadedEstimate } from './estimateViews';
 import { digestOf } from '../versions/digest';
 import { loadPriceBook } from '../prices/priceBook';
-import { record, type Actor } from '../ledger/post';
-import { otherThanShown } from '../versions/staleness';
+import { assertAsPreviewed } from '../versions/staleness';
 import { draftOf, saveContent, sizeFaults, touch } from './estimateContent';
 
 /** What pricing a draft with the price book of today would change, line by line; nothing is kept. */
-export async function previewReprice(database: Database, job: string, number: number): Promise<Repricing> {
-  return database.consistent(async (sql) => repricing(sql, await loadEstimate(sql, job, number)).then((it) => it.told));
+export async function previewReprice(sql: Reader, job: string, number: number): Promise<Repricing> {
+  return (await repricing(sql, await loadEstimate(sql, job, number))).told;
 }
 
-async function repricing(sql: Sql, estimate: LoadedEstimate): Promise<{ told: Repricing; next: Estimate }> {
+async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ told: Repricing; next: Estimate; basis: unknown }> {
   const book = await loadPriceBook(sql);
-  const digits = (await loadCompany(sql))?.digits ?? 2;
+  const digits = await loadDigits(sql);
   const next: Estimate = {
     ...estimate,
     lines: estimate.lines.map((line) => ({
@@ -43,26 +42,20 @@ async function repricing(sql: Sql, estimate: LoadedEstimate): Promise<{ told: Re
     ];
   });
   const change = { lines, before: before.totals.price, after: after.totals.price };
-  return { told: { ...change, seen: digestOf([estimate.row.version, change]) }, next };
+  const basis = [estimate.row.version, change];
+  return { told: { ...change, seen: digestOf(basis) }, next, basis };
 }
 
 /** Prices a draft anew with the price book of today, as it was previewed. Gives back the new version. */
-export async function repriceEstimate(
-  database: Database,
-  actor: Actor,
-  job: string,
-  number: number,
-  seen: string,
-): Promise<number> {
-  return database.write(async (sql) => {
-    const estimate = await draftOf(sql, job, number);
-    const { next, told } = await repricing(sql, estimate);
-    if (told.seen !== seen) throw otherThanShown('What pricing anew would change');
-    const faults = sizeFaults(next, (await loadCompany(sql))?.digits ?? 2);
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    await saveContent(sql, estimate.row.id, { ...next, name: estimate.row.name }, next.prices);
-    await touch(sql, actor, estimate);
-    await record(sql, actor, 'reprice-estimate', `${job}/${number}`, told);
-    return estimate.row.version + 1;
-  });
+export async function repriceEstimate(command: Command, job: string, number: number, seen: string): Promise<number> {
+  const { sql, actor } = command;
+  const estimate = await draftOf(sql, job, number);
+  const { next, told, basis } = await repricing(sql, estimate);
+  assertAsPreviewed(command, 'What repricing would change', basis, seen);
+  const faults = sizeFaults(next, await loadDigits(sql));
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  await saveContent(sql, estimate.row.id, { ...next, name: estimate.row.name }, next.prices);
+  await touch(sql, actor, estimate);
+  command.note(`${job}/${number}`, told);
+  return estimate.row.version + 1;
 }

@@ -1,12 +1,10 @@
-import type { Request } from 'express';
-import { isPeriod, isPlainDate, lastDay, type PlainDate } from '../../core/calendar/plainDate';
-import { LedrinError } from '../../core/errors/ledrinError';
-import type { Actor } from '../ledger/post';
-import type { Database } from '../db/database';
 import type { Stores } from '../attachments/contents';
+import type { Database } from '../db/database';
+import type { Actor } from '../ledger/audit';
 import type { Outbox } from '../stand-ins/outbox';
+import type { Workers } from '../workers/workers';
 
-/** What every route works with. */
+/** What every way in works with. */
 export interface Context {
   database: Database;
   /** The clock; tests hold it. */
@@ -15,44 +13,25 @@ export interface Context {
   sampleBook: string;
   /** Where messages to clients go. */
   outbox: Outbox;
-  /** Folder of the attachments attached to jobs, each under its hash. */
+  /** Folder of the attachments of jobs, each under its hash. */
   files: string;
+  /** Does what would hold up everybody else: documents, sheets, books. */
+  workers: Workers;
+  /** The address the product is reached at, for links; such as `http://localhost:4310`. */
+  address: string;
 }
 
 /** The folders beside the database. */
-export function storesOf({ files, outbox }: Context): Stores {
+export function storesOf({ files, outbox }: Pick<Context, 'files' | 'outbox'>): Stores {
   return { files, outbox: outbox.folder };
 }
 
 /** Until there is sign-in, everybody is the accounts office. */
-export function actorOf({ now }: Context): Actor {
+export function actorOf({ now }: Pick<Context, 'now'>): Actor {
   return { name: 'Accounts office', at: now().toISOString() };
 }
 
-/** The date of a request: a month means its last day. */
-export function asOfOf(value: unknown): PlainDate {
-  if (typeof value === 'string' && isPeriod(value)) return lastDay(value);
-  if (typeof value === 'string' && isPlainDate(value)) return value;
-  throw new LedrinError('bad-input', 'asOf: expected a month such as 2031-04, or a date such as 2031-04-30', [
-    { field: 'asOf', message: 'expected a month or a date' },
-  ]);
-}
-
-/** A whole number in an address. */
-export function numberParam(request: Request, name: string): number {
-  const text = String(request.params[name]);
-  if (!/^\d{1,15}$/.test(text))
-    throw new LedrinError('not-found', `${name}: expected a whole number, found "${text.slice(0, 40)}"`, [
-      { field: name, message: 'expected a whole number' },
-    ]);
-  return Number(text);
-}
-
-export function textParam(request: Request, name: string): string {
-  return String(request.params[name]);
-}
-
-/** The address this request came to, for links that are to lead back here. */
-export function originOf(request: Request): string {
-  return `${request.protocol}://${request.get('host') ?? 'localhost'}`;
+/** The server's own day. */
+export function todayOf({ now }: Pick<Context, 'now'>): string {
+  return now().toISOString().slice(0, 10);
 }

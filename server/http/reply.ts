@@ -1,25 +1,10 @@
 import type { NextFunction, Request, Response } from 'express';
-import * as v from 'valibot';
-import { LedrinError, type ErrorCode } from '../../core/errors/ledrinError';
+import { LedrinError, type ErrorCode, type Fault } from '../../core/errors/ledrinError';
 import type { FaultReply } from '../../wire/fault';
 import { BookRefused, faultLine } from '../book/checks/bookFaults';
 
 /** The status of every code: one that is missing does not compile. */
 const STATUS: Record<ErrorCode, number> = { 'bad-input': 400, 'not-found': 404, conflict: 409, refused: 409, 'too-large': 413 };
-
-/** Reads a request's body or query by its schema; what does not fit is told field by field. */
-export function read<Schema extends v.GenericSchema>(schema: Schema, input: unknown): v.InferOutput<Schema> {
-  const result = v.safeParse(schema, input);
-  if (result.success) return result.output;
-  const faults = result.issues.map((issue) => ({ field: v.getDotPath(issue) ?? 'body', message: issueText(issue) }));
-  throw new LedrinError('bad-input', `${faults[0]!.field}: ${faults[0]!.message}`, faults);
-}
-
-function issueText(issue: v.BaseIssue<unknown>): string {
-  if (issue.type === 'strict_object' && issue.expected === 'never') return 'is not known here; leave it out';
-  if (issue.type === 'strict_object' && issue.received === 'undefined') return 'is missing';
-  return issue.message.startsWith('Invalid') ? `expected ${issue.expected}, found ${issue.received}` : issue.message;
-}
 
 /** The last handler: turns what was thrown into an answer that says what to do. Only our own faults are 500. */
 export function answerErrors(log: (error: unknown) => void) {
@@ -31,16 +16,28 @@ export function answerErrors(log: (error: unknown) => void) {
   };
 }
 
+/** The faults a reply lists; the rest is counted. */
+const MOST_FAULTS = 200;
+
+function listed(faults: readonly Fault[], count = faults.length): Pick<FaultReply, 'faults' | 'more'> {
+  return { faults: faults.slice(0, MOST_FAULTS), more: Math.max(0, count - MOST_FAULTS) };
+}
+
 function answerTo(error: unknown): { status: number; reply: FaultReply } {
   if (error instanceof LedrinError)
-    return { status: STATUS[error.code], reply: { code: error.code, message: error.message, faults: [...error.faults] } };
+    return { status: STATUS[error.code], reply: { code: error.code, message: error.message, ...listed(error.faults) } };
   if (error instanceof BookRefused) {
     return {
       status: 400,
       reply: {
         code: 'bad-input',
         message: error.message,
-        faults: error.faults.map((it) => ({ field: `${it.file}:${it.row}:${it.column}`, message: faultLine(it) })),
+        ...listed(
+          error.faults
+            .slice(0, MOST_FAULTS)
+            .map((it) => ({ field: `${it.file}:${it.row}:${it.column}`, message: faultLine(it) })),
+          error.faults.length + error.more,
+        ),
       },
     };
   }
@@ -54,10 +51,15 @@ function answerTo(error: unknown): { status: number; reply: FaultReply } {
     return plain('bad-input', 'The request cannot be read; check its address and its encoding');
   return {
     status: 500,
-    reply: { code: 'fault', message: 'Ledrin has a fault of its own here. Nothing was changed; the log says more.', faults: [] },
+    reply: {
+      code: 'fault',
+      message: 'Unexpected error. Nothing was changed; details are in the server log',
+      faults: [],
+      more: 0,
+    },
   };
 }
 
 function plain(code: ErrorCode, message: string): { status: number; reply: FaultReply } {
-  return { status: STATUS[code], reply: { code, message, faults: [] } };
+  return { status: STATUS[code], reply: { code, message, faults: [], more: 0 } };
 }

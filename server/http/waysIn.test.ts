@@ -47,7 +47,7 @@ test('what lies beside the CSV files of a book is sent with them, is opened, and
     request(other).post('/api/book/import'),
   );
   expect((await sent).body).toMatchObject({ job_papers: 1, offers: 1, messages: 1 });
-  expect((await request(other).get('/api/files/1')).text).toBe('A bond of 5,000.00');
+  expect((await request(other).get('/api/attachments/1')).text).toBe('A bond of 5,000.00');
   expect((await request(other).get('/api/messages/1/file')).text).toContain('Subject: Our quotation');
   const zip = await request(other)
     .get('/api/book/export')
@@ -62,11 +62,11 @@ test('what lies beside the CSV files of a book is sent with them, is opened, and
     (sending, name) => sending.attach('files', Buffer.from('a'), name),
     request(other).post('/api/book/import'),
   );
-  expect([odd.status, odd.body.message]).toEqual([400, 'files: expected the files of a book; none came']);
+  expect([odd.status, odd.body.message]).toEqual([400, 'files: expected the CSV files of a company']);
   expect(logged).toEqual([]);
 });
 
-test.each(['/api/book/import', '/api/prices/import', '/api/sheets', '/api/jobs/J1/files'])(
+test.each(['/api/book/import', '/api/prices/import', '/api/sheets', '/api/jobs/J1/attachments'])(
   'what is sent to %s and is no form with files is refused, and nothing is kept',
   async (way) => {
     const before = await everything(database);
@@ -140,13 +140,13 @@ test('a sheet is read as rows of text from XLSX and from CSV of any comma; what 
 
 test('a posting is attached, opened as it came, and refused where it is empty or beyond 25 MB', async () => {
   const attach = (content: Buffer, name: string, contentType: string) =>
-    request(app).post('/api/jobs/J1/files').attach('file', content, { filename: name, contentType });
+    request(app).post('/api/jobs/J1/attachments').attach('file', content, { filename: name, contentType });
   const pdf = Buffer.from('%PDF-1.4 made up');
   expect((await attach(pdf, 'Drawing ½.pdf', 'application/pdf')).status).toBe(201);
   expect((await attach(Buffer.from('<script>alert(1)</script>'), 'page.html', 'text/html')).status).toBe(201);
   expect((await attach(Buffer.alloc(0), 'empty.pdf', 'application/pdf')).status).toBe(400);
   expect((await attach(Buffer.alloc(25 * 1024 * 1024 + 1), 'big.pdf', 'application/pdf')).status).toBe(413);
-  expect((await request(app).post('/api/jobs/J1/files').send({})).status).toBe(400);
+  expect((await request(app).post('/api/jobs/J1/attachments').send({})).status).toBe(400);
   const { files } = (await request(app).get('/api/jobs/J1/file')).body as {
     files: { id: number; name: string; hash: string; size: number }[];
   };
@@ -154,12 +154,12 @@ test('a posting is attached, opened as it came, and refused where it is empty or
     ['page.html', 25],
     ['Drawing ½.pdf', 16],
   ]);
-  const opened = await request(app).get(`/api/files/${files[1]!.id}`).buffer(true);
+  const opened = await request(app).get(`/api/attachments/${files[1]!.id}`).buffer(true);
   expect([opened.headers['content-type'], Buffer.from(opened.body as Buffer).equals(pdf)]).toEqual(['application/pdf', true]);
-  const kept = await request(app).get(`/api/files/${files[0]!.id}`);
+  const kept = await request(app).get(`/api/attachments/${files[0]!.id}`);
   expect([kept.headers['content-type'], kept.headers['content-disposition']]).toEqual([
     'application/octet-stream',
-    "attachment; filename*=UTF-8''page.html",
+    'attachment; filename="page.html"',
   ]);
   expect(kept.headers['content-security-policy']).toMatch(/^sandbox/);
   expect(logged).toEqual([]);

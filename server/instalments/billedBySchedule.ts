@@ -4,14 +4,14 @@ import { dueDay, type DueDay, type Instalment } from '../../core/instalments/ins
 import { scheduledToDate, valueInstalments, type TakenLine, type ValuedSchedule } from '../../core/instalments/valueInstalments';
 import { sum } from '../../core/money/cents';
 import type { InstalmentsInput } from '../../wire/instalments';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import type { LoadedBillingJob } from '../billing/billingJobs';
 import { loadWorkDates } from '../plan/workDates';
 
 type Kept = InstalmentsInput['instalments'][number];
 
 /** The instalments of a job's billing schedule, in their order; none where it is billed without one. */
-export async function loadInstalments(sql: Sql, jobId: number): Promise<Kept[]> {
+export async function loadInstalments(sql: Reader, jobId: number): Promise<Kept[]> {
   const rows = await sql.all<Omit<Kept, 'stages'> & { stages: string }>(
     `SELECT name, due, day, days, taken_from AS "from", rate, amount,
       (SELECT json_group_array(section ORDER BY id) FROM instalment_stage WHERE instalment_id = i.id) AS stages
@@ -49,7 +49,7 @@ export interface LoadedSchedule {
 }
 
 /** The billing schedule of a job with the contract as it stood on a date; null where it is billed without one. */
-export async function loadSchedule(sql: Sql, job: LoadedBillingJob, on: string): Promise<LoadedSchedule | null> {
+export async function loadSchedule(sql: Reader, job: LoadedBillingJob, on: string): Promise<LoadedSchedule | null> {
   const instalments = await loadInstalments(sql, job.id);
   if (instalments.length === 0) return null;
   const dates = await loadWorkDates(sql, job.id);
@@ -59,7 +59,7 @@ export async function loadSchedule(sql: Sql, job: LoadedBillingJob, on: string):
 }
 
 /** What each SOV line is billed to date by the schedule, on a date; null where the job has none. */
-export async function billedBySchedule(sql: Sql, job: LoadedBillingJob, on: string): Promise<Map<string, number> | null> {
+export async function billedBySchedule(sql: Reader, job: LoadedBillingJob, on: string): Promise<Map<string, number> | null> {
   const schedule = await loadSchedule(sql, job, on);
   if (!schedule) return null;
   const toDate = scheduledToDate(schedule.valued, schedule.days, schedule.lines.length, on);
@@ -67,7 +67,7 @@ export async function billedBySchedule(sql: Sql, job: LoadedBillingJob, on: stri
 }
 
 /** What the schedule says is billed on a date, less the gross of the last application by then; null where the job has none. */
-export async function leftBySchedule(sql: Sql, job: LoadedBillingJob, on: string): Promise<number | null> {
+export async function leftBySchedule(sql: Reader, job: LoadedBillingJob, on: string): Promise<number | null> {
   const billed = await billedBySchedule(sql, job, on);
   return billed && sum([...billed.values()]) - appliedFor(job, on);
 }
@@ -79,6 +79,6 @@ export function appliedFor(job: LoadedBillingJob, on: string): number {
 }
 
 /** The jobs that are billed by a schedule. */
-export async function scheduledJobs(sql: Sql): Promise<Set<number>> {
+export async function scheduledJobs(sql: Reader): Promise<Set<number>> {
   return new Set((await sql.all<{ id: number }>('SELECT DISTINCT job_id AS id FROM instalment')).map((row) => row.id));
 }

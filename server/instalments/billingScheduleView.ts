@@ -5,7 +5,7 @@ import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
 import { sum } from '../../core/money/cents';
 import { spreadByMonth } from '../../core/plan/planned';
 import type { BillingScheduleView, StageView } from '../../wire/instalments';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import { digestOf } from '../versions/digest';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -22,7 +22,7 @@ export function scheduleClosed(status: string, locked: number): string | null {
 }
 
 /** The billing schedule of a job, with all that the page values and previews it by. Budget and bills as of a date. */
-export async function billingScheduleView(sql: Sql, number: string, asOf: string): Promise<BillingScheduleView> {
+export async function billingScheduleView(sql: Reader, number: string, asOf: string): Promise<BillingScheduleView> {
   const identity = await jobByNumber(sql, number, 'job');
   const job = (await loadBillingJobs(sql, identity.id)).get(number)!;
   const [instalments, dates, costLines, quotations, kept, facts] = [

@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { Database } from '../db/database';
@@ -37,7 +38,7 @@ const keep = (instalments = INSTALMENTS) => keepInstalments(database, 'J1', inst
 
 test('a schedule is planned, due and billed by its days, with the contract of the day', async () => {
   await keep();
-  const sql = database.read();
+  const sql = reading(database);
   // By 31 January 40 % of the 10,000.00 there were; application 1 had 2,700.00.
   expect((await jobBilling(sql, 'J1', '2031-01-31')).schedule).toEqual({ due: 400_000, billed: 270_000 });
   // By April 90 % of 11,000.00; application 3 of March came to 7,250.00.
@@ -56,9 +57,9 @@ test('a schedule is planned, due and billed by its days, with the contract of th
   );
   expect(months.map((it) => it.plannedBilling)).toEqual([440_000, 990_000, 1_100_000]);
 
-  await certifyApplication(database, TESTER, 'J1', 3, { on: '2031-04-02', lines: [] });
+  await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-02', lines: [] });
   const next = { dated: '2031-04-30', reference: '', bySchedule: true };
-  expect(await startApplication(database, TESTER, 'J1', next)).toBe(4);
+  expect(await act(database, TESTER, startApplication, 'J1', next)).toBe(4);
   const { lines, summary } = await applicationView(sql, 'J1', 4, '2031-04-30');
   // 4,400.00 by 6 : 4 : 1, then 5,500.00 by what is left, 3,600 : 2,400 : 600.
   expect(lines.map((it) => [it.work, it.bySchedule])).toEqual([540_000, 360_000, 90_000].map((it) => [it, it]));
@@ -69,12 +70,12 @@ test('a schedule is planned, due and billed by its days, with the contract of th
 
 test('what waits for a stage is due when the stage is really finished', async () => {
   await keep();
-  const due = async (on: string) => (await jobBilling(database.read(), 'J1', on)).schedule!.due;
+  const due = async (on: string) => (await jobBilling(reading(database), 'J1', on)).schedule!.due;
   expect(await due('2031-07-31')).toBe(990_000);
   const dates = { startsOn: '2031-01-10', finishesOn: '2031-06-30', startedOn: '2031-01-12', finishedOn: '2031-07-04' };
   await keepPlan(database, 'J1', { sections: [{ name: 'A', ...dates }], lines: [] });
   expect([await due('2031-07-03'), await due('2031-07-04')]).toEqual([990_000, 1_100_000]);
-  const view = await billingScheduleView(database.read(), 'J1', '2031-04-30');
+  const view = await billingScheduleView(reading(database), 'J1', '2031-04-30');
   expect([view.savedBy, view.stages.map((it) => [it.name, it.costs])]).toEqual([
     'tester',
     // Budget of A: 3,600.00 labour; material 2,500.00 and 400.00 of the change; other cost unbudgeted.
@@ -88,8 +89,8 @@ test('what waits for a stage is due when the stage is really finished', async ()
 test('a fixed amount that was billed stays on its lines when a change brings another', async () => {
   const amounts = [400_000, 400_000, 300_000];
   await keep(INSTALMENTS.map((it, i) => ({ ...it, rate: null, amount: amounts[i]! })));
-  const job = (await loadBillingJobs(database.read(), 1)).get('J1')!;
-  const billed = async (on: string) => [...(await billedBySchedule(database.read(), job, on))!.values()];
+  const job = (await loadBillingJobs(reading(database), 1)).get('J1')!;
+  const billed = async (on: string) => [...(await billedBySchedule(reading(database), job, on))!.values()];
   // 4,000.00 by 6 : 4; then 15 February brings line 3. In April 4,000.00 by what is left, 3,600 : 2,400 : 1,000.
   expect(await billed('2031-01-31')).toEqual([240_000, 160_000]);
   expect(await billed('2031-02-28')).toEqual([240_000, 160_000, 0]);
@@ -119,19 +120,19 @@ describe('what does not hold', () => {
 
   test('somebody else kept one since, the job is closed, or there is none to bill by', async () => {
     await expect(
-      startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: '', bySchedule: true }),
+      act(database, TESTER, startApplication, 'J1', { dated: '2031-04-30', reference: '', bySchedule: true }),
     ).rejects.toThrow();
     await keep();
-    const { seen } = await billingScheduleView(database.read(), 'J1', '2031-04-30');
+    const { seen } = await billingScheduleView(reading(database), 'J1', '2031-04-30');
     await keep([...INSTALMENTS].reverse());
-    await expect(saveInstalments(database, TESTER, 'J1', { seen, instalments: [] })).rejects.toThrow(
+    await expect(act(database, TESTER, saveInstalments, 'J1', { seen, instalments: [] })).rejects.toThrow(
       /This billing schedule changed after you opened it; tester saved here last, at 09:00 on 2031-05-02/,
     );
     await keep([]);
-    expect((await jobBilling(database.read(), 'J1', '2031-04-30')).schedule).toBeNull();
-    await certifyApplication(database, TESTER, 'J1', 3, { on: '2031-04-02', lines: [] });
+    expect((await jobBilling(reading(database), 'J1', '2031-04-30')).schedule).toBeNull();
+    await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-02', lines: [] });
     await expect(
-      startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: '', bySchedule: true }),
+      act(database, TESTER, startApplication, 'J1', { dated: '2031-04-30', reference: '', bySchedule: true }),
     ).rejects.toThrow('Job J1 has no billing schedule');
     await database.write((sql) => sql.run(`UPDATE job SET locked = 1 WHERE number = 'J1'`));
     await expect(keep()).rejects.toThrow('The job is locked; its billing schedule stays as it is');

@@ -1,19 +1,18 @@
+import type { Command } from '../ledger/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { dueDay } from '../../core/instalments/instalment';
 import { problemWords, valueInstalments } from '../../core/instalments/valueInstalments';
 import { displayExact } from '../../core/money/display';
 import type { InstalmentsInput } from '../../wire/instalments';
-import type { Database } from '../db/database';
-import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { bulkInsert, nextId, type Reader, type Sql } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import { loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { scheduleClosed } from './billingScheduleView';
 import { loadInstalments, takenLines } from './billedBySchedule';
 import { loadWorkDates } from '../plan/workDates';
-import { record, type Actor } from '../ledger/post';
-import { refuseChangedSince } from '../versions/staleness';
+import { assertUnchanged } from '../versions/staleness';
 
 type InstalmentInput = InstalmentsInput['instalments'][number];
 
@@ -21,29 +20,23 @@ type InstalmentInput = InstalmentsInput['instalments'][number];
  * Keeps a job's fixed billing schedule, whole; none of it: the job is billed without one. It comes to the contract sum
  * with all that is approved, and takes from no line more than it has.
  */
-export async function saveInstalments(
-  database: Database,
-  actor: Actor,
-  number: string,
-  { seen, instalments }: InstalmentsInput,
-): Promise<void> {
-  await database.write(async (sql) => {
-    const { id, status, locked } = await jobByNumber(sql, number, 'job');
-    const closed = scheduleClosed(status, locked);
-    if (closed) throw new LedrinError('refused', `${closed}; its billing schedule stays as it is`);
-    await refuseChangedSince(sql, 'This billing schedule', { subject: number, now: await loadInstalments(sql, id), seen });
-    const faults = [...instalments.flatMap(contradictions), ...(await faultsOfValue(sql, number, id, instalments))];
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    await sql.run('DELETE FROM instalment WHERE job_id = $1', [id]);
-    // A stage is a section of the plan from now on, and stays one as long as an instalment waits for it.
-    for (const name of new Set(instalments.flatMap((it) => it.stages)))
-      await sql.run('INSERT INTO job_section (job_id, name) VALUES ($1, $2) ON CONFLICT (job_id, name) DO NOTHING', [id, name]);
-    await insertInstalments(
-      sql,
-      instalments.map((it, i) => ({ ...it, jobId: id, number: i + 1 })),
-    );
-    await record(sql, actor, 'save-billing-schedule', number, instalments);
-  });
+export async function saveInstalments(command: Command, number: string, { seen, instalments }: InstalmentsInput): Promise<void> {
+  const { sql } = command;
+  const { id, status, locked } = await jobByNumber(sql, number, 'job');
+  const closed = scheduleClosed(status, locked);
+  if (closed) throw new LedrinError('refused', `${closed}; its billing schedule stays as it is`);
+  await assertUnchanged(command, 'This billing schedule', { subject: number, now: await loadInstalments(sql, id), seen });
+  const faults = [...instalments.flatMap(contradictions), ...(await faultsOfValue(sql, number, id, instalments))];
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  await sql.run('DELETE FROM instalment WHERE job_id = $1', [id]);
+  // A stage is a section of the plan from now on, and stays one as long as an instalment waits for it.
+  for (const name of new Set(instalments.flatMap((it) => it.stages)))
+    await sql.run('INSERT INTO job_section (job_id, name) VALUES ($1, $2) ON CONFLICT (job_id, name) DO NOTHING', [id, name]);
+  await insertInstalments(
+    sql,
+    instalments.map((it, i) => ({ ...it, jobId: id, number: i + 1 })),
+  );
+  command.note(number, instalments);
 }
 
 /** Inserts instalments with their stages. */
@@ -86,9 +79,14 @@ function contradictions(it: InstalmentInput, i: number): Fault[] {
   ];
 }
 
-async function faultsOfValue(sql: Sql, number: string, jobId: number, instalments: readonly InstalmentInput[]): Promise<Fault[]> {
+async function faultsOfValue(
+  sql: Reader,
+  number: string,
+  jobId: number,
+  instalments: readonly InstalmentInput[],
+): Promise<Fault[]> {
   if (instalments.length === 0) return [];
-  const { digits } = (await loadCompany(sql))!;
+  const { digits } = await loadCompany(sql);
   const known = await sectionsOf(sql, jobId);
   const lines = takenLines((await loadBillingJobs(sql, jobId)).get(number)!, LAST_DAY);
   const dates = await loadWorkDates(sql, jobId);
@@ -111,7 +109,7 @@ async function faultsOfValue(sql: Sql, number: string, jobId: number, instalment
   return faults;
 }
 
-async function sectionsOf(sql: Sql, jobId: number): Promise<Set<string>> {
+async function sectionsOf(sql: Reader, jobId: number): Promise<Set<string>> {
   const rows = await sql.all<{ name: string }>(
     `SELECT name FROM job_section WHERE job_id = $1 UNION SELECT section FROM sov_line WHERE job_id = $1
       UNION SELECT section FROM cost_line WHERE job_id = $1`,

@@ -1,3 +1,4 @@
+import { reading } from '../test/act';
 import { afterAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addDays } from '../../core/calendar/plainDate';
@@ -79,7 +80,7 @@ test('random billing schedules bill, line by line, what a second reckoning of th
       const database = await temporaryDatabase();
       try {
         expect(await faultsOf(database, bookText(rows))).toEqual([]);
-        const sql = database.read();
+        const sql = reading(database);
         const { id } = await jobByNumber(sql, 'J1', 'job');
         const job = (await loadBillingJobs(sql, id)).get('J1')!;
         const reckoner = new InstalmentReckoner(rows, 'J1');
@@ -103,6 +104,6 @@ test('random billing schedules bill, line by line, what a second reckoning of th
 test('a job billed by per cent complete has no schedule', async () => {
   const database = await temporaryDatabase();
   expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
-  const job = (await loadBillingJobs(database.read(), 1)).get('J1')!;
-  expect(await billedBySchedule(database.read(), job, '2031-04-30')).toBeNull();
+  const job = (await loadBillingJobs(reading(database), 1)).get('J1')!;
+  expect(await billedBySchedule(reading(database), job, '2031-04-30')).toBeNull();
 });

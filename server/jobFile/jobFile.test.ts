@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { JobFacts } from '../../wire/jobFile';
 import { writeBook } from '../book/writeBook';
@@ -32,16 +33,16 @@ beforeEach(async () => {
   database = await temporaryDatabase();
   expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
 });
-const view = (number = 'J2') => jobFileView(database.read(), number);
+const view = (number = 'J2') => jobFileView(reading(database), number);
 const factsOf = async (number: string, more: Partial<JobFacts> = {}) => ({ ...(await view(number)).facts, ...more });
 
 describe('before a job goes on site', () => {
   test('what is missing is listed with its door, refused together, and mended one by one; the moves are kept', async () => {
     await keepFacts(database, 'J2', await factsOf('J2', { retention: { ...(await view()).facts.retention, rate: 0 } }));
-    await moveJob(database, TESTER, 'J2', 'awarded', '2031-04-20');
+    await act(database, TESTER, moveJob, 'J2', 'awarded', '2031-04-20');
     expect((await view()).missing.map((it) => it.to)).toEqual(['/jobs/J2/contract', '/jobs/J2/budget', '/jobs/J2/file']);
     const before = await everything(database);
-    await expect(moveJob(database, TESTER, 'J2', 'on-site', null)).rejects.toMatchObject({
+    await expect(act(database, TESTER, moveJob, 'J2', 'on-site', null)).rejects.toMatchObject({
       code: 'refused',
       message: expect.stringMatching(
         /may not go on site yet\. The schedule of values is empty.*The budget is empty.*Retention is not set/,
@@ -50,7 +51,7 @@ describe('before a job goes on site', () => {
     expect(await everything(database)).toBe(before);
     await keepFacts(database, 'J2', await factsOf('J2', { noRetention: true }));
     expect((await view()).missing.map((it) => it.to)).toEqual(['/jobs/J2/contract', '/jobs/J2/budget']);
-    await lockJob(database, TESTER, 'J2', true, 'Waits for the order');
+    await act(database, TESTER, lockJob, 'J2', true, 'Waits for the order');
     expect((await view()).moves.map((it) => [it.was, it.became, it.onDay, it.reason, it.actor])).toEqual([
       ['tender', 'awarded', '2031-04-20', '', 'tester'],
       ['awarded', 'locked', null, 'Waits for the order', 'tester'],
@@ -85,8 +86,8 @@ describe('before a job goes on site', () => {
       retention: { rate: 0, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all' as const, cap: null },
       ...{ sov: [], budget: [] },
     };
-    await expect(createJob(database, TESTER, job)).rejects.toThrow(/may not go on site yet/);
-    expect(await database.read().get(`SELECT 1 FROM job WHERE number = 'N1'`)).toBeUndefined();
+    await expect(act(database, TESTER, createJob, job)).rejects.toThrow(/may not go on site yet/);
+    expect(await reading(database).get(`SELECT 1 FROM job WHERE number = 'N1'`)).toBeUndefined();
   });
 });
 
@@ -123,9 +124,9 @@ describe('the facts of a job', () => {
       { side: 'client', name: 'Mr Hale', role: 'Surveyor', email: 'hale@northbeck.example', phone: '1' },
       { side: 'team', name: 'Ines', role: 'may post', email: '', phone: '' },
     ]);
-    await addEvent(database, TESTER, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
+    await act(database, TESTER, addEvent, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
     await keepChecklist(database, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
-    await saveCheckTemplate(database, TESTER, { name: 'Usual', items: ['Bond', 'Permit'] });
+    await act(database, TESTER, saveCheckTemplate, { name: 'Usual', items: ['Bond', 'Permit'] });
     const there = await view('J1');
     expect([there.people.length, there.events[0]!.text, there.checklist[0]!.item, there.templates]).toEqual([
       2,
@@ -139,7 +140,7 @@ describe('the facts of a job', () => {
     });
     const exported = async (of: Database) => {
       const folder = temporaryFolder();
-      await writeBook(of.read(), folder, besides(of));
+      await writeBook(reading(of), folder, besides(of));
       return folderText(folder);
     };
     const [once, other] = [await exported(database), await temporaryDatabase()];
@@ -176,7 +177,7 @@ describe('the plan of a job', () => {
       sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: '2031-03-31' }],
       lines: [line],
     });
-    const plan = await planView(database.read(), 'J1', '2031-02-28');
+    const plan = await planView(reading(database), 'J1', '2031-02-28');
     // Budget: labour 3,600.00 in February alone; material 2,500.00 and its change of 400.00 over 90 days: 31 + 28 + 31.
     // Prices 6,000.00 + 4,000.00 + 1,000.00 over the same 90 days. 998.8889, 902.2222, 998.8889: the odd penny to January.
     expect(plan.months.map((it) => [it.month, it.plannedCost, it.cost, it.billed])).toEqual([
@@ -190,7 +191,7 @@ describe('the plan of a job', () => {
     ]);
     expect([plan.unplannedCost, plan.unplannedBilling]).toEqual([0, 0]);
     await keepPlan(database, 'J1', { sections: [], lines: [line] });
-    expect(await planView(database.read(), 'J1', '2031-02-28')).toMatchObject({
+    expect(await planView(reading(database), 'J1', '2031-02-28')).toMatchObject({
       unplannedCost: 290_000,
       unplannedBilling: 1_100_000,
     });
@@ -248,17 +249,17 @@ J1,501,Too many,start,,,,10,
 
 test('what somebody else changed since it was opened is not written over', async () => {
   const opened = await view();
-  const seen = await planSeen(database.read(), 1);
+  const seen = await planSeen(reading(database), 1);
   await keepFacts(database, 'J1', await factsOf('J1', { manager: 'Ines' }));
   await keepPeople(database, 'J1', [{ side: 'team', name: 'Ines', role: '', email: '', phone: '' }]);
   await keepChecklist(database, 'J1', [{ item: 'Bond', person: '', dueOn: null, doneOn: null }]);
   await keepPlan(database, 'J1', { sections: [{ ...NOT_BEGUN, name: 'A', startsOn: null, finishesOn: null }], lines: [] });
   const before = await everything(database);
   for (const late of [
-    saveJobFacts(database, TESTER, 'J1', { ...opened.facts, seen: opened.seen.facts }),
-    savePeople(database, TESTER, 'J1', [], opened.seen.people),
-    saveChecklist(database, TESTER, 'J1', [], opened.seen.checklist),
-    savePlan(database, TESTER, 'J1', { sections: [], lines: [], seen }),
+    act(database, TESTER, saveJobFacts, 'J1', { ...opened.facts, seen: opened.seen.facts }),
+    act(database, TESTER, savePeople, 'J1', [], opened.seen.people),
+    act(database, TESTER, saveChecklist, 'J1', [], opened.seen.checklist),
+    act(database, TESTER, savePlan, 'J1', { sections: [], lines: [], seen }),
   ])
     await expect(late).rejects.toMatchObject({
       code: 'conflict',
@@ -271,28 +272,29 @@ test('what somebody else changed since it was opened is not written over', async
 
 describe('nothing with history is deleted', () => {
   test('a bare tender goes; anything else is kept, and what to do instead is told', async () => {
-    await deleteJob(database, TESTER, 'J2');
-    expect(await database.read().all('SELECT number FROM job')).toEqual([{ number: 'J1' }]);
-    await expect(deleteJob(database, TESTER, 'J1')).rejects.toThrow(
+    await act(database, TESTER, deleteJob, 'J2');
+    expect(await reading(database).all('SELECT number FROM job')).toEqual([{ number: 'J1' }]);
+    await expect(act(database, TESTER, deleteJob, 'J1')).rejects.toThrow(
       /was awarded, and is kept; close it when it is finished, or lock it/,
     );
     const noted = await temporaryDatabase();
     expect(await faultsOf(noted, TENDER_BOOK)).toEqual([]);
-    await addEvent(noted, TESTER, 'J2', { kind: 'call', dated: '2031-05-02', text: 'Asked for a lower price' });
-    await expect(deleteJob(noted, TESTER, 'J2')).rejects.toThrow(/Tender J2 has .*noted events, and is kept; lock it/);
+    await act(noted, TESTER, addEvent, 'J2', { kind: 'call', dated: '2031-05-02', text: 'Asked for a lower price' });
+    await expect(act(noted, TESTER, deleteJob, 'J2')).rejects.toThrow(/Tender J2 has .*noted events, and is kept; lock it/);
     const other = await temporaryDatabase();
     expect(
       await faultsOf(other, { ...TENDER_BOOK, forecasts: `${TENDER_BOOK.forecasts}J2,2031-02-28,,100,labour,percent,60\n` }),
     ).toEqual([]);
-    await expect(deleteJob(other, TESTER, 'J2')).rejects.toThrow(/Tender J2 has forecasts, and is kept; lock it/);
+    await expect(act(other, TESTER, deleteJob, 'J2')).rejects.toThrow(/Tender J2 has forecasts, and is kept; lock it/);
   });
 
   test('closing out takes final cost and bills, but no change', async () => {
-    await moveJob(database, TESTER, 'J1', 'closing-out', '2031-05-01');
+    await act(database, TESTER, moveJob, 'J1', 'closing-out', '2031-05-01');
     await expect(
-      saveChange(
+      act(
         database,
         TESTER,
+        saveChange,
         'J1',
         {
           ...{

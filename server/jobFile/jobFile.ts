@@ -1,44 +1,43 @@
+import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CheckItem, CheckTemplate, EventInput, JobFacts, JobFactsInput, Person } from '../../wire/jobFile';
-import type { Database } from '../db/database';
 import { bulkInsert, type Sql } from '../db/sql';
 import { hashOf, keepContent } from '../attachments/contents';
 import { factsAreFixed, jobFileView } from './jobFileView';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { record, type Actor } from '../ledger/post';
-import { refuseChangedSince } from '../versions/staleness';
+import { type Actor } from '../ledger/audit';
+import { assertUnchanged } from '../versions/staleness';
 
 /** Changes the facts of a job. What billing was worked with stays as it is once something was billed or posted. */
-export async function saveJobFacts(database: Database, actor: Actor, number: string, input: JobFactsInput): Promise<void> {
-  await database.write(async (sql) => {
-    const { id, awarded_on: awardedOn } = await jobByNumber(sql, number, 'job');
-    const { facts: now } = await jobFileView(sql, number);
-    await refuseChangedSince(sql, 'The facts of this job', { subject: number, now, seen: input.seen });
-    const faults = factFaults(input, awardedOn);
-    if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    const { retention: r } = input;
-    await sql.run(
-      `UPDATE job SET name = $1, contract_reference = $2, manager = $3, estimator = $4, site = $5, starts_on = $6, finishes_on = $7, defects_end = $8, revenue_method = $9,
-        retention_rate = $10, retention_materials_rate = $11, retention_step_at = $12, retention_step_to = $13, retention_step_applies = $14, retention_cap = $15,
-        no_retention = $16, tax_rate = $17, terms_days = $18 WHERE id = $19`,
-      [
-        ...[
-          input.name,
-          input.contractReference,
-          input.manager,
-          input.estimator,
-          input.site,
-          input.startsOn,
-          input.finishesOn,
-          input.defectsEnd,
-        ],
-        ...[input.revenueMethod, r.rate, r.materialsRate, r.stepAt, r.stepTo, r.stepApplies, r.cap, input.noRetention ? 1 : 0],
-        ...[input.taxRate, input.termsDays, id],
+export async function saveJobFacts(command: Command, number: string, input: JobFactsInput): Promise<void> {
+  const { sql } = command;
+  const { id, awarded_on: awardedOn } = await jobByNumber(sql, number, 'job');
+  const { facts: now } = await jobFileView(sql, number);
+  await assertUnchanged(command, 'The facts of this job', { subject: number, now, seen: input.seen });
+  const faults = factFaults(input, awardedOn);
+  if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const { retention: r } = input;
+  await sql.run(
+    `UPDATE job SET name = $1, contract_reference = $2, manager = $3, estimator = $4, site = $5, starts_on = $6, finishes_on = $7, defects_end = $8, revenue_method = $9,
+      retention_rate = $10, retention_materials_rate = $11, retention_step_at = $12, retention_step_to = $13, retention_step_applies = $14, retention_cap = $15,
+      no_retention = $16, tax_rate = $17, terms_days = $18 WHERE id = $19`,
+    [
+      ...[
+        input.name,
+        input.contractReference,
+        input.manager,
+        input.estimator,
+        input.site,
+        input.startsOn,
+        input.finishesOn,
+        input.defectsEnd,
       ],
-    );
-    await record(sql, actor, 'save-job-facts', number, input);
-  });
+      ...[input.revenueMethod, r.rate, r.materialsRate, r.stepAt, r.stepTo, r.stepApplies, r.cap, input.noRetention ? 1 : 0],
+      ...[input.taxRate, input.termsDays, id],
+    ],
+  );
+  command.note(number, input);
 }
 
 function factFaults(input: JobFactsInput, awardedOn: string | null): Fault[] {
@@ -69,18 +68,11 @@ function fixedFaults(was: JobFacts, input: JobFactsInput): Fault[] {
 }
 
 /** Keeps the people of a job: the client's contacts and our team, as one list. */
-export async function savePeople(
-  database: Database,
-  actor: Actor,
-  number: string,
-  people: readonly Person[],
-  seen: string,
-): Promise<void> {
+export async function savePeople(command: Command, number: string, people: readonly Person[], seen: string): Promise<void> {
   await replaceList(
-    database,
-    actor,
+    command,
     number,
-    { command: 'save-people', what: 'people' as const, seen },
+    { what: 'people' as const, seen },
     'job_person',
     ['side', 'name', 'role', 'email', 'phone'],
     people.map((it) => [it.side, it.name, it.role, it.email, it.phone]),
@@ -88,18 +80,11 @@ export async function savePeople(
 }
 
 /** Keeps the checklist of a job. */
-export async function saveChecklist(
-  database: Database,
-  actor: Actor,
-  number: string,
-  items: readonly CheckItem[],
-  seen: string,
-): Promise<void> {
+export async function saveChecklist(command: Command, number: string, items: readonly CheckItem[], seen: string): Promise<void> {
   await replaceList(
-    database,
-    actor,
+    command,
     number,
-    { command: 'save-checklist', what: 'checklist' as const, seen },
+    { what: 'checklist' as const, seen },
     'job_check',
     ['item', 'person', 'due_on', 'done_on'],
     items.map((it) => [it.item, it.person, it.dueOn, it.doneOn]),
@@ -107,54 +92,50 @@ export async function saveChecklist(
 }
 
 async function replaceList(
-  database: Database,
-  actor: Actor,
+  command: Command,
   number: string,
-  { command, what, seen }: { command: string; what: 'people' | 'checklist'; seen: string },
+  { what, seen }: { what: 'people' | 'checklist'; seen: string },
   table: 'job_person' | 'job_check',
   columns: readonly string[],
   rows: readonly (readonly unknown[])[],
 ): Promise<void> {
-  await database.write(async (sql) => {
-    const { id } = await jobByNumber(sql, number, 'job');
-    const { [what]: now } = await jobFileView(sql, number);
-    await refuseChangedSince(sql, `The ${what} of this job`, { subject: number, now, seen });
-    await sql.run(`DELETE FROM ${table} WHERE job_id = $1`, [id]);
-    await bulkInsert(
-      sql,
-      table,
-      ['job_id', ...columns],
-      rows.map((row) => [id, ...row]),
-    );
-    await record(sql, actor, command, number, rows);
-  });
+  const { sql } = command;
+  const { id } = await jobByNumber(sql, number, 'job');
+  const { [what]: now } = await jobFileView(sql, number);
+  await assertUnchanged(command, `The ${what} of this job`, { subject: number, now, seen });
+  await sql.run(`DELETE FROM ${table} WHERE job_id = $1`, [id]);
+  await bulkInsert(
+    sql,
+    table,
+    ['job_id', ...columns],
+    rows.map((row) => [id, ...row]),
+  );
+  command.note(number, rows);
 }
 
 /** Keeps a checklist under a name, for other jobs. */
-export async function saveCheckTemplate(database: Database, actor: Actor, input: CheckTemplate): Promise<void> {
-  await database.write(async (sql) => {
-    await sql.run(
-      'INSERT INTO check_template (name, items) VALUES ($1, $2) ON CONFLICT (name) DO UPDATE SET items = excluded.items',
-      [input.name, JSON.stringify(input.items)],
-    );
-    await record(sql, actor, 'save-check-template', input.name, input);
-  });
+export async function saveCheckTemplate(command: Command, input: CheckTemplate): Promise<void> {
+  const { sql } = command;
+  await sql.run(
+    'INSERT INTO check_template (name, items) VALUES ($1, $2) ON CONFLICT (name) DO UPDATE SET items = excluded.items',
+    [input.name, JSON.stringify(input.items)],
+  );
+  command.note(input.name, input);
 }
 
 /** Notes something that happened on a job, for good. */
-export async function addEvent(database: Database, actor: Actor, number: string, input: EventInput): Promise<void> {
-  await database.write(async (sql) => {
-    const { id } = await jobByNumber(sql, number, 'job');
-    await sql.run('INSERT INTO job_event (job_id, kind, dated, text, actor, recorded_at) VALUES ($1, $2, $3, $4, $5, $6)', [
-      id,
-      input.kind,
-      input.dated,
-      input.text,
-      actor.name,
-      actor.at,
-    ]);
-    await record(sql, actor, 'add-event', number, input);
-  });
+export async function addEvent(command: Command, number: string, input: EventInput): Promise<void> {
+  const { sql, actor } = command;
+  const { id } = await jobByNumber(sql, number, 'job');
+  await sql.run('INSERT INTO job_event (job_id, kind, dated, text, actor, recorded_at) VALUES ($1, $2, $3, $4, $5, $6)', [
+    id,
+    input.kind,
+    input.dated,
+    input.text,
+    actor.name,
+    actor.at,
+  ]);
+  command.note(number, input);
 }
 
 /** An attachment to be attached, as it was uploaded. */
@@ -166,22 +147,20 @@ export interface UploadedFile {
 
 /** Attaches an attachment: its bytes go into `folder` under their hash, so that what is opened later is what came. */
 export async function attachFile(
-  database: Database,
+  command: Command,
   folder: string,
-  actor: Actor,
   number: string,
   file: UploadedFile,
   about: string,
 ): Promise<void> {
+  const { sql, actor } = command;
   if (file.content.length === 0)
     throw new LedrinError('bad-input', 'file: it is empty', [{ field: 'file', message: 'it is empty' }]);
   const hash = hashOf(file.content);
-  await database.write(async (sql) => {
-    const { id } = await jobByNumber(sql, number, 'job');
-    keepContent(folder, hash, file.content);
-    await insertFile(sql, actor, id, file, hash, about);
-    await record(sql, actor, 'attach-file', number, { name: file.name, hash });
-  });
+  const { id } = await jobByNumber(sql, number, 'job');
+  keepContent(folder, hash, file.content);
+  await insertFile(sql, actor, id, file, hash, about);
+  command.note(number, { name: file.name, hash });
 }
 
 async function insertFile(sql: Sql, actor: Actor, jobId: number, file: UploadedFile, hash: string, about: string): Promise<void> {

@@ -1,6 +1,6 @@
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { AttachedFile, CheckItem, CheckTemplate, JobFacts, JobFileView, Person } from '../../wire/jobFile';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import { digestOf } from '../versions/digest';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -28,7 +28,7 @@ interface FactRow {
 }
 
 /** Retention, tax, terms and revenue method are fixed once an application or an entry was worked with them. */
-export async function factsAreFixed(sql: Sql, jobId: number): Promise<boolean> {
+export async function factsAreFixed(sql: Reader, jobId: number): Promise<boolean> {
   return (
     (await sql.get(
       `SELECT 1 FROM application WHERE job_id = $1 AND status <> 'draft' UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1 LIMIT 1`,
@@ -38,7 +38,7 @@ export async function factsAreFixed(sql: Sql, jobId: number): Promise<boolean> {
 }
 
 /** Everything of a job beside its figures. */
-export async function jobFileView(sql: Sql, number: string): Promise<JobFileView> {
+export async function jobFileView(sql: Reader, number: string): Promise<JobFileView> {
   const { id, status } = await jobByNumber(sql, number, 'job');
   const [row, fixed, billing, people, events, checklist, templates, files, moves, missing] = await Promise.all([
     sql.get<FactRow>('SELECT * FROM job WHERE id = $1', [id]),
@@ -98,12 +98,12 @@ function factsOf(row: FactRow): JobFacts {
   };
 }
 
-async function checkTemplates(sql: Sql): Promise<CheckTemplate[]> {
+async function checkTemplates(sql: Reader): Promise<CheckTemplate[]> {
   const rows = await sql.all<{ name: string; items: string }>('SELECT name, items FROM check_template ORDER BY name');
   return rows.map((row) => ({ name: row.name, items: JSON.parse(row.items) as string[] }));
 }
 
-export async function attachedFile(sql: Sql, id: number): Promise<{ name: string; mediaType: string; hash: string }> {
+export async function attachedFile(sql: Reader, id: number): Promise<{ name: string; mediaType: string; hash: string }> {
   const row = await sql.get<{ name: string; mediaType: string; hash: string }>(
     'SELECT name, media_type AS mediaType, hash FROM attachment WHERE id = $1',
     [id],

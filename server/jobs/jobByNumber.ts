@@ -1,5 +1,5 @@
 import { LedrinError } from '../../core/errors/ledrinError';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 export interface JobIdentity {
   id: number;
@@ -12,7 +12,7 @@ export interface JobIdentity {
 }
 
 /** The job of a number. Throws not-found where there is none, and where a contract is needed and it is a tender. */
-export async function jobByNumber(sql: Sql, number: string, needs: 'job' | 'contract'): Promise<JobIdentity> {
+export async function jobByNumber(sql: Reader, number: string, needs: 'job' | 'contract'): Promise<JobIdentity> {
   const job = await sql.get<JobIdentity>(
     'SELECT id, number, name, status, awarded_on, finished_on, locked FROM job WHERE number = $1',
     [number],
@@ -24,7 +24,7 @@ export async function jobByNumber(sql: Sql, number: string, needs: 'job' | 'cont
 }
 
 /** The same, of a job that something is to be posted to. Throws refused where it is locked. */
-export async function jobToPostTo(sql: Sql, number: string): Promise<JobIdentity> {
+export async function jobToPostTo(sql: Reader, number: string): Promise<JobIdentity> {
   const job = await jobByNumber(sql, number, 'contract');
   if (job.locked) throw new LedrinError('refused', `Job ${number} is locked; nothing posts to it until it is unlocked`);
   return job;

@@ -1,50 +1,43 @@
+import type { Command } from '../ledger/command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { JOB_STATUSES } from '../../core/jobs/jobStatus';
-import type { Database } from '../db/database';
-import type { Sql } from '../db/sql';
+import type { Reader, Sql } from '../db/sql';
 import { jobByNumber, type JobIdentity } from './jobByNumber';
 import { missingForSite } from './readiness';
-import { record, type Actor } from '../ledger/post';
+import { type Actor } from '../ledger/audit';
 import { fieldError } from '../company/saveCompany';
 
 const LIFE: readonly string[] = JOB_STATUSES;
 
 /** Moves a job along its life. `on` is the day of award or of finishing, where the move needs one. */
-export async function moveJob(
-  database: Database,
-  actor: Actor,
-  number: string,
-  status: string,
-  on: string | null,
-): Promise<void> {
-  await database.write(async (sql) => {
-    const job = await jobByNumber(sql, number, 'job');
-    if (LIFE.indexOf(status) <= LIFE.indexOf(job.status))
-      throw fieldError(
-        'status',
-        `Job ${number} is ${job.status}; it moves on to ${LIFE.slice(LIFE.indexOf(job.status) + 1).join(', ') || 'nothing more'}`,
-      );
-    const awardedOn = job.awarded_on ?? on;
-    if (awardedOn === null) throw fieldError('on', 'Give the day the job was awarded');
-    const finishes = status === 'closing-out' || status === 'closed';
-    const finishedOn = finishes ? (job.finished_on ?? on) : null;
-    if (status === 'closed' && finishedOn === null) throw fieldError('on', 'A closed job needs the day it was finished');
-    if (finishedOn !== null && finishedOn < awardedOn)
-      throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
-    if (status === 'on-site') await refuseUnready(sql, job);
-    await sql.run('UPDATE job SET status = $1, awarded_on = $2, finished_on = $3 WHERE id = $4', [
-      status,
-      awardedOn,
-      finishedOn,
-      job.id,
-    ]);
-    await noteMove(sql, actor, job.id, job.status, status, on, '');
-    await record(sql, actor, 'move-job', number, { from: job.status, to: status, on });
-  });
+export async function moveJob(command: Command, number: string, status: string, on: string | null): Promise<void> {
+  const { sql, actor } = command;
+  const job = await jobByNumber(sql, number, 'job');
+  if (LIFE.indexOf(status) <= LIFE.indexOf(job.status))
+    throw fieldError(
+      'status',
+      `Job ${number} is ${job.status}; it moves on to ${LIFE.slice(LIFE.indexOf(job.status) + 1).join(', ') || 'nothing more'}`,
+    );
+  const awardedOn = job.awarded_on ?? on;
+  if (awardedOn === null) throw fieldError('on', 'Give the day the job was awarded');
+  const finishes = status === 'closing-out' || status === 'closed';
+  const finishedOn = finishes ? (job.finished_on ?? on) : null;
+  if (status === 'closed' && finishedOn === null) throw fieldError('on', 'A closed job needs the day it was finished');
+  if (finishedOn !== null && finishedOn < awardedOn)
+    throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
+  if (status === 'on-site') await refuseUnready(sql, job);
+  await sql.run('UPDATE job SET status = $1, awarded_on = $2, finished_on = $3 WHERE id = $4', [
+    status,
+    awardedOn,
+    finishedOn,
+    job.id,
+  ]);
+  await noteMove(sql, actor, job.id, job.status, status, on, '');
+  command.note(number, { from: job.status, to: status, on });
 }
 
 /** Throws refused where something is missing that a job on site must have; every fault names what. */
-export async function refuseUnready(sql: Sql, { id, number }: Pick<JobIdentity, 'id' | 'number'>): Promise<void> {
+export async function refuseUnready(sql: Reader, { id, number }: Pick<JobIdentity, 'id' | 'number'>): Promise<void> {
   const missing = await missingForSite(sql, id);
   if (missing.length > 0)
     throw new LedrinError(
@@ -76,14 +69,13 @@ export async function noteMove(
 }
 
 /** Locks a job, so that nothing posts to it, or unlocks it. */
-export async function lockJob(database: Database, actor: Actor, number: string, locked: boolean, reason: string): Promise<void> {
-  await database.write(async (sql) => {
-    const job = await jobByNumber(sql, number, 'job');
-    if ((job.locked === 1) === locked) throw fieldError('locked', `Job ${number} is ${locked ? 'locked' : 'not locked'} already`);
-    await sql.run('UPDATE job SET locked = $1 WHERE id = $2', [locked ? 1 : 0, job.id]);
-    await noteMove(sql, actor, job.id, job.status, locked ? 'locked' : 'unlocked', null, reason);
-    await record(sql, actor, locked ? 'lock-job' : 'unlock-job', number, { reason });
-  });
+export async function lockJob(command: Command, number: string, locked: boolean, reason: string): Promise<void> {
+  const { sql, actor } = command;
+  const job = await jobByNumber(sql, number, 'job');
+  if ((job.locked === 1) === locked) throw fieldError('locked', `Job ${number} is ${locked ? 'locked' : 'not locked'} already`);
+  await sql.run('UPDATE job SET locked = $1 WHERE id = $2', [locked ? 1 : 0, job.id]);
+  await noteMove(sql, actor, job.id, job.status, locked ? 'locked' : 'unlocked', null, reason);
+  command.note(number, { reason });
 }
 
 const HISTORY: readonly (readonly [table: string, what: string, where: string])[] = [
@@ -100,32 +92,31 @@ const HISTORY: readonly (readonly [table: string, what: string, where: string])[
 ];
 
 /** Takes away a tender nothing ever happened on. Anything with history is kept, and what to do instead is told. */
-export async function deleteJob(database: Database, actor: Actor, number: string): Promise<void> {
-  await database.write(async (sql) => {
-    const job = await jobByNumber(sql, number, 'job');
-    if (job.status !== 'tender')
-      throw new LedrinError(
-        'refused',
-        `Job ${number} was awarded, and is kept; close it when it is finished, or lock it so that nothing posts to it`,
-      );
-    const found: string[] = [];
-    for (const [table, what, where] of HISTORY)
-      if (await sql.get(`SELECT 1 FROM ${table} WHERE ${where} LIMIT 1`, [job.id])) found.push(what);
-    if (found.length > 0)
-      throw new LedrinError(
-        'refused',
-        `Tender ${number} has ${found.join(', ')}, and is kept; lock it, so that nothing more happens on it`,
-      );
-    const own = '(SELECT id FROM cost_line WHERE job_id = $1)';
-    for (const statement of [
-      'DELETE FROM quotation WHERE job_id = $1',
-      `DELETE FROM budget_line WHERE cost_line_id IN ${own}`,
-      'DELETE FROM estimate WHERE job_id = $1',
-      'DELETE FROM cost_line WHERE job_id = $1',
-      'DELETE FROM sov_line WHERE job_id = $1',
-      'DELETE FROM job WHERE id = $1',
-    ])
-      await sql.run(statement, [job.id]);
-    await record(sql, actor, 'delete-job', number, { name: job.name });
-  });
+export async function deleteJob(command: Command, number: string): Promise<void> {
+  const { sql } = command;
+  const job = await jobByNumber(sql, number, 'job');
+  if (job.status !== 'tender')
+    throw new LedrinError(
+      'refused',
+      `Job ${number} was awarded, and is kept; close it when it is finished, or lock it so that nothing posts to it`,
+    );
+  const found: string[] = [];
+  for (const [table, what, where] of HISTORY)
+    if (await sql.get(`SELECT 1 FROM ${table} WHERE ${where} LIMIT 1`, [job.id])) found.push(what);
+  if (found.length > 0)
+    throw new LedrinError(
+      'refused',
+      `Tender ${number} has ${found.join(', ')}, and is kept; lock it, so that nothing more happens on it`,
+    );
+  const own = '(SELECT id FROM cost_line WHERE job_id = $1)';
+  for (const statement of [
+    'DELETE FROM quotation WHERE job_id = $1',
+    `DELETE FROM budget_line WHERE cost_line_id IN ${own}`,
+    'DELETE FROM estimate WHERE job_id = $1',
+    'DELETE FROM cost_line WHERE job_id = $1',
+    'DELETE FROM sov_line WHERE job_id = $1',
+    'DELETE FROM job WHERE id = $1',
+  ])
+    await sql.run(statement, [job.id]);
+  command.note(number, { name: job.name });
 }

@@ -1,6 +1,6 @@
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
 import type { JobDraft, JobFigures, JobList, JobListRow } from '../../wire/jobs';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { inSchedule, loadPositions, type LoadedPosition } from './jobPositions';
 
 /** Figures of one job for the wire. */
@@ -23,7 +23,7 @@ export function jobListRow(job: LoadedPosition, asOf: string): JobListRow {
 }
 
 /** All jobs with their figures as of a date, the totals of those in the schedule, and half-made jobs. */
-export async function jobList(sql: Sql, asOf: string): Promise<JobList> {
+export async function jobList(sql: Reader, asOf: string): Promise<JobList> {
   const [positions, drafts] = await Promise.all([loadPositions(sql, asOf, null), jobDrafts(sql)]);
   const scheduled = positions.filter((job) => inSchedule(job, asOf));
   const sumOf = (value: (job: LoadedPosition) => number) => scheduled.reduce((sum, job) => sum + value(job), 0);
@@ -38,7 +38,7 @@ export async function jobList(sql: Sql, asOf: string): Promise<JobList> {
   };
 }
 
-export async function jobDrafts(sql: Sql): Promise<JobDraft[]> {
+export async function jobDrafts(sql: Reader): Promise<JobDraft[]> {
   const rows = await sql.all<{ id: number; content: string; saved_at: string }>(
     'SELECT id, content, saved_at FROM job_draft ORDER BY saved_at DESC',
   );

@@ -9,7 +9,7 @@ import {
   type Progress,
   type RevenueMethod,
 } from '../../core/progress/workInProgress';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadCostLines, type LoadedCostLine } from '../costs/costLineStates';
 
 /** A job as of a date: who it is, its position, and its row of the work-in-progress schedule. */
@@ -74,7 +74,7 @@ export function beforeTax(amount: number, taxRate: number): number {
 }
 
 /** Positions of all jobs, tenders included, by job number; or of one. */
-export async function loadPositions(sql: Sql, asOf: PlainDate, jobId: number | null): Promise<LoadedPosition[]> {
+export async function loadPositions(sql: Reader, asOf: PlainDate, jobId: number | null): Promise<LoadedPosition[]> {
   const [jobs, lines] = await Promise.all([
     sql.all<JobRow>(`${JOB_FIGURES} ${jobId === null ? '' : `WHERE job.id = ${Number(jobId)}`} ORDER BY job.number`, [asOf]),
     loadCostLines(sql, asOf, jobId),

@@ -1,10 +1,10 @@
 import type { JobInput, JobSetup, JobTemplate } from '../../wire/jobs';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { jobByNumber } from './jobByNumber';
 import { jobFileView } from '../jobFile/jobFileView';
 
 /** What another job may be begun from: schedule, budget, terms, team and checklist of one that is there. */
-export async function jobSetup(sql: Sql, number: string): Promise<JobSetup> {
+export async function jobSetup(sql: Reader, number: string): Promise<JobSetup> {
   const { id } = await jobByNumber(sql, number, 'job');
   const [file, sov, budget] = [
     await jobFileView(sql, number),
@@ -28,7 +28,7 @@ export async function jobSetup(sql: Sql, number: string): Promise<JobSetup> {
   };
 }
 
-export async function jobTemplateList(sql: Sql): Promise<JobTemplate[]> {
+export async function jobTemplateList(sql: Reader): Promise<JobTemplate[]> {
   const rows = await sql.all<{ name: string; content: string }>('SELECT name, content FROM job_template ORDER BY name');
   return rows.map((row) => ({ name: row.name, content: JSON.parse(row.content) as JobTemplate['content'] }));
 }

@@ -3,7 +3,7 @@ import { lastCertified, retentionHeld, valueApplication } from '../../core/billi
 import { monthIndex } from '../../core/calendar/month';
 import { scheduleAt } from '../../core/contract/contract';
 import type { EstimateView, JobView, SovLineView } from '../../wire/jobs';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../billing/billingJobs';
 import { agedInvoices } from '../billing/invoices';
 import { loadPositions } from './jobPositions';
@@ -29,7 +29,7 @@ interface FactRow {
 }
 
 /** A job's page: facts, figures, schedule of values, what waits to be done. */
-export async function jobView(sql: Sql, number: string, asOf: string): Promise<JobView> {
+export async function jobView(sql: Reader, number: string, asOf: string): Promise<JobView> {
   const identity = await jobByNumber(sql, number, 'job');
   const [[position], billing, facts, invoices, months, changeOrders, lines, chosen] = await Promise.all([
     loadPositions(sql, asOf, identity.id),
@@ -94,7 +94,7 @@ function sovViews(job: LoadedBillingJob, asOf: string): SovLineView[] {
   }));
 }
 
-function changeOrderRows(sql: Sql, jobId: number, asOf: string): Promise<JobView['changeOrders']> {
+function changeOrderRows(sql: Reader, jobId: number, asOf: string): Promise<JobView['changeOrders']> {
   return sql.all(
     `SELECT o.number, o.title, CASE WHEN o.decided_on > $2 THEN 'issued' ELSE o.status END AS status, o.raised_on AS raisedOn, CASE WHEN o.decided_on > $2 THEN NULL ELSE o.decided_on END AS decidedOn,
       coalesce(sum(CASE WHEN l.side = 'price' THEN l.amount END), 0) AS price, coalesce(sum(CASE WHEN l.side = 'cost' THEN l.amount END), 0) AS cost
@@ -104,7 +104,7 @@ function changeOrderRows(sql: Sql, jobId: number, asOf: string): Promise<JobView
 }
 
 /** Cost, billing and budget to the end of each month from the first entry to the date. */
-async function monthlyTotals(sql: Sql, jobId: number, asOf: string): Promise<JobView['months']> {
+async function monthlyTotals(sql: Reader, jobId: number, asOf: string): Promise<JobView['months']> {
   const [costs, bills, budget] = await Promise.all([
     sql.all<{ month: string; amount: number }>(
       'SELECT substr(dated, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND dated <= $2 GROUP BY 1',
@@ -135,7 +135,7 @@ async function monthlyTotals(sql: Sql, jobId: number, asOf: string): Promise<Job
 }
 
 /** Estimate versus actual, with revenue by SOV line beside the cost that serves it. */
-export async function estimateView(sql: Sql, number: string, asOf: string): Promise<EstimateView> {
+export async function estimateView(sql: Reader, number: string, asOf: string): Promise<EstimateView> {
   const identity = await jobByNumber(sql, number, 'job');
   const [lines, billing, served] = await Promise.all([
     estimatedLines(sql, identity, asOf),

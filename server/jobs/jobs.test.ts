@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { JobInput } from '../../wire/jobs';
 import type { Database } from '../db/database';
@@ -85,15 +86,15 @@ beforeEach(async () => {
 });
 
 async function withCompany(): Promise<void> {
-  await saveCompany(database, TESTER, company);
-  await addClient(database, TESTER, client);
-  await addCostCodes(database, TESTER, { codes: [{ code: '100', description: 'Framing', unit: '' }] });
+  await act(database, TESTER, saveCompany, company);
+  await act(database, TESTER, addClient, client);
+  await act(database, TESTER, addCostCodes, { codes: [{ code: '100', description: 'Framing', unit: '' }] });
 }
 
 describe('a new job', () => {
   test('stands in the reports from the day it is awarded', async () => {
     await withCompany();
-    expect(await createJob(database, TESTER, job())).toBe('2001');
+    expect(await act(database, TESTER, createJob, job())).toBe('2001');
     expect(await reportLines(database, 'wip', '2031-04-01')).toEqual([
       'TOTAL,,0.00,0.00,0.00,0.0000,0.00,0.0000,0.00,0.00,0.00,0.00,0.00,0.00,0.00',
     ]);
@@ -108,22 +109,22 @@ describe('a new job', () => {
 
   test('goes out with an export and comes back the same', async () => {
     await withCompany();
-    await createJob(database, TESTER, job());
+    await act(database, TESTER, createJob, job());
     const { join } = await import('node:path');
     const { writeBook } = await import('../book/writeBook');
     const { folderText, temporaryFolder } = await import('../test/books');
     const folder = join(temporaryFolder(), 'out');
-    await writeBook(database.read(), folder, besides(database));
+    await writeBook(reading(database), folder, besides(database));
     const other = await temporaryDatabase();
     expect(await faultsOf(other, folderText(folder))).toEqual([]);
     const again = join(temporaryFolder(), 'again');
-    await writeBook(other.read(), again, besides(other));
+    await writeBook(reading(other), again, besides(other));
     expect(folderText(again)).toEqual(folderText(folder));
   });
 
   test('with everything wrong says everything, field by field, and keeps nothing', async () => {
     await withCompany();
-    await createJob(database, TESTER, job());
+    await act(database, TESTER, createJob, job());
     const before = await everything(database);
     const wrong = job({
       client: 'WEST',
@@ -134,7 +135,7 @@ describe('a new job', () => {
       sov: [...job().sov, { ...job().sov[0]!, scheduledValue: 0 }],
       budget: [{ ...job().budget[0]!, sovLine: '9', costCode: '999' }],
     });
-    await expect(createJob(database, TESTER, wrong)).rejects.toMatchObject({
+    await expect(act(database, TESTER, createJob, wrong)).rejects.toMatchObject({
       faults: [
         { field: 'client' },
         { field: 'awardedOn' },
@@ -155,56 +156,56 @@ describe('a new job', () => {
   });
 
   test('needs a company first', async () => {
-    await expect(createJob(database, TESTER, job())).rejects.toThrow(/Name the company first/);
+    await expect(act(database, TESTER, createJob, job())).rejects.toThrow(/Name the company first/);
   });
 });
 
 describe('a half-made job', () => {
   test('is kept as typed, changed, and goes when the job is set up', async () => {
     await withCompany();
-    const id = await saveDraft(database, TESTER, null, { facts: { name: 'Half' } });
-    expect(await saveDraft(database, TESTER, id, { facts: { name: 'More' } })).toBe(id);
-    expect(await jobDrafts(database.read())).toEqual([{ id, content: { facts: { name: 'More' } }, savedAt: TESTER.at }]);
-    await createJob(database, TESTER, job({ draftId: id }));
-    expect(await jobDrafts(database.read())).toEqual([]);
-    await expect(saveDraft(database, TESTER, id, {})).rejects.toThrow(/no longer there/);
+    const id = await act(database, TESTER, saveDraft, null, { facts: { name: 'Half' } });
+    expect(await act(database, TESTER, saveDraft, id, { facts: { name: 'More' } })).toBe(id);
+    expect(await jobDrafts(reading(database))).toEqual([{ id, content: { facts: { name: 'More' } }, savedAt: TESTER.at }]);
+    await act(database, TESTER, createJob, job({ draftId: id }));
+    expect(await jobDrafts(reading(database))).toEqual([]);
+    await expect(act(database, TESTER, saveDraft, id, {})).rejects.toThrow(/no longer there/);
   });
 
   test('can be thrown away', async () => {
-    const id = await saveDraft(database, TESTER, null, {});
-    await deleteDraft(database, id);
-    expect(await jobDrafts(database.read())).toEqual([]);
+    const id = await act(database, TESTER, saveDraft, null, {});
+    await act(database, TESTER, deleteDraft, id);
+    expect(await jobDrafts(reading(database))).toEqual([]);
   });
 });
 
 describe("a job's life", () => {
   beforeEach(async () => {
     await withCompany();
-    await createJob(database, TESTER, job({ status: 'tender', awardedOn: null }));
+    await act(database, TESTER, createJob, job({ status: 'tender', awardedOn: null }));
   });
 
   test('goes on only, and notes the days it needs', async () => {
-    await expect(moveJob(database, TESTER, '2001', 'on-site', null)).rejects.toThrow(/Give the day the job was awarded/);
-    await moveJob(database, TESTER, '2001', 'on-site', '2031-04-02');
-    await expect(moveJob(database, TESTER, '2001', 'awarded', null)).rejects.toThrow(/it moves on to closing-out, closed/);
-    await expect(moveJob(database, TESTER, '2001', 'closed', null)).rejects.toThrow(/needs the day it was finished/);
-    await expect(moveJob(database, TESTER, '2001', 'closed', '2031-04-01')).rejects.toThrow(/before the award/);
-    await moveJob(database, TESTER, '2001', 'closed', '2031-09-30');
-    const row = await database.read().get('SELECT status, awarded_on, finished_on FROM job');
+    await expect(act(database, TESTER, moveJob, '2001', 'on-site', null)).rejects.toThrow(/Give the day the job was awarded/);
+    await act(database, TESTER, moveJob, '2001', 'on-site', '2031-04-02');
+    await expect(act(database, TESTER, moveJob, '2001', 'awarded', null)).rejects.toThrow(/it moves on to closing-out, closed/);
+    await expect(act(database, TESTER, moveJob, '2001', 'closed', null)).rejects.toThrow(/needs the day it was finished/);
+    await expect(act(database, TESTER, moveJob, '2001', 'closed', '2031-04-01')).rejects.toThrow(/before the award/);
+    await act(database, TESTER, moveJob, '2001', 'closed', '2031-09-30');
+    const row = await reading(database).get('SELECT status, awarded_on, finished_on FROM job');
     expect(row).toEqual({ status: 'closed', awarded_on: '2031-04-02', finished_on: '2031-09-30' });
   });
 
   test('is recorded: who, when, from what to what', async () => {
-    await moveJob(database, TESTER, '2001', 'awarded', '2031-04-02');
-    const audit = await database
-      .read()
-      .get<{ actor: string; at: string; command: string; detail: string }>('SELECT * FROM audit ORDER BY id DESC');
+    await act(database, TESTER, moveJob, '2001', 'awarded', '2031-04-02');
+    const audit = await reading(database).get<{ actor: string; at: string; command: string; detail: string }>(
+      'SELECT * FROM audit ORDER BY id DESC',
+    );
     expect(audit).toMatchObject({ actor: 'tester', at: TESTER.at, command: 'move-job' });
     expect(JSON.parse(audit!.detail)).toEqual({ from: 'tender', to: 'awarded', on: '2031-04-02' });
   });
 
   test('a tender is in the list of jobs, and not in its totals', async () => {
-    const list = await jobList(database.read(), '2031-04-30');
+    const list = await jobList(reading(database), '2031-04-30');
     expect(list.jobs.map((it) => [it.number, it.inSchedule, it.contractSum])).toEqual([['2001', false, 100_000]]);
     expect(list.totals.contractSum).toBe(0);
   });
@@ -213,14 +214,14 @@ describe("a job's life", () => {
 describe('the company', () => {
   test('keeps its currency once there are jobs, and may change the rest', async () => {
     await withCompany();
-    await saveCompany(database, TESTER, { ...company, currency: 'EUR' });
-    await saveCompany(database, TESTER, company);
-    await createJob(database, TESTER, job());
-    await expect(saveCompany(database, TESTER, { ...company, currency: 'JPY' })).rejects.toMatchObject({
+    await act(database, TESTER, saveCompany, { ...company, currency: 'EUR' });
+    await act(database, TESTER, saveCompany, company);
+    await act(database, TESTER, createJob, job());
+    await expect(act(database, TESTER, saveCompany, { ...company, currency: 'JPY' })).rejects.toMatchObject({
       faults: [{ field: 'currency' }],
     });
-    await saveCompany(database, TESTER, { ...company, name: 'Aldergate Ltd' });
-    expect((await loadSession(database.read(), '2031-05-01')).company).toMatchObject({
+    await act(database, TESTER, saveCompany, { ...company, name: 'Aldergate Ltd' });
+    expect((await loadSession(reading(database), '2031-05-01')).company).toMatchObject({
       name: 'Aldergate Ltd',
       currency: 'GBP',
       digits: 2,
@@ -228,27 +229,27 @@ describe('the company', () => {
   });
 
   test('has a currency that exists', async () => {
-    await expect(saveCompany(database, TESTER, { ...company, currency: 'ZZZ' })).rejects.toThrow(/not an ISO 4217/);
+    await expect(act(database, TESTER, saveCompany, { ...company, currency: 'ZZZ' })).rejects.toThrow(/not an ISO 4217/);
   });
 
   test('takes no client and no code twice, and adds codes all or none', async () => {
     await withCompany();
-    await expect(addClient(database, TESTER, client)).rejects.toThrow(/There is a client NORTH already/);
+    await expect(act(database, TESTER, addClient, client)).rejects.toThrow(/There is a client NORTH already/);
     const codes = [
       { code: '200', description: 'New', unit: '' },
       { code: '100', description: 'Old', unit: '' },
       { code: '200', description: 'Twice', unit: '' },
     ];
-    await expect(addCostCodes(database, TESTER, { codes })).rejects.toMatchObject({
+    await expect(act(database, TESTER, addCostCodes, { codes })).rejects.toMatchObject({
       faults: [{ field: 'codes.1.code' }, { field: 'codes.2.code' }],
     });
-    expect((await loadLists(database.read(), '2031-04-30')).costCodes.map((it) => it.code)).toEqual(['100']);
+    expect((await loadLists(reading(database), '2031-04-30')).costCodes.map((it) => it.code)).toEqual(['100']);
   });
 });
 
 test('what fields complete from: jobs with their sections, open orders with what is left of them', async () => {
   expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
-  const lists = await loadLists(database.read(), '2031-03-31');
+  const lists = await loadLists(reading(database), '2031-03-31');
   expect(lists.jobs).toEqual([
     { number: 'J1', name: 'Mill, east wall', status: 'on-site', locked: false, sections: ['A'] },
     { number: 'J2', name: 'Tender only', status: 'tender', locked: false, sections: [] },

@@ -1,65 +1,63 @@
+import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { sum } from '../../core/money/cents';
 import { displayExact } from '../../core/money/display';
 import type { JobInput } from '../../wire/jobs';
-import type { Database } from '../db/database';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
-import { loadCompany } from '../company/company';
+import { loadDigits } from '../company/company';
 import { JOB_COLUMNS } from '../book/save/saveContracts';
 import { CostLines } from '../costs/costEntries';
 import { noteMove, refuseUnready } from './jobLife';
-import { record, type Actor } from '../ledger/post';
 import { insertSovLines } from './sovLines';
 
 /** Keeps a half-made job as typed. Gives back its id; `id` null makes a new draft. */
-export async function saveDraft(database: Database, actor: Actor, id: number | null, content: unknown): Promise<number> {
-  return database.write(async (sql) => {
-    const text = JSON.stringify(content);
-    if (id === null)
-      return sql.insert('INSERT INTO job_draft (content, actor, saved_at) VALUES ($1, $2, $3)', [text, actor.name, actor.at]);
-    if (!(await sql.get('SELECT id FROM job_draft WHERE id = $1', [id])))
-      throw new LedrinError('not-found', 'This draft is no longer there; it was finished or thrown away in another window');
-    await sql.run('UPDATE job_draft SET content = $1, actor = $2, saved_at = $3 WHERE id = $4', [text, actor.name, actor.at, id]);
-    return id;
-  });
+export async function saveDraft(command: Command, id: number | null, content: unknown): Promise<number> {
+  const { sql, actor } = command;
+  const text = JSON.stringify(content);
+  if (id === null)
+    return sql.insert('INSERT INTO job_draft (content, actor, saved_at) VALUES ($1, $2, $3)', [text, actor.name, actor.at]);
+  if (!(await sql.get('SELECT id FROM job_draft WHERE id = $1', [id])))
+    throw new LedrinError('not-found', 'This draft is no longer there; it was finished or thrown away in another window');
+  await sql.run('UPDATE job_draft SET content = $1, actor = $2, saved_at = $3 WHERE id = $4', [text, actor.name, actor.at, id]);
+  return id;
 }
 
-export async function deleteDraft(database: Database, id: number): Promise<void> {
-  await database.write((sql) => sql.run('DELETE FROM job_draft WHERE id = $1', [id]));
+export async function deleteDraft({ sql, note }: Command, id: number): Promise<void> {
+  await sql.run('DELETE FROM job_draft WHERE id = $1', [id]);
+  note(`draft ${id}`);
 }
 
 /** Sets up a job with its schedule of values and budget, all or nothing. Gives back its number. */
-export async function createJob(database: Database, actor: Actor, input: JobInput): Promise<string> {
-  return database.write(async (sql) => {
-    const digits = (await loadCompany(sql))?.digits;
-    if (digits === undefined)
-      throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every job');
-    const codes = await costCodeIds(sql);
-    const client = await sql.get<{ id: number }>('SELECT id FROM client WHERE code = $1', [input.client]);
-    const faults = [...factFaults(input, client !== undefined), ...scheduleFaults(input, digits), ...budgetFaults(input, codes)];
-    if (await sql.get('SELECT id FROM job WHERE number = $1', [input.number]))
-      faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    const jobId = await saveJob(sql, input, client!.id, codes);
-    if (input.status === 'on-site') await refuseUnready(sql, { id: jobId, number: input.number });
-    await bulkInsert(
-      sql,
-      'job_person',
-      ['job_id', 'side', 'name', 'role', 'email', 'phone'],
-      (input.people ?? []).map((it) => [jobId, it.side, it.name, it.role, it.email, it.phone]),
-    );
-    await bulkInsert(
-      sql,
-      'job_check',
-      ['job_id', 'item', 'person', 'due_on', 'done_on'],
-      (input.checklist ?? []).map((it) => [jobId, it.item, it.person, it.dueOn, it.doneOn]),
-    );
-    await noteMove(sql, actor, jobId, '', input.status, input.awardedOn, '');
-    if (input.draftId !== null) await sql.run('DELETE FROM job_draft WHERE id = $1', [input.draftId]);
-    await record(sql, actor, 'create-job', input.number, input);
-    return input.number;
-  });
+export async function createJob(command: Command, input: JobInput): Promise<string> {
+  const { sql, actor } = command;
+  const digits = await loadDigits(sql);
+  if (digits === undefined)
+    throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every job');
+  const codes = await costCodeIds(sql);
+  const client = await sql.get<{ id: number }>('SELECT id FROM client WHERE code = $1', [input.client]);
+  const faults = [...factFaults(input, client !== undefined), ...scheduleFaults(input, digits), ...budgetFaults(input, codes)];
+  if (await sql.get('SELECT id FROM job WHERE number = $1', [input.number]))
+    faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const jobId = await saveJob(sql, input, client!.id, codes);
+  if (input.status === 'on-site') await refuseUnready(sql, { id: jobId, number: input.number });
+  await bulkInsert(
+    sql,
+    'job_person',
+    ['job_id', 'side', 'name', 'role', 'email', 'phone'],
+    (input.people ?? []).map((it) => [jobId, it.side, it.name, it.role, it.email, it.phone]),
+  );
+  await bulkInsert(
+    sql,
+    'job_check',
+    ['job_id', 'item', 'person', 'due_on', 'done_on'],
+    (input.checklist ?? []).map((it) => [jobId, it.item, it.person, it.dueOn, it.doneOn]),
+  );
+  await noteMove(sql, actor, jobId, '', input.status, input.awardedOn, '');
+  if (input.draftId !== null) await sql.run('DELETE FROM job_draft WHERE id = $1', [input.draftId]);
+  command.note(input.number, input);
+  return input.number;
 }
 
 function factFaults(input: JobInput, clientKnown: boolean): Fault[] {

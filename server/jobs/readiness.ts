@@ -1,11 +1,11 @@
 import type { Missing } from '../../wire/jobFile';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 /**
  * What is missing before a job may go on site: a schedule of values that comes to a contract sum, a budget, retention that
  * was set or agreed to be none, and terms. Each with the place where it is mended.
  */
-export async function missingForSite(sql: Sql, jobId: number): Promise<Missing[]> {
+export async function missingForSite(sql: Reader, jobId: number): Promise<Missing[]> {
   const row = (await sql.get<{
     number: string;
     lines: number;

@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
@@ -19,7 +20,7 @@ import {
 import { certifyApplication, saveApplication, setSubmitted, startApplication } from '../billing/applications';
 import { postCosts } from '../costs/postCosts';
 import { previewCosts } from '../costs/previewCosts';
-import { receive, releaseRetention } from '../billing/receipts';
+import { recordReceipt, releaseRetention } from '../billing/receipts';
 import { reversePosting } from './reverse';
 
 const TIES = ['0.00', '0.00', '0.00', '0.00', '0.00'];
@@ -52,18 +53,19 @@ const material = async () =>
 
 describe('a batch of costs', () => {
   test('posts entries, journal and audit together, and the books tie', async () => {
-    const posted = await postCosts(
+    const posted = await act(
       database,
       TESTER,
+      postCosts,
       batch(cost(), cost({ dated: '2031-03-20', commitment: 'PO1/1', amount: 20_000 })),
     );
     expect(posted).toMatchObject({ entries: 2, total: 140_000 });
     // Material: 1,800 + 1,400 spent, of the order 200 more is invoiced: open 300. 3,500 passes the budget of 2,900.
     expect(await material()).toBe('A,200,material,2500.00,400.00,2900.00,3200.00,300.00,3500.00,-600.00,0,0,yes');
     expect(await differences(database, '2031-03-31')).toEqual(TIES);
-    const audit = await database
-      .read()
-      .get<{ actor: string; command: string }>('SELECT actor, command FROM audit ORDER BY id DESC');
+    const audit = await reading(database).get<{ actor: string; command: string }>(
+      'SELECT actor, command FROM audit ORDER BY id DESC',
+    );
     expect(audit).toEqual({ actor: 'tester', command: 'post-costs' });
   });
 
@@ -85,7 +87,7 @@ describe('a batch of costs', () => {
       ['5050', 100],
       ['2900', -120_100],
     ]);
-    await postCosts(database, TESTER, batch(cost(), cost({ costCode: '900', costType: 'other', amount: 100 })));
+    await act(database, TESTER, postCosts, batch(cost(), cost({ costCode: '900', costType: 'other', amount: 100 })));
     const [row] = await reportLines(database, 'wip', '2031-03-31');
     expect(row!.split(',')[4]).toBe(
       `${String(preview.jobs[0]!.estimate[1]).slice(0, -2)}.${String(preview.jobs[0]!.estimate[1]).slice(-2)}`,
@@ -95,7 +97,7 @@ describe('a batch of costs', () => {
   test('with a fault in one line posts none of them', async () => {
     const before = await everything(database);
     await expect(
-      postCosts(database, TESTER, batch(cost(), cost({ job: 'J8' }), cost({ costCode: 'x', commitment: 'PO1/9' }))),
+      act(database, TESTER, postCosts, batch(cost(), cost({ job: 'J8' }), cost({ costCode: 'x', commitment: 'PO1/9' }))),
     ).rejects.toMatchObject({
       faults: [{ field: 'lines.1.job' }, { field: 'lines.2.costCode' }, { field: 'lines.2.commitment' }],
     });
@@ -104,17 +106,20 @@ describe('a batch of costs', () => {
 
   test('is reversed by a posting that names it, and only once', async () => {
     const unreversed = await material();
-    const { postingId } = await postCosts(
+    const { postingId } = await act(
       database,
       TESTER,
+      postCosts,
       batch(cost({ uninstalled: true }), cost({ commitment: 'PO1/1', amount: 5000, hours: 10_000 })),
     );
-    const reversal = await reversePosting(database, TESTER, postingId, { on: '2031-03-25', reason: 'wrong job' });
+    const reversal = await act(database, TESTER, reversePosting, postingId, { on: '2031-03-25', reason: 'wrong job' });
     expect(reversal.total).toBe(-125_000);
     expect(await material()).toBe(unreversed);
     expect(await differences(database, '2031-03-31')).toEqual(TIES);
-    await expect(reversePosting(database, TESTER, postingId, { on: null, reason: 'again' })).rejects.toThrow(/reversed already/);
-    await expect(reversePosting(database, TESTER, reversal.postingId, { on: null, reason: 'back' })).rejects.toThrow(
+    await expect(act(database, TESTER, reversePosting, postingId, { on: null, reason: 'again' })).rejects.toThrow(
+      /reversed already/,
+    );
+    await expect(act(database, TESTER, reversePosting, reversal.postingId, { on: null, reason: 'back' })).rejects.toThrow(
       /not reversed/,
     );
   });
@@ -134,7 +139,8 @@ describe('a batch of costs', () => {
 
 describe('an application from start to paid', () => {
   test('worked by hand: certified for less, the rest asked for again', async () => {
-    await certifyApplication(database, TESTER, 'J1', 3, {
+    await act(database, TESTER, certifyApplication, 'J1', 3, {
+      version: null,
       on: '2031-04-05',
       lines: [{ line: '1', work: 450_000, materials: 0 }],
     });
@@ -151,9 +157,12 @@ describe('an application from start to paid', () => {
       retention_released: '100.00',
       balance_to_complete: '4487.50',
     });
-    expect(await startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: 'A4', bySchedule: false })).toBe(4);
+    expect(await act(database, TESTER, startApplication, 'J1', { dated: '2031-04-30', reference: 'A4', bySchedule: false })).toBe(
+      4,
+    );
     // It opens with the certified figures; line 1 goes on to 5,000.00.
-    await saveApplication(database, TESTER, 'J1', 4, {
+    await act(database, TESTER, saveApplication, 'J1', 4, {
+      version: null,
       dated: '2031-04-30',
       reference: 'A4',
       lines: [
@@ -162,13 +171,13 @@ describe('an application from start to paid', () => {
         { line: '3', work: 25_000, materials: 10_000 },
       ],
     });
-    await setSubmitted(database, TESTER, 'J1', 4, true);
-    await certifyApplication(database, TESTER, 'J1', 4, { on: '2031-05-06', lines: [] });
+    await act(database, TESTER, setSubmitted, 'J1', 4, true);
+    await act(database, TESTER, certifyApplication, 'J1', 4, { version: null, on: '2031-05-06', lines: [] });
     // 500 more on line 1 and 100 on site: 600.00 less 5 % = 570.00, with tax 684.00.
-    await receive(database, TESTER, 'J1', '4', { dated: '2031-05-20', amount: 68_400, reference: 'B4' });
-    await expect(receive(database, TESTER, 'J1', '4', { dated: '2031-05-21', amount: 1, reference: '' })).rejects.toThrow(
-      /more than the 0.00 still open/,
-    );
+    await act(database, TESTER, recordReceipt, 'J1', '4', { dated: '2031-05-20', amount: 68_400, reference: 'B4' });
+    await expect(
+      act(database, TESTER, recordReceipt, 'J1', '4', { dated: '2031-05-21', amount: 1, reference: '' }),
+    ).rejects.toThrow(/more than the 0.00 still open/);
     expect(await differences(database, '2031-05-31')).toEqual(TIES);
     expect((await reportLines(database, 'ageing', '2031-05-31')).map((line) => line.split(',').slice(2, 3)[0])).toEqual([
       '2',
@@ -180,10 +189,11 @@ describe('an application from start to paid', () => {
   });
 
   test('overbilling a line is refused with its figure, and nothing is kept', async () => {
-    await setSubmitted(database, TESTER, 'J1', 3, false);
+    await act(database, TESTER, setSubmitted, 'J1', 3, false);
     const before = await everything(database);
     await expect(
-      saveApplication(database, TESTER, 'J1', 3, {
+      act(database, TESTER, saveApplication, 'J1', 3, {
+        version: null,
         dated: '2031-03-31',
         reference: '',
         lines: [{ line: '2', work: 390_000, materials: 11_050 }],
@@ -196,17 +206,16 @@ describe('an application from start to paid', () => {
   });
 
   test('a line billed before is stated again, if at nothing', async () => {
-    await setSubmitted(database, TESTER, 'J1', 3, false);
-    await saveApplication(database, TESTER, 'J1', 3, {
+    await act(database, TESTER, setSubmitted, 'J1', 3, false);
+    await act(database, TESTER, saveApplication, 'J1', 3, {
+      version: null,
       dated: '2031-03-31',
       reference: '',
       lines: [{ line: '1', work: 500_000, materials: 0 }],
     });
-    const rows = await database
-      .read()
-      .all(
-        'SELECT s.line, l.work FROM application_line l JOIN sov_line s ON s.id = l.sov_line_id JOIN application a ON a.id = l.application_id WHERE a.number = 3 ORDER BY s.line',
-      );
+    const rows = await reading(database).all(
+      'SELECT s.line, l.work FROM application_line l JOIN sov_line s ON s.id = l.sov_line_id JOIN application a ON a.id = l.application_id WHERE a.number = 3 ORDER BY s.line',
+    );
     expect(rows).toEqual([
       { line: '1', work: 500_000 },
       { line: '2', work: 0 },
@@ -216,28 +225,29 @@ describe('an application from start to paid', () => {
   test.each([
     [
       'certified twice',
-      () => certifyApplication(database, TESTER, 'J1', 2, { on: '2031-04-05', lines: [] }),
+      () => act(database, TESTER, certifyApplication, 'J1', 2, { version: null, on: '2031-04-05', lines: [] }),
       /only one that is submitted/,
     ],
     [
       'certified before its date',
-      () => certifyApplication(database, TESTER, 'J1', 3, { on: '2031-03-30', lines: [] }),
+      () => act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-03-30', lines: [] }),
       /before the application/,
     ],
     [
       'started while one waits',
-      () => startApplication(database, TESTER, 'J1', { dated: '2031-04-30', reference: '', bySchedule: false }),
+      () => act(database, TESTER, startApplication, 'J1', { dated: '2031-04-30', reference: '', bySchedule: false }),
       /Application 3 is submitted/,
     ],
     [
       'started on a tender',
-      () => startApplication(database, TESTER, 'J2', { dated: '2031-04-30', reference: '', bySchedule: false }),
+      () => act(database, TESTER, startApplication, 'J2', { dated: '2031-04-30', reference: '', bySchedule: false }),
       /tender/,
     ],
     [
       'certified below what was released',
       () =>
-        certifyApplication(database, TESTER, 'J1', 3, {
+        act(database, TESTER, certifyApplication, 'J1', 3, {
+          version: null,
           on: '2031-04-05',
           lines: [
             { line: '1', work: 0, materials: 0 },
@@ -248,12 +258,12 @@ describe('an application from start to paid', () => {
     ],
     [
       'released beyond what is held',
-      () => releaseRetention(database, TESTER, 'J1', { dated: '2031-04-30', amount: 16_501, reference: 'R' }),
+      () => act(database, TESTER, releaseRetention, 'J1', { dated: '2031-04-30', amount: 16_501, reference: 'R' }),
       /more than the 165.00 held/,
     ],
     [
       'received before certification',
-      () => receive(database, TESTER, 'J1', '2', { dated: '2031-02-27', amount: 1, reference: '' }),
+      () => act(database, TESTER, recordReceipt, 'J1', '2', { dated: '2031-02-27', amount: 1, reference: '' }),
       /before it was certified/,
     ],
   ])('is refused: %s', async (_, act, message) => {
@@ -263,11 +273,11 @@ describe('an application from start to paid', () => {
   });
 
   test('a release taken back leaves nothing open and all retention held', async () => {
-    await releaseRetention(database, TESTER, 'J1', { dated: '2031-04-01', amount: 16_500, reference: 'Rest' });
-    const posting = await database
-      .read()
-      .get<{ id: number }>(`SELECT posting_id AS id FROM retention_release WHERE reference = 'Rest'`);
-    await reversePosting(database, TESTER, posting!.id, { on: '2031-04-02', reason: 'not agreed' });
+    await act(database, TESTER, releaseRetention, 'J1', { dated: '2031-04-01', amount: 16_500, reference: 'Rest' });
+    const posting = await reading(database).get<{ id: number }>(
+      `SELECT posting_id AS id FROM retention_release WHERE reference = 'Rest'`,
+    );
+    await act(database, TESTER, reversePosting, posting!.id, { on: '2031-04-02', reason: 'not agreed' });
     expect((await reportLines(database, 'ageing', '2031-04-30')).map((line) => line.split(',').slice(2, 3)[0])).toEqual([
       '2',
       'Part release',
@@ -278,8 +288,12 @@ describe('an application from start to paid', () => {
   });
 
   test('a receipt taken back opens the invoice again', async () => {
-    const posting = await receive(database, TESTER, 'J1', '2', { dated: '2031-04-01', amount: 196_400, reference: '' });
-    await reversePosting(database, TESTER, posting, { on: null, reason: 'bounced' });
+    const posting = await act(database, TESTER, recordReceipt, 'J1', '2', {
+      dated: '2031-04-01',
+      amount: 196_400,
+      reference: '',
+    });
+    await act(database, TESTER, reversePosting, posting, { on: null, reason: 'bounced' });
     expect((await reportLines(database, 'ageing', '2031-04-30'))[0]!.split(',')[11]).toBe('2129.00');
     expect(await differences(database, '2031-04-30')).toEqual(TIES);
   });
@@ -299,23 +313,19 @@ test('a server killed in the middle of posting leaves books that tie', async () 
   await once(child, 'exit');
   const after = await openDatabase(file);
   try {
-    const { count } = (await after
-      .read()
-      .get<{ count: number }>(`SELECT count(*) AS count FROM posting WHERE kind = 'cost-batch'`))!;
+    const { count } = (await reading(after).get<{ count: number }>(
+      `SELECT count(*) AS count FROM posting WHERE kind = 'cost-batch'`,
+    ))!;
     expect(count).toBeGreaterThan(0);
     expect(await differences(after, '2031-12-31')).toEqual(TIES);
-    const halves = await after
-      .read()
-      .all(
-        `SELECT p.id FROM posting p WHERE p.kind = 'cost-batch' AND ((SELECT count(*) FROM cost_entry WHERE posting_id = p.id) <> 40 OR (SELECT count(*) FROM journal WHERE posting_id = p.id) <> 1)`,
-      );
+    const halves = await reading(after).all(
+      `SELECT p.id FROM posting p WHERE p.kind = 'cost-batch' AND ((SELECT count(*) FROM cost_entry WHERE posting_id = p.id) <> 40 OR (SELECT count(*) FROM journal WHERE posting_id = p.id) <> 1)`,
+    );
     expect(halves).toEqual([]);
-    const [totals] = await after
-      .read()
-      .all<{ cost: number }>(
-        'SELECT sum(cost) AS cost FROM cost_total t WHERE month = (SELECT max(month) FROM cost_total x WHERE x.cost_line_id = t.cost_line_id)',
-      );
-    const [entries] = await after.read().all<{ cost: number }>('SELECT sum(amount) AS cost FROM cost_entry');
+    const [totals] = await reading(after).all<{ cost: number }>(
+      'SELECT sum(cost) AS cost FROM cost_total t WHERE month = (SELECT max(month) FROM cost_total x WHERE x.cost_line_id = t.cost_line_id)',
+    );
+    const [entries] = await reading(after).all<{ cost: number }>('SELECT sum(amount) AS cost FROM cost_entry');
     expect(totals).toEqual(entries);
   } finally {
     await after.close();

@@ -2,16 +2,16 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import { accountName } from '../../core/ledger/accounts';
 import type { Journal } from '../../core/ledger/journal';
 import { POSTING_NAMES, type PostingKind } from '../../core/ledger/posting';
-import type { JournalView, PostingRow, PostingView } from '../../wire/costs';
+import type { JournalView, PostingRow, PostingView } from '../../wire/ledger';
 import { whyFixed } from './whyNotReversible';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 export function journalView({ dated, lines }: Journal): JournalView {
   return { dated, lines: lines.map((line) => ({ ...line, name: accountName(line.account) })) };
 }
 
 /** Journals of a posting in order of date. */
-export async function postingJournals(sql: Sql, postingId: number): Promise<JournalView[]> {
+export async function postingJournals(sql: Reader, postingId: number): Promise<JournalView[]> {
   const rows = await sql.all<{ id: number; dated: string; account: string; debit: number; credit: number }>(
     'SELECT j.id, j.dated, l.account, l.debit, l.credit FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.posting_id = $1 ORDER BY j.dated, j.id, l.id',
     [postingId],
@@ -39,7 +39,7 @@ function withName(row: Row): PostingRow {
 
 /** Posted postings by date, newest first, a page at a time; of one job where `job` is given. */
 export async function postingList(
-  sql: Sql,
+  sql: Reader,
   asOf: string,
   job: string | undefined,
   offset: number,
@@ -54,7 +54,7 @@ export async function postingList(
 }
 
 /** One posted posting with its journals, and whether it can still be reversed. */
-export async function postingView(sql: Sql, id: number): Promise<PostingView> {
+export async function postingView(sql: Reader, id: number): Promise<PostingView> {
   const row = await sql.get<Row>(`${POSTINGS} WHERE p.id = $1`, [id]);
   if (!row) throw new LedrinError('not-found', `There is no posting ${id}`);
   const [journals, entries, fixed] = await Promise.all([

@@ -1,13 +1,14 @@
+import type { Command } from './command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { receiptJournal } from '../../core/billing/receipt';
 import { retentionReleaseJournal } from '../../core/billing/retentionRelease';
-import type { Posted, ReversalInput } from '../../wire/costs';
-import type { Database } from '../db/database';
+import type { Posted, ReversalInput } from '../../wire/ledger';
 import type { Sql } from '../db/sql';
 import { insertCostEntries, refreshCostTotals } from '../costs/costEntries';
 import { reverseEntries } from '../costs/postCosts';
 import { whyFixed } from './whyNotReversible';
-import { savePosting, record, type Actor } from './post';
+import { savePosting } from './savePosting';
+import { type Actor } from './audit';
 import { fieldError } from '../company/saveCompany';
 
 interface PostingRow {
@@ -19,20 +20,17 @@ interface PostingRow {
 }
 
 /** Corrects a posted posting by another that names it and takes all of it back, on the day given or the posting's own. */
-export async function reversePosting(database: Database, actor: Actor, postingId: number, input: ReversalInput): Promise<Posted> {
-  return database.write(async (sql) => {
-    const posting = await sql.get<PostingRow>('SELECT id, kind, job_id, reference, dated FROM posting WHERE id = $1', [
-      postingId,
-    ]);
-    if (!posting) throw new LedrinError('not-found', `There is no posting ${postingId}`);
-    const why = await whyFixed(sql, posting);
-    if (why) throw new LedrinError('refused', why);
-    const on = input.on ?? posting.dated;
-    if (on < posting.dated) throw fieldError('on', `The reversal, ${on}, is before the posting it reverses, ${posting.dated}`);
-    const posted = await REVERSALS[posting.kind as keyof typeof REVERSALS](sql, actor, posting, on, input.reason);
-    await record(sql, actor, 'reverse-posting', `posting ${postingId}`, { ...input, by: posted.postingId });
-    return posted;
-  });
+export async function reversePosting(command: Command, postingId: number, input: ReversalInput): Promise<Posted> {
+  const { sql, actor } = command;
+  const posting = await sql.get<PostingRow>('SELECT id, kind, job_id, reference, dated FROM posting WHERE id = $1', [postingId]);
+  if (!posting) throw new LedrinError('not-found', `There is no posting ${postingId}`);
+  const why = await whyFixed(sql, posting);
+  if (why) throw new LedrinError('refused', why);
+  const on = input.on ?? posting.dated;
+  if (on < posting.dated) throw fieldError('on', `The reversal, ${on}, is before the posting it reverses, ${posting.dated}`);
+  const posted = await REVERSALS[posting.kind as keyof typeof REVERSALS](sql, actor, posting, on, input.reason);
+  command.note(`posting ${postingId}`, { ...input, by: posted.postingId });
+  return posted;
 }
 
 type Reversal = (sql: Sql, actor: Actor, posting: PostingRow, on: string, reason: string) => Promise<Posted>;

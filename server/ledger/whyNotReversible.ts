@@ -1,7 +1,10 @@
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 /** Why a posting cannot be reversed; null where it can. */
-export async function whyFixed(sql: Sql, posting: { id: number; kind: string; job_id: number | null }): Promise<string | null> {
+export async function whyFixed(
+  sql: Reader,
+  posting: { id: number; kind: string; job_id: number | null },
+): Promise<string | null> {
   const by = await sql.get<{ id: number }>('SELECT id FROM posting WHERE reverses_id = $1', [posting.id]);
   if (by) return `Posting ${posting.id} was reversed already, by posting ${by.id}`;
   if (posting.kind === 'reversal') return 'A reversal is not reversed; post the right figures anew';

@@ -4,7 +4,7 @@ import { priceEstimate } from '../../core/estimates/estimate';
 import { clientLines, paymentAmounts, type ClientDocument } from '../../core/offers/clientDocument';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { QuotationInput } from '../../wire/quotations';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadChange } from '../changes/changeViews';
 import { loadCompany } from '../company/company';
 import { loadEstimate } from '../estimates/estimateViews';
@@ -17,7 +17,7 @@ export function contentHash(text: string): string {
 
 type Heading = Pick<ClientDocument, 'company' | 'client' | 'job' | 'currency' | 'digits'>;
 
-async function heading(sql: Sql, job: string): Promise<Heading> {
+async function heading(sql: Reader, job: string): Promise<Heading> {
   const { id } = await jobByNumber(sql, job, 'job');
   const company = await loadCompany(sql);
   if (!company) throw new LedrinError('refused', 'Name the company first, in Set-up: a document goes out in its name');
@@ -36,7 +36,7 @@ async function heading(sql: Sql, job: string): Promise<Heading> {
 
 /** What the client reads of a quotation, and what its payment schedule leaves of the price. */
 export async function quotationDocument(
-  sql: Sql,
+  sql: Reader,
   job: string,
   number: number,
   dated: string,
@@ -77,7 +77,7 @@ export async function quotationDocument(
 }
 
 /** What the client reads of a change order: what it asks for, never what it costs. */
-export async function changeDocument(sql: Sql, job: string, number: string): Promise<ClientDocument> {
+export async function changeDocument(sql: Reader, job: string, number: string): Promise<ClientDocument> {
   const head = await heading(sql, job);
   const change = await loadChange(sql, job, number);
   return {

@@ -2,7 +2,7 @@ import { displayDate } from '../../core/calendar/displayDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { ClientDocument } from '../../core/offers/clientDocument';
 import type { AnswerView, MessageRow, OfferView } from '../../wire/quotations';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadChange } from '../changes/changeViews';
 import { changeDocument, contentHash, quotationDocument } from './clientDocuments';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -25,10 +25,11 @@ export interface OfferRow {
   signature: string;
   reason: string;
   seal: string;
+  pdfHash: string;
 }
 
 const OFFERS = `SELECT o.id, job.number AS job, o.kind, o.number, o.token, o.recipient, o.sent_on AS sentOn, o.valid_until AS validUntil, o.document, o.hash, o.status,
-  o.answered_at AS answeredAt, o.answered_by AS answeredBy, o.signature, o.reason, o.seal FROM offer o JOIN job ON job.id = o.job_id`;
+  o.answered_at AS answeredAt, o.answered_by AS answeredBy, o.signature, o.reason, o.seal, o.pdf_hash AS pdfHash FROM offer o JOIN job ON job.id = o.job_id`;
 
 /** What is sealed when a document is accepted: the document, who accepted it, when, and the signature. */
 export function sealOf(it: Pick<OfferRow, 'hash' | 'answeredAt' | 'answeredBy' | 'signature'>): string {
@@ -37,7 +38,7 @@ export function sealOf(it: Pick<OfferRow, 'hash' | 'answeredAt' | 'answeredBy' |
 
 /** The documents sent of one quotation or change, newest first, each with whether it is still as it was sent. */
 export async function offersOf(
-  sql: Sql,
+  sql: Reader,
   job: string,
   kind: OfferRow['kind'],
   number: string,
@@ -52,24 +53,24 @@ export async function offersOf(
   const views: OfferView[] = [];
   for (const row of rows) {
     const closed = await closedTo(sql, row, today);
-    views.push({ ...toldOf(row), closed, intact: await isIntact(sql, row), questions: await questionsOf(sql, row.id) });
+    views.push({ ...toView(row), closed, intact: await isIntact(sql, row), questions: await questionsOf(sql, row.id) });
   }
   return views;
 }
 
-function toldOf(row: OfferRow): Omit<OfferView, 'intact' | 'questions' | 'closed'> {
+function toView(row: OfferRow): Omit<OfferView, 'intact' | 'questions' | 'closed'> {
   const { id, token, recipient, sentOn, status, answeredAt, answeredBy, reason, signature, hash, seal } = row;
   return { id, token, recipient, sentOn, status, answeredAt, answeredBy, reason, signature, hash, seal };
 }
 
 /** The kept document still has its hash and seal, and what it was made from still says the same. */
-async function isIntact(sql: Sql, row: OfferRow): Promise<boolean> {
+async function isIntact(sql: Reader, row: OfferRow): Promise<boolean> {
   if (contentHash(row.document) !== row.hash) return false;
   if (row.status === 'accepted' && sealOf(row) !== row.seal) return false;
-  return JSON.stringify(await madeAnew(sql, row)) === row.document;
+  return JSON.stringify(await rebuildDocument(sql, row)) === row.document;
 }
 
-async function madeAnew(sql: Sql, row: OfferRow): Promise<ClientDocument | null> {
+async function rebuildDocument(sql: Reader, row: OfferRow): Promise<ClientDocument | null> {
   const kept = JSON.parse(row.document) as ClientDocument;
   // Names and addresses may change with the years; what was offered may not.
   const sameHeading = ({ company, client, job }: ClientDocument) => ({ company, client, job });
@@ -81,7 +82,7 @@ async function madeAnew(sql: Sql, row: OfferRow): Promise<ClientDocument | null>
   return { ...document, ...sameHeading(kept) };
 }
 
-function questionsOf(sql: Sql, offerId: number): Promise<OfferView['questions']> {
+function questionsOf(sql: Reader, offerId: number): Promise<OfferView['questions']> {
   return sql.all(
     `SELECT id, asked_at AS askedAt, asked_by AS askedBy, question, answer, answered_by AS answeredBy FROM offer_question WHERE offer_id = $1 ORDER BY id`,
     [offerId],
@@ -89,14 +90,14 @@ function questionsOf(sql: Sql, offerId: number): Promise<OfferView['questions']>
 }
 
 /** The document behind a link. Throws not-found where there is none. */
-export async function offerByToken(sql: Sql, token: string): Promise<OfferRow> {
+export async function offerByToken(sql: Reader, token: string): Promise<OfferRow> {
   const row = await sql.get<OfferRow>(`${OFFERS} WHERE o.token = $1`, [token]);
   if (!row) throw new LedrinError('not-found', 'There is no document behind this link; ask whoever sent it for a new one');
   return row;
 }
 
 /** What the client sees behind the link. */
-export async function answerView(sql: Sql, token: string, today: string): Promise<AnswerView> {
+export async function answerView(sql: Reader, token: string, today: string): Promise<AnswerView> {
   const row = await offerByToken(sql, token);
   return {
     document: JSON.parse(row.document) as ClientDocument,
@@ -111,12 +112,12 @@ export async function answerView(sql: Sql, token: string, today: string): Promis
 }
 
 /** Why a document that was not answered takes no answer any more; null where it does, or has its own. */
-async function closedTo(sql: Sql, row: OfferRow, today: string): Promise<string | null> {
+async function closedTo(sql: Reader, row: OfferRow, today: string): Promise<string | null> {
   return row.status === 'open' ? whyClosed(sql, row, today) : null;
 }
 
 /** Why an open document takes no answer any more, in words for the client; null where it does. */
-export async function whyClosed(sql: Sql, row: OfferRow, today: string): Promise<string | null> {
+export async function whyClosed(sql: Reader, row: OfferRow, today: string): Promise<string | null> {
   const answered = await sql.get<{ status: string; by: string; at: string }>(
     `SELECT o.status, o.answered_by AS "by", o.answered_at AS at FROM offer o JOIN offer own ON own.id = $1
       WHERE o.job_id = own.job_id AND o.kind = own.kind AND o.number = own.number AND o.status <> 'open'`,
@@ -139,14 +140,14 @@ export async function whyClosed(sql: Sql, row: OfferRow, today: string): Promise
 }
 
 /** The messages that went out, newest first. */
-export async function messages(sql: Sql): Promise<MessageRow[]> {
+export async function messages(sql: Reader): Promise<MessageRow[]> {
   const rows = await sql.all<Omit<MessageRow, 'attachments'> & { attachments: string }>(
     `SELECT m.id, job.number AS job, m.recipient, m.subject, m.body, m.attachments, m.sent_at AS sentAt, m.actor FROM message m JOIN job ON job.id = m.job_id ORDER BY m.id DESC LIMIT 500`,
   );
   return rows.map((row) => ({ ...row, attachments: JSON.parse(row.attachments) as string[] }));
 }
 
-export async function messageFile(sql: Sql, id: number): Promise<string> {
+export async function messageFile(sql: Reader, id: number): Promise<string> {
   const row = await sql.get<{ file: string }>('SELECT file FROM message WHERE id = $1', [id]);
   if (!row) throw new LedrinError('not-found', `There is no message ${id}`);
   return row.file;

@@ -1,4 +1,4 @@
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 /** What clients wait for, or what the company has to note of their answers, on documents sent by a date. */
 export interface WaitingAnswer {
@@ -10,7 +10,7 @@ export interface WaitingAnswer {
 }
 
 /** Questions of clients without an answer, and answers to changes that the company has not noted, oldest first. */
-export function waitingAnswers(sql: Sql, jobId: number, asOf: string): Promise<WaitingAnswer[]> {
+export function waitingAnswers(sql: Reader, jobId: number, asOf: string): Promise<WaitingAnswer[]> {
   return sql.all<WaitingAnswer>(
     `SELECT kind, number, what, "by" FROM (
       SELECT o.kind, o.number, 'asks' AS what, q.asked_by AS "by", q.asked_at AS at FROM offer_question q JOIN offer o ON o.id = q.offer_id

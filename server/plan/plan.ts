@@ -1,46 +1,44 @@
+import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { PlanInput } from '../../wire/plan';
-import type { Database } from '../db/database';
-import { bulkInsert, type Sql } from '../db/sql';
+import { bulkInsert, type Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { plannedDates } from './planView';
-import { record, type Actor } from '../ledger/post';
-import { refuseChangedSince } from '../versions/staleness';
+import { assertUnchanged } from '../versions/staleness';
 
 /** Keeps the sections of a job with their dates, and the dates of single cost lines. A section that is in use stays. */
-export async function savePlan(database: Database, actor: Actor, number: string, input: PlanInput): Promise<void> {
-  await database.write(async (sql) => {
-    const { id } = await jobByNumber(sql, number, 'job');
-    await refuseChangedSince(sql, 'This plan', { subject: number, now: await plannedDates(sql, id), seen: input.seen });
-    const lines = await sql.all<{ id: number; key: string }>(
-      `SELECT l.id, l.section || char(31) || c.code || char(31) || l.cost_type AS key FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
-      [id],
-    );
-    const ids = new Map(lines.map((row) => [row.key, row.id]));
-    const keyOf = (it: PlanInput['lines'][number]) => `${it.section}\u001f${it.costCode}\u001f${it.costType}`;
-    const faults = planFaults(input, (it) => ids.has(keyOf(it)));
-    faults.push(...(await stagesGone(sql, id, input)));
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    await sql.run('DELETE FROM job_section WHERE job_id = $1', [id]);
-    await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [id]);
-    await bulkInsert(
-      sql,
-      'job_section',
-      ['job_id', 'name', 'starts_on', 'finishes_on', 'started_on', 'finished_on'],
-      input.sections.map((it) => [id, it.name, it.startsOn, it.finishesOn, it.startedOn, it.finishedOn]),
-    );
-    await bulkInsert(
-      sql,
-      'cost_line_plan',
-      ['cost_line_id', 'starts_on', 'finishes_on'],
-      input.lines.map((it) => [ids.get(keyOf(it)), it.startsOn, it.finishesOn]),
-    );
-    await record(sql, actor, 'save-plan', number, input);
-  });
+export async function savePlan(command: Command, number: string, input: PlanInput): Promise<void> {
+  const { sql } = command;
+  const { id } = await jobByNumber(sql, number, 'job');
+  await assertUnchanged(command, 'This plan', { subject: number, now: await plannedDates(sql, id), seen: input.seen });
+  const lines = await sql.all<{ id: number; key: string }>(
+    `SELECT l.id, l.section || char(31) || c.code || char(31) || l.cost_type AS key FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
+    [id],
+  );
+  const ids = new Map(lines.map((row) => [row.key, row.id]));
+  const keyOf = (it: PlanInput['lines'][number]) => `${it.section}\u001f${it.costCode}\u001f${it.costType}`;
+  const faults = planFaults(input, (it) => ids.has(keyOf(it)));
+  faults.push(...(await stagesGone(sql, id, input)));
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  await sql.run('DELETE FROM job_section WHERE job_id = $1', [id]);
+  await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [id]);
+  await bulkInsert(
+    sql,
+    'job_section',
+    ['job_id', 'name', 'starts_on', 'finishes_on', 'started_on', 'finished_on'],
+    input.sections.map((it) => [id, it.name, it.startsOn, it.finishesOn, it.startedOn, it.finishedOn]),
+  );
+  await bulkInsert(
+    sql,
+    'cost_line_plan',
+    ['cost_line_id', 'starts_on', 'finishes_on'],
+    input.lines.map((it) => [ids.get(keyOf(it)), it.startsOn, it.finishesOn]),
+  );
+  command.note(number, input);
 }
 
 /** A section that the billing schedule waits for is not taken out. */
-async function stagesGone(sql: Sql, jobId: number, { sections }: PlanInput): Promise<Fault[]> {
+async function stagesGone(sql: Reader, jobId: number, { sections }: PlanInput): Promise<Fault[]> {
   const waited = await sql.all<{ section: string; instalment: string }>(
     `SELECT s.section, min(i.name) AS instalment FROM instalment_stage s JOIN instalment i ON i.id = s.instalment_id
       JOIN job_section n ON n.job_id = i.job_id AND n.name = s.section WHERE i.job_id = $1 GROUP BY s.section`,

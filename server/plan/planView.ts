@@ -3,7 +3,7 @@ import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
 import type { WorkDates } from '../../core/instalments/instalment';
 import { firstWhole, planByMonth, type Span } from '../../core/plan/planned';
 import type { PlanInput, PlanView } from '../../wire/plan';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import { digestOf } from '../versions/digest';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -22,7 +22,7 @@ interface Spread {
  * The plan of a job as of a date: its sections, and planned cost and billing by month. Cost lies over its days; billing
  * over the days of the sections, or where there is a billing schedule on the days of its instalments (docs/rules.md).
  */
-export async function planView(sql: Sql, number: string, asOf: string): Promise<PlanView> {
+export async function planView(sql: Reader, number: string, asOf: string): Promise<PlanView> {
   const identity = await jobByNumber(sql, number, 'job');
   const [job, lines, dates, planned] = [
     await jobView(sql, number, asOf),
@@ -63,17 +63,17 @@ export async function planView(sql: Sql, number: string, asOf: string): Promise<
 }
 
 /** Digest of the sections and the dates of a job, as a change of its plan must have seen them. */
-export async function planSeen(sql: Sql, jobId: number): Promise<string> {
+export async function planSeen(sql: Reader, jobId: number): Promise<string> {
   return digestOf(await plannedDates(sql, jobId));
 }
 
 /** Sections and lines of a plan, with their days. */
-export async function plannedDates(sql: Sql, jobId: number): Promise<unknown> {
+export async function plannedDates(sql: Reader, jobId: number): Promise<unknown> {
   const [{ stages }, lines] = [await loadWorkDates(sql, jobId), await plannedLines(sql, jobId)];
   return { sections: [...stages], lines };
 }
 
-function plannedLines(sql: Sql, jobId: number): Promise<(PlanInput['lines'][number] & { id: number })[]> {
+function plannedLines(sql: Reader, jobId: number): Promise<(PlanInput['lines'][number] & { id: number })[]> {
   return sql.all(
     `SELECT l.id, l.section, c.code AS costCode, l.cost_type AS costType, p.starts_on AS startsOn, p.finishes_on AS finishesOn
       FROM cost_line_plan p JOIN cost_line l ON l.id = p.cost_line_id JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1 ORDER BY l.id`,
@@ -89,7 +89,7 @@ function spanOf(section: string, { job, stages }: WorkDates): Span | null {
 
 /** The revised budget of cost lines over their own planned days, else their section's, else the job's. */
 export async function costSpans(
-  sql: Sql,
+  sql: Reader,
   jobId: number,
   lines: Awaited<ReturnType<typeof estimatedLines>>,
   dates: WorkDates,
@@ -99,7 +99,7 @@ export async function costSpans(
 }
 
 /** The instalments of a billing schedule on their days, and what they leave of the contract sum; null without one. */
-async function instalmentSpans(sql: Sql, number: string, jobId: number, asOf: string): Promise<Spread[] | null> {
+async function instalmentSpans(sql: Reader, number: string, jobId: number, asOf: string): Promise<Spread[] | null> {
   const schedule = await loadSchedule(sql, (await loadBillingJobs(sql, jobId)).get(number)!, asOf);
   if (!schedule) return null;
   const { valued, days } = schedule;

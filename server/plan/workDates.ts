@@ -1,8 +1,8 @@
 import type { StageDates, WorkDates } from '../../core/instalments/instalment';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 
 /** The days of a job and of its sections. A job has started by its starting day once it is on site. */
-export async function loadWorkDates(sql: Sql, jobId: number): Promise<WorkDates> {
+export async function loadWorkDates(sql: Reader, jobId: number): Promise<WorkDates> {
   const job = await sql.get<StageDates>(
     `SELECT starts_on AS startsOn, finishes_on AS finishesOn, finished_on AS finishedOn,
       CASE WHEN status IN ('tender', 'awarded') THEN NULL ELSE starts_on END AS startedOn FROM job WHERE id = $1`,

@@ -1,42 +1,39 @@
+import type { Command } from '../ledger/command';
 import { BookRefused, FaultList } from '../book/checks/bookFaults';
 import { bookRows } from '../book/csv/readRows';
 import type { BookRow } from '../book/format/bookFiles';
-import type { Database } from '../db/database';
-import { loadCompany } from '../company/company';
+import { loadDigits } from '../company/company';
 import type { PriceItemInput } from '../../wire/prices';
-import { record, type Actor } from '../ledger/post';
-import { savePriceItemsInside } from './prices';
+import { savePriceItems } from './prices';
 
 /**
  * Takes a price list in the columns of price_items.csv: new items are added, known ones kept anew, all or nothing. Throws
  * BookRefused with every fault by row. Gives back how many items it had.
  */
-export async function importPrices(database: Database, actor: Actor, path: string): Promise<number> {
-  return database.write(async (sql) => {
-    const faults = new FaultList();
-    const rows: BookRow<'price_items'>[] = [];
-    const reading = { path, faults, currencyDigits: (await loadCompany(sql))?.digits ?? 2 };
-    for await (const batch of bookRows('price_items', reading, { readable: true, missingColumns: [] })) rows.push(...batch);
-    const known = async (table: string) =>
-      new Set((await sql.all<{ code: string }>(`SELECT code FROM ${table}`)).map((row) => row.code));
-    const [codes, vendors] = [await known('cost_code'), await known('vendor')];
-    const seen = new Set<string>();
-    for (const row of rows) {
-      const at = (column: string, message: string) => faults.add('price_items', row.row, column, message);
-      if (row.price_item && seen.has(row.price_item)) at('price_item', `duplicate key: ${row.price_item} is there twice`);
-      seen.add(row.price_item ?? '');
-      if (row.cost_code && !codes.has(row.cost_code))
-        at('cost_code', `unknown reference: there is no cost code ${row.cost_code}`);
-      if (row.vendor && !vendors.has(row.vendor)) at('vendor', `unknown reference: there is no vendor ${row.vendor}`);
-      if (row.cost_type === 'labour' && row.unit && row.unit !== 'h') at('unit', 'the unit of labour is the hour, h');
-    }
-    if (rows.length === 0 && !faults.any) faults.add('price_items', 1, '', 'there is no item in the file');
-    if (faults.any) throw new BookRefused(faults.faults);
-    const on = actor.at.slice(0, 10);
-    await savePriceItemsInside(sql, actor, { items: rows.map(itemOf), on, reason: 'Price list imported' });
-    await record(sql, actor, 'import-prices', 'price book', { items: rows.length });
-    return rows.length;
-  });
+export async function importPrices(command: Command, path: string): Promise<number> {
+  const { sql, actor } = command;
+  const faults = new FaultList();
+  const rows: BookRow<'price_items'>[] = [];
+  const reading = { path, faults, currencyDigits: await loadDigits(sql) };
+  for await (const batch of bookRows('price_items', reading, { readable: true, missingColumns: [] })) rows.push(...batch);
+  const known = async (table: string) =>
+    new Set((await sql.all<{ code: string }>(`SELECT code FROM ${table}`)).map((row) => row.code));
+  const [codes, vendors] = [await known('cost_code'), await known('vendor')];
+  const seen = new Set<string>();
+  for (const row of rows) {
+    const at = (column: string, message: string) => faults.add('price_items', row.row, column, message);
+    if (row.price_item && seen.has(row.price_item)) at('price_item', `duplicate key: ${row.price_item} is there twice`);
+    seen.add(row.price_item ?? '');
+    if (row.cost_code && !codes.has(row.cost_code)) at('cost_code', `unknown reference: there is no cost code ${row.cost_code}`);
+    if (row.vendor && !vendors.has(row.vendor)) at('vendor', `unknown reference: there is no vendor ${row.vendor}`);
+    if (row.cost_type === 'labour' && row.unit && row.unit !== 'h') at('unit', 'the unit of labour is the hour, h');
+  }
+  if (rows.length === 0 && !faults.any) faults.add('price_items', 1, '', 'there is no item in the file');
+  if (faults.any) throw new BookRefused(faults.faults);
+  const on = actor.at.slice(0, 10);
+  await savePriceItems(command, { items: rows.map(itemOf), on, reason: 'Price list imported' });
+  command.note('price book', { items: rows.length });
+  return rows.length;
 }
 
 function itemOf(row: BookRow<'price_items'>): PriceItemInput {

@@ -3,11 +3,11 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import { multiplyDivide } from '../../core/money/round';
 import { unitCostOf } from '../../core/prices/unitCost';
 import type { Achieved, BuildUpInput, PriceBookView, PriceChange, PriceItemInput } from '../../wire/prices';
-import type { Sql } from '../db/sql';
-import { loadCompany } from '../company/company';
+import type { Reader } from '../db/sql';
+import { loadDigits } from '../company/company';
 
 /** The whole price book, items and build-ups by code. */
-export async function priceBookView(sql: Sql): Promise<PriceBookView> {
+export async function priceBookView(sql: Reader): Promise<PriceBookView> {
   const items = await sql.all<PriceItemInput>(
     `SELECT p.code, p.description, p.unit, p.cost_type AS costType, c.code AS costCode, p.wage_class AS wageClass, p.unit_cost AS unitCost,
       p.markup_rate AS markup, coalesce(v.code, '') AS vendor, p.checked_on AS checkedOn
@@ -26,13 +26,13 @@ export async function priceBookView(sql: Sql): Promise<PriceBookView> {
 }
 
 /** The same, ready to price with. */
-export async function loadPriceBook(sql: Sql): Promise<PriceBook> {
+export async function loadPriceBook(sql: Reader): Promise<PriceBook> {
   const { items, buildUps } = await priceBookView(sql);
   return new PriceBook(items, buildUps);
 }
 
 /** What an item cost from when on, newest first. */
-export async function priceHistory(sql: Sql, code: string): Promise<PriceChange[]> {
+export async function priceHistory(sql: Reader, code: string): Promise<PriceChange[]> {
   const item = await sql.get<{ id: number }>('SELECT id FROM price_item WHERE code = $1', [code]);
   if (!item) throw new LedrinError('not-found', `There is no price item ${code}`);
   return sql.all<PriceChange>(
@@ -60,8 +60,8 @@ interface AchievedRow {
  * How build-ups did on finished jobs. A budget line's part of the cost on its section, code and type is as large as its
  * part of the original budget there (docs/rules.md); hours likewise. Per unit of the quantity that was estimated.
  */
-export async function achieved(sql: Sql): Promise<Achieved[]> {
-  const digits = (await loadCompany(sql))?.digits ?? 2;
+export async function achieved(sql: Reader): Promise<Achieved[]> {
+  const digits = await loadDigits(sql);
   const rows = await sql.all<AchievedRow>(
     `SELECT job.number AS job, job.name AS jobName, e.build_up AS buildUp, e.id AS estimateLineId, e.quantity, e.unit, b.amount AS assumed, coalesce(b.hours, 0) AS assumedHours,
       (SELECT sum(amount) FROM budget_line WHERE cost_line_id = b.cost_line_id) AS lineBudget, (SELECT coalesce(sum(hours), 0) FROM budget_line WHERE cost_line_id = b.cost_line_id) AS lineHours,

@@ -1,25 +1,21 @@
+import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { findCycle, PriceBook, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
 import { changedBy, LARGEST_UNIT_COST } from '../../core/prices/unitCost';
 import type { BuildUpInput, PriceItemInput, PriceItemsInput, PriceMoveInput, PriceMoves } from '../../wire/prices';
 import type { Database } from '../db/database';
-import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { bulkInsert, nextId, type Reader } from '../db/sql';
 import { digestOf } from '../versions/digest';
-import { otherThanShown } from '../versions/staleness';
+import { assertAsPreviewed } from '../versions/staleness';
 import { priceBookView } from './priceBook';
-import { record, type Actor } from '../ledger/post';
 import { fieldError } from '../company/saveCompany';
 
 /** The unit of every labour item: its unit cost is an hour's. */
 export const LABOUR_UNIT = 'h';
 
 /** Adds price items, or keeps those of the same code anew; a unit cost that moved goes into the item's history. */
-export async function savePriceItems(database: Database, actor: Actor, input: PriceItemsInput): Promise<void> {
-  await database.write((sql) => savePriceItemsInside(sql, actor, input));
-}
-
-/** The same, inside the caller's transaction. */
-export async function savePriceItemsInside(sql: Sql, actor: Actor, { items, on, reason }: PriceItemsInput): Promise<void> {
+export async function savePriceItems(command: Command, { items, on, reason }: PriceItemsInput): Promise<void> {
+  const { sql, actor } = command;
   const [codes, vendors] = [await idsByCode(sql, 'cost_code'), await idsByCode(sql, 'vendor')];
   const faults = itemFaults(items, codes, vendors);
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
@@ -66,10 +62,7 @@ export async function savePriceItemsInside(sql: Sql, actor: Actor, { items, on, 
     ['price_item_id', 'dated', 'unit_cost', 'reason', 'actor'],
     moved.map((row) => [row[0], on, row[7], reason, actor.name]),
   );
-  await record(
-    sql,
-    actor,
-    'save-price-items',
+  command.note(
     items
       .map((it) => it.code)
       .join(' ')
@@ -94,30 +87,28 @@ function itemFaults(items: readonly PriceItemInput[], codes: Map<string, number>
   return faults;
 }
 
-async function idsByCode(sql: Sql, table: 'cost_code' | 'vendor' | 'price_item' | 'build_up'): Promise<Map<string, number>> {
+async function idsByCode(sql: Reader, table: 'cost_code' | 'vendor' | 'price_item' | 'build_up'): Promise<Map<string, number>> {
   return new Map((await sql.all<{ id: number; code: string }>(`SELECT id, code FROM ${table}`)).map((row) => [row.code, row.id]));
 }
 
 /** Takes an item out of the price book. Refused where a build-up is made of it: the message names them. */
-export async function removePriceItem(database: Database, actor: Actor, code: string): Promise<void> {
-  await database.write(async (sql) => {
-    const { items, buildUps } = await priceBookView(sql);
-    if (!items.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no price item ${code}`);
-    refuseUsed(`Price item ${code}`, whereUsed(buildUps, { item: code }));
-    await sql.run('DELETE FROM price_item WHERE code = $1', [code]);
-    await record(sql, actor, 'remove-price-item', code, {});
-  });
+export async function removePriceItem(command: Command, code: string): Promise<void> {
+  const { sql } = command;
+  const { items, buildUps } = await priceBookView(sql);
+  if (!items.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no price item ${code}`);
+  refuseUsed(`Price item ${code}`, whereUsed(buildUps, { item: code }));
+  await sql.run('DELETE FROM price_item WHERE code = $1', [code]);
+  command.note(code, {});
 }
 
 /** Takes a build-up out of the price book. Estimates priced with it keep what they were priced at. */
-export async function removeBuildUp(database: Database, actor: Actor, code: string): Promise<void> {
-  await database.write(async (sql) => {
-    const { buildUps } = await priceBookView(sql);
-    if (!buildUps.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no build-up ${code}`);
-    refuseUsed(`Build-up ${code}`, whereUsed(buildUps, { buildUp: code }));
-    await sql.run('DELETE FROM build_up WHERE code = $1', [code]);
-    await record(sql, actor, 'remove-build-up', code, {});
-  });
+export async function removeBuildUp(command: Command, code: string): Promise<void> {
+  const { sql } = command;
+  const { buildUps } = await priceBookView(sql);
+  if (!buildUps.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no build-up ${code}`);
+  refuseUsed(`Build-up ${code}`, whereUsed(buildUps, { buildUp: code }));
+  await sql.run('DELETE FROM build_up WHERE code = $1', [code]);
+  command.note(code, {});
 }
 
 function refuseUsed(what: string, used: readonly BuildUp[]): void {
@@ -127,7 +118,7 @@ function refuseUsed(what: string, used: readonly BuildUp[]): void {
 
 /** What moving prices would do to items and build-ups; nothing is kept. */
 export async function previewPriceMove(database: Database, input: PriceMoveInput): Promise<PriceMoves> {
-  return database.consistent(async (sql) => {
+  return database.read(async (sql) => {
     const { items, buildUps } = await priceBookView(sql);
     const moved = movedItems(items, input);
     const after = new PriceBook(
@@ -155,18 +146,13 @@ export async function previewPriceMove(database: Database, input: PriceMoveInput
 }
 
 /** Moves the prices of many items by a per cent, as previewed. Gives back how many moved. */
-export async function movePrices(
-  database: Database,
-  actor: Actor,
-  { seen, ...input }: PriceMoveInput & { seen: string },
-): Promise<number> {
-  return database.write(async (sql) => {
-    const moved = [...movedItems((await priceBookView(sql)).items, input).values()];
-    if (moved.length === 0) throw fieldError('by', 'No price would move by this; choose other items or another per cent');
-    if (digestOf(moved) !== seen) throw otherThanShown('What would move');
-    await savePriceItemsInside(sql, actor, { items: moved, on: input.on, reason: input.reason });
-    return moved.length;
-  });
+export async function movePrices(command: Command, { seen, ...input }: PriceMoveInput & { seen: string }): Promise<number> {
+  const { sql } = command;
+  const moved = [...movedItems((await priceBookView(sql)).items, input).values()];
+  if (moved.length === 0) throw fieldError('by', 'No price would move by this; choose other items or another per cent');
+  assertAsPreviewed(command, 'What the adjustment would change', moved, seen);
+  await savePriceItems(command, { items: moved, on: input.on, reason: input.reason });
+  return moved.length;
 }
 
 function movedItems(items: readonly PriceItemInput[], input: PriceMoveInput): Map<string, PriceItemInput> {
@@ -185,28 +171,27 @@ function movedItems(items: readonly PriceItemInput[], input: PriceMoveInput): Ma
 }
 
 /** Keeps a build-up, new or changed. Refused where it would be made of itself: the message gives the way round. */
-export async function saveBuildUp(database: Database, actor: Actor, input: BuildUpInput): Promise<void> {
-  await database.write(async (sql) => {
-    const [items, known] = [await idsByCode(sql, 'price_item'), await idsByCode(sql, 'build_up')];
-    const faults = input.components.flatMap((it, i) => componentFaults(it, i, input.code, items, known));
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    const others = (await priceBookView(sql)).buildUps.filter((it) => it.code !== input.code);
-    const cycle = findCycle([input, ...others]);
-    if (cycle) throw fieldError('components', `A build-up cannot be made of itself: ${cycle.join(' → ')}`);
-    const id = known.get(input.code) ?? (await nextId(sql, 'build_up'));
-    await sql.run(
-      'INSERT INTO build_up (id, code, description, unit) VALUES ($1, $2, $3, $4) ON CONFLICT (id) DO UPDATE SET description = excluded.description, unit = excluded.unit',
-      [id, input.code, input.description, input.unit],
-    );
-    await sql.run('DELETE FROM build_up_component WHERE build_up_id = $1', [id]);
-    await bulkInsert(
-      sql,
-      'build_up_component',
-      ['build_up_id', 'price_item_id', 'component_id', 'quantity', 'waste_rate'],
-      input.components.map((it) => [id, items.get(it.item) ?? null, known.get(it.buildUp) ?? null, it.quantity, it.waste]),
-    );
-    await record(sql, actor, 'save-build-up', input.code, input);
-  });
+export async function saveBuildUp(command: Command, input: BuildUpInput): Promise<void> {
+  const { sql } = command;
+  const [items, known] = [await idsByCode(sql, 'price_item'), await idsByCode(sql, 'build_up')];
+  const faults = input.components.flatMap((it, i) => componentFaults(it, i, input.code, items, known));
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const others = (await priceBookView(sql)).buildUps.filter((it) => it.code !== input.code);
+  const cycle = findCycle([input, ...others]);
+  if (cycle) throw fieldError('components', `A build-up cannot be made of itself: ${cycle.join(' → ')}`);
+  const id = known.get(input.code) ?? (await nextId(sql, 'build_up'));
+  await sql.run(
+    'INSERT INTO build_up (id, code, description, unit) VALUES ($1, $2, $3, $4) ON CONFLICT (id) DO UPDATE SET description = excluded.description, unit = excluded.unit',
+    [id, input.code, input.description, input.unit],
+  );
+  await sql.run('DELETE FROM build_up_component WHERE build_up_id = $1', [id]);
+  await bulkInsert(
+    sql,
+    'build_up_component',
+    ['build_up_id', 'price_item_id', 'component_id', 'quantity', 'waste_rate'],
+    input.components.map((it) => [id, items.get(it.item) ?? null, known.get(it.buildUp) ?? null, it.quantity, it.waste]),
+  );
+  command.note(input.code, input);
 }
 
 function componentFaults(

@@ -1,6 +1,6 @@
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { QuotationInput, QuotationSummary } from '../../wire/quotations';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { quotationDocument } from '../offers/clientDocuments';
 import { jobByNumber } from '../jobs/jobByNumber';
 
@@ -17,7 +17,7 @@ export interface LoadedQuotation extends QuotationInput {
 }
 
 /** The quotations of a job, in the order they were made. */
-export async function loadQuotations(sql: Sql, job: string): Promise<LoadedQuotation[]> {
+export async function loadQuotations(sql: Reader, job: string): Promise<LoadedQuotation[]> {
   const { id } = await jobByNumber(sql, job, 'job');
   const rows = await sql.all<
     Omit<LoadedQuotation, 'quantities' | 'unitPrices' | 'alternates' | 'payments'> & {
@@ -43,13 +43,13 @@ export async function loadQuotations(sql: Sql, job: string): Promise<LoadedQuota
   }));
 }
 
-export async function loadQuotation(sql: Sql, job: string, number: number): Promise<LoadedQuotation> {
+export async function loadQuotation(sql: Reader, job: string, number: number): Promise<LoadedQuotation> {
   const found = (await loadQuotations(sql, job)).find((it) => it.number === number);
   if (!found) throw new LedrinError('not-found', `Job ${job} has no quotation ${number}`);
   return found;
 }
 
-export async function quotationList(sql: Sql, job: string): Promise<QuotationSummary[]> {
+export async function quotationList(sql: Reader, job: string): Promise<QuotationSummary[]> {
   const list: QuotationSummary[] = [];
   for (const it of await loadQuotations(sql, job)) {
     const { document } = await quotationDocument(sql, job, it.number, it.sentOn ?? '', it);
@@ -60,6 +60,6 @@ export async function quotationList(sql: Sql, job: string): Promise<QuotationSum
 }
 
 /** The company's library of terms. */
-export function termsLibrary(sql: Sql): Promise<{ name: string; body: string }[]> {
+export function termsLibrary(sql: Reader): Promise<{ name: string; body: string }[]> {
   return sql.all('SELECT name, body FROM terms_text ORDER BY name');
 }

@@ -1,5 +1,5 @@
 import type { QuotationView } from '../../wire/quotations';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { quotationDocument } from '../offers/clientDocuments';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { offersOf } from '../offers/offerViews';
@@ -8,7 +8,7 @@ import { loadQuotation, type LoadedQuotation } from './quotationList';
 const viewOf = ({ id: _id, answeredBy: _by, ...it }: LoadedQuotation) => it;
 
 /** A quotation with what the client reads, and what came back. `today` dates one that was not sent yet. */
-export async function quotationView(sql: Sql, job: string, number: number, today: string): Promise<QuotationView> {
+export async function quotationView(sql: Reader, job: string, number: number, today: string): Promise<QuotationView> {
   const it = await loadQuotation(sql, job, number);
   const { status: jobStatus } = await jobByNumber(sql, job, 'job');
   const offers = await offersOf(sql, job, 'quotation', String(number), today);

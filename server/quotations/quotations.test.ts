@@ -1,3 +1,4 @@
+import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { groupsBy } from '../../core/estimates/award';
 import { byPayments } from '../../core/instalments/layOut';
@@ -25,10 +26,11 @@ import { cleanUp, everything, faultsOf, temporaryDatabase, temporaryFolder, TEND
 import { unzipped } from '../test/unzipped';
 import { saveChange } from '../changes/changes';
 import { decideChange, issueChange } from '../changes/decideChange';
-import { chooseEstimate, discardEstimate } from '../estimates/estimates';
+import { chooseEstimate, deleteEstimate } from '../estimates/estimates';
 import { moveJob } from '../jobs/jobLife';
-import { acceptOffer, askAboutOffer, declineOffer, replyToQuestion, sendChange, type Sending } from '../offers/offers';
-import { discardQuotation, saveQuotation, sendQuotation } from './quotations';
+import { acceptOffer, askAboutOffer, declineOffer, replyToQuestion, sendChange } from '../offers/offers';
+import type { Sending } from '../offers/sending';
+import { deleteQuotation, saveQuotation, sendQuotation } from './quotations';
 
 afterAll(cleanUp);
 
@@ -37,7 +39,10 @@ let sending: Sending;
 beforeEach(async () => {
   database = await temporaryDatabase();
   expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
-  sending = { outbox: new Outbox(temporaryFolder()), origin: 'http://ledrin.test' };
+  sending = {
+    ...{ outbox: new Outbox(temporaryFolder()), files: temporaryFolder(), address: 'http://ledrin.test' },
+    pdfOf: clientDocumentPdf,
+  };
 });
 
 const payment = (name: string, rate: number | null, amount: number | null) => ({
@@ -75,17 +80,18 @@ const message: SendInput = {
 };
 const AT = '2031-05-10T11:12:00.000Z';
 const send = async (more: Partial<QuotationInput> = {}) => {
-  await saveQuotation(database, TESTER, 'J2', null, input(more));
-  await sendQuotation(database, sending, TESTER, 'J2', 1, message);
-  return (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!;
+  await act(database, TESTER, saveQuotation, 'J2', null, input(more));
+  await act(database, TESTER, sendQuotation, sending, 'J2', 1, message);
+  return (await offersOf(reading(database), 'J2', 'quotation', '1', '2031-05-02'))[0]!;
 };
 
 /** A change of J1 that asks for 100.00 on SOV line 1, issued on 2 May. */
 async function issueC9(): Promise<void> {
   const price = [{ line: '1', section: '', description: '', quantity: null, unit: '', amount: 10_000 }];
-  await saveChange(
+  await act(
     database,
     TESTER,
+    saveChange,
     'J1',
     {
       ...{ version: 0, number: 'C9', title: 'Gutter', raisedOn: '2031-05-01', reference: '', reason: 'Asked on site' },
@@ -93,12 +99,12 @@ async function issueC9(): Promise<void> {
     },
     null,
   );
-  await issueChange(database, TESTER, 'J1', 'C9', '2031-05-02');
+  await act(database, TESTER, issueChange, 'J1', 'C9', '2031-05-02');
 }
 
 /** Every figure and word that must stay in the house: cost, hours, markup, overhead and profit of the tender, whole and in part. */
 async function innerFigures(): Promise<string[]> {
-  const estimate = await loadEstimate(database.read(), 'J2', 1);
+  const estimate = await loadEstimate(reading(database), 'J2', 1);
   const { lines, totals } = priceEstimate(estimate, 2);
   const money = [
     ...lines.flatMap((it) => [it.cost, it.markup, it.net, ...it.costs.map((one) => one.cost)]),
@@ -138,10 +144,10 @@ describe('what leaves the house', () => {
     'by %s, quantities %s, unit prices %s: no cost and no markup, in screen, PDF, DOCX, message or answer page',
     async (presentation, quantities, unitPrices) => {
       const offer = await send({ presentation, quantities, unitPrices });
-      const { document } = await quotationView(database.read(), 'J2', 1, '2031-05-02');
+      const { document } = await quotationView(reading(database), 'J2', 1, '2031-05-02');
       const docx = unzipped(await clientDocumentDocx(document))['word/document.xml']!;
-      const [sent] = await messages(database.read());
-      const answer = JSON.stringify(await answerView(database.read(), offer.token, '2031-05-03'));
+      const [sent] = await messages(reading(database));
+      const answer = JSON.stringify(await answerView(reading(database), offer.token, '2031-05-03'));
       const pdf = JSON.stringify(clientDocumentContent(document));
       const inner = await innerFigures();
       expect(inner.length).toBeGreaterThan(40);
@@ -161,8 +167,8 @@ describe('what leaves the house', () => {
 
   test('the message is an RFC 5322 file with the document attached and the link in it', async () => {
     const offer = await send();
-    const [row] = await messages(database.read());
-    const file = (await database.read().get<{ file: string }>('SELECT file FROM message'))!.file;
+    const [row] = await messages(reading(database));
+    const file = (await reading(database).get<{ file: string }>('SELECT file FROM message'))!.file;
     const eml = sending.outbox.read(file)!.toString('utf8');
     const [head = '', ...rest] = eml.split('\r\n\r\n');
     expect(head).toMatch(/^From: .*<accounts@localhost>/m);
@@ -175,15 +181,16 @@ describe('what leaves the house', () => {
     expect(offer.token).toMatch(/^[\w-]{32}$/);
     expect(row).toMatchObject({ recipient: 'hale@northbeck.example', attachments: ['Quotation 1 J2.pdf'] });
     expect(row!.body).toContain(`http://ledrin.test/answer/${offer.token}`);
-    expect(await loadEstimate(database.read(), 'J2', 1)).toMatchObject({
+    expect(await loadEstimate(reading(database), 'J2', 1)).toMatchObject({
       row: { status: 'sent', sentOn: '2031-05-02', reference: 'Quotation 1' },
     });
   });
 
   test('a change order tells what it asks for, not what it costs', async () => {
-    await saveChange(
+    await act(
       database,
       TESTER,
+      saveChange,
       'J1',
       {
         ...{
@@ -213,27 +220,27 @@ describe('what leaves the house', () => {
       },
       null,
     );
-    await expect(sendChange(database, sending, TESTER, 'J1', 'C3', message)).rejects.toThrow(/issue it first/);
-    await issueChange(database, TESTER, 'J1', 'C3', '2031-03-22');
-    await sendChange(database, sending, TESTER, 'J1', 'C3', message);
-    const document = await changeDocument(database.read(), 'J1', 'C3');
+    await expect(act(database, TESTER, sendChange, sending, 'J1', 'C3', message)).rejects.toThrow(/issue it first/);
+    await act(database, TESTER, issueChange, 'J1', 'C3', '2031-03-22');
+    await act(database, TESTER, sendChange, sending, 'J1', 'C3', message);
+    const document = await changeDocument(reading(database), 'J1', 'C3');
     const docx = unzipped(await clientDocumentDocx(document))['word/document.xml']!;
     for (const text of [JSON.stringify(document), JSON.stringify(clientDocumentContent(document)), docx]) {
       expect(text).not.toMatch(/987\.65|98765|Secret|labour/);
       expect(text).toMatch(/1,500\.00|150000/);
     }
     // Sent twice, it is answered once: the other document then takes no answer, and says why.
-    await sendChange(database, sending, TESTER, 'J1', 'C3', { ...message, to: 'site@northbeck.example' });
-    const [second, first] = await offersOf(database.read(), 'J1', 'change', 'C3', '2031-05-02');
-    await acceptOffer(database, AT, second!.token, 'Mr Hale', 'M1 1L2 2');
-    expect((await jobView(database.read(), 'J1', '2031-05-31')).nextSteps[0]!.text).toBe(
+    await act(database, TESTER, sendChange, sending, 'J1', 'C3', { ...message, to: 'site@northbeck.example' });
+    const [second, first] = await offersOf(reading(database), 'J1', 'change', 'C3', '2031-05-02');
+    await act(database, { name: '', at: AT }, acceptOffer, second!.token, 'Mr Hale', 'M1 1L2 2');
+    expect((await jobView(reading(database), 'J1', '2031-05-31')).nextSteps[0]!.text).toBe(
       'Mr Hale accepted C3: note the decision',
     );
-    await expect(acceptOffer(database, AT, first!.token, 'Mr Hale', 'M1 1')).rejects.toThrow(
+    await expect(act(database, { name: '', at: AT }, acceptOffer, first!.token, 'Mr Hale', 'M1 1')).rejects.toThrow(
       /accepted by Mr Hale on 10 May 2031, on another document of it/,
     );
-    expect((await answerView(database.read(), first!.token, '2031-05-11')).closed).toMatch(/on another document of it/);
-    expect((await offersOf(database.read(), 'J1', 'change', 'C3', '2031-05-02'))[0]).toMatchObject({
+    expect((await answerView(reading(database), first!.token, '2031-05-11')).closed).toMatch(/on another document of it/);
+    expect((await offersOf(reading(database), 'J1', 'change', 'C3', '2031-05-02'))[0]).toMatchObject({
       status: 'accepted',
       answeredBy: 'Mr Hale',
       intact: true,
@@ -243,72 +250,73 @@ describe('what leaves the house', () => {
 
 describe('a quotation', () => {
   test('goes out only where its payment schedule comes to the price, while it is valid; all of it or nothing', async () => {
-    await saveQuotation(
+    await act(
       database,
       TESTER,
+      saveQuotation,
       'J2',
       null,
       input({ payments: [payment('Start', 300_000, null), payment('Finish', null, 400_000)] }),
     );
     const before = await everything(database);
     // 30 % of 6,177.00 is 1,853.10; with 4,000.00 it leaves 323.90.
-    await expect(sendQuotation(database, sending, TESTER, 'J2', 1, message)).rejects.toThrow(
+    await expect(act(database, TESTER, sendQuotation, sending, 'J2', 1, message)).rejects.toThrow(
       /leaves 323\.90 of the price; change it until it comes to 6,177\.00/,
     );
-    await expect(sendQuotation(database, sending, TESTER, 'J2', 1, { ...message, on: '2031-07-01' })).rejects.toMatchObject({
+    await expect(act(database, TESTER, sendQuotation, sending, 'J2', 1, { ...message, on: '2031-07-01' })).rejects.toMatchObject({
       faults: [{ field: 'on' }],
     });
     expect(await everything(database)).toBe(before);
     await expect(
-      saveQuotation(database, TESTER, 'J2', 1, input({ version: 1, payments: [payment('x', 1, 1)] })),
+      act(database, TESTER, saveQuotation, 'J2', 1, input({ version: 1, payments: [payment('x', 1, 1)] })),
     ).rejects.toMatchObject({
       faults: [{ field: 'payments.0.rate' }],
     });
-    await expect(saveQuotation(database, TESTER, 'J2', 1, input())).rejects.toThrow(/^tester saved this quotation/);
-    await expect(discardEstimate(database, TESTER, 'J2', 1)).rejects.toThrow(/Quotation 1 is made from estimate 1/);
-    await expect(saveQuotation(database, TESTER, 'J1', null, input())).rejects.toThrow(/goes out as a change order/);
-    await discardQuotation(database, TESTER, 'J2', 1);
-    expect(await quotationList(database.read(), 'J2')).toEqual([]);
+    await expect(act(database, TESTER, saveQuotation, 'J2', 1, input())).rejects.toThrow(/^tester saved this quotation/);
+    await expect(act(database, TESTER, deleteEstimate, 'J2', 1)).rejects.toThrow(/Quotation 1 is made from estimate 1/);
+    await expect(act(database, TESTER, saveQuotation, 'J1', null, input())).rejects.toThrow(/goes out as a change order/);
+    await act(database, TESTER, deleteQuotation, 'J2', 1);
+    expect(await quotationList(reading(database), 'J2')).toEqual([]);
   });
 
   test('is asked about, answered, accepted with a signature and sealed; a later change shows', async () => {
     const { token } = await send();
-    await askAboutOffer(database, AT, token, 'Mr Hale', 'When could you start?');
-    const [asked] = (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!.questions;
-    await replyToQuestion(database, TESTER, asked!.id, 'In June.');
-    expect((await answerView(database.read(), token, '2031-05-11')).questions).toEqual([
+    await act(database, { name: '', at: AT }, askAboutOffer, token, 'Mr Hale', 'When could you start?');
+    const [asked] = (await offersOf(reading(database), 'J2', 'quotation', '1', '2031-05-02'))[0]!.questions;
+    await act(database, TESTER, replyToQuestion, asked!.id, 'In June.');
+    expect((await answerView(reading(database), token, '2031-05-11')).questions).toEqual([
       { askedAt: AT, askedBy: 'Mr Hale', question: 'When could you start?', answer: 'In June.', answeredBy: 'tester' },
     ]);
-    await expect(replyToQuestion(database, TESTER, asked!.id, 'In July.')).rejects.toThrow(
+    await expect(act(database, TESTER, replyToQuestion, asked!.id, 'In July.')).rejects.toThrow(
       /tester answered this already: “In June\.”/,
     );
-    await acceptOffer(database, AT, token, 'J. Hale', 'M1 1L20 5L3 9');
-    expect(await quotationList(database.read(), 'J2')).toMatchObject([
+    await act(database, { name: '', at: AT }, acceptOffer, token, 'J. Hale', 'M1 1L20 5L3 9');
+    expect(await quotationList(reading(database), 'J2')).toMatchObject([
       { status: 'accepted', answeredOn: '2031-05-10', answeredBy: 'J. Hale', total: 617_700 },
     ]);
-    const sealed = (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!;
+    const sealed = (await offersOf(reading(database), 'J2', 'quotation', '1', '2031-05-02'))[0]!;
     expect([sealed.status, sealed.intact, sealed.seal.length]).toEqual(['accepted', true, 64]);
-    await expect(declineOffer(database, AT, token, 'J. Hale', 'no')).rejects.toThrow(
+    await expect(act(database, { name: '', at: AT }, declineOffer, token, 'J. Hale', 'no')).rejects.toThrow(
       /accepted by J\. Hale on 10 May 2031; it stays so/,
     );
     await expect(database.write((sql) => sql.run(`UPDATE offer SET document = '{}'`))).rejects.toThrow();
     // Somebody goes behind the product's back: what was agreed no longer is what the books say, and that shows.
     await database.write((sql) => sql.run('UPDATE quotation_alternate SET amount = amount + 1'));
-    expect((await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]!.intact).toBe(false);
+    expect((await offersOf(reading(database), 'J2', 'quotation', '1', '2031-05-02'))[0]!.intact).toBe(false);
   });
 
   test('accepted by an order, its payments are there to be billed by', async () => {
     // The price as quoted, 6,177.00: 30 % when section B is finished, 70 % on a day.
     const payments = [payment('Start', 300_000, null), { ...payment('Finish', 700_000, null), dueOn: '2031-09-30', stage: '' }];
     await send({ payments: [{ ...payments[0]!, stage: 'b' }, payments[1]!] });
-    const { lines } = await loadEstimate(database.read(), 'J2', 1);
-    await awardJob(database, TESTER, 'J2', 1, {
+    const { lines } = await loadEstimate(reading(database), 'J2', 1);
+    await act(database, TESTER, awardJob, 'J2', 1, {
       ...{ acceptedOn: '2031-05-12', acceptance: 'Order 7', agreed: 617_700 },
       groups: groupsBy('section', lines).map((it) => ({ ...it, members: [...it.members] })),
     });
-    const [offer] = await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-20');
+    const [offer] = await offersOf(reading(database), 'J2', 'quotation', '1', '2031-05-20');
     expect(offer!.closed).toBe('This work was awarded on 12 May 2031; there is nothing left to answer');
-    const view = await billingScheduleView(database.read(), 'J2', '2031-05-31');
+    const view = await billingScheduleView(reading(database), 'J2', '2031-05-31');
     const laid = byPayments(
       view.payments,
       view.stages.map((it) => it.name),
@@ -318,31 +326,31 @@ describe('a quotation', () => {
       'J2',
       laid.map((it) => ({ ...it, stages: [...it.stages] })),
     );
-    const { instalments } = valueInstalments(await loadInstalments(database.read(), 2), view.lines, [
+    const { instalments } = valueInstalments(await loadInstalments(reading(database), 2), view.lines, [
       { reached: null },
       { reached: null },
     ]);
     // 30 % = 1,853.10, 70 % = 4,323.90.
     expect(instalments.map((it) => it.amount)).toEqual([185_310, 432_390]);
-    expect((await billingScheduleView(database.read(), 'J2', '2031-05-31')).instalments.map((it) => [it.due, it.stages])).toEqual(
-      [
-        ['finish', ['B']],
-        ['day', []],
-      ],
-    );
+    expect(
+      (await billingScheduleView(reading(database), 'J2', '2031-05-31')).instalments.map((it) => [it.due, it.stages]),
+    ).toEqual([
+      ['finish', ['B']],
+      ['day', []],
+    ]);
   });
 
   test('is declined with a reason; past its day it takes no answer; a wrong link leads nowhere', async () => {
     const { token } = await send();
-    await expect(acceptOffer(database, '2031-07-01T08:00:00.000Z', token, 'J', 'M1 1')).rejects.toThrow(
+    await expect(act(database, { name: '', at: '2031-07-01T08:00:00.000Z' }, acceptOffer, token, 'J', 'M1 1')).rejects.toThrow(
       /valid until 30 Jun 2031/,
     );
-    await expect(answerView(database.read(), `${token}x`, '2031-05-11')).rejects.toThrow(/no document behind this link/);
-    expect((await answerView(database.read(), token, '2031-06-30')).closed).toBeNull();
-    expect((await answerView(database.read(), token, '2031-07-01')).closed).toMatch(/valid until 30 Jun 2031/);
-    await declineOffer(database, AT, token, 'J. Hale', 'Too dear');
-    expect(await quotationList(database.read(), 'J2')).toMatchObject([{ status: 'declined' }]);
-    expect((await offersOf(database.read(), 'J2', 'quotation', '1', '2031-05-02'))[0]).toMatchObject({
+    await expect(answerView(reading(database), `${token}x`, '2031-05-11')).rejects.toThrow(/no document behind this link/);
+    expect((await answerView(reading(database), token, '2031-06-30')).closed).toBeNull();
+    expect((await answerView(reading(database), token, '2031-07-01')).closed).toMatch(/valid until 30 Jun 2031/);
+    await act(database, { name: '', at: AT }, declineOffer, token, 'J. Hale', 'Too dear');
+    expect(await quotationList(reading(database), 'J2')).toMatchObject([{ status: 'declined' }]);
+    expect((await offersOf(reading(database), 'J2', 'quotation', '1', '2031-05-02'))[0]).toMatchObject({
       reason: 'Too dear',
       seal: '',
     });
@@ -350,22 +358,22 @@ describe('a quotation', () => {
 
   test('once the work is awarded, none is sent and none answered; what a client noted down earlier stays', async () => {
     const { token } = await send();
-    await saveQuotation(database, TESTER, 'J2', null, input());
-    await askAboutOffer(database, AT, token, 'Mr Hale', 'And in copper?');
-    await moveJob(database, TESTER, 'J2', 'awarded', '2031-05-12');
+    await act(database, TESTER, saveQuotation, 'J2', null, input());
+    await act(database, { name: '', at: AT }, askAboutOffer, token, 'Mr Hale', 'And in copper?');
+    await act(database, TESTER, moveJob, 'J2', 'awarded', '2031-05-12');
     const before = await everything(database);
-    await expect(sendQuotation(database, sending, TESTER, 'J2', 2, { ...message, on: '2031-05-13' })).rejects.toThrow(
+    await expect(act(database, TESTER, sendQuotation, sending, 'J2', 2, { ...message, on: '2031-05-13' })).rejects.toThrow(
       /Job J2 is awarded; what it asks for now goes out as a change order/,
     );
     for (const answer of [
-      acceptOffer(database, AT, token, 'Mr Hale', 'M1 1'),
-      declineOffer(database, AT, token, 'Mr Hale', 'Too dear'),
-      askAboutOffer(database, AT, token, 'Mr Hale', 'Still?'),
+      act(database, { name: '', at: AT }, acceptOffer, token, 'Mr Hale', 'M1 1'),
+      act(database, { name: '', at: AT }, declineOffer, token, 'Mr Hale', 'Too dear'),
+      act(database, { name: '', at: AT }, askAboutOffer, token, 'Mr Hale', 'Still?'),
     ])
       await expect(answer).rejects.toThrow(/This work was awarded on 12 May 2031/);
-    await expect(chooseEstimate(database, TESTER, 'J2', 1)).rejects.toThrow(/Job J2 is awarded; its contract/);
+    await expect(act(database, TESTER, chooseEstimate, 'J2', 1)).rejects.toThrow(/Job J2 is awarded; its contract/);
     expect(await everything(database)).toBe(before);
-    expect((await answerView(database.read(), token, '2031-05-13')).questions).toHaveLength(1);
+    expect((await answerView(reading(database), token, '2031-05-13')).questions).toHaveLength(1);
   });
 });
 
@@ -375,14 +383,14 @@ test.each([
   ['approved', /C9 was approved on 4 May 2031/],
 ] as const)('a change that is %s takes no answer from the client any more', async (status, told) => {
   await issueC9();
-  await sendChange(database, sending, TESTER, 'J1', 'C9', message);
-  const [{ token } = { token: '' }] = await offersOf(database.read(), 'J1', 'change', 'C9', '2031-05-02');
-  expect((await answerView(database.read(), token, '2031-05-03')).closed).toBeNull();
-  await decideChange(database, TESTER, 'J1', 'C9', {
+  await act(database, TESTER, sendChange, sending, 'J1', 'C9', message);
+  const [{ token } = { token: '' }] = await offersOf(reading(database), 'J1', 'change', 'C9', '2031-05-02');
+  expect((await answerView(reading(database), token, '2031-05-03')).closed).toBeNull();
+  await act(database, TESTER, decideChange, 'J1', 'C9', {
     ...{ status, on: '2031-05-04', by: 'Mr Hale', note: 'By telephone', agreed: null, daysGranted: null },
   });
   const before = await everything(database);
-  await expect(acceptOffer(database, AT, token, 'Mr Hale', 'M1 1')).rejects.toThrow(told);
-  expect((await answerView(database.read(), token, '2031-05-11')).closed).toMatch(told);
+  await expect(act(database, { name: '', at: AT }, acceptOffer, token, 'Mr Hale', 'M1 1')).rejects.toThrow(told);
+  expect((await answerView(reading(database), token, '2031-05-11')).closed).toMatch(told);
   expect(await everything(database)).toBe(before);
 });

@@ -1,47 +1,44 @@
+import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
 import type { QuotationInput, SendInput, TermsInput } from '../../wire/quotations';
-import type { Database } from '../db/database';
-import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { bulkInsert, nextId, type Reader, type Sql } from '../db/sql';
 import { quotationDocument } from '../offers/clientDocuments';
 import { loadEstimate } from '../estimates/estimateViews';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { loadQuotation, type LoadedQuotation } from './quotationList';
-import { offerDocument, type Sending } from '../offers/offers';
-import { record, type Actor } from '../ledger/post';
-import { OPEN_BESIDE, refuseSavedSince } from '../versions/staleness';
+import { offerDocument } from '../offers/offers';
+import type { Sending } from '../offers/sending';
+import { type Actor } from '../ledger/audit';
+import { assertVersion } from '../versions/staleness';
 import { fieldError } from '../company/saveCompany';
 
 /** Keeps a quotation as typed; `number` null makes a new one. Gives back its number and version. */
 export async function saveQuotation(
-  database: Database,
-  actor: Actor,
+  command: Command,
   job: string,
   number: number | null,
   input: QuotationInput,
 ): Promise<{ number: number; version: number }> {
-  return database.write(async (sql) => {
-    const { id: jobId } = await tenderByNumber(sql, job);
-    const { row: estimate } = await loadEstimate(sql, job, input.estimate);
-    const there = number === null ? null : await draftOf(sql, job, number);
-    if (there) refuseSavedSince('this quotation', there, input.version, OPEN_BESIDE);
-    const faults = paymentFaults(input);
-    if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-    const last = await sql.get<{ number: number | null }>('SELECT max(number) AS number FROM quotation WHERE job_id = $1', [
-      jobId,
-    ]);
-    const own = there?.number ?? (last?.number ?? 0) + 1;
-    const version = (there?.version ?? 0) + 1;
-    const id = there?.id ?? (await nextId(sql, 'quotation'));
-    await saveFacts(sql, actor, [id, jobId, own, estimate.id, version], input);
-    await saveParts(sql, id, input);
-    await record(sql, actor, 'save-quotation', `${job}/${own}`, { version });
-    return { number: own, version };
-  });
+  const { sql, actor } = command;
+  const { id: jobId } = await tenderByNumber(sql, job);
+  const { row: estimate } = await loadEstimate(sql, job, input.estimate);
+  const there = number === null ? null : await draftOf(sql, job, number);
+  assertVersion(command, 'this quotation', there, input.version);
+  const faults = paymentFaults(input);
+  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const last = await sql.get<{ number: number | null }>('SELECT max(number) AS number FROM quotation WHERE job_id = $1', [jobId]);
+  const own = there?.number ?? (last?.number ?? 0) + 1;
+  const version = (there?.version ?? 0) + 1;
+  const id = there?.id ?? (await nextId(sql, 'quotation'));
+  await saveFacts(sql, actor, [id, jobId, own, estimate.id, version], input);
+  await saveParts(sql, id, input);
+  command.note(`${job}/${own}`, { version });
+  return { number: own, version };
 }
 
 /** The tender to quote for. Throws refused where the work was awarded already. */
-async function tenderByNumber(sql: Sql, number: string): Promise<JobIdentity> {
+async function tenderByNumber(sql: Reader, number: string): Promise<JobIdentity> {
   const job = await jobByNumber(sql, number, 'job');
   if (job.status !== 'tender')
     throw new LedrinError('refused', `Job ${number} is ${job.status}; what it asks for now goes out as a change order`);
@@ -56,7 +53,7 @@ function paymentFaults(input: QuotationInput): Fault[] {
   );
 }
 
-async function draftOf(sql: Sql, job: string, number: number): Promise<LoadedQuotation> {
+async function draftOf(sql: Reader, job: string, number: number): Promise<LoadedQuotation> {
   const quotation = await loadQuotation(sql, job, number);
   if (quotation.status !== 'draft')
     throw new LedrinError('refused', `Quotation ${number} was sent on ${quotation.sentOn}, and stays as it was; make another`);
@@ -112,12 +109,11 @@ async function saveParts(sql: Sql, id: number, it: QuotationInput): Promise<void
   );
 }
 
-export async function discardQuotation(database: Database, actor: Actor, job: string, number: number): Promise<void> {
-  await database.write(async (sql) => {
-    const { id } = await draftOf(sql, job, number);
-    await sql.run('DELETE FROM quotation WHERE id = $1', [id]);
-    await record(sql, actor, 'discard-quotation', `${job}/${number}`, {});
-  });
+export async function deleteQuotation(command: Command, job: string, number: number): Promise<void> {
+  const { sql } = command;
+  const { id } = await draftOf(sql, job, number);
+  await sql.run('DELETE FROM quotation WHERE id = $1', [id]);
+  command.note(`${job}/${number}`, {});
 }
 
 /**
@@ -125,53 +121,49 @@ export async function discardQuotation(database: Database, actor: Actor, job: st
  * the estimate behind it is frozen. All of it, or nothing.
  */
 export async function sendQuotation(
-  database: Database,
+  command: Command,
   sending: Sending,
-  actor: Actor,
   job: string,
   number: number,
   input: SendInput,
 ): Promise<void> {
-  await database.write(async (sql) => {
-    await tenderByNumber(sql, job);
-    const quotation = await draftOf(sql, job, number);
-    if (quotation.validUntil !== null && quotation.validUntil < input.on)
-      throw fieldError('on', `It would be sent after the day it is valid until, ${quotation.validUntil}; move one of the two`);
-    const { document, difference } = await quotationDocument(sql, job, number, input.on, quotation);
-    if (document.lines.length === 0)
-      throw new LedrinError('refused', `Estimate ${quotation.estimate} has no lines yet; there is nothing to offer`);
-    if (difference !== 0)
-      throw new LedrinError(
-        'refused',
-        `The payment schedule leaves ${displayExact(difference, document.digits)} of the price; change it until it comes to ${displayExact(document.total, document.digits)}`,
-        [{ field: 'payments', message: 'does not come to the price' }],
-      );
-    await sql.run(`UPDATE quotation SET status = 'sent', sent_on = $1 WHERE id = $2`, [input.on, quotation.id]);
-    await sql.run(
-      `UPDATE estimate SET status = 'sent', sent_on = $1, reference = $2 WHERE status = 'draft' AND id = (SELECT estimate_id FROM quotation WHERE id = $3)`,
-      [input.on, `Quotation ${number}`, quotation.id],
+  const { sql, actor } = command;
+  await tenderByNumber(sql, job);
+  const quotation = await draftOf(sql, job, number);
+  if (quotation.validUntil !== null && quotation.validUntil < input.on)
+    throw fieldError('on', `It would be sent after the day it is valid until, ${quotation.validUntil}; move one of the two`);
+  const { document, difference } = await quotationDocument(sql, job, number, input.on, quotation);
+  if (document.lines.length === 0)
+    throw new LedrinError('refused', `Estimate ${quotation.estimate} has no lines yet; there is nothing to offer`);
+  if (difference !== 0)
+    throw new LedrinError(
+      'refused',
+      `The payment schedule leaves ${displayExact(difference, document.digits)} of the price; change it until it comes to ${displayExact(document.total, document.digits)}`,
+      [{ field: 'payments', message: 'does not come to the price' }],
     );
-    await offerDocument(sql, sending, actor, { job, kind: 'quotation', number: String(number), document }, input);
-    await record(sql, actor, 'send-quotation', `${job}/${number}`, { to: input.to, on: input.on });
-  });
+  await sql.run(`UPDATE quotation SET status = 'sent', sent_on = $1 WHERE id = $2`, [input.on, quotation.id]);
+  await sql.run(
+    `UPDATE estimate SET status = 'sent', sent_on = $1, reference = $2 WHERE status = 'draft' AND id = (SELECT estimate_id FROM quotation WHERE id = $3)`,
+    [input.on, `Quotation ${number}`, quotation.id],
+  );
+  await offerDocument(sql, sending, actor, { job, kind: 'quotation', number: String(number), document }, input);
+  command.note(`${job}/${number}`, { to: input.to, on: input.on });
 }
 
 /** Keeps a text of the company's library of terms, by its name. */
-export async function saveTerms(database: Database, actor: Actor, input: TermsInput): Promise<void> {
-  await database.write(async (sql) => {
-    await sql.run('INSERT INTO terms_text (name, body) VALUES ($1, $2) ON CONFLICT (name) DO UPDATE SET body = excluded.body', [
-      input.name,
-      input.body,
-    ]);
-    await record(sql, actor, 'save-terms', input.name, input);
-  });
+export async function saveTerms(command: Command, input: TermsInput): Promise<void> {
+  const { sql } = command;
+  await sql.run('INSERT INTO terms_text (name, body) VALUES ($1, $2) ON CONFLICT (name) DO UPDATE SET body = excluded.body', [
+    input.name,
+    input.body,
+  ]);
+  command.note(input.name, input);
 }
 
-export async function removeTerms(database: Database, actor: Actor, name: string): Promise<void> {
-  await database.write(async (sql) => {
-    if (!(await sql.get('SELECT 1 FROM terms_text WHERE name = $1', [name])))
-      throw new LedrinError('not-found', `There are no terms called ${name}`);
-    await sql.run('DELETE FROM terms_text WHERE name = $1', [name]);
-    await record(sql, actor, 'remove-terms', name, {});
-  });
+export async function removeTerms(command: Command, name: string): Promise<void> {
+  const { sql } = command;
+  if (!(await sql.get('SELECT 1 FROM terms_text WHERE name = $1', [name])))
+    throw new LedrinError('not-found', `There are no terms called ${name}`);
+  await sql.run('DELETE FROM terms_text WHERE name = $1', [name]);
+  command.note(name, {});
 }

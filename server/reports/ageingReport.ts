@@ -1,4 +1,4 @@
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from './report';
@@ -19,7 +19,7 @@ const COLUMNS = columns(
 );
 
 /** What clients owe, by age, with the retention they hold. */
-export async function ageingReport(sql: Sql, request: ReportRequest): Promise<Report> {
+export async function ageingReport(sql: Reader, request: ReportRequest): Promise<Report> {
   const jobId = request.job === undefined ? null : (await jobByNumber(sql, request.job, 'job')).id;
   const rows: ReportRow[] = (await agedInvoices(sql, request.asOf, jobId)).map((it) => ({
     customer: it.client,

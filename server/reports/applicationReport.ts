@@ -1,7 +1,7 @@
 import { valueApplication, type ValuedApplication } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { ratio } from '../../core/money/rate';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from '../billing/billingJobs';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from './report';
@@ -23,7 +23,7 @@ const SUMMARY_COLUMNS = columns('item:t:Item', 'amount:a:Amount');
 
 /** One application valued as of a date. Throws not-found where it is not there by then. */
 export async function valuedApplicationAt(
-  sql: Sql,
+  sql: Reader,
   request: ReportRequest,
 ): Promise<{ job: LoadedBillingJob; valued: ValuedApplication; dated: string }> {
   if (request.job === undefined || request.application === undefined) {
@@ -40,7 +40,7 @@ export async function valuedApplicationAt(
 }
 
 /** An application line by line; certified figures once certified. */
-export async function applicationReport(sql: Sql, request: ReportRequest): Promise<Report> {
+export async function applicationReport(sql: Reader, request: ReportRequest): Promise<Report> {
   const { valued } = await valuedApplicationAt(sql, request);
   const rows: ReportRow[] = valued.lines.map((line) => ({
     sov_line: line.line,
@@ -67,7 +67,7 @@ export async function applicationReport(sql: Sql, request: ReportRequest): Promi
 }
 
 /** The figures of an application from contract sum to payable, one a row. */
-export async function applicationSummaryReport(sql: Sql, request: ReportRequest): Promise<Report> {
+export async function applicationSummaryReport(sql: Reader, request: ReportRequest): Promise<Report> {
   const { valued: it } = await valuedApplicationAt(sql, request);
   const items: [string, number][] = [
     ['original_contract_sum', it.originalContractSum],

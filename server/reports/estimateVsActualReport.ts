@@ -7,7 +7,7 @@ import {
   type LineEstimate,
 } from '../../core/forecast/estimateAtCompletion';
 import { isFinished } from '../../core/progress/workInProgress';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadCostLines } from '../costs/costLineStates';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { columns, totalRow, type Report, type ReportRequest } from './report';
@@ -44,7 +44,7 @@ export interface EstimatedLine {
 }
 
 /** Every cost line of a job that something speaks of by the date. */
-export async function estimatedLines(sql: Sql, job: JobIdentity, asOf: string): Promise<EstimatedLine[]> {
+export async function estimatedLines(sql: Reader, job: JobIdentity, asOf: string): Promise<EstimatedLine[]> {
   const states = await loadCostLines(sql, asOf, job.id);
   const names = await sql.all<{
     id: number;
@@ -83,7 +83,7 @@ export async function estimatedLines(sql: Sql, job: JobIdentity, asOf: string): 
 }
 
 /** Estimate versus actual of one job, by section, cost code and cost type; unbudgeted lines too. */
-export async function estimateVsActualReport(sql: Sql, request: ReportRequest): Promise<Report> {
+export async function estimateVsActualReport(sql: Reader, request: ReportRequest): Promise<Report> {
   if (request.job === undefined)
     throw new LedrinError('bad-input', 'estimate-vs-actual is of one job: name it with --job', [
       { field: 'job', message: 'expected a job number' },

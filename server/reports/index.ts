@@ -1,4 +1,4 @@
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { ageingReport } from './ageingReport';
 import { applicationReport, applicationSummaryReport } from './applicationReport';
 import { estimateVsActualReport } from './estimateVsActualReport';
@@ -15,7 +15,7 @@ export const REPORTS = {
   ageing: ageingReport,
   'trial-balance': trialBalanceReport,
   'tie-out': tieOutReport,
-} satisfies Record<string, (sql: Sql, request: ReportRequest) => Promise<Report>>;
+} satisfies Record<string, (sql: Reader, request: ReportRequest) => Promise<Report>>;
 
 export type ReportName = keyof typeof REPORTS;
 

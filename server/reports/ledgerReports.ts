@@ -1,7 +1,7 @@
 import { ACCOUNTS, JOB_COST_ACCOUNTS } from '../../core/ledger/accounts';
 import { tieOut } from '../../core/ledger/tieOut';
 import { trialBalance } from '../../core/ledger/trialBalance';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import { columns, totalRow, type Report, type ReportRequest } from './report';
 
@@ -14,7 +14,7 @@ interface Turnover {
   credit: number;
 }
 
-function turnovers(sql: Sql, asOf: string): Promise<Turnover[]> {
+function turnovers(sql: Reader, asOf: string): Promise<Turnover[]> {
   return sql.all<Turnover>(
     'SELECT l.account, sum(l.debit) AS debit, sum(l.credit) AS credit FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.dated <= $1 GROUP BY l.account',
     [asOf],
@@ -22,7 +22,7 @@ function turnovers(sql: Sql, asOf: string): Promise<Turnover[]> {
 }
 
 /** Balance of every account that has moved by the date. */
-export async function trialBalanceReport(sql: Sql, { asOf }: ReportRequest): Promise<Report> {
+export async function trialBalanceReport(sql: Reader, { asOf }: ReportRequest): Promise<Report> {
   const rows = trialBalance(
     (await turnovers(sql, asOf)).map((it) => ({ account: it.account, balance: it.debit - it.credit })),
   ).map((row) => ({ ...row }));
@@ -36,7 +36,7 @@ export async function trialBalanceReport(sql: Sql, { asOf }: ReportRequest): Pro
 }
 
 /** The proofs that postings and accounts agree, each side worked from its own tables. */
-export async function tieOutReport(sql: Sql, { asOf }: ReportRequest): Promise<Report> {
+export async function tieOutReport(sql: Reader, { asOf }: ReportRequest): Promise<Report> {
   const accounts = new Map((await turnovers(sql, asOf)).map((it) => [it.account, it]));
   const balance = (code: string) => (accounts.get(code)?.debit ?? 0) - (accounts.get(code)?.credit ?? 0);
   const cost = await sql.get<{ amount: number | null }>('SELECT sum(amount) AS amount FROM cost_entry WHERE dated <= $1', [asOf]);

@@ -1,5 +1,5 @@
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { columns, type Report, type ReportRequest, type ReportRow } from './report';
@@ -23,7 +23,7 @@ const COLUMNS = columns(
 );
 
 /** The work-in-progress schedule, docs/rules.md §8: all jobs awarded by the date, or one. */
-export async function workInProgressReport(sql: Sql, request: ReportRequest): Promise<Report> {
+export async function workInProgressReport(sql: Reader, request: ReportRequest): Promise<Report> {
   const jobId = request.job === undefined ? null : (await jobByNumber(sql, request.job, 'contract')).id;
   const jobs = (await loadPositions(sql, request.asOf, jobId)).filter((job) => inSchedule(job, request.asOf));
   const rows = jobs.map((job) => progressRow(job.number, job.name, job.progress));

@@ -1,3 +1,4 @@
+import { act as carryOut, reading } from './act';
 import { join } from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
@@ -25,11 +26,11 @@ import {
   temporaryFolder,
   TESTER,
 } from './books';
-import { certifyApplication, discardApplication, saveApplication, setSubmitted, startApplication } from '../billing/applications';
+import { certifyApplication, deleteApplication, saveApplication, setSubmitted, startApplication } from '../billing/applications';
 import { saveChange } from '../changes/changes';
 import { postCosts } from '../costs/postCosts';
 import { decideChange, issueChange } from '../changes/decideChange';
-import { receive, releaseRetention } from '../billing/receipts';
+import { recordReceipt, releaseRetention } from '../billing/receipts';
 import { reversePosting } from '../ledger/reverse';
 import { transferBudget } from '../budget/transfers';
 
@@ -114,7 +115,7 @@ interface Books {
 }
 
 async function lastNumber(books: Books): Promise<number> {
-  const row = await books.database.read().get<{ n: number }>('SELECT max(number) AS n FROM application');
+  const row = await reading(books.database).get<{ n: number }>('SELECT max(number) AS n FROM application');
   return row!.n;
 }
 
@@ -135,17 +136,17 @@ async function perform(books: Books, it: Act): Promise<unknown> {
         amount: it.amount,
         description: '',
       };
-      return postCosts(database, TESTER, {
+      return carryOut(database, TESTER, postCosts, {
         lines: [{ ...line, commitment: it.order ? 'PO1/1' : '', uninstalled: it.stored }],
         asOf: on,
       });
     }
     case 'reverse': {
-      const postings = await database.read().all<{ id: number }>('SELECT id FROM posting ORDER BY id');
-      return reversePosting(database, TESTER, postings[it.pick % postings.length]!.id, { on, reason: 'tried' });
+      const postings = await reading(database).all<{ id: number }>('SELECT id FROM posting ORDER BY id');
+      return carryOut(database, TESTER, reversePosting, postings[it.pick % postings.length]!.id, { on, reason: 'tried' });
     }
     case 'start':
-      return startApplication(database, TESTER, 'J1', { dated: on, reference: '', bySchedule: false });
+      return carryOut(database, TESTER, startApplication, 'J1', { dated: on, reference: '', bySchedule: false });
     case 'start by schedule':
       return startBySchedule(books);
     case 'schedule': {
@@ -160,7 +161,7 @@ async function perform(books: Books, it: Act): Promise<unknown> {
     }
     case 'begin stage':
     case 'finish stage': {
-      const { sections } = await planView(database.read(), 'J1', on);
+      const { sections } = await planView(reading(database), 'J1', on);
       const days = sections.find((section) => section.name === 'A')!;
       const startedOn = days.startedOn ?? on;
       const finishedOn = it.kind === 'finish stage' ? on : null;
@@ -169,45 +170,46 @@ async function perform(books: Books, it: Act): Promise<unknown> {
     }
     case 'submit':
     case 'take back':
-      return setSubmitted(database, TESTER, 'J1', number, it.kind === 'submit');
+      return carryOut(database, TESTER, setSubmitted, 'J1', number, it.kind === 'submit');
     case 'discard':
-      return discardApplication(database, TESTER, 'J1', number);
+      return carryOut(database, TESTER, deleteApplication, 'J1', number);
     case 'save': {
       const lines = it.shares.map((share, i) => ({
         line: String(i + 1),
         work: Math.floor((SCHEDULED[i]! * share) / 100),
         materials: i === 1 ? it.materials : 0,
       }));
-      return saveApplication(database, TESTER, 'J1', number, { dated: on, reference: '', lines });
+      return carryOut(database, TESTER, saveApplication, 'J1', number, { version: null, dated: on, reference: '', lines });
     }
     case 'certify':
-      return certifyApplication(database, TESTER, 'J1', number, {
+      return carryOut(database, TESTER, certifyApplication, 'J1', number, {
+        version: null,
         on,
         lines: it.cut === null ? [] : [{ line: '1', work: it.cut * 6000, materials: 0 }],
       });
     case 'receive': {
-      const open = await database.read().all<{ posting: string; open: number }>(
+      const open = await reading(database).all<{ posting: string; open: number }>(
         `SELECT CAST(number AS TEXT) AS posting, due + tax - coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id), 0) AS open FROM application a WHERE status = 'certified'
           UNION ALL SELECT reference, amount + tax - coalesce((SELECT sum(amount) FROM receipt WHERE release_id = l.id), 0) FROM retention_release l`,
       );
       const invoice = open[it.pick % open.length]!;
-      return receive(database, TESTER, 'J1', invoice.posting, {
+      return carryOut(database, TESTER, recordReceipt, 'J1', invoice.posting, {
         dated: on,
         amount: Math.floor((invoice.open * it.share) / 100),
         reference: '',
       });
     }
     case 'change':
-      return saveChange(database, TESTER, 'J1', changeOf(`X${books.done}`, on, it), null);
+      return carryOut(database, TESTER, saveChange, 'J1', changeOf(`X${books.done}`, on, it), null);
     case 'issue':
     case 'approve':
     case 'reject':
     case 'withdraw': {
-      const changes = await database.read().all<{ number: string }>('SELECT number FROM change_order ORDER BY id');
+      const changes = await reading(database).all<{ number: string }>('SELECT number FROM change_order ORDER BY id');
       const { number: change } = changes[it.pick % changes.length]!;
-      if (it.kind === 'issue') return issueChange(database, TESTER, 'J1', change, on);
+      if (it.kind === 'issue') return carryOut(database, TESTER, issueChange, 'J1', change, on);
       const status = ({ approve: 'approved', reject: 'rejected', withdraw: 'withdrawn' } as const)[it.kind];
-      return decideChange(database, TESTER, 'J1', change, {
+      return carryOut(database, TESTER, decideChange, 'J1', change, {
         status,
         on,
         by: 'Client',
@@ -218,7 +220,7 @@ async function perform(books: Books, it: Act): Promise<unknown> {
     }
     case 'transfer': {
       const line = { section: 'A', costType: 'material' as const, hours: null };
-      return transferBudget(database, TESTER, 'J1', {
+      return carryOut(database, TESTER, transferBudget, 'J1', {
         dated: on,
         reason: 'tried',
         lines: [
@@ -228,7 +230,7 @@ async function perform(books: Books, it: Act): Promise<unknown> {
       });
     }
     case 'release':
-      return releaseRetention(database, TESTER, 'J1', {
+      return carryOut(database, TESTER, releaseRetention, 'J1', {
         dated: on,
         amount: it.share * 150,
         reference: `Release of ${on} ${books.done}`,
@@ -238,9 +240,9 @@ async function perform(books: Books, it: Act): Promise<unknown> {
 
 /** What is billed by a schedule is what it says, and never more than a line has. */
 async function startBySchedule({ database, on }: Books): Promise<void> {
-  const number = await startApplication(database, TESTER, 'J1', { dated: on, reference: '', bySchedule: true });
-  const { lines, summary } = await applicationView(database.read(), 'J1', number, on);
-  expect(summary.gross).toBe((await jobBilling(database.read(), 'J1', on)).schedule!.due);
+  const number = await carryOut(database, TESTER, startApplication, 'J1', { dated: on, reference: '', bySchedule: true });
+  const { lines, summary } = await applicationView(reading(database), 'J1', number, on);
+  expect(summary.gross).toBe((await jobBilling(reading(database), 'J1', on)).schedule!.due);
   for (const line of lines) {
     expect([line.line, line.work]).toEqual([line.line, line.bySchedule]);
     expect(Math.abs(line.work)).toBeLessThanOrEqual(Math.abs(line.scheduled));
@@ -272,7 +274,7 @@ async function attempt(books: Books, it: Act): Promise<void> {
 }
 
 async function totalsAreEntries(database: Database, on: PlainDate): Promise<void> {
-  const sql = database.read();
+  const sql = reading(database);
   const entries = await sql.get<{ cost: number; hours: number }>(
     'SELECT sum(amount) AS cost, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE dated <= $1',
     [on],
@@ -297,15 +299,15 @@ test('whatever is done in whatever order, the books tie, and go out and come bac
           await totalsAreEntries(books.database, on);
         }
         const folder = join(temporaryFolder(), 'out');
-        await writeBook(books.database.read(), folder, besides(books.database));
+        await writeBook(reading(books.database), folder, besides(books.database));
         const copy = await temporaryDatabase();
         expect(await faultsOf(copy, folderText(folder))).toEqual([]);
         for (const name of ['wip', 'ageing', 'trial-balance', 'tie-out'] as const) {
           expect(await reportLines(copy, name, books.on)).toEqual(await reportLines(books.database, name, books.on));
         }
         const [kept, came] = [
-          await billingScheduleView(books.database.read(), 'J1', books.on),
-          await billingScheduleView(copy.read(), 'J1', books.on),
+          await billingScheduleView(reading(books.database), 'J1', books.on),
+          await billingScheduleView(reading(copy), 'J1', books.on),
         ];
         expect({ ...came, savedBy: null, savedAt: null }).toEqual({ ...kept, savedBy: null, savedAt: null });
         await copy.close();

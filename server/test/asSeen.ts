@@ -1,3 +1,4 @@
+import { act, reading } from './act';
 import type { InstalmentsInput } from '../../wire/instalments';
 import type { CheckItem, JobFacts, Person } from '../../wire/jobFile';
 import type { PlanInput } from '../../wire/plan';
@@ -14,9 +15,9 @@ import { TESTER } from './books';
 
 /** Commands of one who has just looked at what they change. */
 export async function keepPlan(database: Database, job: string, plan: Omit<PlanInput, 'seen'>): Promise<void> {
-  const sql = database.read();
+  const sql = reading(database);
   const seen = await planSeen(sql, (await jobByNumber(sql, job, 'job')).id);
-  await savePlan(database, TESTER, job, { ...plan, seen });
+  await act(database, TESTER, savePlan, job, { ...plan, seen });
 }
 
 export async function keepInstalments(
@@ -24,20 +25,20 @@ export async function keepInstalments(
   job: string,
   instalments: InstalmentsInput['instalments'],
 ): Promise<void> {
-  const sql = database.read();
+  const sql = reading(database);
   const seen = digestOf(await loadInstalments(sql, (await jobByNumber(sql, job, 'job')).id));
-  await saveInstalments(database, TESTER, job, { seen, instalments });
+  await act(database, TESTER, saveInstalments, job, { seen, instalments });
 }
 
 export async function keepFacts(database: Database, job: string, facts: JobFacts): Promise<void> {
-  const { seen } = await jobFileView(database.read(), job);
-  await saveJobFacts(database, TESTER, job, { ...facts, seen: seen.facts });
+  const { seen } = await jobFileView(reading(database), job);
+  await act(database, TESTER, saveJobFacts, job, { ...facts, seen: seen.facts });
 }
 
 export async function keepPeople(database: Database, job: string, people: Person[]): Promise<void> {
-  await savePeople(database, TESTER, job, people, (await jobFileView(database.read(), job)).seen.people);
+  await act(database, TESTER, savePeople, job, people, (await jobFileView(reading(database), job)).seen.people);
 }
 
 export async function keepChecklist(database: Database, job: string, items: CheckItem[]): Promise<void> {
-  await saveChecklist(database, TESTER, job, items, (await jobFileView(database.read(), job)).seen.checklist);
+  await act(database, TESTER, saveChecklist, job, items, (await jobFileView(reading(database), job)).seen.checklist);
 }

@@ -1,14 +1,15 @@
+import { act, reading } from './act';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BookRefused } from '../book/checks/bookFaults';
 import { importBook } from '../book/importBook';
-import type { Actor } from '../ledger/post';
+import type { Actor } from '../ledger/audit';
 import { openDatabase, type Database } from '../db/database';
 import { reportCsv } from '../reports/reportCsv';
 import type { Stores } from '../attachments/contents';
-import { loadCompany } from '../company/company';
+import { loadDigits } from '../company/company';
 import { REPORTS, type ReportName } from '../reports/index';
 
 export const TESTER: Actor = { name: 'tester', at: '2031-05-02T09:00:00.000Z' };
@@ -62,7 +63,7 @@ export function writeBookText(book: BookText): string {
 /** Imports a book and gives back its faults as `file:row:column`; none where it came in. */
 export async function faultsOf(database: Database, book: BookText): Promise<string[]> {
   try {
-    await importBook(database, writeBookText(book), TESTER, besides(database));
+    await act(database, TESTER, importBook, writeBookText(book), besides(database));
     return [];
   } catch (error) {
     if (!(error instanceof BookRefused)) throw error;
@@ -78,8 +79,8 @@ export async function reportLines(
   job?: string,
   application?: number,
 ): Promise<string[]> {
-  const report = await REPORTS[name](database.read(), { asOf, job, application });
-  return reportCsv(report, (await loadCompany(database.read()))!.digits)
+  const report = await REPORTS[name](reading(database), { asOf, job, application });
+  return reportCsv(report, await loadDigits(reading(database)))
     .trimEnd()
     .split('\n')
     .slice(1);
@@ -87,7 +88,7 @@ export async function reportLines(
 
 /** A digest of every table's rows, to see that nothing changed. */
 export async function everything(database: Database): Promise<string> {
-  const sql = database.read();
+  const sql = reading(database);
   const tables = await sql.all<{ name: string }>(`SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name`);
   const rows = [];
   for (const { name } of tables) rows.push([name, await sql.all(`SELECT * FROM ${name} ORDER BY 1, 2`)]);

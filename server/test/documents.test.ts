@@ -1,12 +1,13 @@
+import { reading } from './act';
 import { inflateSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
-import { loadCompany, type Company } from '../company/company';
+import { type Company, loadCompany } from '../company/company';
 import { REPORTS, type ReportName } from '../reports/index';
 import type { Report } from '../reports/report';
 import { cleanUp, faultsOf, folderText, temporaryDatabase } from './books';
 import { unzipped } from './unzipped';
-import { applicationPdf } from '../billing/applicationPdf';
+import { applicationDocument, applicationPdf } from '../billing/applicationPdf';
 import { cellText, csvText, reportCsv } from '../reports/reportCsv';
 import { readableCell, reportPdf } from '../reports/reportPdf';
 import { reportXlsx } from '../reports/reportXlsx';
@@ -18,11 +19,11 @@ const AS_OF = '2031-04-30';
 beforeAll(async () => {
   database = await temporaryDatabase();
   expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
-  company = (await loadCompany(database.read()))!;
+  company = await loadCompany(reading(database));
 });
 afterAll(cleanUp);
 
-const reportOf = (name: ReportName, more = {}): Promise<Report> => REPORTS[name](database.read(), { asOf: AS_OF, ...more });
+const reportOf = (name: ReportName, more = {}): Promise<Report> => REPORTS[name](reading(database), { asOf: AS_OF, ...more });
 
 /** How many pages a PDF has, and what its page contents draw, uncompressed. */
 function pdfPages(pdf: Buffer): { pages: number; streams: string[] } {
@@ -81,7 +82,7 @@ describe('a workbook', () => {
 
 describe('a PDF', () => {
   test('of an application has a summary page and line pages', async () => {
-    const { pages, streams } = pdfPages(await applicationPdf(database.read(), '2104', 14));
+    const { pages, streams } = pdfPages(await applicationPdf(await applicationDocument(reading(database), '2104', 14)));
     expect(pages).toBe(2);
     expect(streams.length).toBeGreaterThan(2);
   });
@@ -98,12 +99,12 @@ describe('a PDF', () => {
       application_lines: `job,application,sov_line,work_to_date\n${lines.map((n) => `L1,1,${n},1234567.89`).join('\n')}\n`,
     };
     expect(await faultsOf(long, book)).toEqual([]);
-    expect(pdfPages(await applicationPdf(long.read(), 'L1', 1)).pages).toBeGreaterThan(4);
+    expect(pdfPages(await applicationPdf(await applicationDocument(reading(long), 'L1', 1))).pages).toBeGreaterThan(4);
   });
 
   test('of an application that is not there is refused', async () => {
-    await expect(applicationPdf(database.read(), '2104', 99)).rejects.toThrow(/no application 99/);
-    await expect(applicationPdf(database.read(), '2117', 1)).rejects.toThrow(/tender/);
+    await expect(applicationPdf(await applicationDocument(reading(database), '2104', 99))).rejects.toThrow(/no application 99/);
+    await expect(applicationPdf(await applicationDocument(reading(database), '2117', 1))).rejects.toThrow(/tender/);
   });
 
   test.each(['wip', 'ageing', 'trial-balance', 'tie-out'] as const)('comes of %s', async (name) => {

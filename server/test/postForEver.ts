@@ -1,4 +1,5 @@
 // Posts batches until it is killed, and says when the first is in. For the test that kills it.
+import { act } from './act';
 import { postCosts } from '../costs/postCosts';
 import { openDatabase } from '../db/database';
 import { TESTER } from './books';
@@ -19,6 +20,6 @@ const line = {
   uninstalled: false,
 };
 for (let n = 0; ; n++) {
-  await postCosts(database, TESTER, { lines: Array.from({ length: 40 }, () => line), asOf: '2031-04-30' });
+  await act(database, TESTER, postCosts, { lines: Array.from({ length: 40 }, () => line), asOf: '2031-04-30' });
   if (n === 0) console.log('posting');
 }

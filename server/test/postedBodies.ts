@@ -1,6 +1,14 @@
+import { addressOf, type Call, type SentOf } from '../../wire/call';
+import { CALLS } from '../../wire/calls';
 import { BY_DAY, NOT_BEGUN } from './wholeBook';
 
-export const cost = {
+type WithInput = {
+  [Name in keyof typeof CALLS as (typeof CALLS)[Name]['input'] extends null ? never : Name]: SentOf<(typeof CALLS)[Name]>;
+};
+
+type Body<Name extends keyof WithInput> = WithInput[Name]['body'];
+
+export const cost: Body<'postCosts'>['lines'][number] = {
   dated: '2031-03-12',
   job: 'J1',
   section: 'A',
@@ -14,7 +22,7 @@ export const cost = {
   commitment: '',
   uninstalled: false,
 };
-const job = {
+const job: Body<'createJob'> = {
   number: 'N1',
   name: 'New',
   client: 'NORTH',
@@ -34,33 +42,41 @@ const job = {
   budget: [],
   draftId: null,
 };
-const company = { name: 'A', currency: 'GBP', taxName: '', taxRate: 0, yearStartMonth: 1, address: '', jobNumberPattern: '' };
+const company: Body<'saveCompany'> = {
+  name: 'A',
+  currency: 'GBP',
+  taxName: '',
+  taxRate: 0,
+  yearStartMonth: 1,
+  address: '',
+  jobNumberPattern: '',
+};
 
-const item = {
+const item: Body<'savePriceItems'>['items'][number] = {
   ...{ code: 'X1', description: 'X', unit: 'm', costType: 'material', costCode: '200', wageClass: '', unitCost: 5, markup: null },
   ...{ vendor: '', checkedOn: null },
 };
-const part = {
+const part: Body<'saveEstimate'>['lines'][number]['parts'][number] = {
   ...{ item: '', description: '', costCode: '100', costType: 'labour', basis: 'in-all', quantity: 1, unit: 'h', unitCost: 1 },
   markup: null,
 };
-const estimate = {
+const estimate: Body<'saveEstimate'> = {
   ...{ version: 1, name: 'E', overhead: 0, profit: 0, rounding: 0, typeMarkups: [{ costType: 'labour', rate: 1 }] },
   sectionMarkups: [{ section: 'A', rate: 1 }],
   lines: [{ line: '1', section: 'A', description: 'x', quantity: 1, unit: '', buildUp: 'BED', markup: null, parts: [part] }],
 };
-const award = {
+const award: Body<'awardJob'> = {
   ...{ acceptedOn: '2031-04-01', acceptance: 'a', agreed: 100 },
   groups: [{ line: '1', section: '', description: 'x', members: ['1'], weight: null }],
 };
 
-const quotation = {
+const quotation: Body<'saveQuotation'> = {
   ...{ version: 1, estimate: 1, title: 'Q', presentation: 'line', quantities: true, unitPrices: true, contact: '', email: '' },
   ...{ introduction: '', exclusions: '', terms: '', validUntil: '2031-12-01', alternates: [{ name: 'A', amount: 1 }] },
   payments: [{ name: 'P', rate: 1_000_000, amount: null, dueOn: null, stage: '' }],
 };
-const mail = { on: '2031-04-01', to: 'a@client.example', subject: 's', message: 'm' };
-const change = {
+const mail: Body<'sendQuotation'> = { on: '2031-04-01', to: 'a@client.example', subject: 's', message: 'm' };
+const change: Body<'saveChange'> = {
   ...{ version: 0, number: 'X1', title: 'T', raisedOn: '2031-04-01', reference: '', reason: '', askedBy: '', daysAsked: 1 },
   price: [{ line: '1', section: '', description: 'x', quantity: null, unit: '', amount: 1 }],
   cost: [
@@ -77,9 +93,20 @@ const change = {
     },
   ],
 };
-const decision = { status: 'rejected', on: '2031-04-02', by: 'b', note: '', agreed: null, daysGranted: null };
-const moved = { section: 'A', costType: 'labour', hours: null };
-const transfer = {
+const decision: Body<'decideChange'> = {
+  status: 'rejected',
+  on: '2031-04-02',
+  by: 'b',
+  note: '',
+  agreed: null,
+  daysGranted: null,
+};
+const moved: Pick<Body<'transferBudget'>['lines'][number], 'section' | 'costType' | 'hours'> = {
+  section: 'A',
+  costType: 'labour',
+  hours: null,
+};
+const transfer: Body<'transferBudget'> = {
   ...{ dated: '2031-04-01', reason: 'r' },
   lines: [
     { ...moved, costCode: '100', amount: 1 },
@@ -87,7 +114,7 @@ const transfer = {
   ],
 };
 
-const facts = {
+const facts: Omit<Body<'saveJobFacts'>, 'seen'> = {
   ...{
     name: 'Mill',
     contractReference: '',
@@ -102,76 +129,87 @@ const facts = {
   retention: { rate: 50_000, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all', cap: null },
 };
 
-/** Every route that changes something, with a body it takes. */
-export const POSTS: [method: 'post' | 'put', path: string, body: Record<string, unknown>][] = [
-  ['post', '/api/costs', { lines: [cost], asOf: '2031-03-31' }],
-  ['post', '/api/costs/preview', { lines: [cost], asOf: '2031-03-31' }],
-  ['post', '/api/jobs', job],
-  ['post', '/api/company', company],
-  ['post', '/api/clients', { code: 'X', name: 'X', contact: '', email: '', phone: '', address: '', termsDays: 5 }],
-  ['post', '/api/cost-codes', { codes: [{ code: 'X', description: 'X', unit: '' }] }],
-  ['post', '/api/jobs/J1/applications', { dated: '2031-04-30', reference: '', bySchedule: false }],
-  ['put', '/api/jobs/J1/applications/3', { dated: '2031-03-31', reference: '', lines: [{ line: '1', work: 1, materials: 0 }] }],
-  ['post', '/api/jobs/J1/applications/3/certify', { on: '2031-04-01', lines: [{ line: '1', work: 1, materials: 0 }] }],
-  ['post', '/api/jobs/J1/invoices/2/receipts', { dated: '2031-04-01', amount: 5, reference: '' }],
-  ['post', '/api/jobs/J1/releases', { dated: '2031-04-01', amount: 5, reference: 'R' }],
-  ['post', '/api/postings/1/reverse', { on: null, reason: 'r' }],
-  ['put', '/api/prices/items', { items: [item], on: '2031-04-01', reason: '' }],
-  ['post', '/api/prices/move', { by: 1, vendor: 'PANEL', costType: null, costCode: '', on: '2031-04-01', reason: '', seen: '' }],
-  ['post', '/api/prices/move/preview', { by: 1, vendor: '', costType: 'labour', costCode: '', on: '2031-04-01', reason: '' }],
-  [
-    'put',
-    '/api/build-ups',
-    { code: 'X2', description: 'X', unit: '', components: [{ item: 'CREW', buildUp: '', quantity: 1, waste: 0 }] },
-  ],
-  ['post', '/api/jobs/J2/estimates', { name: 'E', copyOf: { job: 'J2', estimate: 1 } }],
-  ['put', '/api/jobs/J2/estimates/1', estimate],
-  ['post', '/api/jobs/J2/estimates/1/reprice', { seen: '' }],
-  ['post', '/api/jobs/J2/quotations', { ...quotation, version: 0 }],
-  ['put', '/api/jobs/J2/quotations/1', quotation],
-  ['post', '/api/jobs/J2/quotations/1/send', mail],
-  ['put', '/api/jobs/J2/facts', { ...facts, seen: '' }],
-  ['put', '/api/jobs/J1/people', { seen: '', people: [{ side: 'client', name: 'H', role: '', email: '', phone: '' }] }],
-  ['put', '/api/jobs/J1/checklist', { seen: '', items: [{ item: 'I', person: '', dueOn: null, doneOn: null }] }],
-  ['put', '/api/checklists', { name: 'T', items: ['I'] }],
-  ['post', '/api/jobs/J1/events', { kind: 'call', dated: '2031-04-01', text: 't' }],
-  ['post', '/api/jobs/J2/lock', { locked: true, reason: 'r' }],
-  [
-    'put',
-    '/api/job-templates',
-    { name: 'T', content: { facts: { retention: '5' }, sov: [{ line: '1' }], budget: [{ amount: '5' }] } },
-  ],
-  [
-    'put',
-    '/api/jobs/J1/plan',
-    {
+/** Every call that takes an input, with one it takes; a call that is missing here does not compile. */
+export const EXAMPLES: WithInput = {
+  postCosts: { body: { lines: [cost], asOf: '2031-03-31' } },
+  previewCosts: { body: { lines: [cost], asOf: '2031-03-31' } },
+  createJob: { body: job },
+  saveCompany: { body: company },
+  addClient: { body: { code: 'X', name: 'X', contact: '', email: '', phone: '', address: '', termsDays: 5 } },
+  addCostCodes: { body: { codes: [{ code: 'X', description: 'X', unit: '' }] } },
+  startApplication: { job: 'J1', body: { dated: '2031-04-30', reference: '', bySchedule: false } },
+  saveApplication: {
+    job: 'J1',
+    application: 3,
+    body: { version: null, dated: '2031-03-31', reference: '', lines: [{ line: '1', work: 1, materials: 0 }] },
+  },
+  certifyApplication: {
+    job: 'J1',
+    application: 3,
+    body: { version: null, on: '2031-04-01', lines: [{ line: '1', work: 1, materials: 0 }] },
+  },
+  recordReceipt: { job: 'J1', invoice: '2', body: { dated: '2031-04-01', amount: 5, reference: '' } },
+  releaseRetention: { job: 'J1', body: { dated: '2031-04-01', amount: 5, reference: 'R' } },
+  reversePosting: { posting: 1, body: { on: null, reason: 'r' } },
+  savePriceItems: { body: { items: [item], on: '2031-04-01', reason: '' } },
+  movePrices: { body: { by: 1, vendor: 'PANEL', costType: null, costCode: '', on: '2031-04-01', reason: '', seen: '' } },
+  previewPriceMove: { body: { by: 1, vendor: '', costType: 'labour', costCode: '', on: '2031-04-01', reason: '' } },
+  saveBuildUp: {
+    body: { code: 'X2', description: 'X', unit: '', components: [{ item: 'CREW', buildUp: '', quantity: 1, waste: 0 }] },
+  },
+  startEstimate: { job: 'J2', body: { name: 'E', copyOf: { job: 'J2', estimate: 1 } } },
+  saveEstimate: { job: 'J2', estimate: 1, body: estimate },
+  repriceEstimate: { job: 'J2', estimate: 1, body: { seen: '' } },
+  addQuotation: { job: 'J2', body: { ...quotation, version: 0 } },
+  saveQuotation: { job: 'J2', quotation: 1, body: quotation },
+  sendQuotation: { job: 'J2', quotation: 1, body: mail },
+  saveJobFacts: { job: 'J2', body: { ...facts, seen: '' } },
+  savePeople: { job: 'J1', body: { seen: '', people: [{ side: 'client', name: 'H', role: '', email: '', phone: '' }] } },
+  saveChecklist: { job: 'J1', body: { seen: '', items: [{ item: 'I', person: '', dueOn: null, doneOn: null }] } },
+  saveCheckTemplate: { body: { name: 'T', items: ['I'] } },
+  addEvent: { job: 'J1', body: { kind: 'call', dated: '2031-04-01', text: 't' } },
+  lockJob: { job: 'J2', body: { locked: true, reason: 'r' } },
+  saveJobTemplate: {
+    body: { name: 'T', content: { facts: { retention: '5' }, sov: [{ line: '1' }], budget: [{ amount: '5' }] } },
+  },
+  savePlan: {
+    job: 'J1',
+    body: {
       seen: '',
       sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: '2031-04-30' }],
       lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-01-01', finishesOn: '2031-01-31' }],
     },
-  ],
-  [
-    'put',
-    '/api/jobs/J1/billing-schedule',
-    { seen: '', instalments: [{ ...BY_DAY, name: 'All', stages: ['A'], due: 'finish', from: 'stages', rate: 1_000_000 }] },
-  ],
-  ['put', '/api/terms', { name: 'T', body: 'b' }],
-  ['post', '/api/answer/none/ask', { name: 'n', question: 'q' }],
-  ['post', '/api/answer/none/accept', { name: 'n', signature: 'M1 1' }],
-  ['post', '/api/answer/none/decline', { name: 'n', reason: 'r' }],
-  ['post', '/api/questions/1', { answer: 'a' }],
-  ['post', '/api/jobs/J1/changes', change],
-  ['put', '/api/jobs/J1/changes/X1', { ...change, version: 1 }],
-  ['post', '/api/jobs/J1/changes/C2/issue', { on: '2031-04-01' }],
-  ['post', '/api/jobs/J1/changes/C2/send', mail],
-  ['post', '/api/jobs/J1/changes/C2/decide', decision],
-  ['post', '/api/jobs/J1/transfers', transfer],
-  ['post', '/api/jobs/J2/estimates/1/sent', { on: '2031-04-01', reference: '' }],
-  ['post', '/api/jobs/J2/estimates/1/award', award],
-  ['post', '/api/jobs/J1/status', { status: 'closed', on: '2031-05-01' }],
-  ['post', '/api/drafts', { content: {} }],
-  ['put', '/api/drafts/1', { content: {} }],
-];
+  },
+  saveBillingSchedule: {
+    job: 'J1',
+    body: { seen: '', instalments: [{ ...BY_DAY, name: 'All', stages: ['A'], due: 'finish', from: 'stages', rate: 1_000_000 }] },
+  },
+  saveTerms: { body: { name: 'T', body: 'b' } },
+  askAboutOffer: { token: 'none', body: { name: 'n', question: 'q' } },
+  acceptOffer: { token: 'none', body: { name: 'n', signature: 'M1 1' } },
+  declineOffer: { token: 'none', body: { name: 'n', reason: 'r' } },
+  replyToQuestion: { id: 1, body: { answer: 'a' } },
+  addChange: { job: 'J1', body: change },
+  saveChange: { job: 'J1', change: 'X1', body: { ...change, version: 1 } },
+  issueChange: { job: 'J1', change: 'C2', body: { on: '2031-04-01' } },
+  sendChange: { job: 'J1', change: 'C2', body: mail },
+  decideChange: { job: 'J1', change: 'C2', body: decision },
+  transferBudget: { job: 'J1', body: transfer },
+  sendEstimate: { job: 'J2', estimate: 1, body: { on: '2031-04-01', reference: '' } },
+  awardJob: { job: 'J2', estimate: 1, body: award },
+  moveJob: { job: 'J1', body: { status: 'closed', on: '2031-05-01' } },
+  addDraft: { body: { content: {} } },
+  saveDraft: { id: 1, body: { content: {} } },
+};
+
+type Posted = readonly [name: string, method: 'post' | 'put', path: string, body: Record<string, unknown>];
+
+/** The same as requests. */
+export const POSTS: readonly Posted[] = Object.entries(EXAMPLES).map(([name, args]) => {
+  const call: Call = CALLS[name as keyof WithInput];
+  const body = (args as { body: Record<string, unknown> }).body;
+  return [name, call.method === 'PUT' ? 'put' : 'post', `/api${addressOf(call, args)}`, body];
+});
 
 /** Bad values for any field, by what is wrong with them. */
 const BAD: unknown[] = [

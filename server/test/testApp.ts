@@ -1,7 +1,11 @@
 import { createApp } from '../app';
 import type { Database } from '../db/database';
 import { Outbox } from '../stand-ins/outbox';
+import { Workers } from '../workers/workers';
 import { temporaryFolder } from './books';
+
+/** One pool for all apps of a test file; its threads end by themselves. */
+const WORKERS = new Workers();
 
 /** The server over a database, without pages; what it logs, as it must not, goes into `logged`. */
 export function testApp(database: Database, logged: unknown[] = []): ReturnType<typeof createApp> {
@@ -11,6 +15,8 @@ export function testApp(database: Database, logged: unknown[] = []): ReturnType<
     sampleBook: 'demo/book',
     outbox: new Outbox(temporaryFolder()),
     files: temporaryFolder(),
+    workers: WORKERS,
+    address: 'http://localhost:4310',
     pages: null,
     log: (error) => logged.push(error),
   });

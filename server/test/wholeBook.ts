@@ -1,3 +1,5 @@
+import { clientDocumentPdf } from '../offers/clientDocumentPdf';
+import { act, reading } from './act';
 import { groupsBy } from '../../core/estimates/award';
 import { writeBook } from '../book/writeBook';
 import { transferBudget } from '../budget/transfers';
@@ -26,7 +28,7 @@ export const BY_DAY = {
 
 export async function exportedBook(of: Database): Promise<BookText> {
   const folder = temporaryFolder();
-  await writeBook(of.read(), folder, besides(of));
+  await writeBook(reading(of), folder, besides(of));
   return folderText(folder);
 }
 
@@ -35,28 +37,31 @@ export async function wholeBook(): Promise<BookText> {
   const database = await temporaryDatabase();
   const faults = await faultsOf(database, TENDER_BOOK);
   if (faults.length > 0) throw new Error(`the tender book does not come in: ${faults.join(' ')}`);
-  await startEstimate(database, TESTER, 'J2', { name: 'Cheaper', copyOf: { job: 'J2', estimate: 1 } });
-  await saveQuotation(database, TESTER, 'J2', null, {
+  await act(database, TESTER, startEstimate, 'J2', { name: 'Cheaper', copyOf: { job: 'J2', estimate: 1 } });
+  await act(database, TESTER, saveQuotation, 'J2', null, {
     ...{ version: 0, estimate: 1, title: 'Roof', presentation: 'line', quantities: true, unitPrices: false, contact: 'H' },
     ...{ email: 'h@x.example', introduction: 'Two\nlines', exclusions: 'a', terms: 't', validUntil: '2031-06-01' },
     alternates: [{ name: 'Green', amount: -5 }],
     payments: [{ name: 'All', rate: 1_000_000, amount: null, dueOn: '2031-06-01', stage: '' }],
   });
-  const sending = { outbox: new Outbox(besides(database).outbox), origin: 'http://ledrin.test' };
-  await sendQuotation(database, sending, TESTER, 'J2', 1, {
+  const stores = besides(database);
+  const sending = {
+    ...{ outbox: new Outbox(stores.outbox), files: stores.files, address: 'http://ledrin.test', pdfOf: clientDocumentPdf },
+  };
+  await act(database, TESTER, sendQuotation, sending, 'J2', 1, {
     ...{ on: '2031-04-01', to: 'h@x.example', subject: 'Our quotation', message: 'Dear Mr Hale,\nas walked.' },
   });
-  const { token } = (await offersOf(database.read(), 'J2', 'quotation', '1', '2031-04-02'))[0]!;
-  await askAboutOffer(database, '2031-04-02T10:00:00.000Z', token, 'Mr Hale', 'When?');
-  await replyToQuestion(database, TESTER, 1, 'In June.');
-  await acceptOffer(database, '2031-04-19T10:00:00.000Z', token, 'J. Hale', 'M1 1L20 5');
-  const { lines } = await loadEstimate(database.read(), 'J2', 1);
-  await awardJob(database, TESTER, 'J2', 1, {
+  const { token } = (await offersOf(reading(database), 'J2', 'quotation', '1', '2031-04-02'))[0]!;
+  await act(database, { name: '', at: '2031-04-02T10:00:00.000Z' }, askAboutOffer, token, 'Mr Hale', 'When?');
+  await act(database, TESTER, replyToQuestion, 1, 'In June.');
+  await act(database, { name: '', at: '2031-04-19T10:00:00.000Z' }, acceptOffer, token, 'J. Hale', 'M1 1L20 5');
+  const { lines } = await loadEstimate(reading(database), 'J2', 1);
+  await act(database, TESTER, awardJob, 'J2', 1, {
     ...{ acceptedOn: '2031-04-20', acceptance: 'Order 7', agreed: 615_000 },
     groups: groupsBy('section', lines).map((it) => ({ ...it, members: [...it.members] })),
   });
   const at = { section: 'A', costType: 'labour' as const, hours: null };
-  await transferBudget(database, TESTER, 'J1', {
+  await act(database, TESTER, transferBudget, 'J1', {
     ...{ dated: '2031-04-05', reason: 'Slower than thought' },
     lines: [
       { ...at, costCode: '100', amount: 500 },
@@ -64,18 +69,18 @@ export async function wholeBook(): Promise<BookText> {
     ],
   });
   await keepPeople(database, 'J1', [{ side: 'client', name: 'Mr Hale', role: 'Surveyor', email: 'h@x.example', phone: '1' }]);
-  await addEvent(database, TESTER, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
-  await attachFile(
-    ...([database, besides(database).files, TESTER, 'J1'] as const),
+  await act(database, TESTER, addEvent, 'J1', { kind: 'visit', dated: '2031-03-02', text: 'Walked the roof,\n"twice"' });
+  await act(
+    ...([database, TESTER, attachFile, besides(database).files, 'J1'] as const),
     { name: 'Bond.txt', mediaType: 'text/plain', content: Buffer.from('A bond of 5,000.00') },
     'insurance',
   );
-  await saveCheckTemplate(database, TESTER, { name: 'Roofs', items: ['Bond', 'Permit, "hot works"'] });
-  await saveJobTemplate(database, TESTER, {
+  await act(database, TESTER, saveCheckTemplate, { name: 'Roofs', items: ['Bond', 'Permit, "hot works"'] });
+  await act(database, TESTER, saveJobTemplate, {
     name: 'A roof',
     content: { facts: { retention: '5' }, sov: [{ line: '1', value: '' }], budget: [] },
   });
-  await lockJob(database, TESTER, 'J2', true, 'Until the bond is here');
+  await act(database, TESTER, lockJob, 'J2', true, 'Until the bond is here');
   await keepChecklist(database, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
   await keepPlan(database, 'J1', {
     sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: null }],

@@ -1,56 +1,62 @@
 import { LedrinError } from '../../core/errors/ledrinError';
-import type { Sql } from '../db/sql';
+import type { Command } from '../ledger/command';
 import { digestOf } from './digest';
 
-interface Saved {
+/** A document as it is saved: which version, by whom, when. */
+export interface Saved {
   version: number;
   savedBy: string;
-  /** When, as an ISO timestamp. */
+  /** An ISO timestamp. */
   savedAt: string;
 }
 
+/** What to do where the product does not merge the two by itself. */
+const OPEN_AGAIN = 'open it in a second window and re-enter what you need';
+
 /**
- * Throws conflict where somebody saved `what` since `version` of it was opened: who, when, and what to do so that
- * nothing typed is lost.
+ * Throws conflict where somebody saved `what` since `opened`, the version it was opened at: who, when, and what to do so that
+ * nothing typed is lost. `saved` null is a new one.
  */
-export function refuseSavedSince(what: string, { version, savedBy, savedAt }: Saved, opened: number, toDo: string): void {
-  if (version === opened) return;
+export function assertVersion(command: Command, what: string, saved: Saved | null, opened: number, toDo = OPEN_AGAIN): void {
+  command.compared();
+  if (saved === null || saved.version === opened) return;
   throw new LedrinError(
     'conflict',
-    `${savedBy} saved ${what} at ${savedAt.slice(11, 16)} on ${savedAt.slice(0, 10)}, after you opened it; ${toDo}`,
-    [{ field: 'version', message: `it is at version ${version} now` }],
+    `${saved.savedBy} saved ${what} at ${momentOf(saved.savedAt)}, after you opened it; ${toDo}`,
+    [{ field: 'version', message: `it is at version ${saved.version} now` }],
   );
 }
 
 /**
  * Throws conflict where `now` is not what was `seen` of it: somebody changed it in between. Who and when, as far as the
- * record of `subject` (a job, an item) tells.
+ * audit trail of `subject` (a job, an item) says.
  */
-export async function refuseChangedSince(
-  sql: Sql,
+export async function assertUnchanged(
+  command: Command,
   what: string,
   { subject, now, seen }: { subject: string; now: unknown; seen: string },
 ): Promise<void> {
+  command.compared();
   if (digestOf(now) === seen) return;
-  const last = await sql.get<{ actor: string; at: string }>(
+  const last = await command.sql.get<{ actor: string; at: string }>(
     'SELECT actor, at FROM audit WHERE subject = $1 ORDER BY id DESC LIMIT 1',
     [subject],
   );
-  throw new LedrinError(
-    'conflict',
-    `${what} changed after you opened it${last ? `; ${last.actor} saved here last, at ${last.at.slice(11, 16)} on ${last.at.slice(0, 10)}` : ''}; ${OPEN_BESIDE}`,
-    [{ field: 'seen', message: 'it is another by now' }],
-  );
+  const by = last ? `; ${last.actor} saved here last, at ${momentOf(last.at)}` : '';
+  throw new LedrinError('conflict', `${what} changed after you opened it${by}; ${OPEN_AGAIN}`, [
+    { field: 'seen', message: 'it has changed since' },
+  ]);
 }
 
-/** The conflict where what was previewed is not what would be done any more. */
-export function otherThanShown(what: string): LedrinError {
-  return new LedrinError(
-    'conflict',
-    `${what} is not what was shown any more; somebody changed something since. Look at it again`,
-    [{ field: 'seen', message: 'it is another by now' }],
-  );
+/** Throws conflict where what would be done now is not what the preview showed. */
+export function assertAsPreviewed(command: Command, what: string, now: unknown, seen: string): void {
+  command.compared();
+  if (digestOf(now) === seen) return;
+  throw new LedrinError('conflict', `${what} has changed since it was previewed. Preview it again`, [
+    { field: 'seen', message: 'it has changed since' },
+  ]);
 }
 
-/** What to do where the product does not merge the two by itself. */
-export const OPEN_BESIDE = 'open it again beside this window, and save what you still need';
+function momentOf(at: string): string {
+  return `${at.slice(11, 16)} on ${at.slice(0, 10)}`;
+}

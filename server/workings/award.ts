@@ -1,15 +1,15 @@
 import { displayQuantity } from '../../core/money/display';
 import { priceEstimate } from '../../core/estimates/estimate';
 import { money, type Operand, type Workings } from '../../core/workings/workings';
-import type { Sql } from '../db/sql';
-import { loadCompany } from '../company/company';
+import type { Reader } from '../db/sql';
+import { loadDigits } from '../company/company';
 import { loadEstimate } from '../estimates/estimateViews';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { at } from './ways';
 
 /** How an SOV line came to what was signed for it: its estimate lines, and its shares of what was spread at the award. */
 export async function awardedLine(
-  sql: Sql,
+  sql: Reader,
   job: JobIdentity,
   sovLine: string,
 ): Promise<Pick<Workings, 'rule' | 'operands'> | null> {
@@ -20,7 +20,7 @@ export async function awardedLine(
   );
   if (!award) return null;
   const estimate = await loadEstimate(sql, job.number, award.estimate);
-  const digits = (await loadCompany(sql))?.digits ?? 2;
+  const digits = await loadDigits(sql);
   const priced = priceEstimate(estimate, digits).lines;
   const members = new Set(
     (await sql.all<{ id: number }>('SELECT estimate_line_id AS id FROM award_line WHERE sov_line_id = $1', [award.id])).map(

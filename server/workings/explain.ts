@@ -10,7 +10,7 @@ import {
 import { explainLine, LINE_FIGURES, type LineFigure } from '../../core/workings/estimateWorkings';
 import { explainProgress, explainTotal, PROGRESS_FIGURES, type ProgressFigure } from '../../core/workings/progressWorkings';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
@@ -21,7 +21,7 @@ import { explainOpen, fromPostings, jobSources } from './sources';
 import { explainSovLine, SOV_FIGURES } from './sovLines';
 
 /** Explains any figure of the screens. Throws not-found where there is no such figure, or nothing it could be of. */
-export async function explain(sql: Sql, ref: FigureRef, asOf: string): Promise<Workings> {
+export async function explain(sql: Reader, ref: FigureRef, asOf: string): Promise<Workings> {
   const { figure } = ref;
   if (ref.application !== undefined) return explainOfApplication(sql, ref, asOf);
   if (ref.job === undefined && Object.hasOwn(PROGRESS_FIGURES, figure)) return explainOfAll(sql, figure as ProgressFigure, asOf);
@@ -42,12 +42,12 @@ function unknown(figure: string): LedrinError {
   return new LedrinError('not-found', `There is no figure "${figure}" to explain`);
 }
 
-async function explainOfAll(sql: Sql, figure: ProgressFigure, asOf: string): Promise<Workings> {
+async function explainOfAll(sql: Reader, figure: ProgressFigure, asOf: string): Promise<Workings> {
   const jobs = (await loadPositions(sql, asOf, null)).filter((job) => inSchedule(job, asOf));
   return explainTotal(figure, totalProgress(jobs.map((job) => job.progress)), jobs);
 }
 
-async function explainOfJob(sql: Sql, figure: ProgressFigure, job: JobIdentity, asOf: string): Promise<Workings> {
+async function explainOfJob(sql: Reader, figure: ProgressFigure, job: JobIdentity, asOf: string): Promise<Workings> {
   if (figure === 'contractSum' || figure === 'billed' || figure === 'cost') return fromPostings(sql, job, figure, asOf, {});
   if (figure === 'estimate') return explainLineTotal(sql, 'lineEstimate', job, asOf);
   const [it] = await loadPositions(sql, asOf, job.id);
@@ -67,7 +67,7 @@ const VALUES: Record<LineFigure, (line: EstimatedLine) => number> = {
   lineHoursActual: (line) => line.state.hours,
 };
 
-async function explainLineTotal(sql: Sql, figure: LineFigure, job: JobIdentity, asOf: string): Promise<Workings> {
+async function explainLineTotal(sql: Reader, figure: LineFigure, job: JobIdentity, asOf: string): Promise<Workings> {
   const lines = await estimatedLines(sql, job, asOf);
   const value = VALUES[figure];
   const unit = figure.startsWith('lineHours') ? 'hours' : 'money';
@@ -86,7 +86,7 @@ async function explainLineTotal(sql: Sql, figure: LineFigure, job: JobIdentity, 
   };
 }
 
-async function explainOfLine(sql: Sql, figure: LineFigure, job: JobIdentity, id: number, asOf: string): Promise<Workings> {
+async function explainOfLine(sql: Reader, figure: LineFigure, job: JobIdentity, id: number, asOf: string): Promise<Workings> {
   const line = (await estimatedLines(sql, job, asOf)).find((it) => it.id === id);
   if (!line) throw new LedrinError('not-found', `Job ${job.number} has no such cost line by ${asOf}`);
   const subject = `${nameOf(job)}: ${lineName(line)}`;
@@ -104,7 +104,7 @@ async function explainOfLine(sql: Sql, figure: LineFigure, job: JobIdentity, id:
   };
 }
 
-async function explainOfApplication(sql: Sql, ref: FigureRef, asOf: string): Promise<Workings> {
+async function explainOfApplication(sql: Reader, ref: FigureRef, asOf: string): Promise<Workings> {
   const { id } = await jobByNumber(sql, ref.job ?? '', 'contract');
   const job = (await loadBillingJobs(sql, id)).get(ref.job!)!;
   const application = job.applications.find((it) => it.number === ref.application);

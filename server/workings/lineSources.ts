@@ -1,17 +1,17 @@
 import { lastDay } from '../../core/calendar/plainDate';
 import { hours, money, words, type Operand } from '../../core/workings/workings';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
 import { at, changeAt, type Explained } from './ways';
 
-type LineSource = (sql: Sql, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
+type LineSource = (sql: Reader, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
 
 function entriesOf(job: JobIdentity, line: EstimatedLine): string {
   return `${at(job, 'costs')}?${new URLSearchParams({ section: line.section, code: line.costCode, type: line.costType })}`;
 }
 
-const budgetRows = async (sql: Sql, line: EstimatedLine) =>
+const budgetRows = async (sql: Reader, line: EstimatedLine) =>
   sql.all<{
     description: string;
     sov: string | null;
@@ -25,14 +25,14 @@ const budgetRows = async (sql: Sql, line: EstimatedLine) =>
     [line.id],
   );
 
-const changeRows = (sql: Sql, line: EstimatedLine, asOf: string) =>
+const changeRows = (sql: Reader, line: EstimatedLine, asOf: string) =>
   sql.all<{ number: string; title: string; decided_on: string; amount: number; hours: number | null }>(
     `SELECT o.number, o.title, o.decided_on, c.amount, c.hours FROM change_order_line c JOIN change_order o ON o.id = c.change_order_id
       WHERE c.cost_line_id = $1 AND c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $2 ORDER BY o.decided_on`,
     [line.id, asOf],
   );
 
-const transferRows = (sql: Sql, line: EstimatedLine, asOf: string) =>
+const transferRows = (sql: Reader, line: EstimatedLine, asOf: string) =>
   sql.all<{ number: number; dated: string; reason: string; amount: number; hours: number | null }>(
     `SELECT t.number, t.dated, t.reason, x.amount, x.hours FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id
       WHERE x.cost_line_id = $1 AND t.dated <= $2 ORDER BY t.dated, t.number`,

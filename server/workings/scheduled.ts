@@ -2,7 +2,7 @@ import { displayDate } from '../../core/calendar/displayDate';
 import type { Instalment } from '../../core/instalments/instalment';
 import { formatPercentShortest } from '../../core/money/rate';
 import { money } from '../../core/workings/workings';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { appliedFor, loadSchedule } from '../instalments/billedBySchedule';
@@ -11,7 +11,7 @@ import { at, type Explained } from './ways';
 type Told = Explained & { title: string };
 
 /** What a job's billing schedule bills by a date: the instalments that fell due. */
-export async function scheduleDue(sql: Sql, job: JobIdentity, asOf: string): Promise<Told> {
+export async function scheduleDue(sql: Reader, job: JobIdentity, asOf: string): Promise<Told> {
   const schedule = await loadSchedule(sql, (await loadBillingJobs(sql, job.id)).get(job.number)!, asOf);
   const due = (schedule?.instalments ?? []).flatMap((it, i) => {
     const { reached } = schedule!.days[i]!;
@@ -27,7 +27,7 @@ export async function scheduleDue(sql: Sql, job: JobIdentity, asOf: string): Pro
 }
 
 /** What was applied for by a date, whatever became of it. */
-export async function scheduleApplied(sql: Sql, job: JobIdentity, asOf: string): Promise<Told> {
+export async function scheduleApplied(sql: Reader, job: JobIdentity, asOf: string): Promise<Told> {
   const billing = (await loadBillingJobs(sql, job.id)).get(job.number)!;
   const last = billing.applications.filter((it) => it.dated <= asOf).at(-1);
   return {
@@ -45,7 +45,7 @@ export async function scheduleApplied(sql: Sql, job: JobIdentity, asOf: string):
 }
 
 /** What the schedule bills by a date beyond what was applied for. */
-export async function scheduleToBill(sql: Sql, job: JobIdentity, asOf: string): Promise<Told> {
+export async function scheduleToBill(sql: Reader, job: JobIdentity, asOf: string): Promise<Told> {
   const [due, applied] = [await scheduleDue(sql, job, asOf), await scheduleApplied(sql, job, asOf)];
   return {
     title: 'To bill by the schedule',

@@ -1,6 +1,6 @@
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
 import { COST_TYPES } from '../../core/costs/costType';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { at, type Explained } from './ways';
@@ -8,7 +8,7 @@ import { scheduleApplied, scheduleDue, scheduleToBill } from './scheduled';
 import { beforeTax } from '../jobs/jobPositions';
 
 type JobSource = (
-  sql: Sql,
+  sql: Reader,
   job: JobIdentity,
   asOf: string,
   ref: Partial<FigureRef>,
@@ -141,7 +141,7 @@ export const jobSources = {
 
 /** Explains a figure of a job from its postings; the result is what the operands come to. */
 export async function fromPostings(
-  sql: Sql,
+  sql: Reader,
   job: JobIdentity,
   figure: keyof typeof jobSources,
   asOf: string,
@@ -155,7 +155,7 @@ export async function fromPostings(
 
 /** What is open on one invoice: what it asks for, less every receipt on it. */
 export async function explainOpen(
-  sql: Sql,
+  sql: Reader,
   job: Pick<JobIdentity, 'id' | 'number' | 'name'>,
   posting: string,
   asOf: string,

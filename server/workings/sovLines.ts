@@ -1,7 +1,7 @@
 import { lastCertified, valueApplication } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
-import type { Sql } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../costs/costBySovLine';
@@ -28,7 +28,7 @@ const SERVED_FIGURES: Partial<Record<SovFigure, { key: ServedKey; figure: string
 };
 
 /** Explains a figure of one line of the schedule of values. */
-export async function explainSovLine(sql: Sql, job: JobIdentity, ref: FigureRef, asOf: string): Promise<Workings> {
+export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureRef, asOf: string): Promise<Workings> {
   const billing = (await loadBillingJobs(sql, job.id)).get(job.number)!;
   const line = billing.sovLines.find((it) => it.line === ref.sovLine);
   if (!line) throw new LedrinError('not-found', `Job ${job.number} has no SOV line ${ref.sovLine}`);

@@ -1,7 +1,7 @@
+import { useSessionQuery } from './api/api';
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
 import { addMonths, isPeriod, lastDay, type Period } from '../../core/calendar/plainDate';
-import { useSessionQuery } from './api/sessionApi';
 
 const PARAM = 'as-of';
 

@@ -1,5 +1,5 @@
 import { displayDate } from '../../core/calendar/displayDate';
-import type { JournalView } from '../../wire/costs';
+import type { JournalView } from '../../wire/ledger';
 
 /** A journal as it is, or will be, posted. */
 export function Journal({ journal, show }: { journal: JournalView; show: (cents: number) => string }) {

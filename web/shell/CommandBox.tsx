@@ -1,7 +1,7 @@
+import { useListsQuery, useSessionQuery } from '../ground/api/api';
 import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
 import { useAsOf, useKeepMonth } from '../ground/asOf';
-import { useListsQuery, useSessionQuery } from '../ground/api/sessionApi';
 
 const ACTIONS = [
   ['Enter costs', '/costs'],

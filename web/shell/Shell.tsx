@@ -1,3 +1,4 @@
+import { useSessionQuery } from '../ground/api/api';
 import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { NavLink, Outlet, useLocation } from 'react-router';
@@ -9,7 +10,6 @@ import { useAsOf, useKeepMonth } from '../ground/asOf';
 import { CommandBox } from './CommandBox';
 import { faultOf } from '../ground/faults';
 import { KeyList } from './KeyList';
-import { useSessionQuery } from '../ground/api/sessionApi';
 import { Workings } from '../ground/workings/Workings';
 
 /** The order of the navigation is the order of the work. */

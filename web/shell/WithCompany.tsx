@@ -1,6 +1,6 @@
+import { useSessionQuery } from '../ground/api/api';
 import { Navigate, Outlet } from 'react-router';
 import { Waiting } from '../kit/States';
-import { useSessionQuery } from '../ground/api/sessionApi';
 
 /** Pages that need a company: in an empty database they lead to the welcome. */
 export function WithCompany() {

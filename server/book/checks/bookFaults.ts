@@ -8,8 +8,13 @@ export interface BookFault {
 
 /** All that is wrong with a book; nothing of it was imported. */
 export class BookRefused extends Error {
-  constructor(readonly faults: readonly BookFault[]) {
-    super(`${faults.length} ${faults.length === 1 ? 'fault' : 'faults'} in the book; nothing was imported`);
+  /** `more`: how many there are beside those listed. */
+  constructor(
+    readonly faults: readonly BookFault[],
+    readonly more = 0,
+  ) {
+    const count = faults.length + more;
+    super(`${count.toLocaleString('en')} ${count === 1 ? 'fault' : 'faults'} in the book; nothing was imported`);
     this.name = 'BookRefused';
   }
 }
@@ -19,12 +24,18 @@ export function faultLine(fault: BookFault): string {
   return `${fault.file}:${fault.row}: ${fault.column}: ${fault.message}`;
 }
 
-/** Collects faults while a book is checked, so that all are told at once. */
+/** One wrong column of a long file is a fault in every row; beyond these they are counted, not listed. */
+const MOST_LISTED = 100_000;
+
+/** Collects faults while a book is checked, so that all are listed at once. */
 export class FaultList {
   readonly faults: BookFault[] = [];
+  /** How many there are beside those listed. */
+  more = 0;
 
   add(file: string, row: number, column: string, message: string): void {
-    this.faults.push({ file: `${file}.csv`, row, column, message });
+    if (this.faults.length < MOST_LISTED) this.faults.push({ file: `${file}.csv`, row, column, message });
+    else this.more += 1;
   }
 
   get any(): boolean {

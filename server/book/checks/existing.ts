@@ -1,4 +1,4 @@
-import type { Sql } from '../../db/sql';
+import type { Reader } from '../../db/sql';
 import { joinKey } from './keys';
 
 export interface ExistingCommitment {
@@ -66,7 +66,7 @@ export interface ExistingJob {
 type Row = Record<string, string & number>;
 
 /** Reads all keys of the database. */
-export async function readExisting(sql: Sql): Promise<Existing> {
+export async function readExisting(sql: Reader): Promise<Existing> {
   const company = (await sql.get('SELECT * FROM company')) ?? null;
   const byKey = async <T>(query: string, columns: readonly string[], value: (row: Row) => T) =>
     new Map((await sql.all<Row>(query)).map((row) => [joinKey(...columns.map((it) => row[it]!)), value(row)]));

@@ -63,9 +63,9 @@ function readHeader<F extends BookFileName>(file: F, record: CsvRecord, reading:
   }
   const seen = new Set<string>();
   header.forEach((name) => {
-    if (!(name in columns))
+    if (!Object.hasOwn(columns, name))
       reading.faults.add(file, 1, name, `unknown column; the file may have ${Object.keys(columns).join(', ')}`);
-    else if (seen.has(name)) reading.faults.add(file, 1, name, 'the column is there twice');
+    else if (seen.has(name)) reading.faults.add(file, 1, name, 'the column appears twice');
     seen.add(name);
   });
   for (const [name, column] of Object.entries(columns)) {

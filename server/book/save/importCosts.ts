@@ -7,7 +7,8 @@ import { joinKey } from '../checks/keys';
 import { bookRows, type FileShape, type Reading } from '../csv/readRows';
 import { nextId, type Sql } from '../../db/sql';
 import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../../costs/costEntries';
-import { savePostings, writeJournals, type Actor } from '../../ledger/post';
+import { savePostings, writeJournals } from '../../ledger/savePosting';
+import type { Actor } from '../../ledger/audit';
 import type { BookIds } from './saveKeyed';
 
 /** Checks the rows of costs.csv as they stream by, and keeps them for as long as nothing is wrong with the book. */

@@ -10,7 +10,8 @@ import type { BookCheck } from '../checks/checkBook';
 import { joinKey } from '../checks/keys';
 import { bulkInsert, nextId, type Sql } from '../../db/sql';
 import { planCertification } from '../../../core/billing/certification';
-import { savePostings, type Actor, type PostingToSave } from '../../ledger/post';
+import { savePostings, type PostingToSave } from '../../ledger/savePosting';
+import type { Actor } from '../../ledger/audit';
 import type { BookIds } from './saveKeyed';
 
 /** Saves and posts the billing of a checked book: applications, releases and receipts, each with its journal. */

@@ -3,7 +3,7 @@ import { joinKey } from '../checks/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
 import { insertInstalments } from '../../instalments/instalments';
 import type { CostLines } from '../../costs/costEntries';
-import type { Actor } from '../../ledger/post';
+import type { Actor } from '../../ledger/audit';
 import type { BookIds } from './saveKeyed';
 
 /** Saves lists and jobs to begin others from. */

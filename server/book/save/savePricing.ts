@@ -1,10 +1,10 @@
 import type { PriceBook, UnitShare } from '../../../core/prices/buildUp';
 import type { BookCheck } from '../checks/checkBook';
 import { joinKey } from '../checks/keys';
-import { bulkInsert, type Sql } from '../../db/sql';
+import { bulkInsert, type Reader, type Sql } from '../../db/sql';
 import { loadPriceBook } from '../../prices/priceBook';
 import { ESTIMATE_COLUMNS } from '../../estimates/estimateContent';
-import type { Actor } from '../../ledger/post';
+import type { Actor } from '../../ledger/audit';
 import { saveKeyed, type BookIds } from './saveKeyed';
 
 /** Saves the price book of a checked book. */
@@ -161,7 +161,7 @@ export async function saveEstimates(sql: Sql, actor: Actor, { rows }: BookCheck,
 }
 
 async function pricesOfToday(
-  sql: Sql,
+  sql: Reader,
   rows: BookCheck['rows'],
   ids: BookIds,
   of: (row: { job?: string | null; estimate?: number | null }) => number | undefined,

@@ -1,7 +1,7 @@
 import type { BookCheck } from '../checks/checkBook';
 import { joinKey } from '../checks/keys';
 import { bulkInsert, type Sql } from '../../db/sql';
-import type { Actor } from '../../ledger/post';
+import type { Actor } from '../../ledger/audit';
 import { saveKeyed, type BookIds } from './saveKeyed';
 
 /** Saves the library of terms and the quotations of a checked book. */

@@ -31,6 +31,8 @@ export const plainNames: Migration = {
     'CREATE INDEX attachment_by_job ON attachment (job_id)',
     'DROP TRIGGER answered_offer_kept',
     never('answered_offer_fixed', 'UPDATE', 'offer', `WHEN OLD.status <> 'open'`, 'An answered offer is never changed'),
+    // The PDF a client was sent, by its hash among the attachments' files; none of offers that came with a book.
+    `ALTER TABLE offer ADD COLUMN pdf_hash TEXT NOT NULL DEFAULT ''`,
     'ALTER TABLE application ADD COLUMN version INTEGER NOT NULL DEFAULT 1',
     `ALTER TABLE application ADD COLUMN saved_by TEXT NOT NULL DEFAULT ''`,
     `ALTER TABLE application ADD COLUMN saved_at TEXT NOT NULL DEFAULT ''`,

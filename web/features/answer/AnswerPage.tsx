@@ -1,3 +1,6 @@
+import { useAcceptOfferMutation, useAnswerQuery, useAskAboutOfferMutation, useDeclineOfferMutation } from '../../ground/api/api';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import { useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -6,13 +9,12 @@ import { faultOf } from '../../ground/faults';
 import { ClientDocumentSheet } from '../../ground/offers/ClientDocumentSheet';
 import { Field } from '../../kit/Field';
 import { Refused, Waiting } from '../../kit/States';
-import { useAnswerQuery, useGiveAnswerMutation } from './api';
 import { SignatureField } from './SignatureField';
 
 /** The client's own page: the document, questions about it, and the answer to it. */
 export function AnswerPage() {
   const { token = '' } = useParams();
-  const { data, error } = useAnswerQuery(token);
+  const { data, error } = useAnswerQuery({ token });
   useEffect(() => {
     document.title = data ? `${data.document.title}, ${data.document.company.name}` : 'A document for you';
   }, [data]);
@@ -31,7 +33,7 @@ export function AnswerPage() {
       </h1>
       <p className="mt-0">
         <State view={data} />{' '}
-        <a href={`/api/answer/${encodeURIComponent(token)}/document.pdf`} target="_blank" rel="noreferrer">
+        <a href={hrefOf(CALLS.answerDocument, { token })} target="_blank" rel="noreferrer">
           Read it as PDF
         </a>
       </p>
@@ -60,11 +62,11 @@ function State({ view }: { view: AnswerView }) {
 function Questions({ view, token }: { view: AnswerView; token: string }) {
   const [form, setForm] = useState({ name: '', question: '' });
   const [fault, setFault] = useState<string | null>(null);
-  const [give] = useGiveAnswerMutation();
+  const [send] = useAskAboutOfferMutation();
   const ask = async (event: React.FormEvent) => {
     event.preventDefault();
     try {
-      await give({ token, how: 'ask', body: form }).unwrap();
+      await send({ token, body: form }).unwrap();
       setForm({ ...form, question: '' });
       setFault(null);
     } catch (error) {
@@ -105,10 +107,13 @@ function Answer({ token, kind }: { token: string; kind: 'quotation' | 'change' }
   const [signature, setSignature] = useState('');
   const [reason, setReason] = useState('');
   const [fault, setFault] = useState<string | null>(null);
-  const [give, { isLoading }] = useGiveAnswerMutation();
+  const [accept, accepting] = useAcceptOfferMutation();
+  const [decline, declining] = useDeclineOfferMutation();
+  const isLoading = accepting.isLoading || declining.isLoading;
   const send = async (how: 'accept' | 'decline') => {
     try {
-      await give({ token, how, body: how === 'accept' ? { name, signature } : { name, reason } }).unwrap();
+      if (how === 'accept') await accept({ token, body: { name, signature } }).unwrap();
+      else await decline({ token, body: { name, reason } }).unwrap();
     } catch (error) {
       setFault(faultOf(error).message);
     }

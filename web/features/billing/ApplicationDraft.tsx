@@ -1,3 +1,4 @@
+import { useDeleteApplicationMutation, useSaveApplicationMutation, useSubmitApplicationMutation } from '../../ground/api/api';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -13,7 +14,6 @@ import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
-import { useDiscardApplicationMutation, useMoveApplicationMutation, useSaveApplicationMutation } from './api';
 import { AgainstCost } from './AgainstCost';
 import { SummaryColumn } from './SummaryColumn';
 import { cellsOf, followEntry, workApplication, type EntryKey } from './workApplication';
@@ -21,17 +21,21 @@ import { cellsOf, followEntry, workApplication, type EntryKey } from './workAppl
 const SAVE_PAUSE = 700;
 const ENTRY_KEYS: readonly EntryKey[] = ['percent', 'work', 'period', 'materials'];
 
+type Typed = Omit<ApplicationLinesInput, 'version'>;
+
 /** Keeps the draft on the server a moment after each change; what cannot be kept yet stays on the screen. */
-function useKept(view: ApplicationView, body: ApplicationLinesInput | null) {
+function useKept(view: ApplicationView, body: Typed | null) {
   const [save] = useSaveApplicationMutation();
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const kept = useRef(JSON.stringify(body));
-  const at = useMemo(() => ({ job: view.job, number: view.number }), [view.job, view.number]);
+  const version = useRef(view.version);
+  const at = useMemo(() => ({ job: view.job, application: view.number }), [view.job, view.number]);
   const keepNow = async () => {
     const text = JSON.stringify(body);
     if (!body || text === kept.current) return body !== null;
     try {
-      await save({ ...at, body }).unwrap();
+      const saved = await save({ ...at, body: { ...body, version: version.current } }).unwrap();
+      version.current = saved.version;
       kept.current = text;
       setRefused(null);
       return true;
@@ -62,7 +66,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
   const [reference, setReference] = useState(view.reference);
   const worked = useMemo(() => workApplication(view, rows, digits), [view, rows, digits]);
   const day = readDate(dated, month);
-  const body = useMemo<ApplicationLinesInput | null>(
+  const body = useMemo<Typed | null>(
     () =>
       day && worked.faults.size === 0
         ? {
@@ -78,8 +82,8 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
     [day, reference, view.lines, worked],
   );
   const { keepNow, refused, setRefused } = useKept(view, body);
-  const [move, moving] = useMoveApplicationMutation();
-  const [discard] = useDiscardApplicationMutation();
+  const [send, moving] = useSubmitApplicationMutation();
+  const [remove] = useDeleteApplicationMutation();
   const change = (next: GridRow[]) =>
     setRows(
       next.map((row, i) => {
@@ -95,7 +99,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
     if (worked.faults.size > 0) return setRefused({ message: [...worked.faults.values()][0]!, faults: [] });
     if (!(await keepNow())) return;
     try {
-      await move({ job: view.job, number: view.number, to: 'submit' }).unwrap();
+      await send({ job: view.job, application: view.number }).unwrap();
       toast(`Application ${view.number} of job ${view.job} is submitted: ${exact(worked.summary.payable)} payable`);
     } catch (error) {
       setRefused(faultOf(error));
@@ -103,7 +107,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
   };
   const throwAway = async () => {
     try {
-      await discard({ job: view.job, number: view.number }).unwrap();
+      await remove({ job: view.job, application: view.number }).unwrap();
       void navigate(keep(`/jobs/${encodeURIComponent(view.job)}/billing`));
     } catch (error) {
       setRefused(faultOf(error));

@@ -1,3 +1,6 @@
+import { useApplicationQuery } from '../../ground/api/api';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ApplicationView } from '../../../wire/billing';
@@ -5,7 +8,6 @@ import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { useApplicationQuery } from './api';
 import { ApplicationDraft } from './ApplicationDraft';
 import { ApplicationLines } from './ApplicationLines';
 import { CertifyForm } from './CertifyForm';
@@ -16,7 +18,7 @@ import { SummaryColumn } from './SummaryColumn';
 export function ApplicationPage() {
   const { number = '', application = '' } = useParams();
   const { month } = useAsOf();
-  const { data, error, refetch } = useApplicationQuery({ job: number, number: Number(application), asOf: month });
+  const { data, error, refetch } = useApplicationQuery({ job: number, application: Number(application), asOf: month });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what={`application ${application}`} />;
   return (
@@ -60,7 +62,7 @@ function Heading({ view }: { view: ApplicationView }) {
             ‹ Application {view.number - 1}
           </Link>
         )}
-        <a href={`/api/jobs/${encodeURIComponent(view.job)}/applications/${view.number}/print`} target="_blank" rel="noreferrer">
+        <a href={hrefOf(CALLS.applicationPdf, { job: view.job, application: view.number })} target="_blank" rel="noreferrer">
           Print, PDF
         </a>
       </span>
@@ -77,7 +79,7 @@ function Settled({ view }: { view: ApplicationView }) {
         <ApplicationLines view={view} />
         {view.can.certify && <CertifyForm view={view} />}
         {view.can.receive && (
-          <ReceiveForm job={view.job} posting={String(view.number)} open={view.summary.payable - view.received} />
+          <ReceiveForm job={view.job} invoice={String(view.number)} open={view.summary.payable - view.received} />
         )}
         {view.receipts.length > 0 && (
           <table className="ledger mt-4">

@@ -1,3 +1,4 @@
+import { useBillingRegisterQuery } from '../../ground/api/api';
 import { Link } from 'react-router';
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import type { ApplicationRow } from '../../../wire/billing';
@@ -7,7 +8,6 @@ import { faultOf } from '../../ground/faults';
 import { Fig } from '../../ground/workings/Fig';
 import { Legend, Sign } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
-import { useBillingRegisterQuery } from './api';
 import { ApplicationRowView } from './JobBilling';
 
 /** Billing over all jobs: who waits for an application, what waits to be certified, what is open. */

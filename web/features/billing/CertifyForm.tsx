@@ -1,3 +1,4 @@
+import { useCertifyApplicationMutation, useReturnApplicationMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -12,7 +13,6 @@ import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { tidyAmount } from '../../kit/typed/tidyAmount';
-import { useCertifyMutation, useMoveApplicationMutation } from './api';
 import { workApplication } from './workApplication';
 
 /** Certifies a submitted application: as applied for, or line by line for what the client agreed. */
@@ -28,8 +28,8 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
     })),
   );
   const [refused, setRefused] = useState<ShownFault | null>(null);
-  const [certify, { isLoading }] = useCertifyMutation();
-  const [move] = useMoveApplicationMutation();
+  const [certify, { isLoading }] = useCertifyApplicationMutation();
+  const [returnToDraft] = useReturnApplicationMutation();
   const worked = useMemo(() => workApplication(view, rows, digits), [view, rows, digits]);
   const columns = useMemo(
     (): GridColumn[] => [
@@ -60,8 +60,8 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
     try {
       const { postingId } = await certify({
         job: view.job,
-        number: view.number,
-        body: { on: day, lines: other ? lines : [] },
+        application: view.number,
+        body: { version: view.version, on: day, lines: other ? lines : [] },
       }).unwrap();
       toast(`Application ${view.number} certified, ${exact(payable)} payable, as posting ${postingId}`);
     } catch (error) {
@@ -70,7 +70,7 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
   };
   const takeBack = async () => {
     try {
-      await move({ job: view.job, number: view.number, to: 'take-back' }).unwrap();
+      await returnToDraft({ job: view.job, application: view.number }).unwrap();
     } catch (error) {
       setRefused(faultOf(error));
     }

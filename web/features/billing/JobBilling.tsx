@@ -1,3 +1,4 @@
+import { useJobBillingQuery, useStartApplicationMutation } from '../../ground/api/api';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -8,7 +9,6 @@ import { faultOf } from '../../ground/faults';
 import { Fig } from '../../ground/workings/Fig';
 import { Sign } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
-import { useJobBillingQuery, useStartApplicationMutation } from './api';
 import { ReceiveForm, ReleaseForm } from './ReceiveForm';
 
 /** A job's applications and releases of retention; from here the next application is started. */
@@ -106,7 +106,7 @@ export function JobBilling() {
           </tbody>
         </table>
       )}
-      {paying && <ReceiveForm job={number} posting={paying.reference} open={paying.amount + paying.tax - paying.received} />}
+      {paying && <ReceiveForm job={number} invoice={paying.reference} open={paying.amount + paying.tax - paying.received} />}
       {data.retentionHeld > 0 && !releasing && (
         <button type="button" className="press mt-4" onClick={() => setReleasing(true)}>
           Retention is released …
@@ -125,7 +125,7 @@ function StartApplication({ job, data, next }: { job: string; data: JobBillingDa
   const { exact } = useCurrency();
   const { canStart: reason, schedule } = data;
   const go = async (bySchedule: boolean) => {
-    const started = await start({ job, dated: lastDay, reference: '', bySchedule })
+    const started = await start({ job, body: { dated: lastDay, reference: '', bySchedule } })
       .unwrap()
       .catch(() => null);
     if (started) void navigate(keep(`/jobs/${encodeURIComponent(job)}/billing/${started.number}`));
@@ -163,7 +163,7 @@ function StartApplication({ job, data, next }: { job: string; data: JobBillingDa
       <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing/schedule`)}>
         {schedule ? 'Billing schedule' : 'Bill by a fixed schedule …'}
       </Link>
-      {error && <Refused message={faultOf(error).message} />}
+      {error !== undefined && <Refused message={faultOf(error).message} />}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { useRecordReceiptMutation, useReleaseRetentionMutation } from '../../ground/api/api';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -9,7 +10,6 @@ import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { readAmount } from '../../kit/typed/tidyAmount';
-import { useReceiveMutation, useReleaseMutation } from './api';
 
 interface Typed {
   dated: string;
@@ -85,18 +85,18 @@ function MoneyForm({
 }
 
 /** Money in on a certified application or a release. */
-export function ReceiveForm({ job, posting, open }: { job: string; posting: string; open: number }) {
+export function ReceiveForm({ job, invoice, open }: { job: string; invoice: string; open: number }) {
   const { lastDay } = useAsOf();
   const { digits, exact } = useCurrency();
-  const [receive] = useReceiveMutation();
-  const name = /^\d+$/.test(posting) ? `application ${posting}` : posting;
+  const [receive] = useRecordReceiptMutation();
+  const name = /^\d+$/.test(invoice) ? `application ${invoice}` : invoice;
   return (
     <MoneyForm
       key={open}
       title={`Money received on ${name}`}
       start={{ dated: displayDate(lastDay), amount: displayExact(open, digits), reference: '' }}
       verb="Receive"
-      send={(body) => receive({ job, posting, body }).unwrap()}
+      send={(body) => receive({ job, invoice, body }).unwrap()}
       done={(amount) => `Received ${exact(amount)} on ${name}`}
     />
   );
@@ -106,7 +106,7 @@ export function ReceiveForm({ job, posting, open }: { job: string; posting: stri
 export function ReleaseForm({ job, held }: { job: string; held: number }) {
   const { lastDay } = useAsOf();
   const { digits, exact } = useCurrency();
-  const [release] = useReleaseMutation();
+  const [release] = useReleaseRetentionMutation();
   return (
     <MoneyForm
       key={held}

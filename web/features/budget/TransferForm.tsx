@@ -1,3 +1,4 @@
+import { useEstimateVersusActualQuery, useListsQuery, useTransferBudgetMutation } from '../../ground/api/api';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -6,7 +7,6 @@ import { parseQuantity } from '../../../core/money/rate';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
-import { useListsQuery } from '../../ground/api/sessionApi';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { Field } from '../../kit/Field';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
@@ -14,7 +14,6 @@ import { readCostType, type Faults } from '../../kit/typed/readCells';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { readAmount, tidyAmount } from '../../kit/typed/tidyAmount';
-import { useBudgetLinesQuery, useTransferBudgetMutation } from './api';
 import { withoutThousands } from '../../kit/typed/withoutThousands';
 
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
@@ -24,7 +23,7 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
   const { month, lastDay } = useAsOf();
   const { digits, exact, show, code } = useCurrency();
   const { data: lists } = useListsQuery({ asOf: month });
-  const { data: budget } = useBudgetLinesQuery({ job, asOf: month });
+  const { data: budget } = useEstimateVersusActualQuery({ job, asOf: month });
   const [dated, setDated] = useState(displayDate(lastDay));
   const [reason, setReason] = useState('');
   const [rows, setRows] = useState<GridRow[]>([]);

@@ -1,10 +1,10 @@
+import { useTransfersQuery } from '../../ground/api/api';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
-import { useTransfersQuery } from './api';
 import { TransferForm } from './TransferForm';
 
 /** Beneath the budget: the log of transfers between its lines, and the way to make one. */

@@ -1,3 +1,9 @@
+import {
+  useAddChangeMutation,
+  useDeleteChangeMutation,
+  useIssueChangeMutation,
+  useSaveChangeMutation,
+} from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -17,7 +23,6 @@ import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { useTyped, type OnTyped } from '../../kit/Steady';
 import { tidyAmount } from '../../kit/typed/tidyAmount';
-import { useDiscardChangeMutation, useIssueChangeMutation, useSaveChangeMutation } from './api';
 import { ChangeEffects } from './ChangeEffects';
 import { formOf, readChange, type ChangeForm } from './changeForm';
 import { FromCost, FromPriceBook } from './ChangeSources';
@@ -41,8 +46,9 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
   const [asked, setAsked] = useState(false);
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const [issuedOn, setIssuedOn] = useState(displayDate(lastDay));
+  const [create, creating] = useAddChangeMutation();
   const [save, saving] = useSaveChangeMutation();
-  const [discard] = useDiscardChangeMutation();
+  const [discard] = useDeleteChangeMutation();
   const [issue] = useIssueChangeMutation();
   const context = useMemo(
     () => ({
@@ -86,7 +92,8 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
       return false;
     }
     try {
-      await save({ job: view.job, was: view.version === 0 ? null : view.number, body: read.input }).unwrap();
+      if (view.version === 0) await create({ job: view.job, body: read.input }).unwrap();
+      else await save({ job: view.job, change: view.number, body: read.input }).unwrap();
       onTyped(false);
       toast(`${read.input.number} is kept`);
       void navigate(keep(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
@@ -108,7 +115,7 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
       const on = readDate(issuedOn, month);
       if (!on) return setRefused({ message: 'Issued on: expected a day such as 30 Apr 2031', faults: [] });
       if (changed && !(await keepIt())) return;
-      await issue({ job: view.job, number: read.input.number, on }).unwrap();
+      await issue({ job: view.job, change: read.input.number, body: { on } }).unwrap();
       toast(`${read.input.number} is issued: ${exact(read.price)} asked for`);
     });
   const typed = JSON.stringify(form) !== JSON.stringify(formOf(view, digits));
@@ -167,7 +174,7 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
           <button
             type="button"
             className={`press ${changed ? 'main' : ''}`}
-            disabled={!changed || saving.isLoading}
+            disabled={!changed || saving.isLoading || creating.isLoading}
             onClick={() => void keepIt()}
           >
             {changed ? `Keep ${form.facts.number}` : 'Kept'}
@@ -178,7 +185,7 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
               className="press bare"
               onClick={() =>
                 void attempt(async () => {
-                  await discard({ job: view.job, number: view.number }).unwrap();
+                  await discard({ job: view.job, change: view.number }).unwrap();
                   void navigate(keep(base));
                 })
               }

@@ -1,14 +1,18 @@
+import {
+  useChangeQuery,
+  useEstimateVersusActualQuery,
+  useJobChangesQuery,
+  useListsQuery,
+  usePriceBookQuery,
+} from '../../ground/api/api';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ChangeView } from '../../../wire/changes';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
-import { usePriceBookQuery } from '../../ground/api/priceBookApi';
-import { useListsQuery } from '../../ground/api/sessionApi';
 import { Refused, Waiting } from '../../kit/States';
 import { Steady } from '../../kit/Steady';
-import { useChangeQuery, useJobChangesQuery, useSpentLinesQuery } from './api';
 import { ChangeDraft } from './ChangeDraft';
 import { ChangeRead } from './ChangeRead';
 
@@ -16,11 +20,7 @@ import { ChangeRead } from './ChangeRead';
 export function ChangePage({ attachments }: { attachments: ReactNode }) {
   const { number: job = '', change = '' } = useParams();
   const { month } = useAsOf();
-  const {
-    data: view,
-    error,
-    refetch,
-  } = useChangeQuery({ job, number: change, asOf: month }, { refetchOnMountOrArgChange: true });
+  const { data: view, error, refetch } = useChangeQuery({ job, change, asOf: month }, { refetchOnMountOrArgChange: true });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`change ${change}`} />;
   if (view.status !== 'draft') return <ChangeRead view={view} attachments={attachments} />;
@@ -36,7 +36,7 @@ export function ChangePage({ attachments }: { attachments: ReactNode }) {
 export function NewChangePage() {
   const { number: job = '' } = useParams();
   const { month, lastDay } = useAsOf();
-  const { data: changes } = useJobChangesQuery({ job, asOf: '9999-12' });
+  const { data: changes } = useJobChangesQuery({ job, asOf: '2199-12' });
   if (!changes) return <Waiting what="the change orders" />;
   const free = (count: number): string => (changes.some((it) => it.number === `CO${count}`) ? free(count + 1) : `CO${count}`);
   const view: ChangeView = {
@@ -71,7 +71,7 @@ function Draft({ view }: { view: ChangeView }) {
   const { month } = useAsOf();
   const { data: book } = usePriceBookQuery();
   const { data: lists } = useListsQuery({ asOf: month });
-  const { data: spent } = useSpentLinesQuery({ job: view.job, asOf: month });
+  const { data: spent } = useEstimateVersusActualQuery({ job: view.job, asOf: month });
   if (!book || !lists || !spent) return <Waiting what={`what ${view.number} may be made of, ${displayDate(view.raisedOn)}`} />;
   return (
     <Steady of={view} stamp={`${view.number}/${view.version}`}>

@@ -1,3 +1,4 @@
+import { useChangeOffersQuery, useDecideChangeMutation } from '../../ground/api/api';
 import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -7,11 +8,9 @@ import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Offers';
-import { useChangeOffersQuery } from '../../ground/offers/offersApi';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
-import { useDecideChangeMutation } from './api';
 import { ChangeEffects } from './ChangeEffects';
 import { ChangeState } from './JobChangesPage';
 
@@ -19,7 +18,7 @@ import { ChangeState } from './JobChangesPage';
 export function ChangeRead({ view, attachments }: { view: ChangeView; attachments: ReactNode }) {
   const { show, code } = useCurrency();
   const of = { job: view.job, kind: 'changes' as const, number: view.number };
-  const { data: offers } = useChangeOffersQuery(of);
+  const { data: offers } = useChangeOffersQuery({ job: view.job, change: view.number });
   const accepted = offers?.find((it) => it.status === 'accepted');
   const cut = view.status === 'approved' && view.price !== view.asked;
   const facts: readonly (readonly [string, string])[] = [
@@ -177,7 +176,7 @@ function Decide({ view, by }: { view: ChangeView; by: string }) {
     try {
       await decide({
         job: view.job,
-        number: view.number,
+        change: view.number,
         body: {
           status: form.status,
           on,

@@ -1,3 +1,4 @@
+import { useChangeRegisterQuery } from '../../ground/api/api';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -8,7 +9,6 @@ import { ReportNav } from '../../ground/ReportNav';
 import { faultOf } from '../../ground/faults';
 import { Sign } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
-import { useChangeRegisterQuery } from './api';
 import { ChangeState, isOpen } from './JobChangesPage';
 
 /** Changes of all jobs: how long the open ones wait, what they are worth, and what is spent on them already. */

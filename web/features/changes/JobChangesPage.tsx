@@ -1,3 +1,4 @@
+import { useJobChangesQuery } from '../../ground/api/api';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ChangeSummary } from '../../../wire/changes';
@@ -6,7 +7,6 @@ import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Sign } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
-import { useJobChangesQuery } from './api';
 
 /** The changes of a job: what they ask for, what was agreed, and what waits. */
 export function JobChangesPage() {

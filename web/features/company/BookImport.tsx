@@ -1,7 +1,7 @@
+import { useImportBookMutation } from '../../ground/api/api';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { faultOf, type ShownFault } from '../../ground/faults';
-import { useImportBookMutation } from './api';
 
 /** Takes the files of a book; what is wrong with them is listed whole, and nothing is imported. */
 export function BookImport({ onDone }: { onDone?: () => void }) {
@@ -14,7 +14,7 @@ export function BookImport({ onDone }: { onDone?: () => void }) {
     for (const file of files) form.append('files', file, file.name);
     setRefused(null);
     try {
-      const counts = await importBook(form).unwrap();
+      const counts = await importBook({ body: form }).unwrap();
       toast(
         `Imported ${Object.entries(counts)
           .map(([file, count]) => `${count.toLocaleString('en-GB')} ${file.replaceAll('_', ' ')}`)

@@ -1,9 +1,9 @@
+import { useSaveCompanyMutation } from '../../ground/api/api';
 import { useState } from 'react';
 import { formatPercentShortest, parsePercent } from '../../../core/money/rate';
 import type { Session } from '../../../wire/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import { Field } from '../../kit/Field';
-import { useSaveCompanyMutation } from './api';
 
 /** Who keeps these books, and in what currency. */
 export function CompanyForm({ company, verb, onSaved }: { company: Session['company']; verb: string; onSaved: () => void }) {
@@ -25,13 +25,15 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
       return setFault({ message: '', faults: [{ field: 'taxRate', message: `"${form.tax}" is no per cent from 0 to 100` }] });
     try {
       await save({
-        name: form.name,
-        currency: form.currency.trim().toUpperCase(),
-        taxName: form.taxName,
-        taxRate: tax.value,
-        yearStartMonth: Number(form.month),
-        address: form.address,
-        jobNumberPattern: form.pattern.trim(),
+        body: {
+          name: form.name,
+          currency: form.currency.trim().toUpperCase(),
+          taxName: form.taxName,
+          taxRate: tax.value,
+          yearStartMonth: Number(form.month),
+          address: form.address,
+          jobNumberPattern: form.pattern.trim(),
+        },
       }).unwrap();
       setFault(null);
       onSaved();

@@ -1,13 +1,14 @@
+import { useAddCostCodesMutation, useListsQuery, useSessionQuery } from '../../ground/api/api';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { faultOf, type ShownFault } from '../../ground/faults';
-import { useListsQuery, useSessionQuery } from '../../ground/api/sessionApi';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
-import { useSaveCostCodesMutation } from './api';
 import { BookImport } from './BookImport';
 import { CompanyForm } from './CompanyForm';
 
@@ -55,7 +56,7 @@ export function SetUpPage() {
               stay here. An import adds to what is here, all of it or nothing.
             </p>
             <div className="flex items-start gap-3">
-              <a className="press" href="/api/book/export" download>
+              <a className="press" href={hrefOf(CALLS.exportBook, {})} download>
                 Export the book, ZIP
               </a>
               <BookImport />
@@ -93,7 +94,7 @@ export function SetUpPage() {
 function CostCodes({ codes }: { codes: readonly { code: string; description: string; unit: string }[] }) {
   const [rows, setRows] = useState<GridRow[]>([]);
   const [refused, setRefused] = useState<ShownFault | null>(null);
-  const [save, { isLoading }] = useSaveCostCodesMutation();
+  const [save, { isLoading }] = useAddCostCodesMutation();
   const faults = useMemo(() => {
     const shown = new Map<string, string>();
     rows.forEach((row, i) => {
@@ -106,7 +107,9 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
   const add = async () => {
     try {
       await save({
-        codes: filled.map((row) => ({ code: row.code ?? '', description: row.description ?? '', unit: row.unit ?? '' })),
+        body: {
+          codes: filled.map((row) => ({ code: row.code ?? '', description: row.description ?? '', unit: row.unit ?? '' })),
+        },
       }).unwrap();
       toast(`${filled.length} cost ${filled.length === 1 ? 'code' : 'codes'} added`);
       setRows([]);

@@ -1,10 +1,9 @@
+import { useLoadSampleBookMutation, useSessionQuery } from '../../ground/api/api';
 import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
 import { faultOf } from '../../ground/faults';
-import { useSessionQuery } from '../../ground/api/sessionApi';
 import { Refused, Waiting } from '../../kit/States';
 import { useKeepMonth } from '../../ground/asOf';
-import { useLoadSampleMutation } from './api';
 import { BookImport } from './BookImport';
 import { CompanyForm } from './CompanyForm';
 
@@ -14,7 +13,7 @@ export function WelcomePage() {
   const navigate = useNavigate();
   const keep = useKeepMonth();
   const [naming, setNaming] = useState(false);
-  const [loadSample, { isLoading, error }] = useLoadSampleMutation();
+  const [loadSample, { isLoading, error }] = useLoadSampleBookMutation();
   if (!session) return <Waiting what="the books" />;
   if (session.company && !naming) return <Navigate to={keep('/jobs')} replace />;
   const way = (title: string, text: string, children: React.ReactNode) => (

@@ -1,3 +1,4 @@
+import { useListsQuery, usePostCostsMutation, usePreviewCostsMutation } from '../../ground/api/api';
 import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link } from 'react-router';
@@ -10,13 +11,11 @@ import type { Lists } from '../../../wire/company';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
-import { useListsQuery } from '../../ground/api/sessionApi';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused, Waiting } from '../../kit/States';
 import { tidyAmount } from '../../kit/typed/tidyAmount';
-import { usePostCostsMutation, usePreviewCostsMutation } from './api';
 import { BatchPreview } from './BatchPreview';
 import { readBatch } from './readBatch';
 
@@ -99,7 +98,7 @@ function CostEntry({ lists }: { lists: Lists }) {
     if (!ready()) return;
     setRefused(null);
     try {
-      setPreview(await askPreview({ lines: read.lines, asOf: lastDay }).unwrap());
+      setPreview(await askPreview({ body: { lines: read.lines, asOf: lastDay } }).unwrap());
     } catch (error) {
       setRefused(faultOf(error));
     }
@@ -107,7 +106,7 @@ function CostEntry({ lists }: { lists: Lists }) {
   const postBatch = async () => {
     if (!preview || !ready()) return;
     try {
-      const posted = await post({ lines: read.lines, asOf: lastDay }).unwrap();
+      const posted = await post({ body: { lines: read.lines, asOf: lastDay, shown: asShown(preview) } }).unwrap();
       toast(
         `Posted ${posted.entries} ${posted.entries === 1 ? 'line' : 'lines'}, ${exact(posted.total)}, as posting ${posted.postingId}`,
       );
@@ -256,3 +255,13 @@ function useColumns(lists: Lists, month: string, digits: number): GridColumn[] {
 }
 
 const text = (value: string | undefined) => (value ?? '').trim();
+
+/** The jobs as the preview showed them before the batch: the server posts only while they still stand so. */
+function asShown({ jobs }: CostPreview) {
+  return jobs.map(({ job, estimate, profit, overUnder }) => ({
+    job,
+    estimate: estimate[0],
+    profit: profit[0],
+    overUnder: overUnder[0],
+  }));
+}

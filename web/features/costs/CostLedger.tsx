@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAsOf } from '../../ground/asOf';
-import { type LedgerParams } from './api';
+import type { LedgerParams } from '../../../wire/costs';
 import { FILTERS } from './ledgerParams';
 import { LedgerFilters } from './LedgerFilters';
 import { Subtotals } from './CostSubtotals';
@@ -12,7 +12,8 @@ export function CostLedger({ job }: { job?: string }) {
   const { month } = useAsOf();
   const [params] = useSearchParams();
   const filter = useMemo(() => {
-    const asked: LedgerParams = { asOf: month };
+    // The server checks what stands in an address.
+    const asked: Record<string, string> & { asOf: string } = { asOf: month };
     for (const [name, key] of Object.entries(FILTERS)) {
       const value = params.get(name);
       if (value !== null && (value !== '' || key === 'section')) asked[key] = value;
@@ -20,7 +21,7 @@ export function CostLedger({ job }: { job?: string }) {
     if (job !== undefined) asked.job = job;
     // The newest first, until somebody asks otherwise.
     if (!asked.sort) Object.assign(asked, { sort: 'dated', descending: 'yes' });
-    return asked;
+    return asked as LedgerParams;
   }, [month, params, job]);
   const by = params.get('by');
   return (

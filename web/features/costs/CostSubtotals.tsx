@@ -1,10 +1,11 @@
+import { useCostSubtotalsQuery } from '../../ground/api/api';
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import { lastDay } from '../../../core/calendar/plainDate';
 import { displayQuantity } from '../../../core/money/display';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { useCostSubtotalsQuery, type LedgerParams } from './api';
+import type { LedgerParams, SUBTOTALS } from '../../../wire/costs';
 import { useSetParam } from './ledgerParams';
 
 /** The filter each group narrows the ledger to. */
@@ -19,7 +20,7 @@ const NARROWED: Record<string, (key: string) => Record<string, string>> = {
 
 /** The ledger added up by one of its columns; a group opens its entries. */
 export function Subtotals({ filter, by }: { filter: LedgerParams; by: string }) {
-  const { data, error, refetch } = useCostSubtotalsQuery({ ...filter, by });
+  const { data, error, refetch } = useCostSubtotalsQuery({ ...filter, by: by as (typeof SUBTOTALS)[number] });
   const { exact, show } = useCurrency();
   const set = useSetParam();
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;

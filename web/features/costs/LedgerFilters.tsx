@@ -1,11 +1,13 @@
+import { useListsQuery } from '../../ground/api/api';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { useAsOf } from '../../ground/asOf';
-import { useListsQuery } from '../../ground/api/sessionApi';
 import { readDate } from '../../kit/typed/readDate';
-import { type LedgerParams } from './api';
+import type { LedgerParams } from '../../../wire/costs';
 import { FILTERS, useSetParam } from './ledgerParams';
 
 export function LedgerFilters({ filter, job }: { filter: LedgerParams; job?: string }) {
@@ -34,7 +36,6 @@ export function LedgerFilters({ filter, job }: { filter: LedgerParams; job?: str
       ))}
     </select>
   );
-  const download = new URLSearchParams(filter as Record<string, string>);
   const narrowed = Object.keys(filter).some(
     (key) => !['asOf', 'sort', 'descending'].includes(key) && !(key === 'job' && job !== undefined),
   );
@@ -106,7 +107,7 @@ export function LedgerFilters({ filter, job }: { filter: LedgerParams; job?: str
           Show all
         </button>
       )}
-      <a className="press ml-auto" href={`/api/costs.csv?${download}`} download>
+      <a className="press ml-auto" href={hrefOf(CALLS.costLedgerCsv, filter)} download>
         Download CSV
       </a>
     </div>

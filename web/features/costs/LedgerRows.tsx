@@ -1,3 +1,4 @@
+import { api, useCostPageQuery } from '../../ground/api/api';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
@@ -10,7 +11,7 @@ import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import type { AppDispatch } from '../../ground/api/store';
 import { Refused, Waiting } from '../../kit/States';
-import { costPage, useCostPageQuery, type LedgerParams } from './api';
+import type { LedgerParams } from '../../../wire/costs';
 import { useSetParam } from './ledgerParams';
 
 const PAGE = 200;
@@ -33,7 +34,7 @@ function usePages(
       if (asked.current.has(page)) continue;
       asked.current.add(page);
       const request = dispatch(
-        costPage.initiate({ ...filter, offset: String(page * PAGE), limit: String(PAGE) }, { subscribe: false }),
+        api.endpoints.costPage.initiate({ ...filter, offset: String(page * PAGE), limit: String(PAGE) }, { subscribe: false }),
       );
       void request.unwrap().then(
         (reply) => setPages((before) => new Map(before).set(page, reply.rows)),

@@ -1,3 +1,4 @@
+import { useEstimateQuery } from '../../ground/api/api';
 import { Link, useParams } from 'react-router';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { compareEstimates } from '../../../core/estimates/compare';
@@ -8,14 +9,13 @@ import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { useEstimateQuery } from './api';
 import { contentOf } from './draft/useEstimate';
 
 /** Two estimates of a job side by side: lines only one has, lines that differ, and both totals. */
 export function BesidePage() {
   const { number: job = '', left = '', right = '' } = useParams();
-  const one = useEstimateQuery({ job, number: Number(left) });
-  const two = useEstimateQuery({ job, number: Number(right) });
+  const one = useEstimateQuery({ job, estimate: Number(left) });
+  const two = useEstimateQuery({ job, estimate: Number(right) });
   const error = one.error ?? two.error;
   if (error) return <Refused message={faultOf(error).message} />;
   if (!one.data || !two.data) return <Waiting what="both estimates" />;

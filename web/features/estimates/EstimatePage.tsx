@@ -1,12 +1,10 @@
+import { useEstimateQuery, useListsQuery, usePriceBookQuery } from '../../ground/api/api';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
-import { usePriceBookQuery } from '../../ground/api/priceBookApi';
-import { useListsQuery } from '../../ground/api/sessionApi';
 import { Refused, Waiting } from '../../kit/States';
-import { useEstimateQuery } from './api';
 import { EstimateDraft } from './draft/EstimateDraft';
 import { EstimateRead } from './EstimateRead';
 
@@ -15,7 +13,11 @@ export function EstimatePage() {
   const { number: job = '', estimate = '' } = useParams();
   const { month } = useAsOf();
   const { digits } = useCurrency();
-  const { data: view, error, refetch } = useEstimateQuery({ job, number: Number(estimate) }, { refetchOnMountOrArgChange: true });
+  const {
+    data: view,
+    error,
+    refetch,
+  } = useEstimateQuery({ job, estimate: Number(estimate) }, { refetchOnMountOrArgChange: true });
   const { data: book } = usePriceBookQuery();
   const { data: lists } = useListsQuery({ asOf: month });
   const context = useMemo(() => ({ digits, costCodes: new Set(lists?.costCodes.map((it) => it.code)) }), [digits, lists]);

@@ -1,3 +1,4 @@
+import { useStartEstimateMutation } from '../../ground/api/api';
 import { Fragment, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { COST_TYPES } from '../../../core/costs/costType';
@@ -11,7 +12,6 @@ import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { showUnitCost } from '../../kit/typed/readCells';
 import { Refused } from '../../kit/States';
-import { useStartEstimateMutation } from './api';
 import { contentOf } from './draft/useEstimate';
 import { PriceHeadline } from './PriceHeadline';
 

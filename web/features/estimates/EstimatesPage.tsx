@@ -1,3 +1,4 @@
+import { useChooseEstimateMutation, useEstimateListQuery, useStartEstimateMutation } from '../../ground/api/api';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -6,12 +7,11 @@ import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { useChooseEstimateMutation, useEstimateListQuery, useStartEstimateMutation } from './api';
 
 /** The estimates of a job: any number, one chosen. */
 export function EstimatesPage() {
   const { number: job = '' } = useParams();
-  const { data, error, refetch } = useEstimateListQuery(job);
+  const { data, error, refetch } = useEstimateListQuery({ job });
   const { show, code } = useCurrency();
   const keep = useKeepMonth();
   const navigate = useNavigate();
@@ -128,7 +128,7 @@ export function EstimatesPage() {
                     <button
                       type="button"
                       className="press bare"
-                      onClick={() => void attempt(() => choose({ job, number: it.number }).unwrap())}
+                      onClick={() => void attempt(() => choose({ job, estimate: it.number }).unwrap())}
                     >
                       Choose
                     </button>

@@ -1,3 +1,4 @@
+import { useBillingScheduleQuery, useSaveBillingScheduleMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -13,7 +14,6 @@ import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { tidyPart } from '../../kit/typed/readPart';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { Steady, useTyped, type OnTyped } from '../../kit/Steady';
-import { useBillingScheduleQuery, useSaveBillingScheduleMutation } from './api';
 import { CashCurve } from './CashCurve';
 import { LayOut } from './LayOut';
 import { readSchedule, rowOf } from './scheduleForm';

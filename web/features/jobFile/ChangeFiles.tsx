@@ -1,11 +1,11 @@
+import { useJobFileQuery } from '../../ground/api/api';
 import { useParams } from 'react-router';
-import { useJobFileQuery } from './api';
 import { Files } from './Files';
 
 /** Attachments attached to one change order: what was asked for, drawn and agreed. */
 export function ChangeFiles() {
   const { number: job = '', change = '' } = useParams();
-  const { data } = useJobFileQuery(job);
+  const { data } = useJobFileQuery({ job });
   if (!data) return null;
   return (
     <div className="mt-6" style={{ maxWidth: 760 }}>

@@ -1,3 +1,4 @@
+import { useSaveCheckTemplateMutation, useSaveChecklistMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -9,7 +10,6 @@ import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { useTyped, type OnTyped } from '../../kit/Steady';
-import { useSaveChecklistMutation, useSaveCheckTemplateMutation } from './api';
 
 const COLUMNS: readonly GridColumn[] = [
   { key: 'item', title: 'Insurance, bond, permit …', width: 'auto' },
@@ -88,7 +88,7 @@ export function Checklist({
             type="button"
             className="press main"
             disabled={faults.size > 0}
-            onClick={() => void attempt(() => save({ job, items: list, seen }).unwrap(), 'Checklist kept')}
+            onClick={() => void attempt(() => save({ job, body: { items: list, seen } }).unwrap(), 'Checklist kept')}
           >
             Keep the checklist
           </button>
@@ -134,7 +134,7 @@ export function Checklist({
           disabled={name.trim() === '' || list.length === 0}
           onClick={() =>
             void attempt(
-              () => saveTemplate({ name, items: list.map((it) => it.item) }).unwrap(),
+              () => saveTemplate({ body: { name, items: list.map((it) => it.item) } }).unwrap(),
               `“${name}” is kept for other jobs`,
             )
           }

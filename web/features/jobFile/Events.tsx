@@ -1,3 +1,4 @@
+import { useAddEventMutation } from '../../ground/api/api';
 import { useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { EVENT_KINDS, type JobFileView } from '../../../wire/jobFile';
@@ -5,7 +6,6 @@ import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
-import { useAddEventMutation } from './api';
 
 /** Notes, calls, meetings and visits, newest first. What is noted stays. */
 export function Events({ job, events }: { job: string; events: JobFileView['events'] }) {

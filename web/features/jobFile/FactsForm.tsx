@@ -1,3 +1,4 @@
+import { useSaveJobFactsMutation } from '../../ground/api/api';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { describeRetention } from '../../../core/billing/describeRetention';
@@ -10,7 +11,6 @@ import { faultOf, type ShownFault } from '../../ground/faults';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
 import { useTyped, type OnTyped } from '../../kit/Steady';
-import { useSaveJobFactsMutation } from './api';
 import { RetentionCurve } from './RetentionCurve';
 
 type Typed = Record<

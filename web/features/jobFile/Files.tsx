@@ -1,9 +1,11 @@
+import { useAttachFileMutation } from '../../ground/api/api';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { AttachedFile } from '../../../wire/jobFile';
 import { faultOf } from '../../ground/faults';
 import { Refused } from '../../kit/States';
-import { useAttachFileMutation } from './api';
 
 const size = (bytes: number) =>
   bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
@@ -46,7 +48,7 @@ export function Files({ job, files, about = '' }: { job: string; files: readonly
             {files.map((it) => (
               <tr key={it.id} title={`SHA-256 ${it.hash}`}>
                 <td>
-                  <a href={`/api/files/${it.id}`} target="_blank" rel="noreferrer">
+                  <a href={hrefOf(CALLS.attachment, { id: it.id })} target="_blank" rel="noreferrer">
                     {it.name}
                   </a>
                   {it.about !== about && <span className="note"> of {it.about}</span>}

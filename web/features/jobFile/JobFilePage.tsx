@@ -1,3 +1,4 @@
+import { useJobFileQuery } from '../../ground/api/api';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { JobFileView } from '../../../wire/jobFile';
@@ -5,7 +6,6 @@ import { useKeepMonth } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
 import { Steady } from '../../kit/Steady';
-import { useJobFileQuery } from './api';
 import { Checklist } from './Checklist';
 import { Events } from './Events';
 import { FactsForm } from './FactsForm';
@@ -15,7 +15,7 @@ import { People } from './People';
 /** What is known of a job beside its figures: facts, people, what happened, attachments, and what is still to be done. */
 export function JobFilePage() {
   const { number: job = '' } = useParams();
-  const { data, error, refetch } = useJobFileQuery(job);
+  const { data, error, refetch } = useJobFileQuery({ job });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the job file" />;
   return (

@@ -1,3 +1,4 @@
+import { useSavePeopleMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import type { Person } from '../../../wire/jobFile';
@@ -6,7 +7,6 @@ import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { Refused } from '../../kit/States';
 import { useTyped, type OnTyped } from '../../kit/Steady';
-import { useSavePeopleMutation } from './api';
 
 const COLUMNS: readonly GridColumn[] = [
   {
@@ -61,7 +61,7 @@ export function People({
   useTyped(changed, onTyped);
   const keep = async () => {
     try {
-      await save({ job, people: list, seen }).unwrap();
+      await save({ job, body: { people: list, seen } }).unwrap();
       setRefused(null);
       onTyped(false);
       toast('People kept');

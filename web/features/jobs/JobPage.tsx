@@ -1,3 +1,4 @@
+import { useJobQuery } from '../../ground/api/api';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useMatch, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -9,7 +10,6 @@ import { Fig } from '../../ground/workings/Fig';
 import { Measure, SmallMeasure } from '../../kit/Measure';
 import { Legend } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
-import { useJobQuery } from './api';
 import { JobStatus } from './JobStatus';
 import { OverUnder } from './OverUnder';
 
@@ -34,7 +34,7 @@ export interface JobOutlet {
 export function JobPage() {
   const { number = '' } = useParams();
   const { month } = useAsOf();
-  const { data: job, error, refetch } = useJobQuery({ number, asOf: month });
+  const { data: job, error, refetch } = useJobQuery({ job: number, asOf: month });
   const keep = useKeepMonth();
   const navigate = useNavigate();
   // An application, an estimate or a change needs the height of the page; the measure is one key away.

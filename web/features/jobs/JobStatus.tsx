@@ -1,3 +1,6 @@
+import type { SentOf } from '../../../wire/call';
+import type { CALLS } from '../../../wire/calls';
+import { useDeleteJobMutation, useLockJobMutation, useMoveJobMutation } from '../../ground/api/api';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -9,14 +12,15 @@ import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
-import { useDeleteJobMutation, useLockJobMutation, useMoveJobMutation } from './api';
 
 /** Where the job is in its life, and the way on. */
+type MoveTo = SentOf<typeof CALLS.moveJob>['body']['status'];
+
 export function JobStatus({ job }: { job: JobView }) {
   const { month, lastDay } = useAsOf();
   const [open, setOpen] = useState(false);
-  const next = JOB_STATUSES.slice(JOB_STATUSES.indexOf(job.status as 'tender') + 1);
-  const [status, setStatus] = useState<string>(next[0] ?? '');
+  const next = JOB_STATUSES.slice(JOB_STATUSES.indexOf(job.status as 'tender') + 1) as MoveTo[];
+  const [status, setStatus] = useState<MoveTo | ''>(next[0] ?? '');
   const [on, setOn] = useState(displayDate(lastDay));
   const [fault, setFault] = useState<string>();
   const [move, { isLoading }] = useMoveJobMutation();
@@ -24,9 +28,10 @@ export function JobStatus({ job }: { job: JobView }) {
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const day = needsDay ? readDate(on, month) : null;
+    if (status === '') return;
     if (needsDay && !day) return setFault('Expected a day such as 30 Apr 2031');
     try {
-      await move({ number: job.number, status, on: day }).unwrap();
+      await move({ job: job.number, body: { status, on: day } }).unwrap();
       toast(`Job ${job.number} is ${status}`);
       setOpen(false);
     } catch (error) {
@@ -56,7 +61,7 @@ export function JobStatus({ job }: { job: JobView }) {
           {next.length > 0 && (
             <form onSubmit={submit} className="flex flex-col gap-3">
               <Field label="Move the job on to">
-                <select value={status} onChange={(event) => setStatus(event.target.value)}>
+                <select value={status} onChange={(event) => setStatus(event.target.value as MoveTo)}>
                   {next.map((it) => (
                     <option key={it}>{it}</option>
                   ))}
@@ -119,7 +124,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
           disabled={reason.trim() === ''}
           onClick={() =>
             void attempt(
-              () => lock({ number: job.number, locked: !job.locked, reason }).unwrap(),
+              () => lock({ job: job.number, body: { locked: !job.locked, reason } }).unwrap(),
               `Job ${job.number} is ${job.locked ? 'unlocked' : 'locked: nothing posts to it'}`,
             )
           }
@@ -133,7 +138,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
             onClick={() => {
               if (!sure) return setSure(true);
               return void attempt(async () => {
-                await remove(job.number).unwrap();
+                await remove({ job: job.number }).unwrap();
                 void navigate('/jobs');
               }, `Tender ${job.number} is taken away`);
             }}

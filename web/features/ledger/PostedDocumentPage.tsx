@@ -1,8 +1,9 @@
+import { usePostingQuery, useReversePostingMutation } from '../../ground/api/api';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { PostingView } from '../../../wire/costs';
+import type { PostingView } from '../../../wire/ledger';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -10,13 +11,12 @@ import { Field } from '../../kit/Field';
 import { Journal } from '../../kit/Journal';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused, Waiting } from '../../kit/States';
-import { usePostingQuery, useReverseMutation } from './api';
 import { LedgerHead } from './LedgerHead';
 
 /** One posted posting: what it is, its journals, the entries behind it, and the way to reverse it. */
 export function PostedDocumentPage() {
   const { id = '' } = useParams();
-  const { data, error, refetch } = usePostingQuery(id);
+  const { data, error, refetch } = usePostingQuery({ posting: Number(id) });
   const keep = useKeepMonth();
   const { show } = useCurrency();
   if (error)
@@ -109,7 +109,7 @@ function Reversal({ posting }: { posting: PostingView }) {
   const [on, setOn] = useState(displayDate(posting.dated));
   const [reason, setReason] = useState('');
   const [fault, setFault] = useState<string>();
-  const [reverse, { isLoading }] = useReverseMutation();
+  const [reverse, { isLoading }] = useReversePostingMutation();
   if (posting.fixed) return <p className="note mb-4">{posting.fixed}.</p>;
   if (!open)
     return (
@@ -123,7 +123,7 @@ function Reversal({ posting }: { posting: PostingView }) {
     if (!day) return setFault('Reversed on: expected a day such as 30 Apr 2031');
     if (reason.trim() === '') return setFault('Reason: expected why it is reversed');
     try {
-      const posted = await reverse({ id: posting.id, body: { on: day, reason } }).unwrap();
+      const posted = await reverse({ posting: posting.id, body: { on: day, reason } }).unwrap();
       toast(`Posting ${posting.id} is reversed by posting ${posted.postingId}, ${exact(posted.total)}`);
     } catch (error) {
       setFault(faultOf(error).message);

@@ -1,12 +1,12 @@
+import { usePostingsQuery } from '../../ground/api/api';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { PostingRow } from '../../../wire/costs';
+import type { PostingRow } from '../../../wire/ledger';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { usePostingsQuery } from './api';
 import { LedgerHead } from './LedgerHead';
 
 const PAGE = 200;

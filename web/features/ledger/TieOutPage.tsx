@@ -1,8 +1,8 @@
+import { useReportQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { useLedgerReportQuery } from './api';
 import { LedgerHead } from './LedgerHead';
 
 const WORDS: Record<string, readonly [string, string, string]> = {
@@ -16,7 +16,7 @@ const WORDS: Record<string, readonly [string, string, string]> = {
 /** The proofs that what the postings say and what the accounts say agree. */
 export function TieOutPage() {
   const { month } = useAsOf();
-  const { data, error, refetch } = useLedgerReportQuery({ name: 'tie-out', asOf: month });
+  const { data, error, refetch } = useReportQuery({ name: 'tie-out', asOf: month });
   const { exact, code } = useCurrency();
   if (error)
     return (

@@ -1,14 +1,16 @@
+import { useReportQuery } from '../../ground/api/api';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { useLedgerReportQuery } from './api';
 import { LedgerHead } from './LedgerHead';
 
 /** Every account with its balance. */
 export function TrialBalancePage() {
   const { month } = useAsOf();
-  const { data, error, refetch } = useLedgerReportQuery({ name: 'trial-balance', asOf: month });
+  const { data, error, refetch } = useReportQuery({ name: 'trial-balance', asOf: month });
   const { show, code } = useCurrency();
   if (error)
     return (
@@ -24,7 +26,12 @@ export function TrialBalancePage() {
       <LedgerHead title="Trial balance">
         <span className="flex gap-2">
           {['csv', 'xlsx', 'pdf'].map((format) => (
-            <a key={format} className="press" href={`/api/reports/trial-balance.${format}?asOf=${month}`} download>
+            <a
+              key={format}
+              className="press"
+              href={hrefOf(CALLS.reportFile, { name: 'trial-balance', format, asOf: month })}
+              download
+            >
               {format.toUpperCase()}
             </a>
           ))}

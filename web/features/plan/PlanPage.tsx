@@ -1,3 +1,4 @@
+import { usePlanQuery, useSavePlanMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -10,7 +11,6 @@ import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
 import { Steady, useTyped, type OnTyped } from '../../kit/Steady';
-import { usePlanQuery, useSavePlanMutation } from './api';
 import { AddLots } from './AddLots';
 import { formOf, readPlan } from './planForm';
 import { PlanCurve } from './PlanCurve';

@@ -1,10 +1,10 @@
+import { useAchievedQuery } from '../../ground/api/api';
 import { Link } from 'react-router';
 import { displayQuantity, displayPercent } from '../../../core/money/display';
 import { ratio } from '../../../core/money/rate';
 import type { BuildUpInput } from '../../../wire/prices';
 import { useKeepMonth } from '../../ground/asOf';
 import { showUnitCostFull } from '../../kit/typed/readCells';
-import { useAchievedQuery } from './api';
 
 /** What the build-up took on finished jobs, beside what it was priced at then and is priced at now. */
 export function AchievedTable({ buildUp, perUnit }: { buildUp: BuildUpInput; perUnit: { cost: number; hours: number } }) {

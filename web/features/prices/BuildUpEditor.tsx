@@ -1,3 +1,4 @@
+import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { COST_TYPES } from '../../../core/costs/costType';
@@ -13,7 +14,6 @@ import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { readNeeded, showUnitCost, showUnitCostFull, type Faults } from '../../kit/typed/readCells';
 import { Refused } from '../../kit/States';
 import { AchievedTable } from './AchievedTable';
-import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from './api';
 
 interface EditorProps {
   book: PriceBookView;
@@ -67,7 +67,7 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
   const unchanged = start !== null && JSON.stringify(start) === JSON.stringify(read.input);
   const keep = async () => {
     try {
-      await save(read.input).unwrap();
+      await save({ body: read.input }).unwrap();
       toast(`Build-up ${read.input.code} is kept`);
       setRefused(null);
       onKept(read.input.code);
@@ -77,7 +77,7 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
   };
   const take = async () => {
     try {
-      await remove(start!.code).unwrap();
+      await remove({ code: start!.code }).unwrap();
       toast(`Build-up ${start!.code} is removed`);
       onRemoved();
     } catch (error) {

@@ -1,3 +1,4 @@
+import { usePriceBookQuery } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { PriceBook, unitCostOfShares } from '../../../core/prices/buildUp';
@@ -6,7 +7,6 @@ import type { PriceBookView } from '../../../wire/prices';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
-import { usePriceBookQuery } from '../../ground/api/priceBookApi';
 import { showUnitCostFull } from '../../kit/typed/readCells';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { BuildUpEditor } from './BuildUpEditor';

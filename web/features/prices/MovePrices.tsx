@@ -1,3 +1,4 @@
+import { useMovePricesMutation, usePreviewPriceMoveMutation, useSessionQuery } from '../../ground/api/api';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { COST_TYPES, type CostType } from '../../../core/costs/costType';
@@ -7,11 +8,9 @@ import type { PriceMoveInput, PriceMoves } from '../../../wire/prices';
 import type { Lists } from '../../../wire/company';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
-import { useSessionQuery } from '../../ground/api/sessionApi';
 import { Field } from '../../kit/Field';
 import { showUnitCost } from '../../kit/typed/readCells';
 import { Refused } from '../../kit/States';
-import { useMovePricesMutation, usePreviewPriceMoveMutation } from './api';
 
 /** Moves many prices by a per cent, after showing what it does to items and build-ups. */
 export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void }) {
@@ -43,7 +42,7 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
       reason: form.reason,
     };
     try {
-      setShown({ of, moves: await preview(of).unwrap() });
+      setShown({ of, moves: await preview({ body: of }).unwrap() });
       setFault(null);
     } catch (error) {
       setFault(faultOf(error).message);
@@ -51,7 +50,7 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
   };
   const make = async () => {
     try {
-      const { count } = await move({ ...shown!.of, seen: shown!.moves.seen }).unwrap();
+      const { count } = await move({ body: { ...shown!.of, seen: shown!.moves.seen } }).unwrap();
       toast(`${count} ${count === 1 ? 'price' : 'prices'} moved by ${formatPercentShortest(shown!.of.by)} %`);
       onDone();
     } catch (error) {

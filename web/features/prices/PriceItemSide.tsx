@@ -1,3 +1,4 @@
+import { usePriceHistoryQuery } from '../../ground/api/api';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { whereUsed } from '../../../core/prices/buildUp';
@@ -5,7 +6,6 @@ import type { PriceBookView, PriceItemInput } from '../../../wire/prices';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { showUnitCost } from '../../kit/typed/readCells';
-import { usePriceHistoryQuery } from './api';
 
 /** Beside the list: what the item under the cursor cost before, and which build-ups are made of it. */
 export function PriceItemSide({ item, book }: { item: PriceItemInput | undefined; book: PriceBookView }) {
@@ -23,7 +23,7 @@ export function PriceItemSide({ item, book }: { item: PriceItemInput | undefined
 function Side({ item, book }: { item: PriceItemInput; book: PriceBookView }) {
   const { digits } = useCurrency();
   const keep = useKeepMonth();
-  const { data: history } = usePriceHistoryQuery(item.code);
+  const { data: history } = usePriceHistoryQuery({ code: item.code });
   const used = whereUsed(book.buildUps, { item: item.code });
   return (
     <aside aria-label={`Item ${item.code}`}>

@@ -1,3 +1,13 @@
+import {
+  useImportPricesMutation,
+  useListsQuery,
+  usePriceBookQuery,
+  useRemovePriceItemMutation,
+  useSavePriceItemsMutation,
+  useSessionQuery,
+} from '../../ground/api/api';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import { useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { COST_TYPES } from '../../../core/costs/costType';
@@ -6,13 +16,10 @@ import type { Lists } from '../../../wire/company';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
-import { usePriceBookQuery } from '../../ground/api/priceBookApi';
-import { useListsQuery, useSessionQuery } from '../../ground/api/sessionApi';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { tidyUnitCost } from '../../kit/typed/readCells';
 import { Refused, Waiting } from '../../kit/States';
-import { useImportPricesMutation, useRemovePriceItemMutation, useSavePriceItemsMutation } from './api';
 import { MovePrices } from './MovePrices';
 import { PriceItemSide } from './PriceItemSide';
 import { itemRow, readItems } from './readItems';
@@ -71,8 +78,9 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
   );
   const keepItems = async () => {
     try {
-      for (const it of gone) await remove(it).unwrap();
-      if (changed.length > 0) await save({ items: changed.map((it) => it.item), on: session!.today, reason: '' }).unwrap();
+      for (const it of gone) await remove({ code: it }).unwrap();
+      if (changed.length > 0)
+        await save({ body: { items: changed.map((it) => it.item), on: session!.today, reason: '' } }).unwrap();
       toast('The price book is kept');
     } catch (error) {
       setRefused(faultOf(error));
@@ -102,7 +110,7 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
             Move prices …
           </button>
           <PriceListImport onRefused={setRefused} />
-          <a className="press" href="/api/prices.csv" download>
+          <a className="press" href={hrefOf(CALLS.priceItemsCsv, {})} download>
             Export, CSV
           </a>
           <span className="note ml-auto text-[12.5px]">Unit costs in {code}; of labour, an hour.</span>
@@ -187,7 +195,7 @@ function PriceListImport({ onRefused }: { onRefused: (fault: ShownFault | null) 
     form.append('file', file, file.name);
     onRefused(null);
     try {
-      const { count } = await importPrices(form).unwrap();
+      const { count } = await importPrices({ body: form }).unwrap();
       toast(`${count} ${count === 1 ? 'item' : 'items'} taken from ${file.name}`);
     } catch (error) {
       onRefused(faultOf(error));

@@ -1,9 +1,11 @@
+import { useMessagesQuery } from '../../ground/api/api';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useKeepMonth } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { useMessagesQuery } from './api';
 
 /** The messages that went out: the stand-in for mail writes each as a file, and shows it. */
 export function OutboxPage() {
@@ -63,7 +65,7 @@ export function OutboxPage() {
                 To {shown.recipient}, by {shown.actor}, with {shown.attachments.join(', ')}
               </p>
               <p className="whitespace-pre-line break-words">{shown.body}</p>
-              <a className="press mt-4" href={`/api/messages/${shown.id}/file`} download>
+              <a className="press mt-4" href={hrefOf(CALLS.messageFile, { id: shown.id })} download>
                 The mail file, EML
               </a>
             </article>

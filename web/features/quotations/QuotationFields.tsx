@@ -1,10 +1,10 @@
+import { useEstimateListQuery, useTermsQuery } from '../../ground/api/api';
 import { useCurrency } from '../../ground/company';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { Field } from '../../kit/Field';
 import type { Faults } from '../../kit/typed/readCells';
 import { tidyPart } from '../../kit/typed/readPart';
 import { tidyAmount } from '../../kit/typed/tidyAmount';
-import { useEstimatesToQuoteQuery, useTermsQuery } from './api';
 import type { QuotationForm } from './quotationForm';
 
 interface FieldsProps {
@@ -17,7 +17,7 @@ interface FieldsProps {
 /** Everything of a quotation that is typed or chosen. */
 export function QuotationFields({ job, form, setForm, faults }: FieldsProps) {
   const { digits, code } = useCurrency();
-  const { data: estimates } = useEstimatesToQuoteQuery(job);
+  const { data: estimates } = useEstimateListQuery({ job });
   const { data: terms } = useTermsQuery();
   const set = <K extends keyof QuotationForm>(key: K, value: QuotationForm[K]) =>
     setForm((before) => ({ ...before, [key]: value }));

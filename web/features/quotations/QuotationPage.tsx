@@ -1,3 +1,4 @@
+import { useDeleteQuotationMutation, useQuotationQuery, useSaveQuotationMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -10,7 +11,6 @@ import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Off
 import { ClientDocumentSheet } from '../../ground/offers/ClientDocumentSheet';
 import { Refused, Waiting } from '../../kit/States';
 import { Steady, useTyped, type OnTyped } from '../../kit/Steady';
-import { useDiscardQuotationMutation, useQuotationQuery, useSaveQuotationMutation } from './api';
 import { formOf, readQuotation } from './quotationForm';
 import { QuotationFields } from './QuotationFields';
 
@@ -21,7 +21,7 @@ export function QuotationPage() {
     data: view,
     error,
     refetch,
-  } = useQuotationQuery({ job, number: Number(quotation) }, { refetchOnMountOrArgChange: true });
+  } = useQuotationQuery({ job, quotation: Number(quotation) }, { refetchOnMountOrArgChange: true });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`quotation ${quotation}`} />;
   const of = { job, kind: 'quotations' as const, number: quotation };
@@ -66,7 +66,7 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
   const [form, setForm] = useState(start);
   const [fault, setFault] = useState<string | null>(null);
   const [save, { isLoading }] = useSaveQuotationMutation();
-  const [discard] = useDiscardQuotationMutation();
+  const [discard] = useDeleteQuotationMutation();
   const read = useMemo(() => readQuotation(form, view.version, { digits, month }), [form, view.version, digits, month]);
   const changed = JSON.stringify(form) !== JSON.stringify(start);
   useTyped(changed, onTyped);
@@ -76,7 +76,7 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
       return false;
     }
     try {
-      await save({ job, number: view.number, body: read.input }).unwrap();
+      await save({ job, quotation: view.number, body: read.input }).unwrap();
       onTyped(false);
       setFault(null);
       toast(`Quotation ${view.number} is kept`);
@@ -88,7 +88,7 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
   };
   const throwAway = async () => {
     try {
-      await discard({ job, number: view.number }).unwrap();
+      await discard({ job, quotation: view.number }).unwrap();
       void navigate(keep(`/jobs/${encodeURIComponent(job)}/estimates`));
     } catch (error) {
       setFault(faultOf(error).message);

@@ -1,3 +1,4 @@
+import { useAddQuotationMutation, useEstimateListQuery, useQuotationListQuery, useTermsQuery } from '../../ground/api/api';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { addDays } from '../../../core/calendar/plainDate';
@@ -6,22 +7,21 @@ import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused } from '../../kit/States';
-import { useEstimatesToQuoteQuery, useQuotationListQuery, useSaveQuotationMutation, useTermsQuery } from './api';
 
 const USUAL_VALIDITY_DAYS = 60;
 
 /** Beneath the estimates: what was offered from them, and what came back. */
 export function QuotationsPart() {
   const { number: job = '' } = useParams();
-  const { data: list } = useQuotationListQuery(job);
-  const { data: estimates } = useEstimatesToQuoteQuery(job);
+  const { data: list } = useQuotationListQuery({ job });
+  const { data: estimates } = useEstimateListQuery({ job });
   const { data: terms } = useTermsQuery();
   const { lastDay } = useAsOf();
   const { show, code } = useCurrency();
   const keep = useKeepMonth();
   const navigate = useNavigate();
   const [fault, setFault] = useState<string | null>(null);
-  const [save, { isLoading }] = useSaveQuotationMutation();
+  const [save, { isLoading }] = useAddQuotationMutation();
   if (!list || !estimates || !terms || (estimates.length === 0 && list.length === 0)) return null;
   const base = `/jobs/${encodeURIComponent(job)}/quotations`;
   const chosen = estimates.find((it) => it.chosen) ?? estimates[0];
@@ -29,7 +29,6 @@ export function QuotationsPart() {
     try {
       const { number } = await save({
         job,
-        number: null,
         body: {
           ...{
             version: 0,

@@ -1,9 +1,9 @@
+import { useRemoveTermsMutation, useSaveTermsMutation, useTermsQuery } from '../../ground/api/api';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { faultOf } from '../../ground/faults';
 import { Field } from '../../kit/Field';
 import { Refused, Waiting } from '../../kit/States';
-import { useRemoveTermsMutation, useSaveTermsMutation, useTermsQuery } from './api';
 
 /** The company's own library of terms, to be laid into quotations. */
 export function TermsPage() {
@@ -44,7 +44,7 @@ export function TermsPage() {
                       <button
                         type="button"
                         className="press bare"
-                        onClick={() => void attempt(() => remove(it.name).unwrap(), `${it.name} is removed`)}
+                        onClick={() => void attempt(() => remove({ name: it.name }).unwrap(), `${it.name} is removed`)}
                       >
                         Remove
                       </button>
@@ -59,7 +59,7 @@ export function TermsPage() {
           className="flex flex-col gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            void attempt(() => save(form).unwrap(), `${form.name} is kept`);
+            void attempt(() => save({ body: form }).unwrap(), `${form.name} is kept`);
           }}
         >
           <Field label="Name">

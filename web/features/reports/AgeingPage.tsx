@@ -1,3 +1,4 @@
+import { useReportQuery } from '../../ground/api/api';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
@@ -6,7 +7,6 @@ import { faultOf } from '../../ground/faults';
 import { Fig } from '../../ground/workings/Fig';
 import { Legend, Sign } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
-import { useReportQuery } from './api';
 import { ReportHead } from './ReportHead';
 
 const BANDS = ['not_due', 'days_1_30', 'days_31_60', 'days_61_90', 'days_over_90'] as const;

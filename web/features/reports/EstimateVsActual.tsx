@@ -1,16 +1,15 @@
+import { useEstimateVersusActualQuery, useListsQuery } from '../../ground/api/api';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
-import { useListsQuery } from '../../ground/api/sessionApi';
 import { Empty, Refused, Waiting } from '../../kit/States';
-import { useEstimateVsActualQuery } from './api';
 import { EstimateTable } from './EstimateTable';
 import { RevenueBesideCost } from './RevenueBesideCost';
 import { Downloads, ReportHead } from './ReportHead';
 
 function Estimate({ job, height }: { job: string; height: string }) {
   const { month } = useAsOf();
-  const { data, error, refetch } = useEstimateVsActualQuery({ number: job, asOf: month });
+  const { data, error, refetch } = useEstimateVersusActualQuery({ job, asOf: month });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what={`the budget of job ${job}`} />;
   if (data.lines.length === 0)

@@ -1,3 +1,4 @@
+import { useReportQuery } from '../../ground/api/api';
 import { Link } from 'react-router';
 import type { FigureRef } from '../../../wire/workings';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
@@ -6,7 +7,6 @@ import { faultOf } from '../../ground/faults';
 import { Fig } from '../../ground/workings/Fig';
 import { Legend, Sign } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
-import { useReportQuery } from './api';
 import { ReportHead } from './ReportHead';
 
 /** Columns of the schedule with the figure that explains each. */

@@ -1,15 +1,136 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { CALLS } from '../../../wire/calls';
+import { endpointsOf, type Base, type Sent } from './endpoints';
+import { RequestIds } from './requestIds';
 
-/** The one API slice; each feature adds its own endpoints to it. Whatever is posted makes every figure stale. */
+const send = fetchBaseQuery({ baseUrl: '/api' });
+/** Random, also where the page does not come over TLS and `randomUUID` is missing. */
+function newId(): string {
+  return [...crypto.getRandomValues(new Uint8Array(16))].map((it) => it.toString(16).padStart(2, '0')).join('');
+}
+const requestIds = new RequestIds(newId);
+
+const base: Base = async (sent: Sent, context, extra) => {
+  const { method, url, params, body } = sent;
+  const request = { method, url, params, body };
+  if (sent.method === 'GET') return send(request, context, extra);
+  const id = requestIds.idOf(sent);
+  const reply = await send({ ...request, headers: { 'Idempotency-Key': id } }, context, extra);
+  requestIds.ended(sent, typeof reply.error?.status !== 'string');
+  return reply;
+};
+
+/** The one API of the pages, made from the table of calls. */
 export const api = createApi({
-  baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
+  reducerPath: 'api',
+  baseQuery: base,
   tagTypes: ['books'],
   refetchOnMountOrArgChange: 30,
-  endpoints: () => ({}),
+  endpoints: (build) => endpointsOf(CALLS, build),
 });
 
-/** Marks a query as read from the books, and a command as changing them where it was not refused. */
-export const READS = { providesTags: ['books' as const] };
-export const POSTS = {
-  invalidatesTags: (_result: unknown, refused: unknown) => (refused ? [] : ['books' as const]),
-};
+export const {
+  useAcceptOfferMutation,
+  useAchievedQuery,
+  useAddChangeMutation,
+  useAddClientMutation,
+  useAddCostCodesMutation,
+  useAddDraftMutation,
+  useAddEventMutation,
+  useAddQuotationMutation,
+  useAnswerQuery,
+  useApplicationQuery,
+  useAskAboutOfferMutation,
+  useAttachFileMutation,
+  useAwardJobMutation,
+  useBillingRegisterQuery,
+  useBillingScheduleQuery,
+  useCertifyApplicationMutation,
+  useChangeOffersQuery,
+  useChangeQuery,
+  useChangeRegisterQuery,
+  useChooseEstimateMutation,
+  useCostPageQuery,
+  useCostSubtotalsQuery,
+  useCreateJobMutation,
+  useDecideChangeMutation,
+  useDeclineOfferMutation,
+  useDeleteApplicationMutation,
+  useDeleteChangeMutation,
+  useDeleteDraftMutation,
+  useDeleteEstimateMutation,
+  useDeleteJobMutation,
+  useDeleteQuotationMutation,
+  useEstimateListQuery,
+  useEstimateQuery,
+  useEstimateVersusActualQuery,
+  useImportBookMutation,
+  useImportPricesMutation,
+  useIssueChangeMutation,
+  useJobBillingQuery,
+  useJobChangesQuery,
+  useJobFileQuery,
+  useJobListQuery,
+  useJobQuery,
+  useJobSetupQuery,
+  useJobTemplatesQuery,
+  useListsQuery,
+  useLoadSampleBookMutation,
+  useLockJobMutation,
+  useMessagesQuery,
+  useMoveJobMutation,
+  useMovePricesMutation,
+  usePlanQuery,
+  usePostCostsMutation,
+  usePostingQuery,
+  usePostingsQuery,
+  usePreviewCostsMutation,
+  usePreviewPriceMoveMutation,
+  usePriceBookQuery,
+  usePriceHistoryQuery,
+  useQuotationListQuery,
+  useQuotationQuery,
+  useReadSheetMutation,
+  useRecordReceiptMutation,
+  useReleaseRetentionMutation,
+  useRemoveBuildUpMutation,
+  useRemoveJobTemplateMutation,
+  useRemovePriceItemMutation,
+  useRemoveTermsMutation,
+  useReplyToQuestionMutation,
+  useReportQuery,
+  useRepriceEstimateMutation,
+  useRepricingQuery,
+  useReturnApplicationMutation,
+  useReversePostingMutation,
+  useSaveApplicationMutation,
+  useSaveBillingScheduleMutation,
+  useSaveBuildUpMutation,
+  useSaveChangeMutation,
+  useSaveCheckTemplateMutation,
+  useSaveChecklistMutation,
+  useSaveCompanyMutation,
+  useSaveDraftMutation,
+  useSaveEstimateMutation,
+  useSaveJobFactsMutation,
+  useSaveJobTemplateMutation,
+  useSavePeopleMutation,
+  useSavePlanMutation,
+  useSavePriceItemsMutation,
+  useSaveQuotationMutation,
+  useSaveTermsMutation,
+  useSendChangeMutation,
+  useSendEstimateMutation,
+  useSendQuotationMutation,
+  useSessionQuery,
+  useStartApplicationMutation,
+  useStartEstimateMutation,
+  useSubmitApplicationMutation,
+  useTermsQuery,
+  useTransferBudgetMutation,
+  useTransfersQuery,
+  useWorkingsQuery,
+  useLazyEstimateQuery,
+  useLazyJobSetupQuery,
+  useLazyRepricingQuery,
+} = api;

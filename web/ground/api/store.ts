@@ -1,6 +1,7 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { api } from './api';
+import { followAdditions } from './followAdditions';
 import { workingsSlice } from '../workings/workingsSlice';
 
 export const store = configureStore({
@@ -8,6 +9,7 @@ export const store = configureStore({
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 setupListeners(store.dispatch);
+followAdditions();
 
 export type RootState = ReturnType<typeof store.getState>;
 export type AppDispatch = typeof store.dispatch;

@@ -1,22 +1,48 @@
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
+import { useReplyToQuestionMutation, useSendChangeMutation, useSendQuotationMutation } from '../api/api';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { OfferView } from '../../../wire/quotations';
+import type { OfferView, SendInput } from '../../../wire/quotations';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { useAsOf } from '../asOf';
 import { faultOf } from '../faults';
-import { documentPath, useReplyToQuestionMutation, useSendDocumentMutation, type DocumentRef } from './offersApi';
+
+/** A document a client gets: a quotation of a job, or a change order. */
+export interface DocumentRef {
+  job: string;
+  kind: 'quotations' | 'changes';
+  number: string;
+}
+
+function documentHref({ job, kind, number }: DocumentRef, format: 'pdf' | 'docx'): string {
+  return kind === 'changes'
+    ? hrefOf(CALLS.changeDocument, { job, change: number, format })
+    : hrefOf(CALLS.quotationDocument, { job, quotation: Number(number), format });
+}
+
+/** Sends a document of either kind. */
+function useSendDocument() {
+  const [sendChange, change] = useSendChangeMutation();
+  const [sendQuotation, quotation] = useSendQuotationMutation();
+  const send = ({ job, kind, number }: DocumentRef, body: SendInput) =>
+    kind === 'changes'
+      ? sendChange({ job, change: number, body }).unwrap()
+      : sendQuotation({ job, quotation: Number(number), body }).unwrap();
+  return [send, change.isLoading || quotation.isLoading] as const;
+}
 
 /** The document as PDF and for a word processor. */
 export function DocumentDownloads({ of }: { of: DocumentRef }) {
   return (
     <span className="flex gap-2" role="group" aria-label="The document">
-      <a className="press" href={`/api/${documentPath(of)}/document.pdf`} target="_blank" rel="noreferrer">
+      <a className="press" href={documentHref(of, 'pdf')} target="_blank" rel="noreferrer">
         PDF
       </a>
-      <a className="press" href={`/api/${documentPath(of)}/document.docx`} download>
+      <a className="press" href={documentHref(of, 'docx')} download>
         DOCX
       </a>
     </span>
@@ -45,7 +71,7 @@ export function SendDocument({
     message: 'Please find our document attached. You can read it, ask about it and answer it on the page below.',
   });
   const [fault, setFault] = useState<string | null>(null);
-  const [send, { isLoading }] = useSendDocumentMutation();
+  const [send, isLoading] = useSendDocument();
   const set = (key: keyof typeof form) => (event: { target: { value: string } }) =>
     setForm({ ...form, [key]: event.target.value });
   const submit = async (event: React.FormEvent) => {
@@ -54,7 +80,7 @@ export function SendDocument({
     if (!on) return setFault('Sent on: expected a day such as 30 Apr 2031');
     try {
       if (before && !(await before())) return setFault('What is typed cannot be kept yet; mend it first');
-      await send({ of, body: { ...form, on } }).unwrap();
+      await send(of, { ...form, on });
       toast(`Sent to ${form.to}: it lies in the outbox`);
       setFault(null);
     } catch (error) {
@@ -146,7 +172,7 @@ function Question({ of }: { of: OfferView['questions'][number] }) {
   const send = async (event: React.FormEvent) => {
     event.preventDefault();
     try {
-      await reply({ id: of.id, answer }).unwrap();
+      await reply({ id: of.id, body: { answer } }).unwrap();
     } catch (error) {
       setFault(faultOf(error).message);
     }

@@ -1,9 +1,9 @@
+import { useReadSheetMutation } from '../api/api';
 import { useRef, useState } from 'react';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { fillable, matchedRows, proposeMatching, type Matching } from '../../kit/grid/matchColumns';
 import { Refused } from '../../kit/States';
 import { faultOf } from '../faults';
-import { useReadSheetMutation } from './sheetsApi';
 
 const KEPT = 'ledrin.sheet-columns';
 const SHOWN_ROWS = 4;
@@ -45,7 +45,7 @@ export function SheetImport({
     form.append('file', file, file.name);
     setFault(null);
     try {
-      const rows = await read(form).unwrap();
+      const rows = await read({ body: form }).unwrap();
       setSheet(rows);
       setMatching(proposeMatching(columns, rows[0] ?? [], remembered(of, rows[0] ?? [])));
     } catch (error) {

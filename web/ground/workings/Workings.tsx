@@ -1,24 +1,15 @@
+import { useWorkingsQuery } from '../api/api';
 import { useDispatch, useSelector } from 'react-redux';
 import { Link } from 'react-router';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { displayPercent, displayQuantity } from '../../../core/money/display';
-import type { FigureRef, FigureUnit, Operand, Workings as WorkingsReply } from '../../../wire/workings';
+import type { FigureRef, FigureUnit, Operand } from '../../../wire/workings';
 import { figureParams } from '../../../wire/workings';
-import { api, READS } from '../api/api';
 import { useAsOf, useKeepMonth } from '../asOf';
 import { useCurrency } from '../company';
 import { faultOf } from '../faults';
 import type { RootState } from '../api/store';
 import { followed, shut, wentBack } from './workingsSlice';
-
-const workingsApi = api.injectEndpoints({
-  endpoints: (build) => ({
-    workings: build.query<WorkingsReply, FigureRef & { asOf: string }>({
-      query: ({ asOf, ...ref }) => ({ url: 'workings', params: { asOf, ...figureParams(ref) } }),
-      ...READS,
-    }),
-  }),
-});
 
 /** The drawer in which a figure explains itself, step by step down to the entries. */
 export function Workings() {
@@ -49,7 +40,7 @@ export function Workings() {
 
 function Explained({ figure }: { figure: FigureRef }) {
   const { month } = useAsOf();
-  const { data, error, isFetching } = workingsApi.useWorkingsQuery({ ...figure, asOf: month });
+  const { data, error, isFetching } = useWorkingsQuery({ ...figureParams(figure), asOf: month });
   if (error) return <p role="alert">{faultOf(error).message}</p>;
   if (!data || isFetching)
     return (

@@ -1,3 +1,4 @@
+import { useAwardJobMutation, useEstimateQuery, useQuotationListQuery } from '../../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -14,15 +15,14 @@ import { faultOf, type ShownFault } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
 import { readDate } from '../../../kit/typed/readDate';
 import { Refused, Waiting } from '../../../kit/States';
-import { useAwardJobMutation, useEstimateQuery, useOfferedQuery } from '../api';
 import { AwardGroups } from './AwardGroups';
 import { contentOf } from '../draft/useEstimate';
 
 /** The award: what was agreed, and how the estimate becomes a schedule of values and a budget. */
 export function AwardPage() {
   const { number: job = '', estimate = '' } = useParams();
-  const { data: view, error } = useEstimateQuery({ job, number: Number(estimate) }, { refetchOnMountOrArgChange: true });
-  const { data: offered } = useOfferedQuery(job);
+  const { data: view, error } = useEstimateQuery({ job, estimate: Number(estimate) }, { refetchOnMountOrArgChange: true });
+  const { data: offered } = useQuotationListQuery({ job });
   if (error) return <Refused message={faultOf(error).message} />;
   if (!view || !offered) return <Waiting what={`estimate ${estimate}`} />;
   if (view.jobStatus !== 'tender') return <p>Job {job} is awarded. Its contract changes by change orders from now on.</p>;
@@ -68,7 +68,7 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
     try {
       await award({
         job: view.job,
-        number: view.number,
+        estimate: view.number,
         body: {
           acceptedOn: day,
           acceptance,

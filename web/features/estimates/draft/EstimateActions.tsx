@@ -1,3 +1,10 @@
+import {
+  useChooseEstimateMutation,
+  useDeleteEstimateMutation,
+  useLazyRepricingQuery,
+  useRepriceEstimateMutation,
+  useSendEstimateMutation,
+} from '../../../ground/api/api';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -9,21 +16,14 @@ import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
 import { readDate } from '../../../kit/typed/readDate';
-import {
-  useChooseEstimateMutation,
-  useDiscardEstimateMutation,
-  usePreviewRepriceMutation,
-  useRepriceEstimateMutation,
-  useSendEstimateMutation,
-} from '../api';
 
 /** What can be done with a draft: choose it, price it anew, mark it as sent, award it, throw it away. */
 export function EstimateActions({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
   const keep = useKeepMonth();
   const navigate = useNavigate();
-  const at = { job: view.job, number: view.number };
+  const at = { job: view.job, estimate: view.number };
   const [choose] = useChooseEstimateMutation();
-  const [discard] = useDiscardEstimateMutation();
+  const [discard] = useDeleteEstimateMutation();
   const base = `/jobs/${encodeURIComponent(view.job)}/estimates`;
   const attempt = async (work: () => Promise<unknown>) => {
     try {
@@ -73,9 +73,9 @@ const CONTENT = 'z-50 border p-4 shadow-xl [background:var(--sheet)] [border-col
 
 function PriceAnew({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
   const { show, exact } = useCurrency();
-  const at = { job: view.job, number: view.number };
+  const at = { job: view.job, estimate: view.number };
   const [told, setTold] = useState<Repricing | string | null>(null);
-  const [preview] = usePreviewRepriceMutation();
+  const [preview] = useLazyRepricingQuery();
   const [reprice] = useRepriceEstimateMutation();
   const open = async (opened: boolean) => {
     if (!opened) return setTold(null);
@@ -88,7 +88,7 @@ function PriceAnew({ view, settle }: { view: EstimateView; settle: () => Promise
   };
   const make = async () => {
     try {
-      await reprice({ ...at, seen: (told as Repricing).seen }).unwrap();
+      await reprice({ ...at, body: { seen: (told as Repricing).seen } }).unwrap();
       toast('Priced anew with the price book of today');
       setTold(null);
     } catch (error) {
@@ -164,7 +164,7 @@ function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<
     if (!day) return setFault('Expected a day such as 30 Apr 2031');
     if (!(await settle())) return setFault('Some cells are wrong; mend them first');
     try {
-      await send({ job: view.job, number: view.number, on: day, reference }).unwrap();
+      await send({ job: view.job, estimate: view.number, body: { on: day, reference } }).unwrap();
       toast(`Estimate ${view.number} is sent, and frozen`);
       setOpen(false);
     } catch (error) {

@@ -1,3 +1,8 @@
+import { CALLS } from '../../../../wire/calls';
+import { api, useSaveEstimateMutation } from '../../../ground/api/api';
+import { readOnce } from '../../../ground/api/readOnce';
+import type { AppDispatch } from '../../../ground/api/store';
+import { useDispatch } from 'react-redux';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { LinePricer } from '../../../../core/estimates/linePricer';
 import { mergeEstimates, type EstimateContent } from '../../../../core/estimates/merge';
@@ -5,7 +10,6 @@ import { PriceBook } from '../../../../core/prices/buildUp';
 import type { EstimateInput, EstimateView } from '../../../../wire/estimates';
 import type { PriceBookView } from '../../../../wire/prices';
 import { faultOf } from '../../../ground/faults';
-import { useEstimateSavedMutation, useFreshEstimateMutation, useSaveEstimateMutation } from '../api';
 import { formOf, readEstimate, type EstimateForm, type FormContext } from './estimateForm';
 
 const SAVE_PAUSE = 900;
@@ -60,11 +64,11 @@ export function useEstimate(view: EstimateView, book: PriceBookView, context: Om
 }
 
 function useKeeping(view: EstimateView, content: EstimateContent, faulty: boolean, onMerged: (content: EstimateContent) => void) {
-  const at = useMemo(() => ({ job: view.job, number: view.number }), [view.job, view.number]);
+  const at = useMemo(() => ({ job: view.job, estimate: view.number }), [view.job, view.number]);
   const base = useRef({ content: contentOf(view), version: view.version, text: JSON.stringify(contentOf(view)) });
   const [save] = useSaveEstimateMutation();
-  const [fresh] = useFreshEstimateMutation();
-  const [saved] = useEstimateSavedMutation();
+  const dispatch = useDispatch<AppDispatch>();
+  const saved = useCallback(() => void dispatch(api.util.invalidateTags(['books'])), [dispatch]);
   const [keeping, setKeeping] = useState<Keeping>({ state: 'kept', message: '', merged: null });
   const latest = useRef({ content, faulty, onMerged });
   latest.current = { content, faulty, onMerged };
@@ -86,7 +90,7 @@ function useKeeping(view: EstimateView, content: EstimateContent, faulty: boolea
         setKeeping((before) => ({ ...before, state: 'refused', message: fault.message }));
         return false;
       }
-      const theirs = await fresh(at).unwrap();
+      const theirs = await readOnce(CALLS.estimate, at);
       const { content: both, taken, clashes } = mergeEstimates(base.current.content, mine, contentOf(theirs));
       base.current = { content: contentOf(theirs), version: theirs.version, text: JSON.stringify(contentOf(theirs)) };
       latest.current.onMerged(both);
@@ -94,7 +98,7 @@ function useKeeping(view: EstimateView, content: EstimateContent, faulty: boolea
       setKeeping({ state: 'typing', message: '', merged: { who: theirs.savedBy, at: theirs.savedAt, taken, clashes } });
       return keepOnce();
     }
-  }, [at, save, fresh]);
+  }, [at, save]);
   const keepNow = useCallback(() => (going.current = going.current.then(keepOnce, keepOnce)), [keepOnce]);
 
   useEffect(() => {

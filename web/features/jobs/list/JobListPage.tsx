@@ -1,8 +1,8 @@
+import { useDeleteDraftMutation, useJobListQuery } from '../../../ground/api/api';
 import { Link } from 'react-router';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { faultOf } from '../../../ground/faults';
 import { Empty, Refused, Waiting } from '../../../kit/States';
-import { useDeleteDraftMutation, useJobListQuery } from '../api';
 import { JobTable } from './JobTable';
 
 /** All jobs, one a line, with their measure: made to find the one that went wrong. */
@@ -59,7 +59,7 @@ function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<str
             <span className="note text-[12.5px]">
               kept {new Date(draft.savedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
             </span>
-            <button type="button" className="press bare" onClick={() => void deleteDraft(draft.id)}>
+            <button type="button" className="press bare" onClick={() => void deleteDraft({ id: draft.id })}>
               Throw away
             </button>
           </li>

@@ -1,3 +1,9 @@
+import {
+  useJobTemplatesQuery,
+  useLazyJobSetupQuery,
+  useRemoveJobTemplateMutation,
+  useSaveJobTemplateMutation,
+} from '../../../ground/api/api';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -7,7 +13,6 @@ import { faultOf } from '../../../ground/faults';
 import { RepeatSection } from '../../../kit/grid/RepeatSection';
 import { Field } from '../../../kit/Field';
 import { repeatRows } from '../../../kit/grid/repeatRows';
-import { useJobTemplatesQuery, useLazyJobSetupQuery, useRemoveJobTemplateMutation, useSaveJobTemplateMutation } from '../api';
 import { copyInto, COPIED, templateOf, type CopiedPart } from './beginJob';
 import type { JobForm } from './readJob';
 
@@ -60,7 +65,7 @@ function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<Rea
     event.preventDefault();
     const number = job.split(' ')[0]!;
     try {
-      const setup = await load(number).unwrap();
+      const setup = await load({ job: number }).unwrap();
       setForm((before) => copyInto(before, setup, parts, amounts, digits));
       toast(`Taken from job ${number}`);
       setFault(undefined);
@@ -153,7 +158,7 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
                   type="button"
                   className="press bare"
                   aria-label={`Remove template ${it.name}`}
-                  onClick={() => void attempt(() => remove(it.name).unwrap(), `“${it.name}” is removed`)}
+                  onClick={() => void attempt(() => remove({ name: it.name }).unwrap(), `“${it.name}” is removed`)}
                 >
                   ×
                 </button>
@@ -164,7 +169,7 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
             className="flex items-end gap-2"
             onSubmit={(event) => {
               event.preventDefault();
-              void attempt(() => save({ name, content: templateOf(form) }).unwrap(), `“${name}” is kept as a template`);
+              void attempt(() => save({ body: { name, content: templateOf(form) } }).unwrap(), `“${name}” is kept as a template`);
             }}
           >
             <Field label="Keep this job as a template" fault={fault} className="grow">

@@ -1,8 +1,8 @@
+import { useAddClientMutation } from '../../../ground/api/api';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { faultOf, type ShownFault } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
-import { useAddClientMutation } from '../api';
 
 /** Adds a client beside the place where one is chosen. */
 export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
@@ -20,13 +20,15 @@ export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
       });
     try {
       await add({
-        code: form.code,
-        name: form.name,
-        address: form.address,
-        termsDays: form.terms === '' ? null : Number(form.terms),
-        contact: '',
-        email: '',
-        phone: '',
+        body: {
+          code: form.code,
+          name: form.name,
+          address: form.address,
+          termsDays: form.terms === '' ? null : Number(form.terms),
+          contact: '',
+          email: '',
+          phone: '',
+        },
       }).unwrap();
       onAdded(form.code.trim());
       setOpen(false);

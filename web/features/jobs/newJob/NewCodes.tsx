@@ -1,7 +1,7 @@
+import { useAddCostCodesMutation } from '../../../ground/api/api';
 import { useState } from 'react';
 import { faultOf } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
-import { useAddCostCodesMutation } from '../api';
 
 /** Names the adding of codes, so that the page may wait for it. */
 export const ADDING_CODES = { fixedCacheKey: 'new-codes' };
@@ -15,7 +15,7 @@ export function NewCodes({ codes }: { codes: readonly string[] }) {
   const add = async (event: React.FormEvent) => {
     event.preventDefault();
     try {
-      await addCodes({ codes: codes.map((code) => ({ code, description: names[code] ?? '', unit: '' })) }).unwrap();
+      await addCodes({ body: { codes: codes.map((code) => ({ code, description: names[code] ?? '', unit: '' })) } }).unwrap();
     } catch (error) {
       setFault(faultOf(error).message);
     }

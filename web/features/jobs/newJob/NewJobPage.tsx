@@ -1,3 +1,10 @@
+import {
+  useAddCostCodesMutation,
+  useCreateJobMutation,
+  useJobListQuery,
+  useListsQuery,
+  useSessionQuery,
+} from '../../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
@@ -7,9 +14,7 @@ import type { Lists } from '../../../../wire/company';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { faultOf, type ShownFault } from '../../../ground/faults';
-import { useListsQuery, useSessionQuery } from '../../../ground/api/sessionApi';
 import { Refused, Waiting } from '../../../kit/States';
-import { useAddCostCodesMutation, useCreateJobMutation, useJobListQuery } from '../api';
 import { BeginFrom } from './BeginFrom';
 import { readJob, type JobForm } from './readJob';
 import { Facts } from './JobFacts';
@@ -89,7 +94,7 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
     if (!read.input) return;
     try {
       await settle();
-      const { number } = await createJob({ ...read.input, draftId: id.current }).unwrap();
+      const { number } = await createJob({ body: { ...read.input, draftId: id.current } }).unwrap();
       toast(`Job ${number} is set up`);
       void navigate(keep(`/jobs/${encodeURIComponent(number)}`));
     } catch (error) {

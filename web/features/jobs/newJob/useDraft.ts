@@ -1,5 +1,5 @@
+import { useAddDraftMutation, useSaveDraftMutation } from '../../../ground/api/api';
 import { useEffect, useRef, useState } from 'react';
-import { useSaveDraftMutation } from '../api';
 import { type JobForm } from './readJob';
 
 const DRAFT_PAUSE = 900;
@@ -10,6 +10,7 @@ export function useDraft(form: JobForm, start: JobForm, startId: number | null) 
   const finished = useRef(false);
   const saving = useRef<Promise<unknown>>(Promise.resolve());
   const [savedAt, setSavedAt] = useState<string | null>(null);
+  const [add] = useAddDraftMutation();
   const [save] = useSaveDraftMutation();
   const unsaved = useRef<JobForm | null>(null);
   const keep = useRef(() => {
@@ -17,9 +18,8 @@ export function useDraft(form: JobForm, start: JobForm, startId: number | null) 
       const content = unsaved.current;
       if (finished.current || content === null) return;
       unsaved.current = null;
-      const saved = await save({ id: id.current, content: content as unknown as Record<string, unknown> })
-        .unwrap()
-        .catch(() => null);
+      const body = { content: content as unknown as Record<string, unknown> };
+      const saved = await (id.current === null ? add({ body }) : save({ id: id.current, body })).unwrap().catch(() => null);
       if (saved) id.current = saved.id;
       else unsaved.current ??= content;
       setSavedAt(saved ? new Date().toLocaleTimeString('en-GB', { timeStyle: 'short' }) : null);

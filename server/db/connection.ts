@@ -1,0 +1,29 @@
+import { Sequelize } from 'sequelize';
+import sqlite3 from 'sqlite3';
+
+export type Connection = Sequelize;
+
+/** Opens one connection to a database file. A reading one cannot change it, whatever it is told. */
+export function connect(file: string, as: 'read' | 'write'): Connection {
+  return new Sequelize({
+    dialect: 'sqlite',
+    storage: file,
+    logging: false,
+    dialectModule: { ...sqlite3, Database: ConfiguredDatabase },
+    dialectOptions: { mode: as === 'read' ? sqlite3.OPEN_READONLY : sqlite3.OPEN_READWRITE | sqlite3.OPEN_CREATE },
+    retry: { max: 1 },
+  });
+}
+
+// Settings are per connection, and Sequelize opens connections by itself: so they are set as each one opens.
+class ConfiguredDatabase extends sqlite3.Database {
+  constructor(file: string, mode: number, opened: (error: Error | null) => void) {
+    super(file, mode, (error: Error | null) => {
+      if (error) return opened(error);
+      this.exec(
+        'PRAGMA foreign_keys = ON; PRAGMA busy_timeout = 10000; PRAGMA synchronous = FULL; PRAGMA cache_size = -65536; PRAGMA temp_store = MEMORY',
+        opened,
+      );
+    });
+  }
+}

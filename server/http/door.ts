@@ -1,0 +1,63 @@
+import type { NextFunction, Request, Response } from 'express';
+import * as v from 'valibot';
+import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+
+/** No input of ours is nested deeper. */
+const DEEPEST = 20;
+
+/** Reads a request's body or query by its schema; what does not fit is listed field by field. */
+export function read<Schema extends v.GenericSchema>(schema: Schema, input: unknown): v.InferOutput<Schema> {
+  const result = v.safeParse(schema, input);
+  if (result.success) return result.output;
+  const faults = result.issues.map((issue) => ({ field: v.getDotPath(issue) ?? 'body', message: issueText(issue) }));
+  const first: Fault = faults[0] ?? { field: 'body', message: 'cannot be read' };
+  throw new LedrinError('bad-input', `${first.field}: ${first.message}`, faults);
+}
+
+function issueText(issue: v.BaseIssue<unknown>): string {
+  if (issue.type === 'strict_object' && issue.expected === 'never') return 'is not known here; leave it out';
+  if (issue.type === 'strict_object' && issue.received === 'undefined') return 'is missing';
+  return issue.message.startsWith('Invalid') ? `expected ${issue.expected}, found ${issue.received}` : issue.message;
+}
+
+/** Throws bad-input where a body is nested deeper than any input is; looked at level by level, since recursion has an end. */
+export function assertShallow(body: unknown): void {
+  let level: unknown[] = [body];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > DEEPEST) throw new LedrinError('bad-input', `body: is nested deeper than ${DEEPEST} levels`);
+    level = level.flatMap((it) => (typeof it === 'object' && it !== null ? Object.values(it) : []));
+  }
+}
+
+/** Names this machine is reached by without any setting. */
+const THIS_MACHINE = ['localhost', '127.0.0.1', '[::1]'];
+
+/**
+ * Refuses what does not come from a page of ours: a Host that is none of this server's (a page elsewhere may point a name of
+ * its own here), an Origin that is not, and requests a browser says come from another site, but for a link somebody follows.
+ */
+export function refuseOtherSites(address: string) {
+  const names = new Set([...THIS_MACHINE, hostName(address)]);
+  return (request: Request, _response: Response, next: NextFunction): void => {
+    const host = request.get('host') ?? '';
+    if (!names.has(hostName(`http://${host}`)))
+      throw new LedrinError(
+        'refused',
+        `This server does not answer as ${host.slice(0, 80)}. Open it at ${address}, or set LEDRIN_ADDRESS`,
+      );
+    const origin = request.get('origin');
+    if (request.method !== 'GET' && origin !== undefined && !sameSite(origin, host))
+      throw new LedrinError('refused', `A page of ${origin.slice(0, 80)} may not change these books`);
+    if (request.get('sec-fetch-site') === 'cross-site' && request.get('sec-fetch-mode') !== 'navigate')
+      throw new LedrinError('refused', 'A page of another site may not read or change these books');
+    next();
+  };
+}
+
+function hostName(address: string): string {
+  return URL.canParse(address) ? new URL(address).hostname : '';
+}
+
+function sameSite(origin: string, host: string): boolean {
+  return URL.canParse(origin) && new URL(origin).host === host;
+}

@@ -1,0 +1,130 @@
+import { Router, type Request, type Response } from 'express';
+import * as v from 'valibot';
+import { LedrinError } from '../../core/errors/ledrinError';
+import { hasRight } from '../../core/rights/rights';
+import { parameterNames, WHOLE_PARAMETERS, type Call } from '../../wire/call';
+import type { Database } from '../db/database';
+import type { Reader } from '../db/sql';
+import { auditName, runCommand, type Asked, type Command } from '../ledger/command';
+import { actorOf, type Context } from './context';
+import { assertShallow, read } from './door';
+import type { AloneHandler, Download, Handled, PreparedHandler, TryingHandler, UploadHandler } from './handlers';
+import { sendDownload } from './sendDownload';
+import { receiving, type UploadLimits } from './upload';
+
+type Args = Record<string, unknown>;
+type Carry = (request: Request, response: Response, context: Context) => Promise<void>;
+
+/** The routes of all calls: the one way in, where rights are checked, inputs read, and commands get their transaction. */
+export function serve(context: Context, nouns: readonly Handled[]): Router {
+  const router = Router();
+  const all = nouns.flatMap(({ calls, handlers }) =>
+    Object.entries(calls).map(([name, call]) => ({ name, call, handler: handlers[name] })),
+  );
+  // `/reports/:name` would take `wip.csv` for a name: files come first.
+  for (const { name, call, handler } of all.sort(
+    (a, b) => Number(b.call.kind === 'download') - Number(a.call.kind === 'download'),
+  )) {
+    const carry = CARRY[call.kind](name, call, handler);
+    router[METHODS[call.method]](call.path, async (request, response) => {
+      if (!hasRight(actorOf(context), call.who)) throw new LedrinError('refused', 'You may not do this');
+      await carry(request, response, context);
+    });
+  }
+  return router;
+}
+
+const METHODS = { GET: 'get', POST: 'post', PUT: 'put', DELETE: 'delete' } as const;
+
+const CARRY: Record<Call['kind'], (name: string, call: Call, handler: unknown) => Carry> = {
+  query: (_name, call, handler) => async (request, response, context) => {
+    const args = argsOf(call, request);
+    const work = handler as ((sql: Reader, args: Args, context: Context) => Promise<unknown>) | TryingHandler<Call>;
+    const { database } = context;
+    const reply =
+      typeof work === 'function'
+        ? await database.read((sql) => work(sql, args, context))
+        : await work.trying(database, args as never, context);
+    response.setHeader('Cache-Control', 'no-store').json(reply);
+  },
+  preview: (_name, call, handler) => async (request, response, context) => {
+    const work = handler as (database: Database, args: Args, context: Context) => Promise<unknown>;
+    response.setHeader('Cache-Control', 'no-store').json(await work(context.database, argsOf(call, request), context));
+  },
+  download: (_name, call, handler) => async (request, response, context) => {
+    const work = handler as (database: Database, args: Args, context: Context) => Promise<Download>;
+    await sendDownload(response, await work(context.database, argsOf(call, request), context));
+  },
+  command: (name, call, handler) => async (request, response, context) => {
+    const args = argsOf(call, request);
+    const asked = askedOf(name, call, request, context, args);
+    const reply = await carryOut(asked, handler as CommandHandler, args, context);
+    response.status(call.method === 'POST' ? 201 : 200).json(reply ?? {});
+  },
+  upload: (name, call, handler) => async (request, response, context) => {
+    const args = argsOf(call, request);
+    const upload = handler as UploadHandler<Call> | AloneHandler<Call>;
+    const limits = upload.limits ?? NO_FILES;
+    const reply = await receiving(request, response, limits, (received) => {
+      const asked = askedOf(name, call, request, context, { ...args, files: received.files.map((it) => [it.name, it.size]) });
+      if ('alone' in upload) return upload.alone(asked, args as never, received, context);
+      return runCommand(context.database, asked, (it) => upload.run(it, args as never, received, context));
+    });
+    response.status(201).json(reply ?? {});
+  },
+};
+
+const NO_FILES: UploadLimits = { files: 0, fileSize: 0, total: 0 };
+type CommandHandler =
+  ((command: Command, args: Args, context: Context) => Promise<unknown>) | AloneHandler<Call> | PreparedHandler<Call, unknown>;
+
+async function carryOut(asked: Asked, handler: CommandHandler, args: Args, context: Context): Promise<unknown> {
+  const { database } = context;
+  if (typeof handler === 'function') return runCommand(database, asked, (it) => handler(it, args, context));
+  if ('alone' in handler) return handler.alone(asked, args as never, null, context);
+  const made = await handler.prepare(database, args as never, context);
+  return runCommand(database, asked, (it) => handler.run(it, args as never, made, context));
+}
+
+function askedOf(name: string, call: Call, request: Request, context: Context, input: unknown): Asked {
+  return {
+    name: auditName(name),
+    actor: actorOf(context),
+    requestId: requestIdOf(request),
+    input,
+    comparesVersion: call.input !== null && hasVersion(call.input),
+  };
+}
+
+/** An input that carries the version or the digest it was opened at must have it compared; runCommand sees to it. */
+function hasVersion(schema: v.GenericSchema): boolean {
+  const { entries } = schema as { entries?: Record<string, unknown> };
+  return entries !== undefined && (Object.hasOwn(entries, 'version') || Object.hasOwn(entries, 'seen'));
+}
+
+function requestIdOf(request: Request): string | null {
+  const id = request.get('idempotency-key');
+  if (id === undefined) return null;
+  if (/^[\w-]{8,80}$/.test(id)) return id;
+  throw new LedrinError('bad-input', 'Idempotency-Key: expected 8 to 80 letters, digits or hyphens', [
+    { field: 'Idempotency-Key', message: 'expected 8 to 80 letters, digits or hyphens' },
+  ]);
+}
+
+/** The arguments of a call: parameters of its path, its query and its body, each checked. */
+function argsOf(call: Call, request: Request): Args {
+  const parameters = Object.fromEntries(parameterNames(call.path).map((name) => [name, parameterOf(request, name)]));
+  const query = read(call.query ?? v.strictObject({}), request.query) as Args;
+  if (call.input === null) return { ...query, ...parameters };
+  assertShallow(request.body);
+  return { ...query, ...parameters, body: read(call.input, request.body) };
+}
+
+function parameterOf(request: Request, name: string): string | number {
+  const text = String(request.params[name]);
+  if (!(WHOLE_PARAMETERS as readonly string[]).includes(name)) return text;
+  if (/^\d{1,15}$/.test(text)) return Number(text);
+  throw new LedrinError('not-found', `${name}: expected a whole number, found "${text.slice(0, 40)}"`, [
+    { field: name, message: 'expected a whole number' },
+  ]);
+}

@@ -1,0 +1,34 @@
+import { jobCalls } from '../../wire/jobs';
+import { handle } from '../http/handlers';
+import { oneFile } from '../http/upload';
+import { deleteJob, lockJob, moveJob } from './jobLife';
+import { jobList } from './jobList';
+import { createJob, deleteDraft, saveDraft } from './jobs';
+import { jobSetup, jobTemplateList } from './jobSetup';
+import { removeJobTemplate, saveJobTemplate } from './jobTemplates';
+import { estimateView, jobView } from './jobView';
+
+/** The largest sheet that is read to be matched, in bytes. */
+const LARGEST_SHEET = 10_000_000;
+
+export const jobHandlers = handle(jobCalls, {
+  jobList: (sql, { asOf }) => jobList(sql, asOf),
+  job: (sql, { job, asOf }) => jobView(sql, job, asOf),
+  estimateVersusActual: (sql, { job, asOf }) => estimateView(sql, job, asOf),
+  createJob: async (command, { body }) => ({ number: await createJob(command, body) }),
+  moveJob: (command, { job, body }) => moveJob(command, job, body.status, body.on),
+  lockJob: (command, { job, body }) => lockJob(command, job, body.locked, body.reason),
+  deleteJob: (command, { job }) => deleteJob(command, job),
+  jobSetup: (sql, { job }) => jobSetup(sql, job),
+  jobTemplates: (sql) => jobTemplateList(sql),
+  saveJobTemplate: (command, { body }) => saveJobTemplate(command, body),
+  removeJobTemplate: (command, { name }) => removeJobTemplate(command, name),
+  addDraft: async (command, { body }) => ({ id: await saveDraft(command, null, body.content) }),
+  saveDraft: async (command, { id, body }) => ({ id: await saveDraft(command, id, body.content) }),
+  deleteDraft: (command, { id }) => deleteDraft(command, id),
+  readSheet: {
+    limits: { files: 1, fileSize: LARGEST_SHEET, total: LARGEST_SHEET + 10_000 },
+    // Nothing is saved, so nobody who posts waits for it.
+    alone: (_asked, _args, received, { workers }) => workers.run('readSheet', oneFile(received, 'a CSV or XLSX file').path),
+  },
+});

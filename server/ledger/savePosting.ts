@@ -1,0 +1,66 @@
+import type { Journal } from '../../core/ledger/journal';
+import type { PostingKind } from '../../core/ledger/posting';
+import { bulkInsert, nextId, type Sql } from '../db/sql';
+import type { Actor } from './audit';
+
+export interface PostingToSave {
+  kind: PostingKind;
+  jobId: number | null;
+  reference: string;
+  dated: string;
+  note?: string;
+  reversesId?: number | null;
+}
+
+/** Writes one posting with its journals, inside the caller's transaction. Gives back the posting's id. */
+export async function savePosting(sql: Sql, actor: Actor, posting: PostingToSave, journals: readonly Journal[]): Promise<number> {
+  const id = await nextId(sql, 'posting');
+  await savePostings(sql, actor, [{ id, posting, journals }]);
+  return id;
+}
+
+/** Writes many postings at once. Ids are the caller's: free ones, from `nextId` of the same transaction. */
+export async function savePostings(
+  sql: Sql,
+  actor: Actor,
+  postings: readonly { id: number; posting: PostingToSave; journals: readonly Journal[] }[],
+): Promise<void> {
+  await bulkInsert(
+    sql,
+    'posting',
+    ['id', 'kind', 'job_id', 'reference', 'dated', 'actor', 'recorded_at', 'reverses_id', 'note'],
+    postings.map(({ id, posting }) => [
+      id,
+      posting.kind,
+      posting.jobId,
+      posting.reference,
+      posting.dated,
+      actor.name,
+      actor.at,
+      posting.reversesId ?? null,
+      posting.note ?? '',
+    ]),
+  );
+  await writeJournals(
+    sql,
+    postings.flatMap(({ id, journals }) => journals.map((it) => ({ postingId: id, ...it }))),
+  );
+}
+
+/** Writes the journals of postings that are there. Empty ones are left out. */
+export async function writeJournals(sql: Sql, journals: readonly (Journal & { postingId: number })[]): Promise<void> {
+  const first = await nextId(sql, 'journal');
+  const numbered = journals.filter((it) => it.lines.length > 0).map((it, i) => ({ ...it, id: first + i }));
+  await bulkInsert(
+    sql,
+    'journal',
+    ['id', 'posting_id', 'dated'],
+    numbered.map((it) => [it.id, it.postingId, it.dated]),
+  );
+  await bulkInsert(
+    sql,
+    'journal_line',
+    ['journal_id', 'account', 'debit', 'credit'],
+    numbered.flatMap((it) => it.lines.map((line) => [it.id, line.account, line.debit, line.credit])),
+  );
+}

@@ -1,0 +1,22 @@
+import type { Database } from '../db/database';
+import type { Reader } from '../db/sql';
+import type { Actor } from '../ledger/audit';
+import { auditName, runCommand, type Command } from '../ledger/command';
+
+/** Carries out a command as somebody asks for it over HTTP: its own transaction, with its audit record. */
+export function act<Args extends unknown[], Reply>(
+  database: Database,
+  actor: Actor,
+  command: (command: Command, ...args: Args) => Promise<Reply>,
+  ...args: Args
+): Promise<Reply> {
+  return runCommand(database, { name: auditName(command.name), actor }, (inside) => command(inside, ...args));
+}
+
+/** Reads for tests: each query sees what was saved by then. */
+export function reading(database: Database): Reader {
+  return {
+    all: (sql, bind) => database.read((it) => it.all(sql, bind)),
+    get: (sql, bind) => database.read((it) => it.get(sql, bind)),
+  };
+}

@@ -1,0 +1,29 @@
+import { applicationPdf } from '../billing/applicationPdf';
+import { exportZip } from '../book/exportZip';
+import { importBookAlone } from '../book/importBookAlone';
+import { clientDocumentDocx } from '../offers/clientDocumentDocx';
+import { clientDocumentPdf } from '../offers/clientDocumentPdf';
+import { reportPdf } from '../reports/reportPdf';
+import { reportXlsx } from '../reports/reportXlsx';
+import { readSheet } from '../sheets/readSheet';
+
+/** What is worked in a thread of its own, since it would hold up everybody else: one line each. */
+export const TASKS = {
+  readSheet,
+  reportPdf,
+  reportXlsx,
+  applicationPdf,
+  clientDocumentPdf,
+  clientDocumentDocx,
+  exportZip,
+  importBookAlone,
+};
+export type TaskName = keyof typeof TASKS;
+export type TaskArgs<Name extends TaskName> = Parameters<(typeof TASKS)[Name]>;
+export type TaskResult<Name extends TaskName> = Awaited<ReturnType<(typeof TASKS)[Name]>>;
+
+/** How a task ended, in a form that passes between threads: an error of ours keeps what it says. */
+export type TaskReply =
+  | { done: unknown }
+  | { refused: { code: string; message: string; faults: readonly unknown[] } }
+  | { bookRefused: { faults: readonly unknown[]; more: number } };

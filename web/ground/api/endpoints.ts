@@ -1,0 +1,56 @@
+import type { EndpointBuilder } from '@reduxjs/toolkit/query/react';
+import type { BaseQueryFn, MutationDefinition, QueryDefinition } from '@reduxjs/toolkit/query';
+import { addressOf, queryArgs, type Call, type Calls, type OutputOf, type SentOf } from '../../../wire/call';
+
+/** One request as the base query sends it. */
+export interface Sent {
+  /** The name of the call, by which requests that may have been lost are recognised. */
+  call: string;
+  method: string;
+  url: string;
+  params?: Record<string, unknown>;
+  body?: unknown;
+}
+export type Base = BaseQueryFn<Sent, unknown, unknown>;
+
+/** What a page passes: nothing at all where a call takes nothing. */
+type Passed<C extends Call> = keyof SentOf<C> extends never ? void : SentOf<C>;
+
+/** Calls a page reads or carries out; downloads are links. */
+export type EndpointsOf<C extends Calls> = {
+  [Name in keyof C as C[Name]['kind'] extends 'download' ? never : Name]: C[Name]['kind'] extends 'query'
+    ? QueryDefinition<Passed<C[Name]>, Base, 'books', OutputOf<C[Name]>, 'api'>
+    : MutationDefinition<Passed<C[Name]>, Base, 'books', OutputOf<C[Name]>, 'api'>;
+};
+
+/** The endpoints of all calls. Whatever changes the books makes every figure stale, but for what is saved as it is typed. */
+export function endpointsOf<C extends Calls>(calls: C, build: EndpointBuilder<Base, 'books', 'api'>): EndpointsOf<C> {
+  const endpoints = Object.entries(calls)
+    .filter(([, call]) => call.kind !== 'download')
+    .map(([name, call]) => [name, call.kind === 'query' ? reading(name, call, build) : changing(name, call, build)]);
+  return Object.fromEntries(endpoints) as EndpointsOf<C>;
+}
+
+function sentOf(name: string, call: Call, args: unknown): Sent {
+  const given = (args ?? {}) as Record<string, unknown>;
+  return {
+    call: name,
+    method: call.method,
+    url: addressOf(call, given),
+    params: queryArgs(call, given),
+    ...('body' in given ? { body: given.body } : {}),
+  };
+}
+
+function reading(name: string, call: Call, build: EndpointBuilder<Base, 'books', 'api'>) {
+  return build.query<unknown, unknown>({ query: (args) => sentOf(name, call, args), providesTags: ['books'] });
+}
+
+function changing(name: string, call: Call, build: EndpointBuilder<Base, 'books', 'api'>) {
+  const changes = (call.kind === 'command' || call.kind === 'upload') && !call.quiet;
+  return build.mutation<unknown, unknown>({
+    query: (args) => sentOf(name, call, args),
+    // A refused command changed nothing.
+    invalidatesTags: (_result, refused) => (changes && !refused ? ['books'] : []),
+  });
+}

@@ -1,0 +1,33 @@
+import { billingCalls } from './billing';
+import { bookCalls } from './book';
+import { changeCalls } from './changes';
+import { companyCalls } from './company';
+import { costCalls } from './costs';
+import { estimateCalls } from './estimates';
+import { instalmentCalls } from './instalments';
+import { jobFileCalls } from './jobFile';
+import { jobCalls } from './jobs';
+import { ledgerCalls } from './ledger';
+import { planCalls } from './plan';
+import { priceCalls } from './prices';
+import { answerCalls, quotationCalls } from './quotations';
+import { reportCalls } from './reports';
+
+/** Every way in, by name: one line a noun. */
+export const CALLS = {
+  ...companyCalls,
+  ...bookCalls,
+  ...priceCalls,
+  ...jobCalls,
+  ...jobFileCalls,
+  ...planCalls,
+  ...instalmentCalls,
+  ...estimateCalls,
+  ...quotationCalls,
+  ...answerCalls,
+  ...changeCalls,
+  ...costCalls,
+  ...billingCalls,
+  ...ledgerCalls,
+  ...reportCalls,
+};
