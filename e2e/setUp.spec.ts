@@ -98,7 +98,7 @@ test('prices move after they were shown, and a draft estimate follows only when 
   await page.goto(`${running.url}/jobs/2119/estimates/1`);
   const foot = page.getByLabel('From cost to price');
   await expect(foot).toContainText('115,444.91');
-  await page.goto(`${running.url}/set-up/prices`);
+  await page.goto(`${running.url}/tenders/prices`);
   await page.getByRole('button', { name: 'Move prices …' }).click();
   await page.getByLabel('By per cent').fill('10');
   await page.getByLabel('Of vendor').selectOption('SLATEWRIGHT');

@@ -57,7 +57,7 @@ await shoot(page, `${demo.url}/jobs/new`, 'new-job', async () => {
     '0310\tlabour\t1\tDeck\t\t\t320\t11,040.00\n0320\tmaterial\t1\tInsulation\t\t\t\t48,200.00\n0330\tlabor\t2\tMembrane\t\t\t410\t14,145.00',
   );
 });
-await shoot(page, `${demo.url}/set-up/build-ups?of=SLATED`, 'build-ups');
+await shoot(page, `${demo.url}/tenders/build-ups?of=SLATED`, 'build-ups');
 await shoot(page, `${demo.url}/jobs/2119/estimates/1`, 'tender', async () => {
   await page.getByLabel('Description, row 3', { exact: true }).first().focus();
 });

@@ -12,6 +12,7 @@ import { costHandlers } from './costs/handlers';
 import { estimateHandlers } from './estimates/handlers';
 import type { Context } from './http/context';
 import { refuseOtherSites } from './http/door';
+import { packedPages } from './http/packedPages';
 import { answerErrors } from './http/reply';
 import { serve } from './http/serve';
 import { instalmentHandlers } from './instalments/handlers';
@@ -23,6 +24,7 @@ import { planHandlers } from './plan/handlers';
 import { priceHandlers } from './prices/handlers';
 import { quotationHandlers } from './quotations/handlers';
 import { reportHandlers } from './reports/handlers';
+import { tenderHandlers } from './tenders/handlers';
 
 /** A body larger than this is refused before it is read; a job of 5,000 lines and 20,000 budget lines fits. */
 const LARGEST_BODY = '8mb';
@@ -34,6 +36,7 @@ const NOUNS = [
   priceHandlers,
   jobHandlers,
   jobFileHandlers,
+  tenderHandlers,
   planHandlers,
   instalmentHandlers,
   estimateHandlers,
@@ -68,7 +71,7 @@ export function createApp(context: Context & { pages: string | null; log: (error
 
 function servePages(app: Express, pages: string): void {
   app.use(
-    compression(),
+    packedPages(pages),
     express.static(pages, {
       index: false,
       maxAge: '1h',

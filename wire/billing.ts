@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { ApplicationMove } from '../core/billing/applicationLife';
 import { cents, filled, list, plainDate, text, version } from './fields';
 import type { JournalView } from './ledger';
 import { command, dated, download, query } from './call';
@@ -82,7 +83,7 @@ export interface ApplicationView {
   postingId: number | null;
   receipts: { dated: string; amount: number; reference: string; postingId: number }[];
   /** What may be done with it now. */
-  can: { edit: boolean; submit: boolean; certify: boolean; receive: boolean };
+  can: Record<ApplicationMove, boolean>;
   previousNumber: number | null;
 }
 

@@ -12,6 +12,7 @@ import { planCalls } from './plan';
 import { priceCalls } from './prices';
 import { answerCalls, quotationCalls } from './quotations';
 import { reportCalls } from './reports';
+import { tenderCalls } from './tenders';
 
 /** Every way in, by name: one line a noun. */
 export const CALLS = {
@@ -20,6 +21,7 @@ export const CALLS = {
   ...priceCalls,
   ...jobCalls,
   ...jobFileCalls,
+  ...tenderCalls,
   ...planCalls,
   ...instalmentCalls,
   ...estimateCalls,

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { command, query } from './call';
-import { asOf, filled, optionalDate, wholeText } from './fields';
+import { POSTING_KINDS } from '../core/ledger/posting';
+import { asOf, filled, optionalDate, plainDate, wholeText } from './fields';
 
 export const reversalInput = v.strictObject({ on: optionalDate, reason: filled(400) });
 export type ReversalInput = v.InferOutput<typeof reversalInput>;
@@ -39,10 +40,32 @@ export interface PostingView extends PostingRow {
   fixed: string | null;
 }
 
-const postingsQuery = v.strictObject({ asOf, job: v.optional(v.string()), offset: v.optional(wholeText(100_000_000)) });
+/** Which posted documents are asked for. Newest first; `before` is the `next` of the page before. */
+export const postingsQuery = v.strictObject({
+  asOf,
+  job: v.optional(v.string()),
+  kind: v.optional(v.picklist(POSTING_KINDS, `expected one of ${POSTING_KINDS.join(', ')}`)),
+  from: v.optional(plainDate),
+  to: v.optional(plainDate),
+  /** Part of the reference or the note. */
+  search: v.optional(v.pipe(v.string(), v.maxLength(100, 'expected at most 100 characters'))),
+  /** What it debits in all, in minor units. */
+  total: v.optional(wholeText(Number.MAX_SAFE_INTEGER)),
+  before: v.optional(v.pipe(v.string(), v.regex(/^\d{4}-\d{2}-\d{2}_\d{1,15}$/, 'expected where a page begins'))),
+});
+export type PostingsParams = v.InferInput<typeof postingsQuery>;
+
+/** A page of posted documents. */
+export interface PostingPage {
+  postings: PostingRow[];
+  /** How many match in all. */
+  count: number;
+  /** Where the next page begins; null on the last. */
+  next: string | null;
+}
 
 export const ledgerCalls = {
-  postings: query<{ postings: PostingRow[]; count: number }>()('/postings', { query: postingsQuery }),
+  postings: query<PostingPage>()('/postings', { query: postingsQuery }),
   posting: query<PostingView>()('/postings/:posting'),
   reversePosting: command<Posted>('post')('/postings/:posting/reverse', { input: reversalInput }),
 };

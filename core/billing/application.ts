@@ -8,7 +8,8 @@ import {
   type SovLine,
 } from '../contract/contract';
 import { sum, type Cents } from '../money/cents';
-import { rateOf, type Rate } from '../money/rate';
+import type { Rate } from '../money/rate';
+import { totalsOf, type Totals, type TotalsBasis } from './totals';
 import { retentionToDate, type Retention, type RetentionRule } from './retention';
 
 export const APPLICATION_STATUSES = ['draft', 'submitted', 'certified'] as const;
@@ -67,24 +68,13 @@ export interface ValuedLine extends ScheduledLine {
 }
 
 /** An application with every figure of docs/rules.md §6 worked out. */
-export interface ValuedApplication {
+export interface ValuedApplication extends TotalsBasis, Totals {
   number: number;
+  dated: PlainDate;
   lines: ValuedLine[];
   originalContractSum: Cents;
-  contractSum: Cents;
-  work: Cents;
-  materials: Cents;
-  gross: Cents;
   retention: Retention;
-  retentionReleased: Cents;
-  net: Cents;
-  /** Net to date of the last certified application before it. */
-  previouslyCertified: Cents;
   previousNumber: number | null;
-  due: Cents;
-  tax: Cents;
-  payable: Cents;
-  balanceToComplete: Cents;
   certified: boolean;
 }
 
@@ -115,31 +105,25 @@ export function valueApplication(job: BillingJob, application: Application, asOf
   const state = toDateState(job, application, isCertifiedAt(application, asOf));
   const previousNet = previous ? netToDate(toDateState(job, previous, true)) : 0;
   const previousWork = new Map(previous?.lines.map((line) => [line.line, certifiedWork(line)]));
-  const net = netToDate(state);
-  const due = net - previousNet;
-  const tax = rateOf(job.taxRate, due);
-  const released = releasedBy(job.releases, application.dated);
+  const basis = {
+    contractSum: state.contractSum,
+    retentionReleased: releasedBy(job.releases, application.dated),
+    previouslyCertified: previousNet,
+    taxRate: job.taxRate,
+  };
   return {
     number: application.number,
+    dated: application.dated,
     lines: state.lines.map((line) => {
       const previouslyDone = previousWork.get(line.line) ?? 0;
       return { ...line, previousWork: previouslyDone, thisPeriod: line.work - previouslyDone };
     }),
     originalContractSum: originalContractSum(job.sovLines),
-    contractSum: state.contractSum,
-    work: sum(state.lines.map((line) => line.work)),
-    materials: sum(state.lines.map((line) => line.materials)),
-    gross: sum(state.lines.map((line) => line.toDate)),
     retention: state.retention,
-    retentionReleased: released,
-    net,
-    previouslyCertified: previousNet,
     previousNumber: previous?.number ?? null,
-    due,
-    tax,
-    payable: due + tax,
-    balanceToComplete: state.contractSum - net - released,
     certified: isCertifiedAt(application, asOf),
+    ...basis,
+    ...totalsOf(basis, state.lines, state.retention),
   };
 }
 

@@ -1,3 +1,4 @@
+import { displayExact } from '../money/display';
 import type { Cents } from '../money/cents';
 import type { BilledLine } from './application';
 
@@ -37,6 +38,12 @@ export function overbillings(line: BilledLine, scheduledValue: Cents): Overbilli
     });
   }
   return found;
+}
+
+/** What is said where a line is overbilled: by how much, and the most that may be billed. */
+export function overbillingText(line: string, by: Cents, limit: Cents, digits: number): string {
+  const most = `Bill ${displayExact(limit, digits)} ${limit < 0 ? 'or less of a credit' : 'or less'} to date`;
+  return `Line ${line} would pass its scheduled value by ${displayExact(by, digits)}. ${most}`;
 }
 
 /** How far `amount` lies outside the span from 0 to `limit`. */

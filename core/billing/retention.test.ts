@@ -61,6 +61,14 @@ describe('a step on further work', () => {
     expect(held({ step }, 200_000, line(120_000, 30_000)).total).toBe(6900);
   });
 
+  test("materials keep their own retention by line; only what is left goes by the lines' work", () => {
+    // Work 1,200.00 of 2,000.00: 5 % of 1,000.00 + 2 % of 200.00 = 54.00. Materials 300.00 at the line's own 10 % = 30.00.
+    const lines = [line(120_000), line(0, 30_000, 100_000)];
+    expect(held({ step }, 200_000, ...lines)).toMatchObject({ total: 8400, byLine: [5400, 3000] });
+    // A cap of 3 % = 60.00 goes by what they would hold: 60.00 × 54/84 = 38.571… and × 30/84 = 21.428….
+    expect(held({ step, cap: 30_000 }, 200_000, ...lines)).toMatchObject({ total: 6000, byLine: [3857, 2143] });
+  });
+
   test('where no line has retention of its own the step is spread by work done', () => {
     // Rate 0, 2 % beyond 1,000.00 of 1,500.00: 10.00, over work 900.00 and 600.00.
     expect(held({ rate: 0, step }, 200_000, line(90_000), line(60_000)).byLine).toEqual([600, 400]);

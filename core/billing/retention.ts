@@ -29,22 +29,54 @@ export interface Retention {
 }
 
 /**
- * Retention to date of one application (docs/rules.md §6). Judged anew each time, with the contract sum of the
- * application's own date. Lines are rounded one by one; where a further step or the cap bites, the total is
- * computed and rounded once and then spread over the lines.
+ * Retention to date of one application (docs/rules.md §6). Judged afresh each time, with the contract sum of the
+ * application's own date. Lines are rounded one by one. Where a further step bites, the total is worked out and rounded once:
+ * each line keeps its own retention on materials, and the rest is spread by the lines' retention on work. Where the cap bites,
+ * what it leaves is spread by what the lines would hold without it.
  */
 export function retentionToDate(rule: RetentionRule, contractSum: Cents, lines: readonly RetainedLine[]): Retention {
   const gross = sum(lines.map((line) => line.work + line.materials));
-  const stepAll = rule.step?.applies === 'all' && reaches(gross, rule.step.at, contractSum);
-  const base = lines.map((line) => baseRetention(rule, line, stepAll ? rule.step!.to : null));
+  const all = rule.step?.applies === 'all' && reaches(gross, rule.step.at, contractSum) ? rule.step : null;
+  const onWork = lines.map((line) => BigInt(all?.to ?? line.rate ?? rule.rate) * BigInt(line.work));
+  const onMaterials = lines.map((line) => BigInt(materialsRate(rule, line)) * BigInt(line.materials));
   const further = furtherTotal(rule, contractSum, lines);
-  const rounded = base.map((amount) => divideRounded(amount, MILLION));
-  const uncapped = further ?? BigInt(sum(rounded)) * MILLION * MILLION;
+  const base = onWork.map((amount, i) => amount + (onMaterials[i] ?? 0n));
+  const byLine =
+    further === null ? base.map(rounded) : furtherByLine(divideRounded(further, MILLION * MILLION), onWork, onMaterials, lines);
+  const stepApplied = all !== null || further !== null;
   const limit = rule.cap === null ? null : BigInt(rule.cap) * BigInt(contractSum) * MILLION;
-  const capApplied = limit !== null && uncapped > limit;
-  if (further === null && !capApplied) return { total: sum(rounded), byLine: rounded, stepApplied: stepAll, capApplied };
-  const total = divideRounded(capApplied ? limit : uncapped, MILLION * MILLION);
-  return { total, byLine: allocate(total, spreadWeights(base, lines)), stepApplied: stepAll || further !== null, capApplied };
+  const uncapped = further ?? BigInt(sum(byLine)) * MILLION * MILLION;
+  if (limit === null || uncapped <= limit) return { total: sum(byLine), byLine, stepApplied, capApplied: false };
+  const total = divideRounded(limit, MILLION * MILLION);
+  const held = further === null ? base : byLine.map(BigInt);
+  return { total, byLine: allocate(total, orWork(held, lines)), stepApplied, capApplied: true };
+}
+
+/** A further step by line: materials keep their own retention, what is left of the total goes by retention on work. */
+function furtherByLine(
+  total: Cents,
+  onWork: readonly bigint[],
+  onMaterials: readonly bigint[],
+  lines: readonly RetainedLine[],
+): Cents[] {
+  const materials = onMaterials.map(rounded);
+  const work = allocate(total - sum(materials), orWork(onWork, lines));
+  return materials.map((amount, i) => amount + (work[i] ?? 0));
+}
+
+function rounded(amount: bigint): Cents {
+  return divideRounded(amount, MILLION);
+}
+
+/** The rate on a line's materials on site; the step leaves it as it was. */
+function materialsRate(rule: RetentionRule, line: RetainedLine): Rate {
+  return rule.materialsRate ?? line.rate ?? rule.rate;
+}
+
+/** Weights, or work done where they all come to zero. */
+function orWork(weights: readonly bigint[], lines: readonly RetainedLine[]): bigint[] {
+  const total = weights.reduce((a, b) => a + b, 0n);
+  return total !== 0n ? [...weights] : lines.map((line) => BigInt(line.work));
 }
 
 const MILLION = BigInt(WHOLE);
@@ -52,12 +84,6 @@ const MILLION = BigInt(WHOLE);
 /** True once `amount` is at least `share` of the contract sum. */
 function reaches(amount: Cents, share: Rate, contractSum: Cents): boolean {
   return BigInt(amount) * MILLION >= BigInt(share) * BigInt(contractSum);
-}
-
-/** A line's retention before rounding, in millionths of a minor unit. The step replaces the rate on work only. */
-function baseRetention(rule: RetentionRule, line: RetainedLine, steppedRate: Rate | null): bigint {
-  const own = line.rate ?? rule.rate;
-  return BigInt(steppedRate ?? own) * BigInt(line.work) + BigInt(rule.materialsRate ?? own) * BigInt(line.materials);
 }
 
 /**
@@ -70,14 +96,6 @@ function furtherTotal(rule: RetentionRule, contractSum: Cents, lines: readonly R
   const threshold = BigInt(rule.step.at) * BigInt(contractSum);
   if (work <= threshold) return null;
   const onWork = BigInt(rule.rate) * threshold + BigInt(rule.step.to) * (work - threshold);
-  const onMaterials = lines.reduce(
-    (total, line) => total + BigInt(rule.materialsRate ?? line.rate ?? rule.rate) * BigInt(line.materials),
-    0n,
-  );
+  const onMaterials = lines.reduce((total, line) => total + BigInt(materialsRate(rule, line)) * BigInt(line.materials), 0n);
   return onWork + onMaterials * MILLION;
-}
-
-function spreadWeights(base: readonly bigint[], lines: readonly RetainedLine[]): bigint[] {
-  const hasBase = base.reduce((a, b) => a + b, 0n) !== 0n;
-  return hasBase ? [...base] : lines.map((line) => BigInt(line.work));
 }

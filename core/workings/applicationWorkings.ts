@@ -81,8 +81,8 @@ export function explainApplication(
         money('Work done to date', it.work, '', ref('work')),
         money('Materials on site', it.materials, '', ref('materials')),
         money('Contract sum', it.contractSum, '', ref('appContractSum')),
-        ...(it.retention.stepApplied ? [words('The step', 'has been reached')] : []),
-        ...(it.retention.capApplied ? [words('The cap', 'holds')] : []),
+        ...(it.retention.stepApplied ? [words('Step', 'reached')] : []),
+        ...(it.retention.capApplied ? [words('Cap', 'applied')] : []),
         ...it.lines
           .filter((line) => line.retention !== 0)
           .map((line) => money(`On ${line.line} ${line.description}`, line.retention, '+', lineRef(line.line))),
@@ -92,7 +92,7 @@ export function explainApplication(
     retentionReleased: {
       rule: 'Releases of retention invoiced by the date of the application, before tax.',
       operands: job.releases
-        .filter((release) => release.amount !== 0)
+        .filter((release) => release.amount !== 0 && release.dated <= it.dated)
         .map((release) => money(`${release.reference}, ${release.dated}`, release.amount, '+')),
       result: it.retentionReleased,
     },

@@ -1,3 +1,5 @@
+import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
+import { movesFrom } from '../../core/life/life';
 import { screenDate, valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
 import { describeRetention } from '../../core/billing/describeRetention';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -56,13 +58,30 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
       kept!.posting_id === null ? plannedJournal(job, application) : ((await postingJournals(sql, kept!.posting_id))[0] ?? null),
     postingId: kept!.posting_id,
     receipts,
-    can: {
-      edit: open && application.status === 'draft',
-      submit: open && application.status === 'draft',
-      certify: open && application.status === 'submitted',
-      receive: !job.locked && !later && application.status === 'certified' && valued.payable !== received,
-    },
+    can: offered(later ? 'submitted' : application.status, {
+      open,
+      locked: job.locked,
+      later,
+      outstanding: valued.payable - received,
+    }),
     previousNumber: valued.previousNumber,
+  };
+}
+
+/** What may be done with it on the page: what its life allows and its job takes. */
+function offered(
+  status: Application['status'],
+  { open, locked, later, outstanding }: { open: boolean; locked: boolean; later: boolean; outstanding: number },
+): ApplicationView['can'] {
+  const moves = movesFrom(APPLICATION_LIFE, status);
+  const taken = (move: keyof typeof moves) => moves[move] && open && !later;
+  return {
+    edit: taken('edit'),
+    delete: taken('delete'),
+    submit: taken('submit'),
+    return: taken('return'),
+    certify: taken('certify'),
+    receive: moves.receive && !locked && outstanding !== 0,
   };
 }
 

@@ -1,10 +1,12 @@
+import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
+import { certificationRefusal } from '../../core/billing/invoiceRefusals';
+import { assertAllowed, assertMove } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
-import { overbillings } from '../../core/billing/overbilling';
+import { overbillings, overbillingText } from '../../core/billing/overbilling';
 import { scheduleAt } from '../../core/contract/contract';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import { displayExact } from '../../core/money/display';
 import type { ApplicationLinesInput, CertifyInput, NewApplicationInput } from '../../wire/billing';
 import { bulkInsert, type Reader, type Sql } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
@@ -111,8 +113,7 @@ export async function saveApplication(
   const { sql, actor } = command;
   const { job, digits } = await billingContext(sql, jobNumber);
   const application = applicationOf(job, number);
-  if (application.status !== 'draft')
-    throw new LedrinError('refused', `Application ${number} is ${application.status}; only a draft is changed`);
+  assertMove(APPLICATION_LIFE, 'edit', `Application ${number}`, application.status);
   checkApplicationDate(
     job,
     input.dated,
@@ -168,7 +169,7 @@ function lineFaults(job: LoadedBillingJob, dated: string, lines: readonly Billed
       .slice(0, 1)
       .map(({ figure, by, limit }) => ({
         field: `${field}.${i}.${figure.endsWith('aterials') ? 'materials' : 'work'}`,
-        message: `Line ${line.line} would pass its scheduled value by ${displayExact(by, digits)}. Bill ${displayExact(limit, digits)} ${limit < 0 ? 'or less of a credit' : 'or less'} to date`,
+        message: overbillingText(line.line, by, limit, digits),
       }));
   });
 }
@@ -182,12 +183,7 @@ export async function setSubmitted(command: Command, jobNumber: string, number: 
   const { sql } = command;
   const { job, digits } = await billingContext(sql, jobNumber);
   const application = applicationOf(job, number);
-  const wanted = submitted ? 'draft' : 'submitted';
-  if (application.status !== wanted)
-    throw new LedrinError(
-      'refused',
-      `Application ${number} is ${application.status}; only one that is ${wanted} can be ${submitted ? 'submitted' : 'taken back'}`,
-    );
+  assertMove(APPLICATION_LIFE, submitted ? 'submit' : 'return', `Application ${number}`, application.status);
   if (submitted) refuseFaults(lineFaults(job, application.dated, application.lines, digits, 'lines'));
   if (submitted && application.lines.length === 0)
     throw new LedrinError('refused', 'Nothing is billed on this application yet; enter the figures of at least one line');
@@ -200,8 +196,7 @@ export async function deleteApplication(command: Command, jobNumber: string, num
   const { sql } = command;
   const { job } = await billingContext(sql, jobNumber);
   const application = applicationOf(job, number);
-  if (application.status !== 'draft')
-    throw new LedrinError('refused', `Application ${number} is ${application.status}; only a draft is thrown away`);
+  assertMove(APPLICATION_LIFE, 'delete', `Application ${number}`, application.status);
   await sql.run('DELETE FROM application_line WHERE application_id = $1', [application.id]);
   await sql.run('DELETE FROM application WHERE id = $1', [application.id]);
   command.note(`${jobNumber}/${number}`, {});
@@ -217,8 +212,7 @@ export async function certifyApplication(
   const { sql, actor } = command;
   const { job, digits } = await billingContext(sql, jobNumber);
   const { id, ...application } = applicationOf(job, number);
-  if (application.status !== 'submitted')
-    throw new LedrinError('refused', `Application ${number} is ${application.status}; only one that is submitted is certified`);
+  assertMove(APPLICATION_LIFE, 'certify', `Application ${number}`, application.status);
   if (input.on < application.dated) throw fieldError('on', `${input.on} is before the application, ${application.dated}`);
   const previous = job.applications.find((it) => it.number === number - 1);
   if (previous && (previous.status !== 'certified' || input.on < previous.certifiedOn!)) {
@@ -238,7 +232,7 @@ export async function certifyApplication(
   refuseFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
   const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
   const { figures, journal } = planCertification(job, certified);
-  refuseBelowReleased(job, certified, figures.retention, digits);
+  assertAllowed([certificationRefusal(job, certified)], { digits, code: 'refused' });
   const postingId = await savePosting(
     sql,
     actor,
@@ -291,14 +285,4 @@ function fieldOfCertified(field: string, lines: readonly BilledLine[], input: Ce
   const [, index, figure] = field.split('.');
   const at = input.lines.findIndex((it) => it.line === lines[Number(index)]!.line);
   return at < 0 ? field : `lines.${at}.${figure}`;
-}
-
-function refuseBelowReleased(job: LoadedBillingJob, application: Application, retention: number, digits: number): void {
-  const released = job.releases.filter((it) => it.dated <= application.certifiedOn!).reduce((sum, it) => sum + it.amount, 0);
-  if (retention < released) {
-    throw new LedrinError(
-      'refused',
-      `Certifying this would bring retention to date to ${displayExact(retention, digits)}, below the ${displayExact(released, digits)} already released`,
-    );
-  }
 }

@@ -1,9 +1,9 @@
+import { receiptRefusals, releaseRefusals } from '../../core/billing/invoiceRefusals';
+import { refuse } from '../../core/refusals/refusal';
+import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
+import { assertAllowed, assertMove } from '../http/refused';
 import type { Command } from '../ledger/command';
-import { LAST_DAY } from '../../core/calendar/plainDate';
-import { retentionHeld } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { displayExact } from '../../core/money/display';
-import { isNumber } from '../../core/money/decimal';
 import { rateOf } from '../../core/money/rate';
 import { receiptJournal } from '../../core/billing/receipt';
 import { retentionReleaseJournal } from '../../core/billing/retentionRelease';
@@ -25,16 +25,8 @@ export async function recordReceipt(
   const { id } = await jobToPostTo(sql, jobNumber);
   const digits = await loadDigits(sql);
   const invoice = await invoiceOf(sql, id, jobNumber, reference);
-  if (input.amount === 0) throw fieldError('amount', 'Nothing is received; expected an amount');
-  if (input.dated < invoice.since)
-    throw fieldError('dated', `${input.dated} is before it was certified or released, ${invoice.since}`);
-  const total = invoice.received + input.amount;
-  if (total > Math.max(0, invoice.payable) || total < Math.min(0, invoice.payable)) {
-    throw fieldError(
-      'amount',
-      `${displayExact(input.amount, digits)} is more than the ${displayExact(invoice.payable - invoice.received, digits)} still open on it`,
-    );
-  }
+  if (input.amount === 0) assertAllowed([refuse('receipt-nothing', 'amount', {})]);
+  assertAllowed(receiptRefusals(invoice, input), { digits });
   const postingId = await savePosting(
     sql,
     actor,
@@ -65,8 +57,7 @@ async function invoiceOf(sql: Reader, jobId: number, jobNumber: string, referenc
         FROM retention_release l WHERE l.job_id = $1 AND l.reference = $2`;
   const invoice = await sql.get<Invoice & { status: string }>(query, [jobId, reference]);
   if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no application or release ${reference}`);
-  if (invoice.status !== 'certified')
-    throw new LedrinError('refused', `Application ${reference} is ${invoice.status}; money is received on what is certified`);
+  assertMove(APPLICATION_LIFE, 'receive', `Application ${reference}`, invoice.status);
   return invoice;
 }
 
@@ -80,18 +71,7 @@ export async function releaseRetention(
   const { id } = await jobToPostTo(sql, jobNumber);
   const digits = await loadDigits(sql);
   const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
-  const held = Math.min(retentionHeld(job, input.dated), retentionHeld(job, LAST_DAY));
-  if (input.amount <= 0) throw fieldError('amount', 'Expected an amount above nothing');
-  if (input.amount > held)
-    throw fieldError(
-      'amount',
-      `${displayExact(input.amount, digits)} is more than the ${displayExact(held, digits)} held on ${input.dated}`,
-    );
-  if (isNumber(input.reference))
-    throw fieldError(
-      'reference',
-      `"${input.reference}" is a number; give the release a reference that cannot be taken for an application`,
-    );
+  assertAllowed(releaseRefusals(job, input), { digits });
   if (job.releases.some((it) => it.reference === input.reference))
     throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);
   const tax = rateOf(job.taxRate, input.amount);

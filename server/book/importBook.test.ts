@@ -180,6 +180,27 @@ describe('a faulty book', () => {
     ['a receipt on what is not certified', withRow('receipts', '2031-04-20,J1,3,5.00,'), ['receipts:4:dated']],
     ['a receipt on an unknown release', withRow('receipts', '2031-04-20,J1,Other,5.00,'), ['receipts:4:application']],
     ['more received than asked for', withText('receipts', '1000.00', '2964.01'), ['receipts:3:amount']],
+    ['a receipt that takes back more than came', withText('receipts', '1000.00', '-100000.00'), ['receipts:3:amount']],
+    [
+      'half a retention step',
+      withText(
+        'jobs',
+        'retention_percent,tax_percent\nJ1,"Mill, east wall",NORTH,on-site,2031-01-05,5,20',
+        'retention_step_at_percent,tax_percent\nJ1,"Mill, east wall",NORTH,on-site,2031-01-05,50,20',
+      ),
+      ['jobs:2:retention_step_to_percent', 'jobs:3:retention_step_to_percent'],
+    ],
+    [
+      'no retention beside a rate',
+      withText(
+        'jobs',
+        'tax_percent\nJ1,"Mill, east wall",NORTH,on-site,2031-01-05,5,20',
+        'no_retention\nJ1,"Mill, east wall",NORTH,on-site,2031-01-05,5,yes',
+      ),
+      ['jobs:2:no_retention'],
+    ],
+    ['an entry of neither amount nor hours', withRow('costs', '2031-01-15,J1,A,200,material,D,,,0,,,,'), ['costs:7:amount']],
+    ['labour marked as uninstalled', withRow('costs', '2031-01-15,J1,A,100,labour,D,,,5,,,yes,'), ['costs:7:uninstalled']],
     ['no company at all', { customers: SMALL_BOOK.customers! }, ['company:1:']],
     [
       'several at once, in order',

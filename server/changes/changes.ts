@@ -1,6 +1,8 @@
+import { CHANGE_LIFE } from '../../core/changes/changeLife';
+import { assertMove } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import type { ChangeInput, ChangeView } from '../../wire/changes';
+import type { ChangeInput } from '../../wire/changes';
 import { bulkInsert, nextId, type Reader, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadChange } from './changeViews';
@@ -14,7 +16,7 @@ import { insertSovLines } from '../jobs/sovLines';
 export async function saveChange(command: Command, job: string, input: ChangeInput, was: string | null): Promise<number> {
   const { sql, actor } = command;
   const identity = await jobToChange(sql, job);
-  const change = was === null ? null : await draftChange(sql, job, was);
+  const change = was === null ? null : await movableChange(sql, 'edit', job, was);
   assertVersion(command, input.number, change, input.version);
   const codes = await costCodeIds(sql);
   const sov = new Map(
@@ -49,16 +51,11 @@ export async function jobToChange(sql: Reader, number: string): Promise<JobIdent
   return job;
 }
 
-export async function draftChange(sql: Reader, job: string, number: string) {
+/** A change order that is to make a move of its life. */
+export async function movableChange(sql: Reader, move: keyof typeof CHANGE_LIFE, job: string, number: string) {
   const change = await loadChange(sql, job, number);
-  if (change.status !== 'draft') throw new LedrinError('refused', whyNotEditable(change));
+  assertMove(CHANGE_LIFE, move, number, change.status);
   return change;
-}
-
-/** Why a change cannot be altered, and what to do instead. */
-export function whyNotEditable({ number, status }: Pick<ChangeView, 'number' | 'status'>): string {
-  if (status === 'issued') return `${number} is issued; withdraw it and raise another to ask for something else`;
-  return `${number} is ${status}, and stays so; it is altered by another change order only`;
 }
 
 function changeFaults(input: ChangeInput, codes: ReadonlyMap<string, number>, sov: ReadonlyMap<string, number>): Fault[] {
@@ -183,7 +180,7 @@ async function dropUnnamedLines(sql: Sql, jobId: number): Promise<void> {
 export async function deleteChange(command: Command, job: string, number: string): Promise<void> {
   const { sql } = command;
   const identity = await jobToChange(sql, job);
-  const { id } = await draftChange(sql, job, number);
+  const { id } = await movableChange(sql, 'delete', job, number);
   await sql.run('DELETE FROM change_order_line WHERE change_order_id = $1', [id]);
   await sql.run('DELETE FROM change_order WHERE id = $1', [id]);
   await dropUnnamedLines(sql, identity.id);

@@ -4,17 +4,16 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
 import type { ChangeView, DecideChangeInput } from '../../wire/changes';
 import type { Reader, Sql } from '../db/sql';
-import { loadChange } from './changeViews';
 import { loadDigits } from '../company/company';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { whyNotEditable, draftChange, jobToChange } from './changes';
+import { jobToChange, movableChange } from './changes';
 import { fieldError } from '../company/saveCompany';
 
 /** Sends a change out: from then on what it asks for stands. */
 export async function issueChange(command: Command, job: string, number: string, on: string): Promise<void> {
   const { sql } = command;
   await jobToChange(sql, job);
-  const change = await draftChange(sql, job, number);
+  const change = await movableChange(sql, 'issue', job, number);
   if (on < change.raisedOn) throw fieldError('on', `Issued on ${on} is before it was raised, ${change.raisedOn}`);
   if (change.priceLines.length === 0 && change.costLines.length === 0 && change.daysAsked === null)
     throw new LedrinError('refused', `${number} asks for nothing yet: no price, no cost and no days`);
@@ -31,10 +30,7 @@ export async function decideChange(command: Command, job: string, number: string
 }
 
 async function decideInside(sql: Sql, job: JobIdentity, number: string, input: DecideChangeInput): Promise<void> {
-  const change = await loadChange(sql, job.number, number);
-  if (change.status === 'draft')
-    throw new LedrinError('refused', `${number} is a draft; issue it first, so that it is known what was asked`);
-  if (change.status !== 'issued') throw new LedrinError('refused', whyNotEditable(change));
+  const change = await movableChange(sql, input.status, job.number, number);
   if (change.issuedOn && input.on < change.issuedOn)
     throw fieldError('on', `Decided on ${input.on} is before it was issued, ${change.issuedOn}`);
   if (input.status === 'approved') await assertApprovable(sql, job, change, input);

@@ -1,3 +1,5 @@
+import { entryRefusals } from '../../core/costs/entryRefusals';
+import { faultsOf } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
@@ -77,9 +79,7 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     else if (job.locked) add('job', `Job ${line.job} is locked; nothing posts to it until it is unlocked`);
     else if (job.status === 'closed') add('job', `Job ${line.job} is closed; it takes no more cost`);
     if (!codes.has(line.costCode)) add('costCode', `There is no cost code ${line.costCode}; add it in Set-up, or choose another`);
-    if (line.amount === 0 && !line.hours) add('amount', 'The amount is nothing; expected an amount, or hours at least');
-    if (line.uninstalled && line.costType === 'labour')
-      add('uninstalled', 'Labour is not stored; only what is delivered can be uninstalled');
+    for (const { field, message } of faultsOf(entryRefusals(line), 0)) add(field, message);
     if (line.commitment === '') return;
     const commitment = commitments.get(line.commitment);
     if (!commitment) add('commitment', `There is no commitment line ${line.commitment}; write it as number/line`);

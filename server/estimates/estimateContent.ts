@@ -1,4 +1,6 @@
-import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import { ESTIMATE_LIFE } from '../../core/estimates/estimateLife';
+import { assertMove } from '../http/refused';
+import { type Fault } from '../../core/errors/ledrinError';
 import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import { bulkInsert, nextId, type Reader, type Sql } from '../db/sql';
@@ -20,14 +22,15 @@ export const ESTIMATE_COLUMNS = {
   estimate_price: ['estimate_id', 'build_up', 'cost_code_id', 'cost_type', 'markup_rate', 'unit_cost', 'hours'],
 };
 
-/** The estimate, to be changed. Throws refused where it was sent. */
-export async function draftOf(sql: Reader, job: string, number: number): Promise<LoadedEstimate> {
+/** An estimate that is to make a move of its life. */
+export async function movable(
+  sql: Reader,
+  move: keyof typeof ESTIMATE_LIFE,
+  job: string,
+  number: number,
+): Promise<LoadedEstimate> {
   const estimate = await loadEstimate(sql, job, number);
-  if (estimate.row.status !== 'draft')
-    throw new LedrinError(
-      'refused',
-      `Estimate ${number} was sent on ${estimate.row.sentOn}, and stays as it was; copy it and change the copy`,
-    );
+  assertMove(ESTIMATE_LIFE, move, `Estimate ${number}`, estimate.row.status);
   return estimate;
 }
 

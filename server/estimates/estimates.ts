@@ -8,7 +8,7 @@ import { loadEstimate } from './estimateViews';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { loadPriceBook } from '../prices/priceBook';
 import { assertVersion } from '../versions/staleness';
-import { draftOf, saveContent, sizeFaults, touch, type EstimateContent } from './estimateContent';
+import { movable, saveContent, sizeFaults, touch, type EstimateContent } from './estimateContent';
 
 /** Starts an estimate, empty or as a copy with the prices of what it is copied from. Gives back its number. */
 export async function startEstimate(command: Command, job: string, input: NewEstimateInput): Promise<number> {
@@ -33,7 +33,7 @@ export async function startEstimate(command: Command, job: string, input: NewEst
  */
 export async function saveEstimate(command: Command, job: string, number: number, input: EstimateInput): Promise<number> {
   const { sql, actor } = command;
-  const estimate = await draftOf(sql, job, number);
+  const estimate = await movable(sql, 'edit', job, number);
   assertVersion(command, 'this estimate', estimate.row, input.version, 'take in what changed, and save again');
   const book = await loadPriceBook(sql);
   const content = contentOf(input);
@@ -101,7 +101,7 @@ export async function chooseEstimate(command: Command, job: string, number: numb
 /** Notes that an estimate was sent to the client; from then on it is frozen. */
 export async function sendEstimate(command: Command, job: string, number: number, on: string, reference: string): Promise<void> {
   const { sql } = command;
-  const { row, lines } = await draftOf(sql, job, number);
+  const { row, lines } = await movable(sql, 'send', job, number);
   if (lines.length === 0) throw new LedrinError('refused', `Estimate ${number} has no lines yet; there is nothing to send`);
   await sql.run(`UPDATE estimate SET status = 'sent', sent_on = $1, reference = $2 WHERE id = $3`, [on, reference, row.id]);
   command.note(`${job}/${number}`, { on, reference });
@@ -110,7 +110,7 @@ export async function sendEstimate(command: Command, job: string, number: number
 /** Throws a draft away. What was sent is kept. */
 export async function deleteEstimate(command: Command, job: string, number: number): Promise<void> {
   const { sql } = command;
-  const { row } = await draftOf(sql, job, number);
+  const { row } = await movable(sql, 'delete', job, number);
   const quoted = await sql.get<{ number: number }>('SELECT number FROM quotation WHERE estimate_id = $1', [row.id]);
   if (quoted)
     throw new LedrinError('refused', `Quotation ${quoted.number} is made from estimate ${number}; throw that away first`);

@@ -8,7 +8,7 @@ import { loadEstimate, type LoadedEstimate } from './estimateViews';
 import { digestOf } from '../versions/digest';
 import { loadPriceBook } from '../prices/priceBook';
 import { assertAsPreviewed } from '../versions/staleness';
-import { draftOf, saveContent, sizeFaults, touch } from './estimateContent';
+import { movable, saveContent, sizeFaults, touch } from './estimateContent';
 
 /** What pricing a draft with the price book of today would change, line by line; nothing is kept. */
 export async function previewReprice(sql: Reader, job: string, number: number): Promise<Repricing> {
@@ -49,7 +49,7 @@ async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ told:
 /** Prices a draft anew with the price book of today, as it was previewed. Gives back the new version. */
 export async function repriceEstimate(command: Command, job: string, number: number, seen: string): Promise<number> {
   const { sql, actor } = command;
-  const estimate = await draftOf(sql, job, number);
+  const estimate = await movable(sql, 'reprice', job, number);
   const { next, told, basis } = await repricing(sql, estimate);
   assertAsPreviewed(command, 'What repricing would change', basis, seen);
   const faults = sizeFaults(next, await loadDigits(sql));

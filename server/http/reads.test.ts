@@ -45,6 +45,8 @@ const READS: Omit<Reading, 'answer' | 'answerDocument' | 'messageFile' | 'attach
   estimate: { job: 'J2', estimate: 1 },
   repricing: { job: 'J2', estimate: 1 },
   quotationList: { job: 'J2' },
+  tenders: {},
+  quotations: {},
   terms: {},
   messages: {},
   changeRegister: { asOf },

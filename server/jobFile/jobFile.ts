@@ -1,3 +1,6 @@
+import { termsRefusals } from '../../core/jobs/jobTerms';
+import { faultsOf } from '../http/refused';
+import { RETENTION_FIELDS } from '../jobs/jobs';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CheckItem, CheckTemplate, EventInput, JobFacts, JobFactsInput, Person } from '../../wire/jobFile';
@@ -14,7 +17,7 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
   const { id, awarded_on: awardedOn } = await jobByNumber(sql, number, 'job');
   const { facts: now } = await jobFileView(sql, number);
   await assertUnchanged(command, 'The facts of this job', { subject: number, now, seen: input.seen });
-  const faults = factFaults(input, awardedOn);
+  const faults: Fault[] = faultsOf(termsRefusals({ ...input, awardedOn }), 0, RETENTION_FIELDS);
   if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
   const { retention: r } = input;
@@ -38,24 +41,6 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
     ],
   );
   command.note(number, input);
-}
-
-function factFaults(input: JobFactsInput, awardedOn: string | null): Fault[] {
-  const faults: Fault[] = [];
-  if (input.startsOn && input.finishesOn && input.finishesOn < input.startsOn)
-    faults.push({ field: 'finishesOn', message: `The finish, ${input.finishesOn}, is before the start, ${input.startsOn}` });
-  const begun = input.finishesOn ?? input.startsOn ?? awardedOn;
-  if (input.defectsEnd && begun && input.defectsEnd < begun)
-    faults.push({ field: 'defectsEnd', message: `Liability for defects would end ${input.defectsEnd}, before ${begun}` });
-  const { stepAt, stepTo, rate } = input.retention;
-  if ((stepAt === null) !== (stepTo === null))
-    faults.push({
-      field: stepAt === null ? 'retention.stepAt' : 'retention.stepTo',
-      message: 'A retention step needs both its percentages, or neither',
-    });
-  if (input.noRetention && rate > 0)
-    faults.push({ field: 'noRetention', message: 'There is a retention rate; clear it, or do not say that none was agreed' });
-  return faults;
 }
 
 const FIXED = ['revenueMethod', 'retention', 'taxRate', 'termsDays'] as const;

@@ -1,3 +1,5 @@
+import { faultsOf } from '../http/refused';
+import { termsRefusals } from '../../core/jobs/jobTerms';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { sum } from '../../core/money/cents';
@@ -60,19 +62,17 @@ export async function createJob(command: Command, input: JobInput): Promise<stri
   return input.number;
 }
 
+/** Where the parts of the retention rule stand in an input. */
+export const RETENTION_FIELDS = { stepAt: 'retention.stepAt', stepTo: 'retention.stepTo' };
+
 function factFaults(input: JobInput, clientKnown: boolean): Fault[] {
   const faults: Fault[] = [];
   if (!clientKnown) faults.push({ field: 'client', message: `There is no client ${input.client}; add the client first` });
   if (input.status !== 'tender' && input.awardedOn === null)
     faults.push({ field: 'awardedOn', message: `A job that is ${input.status} needs the day it was awarded` });
-  if (input.startsOn && input.finishesOn && input.finishesOn < input.startsOn)
-    faults.push({ field: 'finishesOn', message: `The finish, ${input.finishesOn}, is before the start, ${input.startsOn}` });
-  const { stepAt, stepTo } = input.retention;
-  if ((stepAt === null) !== (stepTo === null))
-    faults.push({
-      field: stepAt === null ? 'retention.stepAt' : 'retention.stepTo',
-      message: 'A retention step needs both its percentages, or neither',
-    });
+  const { awardedOn, startsOn, finishesOn, retention } = input;
+  const terms = { awardedOn, startsOn, finishesOn, defectsEnd: null, retention, noRetention: false };
+  faults.push(...faultsOf(termsRefusals(terms), 0, RETENTION_FIELDS));
   return faults;
 }
 

@@ -4,7 +4,7 @@ import { postingList, postingView } from './postingViews';
 import { reversePosting } from './reverse';
 
 export const ledgerHandlers = handle(ledgerCalls, {
-  postings: (sql, { asOf, job, offset }) => postingList(sql, asOf, job, offset ?? 0),
+  postings: (sql, filter) => postingList(sql, filter),
   posting: (sql, { posting }) => postingView(sql, posting),
   reversePosting: (command, { posting, body }) => reversePosting(command, posting, body),
 });

@@ -177,7 +177,7 @@ describe('an application from start to paid', () => {
     await act(database, TESTER, recordReceipt, 'J1', '4', { dated: '2031-05-20', amount: 68_400, reference: 'B4' });
     await expect(
       act(database, TESTER, recordReceipt, 'J1', '4', { dated: '2031-05-21', amount: 1, reference: '' }),
-    ).rejects.toThrow(/more than the 0.00 still open/);
+    ).rejects.toThrow(/more than the 0.00 outstanding/);
     expect(await differences(database, '2031-05-31')).toEqual(TIES);
     expect((await reportLines(database, 'ageing', '2031-05-31')).map((line) => line.split(',').slice(2, 3)[0])).toEqual([
       '2',
@@ -226,7 +226,7 @@ describe('an application from start to paid', () => {
     [
       'certified twice',
       () => act(database, TESTER, certifyApplication, 'J1', 2, { version: null, on: '2031-04-05', lines: [] }),
-      /only one that is submitted/,
+      /only a submitted one/,
     ],
     [
       'certified before its date',
@@ -264,7 +264,7 @@ describe('an application from start to paid', () => {
     [
       'received before certification',
       () => act(database, TESTER, recordReceipt, 'J1', '2', { dated: '2031-02-27', amount: 1, reference: '' }),
-      /before it was certified/,
+      /before the invoice was certified/,
     ],
   ])('is refused: %s', async (_, act, message) => {
     const before = await everything(database);

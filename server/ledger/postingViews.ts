@@ -2,7 +2,8 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import { accountName } from '../../core/ledger/accounts';
 import type { Journal } from '../../core/ledger/journal';
 import { POSTING_NAMES, type PostingKind } from '../../core/ledger/posting';
-import type { JournalView, PostingRow, PostingView } from '../../wire/ledger';
+import type * as v from 'valibot';
+import type { JournalView, PostingPage, PostingRow, postingsQuery, PostingView } from '../../wire/ledger';
 import { whyFixed } from './whyNotReversible';
 import type { Reader } from '../db/sql';
 
@@ -27,7 +28,7 @@ export async function postingJournals(sql: Reader, postingId: number): Promise<J
 
 const POSTINGS = `SELECT p.id, p.kind, job.number AS job, p.reference, p.dated, p.actor, p.recorded_at AS recordedAt, p.note, p.reverses_id AS reverses, p.job_id,
   (SELECT id FROM posting r WHERE r.reverses_id = p.id) AS reversedBy,
-  coalesce((SELECT sum(l.debit) FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.posting_id = p.id), 0) AS total
+  p.total
   FROM posting p LEFT JOIN job ON job.id = p.job_id`;
 
 type Row = PostingRow & { kind: PostingKind; note: string; job_id: number | null };
@@ -37,20 +38,50 @@ function withName(row: Row): PostingRow {
   return { id, kind, kindName: POSTING_NAMES[kind], job, reference, dated, actor, recordedAt, total, reverses, reversedBy };
 }
 
-/** Posted postings by date, newest first, a page at a time; of one job where `job` is given. */
-export async function postingList(
-  sql: Reader,
-  asOf: string,
-  job: string | undefined,
-  offset: number,
-): Promise<{ postings: PostingRow[]; count: number }> {
-  const where = `WHERE p.dated <= $1 ${job === undefined ? '' : 'AND (job.number = $2 OR p.id IN (SELECT e.posting_id FROM cost_entry e JOIN job j ON j.id = e.job_id WHERE j.number = $2))'}`;
-  const bind = job === undefined ? [asOf] : [asOf, job];
-  const [rows, count] = await Promise.all([
-    sql.all<Row>(`${POSTINGS} ${where} ORDER BY p.dated DESC, p.id DESC LIMIT 200 OFFSET ${Number(offset)}`, bind),
-    sql.get<{ count: number }>(`SELECT count(*) AS count FROM posting p LEFT JOIN job ON job.id = p.job_id ${where}`, bind),
-  ]);
-  return { postings: rows.map(withName), count: count!.count };
+const PAGE = 100;
+
+/** Posted documents that match, newest first, a page at a time: each begins after the last row of the page before it. */
+export async function postingList(sql: Reader, { before, ...filter }: PostingsFilter): Promise<PostingPage> {
+  const { where, bind } = conditionsOf(filter);
+  const [counted] = await sql.all<{ count: number }>(
+    `SELECT count(*) AS count FROM posting p LEFT JOIN job ON job.id = p.job_id WHERE ${where.join(' AND ')}`,
+    bind,
+  );
+  if (before !== undefined) {
+    const [dated, id] = before.split('_');
+    where.push(`(p.dated, p.id) < ($${bind.push(dated)}, $${bind.push(Number(id))})`);
+  }
+  const rows = await sql.all<Row>(
+    `${POSTINGS} WHERE ${where.join(' AND ')} ORDER BY p.dated DESC, p.id DESC LIMIT ${PAGE + 1}`,
+    bind,
+  );
+  const page = rows.slice(0, PAGE);
+  const last = page.at(-1);
+  const next = rows.length > PAGE && last ? `${last.dated}_${last.id}` : null;
+  return { postings: page.map(withName), count: counted?.count ?? 0, next };
+}
+
+type PostingsFilter = v.InferOutput<typeof postingsQuery>;
+
+const CONDITIONS: { [Key in keyof Omit<PostingsFilter, 'before'>]-?: string } = {
+  asOf: 'p.dated <= ?',
+  job: '(job.number = ? OR p.id IN (SELECT e.posting_id FROM cost_entry e JOIN job j ON j.id = e.job_id WHERE j.number = ?))',
+  kind: 'p.kind = ?',
+  from: 'p.dated >= ?',
+  to: 'p.dated <= ?',
+  search: `(p.reference || ' ' || p.note) LIKE ? ESCAPE '\\'`,
+  total: 'p.total = ?',
+};
+
+function conditionsOf(filter: Omit<PostingsFilter, 'before'>): { where: string[]; bind: unknown[] } {
+  const bind: unknown[] = [];
+  const where = Object.entries(CONDITIONS).flatMap(([key, condition]) => {
+    const value = filter[key as keyof typeof filter];
+    if (value === undefined) return [];
+    const mark = bind.push(key === 'search' ? `%${String(value).replace(/[\\%_]/g, '\\$&')}%` : value);
+    return [condition.replaceAll('?', `$${mark}`)];
+  });
+  return { where, bind };
 }
 
 /** One posted posting with its journals, and whether it can still be reversed. */

@@ -28,8 +28,8 @@ export async function savePostings(
   await bulkInsert(
     sql,
     'posting',
-    ['id', 'kind', 'job_id', 'reference', 'dated', 'actor', 'recorded_at', 'reverses_id', 'note'],
-    postings.map(({ id, posting }) => [
+    ['id', 'kind', 'job_id', 'reference', 'dated', 'actor', 'recorded_at', 'reverses_id', 'note', 'total'],
+    postings.map(({ id, posting, journals }) => [
       id,
       posting.kind,
       posting.jobId,
@@ -39,6 +39,7 @@ export async function savePostings(
       actor.at,
       posting.reversesId ?? null,
       posting.note ?? '',
+      debitsOf(journals),
     ]),
   );
   await writeJournals(
@@ -47,8 +48,12 @@ export async function savePostings(
   );
 }
 
+function debitsOf(journals: readonly Journal[]): number {
+  return journals.reduce((total, { lines }) => total + lines.reduce((sum, line) => sum + line.debit, 0), 0);
+}
+
 /** Writes the journals of postings that are there. Empty ones are left out. */
-export async function writeJournals(sql: Sql, journals: readonly (Journal & { postingId: number })[]): Promise<void> {
+async function writeJournals(sql: Sql, journals: readonly (Journal & { postingId: number })[]): Promise<void> {
   const first = await nextId(sql, 'journal');
   const numbered = journals.filter((it) => it.lines.length > 0).map((it, i) => ({ ...it, id: first + i }));
   await bulkInsert(

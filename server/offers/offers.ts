@@ -1,3 +1,4 @@
+import { movableChange } from '../changes/changes';
 import type { Command } from '../ledger/command';
 import { randomBytes } from 'node:crypto';
 import { displayDate } from '../../core/calendar/displayDate';
@@ -6,7 +7,6 @@ import type { ClientDocument } from '../../core/offers/clientDocument';
 import type { SendInput } from '../../wire/quotations';
 import type { Reader, Sql } from '../db/sql';
 import { changeDocument, contentHash } from './clientDocuments';
-import { loadChange } from '../changes/changeViews';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { offerByToken, sealOf, whyClosed, type OfferRow } from './offerViews';
 import { hashOf, keepContent } from '../attachments/contents';
@@ -69,12 +69,7 @@ export async function sendChange(
   input: SendInput,
 ): Promise<void> {
   const { sql, actor } = command;
-  const change = await loadChange(sql, job, number);
-  if (change.status !== 'issued')
-    throw new LedrinError(
-      'refused',
-      `${number} is ${change.status}; ${change.status === 'draft' ? 'issue it first' : 'it is decided'}`,
-    );
+  await movableChange(sql, 'send', job, number);
   const document = await changeDocument(sql, job, number);
   await offerDocument(sql, sending, actor, { job, kind: 'change', number, document }, input);
   command.note(`${job}/${number}`, { to: input.to, on: input.on });

@@ -1,3 +1,5 @@
+import { QUOTATION_LIFE } from '../../core/offers/quotationLife';
+import { assertMove } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
@@ -23,7 +25,7 @@ export async function saveQuotation(
   const { sql, actor } = command;
   const { id: jobId } = await tenderByNumber(sql, job);
   const { row: estimate } = await loadEstimate(sql, job, input.estimate);
-  const there = number === null ? null : await draftOf(sql, job, number);
+  const there = number === null ? null : await movable(sql, 'edit', job, number);
   assertVersion(command, 'this quotation', there, input.version);
   const faults = paymentFaults(input);
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
@@ -53,10 +55,10 @@ function paymentFaults(input: QuotationInput): Fault[] {
   );
 }
 
-async function draftOf(sql: Reader, job: string, number: number): Promise<LoadedQuotation> {
+/** A quotation that is to make a move of its life. */
+async function movable(sql: Reader, move: keyof typeof QUOTATION_LIFE, job: string, number: number): Promise<LoadedQuotation> {
   const quotation = await loadQuotation(sql, job, number);
-  if (quotation.status !== 'draft')
-    throw new LedrinError('refused', `Quotation ${number} was sent on ${quotation.sentOn}, and stays as it was; make another`);
+  assertMove(QUOTATION_LIFE, move, `Quotation ${number}`, quotation.status);
   return quotation;
 }
 
@@ -111,7 +113,7 @@ async function saveParts(sql: Sql, id: number, it: QuotationInput): Promise<void
 
 export async function deleteQuotation(command: Command, job: string, number: number): Promise<void> {
   const { sql } = command;
-  const { id } = await draftOf(sql, job, number);
+  const { id } = await movable(sql, 'delete', job, number);
   await sql.run('DELETE FROM quotation WHERE id = $1', [id]);
   command.note(`${job}/${number}`, {});
 }
@@ -129,7 +131,7 @@ export async function sendQuotation(
 ): Promise<void> {
   const { sql, actor } = command;
   await tenderByNumber(sql, job);
-  const quotation = await draftOf(sql, job, number);
+  const quotation = await movable(sql, 'send', job, number);
   if (quotation.validUntil !== null && quotation.validUntil < input.on)
     throw fieldError('on', `It would be sent after the day it is valid until, ${quotation.validUntil}; move one of the two`);
   const { document, difference } = await quotationDocument(sql, job, number, input.on, quotation);

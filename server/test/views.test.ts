@@ -167,7 +167,7 @@ describe('the billing register', () => {
 
 describe('postings', () => {
   test('are listed newest first, of a job or of all, as of the date', async () => {
-    const { postings, count } = await postingList(reading(small), '2031-02-28', undefined, 0);
+    const { postings, count } = await postingList(reading(small), { asOf: '2031-02-28' });
     expect(postings.map((it) => [it.kind, it.dated])).toEqual([
       ['application', '2031-02-28'],
       ['receipt', '2031-02-20'],
@@ -175,13 +175,13 @@ describe('postings', () => {
       ['opening-cost', '2031-01-15'],
     ]);
     expect(count).toBe(4);
-    expect((await postingList(reading(small), '2031-02-28', 'J2', 0)).count).toBe(0);
+    expect((await postingList(reading(small), { asOf: '2031-02-28', job: 'J2' })).count).toBe(0);
     // Opening cost is of no one job, and is found on each job it has entries of.
-    expect((await postingList(reading(small), '2031-02-28', 'J1', 0)).count).toBe(4);
+    expect((await postingList(reading(small), { asOf: '2031-02-28', job: 'J1' })).count).toBe(4);
   });
 
   test('show journals that balance, and whether they can be reversed', async () => {
-    for (const { id, kind } of (await postingList(reading(small), '2031-12-31', undefined, 0)).postings) {
+    for (const { id, kind } of (await postingList(reading(small), { asOf: '2031-12-31' })).postings) {
       const view = await postingView(reading(small), id);
       for (const journal of view.journals) expect(journal.lines.reduce((sum, it) => sum + it.debit - it.credit, 0)).toBe(0);
       expect([kind, view.fixed === null]).toEqual([kind, kind !== 'application']);

@@ -1,32 +1,16 @@
 import { useListsQuery, useSessionQuery } from '../ground/api/api';
 import { Command } from 'cmdk';
-import { useNavigate } from 'react-router';
+import { useMatch, useNavigate } from 'react-router';
+import { usePlaces } from '../ground/places';
 import { useAsOf, useKeepMonth } from '../ground/asOf';
-
-const ACTIONS = [
-  ['Enter costs', '/costs'],
-  ['New job', '/jobs/new'],
-  ['Cost ledger of all jobs', '/costs/ledger'],
-  ['Billing register', '/billing'],
-  ['Work in progress', '/reports/work-in-progress'],
-  ['Estimate versus actual', '/reports/estimate-versus-actual'],
-  ['Ageing', '/reports/ageing'],
-  ['Change orders of all jobs', '/reports/changes'],
-  ['Trial balance', '/ledger'],
-  ['Tie-out', '/ledger/tie-out'],
-  ['Posted postings', '/ledger/postings'],
-  ['Price book', '/set-up/prices'],
-  ['Build-ups', '/set-up/build-ups'],
-  ['Terms for quotations', '/set-up/terms'],
-  ['Outbox: messages sent', '/set-up/outbox'],
-  ['Import or export the book', '/set-up'],
-] as const;
 
 /** Goes to any job, code, party or action by a few letters. */
 export function CommandBox({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
   const { month } = useAsOf();
   const { data: session } = useSessionQuery();
   const { data: lists } = useListsQuery({ asOf: month }, { skip: !session?.company });
+  const { places, jobParts } = usePlaces();
+  const job = useMatch('/jobs/:number/*')?.params.number;
   const navigate = useNavigate();
   const keep = useKeepMonth();
   const go = (to: string) => () => {
@@ -46,14 +30,31 @@ export function CommandBox({ open, onOpen }: { open: boolean; onOpen: (open: boo
         className="h-[42px] w-full border-b bg-transparent px-4 outline-none"
       />
       <Command.List className="max-h-[360px] overflow-auto p-2 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-item][data-selected=true]]:[background:var(--accent-soft)] [&_[cmdk-item]]:cursor-pointer [&_[cmdk-item]]:px-2 [&_[cmdk-item]]:py-1">
-        <Command.Empty className="note p-3">Nothing here goes by that name.</Command.Empty>
-        <Command.Group heading="Do">
-          {ACTIONS.map(([name, to]) => (
-            <Command.Item key={to} onSelect={go(to)}>
-              {name}
-            </Command.Item>
-          ))}
+        <Command.Empty className="note p-3">No matches</Command.Empty>
+        <Command.Group heading="Places">
+          {places
+            .filter(({ path }) => !path.includes(':'))
+            .map(({ path, title, band }) => (
+              <Command.Item key={path} value={`${title} ${band}`} onSelect={go(path)}>
+                {title}
+              </Command.Item>
+            ))}
         </Command.Group>
+        {job && (
+          <Command.Group heading={`Job ${job}`}>
+            {jobParts
+              .filter(({ path }) => !path.includes(':'))
+              .map(({ path, title }) => (
+                <Command.Item
+                  key={path}
+                  value={`${title} of job ${job}`}
+                  onSelect={go(`/jobs/${encodeURIComponent(job)}${path && `/${path}`}`)}
+                >
+                  {title}
+                </Command.Item>
+              ))}
+          </Command.Group>
+        )}
         <Command.Group heading="Jobs">
           {lists?.jobs.map((job) => (
             <Command.Item

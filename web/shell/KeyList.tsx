@@ -1,12 +1,15 @@
 import { Dialog } from 'radix-ui';
+import { usePlaces } from '../ground/places';
 
-const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
+type Keys = readonly (readonly [string, readonly (readonly [string, string])[]])[];
+
+const keysWith = (parts: string): Keys => [
   [
     'Everywhere',
     [
       ['Ctrl K', 'go to any job, place or action'],
-      ['[', 'a month back'],
-      [']', 'a month on'],
+      ['[', 'previous month'],
+      [']', 'next month'],
       ['?', 'this list'],
       ['Esc', 'close, or one step back in the workings'],
     ],
@@ -14,8 +17,9 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
   [
     'On a job',
     [
-      ['1 … 9', 'Estimates, Contract, Budget, Changes, Costs, Billing, Postings, Job file, Plan'],
-      ['0', 'the head of the job'],
+      ['1 … 9', parts],
+      ['0', 'job summary'],
+      ['← →', 'previous and next part, on the row of parts'],
     ],
   ],
   [
@@ -23,10 +27,10 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
     [
       ['Tab, arrows, Enter', 'move'],
       ['typing', 'replaces the cell'],
-      ['paste', 'lays a block from a spreadsheet over the cells'],
+      ['paste', 'pastes a block from a spreadsheet'],
       ['Alt ↓', 'fill the column down from here'],
-      ['Ctrl Z', 'take the last change back'],
-      ['↑ ↓ then Enter', 'choose among what is offered'],
+      ['Ctrl Z', 'undo the last change'],
+      ['↑ ↓ then Enter', 'choose from the list'],
     ],
   ],
   [
@@ -40,6 +44,8 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
 
 /** The keys that work, on `?`. */
 export function KeyList({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+  const { jobParts } = usePlaces();
+  const tabs = jobParts.filter((it) => !it.inner).slice(0, 9);
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>
@@ -50,10 +56,10 @@ export function KeyList({ open, onOpen }: { open: boolean; onOpen: (open: boolea
           style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
         >
           <Dialog.Title asChild>
-            <h2 className="mb-3">Keys</h2>
+            <h2 className="mb-3">Keyboard shortcuts</h2>
           </Dialog.Title>
           <div className="grid grid-cols-2 gap-6">
-            {KEYS.map(([place, keys]) => (
+            {keysWith(tabs.map((it) => it.title).join(', ')).map(([place, keys]) => (
               <section key={place}>
                 <h3 className="mb-1">{place}</h3>
                 <dl className="m-0 grid gap-y-1" style={{ gridTemplateColumns: '116px 1fr' }}>

@@ -1,168 +1,129 @@
-import { useSessionQuery } from '../ground/api/api';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { NavLink, Outlet, useLocation } from 'react-router';
+import { matchPath, NavLink, Outlet, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
-import { displayPeriod } from '../../core/calendar/displayDate';
+import { useSessionQuery } from '../ground/api/api';
+import { useKeepMonth } from '../ground/asOf';
+import { faultOf } from '../ground/faults';
+import { LinkRow, PlacesProvider } from '../ground/places';
+import { Workings } from '../ground/workings/Workings';
 import { MeasurePatterns } from '../kit/Measure';
 import { Refused, Waiting } from '../kit/States';
-import { useAsOf, useKeepMonth } from '../ground/asOf';
-import { CommandBox } from './CommandBox';
-import { faultOf } from '../ground/faults';
-import { KeyList } from './KeyList';
-import { Workings } from '../ground/workings/Workings';
+import { MonthChooser } from './MonthChooser';
+import { BANDS, JOB_PARTS, PLACES } from './places';
 
-/** The order of the navigation is the order of the work. */
-const PLACES = [
-  ['/jobs', 'Jobs'],
-  ['/costs', 'Costs'],
-  ['/billing', 'Billing'],
-  ['/reports', 'Reports'],
-  ['/ledger', 'Ledger'],
-  ['/set-up', 'Set-up'],
-] as const;
+const CommandBox = lazy(async () => ({ default: (await import('./CommandBox')).CommandBox }));
+const KeyList = lazy(async () => ({ default: (await import('./KeyList')).KeyList }));
+const REGISTERED = { places: PLACES, jobParts: JOB_PARTS };
 
-/** The band at the top with the month that rules every figure, and the page beneath it. */
+/** The band at the top with the month that every figure is as of, and the page beneath it. */
 export function Shell() {
   const { data: session, error, refetch } = useSessionQuery();
-  const keep = useKeepMonth();
-  const [commanding, setCommanding] = useState(false);
-  const [listing, setListing] = useState(false);
+  const [open, setOpen] = useState<'commands' | 'keys' | null>(null);
+  useOpeningKeys(setOpen);
   const { pathname } = useLocation();
-  useHotkeys(
-    'ctrl+k, meta+k',
-    (event) => {
-      event.preventDefault();
-      setCommanding(true);
-    },
-    { enableOnFormTags: true },
-  );
-  useHotkeys(
-    'shift+slash',
-    (event) => {
-      event.preventDefault();
-      setListing(true);
-    },
-    { useKey: false },
-  );
-  useHotkeys(
-    '?',
-    (event) => {
-      event.preventDefault();
-      setListing(true);
-    },
-    { useKey: true },
-  );
+  const band = PLACES.find(({ path }) => matchPath({ path, end: true }, pathname))?.band ?? bandOf(pathname);
   useEffect(() => {
-    const place = PLACES.find(([to]) => pathname.startsWith(to))?.[1];
-    document.title = place ? `${place} · Ledrin` : 'Ledrin';
-  }, [pathname]);
+    document.title = band ? `${band} · Ledrin` : 'Ledrin';
+  }, [band]);
   if (error)
     return (
       <main className="page">
         <Refused message={faultOf(error).message} onRetry={refetch} />
       </main>
     );
-  if (!session) return <Waiting what="the books" />;
+  if (!session) return <Waiting what="the company" />;
   return (
-    <>
-      <header
-        className="fixed inset-x-0 top-0 z-50 flex h-[46px] items-center gap-6 border-b px-6"
-        style={{ background: 'var(--band)', borderColor: 'var(--rule)' }}
-      >
-        <NavLink
-          to={keep('/')}
-          className="no-underline"
-          style={{ font: "600 19px/1 'Source Serif 4', serif", color: 'var(--ink)' }}
-        >
-          Ledrin
-        </NavLink>
-        <nav aria-label="Places" className="flex h-full items-stretch gap-1">
-          {session.company &&
-            PLACES.map(([to, name]) => (
-              <NavLink
-                key={to}
-                to={keep(to)}
-                className="flex items-center px-2 no-underline"
-                style={({ isActive }) => ({
-                  color: isActive ? 'var(--accent)' : 'var(--ink)',
-                  boxShadow: isActive ? 'inset 0 -3px 0 var(--accent)' : 'none',
-                  fontWeight: isActive ? 600 : 400,
-                })}
-              >
-                {name}
-              </NavLink>
-            ))}
-        </nav>
-        <div className="ml-auto flex items-center gap-4">
-          {session.company && <span className="note max-w-[240px] cut">{session.company.name}</span>}
-          {session.company && <MonthChooser />}
-          <button type="button" className="press bare" onClick={() => setCommanding(true)} title="Go to anything: Ctrl K">
-            Go to …
-          </button>
-          <button
-            type="button"
-            className="press bare"
-            onClick={() => setListing(true)}
-            aria-label="Keys that work here"
-            title="Keys that work here"
-          >
-            ?
-          </button>
-        </div>
-      </header>
+    <PlacesProvider value={REGISTERED}>
+      <Band company={session.company?.name ?? null} band={band} onOpen={setOpen} />
       <main className="pt-[46px]">
-        <Outlet />
+        {session.company && <SecondRow band={band} />}
+        <Suspense fallback={<Waiting what="the page" />}>
+          <Outlet />
+        </Suspense>
       </main>
       <Workings />
       <MeasurePatterns />
-      <CommandBox open={commanding} onOpen={setCommanding} />
-      <KeyList open={listing} onOpen={setListing} />
-      <Toaster
-        position="bottom-left"
-        toastOptions={{
-          style: { fontFamily: 'inherit', background: 'var(--ink)', color: 'var(--ground)', borderRadius: 3, border: 0 },
-        }}
-      />
-    </>
+      <Suspense>
+        {open === 'commands' && <CommandBox open onOpen={(stays) => !stays && setOpen(null)} />}
+        {open === 'keys' && <KeyList open onOpen={(stays) => !stays && setOpen(null)} />}
+      </Suspense>
+      <Toaster position="bottom-right" toastOptions={{ className: 'toast' }} />
+    </PlacesProvider>
   );
 }
 
-function MonthChooser() {
-  const { month, setMonth, move } = useAsOf();
-  const { data: session } = useSessionQuery();
-  useHotkeys('[', () => move(-1), { useKey: true }, [move]);
-  useHotkeys(']', () => move(1), { useKey: true }, [move]);
-  const newest = session?.newestMonth;
+function bandOf(pathname: string): string | undefined {
+  return BANDS.find(({ path }) => pathname.startsWith(`/${path.split('/')[1]}`))?.name;
+}
+
+function useOpeningKeys(open: (what: 'commands' | 'keys') => void): void {
+  const opens = (what: 'commands' | 'keys') => (event: KeyboardEvent) => {
+    event.preventDefault();
+    open(what);
+  };
+  useHotkeys('ctrl+k, meta+k', opens('commands'), { enableOnFormTags: true });
+  useHotkeys('shift+slash', opens('keys'), { useKey: false });
+  useHotkeys('?', opens('keys'), { useKey: true });
+}
+
+function Band({
+  company,
+  band,
+  onOpen,
+}: {
+  company: string | null;
+  band: string | undefined;
+  onOpen: (what: 'commands' | 'keys') => void;
+}) {
+  const keep = useKeepMonth();
   return (
-    <div className="flex items-center gap-1" role="group" aria-label="Month that rules the page">
-      <button type="button" className="press bare" aria-label="A month back" title="A month back: [" onClick={() => move(-1)}>
-        ‹
-      </button>
-      <label className="relative">
-        <span className="sr-only">Month</span>
-        <input
-          type="month"
-          className="absolute inset-0 cursor-pointer opacity-0"
-          value={month}
-          onChange={(event) => event.target.value && setMonth(event.target.value)}
-          onClick={(event) => event.currentTarget.showPicker?.()}
-        />
-        <span
-          className="inline-flex h-[30px] items-center border px-3"
-          style={{ borderColor: 'var(--rule)', background: 'var(--sheet)', borderRadius: 3 }}
-        >
-          as of the end of&nbsp;<b>{displayPeriod(month)}</b>
-        </span>
-      </label>
-      <button type="button" className="press bare" aria-label="A month on" title="A month on: ]" onClick={() => move(1)}>
-        ›
-      </button>
-      {newest && newest !== month && (
-        <button type="button" className="press bare" onClick={() => setMonth(newest)}>
-          to {displayPeriod(newest)}
+    <header className="band">
+      <NavLink to={keep('/')} className="brand">
+        Ledrin
+      </NavLink>
+      <nav aria-label="Main navigation" className="band-links">
+        {company !== null &&
+          BANDS.map(({ name, path }) => (
+            <NavLink
+              key={name}
+              to={keep(path)}
+              className={name === band ? 'current' : ''}
+              aria-current={name === band ? 'page' : false}
+            >
+              {name}
+            </NavLink>
+          ))}
+      </nav>
+      <div className="ml-auto flex items-center gap-4">
+        {company !== null && <span className="note cut max-w-[200px] max-[1180px]:hidden">{company}</span>}
+        {company !== null && <MonthChooser />}
+        <button type="button" className="press bare" onClick={() => onOpen('commands')} title="Go to anything: Ctrl K">
+          Go to …
         </button>
-      )}
+        <button
+          type="button"
+          className="press bare"
+          onClick={() => onOpen('keys')}
+          aria-label="Keyboard shortcuts"
+          title="Keyboard shortcuts"
+        >
+          ?
+        </button>
+      </div>
+    </header>
+  );
+}
+
+/** The places of a band, where it has several and this is one of them. */
+function SecondRow({ band }: { band: string | undefined }) {
+  const { pathname } = useLocation();
+  const places = PLACES.filter((it) => it.band === band && it.inRow);
+  const isPlace = PLACES.some(({ path, band: own }) => own === band && matchPath({ path, end: true }, pathname));
+  if (places.length < 2 || !isPlace) return null;
+  return (
+    <div className="second-row">
+      <LinkRow label={band ?? ''} links={places.map(({ path, title }) => ({ to: path, text: title, end: true }))} />
     </div>
   );
 }

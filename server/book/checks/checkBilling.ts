@@ -1,18 +1,20 @@
+import { receiptRefusals } from '../../../core/billing/invoiceRefusals';
+import { refuse } from '../../../core/refusals/refusal';
 import { LAST_DAY } from '../../../core/calendar/plainDate';
-import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type BilledLine } from '../../../core/billing/application';
-import { overbillings, type OverbilledFigure } from '../../../core/billing/overbilling';
+import { isCertifiedAt,releasedBy,retentionHeld,valueApplication,type BilledLine } from '../../../core/billing/application';
+import { overbillings,type OverbilledFigure } from '../../../core/billing/overbilling';
 import { scheduleAt } from '../../../core/contract/contract';
 import { formatCents } from '../../../core/money/cents';
 import { isNumber } from '../../../core/money/decimal';
 import { rateOf } from '../../../core/money/rate';
-import type { BookApplication, BookBilling } from './billingOfBook';
+import type { BookApplication,BookBilling } from './billingOfBook';
 import type { BookCheck } from './checkBook';
 import { before } from './checkContracts';
 import { joinKey } from './keys';
 
 /** Checks applications with their lines, retention releases and receipts, row by row: keys and references. */
 export function checkBillingRows(check: BookCheck): void {
-  const { rows, keys, faults } = check;
+  const { rows, keys } = check;
   for (const row of rows.applications) {
     check.refersToJob('applications', row);
     check.declare('applications', row.row, 'application', keys.applications, row.job, row.application);
@@ -22,12 +24,7 @@ export function checkBillingRows(check: BookCheck): void {
   for (const row of rows.retention_releases) {
     check.refersToJob('retention_releases', row);
     if (row.reference && isNumber(row.reference))
-      faults.add(
-        'retention_releases',
-        row.row,
-        'reference',
-        `"${row.reference}" is a number; a release needs a reference that cannot be taken for an application`,
-      );
+      check.refuse('retention_releases', row.row, refuse('release-named-as-number', 'reference', { reference: row.reference }), 0);
     check.declare('retention_releases', row.row, 'reference', keys.releases, row.job, row.reference);
   }
   for (const row of rows.receipts) {
@@ -220,26 +217,16 @@ function checkReceipts(check: BookCheck, jobs: Map<string, BookBilling>, digits:
       }
       continue;
     }
-    if (before(row.dated, invoice.from))
-      check.faults.add(
-        'receipts',
-        row.row,
-        'dated',
-        `${row.dated} is before ${row.application} was certified or released, ${invoice.from}`,
-      );
-    if (check.doubtful.has(row.job!) || typeof row.amount !== 'number') continue;
-    const key = joinKey(row.job!, row.application);
-    const total = (received.get(key) ?? check.receivedBefore.get(key) ?? 0) + row.amount;
-    received.set(key, total);
-    const { payable } = invoice;
-    if (total > Math.max(0, payable) || (payable < 0 && total < payable)) {
-      check.faults.add(
-        'receipts',
-        row.row,
-        'amount',
-        `received in all ${formatCents(total, digits)}, more than the ${formatCents(payable, digits)} that ${row.application} asked for`,
-      );
-    }
+    const key = joinKey(row.job ?? '', row.application);
+    const known = received.get(key) ?? check.receivedBefore.get(key) ?? 0;
+    const payable = check.doubtful.has(row.job ?? '') ? null : invoice.payable;
+    // Of a job with a fault, or an amount that cannot be read, only the date can be judged.
+    const judged = payable !== null && typeof row.amount === 'number';
+    const amount = judged ? (row.amount ?? 0) : 0;
+    const state = { since: invoice.from, payable: judged ? payable : 0, received: judged ? known : 0 };
+    received.set(key, known + amount);
+    const dated = row.dated ?? invoice.from;
+    for (const refusal of receiptRefusals(state, { dated, amount })) check.refuse('receipts', row.row, refusal, digits);
   }
 }
 

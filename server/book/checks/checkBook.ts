@@ -1,3 +1,5 @@
+import { messageOf, showIn } from '../../../core/refusals/messages';
+import type { Refusal } from '../../../core/refusals/refusal';
 import { isJobNumberPattern } from '../../../core/jobs/jobNumber';
 import type { BookFileName, BookRow } from '../format/bookFiles';
 import { type FaultList } from './bookFaults';
@@ -100,6 +102,13 @@ export class BookCheck {
       releases: keys(existing.releases, 'retention_releases', 'job', 'reference'),
       forecasts: keys(existing.forecasts, 'forecasts'),
     };
+  }
+
+  /** Places a refusal of core at a row; `columns` name the fields that are called otherwise in the file. */
+  refuse(file: BookFileName, row: number, refusal: Refusal, digits: number, columns: Readonly<Record<string, string>> = {}): void {
+    const message = messageOf(refusal, showIn(digits));
+    const [first = '', ...rest] = message;
+    this.faults.add(file, row, columns[refusal.at] ?? refusal.at, first.toLowerCase() + rest.join(''));
   }
 
   /** Declares the key of a row; a key that is there already is a fault in the key's last column. */

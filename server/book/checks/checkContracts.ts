@@ -1,3 +1,4 @@
+import { termsRefusals, type JobTerms } from '../../../core/jobs/jobTerms';
 import type { BookCheck } from './checkBook';
 import type { AnyColumn, BookRow } from '../format/bookFiles';
 import { readCell } from '../format/cells';
@@ -22,15 +23,36 @@ function checkJob(check: BookCheck, row: BookRow<'jobs'>): void {
   const status = row.status ?? 'awarded';
   if (row.status !== undefined && status !== 'tender' && row.awarded_on === null)
     faults.add('jobs', row.row, 'awarded_on', `missing required cell: a job that is ${status} needs the day it was awarded`);
-  if (before(row.finishes_on, row.starts_on))
-    faults.add('jobs', row.row, 'finishes_on', `${row.finishes_on} is before starts_on, ${row.starts_on}`);
   if (before(row.finished_on, row.awarded_on))
     faults.add('jobs', row.row, 'finished_on', `${row.finished_on} is before awarded_on, ${row.awarded_on}`);
-  if (before(row.defects_end, row.finishes_on))
-    faults.add('jobs', row.row, 'defects_end', `${row.defects_end} is before finishes_on, ${row.finishes_on}`);
+  const refusals = termsRefusals(termsOf(row));
+  for (const refusal of refusals) check.refuse('jobs', row.row, refusal, 0, TERMS_COLUMNS);
+  if (refusals.some((it) => it.rule === 'step-half')) check.doubt(row.job);
   if (status === 'closed' && row.finished_on === null)
     faults.add('jobs', row.row, 'finished_on', 'a closed job needs the day it was finished');
   if (Object.values(row).includes(undefined)) check.doubt(row.job);
+}
+
+const TERMS_COLUMNS = {
+  finishesOn: 'finishes_on',
+  defectsEnd: 'defects_end',
+  stepAt: 'retention_step_at_percent',
+  stepTo: 'retention_step_to_percent',
+  noRetention: 'no_retention',
+};
+
+/** The terms a row states; what could not be read is as if it were not there, since it is a fault already. */
+function termsOf(row: BookRow<'jobs'>): JobTerms {
+  const [stepAt, stepTo] = [row.retention_step_at_percent, row.retention_step_to_percent];
+  const readable = stepAt !== undefined && stepTo !== undefined;
+  return {
+    awardedOn: null,
+    startsOn: row.starts_on ?? null,
+    finishesOn: row.finishes_on ?? null,
+    defectsEnd: row.defects_end ?? null,
+    retention: { rate: row.retention_percent ?? 0, stepAt: readable ? stepAt : null, stepTo: readable ? stepTo : null },
+    noRetention: row.no_retention === true,
+  };
 }
 
 function checkSovLine(check: BookCheck, row: BookRow<'schedule_of_values'>): void {

@@ -1,3 +1,4 @@
+import { entryRefusals } from '../../../core/costs/entryRefusals';
 import type { CostType } from '../../../core/costs/costType';
 import { costJournals, type DatedCost } from '../../../core/costs/costBatch';
 import type { BookCheck } from '../checks/checkBook';
@@ -7,7 +8,7 @@ import { joinKey } from '../checks/keys';
 import { bookRows, type FileShape, type Reading } from '../csv/readRows';
 import { nextId, type Sql } from '../../db/sql';
 import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../../costs/costEntries';
-import { savePostings, writeJournals } from '../../ledger/savePosting';
+import { savePostings } from '../../ledger/savePosting';
 import type { Actor } from '../../ledger/audit';
 import type { BookIds } from './saveKeyed';
 
@@ -25,30 +26,21 @@ export async function importCosts(
   const days = new Map<string, DatedCost>();
   const jobs = new Set<number>();
   let count = 0;
-  let posted = false;
+  let first: string | null = null;
   for await (const rows of bookRows('costs', reading, shape)) {
     for (const row of rows) checkCost(check, row);
     if (check.faults.any) continue;
-    // The posting comes first, so that entries have something to name; its journals follow when all is read.
-    if (!posted)
-      await savePostings(sql, actor, [
-        {
-          id: postingId,
-          posting: { kind: 'opening-cost', jobId: null, reference: 'costs.csv', dated: rows[0]!.dated! },
-          journals: [],
-        },
-      ]);
-    posted = true;
+    // The posting names what its journals debit, which is known when all is read: entries refer to it before it is there.
+    if (first === null) await sql.run('PRAGMA defer_foreign_keys = ON');
+    first ??= rows[0]?.dated ?? null;
     const entries = rows.map((row) => toEntry(row, postingId, ids, costLines, days, jobs));
     await costLines.flush();
     await insertCostEntries(sql, entries);
     count += entries.length;
   }
-  if (check.faults.any || !posted) return 0;
-  await writeJournals(
-    sql,
-    costJournals([...days.values()]).map((journal) => ({ postingId, ...journal })),
-  );
+  if (check.faults.any || first === null) return 0;
+  const posting = { kind: 'opening-cost' as const, jobId: null, reference: 'costs.csv', dated: first };
+  await savePostings(sql, actor, [{ id: postingId, posting, journals: costJournals([...days.values()]) }]);
   await refreshCostTotals(sql, [...jobs]);
   return count;
 }
@@ -57,6 +49,8 @@ function checkCost(check: BookCheck, row: BookRow<'costs'>): void {
   const file = 'costs';
   check.refersToJob(file, row);
   check.refers(file, row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
+  for (const refusal of entryRefusals({ costType: row.cost_type ?? null, amount: row.amount ?? null, hours: row.hours ?? null, uninstalled: row.uninstalled === true }))
+    check.refuse(file, row.row, refusal, 0);
   if (before(row.installed_on, row.dated))
     check.faults.add(file, row.row, 'installed_on', `${row.installed_on} is before dated, ${row.dated}`);
   if (row.commitment === null && row.commitment_line === null) return;

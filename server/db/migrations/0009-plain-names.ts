@@ -17,6 +17,9 @@ export const plainNames: Migration = {
     ...['cost_entry', 'application', 'retention_release', 'receipt', 'journal'].map(
       (table) => `ALTER TABLE ${table} RENAME COLUMN paper_id TO posting_id`,
     ),
+    // What a posting debits in all, so that a list of a hundred thousand needs no journal.
+    'ALTER TABLE posting ADD COLUMN total INTEGER NOT NULL DEFAULT 0',
+    `UPDATE posting SET total = coalesce((SELECT sum(l.debit) FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.posting_id = posting.id), 0)`,
     'CREATE INDEX posting_by_job ON posting (job_id, dated)',
     'CREATE INDEX posting_by_date ON posting (dated, id)',
     'CREATE INDEX journal_by_posting ON journal (posting_id)',

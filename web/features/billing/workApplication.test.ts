@@ -105,7 +105,7 @@ describe('the whole sheet', () => {
 
   test('a line that would pass says by how much, in the cell', () => {
     expect(workApplication(view, [{ work: '3,000.01' }], 2).faults.get('0.work')).toBe(
-      'Line 1 would pass its scheduled value by 0.01. Bill 3,000.00 or less to date.',
+      'Line 1 would pass its scheduled value by 0.01. Bill 3,000.00 or less to date',
     );
     expect(workApplication(view, [{ work: '3,000.00', materials: '5' }], 2).faults.has('0.materials')).toBe(true);
     expect(workApplication(view, [{ percent: '120' }], 2).faults.has('0.percent')).toBe(true);

@@ -1,5 +1,6 @@
+import { overbillings, overbillingText } from '../../../core/billing/overbilling';
+import { totalsOf } from '../../../core/billing/totals';
 import { retentionToDate } from '../../../core/billing/retention';
-import { sum } from '../../../core/money/cents';
 import { formatPercentShortest, parsePercent, rateOf, ratio } from '../../../core/money/rate';
 import { displayExact } from '../../../core/money/display';
 import type { ApplicationView, BilledLineView, SummaryItem } from '../../../wire/billing';
@@ -67,37 +68,18 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
     rate: line.retentionRate,
   }));
   view.lines.forEach((line, i) => {
-    const { work, materials } = amounts[i]!;
     noteUnread(rows[i], i, digits, faults);
-    const over = excess(work + materials, line.scheduled);
-    if (over === 0) return;
-    const figure = excess(work, line.scheduled) > 0 ? 'work' : 'materials';
-    faults.set(
-      `${i}.${figure}`,
-      `Line ${line.line} would pass its scheduled value by ${displayExact(over, digits)}. Bill ${displayExact(line.scheduled, digits)} or less to date.`,
-    );
+    const { work = 0, materials = 0 } = amounts[i] ?? {};
+    const stated = { line: line.line, work, materials, certifiedWork: null, certifiedMaterials: null };
+    for (const { figure, by, limit } of overbillings(stated, line.scheduled).slice(0, 1))
+      faults.set(`${i}.${figure}`, overbillingText(line.line, by, limit, digits));
   });
   const retention = retentionToDate(view.retentionRule, view.summary.contractSum, amounts);
-  const work = sum(amounts.map((it) => it.work));
-  const materials = sum(amounts.map((it) => it.materials));
-  const net = work + materials - retention.total;
-  const due = net - view.summary.previouslyCertified;
-  const tax = rateOf(view.taxRate, due);
+  const totals = totalsOf({ ...view.summary, taxRate: view.taxRate }, amounts, retention);
   return {
     faults,
-    lines: amounts.map((it, i) => ({ work: it.work, materials: it.materials, retention: retention.byLine[i]! })),
-    summary: {
-      ...view.summary,
-      work,
-      materials,
-      gross: work + materials,
-      retention: retention.total,
-      net,
-      due,
-      tax,
-      payable: due + tax,
-      balanceToComplete: view.summary.contractSum - net - view.summary.retentionReleased,
-    },
+    lines: amounts.map(({ work, materials }, i) => ({ work, materials, retention: retention.byLine[i] ?? 0 })),
+    summary: { ...view.summary, ...totals, retention: retention.total },
   };
 }
 
@@ -111,8 +93,4 @@ function noteUnread(row: GridRow | undefined, i: number, digits: number, faults:
   const period = (row?.period ?? '').trim();
   if (period !== '' && readAmount(period, digits) === null)
     faults.set(`${i}.period`, `"${period}" is no amount; expected one such as 12,500.00`);
-}
-
-function excess(amount: number, limit: number): number {
-  return Math.max(0, Math.min(0, limit) - amount, amount - Math.max(0, limit));
 }

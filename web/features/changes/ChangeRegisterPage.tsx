@@ -5,7 +5,6 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import type { RegisteredChange } from '../../../wire/changes';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
-import { ReportNav } from '../../ground/ReportNav';
 import { faultOf } from '../../ground/faults';
 import { Sign } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
@@ -30,7 +29,6 @@ export function ChangeRegisterPage() {
   const sum = (of: (it: RegisteredChange) => number) => show(open.reduce((total, it) => total + of(it), 0));
   return (
     <div className="page">
-      <ReportNav />
       <div className="mb-3 flex items-end gap-6">
         <h1 className="grow">Change orders</h1>
         <label className="flex items-center gap-2">

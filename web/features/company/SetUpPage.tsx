@@ -2,9 +2,8 @@ import { useAddCostCodesMutation, useListsQuery, useSessionQuery } from '../../g
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf } from '../../ground/asOf';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridRow } from '../../kit/grid/gridTypes';
@@ -15,7 +14,6 @@ import { CompanyForm } from './CompanyForm';
 /** The company, its cost codes, and the book in and out. */
 export function SetUpPage() {
   const { month } = useAsOf();
-  const keep = useKeepMonth();
   const { data: session } = useSessionQuery();
   const { data: lists } = useListsQuery({ asOf: month });
   if (!session || !lists) return <Waiting what="the set-up" />;
@@ -27,26 +25,6 @@ export function SetUpPage() {
           <section>
             <h2 className="mb-2">Company</h2>
             <CompanyForm company={session.company} verb="Keep" onSaved={() => toast('Kept')} />
-          </section>
-          <section>
-            <h2 className="mb-2">Price book</h2>
-            <p className="note mb-3 mt-0">
-              What labour, material, subcontract and equipment cost, and the build-ups made of them.
-            </p>
-            <div className="flex gap-3">
-              <Link className="press" to={keep('/set-up/prices')}>
-                Prices
-              </Link>
-              <Link className="press" to={keep('/set-up/build-ups')}>
-                Build-ups
-              </Link>
-              <Link className="press" to={keep('/set-up/terms')}>
-                Terms for quotations
-              </Link>
-              <Link className="press" to={keep('/set-up/outbox')}>
-                Outbox
-              </Link>
-            </div>
           </section>
           <section>
             <h2 className="mb-2">The book</h2>

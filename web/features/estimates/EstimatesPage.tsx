@@ -54,7 +54,7 @@ export function EstimatesPage() {
             <Link
               className="press"
               aria-disabled={right === undefined}
-              to={keep(right === undefined ? base : `${base}/beside/${left}/${right}`)}
+              to={keep(right === undefined ? base : `${base}/compare/${left}/${right}`)}
               style={
                 right === undefined ? { color: 'var(--soft)', pointerEvents: 'none', borderColor: 'var(--hair)' } : undefined
               }
@@ -71,7 +71,7 @@ export function EstimatesPage() {
       {data.length === 0 ? (
         <p className="note">
           No estimate yet. One starts empty: type its lines, paste them from a spreadsheet, or price them by build-ups of the{' '}
-          <Link to={keep('/set-up/build-ups')}>price book</Link>.
+          <Link to={keep('/tenders/build-ups')}>price book</Link>.
         </p>
       ) : (
         <table className="ledger">

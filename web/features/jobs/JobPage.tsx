@@ -1,9 +1,10 @@
 import { useJobQuery } from '../../ground/api/api';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Link, NavLink, Outlet, useMatch, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useMatch, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { JobView } from '../../../wire/jobs';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { LinkRow, usePlaces } from '../../ground/places';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Fig } from '../../ground/workings/Fig';
@@ -12,18 +13,6 @@ import { Legend } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
 import { JobStatus } from './JobStatus';
 import { OverUnder } from './OverUnder';
-
-const PARTS = [
-  ['estimates', 'Estimates'],
-  ['contract', 'Contract'],
-  ['budget', 'Budget'],
-  ['changes', 'Changes'],
-  ['costs', 'Costs'],
-  ['billing', 'Billing'],
-  ['postings', 'Postings'],
-  ['file', 'Job file'],
-  ['plan', 'Plan'],
-] as const;
 
 /** What the parts of a job's page are given. */
 export interface JobOutlet {
@@ -37,22 +26,18 @@ export function JobPage() {
   const { data: job, error, refetch } = useJobQuery({ job: number, asOf: month });
   const keep = useKeepMonth();
   const navigate = useNavigate();
-  // An application, an estimate or a change needs the height of the page; the measure is one key away.
-  const onApplication = useMatch('/jobs/:number/billing/:application') !== null;
-  const onEstimate = useMatch('/jobs/:number/estimates/:estimate/*') !== null;
-  const onQuotation = useMatch('/jobs/:number/quotations/:quotation') !== null;
-  const onFile = useMatch('/jobs/:number/file') !== null;
-  const onPlan = useMatch('/jobs/:number/plan') !== null;
-  const onChange = useMatch('/jobs/:number/changes/:change') !== null;
+  const { jobParts } = usePlaces();
+  const tabs = jobParts.filter((it) => !it.inner);
+  const onSummary = useMatch('/jobs/:number') !== null;
   const base = `/jobs/${encodeURIComponent(number)}`;
   useHotkeys(
     '0,1,2,3,4,5,6,7,8,9',
     (event) => {
-      const part = PARTS[Number(event.key) - 1];
-      void navigate(keep(part ? `${base}/${part[0]}` : base));
+      const part = tabs[Number(event.key) - 1];
+      void navigate(keep(part ? `${base}/${part.path}` : base));
     },
     { useKey: true },
-    [base, keep],
+    [base, keep, tabs],
   );
   if (error)
     return (
@@ -75,29 +60,41 @@ export function JobPage() {
         <h1 className="grow">
           <span style={{ color: 'var(--accent)' }}>{job.number}</span> {job.name}
         </h1>
-        {onApplication && <SmallMeasure figures={job} label={`Measure of ${job.number}`} />}
-        {onApplication && <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />}
         <JobStatus job={job} />
       </div>
-      {onApplication || onEstimate || onQuotation || onChange || onFile || onPlan || unpriced ? null : <JobHead job={job} />}
-      <nav aria-label="Parts of the job" className="mb-3 mt-4 flex gap-1 border-b" style={{ borderColor: 'var(--rule)' }}>
-        {[['', 'Next'] as const, ...PARTS].map(([part, name], i) => (
-          <NavLink
-            key={part}
-            end={part === ''}
-            to={keep(part ? `${base}/${part}` : base)}
-            className="px-3 py-1 no-underline"
-            style={({ isActive }) => ({
-              color: isActive ? 'var(--accent)' : 'var(--ink)',
-              boxShadow: isActive ? 'inset 0 -3px 0 var(--accent)' : 'none',
-              fontWeight: isActive ? 600 : 400,
-            })}
-          >
-            {name} <span className="note text-[11px]">{i}</span>
-          </NavLink>
-        ))}
-      </nav>
+      {onSummary ? !unpriced && <JobHead job={job} /> : <JobLine job={job} />}
+      <LinkRow
+        label="Parts of the job"
+        links={[
+          { to: base, text: 'Summary', mark: '0', end: true },
+          ...tabs.map(({ path, title }, i) => ({ to: `${base}/${path}`, text: title, mark: i < 9 ? String(i + 1) : '' })),
+        ]}
+      />
       <Outlet context={{ job } satisfies JobOutlet} />
+    </div>
+  );
+}
+
+/** The job on one line, above the part that is worked on: its measure and the four figures that tell most. */
+function JobLine({ job }: { job: JobView }) {
+  const of = (figure: string) => ({ figure, job: job.number });
+  const facts: readonly (readonly [string, React.ReactNode])[] = [
+    ['Contract sum', <Fig key="sum" value={job.contractSum} of={of('contractSum')} label="Contract sum" />],
+    ['EAC', <Fig key="eac" value={job.estimate} of={of('estimate')} label="Estimate at completion" />],
+    ['Margin %', <Fig key="margin" value={job.margin} unit="percent" of={of('margin')} label="Margin" />],
+  ];
+  return (
+    <div className="job-line" role="group" aria-label={`Figures of job ${job.number}`}>
+      <SmallMeasure figures={job} label={`Measure of ${job.number}`} />
+      {facts.map(([label, value]) => (
+        <span key={label}>
+          <span className="note">{label}</span> {value}
+        </span>
+      ))}
+      <span>
+        <span className="note">Over / under billed</span>{' '}
+        <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />
+      </span>
     </div>
   );
 }

@@ -11,7 +11,7 @@ import { Field } from '../../kit/Field';
 import { Journal } from '../../kit/Journal';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused, Waiting } from '../../kit/States';
-import { LedgerHead } from './LedgerHead';
+import { PageHead } from '../../kit/PageHead';
 
 /** One posted posting: what it is, its journals, the entries behind it, and the way to reverse it. */
 export function PostedDocumentPage() {
@@ -28,7 +28,7 @@ export function PostedDocumentPage() {
   if (!data) return <Waiting what={`posting ${id}`} />;
   return (
     <div className="page" style={{ maxWidth: 1000 }}>
-      <LedgerHead title={`Posting ${data.id}: ${data.kindName.toLowerCase()}`} />
+      <PageHead title={`Document ${data.id}: ${data.kindName.toLowerCase()}`} />
       <dl className="m-0 mb-4 grid gap-x-4 gap-y-1" style={{ gridTemplateColumns: '110px 1fr' }}>
         <dt className="note">Dated</dt>
         <dd className="m-0">{displayDate(data.dated)}</dd>

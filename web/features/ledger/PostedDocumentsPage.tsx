@@ -1,73 +1,195 @@
-import { usePostingsQuery } from '../../ground/api/api';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { PostingRow } from '../../../wire/ledger';
+import { POSTING_KINDS, POSTING_NAMES } from '../../../core/ledger/posting';
+import type { PostingRow, PostingsParams } from '../../../wire/ledger';
+import { useListsQuery, usePostingsQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
-import { LedgerHead } from './LedgerHead';
+import { readDate } from '../../kit/typed/readDate';
 
-const PAGE = 200;
+/** Every posted document, newest first. */
+export function PostedDocumentsPage() {
+  return (
+    <div className="page">
+      <PageHead title="Posted documents" />
+      <PostedDocuments />
+    </div>
+  );
+}
 
-function PostedDocumentTable({ job }: { job?: string }) {
-  const { month } = useAsOf();
-  const [offset, setOffset] = useState(0);
-  const { data, error, refetch } = usePostingsQuery({
-    asOf: month,
-    ...(job === undefined ? {} : { job }),
-    offset: String(offset),
-  });
-  const { code } = useCurrency();
-  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
-  if (!data) return <Waiting what="the postings" />;
+/** The posted documents of a job, as a part of its page. */
+export function JobDocuments() {
+  const { number } = useParams();
+  return <PostedDocuments job={number} />;
+}
+
+function PostedDocuments({ job }: { job?: string }) {
+  const filter = useFilter(job);
+  // Where each page that was looked at begins; the last is shown.
+  const [begins, setBegins] = useState<{ of: string; pages: readonly string[] }>({ of: '', pages: [] });
+  const key = JSON.stringify(filter);
+  const pages = begins.of === key ? begins.pages : [];
+  const before = pages.at(-1);
+  const { data, error, refetch } = usePostingsQuery({ ...filter, ...(before === undefined ? {} : { before }) });
   return (
     <>
-      <table className="ledger">
-        <thead>
-          <tr>
-            <th style={{ width: 70 }}>Posting</th>
-            <th>Date</th>
-            <th>Kind</th>
-            {job === undefined && <th>Job</th>}
-            <th>Reference</th>
-            <th className="num">Debits, {code}</th>
-            <th>Recorded by</th>
-            <th>Recorded</th>
-          </tr>
-        </thead>
-        <tbody>
-          {data.postings.map((it) => (
-            <PostedDocumentLine key={it.id} it={it} withJob={job === undefined} />
-          ))}
-          {data.count === 0 && (
-            <tr>
-              <td colSpan={8} className="note">
-                Nothing is posted by this month.
-              </td>
-            </tr>
-          )}
-        </tbody>
-      </table>
-      {data.count > PAGE && (
+      <Filters job={job} />
+      {error && <Refused message={faultOf(error).message} onRetry={refetch} />}
+      {!data && !error && <Waiting what="the posted documents" />}
+      {data && <DocumentTable rows={data.postings} withJob={job === undefined} />}
+      {data && (
         <p className="mt-2 flex items-center gap-3">
-          <button type="button" className="press" disabled={offset === 0} onClick={() => setOffset(offset - PAGE)}>
-            Newer
-          </button>
           <span className="note">
-            {offset + 1} to {Math.min(data.count, offset + PAGE)} of {data.count}
+            {data.count.toLocaleString('en')} {data.count === 1 ? 'document' : 'documents'}
           </span>
-          <button type="button" className="press" disabled={offset + PAGE >= data.count} onClick={() => setOffset(offset + PAGE)}>
-            Older
-          </button>
+          {pages.length > 0 && (
+            <button type="button" className="press" onClick={() => setBegins({ of: key, pages: pages.slice(0, -1) })}>
+              Newer
+            </button>
+          )}
+          {data.next !== null && (
+            <button type="button" className="press" onClick={() => setBegins({ of: key, pages: [...pages, data.next ?? ''] })}>
+              Older
+            </button>
+          )}
         </p>
       )}
     </>
   );
 }
 
-function PostedDocumentLine({ it, withJob }: { it: PostingRow; withJob: boolean }) {
+/** What is asked for, as it stands in the address. */
+function useFilter(job: string | undefined): PostingsParams {
+  const { month } = useAsOf();
+  const [params] = useSearchParams();
+  const asked = Object.fromEntries(
+    ['job', 'kind', 'from', 'to', 'search', 'total'].flatMap((key) => {
+      const value = params.get(key);
+      return value ? [[key, value]] : [];
+    }),
+  );
+  return { ...asked, ...(job === undefined ? {} : { job }), asOf: month };
+}
+
+function Filters({ job }: { job?: string }) {
+  const { month } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf: month });
+  const { read, exact, code } = useCurrency();
+  const [params, setParams] = useSearchParams();
+  const set = (key: string, value: string) =>
+    setParams(
+      (was) => {
+        const next = new URLSearchParams(was);
+        if (value) next.set(key, value);
+        else next.delete(key);
+        return next;
+      },
+      { replace: true },
+    );
+  const total = params.get('total');
+  const dayOf = (key: string) => params.get(key) ?? '';
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-2">
+      <select
+        aria-label="Kind"
+        className="box filter"
+        value={params.get('kind') ?? ''}
+        onChange={(event) => set('kind', event.target.value)}
+      >
+        <option value="">Kind: all</option>
+        {POSTING_KINDS.map((kind) => (
+          <option key={kind} value={kind}>
+            {POSTING_NAMES[kind]}
+          </option>
+        ))}
+      </select>
+      {job === undefined && (
+        <select
+          aria-label="Job"
+          className="box filter"
+          value={params.get('job') ?? ''}
+          onChange={(event) => set('job', event.target.value)}
+        >
+          <option value="">Job: all</option>
+          {lists?.jobs.map((it) => (
+            <option key={it.number} value={it.number}>
+              {it.number} {it.name}
+            </option>
+          ))}
+        </select>
+      )}
+      <Typed label="Reference or note" shown={params.get('search') ?? ''} onTyped={(text) => set('search', text.trim())} />
+      <Typed
+        label="From"
+        shown={displayDate(dayOf('from') || null)}
+        onTyped={(text) => set('from', text.trim() === '' ? '' : (readDate(text, month) ?? dayOf('from')))}
+      />
+      <Typed
+        label="To"
+        shown={displayDate(dayOf('to') || null)}
+        onTyped={(text) => set('to', text.trim() === '' ? '' : (readDate(text, month) ?? dayOf('to')))}
+      />
+      <Typed
+        label={`Amount, ${code}`}
+        shown={total === null ? '' : exact(Number(total))}
+        onTyped={(text) => set('total', text.trim() === '' ? '' : String(Math.abs(read(text) ?? Number(total ?? 0)) || ''))}
+      />
+    </div>
+  );
+}
+
+/** A filter that is typed: it counts on Enter and when it is left. */
+function Typed({ label, shown, onTyped }: { label: string; shown: string; onTyped: (text: string) => void }) {
+  return (
+    <input
+      key={shown}
+      className="box filter"
+      aria-label={label}
+      placeholder={label}
+      defaultValue={shown}
+      onBlur={(event) => event.target.value !== shown && onTyped(event.target.value)}
+      onKeyDown={(event) => event.key === 'Enter' && onTyped(event.currentTarget.value)}
+    />
+  );
+}
+
+function DocumentTable({ rows, withJob }: { rows: readonly PostingRow[]; withJob: boolean }) {
+  const { code } = useCurrency();
+  return (
+    <table className="ledger">
+      <thead>
+        <tr>
+          <th className="w-[90px]">Document</th>
+          <th>Date</th>
+          <th>Kind</th>
+          {withJob && <th>Job</th>}
+          <th>Reference</th>
+          <th className="num">Debits, {code}</th>
+          <th>Recorded by</th>
+          <th>Recorded</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((it) => (
+          <DocumentRow key={it.id} it={it} withJob={withJob} />
+        ))}
+        {rows.length === 0 && (
+          <tr>
+            <td colSpan={8} className="note">
+              No matching documents to date
+            </td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+function DocumentRow({ it, withJob }: { it: PostingRow; withJob: boolean }) {
   const keep = useKeepMonth();
   const { show } = useCurrency();
   return (
@@ -88,20 +210,4 @@ function PostedDocumentLine({ it, withJob }: { it: PostingRow; withJob: boolean 
       <td className="note">{new Date(it.recordedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</td>
     </tr>
   );
-}
-
-/** Every posted posting, newest first. */
-export function PostedDocumentsPage() {
-  return (
-    <div className="page">
-      <LedgerHead title="Posted postings" />
-      <PostedDocumentTable />
-    </div>
-  );
-}
-
-/** The postings of a job, as a part of its page. */
-export function JobDocuments() {
-  const { number } = useParams();
-  return <PostedDocumentTable job={number} />;
 }

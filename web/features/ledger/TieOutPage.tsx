@@ -3,7 +3,7 @@ import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { LedgerHead } from './LedgerHead';
+import { PageHead } from '../../kit/PageHead';
 
 const WORDS: Record<string, readonly [string, string, string]> = {
   'job-cost': ['Job cost', 'all cost entries', 'the job cost accounts'],
@@ -28,7 +28,7 @@ export function TieOutPage() {
   const broken = data.rows.filter((row) => row.difference !== 0).length;
   return (
     <div className="page" style={{ maxWidth: 1000 }}>
-      <LedgerHead title="Tie-out" />
+      <PageHead title="Tie-out" />
       <p style={{ font: "400 17px/1.4 'Source Serif 4', serif", color: broken ? 'var(--loss)' : 'var(--good)' }}>
         {broken
           ? `${broken} of ${data.rows.length} proofs do not come out. Tell whoever looks after Ledrin; post nothing until they do.`

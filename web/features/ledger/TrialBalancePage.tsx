@@ -5,7 +5,7 @@ import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { LedgerHead } from './LedgerHead';
+import { PageHead } from '../../kit/PageHead';
 
 /** Every account with its balance. */
 export function TrialBalancePage() {
@@ -23,7 +23,7 @@ export function TrialBalancePage() {
   const total = data.rows.at(-1)!;
   return (
     <div className="page" style={{ maxWidth: 900 }}>
-      <LedgerHead title="Trial balance">
+      <PageHead title="Trial balance">
         <span className="flex gap-2">
           {['csv', 'xlsx', 'pdf'].map((format) => (
             <a
@@ -36,7 +36,7 @@ export function TrialBalancePage() {
             </a>
           ))}
         </span>
-      </LedgerHead>
+      </PageHead>
       {rows.length === 0 ? (
         <p>Nothing is posted by this month.</p>
       ) : (

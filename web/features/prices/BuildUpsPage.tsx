@@ -8,6 +8,7 @@ import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { showUnitCostFull } from '../../kit/typed/readCells';
+import { PageHead } from '../../kit/PageHead';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { BuildUpEditor } from './BuildUpEditor';
 
@@ -38,71 +39,74 @@ function BuildUps({ book }: { book: PriceBookView }) {
   if (book.items.length === 0)
     return (
       <Empty title="A build-up is made of priced items, and there are none yet">
-        <Link className="press main" to={keep('/set-up/prices')}>
+        <Link className="press main" to={keep('/tenders/prices')}>
           Type or import prices
         </Link>
       </Empty>
     );
   const listed = book.buildUps.filter((it) => `${it.code} ${it.description}`.toLowerCase().includes(wanted.trim().toLowerCase()));
   return (
-    <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(320px, 0.7fr) minmax(0, 1.3fr)' }}>
-      <div>
-        <div className="mb-2 flex gap-3">
-          <input
-            className="box"
-            placeholder="Find a build-up"
-            aria-label="Find a build-up"
-            value={wanted}
-            onChange={(event) => setWanted(event.target.value)}
-          />
-          <button type="button" className="press" onClick={() => choose(NEW)}>
-            New build-up
-          </button>
+    <div className="page">
+      <PageHead title="Build-ups" />
+      <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(320px, 0.7fr) minmax(0, 1.3fr)' }}>
+        <div>
+          <div className="mb-2 flex gap-3">
+            <input
+              className="box"
+              placeholder="Find a build-up"
+              aria-label="Find a build-up"
+              value={wanted}
+              onChange={(event) => setWanted(event.target.value)}
+            />
+            <button type="button" className="press" onClick={() => choose(NEW)}>
+              New build-up
+            </button>
+          </div>
+          <div className="scroll" style={{ maxHeight: 'calc(100vh - 190px)' }} tabIndex={0} role="region" aria-label="Build-ups">
+            <table className="ledger">
+              <thead>
+                <tr>
+                  <th>Build-up</th>
+                  <th className="num">One unit, {code}</th>
+                  <th className="num">Hours</th>
+                </tr>
+              </thead>
+              <tbody>
+                {listed.map((it) => {
+                  const shares = prices.unitShares(it.code);
+                  return (
+                    <tr
+                      key={it.code}
+                      aria-current={it.code === of || undefined}
+                      style={it.code === of ? { background: 'var(--accent-soft)' } : undefined}
+                    >
+                      <td>
+                        <button type="button" className="fig" onClick={() => choose(it.code)}>
+                          <b>{it.code}</b> {it.description}
+                        </button>
+                      </td>
+                      <td className="num">
+                        {showUnitCostFull(unitCostOfShares(shares))} <span className="note">/ {it.unit}</span>
+                      </td>
+                      <td className="num">{displayQuantity(shares.reduce((sum, share) => sum + share.hours, 0))}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+            {listed.length === 0 && (
+              <p className="note">{wanted ? 'None goes by that name.' : 'No build-up yet: make the first one beside.'}</p>
+            )}
+          </div>
         </div>
-        <div className="scroll" style={{ maxHeight: 'calc(100vh - 190px)' }} tabIndex={0} role="region" aria-label="Build-ups">
-          <table className="ledger">
-            <thead>
-              <tr>
-                <th>Build-up</th>
-                <th className="num">One unit, {code}</th>
-                <th className="num">Hours</th>
-              </tr>
-            </thead>
-            <tbody>
-              {listed.map((it) => {
-                const shares = prices.unitShares(it.code);
-                return (
-                  <tr
-                    key={it.code}
-                    aria-current={it.code === of || undefined}
-                    style={it.code === of ? { background: 'var(--accent-soft)' } : undefined}
-                  >
-                    <td>
-                      <button type="button" className="fig" onClick={() => choose(it.code)}>
-                        <b>{it.code}</b> {it.description}
-                      </button>
-                    </td>
-                    <td className="num">
-                      {showUnitCostFull(unitCostOfShares(shares))} <span className="note">/ {it.unit}</span>
-                    </td>
-                    <td className="num">{displayQuantity(shares.reduce((sum, share) => sum + share.hours, 0))}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-          {listed.length === 0 && (
-            <p className="note">{wanted ? 'None goes by that name.' : 'No build-up yet: make the first one beside.'}</p>
-          )}
-        </div>
+        <BuildUpEditor
+          key={of + JSON.stringify(book.buildUps.find((it) => it.code === of) ?? null)}
+          book={book}
+          start={book.buildUps.find((it) => it.code === of) ?? null}
+          onKept={(next) => choose(next)}
+          onRemoved={() => choose(null)}
+        />
       </div>
-      <BuildUpEditor
-        key={of + JSON.stringify(book.buildUps.find((it) => it.code === of) ?? null)}
-        book={book}
-        start={book.buildUps.find((it) => it.code === of) ?? null}
-        onKept={(next) => choose(next)}
-        onRemoved={() => choose(null)}
-      />
     </div>
   );
 }

@@ -57,7 +57,7 @@ function Side({ item, book }: { item: PriceItemInput; book: PriceBookView }) {
         <ul className="m-0 list-none p-0">
           {used.map((it) => (
             <li key={it.code}>
-              <Link to={keep(`/set-up/build-ups?of=${encodeURIComponent(it.code)}`)}>{it.code}</Link>{' '}
+              <Link to={keep(`/tenders/build-ups?of=${encodeURIComponent(it.code)}`)}>{it.code}</Link>{' '}
               <span className="note">{it.description}</span>
             </li>
           ))}

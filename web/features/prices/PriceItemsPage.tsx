@@ -1,3 +1,4 @@
+import { PageHead } from '../../kit/PageHead';
 import {
   useImportPricesMutation,
   useListsQuery,
@@ -89,74 +90,77 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
   const count = changed.length + gone.length;
   const chosen = book.items.find((it) => it.code === rows[shown[at] ?? -1]?.was);
   return (
-    <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 230px' }}>
-      <div>
-        <div className="mb-2 flex items-center gap-3">
-          <input
-            className="box"
-            style={{ width: 220 }}
-            placeholder="Find in the list"
-            aria-label="Find in the list"
-            value={wanted}
-            onChange={(event) => setWanted(event.target.value)}
+    <div className="page">
+      <PageHead title="Price list" />
+      <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 230px' }}>
+        <div>
+          <div className="mb-2 flex items-center gap-3">
+            <input
+              className="box"
+              style={{ width: 220 }}
+              placeholder="Find in the list"
+              aria-label="Find in the list"
+              value={wanted}
+              onChange={(event) => setWanted(event.target.value)}
+            />
+            <button
+              type="button"
+              className="press"
+              onClick={() => setMoving(!moving)}
+              aria-expanded={moving}
+              disabled={book.items.length === 0}
+            >
+              Move prices …
+            </button>
+            <PriceListImport onRefused={setRefused} />
+            <a className="press" href={hrefOf(CALLS.priceItemsCsv, {})} download>
+              Export, CSV
+            </a>
+            <span className="note ml-auto text-[12.5px]">Unit costs in {code}; of labour, an hour.</span>
+          </div>
+          {moving && <MovePrices lists={lists} onDone={() => setMoving(false)} />}
+          <EntryGrid
+            label="Price items"
+            columns={columns}
+            rows={shown.map((i) => rows[i]!)}
+            onRows={onRows}
+            faults={placed}
+            height="calc(100vh - 250px)"
+            blank={book.items.length === 0 ? 12 : 3}
+            onRow={setAt}
           />
-          <button
-            type="button"
-            className="press"
-            onClick={() => setMoving(!moving)}
-            aria-expanded={moving}
-            disabled={book.items.length === 0}
-          >
-            Move prices …
-          </button>
-          <PriceListImport onRefused={setRefused} />
-          <a className="press" href={hrefOf(CALLS.priceItemsCsv, {})} download>
-            Export, CSV
-          </a>
-          <span className="note ml-auto text-[12.5px]">Unit costs in {code}; of labour, an hour.</span>
+          {refused && (
+            <>
+              <Refused message={refused.message} />
+              {refused.faults.length > 1 && (
+                <ul className="m-0 mb-2 list-none p-0 text-[13px]">
+                  {refused.faults.slice(0, 20).map((fault, i) => (
+                    <li key={i}>{fault.message}</li>
+                  ))}
+                </ul>
+              )}
+            </>
+          )}
+          <div className="mt-3 flex items-center gap-3">
+            <button
+              type="button"
+              className="press main"
+              disabled={count === 0 || faults.size > 0 || saving.isLoading}
+              onClick={() => void keepItems()}
+            >
+              {count === 0 ? 'Nothing to keep' : `Keep ${count} changed ${count === 1 ? 'item' : 'items'}`}
+            </button>
+            <span className={faults.size > 0 ? 'fault' : 'note'} role="status">
+              {faults.size > 0
+                ? `${faults.size} ${faults.size === 1 ? 'cell says' : 'cells say'} what is missing or wrong`
+                : gone.length > 0
+                  ? `${gone.join(', ')} will be removed`
+                  : 'A unit cost that changes is noted in the history of its item. A block pasted from a spreadsheet lands in the cells.'}
+            </span>
+          </div>
         </div>
-        {moving && <MovePrices lists={lists} onDone={() => setMoving(false)} />}
-        <EntryGrid
-          label="Price items"
-          columns={columns}
-          rows={shown.map((i) => rows[i]!)}
-          onRows={onRows}
-          faults={placed}
-          height="calc(100vh - 250px)"
-          blank={book.items.length === 0 ? 12 : 3}
-          onRow={setAt}
-        />
-        {refused && (
-          <>
-            <Refused message={refused.message} />
-            {refused.faults.length > 1 && (
-              <ul className="m-0 mb-2 list-none p-0 text-[13px]">
-                {refused.faults.slice(0, 20).map((fault, i) => (
-                  <li key={i}>{fault.message}</li>
-                ))}
-              </ul>
-            )}
-          </>
-        )}
-        <div className="mt-3 flex items-center gap-3">
-          <button
-            type="button"
-            className="press main"
-            disabled={count === 0 || faults.size > 0 || saving.isLoading}
-            onClick={() => void keepItems()}
-          >
-            {count === 0 ? 'Nothing to keep' : `Keep ${count} changed ${count === 1 ? 'item' : 'items'}`}
-          </button>
-          <span className={faults.size > 0 ? 'fault' : 'note'} role="status">
-            {faults.size > 0
-              ? `${faults.size} ${faults.size === 1 ? 'cell says' : 'cells say'} what is missing or wrong`
-              : gone.length > 0
-                ? `${gone.join(', ')} will be removed`
-                : 'A unit cost that changes is noted in the history of its item. A block pasted from a spreadsheet lands in the cells.'}
-          </span>
-        </div>
+        <PriceItemSide item={chosen} book={book} />
       </div>
-      <PriceItemSide item={chosen} book={book} />
     </div>
   );
 }

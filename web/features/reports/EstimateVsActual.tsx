@@ -29,12 +29,11 @@ function Estimate({ job, height }: { job: string; height: string }) {
 /** The budget as a part of a job's page. */
 export function JobBudget() {
   const { number = '' } = useParams();
-  const { month } = useAsOf();
   return (
     <>
       <div className="mb-2 flex items-center justify-between">
         <h2>Estimate versus actual</h2>
-        <Downloads name="estimate-vs-actual" query={new URLSearchParams({ asOf: month, job: number })} />
+        <Downloads name="estimate-vs-actual" job={number} />
       </div>
       <Estimate job={number} height="none" />
     </>

@@ -1,4 +1,4 @@
-import type { EndpointBuilder } from '@reduxjs/toolkit/query/react';
+import type { EndpointBuilder, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import type { BaseQueryFn, MutationDefinition, QueryDefinition } from '@reduxjs/toolkit/query';
 import { addressOf, queryArgs, type Call, type Calls, type OutputOf, type SentOf } from '../../../wire/call';
 
@@ -11,7 +11,7 @@ export interface Sent {
   params?: Record<string, unknown>;
   body?: unknown;
 }
-export type Base = BaseQueryFn<Sent, unknown, unknown>;
+export type Base = BaseQueryFn<Sent, unknown, FetchBaseQueryError>;
 
 /** What a page passes: nothing at all where a call takes nothing. */
 type Passed<C extends Call> = keyof SentOf<C> extends never ? void : SentOf<C>;

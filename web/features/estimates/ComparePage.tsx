@@ -12,7 +12,7 @@ import { Refused, Waiting } from '../../kit/States';
 import { contentOf } from './draft/useEstimate';
 
 /** Two estimates of a job side by side: lines only one has, lines that differ, and both totals. */
-export function BesidePage() {
+export function ComparePage() {
   const { number: job = '', left = '', right = '' } = useParams();
   const one = useEstimateQuery({ job, estimate: Number(left) });
   const two = useEstimateQuery({ job, estimate: Number(right) });

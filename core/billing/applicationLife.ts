@@ -1,0 +1,13 @@
+import type { Life } from '../life/life';
+import type { ApplicationStatus } from './application';
+
+/** The life of an application for payment. Certified, it is for ever: the next one puts a difference right. */
+export const APPLICATION_LIFE = {
+  edit: { from: ['draft'], to: 'draft', only: 'only a draft can be changed' },
+  delete: { from: ['draft'], to: null, only: 'only a draft can be deleted' },
+  submit: { from: ['draft'], to: 'submitted', only: 'only a draft can be submitted' },
+  return: { from: ['submitted'], to: 'draft', only: 'only a submitted one can be returned to draft' },
+  certify: { from: ['submitted'], to: 'certified', only: 'only a submitted one can be certified' },
+  receive: { from: ['certified'], to: 'certified', only: 'money is received on a certified one' },
+} as const satisfies Life<ApplicationStatus, string>;
+export type ApplicationMove = keyof typeof APPLICATION_LIFE;

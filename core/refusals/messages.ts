@@ -1,0 +1,43 @@
+import { displayDate } from '../calendar/displayDate';
+import type { Cents } from '../money/cents';
+import { displayExact } from '../money/display';
+import type { Refusal, RefusalFacts, RefusalRule } from './refusal';
+
+/** How amounts are written in a message. */
+export type ShowAmount = (amount: Cents) => string;
+
+/** The one catalogue of messages: what was expected, what was found, what to do. */
+const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowAmount) => string } = {
+  'step-half': () => 'A retention step needs both its percentages, or neither',
+  'no-retention-with-rate': () => 'There is a retention rate; clear it, or do not say that no retention was agreed',
+  'finish-before-start': ({ start, finish }) => `The finish, ${displayDate(finish)}, is before the start, ${displayDate(start)}`,
+  'defects-before-finish': ({ end, after }) =>
+    `Liability for defects would end on ${displayDate(end)}, before ${displayDate(after)}`,
+  'labour-uninstalled': () => 'Only materials can be marked as uninstalled; labour is not',
+  'entry-empty': () => 'Enter an amount, or at least hours',
+  'receipt-nothing': () => 'Enter the amount received; it cannot be zero',
+  'receipt-too-early': ({ on, since }) =>
+    `${displayDate(on)} is before the invoice was certified or released, ${displayDate(since)}`,
+  'receipt-beyond': ({ amount, outstanding }, show) => `${show(amount)} is more than the ${show(outstanding)} outstanding on it`,
+  'release-nothing': () => 'Enter an amount above zero',
+  'release-beyond-held': ({ amount, held, on }, show) =>
+    `${show(amount)} is more than the ${show(held)} held on ${displayDate(on)}`,
+  'release-named-as-number': ({ reference }) =>
+    `"${reference}" is a number; a release needs a reference that cannot be taken for an application`,
+  'certified-below-released': ({ retention, released }, show) =>
+    `Certifying this would bring retention to date to ${show(retention)}, below the ${show(released)} already released`,
+  'job-locked': ({ job }) => `Job ${job} is locked; nothing posts to it until it is unlocked`,
+  'job-closed': ({ job, what }) => `Job ${job} is closed; it takes no more ${what}`,
+  'job-tender': ({ job }) => `Job ${job} is a tender; it has no contract yet`,
+  'not-in-this-state': ({ what, state, only }) => `${what} is ${state}; ${only}`,
+};
+
+/** A refusal in words. */
+export function messageOf({ rule, facts }: Refusal, show: ShowAmount): string {
+  return (MESSAGES[rule] as (facts: unknown, show: ShowAmount) => string)(facts, show);
+}
+
+/** Amounts as people read them, in a currency of so many decimals. */
+export function showIn(digits: number): ShowAmount {
+  return (amount) => displayExact(amount, digits);
+}

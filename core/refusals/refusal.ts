@@ -1,0 +1,34 @@
+import type { Cents } from '../money/cents';
+
+/**
+ * Why something may not be done, as a value: which rule, where (the field of the input, by its name in core), and the facts the
+ * message is made of. Whoever asks only places it: a form at its field, the book at file, row and column.
+ */
+export type Refusal = { [Rule in RefusalRule]: { rule: Rule; at: string; facts: RefusalFacts[Rule] } }[RefusalRule];
+
+/** The facts of each rule. */
+export interface RefusalFacts {
+  'step-half': Record<never, never>;
+  'no-retention-with-rate': Record<never, never>;
+  'finish-before-start': { start: string; finish: string };
+  'defects-before-finish': { end: string; after: string };
+  'labour-uninstalled': Record<never, never>;
+  'entry-empty': Record<never, never>;
+  'receipt-nothing': Record<never, never>;
+  'receipt-too-early': { on: string; since: string };
+  'receipt-beyond': { amount: Cents; outstanding: Cents };
+  'release-nothing': Record<never, never>;
+  'release-beyond-held': { amount: Cents; held: Cents; on: string };
+  'release-named-as-number': { reference: string };
+  'certified-below-released': { retention: Cents; released: Cents };
+  'job-locked': { job: string };
+  'job-closed': { job: string; what: string };
+  'job-tender': { job: string };
+  'not-in-this-state': { what: string; state: string; only: string };
+}
+export type RefusalRule = keyof RefusalFacts;
+
+/** Makes a refusal; its facts are checked against its rule. */
+export function refuse<Rule extends RefusalRule>(rule: Rule, at: string, facts: RefusalFacts[Rule]): Refusal {
+  return { rule, at, facts } as Refusal;
+}

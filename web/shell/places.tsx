@@ -1,0 +1,123 @@
+import type { ComponentType } from 'react';
+import type { JobPart, Place } from '../ground/places';
+
+type Load = () => Promise<ComponentType>;
+
+/** A place with its page, which is loaded when somebody goes there. */
+export interface RegisteredPlace extends Place {
+  page: Load;
+}
+export interface RegisteredPart extends JobPart {
+  page: Load;
+}
+
+const place = (band: string, path: string, title: string, page: Load, inRow = true): RegisteredPlace => ({
+  path,
+  title,
+  band,
+  inRow,
+  page,
+});
+const hidden = (band: string, path: string, title: string, page: Load) => place(band, path, title, page, false);
+
+/** Every place, one line each: router, band, second rows and command box are made from it. The order of the bands is the order of the work. */
+export const PLACES: readonly RegisteredPlace[] = [
+  place('Tenders', '/tenders', 'Tenders', async () => (await import('../features/tenders/TendersPage')).TendersPage),
+  place(
+    'Tenders',
+    '/tenders/prices',
+    'Price list',
+    async () => (await import('../features/prices/PriceItemsPage')).PriceItemsPage,
+  ),
+  place('Tenders', '/tenders/build-ups', 'Build-ups', async () => (await import('../features/prices/BuildUpsPage')).BuildUpsPage),
+  place(
+    'Tenders',
+    '/tenders/quotations',
+    'Quotations',
+    async () => (await import('../features/tenders/SentQuotationsPage')).SentQuotationsPage,
+  ),
+  place('Tenders', '/tenders/terms', 'Terms', async () => (await import('../features/quotations/TermsPage')).TermsPage),
+  place('Tenders', '/tenders/outbox', 'Outbox', async () => (await import('../features/quotations/OutboxPage')).OutboxPage),
+  place('Jobs', '/jobs', 'Jobs', async () => (await import('../features/jobs/list/JobListPage')).JobListPage),
+  hidden('Jobs', '/jobs/new', 'New job', async () => (await import('../features/jobs/newJob/NewJobPage')).NewJobPage),
+  place('Costs', '/costs', 'Enter costs', async () => (await import('../features/costs/CostEntryPage')).CostEntryPage),
+  place('Costs', '/costs/ledger', 'Cost ledger', async () => (await import('../features/costs/CostLedgerPage')).CostLedgerPage),
+  place('Billing', '/billing', 'Billing register', async () => (await import('../features/billing/BillingPage')).BillingPage),
+  place(
+    'Reports',
+    '/reports/work-in-progress',
+    'Work in progress',
+    async () => (await import('../features/reports/WorkInProgressPage')).WorkInProgressPage,
+  ),
+  place(
+    'Reports',
+    '/reports/estimate-versus-actual',
+    'Estimate versus actual',
+    async () => (await import('../features/reports/EstimateVsActual')).EstimateVsActualPage,
+  ),
+  place(
+    'Reports',
+    '/reports/changes',
+    'Change orders',
+    async () => (await import('../features/changes/ChangeRegisterPage')).ChangeRegisterPage,
+  ),
+  place('Reports', '/reports/ageing', 'Ageing', async () => (await import('../features/reports/AgeingPage')).AgeingPage),
+  place('Ledger', '/ledger', 'Trial balance', async () => (await import('../features/ledger/TrialBalancePage')).TrialBalancePage),
+  place('Ledger', '/ledger/tie-out', 'Tie-out', async () => (await import('../features/ledger/TieOutPage')).TieOutPage),
+  place(
+    'Ledger',
+    '/ledger/postings',
+    'Posted documents',
+    async () => (await import('../features/ledger/PostedDocumentsPage')).PostedDocumentsPage,
+  ),
+  hidden(
+    'Ledger',
+    '/ledger/postings/:id',
+    'Posted document',
+    async () => (await import('../features/ledger/PostedDocumentPage')).PostedDocumentPage,
+  ),
+  place('Set-up', '/set-up', 'Set-up', async () => (await import('../features/company/SetUpPage')).SetUpPage),
+];
+
+const part = (path: string, title: string, page: Load): RegisteredPart => ({ path, title, inner: false, page });
+const inner = (path: string, title: string, page: Load): RegisteredPart => ({ path, title, inner: true, page });
+
+/** Every part of a job's page, one line each, in the order of their number keys. */
+export const JOB_PARTS: readonly RegisteredPart[] = [
+  inner('', 'Summary', async () => (await import('../features/jobs/JobNext')).JobNext),
+  part('estimates', 'Estimates', async () => (await import('./jobParts/EstimatesAndQuotations')).EstimatesAndQuotations),
+  part('contract', 'Contract', async () => (await import('../features/jobs/JobContract')).JobContract),
+  part('budget', 'Budget', async () => (await import('./jobParts/BudgetAndTransfers')).BudgetAndTransfers),
+  part('changes', 'Changes', async () => (await import('../features/changes/JobChangesPage')).JobChangesPage),
+  part('costs', 'Costs', async () => (await import('../features/costs/CostLedgerPage')).JobCosts),
+  part('billing', 'Billing', async () => (await import('../features/billing/JobBilling')).JobBilling),
+  part('postings', 'Postings', async () => (await import('../features/ledger/PostedDocumentsPage')).JobDocuments),
+  part('file', 'Job file', async () => (await import('../features/jobFile/JobFilePage')).JobFilePage),
+  part('plan', 'Plan', async () => (await import('../features/plan/PlanPage')).PlanPage),
+  inner('quotations/:quotation', 'Quotation', async () => (await import('../features/quotations/QuotationPage')).QuotationPage),
+  inner(
+    'estimates/compare/:left/:right',
+    'Two estimates',
+    async () => (await import('../features/estimates/ComparePage')).ComparePage,
+  ),
+  inner('estimates/:estimate', 'Estimate', async () => (await import('../features/estimates/EstimatePage')).EstimatePage),
+  inner('estimates/:estimate/award', 'Award', async () => (await import('../features/estimates/award/AwardPage')).AwardPage),
+  inner('changes/new', 'New change order', async () => (await import('../features/changes/ChangePage')).NewChangePage),
+  inner('changes/:change', 'Change order', async () => (await import('./jobParts/ChangeWithAttachments')).ChangeWithAttachments),
+  inner(
+    'billing/schedule',
+    'Billing schedule',
+    async () => (await import('../features/instalments/BillingSchedulePage')).BillingSchedulePage,
+  ),
+  inner(
+    'billing/:application',
+    'Application for payment',
+    async () => (await import('../features/billing/ApplicationPage')).ApplicationPage,
+  ),
+];
+
+/** Bands in order, each with where it leads to. */
+export const BANDS: readonly { name: string; path: string }[] = [...new Set(PLACES.map((it) => it.band))].map((name) => ({
+  name,
+  path: PLACES.find((it) => it.band === name)?.path ?? '/',
+}));
