@@ -4,7 +4,7 @@ import { existsSync, rmSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import sqlite3 from 'sqlite3';
 import { estimatedLines } from '../server/reports/estimateVsActualReport';
-import { costLedgerPage } from '../server/costs/costLedger';
+import { costLedgerPage, costTotals } from '../server/costs/costLedger';
 import { jobByNumber } from '../server/jobs/jobByNumber';
 import { REPORTS } from '../server/reports/index';
 import { openDatabase } from '../server/db/database';
@@ -115,8 +115,8 @@ async function benchQueries(sql: Reader): Promise<void> {
   );
   const filter = { asOf, job: LARGEST_JOB, costType: 'material', offset: 8000, limit: 200 } as const;
   print(
-    'one page of the cost ledger, filtered',
-    await median(() => costLedgerPage(sql, filter)),
+    'one page of the cost ledger, filtered, with totals',
+    await median(async () => [await costLedgerPage(sql, filter), await costTotals(sql, filter)]),
     await median(() =>
       sql.all(
         `SELECT * FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND l.cost_type = 'material' AND e.dated <= $2 ORDER BY e.dated, e.id LIMIT 200 OFFSET 8000`,
@@ -124,13 +124,26 @@ async function benchQueries(sql: Reader): Promise<void> {
       ),
     ),
   );
-  const all = { asOf, offset: 500_000, limit: 200 };
+  const jump = { asOf, offset: 500_000, limit: 200 };
   print(
-    'the middle of the cost ledger of all jobs',
-    await median(() => costLedgerPage(sql, all)),
+    'a jump to the middle of the cost ledger of all jobs',
+    await median(() => costLedgerPage(sql, jump)),
     await median(() =>
       sql.all('SELECT * FROM cost_entry e WHERE e.dated <= $1 ORDER BY e.dated, e.id LIMIT 200 OFFSET 500000', [asOf]),
     ),
+  );
+  const { next } = await costLedgerPage(sql, jump);
+  const after = JSON.parse(next ?? '[]') as (string | number)[];
+  print(
+    'reading on in the middle of the cost ledger',
+    await median(() => costLedgerPage(sql, { asOf, after, limit: 200 })),
+    await median(() =>
+      sql.all('SELECT * FROM cost_entry e WHERE e.dated <= $1 AND (e.dated, e.id) > ($2, $3) ORDER BY e.dated, e.id LIMIT 200', [
+        asOf,
+        ...after,
+      ]),
+    ),
+    'goal 1.5',
   );
   print(
     'ageing',

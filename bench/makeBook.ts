@@ -15,7 +15,7 @@ export const LARGEST_JOB = 'J0001';
 const LINES_A_JOB = 40;
 const SOV_A_JOB = 12;
 
-/** Writes the book of 1,000 jobs and 1,000,000 cost rows into `folder`, once; a finished one is kept for as long as the format is the same. */
+/** Writes the book of 1,000 jobs and 1,000,000 cost rows into `folder`, once; a finished one is saved for as long as the format is the same. */
 export async function makeBook(folder: string): Promise<void> {
   const mark = join(folder, 'complete');
   const format = JSON.stringify(Object.entries(BOOK_FILES).map(([file, columns]) => [file, Object.keys(columns)]));

@@ -52,7 +52,7 @@ test('the sheet of costs is worked like a good ledger: arrows, completion, fill 
   await test.step('what is typed outlives a reload, and is cleared when asked', async () => {
     await page.reload();
     await expect(cell(page, 'Date', 2)).toHaveValue('29 Apr 2031');
-    await page.getByRole('button', { name: 'Clear the sheet' }).click();
+    await page.getByRole('button', { name: 'Clear all lines' }).click();
     await expect(cell(page, 'Date', 1)).toHaveValue('');
   });
 });
@@ -62,45 +62,45 @@ test('a submitted application is certified as applied for; money comes in, and i
   // 858,500.00 less 31,032.00 retention, less 808,014.25 certified before: 19,453.75, with VAT 23,344.50.
   await page.getByLabel('Certified on').fill('29 Apr 2031');
   await page.getByRole('button', { name: 'Certify application 11, 23,344.50' }).click();
-  await expect(page.getByText('23,344.50 open, due 29 May 2031')).toBeVisible();
+  await expect(page.getByText('23,344.50 outstanding, due 29 May 2031')).toBeVisible();
   await page.getByLabel('Amount').fill('30,000');
-  await page.getByRole('button', { name: 'Receive 30,000.00' }).click();
-  await expect(page.getByText('30,000.00 is more than the 23,344.50 still open on it')).toBeVisible();
+  await page.getByRole('button', { name: 'Record receipt of 30,000.00' }).click();
+  await expect(page.getByText('30,000.00 is more than the 23,344.50 outstanding on it')).toBeVisible();
   await expect(page.getByLabel('Amount')).toHaveValue('30,000');
   await page.getByLabel('Amount').fill('20000');
   await page.getByLabel('Reference').fill('BACS 7');
-  await page.getByRole('button', { name: 'Receive 20,000.00' }).click();
-  await expect(page.getByText('3,344.50 open')).toBeVisible();
+  await page.getByRole('button', { name: 'Record receipt of 20,000.00' }).click();
+  await expect(page.getByText('3,344.50 outstanding')).toBeVisible();
   await ties('2031-04-30');
 
   await page
     .getByRole('row', { name: /BACS 7/ })
     .getByRole('link')
     .click();
-  await page.getByRole('button', { name: 'Reverse this posting' }).click();
-  await page.getByRole('button', { name: /Reverse posting \d+ for good/ }).click();
-  await expect(page.getByText('Reason: expected why it is reversed')).toBeVisible();
+  await page.getByRole('button', { name: 'Reverse this document' }).click();
+  await page.getByRole('button', { name: /Reverse document \d+/ }).click();
+  await expect(page.getByText('Enter a reason for the reversal')).toBeVisible();
   await page.getByLabel('Reason').fill('on the wrong job');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/reversed already, by posting/)).toBeVisible();
+  await expect(page.getByText(/reversed already, by document/)).toBeVisible();
   await page.goto(`${running.url}/jobs/2107/billing/11?as-of=2031-04`);
-  await expect(page.getByText('23,344.50 open')).toBeVisible();
+  await expect(page.getByText('23,344.50 outstanding')).toBeVisible();
   await ties('2031-04-30');
 });
 
 test('retention is released, never more than is held, and its invoice is paid', async ({ page }) => {
   await page.goto(`${running.url}/jobs/2101/billing?as-of=2031-04`);
-  await page.getByRole('button', { name: 'Retention is released' }).click();
+  await page.getByRole('button', { name: 'Invoice released retention' }).click();
   await page.getByLabel('Amount').fill('29,660.01');
   await page.getByRole('button', { name: 'Invoice 29,660.01' }).click();
-  await expect(page.getByText('29,660.01 is more than the 29,660.00 held on 2031-04-30')).toBeVisible();
+  await expect(page.getByText('29,660.01 is more than the 29,660.00 held on 30 Apr 2031')).toBeVisible();
   await page.getByLabel('Amount').fill('14,830.00');
   await page.getByLabel('Reference').fill('Half at completion');
   await page.getByRole('button', { name: 'Invoice 14,830.00' }).click();
   const row = page.getByRole('row', { name: /Half at completion/ });
   await expect(row).toContainText('2,966.00');
   await row.getByRole('button', { name: 'Money received' }).click();
-  await page.getByRole('button', { name: 'Receive 17,796.00' }).click();
+  await page.getByRole('button', { name: 'Record receipt of 17,796.00' }).click();
   await expect(row.getByRole('button', { name: 'Money received' })).toHaveCount(0);
   await ties('2031-04-30');
   expect(await ledrin('report', 'ageing', '--db', running.database, '--as-of', '2031-04-30', '--job', '2101')).toContain(
@@ -110,7 +110,7 @@ test('retention is released, never more than is held, and its invoice is paid', 
 
 test('an application taken back is a draft again, and its figures are kept as they are typed', async ({ page }) => {
   await page.goto(`${running.url}/jobs/2111/billing/7?as-of=2031-04`);
-  await page.getByRole('button', { name: 'Take back to change it' }).click();
+  await page.getByRole('button', { name: 'Return to draft' }).click();
   await expect(page.getByRole('button', { name: /^Submit,/ })).toBeVisible();
   await cell(page, 'Materials on site', 1).focus();
   await page.keyboard.type('250');
@@ -166,5 +166,5 @@ test('what is not there says so, and leads back', async ({ page }) => {
   await page.getByRole('link', { name: 'Go to the jobs' }).click();
   await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
 });

@@ -20,7 +20,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
   const errors: string[] = [];
   page.on('console', (message) => message.type() === 'error' && !/409|400/.test(message.text()) && errors.push(message.text()));
   await page.goto(running.url);
-  await expect(page.getByRole('heading', { name: 'An empty ledger' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Get started' })).toBeVisible();
   await expect(page.getByText('Choose the files of a book')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Load the sample company' })).toBeVisible();
 
@@ -47,7 +47,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await page.keyboard.type('4000');
     await page.keyboard.press('Enter');
     await expect(page.getByText('difference 0.00')).toBeVisible();
-    await expect(page.getByRole('status').filter({ hasText: 'Kept as a draft at' })).toBeVisible();
+    await expect(page.getByRole('status').filter({ hasText: 'Saved as a draft at' })).toBeVisible();
     await page.goto(`${running.url}/jobs`);
     await page.getByRole('link', { name: '1001 Mill, east wall' }).click();
     await expect(page.getByLabel('Scheduled value, row 2')).toHaveValue('4,000.00');
@@ -56,8 +56,8 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
   await test.step('pastes a budget with codes that are new, and adds them', async () => {
     await page.getByLabel('Section, row 1', { exact: true }).last().focus();
     await paste(page, '\t100\tlabour\t1\tFraming\t\t\t120\t3600\n\t200\tmaterial\t2\tPanels\t\t\t\t2,400.00\n');
-    await page.getByLabel('What 100 is for').fill('Framing');
-    await page.getByLabel('What 200 is for').fill('Panels');
+    await page.getByLabel('Description of 100').fill('Framing');
+    await page.getByLabel('Description of 200').fill('Panels');
     await page.getByRole('button', { name: 'Add 2 codes' }).click();
     await expect(page.getByText('expected profit 4,000.00')).toBeVisible();
     await page.getByRole('button', { name: 'Set up job 1001, 10,000.00' }).click();
@@ -100,24 +100,24 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await page.keyboard.type('4,100');
     await page.keyboard.press('Enter');
     await page.getByLabel('Work to date, row 2').focus();
-    await expect(page.getByText('Line 2 would pass its scheduled value by 100.00. Bill 4,000.00 or less to date.')).toBeVisible();
+    await expect(page.getByText('Line 2 would pass its scheduled value by 100.00. Bill 4,000.00 or less to date')).toBeVisible();
     await page.keyboard.type('800');
     await page.keyboard.press('Enter');
     await page.getByLabel('Materials on site, row 2').focus();
     await page.keyboard.type('200');
     await page.keyboard.press('Enter');
     await page.getByRole('button', { name: 'Submit, 4,560.00' }).click();
-    await expect(page.getByText('Submitted, waits to be certified')).toBeVisible();
+    await expect(page.getByText('Submitted, awaiting certification')).toBeVisible();
   });
 
   await test.step('has it certified for less, line by line, and is paid', async () => {
-    await page.getByLabel('for other figures than applied for').check();
+    await page.getByLabel('for different amounts').check();
     await page.getByLabel('Work certified, row 1').focus();
     await page.keyboard.type('2900');
     await page.keyboard.press('Enter');
     await page.getByRole('button', { name: 'Certify application 1, 4,446.00' }).click();
-    await expect(page.getByText('4,446.00 open, due 30 Jun 2031')).toBeVisible();
-    await page.getByRole('button', { name: 'Receive 4,446.00' }).click();
+    await expect(page.getByText('4,446.00 outstanding, due 30 Jun 2031')).toBeVisible();
+    await page.getByRole('button', { name: 'Record receipt of 4,446.00' }).click();
     await expect(page.getByText('paid in full')).toBeVisible();
     const pdf = await page.request.get(`${running.url}/api/jobs/1001/applications/1/print`);
     expect((await pdf.body()).subarray(0, 4).toString()).toBe('%PDF');
@@ -148,7 +148,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await workings.getByRole('link', { name: 'material' }).click();
     await expect(page.getByRole('cell', { name: 'DN-1' })).toBeVisible();
     await page.goto(`${running.url}/ledger/tie-out?as-of=2031-05`);
-    await expect(page.getByText('All 5 proofs come out: the books tie.')).toBeVisible();
+    await expect(page.getByText('All 5 reconciliations agree.')).toBeVisible();
   });
 
   await test.step('reverses a batch from its posting', async () => {
@@ -158,7 +158,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
       .getByRole('link')
       .first()
       .click();
-    await page.getByRole('button', { name: 'Reverse this posting' }).click();
+    await page.getByRole('button', { name: 'Reverse this document' }).click();
     await page.getByLabel('Reason').fill('typed for the wrong job');
     await page.keyboard.press('Enter');
     await expect(page.getByText(/was reversed already/)).toBeVisible();

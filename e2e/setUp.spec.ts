@@ -31,7 +31,7 @@ test('a job is begun from a sheet and from another job, and may not go on site b
   await page.getByRole('button', { name: 'Copy from a job …' }).click();
   await page.getByLabel('Job', { exact: true }).fill('2116');
   for (const part of ['schedule of values', 'budget']) await page.getByRole('checkbox', { name: part }).uncheck();
-  await page.getByRole('button', { name: 'Lay it in' }).click();
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByLabel('Retention %', { exact: true })).toHaveValue('3');
   await page.getByRole('button', { name: /^Set up job 2120/ }).click();
@@ -41,15 +41,15 @@ test('a job is begun from a sheet and from another job, and may not go on site b
   await expect(page.getByLabel('Insurance, bond, permit …, row 2')).toHaveValue('Performance bond');
   await page.getByRole('button', { name: /^awarded/ }).click();
   await page.getByLabel('Move the job on to').selectOption('on-site');
-  await page.getByRole('button', { name: 'Make it on-site' }).click();
+  await page.getByRole('button', { name: 'Move to on-site' }).click();
   await expect(page.getByRole('alert')).toContainText('may not go on site yet. The budget is empty');
 });
 
 test('the job file keeps facts, events and postings; a locked job takes no transfer', async ({ page }) => {
   await page.goto(`${running.url}/jobs/2105/file?as-of=2031-04`);
   await page.getByLabel('Estimator').fill('Adaeze Firth');
-  await page.getByRole('button', { name: 'Keep the facts' }).click();
-  await expect(page.getByRole('button', { name: 'Kept' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save job details' }).click();
+  await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
   await expect(page.getByLabel('Retention %')).toBeDisabled();
   await page.getByLabel('What', { exact: true }).fill('Snag list agreed');
   await page.getByRole('button', { name: 'Note it' }).click();
@@ -72,12 +72,12 @@ test('the job file keeps facts, events and postings; a locked job takes no trans
     await cell(`Section, row ${row}`).fill('Roof');
     await cell(`Cost code, row ${row}`).fill(code);
     await cell(`Type, row ${row}`).fill('labour');
-    await cell(`To it, or from it, row ${row}`).fill(amount);
+    await cell(`In (+) / out (−), row ${row}`).fill(amount);
     await page.keyboard.press('Enter');
   }
-  await expect(page.getByText('left over')).toContainText('−100.00');
+  await expect(page.getByText('unallocated')).toContainText('−100.00');
   await expect(page.getByRole('button', { name: /^Move 400/ })).toBeDisabled();
-  await cell('To it, or from it, row 2').fill('500');
+  await cell('In (+) / out (−), row 2').fill('500');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Move 500.00' }).click();
   const log = page.getByRole('region', { name: 'Budget transfers' });
@@ -85,12 +85,12 @@ test('the job file keeps facts, events and postings; a locked job takes no trans
   await expect(page.getByRole('button', { name: 'Transfers of 0310 labour: −500.00, show its workings' })).toBeVisible();
 
   await page.getByRole('button', { name: /^on-site/ }).click();
-  await page.getByLabel('Lock the job, because').fill('Audit');
+  await page.getByLabel('Reason for locking').fill('Audit');
   await page.getByRole('button', { name: 'Lock', exact: true }).click();
   await expect(page.getByRole('button', { name: /^on-site, locked/ })).toBeVisible();
   await page.goto(`${running.url}/jobs/2105/changes/new?as-of=2031-04`);
   await page.getByLabel('Title').fill('Too late');
-  await page.getByRole('button', { name: 'Keep CO2' }).click();
+  await page.getByRole('button', { name: 'Save CO2' }).click();
   await expect(page.getByRole('alert')).toContainText('Job 2105 is locked');
 });
 
@@ -99,19 +99,19 @@ test('prices move after they were shown, and a draft estimate follows only when 
   const foot = page.getByLabel('From cost to price');
   await expect(foot).toContainText('115,444.91');
   await page.goto(`${running.url}/tenders/prices`);
-  await page.getByRole('button', { name: 'Move prices …' }).click();
-  await page.getByLabel('By per cent').fill('10');
+  await page.getByRole('button', { name: 'Adjust prices …' }).click();
+  await page.getByLabel('By %').fill('10');
   await page.getByLabel('Of vendor').selectOption('SLATEWRIGHT');
   await page.getByRole('button', { name: 'Show what moves' }).click();
   const moves = page.getByRole('region', { name: 'Build-ups that follow, cost of one unit' });
   await expect(moves.getByRole('row', { name: /SLATED/ })).toContainText('77.9369');
-  await page.getByRole('button', { name: /^Move 9 prices by 10 %/ }).click();
+  await page.getByRole('button', { name: /^Adjust 9 prices by 10 %/ }).click();
   await page.goto(`${running.url}/jobs/2119/estimates/1`);
   await expect(foot).toContainText('115,444.91');
-  await page.getByRole('button', { name: 'Price anew …' }).click();
+  await page.getByRole('button', { name: 'Reprice …' }).click();
   const told = page.getByRole('region', { name: 'Lines that change' });
   await expect(told.getByRole('row', { name: /1.3 Natural slating/ })).toContainText('36,167.80');
-  await page.getByRole('button', { name: /^Price \d+ lines anew/ }).click();
+  await page.getByRole('button', { name: /^Reprice \d+ lines/ }).click();
   await expect(foot).not.toContainText('115,444.91');
 });
 
@@ -123,8 +123,8 @@ test('a job is billed by a fixed schedule, which is laid out anew and taken over
   await page.goto(`${running.url}/jobs/2116/plan?as-of=2031-04`);
   await cell('Started, row 1').fill('12');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Keep the plan' }).click();
-  await expect(page.getByRole('button', { name: 'Kept' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save plan' }).click();
+  await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
   await page.goto(`${running.url}/jobs/2116/billing?as-of=2031-04`);
   // 14 days after, 40 % of 355,286.00 for the material: 142,114.40.
   await expect(page.getByText('By the schedule 215,674.40')).toBeVisible();
@@ -143,7 +143,7 @@ test('a job is billed by a fixed schedule, which is laid out anew and taken over
   await cell('% or GBP, row 1').fill('60 %');
   await page.keyboard.press('Enter');
   await expect(page.getByText('too much')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Keep the schedule' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save schedule' })).toBeDisabled();
   await page.getByRole('button', { name: 'Lay out …' }).click();
   await page.getByLabel('At intervals').check();
   await page.getByLabel('First on').fill('30 Apr 2031');
@@ -151,8 +151,8 @@ test('a job is billed by a fixed schedule, which is laid out anew and taken over
   await page.getByRole('button', { name: 'Lay out at intervals' }).click();
   // Nine month ends: 81,733.33 and a third; the three odd pennies to the first.
   await expect(grid.getByRole('row').nth(9)).toContainText('81,733.3331 Dec 2031to come');
-  await page.getByRole('button', { name: 'Keep the schedule' }).click();
-  await expect(page.getByRole('button', { name: 'Kept', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Save schedule' }).click();
+  await expect(page.getByRole('button', { name: 'Saved', exact: true })).toBeVisible();
   await page.goto(`${running.url}/jobs/2116/billing/1?as-of=2031-04`);
   await page.getByRole('button', { name: 'Take the schedule’s figures' }).click();
   await expect(page.getByRole('row', { name: /^Total/ })).toContainText('81,733.34');

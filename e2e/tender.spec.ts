@@ -23,12 +23,13 @@ test('a tender goes from an empty page to an awarded job with an approved change
   await page.getByLabel('Company name').press('Enter');
   await expect(page.getByRole('heading', { name: 'New job' })).toBeVisible();
 
-  await test.step('fills the price book by pasting', async () => {
+  await test.step('fills the price list by pasting', async () => {
     await page.goto(`${running.url}/set-up`);
     await page.getByLabel('New code, row 1').focus();
     await paste(page, '100\tLabour\n200\tRoofing\n300\tScaffold\n400\tPlant\n');
     await page.getByRole('button', { name: 'Add 4 cost codes' }).click();
-    await page.getByRole('link', { name: 'Prices' }).click();
+    await page.getByRole('link', { name: 'Tenders' }).click();
+    await page.getByRole('link', { name: 'Price list' }).click();
     await page.getByLabel('Code, row 1', { exact: true }).focus();
     await paste(
       page,
@@ -38,8 +39,8 @@ test('a tender goes from an empty page to an awarded job with an approved change
     await page.getByLabel('Cost code, row 4').focus();
     await page.keyboard.type('200');
     await page.keyboard.press('Enter');
-    await page.getByRole('button', { name: 'Keep 4 changed items' }).click();
-    await expect(page.getByRole('button', { name: 'Nothing to keep' })).toBeVisible();
+    await page.getByRole('button', { name: 'Save 4 changed items' }).click();
+    await expect(page.getByRole('button', { name: 'No changes' })).toBeVisible();
   });
 
   await test.step('makes build-ups, one inside the other, and is refused a circle', async () => {
@@ -51,16 +52,16 @@ test('a tender goes from an empty page to an awarded job with an approved change
       await page.getByLabel('Item or build-up, row 1').focus();
       await paste(page, block);
       await page.getByRole('button', { name: button }).click();
-      await expect(page.getByRole('button', { name: 'Nothing to keep' })).toBeVisible();
+      await expect(page.getByRole('button', { name: 'No changes' })).toBeVisible();
     };
-    await make('BED', 'ADHESIVE\t0.35\t5\nCREW\t0.02\t\n', 'Keep BED, 3.002 a m2');
+    await make('BED', 'ADHESIVE\t0.35\t5\nCREW\t0.02\t\n', 'Save BED, 3.002 a m2');
     await page.getByRole('button', { name: 'New build-up' }).click();
-    await make('ROOF', 'MEMBRANE\t1\t8\nFIXING\t4.5\t\nBED\t1.1\t\nCREW\t0.18\t\n', 'Keep ROOF, 25.0975 a m2');
+    await make('ROOF', 'MEMBRANE\t1\t8\nFIXING\t4.5\t\nBED\t1.1\t\nCREW\t0.18\t\n', 'Save ROOF, 25.0975 a m2');
     await page.getByRole('button', { name: /^BED/ }).click();
     await page.getByLabel('Item or build-up, row 3').focus();
     await paste(page, 'ROOF\t1\t\n');
     await expect(page.getByText('A build-up cannot be made of itself: BED → ROOF → BED')).toBeVisible();
-    await expect(page.getByRole('button', { name: /^Keep BED/ })).toBeDisabled();
+    await expect(page.getByRole('button', { name: /^Save BED/ })).toBeDisabled();
   });
 
   await test.step('sets up the tender', async () => {
@@ -105,7 +106,7 @@ test('a tender goes from an empty page to an awarded job with an approved change
     await expect(foot).toContainText('6,177.00');
     await expect(foot).toContainText('Margin 18.5 % of the price');
     await expect(foot).toContainText('Markup 22.8 % on the cost');
-    await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible();
+    await expect(page.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible();
   });
 
   await test.step('two windows change it: neither loses anything, and the second is told', async () => {
@@ -115,7 +116,7 @@ test('a tender goes from an empty page to an awarded job with an approved change
     await page.getByLabel('Quantity, row 1').first().focus();
     await page.keyboard.type('100');
     await page.keyboard.press('Enter');
-    await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible();
+    await expect(page.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible();
     await page.waitForTimeout(1200);
     await other.getByLabel('Profit %').fill('5');
     await expect(other.getByRole('alert')).toContainText('Taken over from theirs: line 1');
@@ -124,7 +125,7 @@ test('a tender goes from an empty page to an awarded job with an approved change
     await other.keyboard.press('Enter');
     await other.getByLabel('Profit %').fill('4.5');
     await expect(other.getByLabel('From cost to price')).toContainText('6,177.00');
-    await expect(other.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible();
+    await expect(other.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible();
     await other.waitForTimeout(1200);
     await other.close();
     await page.reload();
@@ -134,15 +135,15 @@ test('a tender goes from an empty page to an awarded job with an approved change
   await test.step('is offered: payments must come to the price; the client asks, and accepts with a signature', async () => {
     await page.getByRole('link', { name: /^Estimates/ }).click();
     await page.getByRole('button', { name: 'Make a quotation from estimate 1' }).click();
-    await page.getByLabel('Their mail').fill('hale@northbeck.example');
+    await page.getByLabel('Contact e-mail').fill('hale@northbeck.example');
     await page.getByLabel('Payment, row 1').focus();
     await paste(page, 'Order\t30 %\t\nHandover\t4,000.00\tHandover\n');
-    await page.getByRole('button', { name: 'Keep, and see it as the client does' }).click();
+    await page.getByRole('button', { name: 'Save and preview' }).click();
     await expect(page.getByText('The payments leave 323.90 of the price')).toBeVisible();
     await page.getByLabel('% or GBP, row 2').focus();
     await page.keyboard.type('70 %');
     await page.keyboard.press('Enter');
-    await page.getByRole('button', { name: 'Keep, and see it as the client does' }).click();
+    await page.getByRole('button', { name: 'Save and preview' }).click();
     await expect(page.getByRole('article')).toContainText('4,323.90');
     await page.getByLabel('Sent on').fill('19 Apr 2031');
     await page.getByLabel('Valid until').fill('');
@@ -164,7 +165,7 @@ test('a tender goes from an empty page to an awarded job with an approved change
     await expect(page.getByText('In June.')).toBeVisible();
     await phone.reload();
     await expect(phone.getByText('In June.')).toBeVisible();
-    await phone.getByLabel('Name of whoever answers').fill('J. Hale');
+    await phone.getByLabel('Your full name').fill('J. Hale');
     await phone.getByRole('img', { name: /Signature/ }).scrollIntoViewIfNeeded();
     const field = (await phone.getByRole('img', { name: /Signature/ }).boundingBox())!;
     await phone.mouse.move(field.x + 30, field.y + 40);
@@ -203,12 +204,12 @@ test('a tender goes from an empty page to an awarded job with an approved change
     await page.goto(`${running.url}/jobs/1001/changes?as-of=2031-05`);
     await page.getByRole('link', { name: 'Raise a change' }).click();
     await page.getByLabel('Title').fill('Two more outlets');
-    await page.getByLabel('Days asked').fill('4');
+    await page.getByLabel('Extension requested, days').fill('4');
     await page.getByLabel('SOV line, row 1').first().focus();
     await paste(page, '2\tB\tTwo more outlets\t2\tnr\t130\n');
     await page.getByLabel('Section, row 1').last().focus();
     await paste(page, 'B\t100\tlabour\t2\tFit\t2\tnr\t1.5\t48.75\n');
-    await page.getByRole('button', { name: 'Keep CO1' }).click();
+    await page.getByRole('button', { name: 'Save CO1' }).click();
     const effect = page.getByLabel('What it would do');
     await expect(effect).toContainText('6,280.00');
     await expect(effect).toContainText('5,080.08');

@@ -12,7 +12,7 @@ async function twoPages(browser: Browser): Promise<[Page, Page]> {
   return (await Promise.all([0, 1].map(async () => (await browser.newContext()).newPage()))) as [Page, Page];
 }
 
-/** Both open the same address, and have what is kept there before either types: else the second may read what the first kept. */
+/** Both open the same address, and have what is saved there before either types: else the second may read what the first saved. */
 async function bothOpen(pages: readonly Page[], address: string, field: string): Promise<void> {
   for (const page of pages) {
     await page.goto(`${running.url}${address}`);
@@ -25,19 +25,19 @@ test('what one keeps is not written over by the other, who is told and loses not
   await bothOpen([first, second], '/jobs/2116/file?as-of=2031-04', 'Estimator');
   await second.getByLabel('Name, row 1', { exact: true }).fill('Typed by the second');
   await first.getByLabel('Estimator').fill('Kept by the first');
-  await first.getByRole('button', { name: 'Keep the facts' }).click();
-  await expect(first.getByRole('button', { name: 'Kept' })).toBeVisible();
+  await first.getByRole('button', { name: 'Save job details' }).click();
+  await expect(first.getByRole('button', { name: 'Saved' })).toBeVisible();
   await second.getByLabel('Site').fill('Elsewhere');
-  await second.getByRole('button', { name: 'Keep the facts' }).click();
+  await second.getByRole('button', { name: 'Save job details' }).click();
   await expect(second.getByText(/The facts of this job changed after you opened it/)).toBeVisible();
   await expect(second.getByLabel('Site')).toHaveValue('Elsewhere');
-  // Something else kept on the same page reads everything anew; what is typed and not kept stays as it is.
+  // Something else saved on the same page reads everything again; what is typed and not saved stays as it is.
   await second.getByLabel('What', { exact: true }).fill('A call');
   await second.getByRole('button', { name: 'Note it' }).click();
   await expect(second.getByText('A call')).toBeVisible();
   await expect(second.getByLabel('Site')).toHaveValue('Elsewhere');
   await expect(second.getByLabel('Name, row 1', { exact: true })).toHaveValue('Typed by the second');
-  await second.getByRole('button', { name: 'Keep the facts' }).click();
+  await second.getByRole('button', { name: 'Save job details' }).click();
   await expect(second.getByText(/The facts of this job changed after you opened it/)).toBeVisible();
   await first.reload();
   await expect(first.getByLabel('Estimator')).toHaveValue('Kept by the first');
@@ -54,9 +54,9 @@ test('a change order and a billing schedule kept twice tell the second, with all
     [second, 'As the second has it'],
   ] as const) {
     await page.getByLabel('Title').fill(name);
-    await page.getByRole('button', { name: /^Keep CO1/ }).click();
+    await page.getByRole('button', { name: /^Save CO1/ }).click();
     // The second goes only when the first is through.
-    if (page === first) await expect(page.getByText('CO1 is kept')).toBeVisible();
+    if (page === first) await expect(page.getByText('CO1 saved')).toBeVisible();
   }
   await expect(second.getByText(/Accounts office saved CO1 at/)).toBeVisible();
   await expect(second.getByLabel('Title')).toHaveValue('As the second has it');
@@ -70,8 +70,8 @@ test('a change order and a billing schedule kept twice tell the second, with all
   ] as const) {
     await page.getByLabel('Instalment, row 1', { exact: true }).fill(name);
     await page.keyboard.press('Enter');
-    await page.getByRole('button', { name: 'Keep the schedule' }).click();
-    if (page === first) await expect(page.getByRole('button', { name: 'Kept', exact: true })).toBeVisible();
+    await page.getByRole('button', { name: 'Save schedule' }).click();
+    if (page === first) await expect(page.getByRole('button', { name: 'Saved', exact: true })).toBeVisible();
   }
   await expect(second.getByText(/This billing schedule changed after you opened it/)).toBeVisible();
   await expect(second.getByLabel('Instalment, row 1', { exact: true })).toHaveValue('Ordered');
@@ -80,7 +80,7 @@ test('a change order and a billing schedule kept twice tell the second, with all
   await second.getByRole('button', { name: 'Lay out …' }).click();
   await second.getByRole('button', { name: 'Lay out by stages' }).click();
   await expect(second.getByLabel('Instalment, row 1', { exact: true })).toHaveValue('Plant deck, start');
-  await second.getByRole('button', { name: 'Take it back' }).click();
+  await second.getByRole('button', { name: 'Undo' }).click();
   await expect(second.getByLabel('Instalment, row 1', { exact: true })).toHaveValue('Ordered');
 });
 

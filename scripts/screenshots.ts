@@ -1,4 +1,4 @@
-// Takes docs/screenshots/ anew from the demo data, at 1280 × 800. Run after a view has changed, and look at the pictures.
+// Takes docs/screenshots/ again from the demo data, at 1280 × 800. Run after a view has changed, and look at the pictures.
 import { mkdirSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import { startLedrin } from '../e2e/server';

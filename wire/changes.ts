@@ -53,7 +53,7 @@ export const decideChangeInput = v.strictObject({
 });
 export type DecideChangeInput = v.InferOutput<typeof decideChangeInput>;
 
-/** Budget moved between lines of one job: the amounts come to nothing. */
+/** Budget moved between lines of one job: the amounts net to zero. */
 export const transferInput = v.strictObject({
   dated: plainDate,
   reason: filled(400),

@@ -7,7 +7,7 @@ const line = v.strictObject({
   ...{ unitPrice: v.nullable(whole), amount: v.nullable(whole) },
 });
 
-/** A document for a client, as it is kept when it goes out and as a book brings it. */
+/** A document for a client, as it is saved when it goes out and as a book brings it. */
 export const clientDocument: v.GenericSchema<unknown, ClientDocument> = v.strictObject({
   kind: v.picklist(['quotation', 'change']),
   title: v.string(),

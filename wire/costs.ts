@@ -81,6 +81,12 @@ export interface CostRow {
 
 export interface CostPage {
   rows: CostRow[];
+  /** Where the next page begins; null on the last. */
+  next: string | null;
+}
+
+/** All entries that match, whatever the page. */
+export interface CostTotals {
   count: number;
   amount: number;
   hours: number;
@@ -101,7 +107,25 @@ const flag = v.pipe(
   v.transform((it) => it === 'yes'),
 );
 
-/** What part of the cost ledger is asked for. */
+/** Where a page begins: the last row of the page before, as its reply gave it. */
+const pageStart = v.pipe(
+  v.string(),
+  v.maxLength(1000),
+  v.transform((text): unknown => {
+    try {
+      return JSON.parse(text);
+    } catch {
+      return null;
+    }
+  }),
+  v.pipe(
+    v.array(v.union([v.string(), v.pipe(v.number(), v.safeInteger())]), 'expected where a page begins'),
+    v.minLength(2, 'expected where a page begins'),
+    v.maxLength(3, 'expected where a page begins'),
+  ),
+);
+
+/** What part of the cost ledger is asked for. `after` reads on from the page before; `offset` jumps to any place. */
 export const ledgerQuery = v.strictObject({
   asOf,
   job: v.optional(v.string()),
@@ -117,6 +141,7 @@ export const ledgerQuery = v.strictObject({
   uninstalled: v.optional(flag),
   sort: v.optional(v.picklist(COST_SORTS, `expected one of ${COST_SORTS.join(', ')}`)),
   descending: v.optional(flag),
+  after: v.optional(pageStart),
   offset: v.optional(wholeText(100_000_000)),
   limit: v.optional(wholeText(1000)),
 });
@@ -128,6 +153,7 @@ const subtotalQuery = v.strictObject({
 
 export const costCalls = {
   costPage: query<CostPage>()('/costs', { query: ledgerQuery }),
+  costTotals: query<CostTotals>()('/costs/totals', { query: ledgerQuery }),
   costSubtotals: query<CostSubtotalRow[]>()('/costs/subtotals', { query: subtotalQuery }),
   costLedgerCsv: download()('/costs.csv', { query: ledgerQuery }),
   previewCosts: preview<CostPreview>()('/costs/preview', { input: costBatchInput }),

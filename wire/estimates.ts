@@ -123,8 +123,8 @@ export interface EstimateView extends Omit<Estimate, 'prices'> {
   ][];
 }
 
-/** What pricing a draft anew with the price book of today would change. */
-/** Pricing anew as it was previewed. */
+/** What pricing a draft again with the price list of today would change. */
+/** Pricing again as it was previewed. */
 export const repriceInput = v.strictObject({ seen });
 
 export interface Repricing {

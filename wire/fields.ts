@@ -60,10 +60,10 @@ export const cents = v.pipe(
 );
 /** A proportion in millionths, 0 to 100 %. */
 export const rate = v.pipe(
-  v.number('expected a per cent'),
-  v.safeInteger('expected a per cent with at most 4 decimals'),
-  v.minValue(0, 'expected 0 to 100 per cent'),
-  v.maxValue(WHOLE, 'expected 0 to 100 per cent'),
+  v.number('expected a percentage'),
+  v.safeInteger('expected a percentage with at most 4 decimals'),
+  v.minValue(0, 'expected 0 to 100 %'),
+  v.maxValue(WHOLE, 'expected 0 to 100 %'),
 );
 /** Quantity or hours in ten-thousandths. */
 export const quantity = v.pipe(
@@ -81,10 +81,10 @@ export const unitCost = v.pipe(
 );
 /** A markup in millionths of what it is put on: −100 % to 1,000 %. */
 export const markup = v.pipe(
-  v.number('expected a per cent'),
-  v.safeInteger('expected a per cent with at most 4 decimals'),
-  v.minValue(-WHOLE, 'expected −100 to 1,000 per cent'),
-  v.maxValue(LARGEST_MARKUP, 'expected −100 to 1,000 per cent'),
+  v.number('expected a percentage'),
+  v.safeInteger('expected a percentage with at most 4 decimals'),
+  v.minValue(-WHOLE, 'expected −100 to 1,000 %'),
+  v.maxValue(LARGEST_MARKUP, 'expected −100 to 1,000 %'),
 );
 /** A quantity of something needed: not below zero, and small enough that its cost stays exact. */
 export const needed = v.pipe(

@@ -3,7 +3,7 @@ import type { CostType } from '../core/costs/costType';
 import type { RetentionRule } from '../core/billing/retention';
 import { DUE_AT, type StageDates } from '../core/instalments/instalment';
 import type { TakenLine } from '../core/instalments/valueInstalments';
-import { MOST_INSTALMENTS, type AgreedPayment } from '../core/instalments/layOut';
+import { MAX_INSTALMENTS, type AgreedPayment } from '../core/instalments/layOut';
 import { cents, filled, list, optionalDate, rate, seen } from './fields';
 import { command, dated, query } from './call';
 
@@ -27,7 +27,7 @@ export const instalmentInput = v.strictObject({
 /** A fixed billing schedule, whole; no instalments: the job is billed without one. */
 export const instalmentsInput = v.strictObject({
   seen,
-  instalments: list(instalmentInput, MOST_INSTALMENTS, 'instalments'),
+  instalments: list(instalmentInput, MAX_INSTALMENTS, 'instalments'),
 });
 export type InstalmentsInput = v.InferOutput<typeof instalmentsInput>;
 
@@ -57,7 +57,7 @@ export interface BillingScheduleView extends InstalmentsInput {
   due: number;
   /** Gross to date of the last application by the date. */
   billed: number;
-  /** Why nothing can be kept; null where it can. */
+  /** Why nothing can be saved; null where it can. */
   closed: string | null;
 }
 

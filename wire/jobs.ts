@@ -64,7 +64,7 @@ export type JobSetup = Pick<JobInput, 'sov' | 'budget' | 'retention' | 'taxRate'
   Required<Pick<JobInput, 'people' | 'checklist'>>;
 
 const asTyped = v.record(v.string('expected text'), v.string('expected text'));
-/** A job as it stands on the page, cell by cell: kept as typed, not judged. */
+/** A job as it stands on the page, cell by cell: saved as typed, not judged. */
 export const typedJob = v.strictObject({
   facts: asTyped,
   sov: list(asTyped, 5000, 'lines'),
@@ -75,7 +75,7 @@ export const typedJob = v.strictObject({
 export const jobTemplateInput = v.strictObject({ name: filled(80), content: typedJob });
 export type JobTemplate = v.InferOutput<typeof jobTemplateInput>;
 
-/** A half-made job, as typed: kept, not judged. */
+/** A draft job, as typed: saved, not judged. */
 export const draftInput = v.strictObject({ content: v.record(v.string(), v.unknown()) });
 export interface JobDraft {
   id: number;

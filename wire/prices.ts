@@ -17,7 +17,7 @@ const priceItemInput = v.strictObject({
 });
 export type PriceItemInput = v.InferOutput<typeof priceItemInput>;
 
-/** Items to be added or kept anew, by code; a unit cost that moved is noted in the item's history from `on`. */
+/** Items to be added or saved again, by code; a unit cost that moved is noted in the item's history from `on`. */
 export const priceItemsInput = v.strictObject({
   items: v.pipe(list(priceItemInput, 5000, 'items at once'), v.minLength(1, 'expected at least one item')),
   on: plainDate,
@@ -25,7 +25,7 @@ export const priceItemsInput = v.strictObject({
 });
 export type PriceItemsInput = v.InferOutput<typeof priceItemsInput>;
 
-/** Prices of many items moved by a per cent: those of a vendor, a cost type, a cost code, or all. */
+/** Prices of many items moved by a percent: those of a vendor, a cost type, a cost code, or all. */
 export const priceMoveInput = v.strictObject({
   by: markup,
   vendor: text(40),
@@ -46,7 +46,7 @@ export const buildUpInput = v.strictObject({
 });
 export type BuildUpInput = v.InferOutput<typeof buildUpInput>;
 
-/** The price book as screens and estimates read it. */
+/** The price list as screens and estimates read it. */
 export interface PriceBookView {
   items: PriceItemInput[];
   buildUps: BuildUpInput[];

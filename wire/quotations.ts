@@ -94,7 +94,7 @@ export interface OfferView {
   signature: string;
   hash: string;
   seal: string;
-  /** The document kept is the one that was sent, and what it was made from still says the same. */
+  /** The document saved is the one that was sent, and what it was made from still says the same. */
   intact: boolean;
   questions: { id: number; askedAt: string; askedBy: string; question: string; answer: string; answeredBy: string }[];
 }

@@ -4,12 +4,14 @@ import { download, query } from './call';
 import { figureQuery, type Workings } from './workings';
 
 /** What a report's cell holds: amounts in minor units, percentages in millionths, hours in ten-thousandths. */
-export type ColumnKind = 'text' | 'integer' | 'date' | 'amount' | 'percent' | 'hours';
+type ColumnKind = 'text' | 'integer' | 'date' | 'amount' | 'percent' | 'hours';
 
 export interface ReportColumn {
   key: string;
   title: string;
   kind: ColumnKind;
+  /** The figure its cells show, where each has workings of its own. */
+  figure?: string;
 }
 
 /** A report with its rows; the last is the total where `hasTotal`. */

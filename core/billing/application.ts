@@ -24,7 +24,7 @@ export interface BilledLine {
   certifiedMaterials: Cents | null;
 }
 
-/** An application for payment as kept: every amount is to date. */
+/** An application for payment as saved: every amount is to date. */
 export interface Application {
   number: number;
   dated: PlainDate;

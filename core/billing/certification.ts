@@ -2,7 +2,7 @@ import { lastCertified, valueApplication, type Application, type BillingJob } fr
 import type { Journal } from '../ledger/journal';
 import { certifiedApplicationJournal, type CertifiedFigures } from './certifiedApplication';
 
-/** What certifying an application posts: the figures kept with it and its journal. */
+/** What certifying an application posts: the figures saved with it and its journal. */
 export interface Certification {
   figures: CertifiedFigures;
   journal: Journal;

@@ -2,7 +2,7 @@ import type { PlainDate } from '../calendar/plainDate';
 import { journal, type Journal } from '../ledger/journal';
 import type { Cents } from '../money/cents';
 
-/** To-date figures of a certified application, as they are kept with it. */
+/** To-date figures of a certified application, as they are saved with it. */
 export interface CertifiedFigures {
   gross: Cents;
   retention: Cents;

@@ -88,7 +88,7 @@ function reaches(amount: Cents, share: Rate, contractSum: Cents): boolean {
 
 /**
  * The stepped total where a further step bites, null where it does not. Rate × (rate × money) carries two
- * scales of a million; both are kept until the one rounding.
+ * scales of a million; both are saved until the one rounding.
  */
 function furtherTotal(rule: RetentionRule, contractSum: Cents, lines: readonly RetainedLine[]): bigint | null {
   if (rule.step?.applies !== 'further') return null;

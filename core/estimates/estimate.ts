@@ -127,7 +127,7 @@ export interface EstimateTotals {
   rounding: Cents;
   price: Cents;
   /** Price less cost. */
-  gain: Cents;
+  profitAmount: Cents;
   /** Gain of the price. */
   marginRate: Rate;
   /** Gain on the cost: never the same as the margin. */
@@ -173,14 +173,14 @@ export function totalsOf(
     profit,
     rounding: estimate.rounding,
     price,
-    gain,
+    profitAmount: gain,
     marginRate: ratio(gain, price),
     markupRate: ratio(gain, cost),
   };
 }
 
 /**
- * The profit rate that comes to `target`, and what is left over for the rounding line, so that the price is the
+ * The profit rate that comes to `target`, and what is unallocated for the rounding line, so that the price is the
  * target to the penny. Null where there is nothing to put a profit on.
  */
 export function profitForPrice(totals: EstimateTotals, target: Cents): { profit: Rate; rounding: Cents } | null {

@@ -10,7 +10,7 @@ export interface MergedEstimate {
   content: EstimateContent;
   /** What the other one changed that I had not touched: taken over. */
   taken: string[];
-  /** What both changed: mine is kept, and this names what theirs is laid aside. */
+  /** What both changed: mine is saved, and this names what theirs is laid aside. */
   clashes: string[];
 }
 

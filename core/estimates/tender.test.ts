@@ -157,13 +157,13 @@ describe('a tender worked by hand', () => {
       profit: 26_600,
       rounding: -3,
       price: 617_700,
-      gain: 114_567,
+      profitAmount: 114_567,
       marginRate: 185_474,
       markupRate: 227_707,
     });
   });
 
-  test('a target price is met to the penny by the profit, and what is left over by the rounding line', () => {
+  test('a target price is met to the penny by the profit, and what is unallocated by the rounding line', () => {
     // 6,000.00 − 5,911.03 = 88.97; of 5,911.03 that is 1.5052 %, which gives 88.97 again: nothing left to round.
     expect(profitForPrice(priced.totals, 600_000)).toEqual({ profit: 15_052, rounding: 0 });
     expect(profitForPrice({ ...priced.totals, net: 0, overhead: 0 }, 600_000)).toBeNull();

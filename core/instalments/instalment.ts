@@ -18,9 +18,9 @@ export interface Instalment {
   days: number;
   /** The SOV lines it is taken from: those of its stages, or all of the job. */
   from: 'stages' | 'job';
-  /** Per cent of the scheduled value of what it is taken from; null where it is an amount. */
+  /** Percent of the scheduled value of what it is taken from; null where it is an amount. */
   rate: Rate | null;
-  /** Minor units; null where it is a per cent. */
+  /** Minor units; null where it is a percent. */
   amount: Cents | null;
 }
 

@@ -6,7 +6,7 @@ import { ratio, WHOLE, type Rate } from '../money/rate';
 import type { Instalment } from './instalment';
 
 /** The most instalments a schedule may have. */
-export const MOST_INSTALMENTS = 500;
+export const MAX_INSTALMENTS = 500;
 
 export interface Intervals {
   from: PlainDate;
@@ -17,12 +17,12 @@ export interface Intervals {
 }
 
 /**
- * The days of an interval, the first included. By months the day of the month is kept, or its last day where the
+ * The days of an interval, the first included. By months the day of the month is saved, or its last day where the
  * month is shorter; from the last day of a month always to the last. Never more than one beyond MOST_INSTALMENTS.
  */
 export function daysAtIntervals({ from, until, every, unit }: Intervals): PlainDate[] {
   const days: PlainDate[] = [];
-  for (let step = 0; days.length <= MOST_INSTALMENTS; step += every) {
+  for (let step = 0; days.length <= MAX_INSTALMENTS; step += every) {
     const day = unit === 'weeks' ? addDays(from, 7 * step) : sameDay(from, step);
     if (day > until) break;
     days.push(day);

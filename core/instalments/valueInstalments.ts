@@ -18,7 +18,7 @@ export interface TakenLine {
 export type InstalmentProblem =
   { kind: 'no-lines'; stages: readonly string[] } | { kind: 'too-much'; left: Cents } | { kind: 'too-little'; left: Cents };
 
-/** A problem as told to people; amounts with the currency's `digits`. */
+/** A problem as shown to people; amounts with the currency's `digits`. */
 export function problemWords(problem: InstalmentProblem, digits: number): string {
   if (problem.kind === 'no-lines')
     return `No line of the schedule of values stands in ${problem.stages.join(', ')}; name its sections`;
@@ -61,7 +61,8 @@ export function valueInstalments(
   const valued = list.map((): ValuedInstalment => ({ amount: 0, parts: lines.map(() => 0), problem: null }));
   const take = (from: Instalment['from']) =>
     list.forEach((it, i) => {
-      if (basis(it) === from) valued[i] = taken(it, amounts[i]!, lines, left, it.rate === null ? days[i]!.reached : null);
+      if (basis(it) === from)
+        valued[i] = allocateInstalment(it, amounts[i]!, lines, left, it.rate === null ? days[i]!.reached : null);
     });
   take('stages');
   take('job');
@@ -91,7 +92,7 @@ function amountsOf(list: readonly Instalment[], lines: readonly TakenLine[]): Ce
 }
 
 /** Takes an amount from `left`, which it lowers; `on` is the day a fixed amount fell due, null where it did not. */
-function taken(
+function allocateInstalment(
   it: Instalment,
   amount: Cents,
   lines: readonly TakenLine[],

@@ -1,5 +1,5 @@
 /**
- * What a posted posting can be. Each has one file here that says which journals it makes; a cost batch and a
+ * What a posting can be. Each has one file here that says which journals it makes; a cost batch and a
  * book's opening cost share theirs, and a reversal is its posting's journals the other way round.
  */
 export const POSTING_KINDS = ['opening-cost', 'cost-batch', 'application', 'retention-release', 'receipt', 'reversal'] as const;

@@ -12,9 +12,9 @@ export type TieOutCheck = (typeof TIE_OUT_CHECKS)[number];
 
 export interface TieOutRow {
   check: TieOutCheck;
-  /** What the postings say; for journals: all debits. */
+  /** Subledger; for journals: all debits. */
   subledger: Cents;
-  /** What the accounts say; for journals: all credits. */
+  /** General ledger; for journals: all credits. */
   ledger: Cents;
   difference: Cents;
 }

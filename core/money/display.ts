@@ -17,7 +17,7 @@ export function displayExact(cents: Cents, digits: number): string {
   return `${cents < 0 ? MINUS : ''}${grouped}${part === undefined ? '' : `.${part}`}`;
 }
 
-/** A rate as per cent to one decimal, for reading. */
+/** A rate as percent to one decimal, for reading. */
 export function displayPercent(rate: Rate): string {
   if (rate === 0) return '–';
   const tenths = Math.round(Math.abs(rate) / 1000);

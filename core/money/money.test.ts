@@ -64,7 +64,7 @@ describe('allocation', () => {
   });
 
   test('weights that cancel, or all but cancel, count without their sign', () => {
-    // 5 and −5 come to nothing: 100 is split 50 and 50. 3 and −3 beside 0: the third has no part of it.
+    // 5 and −5 net to zero: 100 is split 50 and 50. 3 and −3 beside 0: the third has no part of it.
     expect(allocate(100, [5n, -5n])).toEqual([50, 50]);
     expect(allocate(-101, [3n, -3n, 0n])).toEqual([-51, -50, 0]);
     // 10,000,000.00 against −9,999,999.99 leaves a penny, of which 100,000.00 is ten million times: one part would be 10^16 pennies.
@@ -97,7 +97,7 @@ describe('decimals', () => {
     );
   });
 
-  test.each(['', ' 1', '1 ', '+1', '1,000', '1e3', '.5', '5.', '--1', '0x10', '1.2.3', '∞'])('%j is no number', (text) => {
+  test.each(['', ' 1', '1 ', '+1', '1,000', '1e3', '.5', '5.', '--1', '0x10', '1.2.3', '∞'])('%j is not a number', (text) => {
     expect(parseScaled(text, 2)).toEqual({ ok: false, problem: 'not-a-number' });
   });
 

@@ -16,7 +16,7 @@ const priced = (nets: readonly number[], price: number): PricedEstimate => ({
       profit: 0,
       rounding: 0,
       price,
-      gain: 0,
+      profitAmount: 0,
       marginRate: 0,
       markupRate: 0,
     },

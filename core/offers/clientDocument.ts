@@ -16,7 +16,7 @@ export interface ClientLine {
   description: string;
   quantity: Quantity | null;
   unit: string;
-  /** Price of one unit, four decimals; the amount governs. */
+  /** Unit price unit, four decimals; the amount governs. */
   unitPrice: UnitCost | null;
   /** null where only the whole has a price. */
   amount: Cents | null;
@@ -52,7 +52,7 @@ export interface ClientDocument {
   alternates: { name: string; amount: Cents }[];
   exclusions: string[];
   payments: ClientPayment[];
-  /** Days asked for, of a change. */
+  /** Extension requested, days for, of a change. */
   days: number | null;
   validUntil: string | null;
   terms: string;
@@ -94,15 +94,15 @@ export function clientLines(
   });
 }
 
-/** A part of the price: a per cent of it, or an amount. */
+/** A part of the price: a percent of it, or an amount. */
 export interface PaymentShare {
   rate: Rate | null;
   amount: Cents | null;
 }
 
 /**
- * The amounts of a payment schedule. Where every part is a per cent and they come to 100 %, the price is split by largest
- * remainders; else each per cent is rounded. `difference` is what the schedule leaves of the price: it must be nothing.
+ * The amounts of a payment schedule. Where every part is a percent and they come to 100 %, the price is split by largest
+ * remainders; else each percent is rounded. `difference` is what the schedule leaves of the price: it must be nothing.
  */
 export function paymentAmounts(price: Cents, shares: readonly PaymentShare[]): { amounts: Cents[]; difference: Cents } {
   const rates = shares.map((it) => it.rate);

@@ -62,7 +62,7 @@ export interface Plan {
   unplannedBilling: Cents;
 }
 
-/** Lays costs and prices over their months. Those without a span are told apart, and are in no month. */
+/** Lays costs and prices over their months. Those without a span are shown apart, and are in no month. */
 export function planByMonth(
   costs: readonly { amount: Cents; span: Span | null }[],
   prices: readonly { amount: Cents; span: Span | null }[],

@@ -52,7 +52,7 @@ export interface PricedComponent extends Component {
 
 const ONE_HOUR = 10 ** QUANTITY_DECIMALS;
 
-/** The price book: items, and the build-ups made of them. */
+/** The price list: items, and the build-ups made of them. */
 export class PriceBook {
   readonly items: ReadonlyMap<string, PriceItem>;
   readonly buildUps: ReadonlyMap<string, BuildUp>;

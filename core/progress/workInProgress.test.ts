@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { explainProgress, explainTotal, PROGRESS_FIGURES, type DerivedFigure } from '../workings/progressWorkings';
+import { explainProgress, explainTotal, type DerivedFigure } from '../workings/progressWorkings';
+import { PROGRESS_FIGURES } from './figures';
 import { totalProgress, workInProgress, type JobPosition } from './workInProgress';
 
 const job = (more: Partial<JobPosition>): JobPosition => ({

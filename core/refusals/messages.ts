@@ -29,7 +29,7 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
   'job-locked': ({ job }) => `Job ${job} is locked; nothing posts to it until it is unlocked`,
   'job-closed': ({ job, what }) => `Job ${job} is closed; it takes no more ${what}`,
   'job-tender': ({ job }) => `Job ${job} is a tender; it has no contract yet`,
-  'not-in-this-state': ({ what, state, only }) => `${what} is ${state}; ${only}`,
+  'not-in-this-state': ({ what, state, only }) => `${what} is ${state === 'draft' ? 'a draft' : state}; ${only}`,
 };
 
 /** A refusal in words. */

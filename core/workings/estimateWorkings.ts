@@ -54,7 +54,7 @@ export function explainEstimate(state: CostLineState, estimate: LineEstimate, re
 const FORECAST_RULES = {
   'to-complete':
     'Forecast by cost to complete: cost on the day of the forecast plus what was still to come, plus budget changes since.',
-  percent: 'Forecast by per cent complete: cost on the day of the forecast over the share done, plus budget changes since.',
+  percent: 'Forecast by percent complete: cost on the day of the forecast over the share done, plus budget changes since.',
   hours:
     'Forecast by hours to go: hours then plus hours to go, at the cost of an hour so far (before any hour: as budgeted), plus budget changes since.',
 } as const;
@@ -113,7 +113,7 @@ export function explainLine(
       return {
         title,
         subject,
-        rule: 'Revised budget less estimate at completion; below nothing means over budget.',
+        rule: 'Revised budget less estimate at completion; a negative figure is over budget.',
         operands: [
           money('Revised budget', revised, '', ref('lineRevised')),
           money('Estimate at completion', estimate.amount, '−', ref('lineEstimate')),

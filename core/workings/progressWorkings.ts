@@ -1,23 +1,6 @@
+import { PROGRESS_FIGURES, type ProgressFigure } from '../progress/figures';
 import type { JobPosition, Progress } from '../progress/workInProgress';
 import { hours, money, percent, words, type FigureRef, type Operand, type Workings } from './workings';
-
-/** Figures of the work-in-progress schedule that can be opened, with their names. */
-export const PROGRESS_FIGURES = {
-  contractSum: 'Contract sum',
-  estimate: 'Estimate at completion',
-  estimatedProfit: 'Estimated profit',
-  margin: 'Margin',
-  cost: 'Cost to date',
-  complete: 'Complete',
-  earned: 'Earned revenue',
-  profitToDate: 'Profit to date',
-  billed: 'Billed to date',
-  overbilled: 'Overbilled',
-  underbilled: 'Underbilled',
-  backlog: 'Backlog',
-  lossProvision: 'Loss provision',
-} as const;
-export type ProgressFigure = keyof typeof PROGRESS_FIGURES;
 
 /** A job's figures that follow from its other figures; contract sum, estimate, cost and billed have their own sources. */
 export type DerivedFigure = Exclude<ProgressFigure, 'contractSum' | 'estimate' | 'cost' | 'billed'>;
@@ -92,7 +75,7 @@ function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Expl
       const stored =
         job.uninstalled === 0
           ? []
-          : [money('Uninstalled materials, taken off both', job.uninstalled, '−', at('costs?stored=yes'))];
+          : [money('Less uninstalled materials (both figures)', job.uninstalled, '−', at('costs?stored=yes'))];
       return {
         rule: 'Cost to cost: cost to date over estimate at completion, both without materials not yet installed; between 0 and 100 %.',
         operands: [
@@ -156,11 +139,11 @@ export function explainProgress(
   const ref: Ref = (of) => ({ figure: { figure: of, job: jobNumber } });
   const at: At = (part) => ({ to: `/jobs/${encodeURIComponent(jobNumber)}/${part}` });
   return {
-    title: PROGRESS_FIGURES[figure],
+    title: PROGRESS_FIGURES[figure].title,
     subject,
     ...EXPLAIN[figure](job, it, ref, at),
     result: it[figure],
-    unit: figure === 'margin' || figure === 'complete' ? 'percent' : 'money',
+    unit: PROGRESS_FIGURES[figure].unit,
   };
 }
 
@@ -170,8 +153,8 @@ export function explainTotal(
   total: Progress,
   jobs: readonly { number: string; name: string; progress: Progress }[],
 ): Workings {
-  const title = PROGRESS_FIGURES[figure];
-  const subject = 'All jobs in the schedule';
+  const { title } = PROGRESS_FIGURES[figure];
+  const subject = 'All jobs in the WIP schedule';
   if (figure === 'margin') {
     return {
       title,
@@ -193,7 +176,7 @@ export function explainTotal(
       operands: [
         money('Cost to date', total.cost, '', { figure: { figure: 'cost' } }),
         money('Estimate at completion', total.estimate, '÷', { figure: { figure: 'estimate' } }),
-        money('Uninstalled materials, taken off both', total.uninstalled, '−'),
+        money('Less uninstalled materials (both figures)', total.uninstalled, '−'),
       ],
       result: total.complete,
       unit: 'percent',

@@ -76,7 +76,7 @@ describe('the estimate of a line explains itself by the rule that gave it', () =
       'per cent',
       state({ forecast: forecast({ method: 'percent', value: 500_000 }) }),
       false,
-      /^Forecast by per cent complete/,
+      /^Forecast by percent complete/,
       [
         'Forecast of',
         'Cost then',

@@ -134,7 +134,7 @@ function summary(it: ValuedApplication, company: Company, job: ApplicationDocume
         row('Less retention to date', -it.retention.total),
         row('Net to date', it.net, true),
         row(
-          it.previousNumber === null ? 'Less certified before' : `Less certified before, up to application ${it.previousNumber}`,
+          it.previousNumber === null ? 'Less previously certified' : `Less previously certified, to no. ${it.previousNumber}`,
           -it.previouslyCertified,
         ),
         row('Due now, before tax', it.due, true),
@@ -155,18 +155,7 @@ function summary(it: ValuedApplication, company: Company, job: ApplicationDocume
 }
 
 function lineTable(it: ValuedApplication, company: Company): Content {
-  const heads = [
-    'Line',
-    'Description',
-    'Scheduled',
-    'Work before',
-    'Work now',
-    'On site',
-    'To date',
-    '%',
-    'Balance',
-    'Retention',
-  ];
+  const heads = ['Line', 'Description', 'Scheduled', 'Previous', 'Work now', 'On site', 'To date', '%', 'Balance', 'Retention'];
   const money = (value: number, bold = false): TableCell => ({
     text: displayCents(value, company.digits),
     alignment: 'right',

@@ -50,7 +50,7 @@ export async function startApplication(
   if (last && last.status !== 'certified')
     throw new LedrinError(
       'refused',
-      `Application ${last.number} is ${last.status}; certify it, or take it back, before the next one is started`,
+      `Application ${last.number} is ${last.status}; certify it, or return it to draft, before the next one is started`,
     );
   checkApplicationDate(job, dated, last);
   const number = (last?.number ?? 0) + 1;
@@ -103,7 +103,7 @@ async function saveLines(
   );
 }
 
-/** Keeps the figures of a draft. Lines not named stay billed at nothing; none may pass its scheduled value. */
+/** Saves the figures of a draft. Lines not named stay billed at nothing; none may pass its scheduled value. */
 export async function saveApplication(
   command: Command,
   jobNumber: string,
@@ -161,7 +161,7 @@ function lineFaults(job: LoadedBillingJob, dated: string, lines: readonly Billed
   return lines.flatMap((line, i) => {
     const twice = seen.has(line.line);
     seen.add(line.line);
-    if (twice) return [{ field: `${field}.${i}.line`, message: `Line ${line.line} is there twice` }];
+    if (twice) return [{ field: `${field}.${i}.line`, message: `Line ${line.line} appears twice` }];
     const value = scheduled.get(line.line);
     if (value === undefined)
       return [{ field: `${field}.${i}.line`, message: `Line ${line.line} is not in the schedule of values on ${dated}` }];
@@ -191,7 +191,7 @@ export async function setSubmitted(command: Command, jobNumber: string, number: 
   command.note(`${jobNumber}/${number}`, {});
 }
 
-/** Throws a draft away. */
+/** Deletes a draft. */
 export async function deleteApplication(command: Command, jobNumber: string, number: number): Promise<void> {
   const { sql } = command;
   const { job } = await billingContext(sql, jobNumber);
@@ -255,7 +255,7 @@ export async function certifyApplication(
   return postingId;
 }
 
-/** Only figures that differ from what was applied for are kept apart. */
+/** Only figures that differ from what was applied for are listed separately. */
 function certifiedLines(applied: readonly BilledLine[], { lines }: CertifyInput): BilledLine[] {
   const changed = new Map(lines.map((it) => [it.line, it]));
   const all = applied.map((line) => {

@@ -3,7 +3,7 @@ import type { PriceChange, SovLine } from '../../core/contract/contract';
 import type { RetentionRule } from '../../core/billing/retention';
 import type { Reader } from '../db/sql';
 
-/** A job with all that its billing is worked from, and the ids its postings are kept under. */
+/** A job with all that its billing is worked from, and the ids its postings are saved under. */
 export interface LoadedBillingJob extends BillingJob {
   id: number;
   number: string;

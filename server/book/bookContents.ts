@@ -4,7 +4,7 @@ import { isHash } from './checks/checkOffers';
 import type { BookCheck } from './checks/checkBook';
 import { contentOf, contentsIn, keepContent, type Stores } from '../attachments/contents';
 
-/** What a book's folder holds beside its CSV files: the contents of attachments, and messages. Found and judged first, kept last. */
+/** What a book's folder holds beside its CSV files: the contents of attachments, and messages. Found and judged first, saved last. */
 export interface BookContents {
   /** Size in bytes by hash. */
   sizes: Map<string, number>;
@@ -40,7 +40,7 @@ export function bookContents({ rows, faults }: BookCheck, folder: string, stores
       if (outboxNames.size > 0) mkdirSync(stores.outbox, { recursive: true });
       for (const [file, name] of outboxNames) {
         const [from, to] = [join(folder, file), join(stores.outbox, name)];
-        // A message that is not in the folder is shown without its file, as one that was taken away is.
+        // A message that is not in the folder is shown without its file, as one that was removed is.
         if (existsSync(from) && !existsSync(to)) copyFileSync(from, to);
       }
     },

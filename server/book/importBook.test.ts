@@ -22,6 +22,7 @@ import {
   type BookText,
 } from '../test/books';
 import { importBook } from './importBook';
+import { runs } from '../test/runs';
 
 afterAll(cleanUp);
 
@@ -344,7 +345,7 @@ describe('export and import are inverse', () => {
         expect(await exported(second)).toEqual(once);
         expect(await differences(second, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
       }),
-      { numRuns: 12 },
+      { numRuns: runs(6) },
     );
   });
 });

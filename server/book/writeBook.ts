@@ -122,7 +122,7 @@ export async function writeBook(sql: Reader, folder: string, stores: Stores): Pr
   return [...(await writeContents(sql, folder, stores)), ...(await leftOut(sql))];
 }
 
-/** Copies what is kept beside the database into the book's folder; what is gone from there is told. */
+/** Copies what is saved beside the database into the book's folder; what is gone from there is shown. */
 async function writeContents(sql: Reader, folder: string, { files, outbox }: Stores): Promise<string[]> {
   const postings = await sql.all<{ name: string; hash: string }>('SELECT name, hash FROM attachment ORDER BY id');
   const messages = await sql.all<{ file: string }>('SELECT file FROM message ORDER BY id');

@@ -33,7 +33,7 @@ export async function transferBudget(command: Command, job: string, input: Trans
     const digits = await loadDigits(sql);
     faults.push({
       field: 'lines',
-      message: `A transfer comes to nothing; this one leaves ${displayExact(rest, digits)}. Change a line until it does`,
+      message: `A transfer must net to zero; this one is out by ${displayExact(rest, digits)}`,
     });
   }
   if (identity.awarded_on && input.dated < identity.awarded_on)

@@ -51,7 +51,7 @@ export async function loadChange(sql: Reader, job: string, number: string): Prom
   return { ...row, priceLines: priceLines.map((it) => ({ ...it, isNew: it.isNew === 1 })), costLines };
 }
 
-/** Days granted by changes approved by the date: how much later the planned finish is. */
+/** Extension granted, days by changes approved by the date: how much later the planned finish is. */
 export async function daysGranted(sql: Reader, jobId: number, asOf: string): Promise<number> {
   const row = await sql.get<{ days: number }>(
     `SELECT coalesce(sum(days_granted), 0) AS days FROM change_order WHERE job_id = $1 AND status = 'approved' AND decided_on <= $2`,

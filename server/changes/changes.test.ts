@@ -127,7 +127,7 @@ describe('a change order', () => {
 
   test('decided, it is altered by another change only; approving behind an application is refused', async () => {
     await act(database, TESTER, saveChange, 'J1', change(), null);
-    await expect(act(database, TESTER, decideChange, 'J1', 'C3', decision())).rejects.toThrow(/is a draft; issue it first/);
+    await expect(act(database, TESTER, decideChange, 'J1', 'C3', decision())).rejects.toThrow(/C3 is a draft; only an issued/);
     await act(database, TESTER, issueChange, 'J1', 'C3', '2031-03-22');
     const before = await everything(database);
     for (const [attempt, field] of [
@@ -138,14 +138,16 @@ describe('a change order', () => {
     ] as const)
       await expect(act(database, TESTER, decideChange, 'J1', 'C3', attempt)).rejects.toMatchObject({ faults: [{ field }] });
     await expect(act(database, TESTER, saveChange, 'J1', change({ version: 1 }), 'C3')).rejects.toThrow(
-      /withdraw it and raise another/,
+      /only a draft can be changed; raise another/,
     );
     expect(await everything(database)).toBe(before);
     await act(database, TESTER, decideChange, 'J1', 'C3', decision());
     await expect(act(database, TESTER, saveChange, 'J1', change({ version: 1 }), 'C3')).rejects.toThrow(
-      /altered by another change order only/,
+      /only a draft can be (changed; raise another change order|deleted)/,
     );
-    await expect(act(database, TESTER, deleteChange, 'J1', 'C3')).rejects.toThrow(/altered by another change order only/);
+    await expect(act(database, TESTER, deleteChange, 'J1', 'C3')).rejects.toThrow(
+      /only a draft can be (changed; raise another change order|deleted)/,
+    );
     await expect(database.write((sql) => sql.run('UPDATE change_order_line SET amount = 1'))).rejects.toThrow();
   });
 
@@ -220,7 +222,7 @@ describe('a transfer of budget', () => {
   test('comes to nothing, has a reason, and moves the estimate of both lines from its day on', async () => {
     await expect(
       act(database, TESTER, transferBudget, 'J1', { dated: '2031-04-05', reason: 'r', lines: lines(-10_000, 9_999) }),
-    ).rejects.toThrow(/leaves −0.01/);
+    ).rejects.toThrow(/out by −0.01/);
     expect(
       await act(database, TESTER, transferBudget, 'J1', {
         dated: '2031-04-05',
@@ -281,7 +283,7 @@ describe('a transfer of budget', () => {
 
   test.each([
     [
-      'that does not come to nothing',
+      'that does not net to zero',
       '1,2031-04-05,r,A,200,material,5\nJ1,1,2031-04-05,r,A,100,labour,-4',
       'budget_transfers:3:amount',
     ],

@@ -12,7 +12,7 @@ import { type Actor } from '../ledger/audit';
 import { assertVersion } from '../versions/staleness';
 import { insertSovLines } from '../jobs/sovLines';
 
-/** Keeps a draft change as typed, new or changed. Gives back its version. Throws conflict where somebody saved it since. */
+/** Saves a draft change as typed, new or changed. Gives back its version. Throws conflict where somebody saved it since. */
 export async function saveChange(command: Command, job: string, input: ChangeInput, was: string | null): Promise<number> {
   const { sql, actor } = command;
   const identity = await jobToChange(sql, job);
@@ -63,7 +63,7 @@ function changeFaults(input: ChangeInput, codes: ReadonlyMap<string, number>, so
   const named = new Set<string>();
   input.price.forEach((it, i) => {
     if (named.has(it.line))
-      faults.push({ field: `price.${i}.line`, message: `Line ${it.line} is there twice; put its amounts into one row` });
+      faults.push({ field: `price.${i}.line`, message: `Line ${it.line} appears twice; put its amounts into one row` });
     named.add(it.line);
     if (!sov.has(it.line) && it.description === '')
       faults.push({ field: `price.${i}.description`, message: `${it.line} is a new SOV line; say what it is for` });
@@ -176,7 +176,7 @@ async function dropUnnamedLines(sql: Sql, jobId: number): Promise<void> {
   );
 }
 
-/** Throws a draft away. What was issued is withdrawn instead. */
+/** Deletes a draft. What was issued is withdrawn instead. */
 export async function deleteChange(command: Command, job: string, number: string): Promise<void> {
   const { sql } = command;
   const identity = await jobToChange(sql, job);

@@ -12,7 +12,7 @@ export async function saveCompany(command: Command, input: CompanyInput): Promis
   const current = await sql.get<{ currency: string }>('SELECT currency FROM company');
   const used = await sql.get('SELECT 1 AS used FROM job LIMIT 1');
   if (current && used && current.currency !== input.currency)
-    throw fieldError('currency', `The books are kept in ${current.currency}; that cannot change once there are jobs`);
+    throw fieldError('currency', `The currency of the books is ${current.currency}; that cannot change once there are jobs`);
   await sql.run(
     `INSERT INTO company (id, name, currency, tax_name, tax_rate, year_start_month, address, job_number_pattern) VALUES (1, $1, $2, $3, $4, $5, $6, $7) ON CONFLICT (id) DO UPDATE
       SET name = excluded.name, currency = excluded.currency, tax_name = excluded.tax_name, tax_rate = excluded.tax_rate, year_start_month = excluded.year_start_month, address = excluded.address, job_number_pattern = excluded.job_number_pattern`,

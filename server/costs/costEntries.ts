@@ -29,7 +29,7 @@ const RUNNING_TOTALS = `INSERT INTO cost_total (cost_line_id, month, cost, hours
     GROUP BY cost_line_id, month
     WINDOW running AS (PARTITION BY cost_line_id ORDER BY month)`;
 
-/** Works the monthly totals of these jobs anew from their entries; part of every transaction that posts cost. */
+/** Recalculates the monthly totals of these jobs from their entries; part of every transaction that posts cost. */
 export async function refreshCostTotals(sql: Sql, jobIds: readonly number[]): Promise<void> {
   const jobs = JSON.stringify(jobIds);
   await sql.run(

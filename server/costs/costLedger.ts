@@ -1,5 +1,6 @@
 import type { PlainDate } from '../../core/calendar/plainDate';
-import type { COST_SORTS, CostPage, CostRow } from '../../wire/costs';
+import type { COST_SORTS, CostPage, CostRow, CostTotals } from '../../wire/costs';
+import { LedrinError } from '../../core/errors/ledrinError';
 import type { Reader } from '../db/sql';
 
 type CostSort = (typeof COST_SORTS)[number];
@@ -23,6 +24,8 @@ export interface CostLedgerFilter {
   uninstalled?: boolean;
   sort?: CostSort;
   descending?: boolean;
+  /** The keys of the row before the page, by the filter's order. */
+  after?: readonly (string | number)[];
   offset?: number;
   limit?: number;
 }
@@ -42,44 +45,41 @@ export interface Condition {
   needsLine: boolean;
 }
 
-/** One page of the cost ledger with the totals of all that matches. */
-export async function costLedgerPage(sql: Reader, filter: CostLedgerFilter): Promise<CostPage> {
+/** Number, amount in minor units and hours in ten-thousandths of all that matches. */
+export async function costTotals(sql: Reader, filter: CostLedgerFilter): Promise<CostTotals> {
   const ids = await filterIds(sql, filter);
-  if (!ids) return { rows: [], count: 0, amount: 0, hours: 0 };
-  const condition = conditionOf(filter, ids);
-  const from = `cost_entry e ${condition.needsLine ? 'JOIN cost_line l ON l.id = e.cost_line_id' : ''} WHERE ${condition.where.join(' AND ')}`;
-  const [totals, rows] = await Promise.all([
-    sql.get<{ count: number; amount: number; hours: number }>(
-      `SELECT count(*) AS count, coalesce(sum(e.amount), 0) AS amount, coalesce(sum(e.hours), 0) AS hours FROM ${from}`,
-      condition.bind,
-    ),
-    pageRows(sql, filter, condition),
-  ]);
-  return { ...totals!, rows };
+  if (!ids) return { count: 0, amount: 0, hours: 0 };
+  const { where, bind, needsLine } = conditionOf(filter, ids);
+  const totals = await sql.get<CostTotals>(
+    `SELECT count(*) AS count, coalesce(sum(e.amount), 0) AS amount, coalesce(sum(e.hours), 0) AS hours
+      FROM cost_entry e ${needsLine ? 'JOIN cost_line l ON l.id = e.cost_line_id' : ''} WHERE ${where.join(' AND ')}`,
+    bind,
+  );
+  return totals ?? { count: 0, amount: 0, hours: 0 };
+}
+
+/** One page of the cost ledger: from `after` on where it is given, else from `offset`. Throws bad input where `after` is of another order. */
+export async function costLedgerPage(sql: Reader, filter: CostLedgerFilter): Promise<CostPage> {
+  if (filter.after && filter.after.length !== keysOf(filter).length)
+    throw new LedrinError('bad-input', 'This page begins in another order of the ledger; read the first page again', [
+      { field: 'after', message: 'expected where a page of this order begins' },
+    ]);
+  const ids = await filterIds(sql, filter);
+  if (!ids) return { rows: [], next: null };
+  const { rows, next } = await pageOfRows(sql, filter, conditionOf(filter, ids));
+  return { rows: rows.map(costRow), next: next && JSON.stringify(next) };
 }
 
 /** All rows that match, in the filter's order, a page at a time: each begins after the last row of the one before it. */
 export async function* costLedgerPages(sql: Reader, filter: CostLedgerFilter, size: number): AsyncGenerator<CostRow[]> {
   const ids = await filterIds(sql, filter);
-  if (!ids) return;
-  const keys = [...orderOf(filter), 'e.id'];
-  let after: unknown[] | null = null;
-  for (;;) {
-    const condition = conditionOf(filter, ids);
-    if (after !== null) {
-      const marks = after.map((value) => `$${condition.bind.push(value)}`);
-      condition.where.push(`(${keys.join(', ')}) ${filter.descending ? '<' : '>'} (${marks.join(', ')})`);
-    }
-    const rows: Row[] = await pageOfRows(sql, { ...filter, limit: size, offset: 0 }, condition);
+  let after: CostLedgerFilter['after'];
+  while (ids) {
+    const { rows, next }: Page = await pageOfRows(sql, { ...filter, after, limit: size, offset: 0 }, conditionOf(filter, ids));
     if (rows.length > 0) yield rows.map(costRow);
-    const last = rows.at(-1);
-    if (!last || rows.length < size) return;
-    after = keys.map((_key, i) => last[`key${i}` as 'key0']);
+    if (!next) return;
+    after = next;
   }
-}
-
-async function pageRows(sql: Reader, filter: CostLedgerFilter, condition: Condition): Promise<CostRow[]> {
-  return (await pageOfRows(sql, filter, condition)).map(costRow);
 }
 
 interface Row {
@@ -100,28 +100,42 @@ interface Row {
   uninstalled: number;
   installed_on: string | null;
   /** What the rows are ordered by: `key0`, `key1` … */
-  key0: unknown;
+  key0: string | number;
 }
 
-function orderOf({ sort }: CostLedgerFilter): string[] {
-  return ORDER[sort ?? 'dated'].split(', ');
+interface Page {
+  rows: Row[];
+  next: (string | number)[] | null;
 }
 
-async function pageOfRows(sql: Reader, filter: CostLedgerFilter, { where, bind, needsLine }: Condition): Promise<Row[]> {
+/** What the rows are ordered by; the id last, so that no two rows are alike. */
+function keysOf({ sort }: CostLedgerFilter): string[] {
+  return [...ORDER[sort ?? 'dated'].split(', '), 'e.id'];
+}
+
+async function pageOfRows(sql: Reader, filter: CostLedgerFilter, { where, bind, needsLine }: Condition): Promise<Page> {
   const direction = filter.descending ? 'DESC' : 'ASC';
-  const keys = [...orderOf(filter), 'e.id'];
+  const limit = filter.limit ?? 200;
+  const keys = keysOf(filter);
   const order = keys.map((it) => `${it} ${direction}`).join(', ');
   const line = needsLine || filter.sort === 'cost-code' ? 'JOIN cost_line l ON l.id = e.cost_line_id' : '';
+  if (filter.after) {
+    const marks = filter.after.map((value) => `$${bind.push(value)}`);
+    where.push(`(${keys.join(', ')}) ${filter.descending ? '<' : '>'} (${marks.join(', ')})`);
+  }
   // Ids first: skipping over half a million rows is cheap while they are only index entries.
-  return sql.all<Row>(
+  const rows = await sql.all<Row>(
     `SELECT e.id, e.posting_id, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
       m.number AS commitment, e.uninstalled, e.installed_on, ${keys.map((key, i) => `${key} AS key${i}`).join(', ')}
-      FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${Number(filter.limit ?? 200)} OFFSET ${Number(filter.offset ?? 0)}) page
+      FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${limit} OFFSET ${filter.after ? 0 : (filter.offset ?? 0)}) page
       JOIN cost_entry e ON e.id = page.id JOIN cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = l.cost_code_id
       LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
       ORDER BY ${order}`,
     bind,
   );
+  const last = rows.at(-1);
+  const next = last && rows.length === limit ? keys.map((_key, i) => last[`key${i}` as 'key0']) : null;
+  return { rows, next };
 }
 
 function costRow(row: Row): CostRow {

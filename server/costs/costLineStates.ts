@@ -132,7 +132,7 @@ function loadChanges(sql: Reader, asOf: PlainDate, job: string): Promise<Change[
   );
 }
 
-/** Cost lines of change orders approved, and transfers made, by the date; those after the forecast that counts are kept apart too. */
+/** Cost lines of change orders approved, and transfers made, by the date; those after the forecast that counts are listed separately too. */
 function addChanges(rows: readonly Change[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, amount, hours, on, transfer] of rows) {
     const line = lines.get(id)!;

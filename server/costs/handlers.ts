@@ -1,7 +1,7 @@
 import { costCalls } from '../../wire/costs';
 import { actorOf } from '../http/context';
 import { handle } from '../http/handlers';
-import { costLedgerPage } from './costLedger';
+import { costLedgerPage, costTotals } from './costLedger';
 import { costLedgerCsv } from './costLedgerCsv';
 import { costSubtotals } from './costSubtotals';
 import { postCosts } from './postCosts';
@@ -9,6 +9,7 @@ import { previewCosts } from './previewCosts';
 
 export const costHandlers = handle(costCalls, {
   costPage: (sql, filter) => costLedgerPage(sql, filter),
+  costTotals: (sql, filter) => costTotals(sql, filter),
   costSubtotals: (sql, { by, ...filter }) => costSubtotals(sql, filter, by),
   costLedgerCsv: async (database, filter) => ({
     type: 'text/csv',

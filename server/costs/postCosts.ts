@@ -16,7 +16,7 @@ import { costCodeIds } from './costCodes';
 import { savePosting } from '../ledger/savePosting';
 import { type Actor } from '../ledger/audit';
 
-/** A checked batch, with the ids its entries are kept under. */
+/** A checked batch, with the ids its entries are saved under. */
 export interface PlannedBatch {
   jobIds: number[];
   journals: Journal[];

@@ -3,7 +3,7 @@ import sqlite3 from 'sqlite3';
 
 export type Connection = Sequelize;
 
-/** Opens one connection to a database file. A reading one cannot change it, whatever it is told. */
+/** Opens one connection to a database file. A reading one cannot change it, whatever it is shown. */
 export function connect(file: string, as: 'read' | 'write'): Connection {
   return new Sequelize({
     dialect: 'sqlite',

@@ -57,7 +57,7 @@ function groupFaults({ lines, row }: LoadedEstimate, input: AwardInput): Fault[]
     });
   input.groups.forEach((group, i) => {
     const at = (field: string, message: string) => faults.push({ field: `groups.${i}.${field}`, message });
-    if (seen.has(group.line)) at('line', `SOV line ${group.line} is there twice; each has a number of its own`);
+    if (seen.has(group.line)) at('line', `SOV line ${group.line} appears twice; each has a number of its own`);
     seen.add(group.line);
     group.members.forEach((member, k) => {
       if (!lines.some((it) => it.line === member)) at(`members.${k}`, `The estimate has no line ${member}`);

@@ -35,7 +35,7 @@ export async function movable(
 }
 
 /** Gives a changed draft its next version, with who changed it and when. */
-export async function touch(sql: Sql, actor: Actor, { row }: LoadedEstimate): Promise<void> {
+export async function bumpVersion(sql: Sql, actor: Actor, { row }: LoadedEstimate): Promise<void> {
   await sql.run('UPDATE estimate SET version = $1, saved_by = $2, saved_at = $3 WHERE id = $4', [
     row.version + 1,
     actor.name,
@@ -62,7 +62,7 @@ export function sizeFaults(estimate: Estimate, digits: number): Fault[] {
   return faults;
 }
 
-/** Writes the whole content of a draft anew. */
+/** Writes the whole content of a draft again. */
 export async function saveContent(sql: Sql, id: number, content: EstimateContent, prices: Estimate['prices']): Promise<void> {
   await sql.run('UPDATE estimate SET name = $1, overhead_rate = $2, profit_rate = $3, rounding = $4 WHERE id = $5', [
     content.name,

@@ -8,7 +8,7 @@ import { loadEstimate } from './estimateViews';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { loadPriceBook } from '../prices/priceBook';
 import { assertVersion } from '../versions/staleness';
-import { movable, saveContent, sizeFaults, touch, type EstimateContent } from './estimateContent';
+import { movable, saveContent, sizeFaults, bumpVersion, type EstimateContent } from './estimateContent';
 
 /** Starts an estimate, empty or as a copy with the prices of what it is copied from. Gives back its number. */
 export async function startEstimate(command: Command, job: string, input: NewEstimateInput): Promise<number> {
@@ -28,7 +28,7 @@ export async function startEstimate(command: Command, job: string, input: NewEst
 }
 
 /**
- * Keeps an estimate as typed. A build-up it did not use before comes in at what the price book says now; the others keep
+ * Saves an estimate as typed. A build-up it did not use before comes in at what the price list says now; the others keep
  * the unit costs they have. Throws conflict where somebody saved it since it was opened. Gives back the new version.
  */
 export async function saveEstimate(command: Command, job: string, number: number, input: EstimateInput): Promise<number> {
@@ -43,7 +43,7 @@ export async function saveEstimate(command: Command, job: string, number: number
   const faults = [...lineFaults(input, codes, prices), ...sizeFaults({ ...content, prices }, digits)];
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
   await saveContent(sql, estimate.row.id, content, prices);
-  await touch(sql, actor, estimate);
+  await bumpVersion(sql, actor, estimate);
   command.note(`${job}/${number}`, {
     version: estimate.row.version + 1,
     lines: input.lines.length,
@@ -63,7 +63,7 @@ function contentOf(input: EstimateInput): EstimateContent {
   };
 }
 
-/** Unit costs of the build-ups that lines use: those already priced as they are, others from the price book. */
+/** Unit costs of the build-ups that lines use: those already priced as they are, others from the price list. */
 function pricesFor(lines: readonly EstimateLine[], kept: Estimate['prices'], book: PriceBook): Map<string, readonly UnitShare[]> {
   const used = [...new Set(lines.map((it) => it.buildUp))].filter(
     (code) => code !== '' && (kept.has(code) || book.buildUps.has(code)),
@@ -76,9 +76,9 @@ function lineFaults(input: EstimateInput, codes: ReadonlySet<string>, prices: Es
   const seen = new Set<string>();
   input.lines.forEach((line, i) => {
     const at = (field: string, message: string) => faults.push({ field: `lines.${i}.${field}`, message });
-    if (seen.has(line.line)) at('line', `Line ${line.line} is there twice; each line has a number of its own`);
+    if (seen.has(line.line)) at('line', `Line ${line.line} appears twice; each line has a number of its own`);
     seen.add(line.line);
-    if (line.buildUp !== '' && !prices.has(line.buildUp)) at('buildUp', `There is no build-up ${line.buildUp} in the price book`);
+    if (line.buildUp !== '' && !prices.has(line.buildUp)) at('buildUp', `There is no build-up ${line.buildUp} in the price list`);
     line.parts.forEach((part, k) => {
       if (!codes.has(part.costCode))
         at(`parts.${k}.costCode`, `There is no cost code ${part.costCode}; add it in Set-up, or choose another`);
@@ -107,7 +107,7 @@ export async function sendEstimate(command: Command, job: string, number: number
   command.note(`${job}/${number}`, { on, reference });
 }
 
-/** Throws a draft away. What was sent is kept. */
+/** Deletes a draft. What was sent is saved. */
 export async function deleteEstimate(command: Command, job: string, number: number): Promise<void> {
   const { sql } = command;
   const { row } = await movable(sql, 'delete', job, number);

@@ -12,6 +12,7 @@ import { bookText } from '../test/randomBook';
 import type { Rows } from '../test/secondCalculation';
 import { TenderReckoner } from '../test/secondTenderCalculation';
 import { awardJob } from './award';
+import { runs } from '../test/runs';
 
 afterAll(cleanUp);
 
@@ -22,7 +23,7 @@ const percent = decimals(0, 600_000, 4);
 const type = fc.constantFrom(...COST_TYPES);
 const code = fc.constantFrom('100', '200', '900');
 
-/** Books with a price book of nested build-ups and one estimate on the tender J2. */
+/** Books with a price list of nested build-ups and one estimate on the tender J2. */
 const tender = fc
   .record({
     items: fc.array(
@@ -138,6 +139,6 @@ test('random tenders are priced and awarded, to the penny, as a second reckoning
         await database.close();
       }
     }),
-    { numRuns: 60, endOnFailure: true },
+    { numRuns: runs(20), endOnFailure: true },
   );
 }, 900_000);

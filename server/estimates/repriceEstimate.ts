@@ -8,14 +8,14 @@ import { loadEstimate, type LoadedEstimate } from './estimateViews';
 import { digestOf } from '../versions/digest';
 import { loadPriceBook } from '../prices/priceBook';
 import { assertAsPreviewed } from '../versions/staleness';
-import { movable, saveContent, sizeFaults, touch } from './estimateContent';
+import { movable, saveContent, sizeFaults, bumpVersion } from './estimateContent';
 
-/** What pricing a draft with the price book of today would change, line by line; nothing is kept. */
+/** What pricing a draft with the price list of today would change, line by line; nothing is saved. */
 export async function previewReprice(sql: Reader, job: string, number: number): Promise<Repricing> {
-  return (await repricing(sql, await loadEstimate(sql, job, number))).told;
+  return (await repricing(sql, await loadEstimate(sql, job, number))).shown;
 }
 
-async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ told: Repricing; next: Estimate; basis: unknown }> {
+async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ shown: Repricing; next: Estimate; basis: unknown }> {
   const book = await loadPriceBook(sql);
   const digits = await loadDigits(sql);
   const next: Estimate = {
@@ -43,19 +43,19 @@ async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ told:
   });
   const change = { lines, before: before.totals.price, after: after.totals.price };
   const basis = [estimate.row.version, change];
-  return { told: { ...change, seen: digestOf(basis) }, next, basis };
+  return { shown: { ...change, seen: digestOf(basis) }, next, basis };
 }
 
-/** Prices a draft anew with the price book of today, as it was previewed. Gives back the new version. */
+/** Prices a draft again with the price list of today, as it was previewed. Gives back the new version. */
 export async function repriceEstimate(command: Command, job: string, number: number, seen: string): Promise<number> {
   const { sql, actor } = command;
   const estimate = await movable(sql, 'reprice', job, number);
-  const { next, told, basis } = await repricing(sql, estimate);
+  const { next, shown: told, basis } = await repricing(sql, estimate);
   assertAsPreviewed(command, 'What repricing would change', basis, seen);
   const faults = sizeFaults(next, await loadDigits(sql));
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
   await saveContent(sql, estimate.row.id, { ...next, name: estimate.row.name }, next.prices);
-  await touch(sql, actor, estimate);
+  await bumpVersion(sql, actor, estimate);
   command.note(`${job}/${number}`, told);
   return estimate.row.version + 1;
 }

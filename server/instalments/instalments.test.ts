@@ -14,7 +14,7 @@ import { jobBilling } from '../billing/jobBilling';
 import { cleanUp, differences, everything, faultsOf, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { BY_DAY, NOT_BEGUN } from '../test/wholeBook';
 import { certifyApplication, startApplication } from '../billing/applications';
-import { saveInstalments } from './instalments';
+import { saveBillingSchedule } from './instalments';
 import { keepInstalments, keepPlan } from '../test/asSeen';
 
 afterAll(cleanUp);
@@ -102,8 +102,8 @@ describe('what does not hold', () => {
   test.each([
     ['too little', [order, panels], 'instalments', /9,900\.00.*11,000\.00; 1,100\.00 is still to be scheduled/],
     ['too much', [order, panels, { ...done, rate: 200_000 }], 'instalments.2.rate', /1,100\.00; bill that or less/],
-    ['neither', [order, panels, { ...done, rate: null }], 'instalments.2.rate', /give one of the two/],
-    ['both', [{ ...order, amount: 1 }, panels, done], 'instalments.0.rate', /give one of the two/],
+    ['neither', [order, panels, { ...done, rate: null }], 'instalments.2.rate', /enter one of the two/],
+    ['both', [{ ...order, amount: 1 }, panels, done], 'instalments.0.rate', /enter one of the two/],
     ['a day of a stage', [order, panels, { ...done, day: '2031-05-01' }], 'instalments.2.day', /take out the day/],
     ['days of a day', [{ ...order, days: 3 }, panels, done], 'instalments.0.days', /counted from a start/],
     ['a stage twice', [order, panels, { ...done, stages: ['A', 'A'] }], 'instalments.2.stages', /twice/],
@@ -125,7 +125,7 @@ describe('what does not hold', () => {
     await keep();
     const { seen } = await billingScheduleView(reading(database), 'J1', '2031-04-30');
     await keep([...INSTALMENTS].reverse());
-    await expect(act(database, TESTER, saveInstalments, 'J1', { seen, instalments: [] })).rejects.toThrow(
+    await expect(act(database, TESTER, saveBillingSchedule, 'J1', { seen, instalments: [] })).rejects.toThrow(
       /This billing schedule changed after you opened it; tester saved here last, at 09:00 on 2031-05-02/,
     );
     await keep([]);

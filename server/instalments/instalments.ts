@@ -17,10 +17,14 @@ import { assertUnchanged } from '../versions/staleness';
 type InstalmentInput = InstalmentsInput['instalments'][number];
 
 /**
- * Keeps a job's fixed billing schedule, whole; none of it: the job is billed without one. It comes to the contract sum
+ * Saves a job's fixed billing schedule, whole; none of it: the job is billed without one. It comes to the contract sum
  * with all that is approved, and takes from no line more than it has.
  */
-export async function saveInstalments(command: Command, number: string, { seen, instalments }: InstalmentsInput): Promise<void> {
+export async function saveBillingSchedule(
+  command: Command,
+  number: string,
+  { seen, instalments }: InstalmentsInput,
+): Promise<void> {
   const { sql } = command;
   const { id, status, locked } = await jobByNumber(sql, number, 'job');
   const closed = scheduleClosed(status, locked);
@@ -64,7 +68,7 @@ function contradictions(it: InstalmentInput, i: number): Fault[] {
   const at = (field: string, message: string): Fault => ({ field: `instalments.${i}.${field}`, message });
   return [
     ...((it.rate === null) === (it.amount === null)
-      ? [at('rate', `${it.name} is a per cent or an amount: give one of the two`)]
+      ? [at('rate', `${it.name} is a percentage or an amount: enter one of the two`)]
       : []),
     ...(it.due !== 'day' && it.day !== null
       ? [at('day', `${it.name} falls due at the ${it.due} of its stages; take out the day, or make it due on a day`)]

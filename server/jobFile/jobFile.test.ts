@@ -264,7 +264,7 @@ test('what somebody else changed since it was opened is not written over', async
     await expect(late).rejects.toMatchObject({
       code: 'conflict',
       message: expect.stringMatching(
-        /changed after you opened it; tester saved here last, at 09:00 on 2031-05-02; open it again/,
+        /changed after you opened it; tester saved here last, at 09:00 on 2031-05-02; open it in a second window/,
       ),
     });
   expect(await everything(database)).toBe(before);
@@ -275,17 +275,21 @@ describe('nothing with history is deleted', () => {
     await act(database, TESTER, deleteJob, 'J2');
     expect(await reading(database).all('SELECT number FROM job')).toEqual([{ number: 'J1' }]);
     await expect(act(database, TESTER, deleteJob, 'J1')).rejects.toThrow(
-      /was awarded, and is kept; close it when it is finished, or lock it/,
+      /was awarded, so it cannot be deleted; close it when it is finished, or lock it/,
     );
     const noted = await temporaryDatabase();
     expect(await faultsOf(noted, TENDER_BOOK)).toEqual([]);
     await act(noted, TESTER, addEvent, 'J2', { kind: 'call', dated: '2031-05-02', text: 'Asked for a lower price' });
-    await expect(act(noted, TESTER, deleteJob, 'J2')).rejects.toThrow(/Tender J2 has .*noted events, and is kept; lock it/);
+    await expect(act(noted, TESTER, deleteJob, 'J2')).rejects.toThrow(
+      /Tender J2 has .*noted events, so it cannot be deleted; lock it/,
+    );
     const other = await temporaryDatabase();
     expect(
       await faultsOf(other, { ...TENDER_BOOK, forecasts: `${TENDER_BOOK.forecasts}J2,2031-02-28,,100,labour,percent,60\n` }),
     ).toEqual([]);
-    await expect(act(other, TESTER, deleteJob, 'J2')).rejects.toThrow(/Tender J2 has forecasts, and is kept; lock it/);
+    await expect(act(other, TESTER, deleteJob, 'J2')).rejects.toThrow(
+      /Tender J2 has forecasts, so it cannot be deleted; lock it/,
+    );
   });
 
   test('closing out takes final cost and bills, but no change', async () => {

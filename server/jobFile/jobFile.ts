@@ -52,7 +52,7 @@ function fixedFaults(was: JobFacts, input: JobFactsInput): Fault[] {
   }));
 }
 
-/** Keeps the people of a job: the client's contacts and our team, as one list. */
+/** Saves the people of a job: the client's contacts and our team, as one list. */
 export async function savePeople(command: Command, number: string, people: readonly Person[], seen: string): Promise<void> {
   await replaceList(
     command,
@@ -64,7 +64,7 @@ export async function savePeople(command: Command, number: string, people: reado
   );
 }
 
-/** Keeps the checklist of a job. */
+/** Saves the checklist of a job. */
 export async function saveChecklist(command: Command, number: string, items: readonly CheckItem[], seen: string): Promise<void> {
   await replaceList(
     command,
@@ -98,7 +98,7 @@ async function replaceList(
   command.note(number, rows);
 }
 
-/** Keeps a checklist under a name, for other jobs. */
+/** Saves a checklist under a name, for other jobs. */
 export async function saveCheckTemplate(command: Command, input: CheckTemplate): Promise<void> {
   const { sql } = command;
   await sql.run(

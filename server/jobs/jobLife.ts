@@ -91,23 +91,20 @@ const HISTORY: readonly (readonly [table: string, what: string, where: string])[
   ['job_event', 'noted events', 'job_id = $1'],
 ];
 
-/** Takes away a tender nothing ever happened on. Anything with history is kept, and what to do instead is told. */
+/** Deletes a tender nothing ever happened on. Anything with history is saved, and what to do instead is shown. */
 export async function deleteJob(command: Command, number: string): Promise<void> {
   const { sql } = command;
   const job = await jobByNumber(sql, number, 'job');
   if (job.status !== 'tender')
     throw new LedrinError(
       'refused',
-      `Job ${number} was awarded, and is kept; close it when it is finished, or lock it so that nothing posts to it`,
+      `Job ${number} was awarded, so it cannot be deleted; close it when it is finished, or lock it so that nothing posts to it`,
     );
   const found: string[] = [];
   for (const [table, what, where] of HISTORY)
     if (await sql.get(`SELECT 1 FROM ${table} WHERE ${where} LIMIT 1`, [job.id])) found.push(what);
   if (found.length > 0)
-    throw new LedrinError(
-      'refused',
-      `Tender ${number} has ${found.join(', ')}, and is kept; lock it, so that nothing more happens on it`,
-    );
+    throw new LedrinError('refused', `Tender ${number} has ${found.join(', ')}, so it cannot be deleted; lock it instead`);
   const own = '(SELECT id FROM cost_line WHERE job_id = $1)';
   for (const statement of [
     'DELETE FROM quotation WHERE job_id = $1',

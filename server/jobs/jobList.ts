@@ -22,7 +22,7 @@ export function jobListRow(job: LoadedPosition, asOf: string): JobListRow {
   };
 }
 
-/** All jobs with their figures as of a date, the totals of those in the schedule, and half-made jobs. */
+/** All jobs with their figures as of a date, the totals of those in the schedule, and job drafts. */
 export async function jobList(sql: Reader, asOf: string): Promise<JobList> {
   const [positions, drafts] = await Promise.all([loadPositions(sql, asOf, null), jobDrafts(sql)]);
   const scheduled = positions.filter((job) => inSchedule(job, asOf));

@@ -2,7 +2,7 @@ import type { Command } from '../ledger/command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { JobTemplate } from '../../wire/jobs';
 
-/** Keeps a job as typed under a name, to begin others from. */
+/** Saves a job as typed under a name, to begin others from. */
 export async function saveJobTemplate(command: Command, { name, content }: JobTemplate): Promise<void> {
   const { sql, actor } = command;
   await sql.run(

@@ -145,7 +145,7 @@ describe('a new job', () => {
         {
           field: 'sov',
           message:
-            'The schedule of values is 0.01 short of the contract sum; change a line or the sum until the difference is nothing',
+            'The schedule of values is 0.01 short of the contract sum; change a line or the sum until the difference is zero',
         },
         { field: 'budget.0.sovLine' },
         { field: 'budget.0.costCode' },

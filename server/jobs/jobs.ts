@@ -13,7 +13,7 @@ import { CostLines } from '../costs/costEntries';
 import { noteMove, refuseUnready } from './jobLife';
 import { insertSovLines } from './sovLines';
 
-/** Keeps a half-made job as typed. Gives back its id; `id` null makes a new draft. */
+/** Saves a job draft as typed. Gives back its id; `id` null makes a new draft. */
 export async function saveDraft(command: Command, id: number | null, content: unknown): Promise<number> {
   const { sql, actor } = command;
   const text = JSON.stringify(content);
@@ -81,7 +81,7 @@ function scheduleFaults(input: JobInput, digits: number): Fault[] {
   const seen = new Set<string>();
   input.sov.forEach(({ line }, i) => {
     if (seen.has(line))
-      faults.push({ field: `sov.${i}.line`, message: `Line ${line} is there twice; each SOV line has a number of its own` });
+      faults.push({ field: `sov.${i}.line`, message: `Line ${line} appears twice; each SOV line has a number of its own` });
     seen.add(line);
   });
   const difference = input.contractSum - sum(input.sov.map((it) => it.scheduledValue));
@@ -89,7 +89,7 @@ function scheduleFaults(input: JobInput, digits: number): Fault[] {
     const [amount, what] = [displayExact(Math.abs(difference), digits), difference > 0 ? 'short of' : 'over'];
     faults.push({
       field: 'sov',
-      message: `The schedule of values is ${amount} ${what} the contract sum; change a line or the sum until the difference is nothing`,
+      message: `The schedule of values is ${amount} ${what} the contract sum; change a line or the sum until the difference is zero`,
     });
   }
   input.budget.forEach(({ sovLine }, i) => {

@@ -75,7 +75,7 @@ export function nextSteps(
   const count = (status: string) => changes.filter((it) => it.status === status).length;
   const [drafts, issued] = [count('draft'), count('issued')];
   if (drafts > 0) add(`${drafts} ${drafts === 1 ? 'change is a draft' : 'changes are drafts'}: issue or discard`, '/changes');
-  if (issued > 0) add(`${issued} ${issued === 1 ? 'change waits' : 'changes wait'} for approval`, '/changes');
+  if (issued > 0) add(`${issued} ${issued === 1 ? 'change order' : 'change orders'} awaiting approval`, '/changes');
   if (position.finished && progress.billed < progress.contractSum) add('Finished, and not billed in full', '/billing');
   return steps;
 }

@@ -120,7 +120,7 @@ describe('a batch of costs', () => {
       /reversed already/,
     );
     await expect(act(database, TESTER, reversePosting, reversal.postingId, { on: null, reason: 'back' })).rejects.toThrow(
-      /not reversed/,
+      /cannot be reversed/,
     );
   });
 

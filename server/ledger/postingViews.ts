@@ -4,7 +4,7 @@ import type { Journal } from '../../core/ledger/journal';
 import { POSTING_NAMES, type PostingKind } from '../../core/ledger/posting';
 import type * as v from 'valibot';
 import type { JournalView, PostingPage, PostingRow, postingsQuery, PostingView } from '../../wire/ledger';
-import { whyFixed } from './whyNotReversible';
+import { whyNotReversible } from './whyNotReversible';
 import type { Reader } from '../db/sql';
 
 export function journalView({ dated, lines }: Journal): JournalView {
@@ -84,14 +84,14 @@ function conditionsOf(filter: Omit<PostingsFilter, 'before'>): { where: string[]
   return { where, bind };
 }
 
-/** One posted posting with its journals, and whether it can still be reversed. */
+/** One posting with its journals, and whether it can still be reversed. */
 export async function postingView(sql: Reader, id: number): Promise<PostingView> {
   const row = await sql.get<Row>(`${POSTINGS} WHERE p.id = $1`, [id]);
-  if (!row) throw new LedrinError('not-found', `There is no posting ${id}`);
+  if (!row) throw new LedrinError('not-found', `There is no document ${id}`);
   const [journals, entries, fixed] = await Promise.all([
     postingJournals(sql, id),
     sql.get<{ count: number }>('SELECT count(*) AS count FROM cost_entry WHERE posting_id = $1', [id]),
-    whyFixed(sql, { id, kind: row.kind, job_id: row.job_id }),
+    whyNotReversible(sql, { id, kind: row.kind, job_id: row.job_id }),
   ]);
   return { ...withName(row), note: row.note, journals, entryCount: entries!.count, fixed };
 }

@@ -6,7 +6,7 @@ import type { Posted, ReversalInput } from '../../wire/ledger';
 import type { Sql } from '../db/sql';
 import { insertCostEntries, refreshCostTotals } from '../costs/costEntries';
 import { reverseEntries } from '../costs/postCosts';
-import { whyFixed } from './whyNotReversible';
+import { whyNotReversible } from './whyNotReversible';
 import { savePosting } from './savePosting';
 import { type Actor } from './audit';
 import { fieldError } from '../company/saveCompany';
@@ -19,12 +19,12 @@ interface PostingRow {
   dated: string;
 }
 
-/** Corrects a posted posting by another that names it and takes all of it back, on the day given or the posting's own. */
+/** Corrects a posting by another that names it and takes all of it back, on the day given or the posting's own. */
 export async function reversePosting(command: Command, postingId: number, input: ReversalInput): Promise<Posted> {
   const { sql, actor } = command;
   const posting = await sql.get<PostingRow>('SELECT id, kind, job_id, reference, dated FROM posting WHERE id = $1', [postingId]);
-  if (!posting) throw new LedrinError('not-found', `There is no posting ${postingId}`);
-  const why = await whyFixed(sql, posting);
+  if (!posting) throw new LedrinError('not-found', `There is no document ${postingId}`);
+  const why = await whyNotReversible(sql, posting);
   if (why) throw new LedrinError('refused', why);
   const on = input.on ?? posting.dated;
   if (on < posting.dated) throw fieldError('on', `The reversal, ${on}, is before the posting it reverses, ${posting.dated}`);

@@ -1,13 +1,13 @@
 import type { Reader } from '../db/sql';
 
 /** Why a posting cannot be reversed; null where it can. */
-export async function whyFixed(
+export async function whyNotReversible(
   sql: Reader,
   posting: { id: number; kind: string; job_id: number | null },
 ): Promise<string | null> {
   const by = await sql.get<{ id: number }>('SELECT id FROM posting WHERE reverses_id = $1', [posting.id]);
-  if (by) return `Posting ${posting.id} was reversed already, by posting ${by.id}`;
-  if (posting.kind === 'reversal') return 'A reversal is not reversed; post the right figures anew';
+  if (by) return `Document ${posting.id} was reversed already, by document ${by.id}`;
+  if (posting.kind === 'reversal') return 'A reversal cannot be reversed; post the correct figures again';
   if (posting.kind === 'application')
     return 'A certified application is stated to date: put the difference right in the next application';
   const locked = await sql.get<{ number: string }>(

@@ -28,12 +28,9 @@ export function clientDocumentDocx(it: ClientDocument): Promise<Buffer> {
           ...text([`For: ${it.job.name}`, it.job.site, `our job ${it.job.number}`].filter(Boolean).join(', ')),
           ...(it.introduction ? text(it.introduction) : []),
           linesTable(it),
-          ...(it.days ? text(`Time asked for: ${it.days} ${it.days === 1 ? 'day' : 'days'} later than agreed.`) : []),
+          ...(it.days ? text(`Extension of time requested: ${it.days} ${it.days === 1 ? 'day' : 'days'}.`) : []),
           ...(it.alternates.length > 0
-            ? [
-                heading('Alternates, on top of the price or off it'),
-                pairs(it.alternates.map((one) => [one.name, amount(one.amount)])),
-              ]
+            ? [heading('Options (add or deduct)'), pairs(it.alternates.map((one) => [one.name, amount(one.amount)]))]
             : []),
           ...(it.payments.length > 0
             ? [heading('Payment'), pairs(it.payments.map((one) => [paymentName(one), amount(one.amount)]))]
@@ -81,7 +78,7 @@ function linesTable(it: ClientDocument): Table {
       [amounts, line.amount === null ? '' : displayExact(line.amount, it.digits)],
     ),
   ];
-  const head = ['Line', 'Description', ...pick([quantities, 'Quantity'], [unitPrices, 'Price of one'], [amounts, it.currency])];
+  const head = ['Line', 'Description', ...pick([quantities, 'Quantity'], [unitPrices, 'Unit price'], [amounts, it.currency])];
   const label = `${it.kind === 'change' ? 'Change to the contract sum' : 'Price'}, ${it.currency} before tax`;
   const total = ['', label, ...head.slice(2).map(() => '')];
   if (head.length > 2) total[total.length - 1] = displayExact(it.total, it.digits);

@@ -25,13 +25,13 @@ export function clientDocumentContent(it: ClientDocument): Content[] {
     ...(it.days
       ? [
           {
-            text: `Time asked for: ${it.days} ${it.days === 1 ? 'day' : 'days'} later than agreed.`,
+            text: `Extension of time requested: ${it.days} ${it.days === 1 ? 'day' : 'days'}.`,
             margin: [0, 0, 0, 10],
           } as Content,
         ]
       : []),
     ...part(
-      'Alternates, on top of the price or off it',
+      'Options (add or deduct)',
       it.alternates.map((one) => [one.name, amount(one.amount)]),
     ),
     ...part(
@@ -86,7 +86,7 @@ function lineTable(it: ClientDocument): Content {
     { text: 'Line', bold: true },
     { text: 'Description', bold: true },
     ...(quantities ? [right('Quantity', true)] : []),
-    ...(unitPrices ? [right('Price of one', true)] : []),
+    ...(unitPrices ? [right('Unit price', true)] : []),
     ...(amounts ? [right(it.currency, true)] : []),
   ];
   const rows = it.lines.map((line): TableCell[] => [

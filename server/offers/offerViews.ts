@@ -63,7 +63,7 @@ function toView(row: OfferRow): Omit<OfferView, 'intact' | 'questions' | 'closed
   return { id, token, recipient, sentOn, status, answeredAt, answeredBy, reason, signature, hash, seal };
 }
 
-/** The kept document still has its hash and seal, and what it was made from still says the same. */
+/** The saved document still has its hash and seal, and what it was made from still says the same. */
 async function isIntact(sql: Reader, row: OfferRow): Promise<boolean> {
   if (contentHash(row.document) !== row.hash) return false;
   if (row.status === 'accepted' && sealOf(row) !== row.seal) return false;

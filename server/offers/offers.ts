@@ -20,7 +20,7 @@ interface Offered {
   document: ClientDocument;
 }
 
-/** Keeps a document as it goes out, with its hash and an unguessable link, and puts the message into the outbox. */
+/** Saves a document as it goes out, with its hash and an unguessable link, and puts the message into the outbox. */
 export async function offerDocument(sql: Sql, sending: Sending, actor: Actor, offered: Offered, input: SendInput): Promise<void> {
   const { id: jobId } = await jobByNumber(sql, offered.job, 'job');
   const token = randomBytes(24).toString('base64url');

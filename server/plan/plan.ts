@@ -6,7 +6,7 @@ import { jobByNumber } from '../jobs/jobByNumber';
 import { plannedDates } from './planView';
 import { assertUnchanged } from '../versions/staleness';
 
-/** Keeps the sections of a job with their dates, and the dates of single cost lines. A section that is in use stays. */
+/** Saves the sections of a job with their dates, and the dates of single cost lines. A section that is in use stays. */
 export async function savePlan(command: Command, number: string, input: PlanInput): Promise<void> {
   const { sql } = command;
   const { id } = await jobByNumber(sql, number, 'job');
@@ -58,7 +58,7 @@ function planFaults(input: PlanInput, known: (it: PlanInput['lines'][number]) =>
   const names = new Set<string>();
   const seen = new Set<string>();
   input.sections.forEach((it, i) => {
-    if (names.has(it.name)) faults.push({ field: `sections.${i}.name`, message: `Section ${it.name} is there twice` });
+    if (names.has(it.name)) faults.push({ field: `sections.${i}.name`, message: `Section ${it.name} appears twice` });
     names.add(it.name);
     if (it.startsOn && it.finishesOn && it.finishesOn < it.startsOn)
       faults.push({ field: `sections.${i}.finishesOn`, message: `${it.name} would finish ${it.finishesOn}, before it starts` });
@@ -75,7 +75,7 @@ function planFaults(input: PlanInput, known: (it: PlanInput['lines'][number]) =>
         field: `lines.${i}.costCode`,
         message: `The job has no line ${[it.section, it.costCode, it.costType].filter(Boolean).join(' ')}`,
       });
-    if (seen.has(key)) faults.push({ field: `lines.${i}.costCode`, message: 'This line is there twice' });
+    if (seen.has(key)) faults.push({ field: `lines.${i}.costCode`, message: 'This line appears twice' });
     seen.add(key);
     if (it.finishesOn < it.startsOn)
       faults.push({ field: `lines.${i}.finishesOn`, message: `It would finish ${it.finishesOn}, before it starts` });

@@ -56,7 +56,7 @@ export async function planView(sql: Reader, number: string, asOf: string): Promi
       };
     }),
     lines: planned.map(({ id: _id, ...it }) => it),
-    months: besideActual(plan.months, job.months, periodOf(asOf)),
+    months: mergeActuals(plan.months, job.months, periodOf(asOf)),
     unplannedCost: plan.unplannedCost,
     unplannedBilling: plan.unplannedBilling,
   };
@@ -113,7 +113,7 @@ async function instalmentSpans(sql: Reader, number: string, jobId: number, asOf:
 }
 
 /** Planned months and those with entries as one run; what happened ends with the month of the page. */
-function besideActual(
+function mergeActuals(
   planned: ReturnType<typeof planByMonth>['months'],
   actual: readonly { month: string; cost: number; billed: number }[],
   until: string,

@@ -7,7 +7,7 @@ import type { PriceItemInput } from '../../wire/prices';
 import { savePriceItems } from './prices';
 
 /**
- * Takes a price list in the columns of price_items.csv: new items are added, known ones kept anew, all or nothing. Throws
+ * Takes a price list in the columns of price_items.csv: new items are added, known ones saved again, all or nothing. Throws
  * BookRefused with every fault by row. Gives back how many items it had.
  */
 export async function importPrices(command: Command, path: string): Promise<number> {
@@ -22,7 +22,7 @@ export async function importPrices(command: Command, path: string): Promise<numb
   const seen = new Set<string>();
   for (const row of rows) {
     const at = (column: string, message: string) => faults.add('price_items', row.row, column, message);
-    if (row.price_item && seen.has(row.price_item)) at('price_item', `duplicate key: ${row.price_item} is there twice`);
+    if (row.price_item && seen.has(row.price_item)) at('price_item', `duplicate key: ${row.price_item} appears twice`);
     seen.add(row.price_item ?? '');
     if (row.cost_code && !codes.has(row.cost_code)) at('cost_code', `unknown reference: there is no cost code ${row.cost_code}`);
     if (row.vendor && !vendors.has(row.vendor)) at('vendor', `unknown reference: there is no vendor ${row.vendor}`);
@@ -32,7 +32,7 @@ export async function importPrices(command: Command, path: string): Promise<numb
   if (faults.any) throw new BookRefused(faults.faults);
   const on = actor.at.slice(0, 10);
   await savePriceItems(command, { items: rows.map(itemOf), on, reason: 'Price list imported' });
-  command.note('price book', { items: rows.length });
+  command.note('price list', { items: rows.length });
   return rows.length;
 }
 

@@ -6,7 +6,7 @@ import type { Achieved, BuildUpInput, PriceBookView, PriceChange, PriceItemInput
 import type { Reader } from '../db/sql';
 import { loadDigits } from '../company/company';
 
-/** The whole price book, items and build-ups by code. */
+/** The whole price list, items and build-ups by code. */
 export async function priceBookView(sql: Reader): Promise<PriceBookView> {
   const items = await sql.all<PriceItemInput>(
     `SELECT p.code, p.description, p.unit, p.cost_type AS costType, c.code AS costCode, p.wage_class AS wageClass, p.unit_cost AS unitCost,

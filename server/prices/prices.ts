@@ -13,7 +13,7 @@ import { fieldError } from '../company/saveCompany';
 /** The unit of every labour item: its unit cost is an hour's. */
 export const LABOUR_UNIT = 'h';
 
-/** Adds price items, or keeps those of the same code anew; a unit cost that moved goes into the item's history. */
+/** Adds price items, or keeps those of the same code again; a unit cost that moved goes into the item's history. */
 export async function savePriceItems(command: Command, { items, on, reason }: PriceItemsInput): Promise<void> {
   const { sql, actor } = command;
   const [codes, vendors] = [await idsByCode(sql, 'cost_code'), await idsByCode(sql, 'vendor')];
@@ -76,7 +76,7 @@ function itemFaults(items: readonly PriceItemInput[], codes: Map<string, number>
   const seen = new Set<string>();
   items.forEach((it, i) => {
     const at = (field: string, message: string) => faults.push({ field: `items.${i}.${field}`, message });
-    if (seen.has(it.code)) at('code', `${it.code} is there twice; each item has a code of its own`);
+    if (seen.has(it.code)) at('code', `${it.code} appears twice; each item has a code of its own`);
     seen.add(it.code);
     if (!codes.has(it.costCode)) at('costCode', `There is no cost code ${it.costCode}; add it in Set-up, or choose another`);
     if (it.vendor !== '' && !vendors.has(it.vendor))
@@ -91,7 +91,7 @@ async function idsByCode(sql: Reader, table: 'cost_code' | 'vendor' | 'price_ite
   return new Map((await sql.all<{ id: number; code: string }>(`SELECT id, code FROM ${table}`)).map((row) => [row.code, row.id]));
 }
 
-/** Takes an item out of the price book. Refused where a build-up is made of it: the message names them. */
+/** Takes an item out of the price list. Refused where a build-up is made of it: the message names them. */
 export async function removePriceItem(command: Command, code: string): Promise<void> {
   const { sql } = command;
   const { items, buildUps } = await priceBookView(sql);
@@ -101,7 +101,7 @@ export async function removePriceItem(command: Command, code: string): Promise<v
   command.note(code, {});
 }
 
-/** Takes a build-up out of the price book. Estimates priced with it keep what they were priced at. */
+/** Takes a build-up out of the price list. Estimates priced with it keep what they were priced at. */
 export async function removeBuildUp(command: Command, code: string): Promise<void> {
   const { sql } = command;
   const { buildUps } = await priceBookView(sql);
@@ -116,7 +116,7 @@ function refuseUsed(what: string, used: readonly BuildUp[]): void {
     throw new LedrinError('refused', `${what} is part of ${used.map((it) => it.code).join(', ')}; take it out there first`);
 }
 
-/** What moving prices would do to items and build-ups; nothing is kept. */
+/** What moving prices would do to items and build-ups; nothing is saved. */
 export async function previewPriceMove(database: Database, input: PriceMoveInput): Promise<PriceMoves> {
   return database.read(async (sql) => {
     const { items, buildUps } = await priceBookView(sql);
@@ -145,11 +145,11 @@ export async function previewPriceMove(database: Database, input: PriceMoveInput
   });
 }
 
-/** Moves the prices of many items by a per cent, as previewed. Gives back how many moved. */
+/** Moves the prices of many items by a percent, as previewed. Gives back how many moved. */
 export async function movePrices(command: Command, { seen, ...input }: PriceMoveInput & { seen: string }): Promise<number> {
   const { sql } = command;
   const moved = [...movedItems((await priceBookView(sql)).items, input).values()];
-  if (moved.length === 0) throw fieldError('by', 'No price would move by this; choose other items or another per cent');
+  if (moved.length === 0) throw fieldError('by', 'No price would move by this; choose other items or another percentage');
   assertAsPreviewed(command, 'What the adjustment would change', moved, seen);
   await savePriceItems(command, { items: moved, on: input.on, reason: input.reason });
   return moved.length;
@@ -170,7 +170,7 @@ function movedItems(items: readonly PriceItemInput[], input: PriceMoveInput): Ma
   return new Map(moved.map(({ before: _, ...it }) => [it.code, it]));
 }
 
-/** Keeps a build-up, new or changed. Refused where it would be made of itself: the message gives the way round. */
+/** Saves a build-up, new or changed. Refused where it would be made of itself: the message gives the way round. */
 export async function saveBuildUp(command: Command, input: BuildUpInput): Promise<void> {
   const { sql } = command;
   const [items, known] = [await idsByCode(sql, 'price_item'), await idsByCode(sql, 'build_up')];

@@ -108,7 +108,15 @@ async function innerFigures(): Promise<string[]> {
   const { lines, totals } = priceEstimate(estimate, 2);
   const money = [
     ...lines.flatMap((it) => [it.cost, it.markup, it.net, ...it.costs.map((one) => one.cost)]),
-    ...[totals.cost, totals.markup, totals.net, totals.overhead, totals.profit, totals.gain, ...Object.values(totals.byType)],
+    ...[
+      totals.cost,
+      totals.markup,
+      totals.net,
+      totals.overhead,
+      totals.profit,
+      totals.profitAmount,
+      ...Object.values(totals.byType),
+    ],
   ].filter((it) => it !== 0);
   const unitCosts = [...estimate.prices.values()].flat().map((it) => it.cost);
   return [
@@ -220,7 +228,9 @@ describe('what leaves the house', () => {
       },
       null,
     );
-    await expect(act(database, TESTER, sendChange, sending, 'J1', 'C3', message)).rejects.toThrow(/issue it first/);
+    await expect(act(database, TESTER, sendChange, sending, 'J1', 'C3', message)).rejects.toThrow(
+      /only an issued change order can be sent/,
+    );
     await act(database, TESTER, issueChange, 'J1', 'C3', '2031-03-22');
     await act(database, TESTER, sendChange, sending, 'J1', 'C3', message);
     const document = await changeDocument(reading(database), 'J1', 'C3');

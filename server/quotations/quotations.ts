@@ -15,7 +15,7 @@ import { type Actor } from '../ledger/audit';
 import { assertVersion } from '../versions/staleness';
 import { fieldError } from '../company/saveCompany';
 
-/** Keeps a quotation as typed; `number` null makes a new one. Gives back its number and version. */
+/** Saves a quotation as typed; `number` null makes a new one. Gives back its number and version. */
 export async function saveQuotation(
   command: Command,
   job: string,
@@ -50,7 +50,7 @@ async function tenderByNumber(sql: Reader, number: string): Promise<JobIdentity>
 function paymentFaults(input: QuotationInput): Fault[] {
   return input.payments.flatMap((it, i) =>
     (it.rate === null) === (it.amount === null)
-      ? [{ field: `payments.${i}.rate`, message: 'A payment is a per cent of the price or an amount: one of the two' }]
+      ? [{ field: `payments.${i}.rate`, message: 'A payment is a percentage of the price or an amount: enter one of the two' }]
       : [],
   );
 }
@@ -152,7 +152,7 @@ export async function sendQuotation(
   command.note(`${job}/${number}`, { to: input.to, on: input.on });
 }
 
-/** Keeps a text of the company's library of terms, by its name. */
+/** Saves a text of the company's library of terms, by its name. */
 export async function saveTerms(command: Command, input: TermsInput): Promise<void> {
   const { sql } = command;
   await sql.run('INSERT INTO terms_text (name, body) VALUES ($1, $2) ON CONFLICT (name) DO UPDATE SET body = excluded.body', [

@@ -11,7 +11,7 @@ const LINE_COLUMNS = columns(
   'section:t:Section',
   'description:t:Description',
   'scheduled_value:a:Scheduled value',
-  'previous:a:Work before',
+  'previous:a:Previous',
   'this_period:a:Work this period',
   'materials_on_site:a:Materials on site',
   'to_date:a:To date',

@@ -4,6 +4,7 @@ import { addDays } from '../../core/calendar/plainDate';
 import { bookText, randomBook } from '../test/randomBook';
 import { Reckoner, type Rows } from '../test/secondCalculation';
 import { cleanUp, differences, faultsOf, reportLines, temporaryDatabase } from '../test/books';
+import { runs } from '../test/runs';
 
 afterAll(cleanUp);
 
@@ -63,6 +64,6 @@ test('random books give, cell by cell, what a second reckoning of the rules give
         await database.close();
       }
     }),
-    { numRuns: 60, endOnFailure: true },
+    { numRuns: runs(20), endOnFailure: true },
   );
 }, 900_000);

@@ -1,18 +1,10 @@
 import type { PlainDate } from '../../core/calendar/plainDate';
-import type { ColumnKind } from '../../wire/reports';
+import type { ReportColumn } from '../../wire/reports';
 
-// What a cell holds is on the wire, so that every way out (CSV, XLSX, PDF, screen) writes it alike.
-export type { ColumnKind };
+// What a column is stands on the wire, so that every way out (CSV, XLSX, PDF, screen) writes it alike.
+export type { ReportColumn };
 
-export interface ReportColumn {
-  /** docs/book.md's name of the column. */
-  key: string;
-  /** What stands over it on document. */
-  title: string;
-  kind: ColumnKind;
-}
-
-/** Values by column key: text as text; amounts in minor units, per cents in millionths, hours in ten-thousandths. */
+/** Values by column key: text as text; amounts in minor units, percentages in millionths, hours in ten-thousandths. */
 export type ReportRow = Record<string, string | number>;
 
 export interface Report {
@@ -31,7 +23,7 @@ export interface ReportRequest {
   application?: number;
 }
 
-const KINDS: Record<string, ColumnKind> = { t: 'text', i: 'integer', d: 'date', a: 'amount', p: 'percent', h: 'hours' };
+const KINDS: Record<string, ReportColumn['kind']> = { t: 'text', i: 'integer', d: 'date', a: 'amount', p: 'percent', h: 'hours' };
 
 /** Columns from `key:kind:Title` lines, kind being the first letter of its name. */
 export function columns(...specs: readonly string[]): ReportColumn[] {

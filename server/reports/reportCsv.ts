@@ -3,7 +3,7 @@ import { formatCents } from '../../core/money/cents';
 import { formatPercent, formatQuantity } from '../../core/money/rate';
 import type { Report, ReportColumn } from './report';
 
-/** A cell as docs/book.md writes it: amounts with the currency's decimals, per cents with four, hours in their shortest form. */
+/** A cell as docs/book.md writes it: amounts with the currency's decimals, percentages with four, hours in their shortest form. */
 export function cellText({ kind }: Pick<ReportColumn, 'kind'>, value: string | number, digits: number): string {
   if (typeof value === 'string') return value;
   switch (kind) {

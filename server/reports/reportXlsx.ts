@@ -3,7 +3,7 @@ import { WHOLE } from '../../core/money/rate';
 import type { Company } from '../company/company';
 import type { Report, ReportColumn } from './report';
 
-/** A report as a workbook: amounts are numbers with the currency's decimals, per cents are per cents. */
+/** A report as a workbook: amounts are numbers with the currency's decimals, percentages are percentages. */
 export async function reportXlsx(report: Report, company: Company): Promise<Buffer> {
   const head = report.columns.map((column) => ({ value: column.title, type: String, fontWeight: 'bold' as const, wrap: true }));
   const rows = report.rows.map((row, i) =>

@@ -1,26 +1,19 @@
+import { PROGRESS_FIGURES, type NamedFigure, type ProgressFigure } from '../../core/progress/figures';
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
 import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { columns, type Report, type ReportRequest, type ReportRow } from './report';
+import { columns, type Report, type ReportColumn, type ReportRequest, type ReportRow } from './report';
 
-const COLUMNS = columns(
-  'job:t:Job',
-  'name:t:Name',
-  'contract_sum:a:Contract sum',
-  'estimated_cost:a:Estimate at completion',
-  'estimated_profit:a:Estimated profit',
-  'estimated_margin_percent:p:Margin %',
-  'cost_to_date:a:Cost to date',
-  'percent_complete:p:Complete %',
-  'earned_revenue:a:Earned revenue',
-  'profit_to_date:a:Profit to date',
-  'billed_to_date:a:Billed to date',
-  'overbilled:a:Overbilled',
-  'underbilled:a:Underbilled',
-  'backlog:a:Backlog',
-  'loss_provision:a:Loss provision',
-);
+const FIGURES = Object.entries(PROGRESS_FIGURES) as [ProgressFigure, NamedFigure][];
+const COLUMNS: ReportColumn[] = [
+  ...columns('job:t:Job', 'name:t:Name'),
+  ...FIGURES.map(([figure, { title, unit, column }]): ReportColumn =>
+    unit === 'percent'
+      ? { key: column, title: `${title} %`, kind: 'percent', figure }
+      : { key: column, title, kind: 'amount', figure },
+  ),
+];
 
 /** The work-in-progress schedule, docs/rules.md §8: all jobs awarded by the date, or one. */
 export async function workInProgressReport(sql: Reader, request: ReportRequest): Promise<Report> {
@@ -37,21 +30,5 @@ export async function workInProgressReport(sql: Reader, request: ReportRequest):
 }
 
 function progressRow(job: string, name: string, it: Progress): ReportRow {
-  return {
-    job,
-    name,
-    contract_sum: it.contractSum,
-    estimated_cost: it.estimate,
-    estimated_profit: it.estimatedProfit,
-    estimated_margin_percent: it.margin,
-    cost_to_date: it.cost,
-    percent_complete: it.complete,
-    earned_revenue: it.earned,
-    profit_to_date: it.profitToDate,
-    billed_to_date: it.billed,
-    overbilled: it.overbilled,
-    underbilled: it.underbilled,
-    backlog: it.backlog,
-    loss_provision: it.lossProvision,
-  };
+  return { job, name, ...Object.fromEntries(FIGURES.map(([figure, { column }]) => [column, it[figure]])) };
 }

@@ -2,7 +2,7 @@ import { act, reading } from './act';
 import type { InstalmentsInput } from '../../wire/instalments';
 import type { CheckItem, JobFacts, Person } from '../../wire/jobFile';
 import type { PlanInput } from '../../wire/plan';
-import { saveInstalments } from '../instalments/instalments';
+import { saveBillingSchedule } from '../instalments/instalments';
 import { saveChecklist, saveJobFacts, savePeople } from '../jobFile/jobFile';
 import { savePlan } from '../plan/plan';
 import type { Database } from '../db/database';
@@ -27,7 +27,7 @@ export async function keepInstalments(
 ): Promise<void> {
   const sql = reading(database);
   const seen = digestOf(await loadInstalments(sql, (await jobByNumber(sql, job, 'job')).id));
-  await act(database, TESTER, saveInstalments, job, { seen, instalments });
+  await act(database, TESTER, saveBillingSchedule, job, { seen, instalments });
 }
 
 export async function keepFacts(database: Database, job: string, facts: JobFacts): Promise<void> {

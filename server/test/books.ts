@@ -147,7 +147,7 @@ J1,3,3,250.00,,
   forecasts: 'job,as_of,section,cost_code,cost_type,method,value\nJ1,2031-02-28,A,100,labour,percent,60\n',
 };
 
-/** The small book with a price book and the tender of core/estimating/tender.test.ts, worked by hand there, on job J2. */
+/** The small book with a price list and the tender of core/estimating/tender.test.ts, worked by hand there, on job J2. */
 export const TENDER_BOOK: BookText = {
   ...SMALL_BOOK,
   cost_codes: `${SMALL_BOOK.cost_codes}300,Scaffold\n400,Plant\n`,

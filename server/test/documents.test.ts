@@ -103,8 +103,8 @@ describe('a PDF', () => {
   });
 
   test('of an application that is not there is refused', async () => {
-    await expect(applicationPdf(await applicationDocument(reading(database), '2104', 99))).rejects.toThrow(/no application 99/);
-    await expect(applicationPdf(await applicationDocument(reading(database), '2117', 1))).rejects.toThrow(/tender/);
+    await expect(applicationDocument(reading(database), '2104', 99)).rejects.toThrow(/no application 99/);
+    await expect(applicationDocument(reading(database), '2117', 1)).rejects.toThrow(/tender/);
   });
 
   test.each(['wip', 'ageing', 'trial-balance', 'tie-out'] as const)('comes of %s', async (name) => {

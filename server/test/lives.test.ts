@@ -52,7 +52,7 @@ async function accepts(set: (command: Command) => Promise<void>, work: (command:
         await work(command);
       } catch (error) {
         if (!(error instanceof LedrinError)) throw error;
-        accepted = !/ is (draft|submitted|certified|issued|approved|rejected|withdrawn|sent|accepted|declined); /.test(
+        accepted = !/ is (a draft|submitted|certified|issued|approved|rejected|withdrawn|sent|accepted|declined); /.test(
           error.message,
         );
       }

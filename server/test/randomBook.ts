@@ -131,7 +131,7 @@ export const randomBook: fc.Arbitrary<Rows> = shape.map((it) => {
       { cost_code: '100', description: 'a' },
       { cost_code: '200', description: 'b' },
     ],
-    jobs: [{ job, name: 'Random', customer: 'C', status: 'on-site', awarded_on: START, ...it.facts }],
+    jobs: [{ job, name: 'Random', customer: 'C', status: 'on-site', awarded_on: START, ...wholeSteps(it.facts) }],
     schedule_of_values: lines,
     budget: it.budget.map((line) => ({ job, ...line.key, amount: line.amount, hours: line.hours })),
     change_orders: orders,
@@ -164,8 +164,8 @@ export const randomBook: fc.Arbitrary<Rows> = shape.map((it) => {
       hours: line.hours,
       commitment: line.order < it.commitments.length ? `P${line.order}` : '',
       commitment_line: line.order < it.commitments.length ? '1' : '',
-      uninstalled: line.stored ? 'yes' : '',
-      installed_on: line.stored && line.installed ? addDays(line.on, 40) : '',
+      uninstalled: isStored(line) ? 'yes' : '',
+      installed_on: isStored(line) && line.installed ? addDays(line.on, 40) : '',
     })),
     forecasts: [...new Map(it.forecasts.map((line) => [JSON.stringify([line.on, line.key]), line])).values()].map((line) => ({
       job,
@@ -178,6 +178,17 @@ export const randomBook: fc.Arbitrary<Rows> = shape.map((it) => {
   addBilling(rows, it.applications, it.uncertified);
   return rows;
 });
+
+/** Labour is never stored on site. */
+function isStored(line: { stored: boolean; key: { cost_type: string } }): boolean {
+  return line.stored && line.key.cost_type !== 'labour';
+}
+
+/** A retention step has both its percentages, or none. */
+function wholeSteps(own: Record<string, string>): Record<string, string> {
+  if (own.retention_step_at_percent && own.retention_step_to_percent) return own;
+  return { ...own, retention_step_at_percent: '', retention_step_to_percent: '', retention_step_applies: '' };
+}
 
 type Shares = { gap: number; wait: number; shares: { work: number; materials: number; cut: number | null }[] }[];
 

@@ -25,7 +25,7 @@ export type Rows = Record<string, Record<string, string>[]>;
 
 const percent = (part: Exact, whole: Exact) => (whole.n === 0n ? '0.0000' : written(times(over(part, whole), exact(100n)), 4));
 
-/** Reckons the reports of one book. */
+/** Calculates the reports of one book. */
 export class Reckoner {
   constructor(private readonly rows: Rows) {}
 

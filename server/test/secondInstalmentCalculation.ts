@@ -2,7 +2,7 @@ import type { Rows } from './secondCalculation';
 import { compare, decimal, exact, minus, NOUGHT, over, plus, rounded, share, sum, times, type Exact } from './exact';
 
 /**
- * A second reckoning of billing schedules (docs/rules.md), from the rows of a book and in exact fractions: written apart
+ * A second calculation of billing schedules (docs/rules.md), from the rows of a book and in exact fractions: written apart
  * from the product, so that the two only agree where both follow the rule.
  */
 export class InstalmentReckoner {
@@ -117,7 +117,7 @@ export class InstalmentReckoner {
     for (const i of order) {
       const of = taken(i);
       const worth = sum(of.map((line) => lines.get(line)!));
-      // To date with the per cents of the same base that stand before it.
+      // To date with the percentages of the same base that stand before it.
       const before = list.slice(0, i).filter((it, k) => it.percent && base(k) === base(i));
       const until = sum(before.map((it) => share(it.percent)));
       const amount = list[i]!.percent

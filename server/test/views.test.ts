@@ -57,7 +57,7 @@ describe("a job's page", () => {
       'Money is overdue: chase it',
       '1 line has cost and no budget: look at the coding',
       '1 budget line runs over',
-      '1 change waits for approval',
+      '1 change order awaiting approval',
     ]);
     expect(await texts('2031-04-30')).toContain('No application this month yet: start one');
     expect(await texts('2031-03-31', 'J2')).toEqual(['A tender without an estimate: price it']);
@@ -110,7 +110,7 @@ describe('an application on the screen', () => {
       ['2', 200_000, 150_000, 248_276],
       ['3', 25_000, 0, null],
     ]);
-    expect(view.can).toEqual({ edit: false, submit: false, certify: true, receive: false });
+    expect(view.can).toEqual({ edit: false, delete: false, submit: false, return: true, certify: true, receive: false });
     expect(view.journal!.lines.reduce((sum, it) => sum + it.debit - it.credit, 0)).toBe(0);
   });
 
@@ -287,7 +287,7 @@ describe('workings', () => {
 
   test('say how retention came about where the cap holds', async () => {
     const it = await explain(reading(demo), { figure: 'retention', job: '2104', application: 14 }, '2031-04-30');
-    expect(it.operands.filter((one) => one.unit === 'text').map((one) => [one.label, one.value])).toEqual([['The cap', 'holds']]);
+    expect(it.operands.filter((one) => one.unit === 'text').map((one) => [one.label, one.value])).toEqual([['Cap', 'applied']]);
     const lines = it.operands.filter((one) => one.label.startsWith('On '));
     expect(lines.reduce((sum, one) => sum + Number(one.value), 0)).toBe(it.result);
     const line = await explain(reading(demo), lines[0]!.figure!, '2031-04-30');

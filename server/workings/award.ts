@@ -5,7 +5,7 @@ import type { Reader } from '../db/sql';
 import { loadDigits } from '../company/company';
 import { loadEstimate } from '../estimates/estimateViews';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { at } from './ways';
+import { jobPath } from './links';
 
 /** How an SOV line came to what was signed for it: its estimate lines, and its shares of what was spread at the award. */
 export async function awardedLine(
@@ -27,7 +27,7 @@ export async function awardedLine(
       (row) => row.id,
     ),
   );
-  const to = at(job, `estimates/${award.estimate}`);
+  const to = jobPath(job, `estimates/${award.estimate}`);
   const lines = estimate.lines.flatMap((line, i): Operand[] => {
     if (!members.has(estimate.lineIds.get(line.line)!)) return [];
     const name = `Estimate line ${line.line} ${line.description}, ${displayQuantity(line.quantity)} ${line.unit}`.trim();

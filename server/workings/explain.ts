@@ -8,7 +8,8 @@ import {
   type ApplicationFigure,
 } from '../../core/workings/applicationWorkings';
 import { explainLine, LINE_FIGURES, type LineFigure } from '../../core/workings/estimateWorkings';
-import { explainProgress, explainTotal, PROGRESS_FIGURES, type ProgressFigure } from '../../core/workings/progressWorkings';
+import { PROGRESS_FIGURES, type ProgressFigure } from '../../core/progress/figures';
+import { explainProgress, explainTotal } from '../../core/workings/progressWorkings';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';

@@ -3,12 +3,12 @@ import { hours, money, words, type Operand } from '../../core/workings/workings'
 import type { Reader } from '../db/sql';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
-import { at, changeAt, type Explained } from './ways';
+import { jobPath, changePath, type Explained } from './links';
 
 type LineSource = (sql: Reader, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
 
 function entriesOf(job: JobIdentity, line: EstimatedLine): string {
-  return `${at(job, 'costs')}?${new URLSearchParams({ section: line.section, code: line.costCode, type: line.costType })}`;
+  return `${jobPath(job, 'costs')}?${new URLSearchParams({ section: line.section, code: line.costCode, type: line.costType })}`;
 }
 
 const budgetRows = async (sql: Reader, line: EstimatedLine) =>
@@ -51,20 +51,20 @@ export const lineSources: Record<
     rule: 'The budget as awarded; it is never edited.',
     operands: (await budgetRows(sql, line)).map((row) =>
       money(`${row.description || 'Budget'}${servesSov(row.sov)}${ofEstimate(row.estimateLine)}`, row.amount, '+', {
-        to: row.estimate === null ? at(job, 'budget') : at(job, `estimates/${row.estimate}`),
+        to: row.estimate === null ? jobPath(job, 'budget') : jobPath(job, `estimates/${row.estimate}`),
       }),
     ),
   }),
   lineChanges: async (sql, job, line, asOf) => ({
     rule: 'Cost lines of change orders approved by the date.',
     operands: (await changeRows(sql, line, asOf)).map((row) =>
-      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: changeAt(job, row.number) }),
+      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: changePath(job, row.number) }),
     ),
   }),
   lineTransfers: async (sql, job, line, asOf) => ({
     rule: 'Budget moved to the line, or from it, by transfers made by the date.',
     operands: (await transferRows(sql, line, asOf)).map((row) =>
-      money(`Transfer ${row.number} of ${row.dated}: ${row.reason}`, row.amount, '+', { to: at(job, 'budget') }),
+      money(`Transfer ${row.number} of ${row.dated}: ${row.reason}`, row.amount, '+', { to: jobPath(job, 'budget') }),
     ),
   }),
   lineActual: async (sql, job, line, asOf) => {
@@ -90,12 +90,12 @@ export const lineSources: Record<
     const operands = rows.flatMap((row): Operand[] => [
       money(`${row.name} ${row.vendor}, committed`, row.amount),
       money(`${row.name}, invoiced against it`, row.invoiced, '−', {
-        to: `${at(job, 'costs')}?order=${encodeURIComponent(row.name.split('/')[0]!)}`,
+        to: `${jobPath(job, 'costs')}?order=${encodeURIComponent(row.name.split('/')[0]!)}`,
       }),
       ...(row.closed
-        ? [words(row.name, 'closed: nothing open any more')]
+        ? [words(row.name, 'closed: nothing outstanding')]
         : row.invoiced > row.amount
-          ? [words(row.name, 'invoiced in full and more: nothing open')]
+          ? [words(row.name, 'invoiced in full or more: nothing outstanding')]
           : []),
     ]);
     return {
@@ -107,13 +107,13 @@ export const lineSources: Record<
     rule: 'Hours of the budget, of approved change orders and of transfers.',
     operands: [
       ...(await budgetRows(sql, line)).map((row) =>
-        hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: at(job, 'budget') }),
+        hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: jobPath(job, 'budget') }),
       ),
       ...(await changeRows(sql, line, asOf)).map((row) =>
-        hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: changeAt(job, row.number) }),
+        hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: changePath(job, row.number) }),
       ),
       ...(await transferRows(sql, line, asOf)).map((row) =>
-        hours(`Transfer ${row.number} of ${row.dated}`, row.hours ?? 0, '+', { to: at(job, 'budget') }),
+        hours(`Transfer ${row.number} of ${row.dated}`, row.hours ?? 0, '+', { to: jobPath(job, 'budget') }),
       ),
     ],
   }),

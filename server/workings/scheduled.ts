@@ -6,7 +6,7 @@ import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { appliedFor, loadSchedule } from '../instalments/billedBySchedule';
-import { at, type Explained } from './ways';
+import { jobPath, type Explained } from './links';
 
 type Told = Explained & { title: string };
 
@@ -17,11 +17,11 @@ export async function scheduleDue(sql: Reader, job: JobIdentity, asOf: string): 
     const { reached } = schedule!.days[i]!;
     if (reached === null || reached > asOf) return [];
     const label = `${it.name}, due ${displayDate(reached)}${partWords(it)}`;
-    return [money(label, schedule!.valued.instalments[i]!.amount, '+', { to: at(job, 'billing/schedule') })];
+    return [money(label, schedule!.valued.instalments[i]!.amount, '+', { to: jobPath(job, 'billing/schedule') })];
   });
   return {
     title: 'Due by the schedule',
-    rule: 'Instalments of the billing schedule that fell due by the date: on their day, or when their stages were started or finished. Per cents are of the scheduled value as it stands on the date.',
+    rule: 'Instalments of the billing schedule that fell due by the date: on their day, or when their stages were started or finished. Percentages are of the scheduled value as it stands on the date.',
     operands: due,
   };
 }
@@ -37,7 +37,7 @@ export async function scheduleApplied(sql: Reader, job: JobIdentity, asOf: strin
       ? [
           money(`Application ${last.number}, gross to date`, appliedFor(billing, asOf), '', {
             figure: { figure: 'gross', job: job.number, application: last.number },
-            to: at(job, `billing/${last.number}`),
+            to: jobPath(job, `billing/${last.number}`),
           }),
         ]
       : [],

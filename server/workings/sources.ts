@@ -3,7 +3,7 @@ import { COST_TYPES } from '../../core/costs/costType';
 import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { at, type Explained } from './ways';
+import { jobPath, type Explained } from './links';
 import { scheduleApplied, scheduleDue, scheduleToBill } from './scheduled';
 import { beforeTax } from '../jobs/jobPositions';
 
@@ -30,9 +30,9 @@ export const jobSources = {
       title: 'Contract sum',
       rule: 'The schedule of values as signed, plus change orders approved by the date.',
       operands: [
-        money('Schedule of values, original', original!.amount, '', { to: at(job, 'contract') }),
+        money('Schedule of values, original', original!.amount, '', { to: jobPath(job, 'contract') }),
         ...changes.map((it) =>
-          money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: at(job, 'contract') }),
+          money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: jobPath(job, 'contract') }),
         ),
       ],
     };
@@ -46,7 +46,7 @@ export const jobSources = {
     return {
       title: 'Cost to date',
       rule: 'Every cost entry dated on or before the date, whatever it is budgeted under.',
-      operands: rows.map((row) => money(row.type, row.amount, '+', { to: `${at(job, 'costs')}?type=${row.type}` })),
+      operands: rows.map((row) => money(row.type, row.amount, '+', { to: `${jobPath(job, 'costs')}?type=${row.type}` })),
     };
   },
   billed: async (sql, job, asOf) => {
@@ -61,7 +61,7 @@ export const jobSources = {
         ? [
             money(`Application ${last.number}, gross to date`, last.gross, '', {
               figure: { figure: 'gross', job: job.number, application: last.number },
-              to: at(job, `billing/${last.number}`),
+              to: jobPath(job, `billing/${last.number}`),
             }),
           ]
         : [],
@@ -93,19 +93,19 @@ export const jobSources = {
       [job.id, asOf],
     );
     return {
-      title: 'Changes not approved',
+      title: 'Pending change orders',
       rule: 'Price of change orders raised and not decided by the date. It is in no contract sum until it is approved.',
-      operands: rows.map((row) => money(`${row.number} ${row.title}`, row.amount, '+', { to: at(job, 'contract') })),
+      operands: rows.map((row) => money(`${row.number} ${row.title}`, row.amount, '+', { to: jobPath(job, 'contract') })),
     };
   },
   open: async (sql, job, asOf) => {
     const rows = (await agedInvoices(sql, asOf, job.id)).filter((it) => it.open !== 0);
     return {
-      title: 'Open',
+      title: 'Outstanding',
       rule: 'What certified applications and releases ask for, tax included, less what was received on them.',
       operands: rows.map((it) =>
         money(`${it.kind === 'application' ? 'Application ' : ''}${it.invoice}, due ${it.dueOn}`, it.open, '+', {
-          to: at(job, it.kind === 'application' ? `billing/${it.invoice}` : 'billing'),
+          to: jobPath(job, it.kind === 'application' ? `billing/${it.invoice}` : 'billing'),
         }),
       ),
     };
@@ -176,9 +176,9 @@ export async function explainOpen(
   const asked = invoice?.asked ?? 0;
   const ways = isNumber
     ? { figure: { figure: 'payable', job: job.number, application: Number(posting) } }
-    : { to: at(job, 'billing') };
+    : { to: jobPath(job, 'billing') };
   return {
-    title: 'Open',
+    title: 'Outstanding',
     subject: `Job ${job.number} ${job.name}, ${isNumber ? `application ${posting}` : posting}`,
     rule: 'What it asks for, tax included, less what was received on it by the date.',
     operands: [

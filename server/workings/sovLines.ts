@@ -7,14 +7,14 @@ import type { JobIdentity } from '../jobs/jobByNumber';
 import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../costs/costBySovLine';
 import { awardedLine } from './award';
 import { lineName } from './lineName';
-import { at, changeAt } from './ways';
+import { jobPath, changePath } from './links';
 
 /** Figures of one SOV line that can be opened, with their names. */
 export const SOV_FIGURES = {
   sovLineSigned: 'As signed',
   sovLineScheduled: 'Scheduled value',
   sovLineBilled: 'Billed to date',
-  sovLineEarned: 'Cost says earned',
+  sovLineEarned: 'Earned by cost',
   sovLineRevised: 'Revised budget behind the line',
   sovLineActual: 'Cost behind the line',
   sovLineEstimate: 'Estimate behind the line',
@@ -46,13 +46,13 @@ export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureR
     return {
       ...base,
       rule: awarded?.rule ?? 'As the schedule of values was typed or imported when the job was set up.',
-      operands: awarded?.operands ?? [money('As entered', line.scheduledValue, '', { to: at(job, 'contract') })],
+      operands: awarded?.operands ?? [money('As entered', line.scheduledValue, '', { to: jobPath(job, 'contract') })],
       result: line.scheduledValue,
     };
   }
   if (figure === 'sovLineScheduled') {
     const operands = changes.map((it) =>
-      money(`${it.changeOrder}, approved ${it.approvedOn}`, it.amount, '+', { to: changeAt(job, it.changeOrder) }),
+      money(`${it.changeOrder}, approved ${it.approvedOn}`, it.amount, '+', { to: changePath(job, it.changeOrder) }),
     );
     const rule = 'As signed, plus change orders approved by the date.';
     return {
@@ -65,7 +65,7 @@ export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureR
   if (figure === 'sovLineBilled') {
     const last = lastCertified(billing.applications, asOf);
     const billed = last && valueApplication(billing, last, asOf).lines.find((it) => it.line === line.line);
-    const to = last ? at(job, `billing/${last.number}`) : at(job, 'billing');
+    const to = last ? jobPath(job, `billing/${last.number}`) : jobPath(job, 'billing');
     return {
       ...base,
       rule: 'Work and materials on site to date of the last application certified by the date.',

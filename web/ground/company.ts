@@ -16,7 +16,7 @@ export function useCurrency() {
       show: (cents: number) => displayCents(cents, digits),
       /** For reading; zero in figures. */
       exact: (cents: number) => displayExact(cents, digits),
-      /** What a person typed or pasted, thousands separators and all; null where it is no amount. */
+      /** What a person typed or pasted, thousands separators and all; null where it is not a valid amount. */
       read: (text: string) => readAmount(text, digits),
     }),
     [code, digits],

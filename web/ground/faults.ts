@@ -11,6 +11,6 @@ export function faultOf(error: unknown): ShownFault {
   const { data, status } = (error ?? {}) as { data?: FaultReply; status?: number | string };
   if (data?.message) return { message: data.message, faults: data.faults ?? [] };
   if (status === 'FETCH_ERROR')
-    return { message: 'Ledrin does not answer. Is it still running? What you typed is kept here; try again.', faults: [] };
+    return { message: 'No connection to the server. What you entered is still here; try again.', faults: [] };
   return { message: 'The answer could not be read. Reload the page; what is posted is safe.', faults: [] };
 }

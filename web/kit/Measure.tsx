@@ -94,7 +94,7 @@ export function Measure({ figures, figure }: { figures: MeasureFigures; figure: 
             )}
             <span className="absolute inset-y-[-4px] w-px" style={{ left: per(figures.contractSum), background: 'var(--ink)' }} />
           </dd>
-          <dd className="sum m-0">{figure(key, label)}</dd>
+          <dd className="figure m-0">{figure(key, label)}</dd>
         </div>
       ))}
     </dl>

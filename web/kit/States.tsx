@@ -19,7 +19,7 @@ export function Refused({ message, onRetry }: { message: string; onRetry?: () =>
     >
       <span>{message}</span>
       {onRetry && (
-        <button type="button" className="press" onClick={onRetry}>
+        <button type="button" className="button" onClick={onRetry}>
           Try again
         </button>
       )}

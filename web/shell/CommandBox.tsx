@@ -3,9 +3,18 @@ import { Command } from 'cmdk';
 import { useMatch, useNavigate } from 'react-router';
 import { usePlaces } from '../ground/places';
 import { useAsOf, useKeepMonth } from '../ground/asOf';
+import { COMMAND_FIELD, COMMAND_SHEET } from './commandLook';
 
 /** Goes to any job, code, party or action by a few letters. */
-export function CommandBox({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+export function CommandBox({
+  typed,
+  onTyped,
+  onOpen,
+}: {
+  typed: string;
+  onTyped: (typed: string) => void;
+  onOpen: (open: boolean) => void;
+}) {
   const { month } = useAsOf();
   const { data: session } = useSessionQuery();
   const { data: lists } = useListsQuery({ asOf: month }, { skip: !session?.company });
@@ -19,15 +28,17 @@ export function CommandBox({ open, onOpen }: { open: boolean; onOpen: (open: boo
   };
   return (
     <Command.Dialog
-      open={open}
+      open
       onOpenChange={onOpen}
       label="Go to"
       overlayClassName="fixed inset-0 z-50 bg-black/30"
-      contentClassName="fixed left-1/2 top-[14%] z-50 w-[560px] -translate-x-1/2 border shadow-2xl [background:var(--sheet)] [border-color:var(--rule)]"
+      contentClassName={COMMAND_SHEET}
     >
       <Command.Input
         placeholder="A job, a cost code, a supplier, or what you want to do"
-        className="h-[42px] w-full border-b bg-transparent px-4 outline-none"
+        className={COMMAND_FIELD}
+        value={typed}
+        onValueChange={onTyped}
       />
       <Command.List className="max-h-[360px] overflow-auto p-2 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-item][data-selected=true]]:[background:var(--accent-soft)] [&_[cmdk-item]]:cursor-pointer [&_[cmdk-item]]:px-2 [&_[cmdk-item]]:py-1">
         <Command.Empty className="note p-3">No matches</Command.Empty>

@@ -75,7 +75,7 @@ export function KeyList({ open, onOpen }: { open: boolean; onOpen: (open: boolea
               </section>
             ))}
           </div>
-          <Dialog.Close className="press mt-5">Close</Dialog.Close>
+          <Dialog.Close className="button mt-5">Close</Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

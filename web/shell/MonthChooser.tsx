@@ -12,7 +12,13 @@ export function MonthChooser() {
   const newest = session?.newestMonth;
   return (
     <div className="flex items-center gap-1" role="group" aria-label="Reporting month">
-      <button type="button" className="press bare" aria-label="Previous month" title="Previous month: [" onClick={() => move(-1)}>
+      <button
+        type="button"
+        className="button bare"
+        aria-label="Previous month"
+        title="Previous month: ["
+        onClick={() => move(-1)}
+      >
         ‹
       </button>
       <label className="relative">
@@ -28,11 +34,11 @@ export function MonthChooser() {
           As at&nbsp;<b>{displayDate(lastDay)}</b>
         </span>
       </label>
-      <button type="button" className="press bare" aria-label="Next month" title="Next month: ]" onClick={() => move(1)}>
+      <button type="button" className="button bare" aria-label="Next month" title="Next month: ]" onClick={() => move(1)}>
         ›
       </button>
       {newest && newest !== month && (
-        <button type="button" className="press bare" onClick={() => setMonth(newest)}>
+        <button type="button" className="button bare" onClick={() => setMonth(newest)}>
           to {displayPeriod(newest)}
         </button>
       )}

@@ -9,10 +9,10 @@ import { LinkRow, PlacesProvider } from '../ground/places';
 import { Workings } from '../ground/workings/Workings';
 import { MeasurePatterns } from '../kit/Measure';
 import { Refused, Waiting } from '../kit/States';
+import { CommandDoor } from './CommandDoor';
 import { MonthChooser } from './MonthChooser';
 import { BANDS, JOB_PARTS, PLACES } from './places';
 
-const CommandBox = lazy(async () => ({ default: (await import('./CommandBox')).CommandBox }));
 const KeyList = lazy(async () => ({ default: (await import('./KeyList')).KeyList }));
 const REGISTERED = { places: PLACES, jobParts: JOB_PARTS };
 
@@ -44,10 +44,8 @@ export function Shell() {
       </main>
       <Workings />
       <MeasurePatterns />
-      <Suspense>
-        {open === 'commands' && <CommandBox open onOpen={(stays) => !stays && setOpen(null)} />}
-        {open === 'keys' && <KeyList open onOpen={(stays) => !stays && setOpen(null)} />}
-      </Suspense>
+      {open === 'commands' && <CommandDoor onOpen={(stays) => !stays && setOpen(null)} />}
+      <Suspense>{open === 'keys' && <KeyList open onOpen={(stays) => !stays && setOpen(null)} />}</Suspense>
       <Toaster position="bottom-right" toastOptions={{ className: 'toast' }} />
     </PlacesProvider>
   );
@@ -96,14 +94,14 @@ function Band({
           ))}
       </nav>
       <div className="ml-auto flex items-center gap-4">
-        {company !== null && <span className="note cut max-w-[200px] max-[1180px]:hidden">{company}</span>}
+        {company !== null && <span className="note truncate max-w-[200px] max-[1180px]:hidden">{company}</span>}
         {company !== null && <MonthChooser />}
-        <button type="button" className="press bare" onClick={() => onOpen('commands')} title="Go to anything: Ctrl K">
+        <button type="button" className="button bare" onClick={() => onOpen('commands')} title="Go to anything: Ctrl K">
           Go to …
         </button>
         <button
           type="button"
-          className="press bare"
+          className="button bare"
           onClick={() => onOpen('keys')}
           aria-label="Keyboard shortcuts"
           title="Keyboard shortcuts"

@@ -131,7 +131,7 @@ function addChanges(check: BookCheck, jobs: Map<string, BookBilling>): void {
 function addApplications(check: BookCheck, jobs: Map<string, BookBilling>): void {
   const byKey = new Map<string, BookApplication & { lines: BilledLine[] }>();
   for (const row of check.rows.applications) {
-    if (Object.values(row).includes(undefined)) check.doubt(row.job);
+    if (Object.values(row).includes(undefined)) check.markUnreliable(row.job);
     const job = row.job && jobs.get(row.job);
     if (!job || !row.application || !row.dated || !row.status || job.applications.some((it) => it.number === row.application))
       continue;
@@ -150,7 +150,7 @@ function addApplications(check: BookCheck, jobs: Map<string, BookBilling>): void
     job.applications.push(application);
   }
   for (const row of check.rows.application_lines) {
-    if (Object.values(row).includes(undefined)) check.doubt(row.job);
+    if (Object.values(row).includes(undefined)) check.markUnreliable(row.job);
     const application = byKey.get(joinKey(row.job ?? '', row.application ?? ''));
     if (!application || !row.sov_line || application.lineRows.has(row.sov_line)) continue;
     if (Object.values(row).includes(undefined)) application.faultyLines.add(row.sov_line);
@@ -168,7 +168,7 @@ function addApplications(check: BookCheck, jobs: Map<string, BookBilling>): void
 
 function addReleases(check: BookCheck, jobs: Map<string, BookBilling>): void {
   for (const row of check.rows.retention_releases) {
-    if (Object.values(row).includes(undefined)) check.doubt(row.job);
+    if (Object.values(row).includes(undefined)) check.markUnreliable(row.job);
     const job = row.job && jobs.get(row.job);
     if (!job || !row.dated || !row.reference) continue;
     job.releases.push({ reference: row.reference, dated: row.dated, amount: row.amount ?? 0, row: row.row });

@@ -1,13 +1,13 @@
 import { receiptRefusals } from '../../../core/billing/invoiceRefusals';
 import { refuse } from '../../../core/refusals/refusal';
 import { LAST_DAY } from '../../../core/calendar/plainDate';
-import { isCertifiedAt,releasedBy,retentionHeld,valueApplication,type BilledLine } from '../../../core/billing/application';
-import { overbillings,type OverbilledFigure } from '../../../core/billing/overbilling';
+import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type BilledLine } from '../../../core/billing/application';
+import { overbillings, type OverbilledFigure } from '../../../core/billing/overbilling';
 import { scheduleAt } from '../../../core/contract/contract';
 import { formatCents } from '../../../core/money/cents';
 import { isNumber } from '../../../core/money/decimal';
 import { rateOf } from '../../../core/money/rate';
-import type { BookApplication,BookBilling } from './billingOfBook';
+import type { BookApplication, BookBilling } from './billingOfBook';
 import type { BookCheck } from './checkBook';
 import { before } from './checkContracts';
 import { joinKey } from './keys';
@@ -24,7 +24,12 @@ export function checkBillingRows(check: BookCheck): void {
   for (const row of rows.retention_releases) {
     check.refersToJob('retention_releases', row);
     if (row.reference && isNumber(row.reference))
-      check.refuse('retention_releases', row.row, refuse('release-named-as-number', 'reference', { reference: row.reference }), 0);
+      check.refuse(
+        'retention_releases',
+        row.row,
+        refuse('release-named-as-number', 'reference', { reference: row.reference }),
+        0,
+      );
     check.declare('retention_releases', row.row, 'reference', keys.releases, row.job, row.reference);
   }
   for (const row of rows.receipts) {
@@ -75,7 +80,7 @@ export function checkBilling(check: BookCheck, jobs: Map<string, BookBilling>, d
       checkScheduledValues(check, number, job, application, digits);
     });
     checkStatedAgain(check, number, job);
-    if (!check.doubtful.has(number)) checkRetention(check, job, digits);
+    if (!check.unreliable.has(number)) checkRetention(check, job, digits);
   }
   checkReceipts(check, jobs, digits);
 }
@@ -105,7 +110,7 @@ function checkOrder(
       'certified_on',
       `${certifiedOn} is before application ${previous.number} was certified, ${previous.certifiedOn}; applications are certified in order`,
     );
-  if (check.faults.faults.length > found) check.doubt(number);
+  if (check.faults.faults.length > found) check.markUnreliable(number);
 }
 
 const FIGURE_COLUMNS: Record<OverbilledFigure, string> = {
@@ -122,7 +127,7 @@ function checkScheduledValues(
   application: BookApplication,
   digits: number,
 ): void {
-  if (application.row === null || check.doubtfulSchedules.has(number)) return;
+  if (application.row === null || check.unreliableSchedules.has(number)) return;
   const scheduled = new Map(
     scheduleAt(job.sovLines, job.priceChanges, application.dated).map((line) => [line.line, line.scheduledToDate]),
   );
@@ -131,7 +136,7 @@ function checkScheduledValues(
     if (
       !known.has(line.line) ||
       application.faultyLines.has(line.line) ||
-      check.doubtfulSchedules.has(joinKey(number, line.line))
+      check.unreliableSchedules.has(joinKey(number, line.line))
     )
       continue;
     for (const { figure, by, limit } of overbillings(line, scheduled.get(line.line) ?? 0)) {
@@ -164,7 +169,7 @@ function checkStatedAgain(check: BookCheck, number: string, job: BookBilling): v
         'application',
         `line ${line}, billed by application ${by}, is left out; state it again, with its figures to date`,
       );
-      check.doubt(number);
+      check.markUnreliable(number);
     }
     for (const line of application.lines) if (isBilled(line)) billed.set(line.line, application.number);
   }
@@ -219,7 +224,7 @@ function checkReceipts(check: BookCheck, jobs: Map<string, BookBilling>, digits:
     }
     const key = joinKey(row.job ?? '', row.application);
     const known = received.get(key) ?? check.receivedBefore.get(key) ?? 0;
-    const payable = check.doubtful.has(row.job ?? '') ? null : invoice.payable;
+    const payable = check.unreliable.has(row.job ?? '') ? null : invoice.payable;
     // Of a job with a fault, or an amount that cannot be read, only the date can be judged.
     const judged = payable !== null && typeof row.amount === 'number';
     const amount = judged ? (row.amount ?? 0) : 0;

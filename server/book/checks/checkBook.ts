@@ -50,9 +50,9 @@ export class BookCheck {
     Keys
   >;
   /** Jobs with a fault among their contract or billing: figures worked from them would only be faulty too. */
-  readonly doubtful = new Set<string>();
+  readonly unreliable = new Set<string>();
   /** Jobs, or job + SOV line, whose scheduled values are not known for a fault in them. */
-  readonly doubtfulSchedules = new Set<string>();
+  readonly unreliableSchedules = new Set<string>();
   /** Job of every commitment line the book declares. */
   readonly commitmentLineJobs = new Map<string, string>();
   /** Values of forecasts by row, scaled by their method: money, a rate, or hours. */
@@ -105,7 +105,13 @@ export class BookCheck {
   }
 
   /** Places a refusal of core at a row; `columns` name the fields that are called otherwise in the file. */
-  refuse(file: BookFileName, row: number, refusal: Refusal, digits: number, columns: Readonly<Record<string, string>> = {}): void {
+  refuse(
+    file: BookFileName,
+    row: number,
+    refusal: Refusal,
+    digits: number,
+    columns: Readonly<Record<string, string>> = {},
+  ): void {
     const message = messageOf(refusal, showIn(digits));
     const [first = '', ...rest] = message;
     this.faults.add(file, row, columns[refusal.at] ?? refusal.at, first.toLowerCase() + rest.join(''));
@@ -155,14 +161,14 @@ export class BookCheck {
   }
 
   /** A fault among a job's contract or billing: what is worked from it is not judged any more. */
-  doubt(job: string | null | undefined): void {
-    if (job) this.doubtful.add(job);
+  markUnreliable(job: string | null | undefined): void {
+    if (job) this.unreliable.add(job);
   }
 
   /** A fault in what a job's lines (or one of them) are worth. */
-  doubtSchedule(job: string | null | undefined, line?: string | null): void {
-    this.doubt(job);
-    if (job) this.doubtfulSchedules.add(line ? joinKey(job, line) : job);
+  markScheduleUnreliable(job: string | null | undefined, line?: string | null): void {
+    this.markUnreliable(job);
+    if (job) this.unreliableSchedules.add(line ? joinKey(job, line) : job);
   }
 }
 

@@ -27,10 +27,10 @@ function checkJob(check: BookCheck, row: BookRow<'jobs'>): void {
     faults.add('jobs', row.row, 'finished_on', `${row.finished_on} is before awarded_on, ${row.awarded_on}`);
   const refusals = termsRefusals(termsOf(row));
   for (const refusal of refusals) check.refuse('jobs', row.row, refusal, 0, TERMS_COLUMNS);
-  if (refusals.some((it) => it.rule === 'step-half')) check.doubt(row.job);
+  if (refusals.some((it) => it.rule === 'step-half')) check.markUnreliable(row.job);
   if (status === 'closed' && row.finished_on === null)
     faults.add('jobs', row.row, 'finished_on', 'a closed job needs the day it was finished');
-  if (Object.values(row).includes(undefined)) check.doubt(row.job);
+  if (Object.values(row).includes(undefined)) check.markUnreliable(row.job);
 }
 
 const TERMS_COLUMNS = {
@@ -66,7 +66,7 @@ function checkSovLine(check: BookCheck, row: BookRow<'schedule_of_values'>): voi
       `job ${row.job} is already in the database and has been billed; its schedule changes by change order only`,
     );
   }
-  if (Object.values(row).includes(undefined)) check.doubtSchedule(row.job, row.sov_line);
+  if (Object.values(row).includes(undefined)) check.markScheduleUnreliable(row.job, row.sov_line);
 }
 
 function checkChangeOrder(check: BookCheck, row: BookRow<'change_orders'>): void {
@@ -92,7 +92,7 @@ function checkChangeOrder(check: BookCheck, row: BookRow<'change_orders'>): void
       `job ${row.job} in the database has an application of ${billedTo}; a change approved by then would alter what it was valued with`,
     );
   }
-  if (Object.values(row).includes(undefined) || (decided && row.decided_on === null)) check.doubtSchedule(row.job);
+  if (Object.values(row).includes(undefined) || (decided && row.decided_on === null)) check.markScheduleUnreliable(row.job);
 }
 
 function checkChangeOrderLine(check: BookCheck, row: BookRow<'change_order_lines'>): void {
@@ -114,7 +114,7 @@ function checkChangeOrderLine(check: BookCheck, row: BookRow<'change_order_lines
   if (row.side === 'cost') checkCostLine(check, row);
   if (row.sov_line && row.side === 'cost' && known)
     check.refers(file, row.row, 'sov_line', check.keys.sovLines, 'SOV line', row.job, row.sov_line);
-  if (Object.values(row).includes(undefined)) check.doubtSchedule(row.job);
+  if (Object.values(row).includes(undefined)) check.markScheduleUnreliable(row.job);
 }
 
 /** A price line names an SOV line; one that is new needs a description, and is there from then on. */
@@ -146,7 +146,7 @@ function checkBudgetLine(check: BookCheck, row: BookRow<'budget'>): void {
   if (known && row.sov_line) check.refers('budget', row.row, 'sov_line', check.keys.sovLines, 'SOV line', row.job, row.sov_line);
 }
 
-/** The rows of a transfer are of one day and reason, and come to nothing. */
+/** The rows of a transfer are of one day and reason, and net to zero. */
 function checkTransfers(check: BookCheck): void {
   const file = 'budget_transfers';
   const transfers = new Map<string, BookRow<'budget_transfers'>[]>();
@@ -169,7 +169,7 @@ function checkTransfers(check: BookCheck): void {
   for (const rows of transfers.values()) {
     if (rows.some((row) => row.amount === undefined)) continue;
     if (rows.reduce((sum, row) => sum + row.amount!, 0) !== 0)
-      check.faults.add(file, rows.at(-1)!.row, 'amount', `transfer ${rows[0]!.transfer} does not come to nothing`);
+      check.faults.add(file, rows.at(-1)!.row, 'amount', `transfer ${rows[0]!.transfer} does not net to zero`);
   }
 }
 

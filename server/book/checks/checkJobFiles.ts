@@ -74,7 +74,7 @@ function checkInstalment(check: BookCheck, row: BookRow<'billing_instalments'>):
   if (check.refersToJob(file, row) && check.existing.scheduled.has(row.job!))
     at('job', `job ${row.job} has a billing schedule in the database already; an import brings one whole`);
   if ((row.percent === null) === (row.amount === null) && row.percent !== undefined && row.amount !== undefined)
-    at('percent', 'expected a per cent or an amount: one of the two');
+    at('percent', 'enter a percentage or an amount, not both');
   if (row.due === undefined) return;
   const onDay = (row.due ?? 'day') === 'day';
   if (!onDay && row.day) at('day', `due at a ${row.due}, it has no day of its own; expected an empty cell`);

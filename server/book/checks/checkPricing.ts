@@ -189,5 +189,5 @@ function checkQuotations(check: BookCheck): void {
     }
   for (const row of rows.quotation_payments)
     if (row.percent !== undefined && row.amount !== undefined && (row.percent === null) === (row.amount === null))
-      faults.add('quotation_payments', row.row, 'percent', 'expected a per cent or an amount: one of the two');
+      faults.add('quotation_payments', row.row, 'percent', 'enter a percentage or an amount, not both');
 }

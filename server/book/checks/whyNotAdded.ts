@@ -2,7 +2,7 @@ import type { BookFileName } from '../format/bookFiles';
 import type { ExistingJob } from './existing';
 
 /** What is known of a job beside its figures: it may be added to at any time. */
-const BESIDE = new Set<BookFileName>([
+const NON_FINANCIAL = new Set<BookFileName>([
   'job_people',
   'job_events',
   'job_papers',
@@ -26,7 +26,7 @@ const OFFERED = new Set<BookFileName>(['quotations', 'quotation_alternates', 'qu
  * final cost and bills only, closed is done, a job is quoted for before its award, and there its original budget is frozen. null where they are.
  */
 export function whyNotAdded(file: BookFileName, job: string, { status, locked, budgeted }: ExistingJob): string | null {
-  if (BESIDE.has(file)) return null;
+  if (NON_FINANCIAL.has(file)) return null;
   if (locked) return `job ${job} is locked; nothing posts to it until it is unlocked`;
   if (status === 'closed' && (CONTRACT.has(file) || FINAL.has(file)))
     return `job ${job} is closed and takes no more of this; leave the row out`;

@@ -30,7 +30,7 @@ export function readCell(column: AnyColumn, text: string, currencyDigits: number
       return readScaled(
         text,
         parsePercent(text),
-        'a per cent from 0 to 100 with up to 4 decimals',
+        'a percentage from 0 to 100 with up to 4 decimals',
         'has more than 4 decimals',
         'is outside 0 to 100',
       );
@@ -38,7 +38,7 @@ export function readCell(column: AnyColumn, text: string, currencyDigits: number
       return readScaled(
         text,
         parseMarkup(text),
-        'a per cent such as 12.5',
+        'a percentage such as 12.5',
         'has more than 4 decimals',
         'is outside -100 to 1000',
       );

@@ -1,13 +1,13 @@
 import { COST_TYPES } from '../../../core/costs/costType';
 import { DUE_AT } from '../../../core/instalments/instalment';
-import { MOST_INSTALMENTS } from '../../../core/instalments/layOut';
+import { MAX_INSTALMENTS } from '../../../core/instalments/layOut';
 import { JOB_STATUSES } from '../../../core/jobs/jobStatus';
 import { EVENT_KINDS } from '../../../wire/jobFile';
 import { amount, date, integer, moment, oneOf, percent, REQUIRED, text } from './columns';
 
-const instalmentKey = { job: text(REQUIRED), instalment: integer(1, MOST_INSTALMENTS)(REQUIRED) };
+const instalmentKey = { job: text(REQUIRED), instalment: integer(1, MAX_INSTALMENTS)(REQUIRED) };
 
-/** Files of what is kept to begin jobs and checklists from. */
+/** Files of what is saved to begin jobs and checklists from. */
 export const TEMPLATE_FILES = {
   checklist_templates: { template: text(REQUIRED), item: text(REQUIRED) },
   job_templates: { template: text(REQUIRED), content: text(REQUIRED) },

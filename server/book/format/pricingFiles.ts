@@ -6,7 +6,7 @@ import { amount, date, integer, markup, needed, oneOf, percent, REQUIRED, text, 
 const quotationKey = { job: text(REQUIRED), quotation: integer(1, 9999)(REQUIRED) };
 const estimateKey = { job: text(REQUIRED), estimate: integer(1, 9999)(REQUIRED) };
 
-/** Files of the price book and the library of terms. */
+/** Files of the price list and the library of terms. */
 export const PRICE_FILES = {
   terms: { name: text(REQUIRED), body: text(REQUIRED) },
   price_items: {

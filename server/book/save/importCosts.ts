@@ -49,7 +49,12 @@ function checkCost(check: BookCheck, row: BookRow<'costs'>): void {
   const file = 'costs';
   check.refersToJob(file, row);
   check.refers(file, row.row, 'cost_code', check.keys.costCodes, 'cost code', row.cost_code);
-  for (const refusal of entryRefusals({ costType: row.cost_type ?? null, amount: row.amount ?? null, hours: row.hours ?? null, uninstalled: row.uninstalled === true }))
+  for (const refusal of entryRefusals({
+    costType: row.cost_type ?? null,
+    amount: row.amount ?? null,
+    hours: row.hours ?? null,
+    uninstalled: row.uninstalled === true,
+  }))
     check.refuse(file, row.row, refusal, 0);
   if (before(row.installed_on, row.dated))
     check.faults.add(file, row.row, 'installed_on', `${row.installed_on} is before dated, ${row.dated}`);
@@ -83,7 +88,7 @@ function toEntry(
   const jobId = ids.jobs.get(row.job!)!;
   jobs.add(jobId);
   const costType = row.cost_type as CostType;
-  // Credits are kept apart from costs, as their journal lines are.
+  // Credits are listed separately from costs, as their journal lines are.
   const key = `${row.dated} ${costType} ${row.amount! < 0 ? 'credit' : 'cost'}`;
   const day = days.get(key);
   if (day) day.amount += row.amount!;

@@ -7,7 +7,7 @@ import { ESTIMATE_COLUMNS } from '../../estimates/estimateContent';
 import type { Actor } from '../../ledger/audit';
 import { saveKeyed, type BookIds } from './saveKeyed';
 
-/** Saves the price book of a checked book. */
+/** Saves the price list of a checked book. */
 export async function savePrices(sql: Sql, actor: Actor, { rows }: BookCheck, ids: BookIds): Promise<void> {
   await saveKeyed(
     sql,
@@ -75,7 +75,7 @@ export async function savePrices(sql: Sql, actor: Actor, { rows }: BookCheck, id
   );
 }
 
-/** Saves the estimates of a checked book. A build-up the book gives no unit costs of takes the price book's. */
+/** Saves the estimates of a checked book. A build-up the book gives no unit costs of takes the price list's. */
 export async function saveEstimates(sql: Sql, actor: Actor, { rows }: BookCheck, ids: BookIds): Promise<void> {
   const of = (row: { job?: string | null; estimate?: number | null }) => ids.estimates.get(joinKey(row.job!, row.estimate!));
   await saveKeyed(

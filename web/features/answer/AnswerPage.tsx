@@ -16,12 +16,12 @@ export function AnswerPage() {
   const { token = '' } = useParams();
   const { data, error } = useAnswerQuery({ token });
   useEffect(() => {
-    document.title = data ? `${data.document.title}, ${data.document.company.name}` : 'A document for you';
+    document.title = data ? `${data.document.title}, ${data.document.company.name}` : 'You have received a document';
   }, [data]);
   if (error)
     return (
       <main className="mx-auto max-w-[720px] p-6">
-        <h1>A document for you</h1>
+        <h1>You have received a document</h1>
         <Refused message={faultOf(error).message} />
       </main>
     );
@@ -54,7 +54,7 @@ function State({ view }: { view: AnswerView }) {
   return (
     <b style={{ color: view.status === 'accepted' ? 'var(--good)' : 'var(--loss)' }}>
       {view.status === 'accepted' ? 'Accepted' : 'Declined'} by {view.answeredBy} on {displayDate(view.answeredAt!.slice(0, 10))}.
-      {view.seal && <span className="note font-normal"> Sealed as {view.seal.slice(0, 16)}…</span>}
+      {view.seal && <span className="note font-normal"> Reference {view.seal.slice(0, 16)}…</span>}
     </b>
   );
 }
@@ -93,7 +93,7 @@ function Questions({ view, token }: { view: AnswerView; token: string }) {
             <Field label="What would you like to know?">
               <input value={form.question} onChange={(event) => setForm({ ...form, question: event.target.value })} />
             </Field>
-            <button className="press">Ask</button>
+            <button className="button">Ask</button>
           </div>
           {fault && <Refused message={fault} />}
         </form>
@@ -122,28 +122,28 @@ function Answer({ token, kind }: { token: string; kind: 'quotation' | 'change' }
     <section className="sheet mt-6 px-4 py-4" aria-label="Your answer">
       <h2 className="mb-2">Your answer</h2>
       <div className="grid gap-4">
-        <Field label="Name of whoever answers">
+        <Field label="Your full name">
           <input value={name} style={{ maxWidth: 400 }} onChange={(event) => setName(event.target.value)} />
         </Field>
         <SignatureField value={signature} onValue={setSignature} />
         <div className="flex flex-wrap items-end gap-3">
           <button
             type="button"
-            className="press main"
+            className="button main"
             disabled={isLoading || name.trim() === '' || signature === ''}
             onClick={() => void send('accept')}
           >
             Accept the {kind === 'change' ? 'change order' : 'quotation'} as it is written
           </button>
-          <span className="note">It is kept with your name and signature, as it stands here.</span>
+          <span className="note">It is stored with your name and signature, exactly as shown here.</span>
         </div>
         <div className="flex items-end gap-3 border-t pt-3" style={{ borderColor: 'var(--hair)' }}>
-          <Field label="Or: why it does not suit" className="grow">
+          <Field label="Reason for declining" className="grow">
             <input value={reason} onChange={(event) => setReason(event.target.value)} />
           </Field>
           <button
             type="button"
-            className="press"
+            className="button"
             disabled={isLoading || name.trim() === '' || reason.trim() === ''}
             onClick={() => void send('decline')}
           >

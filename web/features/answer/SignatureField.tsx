@@ -37,7 +37,7 @@ export function SignatureField({ value, onValue }: { value: string; onValue: (pa
         <path d={value || 'M0 0'} fill="none" stroke="currentColor" strokeWidth="2.5" strokeLinecap="round" />
       </svg>
       {value && (
-        <button type="button" className="press bare self-start" onClick={() => onValue((path.current = ''))}>
+        <button type="button" className="button bare self-start" onClick={() => onValue((path.current = ''))}>
           Draw it again
         </button>
       )}

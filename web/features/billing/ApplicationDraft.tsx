@@ -23,14 +23,14 @@ const ENTRY_KEYS: readonly EntryKey[] = ['percent', 'work', 'period', 'materials
 
 type Typed = Omit<ApplicationLinesInput, 'version'>;
 
-/** Keeps the draft on the server a moment after each change; what cannot be kept yet stays on the screen. */
-function useKept(view: ApplicationView, body: Typed | null) {
+/** Saves the draft on the server a moment after each change; what cannot be saved yet stays on the screen. */
+function useSaving(view: ApplicationView, body: Typed | null) {
   const [save] = useSaveApplicationMutation();
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const kept = useRef(JSON.stringify(body));
   const version = useRef(view.version);
   const at = useMemo(() => ({ job: view.job, application: view.number }), [view.job, view.number]);
-  const keepNow = async () => {
+  const saveNow = async () => {
     const text = JSON.stringify(body);
     if (!body || text === kept.current) return body !== null;
     try {
@@ -44,18 +44,18 @@ function useKept(view: ApplicationView, body: Typed | null) {
       return false;
     }
   };
-  const latest = useRef(keepNow);
-  latest.current = keepNow;
+  const latest = useRef(saveNow);
+  latest.current = saveNow;
   useEffect(() => {
     const timer = setTimeout(() => void latest.current(), SAVE_PAUSE);
     return () => clearTimeout(timer);
   }, [body]);
-  // What was typed last is kept when the page is left.
+  // What was typed last is saved when the page is left.
   useEffect(() => () => void latest.current(), []);
-  return { keepNow, refused, setRefused };
+  return { keepNow: saveNow, refused, setRefused };
 }
 
-/** A draft application: per line, per cent or amount to date, amount this period, or materials on site; the others follow. */
+/** A draft application: per line, percent or amount to date, amount this period, or materials on site; the others follow. */
 export function ApplicationDraft({ view }: { view: ApplicationView }) {
   const { month } = useAsOf();
   const { digits, show, exact } = useCurrency();
@@ -81,7 +81,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
         : null,
     [day, reference, view.lines, worked],
   );
-  const { keepNow, refused, setRefused } = useKept(view, body);
+  const { keepNow, refused, setRefused } = useSaving(view, body);
   const [send, moving] = useSubmitApplicationMutation();
   const [remove] = useDeleteApplicationMutation();
   const change = (next: GridRow[]) =>
@@ -105,7 +105,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
       setRefused(faultOf(error));
     }
   };
-  const throwAway = async () => {
+  const deleteDraft = async () => {
     try {
       await remove({ job: view.job, application: view.number }).unwrap();
       void navigate(keep(`/jobs/${encodeURIComponent(view.job)}/billing`));
@@ -121,7 +121,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
         title: 'Line',
         width: 'auto',
         show: (_, i) => (
-          <span className="block cut" title={line(i).description}>
+          <span className="block truncate" title={line(i).description}>
             <b>{line(i).line}</b> {line(i).description}
           </span>
         ),
@@ -129,14 +129,14 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
       { key: 'scheduled', title: 'Scheduled value', width: 102, numeric: true, show: (_, i) => show(line(i).scheduled) },
       {
         key: 'earned',
-        title: 'Cost says earned',
+        title: 'Earned by cost',
         width: 108,
         numeric: true,
         show: (_, i) => (
           <AgainstCost job={view.job} sovLine={line(i).line} billed={worked.lines[i]?.work ?? 0} earned={line(i).earnedByCost} />
         ),
       },
-      { key: 'before', title: 'Work before', width: 100, numeric: true, show: (_, i) => show(line(i).previousWork) },
+      { key: 'before', title: 'Previous', width: 100, numeric: true, show: (_, i) => show(line(i).previousWork) },
       { key: 'percent', title: '% to date', width: 70, numeric: true },
       { key: 'work', title: 'Work to date', width: 104, numeric: true },
       { key: 'period', title: 'This period', width: 98, numeric: true },
@@ -161,7 +161,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
           show(worked.summary.materials),
           show(worked.summary.retention),
         ].map((text, i) => (
-          <td key={i} className={`worked ${i > 0 ? 'sum' : ''}`} style={footCell}>
+          <td key={i} className={`worked ${i > 0 ? 'figure' : ''}`} style={footCell}>
             {text}
           </td>
         ))}
@@ -172,7 +172,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
     <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 270px' }}>
       <div>
         <div className="mb-3 flex items-end gap-3">
-          <Field label="Work to" className="shrink-0" fault={day ? undefined : 'Expected a day such as 30 Apr 2031'}>
+          <Field label="Work to" className="shrink-0" fault={day ? undefined : 'Enter a date, e.g. 30 Apr 2031'}>
             <input
               value={dated}
               style={{ width: 130 }}
@@ -184,12 +184,12 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
             <input value={reference} style={{ width: 200 }} onChange={(event) => setReference(event.target.value)} />
           </Field>
           {offSchedule && (
-            <button type="button" className="press shrink-0" onClick={takeSchedule}>
+            <button type="button" className="button shrink-0" onClick={takeSchedule}>
               Take the schedule’s figures
             </button>
           )}
           <span className="note pb-1 text-[12.5px]">
-            Enter per cent, amount to date, or amount this period; the others follow. Kept as you type.
+            Enter percentage, amount to date, or amount this period; the other columns update. Saved automatically.
           </span>
         </div>
         <EntryGrid
@@ -210,11 +210,11 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
         worked={JSON.stringify(worked.summary) === JSON.stringify(view.summary)}
       >
         <div className="mb-3 flex flex-wrap gap-2">
-          <button type="button" className="press main" disabled={moving.isLoading} onClick={() => void submit()}>
+          <button type="button" className="button main" disabled={moving.isLoading} onClick={() => void submit()}>
             Submit, {exact(worked.summary.payable)}
           </button>
-          <button type="button" className="press bare" onClick={() => void throwAway()}>
-            Throw the draft away
+          <button type="button" className="button bare" onClick={() => void deleteDraft()}>
+            Delete draft
           </button>
         </div>
       </SummaryColumn>

@@ -21,8 +21,8 @@ export function ApplicationLines({ view }: { view: ApplicationView }) {
             <th>Line</th>
             {[
               ['Scheduled value', 98],
-              ['Cost says earned', 108],
-              ['Work before', 98],
+              ['Earned by cost', 108],
+              ['Previous', 98],
               ['This period', 88],
               ['Work to date', 98],
               ['On site', 82],
@@ -41,7 +41,7 @@ export function ApplicationLines({ view }: { view: ApplicationView }) {
         <tbody>
           {view.lines.map((line) => (
             <tr key={line.line}>
-              <td className="cut" title={line.description}>
+              <td className="truncate" title={line.description}>
                 <b>{line.line}</b> {line.description}
               </td>
               <td className="num">{show(line.scheduled)}</td>
@@ -98,7 +98,7 @@ export function ApplicationLines({ view }: { view: ApplicationView }) {
         </tfoot>
       </table>
       <p className="note text-[12.5px]">
-        Cost says earned: scheduled value times cost over estimate of the budget lines that serve the line.{' '}
+        Earned by cost: scheduled value times cost over estimate of the budget lines that serve the line.{' '}
         <Legend names={['over', 'under']} />
       </p>
     </div>

@@ -37,7 +37,7 @@ function Heading({ view }: { view: ApplicationView }) {
     draft: 'Draft',
     submitted: view.certifiedLater
       ? `Submitted; certified ${displayDate(view.certifiedLater)}, after the month shown`
-      : 'Submitted, waits to be certified',
+      : 'Submitted, awaiting certification',
     certified: `Certified ${displayDate(view.certifiedOn)}`,
   }[view.status];
   return (
@@ -53,7 +53,7 @@ function Heading({ view }: { view: ApplicationView }) {
           <span className="note">paid in full</span>
         ) : (
           <span>
-            {exact(open)} open, due {displayDate(view.dueOn)}
+            {exact(open)} outstanding, due {displayDate(view.dueOn)}
           </span>
         ))}
       <span className="ml-auto flex gap-3">

@@ -84,7 +84,7 @@ export function BillingPage() {
                   )}
                 </td>
                 <td>
-                  <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/billing`)}>Bill it</Link>
+                  <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/billing`)}>Start application</Link>
                 </td>
               </tr>
             ))}
@@ -93,7 +93,7 @@ export function BillingPage() {
       )}
       <h2 className="mb-1 mt-5">Drafted or submitted</h2>
       {inWork.length === 0 ? <p className="note">None.</p> : <Applications rows={inWork} />}
-      <h2 className="mb-1 mt-5">Certified: open, or of this month</h2>
+      <h2 className="mb-1 mt-5">Certified: unpaid, or dated this month</h2>
       {certified.length === 0 ? <p className="note">None.</p> : <Applications rows={certified} />}
     </div>
   );
@@ -103,20 +103,20 @@ function Applications({ rows }: { rows: readonly ApplicationRow[] }) {
   const { exact } = useCurrency();
   const sum = (value: (row: ApplicationRow) => number) => exact(rows.reduce((total, row) => total + value(row), 0));
   return (
-    <table className="ledger" style={{ fontSize: 13 }}>
+    <table className="ledger dense">
       <thead>
         <tr>
           <th>Job</th>
           <th>No.</th>
-          <th>Work to</th>
+          <th>Valuation date</th>
           <th>State</th>
           <th className="num">Gross to date</th>
           <th className="num">Retention</th>
           <th className="num">Due</th>
           <th className="num">Payable</th>
           <th className="num">Received</th>
-          <th className="num">Open</th>
-          <th>Due on</th>
+          <th className="num">Outstanding</th>
+          <th>Due date</th>
         </tr>
       </thead>
       <tbody>

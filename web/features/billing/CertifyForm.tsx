@@ -38,7 +38,7 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
         title: 'Line',
         width: 'auto',
         show: (_, i) => (
-          <span className="block cut">
+          <span className="block truncate">
             <b>{view.lines[i]!.line}</b> {view.lines[i]!.description}
           </span>
         ),
@@ -52,7 +52,7 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
   const day = readDate(on, month);
   const payable = other ? worked.summary.payable : view.summary.payable;
   const submit = async () => {
-    if (!day) return setRefused({ message: 'Certified on: expected a day such as 30 Apr 2031', faults: [] });
+    if (!day) return setRefused({ message: 'Certified on: enter a date, e.g. 30 Apr 2031', faults: [] });
     if (worked.faults.size > 0) return setRefused({ message: [...worked.faults.values()][0]!, faults: [] });
     const lines = view.lines
       .map((line, i) => ({ line: line.line, work: worked.lines[i]!.work, materials: worked.lines[i]!.materials }))
@@ -63,12 +63,12 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
         application: view.number,
         body: { version: view.version, on: day, lines: other ? lines : [] },
       }).unwrap();
-      toast(`Application ${view.number} certified, ${exact(payable)} payable, as posting ${postingId}`);
+      toast(`Application ${view.number} certified, ${exact(payable)} payable (document ${postingId})`);
     } catch (error) {
       setRefused(faultOf(error));
     }
   };
-  const takeBack = async () => {
+  const withdraw = async () => {
     try {
       await returnToDraft({ job: view.job, application: view.number }).unwrap();
     } catch (error) {
@@ -77,7 +77,7 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
   };
   return (
     <section aria-label="Certify" className="mt-5">
-      <h3 className="mb-2">When the client has answered</h3>
+      <h3 className="mb-2">Client’s certificate</h3>
       <div className="flex flex-wrap items-end gap-3">
         <Field label="Certified on">
           <input
@@ -89,13 +89,13 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
         </Field>
         <label className="flex h-[30px] items-center gap-2">
           <input type="checkbox" checked={other} onChange={(event) => setOther(event.target.checked)} />
-          for other figures than applied for
+          for different amounts
         </label>
-        <button type="button" className="press main" disabled={isLoading} onClick={() => void submit()}>
+        <button type="button" className="button main" disabled={isLoading} onClick={() => void submit()}>
           Certify application {view.number}, {exact(payable)}
         </button>
-        <button type="button" className="press bare" onClick={() => void takeBack()}>
-          Take back to change it
+        <button type="button" className="button bare" onClick={() => void withdraw()}>
+          Return to draft
         </button>
       </div>
       {other && (

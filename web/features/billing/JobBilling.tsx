@@ -30,15 +30,15 @@ export function JobBilling() {
         <thead>
           <tr>
             <th>Application</th>
-            <th>Work to</th>
+            <th>Valuation date</th>
             <th>State</th>
             <th className="num">Gross to date</th>
             <th className="num">Retention</th>
             <th className="num">Due</th>
             <th className="num">Payable</th>
             <th className="num">Received</th>
-            <th className="num">Open</th>
-            <th>Due on</th>
+            <th className="num">Outstanding</th>
+            <th>Due date</th>
           </tr>
         </thead>
         <tbody>
@@ -48,7 +48,7 @@ export function JobBilling() {
           {data.applications.length === 0 && (
             <tr>
               <td colSpan={10} className="note">
-                Nothing is billed on this job by this month.
+                No applications to date.
               </td>
             </tr>
           )}
@@ -75,7 +75,7 @@ export function JobBilling() {
               <th className="num">Amount</th>
               <th className="num">Tax</th>
               <th className="num">Received</th>
-              <th>Due on</th>
+              <th>Due date</th>
               <th>Posting</th>
               <th>
                 <span className="sr-only">Next</span>
@@ -96,7 +96,7 @@ export function JobBilling() {
                 </td>
                 <td>
                   {it.amount + it.tax !== it.received && (
-                    <button type="button" className="press bare" onClick={() => setReceiving(it.reference)}>
+                    <button type="button" className="button bare" onClick={() => setReceiving(it.reference)}>
                       Money received
                     </button>
                   )}
@@ -108,8 +108,8 @@ export function JobBilling() {
       )}
       {paying && <ReceiveForm job={number} invoice={paying.reference} open={paying.amount + paying.tax - paying.received} />}
       {data.retentionHeld > 0 && !releasing && (
-        <button type="button" className="press mt-4" onClick={() => setReleasing(true)}>
-          Retention is released …
+        <button type="button" className="button mt-4" onClick={() => setReleasing(true)}>
+          Invoice released retention …
         </button>
       )}
       {releasing && data.retentionHeld > 0 && <ReleaseForm job={number} held={data.retentionHeld} />}
@@ -134,15 +134,15 @@ function StartApplication({ job, data, next }: { job: string; data: JobBillingDa
     <div className="mb-3 flex items-center gap-3">
       <button
         type="button"
-        className="press main"
+        className="button main"
         disabled={reason !== null || isLoading}
         onClick={() => void go(schedule !== null)}
       >
         Start application {next}
       </button>
       {schedule && reason === null && next > 1 && (
-        <button type="button" className="press bare" disabled={isLoading} onClick={() => void go(false)}>
-          with the last figures
+        <button type="button" className="button bare" disabled={isLoading} onClick={() => void go(false)}>
+          from the previous application
         </button>
       )}
       <span className="note grow">
@@ -154,10 +154,10 @@ function StartApplication({ job, data, next }: { job: string; data: JobBillingDa
       {schedule && (
         <span>
           By the schedule{' '}
-          <b className="sum">
+          <b className="figure">
             <Fig value={schedule.due} of={{ figure: 'scheduleDue', job }} label="Due by the schedule" exact />
           </b>
-          , applied for <span className="sum">{exact(schedule.billed)}</span>
+          , applied for <span className="figure">{exact(schedule.billed)}</span>
         </span>
       )}
       <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing/schedule`)}>
@@ -178,7 +178,7 @@ export function ApplicationRowView({ row, withJob = false }: { row: ApplicationR
   return (
     <tr>
       {withJob && (
-        <td className="cut" style={{ maxWidth: 210 }} title={`${row.jobName}, ${row.client}`}>
+        <td className="truncate" style={{ maxWidth: 210 }} title={`${row.jobName}, ${row.client}`}>
           <Link to={keep(`/jobs/${encodeURIComponent(row.job)}`)}>
             <b>{row.job}</b>
           </Link>{' '}
@@ -205,7 +205,7 @@ export function ApplicationRowView({ row, withJob = false }: { row: ApplicationR
         <Fig value={row.payable} of={of('payable')} label="Payable" />
       </td>
       <td className="num">{show(row.received)}</td>
-      <td className="num">{open === 0 ? '–' : <Fig value={open} of={of('applicationOpen')} label="Open" />}</td>
+      <td className="num">{open === 0 ? '–' : <Fig value={open} of={of('applicationOpen')} label="Outstanding" />}</td>
       <td className="whitespace-nowrap">
         {displayDate(row.dueOn)}{' '}
         {row.daysLate > 0 && (

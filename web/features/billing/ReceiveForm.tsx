@@ -42,7 +42,7 @@ function MoneyForm({
     const dated = readDate(typed.dated, month);
     if (!dated)
       return setFault({
-        message: 'Date: expected a day such as 30 Apr 2031',
+        message: 'Date: enter a date, e.g. 30 Apr 2031',
         faults: [{ field: 'dated', message: 'Expected a day' }],
       });
     if (amount === null)
@@ -63,7 +63,7 @@ function MoneyForm({
       <input
         value={typed[key]}
         style={{ width }}
-        className={key === 'amount' ? 'sum' : ''}
+        className={key === 'amount' ? 'figure' : ''}
         onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
       />
     </Field>
@@ -75,7 +75,7 @@ function MoneyForm({
         {input('dated', 'Date', 130)}
         {input('amount', 'Amount', 140)}
         {input('reference', 'Reference', 220)}
-        <button className="press main mt-[20px]">
+        <button className="button main mt-[20px]">
           {verb} {amount === null ? '' : exact(amount)}
         </button>
       </div>
@@ -95,9 +95,9 @@ export function ReceiveForm({ job, invoice, open }: { job: string; invoice: stri
       key={open}
       title={`Money received on ${name}`}
       start={{ dated: displayDate(lastDay), amount: displayExact(open, digits), reference: '' }}
-      verb="Receive"
+      verb="Record receipt of"
       send={(body) => receive({ job, invoice, body }).unwrap()}
-      done={(amount) => `Received ${exact(amount)} on ${name}`}
+      done={(amount) => `Receipt of ${exact(amount)} recorded on ${name}`}
     />
   );
 }

@@ -58,7 +58,7 @@ export function SummaryColumn({
           {row('Retention to date', 'retention', 'retention', false, true)}
           {row('Net to date', 'net', 'net', true)}
           {row(
-            view.previousNumber === null ? 'Certified before' : `Certified before, to ${view.previousNumber}`,
+            view.previousNumber === null ? 'Certified before' : `Less previously certified, to no. ${view.previousNumber}`,
             'previouslyCertified',
             'previouslyCertified',
             false,
@@ -73,9 +73,7 @@ export function SummaryColumn({
       <p className="note my-2 text-[12.5px]">{view.retentionWords}</p>
       {view.journal && worked && (
         <section aria-label="Journal" className="mt-3">
-          <h3>
-            {view.postingId === null ? 'What certifying it as applied for will post' : `Posted as posting ${view.postingId}`}
-          </h3>
+          <h3>{view.postingId === null ? 'Journal on certification as applied' : `Posted as document ${view.postingId}`}</h3>
           <Journal journal={view.journal} show={show} />
         </section>
       )}

@@ -59,7 +59,7 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
   const faults = new Map<string, string>();
   const read = (at: string, text: string | undefined) => {
     const value = readAmount((text ?? '').trim() || '0', digits);
-    if (value === null) faults.set(at, `"${text}" is no amount; expected one such as 12,500.00`);
+    if (value === null) faults.set(at, `"${text}" is not a valid amount; enter one such as 12,500.00`);
     return value ?? 0;
   };
   const amounts = view.lines.map((line, i) => ({
@@ -83,14 +83,14 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
   };
 }
 
-/** A per cent or a period that could not be read has not followed into the amount, so it must be said by itself. */
+/** A percent or a period that could not be read has not followed into the amount, so it must be said by itself. */
 function noteUnread(row: GridRow | undefined, i: number, digits: number, faults: Map<string, string>): void {
   const percent = (row?.percent ?? '').trim();
   if (percent !== '' && !/^-?\d+(\.\d+)?%?$/.test(percent))
-    faults.set(`${i}.percent`, `"${percent}" is no per cent with up to 4 decimals`);
+    faults.set(`${i}.percent`, `"${percent}" is not a percentage with up to 4 decimals`);
   else if (percent !== '' && Number(percent.replace('%', '')) > 100)
     faults.set(`${i}.percent`, `${percent} % is more than the whole line; bill 100 % or less to date`);
   const period = (row?.period ?? '').trim();
   if (period !== '' && readAmount(period, digits) === null)
-    faults.set(`${i}.period`, `"${period}" is no amount; expected one such as 12,500.00`);
+    faults.set(`${i}.period`, `"${period}" is not a valid amount; enter one such as 12,500.00`);
 }

@@ -18,7 +18,7 @@ import { withoutThousands } from '../../kit/typed/withoutThousands';
 
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
-/** Moves budget between lines: what leaves and what arrives must come to nothing. */
+/** Moves budget between lines: what leaves and what arrives must net to zero. */
 export function TransferForm({ job, onDone }: { job: string; onDone: () => void }) {
   const { month, lastDay } = useAsOf();
   const { digits, exact, show, code } = useCurrency();
@@ -39,7 +39,7 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
     if (amount === null) faults.set(`${i}.amount`, 'Expected an amount, below zero for what leaves');
     if (text('code') === '') faults.set(`${i}.code`, 'Expected a cost code');
     const hours = text('hours') === '' ? null : parseQuantity(withoutThousands(text('hours')));
-    if (hours && !hours.ok) faults.set(`${i}.hours`, `"${text('hours')}" is no number`);
+    if (hours && !hours.ok) faults.set(`${i}.hours`, `"${text('hours')}" is not a number`);
     return [
       {
         section: text('section'),
@@ -82,7 +82,7 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
       },
     },
     { key: 'hours', title: 'Hours', width: 80, numeric: true },
-    { key: 'amount', title: 'To it, or from it', width: 130, numeric: true, tidy: tidyAmount(digits) },
+    { key: 'amount', title: 'In (+) / out (−)', width: 130, numeric: true, tidy: tidyAmount(digits) },
   ];
   const make = async (event: React.FormEvent) => {
     event.preventDefault();
@@ -107,7 +107,7 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
           <input value={reason} onChange={(event) => setReason(event.target.value)} />
         </Field>
         <p className="m-0 pb-1" role="status">
-          left over <b style={{ color: rest === 0 ? 'var(--good)' : 'var(--loss)' }}>{exact(rest)}</b> {code}
+          unallocated <b style={{ color: rest === 0 ? 'var(--good)' : 'var(--loss)' }}>{exact(rest)}</b> {code}
         </p>
       </div>
       <EntryGrid
@@ -125,7 +125,7 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
           {below.map((it) => `${it.costCode} ${it.costType}`).join(', ')}: the revised budget would be below nothing.
         </p>
       )}
-      <button className="press main mt-3" disabled={isLoading || rest !== 0 || lines.length < 2 || faults.size > 0}>
+      <button className="button main mt-3" disabled={isLoading || rest !== 0 || lines.length < 2 || faults.size > 0}>
         Move {exact(moved)}
       </button>
     </form>

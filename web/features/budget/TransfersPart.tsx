@@ -19,15 +19,15 @@ export function TransfersPart() {
     <section aria-label="Budget transfers" className="mt-4">
       <div className="mb-1 flex items-end justify-between">
         <h2>Budget transfers</h2>
-        <button type="button" className="press" aria-expanded={making} onClick={() => setMaking(!making)}>
+        <button type="button" className="button" aria-expanded={making} onClick={() => setMaking(!making)}>
           Move budget between lines …
         </button>
       </div>
       {making && <TransferForm job={job} onDone={() => setMaking(false)} />}
       {data.length === 0 ? (
-        <p className="note m-0">No budget was moved by this month. The original budget stays as it was awarded.</p>
+        <p className="note m-0">No budget transfers to date. The original budget stays as it was awarded.</p>
       ) : (
-        <table className="ledger still">
+        <table className="ledger static-foot">
           <thead>
             <tr>
               <th style={{ width: 40 }}>No</th>

@@ -21,7 +21,7 @@ import { Field } from '../../kit/Field';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
-import { useTyped, type OnTyped } from '../../kit/Steady';
+import { useTyped, type OnTyped } from '../../kit/StableForm';
 import { tidyAmount } from '../../kit/typed/tidyAmount';
 import { ChangeEffects } from './ChangeEffects';
 import { formOf, readChange, type ChangeForm } from './changeForm';
@@ -81,12 +81,12 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
       cost: [...before.cost.filter(hasText), ...rows.cost],
     }));
   const base = `/jobs/${encodeURIComponent(view.job)}/changes`;
-  const keepIt = async (): Promise<boolean> => {
+  const saveDraft = async (): Promise<boolean> => {
     setAsked(true);
     setRefused(null);
     if (read.faults.size > 0) {
       setRefused({
-        message: `${read.faults.size} ${read.faults.size === 1 ? 'thing is' : 'things are'} missing or wrong; each says what, where it stands.`,
+        message: `${read.faults.size} ${read.faults.size === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`,
         faults: [],
       });
       return false;
@@ -95,7 +95,7 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
       if (view.version === 0) await create({ job: view.job, body: read.input }).unwrap();
       else await save({ job: view.job, change: view.number, body: read.input }).unwrap();
       onTyped(false);
-      toast(`${read.input.number} is kept`);
+      toast(`${read.input.number} saved`);
       void navigate(keep(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
       return true;
     } catch (error) {
@@ -113,8 +113,8 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
   const send = () =>
     attempt(async () => {
       const on = readDate(issuedOn, month);
-      if (!on) return setRefused({ message: 'Issued on: expected a day such as 30 Apr 2031', faults: [] });
-      if (changed && !(await keepIt())) return;
+      if (!on) return setRefused({ message: 'Issued on: enter a date, e.g. 30 Apr 2031', faults: [] });
+      if (changed && !(await saveDraft())) return;
       await issue({ job: view.job, change: read.input.number, body: { on } }).unwrap();
       toast(`${read.input.number} is issued: ${exact(read.price)} asked for`);
     });
@@ -134,10 +134,10 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
           <Field label="Raised on" fault={part('facts.').get('raisedOn')}>
             <input {...fact('raisedOn')} />
           </Field>
-          <Field label="Asked for by">
+          <Field label="Requested by">
             <input {...fact('askedBy')} />
           </Field>
-          <Field label="Days asked" fault={part('facts.').get('daysAsked')}>
+          <Field label="Extension requested, days" fault={part('facts.').get('daysAsked')}>
             <input {...fact('daysAsked')} style={{ textAlign: 'right' }} />
           </Field>
         </div>
@@ -173,16 +173,16 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
         <div className="mb-4 flex flex-col items-start gap-2">
           <button
             type="button"
-            className={`press ${changed ? 'main' : ''}`}
+            className={`button ${changed ? 'main' : ''}`}
             disabled={!changed || saving.isLoading || creating.isLoading}
-            onClick={() => void keepIt()}
+            onClick={() => void saveDraft()}
           >
-            {changed ? `Keep ${form.facts.number}` : 'Kept'}
+            {changed ? `Save ${form.facts.number}` : 'Saved'}
           </button>
           {view.version > 0 && (
             <button
               type="button"
-              className="press bare"
+              className="button bare"
               onClick={() =>
                 void attempt(async () => {
                   await discard({ job: view.job, change: view.number }).unwrap();
@@ -190,14 +190,14 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
                 })
               }
             >
-              Throw the draft away
+              Delete draft
             </button>
           )}
         </div>
         {view.effect && !changed ? (
           <ChangeEffects effect={view.effect} />
         ) : (
-          <p className="note">Keep it to see what it would do to contract sum, estimate, margin and finish.</p>
+          <p className="note">Save to see the effect on contract sum, estimate, margin and finish.</p>
         )}
         {view.version > 0 && (
           <form
@@ -210,7 +210,7 @@ export function ChangeDraft({ view, book, lists, spent, onTyped }: DraftProps) {
             <Field label="Issued on">
               <input value={issuedOn} style={{ width: 120 }} onChange={(event) => setIssuedOn(event.target.value)} />
             </Field>
-            <button className={`press ${changed ? '' : 'main'}`}>Issue, {exact(read.price)}</button>
+            <button className={`button ${changed ? '' : 'main'}`}>Issue, {exact(read.price)}</button>
           </form>
         )}
       </aside>
@@ -239,18 +239,18 @@ function PriceGrid({ form, setForm, faults, spent }: GridProps) {
     },
     {
       key: 'what',
-      title: 'As it stands',
+      title: 'Current line',
       width: 150,
       show: (row) => {
         const line = spent.revenue.find((it) => it.line === (row.line ?? '').trim());
-        return <span className="block cut note">{line ? line.description : row.line ? 'new line' : ''}</span>;
+        return <span className="block truncate note">{line ? line.description : row.line ? 'new line' : ''}</span>;
       },
     },
     { key: 'section', title: 'Section', width: 110, offers: () => sectionsOf(spent).map((value) => ({ value, label: '' })) },
     { key: 'description', title: 'Description', width: 'auto' },
     { key: 'quantity', title: 'Quantity', width: 78, numeric: true },
     { key: 'unit', title: 'Unit', width: 50 },
-    { key: 'amount', title: 'Plus or minus', width: 110, numeric: true, tidy: tidyAmount(digits) },
+    { key: 'amount', title: 'Change, +/−', width: 110, numeric: true, tidy: tidyAmount(digits) },
   ];
   return (
     <EntryGrid

@@ -18,8 +18,8 @@ export function ChangeEffects({ effect }: { effect: ChangeEffect }) {
   }
   return (
     <>
-      <h3 className="mb-1">Approved as asked, it makes of the job</h3>
-      <table className="ledger still">
+      <h3 className="mb-1">Effect on the job if approved as submitted</h3>
+      <table className="ledger static-foot">
         <thead>
           <tr>
             <th>{code}</th>

@@ -12,7 +12,7 @@ import type { ChangeView } from '../../../wire/changes';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { Steady } from '../../kit/Steady';
+import { StableForm } from '../../kit/StableForm';
 import { ChangeDraft } from './ChangeDraft';
 import { ChangeRead } from './ChangeRead';
 
@@ -74,8 +74,8 @@ function Draft({ view }: { view: ChangeView }) {
   const { data: spent } = useEstimateVersusActualQuery({ job: view.job, asOf: month });
   if (!book || !lists || !spent) return <Waiting what={`what ${view.number} may be made of, ${displayDate(view.raisedOn)}`} />;
   return (
-    <Steady of={view} stamp={`${view.number}/${view.version}`}>
+    <StableForm of={view} stamp={`${view.number}/${view.version}`}>
       {(opened, onTyped) => <ChangeDraft view={opened} book={book} lists={lists} spent={spent} onTyped={onTyped} />}
-    </Steady>
+    </StableForm>
   );
 }

@@ -24,10 +24,10 @@ export function ChangeRead({ view, attachments }: { view: ChangeView; attachment
   const facts: readonly (readonly [string, string])[] = [
     ['Raised', displayDate(view.raisedOn)],
     ['Issued', displayDate(view.issuedOn)],
-    ['Asked for by', view.askedBy],
+    ['Requested by', view.askedBy],
     ['Reference', view.reference],
-    ['Days asked', view.daysAsked === null ? '' : String(view.daysAsked)],
-    ['Days granted', view.daysGranted === null ? '' : String(view.daysGranted)],
+    ['Extension requested, days', view.daysAsked === null ? '' : String(view.daysAsked)],
+    ['Extension granted, days', view.daysGranted === null ? '' : String(view.daysGranted)],
     ['Decided', view.decidedOn ? `${displayDate(view.decidedOn)}${view.decidedBy && ` by ${view.decidedBy}`}` : ''],
     ['Noted', view.decision],
     ['Reason', view.reason],
@@ -55,7 +55,7 @@ export function ChangeRead({ view, attachments }: { view: ChangeView; attachment
             ))}
         </dl>
         <h3>Price: what the client pays</h3>
-        <table className="ledger still mb-4">
+        <table className="ledger static-foot mb-4">
           <thead>
             <tr>
               <th>SOV line</th>
@@ -91,7 +91,7 @@ export function ChangeRead({ view, attachments }: { view: ChangeView; attachment
           </tfoot>
         </table>
         <h3>Cost: what it takes</h3>
-        <table className="ledger still">
+        <table className="ledger static-foot">
           <thead>
             <tr>
               <th>Section</th>
@@ -148,7 +148,7 @@ export function ChangeRead({ view, attachments }: { view: ChangeView; attachment
   );
 }
 
-const VERBS = { approved: 'Approve', rejected: 'Note it as rejected', withdrawn: 'Withdraw it' } as const;
+const VERBS = { approved: 'Approve', rejected: 'Record as rejected', withdrawn: 'Withdraw it' } as const;
 
 function Decide({ view, by }: { view: ChangeView; by: string }) {
   const { digits, exact, read, code } = useCurrency();
@@ -170,9 +170,9 @@ function Decide({ view, by }: { view: ChangeView; by: string }) {
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const on = readDate(form.on, month);
-    if (!on) return setFault('Decided on: expected a day such as 30 Apr 2031');
+    if (!on) return setFault('Decided on: enter a date, e.g. 30 Apr 2031');
     if (approving && agreed === null) return setFault('Agreed: expected an amount such as 12,500.00');
-    if (form.days !== '' && !/^\d{1,4}$/.test(form.days)) return setFault('Days granted: expected a number of days');
+    if (form.days !== '' && !/^\d{1,4}$/.test(form.days)) return setFault('Extension granted, days: expected a number of days');
     try {
       await decide({
         job: view.job,
@@ -210,7 +210,7 @@ function Decide({ view, by }: { view: ChangeView; by: string }) {
           </Field>
         )}
         {approving && (
-          <Field label="Days granted">
+          <Field label="Extension granted, days">
             <input value={form.days} onChange={set('days')} style={{ textAlign: 'right' }} />
           </Field>
         )}
@@ -222,7 +222,7 @@ function Decide({ view, by }: { view: ChangeView; by: string }) {
         <input value={form.note} onChange={set('note')} />
       </Field>
       {fault && <Refused message={fault} />}
-      <button className="press main self-start" disabled={isLoading}>
+      <button className="button main self-start" disabled={isLoading}>
         {VERBS[form.status]}
         {approving && agreed !== null && `, ${exact(agreed)}`}
       </button>

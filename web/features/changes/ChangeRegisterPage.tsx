@@ -36,7 +36,7 @@ export function ChangeRegisterPage() {
         </label>
       </div>
       {shown.length === 0 ? (
-        <p className="note">{data.length === 0 ? 'No change was raised by this month.' : 'No change waits for a decision.'}</p>
+        <p className="note">{data.length === 0 ? 'No change orders to date.' : 'No change orders outstanding.'}</p>
       ) : (
         <table className="ledger">
           <thead>
@@ -45,7 +45,7 @@ export function ChangeRegisterPage() {
               <th>Change</th>
               <th>State</th>
               <th>Issued</th>
-              <th className="num">Waits, days</th>
+              <th className="num">Days outstanding</th>
               <th className="num">Price asked, {code}</th>
               <th className="num">Price agreed</th>
               <th className="num">Cost expected</th>

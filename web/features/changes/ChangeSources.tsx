@@ -27,8 +27,8 @@ export function FromPriceBook({ book, sections, onRows }: { book: PriceBookView;
     const [quantity, markup] = [parseNeeded(withoutThousands(form.quantity)), parseMarkup(form.markup.trim() || '0')];
     const buildUp = prices.buildUps.get(form.of);
     const item = prices.items.get(form.of);
-    if (!buildUp && !item) return setFault('Expected a build-up or a price item of the price book');
-    if (!quantity.ok || !markup.ok) return setFault('Expected a quantity such as 12.5 and a markup in per cent');
+    if (!buildUp && !item) return setFault('Expected a build-up or a price item of the price list');
+    if (!quantity.ok || !markup.ok) return setFault('Enter a quantity such as 12.5 and a markup in %');
     const shares = buildUp
       ? prices.unitShares(form.of)
       : [
@@ -69,7 +69,7 @@ export function FromPriceBook({ book, sections, onRows }: { book: PriceBookView;
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="press">Take from the price book …</Popover.Trigger>
+      <Popover.Trigger className="button">Take from the price list …</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={4} className={`${CONTENT} w-[420px]`}>
           <form className="grid grid-cols-2 gap-3" onSubmit={take}>
@@ -100,7 +100,7 @@ export function FromPriceBook({ book, sections, onRows }: { book: PriceBookView;
                 {fault}
               </p>
             )}
-            <button className="press main justify-self-start">Take it in</button>
+            <button className="button main justify-self-start">Add</button>
           </form>
         </Popover.Content>
       </Popover.Portal>
@@ -152,7 +152,7 @@ export function FromCost({ spent, onRows }: { spent: EstimateView; onRows: OnRow
   return (
     <Popover.Root>
       <Popover.Trigger
-        className="press"
+        className="button"
         disabled={beyond.length === 0}
         title={beyond.length === 0 ? 'No line has cost beyond its budget' : undefined}
       >
@@ -188,14 +188,14 @@ export function FromCost({ spent, onRows }: { spent: EstimateView; onRows: OnRow
             <Field label="SOV line of the price">
               <input value={line} onChange={(event) => setLine(event.target.value)} style={{ width: 130 }} />
             </Field>
-            <Field label="Markup, %" fault={rate.ok ? undefined : 'Expected a per cent'}>
+            <Field label="Markup, %" fault={rate.ok ? undefined : 'Enter a percentage'}>
               <input
                 value={markup}
                 onChange={(event) => setMarkup(event.target.value)}
                 style={{ width: 80, textAlign: 'right' }}
               />
             </Field>
-            <button type="button" className="press main" disabled={ticked.size === 0} onClick={take}>
+            <button type="button" className="button main" disabled={ticked.size === 0} onClick={take}>
               Take {ticked.size || ''} in
             </button>
           </div>

@@ -26,12 +26,12 @@ export function JobChangesPage() {
     <>
       <div className="mb-2 flex items-end justify-between">
         <h2>Change orders</h2>
-        <Link className="press main" to={keep(`${base}/new`)}>
+        <Link className="button main" to={keep(`${base}/new`)}>
           Raise a change
         </Link>
       </div>
       {data.length === 0 ? (
-        <p className="note">No change was raised by this month.</p>
+        <p className="note">No change orders to date.</p>
       ) : (
         <table className="ledger">
           <thead>

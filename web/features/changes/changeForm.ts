@@ -76,7 +76,7 @@ export function readChange(form: ChangeForm, version: number, context: ChangeCon
   if (fact('number') === '') faults.set('facts.number', 'Expected a number such as CO3');
   if (fact('title') === '') faults.set('facts.title', 'Expected a title');
   const raisedOn = readDate(fact('raisedOn'), context.month);
-  if (!raisedOn) faults.set('facts.raisedOn', 'Expected a day such as 30 Apr 2031');
+  if (!raisedOn) faults.set('facts.raisedOn', 'Enter a date, e.g. 30 Apr 2031');
   if (fact('daysAsked') !== '' && !/^\d{1,4}$/.test(fact('daysAsked')))
     faults.set('facts.daysAsked', 'Expected a number of days');
   const named = new Set<string>();
@@ -144,14 +144,14 @@ export function readChange(form: ChangeForm, version: number, context: ChangeCon
 function amount(faults: Faults, at: string, typed: string, digits: number): number {
   const value = readAmount(typed, digits);
   if (value === null)
-    faults.set(at, typed === '' ? 'Expected an amount' : `"${typed}" is no amount; expected one such as -12,500.00`);
+    faults.set(at, typed === '' ? 'Expected an amount' : `"${typed}" is not a valid amount; enter one such as -12,500.00`);
   return value ?? 0;
 }
 
 function number(faults: Faults, at: string, typed: string): number | null {
   if (typed === '') return null;
   const value = parseQuantity(withoutThousands(typed));
-  if (!value.ok) faults.set(at, `"${typed}" is no number with up to 4 decimals`);
+  if (!value.ok) faults.set(at, `"${typed}" is not a number with up to 4 decimals`);
   return value.ok ? value.value : null;
 }
 

@@ -28,7 +28,7 @@ export function BookImport({ onDone }: { onDone?: () => void }) {
   };
   return (
     <div>
-      <label className="press cursor-pointer">
+      <label className="button cursor-pointer">
         {isLoading ? 'Importing …' : 'Choose the files of a book'}
         <input
           ref={input}

@@ -22,7 +22,10 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     event.preventDefault();
     const tax = parsePercent(form.tax || '0');
     if (!tax.ok)
-      return setFault({ message: '', faults: [{ field: 'taxRate', message: `"${form.tax}" is no per cent from 0 to 100` }] });
+      return setFault({
+        message: '',
+        faults: [{ field: 'taxRate', message: `"${form.tax}" is not a percentage from 0 to 100` }],
+      });
     try {
       await save({
         body: {
@@ -64,14 +67,14 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
           ))}
         </select>
       </Field>
-      <div className="col-span-2">{input('taxName', 'Name of the tax')}</div>
+      <div className="col-span-2">{input('taxName', 'Tax name')}</div>
       {input('tax', 'Tax %', 'taxRate')}
       <div className="col-span-3">
-        {input('pattern', 'Job numbers', 'jobNumberPattern', { placeholder: 'YY-###, or as they come' })}
+        {input('pattern', 'Job numbers', 'jobNumberPattern', { placeholder: 'YY-###, or numbered one by one' })}
       </div>
       <div className="col-span-6">{input('address', 'Address')}</div>
       <div className="col-span-6 flex items-center gap-3">
-        <button className="press main" disabled={isLoading}>
+        <button className="button main" disabled={isLoading}>
           {verb}
         </button>
         {fault?.message && (

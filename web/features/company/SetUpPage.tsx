@@ -24,18 +24,18 @@ export function SetUpPage() {
         <div className="flex flex-col gap-8">
           <section>
             <h2 className="mb-2">Company</h2>
-            <CompanyForm company={session.company} verb="Keep" onSaved={() => toast('Kept')} />
+            <CompanyForm company={session.company} verb="Save" onSaved={() => toast('Saved')} />
           </section>
           <section>
-            <h2 className="mb-2">The book</h2>
+            <h2 className="mb-2">Import and export</h2>
             <p className="note mb-3 mt-0">
-              What Ledrin holds, as open CSV files with the postings and messages beside them: to bring jobs over, to hand a year
-              to an auditor, to move machines. Only half-made jobs, which entry took back which, and the record of who did what
-              stay here. An import adds to what is here, all of it or nothing.
+              The whole company as open CSV files, with attachments and messages: to bring jobs over, to hand a year to an
+              auditor, to move to another machine. Not exported: job drafts, reversal links and the audit trail. An import adds to
+              what is here, all of it or nothing.
             </p>
             <div className="flex items-start gap-3">
-              <a className="press" href={hrefOf(CALLS.exportBook, {})} download>
-                Export the book, ZIP
+              <a className="button" href={hrefOf(CALLS.exportBook, {})} download>
+                Export company, ZIP
               </a>
               <BookImport />
             </div>
@@ -115,7 +115,7 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
         height={200}
       />
       <p className="my-2">
-        <button type="button" className="press" disabled={filled.length === 0 || isLoading} onClick={() => void add()}>
+        <button type="button" className="button" disabled={filled.length === 0 || isLoading} onClick={() => void add()}>
           Add {filled.length || ''} cost {filled.length === 1 ? 'code' : 'codes'}
         </button>
       </p>

@@ -25,7 +25,7 @@ export function WelcomePage() {
   );
   return (
     <div className="page" style={{ maxWidth: 780, paddingTop: 48 }}>
-      <h1 style={{ fontSize: 34 }}>An empty ledger</h1>
+      <h1 style={{ fontSize: 34 }}>Get started</h1>
       <p className="mb-8 mt-2 text-[16px]">
         Ledrin keeps the books of fixed-price jobs: contract and budget, cost, progress bills with retention, estimate versus
         actual, work in progress. There are three ways to begin.
@@ -36,7 +36,7 @@ export function WelcomePage() {
         naming ? (
           <CompanyForm company={null} verb="Go on to the first job" onSaved={() => void navigate('/jobs/new')} />
         ) : (
-          <button type="button" className="press main" onClick={() => setNaming(true)}>
+          <button type="button" className="button main" onClick={() => setNaming(true)}>
             Start with a first job
           </button>
         ),
@@ -52,7 +52,7 @@ export function WelcomePage() {
         <>
           <button
             type="button"
-            className="press"
+            className="button"
             disabled={isLoading}
             onClick={() =>
               void loadSample()

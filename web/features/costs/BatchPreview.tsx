@@ -17,7 +17,7 @@ export function BatchPreview({ preview }: { preview: CostPreview }) {
       style={{ gridTemplateColumns: 'minmax(0, 1.7fr) minmax(300px, 1fr)' }}
     >
       <div>
-        <h2 className="mb-1">What is left of the budget afterwards</h2>
+        <h2 className="mb-1">Budget remaining after posting</h2>
         <table className="ledger">
           <thead>
             <tr>
@@ -52,7 +52,7 @@ export function BatchPreview({ preview }: { preview: CostPreview }) {
             ))}
           </tbody>
         </table>
-        <h2 className="mb-1 mt-4">What it does to the jobs</h2>
+        <h2 className="mb-1 mt-4">Effect on jobs</h2>
         <table className="ledger">
           <thead>
             <tr>
@@ -84,7 +84,7 @@ export function BatchPreview({ preview }: { preview: CostPreview }) {
       <div className="scroll" style={{ maxHeight: 340 }} tabIndex={0} role="region" aria-label="Journals">
         <h2 className="mb-1">The journal</h2>
         {preview.journals.length === 0 ? (
-          <p className="note">The amounts come to nothing; only hours are posted.</p>
+          <p className="note">The amounts net to zero; only hours are posted.</p>
         ) : (
           preview.journals.map((journal) => <Journal key={journal.dated} journal={journal} show={show} />)
         )}

@@ -22,7 +22,7 @@ import { readBatch } from './readBatch';
 const KEPT = 'ledrin.costs.unposted';
 
 /** Rows typed and not posted yet survive a reload and a change of page. */
-function useKeptRows(): [GridRow[], (rows: GridRow[]) => void] {
+function useStoredRows(): [GridRow[], (rows: GridRow[]) => void] {
   const [rows, setRows] = useState<GridRow[]>(() => {
     try {
       const kept: unknown = JSON.parse(localStorage.getItem(KEPT) ?? '[]');
@@ -58,7 +58,7 @@ function CostEntry({ lists }: { lists: Lists }) {
   const { month, lastDay } = useAsOf();
   const { digits, exact, code } = useCurrency();
   const keep = useKeepMonth();
-  const [rows, setRows] = useKeptRows();
+  const [rows, setRows] = useStoredRows();
   const [asked, setAsked] = useState(false);
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const [preview, setPreview] = useState<CostPreview | null>(null);
@@ -89,7 +89,7 @@ function CostEntry({ lists }: { lists: Lists }) {
     if (read.lines.length === 0) return false;
     if (read.faults.size > 0)
       setRefused({
-        message: `${read.faults.size} ${read.faults.size === 1 ? 'cell is' : 'cells are'} missing or wrong; each says what. Nothing is posted until they are right.`,
+        message: `${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; see the notes beside them. Nothing is posted until they are correct.`,
         faults: [],
       });
     return read.faults.size === 0;
@@ -108,7 +108,7 @@ function CostEntry({ lists }: { lists: Lists }) {
     try {
       const posted = await post({ body: { lines: read.lines, asOf: lastDay, shown: asShown(preview) } }).unwrap();
       toast(
-        `Posted ${posted.entries} ${posted.entries === 1 ? 'line' : 'lines'}, ${exact(posted.total)}, as posting ${posted.postingId}`,
+        `Posted ${posted.entries} ${posted.entries === 1 ? 'line' : 'lines'}, ${exact(posted.total)} (document ${posted.postingId})`,
       );
       setRows([]);
       setPreview(null);
@@ -142,10 +142,10 @@ function CostEntry({ lists }: { lists: Lists }) {
         <td className="worked" colSpan={9} style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>
           {read.lines.length} {read.lines.length === 1 ? 'line' : 'lines'}
         </td>
-        <td className="worked sum" style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>
+        <td className="worked figure" style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>
           {displayQuantity(read.hours)}
         </td>
-        <td className="worked sum" style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>
+        <td className="worked figure" style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}>
           {exact(read.total)}
         </td>
         <td className="worked" colSpan={3} style={{ position: 'sticky', bottom: 0, background: 'var(--band)' }} />
@@ -156,7 +156,7 @@ function CostEntry({ lists }: { lists: Lists }) {
     <div className="page">
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>Enter costs</h1>
-        <Link className="press" to={keep('/costs/ledger')}>
+        <Link className="button" to={keep('/costs/ledger')}>
           Cost ledger
         </Link>
       </div>
@@ -173,7 +173,7 @@ function CostEntry({ lists }: { lists: Lists }) {
       <div className="mt-3 flex items-center gap-3">
         <button
           type="button"
-          className={preview ? 'press' : 'press main'}
+          className={preview ? 'button' : 'button main'}
           disabled={read.lines.length === 0 || previewing.isLoading}
           onClick={() => void showPreview()}
         >
@@ -181,20 +181,20 @@ function CostEntry({ lists }: { lists: Lists }) {
         </button>
         <button
           type="button"
-          className={preview ? 'press main' : 'press'}
+          className={preview ? 'button main' : 'button'}
           disabled={!preview || posting.isLoading}
           onClick={() => void postBatch()}
         >
           Post {count}
         </button>
         {rows.length > 0 && (
-          <button type="button" className="press bare" onClick={() => change([])}>
-            Clear the sheet
+          <button type="button" className="button bare" onClick={() => change([])}>
+            Clear all lines
           </button>
         )}
         <span className="note text-[12.5px]">
-          Amounts in {code}. A day alone means {displayDate(lastDay).replace(/^\d+ /, '')}. Paste from a spreadsheet works in any
-          cell.
+          Amounts in {code}. A day number on its own is taken as {displayDate(lastDay).replace(/^\d+ /, '')}. Paste from a
+          spreadsheet works in any cell.
         </span>
       </div>
       {refused && <Refused message={refused.message} />}
@@ -235,11 +235,11 @@ function useColumns(lists: Lists, month: string, digits: number): GridColumn[] {
         offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
       },
       { key: 'costType', title: 'Type', width: 98, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
-      { key: 'party', title: 'Party', width: 124, offers: () => parties },
+      { key: 'party', title: 'Supplier / payee', width: 124, offers: () => parties },
       { key: 'reference', title: 'Reference', width: 104 },
       {
         key: 'commitment',
-        title: 'Order',
+        title: 'PO / subcontract',
         width: 116,
         offers: (row: GridRow) =>
           lists.commitments
@@ -249,7 +249,12 @@ function useColumns(lists: Lists, month: string, digits: number): GridColumn[] {
       { key: 'hours', title: 'Hours', width: 66, numeric: true },
       { key: 'amount', title: 'Amount', width: 116, numeric: true, tidy: tidyAmount(digits) },
       { key: 'description', title: 'Description', width: 'auto' },
-      { key: 'uninstalled', title: 'Stored', width: 58, offers: () => [{ value: 'yes', label: 'delivered, not installed yet' }] },
+      {
+        key: 'uninstalled',
+        title: 'On site, not installed',
+        width: 58,
+        offers: () => [{ value: 'yes', label: 'delivered, not installed yet' }],
+      },
     ];
   }, [lists, month, digits]);
 }

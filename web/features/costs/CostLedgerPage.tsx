@@ -9,7 +9,7 @@ export function CostLedgerPage() {
     <div className="page">
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>Cost ledger</h1>
-        <Link className="press main" to={keep('/costs')}>
+        <Link className="button main" to={keep('/costs')}>
           Enter costs
         </Link>
       </div>

@@ -87,12 +87,12 @@ export function LedgerFilters({ filter, job }: { filter: LedgerParams; job?: str
       {filter.to && <span className="note">to {displayDate(filter.to)}</span>}
       {filter.section !== undefined && <span className="note">Section {filter.section || '(none)'}</span>}
       {filter.party && <span className="note">Party {filter.party}</span>}
-      {filter.posting && <span className="note">Posting {filter.posting}</span>}
+      {filter.posting && <span className="note">Document {filter.posting}</span>}
       {filter.commitment && <span className="note">Order {filter.commitment}</span>}
       {narrowed && (
         <button
           type="button"
-          className="press bare"
+          className="button bare"
           onClick={() => {
             setSearch('');
             set(
@@ -107,7 +107,7 @@ export function LedgerFilters({ filter, job }: { filter: LedgerParams; job?: str
           Show all
         </button>
       )}
-      <a className="press ml-auto" href={hrefOf(CALLS.costLedgerCsv, filter)} download>
+      <a className="button ml-auto" href={hrefOf(CALLS.costLedgerCsv, filter)} download>
         Download CSV
       </a>
     </div>

@@ -1,4 +1,4 @@
-import { api, useCostPageQuery } from '../../ground/api/api';
+import { api, useCostPageQuery, useCostTotalsQuery } from '../../ground/api/api';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
@@ -18,36 +18,39 @@ const PAGE = 200;
 
 const ROW = 29;
 
-/** Fetches the pages that come into view and keeps them. */
+/** Fetches the pages that come into view and holds them: on from the page before where that is there, else by its place. */
 function usePages(
   filter: LedgerParams,
   first: CostPage | undefined,
+  count: number,
   from: number,
   to: number,
 ): (index: number) => CostRow | undefined {
   const dispatch = useDispatch<AppDispatch>();
-  const [pages, setPages] = useState<ReadonlyMap<number, readonly CostRow[]>>(new Map());
+  const [pages, setPages] = useState<ReadonlyMap<number, CostPage>>(new Map());
   const asked = useRef(new Set<number>());
-  const count = first?.count ?? 0;
   useEffect(() => {
     for (let page = Math.max(1, Math.floor(from / PAGE)); page <= Math.floor(Math.min(to, count - 1) / PAGE); page++) {
       if (asked.current.has(page)) continue;
       asked.current.add(page);
+      const after = page === 1 ? first?.next : pages.get(page - 1)?.next;
+      const place = after ? { after } : { offset: String(page * PAGE) };
       const request = dispatch(
-        api.endpoints.costPage.initiate({ ...filter, offset: String(page * PAGE), limit: String(PAGE) }, { subscribe: false }),
+        api.endpoints.costPage.initiate({ ...filter, ...place, limit: String(PAGE) }, { subscribe: false }),
       );
       void request.unwrap().then(
-        (reply) => setPages((before) => new Map(before).set(page, reply.rows)),
+        (reply) => setPages((before) => new Map(before).set(page, reply)),
         () => asked.current.delete(page),
       );
     }
-  }, [filter, from, to, count, dispatch]);
-  return (index) => (index < PAGE ? first?.rows[index] : pages.get(Math.floor(index / PAGE))?.[index % PAGE]);
+  }, [filter, first, pages, from, to, count, dispatch]);
+  return (index) => (index < PAGE ? first?.rows[index] : pages.get(Math.floor(index / PAGE))?.rows[index % PAGE]);
 }
 
 export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob: boolean }) {
   const box = useRef<HTMLDivElement>(null);
-  const { data, error, refetch } = useCostPageQuery({ ...filter, offset: '0', limit: String(PAGE) });
+  const { data: first, error, refetch } = useCostPageQuery({ ...filter, limit: String(PAGE) });
+  const { data, error: uncounted, refetch: count } = useCostTotalsQuery(filter);
   const virtual = useVirtualizer({
     count: data?.count ?? 0,
     getScrollElement: () => box.current,
@@ -56,11 +59,12 @@ export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob:
     initialRect: { width: 1000, height: 700 },
   });
   const items = virtual.getVirtualItems();
-  const rowAt = usePages(filter, data, items[0]?.index ?? 0, items.at(-1)?.index ?? 0);
+  const rowAt = usePages(filter, first, data?.count ?? 0, items[0]?.index ?? 0, items.at(-1)?.index ?? 0);
   const { exact } = useCurrency();
   const set = useSetParam();
-  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
-  if (!data) return <Waiting what="the cost ledger" />;
+  const failed = error ?? uncounted;
+  if (failed) return <Refused message={faultOf(failed).message} onRetry={() => void (error ? refetch() : count())} />;
+  if (!data || !first) return <Waiting what="the cost ledger" />;
   const head = (sort: string, title: string, width: number | string, numeric = false) => {
     const active = (filter.sort ?? 'dated') === sort;
     const down = filter.descending === 'yes';
@@ -98,7 +102,7 @@ export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob:
             {head('cost-code', 'Code', 60)}
             <th style={{ width: 90 }}>Type</th>
             <th style={{ width: 116 }}>Reference</th>
-            {head('party', 'Party', 130)}
+            {head('party', 'Supplier / payee', 130)}
             <th>Description</th>
             <th style={{ width: 112 }}>Order</th>
             <th className="num" style={{ width: 74 }}>
@@ -117,7 +121,7 @@ export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob:
           {data.count === 0 && (
             <tr>
               <td colSpan={12} className="note">
-                No entry matches by this month.
+                No matching entries to date.
               </td>
             </tr>
           )}
@@ -156,24 +160,24 @@ function EntryRow({ row, showJob }: { row: CostRow | undefined; showJob: boolean
           <Link to={keep(`/jobs/${encodeURIComponent(row.job)}/costs`)}>{row.job}</Link>
         </td>
       )}
-      <td className="cut" title={row.section}>
+      <td className="truncate" title={row.section}>
         {row.section}
       </td>
       <td>{row.costCode}</td>
       <td>{row.costType}</td>
-      <td className="cut" title={row.reference}>
+      <td className="truncate" title={row.reference}>
         {row.reference}
       </td>
-      <td className="cut" title={row.party}>
+      <td className="truncate" title={row.party}>
         {row.party}
       </td>
-      <td className="cut" title={row.description}>
+      <td className="truncate" title={row.description}>
         {row.description}
         {row.uninstalled && (
           <span className="note"> · {row.installedOn ? `installed ${displayDate(row.installedOn)}` : 'not installed yet'}</span>
         )}
       </td>
-      <td className="cut">{row.commitment}</td>
+      <td className="truncate">{row.commitment}</td>
       <td className="num">{row.hours === null ? '' : displayQuantity(row.hours)}</td>
       <td className="num">{show(row.amount)}</td>
       <td>

@@ -30,19 +30,22 @@ export function readBatch(rows: readonly GridRow[], lists: Lists, month: string,
     const fault = (key: string, message: string) => void faults.set(`${i}.${key}`, message);
     const dated = readDate(text(row.dated), month);
     if (!dated)
-      fault('dated', text(row.dated) === '' ? 'Expected a day' : `"${row.dated}" is no day; expected one such as 30 Apr 2031`);
+      fault(
+        'dated',
+        text(row.dated) === '' ? 'Expected a day' : `"${row.dated}" is not a valid date; enter one such as 30 Apr 2031`,
+      );
     const [job, costCode, costType] = [text(row.job), text(row.costCode), text(row.costType).toLowerCase()];
     if (!jobs.has(job)) fault('job', job === '' ? 'Expected a job' : `There is no job ${job}`);
     if (!codes.has(costCode)) fault('costCode', costCode === '' ? 'Expected a cost code' : `There is no cost code ${costCode}`);
     if (!COST_TYPES.includes(costType as CostType)) fault('costType', `Expected one of ${COST_TYPES.join(', ')}`);
     if (text(row.reference) === '') fault('reference', 'Expected a reference: the number of the docket, sheet or bill');
     const hours = text(row.hours) === '' ? null : parseQuantity(withoutThousands(text(row.hours)));
-    if (hours && !hours.ok) fault('hours', `"${row.hours}" is no number of hours`);
+    if (hours && !hours.ok) fault('hours', `"${row.hours}" is not a number of hours`);
     const amount = readAmount(text(row.amount), digits);
     if (amount === null)
       fault(
         'amount',
-        text(row.amount) === '' ? 'Expected an amount' : `"${row.amount}" is no amount; expected one such as 1,250.00`,
+        text(row.amount) === '' ? 'Expected an amount' : `"${row.amount}" is not a valid amount; enter one such as 1,250.00`,
       );
     rowOf.push(i);
     lines.push({

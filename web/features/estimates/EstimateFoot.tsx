@@ -29,7 +29,7 @@ export function EstimateFoot({ form, setForm, totals, faults }: FootProps) {
   return (
     <aside aria-label="From cost to price">
       <PriceHeadline totals={totals} />
-      <table className="ledger still">
+      <table className="ledger static-foot">
         <thead>
           <tr>
             <th>Cost</th>
@@ -90,7 +90,7 @@ export function EstimateFoot({ form, setForm, totals, faults }: FootProps) {
           <summary className="cursor-pointer">
             Markup by section{Object.values(form.sectionMarkups).some((text) => text.trim()) ? ', set' : ''}
           </summary>
-          <table className="ledger still">
+          <table className="ledger static-foot">
             <tbody>
               {sections.map((section) => (
                 <tr key={section}>
@@ -194,7 +194,7 @@ function WorkBack({ totals, setForm }: { totals: EstimateTotals; setForm: FootPr
   return (
     <form className="mt-3 flex items-end gap-2" onSubmit={work}>
       <div className="field grow">
-        <label htmlFor="wanted-price">Price wanted</label>
+        <label htmlFor="wanted-price">Target price</label>
         <input
           id="wanted-price"
           className="box"
@@ -205,8 +205,8 @@ function WorkBack({ totals, setForm }: { totals: EstimateTotals; setForm: FootPr
         />
         {fault && <span className="fault">{fault}</span>}
       </div>
-      <button className="press" title="Sets profit, and puts what is left over into rounding">
-        Work it back
+      <button className="button" title="Sets profit, and puts what is unallocated into rounding">
+        Solve for profit
       </button>
     </form>
   );

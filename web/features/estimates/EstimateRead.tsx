@@ -48,11 +48,11 @@ export function EstimateRead({ view }: { view: EstimateView }) {
             {view.acceptedOn && `, accepted ${displayDate(view.acceptedOn)}: ${view.acceptance}`}
           </span>
           <div className="ml-auto flex gap-2">
-            <button type="button" className="press" onClick={() => void copy()}>
+            <button type="button" className="button" onClick={() => void copy()}>
               Copy and change the copy
             </button>
             {view.jobStatus === 'tender' && (
-              <Link className="press main" to={keep(`${base}/${view.number}/award`)}>
+              <Link className="button main" to={keep(`${base}/${view.number}/award`)}>
                 Award …
               </Link>
             )}
@@ -132,7 +132,7 @@ export function EstimateRead({ view }: { view: EstimateView }) {
       </div>
       <aside aria-label="From cost to price">
         <PriceHeadline totals={totals} />
-        <table className="ledger still">
+        <table className="ledger static-foot">
           <tbody>
             {[
               ...COST_TYPES.map((type) => [type, totals.byType[type]] as const),

@@ -52,7 +52,7 @@ export function EstimatesPage() {
         <div className="flex gap-3">
           {data.length > 1 && (
             <Link
-              className="press"
+              className="button"
               aria-disabled={right === undefined}
               to={keep(right === undefined ? base : `${base}/compare/${left}/${right}`)}
               style={
@@ -62,7 +62,7 @@ export function EstimatesPage() {
               {right === undefined ? 'Tick two to lay them side by side' : `Lay ${left} and ${right} side by side`}
             </Link>
           )}
-          <button type="button" className="press main" disabled={starting.isLoading} onClick={() => void begin(null)}>
+          <button type="button" className="button main" disabled={starting.isLoading} onClick={() => void begin(null)}>
             New estimate
           </button>
         </div>
@@ -71,7 +71,7 @@ export function EstimatesPage() {
       {data.length === 0 ? (
         <p className="note">
           No estimate yet. One starts empty: type its lines, paste them from a spreadsheet, or price them by build-ups of the{' '}
-          <Link to={keep('/tenders/build-ups')}>price book</Link>.
+          <Link to={keep('/tenders/build-ups')}>price list</Link>.
         </p>
       ) : (
         <table className="ledger">
@@ -127,13 +127,13 @@ export function EstimatesPage() {
                   {!it.chosen && !agreed && (
                     <button
                       type="button"
-                      className="press bare"
+                      className="button bare"
                       onClick={() => void attempt(() => choose({ job, estimate: it.number }).unwrap())}
                     >
                       Choose
                     </button>
                   )}
-                  <button type="button" className="press bare" onClick={() => void begin(it.number)}>
+                  <button type="button" className="button bare" onClick={() => void begin(it.number)}>
                     Copy
                   </button>
                 </td>

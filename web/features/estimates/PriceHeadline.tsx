@@ -2,7 +2,7 @@ import { displayPercent } from '../../../core/money/display';
 import type { EstimateTotals } from '../../../core/estimates/estimate';
 import { useCurrency } from '../../ground/company';
 
-/** The price, and what is gained on it told both ways, so that margin and markup are never taken for each other. */
+/** The price, and what is gained on it shown both ways, so that margin and markup are never taken for each other. */
 export function PriceHeadline({ totals }: { totals: EstimateTotals }) {
   const { exact, code } = useCurrency();
   return (

@@ -13,13 +13,13 @@ import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { tidyPart } from '../../kit/typed/readPart';
 import { Empty, Refused, Waiting } from '../../kit/States';
-import { Steady, useTyped, type OnTyped } from '../../kit/Steady';
+import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { CashCurve } from './CashCurve';
 import { LayOut } from './LayOut';
 import { readSchedule, rowOf } from './scheduleForm';
 import { workSchedule } from './workSchedule';
 
-/** A job's fixed billing schedule: laid out or typed, seen as a table and a cash curve, and then kept. */
+/** A job's fixed billing schedule: laid out or typed, seen as a table and a cash curve, and then saved. */
 export function BillingSchedulePage() {
   const { number: job = '' } = useParams();
   const { month } = useAsOf();
@@ -34,9 +34,9 @@ export function BillingSchedulePage() {
       </Empty>
     );
   return (
-    <Steady of={data} stamp={data.seen}>
+    <StableForm of={data} stamp={data.seen}>
       {(opened, onTyped) => <Schedule job={job} view={opened} onTyped={onTyped} />}
-    </Steady>
+    </StableForm>
   );
 }
 
@@ -63,7 +63,7 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
     if (read.length > 0)
       toast(`${list.length} instalments are laid out; ${read.length} were there`, {
         duration: 12_000,
-        action: { label: 'Take it back', onClick: () => setRows(before) },
+        action: { label: 'Undo', onClick: () => setRows(before) },
       });
   };
   const keepIt = async () => {
@@ -71,7 +71,7 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
       await save({ job, body: { seen: view.seen, instalments: read.map((it) => it.instalment) } }).unwrap();
       onTyped(false);
       setRefused(null);
-      toast(read.length === 0 ? 'The job is billed without a schedule' : 'The billing schedule is kept');
+      toast(read.length === 0 ? 'The job is billed without a schedule' : 'Billing schedule saved');
     } catch (error) {
       setRefused(faultOf(error).message);
     }
@@ -79,7 +79,7 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
   const columns: GridColumn[] = [
     { key: 'name', title: 'Instalment', width: 'auto' },
     {
-      ...{ key: 'stages', title: 'Stages, joined by +', width: 210 },
+      ...{ key: 'stages', title: 'Stages (A + B)', width: 210 },
       offers: () => stages.map((value) => ({ value, label: '' })),
     },
     {
@@ -153,11 +153,11 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
             <LayOut view={view} onLaidOut={layOut} />
             <button
               type="button"
-              className={`press ${changed ? 'main' : ''}`}
+              className={`button ${changed ? 'main' : ''}`}
               disabled={!changed || all.size > 0 || !whole || isLoading}
               onClick={() => void keepIt()}
             >
-              {changed && read.length === 0 ? 'Bill without one' : !changed && read.length > 0 ? 'Kept' : 'Keep the schedule'}
+              {changed && read.length === 0 ? 'Bill without one' : !changed && read.length > 0 ? 'Saved' : 'Save schedule'}
             </button>
           </>
         )}
@@ -176,9 +176,9 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
       />
       <p className="note mb-0 mt-1 text-[12.5px]">
         {read.length === 0
-          ? 'Lay the schedule out by its stages or at intervals, paste it, or type it. Falls due: a day, or start, finish, finish + 14. It is kept once it comes to the contract sum.'
-          : 'A stage is reached when the plan has the day it started or finished. Per cents are of the scheduled value of the stages, or of the job. Applications take their figures from here.'}
-        {view.savedBy && ` Kept by ${view.savedBy}, ${displayDate(view.savedAt!.slice(0, 10))}.`}
+          ? 'Lay the schedule out by its stages or at intervals, paste it, or type it. Falls due: a day, or start, finish, finish + 14. It can be saved once it comes to the contract sum.'
+          : 'A stage is reached when the plan has the day it started or finished. Percentages are of the scheduled value of the stages, or of the job. Applications take their figures from here.'}
+        {view.savedBy && ` Saved by ${view.savedBy}, ${displayDate(view.savedAt!.slice(0, 10))}.`}
       </p>
       {read.length > 0 && <CashCurve cash={worked.cash} view={view} />}
     </div>
@@ -194,7 +194,10 @@ function Figure({ label, value, strong, fault }: { label: string; value: ReactNo
   return (
     <div className="flex items-baseline gap-2">
       <dt className="note text-[12.5px]">{label}</dt>
-      <dd className={`sum m-0 ${strong ? 'text-[16px] font-semibold' : ''}`} style={fault ? { color: 'var(--loss)' } : undefined}>
+      <dd
+        className={`figure m-0 ${strong ? 'text-[16px] font-semibold' : ''}`}
+        style={fault ? { color: 'var(--loss)' } : undefined}
+      >
         {value}
       </dd>
     </div>

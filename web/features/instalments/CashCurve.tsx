@@ -15,8 +15,8 @@ export function CashCurve({ cash, view }: { cash: Cash; view: BillingScheduleVie
         <h2 className="mb-1 flex items-baseline gap-3">
           <span className="grow">Cash, to date</span>
           <span className="text-[15px] font-normal">
-            Least in hand{' '}
-            <b className="sum" style={{ color: lowest.inHand < 0 ? 'var(--loss)' : undefined }}>
+            Lowest cash position{' '}
+            <b className="figure" style={{ color: lowest.inHand < 0 ? 'var(--loss)' : undefined }}>
               {exact(lowest.inHand)}
             </b>
             , {displayPeriod(lowest.month)}
@@ -72,5 +72,5 @@ export function CashCurve({ cash, view }: { cash: Cash; view: BillingScheduleVie
 function retentionNote(cash: Cash, view: BillingScheduleView, exact: (amount: number) => string): string {
   if (cash.retentionLeft !== 0)
     return ` Retention of ${exact(cash.retentionLeft)} stays out: the job file has no end of defects liability.`;
-  return view.retentionOn ? ` Retention is released on ${displayDate(view.retentionOn)}.` : '';
+  return view.retentionOn ? ` Retention is due for release on ${displayDate(view.retentionOn)}.` : '';
 }

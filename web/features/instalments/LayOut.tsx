@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import type { Instalment } from '../../../core/instalments/instalment';
-import { atIntervals, byPayments, byStages, daysAtIntervals, MOST_INSTALMENTS } from '../../../core/instalments/layOut';
+import { atIntervals, byPayments, byStages, daysAtIntervals, MAX_INSTALMENTS } from '../../../core/instalments/layOut';
 import { sum } from '../../../core/money/cents';
 import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf } from '../../ground/asOf';
@@ -18,7 +18,7 @@ const WAYS = [
 ] as const;
 type Way = (typeof WAYS)[number][0];
 
-/** Ways to lay a schedule out. What comes of it goes into the grid, to be looked at and changed before it is kept. */
+/** Ways to lay a schedule out. What comes of it goes into the grid, to be looked at and changed before it is saved. */
 export function LayOut({ view, onLaidOut }: { view: BillingScheduleView; onLaidOut: (list: Instalment[]) => void }) {
   const [open, setOpen] = useState(false);
   const stages = view.stages.filter((it) => view.lines.some((line) => line.section === it.name));
@@ -32,7 +32,7 @@ export function LayOut({ view, onLaidOut }: { view: BillingScheduleView; onLaidO
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="press">Lay out …</Popover.Trigger>
+      <Popover.Trigger className="button">Lay out …</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="end"
@@ -65,7 +65,7 @@ export function LayOut({ view, onLaidOut }: { view: BillingScheduleView; onLaidO
                 The {view.payments.length} payments of the accepted quotation. One that names a section falls due when that is
                 finished.
               </p>
-              <button className="press main">Lay out {view.payments.length} instalments</button>
+              <button className="button main">Lay out {view.payments.length} instalments</button>
             </form>
           )}
         </Popover.Content>
@@ -106,8 +106,8 @@ function ByStages({ view, stages, onDone }: WayProps & { stages: BillingSchedule
         {stages.map((it) => (
           <label key={it.name} className="flex items-center gap-2">
             <input type="checkbox" checked={chosen.has(it.name)} onChange={() => setChosen(toggle(chosen, it.name))} />
-            <span className="cut grow">{it.name}</span>
-            <span className="sum">{show(value(it.name))}</span>
+            <span className="truncate grow">{it.name}</span>
+            <span className="figure">{show(value(it.name))}</span>
           </label>
         ))}
       </div>
@@ -153,7 +153,7 @@ function AtIntervals({ view, onDone }: WayProps) {
     if (!every) return setFault('Expected a whole number of months or weeks, 1 or more');
     const days = daysAtIntervals({ from, until, every, unit: form.unit });
     if (days.length === 0) return setFault('It would end before it begins');
-    if (days.length > MOST_INSTALMENTS) return setFault(`That is more than ${MOST_INSTALMENTS} instalments`);
+    if (days.length > MAX_INSTALMENTS) return setFault(`That is more than ${MAX_INSTALMENTS} instalments`);
     onDone(atIntervals(days, contractSum));
   };
   return (
@@ -190,7 +190,7 @@ function Go({ fault, children }: { fault: string | undefined; children: string }
           {fault}
         </p>
       )}
-      <button className="press main">{children}</button>
+      <button className="button main">{children}</button>
     </>
   );
 }

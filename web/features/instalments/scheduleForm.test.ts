@@ -56,10 +56,10 @@ describe('as it is typed', () => {
     [
       'due',
       { name: 'a', part: '1', due: 'soon' },
-      '"soon" is no day; expected one such as 30 Apr 2031, or start, finish, finish + 14',
+      '"soon" is not a valid date; enter one such as 30 Apr 2031, or start, finish, finish + 14',
     ],
-    ['part', { name: 'a', due: '30' }, 'Expected an amount, or a per cent such as 25 %'],
-    ['part', { name: 'a', due: '30', part: '101 %' }, '"101 %" is no per cent from 0 to 100'],
+    ['part', { name: 'a', due: '30' }, 'Expected an amount, or a percentage such as 25 %'],
+    ['part', { name: 'a', due: '30', part: '101 %' }, '"101 %" is not a percentage from 0 to 100'],
     ['stages', { name: 'a', part: '1', stages: 'Shed 9' }, 'The job has no section Shed 9; add it to the plan first'],
     ['stages', { name: 'a', part: '1', from: 'stages' }, 'Expected the stages it is taken from'],
     ['from', { name: 'a', part: '1', from: 'us' }, 'Expected stages or job'],

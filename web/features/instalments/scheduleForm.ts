@@ -66,7 +66,8 @@ export function readSchedule(
     const unknown = named.find((it) => !stages.includes(it));
     if (unknown) faults.set(`${i}.stages`, `The job has no section ${unknown}; add it to the plan first`);
     const due = readDue(row.due ?? '', month);
-    if (!due) faults.set(`${i}.due`, `"${row.due}" is no day; expected one such as 30 Apr 2031, or start, finish, finish + 14`);
+    if (!due)
+      faults.set(`${i}.due`, `"${row.due}" is not a valid date; enter one such as 30 Apr 2031, or start, finish, finish + 14`);
     const from = readFrom(row.from ?? '', named.length > 0);
     if (!from) faults.set(`${i}.from`, 'Expected stages or job');
     if (from === 'stages' && named.length === 0) faults.set(`${i}.stages`, 'Expected the stages it is taken from');

@@ -9,7 +9,7 @@ import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
-import { useTyped, type OnTyped } from '../../kit/Steady';
+import { useTyped, type OnTyped } from '../../kit/StableForm';
 
 const COLUMNS: readonly GridColumn[] = [
   { key: 'item', title: 'Insurance, bond, permit …', width: 'auto' },
@@ -19,7 +19,7 @@ const COLUMNS: readonly GridColumn[] = [
 ];
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
-/** What must be there: who brings it, by when, and when it was. A list can be kept for other jobs. */
+/** What must be there: who brings it, by when, and when it was. A list can be saved for other jobs. */
 export function Checklist({
   job,
   items,
@@ -55,7 +55,7 @@ export function Checklist({
     const day = (key: 'dueOn' | 'doneOn') => {
       const text = (row[key] ?? '').trim();
       const read = text === '' ? null : readDate(text, month);
-      if (text !== '' && !read) faults.set(`${i}.${key}`, 'Expected a day such as 30 Apr 2031');
+      if (text !== '' && !read) faults.set(`${i}.${key}`, 'Enter a date, e.g. 30 Apr 2031');
       return read;
     };
     if ((row.item ?? '').trim() === '') faults.set(`${i}.item`, 'Expected what has to be there');
@@ -80,17 +80,17 @@ export function Checklist({
         <h2>
           Checklist{' '}
           {items.length > 0 && (
-            <span className="note text-[13px]">{open === 0 ? 'all done' : `${open} of ${items.length} open`}</span>
+            <span className="note text-[13px]">{open === 0 ? 'all done' : `${open} of ${items.length} to do`}</span>
           )}
         </h2>
         {changed && (
           <button
             type="button"
-            className="press main"
+            className="button main"
             disabled={faults.size > 0}
-            onClick={() => void attempt(() => save({ job, body: { items: list, seen } }).unwrap(), 'Checklist kept')}
+            onClick={() => void attempt(() => save({ job, body: { items: list, seen } }).unwrap(), 'Checklist saved')}
           >
-            Keep the checklist
+            Save checklist
           </button>
         )}
       </div>
@@ -109,7 +109,7 @@ export function Checklist({
           <button
             key={it.name}
             type="button"
-            className="press"
+            className="button"
             onClick={() =>
               setRows([
                 ...rows.filter(filled),
@@ -123,23 +123,23 @@ export function Checklist({
         <input
           className="box"
           style={{ width: 170 }}
-          placeholder="Keep this list as …"
+          placeholder="Save this list as …"
           aria-label="Name to keep this list under"
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
         <button
           type="button"
-          className="press"
+          className="button"
           disabled={name.trim() === '' || list.length === 0}
           onClick={() =>
             void attempt(
               () => saveTemplate({ body: { name, items: list.map((it) => it.item) } }).unwrap(),
-              `“${name}” is kept for other jobs`,
+              `“${name}” is saved for other jobs`,
             )
           }
         >
-          Keep it
+          Save it
         </button>
       </div>
     </section>

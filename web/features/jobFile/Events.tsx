@@ -16,7 +16,7 @@ export function Events({ job, events }: { job: string; events: JobFileView['even
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const dated = readDate(form.dated, month);
-    if (!dated) return setFault('Expected a day such as 30 Apr 2031');
+    if (!dated) return setFault('Enter a date, e.g. 30 Apr 2031');
     try {
       await add({ job, body: { ...form, dated } }).unwrap();
       setForm({ ...form, text: '' });
@@ -26,8 +26,8 @@ export function Events({ job, events }: { job: string; events: JobFileView['even
     }
   };
   return (
-    <section aria-label="What happened">
-      <h2 className="mb-1">What happened</h2>
+    <section aria-label="Log">
+      <h2 className="mb-1">Log</h2>
       <form
         className="mb-2 grid items-end gap-2"
         style={{ gridTemplateColumns: '100px 110px minmax(0, 1fr) auto' }}
@@ -46,7 +46,7 @@ export function Events({ job, events }: { job: string; events: JobFileView['even
         <Field label="What" fault={fault}>
           <input value={form.text} onChange={(event) => setForm({ ...form, text: event.target.value })} />
         </Field>
-        <button className="press" disabled={isLoading || form.text.trim() === ''}>
+        <button className="button" disabled={isLoading || form.text.trim() === ''}>
           Note it
         </button>
       </form>

@@ -10,7 +10,7 @@ import { useAsOf } from '../../ground/asOf';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
-import { useTyped, type OnTyped } from '../../kit/Steady';
+import { useTyped, type OnTyped } from '../../kit/StableForm';
 import { RetentionCurve } from './RetentionCurve';
 
 type Typed = Record<
@@ -58,14 +58,14 @@ function readFacts(typed: Typed, month: string): { faults: Map<string, string>; 
   const date = (key: 'startsOn' | 'finishesOn' | 'defectsEnd') => {
     if (typed[key].trim() === '') return null;
     const day = readDate(typed[key], month);
-    if (!day) faults.set(key, 'Expected a day such as 30 Apr 2031');
+    if (!day) faults.set(key, 'Enter a date, e.g. 30 Apr 2031');
     return day;
   };
   const percent = (key: 'rate' | 'materialsRate' | 'stepAt' | 'stepTo' | 'cap' | 'taxRate') => {
     const text = typed[key].trim().replace(/\s*%$/, '');
     if (text === '') return null;
     const rate = parsePercent(text);
-    if (!rate.ok) faults.set(key, 'Expected a per cent from 0 to 100');
+    if (!rate.ok) faults.set(key, 'Enter a percentage from 0 to 100');
     return rate.ok ? rate.value : null;
   };
   if (typed.name.trim() === '') faults.set('name', 'Expected a name');
@@ -117,12 +117,12 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
       />
     </Field>
   );
-  const fixed = { disabled: view.fixed, className: 'sum' };
+  const fixed = { disabled: view.fixed, className: 'figure' };
   const keep = async () => {
     try {
       await save({ job, body: { ...input, seen: view.seen.facts } }).unwrap();
       onTyped(false);
-      toast('The facts are kept');
+      toast('Job details saved');
     } catch (error) {
       setRefused(faultOf(error));
     }
@@ -138,11 +138,11 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
         <h2>Facts</h2>
         <button
           type="button"
-          className={`press ${changed ? 'main' : ''}`}
+          className={`button ${changed ? 'main' : ''}`}
           disabled={!changed || isLoading}
           onClick={() => void keep()}
         >
-          {changed ? 'Keep the facts' : 'Kept'}
+          {changed ? 'Save job details' : 'Saved'}
         </button>
       </div>
       <div className="sheet grid gap-8 px-4 py-3" style={{ gridTemplateColumns: 'minmax(0, 2.2fr) minmax(0, 1fr)' }}>
@@ -152,7 +152,7 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
           <div className="col-span-2">{field('site', 'Site')}</div>
           <div className="col-span-2">{field('manager', 'Manager')}</div>
           <div className="col-span-2">{field('estimator', 'Estimator')}</div>
-          <Field label="Revenue by" fault={faults.get('revenueMethod')}>
+          <Field label="Revenue recognition" fault={faults.get('revenueMethod')}>
             <select
               value={typed.revenueMethod}
               disabled={view.fixed}
@@ -171,9 +171,9 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
           {field('termsDays', 'Terms, days', { ...fixed, placeholder: "the client's" })}
           {field('rate', 'Retention %', fixed)}
           {field('materialsRate', 'On materials %', { ...fixed, placeholder: 'as on work' })}
-          {field('stepAt', 'Step at %', { ...fixed, placeholder: 'no step' })}
-          {field('stepTo', 'Step to %', { ...fixed, placeholder: 'no step' })}
-          <Field label="The step changes">
+          {field('stepAt', 'Reduces at % complete', { ...fixed, placeholder: 'no step' })}
+          {field('stepTo', 'Reduces to %', { ...fixed, placeholder: 'no step' })}
+          <Field label="Reduction applies to">
             <select
               value={typed.stepApplies}
               disabled={view.fixed}

@@ -10,7 +10,7 @@ import { Refused } from '../../kit/States';
 const size = (bytes: number) =>
   bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 
-/** Attachments attached to the job, or to the change order `about`, each kept as it came, with its hash. */
+/** Attachments attached to the job, or to the change order `about`, each saved as it came, with its hash. */
 export function Files({ job, files, about = '' }: { job: string; files: readonly AttachedFile[]; about?: string }) {
   const input = useRef<HTMLInputElement>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -34,7 +34,7 @@ export function Files({ job, files, about = '' }: { job: string; files: readonly
     <section aria-label="Attachments">
       <div className="mb-1 flex items-end justify-between">
         <h2>Attachments</h2>
-        <label className="press cursor-pointer">
+        <label className="button cursor-pointer">
           {isLoading ? 'Attaching …' : 'Attach an attachment, up to 25 MB'}
           <input ref={input} type="file" multiple className="sr-only" onChange={(event) => void send(event.target.files)} />
         </label>
@@ -43,7 +43,7 @@ export function Files({ job, files, about = '' }: { job: string; files: readonly
       {files.length === 0 ? (
         <p className="note m-0">No attachment is attached yet: drawings, the order, photographs.</p>
       ) : (
-        <table className="ledger still">
+        <table className="ledger static-foot">
           <tbody>
             {files.map((it) => (
               <tr key={it.id} title={`SHA-256 ${it.hash}`}>

@@ -5,7 +5,7 @@ import type { JobFileView } from '../../../wire/jobFile';
 import { useKeepMonth } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
-import { Steady } from '../../kit/Steady';
+import { StableForm } from '../../kit/StableForm';
 import { Checklist } from './Checklist';
 import { Events } from './Events';
 import { FactsForm } from './FactsForm';
@@ -21,19 +21,19 @@ export function JobFilePage() {
   return (
     <>
       <Missing view={data} />
-      <Steady of={data} stamp={data.seen.facts}>
+      <StableForm of={data} stamp={data.seen.facts}>
         {(opened, onTyped) => <FactsForm job={job} view={opened} onTyped={onTyped} />}
-      </Steady>
+      </StableForm>
       <div className="mt-6 grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
         <div className="flex flex-col gap-6">
-          <Steady of={data} stamp={data.seen.people}>
+          <StableForm of={data} stamp={data.seen.people}>
             {({ people, seen }, onTyped) => <People job={job} people={people} seen={seen.people} onTyped={onTyped} />}
-          </Steady>
-          <Steady of={data} stamp={data.seen.checklist}>
+          </StableForm>
+          <StableForm of={data} stamp={data.seen.checklist}>
             {({ checklist, seen }, onTyped) => (
               <Checklist job={job} items={checklist} templates={data.templates} seen={seen.checklist} onTyped={onTyped} />
             )}
-          </Steady>
+          </StableForm>
           <Moves view={data} />
         </div>
         <div className="flex flex-col gap-6">
@@ -65,9 +65,9 @@ function Missing({ view }: { view: JobFileView }) {
 function Moves({ view }: { view: JobFileView }) {
   if (view.moves.length === 0) return null;
   return (
-    <section aria-label="The job's life">
+    <section aria-label="Status history">
       <h2 className="mb-1">The job’s life</h2>
-      <table className="ledger still">
+      <table className="ledger static-foot">
         <tbody>
           {view.moves.map((it, i) => (
             <tr key={i}>

@@ -6,7 +6,7 @@ import { faultOf } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { Refused } from '../../kit/States';
-import { useTyped, type OnTyped } from '../../kit/Steady';
+import { useTyped, type OnTyped } from '../../kit/StableForm';
 
 const COLUMNS: readonly GridColumn[] = [
   {
@@ -64,7 +64,7 @@ export function People({
       await save({ job, body: { people: list, seen } }).unwrap();
       setRefused(null);
       onTyped(false);
-      toast('People kept');
+      toast('People saved');
     } catch (error) {
       setRefused(faultOf(error).message);
     }
@@ -74,8 +74,8 @@ export function People({
       <div className="mb-1 flex items-end justify-between">
         <h2>People</h2>
         {changed && (
-          <button type="button" className="press main" disabled={faults.size > 0} onClick={() => void keep()}>
-            Keep {list.length} {list.length === 1 ? 'person' : 'people'}
+          <button type="button" className="button main" disabled={faults.size > 0} onClick={() => void keep()}>
+            Save {list.length} {list.length === 1 ? 'person' : 'people'}
           </button>
         )}
       </div>

@@ -17,7 +17,7 @@ export function JobNext() {
     ['Start', displayDate(job.startsOn)],
     ['Planned finish', displayDate(job.finishesOn)],
     ['Finished', displayDate(job.finishedOn)],
-    ['Revenue by', job.revenueMethod],
+    ['Revenue recognition', job.revenueMethod],
     ['Retention', describeRetention(job.retentionRule)],
     ['Tax', `${formatPercentShortest(job.taxRate)} %`],
     ['Terms', `${job.termsDays ?? job.usualTermsDays} days${job.termsDays === null ? ', as usual with this client' : ''}`],
@@ -27,10 +27,10 @@ export function JobNext() {
       <div>
         <section aria-labelledby="next">
           <h2 id="next" className="mb-1">
-            Next
+            To do
           </h2>
           {job.nextSteps.length === 0 ? (
-            <p className="note">Nothing waits on this job.</p>
+            <p className="note">Nothing outstanding on this job.</p>
           ) : (
             <ol className="m-0 list-none p-0">
               {job.nextSteps.map((step) => (
@@ -43,7 +43,7 @@ export function JobNext() {
         </section>
         <section aria-labelledby="facts" className="mt-5">
           <h2 id="facts" className="mb-1">
-            Facts
+            Details
           </h2>
           <dl className="m-0 grid gap-x-4 gap-y-1" style={{ gridTemplateColumns: '110px 1fr' }}>
             {facts

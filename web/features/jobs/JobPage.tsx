@@ -54,7 +54,7 @@ export function JobPage() {
         <span>{job.clientName}</span>
         {job.contractReference && <span>{job.contractReference}</span>}
         {job.manager && <span>{job.manager}</span>}
-        {job.site && <span className="cut max-w-[300px]">{job.site}</span>}
+        {job.site && <span className="truncate max-w-[300px]">{job.site}</span>}
       </p>
       <div className="mb-3 flex items-center justify-between gap-6">
         <h1 className="grow">
@@ -110,16 +110,16 @@ function JobHead({ job }: { job: JobView }) {
     ['Over / under billed', <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />],
     ['Backlog', <Fig value={job.backlog} of={of('backlog')} label="Backlog" />],
     ['Loss provision', <Fig value={job.lossProvision} of={of('lossProvision')} label="Loss provision" />],
-    ['Open, with tax', <Fig value={job.open} of={of('open')} label="Open" />],
+    ['Outstanding, tax included', <Fig value={job.open} of={of('open')} label="Outstanding" />],
     ['Retention held', <Fig value={job.retentionHeld} of={of('retentionHeld')} label="Retention held" />],
-    ['Changes not approved', <Fig value={job.pendingChanges} of={of('pendingChanges')} label="Changes not approved" />],
+    ['Pending change orders', <Fig value={job.pendingChanges} of={of('pendingChanges')} label="Pending change orders" />],
   ];
   return (
     <div className="sheet grid gap-8 px-4 py-3" style={{ gridTemplateColumns: 'minmax(0, 1.5fr) minmax(0, 1fr)' }}>
       <section aria-label="Measure">
         <Measure figures={job} figure={(key, label) => <Fig value={job[key]} of={of(key)} label={label} exact />} />
         <p className="note mb-0 mt-2 flex flex-wrap gap-x-4 text-[12.5px]">
-          <span>In {code}; the upright is the contract sum.</span>
+          <span>In {code}; the vertical line is the contract sum.</span>
           <Legend names={['over', 'under', 'loss']} />
         </p>
       </section>
@@ -127,7 +127,7 @@ function JobHead({ job }: { job: JobView }) {
         {facts.map(([label, value]) => (
           <div key={label} className="contents">
             <dt style={{ color: 'var(--soft)' }}>{label}</dt>
-            <dd className="sum m-0">{value}</dd>
+            <dd className="figure m-0">{value}</dd>
           </div>
         ))}
       </dl>

@@ -29,7 +29,7 @@ export function JobStatus({ job }: { job: JobView }) {
     event.preventDefault();
     const day = needsDay ? readDate(on, month) : null;
     if (status === '') return;
-    if (needsDay && !day) return setFault('Expected a day such as 30 Apr 2031');
+    if (needsDay && !day) return setFault('Enter a date, e.g. 30 Apr 2031');
     try {
       await move({ job: job.number, body: { status, on: day } }).unwrap();
       toast(`Job ${job.number} is ${status}`);
@@ -47,7 +47,7 @@ export function JobStatus({ job }: { job: JobView }) {
         setFault(undefined);
       }}
     >
-      <Popover.Trigger className="press">
+      <Popover.Trigger className="button">
         {job.status}
         {job.locked ? ', locked' : ''} <span aria-hidden="true">▾</span>
       </Popover.Trigger>
@@ -77,8 +77,8 @@ export function JobStatus({ job }: { job: JobView }) {
                   {fault}
                 </p>
               )}
-              <button className="press main self-start" disabled={isLoading}>
-                Make it {status}
+              <button className="button main self-start" disabled={isLoading}>
+                Move to {status}
               </button>
             </form>
           )}
@@ -109,7 +109,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
   const verb = job.locked ? 'Unlock' : 'Lock';
   return (
     <div className={`flex flex-col gap-2 ${ruled ? 'mt-4 border-t pt-3' : ''}`} style={{ borderColor: 'var(--hair)' }}>
-      <Field label={`${verb} the job, because`} fault={fault}>
+      <Field label={`Reason for ${verb.toLowerCase()}ing`} fault={fault}>
         <input value={reason} onChange={(event) => setReason(event.target.value)} />
       </Field>
       {sure && (
@@ -120,7 +120,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
       <div className="flex gap-2">
         <button
           type="button"
-          className="press"
+          className="button"
           disabled={reason.trim() === ''}
           onClick={() =>
             void attempt(
@@ -134,7 +134,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
         {job.status === 'tender' && (
           <button
             type="button"
-            className="press bare"
+            className="button bare"
             onClick={() => {
               if (!sure) return setSure(true);
               return void attempt(async () => {
@@ -143,7 +143,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
               }, `Tender ${job.number} is taken away`);
             }}
           >
-            {sure ? 'Yes: for good' : 'Take the tender away'}
+            {sure ? 'Yes: for good' : 'Delete tender'}
           </button>
         )}
       </div>

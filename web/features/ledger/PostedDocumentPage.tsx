@@ -13,7 +13,7 @@ import { readDate } from '../../kit/typed/readDate';
 import { Refused, Waiting } from '../../kit/States';
 import { PageHead } from '../../kit/PageHead';
 
-/** One posted posting: what it is, its journals, the entries behind it, and the way to reverse it. */
+/** One posting: what it is, its journals, the entries behind it, and the way to reverse it. */
 export function PostedDocumentPage() {
   const { id = '' } = useParams();
   const { data, error, refetch } = usePostingQuery({ posting: Number(id) });
@@ -62,7 +62,7 @@ export function PostedDocumentPage() {
           <>
             <dt className="note">Reverses</dt>
             <dd className="m-0">
-              <Link to={keep(`/ledger/postings/${data.reverses}`)}>posting {data.reverses}</Link>
+              <Link to={keep(`/ledger/postings/${data.reverses}`)}>document {data.reverses}</Link>
             </dd>
           </>
         )}
@@ -70,7 +70,7 @@ export function PostedDocumentPage() {
           <>
             <dt className="note">Reversed by</dt>
             <dd className="m-0">
-              <Link to={keep(`/ledger/postings/${data.reversedBy}`)}>posting {data.reversedBy}</Link>
+              <Link to={keep(`/ledger/postings/${data.reversedBy}`)}>document {data.reversedBy}</Link>
             </dd>
           </>
         )}
@@ -113,18 +113,18 @@ function Reversal({ posting }: { posting: PostingView }) {
   if (posting.fixed) return <p className="note mb-4">{posting.fixed}.</p>;
   if (!open)
     return (
-      <button type="button" className="press mb-4" onClick={() => setOpen(true)}>
-        Reverse this posting …
+      <button type="button" className="button mb-4" onClick={() => setOpen(true)}>
+        Reverse this document …
       </button>
     );
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const day = readDate(on, month);
-    if (!day) return setFault('Reversed on: expected a day such as 30 Apr 2031');
-    if (reason.trim() === '') return setFault('Reason: expected why it is reversed');
+    if (!day) return setFault('Reversed on: enter a date, e.g. 30 Apr 2031');
+    if (reason.trim() === '') return setFault('Enter a reason for the reversal');
     try {
       const posted = await reverse({ posting: posting.id, body: { on: day, reason } }).unwrap();
-      toast(`Posting ${posting.id} is reversed by posting ${posted.postingId}, ${exact(posted.total)}`);
+      toast(`Document ${posting.id} is reversed by document ${posted.postingId}, ${exact(posted.total)}`);
     } catch (error) {
       setFault(faultOf(error).message);
     }
@@ -137,8 +137,8 @@ function Reversal({ posting }: { posting: PostingView }) {
       <Field label="Reason">
         <input value={reason} style={{ width: 320 }} autoFocus onChange={(event) => setReason(event.target.value)} />
       </Field>
-      <button className="press main" disabled={isLoading}>
-        Reverse posting {posting.id} for good
+      <button className="button main" disabled={isLoading}>
+        Reverse document {posting.id}
       </button>
       {fault && <Refused message={fault} />}
     </form>

@@ -47,12 +47,12 @@ function PostedDocuments({ job }: { job?: string }) {
             {data.count.toLocaleString('en')} {data.count === 1 ? 'document' : 'documents'}
           </span>
           {pages.length > 0 && (
-            <button type="button" className="press" onClick={() => setBegins({ of: key, pages: pages.slice(0, -1) })}>
+            <button type="button" className="button" onClick={() => setBegins({ of: key, pages: pages.slice(0, -1) })}>
               Newer
             </button>
           )}
           {data.next !== null && (
-            <button type="button" className="press" onClick={() => setBegins({ of: key, pages: [...pages, data.next ?? ''] })}>
+            <button type="button" className="button" onClick={() => setBegins({ of: key, pages: [...pages, data.next ?? ''] })}>
               Older
             </button>
           )}

@@ -7,9 +7,9 @@ import { PageHead } from '../../kit/PageHead';
 
 const WORDS: Record<string, readonly [string, string, string]> = {
   'job-cost': ['Job cost', 'all cost entries', 'the job cost accounts'],
-  'accounts-receivable': ['Accounts receivable', 'open applications and releases', 'accounts receivable'],
+  'accounts-receivable': ['Accounts receivable', 'unpaid applications and releases', 'accounts receivable'],
   'retention-receivable': ['Retention receivable', 'retention held on every job', 'retention receivable'],
-  'accounts-payable': ['Accounts payable', 'open vendor bills', 'accounts payable'],
+  'accounts-payable': ['Accounts payable', 'unpaid vendor bills', 'accounts payable'],
   journals: ['Journals balance', 'all debits to date', 'all credits to date'],
 };
 
@@ -32,14 +32,14 @@ export function TieOutPage() {
       <p style={{ font: "400 17px/1.4 'Source Serif 4', serif", color: broken ? 'var(--loss)' : 'var(--good)' }}>
         {broken
           ? `${broken} of ${data.rows.length} proofs do not come out. Tell whoever looks after Ledrin; post nothing until they do.`
-          : `All ${data.rows.length} proofs come out: the books tie.`}
+          : `All ${data.rows.length} reconciliations agree.`}
       </p>
       <table className="ledger">
         <thead>
           <tr>
             <th>Proof</th>
-            <th className="num">What the postings say</th>
-            <th className="num">What the accounts say</th>
+            <th className="num">Subledger</th>
+            <th className="num">General ledger</th>
             <th className="num">Difference</th>
           </tr>
         </thead>
@@ -67,7 +67,7 @@ export function TieOutPage() {
       </table>
       <p className="note">
         Amounts in {code}. Both sides are added up afresh from their own tables each time this page is read. This version posts no
-        vendor bills, so accounts payable stands at nothing.
+        vendor bills, so accounts payable is zero.
       </p>
     </div>
   );

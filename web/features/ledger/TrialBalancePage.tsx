@@ -28,7 +28,7 @@ export function TrialBalancePage() {
           {['csv', 'xlsx', 'pdf'].map((format) => (
             <a
               key={format}
-              className="press"
+              className="button"
               href={hrefOf(CALLS.reportFile, { name: 'trial-balance', format, asOf: month })}
               download
             >
@@ -38,7 +38,7 @@ export function TrialBalancePage() {
         </span>
       </PageHead>
       {rows.length === 0 ? (
-        <p>Nothing is posted by this month.</p>
+        <p>No postings to date.</p>
       ) : (
         <table className="ledger">
           <thead>

@@ -26,7 +26,7 @@ export function AddLots({ onRows }: { onRows: (rows: GridRow[]) => void }) {
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="press">Add lots …</Popover.Trigger>
+      <Popover.Trigger className="button">Add lots …</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="end"
@@ -34,7 +34,7 @@ export function AddLots({ onRows }: { onRows: (rows: GridRow[]) => void }) {
           className="z-50 w-[320px] border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
         >
           <form className="grid grid-cols-2 gap-3" onSubmit={add}>
-            <Field label="Names, # counts up">
+            <Field label="Name pattern, # = number">
               <input value={form.pattern} onChange={set('pattern')} />
             </Field>
             <Field label="How many">
@@ -46,7 +46,7 @@ export function AddLots({ onRows }: { onRows: (rows: GridRow[]) => void }) {
             <Field label="Days each">
               <input value={form.days} onChange={set('days')} style={{ textAlign: 'right' }} />
             </Field>
-            <Field label="Next after, days">
+            <Field label="Days between starts">
               <input value={form.every} onChange={set('every')} style={{ textAlign: 'right' }} />
             </Field>
             {fault && (
@@ -54,7 +54,7 @@ export function AddLots({ onRows }: { onRows: (rows: GridRow[]) => void }) {
                 {fault}
               </p>
             )}
-            <button className="press main justify-self-start">Add them</button>
+            <button className="button main justify-self-start">Add them</button>
           </form>
         </Popover.Content>
       </Popover.Portal>

@@ -10,7 +10,7 @@ import { faultOf } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
-import { Steady, useTyped, type OnTyped } from '../../kit/Steady';
+import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { AddLots } from './AddLots';
 import { formOf, readPlan } from './planForm';
 import { PlanCurve } from './PlanCurve';
@@ -23,13 +23,13 @@ export function PlanPage() {
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the plan" />;
   return (
-    <Steady of={data} stamp={data.seen}>
+    <StableForm of={data} stamp={data.seen}>
       {(opened, onTyped) => (
         <Sections job={job} view={opened} onTyped={onTyped}>
           <PlanCurve view={data} />
         </Sections>
       )}
-    </Steady>
+    </StableForm>
   );
 }
 
@@ -62,7 +62,7 @@ function Sections({ job, view, onTyped, children }: { job: string; view: PlanVie
     try {
       await save({ job, body: { ...input, seen: view.seen } }).unwrap();
       onTyped(false);
-      toast('The plan is kept');
+      toast('Plan saved');
       setFault(null);
     } catch (error) {
       setFault(faultOf(error).message);
@@ -75,11 +75,11 @@ function Sections({ job, view, onTyped, children }: { job: string; view: PlanVie
         <AddLots onRows={(rows) => setForm({ ...form, sections: [...form.sections, ...rows] })} />
         <button
           type="button"
-          className={`press ${changed ? 'main' : ''}`}
+          className={`button ${changed ? 'main' : ''}`}
           disabled={!changed || faults.size > 0 || isLoading}
           onClick={() => void keep()}
         >
-          {changed ? 'Keep the plan' : 'Kept'}
+          {changed ? 'Save plan' : 'Saved'}
         </button>
       </div>
       {fault && <Refused message={fault} />}

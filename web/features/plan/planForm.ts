@@ -39,7 +39,7 @@ export function readPlan(form: PlanForm, month: string): { faults: Faults; input
   const day = (at: string, typed: string | undefined): string | null => {
     if ((typed ?? '').trim() === '') return null;
     const read = readDate(typed!, month);
-    if (!read) faults.set(at, `"${typed}" is no day; expected one such as 30 Apr 2031`);
+    if (!read) faults.set(at, `"${typed}" is not a valid date; enter one such as 30 Apr 2031`);
     return read;
   };
   const sections = form.sections.flatMap((row, i) => {

@@ -13,11 +13,11 @@ export function AchievedTable({ buildUp, perUnit }: { buildUp: BuildUpInput; per
   const jobs = (data ?? []).filter((it) => it.buildUp === buildUp.code);
   return (
     <>
-      <h2 className="mb-1 mt-4">What it took on finished jobs, for one {buildUp.unit || 'unit'}</h2>
+      <h2 className="mb-1 mt-4">Actuals on finished jobs, for one {buildUp.unit || 'unit'}</h2>
       {jobs.length === 0 ? (
         <p className="note m-0">No job that was priced with it is finished yet.</p>
       ) : (
-        <table className="ledger still">
+        <table className="ledger static-foot">
           <thead>
             <tr>
               <th>Job</th>
@@ -26,7 +26,7 @@ export function AchievedTable({ buildUp, perUnit }: { buildUp: BuildUpInput; per
               <th className="num">Hours taken</th>
               <th className="num">Cost priced</th>
               <th className="num">Cost</th>
-              <th className="num">Of priced %</th>
+              <th className="num">% of estimated cost</th>
             </tr>
           </thead>
           <tbody>

@@ -54,7 +54,7 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
       key: 'what',
       title: 'Description',
       width: 'auto',
-      show: (_, i) => <span className="block cut note">{components.get(i)?.description}</span>,
+      show: (_, i) => <span className="block truncate note">{components.get(i)?.description}</span>,
     },
     { key: 'quantity', title: `For one ${facts.unit || 'unit'}`, width: 92, numeric: true },
     { key: 'unit', title: 'Unit', width: 50, show: (_, i) => components.get(i)?.unit },
@@ -68,7 +68,7 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
   const keep = async () => {
     try {
       await save({ body: read.input }).unwrap();
-      toast(`Build-up ${read.input.code} is kept`);
+      toast(`Build-up ${read.input.code} saved`);
       setRefused(null);
       onKept(read.input.code);
     } catch (error) {
@@ -105,7 +105,7 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
         <div className="flex items-center gap-3">
           <button
             type="button"
-            className="press main"
+            className="button main"
             disabled={
               read.faults.size > 0 ||
               read.cycle !== null ||
@@ -117,16 +117,16 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
             onClick={() => void keep()}
           >
             {unchanged
-              ? 'Nothing to keep'
-              : `Keep ${facts.code || 'the build-up'}, ${showUnitCost(total, digits)}${facts.unit && ` a ${facts.unit}`}`}
+              ? 'No changes'
+              : `Save ${facts.code || 'the build-up'}, ${showUnitCost(total, digits)}${facts.unit && ` a ${facts.unit}`}`}
           </button>
           {start && (
-            <button type="button" className="press bare" onClick={() => void take()}>
+            <button type="button" className="button bare" onClick={() => void take()}>
               Remove
             </button>
           )}
         </div>
-        <table className="ledger still" style={{ width: 280 }}>
+        <table className="ledger static-foot" style={{ width: 280 }}>
           <tbody>
             {COST_TYPES.map((type) => {
               const own = shares.filter((it) => it.costType === type);
@@ -197,7 +197,7 @@ function readComponents(
       faults.set(`${i}.of`, of === '' ? 'Expected a price item or a build-up' : `There is no item or build-up ${of}`);
     if ((row.quantity ?? '').trim() === '') faults.set(`${i}.quantity`, 'Expected how much goes into one unit');
     const waste = (row.waste ?? '').trim() === '' ? null : parsePercent(row.waste!.trim().replace(/\s*%$/, ''));
-    if (waste && !waste.ok) faults.set(`${i}.waste`, `"${row.waste}" is no per cent from 0 to 100`);
+    if (waste && !waste.ok) faults.set(`${i}.waste`, `"${row.waste}" is not a percentage from 0 to 100`);
     const item = items.has(of);
     return [
       {

@@ -39,7 +39,7 @@ function BuildUps({ book }: { book: PriceBookView }) {
   if (book.items.length === 0)
     return (
       <Empty title="A build-up is made of priced items, and there are none yet">
-        <Link className="press main" to={keep('/tenders/prices')}>
+        <Link className="button main" to={keep('/tenders/prices')}>
           Type or import prices
         </Link>
       </Empty>
@@ -58,7 +58,7 @@ function BuildUps({ book }: { book: PriceBookView }) {
               value={wanted}
               onChange={(event) => setWanted(event.target.value)}
             />
-            <button type="button" className="press" onClick={() => choose(NEW)}>
+            <button type="button" className="button" onClick={() => choose(NEW)}>
               New build-up
             </button>
           </div>

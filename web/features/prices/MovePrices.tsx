@@ -12,7 +12,7 @@ import { Field } from '../../kit/Field';
 import { showUnitCost } from '../../kit/typed/readCells';
 import { Refused } from '../../kit/States';
 
-/** Moves many prices by a per cent, after showing what it does to items and build-ups. */
+/** Moves many prices by a percentage, after showing what it does to items and build-ups. */
 export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void }) {
   const { data: session } = useSessionQuery();
   const [form, setForm] = useState({ by: '', vendor: '', costType: '', costCode: '', reason: '' });
@@ -32,7 +32,7 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
   );
   const show = async (event: React.FormEvent) => {
     event.preventDefault();
-    if (!by.ok || by.value === 0) return setFault('Expected a per cent such as 4.5 or -2');
+    if (!by.ok || by.value === 0) return setFault('Expected a percentage such as 4.5 or -2');
     const of: PriceMoveInput = {
       by: by.value,
       vendor: form.vendor,
@@ -60,7 +60,7 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
   return (
     <section aria-label="Move prices" className="sheet mb-3 px-3 py-3">
       <form className="flex flex-wrap items-end gap-3" onSubmit={(event) => void show(event)}>
-        <Field label="By per cent">
+        <Field label="By %">
           <input value={form.by} onChange={set('by')} style={{ width: 80 }} autoFocus />
         </Field>
         <Field label="Of vendor">
@@ -94,7 +94,7 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
         <Field label="Reason, for the history" className="grow">
           <input value={form.reason} onChange={set('reason')} />
         </Field>
-        <button className="press">Show what moves</button>
+        <button className="button">Show what moves</button>
       </form>
       {fault && <Refused message={fault} />}
       {shown && (
@@ -106,14 +106,14 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
           <p className="mb-0 mt-3 flex items-center gap-3">
             <button
               type="button"
-              className="press main"
+              className="button main"
               disabled={shown.moves.items.length === 0 || isLoading}
               onClick={() => void make()}
             >
-              Move {shown.moves.items.length} {shown.moves.items.length === 1 ? 'price' : 'prices'} by{' '}
+              Adjust {shown.moves.items.length} {shown.moves.items.length === 1 ? 'price' : 'prices'} by{' '}
               {formatPercentShortest(shown.of.by).replace('-', MINUS)} %
             </button>
-            <span className="note">Estimates keep the prices they have until they are priced anew.</span>
+            <span className="note">Estimates keep the prices they have until they are repriced.</span>
           </p>
         </>
       )}
@@ -135,7 +135,7 @@ function Moves({ title, rows }: { title: string; rows: PriceMoves['items'] }) {
               {rows.map((it) => (
                 <tr key={it.code}>
                   <td>{it.code}</td>
-                  <td className="cut" style={{ maxWidth: 160 }}>
+                  <td className="truncate" style={{ maxWidth: 160 }}>
                     {it.description}
                   </td>
                   <td className="num note">{showUnitCost(it.before, digits)}</td>

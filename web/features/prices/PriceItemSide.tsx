@@ -27,7 +27,7 @@ function Side({ item, book }: { item: PriceItemInput; book: PriceBookView }) {
   const used = whereUsed(book.buildUps, { item: item.code });
   return (
     <aside aria-label={`Item ${item.code}`}>
-      <h2 className="cut" title={item.description}>
+      <h2 className="truncate" title={item.description}>
         {item.code}
       </h2>
       <p className="note mb-3 mt-0">{item.description}</p>

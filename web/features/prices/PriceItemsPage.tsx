@@ -31,7 +31,7 @@ export function PriceItemsPage() {
   const { data: book, error, refetch } = usePriceBookQuery();
   const { data: lists } = useListsQuery({ asOf: month });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
-  if (!book || !lists) return <Waiting what="the price book" />;
+  if (!book || !lists) return <Waiting what="the price list" />;
   return <Items key={JSON.stringify(book.items)} book={book} lists={lists} />;
 }
 
@@ -42,7 +42,7 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
   const [rows, setRows] = useState<GridRow[]>(() => book.items.map((it) => itemRow(it, digits)));
   const [at, setAt] = useState(0);
   const [moving, setMoving] = useState(false);
-  const [wanted, setWanted] = useState('');
+  const [query, setQuery] = useState('');
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const [save, saving] = useSavePriceItemsMutation();
   const [remove] = useRemovePriceItemMutation();
@@ -58,11 +58,11 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
   const columns = useMemo(() => itemColumns(lists, digits), [lists, digits]);
   const gone = book.items.filter((it) => !rows.some((row) => row.was === it.code)).map((it) => it.code);
   const shown = useMemo(() => {
-    const text = wanted.trim().toLowerCase();
+    const text = query.trim().toLowerCase();
     return rows
       .map((_, i) => i)
       .filter((i) => text === '' || Object.values(rows[i]!).some((it) => it.toLowerCase().includes(text)));
-  }, [rows, wanted]);
+  }, [rows, query]);
   /** Lays what was typed among the rows that show back over all rows. */
   const onRows = (next: GridRow[]) => {
     setRefused(null);
@@ -82,7 +82,7 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
       for (const it of gone) await remove({ code: it }).unwrap();
       if (changed.length > 0)
         await save({ body: { items: changed.map((it) => it.item), on: session!.today, reason: '' } }).unwrap();
-      toast('The price book is kept');
+      toast('Price list saved');
     } catch (error) {
       setRefused(faultOf(error));
     }
@@ -100,20 +100,20 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
               style={{ width: 220 }}
               placeholder="Find in the list"
               aria-label="Find in the list"
-              value={wanted}
-              onChange={(event) => setWanted(event.target.value)}
+              value={query}
+              onChange={(event) => setQuery(event.target.value)}
             />
             <button
               type="button"
-              className="press"
+              className="button"
               onClick={() => setMoving(!moving)}
               aria-expanded={moving}
               disabled={book.items.length === 0}
             >
-              Move prices …
+              Adjust prices …
             </button>
             <PriceListImport onRefused={setRefused} />
-            <a className="press" href={hrefOf(CALLS.priceItemsCsv, {})} download>
+            <a className="button" href={hrefOf(CALLS.priceItemsCsv, {})} download>
               Export, CSV
             </a>
             <span className="note ml-auto text-[12.5px]">Unit costs in {code}; of labour, an hour.</span>
@@ -144,11 +144,11 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
           <div className="mt-3 flex items-center gap-3">
             <button
               type="button"
-              className="press main"
+              className="button main"
               disabled={count === 0 || faults.size > 0 || saving.isLoading}
               onClick={() => void keepItems()}
             >
-              {count === 0 ? 'Nothing to keep' : `Keep ${count} changed ${count === 1 ? 'item' : 'items'}`}
+              {count === 0 ? 'No changes' : `Save ${count} changed ${count === 1 ? 'item' : 'items'}`}
             </button>
             <span className={faults.size > 0 ? 'fault' : 'note'} role="status">
               {faults.size > 0
@@ -208,7 +208,7 @@ function PriceListImport({ onRefused }: { onRefused: (fault: ShownFault | null) 
   };
   return (
     <label
-      className="press cursor-pointer"
+      className="button cursor-pointer"
       title="A CSV file with the columns of price_items.csv; known codes are changed, new ones added"
     >
       {isLoading ? 'Importing …' : 'Import, CSV'}

@@ -52,7 +52,7 @@ export function readItems(
     if (text('unitCost') === '') faults.set(at('unitCost'), 'Expected what one unit costs');
     const checkedOn = text('checked') === '' ? null : readDate(text('checked'), context.month);
     if (text('checked') !== '' && !checkedOn)
-      faults.set(at('checked'), `"${text('checked')}" is no day; expected one such as 30 Apr 2031`);
+      faults.set(at('checked'), `"${text('checked')}" is not a valid date; enter one such as 30 Apr 2031`);
     const item: PriceItemInput = {
       code: text('code'),
       description: text('description'),

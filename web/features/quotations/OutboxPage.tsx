@@ -65,7 +65,7 @@ export function OutboxPage() {
                 To {shown.recipient}, by {shown.actor}, with {shown.attachments.join(', ')}
               </p>
               <p className="whitespace-pre-line break-words">{shown.body}</p>
-              <a className="press mt-4" href={hrefOf(CALLS.messageFile, { id: shown.id })} download>
+              <a className="button mt-4" href={hrefOf(CALLS.messageFile, { id: shown.id })} download>
                 The mail file, EML
               </a>
             </article>

@@ -42,10 +42,10 @@ export function QuotationFields({ job, form, setForm, faults }: FieldsProps) {
             ))}
           </select>
         </Field>
-        <Field label="To, by name">
+        <Field label="Contact">
           <input {...typed('contact')} />
         </Field>
-        <Field label="Their mail">
+        <Field label="Contact e-mail">
           <input {...typed('email')} />
         </Field>
         <Field label="Valid until" fault={faults.get('validUntil')}>
@@ -110,7 +110,7 @@ export function QuotationFields({ job, form, setForm, faults }: FieldsProps) {
         label="Alternates"
         columns={[
           { key: 'name', title: 'Alternate', width: 'auto' },
-          { key: 'amount', title: `Plus or minus, ${code}`, width: 150, numeric: true, tidy: tidyAmount(digits) },
+          { key: 'amount', title: `Change, +/−, ${code}`, width: 150, numeric: true, tidy: tidyAmount(digits) },
         ]}
         rows={form.alternates}
         onRows={(rows) => set('alternates', rows)}
@@ -119,7 +119,7 @@ export function QuotationFields({ job, form, setForm, faults }: FieldsProps) {
         blank={Math.max(1, form.alternates.length + 1)}
       />
       <div className="mt-3 grid grid-cols-2 gap-3">
-        <Field label="Not included, one a line">
+        <Field label="Exclusions, one per line">
           <textarea rows={4} {...typed('exclusions')} />
         </Field>
         <div>
@@ -133,7 +133,7 @@ export function QuotationFields({ job, form, setForm, faults }: FieldsProps) {
                 <button
                   key={it.name}
                   type="button"
-                  className="press bare"
+                  className="button bare"
                   style={{ height: 20 }}
                   onClick={() => set('terms', it.body)}
                 >

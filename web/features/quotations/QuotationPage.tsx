@@ -10,7 +10,7 @@ import { faultOf } from '../../ground/faults';
 import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Offers';
 import { ClientDocumentSheet } from '../../ground/offers/ClientDocumentSheet';
 import { Refused, Waiting } from '../../kit/States';
-import { Steady, useTyped, type OnTyped } from '../../kit/Steady';
+import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { formOf, readQuotation } from './quotationForm';
 import { QuotationFields } from './QuotationFields';
 
@@ -28,9 +28,9 @@ export function QuotationPage() {
   return (
     <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
       {view.status === 'draft' ? (
-        <Steady of={view} stamp={view.version}>
+        <StableForm of={view} stamp={view.version}>
           {(opened, onTyped) => <Draft job={job} view={opened} onTyped={onTyped} />}
-        </Steady>
+        </StableForm>
       ) : (
         <div>
           <div className="mb-3 flex items-center justify-between">
@@ -51,7 +51,7 @@ export function QuotationPage() {
 function AwardLink({ job, estimate }: { job: string; estimate: number }) {
   const keep = useKeepMonth();
   return (
-    <Link className="press main" to={keep(`/jobs/${encodeURIComponent(job)}/estimates/${estimate}/award`)}>
+    <Link className="button main" to={keep(`/jobs/${encodeURIComponent(job)}/estimates/${estimate}/award`)}>
       Award the job from it …
     </Link>
   );
@@ -79,7 +79,7 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
       await save({ job, quotation: view.number, body: read.input }).unwrap();
       onTyped(false);
       setFault(null);
-      toast(`Quotation ${view.number} is kept`);
+      toast(`Quotation ${view.number} saved`);
       return true;
     } catch (error) {
       setFault(faultOf(error).message);
@@ -105,14 +105,14 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
       <div className="mt-3 flex items-center gap-3">
         <button
           type="button"
-          className={`press ${changed ? 'main' : ''}`}
+          className={`button ${changed ? 'main' : ''}`}
           disabled={!changed || isLoading}
           onClick={() => void keepIt()}
         >
-          {changed ? 'Keep, and see it as the client does' : 'Kept'}
+          {changed ? 'Save and preview' : 'Saved'}
         </button>
-        <button type="button" className="press bare" onClick={() => void throwAway()}>
-          Throw away
+        <button type="button" className="button bare" onClick={() => void throwAway()}>
+          Delete
         </button>
         {view.difference !== 0 && <span className="fault">The payments leave {exact(view.difference)} of the price</span>}
       </div>
@@ -132,7 +132,7 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
         </>
       ) : (
         <p className="note mt-5">
-          The work is awarded: this quotation goes out no more. What is asked for now is a change order.
+          The work is awarded: this quotation can no longer be sent. What is asked for now is a change order.
         </p>
       )}
     </div>

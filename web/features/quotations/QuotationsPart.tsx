@@ -52,16 +52,16 @@ export function QuotationsPart() {
       <div className="mb-1 flex items-end justify-between">
         <h2>Quotations</h2>
         {chosen && !estimates.some((it) => it.status === 'accepted') && (
-          <button type="button" className="press" disabled={isLoading} onClick={() => void make()}>
+          <button type="button" className="button" disabled={isLoading} onClick={() => void make()}>
             Make a quotation from estimate {chosen.number}
           </button>
         )}
       </div>
       {fault && <Refused message={fault} />}
       {list.length === 0 ? (
-        <p className="note m-0">Nothing was offered yet.</p>
+        <p className="note m-0">No quotations yet.</p>
       ) : (
-        <table className="ledger still">
+        <table className="ledger static-foot">
           <thead>
             <tr>
               <th>Quotation</th>

@@ -28,7 +28,7 @@ export function TermsPage() {
       <div className="grid gap-10" style={{ gridTemplateColumns: 'minmax(0, 0.8fr) minmax(0, 1.2fr)' }}>
         <div>
           {data.length === 0 ? (
-            <p className="note">No terms are kept yet. Write the first beside; a new quotation begins with them.</p>
+            <p className="note">No terms yet. Enter the first; a new quotation begins with them.</p>
           ) : (
             <table className="ledger">
               <tbody>
@@ -38,12 +38,12 @@ export function TermsPage() {
                       <button type="button" className="fig" onClick={() => setForm(it)}>
                         <b>{it.name}</b>
                       </button>
-                      <span className="note block cut max-w-[380px]">{it.body}</span>
+                      <span className="note block truncate max-w-[380px]">{it.body}</span>
                     </td>
                     <td className="num">
                       <button
                         type="button"
-                        className="press bare"
+                        className="button bare"
                         onClick={() => void attempt(() => remove({ name: it.name }).unwrap(), `${it.name} is removed`)}
                       >
                         Remove
@@ -59,7 +59,7 @@ export function TermsPage() {
           className="flex flex-col gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            void attempt(() => save({ body: form }).unwrap(), `${form.name} is kept`);
+            void attempt(() => save({ body: form }).unwrap(), `${form.name} saved`);
           }}
         >
           <Field label="Name">
@@ -69,8 +69,8 @@ export function TermsPage() {
             <textarea rows={14} value={form.body} onChange={(event) => setForm({ ...form, body: event.target.value })} />
           </Field>
           {fault && <Refused message={fault} />}
-          <button className="press main self-start" disabled={form.name.trim() === '' || form.body.trim() === ''}>
-            Keep {form.name}
+          <button className="button main self-start" disabled={form.name.trim() === '' || form.body.trim() === ''}>
+            Save {form.name}
           </button>
         </form>
       </div>

@@ -30,7 +30,7 @@ export function formOf(it: QuotationInput, digits: number): QuotationForm {
 
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
-/** Reads the form. A payment's part is a per cent where it ends with %, else an amount; its time a day, or a stage in words. */
+/** Reads the form. A payment's part is a percentage where it ends with %, else an amount; its time a day, or a stage in words. */
 export function readQuotation(
   form: QuotationForm,
   version: number,
@@ -42,7 +42,7 @@ export function readQuotation(
   if (form.title.trim() === '') faults.set('title', 'Expected a title');
   const amountAt = (at: string, typed: string) => {
     const value = readAmount(typed, context.digits);
-    if (value === null) faults.set(at, typed.trim() === '' ? 'Expected an amount' : `"${typed}" is no amount`);
+    if (value === null) faults.set(at, typed.trim() === '' ? 'Expected an amount' : `"${typed}" is not a valid amount`);
     return value ?? 0;
   };
   const named = (at: string, typed: string | undefined) => {

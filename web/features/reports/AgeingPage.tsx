@@ -31,7 +31,7 @@ export function AgeingPage() {
     <div className="page">
       <ReportHead title="Ageing of receivables" name="ageing" />
       {rows.length === 0 ? (
-        <p>Nothing is open, and nothing is held.</p>
+        <p>No unpaid invoices and no retention held.</p>
       ) : (
         <div className="scroll" style={{ maxHeight: 'calc(100vh - 178px)' }} tabIndex={0} role="region" aria-label="Ageing">
           <table className="ledger">
@@ -74,7 +74,7 @@ export function AgeingPage() {
                                 ? { figure: 'applicationOpen', job: String(row.job), application: Number(row.application) }
                                 : { figure: 'releaseOpen', job: String(row.job), release: String(row.application) }
                             }
-                            label="Open"
+                            label="Outstanding"
                           />
                         )}
                       </td>

@@ -31,7 +31,7 @@ function keptViews(): Record<string, BudgetView> {
   }
 }
 
-/** How the budget is looked at: grouped by a column, filtered by conditions, kept under a name in this browser. */
+/** How the budget is looked at: grouped by a column, filtered by conditions, saved under a name in this browser. */
 export function BudgetViews({ view, onView }: { view: BudgetView; onView: (view: BudgetView) => void }) {
   const { digits } = useCurrency();
   const [kept, setKept] = useState(keptViews);
@@ -63,32 +63,32 @@ export function BudgetViews({ view, onView }: { view: BudgetView; onView: (view:
         <button
           key={i}
           type="button"
-          className="press"
+          className="button"
           style={{ background: 'var(--accent-soft)', borderColor: 'var(--accent)' }}
-          title="Take this condition away"
+          title="Remove filter"
           onClick={() => onView({ ...view, conditions: view.conditions.filter((_, k) => k !== i) })}
         >
           {said(condition)} <span aria-hidden="true">×</span>
         </button>
       ))}
       <Popover.Root>
-        <Popover.Trigger className="press">Views …</Popover.Trigger>
+        <Popover.Trigger className="button">Views …</Popover.Trigger>
         <Popover.Portal>
           <Popover.Content
             align="start"
             sideOffset={4}
             className="z-50 w-[300px] border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
           >
-            {Object.keys(kept).length === 0 && <p className="note mt-0">No view is kept in this browser yet.</p>}
+            {Object.keys(kept).length === 0 && <p className="note mt-0">No saved views in this browser.</p>}
             <ul className="m-0 mb-3 list-none p-0">
               {Object.entries(kept).map(([title, one]) => (
                 <li key={title} className="flex items-center">
-                  <button type="button" className="press bare grow justify-start" onClick={() => onView(one)}>
+                  <button type="button" className="button bare grow justify-start" onClick={() => onView(one)}>
                     {title}
                   </button>
                   <button
                     type="button"
-                    className="press bare"
+                    className="button bare"
                     aria-label={`Forget view ${title}`}
                     onClick={() => store(Object.fromEntries(Object.entries(kept).filter(([other]) => other !== title)))}
                   >
@@ -105,11 +105,11 @@ export function BudgetViews({ view, onView }: { view: BudgetView; onView: (view:
                 setName('');
               }}
             >
-              <Field label="Keep this view as" className="grow">
+              <Field label="Save this view as" className="grow">
                 <input value={name} onChange={(event) => setName(event.target.value)} />
               </Field>
-              <button className="press" disabled={name.trim() === ''}>
-                Keep
+              <button className="button" disabled={name.trim() === ''}>
+                Save
               </button>
             </form>
           </Popover.Content>
@@ -128,7 +128,7 @@ function AddCondition({ onAdd }: { onAdd: (condition: Condition) => void }) {
   const add = (event: React.FormEvent) => {
     event.preventDefault();
     if (isWording(column)) {
-      if (typed.trim() === '') return setFault('Expected some letters');
+      if (typed.trim() === '') return setFault('Enter some text');
       onAdd({ column, is: 'holds', value: typed.trim() });
     } else {
       const hours = parseQuantity(withoutThousands(typed));
@@ -141,7 +141,7 @@ function AddCondition({ onAdd }: { onAdd: (condition: Condition) => void }) {
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="press">Filter …</Popover.Trigger>
+      <Popover.Trigger className="button">Filter …</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="start"
@@ -180,7 +180,7 @@ function AddCondition({ onAdd }: { onAdd: (condition: Condition) => void }) {
                 </Field>
               </>
             )}
-            <button className="press main col-span-2 justify-self-start">Add the condition</button>
+            <button className="button main col-span-2 justify-self-start">Add the condition</button>
           </form>
         </Popover.Content>
       </Popover.Portal>

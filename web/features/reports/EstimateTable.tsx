@@ -34,10 +34,10 @@ export function EstimateTable({ view, job, height }: { view: EstimateView; job: 
         />
         <button
           type="button"
-          className="press bare"
+          className="button bare"
           onClick={() => setShut(shut.size > 0 ? new Set() : new Set(groups.map((it) => it.name)))}
         >
-          {shut.size > 0 ? 'Unfold all' : 'Fold all'}
+          {shut.size > 0 ? 'Unfold all' : 'Collapse all'}
         </button>
         <span className="ml-auto inline-flex items-center gap-4">
           <Legend names={['unbudgeted', 'overrun', 'loss']} />

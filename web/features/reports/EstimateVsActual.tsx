@@ -14,7 +14,7 @@ function Estimate({ job, height }: { job: string; height: string }) {
   if (!data) return <Waiting what={`the budget of job ${job}`} />;
   if (data.lines.length === 0)
     return (
-      <Empty title="No budget and no cost by this month">
+      <Empty title="No budget and no cost to date">
         <p className="note m-0">The budget is entered when the job is set up, or comes with a book.</p>
       </Empty>
     );

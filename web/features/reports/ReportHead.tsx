@@ -20,7 +20,7 @@ export function Downloads({ name, job }: { name: string; job?: string }) {
       {['csv', 'xlsx', 'pdf'].map((format) => (
         <a
           key={format}
-          className="press"
+          className="button"
           href={hrefOf(CALLS.reportFile, { name, format, asOf: month, ...(job === undefined ? {} : { job }) })}
           download
         >

@@ -21,7 +21,7 @@ export function RevenueBesideCost({ view, job }: { view: EstimateView; job: stri
   return (
     <>
       <h2 className="mb-1 mt-6">Revenue by SOV line, beside its cost</h2>
-      <table className="ledger still">
+      <table className="ledger static-foot">
         <thead>
           <tr>
             <th>Line</th>

@@ -1,38 +1,35 @@
-import { useReportQuery } from '../../ground/api/api';
 import { Link } from 'react-router';
-import type { FigureRef } from '../../../wire/workings';
+import type { ReportColumn } from '../../../wire/reports';
+import { useReportQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Fig } from '../../ground/workings/Fig';
+import { ColumnChoice, useHiddenColumns } from '../../kit/ColumnChoice';
+import { PageHead } from '../../kit/PageHead';
 import { Legend, Sign } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
-import { ReportHead } from './ReportHead';
-
-/** Columns of the schedule with the figure that explains each. */
-const COLUMNS = [
-  ['contract_sum', 'Contract sum', 'contractSum'],
-  ['estimated_cost', 'Estimate at completion', 'estimate'],
-  ['estimated_profit', 'Estimated profit', 'estimatedProfit'],
-  ['estimated_margin_percent', 'Margin %', 'margin'],
-  ['cost_to_date', 'Cost to date', 'cost'],
-  ['percent_complete', 'Complete %', 'complete'],
-  ['earned_revenue', 'Earned revenue', 'earned'],
-  ['profit_to_date', 'Profit to date', 'profitToDate'],
-  ['billed_to_date', 'Billed to date', 'billed'],
-  ['overbilled', 'Over / under billed', 'overbilled'],
-  ['backlog', 'Backlog', 'backlog'],
-  ['loss_provision', 'Loss provision', 'lossProvision'],
-] as const;
-const PERCENT = new Set(['estimated_margin_percent', 'percent_complete']);
+import { OverUnder, OverUnderBar } from './OverUnder';
+import { Downloads } from './ReportHead';
 
 type Row = Record<string, string | number>;
+type FigureColumn = ReportColumn & { figure: string };
+
+/** The columns of the report on the screen: over- and underbilled share one, as a job is only ever one of them. */
+function columnsShown(columns: readonly ReportColumn[]): FigureColumn[] {
+  return columns
+    .filter((it): it is FigureColumn => it.figure !== undefined && it.key !== 'underbilled')
+    .map((it) => (it.key === 'overbilled' ? { ...it, title: 'Over / under billed' } : it));
+}
+
+/** Hidden in a narrow window until somebody chooses, so that the rest is seen without scrolling. A loss is marked on the profit, too. */
+const LEAST_NEEDED = ['profit_to_date', 'backlog', 'loss_provision'];
 
 /** The work-in-progress schedule over all jobs, with over- and underbilling drawn beside the figures. */
 export function WorkInProgressPage() {
   const { month } = useAsOf();
   const { data, error, refetch } = useReportQuery({ name: 'wip', asOf: month });
-  const { code } = useCurrency();
+  const [hidden, hide] = useHiddenColumns('ledrin.wip.hidden', window.innerWidth < 1200 ? LEAST_NEEDED : []);
   if (error)
     return (
       <div className="page">
@@ -40,49 +37,23 @@ export function WorkInProgressPage() {
       </div>
     );
   if (!data) return <Waiting what="the schedule" />;
-  const jobs = data.rows.slice(0, -1);
-  const total = data.rows.at(-1)!;
-  const widest = Math.max(1, ...jobs.map((row) => Math.max(row.overbilled as number, row.underbilled as number)));
+  const columns = columnsShown(data.columns);
   return (
-    <div className="page" style={{ maxWidth: 'none' }}>
-      <ReportHead title="Work in progress" name="wip" />
-      {jobs.length === 0 ? (
-        <p>No job is awarded by this month.</p>
+    <div className="page max-w-none">
+      <PageHead title="Work in progress">
+        <span className="flex gap-2">
+          <ColumnChoice columns={columns} hidden={hidden} onHide={hide} />
+          <Downloads name="wip" />
+        </span>
+      </PageHead>
+      {data.rows.length < 2 ? (
+        <p>No jobs awarded to date.</p>
       ) : (
-        <div
-          className="scroll"
-          style={{ maxHeight: 'calc(100vh - 178px)' }}
-          tabIndex={0}
-          role="region"
-          aria-label="Work-in-progress schedule"
-        >
-          <table className="ledger" style={{ fontSize: 12.5 }}>
-            <thead>
-              <tr>
-                <th style={{ minWidth: 140, maxWidth: 190 }}>Job</th>
-                <th style={{ width: 84 }}>under | over</th>
-                {COLUMNS.map(([key, title]) => (
-                  <th key={key} className="num" style={{ whiteSpace: 'normal', padding: '5px 4px' }}>
-                    {title}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {jobs.map((row) => (
-                <ScheduleRow key={row.job} row={row} widest={widest} />
-              ))}
-            </tbody>
-            <tfoot>
-              <tr>
-                <td colSpan={2}>
-                  {jobs.length} jobs, {code}
-                </td>
-                <Figures row={total} />
-              </tr>
-            </tfoot>
-          </table>
-        </div>
+        <Schedule
+          columns={columns.filter(({ key }) => !hidden.has(key))}
+          jobs={data.rows.slice(0, -1)}
+          total={data.rows.at(-1)!}
+        />
       )}
       <p className="note mt-2 text-[12.5px]">
         <Legend names={['over', 'under', 'loss']} />
@@ -91,59 +62,75 @@ export function WorkInProgressPage() {
   );
 }
 
-function ScheduleRow({ row, widest }: { row: Row; widest: number }) {
+function Schedule({ columns, jobs, total }: { columns: FigureColumn[]; jobs: Row[]; total: Row }) {
+  const { code } = useCurrency();
+  const widest = Math.max(1, ...jobs.map((row) => Math.max(row.overbilled as number, row.underbilled as number)));
+  return (
+    <div className="scroll max-h-[calc(100vh-178px)]" tabIndex={0} role="region" aria-label="Work-in-progress schedule">
+      <table className="ledger dense">
+        <thead>
+          <tr>
+            <th className="stays">Job</th>
+            <th className="w-[84px]">under | over</th>
+            {columns.map(({ key, title }) => (
+              <th key={key} className="num">
+                {title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {jobs.map((row) => (
+            <ScheduleRow key={row.job} row={row} columns={columns} widest={widest} />
+          ))}
+        </tbody>
+        <tfoot>
+          <tr>
+            <td className="stays">
+              {jobs.length} jobs, {code}
+            </td>
+            <td />
+            <Figures row={total} columns={columns} />
+          </tr>
+        </tfoot>
+      </table>
+    </div>
+  );
+}
+
+function ScheduleRow({ row, columns, widest }: { row: Row; columns: FigureColumn[]; widest: number }) {
   const keep = useKeepMonth();
   return (
     <tr>
-      <td className="cut" style={{ maxWidth: 170 }} title={String(row.name)}>
+      <td className="stays truncate" title={String(row.name)}>
         <Link to={keep(`/jobs/${encodeURIComponent(row.job!)}`)}>
           <b>{row.job}</b>
         </Link>{' '}
         {row.name}
       </td>
-      <td style={{ padding: '0 4px' }}>
+      <td>
         <OverUnderBar over={row.overbilled as number} under={row.underbilled as number} widest={widest} />
       </td>
-      <Figures row={row} job={String(row.job)} />
+      <Figures row={row} columns={columns} job={String(row.job)} />
     </tr>
   );
 }
 
-function Figures({ row, job }: { row: Row; job?: string }) {
-  return (
-    <>
-      {COLUMNS.map(([key, title, figure]) => (
-        <td key={key} className="num" style={{ padding: '0 4px' }}>
-          {key === 'overbilled' ? (
-            <OverUnder row={row} job={job} />
-          ) : (
-            <SignedFigure
-              value={row[key] as number}
-              percent={PERCENT.has(key)}
-              of={job === undefined ? { figure } : { figure, job }}
-              title={title}
-              loss={(key === 'loss_provision' && row[key] !== 0) || (key === 'estimated_profit' && (row[key] as number) < 0)}
-            />
-          )}
-        </td>
-      ))}
-    </>
-  );
+function Figures({ row, columns, job }: { row: Row; columns: FigureColumn[]; job?: string }) {
+  return columns.map((column) => (
+    <td key={column.key} className="num">
+      {column.key === 'overbilled' ? (
+        <OverUnder row={row} job={job} />
+      ) : (
+        <OneFigure value={row[column.key] as number} column={column} job={job} />
+      )}
+    </td>
+  ));
 }
 
-function SignedFigure({
-  value,
-  percent,
-  of,
-  title,
-  loss,
-}: {
-  value: number;
-  percent: boolean;
-  of: FigureRef;
-  title: string;
-  loss: boolean;
-}) {
+/** One figure, with the sign of a loss before a loss provision or a profit below zero. */
+function OneFigure({ value, column: { figure, title, kind }, job }: { value: number; column: FigureColumn; job?: string }) {
+  const loss = (figure === 'lossProvision' && value !== 0) || (figure === 'estimatedProfit' && value < 0);
   return (
     <>
       {loss && (
@@ -151,49 +138,12 @@ function SignedFigure({
           <Sign name="loss" bare />{' '}
         </>
       )}
-      <Fig value={value} unit={percent ? 'percent' : 'money'} of={of} label={title} />
+      <Fig
+        value={value}
+        unit={kind === 'percent' ? 'percent' : 'money'}
+        of={job === undefined ? { figure } : { figure, job }}
+        label={title}
+      />
     </>
-  );
-}
-
-/** A job is over- or underbilled; a total may be both. */
-function OverUnder({ row, job }: { row: Row; job?: string }) {
-  const sides = (['overbilled', 'underbilled'] as const).filter((key) => row[key] !== 0);
-  if (sides.length === 0) return <>–</>;
-  return (
-    <span className="inline-flex flex-col items-end leading-tight">
-      {sides.map((key) => (
-        <span key={key}>
-          <Sign name={key === 'overbilled' ? 'over' : 'under'} bare />{' '}
-          <Fig
-            value={row[key] as number}
-            of={job === undefined ? { figure: key } : { figure: key, job }}
-            label={key === 'overbilled' ? 'Overbilled' : 'Underbilled'}
-          />
-        </span>
-      ))}
-    </span>
-  );
-}
-
-/** Underbilled to the left, overbilled to the right of one line. */
-function OverUnderBar({ over, under, widest }: { over: number; under: number; widest: number }) {
-  const half = 36;
-  return (
-    <svg width="76" height="12" viewBox="0 0 76 12" aria-hidden="true" className="block">
-      {under > 0 && (
-        <rect
-          x={38 - (under / widest) * half}
-          y="2"
-          width={(under / widest) * half}
-          height="8"
-          fill="none"
-          stroke="var(--under)"
-          strokeWidth="1.4"
-        />
-      )}
-      {over > 0 && <rect x="38" y="2" width={(over / widest) * half} height="8" fill="var(--over)" />}
-      <line x1="38" x2="38" y1="0" y2="12" stroke="var(--rule)" />
-    </svg>
   );
 }

@@ -38,7 +38,7 @@ export interface Condition {
   value: string | number;
 }
 
-/** A way of looking at the table that may be kept under a name. */
+/** A way of looking at the table that may be saved under a name. */
 export interface BudgetView {
   by: Grouping;
   conditions: readonly Condition[];

@@ -17,7 +17,7 @@ export function TendersPage() {
   return (
     <div className="page">
       <PageHead title="Tenders">
-        <Link className="press main" to={keep('/jobs/new')}>
+        <Link className="button main" to={keep('/jobs/new')}>
           New tender
         </Link>
       </PageHead>
@@ -25,13 +25,13 @@ export function TendersPage() {
       {!data && !error && <Waiting what="the tenders" />}
       {data?.length === 0 && (
         <Empty title="No tenders yet">
-          <Link className="press main" to={keep('/jobs/new')}>
+          <Link className="button main" to={keep('/jobs/new')}>
             Type or paste the first tender
           </Link>
-          <Link className="press" to={keep('/tenders/prices')}>
+          <Link className="button" to={keep('/tenders/prices')}>
             Type or import prices
           </Link>
-          <Link className="press" to={keep('/set-up')}>
+          <Link className="button" to={keep('/set-up')}>
             Import CSV files
           </Link>
         </Empty>

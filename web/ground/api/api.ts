@@ -51,6 +51,7 @@ export const {
   useChangeRegisterQuery,
   useChooseEstimateMutation,
   useCostPageQuery,
+  useCostTotalsQuery,
   useCostSubtotalsQuery,
   useCreateJobMutation,
   useDecideChangeMutation,

@@ -35,7 +35,7 @@ export function ClientDocumentSheet({ document: it }: { document: ClientDocument
         </div>
       </dl>
       {it.introduction && <p className="whitespace-pre-line">{it.introduction}</p>}
-      <table className="ledger still mb-4">
+      <table className="ledger static-foot mb-4">
         <thead>
           <tr>
             <th style={{ width: 50, background: 'transparent' }}>Line</th>
@@ -47,7 +47,7 @@ export function ClientDocumentSheet({ document: it }: { document: ClientDocument
             )}
             {unitPrices && (
               <th className="num" style={{ background: 'transparent' }}>
-                Price of one
+                Unit price
               </th>
             )}
             {amounts && (
@@ -79,11 +79,8 @@ export function ClientDocumentSheet({ document: it }: { document: ClientDocument
           </tr>
         </tfoot>
       </table>
-      {it.days !== null && it.days > 0 && <p>Time asked for: {it.days} days later than agreed.</p>}
-      <Pairs
-        title="Alternates, on top of the price or off it"
-        rows={it.alternates.map((one) => [one.name, amount(one.amount)])}
-      />
+      {it.days !== null && it.days > 0 && <p>Extension of time requested: {it.days} days.</p>}
+      <Pairs title="Options (add or deduct)" rows={it.alternates.map((one) => [one.name, amount(one.amount)])} />
       <Pairs title="Payment" rows={it.payments.map((one) => [paymentName(one), amount(one.amount)])} />
       {it.exclusions.length > 0 && (
         <>
@@ -110,7 +107,7 @@ function Pairs({ title, rows }: { title: string; rows: readonly (readonly [strin
   return (
     <>
       <h3>{title}</h3>
-      <table className="ledger still mb-3">
+      <table className="ledger static-foot mb-3">
         <tbody>
           {rows.map(([name, value], i) => (
             <tr key={i}>

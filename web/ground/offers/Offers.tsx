@@ -39,10 +39,10 @@ function useSendDocument() {
 export function DocumentDownloads({ of }: { of: DocumentRef }) {
   return (
     <span className="flex gap-2" role="group" aria-label="The document">
-      <a className="press" href={documentHref(of, 'pdf')} target="_blank" rel="noreferrer">
+      <a className="button" href={documentHref(of, 'pdf')} target="_blank" rel="noreferrer">
         PDF
       </a>
-      <a className="press" href={documentHref(of, 'docx')} download>
+      <a className="button" href={documentHref(of, 'docx')} download>
         DOCX
       </a>
     </span>
@@ -68,7 +68,7 @@ export function SendDocument({
     on: displayDate(lastDay),
     to,
     subject,
-    message: 'Please find our document attached. You can read it, ask about it and answer it on the page below.',
+    message: 'Please find our quotation attached. You can review it, ask questions and accept it at the link below.',
   });
   const [fault, setFault] = useState<string | null>(null);
   const [send, isLoading] = useSendDocument();
@@ -77,11 +77,11 @@ export function SendDocument({
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const on = readDate(form.on, month);
-    if (!on) return setFault('Sent on: expected a day such as 30 Apr 2031');
+    if (!on) return setFault('Sent on: enter a date, e.g. 30 Apr 2031');
     try {
-      if (before && !(await before())) return setFault('What is typed cannot be kept yet; mend it first');
+      if (before && !(await before())) return setFault('This cannot be saved yet. Correct the fields marked in red');
       await send(of, { ...form, on });
-      toast(`Sent to ${form.to}: it lies in the outbox`);
+      toast(`Message to ${form.to} saved in the outbox`);
       setFault(null);
     } catch (error) {
       setFault(faultOf(error).message);
@@ -106,7 +106,7 @@ export function SendDocument({
           <Refused message={fault} />
         </div>
       )}
-      <button className="press main justify-self-start" disabled={isLoading}>
+      <button className="button main justify-self-start" disabled={isLoading}>
         {label}
       </button>
     </form>
@@ -154,7 +154,7 @@ export function Offers({ offers }: { offers: readonly OfferView[] }) {
           <p className="m-0 text-[12.5px]" style={{ color: it.intact ? 'var(--soft)' : 'var(--loss)' }}>
             {it.intact
               ? `As it was ${it.status === 'accepted' ? 'accepted' : 'sent'}: content hash ${it.hash.slice(0, 12)}…${it.seal && `, seal ${it.seal.slice(0, 12)}…`}`
-              : 'Changed since: the books do not say any more what this document said when it went out.'}
+              : 'The records have changed since this document was sent.'}
           </p>
           {it.questions.map((one) => (
             <Question key={one.id} of={one} />
@@ -191,7 +191,7 @@ function Question({ of }: { of: OfferView['questions'][number] }) {
           <Field label="Answer" fault={fault} className="grow">
             <input value={answer} onChange={(event) => setAnswer(event.target.value)} />
           </Field>
-          <button className="press">Answer</button>
+          <button className="button">Answer</button>
         </form>
       )}
     </div>

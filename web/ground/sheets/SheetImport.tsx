@@ -62,7 +62,7 @@ export function SheetImport({
   const width = sheet ? Math.max(...sheet.map((row) => row.length)) : 0;
   return (
     <>
-      <label className="press cursor-pointer">
+      <label className="button cursor-pointer">
         {isLoading ? 'Reading …' : 'From a file, CSV or XLSX'}
         <input
           ref={input}
@@ -83,7 +83,7 @@ export function SheetImport({
             </label>
           </div>
           <div className="scroll" tabIndex={0} role="region" aria-label="Columns of the file">
-            <table className="ledger still">
+            <table className="ledger static-foot">
               <thead>
                 <tr>
                   {Array.from({ length: width }, (_, at) => (
@@ -115,7 +115,7 @@ export function SheetImport({
                 {sheet.slice(0, SHOWN_ROWS).map((row, i) => (
                   <tr key={i} className={hasHeads && i === 0 ? 'note' : ''}>
                     {Array.from({ length: width }, (_, at) => (
-                      <td key={at} className="cut max-w-[220px]">
+                      <td key={at} className="truncate max-w-[220px]">
                         {row[at]}
                       </td>
                     ))}
@@ -125,10 +125,10 @@ export function SheetImport({
             </table>
           </div>
           <div className="mt-2 flex gap-3">
-            <button type="button" className="press main" disabled={rows.length === 0} onClick={take}>
+            <button type="button" className="button main" disabled={rows.length === 0} onClick={take}>
               Take {rows.length} {rows.length === 1 ? 'row' : 'rows'}
             </button>
-            <button type="button" className="press bare" onClick={() => setSheet(null)}>
+            <button type="button" className="button bare" onClick={() => setSheet(null)}>
               Leave it
             </button>
           </div>

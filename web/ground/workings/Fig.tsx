@@ -5,7 +5,7 @@ import { Figure } from '../../kit/Figure';
 import { useCurrency } from '../company';
 import { opened } from './workingsSlice';
 
-/** A figure with its workings: money, per cent or hours. */
+/** A figure with its workings: money, percent or hours. */
 export function Fig({
   value,
   unit = 'money',

@@ -25,11 +25,11 @@ export function Workings() {
       style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
     >
       <div className="mb-3 flex items-center justify-between">
-        <button type="button" className="press bare" disabled={trail.length < 2} onClick={() => dispatch(wentBack())}>
+        <button type="button" className="button bare" disabled={trail.length < 2} onClick={() => dispatch(wentBack())}>
           ‹ Back
         </button>
         <span className="note text-[12.5px]">Workings</span>
-        <button type="button" className="press bare" onClick={() => dispatch(shut())}>
+        <button type="button" className="button bare" onClick={() => dispatch(shut())}>
           Close, Esc
         </button>
       </div>
@@ -53,7 +53,7 @@ function Explained({ figure }: { figure: FigureRef }) {
       <h2>{data.title}</h2>
       <p className="note mb-3">{data.subject}</p>
       <p className="mb-3">{data.rule}</p>
-      <table className="ledger still">
+      <table className="ledger static-foot">
         <tbody>
           {data.operands.map((operand, i) => (
             <OperandRow key={i} operand={operand} />
@@ -69,7 +69,7 @@ function Explained({ figure }: { figure: FigureRef }) {
           </tr>
         </tfoot>
       </table>
-      {data.operands.length === 0 && <p className="note mt-2">There is nothing behind it by this date.</p>}
+      {data.operands.length === 0 && <p className="note mt-2">No entries to date.</p>}
     </>
   );
 }

@@ -18,7 +18,7 @@ export interface EntryGridProps {
   grows?: boolean;
   /** Blank rows shown at least, so that there is a sheet to type on. */
   blank?: number;
-  /** Told which row the cursor is in. */
+  /** Shown which row the cursor is in. */
   onRow?: (row: number) => void;
 }
 
@@ -64,7 +64,7 @@ export function EntryGrid({
     if (last) onRows([...last]);
   };
   const setCell = (row: number, key: string, text: string) => {
-    // Rows that did not change stay the same objects, so that what was worked from them can be kept.
+    // Rows that did not change stay the same objects, so that what was worked from them can be saved.
     const next = [...rows];
     while (next.length <= row) next.push({});
     next[row] = { ...next[row], [key]: text };
@@ -140,7 +140,7 @@ export function EntryGrid({
                 {grows && <td className="head">{index + 1}</td>}
                 {columns.map((column, at) =>
                   column.show ? (
-                    <td key={column.key} className={`worked ${column.numeric ? 'sum' : ''}`}>
+                    <td key={column.key} className={`worked ${column.numeric ? 'figure' : ''}`}>
                       {column.show(row, index)}
                     </td>
                   ) : (
@@ -167,7 +167,7 @@ export function EntryGrid({
                       <button
                         type="button"
                         tabIndex={-1}
-                        className="press bare"
+                        className="button bare"
                         style={{ height: 24, padding: 0 }}
                         aria-label={`Remove row ${index + 1}`}
                         title="Remove this row"

@@ -132,7 +132,7 @@ export function Cell({ column, row, index, at, label, fault, onEnter, onText, on
         </div>
       )}
       {fault && (
-        <span id={`${id}-fault`} className={focused && offers.length === 0 ? 'said' : 'sr-only'}>
+        <span id={`${id}-fault`} className={focused && offers.length === 0 ? 'cell-message' : 'sr-only'}>
           {fault}
         </span>
       )}

@@ -22,13 +22,13 @@ export function RepeatSection({
       return setFault('Expected 1 to 200 lots');
     const names = Array.from({ length: count }, (_, i) => form.pattern.replaceAll('#', String(from + i)));
     if (new Set([...names, ...sections]).size < count + sections.length)
-      return setFault('Those names are there already, or the same: put # where they count up');
+      return setFault('Names must be new and different; use # for the number');
     setFault(undefined);
     onRepeat(section, names);
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="press" disabled={sections.length === 0}>
+      <Popover.Trigger className="button" disabled={sections.length === 0}>
         Repeat a section …
       </Popover.Trigger>
       <Popover.Portal>
@@ -45,7 +45,7 @@ export function RepeatSection({
                 ))}
               </select>
             </Field>
-            <Field label="Names, # counts up" className="col-span-2" fault={fault}>
+            <Field label="Name pattern, # = number" className="col-span-2" fault={fault}>
               <input value={form.pattern} onChange={set('pattern')} />
             </Field>
             <Field label="Counting from">
@@ -54,7 +54,7 @@ export function RepeatSection({
             <Field label="How many more">
               <input value={form.count} onChange={set('count')} style={{ textAlign: 'right' }} />
             </Field>
-            <button className="press main justify-self-start">Repeat it</button>
+            <button className="button main justify-self-start">Repeat it</button>
           </form>
         </Popover.Content>
       </Popover.Portal>

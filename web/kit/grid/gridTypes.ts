@@ -15,7 +15,7 @@ export interface GridColumn {
   numeric?: boolean;
   /** What the cell may complete to, best first. */
   offers?: (row: GridRow) => readonly Offer[];
-  /** Turns what was typed into how it is kept, when the cell is left: `1250` → `1,250.00`. */
+  /** Turns what was typed into how it is saved, when the cell is left: `1250` → `1,250.00`. */
   tidy?: (text: string) => string;
   /** A cell that is worked out, not typed. */
   show?: (row: GridRow, index: number) => ReactNode;

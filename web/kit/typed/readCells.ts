@@ -38,7 +38,7 @@ export function readUnitCost(faults: Faults, at: string, typed: string | undefin
 /** A markup as typed; null where nothing is. */
 export function readMarkup(faults: Faults, at: string, typed: string | undefined): number | null {
   if ((typed ?? '').trim() === '') return null;
-  return scaled(faults, at, typed!, parseMarkup, 'per cent from −100 to 1,000 with up to 4 decimals', 0);
+  return scaled(faults, at, typed!, parseMarkup, 'percentage from −100 to 1,000 with up to 4 decimals', 0);
 }
 
 /** A cost type as typed, by its first letters. */

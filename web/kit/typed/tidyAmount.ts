@@ -13,7 +13,7 @@ export function readAmount(text: string, digits: number): number | null {
   return read.ok ? read.value : null;
 }
 
-/** Shows an amount as it was understood; what is no amount stays as typed. */
+/** Shows an amount as it was understood; what is not a valid amount stays as typed. */
 export function tidyAmount(digits: number) {
   return (typed: string): string => {
     const value = readAmount(typed, digits);

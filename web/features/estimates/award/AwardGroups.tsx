@@ -192,7 +192,7 @@ function Member({ id, text, net, children }: { id: string; text: string; net: st
     >
       <button
         type="button"
-        className="press bare"
+        className="button bare"
         style={{ height: 22, padding: '0 4px', cursor: 'grab', color: 'var(--soft)' }}
         {...listeners}
         {...attributes}
@@ -200,7 +200,7 @@ function Member({ id, text, net, children }: { id: string; text: string; net: st
       >
         ⠿
       </button>
-      <span className="cut grow">{text}</span>
+      <span className="truncate grow">{text}</span>
       <span className="note">{net}</span>
       {children}
     </li>

@@ -62,7 +62,7 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
   };
   const make = async () => {
     if (agreed === null) return setRefused({ message: 'Agreed price: expected an amount such as 125,000.00', faults: [] });
-    if (!day) return setRefused({ message: 'Accepted on: expected a day such as 30 Apr 2031', faults: [] });
+    if (!day) return setRefused({ message: 'Accepted on: enter a date, e.g. 30 Apr 2031', faults: [] });
     if (acceptance.trim() === '')
       return setRefused({ message: 'Give what the client accepted by: a letter, an order, a name', faults: [] });
     try {
@@ -112,7 +112,7 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
               <option value="own">group of my own</option>
             </select>
           </Field>
-          <Field label="Overhead, profit and difference go">
+          <Field label="Spread overhead, profit and difference">
             <select
               value={own ? 'own' : 'rata'}
               onChange={(event) => setOwn(event.target.value === 'own')}
@@ -150,8 +150,8 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
           </>
         )}
       </div>
-      <aside aria-label="What the award makes">
-        <table className="ledger still mb-4">
+      <aside aria-label="Resulting contract and budget">
+        <table className="ledger static-foot mb-4">
           <thead>
             <tr>
               <th>Contract</th>
@@ -172,7 +172,7 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
               <td className="num">{show(quoted)}</td>
             </tr>
             <tr>
-              <td>Agreed beyond, or below</td>
+              <td>Agreed above or below quote</td>
               <td className="num" style={{ color: difference < 0 ? 'var(--loss)' : undefined }}>
                 {show(difference)}
               </td>
@@ -185,7 +185,7 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
             </tr>
           </tfoot>
         </table>
-        <table className="ledger still">
+        <table className="ledger static-foot">
           <thead>
             <tr>
               <th>Budget, {plan.budget.length} lines</th>
@@ -215,7 +215,7 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
           Every budget line keeps its estimate line. The original budget is frozen from then on. What was typed as schedule and
           budget of the tender is replaced.
         </p>
-        <button type="button" className="press main" disabled={isLoading || noWeight} onClick={() => void make()}>
+        <button type="button" className="button main" disabled={isLoading || noWeight} onClick={() => void make()}>
           Award job {view.job}, {exact(agreed ?? quoted)}
         </button>
       </aside>

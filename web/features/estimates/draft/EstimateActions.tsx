@@ -17,7 +17,7 @@ import { faultOf } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
 import { readDate } from '../../../kit/typed/readDate';
 
-/** What can be done with a draft: choose it, price it anew, mark it as sent, award it, throw it away. */
+/** What can be done with a draft: choose it, price it again, mark it as sent, award it, throw it away. */
 export function EstimateActions({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
   const keep = useKeepMonth();
   const navigate = useNavigate();
@@ -41,15 +41,15 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
       </span>
       <div className="ml-auto flex items-center gap-2">
         {!view.chosen && view.jobStatus === 'tender' && (
-          <button type="button" className="press bare" onClick={() => void attempt(() => choose(at).unwrap())}>
+          <button type="button" className="button bare" onClick={() => void attempt(() => choose(at).unwrap())}>
             Choose
           </button>
         )}
-        <PriceAnew view={view} settle={settle} />
+        <Reprice view={view} settle={settle} />
         <MarkSent view={view} settle={settle} />
         <button
           type="button"
-          className="press bare"
+          className="button bare"
           onClick={() =>
             void attempt(async () => {
               await discard(at).unwrap();
@@ -57,10 +57,10 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
             })
           }
         >
-          Throw away
+          Delete
         </button>
         {view.jobStatus === 'tender' && (
-          <Link className="press" to={keep(`${base}/${view.number}/award`)} onClick={() => void settle()}>
+          <Link className="button" to={keep(`${base}/${view.number}/award`)} onClick={() => void settle()}>
             Award …
           </Link>
         )}
@@ -71,47 +71,42 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
 
 const CONTENT = 'z-50 border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]';
 
-function PriceAnew({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
+function Reprice({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
   const { show, exact } = useCurrency();
   const at = { job: view.job, estimate: view.number };
-  const [told, setTold] = useState<Repricing | string | null>(null);
+  const [repricing, setRepricing] = useState<Repricing | string | null>(null);
   const [preview] = useLazyRepricingQuery();
   const [reprice] = useRepriceEstimateMutation();
   const open = async (opened: boolean) => {
-    if (!opened) return setTold(null);
+    if (!opened) return setRepricing(null);
     try {
       await settle();
-      setTold(await preview(at).unwrap());
+      setRepricing(await preview(at).unwrap());
     } catch (error) {
-      setTold(faultOf(error).message);
+      setRepricing(faultOf(error).message);
     }
   };
   const make = async () => {
     try {
-      await reprice({ ...at, body: { seen: (told as Repricing).seen } }).unwrap();
-      toast('Priced anew with the price book of today');
-      setTold(null);
+      await reprice({ ...at, body: { seen: (repricing as Repricing).seen } }).unwrap();
+      toast('Repriced with the price list of today');
+      setRepricing(null);
     } catch (error) {
-      setTold(faultOf(error).message);
+      setRepricing(faultOf(error).message);
     }
   };
   return (
-    <Popover.Root open={told !== null} onOpenChange={(opened) => void open(opened)}>
-      <Popover.Trigger className="press">Price anew …</Popover.Trigger>
+    <Popover.Root open={repricing !== null} onOpenChange={(opened) => void open(opened)}>
+      <Popover.Trigger className="button">Reprice …</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className={`${CONTENT} w-[520px]`}
-          aria-label="What pricing anew would change"
-        >
-          {typeof told === 'string' ? (
+        <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[520px]`} aria-label="What repricing would change">
+          {typeof repricing === 'string' ? (
             <p role="alert" className="fault m-0">
-              {told}
+              {repricing}
             </p>
-          ) : told && told.lines.length === 0 ? (
-            <p className="m-0">Nothing would change: the price book says what this estimate was priced at.</p>
-          ) : told ? (
+          ) : repricing && repricing.lines.length === 0 ? (
+            <p className="m-0">Nothing would change: the price list says what this estimate was priced at.</p>
+          ) : repricing ? (
             <>
               <div className="scroll" style={{ maxHeight: 300 }} tabIndex={0} role="region" aria-label="Lines that change">
                 <table className="ledger">
@@ -124,9 +119,9 @@ function PriceAnew({ view, settle }: { view: EstimateView; settle: () => Promise
                     </tr>
                   </thead>
                   <tbody>
-                    {told.lines.map((it) => (
+                    {repricing.lines.map((it) => (
                       <tr key={it.line}>
-                        <td className="cut" style={{ maxWidth: 170 }}>
+                        <td className="truncate" style={{ maxWidth: 170 }}>
                           {it.line} {it.description}
                         </td>
                         <td>{it.because.join(', ')}</td>
@@ -138,10 +133,10 @@ function PriceAnew({ view, settle }: { view: EstimateView; settle: () => Promise
                 </table>
               </div>
               <p className="mb-2 mt-2">
-                The price goes from {exact(told.before)} to <b>{exact(told.after)}</b>.
+                The price goes from {exact(repricing.before)} to <b>{exact(repricing.after)}</b>.
               </p>
-              <button type="button" className="press main" onClick={() => void make()}>
-                Price {told.lines.length} {told.lines.length === 1 ? 'line' : 'lines'} anew
+              <button type="button" className="button main" onClick={() => void make()}>
+                Reprice {repricing.lines.length} {repricing.lines.length === 1 ? 'line' : 'lines'}
               </button>
             </>
           ) : null}
@@ -161,7 +156,7 @@ function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const day = readDate(on, month);
-    if (!day) return setFault('Expected a day such as 30 Apr 2031');
+    if (!day) return setFault('Enter a date, e.g. 30 Apr 2031');
     if (!(await settle())) return setFault('Some cells are wrong; mend them first');
     try {
       await send({ job: view.job, estimate: view.number, body: { on: day, reference } }).unwrap();
@@ -173,7 +168,7 @@ function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="press">Mark as sent …</Popover.Trigger>
+      <Popover.Trigger className="button">Mark as sent …</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[280px]`}>
           <form className="flex flex-col gap-3" onSubmit={(event) => void submit(event)}>
@@ -183,8 +178,8 @@ function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<
             <Field label="Reference">
               <input value={reference} onChange={(event) => setReference(event.target.value)} />
             </Field>
-            <p className="note m-0 text-[12.5px]">From then on it is frozen; a change is made in a copy.</p>
-            <button className="press main self-start" disabled={isLoading}>
+            <p className="note m-0 text-[12.5px]">It is then locked. To change it, copy it.</p>
+            <button className="button main self-start" disabled={isLoading}>
               Mark as sent
             </button>
           </form>

@@ -11,7 +11,7 @@ import { repeatRows } from '../../../kit/grid/repeatRows';
 import type { FormContext } from './estimateForm';
 import { EstimateActions } from './EstimateActions';
 import { EstimateFoot } from '../EstimateFoot';
-import { KeepingNote } from './KeepingNote';
+import { SaveNote } from './SaveNote';
 import { LineParts } from './LineParts';
 import { useEstimate } from './useEstimate';
 
@@ -93,7 +93,7 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
         {['', 'Total', '', '', '', '', '', '', show(priced.totals.cost), show(priced.totals.net), ''].map((text, i) => (
           <td
             key={i}
-            className={`worked ${i > 7 ? 'sum' : ''}`}
+            className={`worked ${i > 7 ? 'figure' : ''}`}
             style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}
           >
             {text}
@@ -128,7 +128,7 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
           onRow={setAt}
         />
         <div className="mt-1 flex flex-wrap items-center gap-3">
-          <KeepingNote keeping={keeping} faults={read.faults.size} />
+          <SaveNote keeping={keeping} faults={read.faults.size} />
           <RepeatSection sections={sections} onRepeat={repeat} />
           <SheetImport
             of="estimate"

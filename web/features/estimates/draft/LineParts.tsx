@@ -68,7 +68,7 @@ export function LineParts({ id, line, cost, shares, rows, onRows, faults, book, 
       },
     },
   ];
-  /** A price item that is named brings everything the price book says of it. */
+  /** A price item that is named brings everything the price list says of it. */
   const withItems = (next: GridRow[]) =>
     onRows(
       next.map((row, i) => {
@@ -90,7 +90,7 @@ export function LineParts({ id, line, cost, shares, rows, onRows, faults, book, 
   return (
     <section aria-label={`What line ${line?.line ?? ''} is made of`} className="mt-2">
       <div className="mb-1 flex items-baseline justify-between gap-6">
-        <h2 className="cut" style={{ font: "600 13px/1.4 'Source Sans 3', sans-serif" }}>
+        <h2 className="truncate" style={{ font: "600 13px/1.4 'Source Sans 3', sans-serif" }}>
           Line {line?.line} {line?.description}
           {line?.buildUp && (
             <span className="note" style={{ fontWeight: 400 }}>

@@ -110,7 +110,7 @@ export function readEstimate(form: EstimateForm, context: FormContext): ReadEsti
     return lines.push(read.line);
   });
   const rounding = form.rounding.trim() === '' ? 0 : readAmount(form.rounding, context.digits);
-  if (rounding === null) faults.set('rounding', `"${form.rounding}" is no amount; expected one such as -0.03`);
+  if (rounding === null) faults.set('rounding', `"${form.rounding}" is not a valid amount; enter one such as -0.03`);
   if (form.name.trim() === '') faults.set('name', 'Expected a name');
   const rates = (of: Readonly<Record<string, string>>, which: string) =>
     Object.fromEntries(

@@ -14,8 +14,8 @@ import { formOf, readEstimate, type EstimateForm, type FormContext } from './est
 
 const SAVE_PAUSE = 900;
 
-/** What became of keeping it, told beside the name. */
-export interface Keeping {
+/** What became of keeping it, shown beside the name. */
+export interface SaveState {
   state: 'kept' | 'typing' | 'faulty' | 'refused';
   message: string;
   /** What somebody else saved meanwhile, and how it was brought together with what was typed here. */
@@ -41,8 +41,8 @@ function inputOf(content: EstimateContent, version: number): EstimateInput {
 }
 
 /**
- * An estimate as it is typed: priced at every change, kept on the server a moment after. Where somebody else saved it
- * meanwhile, theirs and mine are laid over each other and both are told.
+ * An estimate as it is typed: priced at every change, saved on the server a moment after. Where somebody else saved it
+ * meanwhile, theirs and mine are laid over each other and both are shown.
  */
 export function useEstimate(view: EstimateView, book: PriceBookView, context: Omit<FormContext, 'buildUps'>) {
   const { digits, costCodes } = context;
@@ -59,22 +59,24 @@ export function useEstimate(view: EstimateView, book: PriceBookView, context: Om
   const read = useMemo(() => readEstimate(form, full), [form, full]);
   const pricer = useMemo(() => new LinePricer(digits), [digits]);
   const priced = useMemo(() => pricer.price({ ...read.content, prices: prices.of }), [pricer, read.content, prices]);
-  const { keeping, settle } = useKeeping(view, read.content, read.faults.size > 0, (content) => setForm(formOf(content, digits)));
-  return { form, setForm, read, priced, prices: prices.of, book: prices.today, keeping, settle };
+  const { keeping: saveState, settle } = useSaving(view, read.content, read.faults.size > 0, (content) =>
+    setForm(formOf(content, digits)),
+  );
+  return { form, setForm, read, priced, prices: prices.of, book: prices.today, keeping: saveState, settle };
 }
 
-function useKeeping(view: EstimateView, content: EstimateContent, faulty: boolean, onMerged: (content: EstimateContent) => void) {
+function useSaving(view: EstimateView, content: EstimateContent, faulty: boolean, onMerged: (content: EstimateContent) => void) {
   const at = useMemo(() => ({ job: view.job, estimate: view.number }), [view.job, view.number]);
   const base = useRef({ content: contentOf(view), version: view.version, text: JSON.stringify(contentOf(view)) });
   const [save] = useSaveEstimateMutation();
   const dispatch = useDispatch<AppDispatch>();
   const saved = useCallback(() => void dispatch(api.util.invalidateTags(['books'])), [dispatch]);
-  const [keeping, setKeeping] = useState<Keeping>({ state: 'kept', message: '', merged: null });
+  const [keeping, setKeeping] = useState<SaveState>({ state: 'kept', message: '', merged: null });
   const latest = useRef({ content, faulty, onMerged });
   latest.current = { content, faulty, onMerged };
-  const going = useRef<Promise<boolean>>(Promise.resolve(true));
+  const pending = useRef<Promise<boolean>>(Promise.resolve(true));
 
-  const keepOnce = useCallback(async (): Promise<boolean> => {
+  const saveOnce = useCallback(async (): Promise<boolean> => {
     const { content: mine, faulty: wrong } = latest.current;
     const text = JSON.stringify(mine);
     if (text === base.current.text) return true;
@@ -96,22 +98,22 @@ function useKeeping(view: EstimateView, content: EstimateContent, faulty: boolea
       latest.current.onMerged(both);
       latest.current = { ...latest.current, content: both };
       setKeeping({ state: 'typing', message: '', merged: { who: theirs.savedBy, at: theirs.savedAt, taken, clashes } });
-      return keepOnce();
+      return saveOnce();
     }
   }, [at, save]);
-  const keepNow = useCallback(() => (going.current = going.current.then(keepOnce, keepOnce)), [keepOnce]);
+  const saveNow = useCallback(() => (pending.current = pending.current.then(saveOnce, saveOnce)), [saveOnce]);
 
   useEffect(() => {
     if (JSON.stringify(content) === base.current.text) return;
     setKeeping((before) => ({ ...before, state: faulty ? 'faulty' : 'typing', message: '' }));
-    const timer = setTimeout(() => void keepNow(), SAVE_PAUSE);
+    const timer = setTimeout(() => void saveNow(), SAVE_PAUSE);
     return () => clearTimeout(timer);
-  }, [content, faulty, keepNow]);
-  // What was typed last is kept when the page is left, and other pages read it anew.
-  useEffect(() => () => void keepNow().then(() => saved()), [keepNow, saved]);
+  }, [content, faulty, saveNow]);
+  // What was typed last is saved when the page is left, and other pages read it again.
+  useEffect(() => () => void saveNow().then(() => saved()), [saveNow, saved]);
   return {
     keeping,
-    /** Keeps what is typed now; false where it cannot be. */
-    settle: keepNow,
+    /** Saves what is typed now; false where it cannot be. */
+    settle: saveNow,
   };
 }

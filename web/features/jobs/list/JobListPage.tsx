@@ -21,17 +21,17 @@ export function JobListPage() {
     <div className="page">
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>Jobs</h1>
-        <Link className="press main" to={keep('/jobs/new')}>
+        <Link className="button main" to={keep('/jobs/new')}>
           New job
         </Link>
       </div>
       <Drafts drafts={data.drafts} />
       {data.jobs.length === 0 ? (
         <Empty title="No job yet">
-          <Link className="press main" to={keep('/jobs/new')}>
+          <Link className="button main" to={keep('/jobs/new')}>
             Type or paste the first job
           </Link>
-          <Link className="press" to={keep('/set-up')}>
+          <Link className="button" to={keep('/set-up')}>
             Import a book
           </Link>
         </Empty>
@@ -52,15 +52,15 @@ function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<str
         const facts = (draft.content.facts ?? {}) as Record<string, string>;
         return (
           <li key={draft.id} className="flex items-center gap-3">
-            <span className="note">Half-made:</span>
+            <span className="note">Drafts:</span>
             <Link to={keep(`/jobs/new?draft=${draft.id}`)}>
               {[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}
             </Link>
             <span className="note text-[12.5px]">
-              kept {new Date(draft.savedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+              saved {new Date(draft.savedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
             </span>
-            <button type="button" className="press bare" onClick={() => void deleteDraft({ id: draft.id })}>
-              Throw away
+            <button type="button" className="button bare" onClick={() => void deleteDraft({ id: draft.id })}>
+              Delete
             </button>
           </li>
         );

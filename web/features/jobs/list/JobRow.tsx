@@ -18,17 +18,17 @@ export function JobRow({ job }: { job: JobListRow }) {
           <b>{job.number}</b>
         </Link>
       </td>
-      <td className="cut" title={job.name}>
+      <td className="truncate" title={job.name}>
         <Link to={keep(`/jobs/${encodeURIComponent(job.number)}`)} style={{ color: 'var(--ink)' }}>
           {job.name}
         </Link>
       </td>
       <td>{job.contractSum !== 0 && <SmallMeasure figures={job} label={`Measure of ${job.number}`} />}</td>
       <td className="note">{job.status}</td>
-      <td className="cut" title={job.clientName}>
+      <td className="truncate" title={job.clientName}>
         {job.clientName}
       </td>
-      <td className="cut">{job.manager}</td>
+      <td className="truncate">{job.manager}</td>
       <td className="num">
         <Fig value={job.contractSum} of={of('contractSum')} label="Contract sum" />
       </td>

@@ -18,7 +18,7 @@ import type { JobForm } from './readJob';
 
 const CONTENT = 'z-50 border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]';
 
-/** Begins a job from another one, or from a kept template. */
+/** Begins a job from another one, or from a saved template. */
 export function BeginFrom({
   lists,
   form,
@@ -75,7 +75,7 @@ function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<Rea
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="press">Copy from a job …</Popover.Trigger>
+      <Popover.Trigger className="button">Copy from a job …</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[340px]`}>
           <form className="flex flex-col gap-3" onSubmit={(event) => void copy(event)}>
@@ -90,7 +90,7 @@ function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<Rea
               ))}
             </datalist>
             <fieldset className="m-0 grid grid-cols-2 gap-1 border-0 p-0">
-              <legend className="note mb-1 p-0 text-[12.5px]">Take along</legend>
+              <legend className="note mb-1 p-0 text-[12.5px]">Include</legend>
               {(Object.entries(COPIED) as [CopiedPart, string][]).map(([key, title]) => (
                 <label key={key} className="flex items-center gap-2">
                   <input
@@ -109,8 +109,8 @@ function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<Rea
                 <input type="checkbox" checked={amounts} onChange={(event) => setAmounts(event.target.checked)} /> with amounts
               </label>
             </fieldset>
-            <button className="press main self-start" disabled={job.trim() === '' || parts.size === 0}>
-              Lay it in
+            <button className="button main self-start" disabled={job.trim() === '' || parts.size === 0}>
+              Copy
             </button>
           </form>
         </Popover.Content>
@@ -136,16 +136,16 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="press">Templates …</Popover.Trigger>
+      <Popover.Trigger className="button">Templates …</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[320px]`}>
-          {(data ?? []).length === 0 && <p className="note mt-0">No template is kept yet.</p>}
+          {(data ?? []).length === 0 && <p className="note mt-0">No templates yet.</p>}
           <ul className="m-0 mb-3 list-none p-0">
             {(data ?? []).map((it) => (
               <li key={it.name} className="flex items-center">
                 <button
                   type="button"
-                  className="press bare grow justify-start"
+                  className="button bare grow justify-start"
                   onClick={() => {
                     const kept = it.content;
                     setForm((before) => ({ ...kept, facts: { ...kept.facts, ...pickTyped(before.facts) } }));
@@ -156,7 +156,7 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
                 </button>
                 <button
                   type="button"
-                  className="press bare"
+                  className="button bare"
                   aria-label={`Remove template ${it.name}`}
                   onClick={() => void attempt(() => remove({ name: it.name }).unwrap(), `“${it.name}” is removed`)}
                 >
@@ -169,14 +169,17 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
             className="flex items-end gap-2"
             onSubmit={(event) => {
               event.preventDefault();
-              void attempt(() => save({ body: { name, content: templateOf(form) } }).unwrap(), `“${name}” is kept as a template`);
+              void attempt(
+                () => save({ body: { name, content: templateOf(form) } }).unwrap(),
+                `“${name}” is saved as a template`,
+              );
             }}
           >
-            <Field label="Keep this job as a template" fault={fault} className="grow">
+            <Field label="Save this job as a template" fault={fault} className="grow">
               <input value={name} onChange={(event) => setName(event.target.value)} />
             </Field>
-            <button className="press" disabled={name.trim() === ''}>
-              Keep
+            <button className="button" disabled={name.trim() === ''}>
+              Save
             </button>
           </form>
         </Popover.Content>

@@ -58,26 +58,26 @@ export function Facts({
         ['on-site', 'on-site'],
         ['tender', 'tender'],
       ])}
-      {input('contractSum', 'Contract sum', { className: 'sum', inputMode: 'decimal', onBlur: tidySum })}
+      {input('contractSum', 'Contract sum', { className: 'figure', inputMode: 'decimal', onBlur: tidySum })}
       {input('contractReference', 'Contract reference')}
       {input('awardedOn', 'Awarded on', { placeholder: '30 Apr 2031' })}
       {input('startsOn', 'Start', { placeholder: '30 Apr 2031' })}
       {input('finishesOn', 'Planned finish', { placeholder: '30 Apr 2031' })}
       {input('manager', 'Manager', { list: 'managers' })}
-      {input('retention', 'Retention %', { className: 'sum' })}
-      {input('materials', 'On materials %', { className: 'sum', placeholder: 'as on work' })}
-      {input('stepAt', 'Step at % of contract', { className: 'sum', placeholder: 'no step' })}
-      {input('stepTo', 'Step to %', { className: 'sum', placeholder: 'no step' })}
-      {select('stepApplies', 'The step changes', [
+      {input('retention', 'Retention %', { className: 'figure' })}
+      {input('materials', 'On materials %', { className: 'figure', placeholder: 'as on work' })}
+      {input('stepAt', 'Reduces at % of contract', { className: 'figure', placeholder: 'no step' })}
+      {input('stepTo', 'Reduces to %', { className: 'figure', placeholder: 'no step' })}
+      {select('stepApplies', 'Reduction applies to', [
         ['all', 'the rate on all work'],
         ['further', 'the rate on further work'],
       ])}
-      {input('cap', 'Cap % of contract', { className: 'sum', placeholder: 'no cap' })}
-      {input('tax', 'Tax %', { className: 'sum' })}
-      {input('terms', 'Terms, days', { className: 'sum', placeholder: "the client's" })}
+      {input('cap', 'Cap % of contract', { className: 'figure', placeholder: 'no cap' })}
+      {input('tax', 'Tax %', { className: 'figure' })}
+      {input('terms', 'Terms, days', { className: 'figure', placeholder: "the client's" })}
       {select(
         'revenueMethod',
-        'Revenue by',
+        'Revenue recognition',
         REVENUE_METHODS.map((it) => [it, it]),
       )}
       <div className="col-span-3">{input('site', 'Site')}</div>

@@ -27,7 +27,7 @@ export function SovGrid({ form, setForm, faults }: GridProps) {
       { key: 'value', title: 'Scheduled value', width: 140, numeric: true, tidy: tidyAmount(digits) },
       { key: 'quantity', title: 'Quantity', width: 90, numeric: true },
       { key: 'unit', title: 'Unit', width: 70 },
-      { key: 'retention', title: 'Own retention %', width: 100, numeric: true },
+      { key: 'retention', title: 'Line retention %', width: 100, numeric: true },
     ],
     [digits],
   );

@@ -15,7 +15,7 @@ export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
     event.stopPropagation();
     if (form.terms !== '' && !/^\d+$/.test(form.terms))
       return setFault({
-        message: `"${form.terms}" is no number of days`,
+        message: `"${form.terms}" is not a number of days`,
         faults: [{ field: 'termsDays', message: 'Expected whole days' }],
       });
     try {
@@ -44,7 +44,7 @@ export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
   );
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="press">New client</Popover.Trigger>
+      <Popover.Trigger className="button">New client</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="end"
@@ -62,7 +62,7 @@ export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
                 {fault.message}
               </p>
             )}
-            <button className="press main self-start" disabled={isLoading}>
+            <button className="button main self-start" disabled={isLoading}>
               Add client
             </button>
           </form>

@@ -24,11 +24,11 @@ export function NewCodes({ codes }: { codes: readonly string[] }) {
     <form className="sheet mt-3 flex flex-wrap items-end gap-3 px-3 py-2" onSubmit={add}>
       <b className="self-center">New cost codes</b>
       {codes.slice(0, 40).map((code) => (
-        <Field key={code} label={`What ${code} is for`}>
+        <Field key={code} label={`Description of ${code}`}>
           <input required value={names[code] ?? ''} onChange={(event) => setNames({ ...names, [code]: event.target.value })} />
         </Field>
       ))}
-      <button className="press" disabled={isLoading}>
+      <button className="button" disabled={isLoading}>
         Add {codes.length === 1 ? codes[0] : `${codes.length} codes`} to the cost codes
       </button>
       {fault && (

@@ -24,7 +24,7 @@ import { useDraft } from './useDraft';
 
 const EMPTY: JobForm = { facts: {}, sov: [], budget: [] };
 
-/** Sets up a job: its facts, its schedule of values, its budget. Half-made, it is kept. */
+/** Sets up a job: its facts, its schedule of values, its budget. As a draft it is saved as it is typed. */
 export function NewJobPage() {
   const { month } = useAsOf();
   const [params] = useSearchParams();
@@ -82,12 +82,12 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
   const target = read.contractSum ?? read.sovTotal;
   const difference = target - read.sovTotal;
   // What holds it up stands for as long as it does: gone once it is mended, or a client just added has come into the list.
-  const heldUp =
+  const blockingMessage =
     !asked || read.input
       ? null
       : difference !== 0 && read.faults.size === 0
         ? `The schedule of values is ${exact(Math.abs(difference))} ${difference > 0 ? 'short of' : 'over'} the contract sum. Change a line, or the sum.`
-        : `${read.faults.size} ${read.faults.size === 1 ? 'thing is' : 'things are'} missing or wrong; each says what, where it stands.`;
+        : `${read.faults.size} ${read.faults.size === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`;
   const create = async () => {
     setAsked(true);
     setRefused(null);
@@ -107,7 +107,7 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
         <h1>New job</h1>
         <BeginFrom lists={lists} form={form} setForm={setForm} />
         <span className="note text-[12.5px]" role="status">
-          {savedAt ? `Kept as a draft at ${savedAt}` : 'Kept as a draft as you type'}
+          {savedAt ? `Saved as a draft at ${savedAt}` : 'Saved automatically as a draft'}
         </span>
       </div>
       <Facts facts={form.facts} setFact={setFact} faults={part('facts.')} lists={lists} />
@@ -128,9 +128,9 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
       </div>
       <BudgetGrid form={form} setForm={setForm} faults={part('budget.')} lists={lists} />
       <NewCodes codes={read.unknownCodes} />
-      {(heldUp ?? refused?.message) && <Refused message={heldUp ?? refused!.message} />}
+      {(blockingMessage ?? refused?.message) && <Refused message={blockingMessage ?? refused!.message} />}
       <div className="mt-4 flex items-center gap-3">
-        <button type="button" className="press main" disabled={isLoading || addingCodes} onClick={() => void create()}>
+        <button type="button" className="button main" disabled={isLoading || addingCodes} onClick={() => void create()}>
           Set up job {form.facts.number}
           {target !== 0 && `, ${exact(target)}`}
         </button>

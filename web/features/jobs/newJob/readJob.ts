@@ -111,7 +111,8 @@ function duplicates(rows: readonly GridRow[], faults: Map<string, string>): void
   rows.forEach((row, i) => {
     const line = text(row.line);
     if (line === '') return;
-    if (seen.has(line)) faults.set(`sov.${i}.line`, `Line ${line} is there already; each SOV line has a number of its own`);
+    if (seen.has(line))
+      faults.set(`sov.${i}.line`, `Line ${line} is already in the schedule; each SOV line has a number of its own`);
     seen.add(line);
   });
 }
@@ -126,34 +127,34 @@ class Reader {
   amount(at: string, typed: string): number {
     const value = readAmount(typed, this.context.digits);
     if (value === null)
-      this.faults.set(at, typed === '' ? 'Expected an amount' : `"${typed}" is no amount; expected one such as 12,500.00`);
+      this.faults.set(at, typed === '' ? 'Expected an amount' : `"${typed}" is not a valid amount; enter one such as 12,500.00`);
     return value ?? 0;
   }
 
   percent(at: string, typed: string): number | null {
     if (typed === '') return null;
     const value = parsePercent(typed.replace(/\s*%$/, ''));
-    if (!value.ok) this.faults.set(at, `"${typed}" is no per cent from 0 to 100 with up to 4 decimals`);
+    if (!value.ok) this.faults.set(at, `"${typed}" is not a percentage from 0 to 100 with up to 4 decimals`);
     return value.ok ? value.value : null;
   }
 
   number(at: string, typed: string): number | null {
     if (typed === '') return null;
     const value = parseQuantity(withoutThousands(typed));
-    if (!value.ok) this.faults.set(at, `"${typed}" is no number with up to 4 decimals`);
+    if (!value.ok) this.faults.set(at, `"${typed}" is not a number with up to 4 decimals`);
     return value.ok ? value.value : null;
   }
 
   date(at: string, typed: string): string | null {
     if (typed === '') return null;
     const value = readDate(typed, this.context.month);
-    if (!value) this.faults.set(at, `"${typed}" is no day; expected one such as 30 Apr 2031`);
+    if (!value) this.faults.set(at, `"${typed}" is not a valid date; enter one such as 30 Apr 2031`);
     return value;
   }
 
   days(at: string, typed: string): number | null {
     if (typed === '') return null;
-    if (!/^\d{1,4}$/.test(typed)) this.faults.set(at, `"${typed}" is no number of days`);
+    if (!/^\d{1,4}$/.test(typed)) this.faults.set(at, `"${typed}" is not a number of days`);
     return Number(typed) || 0;
   }
 

@@ -4,7 +4,7 @@ import { type JobForm } from './readJob';
 
 const DRAFT_PAUSE = 900;
 
-/** Keeps the form as a draft a moment after each change. */
+/** Saves the form as a draft a moment after each change. */
 export function useDraft(form: JobForm, start: JobForm, startId: number | null) {
   const id = useRef(startId);
   const finished = useRef(false);
@@ -32,7 +32,7 @@ export function useDraft(form: JobForm, start: JobForm, startId: number | null) 
     const timer = setTimeout(keep.current, DRAFT_PAUSE);
     return () => clearTimeout(timer);
   }, [form]);
-  // What was typed last is kept when the page is left.
+  // What was typed last is saved when the page is left.
   useEffect(() => () => keep.current(), []);
   return {
     id,

@@ -1,18 +1,18 @@
-import type { Keeping } from './useEstimate';
+import type { SaveState } from './useEstimate';
 
-/** Says whether what is typed is kept, and what somebody else saved meanwhile. */
-export function KeepingNote({ keeping, faults }: { keeping: Keeping; faults: number }) {
+/** Says whether what is typed is saved, and what somebody else saved meanwhile. */
+export function SaveNote({ keeping, faults }: { keeping: SaveState; faults: number }) {
   const { merged } = keeping;
-  const told = {
-    kept: 'Kept.',
-    typing: 'Keeping …',
-    faulty: `Not kept yet: ${faults} ${faults === 1 ? 'cell says' : 'cells say'} what is wrong.`,
+  const text = {
+    kept: 'Saved.',
+    typing: 'Saving …',
+    faulty: `Not saved yet: ${faults} ${faults === 1 ? 'cell says' : 'cells say'} what is wrong.`,
     refused: keeping.message,
   }[faults > 0 ? 'faulty' : keeping.state];
   return (
     <>
       <p className={`m-0 mt-1 text-[12.5px] ${keeping.state === 'refused' || faults > 0 ? 'fault' : 'note'}`} role="status">
-        {told}
+        {text}
       </p>
       {merged && (
         <p

@@ -5,7 +5,8 @@ import type { JobIdentity } from '../jobs/jobByNumber';
 export type Explained = Pick<Workings, 'rule' | 'operands'>;
 
 /** Address of a part of a job. */
-export const at = (job: Pick<JobIdentity, 'number'>, part: string) => `/jobs/${encodeURIComponent(job.number)}/${part}`;
+export const jobPath = (job: Pick<JobIdentity, 'number'>, part: string) => `/jobs/${encodeURIComponent(job.number)}/${part}`;
 
 /** Address of a change order. */
-export const changeAt = (job: Pick<JobIdentity, 'number'>, number: string) => at(job, `changes/${encodeURIComponent(number)}`);
+export const changePath = (job: Pick<JobIdentity, 'number'>, number: string) =>
+  jobPath(job, `changes/${encodeURIComponent(number)}`);

@@ -1,14 +1,14 @@
 import { Fragment, useEffect, useRef, useState, type ReactNode } from 'react';
 
-/** Told by a form whether anything is typed in it that is not kept. */
+/** Shown by a form whether anything is typed in it that is not saved. */
 export type OnTyped = (typed: boolean) => void;
 
 /**
- * Holds a form still: it is made anew when what it was opened with has another `stamp`, but not while something is typed
+ * Holds a form still: it is made again when what it was opened with has another `stamp`, but not while something is typed
  * in it. So what somebody else keeps meanwhile neither takes away what is typed here, nor is it written over unseen: the
- * form sends the stamp it was opened with, and is told.
+ * form sends the stamp it was opened with, and is shown.
  */
-export function Steady<V>({
+export function StableForm<V>({
   of,
   stamp,
   children,

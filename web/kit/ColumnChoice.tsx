@@ -1,0 +1,63 @@
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+
+/** Which columns of a table this browser hides, kept under `kept`; `usual` holds until somebody chooses. */
+export function useHiddenColumns(kept: string, usual: readonly string[] = []): [ReadonlySet<string>, (hidden: string[]) => void] {
+  const [hidden, setHidden] = useState(() => readKept(kept) ?? usual);
+  const hide = (keys: string[]) => {
+    localStorage.setItem(kept, JSON.stringify(keys));
+    setHidden(keys);
+  };
+  return [new Set(hidden), hide];
+}
+
+function readKept(kept: string): string[] | null {
+  try {
+    const keys: unknown = JSON.parse(localStorage.getItem(kept) ?? 'null');
+    return Array.isArray(keys) ? keys.filter((it) => typeof it === 'string') : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Chooses the columns of a table. The button says how many are hidden, so that none is missed. */
+export function ColumnChoice({
+  columns,
+  hidden,
+  onHide,
+}: {
+  columns: readonly { key: string; title: string }[];
+  hidden: ReadonlySet<string>;
+  onHide: (hidden: string[]) => void;
+}) {
+  const count = columns.filter(({ key }) => hidden.has(key)).length;
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="button">Columns{count > 0 ? ` (${count} hidden)` : ''}</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 w-[230px] border p-3 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
+        >
+          <fieldset className="m-0 border-0 p-0">
+            <legend className="note mb-1 p-0">Columns shown</legend>
+            {columns.map(({ key, title }) => (
+              <label key={key} className="flex items-center gap-2 py-0.5">
+                <input
+                  type="checkbox"
+                  checked={!hidden.has(key)}
+                  onChange={({ target }) => onHide(target.checked ? [...hidden].filter((it) => it !== key) : [...hidden, key])}
+                />
+                {title}
+              </label>
+            ))}
+          </fieldset>
+          <button type="button" className="button mt-2" disabled={count === 0} onClick={() => onHide([])}>
+            Show all
+          </button>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
