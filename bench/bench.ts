@@ -10,6 +10,7 @@ import { REPORTS } from '../server/reports/index';
 import { openDatabase } from '../server/db/database';
 import type { Reader } from '../server/db/sql';
 import { csvBatches } from '../server/book/csv/csvFile';
+import { benchWaits } from './benchWaits';
 import { ESTIMATE_LINES, estimateWork } from './benchEstimate';
 import { COST_ROWS, LARGEST_JOB, makeBook } from './makeBook';
 
@@ -19,7 +20,7 @@ const BARE = 'data/bench/bare.sqlite';
 
 function print(what: string, ours: number, bare: number, note = ''): void {
   console.log(
-    `${what.padEnd(52)} ${ours.toFixed(1).padStart(9)} ms  bare ${bare.toFixed(1).padStart(9)} ms  ratio ${(ours / bare).toFixed(2).padStart(6)}  ${note}`,
+    `${what.padEnd(72)} ${ours.toFixed(1).padStart(9)} ms  bare ${bare.toFixed(1).padStart(9)} ms  ratio ${(ours / bare).toFixed(2).padStart(6)}  ${note}`,
   );
 }
 
@@ -145,6 +146,16 @@ async function benchQueries(sql: Reader): Promise<void> {
     ),
     'goal 1.5',
   );
+  const search = { asOf, search: 'entry 77777', limit: 200 };
+  print(
+    'a text searched for in all costs, with totals',
+    await median(async () => [await costLedgerPage(sql, search), await costTotals(sql, search)]),
+    await median(
+      () => sql.all(`SELECT id FROM cost_entry WHERE (reference || ' ' || party || ' ' || description) LIKE '%entry 77777%'`),
+      3,
+    ),
+    'goal 200 ms',
+  );
   print(
     'ageing',
     await median(() => REPORTS.ageing(sql, { asOf })),
@@ -172,3 +183,4 @@ await benchImport();
 const database = await openDatabase(FILE);
 await database.read(benchQueries);
 await database.close();
+await benchWaits(FILE, BOOK, print);

@@ -1,20 +1,34 @@
 import type { CostType } from '../costs/costType';
 
-/** The accounts Ledrin posts to. Numbers and names are our own; docs/rules.md §9 says what each is for. */
+/** What kind of account it is, in the order of the chart. */
+export const ACCOUNT_TYPES = ['asset', 'liability', 'revenue', 'cost'] as const;
+export type AccountType = (typeof ACCOUNT_TYPES)[number];
+
+/** What stands behind accounts entry by entry; its rows and their balance tie (docs/rules.md §9). */
+export type Subledger = 'job-cost' | 'accounts-receivable' | 'retention-receivable' | 'accounts-payable';
+
+export interface Account {
+  code: string;
+  type: AccountType;
+  name: string;
+  subledger: Subledger | null;
+}
+
+/** The accounts Ledrin posts to, in the order of the chart. Numbers and names are our own; docs/rules.md §9 says what each is for. */
 export const ACCOUNTS = {
-  bank: { code: '1000', name: 'Bank' },
-  receivable: { code: '1100', name: 'Accounts receivable' },
-  retentionReceivable: { code: '1150', name: 'Retention receivable' },
-  payable: { code: '2100', name: 'Accounts payable' },
-  taxPayable: { code: '2200', name: 'Tax payable' },
-  costClearing: { code: '2900', name: 'Job cost clearing' },
-  billings: { code: '4000', name: 'Contract billings' },
-  costLabour: { code: '5010', name: 'Job cost, labour' },
-  costMaterial: { code: '5020', name: 'Job cost, material' },
-  costSubcontract: { code: '5030', name: 'Job cost, subcontract' },
-  costEquipment: { code: '5040', name: 'Job cost, equipment' },
-  costOther: { code: '5050', name: 'Job cost, other' },
-} as const;
+  bank: { code: '1000', type: 'asset', name: 'Bank', subledger: null },
+  receivable: { code: '1100', type: 'asset', name: 'Accounts receivable', subledger: 'accounts-receivable' },
+  retentionReceivable: { code: '1150', type: 'asset', name: 'Retention receivable', subledger: 'retention-receivable' },
+  payable: { code: '2100', type: 'liability', name: 'Accounts payable', subledger: 'accounts-payable' },
+  taxPayable: { code: '2200', type: 'liability', name: 'Tax payable', subledger: null },
+  costClearing: { code: '2900', type: 'liability', name: 'Job cost clearing', subledger: null },
+  billings: { code: '4000', type: 'revenue', name: 'Contract billings', subledger: null },
+  costLabour: { code: '5010', type: 'cost', name: 'Job cost, labour', subledger: 'job-cost' },
+  costMaterial: { code: '5020', type: 'cost', name: 'Job cost, material', subledger: 'job-cost' },
+  costSubcontract: { code: '5030', type: 'cost', name: 'Job cost, subcontract', subledger: 'job-cost' },
+  costEquipment: { code: '5040', type: 'cost', name: 'Job cost, equipment', subledger: 'job-cost' },
+  costOther: { code: '5050', type: 'cost', name: 'Job cost, other', subledger: 'job-cost' },
+} as const satisfies Record<string, Account>;
 
 export type AccountKey = keyof typeof ACCOUNTS;
 
@@ -26,7 +40,14 @@ export const JOB_COST_ACCOUNTS: Record<CostType, AccountKey> = {
   other: 'costOther',
 };
 
+const BY_CODE = new Map<string, Account>(Object.values(ACCOUNTS).map((it) => [it.code, it]));
+
+/** An account of ours by its code. */
+export function accountOf(code: string): Account | undefined {
+  return BY_CODE.get(code);
+}
+
 /** The name of an account by its code; the code itself where it is not one of ours. */
 export function accountName(code: string): string {
-  return Object.values(ACCOUNTS).find((account) => account.code === code)?.name ?? code;
+  return BY_CODE.get(code)?.name ?? code;
 }

@@ -2,11 +2,12 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { COST_TYPES } from '../costs/costType';
 import { reversedInstalledState } from '../costs/reversal';
+import { ACCOUNT_TYPES, ACCOUNTS } from './accounts';
 import { journal } from './journal';
 import { tieOut } from './tieOut';
 import { trialBalance } from './trialBalance';
 import { costJournals } from '../costs/costBatch';
-import { POSTING_KINDS, POSTING_NAMES } from './posting';
+import { POSTINGS } from './posting';
 import { receiptJournal } from '../billing/receipt';
 import { retentionReleaseJournal } from '../billing/retentionRelease';
 
@@ -86,8 +87,16 @@ describe('a journal', () => {
   });
 });
 
-test('every kind of posting has a name', () => {
-  expect(POSTING_KINDS.every((kind) => POSTING_NAMES[kind].length > 3)).toBe(true);
+test('the chart is in order: codes rise, and accounts of one type stand together', () => {
+  const chart = Object.values(ACCOUNTS);
+  expect(chart.map((it) => it.code)).toEqual(chart.map((it) => it.code).sort());
+  expect([...new Set(chart.map((it) => it.type))]).toEqual([...ACCOUNT_TYPES]);
+  expect(chart.filter((it, i) => chart[i - 1]?.type !== it.type)).toHaveLength(ACCOUNT_TYPES.length);
+});
+
+test('a posting that cannot be taken back says why, and what to do instead', () => {
+  const fixed = Object.entries(POSTINGS).filter(([, it]) => it.irreversible !== null);
+  expect(fixed.map(([kind]) => kind)).toEqual(['application', 'reversal']);
 });
 
 test('a trial balance puts each balance on its side, by account', () => {
@@ -105,15 +114,21 @@ test('a trial balance puts each balance on its side, by account', () => {
 });
 
 test('a proof that fails shows by how much', () => {
-  const even = { subledger: 5, ledger: 5 };
-  const rows = tieOut({
-    'job-cost': { subledger: 10, ledger: 7 },
-    'accounts-receivable': even,
-    'retention-receivable': even,
-    'accounts-payable': even,
-    journals: even,
-  });
-  expect(rows.map((row) => row.difference)).toEqual([3, 0, 0, 0, 0]);
+  // Cost of 10.00, of which the accounts have 4.00 labour and 3.00 material; a bill of 5.00 unpaid, a credit; debits 16.00, credits 15.00.
+  const rows = tieOut({ 'job-cost': 1000, 'accounts-receivable': 500, 'retention-receivable': 0, 'accounts-payable': 500 }, [
+    { account: '5010', debit: 600, credit: 200 },
+    { account: '5020', debit: 300, credit: 0 },
+    { account: '1100', debit: 500, credit: 0 },
+    { account: '2100', debit: 200, credit: 700 },
+    { account: '2900', debit: 0, credit: 600 },
+  ]);
+  expect(rows.map((row) => [row.subledger, row.ledger, row.difference])).toEqual([
+    [1000, 700, 300],
+    [500, 500, 0],
+    [0, 0, 0],
+    [500, 500, 0],
+    [1600, 1500, 100],
+  ]);
 });
 
 test('reversing uninstalled material takes off on every later day exactly what the entry still adds', () => {

@@ -1,16 +1,36 @@
-/**
- * What a posting can be. Each has one file here that says which journals it makes; a cost batch and a
- * book's opening cost share theirs, and a reversal is its posting's journals the other way round.
- */
-export const POSTING_KINDS = ['opening-cost', 'cost-batch', 'application', 'retention-release', 'receipt', 'reversal'] as const;
-export type PostingKind = (typeof POSTING_KINDS)[number];
+/** What there is to know of one kind of posting. */
+export interface PostingOfKind {
+  /** Its name on the screen. */
+  title: string;
+  /** Why it cannot be reversed; null where a posting of the opposite sign takes it back. */
+  irreversible: string | null;
+}
 
-/** The posting's name on the screen. */
-export const POSTING_NAMES: Record<PostingKind, string> = {
-  'opening-cost': 'Opening cost',
-  'cost-batch': 'Cost batch',
-  application: 'Application certified',
-  'retention-release': 'Retention released',
-  receipt: 'Receipt',
-  reversal: 'Reversal',
-};
+/** Every kind of posting, one entry each. The ledger, its filter, the gate and reversals read it from here. */
+export const POSTINGS = {
+  'opening-cost': { title: 'Opening cost', irreversible: null },
+  'cost-batch': { title: 'Cost batch', irreversible: null },
+  application: {
+    title: 'Application certified',
+
+    irreversible: 'A certified application is stated to date: put the difference right in the next application',
+  },
+  'retention-release': { title: 'Retention released', irreversible: null },
+  receipt: { title: 'Receipt', irreversible: null },
+  reversal: {
+    title: 'Reversal',
+    irreversible: 'A reversal cannot be reversed; post the correct figures again',
+  },
+} as const satisfies Record<string, PostingOfKind>;
+
+export type PostingKind = keyof typeof POSTINGS;
+export const POSTING_KINDS = Object.keys(POSTINGS) as [PostingKind, ...PostingKind[]];
+
+/** The kinds that can be taken back. */
+export type ReversibleKind = {
+  [Kind in PostingKind]: (typeof POSTINGS)[Kind]['irreversible'] extends null ? Kind : never;
+}[PostingKind];
+
+export function isReversible(kind: PostingKind): kind is ReversibleKind {
+  return POSTINGS[kind].irreversible === null;
+}

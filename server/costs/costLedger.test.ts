@@ -53,7 +53,7 @@ const filters: fc.Arbitrary<Partial<CostLedgerFilter>> = fc.record(
     costCode: fc.constantFrom('0310', '0440', '0700'),
     costType: fc.constantFrom(...COST_TYPES),
     party: fc.constantFrom('GLIMMER', 'Crew Dray'),
-    search: fc.constantFrom('glass', 'TS-30', '%', '_', "'", 'DN-4'),
+    search: fc.constantFrom('glass', 'TS-30', 'lass un', '%', '_', "'", 'DN-4', 'no such words', '"gla'),
     uninstalled: fc.constant(true),
     sort: fc.constantFrom(...COST_SORTS),
     descending: fc.boolean(),

@@ -195,10 +195,22 @@ export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costC
       filter.commitment,
     );
   if (filter.uninstalled) add('e.uninstalled = 1 AND (e.installed_on IS NULL OR e.installed_on > ?)', filter.asOf);
+  const threes = threesOf(filter.search ?? '');
+  if (threes.length > 0)
+    add(
+      'e.id IN (SELECT rowid FROM cost_text WHERE cost_text MATCH ?)',
+      threes.map((it) => `"${it.replaceAll('"', '""')}"`).join(' AND '),
+    );
   if (filter.search)
     add(
       `(e.reference || ' ' || e.party || ' ' || e.description) LIKE ? ESCAPE '\\'`,
       `%${filter.search.replace(/[\\%_]/g, '\\$&')}%`,
     );
   return condition;
+}
+
+/** Every three letters in a row of what is searched for: what the index of the words knows. None in less than three letters. */
+function threesOf(search: string): string[] {
+  const letters = [...search];
+  return letters.slice(2).map((_letter, i) => letters.slice(i, i + 3).join(''));
 }

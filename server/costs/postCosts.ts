@@ -1,10 +1,10 @@
 import { entryRefusals } from '../../core/costs/entryRefusals';
+import { refuse } from '../../core/refusals/refusal';
 import { faultsOf } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import { costJournals } from '../../core/costs/costBatch';
-import { reversedInstalledState } from '../../core/costs/reversal';
 import type { Journal } from '../../core/ledger/journal';
 import type { CostBatchInput, CostLineInput } from '../../wire/costs';
 import type { Posted } from '../../wire/ledger';
@@ -48,6 +48,7 @@ export async function savePlannedCosts(
     actor,
     { kind: 'cost-batch', jobId: oneJob, reference: batchReference(lines), dated },
     plan.journals,
+    plan.jobIds,
   );
   await insertCostEntries(
     sql,
@@ -74,12 +75,13 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
   const faults: Fault[] = [];
   lines.forEach((line, i) => {
     const add = (field: string, message: string) => faults.push({ field: `lines.${i}.${field}`, message });
+    const refusals = entryRefusals(line);
     const job = jobs.get(line.job);
     if (!job) add('job', `There is no job ${line.job}`);
-    else if (job.locked) add('job', `Job ${line.job} is locked; nothing posts to it until it is unlocked`);
-    else if (job.status === 'closed') add('job', `Job ${line.job} is closed; it takes no more cost`);
+    else if (job.locked) refusals.unshift(refuse('job-locked', 'job', { job: line.job }));
+    else if (job.status === 'closed') refusals.unshift(refuse('job-closed', 'job', { job: line.job, what: 'cost' }));
     if (!codes.has(line.costCode)) add('costCode', `There is no cost code ${line.costCode}; add it in Set-up, or choose another`);
-    for (const { field, message } of faultsOf(entryRefusals(line), 0)) add(field, message);
+    for (const { field, message } of faultsOf(refusals, 0)) add(field, message);
     if (line.commitment === '') return;
     const commitment = commitments.get(line.commitment);
     if (!commitment) add('commitment', `There is no commitment line ${line.commitment}; write it as number/line`);
@@ -116,56 +118,4 @@ async function commitmentLines(sql: Reader): Promise<Map<string, { id: number; j
     `SELECT m.id, c.number || '/' || m.line AS name, job.number AS job FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id JOIN job ON job.id = l.job_id`,
   );
   return new Map(rows.map((row) => [row.name, row]));
-}
-
-interface EntryRow {
-  job_id: number;
-  cost_line_id: number;
-  dated: string;
-  amount: number;
-  quantity: number | null;
-  hours: number | null;
-  reference: string;
-  party: string;
-  description: string;
-  commitment_line_id: number | null;
-  uninstalled: number;
-  installed_on: string | null;
-  cost_type: 'labour';
-}
-
-/** The entries of a posting turned round, on one day: same lines, same words, the other sign. */
-export async function reverseEntries(
-  sql: Reader,
-  postingId: number,
-  on: string,
-): Promise<{ entries: unknown[][]; journals: Journal[]; jobIds: number[]; total: number }> {
-  const rows = await sql.all<EntryRow>(
-    'SELECT e.*, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.posting_id = $1 ORDER BY e.id',
-    [postingId],
-  );
-  const minus = (value: number | null) => (value === null ? null : -value || 0);
-  const entries = rows.map((row) => {
-    const state = reversedInstalledState({ uninstalled: row.uninstalled === 1, installedOn: row.installed_on }, on);
-    return [
-      row.job_id,
-      row.cost_line_id,
-      on,
-      minus(row.amount),
-      minus(row.quantity),
-      minus(row.hours),
-      row.reference,
-      row.party,
-      row.description,
-      row.commitment_line_id,
-      state.uninstalled ? 1 : 0,
-      state.installedOn,
-    ];
-  });
-  return {
-    entries,
-    journals: costJournals(rows.map((row) => ({ dated: on, costType: row.cost_type, amount: -row.amount }))),
-    jobIds: [...new Set(rows.map((row) => row.job_id))],
-    total: rows.reduce((total, row) => total - row.amount, 0),
-  };
 }

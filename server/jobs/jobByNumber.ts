@@ -1,5 +1,7 @@
 import { LedrinError } from '../../core/errors/ledrinError';
+import { refuse } from '../../core/refusals/refusal';
 import type { Reader } from '../db/sql';
+import { assertAllowed } from '../http/refused';
 
 export interface JobIdentity {
   id: number;
@@ -26,6 +28,6 @@ export async function jobByNumber(sql: Reader, number: string, needs: 'job' | 'c
 /** The same, of a job that something is to be posted to. Throws refused where it is locked. */
 export async function jobToPostTo(sql: Reader, number: string): Promise<JobIdentity> {
   const job = await jobByNumber(sql, number, 'contract');
-  if (job.locked) throw new LedrinError('refused', `Job ${number} is locked; nothing posts to it until it is unlocked`);
+  if (job.locked) assertAllowed([refuse('job-locked', 'job', { job: number })], { code: 'refused' });
   return job;
 }

@@ -1,7 +1,7 @@
 import { LedrinError } from '../../core/errors/ledrinError';
 import { accountName } from '../../core/ledger/accounts';
 import type { Journal } from '../../core/ledger/journal';
-import { POSTING_NAMES, type PostingKind } from '../../core/ledger/posting';
+import { POSTINGS, type PostingKind } from '../../core/ledger/posting';
 import type * as v from 'valibot';
 import type { JournalView, PostingPage, PostingRow, postingsQuery, PostingView } from '../../wire/ledger';
 import { whyNotReversible } from './whyNotReversible';
@@ -26,7 +26,7 @@ export async function postingJournals(sql: Reader, postingId: number): Promise<J
   return [...journals.values()];
 }
 
-const POSTINGS = `SELECT p.id, p.kind, job.number AS job, p.reference, p.dated, p.actor, p.recorded_at AS recordedAt, p.note, p.reverses_id AS reverses, p.job_id,
+const SELECT_POSTINGS = `SELECT p.id, p.kind, job.number AS job, p.reference, p.dated, p.actor, p.recorded_at AS recordedAt, p.note, p.reverses_id AS reverses, p.job_id,
   (SELECT id FROM posting r WHERE r.reverses_id = p.id) AS reversedBy,
   p.total
   FROM posting p LEFT JOIN job ON job.id = p.job_id`;
@@ -35,7 +35,7 @@ type Row = PostingRow & { kind: PostingKind; note: string; job_id: number | null
 
 function withName(row: Row): PostingRow {
   const { id, kind, job, reference, dated, actor, recordedAt, total, reverses, reversedBy } = row;
-  return { id, kind, kindName: POSTING_NAMES[kind], job, reference, dated, actor, recordedAt, total, reverses, reversedBy };
+  return { id, kind, kindName: POSTINGS[kind].title, job, reference, dated, actor, recordedAt, total, reverses, reversedBy };
 }
 
 const PAGE = 100;
@@ -52,7 +52,7 @@ export async function postingList(sql: Reader, { before, ...filter }: PostingsFi
     where.push(`(p.dated, p.id) < ($${bind.push(dated)}, $${bind.push(Number(id))})`);
   }
   const rows = await sql.all<Row>(
-    `${POSTINGS} WHERE ${where.join(' AND ')} ORDER BY p.dated DESC, p.id DESC LIMIT ${PAGE + 1}`,
+    `${SELECT_POSTINGS} WHERE ${where.join(' AND ')} ORDER BY p.dated DESC, p.id DESC LIMIT ${PAGE + 1}`,
     bind,
   );
   const page = rows.slice(0, PAGE);
@@ -86,7 +86,7 @@ function conditionsOf(filter: Omit<PostingsFilter, 'before'>): { where: string[]
 
 /** One posting with its journals, and whether it can still be reversed. */
 export async function postingView(sql: Reader, id: number): Promise<PostingView> {
-  const row = await sql.get<Row>(`${POSTINGS} WHERE p.id = $1`, [id]);
+  const row = await sql.get<Row>(`${SELECT_POSTINGS} WHERE p.id = $1`, [id]);
   if (!row) throw new LedrinError('not-found', `There is no document ${id}`);
   const [journals, entries, fixed] = await Promise.all([
     postingJournals(sql, id),

@@ -1,10 +1,13 @@
 import type { Journal } from '../../core/ledger/journal';
 import type { PostingKind } from '../../core/ledger/posting';
+import { assertAllowed } from '../http/refused';
+import { lockedJob } from './lockedJob';
 import { bulkInsert, nextId, type Sql } from '../db/sql';
 import type { Actor } from './audit';
 
 export interface PostingToSave {
   kind: PostingKind;
+  /** The job it is about; null where it is about several. */
   jobId: number | null;
   reference: string;
   dated: string;
@@ -12,14 +15,27 @@ export interface PostingToSave {
   reversesId?: number | null;
 }
 
-/** Writes one posting with its journals, inside the caller's transaction. Gives back the posting's id. */
-export async function savePosting(sql: Sql, actor: Actor, posting: PostingToSave, journals: readonly Journal[]): Promise<number> {
+/**
+ * Writes one posting with its journals, inside the caller's transaction, and gives back its id. The one gate of all postings:
+ * throws refused where a job it posts to takes none. `jobIds`: all its jobs, where it is about several.
+ */
+export async function savePosting(
+  sql: Sql,
+  actor: Actor,
+  posting: PostingToSave,
+  journals: readonly Journal[],
+  jobIds: readonly number[] = posting.jobId === null ? [] : [posting.jobId],
+): Promise<number> {
+  assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
   const id = await nextId(sql, 'posting');
   await savePostings(sql, actor, [{ id, posting, journals }]);
   return id;
 }
 
-/** Writes many postings at once. Ids are the caller's: free ones, from `nextId` of the same transaction. */
+/**
+ * Writes many postings at once, as a book brings them: of any job, as it was. Ids are the caller's: free ones, from `nextId` of the
+ * same transaction.
+ */
 export async function savePostings(
   sql: Sql,
   actor: Actor,

@@ -86,10 +86,12 @@ export async function reportLines(
     .slice(1);
 }
 
-/** A digest of every table's rows, to see that nothing changed. */
+/** A digest of every table's rows, to see that nothing changed. What only indexes other tables is left out. */
 export async function everything(database: Database): Promise<string> {
   const sql = reading(database);
-  const tables = await sql.all<{ name: string }>(`SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name`);
+  const tables = await sql.all<{ name: string }>(
+    `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'cost\\_text%' ESCAPE '\\' ORDER BY name`,
+  );
   const rows = [];
   for (const { name } of tables) rows.push([name, await sql.all(`SELECT * FROM ${name} ORDER BY 1, 2`)]);
   return createHash('sha256').update(JSON.stringify(rows)).digest('hex');

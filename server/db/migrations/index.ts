@@ -7,6 +7,7 @@ import { jobTemplates } from './0006-job-templates';
 import { sectionsAndPlan } from './0007-sections-and-plan';
 import { instalments } from './0008-instalments';
 import { plainNames } from './0009-plain-names';
+import { costText } from './0010-cost-text';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -20,4 +21,5 @@ export const MIGRATIONS: readonly Migration[] = [
   sectionsAndPlan,
   instalments,
   plainNames,
+  costText,
 ];

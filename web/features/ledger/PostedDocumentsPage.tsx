@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { POSTING_KINDS, POSTING_NAMES } from '../../../core/ledger/posting';
+import { POSTING_KINDS, POSTINGS } from '../../../core/ledger/posting';
 import type { PostingRow, PostingsParams } from '../../../wire/ledger';
 import { useListsQuery, usePostingsQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
@@ -103,7 +103,7 @@ function Filters({ job }: { job?: string }) {
         <option value="">Kind: all</option>
         {POSTING_KINDS.map((kind) => (
           <option key={kind} value={kind}>
-            {POSTING_NAMES[kind]}
+            {POSTINGS[kind].title}
           </option>
         ))}
       </select>
