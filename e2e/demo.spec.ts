@@ -36,7 +36,7 @@ const VIEWS: [path: string, heading: string][] = [
   ['/tenders/quotations', 'Quotations'],
   ['/tenders/prices', 'Price list'],
   ['/tenders/build-ups?of=SLATED', 'Build-ups'],
-  ['/jobs/2116/file', 'Facts'],
+  ['/jobs/2116/file', 'Job details'],
   ['/jobs/2116/billing/schedule', 'Billing: fixed schedule'],
   ['/jobs/2113/billing/schedule', 'Billing: fixed schedule'],
   ['/jobs/2105/plan', 'Sections: lots, phases, areas'],

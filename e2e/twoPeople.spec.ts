@@ -29,7 +29,7 @@ test('what one keeps is not written over by the other, who is told and loses not
   await expect(first.getByRole('button', { name: 'Saved' })).toBeVisible();
   await second.getByLabel('Site').fill('Elsewhere');
   await second.getByRole('button', { name: 'Save job details' }).click();
-  await expect(second.getByText(/The facts of this job changed after you opened it/)).toBeVisible();
+  await expect(second.getByText(/The details of this job changed after you opened it/)).toBeVisible();
   await expect(second.getByLabel('Site')).toHaveValue('Elsewhere');
   // Something else saved on the same page reads everything again; what is typed and not saved stays as it is.
   await second.getByLabel('What', { exact: true }).fill('A call');
@@ -38,7 +38,7 @@ test('what one keeps is not written over by the other, who is told and loses not
   await expect(second.getByLabel('Site')).toHaveValue('Elsewhere');
   await expect(second.getByLabel('Name, row 1', { exact: true })).toHaveValue('Typed by the second');
   await second.getByRole('button', { name: 'Save job details' }).click();
-  await expect(second.getByText(/The facts of this job changed after you opened it/)).toBeVisible();
+  await expect(second.getByText(/The details of this job changed after you opened it/)).toBeVisible();
   await first.reload();
   await expect(first.getByLabel('Estimator')).toHaveValue('Kept by the first');
   await expect(first.getByLabel('Site')).not.toHaveValue('Elsewhere');

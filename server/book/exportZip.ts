@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
 import type { Stores } from '../attachments/contents';
-import { connect } from '../db/connection';
+import { closeConnection, connect } from '../db/connection';
 import { sqlOn } from '../db/sql';
 import { writeBook } from './writeBook';
 
@@ -28,7 +28,7 @@ export async function exportZip(database: string, stores: Stores): Promise<{ pat
     rmSync(temporaryFolder, { recursive: true, force: true });
     throw error;
   } finally {
-    await reader.close();
+    await closeConnection(reader);
   }
 }
 

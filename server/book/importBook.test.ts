@@ -47,6 +47,12 @@ describe('a faulty book', () => {
     ['an unknown file', { ...SMALL_BOOK, invoices: 'a\n1\n' }, ['invoices:1:']],
     ['an unknown column', withText('vendors', 'vendor,name,kind', 'vendor,name,colour'), ['vendors:1:colour']],
     [
+      'a column of a name every object answers to',
+      withText('vendors', 'vendor,name,kind', 'vendor,name,__proto__'),
+      ['vendors:1:__proto__'],
+    ],
+    ['and another', withText('vendors', 'vendor,name,kind', 'vendor,name,constructor'), ['vendors:1:constructor']],
+    [
       'a missing required column',
       withText('cost_codes', 'cost_code,description', 'cost_code,unit'),
       ['cost_codes:1:description'],

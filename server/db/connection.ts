@@ -15,6 +15,17 @@ export function connect(file: string, as: 'read' | 'write'): Connection {
   });
 }
 
+const closing = new Set<Promise<void>>();
+
+/**
+ * Closes a connection, and waits for all that are closing: Sequelize does not wait for the one of a transaction, whose last work
+ * (moving the journal into the file) may take seconds. A thread that ends before takes the whole process with it.
+ */
+export async function closeConnection(connection: Connection): Promise<void> {
+  await connection.close();
+  await Promise.all(closing);
+}
+
 // Settings are per connection, and Sequelize opens connections by itself: so they are set as each one opens.
 class ConfiguredDatabase extends sqlite3.Database {
   constructor(file: string, mode: number, opened: (error: Error | null) => void) {
@@ -25,5 +36,16 @@ class ConfiguredDatabase extends sqlite3.Database {
         opened,
       );
     });
+  }
+
+  override close(done?: (error: Error | null) => void): void {
+    const closed = new Promise<void>((resolve) =>
+      super.close((error) => {
+        resolve();
+        done?.(error);
+      }),
+    );
+    closing.add(closed);
+    void closed.then(() => closing.delete(closed));
   }
 }

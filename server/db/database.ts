@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { Transaction } from 'sequelize';
-import { connect, type Connection } from './connection';
+import { closeConnection, connect, type Connection } from './connection';
 import { migrate } from './migrate';
 import { ReaderPool } from './readerPool';
 import { sqlOn, type Reader, type Sql } from './sql';
@@ -43,7 +43,7 @@ export async function openDatabase(file: string): Promise<Database> {
   try {
     await migrate(writer);
   } catch (error) {
-    await writer.close();
+    await closeConnection(writer);
     throw error;
   }
   const readers = new ReaderPool(() => connect(file, 'read'), READERS);
@@ -62,7 +62,7 @@ export async function openDatabase(file: string): Promise<Database> {
     alone: inTurn,
     close: async () => {
       await queue;
-      await Promise.all([writer.close(), readers.close()]);
+      await Promise.all([closeConnection(writer), readers.close()]);
     },
   };
 }

@@ -1,4 +1,4 @@
-import type { Connection } from './connection';
+import { closeConnection, type Connection } from './connection';
 
 /** A few reading connections, each used by one at a time; whoever comes when none is free waits for the first that is. */
 export class ReaderPool {
@@ -23,6 +23,6 @@ export class ReaderPool {
   }
 
   async close(): Promise<void> {
-    await Promise.all(this.all.map((it) => it.close()));
+    await Promise.all(this.all.map(closeConnection));
   }
 }

@@ -16,7 +16,7 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
   const { sql } = command;
   const { id, awarded_on: awardedOn } = await jobByNumber(sql, number, 'job');
   const { facts: now } = await jobFileView(sql, number);
-  await assertUnchanged(command, 'The facts of this job', { subject: number, now, seen: input.seen });
+  await assertUnchanged(command, 'The details of this job', { subject: number, now, seen: input.seen });
   const faults: Fault[] = faultsOf(termsRefusals({ ...input, awardedOn }), 0, RETENTION_FIELDS);
   if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);

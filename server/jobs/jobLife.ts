@@ -1,16 +1,16 @@
 import type { Command } from '../ledger/command';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { JOB_STATUSES } from '../../core/jobs/jobStatus';
-import type { Reader, Sql } from '../db/sql';
-import { jobByNumber, type JobIdentity } from './jobByNumber';
-import { missingForSite } from './readiness';
+import { JOB_STATUSES, type JobStatus } from '../../core/jobs/jobStatus';
+import type { Sql } from '../db/sql';
+import { jobByNumber } from './jobByNumber';
+import { refuseUnready } from './readiness';
 import { type Actor } from '../ledger/audit';
 import { fieldError } from '../company/saveCompany';
 
 const LIFE: readonly string[] = JOB_STATUSES;
 
 /** Moves a job along its life. `on` is the day of award or of finishing, where the move needs one. */
-export async function moveJob(command: Command, number: string, status: string, on: string | null): Promise<void> {
+export async function moveJob(command: Command, number: string, status: JobStatus, on: string | null): Promise<void> {
   const { sql, actor } = command;
   const job = await jobByNumber(sql, number, 'job');
   if (LIFE.indexOf(status) <= LIFE.indexOf(job.status))
@@ -25,7 +25,7 @@ export async function moveJob(command: Command, number: string, status: string, 
   if (status === 'closed' && finishedOn === null) throw fieldError('on', 'A closed job needs the day it was finished');
   if (finishedOn !== null && finishedOn < awardedOn)
     throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
-  if (status === 'on-site') await refuseUnready(sql, job);
+  await refuseUnready(sql, job, status);
   await sql.run('UPDATE job SET status = $1, awarded_on = $2, finished_on = $3 WHERE id = $4', [
     status,
     awardedOn,
@@ -34,17 +34,6 @@ export async function moveJob(command: Command, number: string, status: string, 
   ]);
   await noteMove(sql, actor, job.id, job.status, status, on, '');
   command.note(number, { from: job.status, to: status, on });
-}
-
-/** Throws refused where something is missing that a job on site must have; every fault names what. */
-export async function refuseUnready(sql: Reader, { id, number }: Pick<JobIdentity, 'id' | 'number'>): Promise<void> {
-  const missing = await missingForSite(sql, id);
-  if (missing.length > 0)
-    throw new LedrinError(
-      'refused',
-      `Job ${number} may not go on site yet. ${missing.map((it) => it.text).join('. ')}.`,
-      missing.map((it) => ({ field: it.to, message: it.text })),
-    );
 }
 
 /** Notes a move in the life of a job, in the transaction that made it. */

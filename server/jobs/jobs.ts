@@ -10,7 +10,8 @@ import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
 import { JOB_COLUMNS } from '../book/save/saveContracts';
 import { CostLines } from '../costs/costEntries';
-import { noteMove, refuseUnready } from './jobLife';
+import { noteMove } from './jobLife';
+import { refuseUnready } from './readiness';
 import { insertSovLines } from './sovLines';
 
 /** Saves a job draft as typed. Gives back its id; `id` null makes a new draft. */
@@ -43,7 +44,7 @@ export async function createJob(command: Command, input: JobInput): Promise<stri
     faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
   const jobId = await saveJob(sql, input, client!.id, codes);
-  if (input.status === 'on-site') await refuseUnready(sql, { id: jobId, number: input.number });
+  await refuseUnready(sql, { id: jobId, number: input.number }, input.status);
   await bulkInsert(
     sql,
     'job_person',

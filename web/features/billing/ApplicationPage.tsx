@@ -43,7 +43,7 @@ function Heading({ view }: { view: ApplicationView }) {
   return (
     <div className="mb-2 flex items-baseline gap-4">
       <h2>Application {view.number}</h2>
-      <span>work to {displayDate(view.dated)}</span>
+      <span>valuation date {displayDate(view.dated)}</span>
       <span className="note">
         {words}
         {view.reference && ` · ${view.reference}`}

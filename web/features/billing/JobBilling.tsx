@@ -149,7 +149,7 @@ function StartApplication({ job, data, next }: { job: string; data: JobBillingDa
         {reason ??
           (schedule
             ? `Opens with what the schedule bills by ${displayDate(lastDay)}.`
-            : `Opens with the figures of the last one, work to ${displayDate(lastDay)}.`)}
+            : `Opens with the figures of the last one, valuation date ${displayDate(lastDay)}.`)}
       </span>
       {schedule && (
         <span>

@@ -13,7 +13,7 @@ export function CashCurve({ cash, view }: { cash: Cash; view: BillingScheduleVie
     <section aria-label="Cash" className="mt-4 grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
       <div>
         <h2 className="mb-1 flex items-baseline gap-3">
-          <span className="grow">Cash, to date</span>
+          <span className="grow">Cash, cumulative</span>
           <span className="text-[15px] font-normal">
             Lowest cash position{' '}
             <b className="figure" style={{ color: lowest.inHand < 0 ? 'var(--loss)' : undefined }}>

@@ -135,7 +135,7 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
   return (
     <section aria-label="Facts">
       <div className="mb-2 flex items-end justify-between">
-        <h2>Facts</h2>
+        <h2>Job details</h2>
         <button
           type="button"
           className={`button ${changed ? 'main' : ''}`}

@@ -35,7 +35,7 @@ export function Files({ job, files, about = '' }: { job: string; files: readonly
       <div className="mb-1 flex items-end justify-between">
         <h2>Attachments</h2>
         <label className="button cursor-pointer">
-          {isLoading ? 'Attaching …' : 'Attach an attachment, up to 25 MB'}
+          {isLoading ? 'Attaching …' : 'Attach a file, up to 25 MB'}
           <input ref={input} type="file" multiple className="sr-only" onChange={(event) => void send(event.target.files)} />
         </label>
       </div>

@@ -92,7 +92,7 @@ function JobLine({ job }: { job: JobView }) {
         </span>
       ))}
       <span>
-        <span className="note">Over / under billed</span>{' '}
+        <span className="note mr-1">Over / under billed</span>{' '}
         <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />
       </span>
     </div>

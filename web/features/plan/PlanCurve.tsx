@@ -17,7 +17,7 @@ export function PlanCurve({ view }: { view: PlanView }) {
     );
   return (
     <section aria-label="Plan by month">
-      <h2 className="mb-1">Plan by month, to date</h2>
+      <h2 className="mb-1">Plan by month, cumulative</h2>
       <MonthChart
         height={210}
         months={view.months}

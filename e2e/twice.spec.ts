@@ -1,0 +1,68 @@
+import { expect, test } from '@playwright/test';
+import { ledrin, startLedrin, type Running } from './server';
+
+let running: Running;
+test.beforeAll(async () => {
+  running = await startLedrin('demo/book');
+});
+test.afterAll(() => running.stop());
+
+test('Alt Enter pressed twice posts once, also where the first reply never comes', async ({ page }) => {
+  const costs = () => ledrin('report', 'trial-balance', '--db', running.database, '--as-of', '2031-04-30');
+  const labour = async () => Number(/^5010,"[^"]*",([\d.]+)/m.exec(await costs())?.[1]);
+  const before = await labour();
+  const cell = (name: string) => page.getByLabel(`${name}, row 1`, { exact: true });
+  await page.goto(`${running.url}/costs?as-of=2031-04`);
+  for (const [name, typed] of [
+    ['Date', '30'],
+    ['Job', '2107'],
+    ['Section', 'Sports hall'],
+    ['Code', '0340'],
+    ['Type', 'labour'],
+    ['Supplier / payee', 'Crew Dray'],
+    ['Reference', 'TWICE-1'],
+    ['Hours', '8'],
+    ['Amount', '276'],
+  ] as const) {
+    await cell(name).fill(typed);
+    await page.keyboard.press('Tab');
+  }
+  await page.keyboard.press('Alt+p');
+  await page.getByRole('region', { name: 'Preview' }).waitFor();
+
+  // The server carries the first one out, and its reply is lost on the way; then it is pressed again, twice.
+  let sent = 0;
+  await page.route(/\/api\/costs\??$/, async (route) => {
+    sent += 1;
+    if (sent > 1) return route.continue();
+    await route.fetch();
+    await route.abort();
+  });
+  await page.keyboard.press('Alt+Enter');
+  await expect(page.getByRole('alert')).toBeVisible();
+  await page.keyboard.press('Alt+Enter');
+  await page.keyboard.press('Alt+Enter');
+  await expect(page.getByText('Posted 1 line, 276.00')).toBeVisible();
+  expect(sent).toBeGreaterThan(1);
+  expect(await labour()).toBeCloseTo(before + 276, 2);
+  await page.goto(`${running.url}/costs/ledger?as-of=2031-04`);
+  await page.getByPlaceholder('Reference, party, description').fill('TWICE-1');
+  await expect(page.getByText('1 entry')).toBeVisible();
+});
+
+test('columns of work in progress are chosen, stay so, and the job stays in sight', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await page.goto(`${running.url}/reports/work-in-progress?as-of=2031-04`);
+  const heads = page.getByRole('columnheader');
+  await expect(page.getByRole('button', { name: 'Columns (3 hidden)' })).toBeVisible();
+  await expect(heads.filter({ hasText: 'Backlog' })).toHaveCount(0);
+  const table = page.getByRole('region', { name: 'Work-in-progress schedule' });
+  expect(await table.evaluate((it) => it.scrollWidth - it.clientWidth)).toBeLessThanOrEqual(0);
+  await page.getByRole('button', { name: /^Columns/ }).click();
+  await page.getByLabel('Backlog').check();
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await expect(heads.filter({ hasText: 'Backlog' })).toHaveCount(1);
+  await table.evaluate((it) => it.scrollTo({ left: 500 }));
+  await expect(page.getByRole('link', { name: '2116' })).toBeInViewport();
+});

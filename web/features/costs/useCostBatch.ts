@@ -1,0 +1,126 @@
+import { useEffect, useMemo, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { toast } from 'sonner';
+import type { Lists } from '../../../wire/company';
+import type { CostPreview } from '../../../wire/costs';
+import { usePostCostsMutation, usePreviewCostsMutation } from '../../ground/api/api';
+import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { faultOf, type ShownFault } from '../../ground/faults';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import { readBatch } from './readBatch';
+
+const KEPT = 'ledrin.costs.unposted';
+
+/** Rows typed and not posted yet survive a reload and a change of page. */
+function useStoredRows(): [GridRow[], (rows: GridRow[]) => void] {
+  const [rows, setRows] = useState<GridRow[]>(() => {
+    try {
+      const kept: unknown = JSON.parse(localStorage.getItem(KEPT) ?? '[]');
+      return Array.isArray(kept) ? (kept as GridRow[]) : [];
+    } catch {
+      return [];
+    }
+  });
+  useEffect(() => localStorage.setItem(KEPT, JSON.stringify(rows)), [rows]);
+  return [rows, setRows];
+}
+
+export type CostBatch = ReturnType<typeof useCostBatch>;
+
+/** A batch of costs as it is typed: how it reads, its preview, and its posting. */
+export function useCostBatch(lists: Lists) {
+  const { month, lastDay } = useAsOf();
+  const { digits, exact } = useCurrency();
+  const [rows, setRows] = useStoredRows();
+  const [asked, setAsked] = useState(false);
+  const [refused, setRefused] = useState<ShownFault | null>(null);
+  const [preview, setPreview] = useState<CostPreview | null>(null);
+  const [askPreview, previewing] = usePreviewCostsMutation();
+  const [post, posting] = usePostCostsMutation();
+  const read = useMemo(() => readBatch(rows, lists, month, digits), [rows, lists, month, digits]);
+  const faults = useMemo(() => shownFaults(read, rows, asked, refused), [read, rows, asked, refused]);
+  const ready = () => {
+    const count = read.faults.size;
+    setAsked(true);
+    if (read.lines.length === 0) return false;
+    if (count > 0)
+      setRefused({
+        message: `${count} ${count === 1 ? 'cell needs' : 'cells need'} attention; see the notes beside them. Nothing is posted until they are correct.`,
+        faults: [],
+      });
+    return count === 0;
+  };
+  const attempt = async (work: () => Promise<void>) => {
+    try {
+      await work();
+    } catch (error) {
+      setRefused(faultOf(error));
+    }
+  };
+  const batch = { lines: read.lines, asOf: lastDay };
+  const showPreview = async () => {
+    if (!ready()) return;
+    setRefused(null);
+    await attempt(async () => setPreview(await askPreview({ body: batch }).unwrap()));
+  };
+  const postBatch = async () => {
+    if (!preview || !ready()) return;
+    await attempt(async () => {
+      const { entries, total, postingId } = await post({ body: { ...batch, shown: asShown(preview) } }).unwrap();
+      toast(`Posted ${entries} ${entries === 1 ? 'line' : 'lines'}, ${exact(total)} (document ${postingId})`);
+      setRows([]);
+      setPreview(null);
+      setAsked(false);
+    });
+  };
+  useKey('alt+p', showPreview, [read, lastDay]);
+  useKey('alt+enter', postBatch, [read, preview, lastDay]);
+  return {
+    ...{ rows, read, faults, refused, preview, showPreview, postBatch },
+    previewing: previewing.isLoading,
+    posting: posting.isLoading,
+    change: (next: GridRow[]) => {
+      setRows(next);
+      setPreview(null);
+      setRefused(null);
+    },
+  };
+}
+
+function useKey(key: string, work: () => Promise<void>, on: readonly unknown[]): void {
+  const press = (event: KeyboardEvent) => {
+    event.preventDefault();
+    void work();
+  };
+  useHotkeys(key, press, { enableOnFormTags: true }, [...on]);
+}
+
+/** A cell that is filled and wrong says so at once; what is still missing waits for the preview. */
+function shownFaults(
+  read: ReturnType<typeof readBatch>,
+  rows: readonly GridRow[],
+  asked: boolean,
+  refused: ShownFault | null,
+): ReadonlyMap<string, string> {
+  const typedAt = (at: string) => {
+    const [row, key = ''] = at.split('.');
+    return (rows[Number(row)]?.[key] ?? '').trim();
+  };
+  const shown = new Map([...read.faults].filter(([at]) => asked || typedAt(at) !== ''));
+  for (const fault of refused?.faults ?? []) {
+    const [, line, key] = fault.field.split('.');
+    if (line !== undefined && key) shown.set(`${read.rowOf[Number(line)]}.${key}`, fault.message);
+  }
+  return shown;
+}
+
+/** The jobs as the preview showed them before the batch: the server posts only while they still stand so. */
+function asShown({ jobs }: CostPreview) {
+  return jobs.map(({ job, estimate, profit, overUnder }) => ({
+    job,
+    estimate: estimate[0],
+    profit: profit[0],
+    overUnder: overUnder[0],
+  }));
+}

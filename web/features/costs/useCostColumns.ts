@@ -1,0 +1,65 @@
+import { useMemo } from 'react';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { COST_TYPES } from '../../../core/costs/costType';
+import type { Lists } from '../../../wire/company';
+import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { readDate } from '../../kit/typed/readDate';
+import { tidyAmount } from '../../kit/typed/tidyAmount';
+
+const text = (value: string | undefined) => (value ?? '').trim();
+
+/** The columns of a batch of costs, with what can be chosen in each. */
+export function useCostColumns(lists: Lists): GridColumn[] {
+  const { month } = useAsOf();
+  const { digits } = useCurrency();
+  return useMemo(() => {
+    const jobOf = (row: GridRow) => lists.jobs.find((it) => it.number === text(row.job));
+    const parties = [...lists.vendors.map((it) => ({ value: it.code, label: it.name }))];
+    const date = (typed: string) => (readDate(typed, month) ? displayDate(readDate(typed, month)) : typed);
+    return [
+      { key: 'dated', title: 'Date', width: 98, tidy: date },
+      {
+        key: 'job',
+        title: 'Job',
+        width: 76,
+        offers: () =>
+          lists.jobs.filter((it) => it.status !== 'closed' && !it.locked).map((it) => ({ value: it.number, label: it.name })),
+      },
+      {
+        key: 'section',
+        title: 'Section',
+        width: 112,
+        offers: (row: GridRow) => (jobOf(row)?.sections ?? []).map((value) => ({ value, label: '' })),
+      },
+      {
+        key: 'costCode',
+        title: 'Code',
+        width: 72,
+        offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
+      },
+      { key: 'costType', title: 'Type', width: 98, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+      { key: 'party', title: 'Supplier / payee', width: 124, offers: () => parties },
+      { key: 'reference', title: 'Reference', width: 104 },
+      {
+        key: 'commitment',
+        title: 'PO / subcontract',
+        width: 116,
+        offers: (row: GridRow) =>
+          lists.commitments
+            .filter((it) => !row.job || it.job === text(row.job))
+            .map((it) => ({ value: `${it.number}/${it.line}`, label: `${it.vendor}, ${it.costCode} ${it.costType}` })),
+      },
+      { key: 'hours', title: 'Hours', width: 66, numeric: true },
+      { key: 'amount', title: 'Amount', width: 116, numeric: true, tidy: tidyAmount(digits) },
+      { key: 'description', title: 'Description', width: 'auto' },
+      {
+        key: 'uninstalled',
+        title: 'On site, not installed',
+        width: 58,
+        offers: () => [{ value: 'yes', label: 'delivered, not installed yet' }],
+      },
+    ];
+  }, [lists, month, digits]);
+}
