@@ -115,3 +115,16 @@ export function paymentAmounts(price: Cents, shares: readonly PaymentShare[]): {
     : shares.map((it) => it.amount ?? rateOf(it.rate ?? 0, price));
   return { amounts, difference: price - sum(amounts) };
 }
+
+/** The headings of a client's document below its lines, alike in PDF, DOCX and on the screen. */
+export const DOCUMENT_PARTS = {
+  alternates: 'Alternates (add or deduct)',
+  payments: 'Payment',
+  exclusions: 'Exclusions',
+  terms: 'Terms',
+} as const;
+
+/** What a change order says of time, where it asks for days. */
+export function extensionText(days: number): string {
+  return `Extension of time requested: ${days} ${days === 1 ? 'day' : 'days'}.`;
+}

@@ -1,7 +1,7 @@
 import { AlignmentType, Document, HeadingLevel, Packer, Paragraph, Table, TableCell, TableRow, TextRun, WidthType } from 'docx';
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../core/money/display';
-import { paymentName, type ClientDocument } from '../../core/offers/clientDocument';
+import { DOCUMENT_PARTS, extensionText, paymentName, type ClientDocument } from '../../core/offers/clientDocument';
 import { formatUnitCost } from '../../core/prices/unitCost';
 
 /** The same document for last edits in a word processor. */
@@ -28,17 +28,20 @@ export function clientDocumentDocx(it: ClientDocument): Promise<Buffer> {
           ...text([`For: ${it.job.name}`, it.job.site, `our job ${it.job.number}`].filter(Boolean).join(', ')),
           ...(it.introduction ? text(it.introduction) : []),
           linesTable(it),
-          ...(it.days ? text(`Extension of time requested: ${it.days} ${it.days === 1 ? 'day' : 'days'}.`) : []),
+          ...(it.days ? text(extensionText(it.days)) : []),
           ...(it.alternates.length > 0
-            ? [heading('Options (add or deduct)'), pairs(it.alternates.map((one) => [one.name, amount(one.amount)]))]
+            ? [heading(DOCUMENT_PARTS.alternates), pairs(it.alternates.map((one) => [one.name, amount(one.amount)]))]
             : []),
           ...(it.payments.length > 0
-            ? [heading('Payment'), pairs(it.payments.map((one) => [paymentName(one), amount(one.amount)]))]
+            ? [heading(DOCUMENT_PARTS.payments), pairs(it.payments.map((one) => [paymentName(one), amount(one.amount)]))]
             : []),
           ...(it.exclusions.length > 0
-            ? [heading('Not included'), ...it.exclusions.map((line) => new Paragraph({ text: line, bullet: { level: 0 } }))]
+            ? [
+                heading(DOCUMENT_PARTS.exclusions),
+                ...it.exclusions.map((line) => new Paragraph({ text: line, bullet: { level: 0 } })),
+              ]
             : []),
-          ...(it.terms ? [heading('Terms'), ...text(it.terms)] : []),
+          ...(it.terms ? [heading(DOCUMENT_PARTS.terms), ...text(it.terms)] : []),
         ],
       },
     ],

@@ -1,7 +1,7 @@
 import type { Content, TableCell } from 'pdfmake';
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../core/money/display';
-import { paymentName, type ClientDocument } from '../../core/offers/clientDocument';
+import { DOCUMENT_PARTS, extensionText, paymentName, type ClientDocument } from '../../core/offers/clientDocument';
 import { formatUnitCost } from '../../core/prices/unitCost';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 
@@ -25,28 +25,28 @@ export function clientDocumentContent(it: ClientDocument): Content[] {
     ...(it.days
       ? [
           {
-            text: `Extension of time requested: ${it.days} ${it.days === 1 ? 'day' : 'days'}.`,
+            text: extensionText(it.days),
             margin: [0, 0, 0, 10],
           } as Content,
         ]
       : []),
     ...part(
-      'Options (add or deduct)',
+      DOCUMENT_PARTS.alternates,
       it.alternates.map((one) => [one.name, amount(one.amount)]),
     ),
     ...part(
-      'Payment',
+      DOCUMENT_PARTS.payments,
       it.payments.map((one) => [paymentName(one), amount(one.amount)]),
     ),
     ...(it.exclusions.length > 0
       ? ([
-          { text: 'Not included', style: 'part', font: 'Serif', fontSize: 12, margin: [0, 8, 0, 3] },
+          { text: DOCUMENT_PARTS.exclusions, style: 'part', font: 'Serif', fontSize: 12, margin: [0, 8, 0, 3] },
           { ul: it.exclusions, margin: [0, 0, 0, 8] },
         ] as Content[])
       : []),
     ...(it.terms
       ? ([
-          { text: 'Terms', font: 'Serif', fontSize: 12, margin: [0, 8, 0, 3] },
+          { text: DOCUMENT_PARTS.terms, font: 'Serif', fontSize: 12, margin: [0, 8, 0, 3] },
           { text: it.terms, fontSize: 8 },
         ] as Content[])
       : []),

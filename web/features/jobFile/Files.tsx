@@ -41,7 +41,7 @@ export function Files({ job, files, about = '' }: { job: string; files: readonly
       </div>
       {fault && <Refused message={fault} />}
       {files.length === 0 ? (
-        <p className="note m-0">No attachment is attached yet: drawings, the order, photographs.</p>
+        <p className="note m-0">No attachments yet: drawings, the order, photographs.</p>
       ) : (
         <table className="ledger static-foot">
           <tbody>

@@ -1,6 +1,6 @@
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../../core/money/display';
-import { paymentName, type ClientDocument } from '../../../core/offers/clientDocument';
+import { DOCUMENT_PARTS, extensionText, paymentName, type ClientDocument } from '../../../core/offers/clientDocument';
 import { showUnitCost } from '../../kit/typed/readCells';
 
 /** A quotation or a change order as its client reads it on a screen. */
@@ -79,12 +79,12 @@ export function ClientDocumentSheet({ document: it }: { document: ClientDocument
           </tr>
         </tfoot>
       </table>
-      {it.days !== null && it.days > 0 && <p>Extension of time requested: {it.days} days.</p>}
-      <Pairs title="Options (add or deduct)" rows={it.alternates.map((one) => [one.name, amount(one.amount)])} />
-      <Pairs title="Payment" rows={it.payments.map((one) => [paymentName(one), amount(one.amount)])} />
+      {it.days !== null && it.days > 0 && <p>{extensionText(it.days)}</p>}
+      <Pairs title={DOCUMENT_PARTS.alternates} rows={it.alternates.map((one) => [one.name, amount(one.amount)])} />
+      <Pairs title={DOCUMENT_PARTS.payments} rows={it.payments.map((one) => [paymentName(one), amount(one.amount)])} />
       {it.exclusions.length > 0 && (
         <>
-          <h3>Not included</h3>
+          <h3>{DOCUMENT_PARTS.exclusions}</h3>
           <ul className="m-0 mb-3 list-disc pl-5">
             {it.exclusions.map((line) => (
               <li key={line}>{line}</li>
@@ -94,7 +94,7 @@ export function ClientDocumentSheet({ document: it }: { document: ClientDocument
       )}
       {it.terms && (
         <>
-          <h3>Terms</h3>
+          <h3>{DOCUMENT_PARTS.terms}</h3>
           <p className="m-0 whitespace-pre-line text-[13px]">{it.terms}</p>
         </>
       )}
