@@ -42,11 +42,6 @@ export const JOB_COST_ACCOUNTS: Record<CostType, AccountKey> = {
 
 const BY_CODE = new Map<string, Account>(Object.values(ACCOUNTS).map((it) => [it.code, it]));
 
-/** An account of ours by its code. */
-export function accountOf(code: string): Account | undefined {
-  return BY_CODE.get(code);
-}
-
 /** The name of an account by its code; the code itself where it is not one of ours. */
 export function accountName(code: string): string {
   return BY_CODE.get(code)?.name ?? code;
