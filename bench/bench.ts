@@ -89,7 +89,7 @@ async function bareInsert(): Promise<number> {
 
 async function benchQueries(sql: Reader): Promise<void> {
   const bareWip = (asOf: string) =>
-    sql.all('SELECT job_id, sum(amount) AS amount FROM cost_entry WHERE dated <= $1 GROUP BY job_id', [asOf]);
+    sql.anyRows('SELECT job_id, sum(amount) AS amount FROM cost_entry WHERE dated <= $1 GROUP BY job_id', [asOf]);
   for (const [label, asOf] of [
     ['last month', '2030-12-31'],
     ['a past month', '2030-03-31'],
@@ -108,7 +108,7 @@ async function benchQueries(sql: Reader): Promise<void> {
     'estimate versus actual, largest job',
     await median(() => estimatedLines(sql, job, asOf)),
     await median(() =>
-      sql.all(
+      sql.anyRows(
         'SELECT cost_line_id, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND dated <= $2 GROUP BY cost_line_id',
         [job.id, asOf],
       ),
@@ -122,7 +122,7 @@ async function benchQueries(sql: Reader): Promise<void> {
       Promise.all([database.read((it) => costLedgerPage(it, filter)), database.read((it) => costTotals(it, filter))]),
     ),
     await median(() =>
-      sql.all(
+      sql.anyRows(
         `SELECT * FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND l.cost_type = 'material' AND e.dated <= $2 ORDER BY e.dated, e.id LIMIT 200 OFFSET 8000`,
         [job.id, asOf],
       ),
@@ -133,7 +133,7 @@ async function benchQueries(sql: Reader): Promise<void> {
     'a jump to the middle of the cost ledger of all jobs',
     await median(() => costLedgerPage(sql, jump)),
     await median(() =>
-      sql.all('SELECT * FROM cost_entry e WHERE e.dated <= $1 ORDER BY e.dated, e.id LIMIT 200 OFFSET 500000', [asOf]),
+      sql.anyRows('SELECT * FROM cost_entry e WHERE e.dated <= $1 ORDER BY e.dated, e.id LIMIT 200 OFFSET 500000', [asOf]),
     ),
   );
   const { next } = await costLedgerPage(sql, jump);
@@ -142,10 +142,10 @@ async function benchQueries(sql: Reader): Promise<void> {
     'reading on in the middle of the cost ledger',
     await median(() => costLedgerPage(sql, { asOf, after, limit: 200 })),
     await median(() =>
-      sql.all('SELECT * FROM cost_entry e WHERE e.dated <= $1 AND (e.dated, e.id) > ($2, $3) ORDER BY e.dated, e.id LIMIT 200', [
-        asOf,
-        ...after,
-      ]),
+      sql.anyRows(
+        'SELECT * FROM cost_entry e WHERE e.dated <= $1 AND (e.dated, e.id) > ($2, $3) ORDER BY e.dated, e.id LIMIT 200',
+        [asOf, ...after],
+      ),
     ),
     'goal 1.5',
   );
@@ -154,7 +154,7 @@ async function benchQueries(sql: Reader): Promise<void> {
     'a text searched for in all costs, with totals',
     await median(async () => [await costLedgerPage(sql, search), await costTotals(sql, search)]),
     await median(
-      () => sql.all(`SELECT id FROM cost_entry WHERE (reference || ' ' || party || ' ' || description) LIKE '%entry 77777%'`),
+      () => sql.anyRows(`SELECT id FROM cost_entry WHERE (reference || ' ' || party || ' ' || description) LIKE '%entry 77777%'`),
       3,
     ),
     'goal 200 ms',
@@ -162,12 +162,12 @@ async function benchQueries(sql: Reader): Promise<void> {
   print(
     'ageing',
     await median(() => REPORTS.ageing(sql, { asOf })),
-    await median(() => sql.all('SELECT * FROM application WHERE certified_on <= $1', [asOf])),
+    await median(() => sql.anyRows('SELECT * FROM application WHERE certified_on <= $1', [asOf])),
   );
   print(
     'tie-out',
     await median(() => REPORTS['tie-out'](sql, { asOf }), 3),
-    await median(() => sql.all('SELECT sum(amount) AS amount FROM cost_entry WHERE dated <= $1', [asOf]), 3),
+    await median(() => sql.anyRows('SELECT sum(amount) AS amount FROM cost_entry WHERE dated <= $1', [asOf]), 3),
   );
 }
 

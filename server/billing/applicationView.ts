@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { movesFrom } from '../../core/life/life';
 import { screenDate, valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
@@ -23,8 +24,13 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
   const valued = valueApplication(job, application, screenDate(application, asOf));
   const id = job.applicationIds.get(number)!;
   const [kept, receipts, company, earned] = await Promise.all([
-    sql.get<{ posting_id: number | null; version: number }>('SELECT posting_id, version FROM application WHERE id = $1', [id]),
-    sql.all<ApplicationView['receipts'][number]>(
+    sql.get(
+      shape({ posting_id: t.orNull(t.whole), version: t.whole }),
+      'SELECT posting_id, version FROM application WHERE id = $1',
+      [id],
+    ),
+    sql.all(
+      shape({ dated: t.day, amount: t.cents, reference: t.text, postingId: t.whole }),
       'SELECT dated, amount, reference, posting_id AS postingId FROM receipt WHERE application_id = $1 ORDER BY dated, id',
       [id],
     ),

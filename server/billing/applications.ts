@@ -1,3 +1,6 @@
+import { known } from '../../core/errors/known';
+import { ApplicationLineTable, ApplicationTable } from './models';
+import { shape, t } from '../db/fields';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { certificationRefusal } from '../../core/billing/invoiceRefusals';
 import { assertAllowed, assertMove } from '../http/refused';
@@ -8,7 +11,7 @@ import { overbillings, overbillingText } from '../../core/billing/overbilling';
 import { scheduleAt } from '../../core/contract/contract';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { ApplicationLinesInput, CertifyInput, NewApplicationInput } from '../../wire/billing';
-import { bulkInsert, type Reader, type Sql } from '../db/sql';
+import type { Reader, Sql } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
@@ -54,10 +57,7 @@ export async function startApplication(
     );
   checkApplicationDate(job, dated, last);
   const number = (last?.number ?? 0) + 1;
-  const id = await sql.insert(
-    `INSERT INTO application (job_id, number, dated, status, reference) VALUES ($1, $2, $3, 'draft', $4)`,
-    [job.id, number, dated, reference],
-  );
+  const id = await sql.insert(ApplicationTable, { job_id: job.id, number, dated, status: 'draft', reference });
   const carried = (last?.lines ?? []).map((line) => ({
     line: line.line,
     work: line.certifiedWork ?? line.work,
@@ -94,12 +94,15 @@ async function saveLines(
   applicationId: number,
   lines: readonly { line: string; work: number; materials: number }[],
 ): Promise<void> {
-  await sql.run('DELETE FROM application_line WHERE application_id = $1', [applicationId]);
-  await bulkInsert(
-    sql,
-    'application_line',
-    ['application_id', 'sov_line_id', 'work', 'materials'],
-    lines.map((it) => [applicationId, job.sovLineIds.get(it.line), it.work, it.materials]),
+  await sql.remove(ApplicationLineTable, { application_id: applicationId });
+  await sql.insertAll(
+    ApplicationLineTable,
+    lines.map((it) => ({
+      application_id: applicationId,
+      sov_line_id: known(job.sovLineIds, it.line),
+      work: it.work,
+      materials: it.materials,
+    })),
   );
 }
 
@@ -124,14 +127,11 @@ export async function saveApplication(
   const lines = input.lines.map((it) => ({ ...it, certifiedWork: null, certifiedMaterials: null }));
   refuseFaults(lineFaults(job, input.dated, lines, digits, 'lines'));
   const version = saved.version + 1;
-  await sql.run('UPDATE application SET dated = $1, reference = $2, version = $3, saved_by = $4, saved_at = $5 WHERE id = $6', [
-    input.dated,
-    input.reference,
-    version,
-    actor.name,
-    actor.at,
-    application.id,
-  ]);
+  await sql.update(
+    ApplicationTable,
+    { id: application.id },
+    { dated: input.dated, reference: input.reference, version, saved_by: actor.name, saved_at: actor.at },
+  );
   const kept = new Set(lastCertified(job.applications, LAST_DAY, number)?.lines.map((it) => it.line));
   await saveLines(sql, job, application.id, withStatedAgain(input.lines, kept));
   command.note(`${jobNumber}/${number}`, input);
@@ -139,7 +139,8 @@ export async function saveApplication(
 }
 
 async function savedApplication(sql: Reader, id: number): Promise<Saved> {
-  const [saved] = await sql.all<Saved>(
+  const [saved] = await sql.all(
+    shape({ version: t.whole, savedBy: t.text, savedAt: t.moment }),
     'SELECT version, saved_by AS savedBy, saved_at AS savedAt FROM application WHERE id = $1',
     [id],
   );
@@ -187,7 +188,7 @@ export async function setSubmitted(command: Command, jobNumber: string, number: 
   if (submitted) refuseFaults(lineFaults(job, application.dated, application.lines, digits, 'lines'));
   if (submitted && application.lines.length === 0)
     throw new LedrinError('refused', 'Nothing is billed on this application yet; enter the figures of at least one line');
-  await sql.run('UPDATE application SET status = $1 WHERE id = $2', [submitted ? 'submitted' : 'draft', application.id]);
+  await sql.update(ApplicationTable, { id: application.id }, { status: submitted ? 'submitted' : 'draft' });
   command.note(`${jobNumber}/${number}`, {});
 }
 
@@ -197,8 +198,8 @@ export async function deleteApplication(command: Command, jobNumber: string, num
   const { job } = await billingContext(sql, jobNumber);
   const application = applicationOf(job, number);
   assertMove(APPLICATION_LIFE, 'delete', `Application ${number}`, application.status);
-  await sql.run('DELETE FROM application_line WHERE application_id = $1', [application.id]);
-  await sql.run('DELETE FROM application WHERE id = $1', [application.id]);
+  await sql.remove(ApplicationLineTable, { application_id: application.id });
+  await sql.remove(ApplicationTable, { id: application.id });
   command.note(`${jobNumber}/${number}`, {});
 }
 
@@ -247,9 +248,18 @@ export async function certifyApplication(
       [id, job.sovLineIds.get(line.line), line.work, line.materials, line.certifiedWork, line.certifiedMaterials],
     );
   }
-  await sql.run(
-    `UPDATE application SET status = 'certified', certified_on = $1, posting_id = $2, gross = $3, retention = $4, due = $5, tax = $6 WHERE id = $7`,
-    [input.on, postingId, figures.gross, figures.retention, figures.due, figures.tax, id],
+  await sql.update(
+    ApplicationTable,
+    { id },
+    {
+      status: 'certified',
+      certified_on: input.on,
+      posting_id: postingId,
+      gross: figures.gross,
+      retention: figures.retention,
+      due: figures.due,
+      tax: figures.tax,
+    },
   );
   command.note(`${jobNumber}/${number}`, input);
   return postingId;

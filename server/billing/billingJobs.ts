@@ -1,3 +1,6 @@
+import { JobTable, SovLineTable } from '../jobs/models';
+import { RetentionReleaseTable } from './models';
+import { listed, pick, shape, t, type RowOf } from '../db/fields';
 import type { Application, BilledLine, BillingJob, RetentionRelease } from '../../core/billing/application';
 import type { PriceChange, SovLine } from '../../core/contract/contract';
 import type { RetentionRule } from '../../core/billing/retention';
@@ -18,28 +21,17 @@ export interface LoadedBillingJob extends BillingJob {
   applicationIds: Map<number, number>;
 }
 
-interface JobRow {
-  id: number;
-  number: string;
-  name: string;
-  client: string;
-  status: string;
-  awarded_on: string | null;
-  locked: number;
-  terms_days: number | null;
-  tax_rate: number;
-  retention_rate: number;
-  retention_materials_rate: number | null;
-  retention_step_at: number | null;
-  retention_step_to: number | null;
-  retention_step_applies: 'all' | 'further';
-  retention_cap: number | null;
-}
+const RetentionRow = pick(
+  JobTable,
+  ...(['retention_rate', 'retention_materials_rate', 'retention_step_at', 'retention_step_to'] as const),
+  ...(['retention_step_applies', 'retention_cap'] as const),
+);
+const FACTS = pick(JobTable, 'id', 'number', 'name', 'status', 'awarded_on', 'locked', 'tax_rate');
+const JobRow = shape({ ...FACTS.fields, ...RetentionRow.fields, client: t.text, terms_days: t.orNull(t.whole) });
+type JobRow = RowOf<typeof JobRow>;
 
 /** The retention rule as the job's columns hold it; a step needs both its rates. */
-export function retentionRule(
-  row: Omit<JobRow, 'id' | 'number' | 'name' | 'client' | 'status' | 'awarded_on' | 'locked' | 'terms_days' | 'tax_rate'>,
-): RetentionRule {
+export function retentionRule(row: RowOf<typeof RetentionRow>): RetentionRule {
   const { retention_step_at: at, retention_step_to: to } = row;
   return {
     rate: row.retention_rate,
@@ -52,8 +44,9 @@ export function retentionRule(
 /** Billing of the jobs with these ids, by job number. */
 export async function loadBillingJobs(sql: Reader, ...jobIds: readonly number[]): Promise<Map<string, LoadedBillingJob>> {
   const only = `WHERE job.id IN (${jobIds.map(Number).join(', ')})`;
-  const jobs = await sql.all<JobRow>(
-    `SELECT job.*, c.code AS client, coalesce(job.terms_days, c.terms_days) AS terms_days FROM job JOIN client c ON c.id = job.client_id ${only} ORDER BY job.number`,
+  const jobs = await sql.all(
+    JobRow,
+    `SELECT ${listed(FACTS, 'job')}, ${listed(RetentionRow, 'job')}, c.code AS client, coalesce(job.terms_days, c.terms_days) AS terms_days FROM job JOIN client c ON c.id = job.client_id ${only} ORDER BY job.number`,
   );
   const byId = new Map(jobs.map((row) => [row.id, emptyJob(row)]));
   await loadSchedule(sql, byId, only);
@@ -92,18 +85,10 @@ function emptyJob(row: JobRow): Mutable {
 }
 
 async function loadSchedule(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all<{
-    id: number;
-    job_id: number;
-    line: string;
-    section: string;
-    description: string;
-    scheduled_value: number;
-    quantity: number | null;
-    unit: string;
-    retention_rate: number | null;
-    original: number;
-  }>(`SELECT s.* FROM sov_line s JOIN job ON job.id = s.job_id ${only} ORDER BY s.job_id, s.original DESC, s.position`);
+  const rows = await sql.all(
+    SovLineTable,
+    `SELECT s.* FROM sov_line s JOIN job ON job.id = s.job_id ${only} ORDER BY s.job_id, s.original DESC, s.position`,
+  );
   for (const row of rows) {
     const job = jobs.get(row.job_id)!;
     job.sovLineIds.set(row.line, row.id);
@@ -121,7 +106,8 @@ async function loadSchedule(sql: Reader, jobs: Map<number, Mutable>, only: strin
 }
 
 async function loadPriceChanges(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all<{ job_id: number; number: string; line: string; amount: number; decided_on: string }>(
+  const rows = await sql.all(
+    shape({ job_id: t.whole, number: t.text, line: t.text, amount: t.cents, decided_on: t.day }),
     `SELECT o.job_id, o.number, s.line, l.amount, o.decided_on FROM change_order_line l JOIN change_order o ON o.id = l.change_order_id
       JOIN sov_line s ON s.id = l.sov_line_id JOIN job ON job.id = o.job_id ${only} AND l.side = 'price' AND o.status = 'approved' ORDER BY l.id`,
   );
@@ -132,16 +118,17 @@ async function loadPriceChanges(sql: Reader, jobs: Map<number, Mutable>, only: s
 }
 
 async function loadApplications(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all<{
-    id: number;
-    job_id: number;
-    number: number;
-    dated: string;
-    status: Application['status'];
-    certified_on: string | null;
-    reference: string;
-    lines: string;
-  }>(
+  const rows = await sql.all(
+    shape({
+      id: t.whole,
+      job_id: t.whole,
+      number: t.whole,
+      dated: t.day,
+      status: t.oneOf<Application['status']>(),
+      certified_on: t.orNull(t.day),
+      reference: t.text,
+      lines: t.text,
+    }),
     `SELECT a.id, a.job_id, a.number, a.dated, a.status, a.certified_on, a.reference,
       (SELECT json_group_array(json_array(s.line, l.work, l.materials, l.certified_work, l.certified_materials))
         FROM application_line l JOIN sov_line s ON s.id = l.sov_line_id WHERE l.application_id = a.id) AS lines
@@ -174,7 +161,8 @@ function billedLines(json: string): BilledLine[] {
 }
 
 async function loadReleases(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all<{ job_id: number; reference: string; dated: string; amount: number }>(
+  const rows = await sql.all(
+    RetentionReleaseTable,
     `SELECT r.* FROM retention_release r JOIN job ON job.id = r.job_id ${only} ORDER BY r.dated, r.id`,
   );
   for (const row of rows) jobs.get(row.job_id)!.releases.push({ reference: row.reference, dated: row.dated, amount: row.amount });

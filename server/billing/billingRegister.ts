@@ -1,3 +1,4 @@
+import { shape, t, type RowOf } from '../db/fields';
 import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
 import { addDays, daysBetween, periodOf } from '../../core/calendar/plainDate';
 import type { ApplicationRow, BillingRegister } from '../../wire/billing';
@@ -7,22 +8,23 @@ import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { leftBySchedule, scheduledJobs } from '../instalments/billedBySchedule';
 import { applicationRows } from './jobBilling';
 
-interface RegisterRow {
-  job_id: number;
-  job: string;
-  name: string;
-  client: string;
-  number: number;
-  dated: string;
-  status: ApplicationRow['status'];
-  certified_on: string | null;
-  gross: number;
-  retention: number;
-  due: number;
-  tax: number;
-  received: number;
-  terms: number | null;
-}
+const RegisterRow = shape({
+  job_id: t.whole,
+  job: t.text,
+  name: t.text,
+  client: t.text,
+  number: t.whole,
+  dated: t.day,
+  status: t.oneOf<ApplicationRow['status']>(),
+  certified_on: t.orNull(t.day),
+  gross: t.cents,
+  retention: t.cents,
+  due: t.cents,
+  tax: t.cents,
+  received: t.cents,
+  terms: t.orNull(t.whole),
+});
+type RegisterRow = RowOf<typeof RegisterRow>;
 
 /** Certified applications carry their figures; those not yet certified by the date are valued afresh. */
 const REGISTER = `SELECT a.job_id, job.number AS job, job.name, c.code AS client, a.number, a.dated, a.status, a.certified_on, a.gross, a.retention, a.due, a.tax, coalesce(job.terms_days, c.terms_days) AS terms,
@@ -35,9 +37,10 @@ const REGISTER = `SELECT a.job_id, job.number AS job, job.name, c.code AS client
 export async function billingRegister(sql: Reader, asOf: string): Promise<BillingRegister> {
   const month = periodOf(asOf);
   const [rows, positions, billed] = await Promise.all([
-    sql.all<RegisterRow>(REGISTER, [asOf, `${month}-01`]),
+    sql.all(RegisterRow, REGISTER, [asOf, `${month}-01`]),
     loadPositions(sql, asOf, null),
-    sql.all<{ job_id: number; number: number; dated: string }>(
+    sql.all(
+      shape({ job_id: t.whole, number: t.whole, dated: t.day }),
       'SELECT job_id, number, max(dated) AS dated FROM application WHERE dated <= $1 GROUP BY job_id',
       [asOf],
     ),

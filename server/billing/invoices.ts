@@ -1,19 +1,21 @@
+import { shape, t, type RowOf } from '../db/fields';
 import { ageInvoices, USUAL_TERMS_DAYS, type AgedInvoice, type OpenInvoice } from '../../core/billing/ageing';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Reader } from '../db/sql';
 
-interface InvoiceRow {
-  client: string;
-  job: string;
-  invoice: string;
-  kind: OpenInvoice['kind'];
-  dated: string;
-  terms_from: string;
-  terms: number | null;
-  payable: number;
-  received: number;
-  held: number;
-}
+const InvoiceRow = shape({
+  client: t.text,
+  job: t.text,
+  invoice: t.text,
+  kind: t.oneOf<OpenInvoice['kind']>(),
+  dated: t.day,
+  terms_from: t.text,
+  terms: t.orNull(t.whole),
+  payable: t.whole,
+  received: t.cents,
+  held: t.cents,
+});
+type InvoiceRow = RowOf<typeof InvoiceRow>;
 
 const INVOICES = `WITH terms AS (SELECT job.id, job.number, c.code AS client, coalesce(job.terms_days, c.terms_days) AS days FROM job JOIN client c ON c.id = job.client_id),
   last AS (SELECT job_id, max(number) AS number FROM application WHERE status = 'certified' AND certified_on <= $1 GROUP BY job_id),
@@ -32,7 +34,7 @@ const INVOICES = `WITH terms AS (SELECT job.id, job.number, c.code AS client, co
 
 /** Every invoice with something open or held as of `asOf`, aged; of one job or of all. */
 export async function agedInvoices(sql: Reader, asOf: PlainDate, jobId: number | null): Promise<AgedInvoice[]> {
-  const rows = await sql.all<InvoiceRow>(INVOICES.replaceAll('$JOB', jobId === null ? '' : `AND a.job_id = ${Number(jobId)}`), [
+  const rows = await sql.all(InvoiceRow, INVOICES.replaceAll('$JOB', jobId === null ? '' : `AND a.job_id = ${Number(jobId)}`), [
     asOf,
   ]);
   const invoices = rows.map((row): OpenInvoice => ({

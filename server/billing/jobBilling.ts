@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { isCertifiedAt, retentionHeld, screenDate, valueApplication, type Application } from '../../core/billing/application';
 import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
 import { addDays, daysBetween } from '../../core/calendar/plainDate';
@@ -40,7 +41,8 @@ export function applicationRows(job: LoadedBillingJob, receivedOn: ReadonlyMap<s
 }
 
 export async function receivedByApplication(sql: Reader, asOf: string): Promise<Map<string, number>> {
-  const rows = await sql.all<{ key: string; amount: number }>(
+  const rows = await sql.all(
+    shape({ key: t.text, amount: t.cents }),
     `SELECT a.job_id || '/' || a.number AS key, sum(r.amount) AS amount FROM receipt r JOIN application a ON a.id = r.application_id WHERE r.dated <= $1 GROUP BY a.id`,
     [asOf],
   );
@@ -53,7 +55,8 @@ export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): 
   const job = (await loadBillingJobs(sql, identity.id)).get(jobNumber)!;
   const [received, releases] = await Promise.all([
     receivedByApplication(sql, asOf),
-    sql.all<Omit<JobBilling['releases'][number], 'dueOn'>>(
+    sql.all(
+      shape({ reference: t.text, amount: t.cents, dated: t.day, tax: t.cents, received: t.cents, postingId: t.whole }),
       `SELECT reference, dated, amount, tax, posting_id AS postingId, coalesce((SELECT sum(amount) FROM receipt WHERE release_id = r.id AND dated <= $2), 0) AS received
         FROM retention_release r WHERE job_id = $1 AND dated <= $2 ORDER BY dated, id`,
       [identity.id, asOf],

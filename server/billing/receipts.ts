@@ -1,3 +1,5 @@
+import { ReceiptTable, RetentionReleaseTable } from './models';
+import { shape, t } from '../db/fields';
 import { receiptRefusals, releaseRefusals } from '../../core/billing/invoiceRefusals';
 import { refuse } from '../../core/refusals/refusal';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
@@ -33,10 +35,15 @@ export async function recordReceipt(
     { kind: 'receipt', jobId: id, reference: input.reference, dated: input.dated },
     [receiptJournal(input.dated, input.amount)],
   );
-  await sql.run(
-    'INSERT INTO receipt (job_id, application_id, release_id, dated, amount, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-    [id, invoice.applicationId, invoice.releaseId, input.dated, input.amount, input.reference, postingId],
-  );
+  await sql.insert(ReceiptTable, {
+    job_id: id,
+    application_id: invoice.applicationId,
+    release_id: invoice.releaseId,
+    dated: input.dated,
+    amount: input.amount,
+    reference: input.reference,
+    posting_id: postingId,
+  });
   command.note(`${jobNumber}/${reference}`, input);
   return postingId;
 }
@@ -55,7 +62,18 @@ async function invoiceOf(sql: Reader, jobId: number, jobNumber: string, referenc
         FROM application a WHERE a.job_id = $1 AND a.number = CAST($2 AS INTEGER)`
     : `SELECT NULL AS applicationId, l.id AS releaseId, l.dated AS since, l.amount + l.tax AS payable, coalesce((SELECT sum(amount) FROM receipt WHERE release_id = l.id), 0) AS received, 'certified' AS status
         FROM retention_release l WHERE l.job_id = $1 AND l.reference = $2`;
-  const invoice = await sql.get<Invoice & { status: string }>(query, [jobId, reference]);
+  const invoice = await sql.get(
+    shape({
+      applicationId: t.orNull(t.whole),
+      releaseId: t.orNull(t.whole),
+      since: t.orNull(t.day),
+      payable: t.orNull(t.cents),
+      received: t.cents,
+      status: t.text,
+    }),
+    query,
+    [jobId, reference],
+  );
   if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no application or release ${reference}`);
   assertMove(APPLICATION_LIFE, 'receive', `Application ${reference}`, invoice.status);
   return invoice;
@@ -81,10 +99,14 @@ export async function releaseRetention(
     { kind: 'retention-release', jobId: id, reference: input.reference, dated: input.dated },
     [retentionReleaseJournal(input.dated, input.amount, tax)],
   );
-  await sql.run(
-    'INSERT INTO retention_release (job_id, dated, amount, tax, reference, posting_id) VALUES ($1, $2, $3, $4, $5, $6)',
-    [id, input.dated, input.amount, tax, input.reference, postingId],
-  );
+  await sql.insert(RetentionReleaseTable, {
+    job_id: id,
+    dated: input.dated,
+    amount: input.amount,
+    tax,
+    reference: input.reference,
+    posting_id: postingId,
+  });
   command.note(jobNumber, input);
   return postingId;
 }

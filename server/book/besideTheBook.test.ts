@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import type { JobStatus } from '../../core/jobs/jobStatus';
 import { act, reading } from '../test/act';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
@@ -42,14 +43,14 @@ describe('what lies beside the figures comes over', () => {
       ['tender', 'awarded', 'Order 7', TESTER.name, TESTER.at],
       ['awarded', 'locked', 'Until the bond is here', TESTER.name, TESTER.at],
     ]);
-    expect(await sql.get(`SELECT locked FROM job WHERE number = 'J2'`)).toEqual({ locked: 1 });
+    expect((await sql.anyRows(`SELECT locked FROM job WHERE number = 'J2'`))[0]).toEqual({ locked: 1 });
     const [offer] = await offersOf(sql, 'J2', 'quotation', '1', '2031-05-01');
     expect(offer).toMatchObject({ status: 'accepted', answeredBy: 'J. Hale', signature: 'M1 1L20 5', intact: true });
     expect(offer!.questions).toMatchObject([{ question: 'When?', answer: 'In June.' }]);
     expect((await answerView(sql, offer!.token, '2031-05-01')).document.title).toBe('Quotation 1');
     const [message] = await messages(sql);
     expect(message).toMatchObject({ recipient: 'h@x.example', subject: 'Our quotation', attachments: ['Quotation 1 J2.pdf'] });
-    const { file } = (await sql.get<{ file: string }>('SELECT file FROM message'))!;
+    const { file } = (await sql.get(shape({ file: t.text }), 'SELECT file FROM message'))!;
     expect(readFileSync(join(besides(database).outbox, file), 'latin1')).toBe(whole[file]);
   });
 
@@ -69,7 +70,7 @@ describe('what lies beside the figures comes over', () => {
     const [head, row] = whole['messages.csv']!.split(/(?<=sent_by,file\n)/) as [string, string];
     const two = { ...whole, 'messages.csv': `${head}${row}${row.replace(file!, beside)}`, [beside]: 'A third message' };
     expect(await faultsOf(database, two)).toEqual([]);
-    const [{ file: kept }, { file: other }] = (await reading(database).all('SELECT file FROM message ORDER BY id')) as [
+    const [{ file: kept }, { file: other }] = (await reading(database).anyRows('SELECT file FROM message ORDER BY id')) as [
       { file: string },
       { file: string },
     ];

@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { act, reading } from '../test/act';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
@@ -272,9 +273,10 @@ async function allReports(database: Database, asOf: string): Promise<Record<stri
   for (const name of Object.keys(REPORTS) as ReportName[])
     if (!['estimate-vs-actual', 'application', 'application-summary'].includes(name))
       reports[name] = await reportLines(database, name, asOf);
-  for (const { number } of await reading(database).all<{ number: string }>('SELECT number FROM job'))
+  for (const { number } of await reading(database).all(shape({ number: t.text }), 'SELECT number FROM job'))
     reports[`eva ${number}`] = await reportLines(database, 'estimate-vs-actual', asOf, number);
-  for (const row of await reading(database).all<{ job: string; number: number }>(
+  for (const row of await reading(database).all(
+    shape({ job: t.text, number: t.whole }),
     'SELECT job.number AS job, a.number FROM application a JOIN job ON job.id = a.job_id WHERE dated <= $1',
     [asOf],
   )) {
@@ -365,7 +367,8 @@ test('the monthly totals are the entries, as of any day', async () => {
   for (const asOf of ['2029-11-30', '2030-02-28', '2030-07-13', '2031-04-30', '2031-04-02']) {
     const entries = new Map(
       (
-        await sql.all<{ id: number; cost: number; hours: number }>(
+        await sql.all(
+          shape({ id: t.whole, cost: t.cents, hours: t.hours }),
           'SELECT cost_line_id AS id, sum(amount) AS cost, coalesce(sum(hours), 0) AS hours FROM cost_entry WHERE dated <= $1 GROUP BY 1',
           [asOf],
         )

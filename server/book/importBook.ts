@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { existsSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
@@ -112,7 +113,8 @@ async function checkedBilling(sql: Reader, check: BookCheck, digits: number) {
 }
 
 async function receivedSoFar(sql: Reader): Promise<Map<string, number>> {
-  const rows = await sql.all<{ job: string; posting: string; amount: number }>(
+  const rows = await sql.all(
+    shape({ job: t.text, posting: t.text, amount: t.cents }),
     `SELECT job.number AS job, coalesce(CAST(a.number AS TEXT), l.reference) AS posting, sum(r.amount) AS amount FROM receipt r JOIN job ON job.id = r.job_id
       LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id GROUP BY 1, 2`,
   );

@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { copyFileSync, createWriteStream, existsSync, mkdirSync, type WriteStream } from 'node:fs';
 import { once } from 'node:events';
 import { join } from 'node:path';
@@ -124,8 +125,8 @@ export async function writeBook(sql: Reader, folder: string, stores: Stores): Pr
 
 /** Copies what is saved beside the database into the book's folder; what is gone from there is shown. */
 async function writeContents(sql: Reader, folder: string, { files, outbox }: Stores): Promise<string[]> {
-  const postings = await sql.all<{ name: string; hash: string }>('SELECT name, hash FROM attachment ORDER BY id');
-  const messages = await sql.all<{ file: string }>('SELECT file FROM message ORDER BY id');
+  const postings = await sql.all(shape({ name: t.text, hash: t.text }), 'SELECT name, hash FROM attachment ORDER BY id');
+  const messages = await sql.all(shape({ file: t.text }), 'SELECT file FROM message ORDER BY id');
   const gone = [
     ...postings.filter((it) => !copied(join(files, it.hash), join(folder, contentName(it.hash, it.name)))).map((it) => it.name),
     ...messages.filter((it) => !copied(join(outbox, it.file), join(folder, it.file))).map((it) => it.file),
@@ -141,11 +142,11 @@ function copied(from: string, to: string): boolean {
 
 /** What a book has no file for, as far as there is any of it. */
 async function leftOut(sql: Reader): Promise<string[]> {
-  const counts = (await sql.get<Record<string, number>>(
+  const [counts = {}] = await sql.anyRows(
     `SELECT (SELECT count(*) FROM job_draft) AS "half-made jobs", (SELECT count(*) FROM posting WHERE reverses_id IS NOT NULL) AS "which posting reversed which",
       (SELECT count(*) FROM audit) AS "the record of who did what"`,
-  ))!;
-  return Object.entries(counts).flatMap(([what, count]) => (count > 0 ? [`${what} (${count})`] : []));
+  );
+  return Object.entries(counts).flatMap(([what, count]) => (Number(count) > 0 ? [`${what} (${Number(count)})`] : []));
 }
 
 type BookRecord = Record<string, string | number | null> & { id: number };
@@ -183,9 +184,9 @@ async function* recordsOf(sql: Reader, file: BookFileName, digits: number): Asyn
 }
 
 function pageAfter(sql: Reader, file: BookFileName, id: number | null): Promise<BookRecord[]> {
-  return sql.all<BookRecord>(
+  return sql.anyRows(
     `SELECT * FROM (${QUERIES[file]}) ${id === null ? '' : `WHERE id > ${Number(id)}`} ORDER BY id LIMIT ${PAGE}`,
-  );
+  ) as Promise<BookRecord[]>;
 }
 
 function cellOf(column: AnyColumn, value: string | number | null, row: BookRecord, digits: number): string {

@@ -1,8 +1,10 @@
+import { known } from '../../core/errors/known';
+import { BudgetTransferLineTable, BudgetTransferTable } from './models';
+import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
 import type { TransferInput } from '../../wire/changes';
-import { bulkInsert } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
@@ -42,23 +44,28 @@ export async function transferBudget(command: Command, job: string, input: Trans
       message: `${input.dated} is before the award, ${identity.awarded_on}; the original budget is frozen from then on`,
     });
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-  const last = await sql.get<{ number: number | null }>('SELECT max(number) AS number FROM budget_transfer WHERE job_id = $1', [
-    identity.id,
-  ]);
-  const number = (last?.number ?? 0) + 1;
-  const id = await sql.insert(
-    'INSERT INTO budget_transfer (job_id, number, dated, reason, actor, recorded_at) VALUES ($1, $2, $3, $4, $5, $6)',
-    [identity.id, number, input.dated, input.reason, actor.name, actor.at],
+  const last = await sql.get(
+    shape({ number: t.orNull(t.whole) }),
+    'SELECT max(number) AS number FROM budget_transfer WHERE job_id = $1',
+    [identity.id],
   );
+  const number = (last?.number ?? 0) + 1;
+  const id = await sql.insert(BudgetTransferTable, {
+    job_id: identity.id,
+    number,
+    dated: input.dated,
+    reason: input.reason,
+    actor: actor.name,
+    recorded_at: actor.at,
+  });
   const costLines = await CostLines.open(sql, [identity.id]);
-  const rows = input.lines.map((it) => [
-    id,
-    costLines.idOf(identity.id, it.section, codes.get(it.costCode)!, it.costType),
-    it.amount,
-    it.hours,
-  ]);
+  const rows = input.lines.map(({ section, costCode, costType, amount, hours }) => ({
+    transfer_id: id,
+    cost_line_id: costLines.idOf(identity.id, section, known(codes, costCode), costType),
+    ...{ amount, hours },
+  }));
   await costLines.flush();
-  await bulkInsert(sql, 'budget_transfer_line', ['transfer_id', 'cost_line_id', 'amount', 'hours'], rows);
+  await sql.insertAll(BudgetTransferLineTable, rows);
   command.note(`${job}/${number}`, input);
   return number;
 }

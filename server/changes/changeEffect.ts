@@ -1,3 +1,4 @@
+import { shape, t, type RowOf } from '../db/fields';
 import { addDays } from '../../core/calendar/plainDate';
 import type { ChangeEffect, ChangeView } from '../../wire/changes';
 import type { Database } from '../db/database';
@@ -30,13 +31,12 @@ export async function viewChange(database: Database, job: string, number: string
   });
 }
 
-interface JobOfChange {
-  id: number;
-  finishes_on: string | null;
-}
+const JobOfChange = shape({ id: t.whole, finishes_on: t.orNull(t.day) });
+type JobOfChange = RowOf<typeof JobOfChange>;
 
 async function jobOfChange(sql: Reader, changeId: number): Promise<JobOfChange> {
-  const [job] = await sql.all<JobOfChange>(
+  const [job] = await sql.all(
+    JobOfChange,
     'SELECT j.id, j.finishes_on FROM job j JOIN change_order o ON o.job_id = j.id WHERE o.id = $1',
     [changeId],
   );

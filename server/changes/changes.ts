@@ -1,9 +1,13 @@
+import { known } from '../../core/errors/known';
+import { SovLineTable } from '../jobs/models';
+import { ChangeOrderLineTable, ChangeOrderTable } from './models';
+import { shape, t } from '../db/fields';
 import { CHANGE_LIFE } from '../../core/changes/changeLife';
 import { assertMove } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { ChangeInput } from '../../wire/changes';
-import { bulkInsert, nextId, type Reader, type Sql } from '../db/sql';
+import { nextId, type Reader, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadChange } from './changeViews';
 import { jobToPostTo, type JobIdentity } from '../jobs/jobByNumber';
@@ -20,22 +24,18 @@ export async function saveChange(command: Command, job: string, input: ChangeInp
   assertVersion(command, input.number, change, input.version);
   const codes = await costCodeIds(sql);
   const sov = new Map(
-    (await sql.all<{ id: number; line: string }>('SELECT id, line FROM sov_line WHERE job_id = $1', [identity.id])).map((row) => [
-      row.line,
-      row.id,
-    ]),
+    (await sql.all(shape({ id: t.whole, line: t.text }), 'SELECT id, line FROM sov_line WHERE job_id = $1', [identity.id])).map(
+      (row) => [row.line, row.id],
+    ),
   );
   const faults = changeFaults(input, codes, sov);
-  if (
-    input.number !== was &&
-    (await sql.get('SELECT 1 FROM change_order WHERE job_id = $1 AND number = $2', [identity.id, input.number]))
-  )
+  if (input.number !== was && (await sql.findOne(ChangeOrderTable, { job_id: identity.id, number: input.number })))
     faults.push({ field: 'number', message: `There is a change ${input.number} on job ${job} already; choose another number` });
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
   const version = (change?.version ?? 0) + 1;
-  const id = change?.id ?? (await nextId(sql, 'change_order'));
+  const id = change?.id ?? (await nextId(sql, ChangeOrderTable));
   await saveFacts(sql, actor, id, identity.id, input, version);
-  await sql.run('DELETE FROM change_order_line WHERE change_order_id = $1', [id]);
+  await sql.remove(ChangeOrderLineTable, { change_order_id: id });
   await saveLines(sql, id, identity.id, input, codes, sov);
   await dropUnnamedLines(sql, identity.id);
   command.note(`${job}/${input.number}`, { version, was });
@@ -81,25 +81,26 @@ function changeFaults(input: ChangeInput, codes: ReadonlyMap<string, number>, so
 }
 
 async function saveFacts(sql: Sql, actor: Actor, id: number, jobId: number, it: ChangeInput, version: number): Promise<void> {
-  await sql.run(
-    `INSERT INTO change_order (id, job_id, number, title, status, raised_on, reference, reason, asked_by, days_asked, version, saved_by, saved_at)
-      VALUES ($1, $2, $3, $4, 'draft', $5, $6, $7, $8, $9, $10, $11, $12) ON CONFLICT (id) DO UPDATE SET number = excluded.number, title = excluded.title,
-      raised_on = excluded.raised_on, reference = excluded.reference, reason = excluded.reason, asked_by = excluded.asked_by, days_asked = excluded.days_asked,
-      version = excluded.version, saved_by = excluded.saved_by, saved_at = excluded.saved_at`,
+  await sql.save(
+    ChangeOrderTable,
     [
-      id,
-      jobId,
-      it.number,
-      it.title,
-      it.raisedOn,
-      it.reference,
-      it.reason,
-      it.askedBy,
-      it.daysAsked,
-      version,
-      actor.name,
-      actor.at,
+      {
+        id,
+        job_id: jobId,
+        number: it.number,
+        title: it.title,
+        status: 'draft',
+        raised_on: it.raisedOn,
+        reference: it.reference,
+        reason: it.reason,
+        asked_by: it.askedBy,
+        days_asked: it.daysAsked,
+        version,
+        saved_by: actor.name,
+        saved_at: actor.at,
+      },
     ],
+    ['id'],
   );
 }
 
@@ -111,12 +112,13 @@ async function saveLines(
   codes: ReadonlyMap<string, number>,
   sov: Map<string, number>,
 ): Promise<void> {
-  const last = await sql.get<{ position: number }>(
+  const last = await sql.get(
+    shape({ position: t.whole }),
     'SELECT coalesce(max(position), -1) AS position FROM sov_line WHERE job_id = $1',
     [jobId],
   );
   let position = last!.position;
-  let next = await nextId(sql, 'sov_line');
+  let next = await nextId(sql, SovLineTable);
   const fresh = input.price
     .filter((it) => !sov.has(it.line))
     .map((it) => {
@@ -133,38 +135,18 @@ async function saveLines(
   await insertSovLines(sql, fresh);
   const costLines = await CostLines.open(sql, [jobId]);
   const rows = [
-    ...input.price.map((it) => [
-      id,
-      'price',
-      sov.get(it.line),
-      null,
-      it.description,
-      it.section,
-      it.quantity,
-      it.unit,
-      null,
-      it.amount,
-    ]),
-    ...input.cost.map((it) => [
-      id,
-      'cost',
-      sov.get(it.sovLine) ?? null,
-      costLines.idOf(jobId, it.section, codes.get(it.costCode)!, it.costType),
-      it.description,
-      it.section,
-      it.quantity,
-      it.unit,
-      it.hours,
-      it.amount,
-    ]),
+    ...input.price.map(({ line, description, section, quantity, unit, amount }) => ({
+      ...{ change_order_id: id, side: 'price' as const, sov_line_id: known(sov, line), cost_line_id: null },
+      ...{ description, section, quantity, unit, hours: null, amount },
+    })),
+    ...input.cost.map(({ sovLine, costCode, costType, description, section, quantity, unit, hours, amount }) => ({
+      ...{ change_order_id: id, side: 'cost' as const, sov_line_id: sov.get(sovLine) ?? null },
+      cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType),
+      ...{ description, section, quantity, unit, hours, amount },
+    })),
   ];
   await costLines.flush();
-  await bulkInsert(
-    sql,
-    'change_order_line',
-    ['change_order_id', 'side', 'sov_line_id', 'cost_line_id', 'description', 'section', 'quantity', 'unit', 'hours', 'amount'],
-    rows,
-  );
+  await sql.insertAll(ChangeOrderLineTable, rows);
 }
 
 /** SOV lines that only a draft brought, and no change names any more, go with it. */
@@ -181,8 +163,8 @@ export async function deleteChange(command: Command, job: string, number: string
   const { sql } = command;
   const identity = await jobToChange(sql, job);
   const { id } = await movableChange(sql, 'delete', job, number);
-  await sql.run('DELETE FROM change_order_line WHERE change_order_id = $1', [id]);
-  await sql.run('DELETE FROM change_order WHERE id = $1', [id]);
+  await sql.remove(ChangeOrderLineTable, { change_order_id: id });
+  await sql.remove(ChangeOrderTable, { id });
   await dropUnnamedLines(sql, identity.id);
   command.note(`${job}/${number}`, {});
 }

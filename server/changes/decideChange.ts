@@ -1,3 +1,5 @@
+import { ChangeOrderTable } from './models';
+import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { agreedLines } from '../../core/changes/changeOrder';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -17,7 +19,7 @@ export async function issueChange(command: Command, job: string, number: string,
   if (on < change.raisedOn) throw fieldError('on', `Issued on ${on} is before it was raised, ${change.raisedOn}`);
   if (change.priceLines.length === 0 && change.costLines.length === 0 && change.daysAsked === null)
     throw new LedrinError('refused', `${number} asks for nothing yet: no price, no cost and no days`);
-  await sql.run(`UPDATE change_order SET status = 'issued', issued_on = $1 WHERE id = $2`, [on, change.id]);
+  await sql.update(ChangeOrderTable, { id: change.id }, { status: 'issued', issued_on: on });
   command.note(`${job}/${number}`, { on });
 }
 
@@ -40,7 +42,8 @@ async function decideInside(sql: Sql, job: JobIdentity, number: string, input: D
 type Asked = Pick<ChangeView, 'number' | 'daysAsked' | 'asked'> & { id: number };
 
 async function assertApprovable(sql: Reader, job: JobIdentity, change: Asked, input: DecideChangeInput): Promise<void> {
-  const later = await sql.get<{ number: number; dated: string }>(
+  const later = await sql.get(
+    shape({ number: t.whole, dated: t.day }),
     `SELECT number, dated FROM application WHERE job_id = $1 AND status <> 'draft' AND dated >= $2 ORDER BY number DESC LIMIT 1`,
     [job.id, input.on],
   );
@@ -63,15 +66,23 @@ async function assertApprovable(sql: Reader, job: JobIdentity, change: Asked, in
 export async function applyDecision(sql: Sql, change: Asked, input: DecideChangeInput): Promise<void> {
   const approved = input.status === 'approved';
   if (approved && input.agreed !== null && input.agreed !== change.asked) await agreeLines(sql, change.id, input.agreed);
-  await sql.run(
-    'UPDATE change_order SET status = $1, decided_on = $2, decided_by = $3, decision = $4, days_granted = $5 WHERE id = $6',
-    [input.status, input.on, input.by, input.note, approved ? (input.daysGranted ?? change.daysAsked) : null, change.id],
+  await sql.update(
+    ChangeOrderTable,
+    { id: change.id },
+    {
+      status: input.status,
+      decided_on: input.on,
+      decided_by: input.by,
+      decision: input.note,
+      days_granted: approved ? (input.daysGranted ?? change.daysAsked) : null,
+    },
   );
 }
 
 /** Spreads what was agreed over the price lines in proportion to what was asked. */
 async function agreeLines(sql: Sql, changeId: number, agreed: number): Promise<void> {
-  const lines = await sql.all<{ id: number; amount: number }>(
+  const lines = await sql.all(
+    shape({ id: t.whole, amount: t.cents }),
     `SELECT id, amount FROM change_order_line WHERE change_order_id = $1 AND side = 'price' ORDER BY id`,
     [changeId],
   );

@@ -1,3 +1,5 @@
+import { CompanyTable } from './models';
+import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { currencyDigits } from '../book/format/currency';
@@ -17,15 +19,7 @@ export interface Company {
 
 /** The company whose books these are; null in an empty database. */
 export async function findCompany(sql: Reader): Promise<Company | null> {
-  const row = await sql.get<{
-    name: string;
-    currency: string;
-    tax_name: string;
-    tax_rate: number;
-    year_start_month: number;
-    address: string;
-    job_number_pattern: string;
-  }>('SELECT * FROM company');
+  const row = await sql.findOne(CompanyTable, { id: 1 });
   if (!row) return null;
   return {
     name: row.name,
@@ -53,7 +47,8 @@ export async function loadDigits(sql: Reader): Promise<number> {
 
 /** The newest day that has a cost, certification, release or receipt; null where there is none. */
 export async function newestEntryDate(sql: Reader): Promise<PlainDate | null> {
-  const row = await sql.get<{ newest: string | null }>(
+  const row = await sql.get(
+    shape({ newest: t.orNull(t.text) }),
     `SELECT max(d) AS newest FROM (SELECT (SELECT max(dated) FROM cost_entry) AS d UNION ALL SELECT max(certified_on) FROM application WHERE status = 'certified'
       UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt)`,
   );

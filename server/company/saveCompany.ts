@@ -1,22 +1,34 @@
+import { ClientTable, CompanyTable, CostCodeTable } from './models';
+import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CompanyInput, CostCodesInput, ClientInput } from '../../wire/company';
 import { isCurrency } from '../book/format/currency';
-import { bulkInsert } from '../db/sql';
 
 /** Names the company whose books these are. Its currency is fixed once there are books. */
 export async function saveCompany(command: Command, input: CompanyInput): Promise<void> {
   const { sql } = command;
   if (!isCurrency(input.currency))
     throw fieldError('currency', `"${input.currency}" is not an ISO 4217 currency code; write it as GBP`);
-  const current = await sql.get<{ currency: string }>('SELECT currency FROM company');
-  const used = await sql.get('SELECT 1 AS used FROM job LIMIT 1');
+  const current = await sql.get(shape({ currency: t.text }), 'SELECT currency FROM company');
+  const used = await sql.get(shape({ used: t.flag }), 'SELECT 1 AS used FROM job LIMIT 1');
   if (current && used && current.currency !== input.currency)
     throw fieldError('currency', `The currency of the books is ${current.currency}; that cannot change once there are jobs`);
-  await sql.run(
-    `INSERT INTO company (id, name, currency, tax_name, tax_rate, year_start_month, address, job_number_pattern) VALUES (1, $1, $2, $3, $4, $5, $6, $7) ON CONFLICT (id) DO UPDATE
-      SET name = excluded.name, currency = excluded.currency, tax_name = excluded.tax_name, tax_rate = excluded.tax_rate, year_start_month = excluded.year_start_month, address = excluded.address, job_number_pattern = excluded.job_number_pattern`,
-    [input.name, input.currency, input.taxName, input.taxRate, input.yearStartMonth, input.address, input.jobNumberPattern],
+  await sql.save(
+    CompanyTable,
+    [
+      {
+        id: 1,
+        name: input.name,
+        currency: input.currency,
+        tax_name: input.taxName,
+        tax_rate: input.taxRate,
+        year_start_month: input.yearStartMonth,
+        address: input.address,
+        job_number_pattern: input.jobNumberPattern,
+      },
+    ],
+    ['id'],
   );
   command.note(input.name, input);
 }
@@ -24,32 +36,35 @@ export async function saveCompany(command: Command, input: CompanyInput): Promis
 /** Adds a client. */
 export async function addClient(command: Command, input: ClientInput): Promise<void> {
   const { sql } = command;
-  if (await sql.get('SELECT id FROM client WHERE code = $1', [input.code]))
+  if (await sql.findOne(ClientTable, { code: input.code }))
     throw new LedrinError('conflict', `There is a client ${input.code} already; choose another code`, [
       { field: 'code', message: 'already there' },
     ]);
-  await sql.run(
-    'INSERT INTO client (code, name, contact, email, phone, address, terms_days) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-    [input.code, input.name, input.contact, input.email, input.phone, input.address, input.termsDays],
-  );
+  await sql.insert(ClientTable, {
+    code: input.code,
+    name: input.name,
+    contact: input.contact,
+    email: input.email,
+    phone: input.phone,
+    address: input.address,
+    terms_days: input.termsDays,
+  });
   command.note(input.code, input);
 }
 
 /** Adds cost codes, all or none. */
 export async function addCostCodes(command: Command, { codes }: CostCodesInput): Promise<void> {
   const { sql } = command;
-  const there = new Set((await sql.all<{ code: string }>('SELECT code FROM cost_code')).map((row) => row.code));
+  const there = new Set((await sql.all(shape({ code: t.text }), 'SELECT code FROM cost_code')).map((row) => row.code));
   const faults: Fault[] = [];
   codes.forEach(({ code }, i) => {
     if (there.has(code)) faults.push({ field: `codes.${i}.code`, message: `${code} is already there` });
     there.add(code);
   });
   if (faults.length > 0) throw new LedrinError('conflict', faults[0]!.message, faults);
-  await bulkInsert(
-    sql,
-    'cost_code',
-    ['code', 'description', 'unit'],
-    codes.map((it) => [it.code, it.description, it.unit]),
+  await sql.insertAll(
+    CostCodeTable,
+    codes.map((it) => ({ code: it.code, description: it.description, unit: it.unit })),
   );
   command.note(codes.map((it) => it.code).join(' '), codes);
 }

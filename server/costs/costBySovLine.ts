@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { multiplyDivide } from '../../core/money/round';
 import type { Reader } from '../db/sql';
 import { type JobIdentity } from '../jobs/jobByNumber';
@@ -14,7 +15,8 @@ export interface ServingLine {
 export async function servingLines(sql: Reader, job: JobIdentity, asOf: string): Promise<Map<string, ServingLine[]>> {
   const [lines, links] = await Promise.all([
     estimatedLines(sql, job, asOf),
-    sql.all<{ id: number; line: string; amount: number }>(
+    sql.all(
+      shape({ id: t.whole, line: t.text, amount: t.cents }),
       'SELECT b.cost_line_id AS id, s.line, sum(b.amount) AS amount FROM budget_line b JOIN sov_line s ON s.id = b.sov_line_id WHERE s.job_id = $1 GROUP BY 1, 2',
       [job.id],
     ),

@@ -1,25 +1,12 @@
-import { bulkInsert, type Sql } from '../db/sql';
+import { CostEntryTable, CostLineTable } from './models';
+import type { CostType } from '../../core/costs/costType';
+import { shape, t, type NewRow } from '../db/fields';
+import type { Sql } from '../db/sql';
 
-/** The columns of a cost entry as writers give them, in order. */
-export const COST_ENTRY_COLUMNS = [
-  'posting_id',
-  'job_id',
-  'cost_line_id',
-  'dated',
-  'amount',
-  'quantity',
-  'hours',
-  'reference',
-  'party',
-  'description',
-  'commitment_line_id',
-  'uninstalled',
-  'installed_on',
-] as const;
-export type CostEntryValues = readonly unknown[];
+export type NewCostEntry = NewRow<typeof CostEntryTable>;
 
-export async function insertCostEntries(sql: Sql, entries: readonly CostEntryValues[]): Promise<void> {
-  await bulkInsert(sql, 'cost_entry', COST_ENTRY_COLUMNS, entries);
+export async function insertCostEntries(sql: Sql, entries: readonly NewCostEntry[]): Promise<void> {
+  await sql.insertAll(CostEntryTable, entries);
 }
 
 const RUNNING_TOTALS = `INSERT INTO cost_total (cost_line_id, month, cost, hours, entries)
@@ -50,34 +37,29 @@ export class CostLines {
 
   /** Knows the cost lines of `jobIds`, or of all jobs where that is null. */
   static async open(sql: Sql, jobIds: readonly number[] | null): Promise<CostLines> {
-    const last = await sql.get<{ id: number }>('SELECT coalesce(max(id), 0) AS id FROM cost_line');
+    const last = await sql.get(shape({ id: t.whole }), 'SELECT coalesce(max(id), 0) AS id FROM cost_line');
     const lines = new CostLines(sql, last!.id + 1);
-    const only = jobIds ? 'WHERE job_id IN (SELECT value FROM json_each($1))' : '';
-    const rows = await sql.all<{ id: number; job_id: number; section: string; cost_code_id: number; cost_type: string }>(
-      `SELECT * FROM cost_line ${only}`,
-      jobIds ? [JSON.stringify(jobIds)] : [],
-    );
+    const rows = await sql.find(CostLineTable, jobIds ? { job_id: jobIds } : {});
     for (const row of rows) lines.ids.set(keyOf(row.job_id, row.section, row.cost_code_id, row.cost_type), row.id);
     return lines;
   }
 
-  private fresh: unknown[][] = [];
+  private fresh: NewRow<typeof CostLineTable>[] = [];
 
   /** The id of a line. A new one is saved with the next `flush`. */
-  idOf(jobId: number, section: string, costCodeId: number, costType: string): number {
+  idOf(jobId: number, section: string, costCodeId: number, costType: CostType): number {
     const key = keyOf(jobId, section, costCodeId, costType);
     const known = this.ids.get(key);
     if (known !== undefined) return known;
     const id = this.next++;
     this.ids.set(key, id);
-    this.fresh.push([id, jobId, section, costCodeId, costType]);
+    this.fresh.push({ id, job_id: jobId, section, cost_code_id: costCodeId, cost_type: costType });
     return id;
   }
 
   /** Saves the lines made since the last flush; to be called before rows that refer to them. */
   async flush(): Promise<void> {
-    if (this.fresh.length > 0)
-      await bulkInsert(this.sql, 'cost_line', ['id', 'job_id', 'section', 'cost_code_id', 'cost_type'], this.fresh);
+    if (this.fresh.length > 0) await this.sql.insertAll(CostLineTable, this.fresh);
     this.fresh = [];
   }
 }

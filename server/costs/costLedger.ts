@@ -1,3 +1,4 @@
+import { shape, t, type RowOf } from '../db/fields';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import type { COST_SORTS, CostPage, CostRow, CostTotals } from '../../wire/costs';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -50,7 +51,8 @@ export async function costTotals(sql: Reader, filter: CostLedgerFilter): Promise
   const ids = await filterIds(sql, filter);
   if (!ids) return { count: 0, amount: 0, hours: 0 };
   const { where, bind, needsLine } = conditionOf(filter, ids);
-  const totals = await sql.get<CostTotals>(
+  const totals = await sql.get(
+    shape({ count: t.whole, amount: t.cents, hours: t.hours }),
     `SELECT count(*) AS count, coalesce(sum(e.amount), 0) AS amount, coalesce(sum(e.hours), 0) AS hours
       FROM cost_entry e ${needsLine ? 'JOIN cost_line l ON l.id = e.cost_line_id' : ''} WHERE ${where.join(' AND ')}`,
     bind,
@@ -67,7 +69,7 @@ export async function costLedgerPage(sql: Reader, filter: CostLedgerFilter): Pro
   const ids = await filterIds(sql, filter);
   if (!ids) return { rows: [], next: null };
   const { rows, next } = await pageOfRows(sql, filter, conditionOf(filter, ids));
-  return { rows: rows.map(costRow), next: next && JSON.stringify(next) };
+  return { rows: rows.map(costRow), next };
 }
 
 /** All rows that match, in the filter's order, a page at a time: each begins after the last row of the one before it. */
@@ -78,34 +80,35 @@ export async function* costLedgerPages(sql: Reader, filter: CostLedgerFilter, si
     const { rows, next }: Page = await pageOfRows(sql, { ...filter, after, limit: size, offset: 0 }, conditionOf(filter, ids));
     if (rows.length > 0) yield rows.map(costRow);
     if (!next) return;
-    after = next;
+    after = JSON.parse(next) as CostLedgerFilter['after'];
   }
 }
 
-interface Row {
-  id: number;
-  posting_id: number;
-  dated: string;
-  job: string;
-  section: string;
-  code: string;
-  cost_type: string;
-  reference: string;
-  party: string;
-  description: string;
-  quantity: number | null;
-  hours: number | null;
-  amount: number;
-  commitment: string | null;
-  uninstalled: number;
-  installed_on: string | null;
-  /** What the rows are ordered by: `key0`, `key1` … */
-  key0: string | number;
-}
+const Row = shape({
+  id: t.whole,
+  posting_id: t.whole,
+  dated: t.day,
+  job: t.text,
+  section: t.text,
+  code: t.text,
+  cost_type: t.text,
+  reference: t.text,
+  party: t.text,
+  description: t.text,
+  quantity: t.orNull(t.quantity),
+  hours: t.orNull(t.hours),
+  amount: t.cents,
+  commitment: t.orNull(t.text),
+  uninstalled: t.flag,
+  installed_on: t.orNull(t.day),
+  /** What the rows are ordered by, as a JSON list. */
+  key: t.text,
+});
+type Row = RowOf<typeof Row>;
 
 interface Page {
   rows: Row[];
-  next: (string | number)[] | null;
+  next: string | null;
 }
 
 /** What the rows are ordered by; the id last, so that no two rows are alike. */
@@ -124,9 +127,10 @@ async function pageOfRows(sql: Reader, filter: CostLedgerFilter, { where, bind, 
     where.push(`(${keys.join(', ')}) ${filter.descending ? '<' : '>'} (${marks.join(', ')})`);
   }
   // Ids first: skipping over half a million rows is cheap while they are only index entries.
-  const rows = await sql.all<Row>(
+  const rows = await sql.all(
+    Row,
     `SELECT e.id, e.posting_id, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
-      m.number AS commitment, e.uninstalled, e.installed_on, ${keys.map((key, i) => `${key} AS key${i}`).join(', ')}
+      m.number AS commitment, e.uninstalled, e.installed_on, json_array(${keys.join(', ')}) AS key
       FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${limit} OFFSET ${filter.after ? 0 : (filter.offset ?? 0)}) page
       JOIN cost_entry e ON e.id = page.id JOIN cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = l.cost_code_id
       LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
@@ -134,7 +138,7 @@ async function pageOfRows(sql: Reader, filter: CostLedgerFilter, { where, bind, 
     bind,
   );
   const last = rows.at(-1);
-  const next = last && rows.length === limit ? keys.map((_key, i) => last[`key${i}` as 'key0']) : null;
+  const next = last && rows.length === limit ? last.key : null;
   return { rows, next };
 }
 
@@ -165,7 +169,7 @@ export async function filterIds(
   { job, costCode }: CostLedgerFilter,
 ): Promise<{ job?: number; costCode?: number } | null> {
   const idOf = async (value: string | undefined, query: string) =>
-    value === undefined ? undefined : ((await sql.get<{ id: number }>(query, [value]))?.id ?? null);
+    value === undefined ? undefined : ((await sql.get(shape({ id: t.whole }), query, [value]))?.id ?? null);
   const [jobId, codeId] = await Promise.all([
     idOf(job, 'SELECT id FROM job WHERE number = $1'),
     idOf(costCode, 'SELECT id FROM cost_code WHERE code = $1'),

@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { addMonths, firstDay, lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { monthIndex } from '../../core/calendar/month';
 import type { CostLineState, LineForecast } from '../../core/forecast/estimateAtCompletion';
@@ -50,7 +51,11 @@ async function packed<T extends unknown[]>(
   from: string,
   bind: readonly unknown[] = [],
 ): Promise<T[]> {
-  const row = await sql.get<{ rows: string }>(`SELECT json_group_array(json_array(${columns})) AS rows FROM ${from}`, bind);
+  const row = await sql.get(
+    shape({ rows: t.text }),
+    `SELECT json_group_array(json_array(${columns})) AS rows FROM ${from}`,
+    bind,
+  );
   return JSON.parse(row!.rows) as T[];
 }
 

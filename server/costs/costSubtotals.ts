@@ -1,3 +1,4 @@
+import { shape, t, type RowOf } from '../db/fields';
 import { monthIndex } from '../../core/calendar/month';
 import { lastDay, periodOf } from '../../core/calendar/plainDate';
 import type { Reader } from '../db/sql';
@@ -24,13 +25,8 @@ const GROUPED_BY: Record<keyof typeof GROUPS, string> = {
   party: 'e.party',
 };
 
-export interface CostSubtotal {
-  key: string;
-  name: string;
-  count: number;
-  hours: number;
-  amount: number;
-}
+export const CostSubtotal = shape({ key: t.text, name: t.text, count: t.whole, hours: t.hours, amount: t.cents });
+export type CostSubtotal = RowOf<typeof CostSubtotal>;
 
 /** Subtotals of all rows that match a filter, largest groups of their kind in order of key. */
 export async function costSubtotals(sql: Reader, filter: CostLedgerFilter, by: keyof typeof GROUPS): Promise<CostSubtotal[]> {
@@ -39,7 +35,8 @@ export async function costSubtotals(sql: Reader, filter: CostLedgerFilter, by: k
   if (by !== 'month' && by !== 'party' && fitsTotals(filter)) return subtotalsOfMonths(sql, filter, by, ids);
   const { where, bind } = conditionOf(filter, ids);
   const { key, name } = GROUPS[by];
-  return sql.all<CostSubtotal>(
+  return sql.all(
+    CostSubtotal,
     `SELECT ${key} AS key, ${name} AS name, count(*) AS count, coalesce(sum(e.hours), 0) AS hours, sum(e.amount) AS amount
       FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE ${where.join(' AND ')} GROUP BY ${GROUPED_BY[by]} ORDER BY 1`,
     bind,
@@ -77,7 +74,8 @@ function subtotalsOfMonths(
     .filter(([, value]) => value !== undefined)
     .map(([column, value]) => `AND ${column} = $${bind.push(value)}`);
   const ofLine = (text: string) => text.replaceAll('e.job_id', 'l.job_id');
-  return sql.all<CostSubtotal>(
+  return sql.all(
+    CostSubtotal,
     `SELECT ${ofLine(key)} AS key, ${ofLine(name)} AS name, sum(t.entries) AS count, sum(t.hours) AS hours, sum(t.cost) AS amount FROM cost_line l
       JOIN cost_total t ON t.cost_line_id = l.id AND t.month = (SELECT max(x.month) FROM cost_total x WHERE x.cost_line_id = l.id AND x.month <= $1)
       WHERE 1 ${where.join(' ')} GROUP BY ${ofLine(GROUPED_BY[by])} ORDER BY 1`,

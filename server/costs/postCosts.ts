@@ -1,3 +1,5 @@
+import { known } from '../../core/errors/known';
+import { shape, t } from '../db/fields';
 import { entryRefusals } from '../../core/costs/entryRefusals';
 import { refuse } from '../../core/refusals/refusal';
 import { faultsOf } from '../http/refused';
@@ -11,7 +13,7 @@ import type { Posted } from '../../wire/ledger';
 import type { Reader, Sql } from '../db/sql';
 import { loadDigits } from '../company/company';
 import { assertAsShown } from './asShown';
-import { CostLines, insertCostEntries, refreshCostTotals } from './costEntries';
+import { CostLines, insertCostEntries, refreshCostTotals, type NewCostEntry } from './costEntries';
 import { costCodeIds } from './costCodes';
 import { savePosting } from '../ledger/savePosting';
 import { type Actor } from '../ledger/audit';
@@ -21,7 +23,7 @@ export interface PlannedBatch {
   jobIds: number[];
   journals: Journal[];
   total: number;
-  entries: unknown[][];
+  entries: Omit<NewCostEntry, 'posting_id'>[];
 }
 
 /** Posts a batch of costs: one posting, its entries and its journals, in one transaction. */
@@ -52,7 +54,7 @@ export async function savePlannedCosts(
   );
   await insertCostEntries(
     sql,
-    plan.entries.map((entry) => [postingId, ...entry]),
+    plan.entries.map((entry) => ({ posting_id: postingId, ...entry })),
   );
   await refreshCostTotals(sql, plan.jobIds);
   return postingId;
@@ -67,7 +69,10 @@ function batchReference(lines: readonly CostLineInput[]): string {
 export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Promise<PlannedBatch> {
   const jobs = new Map(
     (
-      await sql.all<{ id: number; number: string; status: string; locked: number }>('SELECT id, number, status, locked FROM job')
+      await sql.all(
+        shape({ id: t.whole, number: t.text, status: t.text, locked: t.flag }),
+        'SELECT id, number, status, locked FROM job',
+      )
     ).map((row) => [row.number, row]),
   );
   const codes = await costCodeIds(sql);
@@ -93,28 +98,21 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
   const jobIds = [...new Set(lines.map((line) => jobs.get(line.job)!.id))];
   const costLines = await CostLines.open(sql, jobIds);
   const entries = lines.map((line) => {
-    const jobId = jobs.get(line.job)!.id;
-    return [
-      jobId,
-      costLines.idOf(jobId, line.section, codes.get(line.costCode)!, line.costType),
-      line.dated,
-      line.amount,
-      null,
-      line.hours,
-      line.reference,
-      line.party,
-      line.description,
-      line.commitment === '' ? null : commitments.get(line.commitment)!.id,
-      line.uninstalled ? 1 : 0,
-      null,
-    ];
+    const jobId = known(jobs, line.job).id;
+    const { section, costCode, costType, dated, amount, hours, reference, party, description, commitment } = line;
+    return {
+      ...{ job_id: jobId, cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType), dated, amount, hours },
+      ...{ reference, party, description, commitment_line_id: commitment === '' ? null : known(commitments, commitment).id },
+      uninstalled: line.uninstalled ? 1 : 0,
+    };
   });
   await costLines.flush();
   return { jobIds, journals: costJournals(lines), total: lines.reduce((total, line) => total + line.amount, 0), entries };
 }
 
 async function commitmentLines(sql: Reader): Promise<Map<string, { id: number; job: string }>> {
-  const rows = await sql.all<{ id: number; name: string; job: string }>(
+  const rows = await sql.all(
+    shape({ id: t.whole, name: t.text, job: t.text }),
     `SELECT m.id, c.number || '/' || m.line AS name, job.number AS job FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id JOIN job ON job.id = l.job_id`,
   );
   return new Map(rows.map((row) => [row.name, row]));

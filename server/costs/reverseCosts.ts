@@ -1,10 +1,12 @@
+import { shape, t, type RowOf } from '../db/fields';
 import { costJournals } from '../../core/costs/costBatch';
 import { reversedInstalledState } from '../../core/costs/reversal';
+import { COST_TYPES } from '../../core/costs/costType';
 import type { Journal } from '../../core/ledger/journal';
 import type { Reader } from '../db/sql';
 import { reversalOf, type Reversal } from '../ledger/reversal';
 import { savePosting } from '../ledger/savePosting';
-import { insertCostEntries, refreshCostTotals } from './costEntries';
+import { insertCostEntries, refreshCostTotals, type NewCostEntry } from './costEntries';
 
 /** Entries of the same lines with the other sign, in a posting that names the one taken back. */
 export const reverseCosts: Reversal = async (sql, actor, posting, on, reason) => {
@@ -12,55 +14,49 @@ export const reverseCosts: Reversal = async (sql, actor, posting, on, reason) =>
   const postingId = await savePosting(sql, actor, reversalOf(posting, on, reason), journals, jobIds);
   await insertCostEntries(
     sql,
-    entries.map((entry) => [postingId, ...entry]),
+    entries.map((entry) => ({ posting_id: postingId, ...entry })),
   );
   await refreshCostTotals(sql, jobIds);
   return { postingId, entries: entries.length, total };
 };
 
-interface EntryRow {
-  job_id: number;
-  cost_line_id: number;
-  dated: string;
-  amount: number;
-  quantity: number | null;
-  hours: number | null;
-  reference: string;
-  party: string;
-  description: string;
-  commitment_line_id: number | null;
-  uninstalled: number;
-  installed_on: string | null;
-  cost_type: 'labour';
-}
+const EntryRow = shape({
+  job_id: t.whole,
+  cost_line_id: t.whole,
+  amount: t.cents,
+  quantity: t.orNull(t.quantity),
+  hours: t.orNull(t.hours),
+  reference: t.text,
+  party: t.text,
+  description: t.text,
+  commitment_line_id: t.orNull(t.whole),
+  uninstalled: t.flag,
+  installed_on: t.orNull(t.day),
+  cost_type: t.oneOf(...COST_TYPES),
+});
+type EntryRow = RowOf<typeof EntryRow>;
 
 /** The entries of a posting turned round, on one day: same lines, same words, the other sign. */
 async function reverseEntries(
   sql: Reader,
   postingId: number,
   on: string,
-): Promise<{ entries: unknown[][]; journals: Journal[]; jobIds: number[]; total: number }> {
-  const rows = await sql.all<EntryRow>(
-    'SELECT e.*, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.posting_id = $1 ORDER BY e.id',
+): Promise<{ entries: Omit<NewCostEntry, 'posting_id'>[]; journals: Journal[]; jobIds: number[]; total: number }> {
+  const rows = await sql.all(
+    EntryRow,
+    `SELECT e.job_id, e.cost_line_id, e.amount, e.quantity, e.hours, e.reference, e.party, e.description, e.commitment_line_id, e.uninstalled,
+      e.installed_on, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.posting_id = $1 ORDER BY e.id`,
     [postingId],
   );
   const minus = (value: number | null) => (value === null ? null : -value || 0);
   const entries = rows.map((row) => {
     const state = reversedInstalledState({ uninstalled: row.uninstalled === 1, installedOn: row.installed_on }, on);
-    return [
-      row.job_id,
-      row.cost_line_id,
-      on,
-      minus(row.amount),
-      minus(row.quantity),
-      minus(row.hours),
-      row.reference,
-      row.party,
-      row.description,
-      row.commitment_line_id,
-      state.uninstalled ? 1 : 0,
-      state.installedOn,
-    ];
+    return {
+      ...{ job_id: row.job_id, cost_line_id: row.cost_line_id, dated: on, amount: -row.amount || 0 },
+      ...{ quantity: minus(row.quantity), hours: minus(row.hours), reference: row.reference, party: row.party },
+      ...{ description: row.description, commitment_line_id: row.commitment_line_id },
+      ...{ uninstalled: state.uninstalled ? 1 : 0, installed_on: state.installedOn },
+    };
   });
   return {
     entries,

@@ -1,3 +1,5 @@
+import { ClientTable, CostCodeTable } from '../company/models';
+import { shape, t } from './fields';
 import { reading } from '../test/act';
 import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
@@ -6,7 +8,7 @@ import { cleanUp, temporaryDatabase, temporaryFolder } from '../test/books';
 import { record } from '../ledger/audit';
 import { MIGRATIONS } from './migrations/index';
 import { openDatabase, type Database } from './database';
-import { bulkInsert, nextId, type Reader } from './sql';
+import { nextId, type Reader } from './sql';
 
 const actor = { name: 'tester', at: '2031-01-01T00:00:00Z' };
 let database: Database;
@@ -22,7 +24,7 @@ const addCode = (code: string) =>
     await record(sql, actor, 'test', code, {});
   });
 const codes = async () =>
-  (await reading(database).all<{ code: string }>('SELECT code FROM cost_code ORDER BY id')).map((row) => row.code);
+  (await reading(database).all(shape({ code: t.text }), 'SELECT code FROM cost_code ORDER BY id')).map((row) => row.code);
 
 describe('every connection', () => {
   test.each([
@@ -31,8 +33,8 @@ describe('every connection', () => {
     ['busy_timeout', 10_000],
     ['journal_mode', 'wal'],
   ])('has %s = %s', async (pragma, value) => {
-    for (let i = 0; i < 4; i++) expect(Object.values((await reading(database).get(`PRAGMA ${pragma}`))!)).toEqual([value]);
-    await database.write(async (sql) => expect(Object.values((await sql.get(`PRAGMA ${pragma}`))!)).toEqual([value]));
+    for (let i = 0; i < 4; i++) expect(Object.values((await reading(database).anyRows(`PRAGMA ${pragma}`))[0]!)).toEqual([value]);
+    await database.write(async (sql) => expect(Object.values((await sql.anyRows(`PRAGMA ${pragma}`))[0]!)).toEqual([value]));
   });
 });
 
@@ -80,26 +82,31 @@ describe('writing', () => {
   });
 
   test('many rows at once keep their types, nulls and any text', async () => {
-    const rows = Array.from({ length: 12_000 }, (_, i) => [`c${i}`, i % 2 ? 'ł "quoted" \n line' : '', '']);
-    await database.write((sql) => bulkInsert(sql, 'cost_code', ['code', 'description', 'unit'], rows));
+    const rows = Array.from({ length: 12_000 }, (_, i) => ({
+      code: `c${i}`,
+      description: i % 2 ? 'ł "quoted" \n line' : '',
+      unit: '',
+    }));
+    await database.write((sql) => sql.insertAll(CostCodeTable, rows));
     const [count, one] = await Promise.all([
-      reading(database).get('SELECT count(*) AS n FROM cost_code'),
-      reading(database).get(`SELECT description, typeof(description) AS t FROM cost_code WHERE code = 'c1'`),
+      reading(database).get(shape({ n: t.whole }), 'SELECT count(*) AS n FROM cost_code'),
+      reading(database).get(
+        shape({ description: t.text, t: t.text }),
+        `SELECT description, typeof(description) AS t FROM cost_code WHERE code = 'c1'`,
+      ),
     ]);
     expect([count, one]).toEqual([{ n: 12_000 }, { description: 'ł "quoted" \n line', t: 'text' }]);
-    await database.write(async (sql) => expect(await nextId(sql, 'cost_code')).toBe(12_001));
+    await database.write(async (sql) => expect(await nextId(sql, CostCodeTable)).toBe(12_001));
     await database.write((sql) =>
-      bulkInsert(
-        sql,
-        'client',
-        ['code', 'name', 'contact', 'email', 'phone', 'address', 'terms_days'],
+      sql.insertAll(
+        ClientTable,
         [
-          ['A', 'a', '', '', '', '', null],
-          ['B', 'b', '', '', '', '', 14],
-        ],
+          { code: 'A', name: 'a', terms_days: null },
+          { code: 'B', name: 'b', terms_days: 14 },
+        ].map((it) => ({ ...it, contact: '', email: '', phone: '', address: '' })),
       ),
     );
-    expect(await reading(database).all('SELECT terms_days, typeof(terms_days) AS t FROM client ORDER BY code')).toEqual([
+    expect(await reading(database).anyRows('SELECT terms_days, typeof(terms_days) AS t FROM client ORDER BY code')).toEqual([
       { terms_days: null, t: 'null' },
       { terms_days: 14, t: 'integer' },
     ]);
@@ -107,7 +114,7 @@ describe('writing', () => {
 });
 
 describe('a read', () => {
-  const count = (sql: Reader) => sql.get<{ n: number }>('SELECT count(*) AS n FROM cost_code');
+  const count = (sql: Reader) => sql.get(shape({ n: t.whole }), 'SELECT count(*) AS n FROM cost_code');
 
   test('is one snapshot: what is saved meanwhile is not in it, and waits for nothing', async () => {
     const seen = await database.read(async (sql) => {
@@ -121,7 +128,7 @@ describe('a read', () => {
 
   test('cannot write, whatever it says', async () => {
     await expect(
-      database.read((sql) => sql.all(`INSERT INTO cost_code (code, description, unit) VALUES ('1', 'x', '')`)),
+      database.read((sql) => sql.anyRows(`INSERT INTO cost_code (code, description, unit) VALUES ('1', 'x', '')`)),
     ).rejects.toThrow(/readonly/);
   });
 });
@@ -132,8 +139,8 @@ test('a database is opened again as it was left, and its folder is made', async 
   await first.write((sql) => sql.run(`INSERT INTO cost_code (code, description, unit) VALUES ('kept', '', '')`));
   await first.close();
   const second = await openDatabase(file);
-  expect(await reading(second).all('SELECT code FROM cost_code')).toEqual([{ code: 'kept' }]);
-  expect((await reading(second).all('SELECT name FROM schema_migration')).length).toBe(MIGRATIONS.length);
+  expect(await reading(second).anyRows('SELECT code FROM cost_code')).toEqual([{ code: 'kept' }]);
+  expect((await reading(second).anyRows('SELECT name FROM schema_migration')).length).toBe(MIGRATIONS.length);
   await second.close();
 });
 
@@ -153,11 +160,11 @@ test('a database of the first schema is brought up to date with every change ord
   await new Promise((done) => old.close(done));
   const opened = await openDatabase(file);
   const sql = reading(opened);
-  expect(await sql.all('SELECT id, number, status, decided_on, reference, version FROM change_order ORDER BY id')).toEqual([
+  expect(await sql.anyRows('SELECT id, number, status, decided_on, reference, version FROM change_order ORDER BY id')).toEqual([
     { id: 4, number: 'C1', status: 'approved', decided_on: '2031-01-03', reference: 'r', version: 1 },
     { id: 5, number: 'C2', status: 'draft', decided_on: null, reference: '', version: 1 },
   ]);
-  expect(await sql.all('SELECT id, change_order_id, amount, asked FROM change_order_line')).toEqual([
+  expect(await sql.anyRows('SELECT id, change_order_id, amount, asked FROM change_order_line')).toEqual([
     { id: 7, change_order_id: 4, amount: 55, asked: null },
   ]);
   await expect(opened.write((inside) => inside.run('UPDATE change_order_line SET amount = 1'))).rejects.toThrow();

@@ -1,5 +1,6 @@
 import { Transaction, type Sequelize } from 'sequelize';
 import { Umzug } from 'umzug';
+import { shape, t } from './fields';
 import { MIGRATIONS } from './migrations/index';
 import { sqlOn } from './sql';
 
@@ -12,10 +13,9 @@ const NOTE_TABLE = 'CREATE TABLE IF NOT EXISTS schema_migration (name TEXT PRIMA
 export async function migrate(sequelize: Sequelize): Promise<void> {
   const sql = sqlOn(sequelize);
   const executed = async () => {
-    const [table] = await sql.all(`SELECT name FROM sqlite_master WHERE name = 'schema_migration'`);
-    return table
-      ? (await sql.all<{ name: string }>('SELECT name FROM schema_migration ORDER BY name')).map((row) => row.name)
-      : [];
+    const name = shape({ name: t.text });
+    const table = await sql.get(name, `SELECT name FROM sqlite_master WHERE name = 'schema_migration'`);
+    return table ? (await sql.all(name, 'SELECT name FROM schema_migration ORDER BY name')).map((it) => it.name) : [];
   };
   const known = new Set(MIGRATIONS.map((it) => it.name));
   const newer = (await executed()).filter((name) => !known.has(name));

@@ -1,32 +1,70 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize, type Transaction, type WhereOptions } from 'sequelize';
+import { assertShape, type Fields, type NewRow, type RowOf, type Shape, type Table, type Where } from './fields';
+import { modelOn } from './models';
 
-/** Reads by plain SQL: `$1 …` are bound, never pasted. */
+/** Columns to sort by, in turn. */
+export type Order<T extends Table> = readonly (keyof RowOf<T> & string)[];
+
+/** Reads: rows of a table by their values, or what a query of plain SQL gives, whose `$1 …` are bound, never pasted. */
 export interface Reader {
-  all<Row = Record<string, unknown>>(sql: string, bind?: readonly unknown[]): Promise<Row[]>;
-  get<Row = Record<string, unknown>>(sql: string, bind?: readonly unknown[]): Promise<Row | undefined>;
+  all<S extends Fields>(shape: Shape<S>, sql: string, bind?: readonly unknown[]): Promise<RowOf<Shape<S>>[]>;
+  get<S extends Fields>(shape: Shape<S>, sql: string, bind?: readonly unknown[]): Promise<RowOf<Shape<S>> | undefined>;
+  /** Rows of whatever columns the SQL names, for SQL that is not written here but made. */
+  anyRows(sql: string, bind?: readonly unknown[]): Promise<Record<string, unknown>[]>;
+  find<T extends Table>(table: T, where: Where<T>, order?: Order<T>): Promise<RowOf<T>[]>;
+  findOne<T extends Table>(table: T, where: Where<T>): Promise<RowOf<T> | undefined>;
 }
 
-/** Reads and writes by plain SQL on one connection. */
+/** Reads and writes on one connection. */
 export interface Sql extends Reader {
+  /** Inserts one row and gives back its id. */
+  insert<T extends Table>(table: T, row: NewRow<T>): Promise<number>;
+  /** Inserts many rows, thousands at once. All leave out the same columns. */
+  insertAll<T extends Table>(table: T, rows: readonly NewRow<T>[]): Promise<void>;
+  /** Inserts rows, or writes over those with the same `key`: but for columns they do not have. */
+  save<T extends Table>(table: T, rows: readonly NewRow<T>[], key: Order<T>): Promise<void>;
+  update<T extends Table>(table: T, where: Where<T>, values: Partial<RowOf<T>>): Promise<void>;
+  remove<T extends Table>(table: T, where: Where<T>): Promise<void>;
   run(sql: string, bind?: readonly unknown[]): Promise<void>;
-  /** Runs one INSERT and gives back the new row's id. */
-  insert(sql: string, bind?: readonly unknown[]): Promise<number>;
 }
 
 /** SQL on a Sequelize connection, inside `transaction` where one is given. */
-export function sqlOn(sequelize: Sequelize, transaction?: Transaction): Sql {
-  const options = (bind: readonly unknown[]) => ({ bind: [...bind], transaction: transaction ?? null, raw: true });
-  const all = async <Row>(sql: string, bind: readonly unknown[] = []) =>
-    (await sequelize.query(sql, { ...options(bind), type: QueryTypes.SELECT })) as Row[];
+export function sqlOn(sequelize: Sequelize, transaction: Transaction | null = null): Sql {
+  const options = (bind: readonly unknown[]) => ({ bind: [...bind], transaction, raw: true });
+  const anyRows = async (sql: string, bind: readonly unknown[] = []) =>
+    (await sequelize.query(sql, { ...options(bind), type: QueryTypes.SELECT })) as Record<string, unknown>[];
+  const all: Reader['all'] = async (shape, sql, bind) => {
+    const rows = await anyRows(sql, bind);
+    if (rows[0]) assertShape(shape, rows[0]);
+    return rows as RowOf<typeof shape>[];
+  };
+  const find: Reader['find'] = async (table, where, order = []) => {
+    const rows = await modelOn(sequelize, table).findAll({
+      where: where as WhereOptions,
+      order: [...order],
+      transaction,
+      raw: true,
+    });
+    return rows as unknown as RowOf<typeof table>[];
+  };
+  const run: Sql['run'] = async (sql, bind = []) => {
+    await sequelize.query(sql, { ...options(bind), type: QueryTypes.RAW });
+  };
   return {
     all,
-    get: async <Row>(sql: string, bind: readonly unknown[] = []) => (await all<Row>(sql, bind))[0],
-    run: async (sql, bind = []) => {
-      await sequelize.query(sql, { ...options(bind), type: QueryTypes.RAW });
+    find,
+    anyRows,
+    run,
+    get: async (shape, sql, bind) => (await all(shape, sql, bind))[0],
+    findOne: async (table, where) => (await find(table, where))[0],
+    insert: async (table, row) => Number((await modelOn(sequelize, table).create(row as never, { transaction })).get('id')),
+    insertAll: (table, rows) => insertAll(run, table, rows, []),
+    save: (table, rows, key) => insertAll(run, table, rows, key),
+    update: async (table, where, values) => {
+      await modelOn(sequelize, table).update(values as object, { where: where as WhereOptions, transaction });
     },
-    insert: async (sql, bind = []) => {
-      const [id] = (await sequelize.query(sql, { ...options(bind), type: QueryTypes.INSERT })) as unknown as [number];
-      return id;
+    remove: async (table, where) => {
+      await modelOn(sequelize, table).destroy({ where: where as WhereOptions, transaction });
     },
   };
 }
@@ -35,24 +73,30 @@ export function sqlOn(sequelize: Sequelize, transaction?: Transaction): Sql {
 export const BULK_ROWS = 5000;
 
 /**
- * Inserts rows through one JSON parameter a chunk. Each row is an array in the order of `columns`.
- * Values are text, numbers and nulls only.
+ * Inserts rows through one JSON parameter a chunk: an array a row, in the order of the columns the first one has. With a `key`, a row
+ * that is there is written over.
  */
-export async function bulkInsert(
-  sql: Sql,
-  table: string,
-  columns: readonly string[],
-  rows: readonly (readonly unknown[])[],
+async function insertAll(
+  run: Sql['run'],
+  { name, fields }: Table,
+  rows: readonly Record<string, unknown>[],
+  key: readonly string[],
 ): Promise<void> {
+  const [first] = rows;
+  if (!first) return;
+  const columns = Object.keys(first).filter((column) => Object.hasOwn(fields, column));
   const values = columns.map((_, i) => `value->>${i}`).join(', ');
+  const others = columns.filter((column) => !key.includes(column)).map((column) => `${column} = excluded.${column}`);
+  // SQLite takes ON CONFLICT after a SELECT only where that has a WHERE.
+  const over = key.length > 0 ? `WHERE true ON CONFLICT (${key.join(', ')}) DO UPDATE SET ${others.join(', ')}` : '';
   for (let start = 0; start < rows.length; start += BULK_ROWS) {
-    const chunk = JSON.stringify(rows.slice(start, start + BULK_ROWS));
-    await sql.run(`INSERT INTO ${table} (${columns.join(', ')}) SELECT ${values} FROM json_each($1)`, [chunk]);
+    const chunk = rows.slice(start, start + BULK_ROWS).map((row) => columns.map((column) => row[column]));
+    await run(`INSERT INTO ${name} (${columns.join(', ')}) SELECT ${values} FROM json_each($1) ${over}`, [JSON.stringify(chunk)]);
   }
 }
 
 /** The next free id of a table, for writers that hand out ids themselves inside their transaction. */
-export async function nextId(sql: Sql, table: string): Promise<number> {
-  const row = await sql.get<{ id: number | null }>(`SELECT max(id) AS id FROM ${table}`);
-  return (row?.id ?? 0) + 1;
+export async function nextId(sql: Reader, { name }: Table): Promise<number> {
+  const [row] = await sql.anyRows(`SELECT coalesce(max(id), 0) + 1 AS id FROM ${name}`);
+  return Number(row?.id);
 }

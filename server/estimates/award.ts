@@ -1,10 +1,16 @@
+import { shape, t } from '../db/fields';
+import { known } from '../../core/errors/known';
+import { CostLineTable } from '../costs/models';
+import { SovLineTable } from '../jobs/models';
+import { AwardLineTable, AwardTable } from './models';
+import { BudgetLineTable } from '../budget/models';
 import type { Command } from '../ledger/command';
 import { planAward, type AwardPlan } from '../../core/estimates/award';
 import { priceEstimate } from '../../core/estimates/estimate';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import type { AwardInput } from '../../wire/estimates';
-import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { nextId, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
 import { loadEstimate, type LoadedEstimate } from './estimateViews';
@@ -77,7 +83,8 @@ function groupFaults({ lines, row }: LoadedEstimate, input: AwardInput): Fault[]
 /** A tender's schedule and budget have no history, unless changes were raised on them. */
 async function emptyTender(sql: Sql, jobId: number, number: string): Promise<void> {
   const used = await sql.get(
-    `SELECT 1 FROM change_order WHERE job_id = $1 UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1
+    shape({ used: t.flag }),
+    `SELECT 1 AS used FROM change_order WHERE job_id = $1 UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1
       UNION ALL SELECT 1 FROM commitment_line m JOIN cost_line l ON l.id = m.cost_line_id WHERE l.job_id = $1 LIMIT 1`,
     [jobId],
   );
@@ -89,46 +96,43 @@ async function emptyTender(sql: Sql, jobId: number, number: string): Promise<voi
   await sql.run('DELETE FROM budget_line WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
   await sql.run('DELETE FROM forecast WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
   await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
-  await sql.run('DELETE FROM cost_line WHERE job_id = $1', [jobId]);
-  await sql.run('DELETE FROM sov_line WHERE job_id = $1', [jobId]);
+  await sql.remove(CostLineTable, { job_id: jobId });
+  await sql.remove(SovLineTable, { job_id: jobId });
 }
 
 async function savePlan(sql: Sql, jobId: number, estimate: LoadedEstimate, { sov, budget }: AwardPlan): Promise<void> {
-  const first = await nextId(sql, 'sov_line');
+  const first = await nextId(sql, SovLineTable);
   const sovIds = new Map(sov.map((it, i) => [it.line, first + i]));
   await insertSovLines(
     sql,
     sov.map((it, i) => ({ ...it, id: first + i, jobId, position: i, original: true, retentionRate: null })),
   );
-  await bulkInsert(
-    sql,
-    'award',
-    ['sov_line_id', 'estimate_id', 'net', 'spread', 'difference'],
-    sov.map((it) => [sovIds.get(it.line), estimate.row.id, it.net, it.spread, it.difference]),
+  await sql.insertAll(
+    AwardTable,
+    sov.map((it) => ({
+      sov_line_id: known(sovIds, it.line),
+      estimate_id: estimate.row.id,
+      net: it.net,
+      spread: it.spread,
+      difference: it.difference,
+    })),
   );
-  await bulkInsert(
-    sql,
-    'award_line',
-    ['estimate_line_id', 'sov_line_id'],
-    sov.flatMap((it) => it.members.map((member) => [estimate.lineIds.get(member), sovIds.get(it.line)])),
+  await sql.insertAll(
+    AwardLineTable,
+    sov.flatMap((it) =>
+      it.members.map((member) => ({ estimate_line_id: known(estimate.lineIds, member), sov_line_id: known(sovIds, it.line) })),
+    ),
   );
   const codes = await costCodeIds(sql);
   const costLines = await CostLines.open(sql, [jobId]);
-  const rows = budget.map((it) => [
-    costLines.idOf(jobId, it.section, codes.get(it.costCode)!, it.costType),
-    sovIds.get(it.sovLine),
-    it.description,
-    it.quantity,
-    it.unit,
-    it.hours,
-    it.amount,
-    estimate.lineIds.get(it.estimateLine),
-  ]);
-  await costLines.flush();
-  await bulkInsert(
-    sql,
-    'budget_line',
-    ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount', 'estimate_line_id'],
-    rows,
+  const rows = budget.map(
+    ({ section, costCode, costType, sovLine, description, quantity, unit, hours, amount, estimateLine }) => ({
+      cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType),
+      sov_line_id: known(sovIds, sovLine),
+      ...{ description, quantity, unit, hours, amount },
+      estimate_line_id: known(estimate.lineIds, estimateLine),
+    }),
   );
+  await costLines.flush();
+  await sql.insertAll(BudgetLineTable, rows);
 }

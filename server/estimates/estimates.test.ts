@@ -235,7 +235,7 @@ describe('the award', () => {
     await act(database, TESTER, awardJob, 'J2', 1, await award());
     const sql = reading(database);
     expect(
-      await sql.all(
+      await sql.anyRows(
         'SELECT line, scheduled_value, net, spread, difference FROM sov_line s JOIN award a ON a.sov_line_id = s.id ORDER BY position',
       ),
     ).toEqual([

@@ -1,3 +1,5 @@
+import { EstimateTable } from './models';
+import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { Estimate, EstimateLine } from '../../core/estimates/estimate';
@@ -15,13 +17,26 @@ export async function startEstimate(command: Command, job: string, input: NewEst
   const { sql, actor } = command;
   const { id: jobId } = await jobByNumber(sql, job, 'job');
   const from = input.copyOf && (await loadEstimate(sql, input.copyOf.job, input.copyOf.estimate));
-  const last = await sql.get<{ number: number | null }>('SELECT max(number) AS number FROM estimate WHERE job_id = $1', [jobId]);
-  const number = (last?.number ?? 0) + 1;
-  const id = await sql.insert(
-    `INSERT INTO estimate (job_id, number, name, status, chosen, overhead_rate, profit_rate, rounding, reference, acceptance, saved_by, saved_at)
-      VALUES ($1, $2, $3, 'draft', $4, 0, 0, 0, '', '', $5, $6)`,
-    [jobId, number, input.name, number === 1 ? 1 : 0, actor.name, actor.at],
+  const last = await sql.get(
+    shape({ number: t.orNull(t.whole) }),
+    'SELECT max(number) AS number FROM estimate WHERE job_id = $1',
+    [jobId],
   );
+  const number = (last?.number ?? 0) + 1;
+  const id = await sql.insert(EstimateTable, {
+    job_id: jobId,
+    number,
+    name: input.name,
+    status: 'draft',
+    chosen: number === 1 ? 1 : 0,
+    overhead_rate: 0,
+    profit_rate: 0,
+    rounding: 0,
+    reference: '',
+    acceptance: '',
+    saved_by: actor.name,
+    saved_at: actor.at,
+  });
   if (from) await saveContent(sql, id, { ...from, name: input.name }, from.prices);
   command.note(`${job}/${number}`, input);
   return number;
@@ -38,7 +53,7 @@ export async function saveEstimate(command: Command, job: string, number: number
   const book = await loadPriceBook(sql);
   const content = contentOf(input);
   const prices = pricesFor(content.lines, estimate.prices, book);
-  const codes = new Set((await sql.all<{ code: string }>('SELECT code FROM cost_code')).map((row) => row.code));
+  const codes = new Set((await sql.all(shape({ code: t.text }), 'SELECT code FROM cost_code')).map((row) => row.code));
   const digits = await loadDigits(sql);
   const faults = [...lineFaults(input, codes, prices), ...sizeFaults({ ...content, prices }, digits)];
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
@@ -103,7 +118,7 @@ export async function sendEstimate(command: Command, job: string, number: number
   const { sql } = command;
   const { row, lines } = await movable(sql, 'send', job, number);
   if (lines.length === 0) throw new LedrinError('refused', `Estimate ${number} has no lines yet; there is nothing to send`);
-  await sql.run(`UPDATE estimate SET status = 'sent', sent_on = $1, reference = $2 WHERE id = $3`, [on, reference, row.id]);
+  await sql.update(EstimateTable, { id: row.id }, { status: 'sent', sent_on: on, reference });
   command.note(`${job}/${number}`, { on, reference });
 }
 
@@ -111,9 +126,9 @@ export async function sendEstimate(command: Command, job: string, number: number
 export async function deleteEstimate(command: Command, job: string, number: number): Promise<void> {
   const { sql } = command;
   const { row } = await movable(sql, 'delete', job, number);
-  const quoted = await sql.get<{ number: number }>('SELECT number FROM quotation WHERE estimate_id = $1', [row.id]);
+  const quoted = await sql.get(shape({ number: t.whole }), 'SELECT number FROM quotation WHERE estimate_id = $1', [row.id]);
   if (quoted)
     throw new LedrinError('refused', `Quotation ${quoted.number} is made from estimate ${number}; throw that away first`);
-  await sql.run('DELETE FROM estimate WHERE id = $1', [row.id]);
+  await sql.remove(EstimateTable, { id: row.id });
   command.note(`${job}/${number}`, {});
 }

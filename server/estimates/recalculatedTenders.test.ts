@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { act, reading } from '../test/act';
 import { afterAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
@@ -121,7 +122,8 @@ test('random tenders are priced and awarded, to the penny, as a second reckoning
           agreed: Math.round(Number(agreed) * 100),
           groups,
         });
-        const sov = await sql.all<{ value: number }>(
+        const sov = await sql.all(
+          shape({ value: t.cents }),
           `SELECT scheduled_value AS value FROM sov_line WHERE job_id = (SELECT id FROM job WHERE number = 'J2') ORDER BY position`,
         );
         expect(sov.map((it) => (it.value / 100).toFixed(2))).toEqual(reckoner.award('1', agreed));

@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
@@ -34,7 +35,8 @@ afterAll(async () => {
   await cleanUp();
 });
 
-const count = async (table: string) => (await reading(database).get<{ n: number }>(`SELECT count(*) AS n FROM ${table}`))!.n;
+const count = async (table: string) =>
+  (await reading(database).get(shape({ n: t.whole }), `SELECT count(*) AS n FROM ${table}`))!.n;
 const batch = (amount: number, more = {}) => ({ lines: [{ ...cost, amount }], asOf: '2031-03-31', ...more });
 
 test('a posting sent twice under one id, at once or later, is posted once with the same reply; another under it is refused', async () => {

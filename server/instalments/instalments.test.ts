@@ -1,3 +1,4 @@
+import { JobTable } from '../jobs/models';
 import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -134,7 +135,7 @@ describe('what does not hold', () => {
     await expect(
       act(database, TESTER, startApplication, 'J1', { dated: '2031-04-30', reference: '', bySchedule: true }),
     ).rejects.toThrow('Job J1 has no billing schedule');
-    await database.write((sql) => sql.run(`UPDATE job SET locked = 1 WHERE number = 'J1'`));
+    await database.write((sql) => sql.update(JobTable, { number: 'J1' }, { locked: 1 }));
     await expect(keep()).rejects.toThrow('The job is locked; its billing schedule stays as it is');
     await expect(keepInstalments(database, 'J2', INSTALMENTS)).rejects.toThrow();
   });

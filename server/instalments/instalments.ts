@@ -1,3 +1,5 @@
+import { InstalmentStageTable, InstalmentTable } from './models';
+import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
@@ -5,7 +7,7 @@ import { dueDay } from '../../core/instalments/instalment';
 import { problemWords, valueInstalments } from '../../core/instalments/valueInstalments';
 import { displayExact } from '../../core/money/display';
 import type { InstalmentsInput } from '../../wire/instalments';
-import { bulkInsert, nextId, type Reader, type Sql } from '../db/sql';
+import { nextId, type Reader, type Sql } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import { loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -32,7 +34,7 @@ export async function saveBillingSchedule(
   await assertUnchanged(command, 'This billing schedule', { subject: number, now: await loadInstalments(sql, id), seen });
   const faults = [...instalments.flatMap(contradictions), ...(await faultsOfValue(sql, number, id, instalments))];
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-  await sql.run('DELETE FROM instalment WHERE job_id = $1', [id]);
+  await sql.remove(InstalmentTable, { job_id: id });
   // A stage is a section of the plan from now on, and stays one as long as an instalment waits for it.
   for (const name of new Set(instalments.flatMap((it) => it.stages)))
     await sql.run('INSERT INTO job_section (job_id, name) VALUES ($1, $2) ON CONFLICT (job_id, name) DO NOTHING', [id, name]);
@@ -48,18 +50,25 @@ export async function insertInstalments(
   sql: Sql,
   list: readonly (InstalmentInput & { jobId: number; number: number })[],
 ): Promise<void> {
-  const first = await nextId(sql, 'instalment');
-  await bulkInsert(
-    sql,
-    'instalment',
-    ['id', 'job_id', 'number', 'name', 'due', 'day', 'days', 'taken_from', 'rate', 'amount'],
-    list.map((it, i) => [first + i, it.jobId, it.number, it.name, it.due, it.day, it.days, it.from, it.rate, it.amount]),
+  const first = await nextId(sql, InstalmentTable);
+  await sql.insertAll(
+    InstalmentTable,
+    list.map((it, i) => ({
+      id: first + i,
+      job_id: it.jobId,
+      number: it.number,
+      name: it.name,
+      due: it.due,
+      day: it.day,
+      days: it.days,
+      taken_from: it.from,
+      rate: it.rate,
+      amount: it.amount,
+    })),
   );
-  await bulkInsert(
-    sql,
-    'instalment_stage',
-    ['instalment_id', 'section'],
-    list.flatMap((it, i) => it.stages.map((section) => [first + i, section])),
+  await sql.insertAll(
+    InstalmentStageTable,
+    list.flatMap((it, i) => it.stages.map((section) => ({ instalment_id: first + i, section }))),
   );
 }
 
@@ -114,7 +123,8 @@ async function faultsOfValue(
 }
 
 async function sectionsOf(sql: Reader, jobId: number): Promise<Set<string>> {
-  const rows = await sql.all<{ name: string }>(
+  const rows = await sql.all(
+    shape({ name: t.text }),
     `SELECT name FROM job_section WHERE job_id = $1 UNION SELECT section FROM sov_line WHERE job_id = $1
       UNION SELECT section FROM cost_line WHERE job_id = $1`,
     [jobId],

@@ -87,7 +87,7 @@ describe('before a job goes on site', () => {
       ...{ sov: [], budget: [] },
     };
     await expect(act(database, TESTER, createJob, job)).rejects.toThrow(/may not go on site yet/);
-    expect(await reading(database).get(`SELECT 1 FROM job WHERE number = 'N1'`)).toBeUndefined();
+    expect((await reading(database).anyRows(`SELECT 1 FROM job WHERE number = 'N1'`))[0]).toBeUndefined();
   });
 });
 
@@ -273,7 +273,7 @@ test('what somebody else changed since it was opened is not written over', async
 describe('nothing with history is deleted', () => {
   test('a bare tender goes; anything else is kept, and what to do instead is told', async () => {
     await act(database, TESTER, deleteJob, 'J2');
-    expect(await reading(database).all('SELECT number FROM job')).toEqual([{ number: 'J1' }]);
+    expect(await reading(database).anyRows('SELECT number FROM job')).toEqual([{ number: 'J1' }]);
     await expect(act(database, TESTER, deleteJob, 'J1')).rejects.toThrow(
       /was awarded, so it cannot be deleted; close it when it is finished, or lock it/,
     );

@@ -1,10 +1,12 @@
+import { JobTable } from '../jobs/models';
+import { AttachmentTable, CheckTemplateTable, JobCheckTable, JobEventTable, JobPersonTable } from './models';
 import { termsRefusals } from '../../core/jobs/jobTerms';
 import { faultsOf } from '../http/refused';
 import { RETENTION_FIELDS } from '../jobs/jobs';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CheckItem, CheckTemplate, EventInput, JobFacts, JobFactsInput, Person } from '../../wire/jobFile';
-import { bulkInsert, type Sql } from '../db/sql';
+import type { Sql } from '../db/sql';
 import { hashOf, keepContent } from '../attachments/contents';
 import { factsAreFixed, jobFileView } from './jobFileView';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -21,24 +23,21 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
   if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
   const { retention: r } = input;
-  await sql.run(
-    `UPDATE job SET name = $1, contract_reference = $2, manager = $3, estimator = $4, site = $5, starts_on = $6, finishes_on = $7, defects_end = $8, revenue_method = $9,
-      retention_rate = $10, retention_materials_rate = $11, retention_step_at = $12, retention_step_to = $13, retention_step_applies = $14, retention_cap = $15,
-      no_retention = $16, tax_rate = $17, terms_days = $18 WHERE id = $19`,
-    [
-      ...[
-        input.name,
-        input.contractReference,
-        input.manager,
-        input.estimator,
-        input.site,
-        input.startsOn,
-        input.finishesOn,
-        input.defectsEnd,
-      ],
-      ...[input.revenueMethod, r.rate, r.materialsRate, r.stepAt, r.stepTo, r.stepApplies, r.cap, input.noRetention ? 1 : 0],
-      ...[input.taxRate, input.termsDays, id],
-    ],
+  await sql.update(
+    JobTable,
+    { id },
+    {
+      ...{ name: input.name, contract_reference: input.contractReference, manager: input.manager, estimator: input.estimator },
+      ...{ site: input.site, starts_on: input.startsOn, finishes_on: input.finishesOn, defects_end: input.defectsEnd },
+      ...{ revenue_method: input.revenueMethod, retention_rate: r.rate, retention_materials_rate: r.materialsRate },
+      ...{
+        retention_step_at: r.stepAt,
+        retention_step_to: r.stepTo,
+        retention_step_applies: r.stepApplies,
+        retention_cap: r.cap,
+      },
+      ...{ no_retention: input.noRetention ? 1 : 0, tax_rate: input.taxRate, terms_days: input.termsDays },
+    },
   );
   command.note(number, input);
 }
@@ -54,57 +53,44 @@ function fixedFaults(was: JobFacts, input: JobFactsInput): Fault[] {
 
 /** Saves the people of a job: the client's contacts and our team, as one list. */
 export async function savePeople(command: Command, number: string, people: readonly Person[], seen: string): Promise<void> {
-  await replaceList(
-    command,
-    number,
-    { what: 'people' as const, seen },
-    'job_person',
-    ['side', 'name', 'role', 'email', 'phone'],
-    people.map((it) => [it.side, it.name, it.role, it.email, it.phone]),
-  );
+  await replaceList(command, number, { what: 'people' as const, seen }, async (sql, id) => {
+    await sql.remove(JobPersonTable, { job_id: id });
+    await sql.insertAll(
+      JobPersonTable,
+      people.map((it) => ({ ...it, job_id: id })),
+    );
+  });
 }
 
 /** Saves the checklist of a job. */
 export async function saveChecklist(command: Command, number: string, items: readonly CheckItem[], seen: string): Promise<void> {
-  await replaceList(
-    command,
-    number,
-    { what: 'checklist' as const, seen },
-    'job_check',
-    ['item', 'person', 'due_on', 'done_on'],
-    items.map((it) => [it.item, it.person, it.dueOn, it.doneOn]),
-  );
+  await replaceList(command, number, { what: 'checklist' as const, seen }, async (sql, id) => {
+    await sql.remove(JobCheckTable, { job_id: id });
+    await sql.insertAll(
+      JobCheckTable,
+      items.map(({ item, person, dueOn, doneOn }) => ({ job_id: id, item, person, due_on: dueOn, done_on: doneOn })),
+    );
+  });
 }
 
 async function replaceList(
   command: Command,
   number: string,
   { what, seen }: { what: 'people' | 'checklist'; seen: string },
-  table: 'job_person' | 'job_check',
-  columns: readonly string[],
-  rows: readonly (readonly unknown[])[],
+  save: (sql: Sql, jobId: number) => Promise<void>,
 ): Promise<void> {
   const { sql } = command;
   const { id } = await jobByNumber(sql, number, 'job');
   const { [what]: now } = await jobFileView(sql, number);
   await assertUnchanged(command, `The ${what} of this job`, { subject: number, now, seen });
-  await sql.run(`DELETE FROM ${table} WHERE job_id = $1`, [id]);
-  await bulkInsert(
-    sql,
-    table,
-    ['job_id', ...columns],
-    rows.map((row) => [id, ...row]),
-  );
-  command.note(number, rows);
+  await save(sql, id);
+  command.note(number, { was: now });
 }
 
 /** Saves a checklist under a name, for other jobs. */
 export async function saveCheckTemplate(command: Command, input: CheckTemplate): Promise<void> {
   const { sql } = command;
-  await sql.run(
-    'INSERT INTO check_template (name, items) VALUES ($1, $2) ON CONFLICT (name) DO UPDATE SET items = excluded.items',
-    [input.name, JSON.stringify(input.items)],
-  );
+  await sql.save(CheckTemplateTable, [{ name: input.name, items: JSON.stringify(input.items) }], ['name']);
   command.note(input.name, input);
 }
 
@@ -112,14 +98,14 @@ export async function saveCheckTemplate(command: Command, input: CheckTemplate):
 export async function addEvent(command: Command, number: string, input: EventInput): Promise<void> {
   const { sql, actor } = command;
   const { id } = await jobByNumber(sql, number, 'job');
-  await sql.run('INSERT INTO job_event (job_id, kind, dated, text, actor, recorded_at) VALUES ($1, $2, $3, $4, $5, $6)', [
-    id,
-    input.kind,
-    input.dated,
-    input.text,
-    actor.name,
-    actor.at,
-  ]);
+  await sql.insert(JobEventTable, {
+    job_id: id,
+    kind: input.kind,
+    dated: input.dated,
+    text: input.text,
+    actor: actor.name,
+    recorded_at: actor.at,
+  });
   command.note(number, input);
 }
 
@@ -149,8 +135,14 @@ export async function attachFile(
 }
 
 async function insertFile(sql: Sql, actor: Actor, jobId: number, file: UploadedFile, hash: string, about: string): Promise<void> {
-  await sql.run(
-    'INSERT INTO attachment (job_id, name, media_type, size, hash, about, actor, added_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
-    [jobId, file.name, file.mediaType, file.content.length, hash, about, actor.name, actor.at],
-  );
+  await sql.insert(AttachmentTable, {
+    job_id: jobId,
+    name: file.name,
+    media_type: file.mediaType,
+    size: file.content.length,
+    hash,
+    about,
+    actor: actor.name,
+    added_at: actor.at,
+  });
 }

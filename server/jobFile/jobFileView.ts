@@ -1,37 +1,21 @@
+import { shape, t, type RowOf } from '../db/fields';
+import { JobTable } from '../jobs/models';
 import { LedrinError } from '../../core/errors/ledrinError';
-import type { AttachedFile, CheckItem, CheckTemplate, JobFacts, JobFileView, Person } from '../../wire/jobFile';
+import type { CheckTemplate, JobFacts, JobFileView } from '../../wire/jobFile';
 import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import { digestOf } from '../versions/digest';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { missingForSite } from '../jobs/readiness';
 
-interface FactRow {
-  name: string;
-  contract_reference: string;
-  manager: string;
-  estimator: string;
-  site: string;
-  starts_on: string | null;
-  finishes_on: string | null;
-  defects_end: string | null;
-  revenue_method: JobFacts['revenueMethod'];
-  retention_rate: number;
-  retention_materials_rate: number | null;
-  retention_step_at: number | null;
-  retention_step_to: number | null;
-  retention_step_applies: 'all' | 'further';
-  retention_cap: number | null;
-  no_retention: number;
-  tax_rate: number;
-  terms_days: number | null;
-}
+type FactRow = RowOf<typeof JobTable>;
 
 /** Retention, tax, terms and revenue method are fixed once an application or an entry was worked with them. */
 export async function factsAreFixed(sql: Reader, jobId: number): Promise<boolean> {
   return (
     (await sql.get(
-      `SELECT 1 FROM application WHERE job_id = $1 AND status <> 'draft' UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1 LIMIT 1`,
+      shape({ used: t.flag }),
+      `SELECT 1 AS used FROM application WHERE job_id = $1 AND status <> 'draft' UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1 LIMIT 1`,
       [jobId],
     )) !== undefined
   );
@@ -41,23 +25,48 @@ export async function factsAreFixed(sql: Reader, jobId: number): Promise<boolean
 export async function jobFileView(sql: Reader, number: string): Promise<JobFileView> {
   const { id, status } = await jobByNumber(sql, number, 'job');
   const [row, fixed, billing, people, events, checklist, templates, files, moves, missing] = await Promise.all([
-    sql.get<FactRow>('SELECT * FROM job WHERE id = $1', [id]),
+    sql.findOne(JobTable, { id }),
     factsAreFixed(sql, id),
     loadBillingJobs(sql, id),
-    sql.all<Person>('SELECT side, name, role, email, phone FROM job_person WHERE job_id = $1 ORDER BY id', [id]),
-    sql.all<JobFileView['events'][number]>(
+    sql.all(
+      shape({ side: t.oneOf<'client' | 'team'>(), name: t.text, role: t.text, email: t.text, phone: t.text }),
+      'SELECT side, name, role, email, phone FROM job_person WHERE job_id = $1 ORDER BY id',
+      [id],
+    ),
+    sql.all(
+      shape({
+        kind: t.oneOf<'note' | 'call' | 'meeting' | 'visit' | 'letter'>(),
+        dated: t.day,
+        text: t.text,
+        id: t.whole,
+        actor: t.text,
+        recordedAt: t.moment,
+      }),
       'SELECT id, kind, dated, text, actor, recorded_at AS recordedAt FROM job_event WHERE job_id = $1 ORDER BY dated DESC, id DESC',
       [id],
     ),
-    sql.all<CheckItem>('SELECT item, person, due_on AS dueOn, done_on AS doneOn FROM job_check WHERE job_id = $1 ORDER BY id', [
-      id,
-    ]),
+    sql.all(
+      shape({ item: t.text, person: t.text, dueOn: t.orNull(t.day), doneOn: t.orNull(t.day) }),
+      'SELECT item, person, due_on AS dueOn, done_on AS doneOn FROM job_check WHERE job_id = $1 ORDER BY id',
+      [id],
+    ),
     checkTemplates(sql),
-    sql.all<AttachedFile>(
+    sql.all(
+      shape({
+        id: t.whole,
+        name: t.text,
+        mediaType: t.text,
+        size: t.whole,
+        hash: t.text,
+        about: t.text,
+        actor: t.text,
+        addedAt: t.moment,
+      }),
       'SELECT id, name, media_type AS mediaType, size, hash, about, actor, added_at AS addedAt FROM attachment WHERE job_id = $1 ORDER BY id DESC',
       [id],
     ),
-    sql.all<JobFileView['moves'][number]>(
+    sql.all(
+      shape({ was: t.text, became: t.text, onDay: t.orNull(t.text), reason: t.text, actor: t.text, at: t.moment }),
       'SELECT was, became, on_day AS onDay, reason, actor, at FROM job_move WHERE job_id = $1 ORDER BY id',
       [id],
     ),
@@ -99,12 +108,13 @@ function factsOf(row: FactRow): JobFacts {
 }
 
 async function checkTemplates(sql: Reader): Promise<CheckTemplate[]> {
-  const rows = await sql.all<{ name: string; items: string }>('SELECT name, items FROM check_template ORDER BY name');
+  const rows = await sql.all(shape({ name: t.text, items: t.text }), 'SELECT name, items FROM check_template ORDER BY name');
   return rows.map((row) => ({ name: row.name, items: JSON.parse(row.items) as string[] }));
 }
 
 export async function attachedFile(sql: Reader, id: number): Promise<{ name: string; mediaType: string; hash: string }> {
-  const row = await sql.get<{ name: string; mediaType: string; hash: string }>(
+  const row = await sql.get(
+    shape({ name: t.text, mediaType: t.text, hash: t.text }),
     'SELECT name, media_type AS mediaType, hash FROM attachment WHERE id = $1',
     [id],
   );

@@ -1,3 +1,5 @@
+import { shape, t } from '../db/fields';
+import { JobMoveTable, JobTable } from './models';
 import type { Command } from '../ledger/command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { JOB_STATUSES, type JobStatus } from '../../core/jobs/jobStatus';
@@ -26,12 +28,7 @@ export async function moveJob(command: Command, number: string, status: JobStatu
   if (finishedOn !== null && finishedOn < awardedOn)
     throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
   await refuseUnready(sql, job, status);
-  await sql.run('UPDATE job SET status = $1, awarded_on = $2, finished_on = $3 WHERE id = $4', [
-    status,
-    awardedOn,
-    finishedOn,
-    job.id,
-  ]);
+  await sql.update(JobTable, { id: job.id }, { status, awarded_on: awardedOn, finished_on: finishedOn });
   await noteMove(sql, actor, job.id, job.status, status, on, '');
   command.note(number, { from: job.status, to: status, on });
 }
@@ -46,15 +43,7 @@ export async function noteMove(
   on: string | null,
   reason: string,
 ): Promise<void> {
-  await sql.run('INSERT INTO job_move (job_id, was, became, on_day, reason, actor, at) VALUES ($1, $2, $3, $4, $5, $6, $7)', [
-    jobId,
-    was,
-    became,
-    on,
-    reason,
-    actor.name,
-    actor.at,
-  ]);
+  await sql.insert(JobMoveTable, { job_id: jobId, was, became, on_day: on, reason, actor: actor.name, at: actor.at });
 }
 
 /** Locks a job, so that nothing posts to it, or unlocks it. */
@@ -62,7 +51,7 @@ export async function lockJob(command: Command, number: string, locked: boolean,
   const { sql, actor } = command;
   const job = await jobByNumber(sql, number, 'job');
   if ((job.locked === 1) === locked) throw fieldError('locked', `Job ${number} is ${locked ? 'locked' : 'not locked'} already`);
-  await sql.run('UPDATE job SET locked = $1 WHERE id = $2', [locked ? 1 : 0, job.id]);
+  await sql.update(JobTable, { id: job.id }, { locked: locked ? 1 : 0 });
   await noteMove(sql, actor, job.id, job.status, locked ? 'locked' : 'unlocked', null, reason);
   command.note(number, { reason });
 }
@@ -91,7 +80,8 @@ export async function deleteJob(command: Command, number: string): Promise<void>
     );
   const found: string[] = [];
   for (const [table, what, where] of HISTORY)
-    if (await sql.get(`SELECT 1 FROM ${table} WHERE ${where} LIMIT 1`, [job.id])) found.push(what);
+    if (await sql.get(shape({ used: t.flag }), `SELECT 1 AS used FROM ${table} WHERE ${where} LIMIT 1`, [job.id]))
+      found.push(what);
   if (found.length > 0)
     throw new LedrinError('refused', `Tender ${number} has ${found.join(', ')}, so it cannot be deleted; lock it instead`);
   const own = '(SELECT id FROM cost_line WHERE job_id = $1)';

@@ -1,3 +1,4 @@
+import { shape, t, type RowOf } from '../db/fields';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import { estimateAtCompletion, hoursAtCompletion } from '../../core/forecast/estimateAtCompletion';
 import { WHOLE } from '../../core/money/rate';
@@ -32,26 +33,27 @@ export interface LoadedPosition {
   pendingChanges: number;
 }
 
-interface JobRow {
-  id: number;
-  number: string;
-  name: string;
-  client: string;
-  client_name: string;
-  manager: string;
-  status: string;
-  locked: number;
-  awarded_on: string | null;
-  finished_on: string | null;
-  revenue_method: RevenueMethod;
-  contract_sum: number;
-  billed: number;
-  applied: number;
-  uninstalled: number;
-  received: number;
-  pending: number;
-  tax_rate: number;
-}
+const JobRow = shape({
+  id: t.whole,
+  number: t.text,
+  name: t.text,
+  client: t.text,
+  client_name: t.text,
+  manager: t.text,
+  status: t.text,
+  locked: t.flag,
+  awarded_on: t.orNull(t.day),
+  finished_on: t.orNull(t.day),
+  revenue_method: t.oneOf<RevenueMethod>(),
+  contract_sum: t.whole,
+  billed: t.cents,
+  applied: t.whole,
+  uninstalled: t.flag,
+  received: t.cents,
+  pending: t.cents,
+  tax_rate: t.rate,
+});
+type JobRow = RowOf<typeof JobRow>;
 
 /** Each job's figures that need no cost line, in one pass. */
 const JOB_FIGURES = `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager, job.status, job.locked, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
@@ -76,7 +78,7 @@ export function beforeTax(amount: number, taxRate: number): number {
 /** Positions of all jobs, tenders included, by job number; or of one. */
 export async function loadPositions(sql: Reader, asOf: PlainDate, jobId: number | null): Promise<LoadedPosition[]> {
   const [jobs, lines] = await Promise.all([
-    sql.all<JobRow>(`${JOB_FIGURES} ${jobId === null ? '' : `WHERE job.id = ${Number(jobId)}`} ORDER BY job.number`, [asOf]),
+    sql.all(JobRow, `${JOB_FIGURES} ${jobId === null ? '' : `WHERE job.id = ${Number(jobId)}`} ORDER BY job.number`, [asOf]),
     loadCostLines(sql, asOf, jobId),
   ]);
   return positionsOf(jobs, lines, asOf);

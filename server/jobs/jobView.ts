@@ -1,3 +1,5 @@
+import { JobTable } from './models';
+import { listed, pick, shape, t, type RowOf } from '../db/fields';
 import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
 import { lastCertified, retentionHeld, valueApplication } from '../../core/billing/application';
 import { monthIndex } from '../../core/calendar/month';
@@ -13,20 +15,15 @@ import { leftBySchedule } from '../instalments/billedBySchedule';
 import { estimatedLines } from '../reports/estimateVsActualReport';
 import { costBySovLine } from '../costs/costBySovLine';
 import { jobListRow } from './jobList';
-import { answerSteps, nextSteps, type ChosenEstimate } from './nextSteps';
+import { answerSteps, nextSteps } from './nextSteps';
 
-interface FactRow {
-  contract_reference: string;
-  site: string;
-  awarded_on: string | null;
-  starts_on: string | null;
-  finishes_on: string | null;
-  finished_on: string | null;
-  revenue_method: string;
-  tax_rate: number;
-  terms_days: number | null;
-  client_terms: number | null;
-}
+const FACTS = pick(
+  JobTable,
+  ...(['contract_reference', 'site', 'awarded_on', 'starts_on', 'finishes_on', 'finished_on'] as const),
+  ...(['revenue_method', 'tax_rate', 'terms_days'] as const),
+);
+const FactRow = shape({ ...FACTS.fields, client_terms: t.orNull(t.whole) });
+type FactRow = RowOf<typeof FactRow>;
 
 /** A job's page: facts, figures, schedule of values, what waits to be done. */
 export async function jobView(sql: Reader, number: string, asOf: string): Promise<JobView> {
@@ -34,15 +31,17 @@ export async function jobView(sql: Reader, number: string, asOf: string): Promis
   const [[position], billing, facts, invoices, months, changeOrders, lines, chosen] = await Promise.all([
     loadPositions(sql, asOf, identity.id),
     loadBillingJobs(sql, identity.id),
-    sql.get<FactRow>(
-      'SELECT job.*, c.terms_days AS client_terms FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
+    sql.get(
+      FactRow,
+      `SELECT ${listed(FACTS, 'job')}, c.terms_days AS client_terms FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1`,
       [identity.id],
     ),
     agedInvoices(sql, asOf, identity.id),
     monthlyTotals(sql, identity.id, asOf),
     changeOrderRows(sql, identity.id, asOf),
     estimatedLines(sql, identity, asOf),
-    sql.get<ChosenEstimate>(
+    sql.get(
+      shape({ number: t.whole, status: t.text, acceptedBy: t.orNull(t.text) }),
       `SELECT number, status, (SELECT answered_by FROM quotation WHERE estimate_id = estimate.id AND status = 'accepted' ORDER BY number DESC) AS acceptedBy
         FROM estimate WHERE job_id = $1 AND chosen = 1`,
       [identity.id],
@@ -96,6 +95,10 @@ function sovViews(job: LoadedBillingJob, asOf: string): SovLineView[] {
 
 function changeOrderRows(sql: Reader, jobId: number, asOf: string): Promise<JobView['changeOrders']> {
   return sql.all(
+    shape({
+      ...{ number: t.text, title: t.text, status: t.text, raisedOn: t.day, decidedOn: t.orNull(t.day) },
+      ...{ price: t.cents, cost: t.cents },
+    }),
     `SELECT o.number, o.title, CASE WHEN o.decided_on > $2 THEN 'issued' ELSE o.status END AS status, o.raised_on AS raisedOn, CASE WHEN o.decided_on > $2 THEN NULL ELSE o.decided_on END AS decidedOn,
       coalesce(sum(CASE WHEN l.side = 'price' THEN l.amount END), 0) AS price, coalesce(sum(CASE WHEN l.side = 'cost' THEN l.amount END), 0) AS cost
       FROM change_order o LEFT JOIN change_order_line l ON l.change_order_id = o.id WHERE o.job_id = $1 AND o.raised_on <= $2 GROUP BY o.id ORDER BY o.raised_on, o.id`,
@@ -106,15 +109,18 @@ function changeOrderRows(sql: Reader, jobId: number, asOf: string): Promise<JobV
 /** Cost, billing and budget to the end of each month from the first entry to the date. */
 async function monthlyTotals(sql: Reader, jobId: number, asOf: string): Promise<JobView['months']> {
   const [costs, bills, budget] = await Promise.all([
-    sql.all<{ month: string; amount: number }>(
+    sql.all(
+      shape({ month: t.month, amount: t.cents }),
       'SELECT substr(dated, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND dated <= $2 GROUP BY 1',
       [jobId, asOf],
     ),
-    sql.all<{ month: string; gross: number }>(
+    sql.all(
+      shape({ month: t.month, gross: t.cents }),
       `SELECT substr(certified_on, 1, 7) AS month, gross FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number`,
       [jobId, asOf],
     ),
-    sql.get<{ amount: number | null }>(
+    sql.get(
+      shape({ amount: t.orNull(t.cents) }),
       'SELECT sum(b.amount) AS amount FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = $1',
       [jobId],
     ),

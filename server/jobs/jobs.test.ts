@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { JobInput } from '../../wire/jobs';
@@ -191,13 +192,14 @@ describe("a job's life", () => {
     await expect(act(database, TESTER, moveJob, '2001', 'closed', null)).rejects.toThrow(/needs the day it was finished/);
     await expect(act(database, TESTER, moveJob, '2001', 'closed', '2031-04-01')).rejects.toThrow(/before the award/);
     await act(database, TESTER, moveJob, '2001', 'closed', '2031-09-30');
-    const row = await reading(database).get('SELECT status, awarded_on, finished_on FROM job');
+    const row = (await reading(database).anyRows('SELECT status, awarded_on, finished_on FROM job'))[0];
     expect(row).toEqual({ status: 'closed', awarded_on: '2031-04-02', finished_on: '2031-09-30' });
   });
 
   test('is recorded: who, when, from what to what', async () => {
     await act(database, TESTER, moveJob, '2001', 'awarded', '2031-04-02');
-    const audit = await reading(database).get<{ actor: string; at: string; command: string; detail: string }>(
+    const audit = await reading(database).get(
+      shape({ actor: t.text, at: t.moment, command: t.text, detail: t.text }),
       'SELECT * FROM audit ORDER BY id DESC',
     );
     expect(audit).toMatchObject({ actor: 'tester', at: TESTER.at, command: 'move-job' });

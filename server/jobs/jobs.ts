@@ -1,3 +1,8 @@
+import { JobDraftTable, SovLineTable, JobTable } from './models';
+import { JobCheckTable, JobPersonTable } from '../jobFile/models';
+import { BudgetLineTable } from '../budget/models';
+import { known } from '../../core/errors/known';
+import { ClientTable } from '../company/models';
 import { faultsOf } from '../http/refused';
 import { termsRefusals } from '../../core/jobs/jobTerms';
 import type { Command } from '../ledger/command';
@@ -5,10 +10,9 @@ import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { sum } from '../../core/money/cents';
 import { displayExact } from '../../core/money/display';
 import type { JobInput } from '../../wire/jobs';
-import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { nextId, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
-import { JOB_COLUMNS } from '../book/save/saveContracts';
 import { CostLines } from '../costs/costEntries';
 import { noteMove } from './jobLife';
 import { refuseUnready } from './readiness';
@@ -18,16 +22,15 @@ import { insertSovLines } from './sovLines';
 export async function saveDraft(command: Command, id: number | null, content: unknown): Promise<number> {
   const { sql, actor } = command;
   const text = JSON.stringify(content);
-  if (id === null)
-    return sql.insert('INSERT INTO job_draft (content, actor, saved_at) VALUES ($1, $2, $3)', [text, actor.name, actor.at]);
-  if (!(await sql.get('SELECT id FROM job_draft WHERE id = $1', [id])))
+  if (id === null) return sql.insert(JobDraftTable, { content: text, actor: actor.name, saved_at: actor.at });
+  if (!(await sql.findOne(JobDraftTable, { id })))
     throw new LedrinError('not-found', 'This draft is no longer there; it was finished or thrown away in another window');
-  await sql.run('UPDATE job_draft SET content = $1, actor = $2, saved_at = $3 WHERE id = $4', [text, actor.name, actor.at, id]);
+  await sql.update(JobDraftTable, { id }, { content: text, actor: actor.name, saved_at: actor.at });
   return id;
 }
 
 export async function deleteDraft({ sql, note }: Command, id: number): Promise<void> {
-  await sql.run('DELETE FROM job_draft WHERE id = $1', [id]);
+  await sql.remove(JobDraftTable, { id });
   note(`draft ${id}`);
 }
 
@@ -38,27 +41,36 @@ export async function createJob(command: Command, input: JobInput): Promise<stri
   if (digits === undefined)
     throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every job');
   const codes = await costCodeIds(sql);
-  const client = await sql.get<{ id: number }>('SELECT id FROM client WHERE code = $1', [input.client]);
+  const client = await sql.findOne(ClientTable, { code: input.client });
   const faults = [...factFaults(input, client !== undefined), ...scheduleFaults(input, digits), ...budgetFaults(input, codes)];
-  if (await sql.get('SELECT id FROM job WHERE number = $1', [input.number]))
+  if (await sql.findOne(JobTable, { number: input.number }))
     faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
   const jobId = await saveJob(sql, input, client!.id, codes);
   await refuseUnready(sql, { id: jobId, number: input.number }, input.status);
-  await bulkInsert(
-    sql,
-    'job_person',
-    ['job_id', 'side', 'name', 'role', 'email', 'phone'],
-    (input.people ?? []).map((it) => [jobId, it.side, it.name, it.role, it.email, it.phone]),
+  await sql.insertAll(
+    JobPersonTable,
+    (input.people ?? []).map((it) => ({
+      job_id: jobId,
+      side: it.side,
+      name: it.name,
+      role: it.role,
+      email: it.email,
+      phone: it.phone,
+    })),
   );
-  await bulkInsert(
-    sql,
-    'job_check',
-    ['job_id', 'item', 'person', 'due_on', 'done_on'],
-    (input.checklist ?? []).map((it) => [jobId, it.item, it.person, it.dueOn, it.doneOn]),
+  await sql.insertAll(
+    JobCheckTable,
+    (input.checklist ?? []).map((it) => ({
+      job_id: jobId,
+      item: it.item,
+      person: it.person,
+      due_on: it.dueOn,
+      done_on: it.doneOn,
+    })),
   );
   await noteMove(sql, actor, jobId, '', input.status, input.awardedOn, '');
-  if (input.draftId !== null) await sql.run('DELETE FROM job_draft WHERE id = $1', [input.draftId]);
+  if (input.draftId !== null) await sql.remove(JobDraftTable, { id: input.draftId });
   command.note(input.number, input);
   return input.number;
 }
@@ -110,62 +122,32 @@ function budgetFaults(input: JobInput, codes: ReadonlyMap<string, number>): Faul
 
 async function saveJob(sql: Sql, input: JobInput, clientId: number, codes: ReadonlyMap<string, number>): Promise<number> {
   const { retention: r } = input;
-  const jobId = await nextId(sql, 'job');
-  await bulkInsert(
-    sql,
-    'job',
-    ['id', ...JOB_COLUMNS],
-    [
-      [
-        jobId,
-        input.number,
-        input.name,
-        clientId,
-        input.contractReference,
-        input.status,
-        input.awardedOn,
-        input.startsOn,
-        input.finishesOn,
-        null,
-        input.manager,
-        input.site,
-        input.revenueMethod,
-        r.rate,
-        r.materialsRate,
-        r.stepAt,
-        r.stepTo,
-        r.stepApplies,
-        r.cap,
-        input.taxRate,
-        input.termsDays,
-        '',
-        null,
-        0,
-      ],
-    ],
-  );
-  const firstLine = await nextId(sql, 'sov_line');
+  const jobId = await nextId(sql, JobTable);
+  await sql.insert(JobTable, {
+    ...{ id: jobId, number: input.number, name: input.name, client_id: clientId, contract_reference: input.contractReference },
+    ...{ status: input.status, awarded_on: input.awardedOn, starts_on: input.startsOn, finishes_on: input.finishesOn },
+    ...{ manager: input.manager, site: input.site, revenue_method: input.revenueMethod },
+    ...{
+      retention_rate: r.rate,
+      retention_materials_rate: r.materialsRate,
+      retention_step_at: r.stepAt,
+      retention_step_to: r.stepTo,
+    },
+    ...{ retention_step_applies: r.stepApplies, retention_cap: r.cap, tax_rate: input.taxRate, terms_days: input.termsDays },
+  });
+  const firstLine = await nextId(sql, SovLineTable);
   const lineIds = new Map(input.sov.map((it, i) => [it.line, firstLine + i]));
   await insertSovLines(
     sql,
     input.sov.map((it, i) => ({ ...it, id: firstLine + i, jobId, position: i, original: true })),
   );
   const costLines = await CostLines.open(sql, [jobId]);
-  const budget = input.budget.map((it) => [
-    costLines.idOf(jobId, it.section, codes.get(it.costCode)!, it.costType),
-    lineIds.get(it.sovLine) ?? null,
-    it.description,
-    it.quantity,
-    it.unit,
-    it.hours,
-    it.amount,
-  ]);
+  const budget = input.budget.map(({ section, costCode, costType, sovLine, description, quantity, unit, hours, amount }) => ({
+    cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType),
+    sov_line_id: lineIds.get(sovLine) ?? null,
+    ...{ description, quantity, unit, hours, amount },
+  }));
   await costLines.flush();
-  await bulkInsert(
-    sql,
-    'budget_line',
-    ['cost_line_id', 'sov_line_id', 'description', 'quantity', 'unit', 'hours', 'amount'],
-    budget,
-  );
+  await sql.insertAll(BudgetLineTable, budget);
   return jobId;
 }

@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { JobStatus } from '../../core/jobs/jobStatus';
 import type { Missing } from '../../wire/jobFile';
@@ -36,15 +37,16 @@ export async function refuseUnready(
  * was set or agreed to be none, and terms. Each with the place where it is mended.
  */
 export async function missingForSite(sql: Reader, jobId: number): Promise<Missing[]> {
-  const row = (await sql.get<{
-    number: string;
-    lines: number;
-    sum: number;
-    budget: number;
-    retention: number;
-    none: number;
-    terms: number | null;
-  }>(
+  const row = (await sql.get(
+    shape({
+      number: t.text,
+      lines: t.whole,
+      sum: t.whole,
+      budget: t.whole,
+      retention: t.cents,
+      none: t.whole,
+      terms: t.orNull(t.whole),
+    }),
     `SELECT job.number, (SELECT count(*) FROM sov_line WHERE job_id = job.id AND original = 1) AS lines,
       (SELECT coalesce(sum(scheduled_value), 0) FROM sov_line WHERE job_id = job.id) AS sum,
       (SELECT coalesce(sum(b.amount), 0) FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budget,

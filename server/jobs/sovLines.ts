@@ -1,4 +1,5 @@
-import { bulkInsert, type Sql } from '../db/sql';
+import { SovLineTable } from './models';
+import type { Sql } from '../db/sql';
 
 /** An SOV line to be saved under an id that is free. */
 export interface SovLineToSave {
@@ -17,25 +18,20 @@ export interface SovLineToSave {
 }
 
 export async function insertSovLines(sql: Sql, lines: readonly SovLineToSave[]): Promise<void> {
-  await bulkInsert(
-    sql,
-    'sov_line',
-    [
-      'id',
-      'job_id',
-      'line',
-      'position',
-      'original',
-      'section',
-      'description',
-      'scheduled_value',
-      'quantity',
-      'unit',
-      'retention_rate',
-    ],
-    lines.map((it) => [
-      ...[it.id, it.jobId, it.line, it.position, it.original ? 1 : 0, it.section, it.description, it.scheduledValue, it.quantity],
-      ...[it.unit, it.retentionRate],
-    ]),
+  await sql.insertAll(
+    SovLineTable,
+    lines.map((it) => ({
+      id: it.id,
+      job_id: it.jobId,
+      line: it.line,
+      position: it.position,
+      original: it.original ? 1 : 0,
+      section: it.section,
+      description: it.description,
+      scheduled_value: it.scheduledValue,
+      quantity: it.quantity,
+      unit: it.unit,
+      retention_rate: it.retentionRate,
+    })),
   );
 }

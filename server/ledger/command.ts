@@ -1,3 +1,5 @@
+import { HandledRequestTable } from './models';
+import { shape, t } from '../db/fields';
 import { createHash } from 'node:crypto';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { Database } from '../db/database';
@@ -73,7 +75,8 @@ function digestOfRequest(name: string, input: unknown): string {
 }
 
 async function handledReply(sql: Reader, id: string, digest: string): Promise<string | null> {
-  const row = await sql.get<{ digest: string; reply: string; at: string }>(
+  const row = await sql.get(
+    shape({ digest: t.text, reply: t.text, at: t.moment }),
     'SELECT digest, reply, at FROM handled_request WHERE id = $1',
     [id],
   );
@@ -90,11 +93,5 @@ async function handledReply(sql: Reader, id: string, digest: string): Promise<st
 async function rememberReply(sql: Sql, id: string, name: string, digest: string, reply: unknown, at: string): Promise<void> {
   const oldest = new Date(Date.parse(at) - REMEMBERED_DAYS * 86_400_000).toISOString();
   await sql.run('DELETE FROM handled_request WHERE at < $1', [oldest]);
-  await sql.run('INSERT INTO handled_request (id, command, digest, reply, at) VALUES ($1, $2, $3, $4, $5)', [
-    id,
-    name,
-    digest,
-    JSON.stringify(reply ?? null),
-    at,
-  ]);
+  await sql.insert(HandledRequestTable, { id, command: name, digest, reply: JSON.stringify(reply ?? null), at });
 }

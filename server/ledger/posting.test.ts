@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { act, reading } from '../test/act';
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
@@ -63,7 +64,8 @@ describe('a batch of costs', () => {
     // Material: 1,800 + 1,400 spent, of the order 200 more is invoiced: open 300. 3,500 passes the budget of 2,900.
     expect(await material()).toBe('A,200,material,2500.00,400.00,2900.00,3200.00,300.00,3500.00,-600.00,0,0,yes');
     expect(await differences(database, '2031-03-31')).toEqual(TIES);
-    const audit = await reading(database).get<{ actor: string; command: string }>(
+    const audit = await reading(database).get(
+      shape({ actor: t.text, command: t.text }),
       'SELECT actor, command FROM audit ORDER BY id DESC',
     );
     expect(audit).toEqual({ actor: 'tester', command: 'post-costs' });
@@ -213,7 +215,7 @@ describe('an application from start to paid', () => {
       reference: '',
       lines: [{ line: '1', work: 500_000, materials: 0 }],
     });
-    const rows = await reading(database).all(
+    const rows = await reading(database).anyRows(
       'SELECT s.line, l.work FROM application_line l JOIN sov_line s ON s.id = l.sov_line_id JOIN application a ON a.id = l.application_id WHERE a.number = 3 ORDER BY s.line',
     );
     expect(rows).toEqual([
@@ -274,7 +276,8 @@ describe('an application from start to paid', () => {
 
   test('a release taken back leaves nothing open and all retention held', async () => {
     await act(database, TESTER, releaseRetention, 'J1', { dated: '2031-04-01', amount: 16_500, reference: 'Rest' });
-    const posting = await reading(database).get<{ id: number }>(
+    const posting = await reading(database).get(
+      shape({ id: t.whole }),
       `SELECT posting_id AS id FROM retention_release WHERE reference = 'Rest'`,
     );
     await act(database, TESTER, reversePosting, posting!.id, { on: '2031-04-02', reason: 'not agreed' });
@@ -313,19 +316,21 @@ test('a server killed in the middle of posting leaves books that tie', async () 
   await once(child, 'exit');
   const after = await openDatabase(file);
   try {
-    const { count } = (await reading(after).get<{ count: number }>(
+    const { count } = (await reading(after).get(
+      shape({ count: t.whole }),
       `SELECT count(*) AS count FROM posting WHERE kind = 'cost-batch'`,
     ))!;
     expect(count).toBeGreaterThan(0);
     expect(await differences(after, '2031-12-31')).toEqual(TIES);
-    const halves = await reading(after).all(
+    const halves = await reading(after).anyRows(
       `SELECT p.id FROM posting p WHERE p.kind = 'cost-batch' AND ((SELECT count(*) FROM cost_entry WHERE posting_id = p.id) <> 40 OR (SELECT count(*) FROM journal WHERE posting_id = p.id) <> 1)`,
     );
     expect(halves).toEqual([]);
-    const [totals] = await reading(after).all<{ cost: number }>(
+    const [totals] = await reading(after).all(
+      shape({ cost: t.cents }),
       'SELECT sum(cost) AS cost FROM cost_total t WHERE month = (SELECT max(month) FROM cost_total x WHERE x.cost_line_id = t.cost_line_id)',
     );
-    const [entries] = await reading(after).all<{ cost: number }>('SELECT sum(amount) AS cost FROM cost_entry');
+    const [entries] = await reading(after).all(shape({ cost: t.cents }), 'SELECT sum(amount) AS cost FROM cost_entry');
     expect(totals).toEqual(entries);
   } finally {
     await after.close();

@@ -1,3 +1,4 @@
+import { shape, t, type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { accountName } from '../../core/ledger/accounts';
 import type { Journal } from '../../core/ledger/journal';
@@ -13,7 +14,8 @@ export function journalView({ dated, lines }: Journal): JournalView {
 
 /** Journals of a posting in order of date. */
 export async function postingJournals(sql: Reader, postingId: number): Promise<JournalView[]> {
-  const rows = await sql.all<{ id: number; dated: string; account: string; debit: number; credit: number }>(
+  const rows = await sql.all(
+    shape({ id: t.whole, dated: t.day, account: t.text, debit: t.cents, credit: t.cents }),
     'SELECT j.id, j.dated, l.account, l.debit, l.credit FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.posting_id = $1 ORDER BY j.dated, j.id, l.id',
     [postingId],
   );
@@ -31,7 +33,12 @@ const SELECT_POSTINGS = `SELECT p.id, p.kind, job.number AS job, p.reference, p.
   p.total
   FROM posting p LEFT JOIN job ON job.id = p.job_id`;
 
-type Row = PostingRow & { kind: PostingKind; note: string; job_id: number | null };
+const Row = shape({
+  ...{ id: t.whole, kind: t.oneOf<PostingKind>(), job: t.orNull(t.text), reference: t.text, dated: t.day, actor: t.text },
+  ...{ recordedAt: t.moment, note: t.text, reverses: t.orNull(t.whole), job_id: t.orNull(t.whole) },
+  ...{ reversedBy: t.orNull(t.whole), total: t.cents },
+});
+type Row = RowOf<typeof Row>;
 
 function withName(row: Row): PostingRow {
   const { id, kind, job, reference, dated, actor, recordedAt, total, reverses, reversedBy } = row;
@@ -43,7 +50,8 @@ const PAGE = 100;
 /** Posted documents that match, newest first, a page at a time: each begins after the last row of the page before it. */
 export async function postingList(sql: Reader, { before, ...filter }: PostingsFilter): Promise<PostingPage> {
   const { where, bind } = conditionsOf(filter);
-  const [counted] = await sql.all<{ count: number }>(
+  const [counted] = await sql.all(
+    shape({ count: t.whole }),
     `SELECT count(*) AS count FROM posting p LEFT JOIN job ON job.id = p.job_id WHERE ${where.join(' AND ')}`,
     bind,
   );
@@ -51,7 +59,8 @@ export async function postingList(sql: Reader, { before, ...filter }: PostingsFi
     const [dated, id] = before.split('_');
     where.push(`(p.dated, p.id) < ($${bind.push(dated)}, $${bind.push(Number(id))})`);
   }
-  const rows = await sql.all<Row>(
+  const rows = await sql.all(
+    Row,
     `${SELECT_POSTINGS} WHERE ${where.join(' AND ')} ORDER BY p.dated DESC, p.id DESC LIMIT ${PAGE + 1}`,
     bind,
   );
@@ -86,11 +95,11 @@ function conditionsOf(filter: Omit<PostingsFilter, 'before'>): { where: string[]
 
 /** One posting with its journals, and whether it can still be reversed. */
 export async function postingView(sql: Reader, id: number): Promise<PostingView> {
-  const row = await sql.get<Row>(`${SELECT_POSTINGS} WHERE p.id = $1`, [id]);
+  const row = await sql.get(Row, `${SELECT_POSTINGS} WHERE p.id = $1`, [id]);
   if (!row) throw new LedrinError('not-found', `There is no document ${id}`);
   const [journals, entries, fixed] = await Promise.all([
     postingJournals(sql, id),
-    sql.get<{ count: number }>('SELECT count(*) AS count FROM cost_entry WHERE posting_id = $1', [id]),
+    sql.get(shape({ count: t.whole }), 'SELECT count(*) AS count FROM cost_entry WHERE posting_id = $1', [id]),
     whyNotReversible(sql, { id, kind: row.kind, job_id: row.job_id }),
   ]);
   return { ...withName(row), note: row.note, journals, entryCount: entries!.count, fixed };

@@ -1,19 +1,28 @@
+import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { isReversible, type ReversibleKind } from '../../core/ledger/posting';
+import { isReversible, type PostingKind, type ReversibleKind } from '../../core/ledger/posting';
 import type { Posted, ReversalInput } from '../../wire/ledger';
 import { reverseReceipt, reverseRelease } from '../billing/reversals';
 import { fieldError } from '../company/saveCompany';
 import { reverseCosts } from '../costs/reverseCosts';
 import type { Command } from './command';
-import type { PostingToReverse, Reversal } from './reversal';
+import type { Reversal } from './reversal';
 import { whyNotReversible } from './whyNotReversible';
 
 /** Corrects a posting by another that names it and takes all of it back, on the day given or the posting's own. */
 export async function reversePosting(command: Command, postingId: number, input: ReversalInput): Promise<Posted> {
   const { sql, actor } = command;
-  const posting = await sql.get<PostingToReverse>('SELECT id, kind, job_id, reference, dated FROM posting WHERE id = $1', [
-    postingId,
-  ]);
+  const posting = await sql.get(
+    shape({
+      id: t.whole,
+      kind: t.oneOf<PostingKind>(),
+      job_id: t.orNull(t.whole),
+      reference: t.text,
+      dated: t.day,
+    }),
+    'SELECT id, kind, job_id, reference, dated FROM posting WHERE id = $1',
+    [postingId],
+  );
   if (!posting) throw new LedrinError('not-found', `There is no document ${postingId}`);
   const why = await whyNotReversible(sql, posting);
   if (why) throw new LedrinError('refused', why);

@@ -1,8 +1,9 @@
+import { JournalLineTable, JournalTable, PostingTable } from './models';
 import type { Journal } from '../../core/ledger/journal';
 import type { PostingKind } from '../../core/ledger/posting';
 import { assertAllowed } from '../http/refused';
 import { lockedJob } from './lockedJob';
-import { bulkInsert, nextId, type Sql } from '../db/sql';
+import { nextId, type Sql } from '../db/sql';
 import type { Actor } from './audit';
 
 export interface PostingToSave {
@@ -27,7 +28,7 @@ export async function savePosting(
   jobIds: readonly number[] = posting.jobId === null ? [] : [posting.jobId],
 ): Promise<number> {
   assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
-  const id = await nextId(sql, 'posting');
+  const id = await nextId(sql, PostingTable);
   await savePostings(sql, actor, [{ id, posting, journals }]);
   return id;
 }
@@ -41,22 +42,20 @@ export async function savePostings(
   actor: Actor,
   postings: readonly { id: number; posting: PostingToSave; journals: readonly Journal[] }[],
 ): Promise<void> {
-  await bulkInsert(
-    sql,
-    'posting',
-    ['id', 'kind', 'job_id', 'reference', 'dated', 'actor', 'recorded_at', 'reverses_id', 'note', 'total'],
-    postings.map(({ id, posting, journals }) => [
+  await sql.insertAll(
+    PostingTable,
+    postings.map(({ id, posting, journals }) => ({
       id,
-      posting.kind,
-      posting.jobId,
-      posting.reference,
-      posting.dated,
-      actor.name,
-      actor.at,
-      posting.reversesId ?? null,
-      posting.note ?? '',
-      debitsOf(journals),
-    ]),
+      kind: posting.kind,
+      job_id: posting.jobId,
+      reference: posting.reference,
+      dated: posting.dated,
+      actor: actor.name,
+      recorded_at: actor.at,
+      reverses_id: posting.reversesId ?? null,
+      note: posting.note ?? '',
+      total: debitsOf(journals),
+    })),
   );
   await writeJournals(
     sql,
@@ -70,18 +69,16 @@ function debitsOf(journals: readonly Journal[]): number {
 
 /** Writes the journals of postings that are there. Empty ones are left out. */
 async function writeJournals(sql: Sql, journals: readonly (Journal & { postingId: number })[]): Promise<void> {
-  const first = await nextId(sql, 'journal');
+  const first = await nextId(sql, JournalTable);
   const numbered = journals.filter((it) => it.lines.length > 0).map((it, i) => ({ ...it, id: first + i }));
-  await bulkInsert(
-    sql,
-    'journal',
-    ['id', 'posting_id', 'dated'],
-    numbered.map((it) => [it.id, it.postingId, it.dated]),
+  await sql.insertAll(
+    JournalTable,
+    numbered.map((it) => ({ id: it.id, posting_id: it.postingId, dated: it.dated })),
   );
-  await bulkInsert(
-    sql,
-    'journal_line',
-    ['journal_id', 'account', 'debit', 'credit'],
-    numbered.flatMap((it) => it.lines.map((line) => [it.id, line.account, line.debit, line.credit])),
+  await sql.insertAll(
+    JournalLineTable,
+    numbered.flatMap((it) =>
+      it.lines.map((line) => ({ journal_id: it.id, account: line.account, debit: line.debit, credit: line.credit })),
+    ),
   );
 }

@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { createHash } from 'node:crypto';
 import { displayDate } from '../../core/calendar/displayDate';
 import { priceEstimate } from '../../core/estimates/estimate';
@@ -21,7 +22,8 @@ async function heading(sql: Reader, job: string): Promise<Heading> {
   const { id } = await jobByNumber(sql, job, 'job');
   const company = await loadCompany(sql);
   if (!company) throw new LedrinError('refused', 'Name the company first, in Set-up: a document goes out in its name');
-  const row = (await sql.get<{ name: string; site: string; client: string; contact: string }>(
+  const row = (await sql.get(
+    shape({ name: t.text, site: t.text, client: t.text, contact: t.text }),
     'SELECT job.name, job.site, c.name AS client, c.contact FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
     [id],
   ))!;

@@ -1,3 +1,4 @@
+import { shape, t, type RowOf } from '../db/fields';
 import { displayDate } from '../../core/calendar/displayDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { ClientDocument } from '../../core/offers/clientDocument';
@@ -8,25 +9,26 @@ import { changeDocument, contentHash, quotationDocument } from './clientDocument
 import { jobByNumber } from '../jobs/jobByNumber';
 import { loadQuotations } from '../quotations/quotationList';
 
-export interface OfferRow {
-  id: number;
-  job: string;
-  kind: 'quotation' | 'change';
-  number: string;
-  token: string;
-  recipient: string;
-  sentOn: string;
-  validUntil: string | null;
-  document: string;
-  hash: string;
-  status: OfferView['status'];
-  answeredAt: string | null;
-  answeredBy: string;
-  signature: string;
-  reason: string;
-  seal: string;
-  pdfHash: string;
-}
+export const OfferRow = shape({
+  id: t.whole,
+  job: t.text,
+  kind: t.oneOf<'quotation' | 'change'>(),
+  number: t.text,
+  token: t.text,
+  recipient: t.text,
+  sentOn: t.day,
+  validUntil: t.orNull(t.day),
+  document: t.text,
+  hash: t.text,
+  status: t.oneOf<OfferView['status']>(),
+  answeredAt: t.orNull(t.moment),
+  answeredBy: t.text,
+  signature: t.text,
+  reason: t.text,
+  seal: t.text,
+  pdfHash: t.text,
+});
+export type OfferRow = RowOf<typeof OfferRow>;
 
 const OFFERS = `SELECT o.id, job.number AS job, o.kind, o.number, o.token, o.recipient, o.sent_on AS sentOn, o.valid_until AS validUntil, o.document, o.hash, o.status,
   o.answered_at AS answeredAt, o.answered_by AS answeredBy, o.signature, o.reason, o.seal, o.pdf_hash AS pdfHash FROM offer o JOIN job ON job.id = o.job_id`;
@@ -45,7 +47,7 @@ export async function offersOf(
   today: string,
 ): Promise<OfferView[]> {
   const { id } = await jobByNumber(sql, job, 'job');
-  const rows = await sql.all<OfferRow>(`${OFFERS} WHERE o.job_id = $1 AND o.kind = $2 AND o.number = $3 ORDER BY o.id DESC`, [
+  const rows = await sql.all(OfferRow, `${OFFERS} WHERE o.job_id = $1 AND o.kind = $2 AND o.number = $3 ORDER BY o.id DESC`, [
     id,
     kind,
     number,
@@ -84,6 +86,7 @@ async function rebuildDocument(sql: Reader, row: OfferRow): Promise<ClientDocume
 
 function questionsOf(sql: Reader, offerId: number): Promise<OfferView['questions']> {
   return sql.all(
+    shape({ id: t.whole, askedAt: t.moment, askedBy: t.text, question: t.text, answer: t.text, answeredBy: t.text }),
     `SELECT id, asked_at AS askedAt, asked_by AS askedBy, question, answer, answered_by AS answeredBy FROM offer_question WHERE offer_id = $1 ORDER BY id`,
     [offerId],
   );
@@ -91,7 +94,7 @@ function questionsOf(sql: Reader, offerId: number): Promise<OfferView['questions
 
 /** The document behind a link. Throws not-found where there is none. */
 export async function offerByToken(sql: Reader, token: string): Promise<OfferRow> {
-  const row = await sql.get<OfferRow>(`${OFFERS} WHERE o.token = $1`, [token]);
+  const row = await sql.get(OfferRow, `${OFFERS} WHERE o.token = $1`, [token]);
   if (!row) throw new LedrinError('not-found', 'There is no document behind this link; ask whoever sent it for a new one');
   return row;
 }
@@ -118,7 +121,8 @@ async function closedTo(sql: Reader, row: OfferRow, today: string): Promise<stri
 
 /** Why an open document takes no answer any more, in words for the client; null where it does. */
 export async function whyClosed(sql: Reader, row: OfferRow, today: string): Promise<string | null> {
-  const answered = await sql.get<{ status: string; by: string; at: string }>(
+  const answered = await sql.get(
+    shape({ status: t.text, by: t.text, at: t.moment }),
     `SELECT o.status, o.answered_by AS "by", o.answered_at AS at FROM offer o JOIN offer own ON own.id = $1
       WHERE o.job_id = own.job_id AND o.kind = own.kind AND o.number = own.number AND o.status <> 'open'`,
     [row.id],
@@ -141,14 +145,24 @@ export async function whyClosed(sql: Reader, row: OfferRow, today: string): Prom
 
 /** The messages that went out, newest first. */
 export async function messages(sql: Reader): Promise<MessageRow[]> {
-  const rows = await sql.all<Omit<MessageRow, 'attachments'> & { attachments: string }>(
+  const rows = await sql.all(
+    shape({
+      actor: t.text,
+      id: t.whole,
+      job: t.text,
+      recipient: t.text,
+      subject: t.text,
+      body: t.text,
+      sentAt: t.moment,
+      attachments: t.text,
+    }),
     `SELECT m.id, job.number AS job, m.recipient, m.subject, m.body, m.attachments, m.sent_at AS sentAt, m.actor FROM message m JOIN job ON job.id = m.job_id ORDER BY m.id DESC LIMIT 500`,
   );
   return rows.map((row) => ({ ...row, attachments: JSON.parse(row.attachments) as string[] }));
 }
 
 export async function messageFile(sql: Reader, id: number): Promise<string> {
-  const row = await sql.get<{ file: string }>('SELECT file FROM message WHERE id = $1', [id]);
+  const row = await sql.get(shape({ file: t.text }), 'SELECT file FROM message WHERE id = $1', [id]);
   if (!row) throw new LedrinError('not-found', `There is no message ${id}`);
   return row.file;
 }

@@ -1,3 +1,5 @@
+import { MessageTable, OfferQuestionTable, OfferTable } from './models';
+import { shape, t } from '../db/fields';
 import { movableChange } from '../changes/changes';
 import type { Command } from '../ledger/command';
 import { randomBytes } from 'node:crypto';
@@ -28,22 +30,20 @@ export async function offerDocument(sql: Sql, sending: Sending, actor: Actor, of
   const pdf = await sending.pdfOf(offered.document);
   const pdfHash = hashOf(pdf);
   keepContent(sending.files, pdfHash, pdf);
-  await sql.run(
-    `INSERT INTO offer (job_id, kind, number, token, recipient, sent_on, sent_at, valid_until, document, hash, pdf_hash, status) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, 'open')`,
-    [
-      jobId,
-      offered.kind,
-      offered.number,
-      token,
-      input.to,
-      input.on,
-      actor.at,
-      offered.document.validUntil,
-      document,
-      contentHash(document),
-      pdfHash,
-    ],
-  );
+  await sql.insert(OfferTable, {
+    job_id: jobId,
+    kind: offered.kind,
+    number: offered.number,
+    token,
+    recipient: input.to,
+    sent_on: input.on,
+    sent_at: actor.at,
+    valid_until: offered.document.validUntil,
+    document,
+    hash: contentHash(document),
+    pdf_hash: pdfHash,
+    status: 'open',
+  });
   const body = `${input.message}\n\nRead it, ask about it, accept or decline it here:\n${sending.address}/answer/${token}\n`;
   const name = `${offered.document.title} ${offered.job}.pdf`.replace(/[^\w. -]/g, '_');
   const file = await sending.outbox.put({
@@ -54,10 +54,16 @@ export async function offerDocument(sql: Sql, sending: Sending, actor: Actor, of
     date: new Date(actor.at),
     attachments: [{ filename: name, contentType: 'application/pdf', content: pdf }],
   });
-  await sql.run(
-    'INSERT INTO message (job_id, recipient, subject, body, attachments, sent_at, actor, file) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
-    [jobId, input.to, input.subject, body, JSON.stringify([name]), actor.at, actor.name, file],
-  );
+  await sql.insert(MessageTable, {
+    job_id: jobId,
+    recipient: input.to,
+    subject: input.subject,
+    body,
+    attachments: JSON.stringify([name]),
+    sent_at: actor.at,
+    actor: actor.name,
+    file,
+  });
 }
 
 /** Sends a change order that is issued to the client, with a page to answer on. */
@@ -92,21 +98,19 @@ export async function askAboutOffer(command: Command, token: string, name: strin
   const { sql, actor } = command;
   const { at } = actor;
   const offer = await openOffer(sql, token, at.slice(0, 10));
-  const asked = await sql.get<{ count: number }>('SELECT count(*) AS count FROM offer_question WHERE offer_id = $1', [offer.id]);
-  if (asked!.count >= 50) throw new LedrinError('refused', 'There are many questions already; please call');
-  await sql.run('INSERT INTO offer_question (offer_id, asked_at, asked_by, question) VALUES ($1, $2, $3, $4)', [
+  const asked = await sql.get(shape({ count: t.whole }), 'SELECT count(*) AS count FROM offer_question WHERE offer_id = $1', [
     offer.id,
-    at,
-    name,
-    question,
   ]);
+  if (asked!.count >= 50) throw new LedrinError('refused', 'There are many questions already; please call');
+  await sql.insert(OfferQuestionTable, { offer_id: offer.id, asked_at: at, asked_by: name, question });
   command.note(`${offer.job}/${offer.kind} ${offer.number}`, { question }, `${name} (client)`);
 }
 
 /** The company answers a question that was asked on the page. */
 export async function replyToQuestion(command: Command, id: number, answer: string): Promise<void> {
   const { sql, actor } = command;
-  const there = await sql.get<{ answer: string; by: string }>(
+  const there = await sql.get(
+    shape({ answer: t.text, by: t.text }),
     'SELECT answer, answered_by AS by FROM offer_question WHERE id = $1',
     [id],
   );
@@ -116,12 +120,7 @@ export async function replyToQuestion(command: Command, id: number, answer: stri
       'conflict',
       `${there.by} answered this already: “${there.answer}”. The client has read it; write a message instead`,
     );
-  await sql.run('UPDATE offer_question SET answer = $1, answered_at = $2, answered_by = $3 WHERE id = $4', [
-    answer,
-    actor.at,
-    actor.name,
-    id,
-  ]);
+  await sql.update(OfferQuestionTable, { id }, { answer, answered_at: actor.at, answered_by: actor.name });
   command.note(String(id), { answer });
 }
 
@@ -131,10 +130,7 @@ export async function acceptOffer(command: Command, token: string, name: string,
   const { at } = actor;
   const offer = await openOffer(sql, token, at.slice(0, 10));
   const seal = sealOf({ hash: offer.hash, answeredAt: at, answeredBy: name, signature });
-  await sql.run(
-    `UPDATE offer SET status = 'accepted', answered_at = $1, answered_by = $2, signature = $3, seal = $4 WHERE id = $5`,
-    [at, name, signature, seal, offer.id],
-  );
+  await sql.update(OfferTable, { id: offer.id }, { status: 'accepted', answered_at: at, answered_by: name, signature, seal });
   await answered(command, offer, 'accepted', name);
 }
 
@@ -143,12 +139,7 @@ export async function declineOffer(command: Command, token: string, name: string
   const { sql, actor } = command;
   const { at } = actor;
   const offer = await openOffer(sql, token, at.slice(0, 10));
-  await sql.run(`UPDATE offer SET status = 'declined', answered_at = $1, answered_by = $2, reason = $3 WHERE id = $4`, [
-    at,
-    name,
-    reason,
-    offer.id,
-  ]);
+  await sql.update(OfferTable, { id: offer.id }, { status: 'declined', answered_at: at, answered_by: name, reason });
   await answered(command, offer, 'declined', name);
 }
 

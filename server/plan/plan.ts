@@ -1,7 +1,10 @@
+import { known } from '../../core/errors/known';
+import { CostLinePlanTable, JobSectionTable } from './models';
+import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { PlanInput } from '../../wire/plan';
-import { bulkInsert, type Reader } from '../db/sql';
+import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { plannedDates } from './planView';
 import { assertUnchanged } from '../versions/staleness';
@@ -11,7 +14,8 @@ export async function savePlan(command: Command, number: string, input: PlanInpu
   const { sql } = command;
   const { id } = await jobByNumber(sql, number, 'job');
   await assertUnchanged(command, 'This plan', { subject: number, now: await plannedDates(sql, id), seen: input.seen });
-  const lines = await sql.all<{ id: number; key: string }>(
+  const lines = await sql.all(
+    shape({ id: t.whole, key: t.text }),
     `SELECT l.id, l.section || char(31) || c.code || char(31) || l.cost_type AS key FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
     [id],
   );
@@ -20,26 +24,30 @@ export async function savePlan(command: Command, number: string, input: PlanInpu
   const faults = planFaults(input, (it) => ids.has(keyOf(it)));
   faults.push(...(await stagesGone(sql, id, input)));
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-  await sql.run('DELETE FROM job_section WHERE job_id = $1', [id]);
+  await sql.remove(JobSectionTable, { job_id: id });
   await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [id]);
-  await bulkInsert(
-    sql,
-    'job_section',
-    ['job_id', 'name', 'starts_on', 'finishes_on', 'started_on', 'finished_on'],
-    input.sections.map((it) => [id, it.name, it.startsOn, it.finishesOn, it.startedOn, it.finishedOn]),
+  await sql.insertAll(
+    JobSectionTable,
+    input.sections.map((it) => ({
+      job_id: id,
+      name: it.name,
+      starts_on: it.startsOn,
+      finishes_on: it.finishesOn,
+      started_on: it.startedOn,
+      finished_on: it.finishedOn,
+    })),
   );
-  await bulkInsert(
-    sql,
-    'cost_line_plan',
-    ['cost_line_id', 'starts_on', 'finishes_on'],
-    input.lines.map((it) => [ids.get(keyOf(it)), it.startsOn, it.finishesOn]),
+  await sql.insertAll(
+    CostLinePlanTable,
+    input.lines.map((it) => ({ cost_line_id: known(ids, keyOf(it)), starts_on: it.startsOn, finishes_on: it.finishesOn })),
   );
   command.note(number, input);
 }
 
 /** A section that the billing schedule waits for is not taken out. */
 async function stagesGone(sql: Reader, jobId: number, { sections }: PlanInput): Promise<Fault[]> {
-  const waited = await sql.all<{ section: string; instalment: string }>(
+  const waited = await sql.all(
+    shape({ section: t.text, instalment: t.text }),
     `SELECT s.section, min(i.name) AS instalment FROM instalment_stage s JOIN instalment i ON i.id = s.instalment_id
       JOIN job_section n ON n.job_id = i.job_id AND n.name = s.section WHERE i.job_id = $1 GROUP BY s.section`,
     [jobId],

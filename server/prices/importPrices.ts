@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { BookRefused, FaultList } from '../book/checks/bookFaults';
 import { bookRows } from '../book/csv/readRows';
@@ -17,7 +18,7 @@ export async function importPrices(command: Command, path: string): Promise<numb
   const reading = { path, faults, currencyDigits: await loadDigits(sql) };
   for await (const batch of bookRows('price_items', reading, { readable: true, missingColumns: [] })) rows.push(...batch);
   const known = async (table: string) =>
-    new Set((await sql.all<{ code: string }>(`SELECT code FROM ${table}`)).map((row) => row.code));
+    new Set((await sql.all(shape({ code: t.text }), `SELECT code FROM ${table}`)).map((row) => row.code));
   const [codes, vendors] = [await known('cost_code'), await known('vendor')];
   const seen = new Set<string>();
   for (const row of rows) {

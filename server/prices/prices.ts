@@ -1,10 +1,13 @@
+import { BuildUpComponentTable, BuildUpTable, PriceChangeTable, PriceItemTable } from './models';
+import { known } from '../../core/errors/known';
+import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { findCycle, PriceBook, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
 import { changedBy, LARGEST_UNIT_COST } from '../../core/prices/unitCost';
 import type { BuildUpInput, PriceItemInput, PriceItemsInput, PriceMoveInput, PriceMoves } from '../../wire/prices';
 import type { Database } from '../db/database';
-import { bulkInsert, nextId, type Reader } from '../db/sql';
+import { nextId, type Reader } from '../db/sql';
 import { digestOf } from '../versions/digest';
 import { assertAsPreviewed } from '../versions/staleness';
 import { priceBookView } from './priceBook';
@@ -19,48 +22,27 @@ export async function savePriceItems(command: Command, { items, on, reason }: Pr
   const [codes, vendors] = [await idsByCode(sql, 'cost_code'), await idsByCode(sql, 'vendor')];
   const faults = itemFaults(items, codes, vendors);
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-  const known = new Map(
-    (await sql.all<{ id: number; code: string; unit_cost: number }>('SELECT id, code, unit_cost FROM price_item')).map((row) => [
-      row.code,
-      row,
-    ]),
+  const there = new Map(
+    (
+      await sql.all(shape({ id: t.whole, code: t.text, unit_cost: t.unitCost }), 'SELECT id, code, unit_cost FROM price_item')
+    ).map((row) => [row.code, row]),
   );
-  let id = await nextId(sql, 'price_item');
-  const rows = items.map((it) => [
-    known.get(it.code)?.id ?? id++,
-    it.code,
-    it.description,
-    it.costType === 'labour' ? LABOUR_UNIT : it.unit,
-    it.costType,
-    codes.get(it.costCode),
-    it.wageClass,
-    it.unitCost,
-    it.markup,
-    vendors.get(it.vendor) ?? null,
-    it.checkedOn,
-  ]);
-  const columns = [
-    'description',
-    'unit',
-    'cost_type',
-    'cost_code_id',
-    'wage_class',
-    'unit_cost',
-    'markup_rate',
-    'vendor_id',
-    'checked_on',
-  ];
-  await sql.run(
-    `INSERT INTO price_item (id, code, ${columns.join(', ')}) SELECT ${rows[0]!.map((_, i) => `value->>${i}`).join(', ')} FROM json_each($1) WHERE true
-      ON CONFLICT (id) DO UPDATE SET ${columns.map((it) => `${it} = excluded.${it}`).join(', ')}`,
-    [JSON.stringify(rows)],
-  );
-  const moved = rows.filter((row) => known.get(row[1] as string)?.unit_cost !== row[7]);
-  await bulkInsert(
-    sql,
-    'price_change',
-    ['price_item_id', 'dated', 'unit_cost', 'reason', 'actor'],
-    moved.map((row) => [row[0], on, row[7], reason, actor.name]),
+  let id = await nextId(sql, PriceItemTable);
+  const rows = items.map((it) => ({
+    ...{ id: there.get(it.code)?.id ?? id++, code: it.code, description: it.description },
+    ...{
+      unit: it.costType === 'labour' ? LABOUR_UNIT : it.unit,
+      cost_type: it.costType,
+      cost_code_id: known(codes, it.costCode),
+    },
+    ...{ wage_class: it.wageClass, unit_cost: it.unitCost, markup_rate: it.markup },
+    ...{ vendor_id: vendors.get(it.vendor) ?? null, checked_on: it.checkedOn },
+  }));
+  await sql.save(PriceItemTable, rows, ['id']);
+  const moved = rows.filter((row) => there.get(row.code)?.unit_cost !== row.unit_cost);
+  await sql.insertAll(
+    PriceChangeTable,
+    moved.map((row) => ({ price_item_id: row.id, dated: on, unit_cost: row.unit_cost, reason, actor: actor.name })),
   );
   command.note(
     items
@@ -88,7 +70,9 @@ function itemFaults(items: readonly PriceItemInput[], codes: Map<string, number>
 }
 
 async function idsByCode(sql: Reader, table: 'cost_code' | 'vendor' | 'price_item' | 'build_up'): Promise<Map<string, number>> {
-  return new Map((await sql.all<{ id: number; code: string }>(`SELECT id, code FROM ${table}`)).map((row) => [row.code, row.id]));
+  return new Map(
+    (await sql.all(shape({ id: t.whole, code: t.text }), `SELECT id, code FROM ${table}`)).map((row) => [row.code, row.id]),
+  );
 }
 
 /** Takes an item out of the price list. Refused where a build-up is made of it: the message names them. */
@@ -97,7 +81,7 @@ export async function removePriceItem(command: Command, code: string): Promise<v
   const { items, buildUps } = await priceBookView(sql);
   if (!items.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no price item ${code}`);
   refuseUsed(`Price item ${code}`, whereUsed(buildUps, { item: code }));
-  await sql.run('DELETE FROM price_item WHERE code = $1', [code]);
+  await sql.remove(PriceItemTable, { code });
   command.note(code, {});
 }
 
@@ -107,7 +91,7 @@ export async function removeBuildUp(command: Command, code: string): Promise<voi
   const { buildUps } = await priceBookView(sql);
   if (!buildUps.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no build-up ${code}`);
   refuseUsed(`Build-up ${code}`, whereUsed(buildUps, { buildUp: code }));
-  await sql.run('DELETE FROM build_up WHERE code = $1', [code]);
+  await sql.remove(BuildUpTable, { code });
   command.note(code, {});
 }
 
@@ -179,17 +163,18 @@ export async function saveBuildUp(command: Command, input: BuildUpInput): Promis
   const others = (await priceBookView(sql)).buildUps.filter((it) => it.code !== input.code);
   const cycle = findCycle([input, ...others]);
   if (cycle) throw fieldError('components', `A build-up cannot be made of itself: ${cycle.join(' → ')}`);
-  const id = known.get(input.code) ?? (await nextId(sql, 'build_up'));
-  await sql.run(
-    'INSERT INTO build_up (id, code, description, unit) VALUES ($1, $2, $3, $4) ON CONFLICT (id) DO UPDATE SET description = excluded.description, unit = excluded.unit',
-    [id, input.code, input.description, input.unit],
-  );
-  await sql.run('DELETE FROM build_up_component WHERE build_up_id = $1', [id]);
-  await bulkInsert(
-    sql,
-    'build_up_component',
-    ['build_up_id', 'price_item_id', 'component_id', 'quantity', 'waste_rate'],
-    input.components.map((it) => [id, items.get(it.item) ?? null, known.get(it.buildUp) ?? null, it.quantity, it.waste]),
+  const id = known.get(input.code) ?? (await nextId(sql, BuildUpTable));
+  await sql.save(BuildUpTable, [{ id, code: input.code, description: input.description, unit: input.unit }], ['id']);
+  await sql.remove(BuildUpComponentTable, { build_up_id: id });
+  await sql.insertAll(
+    BuildUpComponentTable,
+    input.components.map((it) => ({
+      build_up_id: id,
+      price_item_id: items.get(it.item) ?? null,
+      component_id: known.get(it.buildUp) ?? null,
+      quantity: it.quantity,
+      waste_rate: it.waste,
+    })),
   );
   command.note(input.code, input);
 }

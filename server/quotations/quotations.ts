@@ -1,10 +1,12 @@
+import { QuotationAlternateTable, QuotationPaymentTable, QuotationTable, TermsTextTable } from './models';
+import { shape, t, type RowOf } from '../db/fields';
 import { QUOTATION_LIFE } from '../../core/offers/quotationLife';
 import { assertMove } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
 import type { QuotationInput, SendInput, TermsInput } from '../../wire/quotations';
-import { bulkInsert, nextId, type Reader, type Sql } from '../db/sql';
+import { nextId, type Reader, type Sql } from '../db/sql';
 import { quotationDocument } from '../offers/clientDocuments';
 import { loadEstimate } from '../estimates/estimateViews';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
@@ -29,11 +31,15 @@ export async function saveQuotation(
   assertVersion(command, 'this quotation', there, input.version);
   const faults = paymentFaults(input);
   if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-  const last = await sql.get<{ number: number | null }>('SELECT max(number) AS number FROM quotation WHERE job_id = $1', [jobId]);
+  const last = await sql.get(
+    shape({ number: t.orNull(t.whole) }),
+    'SELECT max(number) AS number FROM quotation WHERE job_id = $1',
+    [jobId],
+  );
   const own = there?.number ?? (last?.number ?? 0) + 1;
   const version = (there?.version ?? 0) + 1;
-  const id = there?.id ?? (await nextId(sql, 'quotation'));
-  await saveFacts(sql, actor, [id, jobId, own, estimate.id, version], input);
+  const id = there?.id ?? (await nextId(sql, QuotationTable));
+  await saveFacts(sql, actor, { id, job_id: jobId, number: own, estimate_id: estimate.id, version }, input);
   await saveParts(sql, id, input);
   command.note(`${job}/${own}`, { version });
   return { number: own, version };
@@ -62,59 +68,42 @@ async function movable(sql: Reader, move: keyof typeof QUOTATION_LIFE, job: stri
   return quotation;
 }
 
-const FACTS = [
-  ...[
-    'id',
-    'job_id',
-    'number',
-    'estimate_id',
-    'version',
-    'title',
-    'presentation',
-    'quantities',
-    'unit_prices',
-    'contact',
-    'email',
-  ],
-  ...['introduction', 'exclusions', 'terms', 'valid_until', 'saved_by', 'saved_at'],
-];
+type QuotationIds = Pick<RowOf<typeof QuotationTable>, 'id' | 'job_id' | 'number' | 'estimate_id' | 'version'>;
 
-async function saveFacts(sql: Sql, actor: Actor, ids: readonly number[], it: QuotationInput): Promise<void> {
-  const values = [
-    ...ids,
-    ...[it.title, it.presentation, it.quantities ? 1 : 0, it.unitPrices ? 1 : 0, it.contact, it.email],
-    ...[it.introduction, it.exclusions, it.terms, it.validUntil, actor.name, actor.at],
-  ];
-  await sql.run(
-    `INSERT INTO quotation (${FACTS.join(', ')}, status) VALUES (${FACTS.map((_, i) => `$${i + 1}`).join(', ')}, 'draft')
-      ON CONFLICT (id) DO UPDATE SET ${FACTS.slice(3)
-        .map((name) => `${name} = excluded.${name}`)
-        .join(', ')}`,
-    values,
-  );
+async function saveFacts(sql: Sql, actor: Actor, ids: QuotationIds, it: QuotationInput): Promise<void> {
+  const { title, presentation, contact, email, introduction, exclusions, terms, validUntil } = it;
+  const row = {
+    ...{ ...ids, title, presentation, quantities: it.quantities ? 1 : 0, unit_prices: it.unitPrices ? 1 : 0, contact, email },
+    ...{ introduction, exclusions, terms, valid_until: validUntil, status: 'draft' as const },
+    ...{ saved_by: actor.name, saved_at: actor.at },
+  };
+  await sql.save(QuotationTable, [row], ['id']);
 }
 
 async function saveParts(sql: Sql, id: number, it: QuotationInput): Promise<void> {
-  await sql.run('DELETE FROM quotation_alternate WHERE quotation_id = $1', [id]);
-  await sql.run('DELETE FROM quotation_payment WHERE quotation_id = $1', [id]);
-  await bulkInsert(
-    sql,
-    'quotation_alternate',
-    ['quotation_id', 'name', 'amount'],
-    it.alternates.map((one) => [id, one.name, one.amount]),
+  await sql.remove(QuotationAlternateTable, { quotation_id: id });
+  await sql.remove(QuotationPaymentTable, { quotation_id: id });
+  await sql.insertAll(
+    QuotationAlternateTable,
+    it.alternates.map((one) => ({ quotation_id: id, name: one.name, amount: one.amount })),
   );
-  await bulkInsert(
-    sql,
-    'quotation_payment',
-    ['quotation_id', 'name', 'rate', 'amount', 'due_on', 'stage'],
-    it.payments.map((one) => [id, one.name, one.rate, one.amount, one.dueOn, one.stage]),
+  await sql.insertAll(
+    QuotationPaymentTable,
+    it.payments.map((one) => ({
+      quotation_id: id,
+      name: one.name,
+      rate: one.rate,
+      amount: one.amount,
+      due_on: one.dueOn,
+      stage: one.stage,
+    })),
   );
 }
 
 export async function deleteQuotation(command: Command, job: string, number: number): Promise<void> {
   const { sql } = command;
   const { id } = await movable(sql, 'delete', job, number);
-  await sql.run('DELETE FROM quotation WHERE id = $1', [id]);
+  await sql.remove(QuotationTable, { id });
   command.note(`${job}/${number}`, {});
 }
 
@@ -143,7 +132,7 @@ export async function sendQuotation(
       `The payment schedule leaves ${displayExact(difference, document.digits)} of the price; change it until it comes to ${displayExact(document.total, document.digits)}`,
       [{ field: 'payments', message: 'does not come to the price' }],
     );
-  await sql.run(`UPDATE quotation SET status = 'sent', sent_on = $1 WHERE id = $2`, [input.on, quotation.id]);
+  await sql.update(QuotationTable, { id: quotation.id }, { status: 'sent', sent_on: input.on });
   await sql.run(
     `UPDATE estimate SET status = 'sent', sent_on = $1, reference = $2 WHERE status = 'draft' AND id = (SELECT estimate_id FROM quotation WHERE id = $3)`,
     [input.on, `Quotation ${number}`, quotation.id],
@@ -155,17 +144,13 @@ export async function sendQuotation(
 /** Saves a text of the company's library of terms, by its name. */
 export async function saveTerms(command: Command, input: TermsInput): Promise<void> {
   const { sql } = command;
-  await sql.run('INSERT INTO terms_text (name, body) VALUES ($1, $2) ON CONFLICT (name) DO UPDATE SET body = excluded.body', [
-    input.name,
-    input.body,
-  ]);
+  await sql.save(TermsTextTable, [{ name: input.name, body: input.body }], ['name']);
   command.note(input.name, input);
 }
 
 export async function removeTerms(command: Command, name: string): Promise<void> {
   const { sql } = command;
-  if (!(await sql.get('SELECT 1 FROM terms_text WHERE name = $1', [name])))
-    throw new LedrinError('not-found', `There are no terms called ${name}`);
-  await sql.run('DELETE FROM terms_text WHERE name = $1', [name]);
+  if (!(await sql.findOne(TermsTextTable, { name }))) throw new LedrinError('not-found', `There are no terms called ${name}`);
+  await sql.remove(TermsTextTable, { name });
   command.note(name, {});
 }

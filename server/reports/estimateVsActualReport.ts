@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { compareCostLines, type CostType } from '../../core/costs/costType';
 import {
@@ -46,14 +47,8 @@ export interface EstimatedLine {
 /** Every cost line of a job that something speaks of by the date. */
 export async function estimatedLines(sql: Reader, job: JobIdentity, asOf: string): Promise<EstimatedLine[]> {
   const states = await loadCostLines(sql, asOf, job.id);
-  const names = await sql.all<{
-    id: number;
-    section: string;
-    code: string;
-    description: string;
-    cost_type: CostType;
-    serves: string;
-  }>(
+  const names = await sql.all(
+    shape({ id: t.whole, section: t.text, code: t.text, description: t.text, cost_type: t.oneOf<CostType>(), serves: t.text }),
     `SELECT l.id, l.section, c.code, c.description, l.cost_type,
       (SELECT json_group_array(DISTINCT s.line) FROM budget_line b JOIN sov_line s ON s.id = b.sov_line_id WHERE b.cost_line_id = l.id) AS serves
       FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,

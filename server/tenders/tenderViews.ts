@@ -1,17 +1,15 @@
+import { shape, t, type RowOf } from '../db/fields';
 import type { RegisteredQuotation, TenderRow } from '../../wire/tenders';
 import type { Reader } from '../db/sql';
 import { estimateList } from '../estimates/estimateViews';
 import { quotationList } from '../quotations/quotationList';
 
-interface JobRow {
-  job: string;
-  name: string;
-  clientName: string;
-  estimator: string;
-}
+const JobRow = shape({ job: t.text, name: t.text, clientName: t.text, estimator: t.text });
+type JobRow = RowOf<typeof JobRow>;
 
 function jobs(sql: Reader, which: string): Promise<JobRow[]> {
-  return sql.all<JobRow>(
+  return sql.all(
+    JobRow,
     `SELECT job.number AS job, job.name, c.name AS clientName, job.estimator FROM job JOIN client c ON c.id = job.client_id WHERE ${which} ORDER BY job.number`,
   );
 }

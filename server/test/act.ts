@@ -16,7 +16,10 @@ export function act<Args extends unknown[], Reply>(
 /** Reads for tests: each query sees what was saved by then. */
 export function reading(database: Database): Reader {
   return {
-    all: (sql, bind) => database.read((it) => it.all(sql, bind)),
-    get: (sql, bind) => database.read((it) => it.get(sql, bind)),
+    all: (...query) => database.read((it) => it.all(...query)),
+    get: (...query) => database.read((it) => it.get(...query)),
+    anyRows: (...query) => database.read((it) => it.anyRows(...query)),
+    find: (...query) => database.read((it) => it.find(...query)),
+    findOne: (...query) => database.read((it) => it.findOne(...query)),
   };
 }

@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { act as carryOut, reading } from './act';
 import { join } from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
@@ -116,7 +117,7 @@ interface Books {
 }
 
 async function lastNumber(books: Books): Promise<number> {
-  const row = await reading(books.database).get<{ n: number }>('SELECT max(number) AS n FROM application');
+  const row = await reading(books.database).get(shape({ n: t.whole }), 'SELECT max(number) AS n FROM application');
   return row!.n;
 }
 
@@ -143,7 +144,7 @@ async function perform(books: Books, it: Act): Promise<unknown> {
       });
     }
     case 'reverse': {
-      const postings = await reading(database).all<{ id: number }>('SELECT id FROM posting ORDER BY id');
+      const postings = await reading(database).all(shape({ id: t.whole }), 'SELECT id FROM posting ORDER BY id');
       return carryOut(database, TESTER, reversePosting, postings[it.pick % postings.length]!.id, { on, reason: 'tried' });
     }
     case 'start':
@@ -189,7 +190,8 @@ async function perform(books: Books, it: Act): Promise<unknown> {
         lines: it.cut === null ? [] : [{ line: '1', work: it.cut * 6000, materials: 0 }],
       });
     case 'receive': {
-      const open = await reading(database).all<{ posting: string; open: number }>(
+      const open = await reading(database).all(
+        shape({ posting: t.text, open: t.cents }),
         `SELECT CAST(number AS TEXT) AS posting, due + tax - coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id), 0) AS open FROM application a WHERE status = 'certified'
           UNION ALL SELECT reference, amount + tax - coalesce((SELECT sum(amount) FROM receipt WHERE release_id = l.id), 0) FROM retention_release l`,
       );
@@ -206,7 +208,7 @@ async function perform(books: Books, it: Act): Promise<unknown> {
     case 'approve':
     case 'reject':
     case 'withdraw': {
-      const changes = await reading(database).all<{ number: string }>('SELECT number FROM change_order ORDER BY id');
+      const changes = await reading(database).all(shape({ number: t.text }), 'SELECT number FROM change_order ORDER BY id');
       const { number: change } = changes[it.pick % changes.length]!;
       if (it.kind === 'issue') return carryOut(database, TESTER, issueChange, 'J1', change, on);
       const status = ({ approve: 'approved', reject: 'rejected', withdraw: 'withdrawn' } as const)[it.kind];
@@ -276,7 +278,8 @@ async function attempt(books: Books, it: Act): Promise<void> {
 
 async function totalsAreEntries(database: Database, on: PlainDate): Promise<void> {
   const sql = reading(database);
-  const entries = await sql.get<{ cost: number; hours: number }>(
+  const entries = await sql.get(
+    shape({ cost: t.cents, hours: t.hours }),
     'SELECT sum(amount) AS cost, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE dated <= $1',
     [on],
   );

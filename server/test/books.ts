@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { act, reading } from './act';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -89,11 +90,12 @@ export async function reportLines(
 /** A digest of every table's rows, to see that nothing changed. What only indexes other tables is left out. */
 export async function everything(database: Database): Promise<string> {
   const sql = reading(database);
-  const tables = await sql.all<{ name: string }>(
+  const tables = await sql.all(
+    shape({ name: t.text }),
     `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'cost\\_text%' ESCAPE '\\' ORDER BY name`,
   );
   const rows = [];
-  for (const { name } of tables) rows.push([name, await sql.all(`SELECT * FROM ${name} ORDER BY 1, 2`)]);
+  for (const { name } of tables) rows.push([name, await sql.anyRows(`SELECT * FROM ${name} ORDER BY 1, 2`)]);
   return createHash('sha256').update(JSON.stringify(rows)).digest('hex');
 }
 

@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { Command } from '../ledger/command';
 import { digestOf } from './digest';
@@ -38,7 +39,8 @@ export async function assertUnchanged(
 ): Promise<void> {
   command.compared();
   if (digestOf(now) === seen) return;
-  const last = await command.sql.get<{ actor: string; at: string }>(
+  const last = await command.sql.get(
+    shape({ actor: t.text, at: t.moment }),
     'SELECT actor, at FROM audit WHERE subject = $1 ORDER BY id DESC LIMIT 1',
     [subject],
   );

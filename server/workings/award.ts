@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { displayQuantity } from '../../core/money/display';
 import { priceEstimate } from '../../core/estimates/estimate';
 import { money, type Operand, type Workings } from '../../core/workings/workings';
@@ -13,7 +14,8 @@ export async function awardedLine(
   job: JobIdentity,
   sovLine: string,
 ): Promise<Pick<Workings, 'rule' | 'operands'> | null> {
-  const award = await sql.get<{ id: number; estimate: number; spread: number; difference: number }>(
+  const award = await sql.get(
+    shape({ id: t.whole, estimate: t.cents, spread: t.cents, difference: t.cents }),
     `SELECT a.sov_line_id AS id, e.number AS estimate, a.spread, a.difference FROM award a JOIN sov_line s ON s.id = a.sov_line_id JOIN estimate e ON e.id = a.estimate_id
       WHERE s.job_id = $1 AND s.line = $2`,
     [job.id, sovLine],
@@ -23,9 +25,9 @@ export async function awardedLine(
   const digits = await loadDigits(sql);
   const priced = priceEstimate(estimate, digits).lines;
   const members = new Set(
-    (await sql.all<{ id: number }>('SELECT estimate_line_id AS id FROM award_line WHERE sov_line_id = $1', [award.id])).map(
-      (row) => row.id,
-    ),
+    (
+      await sql.all(shape({ id: t.whole }), 'SELECT estimate_line_id AS id FROM award_line WHERE sov_line_id = $1', [award.id])
+    ).map((row) => row.id),
   );
   const to = jobPath(job, `estimates/${award.estimate}`);
   const lines = estimate.lines.flatMap((line, i): Operand[] => {

@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { lastDay } from '../../core/calendar/plainDate';
 import { hours, money, words, type Operand } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
@@ -12,28 +13,31 @@ function entriesOf(job: JobIdentity, line: EstimatedLine): string {
 }
 
 const budgetRows = async (sql: Reader, line: EstimatedLine) =>
-  sql.all<{
-    description: string;
-    sov: string | null;
-    amount: number;
-    hours: number | null;
-    estimateLine: string | null;
-    estimate: number | null;
-  }>(
+  sql.all(
+    shape({
+      description: t.text,
+      sov: t.orNull(t.text),
+      amount: t.cents,
+      hours: t.orNull(t.hours),
+      estimateLine: t.orNull(t.text),
+      estimate: t.orNull(t.cents),
+    }),
     `SELECT b.description, s.line AS sov, b.amount, b.hours, e.line AS estimateLine, (SELECT number FROM estimate WHERE id = e.estimate_id) AS estimate
       FROM budget_line b LEFT JOIN sov_line s ON s.id = b.sov_line_id LEFT JOIN estimate_line e ON e.id = b.estimate_line_id WHERE b.cost_line_id = $1 ORDER BY b.id`,
     [line.id],
   );
 
 const changeRows = (sql: Reader, line: EstimatedLine, asOf: string) =>
-  sql.all<{ number: string; title: string; decided_on: string; amount: number; hours: number | null }>(
+  sql.all(
+    shape({ number: t.text, title: t.text, decided_on: t.day, amount: t.cents, hours: t.orNull(t.hours) }),
     `SELECT o.number, o.title, o.decided_on, c.amount, c.hours FROM change_order_line c JOIN change_order o ON o.id = c.change_order_id
       WHERE c.cost_line_id = $1 AND c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $2 ORDER BY o.decided_on`,
     [line.id, asOf],
   );
 
 const transferRows = (sql: Reader, line: EstimatedLine, asOf: string) =>
-  sql.all<{ number: number; dated: string; reason: string; amount: number; hours: number | null }>(
+  sql.all(
+    shape({ number: t.whole, dated: t.day, reason: t.text, amount: t.cents, hours: t.orNull(t.hours) }),
     `SELECT t.number, t.dated, t.reason, x.amount, x.hours FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id
       WHERE x.cost_line_id = $1 AND t.dated <= $2 ORDER BY t.dated, t.number`,
     [line.id, asOf],
@@ -68,7 +72,8 @@ export const lineSources: Record<
     ),
   }),
   lineActual: async (sql, job, line, asOf) => {
-    const rows = await sql.all<{ month: string; count: number; amount: number }>(
+    const rows = await sql.all(
+      shape({ month: t.month, count: t.whole, amount: t.cents }),
       'SELECT substr(dated, 1, 7) AS month, count(*) AS count, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
       [job.id, line.id, asOf],
     );
@@ -82,7 +87,8 @@ export const lineSources: Record<
     };
   },
   lineCommitted: async (sql, job, line, asOf) => {
-    const rows = await sql.all<{ name: string; vendor: string; amount: number; invoiced: number; closed: number }>(
+    const rows = await sql.all(
+      shape({ name: t.text, vendor: t.text, amount: t.cents, invoiced: t.cents, closed: t.flag }),
       `SELECT c.number || '/' || m.line AS name, v.name AS vendor, m.amount, coalesce(m.closed_on <= $2, 0) AS closed, coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND dated <= $2), 0) AS invoiced
         FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN vendor v ON v.id = c.vendor_id WHERE m.cost_line_id = $1 AND c.dated <= $2 ORDER BY c.number`,
       [line.id, asOf],
@@ -118,7 +124,8 @@ export const lineSources: Record<
     ],
   }),
   lineHoursActual: async (sql, job, line, asOf) => {
-    const rows = await sql.all<{ month: string; amount: number }>(
+    const rows = await sql.all(
+      shape({ month: t.month, amount: t.cents }),
       'SELECT substr(dated, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
       [job.id, line.id, asOf],
     );

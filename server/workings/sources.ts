@@ -1,3 +1,4 @@
+import { shape, t } from '../db/fields';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
 import { COST_TYPES } from '../../core/costs/costType';
 import type { Reader } from '../db/sql';
@@ -17,11 +18,13 @@ type JobSource = (
 /** A job's figures that stand on postings rather than on other figures. */
 export const jobSources = {
   contractSum: async (sql, job, asOf) => {
-    const [original] = await sql.all<{ amount: number }>(
+    const [original] = await sql.all(
+      shape({ amount: t.cents }),
       'SELECT coalesce(sum(scheduled_value), 0) AS amount FROM sov_line WHERE job_id = $1',
       [job.id],
     );
-    const changes = await sql.all<{ number: string; title: string; decided_on: string; amount: number }>(
+    const changes = await sql.all(
+      shape({ number: t.text, title: t.text, decided_on: t.day, amount: t.cents }),
       `SELECT o.number, o.title, o.decided_on, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
         WHERE o.job_id = $1 AND l.side = 'price' AND o.status = 'approved' AND o.decided_on <= $2 GROUP BY o.id ORDER BY o.decided_on`,
       [job.id, asOf],
@@ -38,7 +41,8 @@ export const jobSources = {
     };
   },
   cost: async (sql, job, asOf) => {
-    const rows = await sql.all<{ type: string; amount: number }>(
+    const rows = await sql.all(
+      shape({ type: t.text, amount: t.cents }),
       'SELECT l.cost_type AS type, sum(e.amount) AS amount FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND e.dated <= $2 GROUP BY 1',
       [job.id, asOf],
     );
@@ -50,7 +54,8 @@ export const jobSources = {
     };
   },
   billed: async (sql, job, asOf) => {
-    const last = await sql.get<{ number: number; gross: number }>(
+    const last = await sql.get(
+      shape({ number: t.whole, gross: t.cents }),
       `SELECT number, gross FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
       [job.id, asOf],
     );
@@ -68,12 +73,13 @@ export const jobSources = {
     };
   },
   received: async (sql, job, asOf) => {
-    const rows = await sql.all<{ posting: string; dated: string; amount: number; id: number }>(
+    const rows = await sql.all(
+      shape({ posting: t.text, dated: t.day, amount: t.cents, id: t.whole }),
       `SELECT coalesce('application ' || a.number, l.reference) AS posting, r.dated, r.amount, r.posting_id AS id FROM receipt r LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id
         WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
       [job.id, asOf],
     );
-    const [facts] = await sql.all<{ tax_rate: number }>('SELECT tax_rate FROM job WHERE id = $1', [job.id]);
+    const [facts] = await sql.all(shape({ tax_rate: t.rate }), 'SELECT tax_rate FROM job WHERE id = $1', [job.id]);
     const total = rows.reduce((sum, row) => sum + row.amount, 0);
     const result = beforeTax(total, facts!.tax_rate);
     return {
@@ -87,7 +93,8 @@ export const jobSources = {
     };
   },
   pendingChanges: async (sql, job, asOf) => {
-    const rows = await sql.all<{ number: string; title: string; amount: number }>(
+    const rows = await sql.all(
+      shape({ number: t.text, title: t.text, amount: t.cents }),
       `SELECT o.number, o.title, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
         WHERE o.job_id = $1 AND l.side = 'price' AND o.raised_on <= $2 AND (o.status IN ('draft', 'issued') OR o.decided_on > $2) GROUP BY o.id`,
       [job.id, asOf],
@@ -114,11 +121,13 @@ export const jobSources = {
   scheduleDue,
   scheduleToBill,
   retentionHeld: async (sql, job, asOf) => {
-    const last = await sql.get<{ number: number; retention: number }>(
+    const last = await sql.get(
+      shape({ number: t.whole, retention: t.cents }),
       `SELECT number, retention FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
       [job.id, asOf],
     );
-    const released = await sql.all<{ reference: string; dated: string; amount: number; posting: number }>(
+    const released = await sql.all(
+      shape({ reference: t.text, dated: t.day, amount: t.cents, posting: t.whole }),
       'SELECT reference, dated, amount, posting_id AS posting FROM retention_release WHERE job_id = $1 AND dated <= $2',
       [job.id, asOf],
     );
@@ -161,14 +170,16 @@ export async function explainOpen(
   asOf: string,
 ): Promise<Workings> {
   const isNumber = /^\d+$/.test(posting);
-  const invoice = await sql.get<{ id: number; asked: number }>(
+  const invoice = await sql.get(
+    shape({ id: t.whole, asked: t.cents }),
     isNumber
       ? `SELECT id, due + tax AS asked FROM application WHERE job_id = $1 AND number = CAST($2 AS INTEGER) AND status = 'certified' AND certified_on <= $3`
       : 'SELECT id, amount + tax AS asked FROM retention_release WHERE job_id = $1 AND reference = $2 AND dated <= $3',
     [job.id, posting, asOf],
   );
   const receipts = invoice
-    ? await sql.all<{ dated: string; amount: number; reference: string; posting: number }>(
+    ? await sql.all(
+        shape({ dated: t.day, amount: t.cents, reference: t.text, posting: t.whole }),
         `SELECT dated, amount, reference, posting_id AS posting FROM receipt WHERE ${isNumber ? 'application_id' : 'release_id'} = $1 AND dated <= $2 ORDER BY dated, id`,
         [invoice.id, asOf],
       )

@@ -67,9 +67,9 @@ type Row = Record<string, string & number>;
 
 /** Reads all keys of the database. */
 export async function readExisting(sql: Reader): Promise<Existing> {
-  const company = (await sql.get('SELECT * FROM company')) ?? null;
+  const company = (await sql.anyRows('SELECT * FROM company'))[0] ?? null;
   const byKey = async <T>(query: string, columns: readonly string[], value: (row: Row) => T) =>
-    new Map((await sql.all<Row>(query)).map((row) => [joinKey(...columns.map((it) => row[it]!)), value(row)]));
+    new Map(((await sql.anyRows(query)) as Row[]).map((row) => [joinKey(...columns.map((it) => row[it]!)), value(row)]));
   const id = (row: Row): number => row.id!;
   return {
     company,

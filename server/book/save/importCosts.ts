@@ -1,3 +1,5 @@
+import { known } from '../../../core/errors/known';
+import { PostingTable } from '../../ledger/models';
 import { entryRefusals } from '../../../core/costs/entryRefusals';
 import type { CostType } from '../../../core/costs/costType';
 import { costJournals, type DatedCost } from '../../../core/costs/costBatch';
@@ -7,7 +9,7 @@ import type { BookRow } from '../format/bookFiles';
 import { joinKey } from '../checks/keys';
 import { bookRows, type FileShape, type Reading } from '../csv/readRows';
 import { nextId, type Sql } from '../../db/sql';
-import { type CostLines, insertCostEntries, refreshCostTotals, type CostEntryValues } from '../../costs/costEntries';
+import { type CostLines, insertCostEntries, refreshCostTotals, type NewCostEntry } from '../../costs/costEntries';
 import { savePostings } from '../../ledger/savePosting';
 import type { Actor } from '../../ledger/audit';
 import type { BookIds } from './saveKeyed';
@@ -22,7 +24,7 @@ export async function importCosts(
   reading: Reading,
 ): Promise<number> {
   const shape: FileShape = { readable: true, missingColumns: [] };
-  const postingId = await nextId(sql, 'posting');
+  const postingId = await nextId(sql, PostingTable);
   const days = new Map<string, DatedCost>();
   const jobs = new Set<number>();
   let count = 0;
@@ -84,7 +86,7 @@ function toEntry(
   costLines: CostLines,
   days: Map<string, DatedCost>,
   jobs: Set<number>,
-): CostEntryValues {
+): NewCostEntry {
   const jobId = ids.jobs.get(row.job!)!;
   jobs.add(jobId);
   const costType = row.cost_type as CostType;
@@ -93,19 +95,18 @@ function toEntry(
   const day = days.get(key);
   if (day) day.amount += row.amount!;
   else days.set(key, { dated: row.dated!, costType, amount: row.amount! });
-  return [
-    postingId,
-    jobId,
-    costLines.idOf(jobId, row.section ?? '', ids.costCodes.get(row.cost_code!)!, costType),
-    row.dated,
-    row.amount,
-    row.quantity,
-    row.hours,
-    row.reference,
-    row.party ?? '',
-    row.description ?? '',
-    row.commitment ? ids.commitmentLines.get(joinKey(row.commitment, row.commitment_line!)) : null,
-    row.uninstalled ? 1 : 0,
-    row.installed_on,
-  ];
+  return {
+    ...{ posting_id: postingId, job_id: jobId },
+    cost_line_id: costLines.idOf(jobId, row.section ?? '', known(ids.costCodes, row.cost_code!), costType),
+    ...{
+      dated: row.dated!,
+      amount: row.amount!,
+      quantity: row.quantity ?? null,
+      hours: row.hours ?? null,
+      reference: row.reference!,
+    },
+    ...{ party: row.party ?? '', description: row.description ?? '' },
+    commitment_line_id: row.commitment ? known(ids.commitmentLines, joinKey(row.commitment, row.commitment_line!)) : null,
+    ...{ uninstalled: row.uninstalled ? 1 : 0, installed_on: row.installed_on ?? null },
+  };
 }

@@ -1,3 +1,5 @@
+import { RetentionReleaseTable, ApplicationTable } from '../../billing/models';
+import { PostingTable } from '../../ledger/models';
 import { LAST_DAY } from '../../../core/calendar/plainDate';
 import { isCertifiedAt } from '../../../core/billing/application';
 import type { Journal } from '../../../core/ledger/journal';
@@ -8,11 +10,11 @@ import type { BookBilling } from '../checks/billingOfBook';
 import { isApplicationNumber } from '../checks/checkBilling';
 import type { BookCheck } from '../checks/checkBook';
 import { joinKey } from '../checks/keys';
-import { bulkInsert, nextId, type Sql } from '../../db/sql';
+import { nextId, type Sql } from '../../db/sql';
 import { planCertification } from '../../../core/billing/certification';
 import { savePostings, type PostingToSave } from '../../ledger/savePosting';
 import type { Actor } from '../../ledger/audit';
-import type { BookIds } from './saveKeyed';
+import { bulkInsert, type BookIds } from './saveKeyed';
 
 /** Saves and posts the billing of a checked book: applications, releases and receipts, each with its journal. */
 export async function saveBilling(
@@ -29,7 +31,7 @@ export async function saveBilling(
     release: [] as unknown[][],
     receipt: [] as unknown[][],
   };
-  let applicationId = await nextId(sql, 'application');
+  let applicationId = await nextId(sql, ApplicationTable);
   for (const [number, job] of billing) {
     for (const application of job.applications) {
       if (application.row === null) continue;
@@ -73,7 +75,7 @@ export async function saveBilling(
         ]);
     }
   }
-  let releaseId = await nextId(sql, 'retention_release');
+  let releaseId = await nextId(sql, RetentionReleaseTable);
   for (const row of check.rows.retention_releases) {
     const jobId = ids.jobs.get(row.job!)!;
     const tax = rateOf(billing.get(row.job!)!.taxRate, row.amount!);
@@ -133,7 +135,7 @@ class Postings {
   ) {}
 
   static async open(sql: Sql, actor: Actor): Promise<Postings> {
-    return new Postings(sql, actor, await nextId(sql, 'posting'));
+    return new Postings(sql, actor, await nextId(sql, PostingTable));
   }
 
   add(posting: PostingToSave, journal: Journal): number {

@@ -1,9 +1,9 @@
 import type { BookCheck } from '../checks/checkBook';
 import { joinKey } from '../checks/keys';
-import { bulkInsert, type Sql } from '../../db/sql';
+import { type Sql } from '../../db/sql';
 import type { CostLines } from '../../costs/costEntries';
 import type { Actor } from '../../ledger/audit';
-import { saveKeyed, type BookIds } from './saveKeyed';
+import { bulkInsert, saveKeyed, type BookIds } from './saveKeyed';
 
 /** Saves the change orders of a checked book. */
 export async function saveChangeOrders(

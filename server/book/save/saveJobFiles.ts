@@ -1,10 +1,10 @@
 import type { BookCheck } from '../checks/checkBook';
 import { joinKey } from '../checks/keys';
-import { bulkInsert, type Sql } from '../../db/sql';
+import { type Sql } from '../../db/sql';
 import { insertInstalments } from '../../instalments/instalments';
 import type { CostLines } from '../../costs/costEntries';
 import type { Actor } from '../../ledger/audit';
-import type { BookIds } from './saveKeyed';
+import { bulkInsert, type BookIds } from './saveKeyed';
 
 /** Saves lists and jobs to begin others from. */
 export async function saveTemplates(sql: Sql, actor: Actor, { rows }: BookCheck): Promise<void> {

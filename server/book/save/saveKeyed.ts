@@ -1,4 +1,17 @@
-import { bulkInsert, nextId, type Sql } from '../../db/sql';
+import { BULK_ROWS, nextId, type Sql } from '../../db/sql';
+
+export async function bulkInsert(
+  sql: Sql,
+  table: string,
+  columns: readonly string[],
+  rows: readonly (readonly unknown[])[],
+): Promise<void> {
+  const values = columns.map((_, i) => `value->>${i}`).join(', ');
+  for (let start = 0; start < rows.length; start += BULK_ROWS)
+    await sql.run(`INSERT INTO ${table} (${columns.join(', ')}) SELECT ${values} FROM json_each($1)`, [
+      JSON.stringify(rows.slice(start, start + BULK_ROWS)),
+    ]);
+}
 
 /** Ids of what a book's rows refer to, by the business's own keys; the database's and the new ones together. */
 export type BookIds = Record<
@@ -29,7 +42,7 @@ export async function saveKeyed<Row>(
   key: (row: Row) => string,
   values: (row: Row) => unknown[],
 ): Promise<void> {
-  let id = await nextId(sql, table);
+  let id = await nextId(sql, { name: table, fields: {} });
   const toSave = rows.map((row) => {
     ids.set(key(row), id);
     return [id++, ...values(row)];

@@ -1,6 +1,6 @@
 import type { BookCheck } from '../checks/checkBook';
-import { bulkInsert, type Sql } from '../../db/sql';
-import { saveKeyed, type BookIds } from './saveKeyed';
+import { type Sql } from '../../db/sql';
+import { bulkInsert, saveKeyed, type BookIds } from './saveKeyed';
 
 /**
  * Saves the documents that went to clients, with what was asked and answered, and the messages of a checked book. `outboxNames`:

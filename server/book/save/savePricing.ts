@@ -1,11 +1,21 @@
 import type { PriceBook, UnitShare } from '../../../core/prices/buildUp';
 import type { BookCheck } from '../checks/checkBook';
 import { joinKey } from '../checks/keys';
-import { bulkInsert, type Reader, type Sql } from '../../db/sql';
+import type { Reader, Sql } from '../../db/sql';
 import { loadPriceBook } from '../../prices/priceBook';
-import { ESTIMATE_COLUMNS } from '../../estimates/estimateContent';
 import type { Actor } from '../../ledger/audit';
-import { saveKeyed, type BookIds } from './saveKeyed';
+import { bulkInsert, saveKeyed, type BookIds } from './saveKeyed';
+
+/** The columns in which an estimate is written, by the draft's commands and by the import of a book alike. */
+const ESTIMATE_COLUMNS = {
+  estimate_markup: ['estimate_id', 'cost_type', 'section', 'rate'],
+  estimate_line: ['estimate_id', 'line', 'section', 'description', 'quantity', 'unit', 'build_up', 'markup_rate'],
+  estimate_part: [
+    ...['estimate_line_id', 'price_item', 'description', 'cost_code_id', 'cost_type', 'basis', 'quantity', 'unit'],
+    ...['unit_cost', 'markup_rate'],
+  ],
+  estimate_price: ['estimate_id', 'build_up', 'cost_code_id', 'cost_type', 'markup_rate', 'unit_cost', 'hours'],
+};
 
 /** Saves the price list of a checked book. */
 export async function savePrices(sql: Sql, actor: Actor, { rows }: BookCheck, ids: BookIds): Promise<void> {

@@ -1,8 +1,8 @@
 import type { BookCheck } from '../checks/checkBook';
 import { joinKey } from '../checks/keys';
-import { bulkInsert, type Sql } from '../../db/sql';
+import { type Sql } from '../../db/sql';
 import type { Actor } from '../../ledger/audit';
-import { saveKeyed, type BookIds } from './saveKeyed';
+import { bulkInsert, saveKeyed, type BookIds } from './saveKeyed';
 
 /** Saves the library of terms and the quotations of a checked book. */
 export async function saveQuotations(sql: Sql, actor: Actor, { rows }: BookCheck, ids: BookIds): Promise<void> {

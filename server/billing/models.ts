@@ -1,0 +1,49 @@
+import { t, table } from '../db/fields';
+
+export const ApplicationTable = table('application', {
+  id: t.id,
+  job_id: t.ref('job'),
+  number: t.whole,
+  dated: t.day,
+  status: t.oneOf('draft', 'submitted', 'certified'),
+  certified_on: t.orNull(t.day),
+  reference: t.text,
+  posting_id: t.orNull(t.ref('posting')),
+  gross: t.orNull(t.cents),
+  retention: t.orNull(t.cents),
+  due: t.orNull(t.cents),
+  tax: t.orNull(t.cents),
+  version: t.filled(t.whole, 1),
+  saved_by: t.filled(t.text, ''),
+  saved_at: t.filled(t.moment, ''),
+});
+
+export const ApplicationLineTable = table('application_line', {
+  application_id: t.asKey(t.ref('application')),
+  sov_line_id: t.asKey(t.ref('sov_line')),
+  work: t.cents,
+  materials: t.cents,
+  certified_work: t.orNull(t.cents),
+  certified_materials: t.orNull(t.cents),
+});
+
+export const RetentionReleaseTable = table('retention_release', {
+  id: t.id,
+  job_id: t.ref('job'),
+  dated: t.day,
+  amount: t.cents,
+  tax: t.cents,
+  reference: t.text,
+  posting_id: t.ref('posting'),
+});
+
+export const ReceiptTable = table('receipt', {
+  id: t.id,
+  job_id: t.ref('job'),
+  application_id: t.orNull(t.ref('application')),
+  release_id: t.orNull(t.ref('retention_release')),
+  dated: t.day,
+  amount: t.cents,
+  reference: t.text,
+  posting_id: t.ref('posting'),
+});

@@ -1,0 +1,42 @@
+import { t, table } from '../db/fields';
+
+export const CompanyTable = table('company', {
+  id: t.id,
+  name: t.text,
+  currency: t.text,
+  tax_name: t.text,
+  tax_rate: t.rate,
+  year_start_month: t.whole,
+  address: t.text,
+  job_number_pattern: t.filled(t.text, ''),
+});
+
+export const ClientTable = table('client', {
+  id: t.id,
+  code: t.text,
+  name: t.text,
+  contact: t.text,
+  email: t.text,
+  phone: t.text,
+  address: t.text,
+  terms_days: t.orNull(t.whole),
+});
+
+export const VendorTable = table('vendor', {
+  id: t.id,
+  code: t.text,
+  name: t.text,
+  kind: t.oneOf('supplier', 'subcontractor', ''),
+  contact: t.text,
+  email: t.text,
+  phone: t.text,
+  address: t.text,
+  terms_days: t.orNull(t.whole),
+});
+
+export const CostCodeTable = table('cost_code', {
+  id: t.id,
+  code: t.text,
+  description: t.text,
+  unit: t.text,
+});

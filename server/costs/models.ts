@@ -1,0 +1,34 @@
+import { t, table } from '../db/fields';
+
+export const CostLineTable = table('cost_line', {
+  id: t.id,
+  job_id: t.ref('job'),
+  section: t.text,
+  cost_code_id: t.ref('cost_code'),
+  cost_type: t.oneOf('labour', 'material', 'subcontract', 'equipment', 'other'),
+});
+
+export const CostEntryTable = table('cost_entry', {
+  id: t.id,
+  posting_id: t.ref('posting'),
+  job_id: t.ref('job'),
+  cost_line_id: t.ref('cost_line'),
+  dated: t.day,
+  amount: t.cents,
+  quantity: t.orNull(t.quantity),
+  hours: t.orNull(t.hours),
+  reference: t.text,
+  party: t.text,
+  description: t.text,
+  commitment_line_id: t.orNull(t.ref('commitment_line')),
+  uninstalled: t.filled(t.flag, 0),
+  installed_on: t.orNull(t.day),
+});
+
+export const CostTotalTable = table('cost_total', {
+  cost_line_id: t.asKey(t.ref('cost_line')),
+  month: t.asKey(t.whole),
+  cost: t.cents,
+  hours: t.hours,
+  entries: t.whole,
+});

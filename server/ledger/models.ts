@@ -1,0 +1,45 @@
+import { t, table } from '../db/fields';
+
+export const PostingTable = table('posting', {
+  id: t.id,
+  kind: t.text,
+  job_id: t.orNull(t.ref('job')),
+  reference: t.text,
+  dated: t.day,
+  actor: t.text,
+  recorded_at: t.moment,
+  reverses_id: t.orNull(t.ref('posting')),
+  note: t.text,
+  total: t.filled(t.cents, 0),
+});
+
+export const JournalTable = table('journal', {
+  id: t.id,
+  posting_id: t.ref('posting'),
+  dated: t.day,
+});
+
+export const JournalLineTable = table('journal_line', {
+  id: t.id,
+  journal_id: t.ref('journal'),
+  account: t.text,
+  debit: t.cents,
+  credit: t.cents,
+});
+
+export const AuditTable = table('audit', {
+  id: t.id,
+  at: t.moment,
+  actor: t.text,
+  command: t.text,
+  subject: t.text,
+  detail: t.text,
+});
+
+export const HandledRequestTable = table('handled_request', {
+  id: t.asKey(t.text),
+  command: t.text,
+  digest: t.text,
+  reply: t.text,
+  at: t.moment,
+});
