@@ -89,7 +89,7 @@ async function bareInsert(): Promise<number> {
 
 async function benchQueries(sql: Reader): Promise<void> {
   const bareWip = (asOf: string) =>
-    sql.anyRows('SELECT job_id, sum(amount) AS amount FROM cost_entry WHERE dated <= $1 GROUP BY job_id', [asOf]);
+    sql.anyRows('SELECT job_id, sum(amount) AS amount FROM cost_entry WHERE posted_on <= $1 GROUP BY job_id', [asOf]);
   for (const [label, asOf] of [
     ['last month', '2030-12-31'],
     ['a past month', '2030-03-31'],
@@ -109,7 +109,7 @@ async function benchQueries(sql: Reader): Promise<void> {
     await median(() => estimatedLines(sql, job, asOf)),
     await median(() =>
       sql.anyRows(
-        'SELECT cost_line_id, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND dated <= $2 GROUP BY cost_line_id',
+        'SELECT cost_line_id, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND posted_on <= $2 GROUP BY cost_line_id',
         [job.id, asOf],
       ),
     ),
@@ -123,7 +123,7 @@ async function benchQueries(sql: Reader): Promise<void> {
     ),
     await median(() =>
       sql.anyRows(
-        `SELECT * FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND l.cost_type = 'material' AND e.dated <= $2 ORDER BY e.dated, e.id LIMIT 200 OFFSET 8000`,
+        `SELECT * FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND l.cost_type = 'material' AND e.posted_on <= $2 ORDER BY e.posted_on, e.id LIMIT 200 OFFSET 8000`,
         [job.id, asOf],
       ),
     ),
@@ -133,7 +133,9 @@ async function benchQueries(sql: Reader): Promise<void> {
     'a jump to the middle of the cost ledger of all jobs',
     await median(() => costLedgerPage(sql, jump)),
     await median(() =>
-      sql.anyRows('SELECT * FROM cost_entry e WHERE e.dated <= $1 ORDER BY e.dated, e.id LIMIT 200 OFFSET 500000', [asOf]),
+      sql.anyRows('SELECT * FROM cost_entry e WHERE e.posted_on <= $1 ORDER BY e.posted_on, e.id LIMIT 200 OFFSET 500000', [
+        asOf,
+      ]),
     ),
   );
   const { next } = await costLedgerPage(sql, jump);
@@ -143,7 +145,7 @@ async function benchQueries(sql: Reader): Promise<void> {
     await median(() => costLedgerPage(sql, { asOf, after, limit: 200 })),
     await median(() =>
       sql.anyRows(
-        'SELECT * FROM cost_entry e WHERE e.dated <= $1 AND (e.dated, e.id) > ($2, $3) ORDER BY e.dated, e.id LIMIT 200',
+        'SELECT * FROM cost_entry e WHERE e.posted_on <= $1 AND (e.posted_on, e.id) > ($2, $3) ORDER BY e.posted_on, e.id LIMIT 200',
         [asOf, ...after],
       ),
     ),
@@ -167,7 +169,7 @@ async function benchQueries(sql: Reader): Promise<void> {
   print(
     'tie-out',
     await median(() => REPORTS['tie-out'](sql, { asOf }), 3),
-    await median(() => sql.anyRows('SELECT sum(amount) AS amount FROM cost_entry WHERE dated <= $1', [asOf]), 3),
+    await median(() => sql.anyRows('SELECT sum(amount) AS amount FROM cost_entry WHERE posted_on <= $1', [asOf]), 3),
   );
 }
 

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { join } from 'node:path';
 import { addMonths, lastDay } from '../core/calendar/plainDate';
 import { COST_TYPES } from '../core/costs/costType';
-import { BOOK_FILES, type BookFileName } from '../server/book/format/bookFiles';
+import { BOOK_FILES } from '../server/book/bookFiles';
 
 export const JOBS = 1000;
 export const COST_ROWS = 1_000_000;
@@ -18,7 +18,7 @@ const SOV_A_JOB = 12;
 /** Writes the book of 1,000 jobs and 1,000,000 cost rows into `folder`, once; a finished one is saved for as long as the format is the same. */
 export async function makeBook(folder: string): Promise<void> {
   const mark = join(folder, 'complete');
-  const format = JSON.stringify(Object.entries(BOOK_FILES).map(([file, columns]) => [file, Object.keys(columns)]));
+  const format = JSON.stringify(BOOK_FILES.map(({ name, columns }) => [name, Object.keys(columns)]));
   if (existsSync(mark) && readFileSync(mark, 'utf8') === format) return;
   rmSync(mark, { force: true });
   mkdirSync(folder, { recursive: true });
@@ -166,8 +166,8 @@ const job = (i: number) => `J${String(i + 1).padStart(4, '0')}`;
 const code = (i: number) => String(1000 + i * 10);
 const section = (line: number) => (line < 20 ? 'North' : 'South');
 
-async function write(folder: string, file: BookFileName, rows: readonly (readonly string[])[]): Promise<void> {
-  const header = Object.keys(BOOK_FILES[file]);
+async function write(folder: string, file: string, rows: readonly (readonly string[])[]): Promise<void> {
+  const header = headerOf(file);
   // Rows name the first columns; what came later into the format is left empty.
   const text = [header, ...rows].map((row) => [...row, ...header.slice(row.length).map(() => '')].join(',')).join('\n');
   writeFileSync(join(folder, `${file}.csv`), `${text}\n`);
@@ -175,7 +175,7 @@ async function write(folder: string, file: BookFileName, rows: readonly (readonl
 
 async function writeCosts(folder: string): Promise<void> {
   const out = createWriteStream(join(folder, 'costs.csv'));
-  out.write(`${Object.keys(BOOK_FILES.costs).join(',')}\n`);
+  out.write(`${headerOf('costs').join(',')}\n`);
   const largest = 20 * (COST_ROWS / (JOBS + 19));
   for (let n = 0; n < COST_ROWS; n++) {
     const i = n < largest ? 0 : n % JOBS;
@@ -188,4 +188,8 @@ async function writeCosts(folder: string): Promise<void> {
   }
   out.end();
   await once(out, 'finish');
+}
+
+function headerOf(file: string): string[] {
+  return Object.keys(BOOK_FILES.find((it) => it.name === file)?.columns ?? {});
 }

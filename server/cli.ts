@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { isPlainDate } from '../core/calendar/plainDate';
 import { LedrinError } from '../core/errors/ledrinError';
-import { BookRefused, faultLine } from './book/checks/bookFaults';
+import { BookRefused, faultLine } from './book/bookFaults';
 import { writeBook } from './book/writeBook';
 import { importBook } from './book/importBook';
 import { storesOf } from './config';

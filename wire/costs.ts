@@ -6,6 +6,8 @@ import { command, download, preview, query } from './call';
 
 const costLineInput = v.strictObject({
   dated: plainDate,
+  /** The accounting date, where it is not the document's own. */
+  postedOn: v.optional(v.nullable(plainDate), null),
   job: filled(40),
   section: text(80),
   costCode: filled(40),
@@ -63,7 +65,10 @@ export interface CostPreview {
 export interface CostRow {
   id: number;
   postingId: number;
+  /** The document's own date. */
   dated: string;
+  /** The accounting date: every report counts it. */
+  postedOn: string;
   job: string;
   section: string;
   costCode: string;

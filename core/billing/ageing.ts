@@ -1,32 +1,24 @@
-import { addDays, daysBetween, type PlainDate } from '../calendar/plainDate';
+import { daysBetween, type PlainDate } from '../calendar/plainDate';
 import { comparePlain } from '../costs/costType';
 import type { Cents } from '../money/cents';
-
-/** Days after which an invoice is due where neither job nor client says. docs/rules.md §6. */
-export const USUAL_TERMS_DAYS = 30;
+import type { Invoice } from './invoice';
 
 /** The age bands, in days late. */
 export const AGE_BANDS = ['notDue', 'days1To30', 'days31To60', 'days61To90', 'daysOver90'] as const;
 export type AgeBand = (typeof AGE_BANDS)[number];
 
-/** One invoice: a certified application, or a release of retention. Amounts include tax. */
-export interface OpenInvoice {
+/** An invoice with what was received on it. Amounts include tax. */
+export interface OpenInvoice extends Pick<Invoice, 'kind' | 'dated' | 'dueOn' | 'payable'> {
   client: string;
   job: string;
-  /** Application number or reference of the release. */
+  /** Its reference. */
   invoice: string;
-  kind: 'application' | 'release';
-  dated: PlainDate;
-  /** The day terms run from: certification, or the release's own date. */
-  termsFrom: PlainDate;
-  termsDays: number;
-  payable: Cents;
   received: Cents;
   /** Retention held on the job where this is its last certified application, else 0. */
   retentionHeld: Cents;
 }
 
-export type AgedInvoice = OpenInvoice & { dueOn: PlainDate; open: Cents; total: Cents } & Record<AgeBand, Cents>;
+export type AgedInvoice = OpenInvoice & { open: Cents; total: Cents } & Record<AgeBand, Cents>;
 
 /** Invoices with something open or held, aged as of `asOf` from the day after they fall due; retention is never aged. */
 export function ageInvoices(invoices: readonly OpenInvoice[], asOf: PlainDate): AgedInvoice[] {
@@ -38,10 +30,8 @@ export function ageInvoices(invoices: readonly OpenInvoice[], asOf: PlainDate): 
 
 function ageInvoice(invoice: OpenInvoice, asOf: PlainDate): AgedInvoice {
   const open = invoice.payable - invoice.received;
-  const dueOn = addDays(invoice.termsFrom, invoice.termsDays);
   const aged = {
     ...invoice,
-    dueOn,
     open,
     total: open + invoice.retentionHeld,
     notDue: 0,
@@ -50,7 +40,7 @@ function ageInvoice(invoice: OpenInvoice, asOf: PlainDate): AgedInvoice {
     days61To90: 0,
     daysOver90: 0,
   };
-  aged[bandOf(daysBetween(dueOn, asOf))] = open;
+  aged[bandOf(daysBetween(invoice.dueOn, asOf))] = open;
   return aged;
 }
 

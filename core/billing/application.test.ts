@@ -163,14 +163,13 @@ test('ageing counts from the day after the due day; nothing open and nothing hel
     invoice,
     kind: 'application',
     dated: '2031-01-20',
-    termsFrom: '2031-01-31',
-    termsDays: 28,
+    dueOn: '2031-02-28',
     payable: 1000,
     received: 0,
     retentionHeld: 0,
     ...more,
   });
-  // Due 28 February 2031: on the day itself not late, on 1 March one day, on 30 March thirty, on 31 March thirty-one.
+  // Due 28 February 2031 (certified on 31 January, 28 days): on the day itself not late, on 1 March one day, on 30 March thirty, on 31 March thirty-one.
   const band = (asOf: string) => {
     const [it] = ageInvoices([invoice('1', {})], asOf);
     return (['notDue', 'days1To30', 'days31To60', 'days61To90', 'daysOver90'] as const).find((key) => it![key] !== 0);

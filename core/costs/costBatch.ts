@@ -5,9 +5,10 @@ import { ACCOUNTS, JOB_COST_ACCOUNTS } from '../ledger/accounts';
 import type { Journal, JournalLine } from '../ledger/journal';
 import type { Cents } from '../money/cents';
 
-/** Cost of one day and type; several entries may stand behind it. */
+/** Cost of one accounting day and type; several entries may stand behind it. */
 export interface DatedCost {
-  dated: PlainDate;
+  /** The accounting date. */
+  postedOn: PlainDate;
   costType: CostType;
   amount: Cents;
 }
@@ -20,9 +21,9 @@ export function costJournals(costs: readonly DatedCost[]): Journal[] {
   const days = new Map<PlainDate, DatedCost[]>();
   for (const cost of costs) {
     if (cost.amount === 0) continue;
-    const day = days.get(cost.dated);
+    const day = days.get(cost.postedOn);
     if (day) day.push(cost);
-    else days.set(cost.dated, [cost]);
+    else days.set(cost.postedOn, [cost]);
   }
   return [...days].sort(([a], [b]) => comparePlain(a, b)).map(([dated, entries]) => ({ dated, lines: dayLines(entries) }));
 }

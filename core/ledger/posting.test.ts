@@ -37,10 +37,10 @@ describe('a journal', () => {
 
   test('of costs: one a day, by cost type, against clearing', () => {
     const journals = costJournals([
-      { dated: '2031-04-02', costType: 'material', amount: 700 },
-      { dated: '2031-04-01', costType: 'labour', amount: 300 },
-      { dated: '2031-04-02', costType: 'labour', amount: -100 },
-      { dated: '2031-04-03', costType: 'other', amount: 0 },
+      { postedOn: '2031-04-02', costType: 'material', amount: 700 },
+      { postedOn: '2031-04-01', costType: 'labour', amount: 300 },
+      { postedOn: '2031-04-02', costType: 'labour', amount: -100 },
+      { postedOn: '2031-04-03', costType: 'other', amount: 0 },
     ]);
     // The credit of 1.00 stands apart from the cost of the same day, on its own account and on clearing.
     expect(journals.map((it) => [it.dated, it.lines.map((line) => [line.account, line.debit - line.credit])])).toEqual([
@@ -66,7 +66,7 @@ describe('a journal', () => {
   test('of every kind of posting balances, each line on one side only', () => {
     const costs = fc.array(
       fc.record({
-        dated: fc.constantFrom('2031-04-01', '2031-04-02'),
+        postedOn: fc.constantFrom('2031-04-01', '2031-04-02'),
         costType: fc.constantFrom(...COST_TYPES),
         amount: fc.integer({ min: -1e9, max: 1e9 }),
       }),

@@ -15,6 +15,8 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
     `Liability for defects would end on ${displayDate(end)}, before ${displayDate(after)}`,
   'labour-uninstalled': () => 'Only materials can be marked as uninstalled; labour is not',
   'entry-empty': () => 'Enter an amount, or at least hours',
+  'posted-before-dated': ({ postedOn, dated }) =>
+    `The accounting date, ${postedOn}, is before the document's own, ${dated}; leave it blank where they are the same`,
   'receipt-nothing': () => 'Enter the amount received; it cannot be zero',
   'receipt-too-early': ({ on, since }) =>
     `${displayDate(on)} is before the invoice was certified or released, ${displayDate(since)}`,

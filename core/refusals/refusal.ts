@@ -14,6 +14,7 @@ export interface RefusalFacts {
   'defects-before-finish': { end: string; after: string };
   'labour-uninstalled': Record<never, never>;
   'entry-empty': Record<never, never>;
+  'posted-before-dated': { postedOn: string; dated: string };
   'receipt-nothing': Record<never, never>;
   'receipt-too-early': { on: string; since: string };
   'receipt-beyond': { amount: Cents; outstanding: Cents };

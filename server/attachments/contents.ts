@@ -50,3 +50,8 @@ export function contentOf(hash: string, inFolder: ReadonlyMap<string, string>, s
   const content = readFileSync(path);
   return hashOf(content) === hash ? content : `${basename(path)} is not what the hash was made of`;
 }
+
+/** A SHA-256 as it is written; nothing else may become the name of a file. */
+export function isHash(text: string): boolean {
+  return /^[0-9a-f]{64}$/.test(text);
+}

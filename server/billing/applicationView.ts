@@ -12,7 +12,6 @@ import { loadCompany } from '../company/company';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
 import { journalView, postingJournals } from '../ledger/postingViews';
-import { dueOn } from './jobBilling';
 import { costBySovLine, earnedByCost } from '../costs/costBySovLine';
 
 /** One application for the page on which it is worked; certified figures only where it was certified by the date. */
@@ -31,8 +30,9 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     ),
     sql.all(
       shape({ dated: t.day, amount: t.cents, reference: t.text, postingId: t.whole }),
-      'SELECT dated, amount, reference, posting_id AS postingId FROM receipt WHERE application_id = $1 ORDER BY dated, id',
-      [id],
+      `SELECT r.dated, r.amount, r.reference, r.posting_id AS postingId FROM receipt r JOIN invoice i ON i.id = r.invoice_id
+        WHERE i.job_id = $1 AND i.reference = $2 ORDER BY r.dated, r.id`,
+      [identity.id, String(number)],
     ),
     loadCompany(sql),
     earnedByLine(sql, identity, valued, asOf > application.dated ? asOf : application.dated),
@@ -51,7 +51,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     certifiedOn: later ? null : application.certifiedOn,
     certifiedLater: later ? application.certifiedOn : null,
     reference: application.reference,
-    dueOn: dueOn(job, application),
+    dueOn: job.dueDays.get(String(number)) ?? null,
     received,
     locked: job.locked,
     lines: lineViews(valued, earned, await billedBySchedule(sql, job, application.dated)),

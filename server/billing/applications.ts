@@ -1,3 +1,5 @@
+import { dueDay } from '../../core/billing/invoice';
+import { saveInvoice } from './invoices';
 import { known } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
 import { shape, t } from '../db/fields';
@@ -237,17 +239,19 @@ export async function certifyApplication(
   const postingId = await savePosting(
     sql,
     actor,
-    { kind: 'application', jobId: job.id, reference: String(number), dated: input.on },
+    { kind: 'application', jobId: job.id, reference: String(number), postedOn: input.on, dated: application.dated },
     [journal],
   );
-  for (const line of lines) {
-    if (line.certifiedWork === null && line.certifiedMaterials === null) continue;
-    await sql.run(
-      `INSERT INTO application_line (application_id, sov_line_id, work, materials, certified_work, certified_materials) VALUES ($1, $2, $3, $4, $5, $6)
-        ON CONFLICT (application_id, sov_line_id) DO UPDATE SET certified_work = excluded.certified_work, certified_materials = excluded.certified_materials`,
-      [id, job.sovLineIds.get(line.line), line.work, line.materials, line.certifiedWork, line.certifiedMaterials],
-    );
-  }
+  await sql.save(
+    ApplicationLineTable,
+    lines
+      .filter((it) => it.certifiedWork !== null || it.certifiedMaterials !== null)
+      .map(({ line, work, materials, certifiedWork, certifiedMaterials }) => ({
+        ...{ application_id: id, sov_line_id: known(job.sovLineIds, line), work, materials },
+        ...{ certified_work: certifiedWork, certified_materials: certifiedMaterials },
+      })),
+    ['application_id', 'sov_line_id'],
+  );
   await sql.update(
     ApplicationTable,
     { id },
@@ -261,6 +265,10 @@ export async function certifyApplication(
       tax: figures.tax,
     },
   );
+  await saveInvoice(sql, job.id, postingId, {
+    ...{ kind: 'application', reference: String(number), dated: application.dated, postedOn: input.on },
+    ...{ dueOn: dueDay(input.on, job.termsDays), payable: figures.due + figures.tax },
+  });
   command.note(`${jobNumber}/${number}`, input);
   return postingId;
 }

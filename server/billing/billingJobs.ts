@@ -1,5 +1,6 @@
 import { JobTable, SovLineTable } from '../jobs/models';
-import { RetentionReleaseTable } from './models';
+import { InvoiceTable, RetentionReleaseTable } from './models';
+import type { PlainDate } from '../../core/calendar/plainDate';
 import { listed, pick, shape, t, type RowOf } from '../db/fields';
 import type { Application, BilledLine, BillingJob, RetentionRelease } from '../../core/billing/application';
 import type { PriceChange, SovLine } from '../../core/contract/contract';
@@ -19,6 +20,8 @@ export interface LoadedBillingJob extends BillingJob {
   termsDays: number | null;
   sovLineIds: Map<string, number>;
   applicationIds: Map<number, number>;
+  /** The day each invoice falls due, by its reference. */
+  dueDays: Map<string, PlainDate>;
 }
 
 const RetentionRow = pick(
@@ -53,6 +56,8 @@ export async function loadBillingJobs(sql: Reader, ...jobIds: readonly number[])
   await loadPriceChanges(sql, byId, only);
   await loadApplications(sql, byId, only);
   await loadReleases(sql, byId, only);
+  for (const row of await sql.find(InvoiceTable, { job_id: jobIds }))
+    byId.get(row.job_id)?.dueDays.set(row.reference, row.due_on);
   return new Map([...byId.values()].map((job) => [job.number, job]));
 }
 
@@ -81,6 +86,7 @@ function emptyJob(row: JobRow): Mutable {
     releases: [],
     sovLineIds: new Map(),
     applicationIds: new Map(),
+    dueDays: new Map(),
   };
 }
 

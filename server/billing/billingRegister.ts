@@ -1,6 +1,6 @@
 import { shape, t, type RowOf } from '../db/fields';
-import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
-import { addDays, daysBetween, periodOf } from '../../core/calendar/plainDate';
+import { present } from '../../core/errors/known';
+import { daysBetween, periodOf } from '../../core/calendar/plainDate';
 import type { ApplicationRow, BillingRegister } from '../../wire/billing';
 import type { Reader } from '../db/sql';
 import { loadBillingJobs } from './billingJobs';
@@ -17,20 +17,20 @@ const RegisterRow = shape({
   dated: t.day,
   status: t.oneOf<ApplicationRow['status']>(),
   certified_on: t.orNull(t.day),
-  gross: t.cents,
-  retention: t.cents,
-  due: t.cents,
-  tax: t.cents,
+  gross: t.orNull(t.cents),
+  retention: t.orNull(t.cents),
+  due: t.orNull(t.cents),
+  tax: t.orNull(t.cents),
   received: t.cents,
-  terms: t.orNull(t.whole),
+  due_on: t.orNull(t.day),
 });
 type RegisterRow = RowOf<typeof RegisterRow>;
 
 /** Certified applications carry their figures; those not yet certified by the date are valued afresh. */
-const REGISTER = `SELECT a.job_id, job.number AS job, job.name, c.code AS client, a.number, a.dated, a.status, a.certified_on, a.gross, a.retention, a.due, a.tax, coalesce(job.terms_days, c.terms_days) AS terms,
-  coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id AND dated <= $1), 0) AS received
-  FROM application a JOIN job ON job.id = a.job_id JOIN client c ON c.id = job.client_id
-  WHERE a.dated <= $1 AND (a.status <> 'certified' OR a.certified_on > $1 OR a.dated >= $2 OR a.due + a.tax <> coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id AND dated <= $1), 0))
+const REGISTER = `SELECT a.job_id, job.number AS job, job.name, c.code AS client, a.number, a.dated, a.status, a.certified_on, a.gross, a.retention, a.due, a.tax, i.due_on,
+  coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $1), 0) AS received
+  FROM application a JOIN job ON job.id = a.job_id JOIN client c ON c.id = job.client_id LEFT JOIN invoice i ON i.posting_id = a.posting_id
+  WHERE a.dated <= $1 AND (a.status <> 'certified' OR a.certified_on > $1 OR a.dated >= $2 OR a.due + a.tax <> coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $1), 0))
   ORDER BY job.number, a.number`;
 
 /** Every application that is open, or of the month; and the jobs that wait for one. */
@@ -74,8 +74,9 @@ export async function billingRegister(sql: Reader, asOf: string): Promise<Billin
 }
 
 function certifiedRow(row: RegisterRow, asOf: string): ApplicationRow {
-  const payable = row.due + row.tax;
-  const due = addDays(row.certified_on!, row.terms ?? USUAL_TERMS_DAYS);
+  const [gross, retention, due, tax] = [present(row.gross), present(row.retention), present(row.due), present(row.tax)];
+  const payable = due + tax;
+  const dueOn = present(row.due_on);
   return {
     job: row.job,
     jobName: row.name,
@@ -84,12 +85,12 @@ function certifiedRow(row: RegisterRow, asOf: string): ApplicationRow {
     dated: row.dated,
     status: 'certified',
     certifiedOn: row.certified_on,
-    gross: row.gross,
-    retention: row.retention,
-    due: row.due,
+    gross,
+    retention,
+    due,
     payable,
     received: row.received,
-    dueOn: due,
-    daysLate: payable === row.received ? 0 : Math.max(0, daysBetween(due, asOf)),
+    dueOn,
+    daysLate: payable === row.received ? 0 : Math.max(0, daysBetween(dueOn, asOf)),
   };
 }

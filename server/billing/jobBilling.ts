@@ -1,17 +1,12 @@
 import { shape, t } from '../db/fields';
-import { isCertifiedAt, retentionHeld, screenDate, valueApplication, type Application } from '../../core/billing/application';
-import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
-import { addDays, daysBetween } from '../../core/calendar/plainDate';
+import { isCertifiedAt, retentionHeld, screenDate, valueApplication } from '../../core/billing/application';
+import { daysBetween } from '../../core/calendar/plainDate';
 import { sum } from '../../core/money/cents';
 import type { ApplicationRow, JobBilling } from '../../wire/billing';
 import type { Reader } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { appliedFor, billedBySchedule } from '../instalments/billedBySchedule';
-
-export function dueOn(job: LoadedBillingJob, application: Application): string | null {
-  return application.status === 'certified' ? addDays(application.certifiedOn!, job.termsDays ?? USUAL_TERMS_DAYS) : null;
-}
 
 export function applicationRows(job: LoadedBillingJob, receivedOn: ReadonlyMap<string, number>, asOf: string): ApplicationRow[] {
   return job.applications
@@ -20,7 +15,7 @@ export function applicationRows(job: LoadedBillingJob, receivedOn: ReadonlyMap<s
       const valued = valueApplication(job, application, screenDate(application, asOf));
       const certified = isCertifiedAt(application, asOf);
       const received = receivedOn.get(`${job.id}/${application.number}`) ?? 0;
-      const due = certified ? dueOn(job, application) : null;
+      const due = (certified && job.dueDays.get(String(application.number))) || null;
       return {
         job: job.number,
         jobName: job.name,
@@ -43,7 +38,7 @@ export function applicationRows(job: LoadedBillingJob, receivedOn: ReadonlyMap<s
 export async function receivedByApplication(sql: Reader, asOf: string): Promise<Map<string, number>> {
   const rows = await sql.all(
     shape({ key: t.text, amount: t.cents }),
-    `SELECT a.job_id || '/' || a.number AS key, sum(r.amount) AS amount FROM receipt r JOIN application a ON a.id = r.application_id WHERE r.dated <= $1 GROUP BY a.id`,
+    `SELECT i.job_id || '/' || i.reference AS key, sum(r.amount) AS amount FROM receipt r JOIN invoice i ON i.id = r.invoice_id WHERE r.dated <= $1 GROUP BY i.id`,
     [asOf],
   );
   return new Map(rows.map((row) => [row.key, row.amount]));
@@ -56,9 +51,20 @@ export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): 
   const [received, releases] = await Promise.all([
     receivedByApplication(sql, asOf),
     sql.all(
-      shape({ reference: t.text, amount: t.cents, dated: t.day, tax: t.cents, received: t.cents, postingId: t.whole }),
-      `SELECT reference, dated, amount, tax, posting_id AS postingId, coalesce((SELECT sum(amount) FROM receipt WHERE release_id = r.id AND dated <= $2), 0) AS received
-        FROM retention_release r WHERE job_id = $1 AND dated <= $2 ORDER BY dated, id`,
+      shape({
+        ...{
+          reference: t.text,
+          amount: t.cents,
+          dated: t.day,
+          tax: t.cents,
+          received: t.cents,
+          postingId: t.whole,
+          dueOn: t.day,
+        },
+      }),
+      `SELECT r.reference, r.dated, r.amount, r.tax, r.posting_id AS postingId, i.due_on AS dueOn,
+        coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $2), 0) AS received
+        FROM retention_release r JOIN invoice i ON i.posting_id = r.posting_id WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
       [identity.id, asOf],
     ),
   ]);
@@ -82,6 +88,6 @@ export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): 
     schedule: scheduled && { due: sum([...scheduled.values()]), billed: appliedFor(job, asOf) },
     retentionHeld: retentionHeld(job, asOf),
     canStart,
-    releases: releases.map((it) => ({ ...it, dueOn: addDays(it.dated, job.termsDays ?? USUAL_TERMS_DAYS) })),
+    releases,
   };
 }

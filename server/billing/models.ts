@@ -1,4 +1,5 @@
-import { t, table } from '../db/fields';
+import type { InvoiceKind } from '../../core/billing/invoice';
+import { pick, t, table, view } from '../db/fields';
 
 export const ApplicationTable = table('application', {
   id: t.id,
@@ -37,13 +38,29 @@ export const RetentionReleaseTable = table('retention_release', {
   posting_id: t.ref('posting'),
 });
 
+export const InvoiceTable = table('invoice', {
+  id: t.id,
+  kind: t.oneOf<InvoiceKind>(),
+  job_id: t.ref('job'),
+  reference: t.text,
+  dated: t.day,
+  posted_on: t.day,
+  due_on: t.day,
+  payable: t.cents,
+  posting_id: t.ref('posting'),
+});
+
 export const ReceiptTable = table('receipt', {
   id: t.id,
   job_id: t.ref('job'),
-  application_id: t.orNull(t.ref('application')),
-  release_id: t.orNull(t.ref('retention_release')),
+  invoice_id: t.ref('invoice'),
   dated: t.day,
   amount: t.cents,
   reference: t.text,
   posting_id: t.ref('posting'),
+});
+
+export const CertifiedApplicationView = view('certified_application', {
+  ...pick(ApplicationTable, 'id', 'job_id', 'number', 'dated').fields,
+  ...{ certified_on: t.day, gross: t.cents, retention: t.cents, due: t.cents, tax: t.cents, posting_id: t.ref('posting') },
 });

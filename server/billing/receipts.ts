@@ -1,4 +1,6 @@
-import { ReceiptTable, RetentionReleaseTable } from './models';
+import { ApplicationTable, ReceiptTable, RetentionReleaseTable } from './models';
+import { dueDay } from '../../core/billing/invoice';
+import { saveInvoice } from './invoices';
 import { shape, t } from '../db/fields';
 import { receiptRefusals, releaseRefusals } from '../../core/billing/invoiceRefusals';
 import { refuse } from '../../core/refusals/refusal';
@@ -26,19 +28,18 @@ export async function recordReceipt(
   const { sql, actor } = command;
   const { id } = await jobToPostTo(sql, jobNumber);
   const digits = await loadDigits(sql);
-  const invoice = await invoiceOf(sql, id, jobNumber, reference);
+  const invoice = await invoiceByReference(sql, id, jobNumber, reference);
   if (input.amount === 0) assertAllowed([refuse('receipt-nothing', 'amount', {})]);
   assertAllowed(receiptRefusals(invoice, input), { digits });
   const postingId = await savePosting(
     sql,
     actor,
-    { kind: 'receipt', jobId: id, reference: input.reference, dated: input.dated },
+    { kind: 'receipt', jobId: id, reference: input.reference, postedOn: input.dated },
     [receiptJournal(input.dated, input.amount)],
   );
   await sql.insert(ReceiptTable, {
     job_id: id,
-    application_id: invoice.applicationId,
-    release_id: invoice.releaseId,
+    invoice_id: invoice.id,
     dated: input.dated,
     amount: input.amount,
     reference: input.reference,
@@ -48,34 +49,18 @@ export async function recordReceipt(
   return postingId;
 }
 
-interface Invoice {
-  applicationId: number | null;
-  releaseId: number | null;
-  since: string;
-  payable: number;
-  received: number;
-}
-
-async function invoiceOf(sql: Reader, jobId: number, jobNumber: string, reference: string): Promise<Invoice> {
-  const query = /^\d+$/.test(reference)
-    ? `SELECT a.id AS applicationId, NULL AS releaseId, a.certified_on AS since, a.due + a.tax AS payable, coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id), 0) AS received, a.status
-        FROM application a WHERE a.job_id = $1 AND a.number = CAST($2 AS INTEGER)`
-    : `SELECT NULL AS applicationId, l.id AS releaseId, l.dated AS since, l.amount + l.tax AS payable, coalesce((SELECT sum(amount) FROM receipt WHERE release_id = l.id), 0) AS received, 'certified' AS status
-        FROM retention_release l WHERE l.job_id = $1 AND l.reference = $2`;
+/** The invoice under a reference, with what was received on it. Throws refused for an application that is not certified yet. */
+async function invoiceByReference(sql: Reader, jobId: number, jobNumber: string, reference: string) {
+  const isNumber = /^\d+$/.test(reference);
+  const application = isNumber ? await sql.findOne(ApplicationTable, { job_id: jobId, number: Number(reference) }) : undefined;
   const invoice = await sql.get(
-    shape({
-      applicationId: t.orNull(t.whole),
-      releaseId: t.orNull(t.whole),
-      since: t.orNull(t.day),
-      payable: t.orNull(t.cents),
-      received: t.cents,
-      status: t.text,
-    }),
-    query,
-    [jobId, reference],
+    shape({ id: t.whole, since: t.day, payable: t.cents, received: t.cents }),
+    `SELECT id, posted_on AS since, payable, coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = invoice.id), 0) AS received
+      FROM invoice WHERE job_id = $1 AND reference = $2`,
+    [jobId, isNumber ? String(Number(reference)) : reference],
   );
+  if (application) assertMove(APPLICATION_LIFE, 'receive', `Application ${reference}`, application.status);
   if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no application or release ${reference}`);
-  assertMove(APPLICATION_LIFE, 'receive', `Application ${reference}`, invoice.status);
   return invoice;
 }
 
@@ -96,7 +81,7 @@ export async function releaseRetention(
   const postingId = await savePosting(
     sql,
     actor,
-    { kind: 'retention-release', jobId: id, reference: input.reference, dated: input.dated },
+    { kind: 'retention-release', jobId: id, reference: input.reference, postedOn: input.dated },
     [retentionReleaseJournal(input.dated, input.amount, tax)],
   );
   await sql.insert(RetentionReleaseTable, {
@@ -106,6 +91,10 @@ export async function releaseRetention(
     tax,
     reference: input.reference,
     posting_id: postingId,
+  });
+  await saveInvoice(sql, id, postingId, {
+    ...{ kind: 'release', reference: input.reference, dated: input.dated, postedOn: input.dated },
+    ...{ dueOn: dueDay(input.dated, job.termsDays), payable: input.amount + tax },
   });
   command.note(jobNumber, input);
   return postingId;

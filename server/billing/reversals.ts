@@ -1,4 +1,6 @@
-import { ReceiptTable, RetentionReleaseTable } from './models';
+import { addDays, daysBetween } from '../../core/calendar/plainDate';
+import { saveInvoice } from './invoices';
+import { InvoiceTable, ReceiptTable, RetentionReleaseTable } from './models';
 import { present } from '../../core/errors/known';
 import { receiptJournal } from '../../core/billing/receipt';
 import { retentionReleaseJournal } from '../../core/billing/retentionRelease';
@@ -11,8 +13,7 @@ export const reverseReceipt: Reversal = async (sql, actor, posting, on, reason) 
   const postingId = await savePosting(sql, actor, reversalOf(posting, on, reason), [receiptJournal(on, -receipt.amount)]);
   await sql.insert(ReceiptTable, {
     job_id: receipt.job_id,
-    application_id: receipt.application_id,
-    release_id: receipt.release_id,
+    invoice_id: receipt.invoice_id,
     dated: on,
     amount: -receipt.amount,
     reference: receipt.reference,
@@ -30,19 +31,25 @@ export const reverseRelease: Reversal = async (sql, actor, posting, on, reason) 
     receiptJournal(on, payable),
     receiptJournal(on, -payable),
   ]);
-  const backId = await sql.insert(RetentionReleaseTable, {
+  const invoice = present(await sql.findOne(InvoiceTable, { posting_id: posting.id }));
+  const reference = `${release.reference}, reversed by ${postingId}`;
+  await sql.insert(RetentionReleaseTable, {
     job_id: release.job_id,
     dated: on,
     amount: -release.amount,
     tax: -release.tax,
-    reference: `${release.reference}, reversed by ${postingId}`,
+    reference,
     posting_id: postingId,
+  });
+  const backId = await saveInvoice(sql, release.job_id, postingId, {
+    ...{ kind: 'release', reference, dated: on, postedOn: on, payable: -payable },
+    dueOn: addDays(on, daysBetween(invoice.posted_on, invoice.due_on)),
   });
   await sql.insertAll(
     ReceiptTable,
     [
-      { release_id: release.id, amount: payable },
-      { release_id: backId, amount: -payable },
+      { invoice_id: invoice.id, amount: payable },
+      { invoice_id: backId, amount: -payable },
     ].map((it) => ({ ...it, job_id: release.job_id, dated: on, reference: 'set off', posting_id: postingId })),
   );
   return { postingId, entries: 1, total: -payable };

@@ -1,8 +1,9 @@
 import { copyFileSync, existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { isHash } from './checks/checkOffers';
-import type { BookCheck } from './checks/checkBook';
-import { contentOf, contentsIn, keepContent, type Stores } from '../attachments/contents';
+import { contentOf, contentsIn, isHash, keepContent, type Stores } from '../attachments/contents';
+import { jobPapers } from '../jobFile/bookFiles';
+import { messages } from '../offers/bookFiles';
+import type { BookCheck } from './bookCheck';
 
 /** What a book's folder holds beside its CSV files: the contents of attachments, and messages. Found and judged first, saved last. */
 export interface BookContents {
@@ -15,18 +16,19 @@ export interface BookContents {
 }
 
 /** Looks for what the rows of a book name; an attachment whose content is missing or another is a fault. */
-export function bookContents({ rows, faults }: BookCheck, folder: string, stores: Stores): BookContents {
+export function bookContents(book: BookCheck, folder: string, stores: Stores): BookContents {
   const inFolder = contentsIn(folder);
   const sizes = new Map<string, number>();
-  for (const { row, sha256 } of rows.job_papers) {
+  for (const row of book.rowsOf(jobPapers)) {
+    const { sha256 } = row;
     if (!sha256 || !isHash(sha256)) continue;
     const content = contentOf(sha256, inFolder, stores);
-    if (typeof content === 'string') faults.add('job_papers', row, 'sha256', content);
+    if (typeof content === 'string') book.fault(jobPapers, row, 'sha256', content);
     else sizes.set(sha256, content.length);
   }
   const outboxNames = new Map<string, string>();
   const given = new Set<string>();
-  for (const file of new Set(rows.messages.map((it) => it.file))) {
+  for (const file of new Set(book.rowsOf(messages).map((it) => it.file))) {
     if (!file) continue;
     const name = freeName(file, folder, stores, given);
     given.add(name);

@@ -369,7 +369,7 @@ test('the monthly totals are the entries, as of any day', async () => {
       (
         await sql.all(
           shape({ id: t.whole, cost: t.cents, hours: t.hours }),
-          'SELECT cost_line_id AS id, sum(amount) AS cost, coalesce(sum(hours), 0) AS hours FROM cost_entry WHERE dated <= $1 GROUP BY 1',
+          'SELECT cost_line_id AS id, sum(amount) AS cost, coalesce(sum(hours), 0) AS hours FROM cost_entry WHERE posted_on <= $1 GROUP BY 1',
           [asOf],
         )
       ).map((row) => [row.id, row]),

@@ -1,36 +1,29 @@
-import { shape, t } from '../db/fields';
-import type { Command } from '../ledger/command';
 import { existsSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { BOOK_FILE_NAMES, type BookFileName, type BookRow } from './format/bookFiles';
-import { billingOfBook } from './checks/billingOfBook';
-import { BookRefused, FaultList } from './checks/bookFaults';
-import { bookDigits, BookCheck, checkParties, type BookRows } from './checks/checkBook';
-import { checkBilling, checkBillingRows } from './checks/checkBilling';
-import { checkContracts } from './checks/checkContracts';
-import { checkJobFiles } from './checks/checkJobFiles';
-import { checkOffers } from './checks/checkOffers';
-import { checkEstimates, checkPrices } from './checks/checkPricing';
-import { readExisting } from './checks/existing';
-import { joinKey } from './checks/keys';
-import { bookRows, type FileShape, type Reading } from './csv/readRows';
-import type { Reader, Sql } from '../db/sql';
-import { loadBillingJobs } from '../billing/billingJobs';
+import { currencyDigits, isCurrency } from '../../core/money/currency';
 import type { Stores } from '../attachments/contents';
-import { bookContents } from './bookContents';
-import { importCosts } from './save/importCosts';
-import { saveBilling } from './save/saveBilling';
-import { saveContracts } from './save/saveContracts';
-import type { BookIds } from './save/saveKeyed';
+import { company, companyThere } from '../company/bookFiles';
+import { CompanyTable } from '../company/models';
 import { CostLines } from '../costs/costEntries';
-import { type Actor } from '../ledger/audit';
+import { costs, OpeningCosts } from '../costs/bookFile';
+import type { Actor } from '../ledger/audit';
+import type { Command } from '../ledger/command';
+import type { Sql } from '../db/sql';
+import { BookCheck } from './bookCheck';
+import { bookContents } from './bookContents';
+import { BookRefused, FaultList } from './bookFaults';
+import type { BookFile } from './bookFile';
+import { BOOK_FILES } from './bookFiles';
+import { BookSave } from './bookSave';
+import type { Columns, Row } from './columns';
+import { bookRows, type FileShape } from './csv/readRows';
 
 /** What an import brought, by file: rows without headers. */
-export type ImportCounts = Partial<Record<BookFileName, number>>;
+export type ImportCounts = Record<string, number>;
 
 /**
- * Imports a book folder, all or nothing. What it has beside its CSV files, contents of postings and messages,
+ * Imports a book folder, all or nothing. What it has beside its CSV files, contents of attachments and messages,
  * goes into the stores. Throws BookRefused with every fault there is, and leaves the database as it was; throws LedrinError where the folder cannot be read at all.
  */
 export async function importBook(command: Command, folder: string, stores: Stores): Promise<ImportCounts> {
@@ -43,117 +36,96 @@ export async function importBook(command: Command, folder: string, stores: Store
 
 async function importInside(sql: Sql, folder: string, actor: Actor, stores: Stores): Promise<ImportCounts> {
   const faults = new FaultList();
-  const present = bookFilesIn(folder, faults);
-  const existing = await readExisting(sql);
-  const shapes: Partial<Record<BookFileName, FileShape>> = {};
-  const reading = (file: BookFileName, digits: number | null): Reading => ({
-    path: join(folder, `${file}.csv`),
-    faults,
-    currencyDigits: digits,
-  });
-  const rows = Object.fromEntries(BOOK_FILE_NAMES.map((file) => [file, []])) as unknown as BookRows;
-  let digits = bookDigits(undefined, existing);
-  for (const file of BOOK_FILE_NAMES) {
-    if (file === 'costs' || !present.has(file)) continue;
-    shapes[file] = { readable: true, missingColumns: [] };
-    const into = rows[file] as BookRow<typeof file>[];
-    for await (const batch of bookRows(file, reading(file, digits), shapes[file]))
-      into.push(...(batch as BookRow<typeof file>[]));
-    if (file === 'company') digits = bookDigits(rows.company[0], existing);
-  }
-  const check = new BookCheck(rows, existing, shapes, faults, digits);
-  checkParties(check);
-  checkPrices(check);
-  checkContracts(check);
-  checkJobFiles(check);
-  checkEstimates(check);
-  checkOffers(check);
-  checkBillingRows(check);
-  const billing = await checkedBilling(sql, check, digits ?? 2);
-  const contents = bookContents(check, folder, stores);
-  const costLines = await CostLines.open(sql, null);
-  const ids = existingIds(check);
-  if (!faults.any) {
-    await saveContracts(sql, actor, check, ids, billing, costLines, contents);
-    await saveBilling(sql, actor, check, ids, billing);
-  }
-  const counts = countRows(rows);
-  if (present.has('costs')) counts.costs = await importCosts(sql, actor, check, ids, costLines, reading('costs', digits));
+  const files = filesIn(folder, faults);
+  const book = new BookCheck(sql, faults);
+  await book.open(BOOK_FILES);
+  await readFiles(book, folder, files);
+  await checkFiles(book);
+  const contents = bookContents(book, folder, stores);
+  const into = new BookSave(sql, actor, book, await CostLines.open(sql, null), contents);
+  if (!faults.any)
+    for (const file of BOOK_FILES) if (file !== costs) await file.save?.(book.rowsOf(file) as Row<Columns>[], into);
+  const counts = countRows(book);
+  if (files.has(costs)) counts.costs = await importCosts(book, into, folder);
   if (faults.any) throw new BookRefused(inOrder(faults), faults.more);
   contents.keep();
   return counts;
 }
 
 /** The book's files that are there; any other CSV file is a fault, and what is not CSV is passed over. */
-function bookFilesIn(folder: string, faults: FaultList): Set<BookFileName> {
-  const present = new Set<BookFileName>();
+function filesIn(folder: string, faults: FaultList): Set<BookFile> {
+  const present = new Set<BookFile>();
   for (const entry of readdirSync(folder).sort()) {
     if (!entry.endsWith('.csv') || !statSync(join(folder, entry)).isFile()) continue;
     const name = entry.slice(0, -'.csv'.length);
-    if ((BOOK_FILE_NAMES as string[]).includes(name)) present.add(name as BookFileName);
-    else faults.add(name, 1, '', `unknown file; a book may have ${BOOK_FILE_NAMES.map((it) => `${it}.csv`).join(', ')}`);
+    const file = BOOK_FILES.find((it) => it.name === name);
+    if (file) present.add(file);
+    else faults.add(name, 1, '', `unknown file; a book may have ${BOOK_FILES.map((it) => `${it.name}.csv`).join(', ')}`);
   }
   return present;
 }
 
-/** The billing of the jobs the book says something of, checked. */
-async function checkedBilling(sql: Reader, check: BookCheck, digits: number) {
-  const mentioned = new Set(
-    (['jobs', 'schedule_of_values', 'change_order_lines', 'applications', 'retention_releases', 'receipts'] as const).flatMap(
-      (file) => check.rows[file].map((row) => row.job),
-    ),
-  );
-  const known = [...check.existing.jobs].filter(([number]) => mentioned.has(number));
-  const loaded = new Map();
-  for (const [number, { id }] of known) loaded.set(number, (await loadBillingJobs(sql, id)).get(number)!);
-  check.receivedBefore = known.length > 0 ? await receivedSoFar(sql) : new Map();
-  const billing = billingOfBook(check, loaded);
-  checkBilling(check, billing, digits);
-  return billing;
+/** Reads every file but costs.csv, which streams; the company first, whose currency says how amounts are read. */
+async function readFiles(book: BookCheck, folder: string, files: ReadonlySet<BookFile>): Promise<void> {
+  const there = await book.sql.findOne(CompanyTable, { id: 1 });
+  book.own(companyThere).company = there ?? null;
+  for (const file of BOOK_FILES) {
+    if (file === company) book.digits = digitsOf(there?.currency);
+    if (file === costs || !files.has(file)) continue;
+    const shape: FileShape = { readable: true, missingColumns: [] };
+    for await (const rows of bookRows(file, readingOf(book, folder, file), shape)) book.add(file, rows, shape);
+    book.add(file, [], shape);
+    if (file === company) book.digits = digitsOf(there?.currency ?? book.rowsOf(company)[0]?.currency);
+  }
 }
 
-async function receivedSoFar(sql: Reader): Promise<Map<string, number>> {
-  const rows = await sql.all(
-    shape({ job: t.text, posting: t.text, amount: t.cents }),
-    `SELECT job.number AS job, coalesce(CAST(a.number AS TEXT), l.reference) AS posting, sum(r.amount) AS amount FROM receipt r JOIN job ON job.id = r.job_id
-      LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id GROUP BY 1, 2`,
-  );
-  return new Map(rows.map((row) => [joinKey(row.job, row.posting), row.amount]));
+const readingOf = (book: BookCheck, folder: string, file: BookFile) => ({
+  path: join(folder, `${file.name}.csv`),
+  faults: book.faults,
+  currencyDigits: book.digits,
+});
+
+/** Decimals of the book's currency; null where the currency is itself at fault. */
+function digitsOf(currency: string | null | undefined): number | null {
+  return currency && isCurrency(currency) ? currencyDigits(currency) : null;
 }
 
-function existingIds({ existing }: BookCheck): BookIds {
-  const idsOf = (map: Map<string, { id: number }>) => new Map([...map].map(([key, { id }]) => [key, id]));
-  return {
-    customers: new Map(existing.customers),
-    vendors: new Map(existing.vendors),
-    costCodes: new Map(existing.costCodes),
-    priceItems: new Map(existing.priceItems),
-    buildUps: new Map(existing.buildUps),
-    estimates: new Map(existing.estimates),
-    estimateLines: new Map(),
-    jobs: idsOf(existing.jobs),
-    sovLines: new Map(existing.sovLines),
-    changeOrders: new Map(existing.changeOrders),
-    commitments: idsOf(existing.commitments),
-    commitmentLines: idsOf(existing.commitmentLines),
-    applications: idsOf(existing.applications),
-    releases: new Map(existing.releases),
-  };
+/** Checks a book: what its rows are called by, what they refer to and say, and what must hold across them. */
+async function checkFiles(book: BookCheck): Promise<void> {
+  for (const file of BOOK_FILES) book.declareAll(file);
+  for (const file of BOOK_FILES) for (const row of book.rowsOf(file)) book.checkRow(file, row);
+  for (const file of BOOK_FILES) await file.prepare?.(book);
+  for (const file of BOOK_FILES) file.checkAll?.(book.rowsOf(file), book);
 }
 
-function countRows(rows: BookRows): ImportCounts {
+/** Checks the rows of costs.csv as they stream by, and saves them for as long as nothing is wrong with the book. */
+async function importCosts(book: BookCheck, into: BookSave, folder: string): Promise<number> {
+  let opening: OpeningCosts | null = null;
+  let count = 0;
+  for await (const rows of bookRows(costs, readingOf(book, folder, costs), { readable: true, missingColumns: [] })) {
+    for (const row of rows) book.checkRow(costs, row);
+    const [first] = rows as Row<typeof costs.columns>[];
+    if (book.faults.any || !first) continue;
+    opening ??= await OpeningCosts.open(into, first.posted_on ?? first.dated);
+    await opening.add(rows as Row<typeof costs.columns>[]);
+    count += rows.length;
+  }
+  if (book.faults.any || !opening) return 0;
+  await opening.save();
+  return count;
+}
+
+function countRows(book: BookCheck): ImportCounts {
   return Object.fromEntries(
-    Object.entries(rows)
-      .map(([file, list]) => [file, list.length])
-      .filter(([, count]) => count !== 0),
+    BOOK_FILES.map((file) => [file.name, book.rowsOf(file).length] as const).filter(([, count]) => count > 0),
   );
 }
 
-/** Faults by file in the book's order, then by row, as a person would mend them. */
+/** Faults by file in the book's order, then by row and column, as a person would mend them. */
 function inOrder({ faults }: FaultList) {
-  const place = (file: string) => {
-    const at = (BOOK_FILE_NAMES as string[]).indexOf(file.slice(0, -'.csv'.length));
-    return at < 0 ? BOOK_FILE_NAMES.length : at;
-  };
-  return [...faults].sort((a, b) => place(a.file) - place(b.file) || a.row - b.row);
+  const places = new Map(BOOK_FILES.map((file, i) => [`${file.name}.csv`, i]));
+  const columns = new Map(BOOK_FILES.map((file) => [`${file.name}.csv`, Object.keys(file.columns)]));
+  const place = (file: string) => places.get(file) ?? BOOK_FILES.length;
+  const columnOf = (fault: { file: string; column: string }) => columns.get(fault.file)?.indexOf(fault.column) ?? -1;
+  return [...faults].sort((a, b) => place(a.file) - place(b.file) || a.row - b.row || columnOf(a) - columnOf(b));
 }

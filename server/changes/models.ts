@@ -1,4 +1,4 @@
-import { t, table } from '../db/fields';
+import { pick, t, table, view } from '../db/fields';
 
 export const ChangeOrderTable = table('change_order', {
   id: t.id,
@@ -34,4 +34,9 @@ export const ChangeOrderLineTable = table('change_order_line', {
   hours: t.orNull(t.hours),
   amount: t.cents,
   asked: t.orNull(t.cents),
+});
+
+export const ApprovedChangeLineView = view('approved_change_line', {
+  ...pick(ChangeOrderLineTable, 'id', 'side', 'sov_line_id', 'cost_line_id', 'amount', 'hours').fields,
+  ...{ job_id: t.ref('job'), change_order_id: t.ref('change_order'), number: t.text, title: t.text, decided_on: t.day },
 });

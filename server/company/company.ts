@@ -2,7 +2,7 @@ import { CompanyTable } from './models';
 import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
-import { currencyDigits } from '../book/format/currency';
+import { currencyDigits } from '../../core/money/currency';
 import type { Reader } from '../db/sql';
 
 export interface Company {
@@ -49,7 +49,7 @@ export async function loadDigits(sql: Reader): Promise<number> {
 export async function newestEntryDate(sql: Reader): Promise<PlainDate | null> {
   const row = await sql.get(
     shape({ newest: t.orNull(t.text) }),
-    `SELECT max(d) AS newest FROM (SELECT (SELECT max(dated) FROM cost_entry) AS d UNION ALL SELECT max(certified_on) FROM application WHERE status = 'certified'
+    `SELECT max(d) AS newest FROM (SELECT (SELECT max(posted_on) FROM cost_entry) AS d UNION ALL SELECT max(certified_on) FROM application WHERE status = 'certified'
       UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt)`,
   );
   return row?.newest ?? null;

@@ -3,7 +3,7 @@ import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CompanyInput, CostCodesInput, ClientInput } from '../../wire/company';
-import { isCurrency } from '../book/format/currency';
+import { isCurrency } from '../../core/money/currency';
 
 /** Names the company whose books these are. Its currency is fixed once there are books. */
 export async function saveCompany(command: Command, input: CompanyInput): Promise<void> {

@@ -44,7 +44,7 @@ export async function loadLists(sql: Reader, asOf: string): Promise<Lists> {
         open: t.cents,
       }),
       `SELECT c.number, m.line, job.number AS job, l.section, k.code AS costCode, l.cost_type AS costType, v.name AS vendor, m.description,
-        max(0, m.amount - coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND dated <= $1), 0)) AS open
+        max(0, m.amount - coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND posted_on <= $1), 0)) AS open
         FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN vendor v ON v.id = c.vendor_id JOIN cost_line l ON l.id = m.cost_line_id
         JOIN cost_code k ON k.id = l.cost_code_id JOIN job ON job.id = l.job_id WHERE m.closed_on IS NULL ORDER BY c.number, m.line`,
       [asOf],

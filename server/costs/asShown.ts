@@ -1,14 +1,24 @@
 import { LedrinError } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
-import type { CostBatchInput } from '../../wire/costs';
+import type { CostBatchInput, CostLineInput } from '../../wire/costs';
+import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Reader } from '../db/sql';
 import { loadPositions, type LoadedPosition } from '../jobs/jobPositions';
 
 type Shown = NonNullable<CostBatchInput['shown']>[number];
 
+/** The day on which a line counts: its accounting date, else its document's. */
+export function accountingDate(line: Pick<CostLineInput, 'dated' | 'postedOn'>): PlainDate {
+  return line.postedOn ?? line.dated;
+}
+
+export function latestOf(days: readonly PlainDate[]): PlainDate {
+  return days.reduce((latest, day) => (day > latest ? day : latest));
+}
+
 /** The date a batch is previewed as of: that of the page, or its own latest day where that is later. */
 export function previewDate(input: CostBatchInput): string {
-  return input.lines.reduce((latest, line) => (line.dated > latest ? line.dated : latest), input.asOf);
+  return latestOf([input.asOf, ...input.lines.map(accountingDate)]);
 }
 
 /** The jobs of a batch as they are. */

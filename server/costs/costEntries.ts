@@ -11,7 +11,7 @@ export async function insertCostEntries(sql: Sql, entries: readonly NewCostEntry
 
 const RUNNING_TOTALS = `INSERT INTO cost_total (cost_line_id, month, cost, hours, entries)
   SELECT cost_line_id, month, sum(sum(amount)) OVER running, sum(sum(hours)) OVER running, sum(count(*)) OVER running
-    FROM (SELECT cost_line_id, CAST(substr(dated, 1, 4) AS INTEGER) * 12 + CAST(substr(dated, 6, 2) AS INTEGER) - 1 AS month, amount, coalesce(hours, 0) AS hours
+    FROM (SELECT cost_line_id, CAST(substr(posted_on, 1, 4) AS INTEGER) * 12 + CAST(substr(posted_on, 6, 2) AS INTEGER) - 1 AS month, amount, coalesce(hours, 0) AS hours
           FROM cost_entry $WHERE)
     GROUP BY cost_line_id, month
     WINDOW running AS (PARTITION BY cost_line_id ORDER BY month)`;

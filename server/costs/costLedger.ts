@@ -32,11 +32,11 @@ export interface CostLedgerFilter {
 }
 
 const ORDER: Record<CostSort, string> = {
-  dated: 'e.dated',
-  job: 'e.job_id, e.dated',
+  dated: 'e.posted_on',
+  job: 'e.job_id, e.posted_on',
   amount: 'e.amount',
-  party: 'e.party, e.dated',
-  'cost-code': 'l.cost_code_id, e.dated',
+  party: 'e.party, e.posted_on',
+  'cost-code': 'l.cost_code_id, e.posted_on',
 };
 
 export interface Condition {
@@ -87,6 +87,7 @@ export async function* costLedgerPages(sql: Reader, filter: CostLedgerFilter, si
 const Row = shape({
   id: t.whole,
   posting_id: t.whole,
+  posted_on: t.day,
   dated: t.day,
   job: t.text,
   section: t.text,
@@ -129,7 +130,7 @@ async function pageOfRows(sql: Reader, filter: CostLedgerFilter, { where, bind, 
   // Ids first: skipping over half a million rows is cheap while they are only index entries.
   const rows = await sql.all(
     Row,
-    `SELECT e.id, e.posting_id, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
+    `SELECT e.id, e.posting_id, e.posted_on, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
       m.number AS commitment, e.uninstalled, e.installed_on, json_array(${keys.join(', ')}) AS key
       FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${limit} OFFSET ${filter.after ? 0 : (filter.offset ?? 0)}) page
       JOIN cost_entry e ON e.id = page.id JOIN cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = l.cost_code_id
@@ -147,6 +148,7 @@ function costRow(row: Row): CostRow {
     id: row.id,
     postingId: row.posting_id,
     dated: row.dated,
+    postedOn: row.posted_on,
     job: row.job,
     section: row.section,
     costCode: row.code,
@@ -184,9 +186,9 @@ export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costC
     condition.where.push(sql.replaceAll('?', `$${condition.bind.length}`));
     condition.needsLine ||= ofLine;
   };
-  add('e.dated <= ?', filter.asOf);
-  if (filter.from) add('e.dated >= ?', filter.from);
-  if (filter.to) add('e.dated <= ?', filter.to);
+  add('e.posted_on <= ?', filter.asOf);
+  if (filter.from) add('e.posted_on >= ?', filter.from);
+  if (filter.to) add('e.posted_on <= ?', filter.to);
   if (ids.job !== undefined) add('e.job_id = ?', ids.job);
   if (ids.costCode !== undefined) add('l.cost_code_id = ?', ids.costCode, true);
   if (filter.section !== undefined) add('l.section = ?', filter.section, true);

@@ -25,6 +25,7 @@ const HEADER = [
   'commitment',
   'uninstalled',
   'installed_on',
+  'posted_on',
 ];
 const PAGE = 1000;
 
@@ -67,5 +68,6 @@ function recordOf(row: CostRow, digits: number): string[] {
     row.commitment ?? '',
     row.uninstalled ? 'yes' : '',
     row.installedOn ?? '',
+    row.postedOn,
   ];
 }

@@ -91,7 +91,7 @@ function loadPartMonth(sql: Reader, asOf: PlainDate, jobId: number | null): Prom
   return packed<PartMonth>(
     sql,
     'cost_line_id, amount, hours',
-    `(SELECT cost_line_id, sum(amount) AS amount, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE dated BETWEEN $1 AND $2 ${job} GROUP BY cost_line_id)`,
+    `(SELECT cost_line_id, sum(amount) AS amount, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE posted_on BETWEEN $1 AND $2 ${job} GROUP BY cost_line_id)`,
     [firstDay(periodOf(asOf)), asOf],
   );
 }
@@ -128,9 +128,8 @@ function loadChanges(sql: Reader, asOf: PlainDate, job: string): Promise<Change[
   return packed<Change>(
     sql,
     'id, amount, hours, dated, transfer',
-    `(SELECT c.cost_line_id AS id, c.amount, coalesce(c.hours, 0) AS hours, o.decided_on AS dated, 0 AS transfer
-        FROM change_order_line c JOIN change_order o ON o.id = c.change_order_id JOIN cost_line l ON l.id = c.cost_line_id
-        WHERE c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $1 ${job}
+    `(SELECT c.cost_line_id AS id, c.amount, coalesce(c.hours, 0) AS hours, c.decided_on AS dated, 0 AS transfer
+        FROM approved_change_line c JOIN cost_line l ON l.id = c.cost_line_id WHERE c.side = 'cost' AND c.decided_on <= $1 ${job}
       UNION ALL SELECT x.cost_line_id, x.amount, coalesce(x.hours, 0), t.dated, 1
         FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id JOIN cost_line l ON l.id = x.cost_line_id WHERE t.dated <= $1 ${job})`,
     [asOf],
@@ -163,7 +162,7 @@ function loadCommitments(sql: Reader, asOf: PlainDate, job: string): Promise<Com
     sql,
     'id, open',
     `(SELECT m.cost_line_id AS id, CASE WHEN m.closed_on <= $1 THEN 0 ELSE
-        max(0, m.amount - coalesce((SELECT sum(e.amount) FROM cost_entry e WHERE e.commitment_line_id = m.id AND e.dated <= $1), 0)) END AS open
+        max(0, m.amount - coalesce((SELECT sum(e.amount) FROM cost_entry e WHERE e.commitment_line_id = m.id AND e.posted_on <= $1), 0)) END AS open
       FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id WHERE c.dated <= $1 ${job})`,
     [asOf],
   );
@@ -224,7 +223,7 @@ async function stoodThen(sql: Reader, asked: readonly (readonly [number, PlainDa
       FROM json_each($1) a
       LEFT JOIN cost_total t ON t.cost_line_id = a.value->>0 AND t.month = (SELECT max(x.month) FROM cost_total x WHERE x.cost_line_id = a.value->>0 AND x.month <= a.value->>1)
       LEFT JOIN (SELECT b.key AS key, sum(e.amount) AS cost, sum(coalesce(e.hours, 0)) AS hours FROM json_each($2) b
-        JOIN cost_line l ON l.id = b.value->>0 JOIN cost_entry e ON e.job_id = l.job_id AND e.dated BETWEEN b.value->>2 AND b.value->>3 AND e.cost_line_id = l.id
+        JOIN cost_line l ON l.id = b.value->>0 JOIN cost_entry e ON e.job_id = l.job_id AND e.posted_on BETWEEN b.value->>2 AND b.value->>3 AND e.cost_line_id = l.id
         GROUP BY b.key) p ON p.key = a.key
       ORDER BY a.key)`,
     [JSON.stringify(points), JSON.stringify(points.map((point) => (point[2] === '' ? [0, 0, '9', '0'] : point)))],

@@ -6,7 +6,7 @@ import { conditionOf, filterIds, type CostLedgerFilter } from './costLedger';
 
 /** What the cost ledger may be subtotalled by, with the SQL of each group's key and of its name. */
 const GROUPS = {
-  month: { key: 'substr(e.dated, 1, 7)', name: "''" },
+  month: { key: 'substr(e.posted_on, 1, 7)', name: "''" },
   job: { key: '(SELECT number FROM job WHERE id = e.job_id)', name: '(SELECT name FROM job WHERE id = e.job_id)' },
   section: { key: 'l.section', name: "''" },
   code: {

@@ -1,4 +1,4 @@
-import { t, table } from '../db/fields';
+import { pick, t, table, view } from '../db/fields';
 
 export const CostLineTable = table('cost_line', {
   id: t.id,
@@ -13,7 +13,7 @@ export const CostEntryTable = table('cost_entry', {
   posting_id: t.ref('posting'),
   job_id: t.ref('job'),
   cost_line_id: t.ref('cost_line'),
-  dated: t.day,
+  posted_on: t.day,
   amount: t.cents,
   quantity: t.orNull(t.quantity),
   hours: t.orNull(t.hours),
@@ -23,6 +23,7 @@ export const CostEntryTable = table('cost_entry', {
   commitment_line_id: t.orNull(t.ref('commitment_line')),
   uninstalled: t.filled(t.flag, 0),
   installed_on: t.orNull(t.day),
+  dated: t.filled(t.day, ''),
 });
 
 export const CostTotalTable = table('cost_total', {
@@ -31,4 +32,9 @@ export const CostTotalTable = table('cost_total', {
   cost: t.cents,
   hours: t.hours,
   entries: t.whole,
+});
+
+export const NamedCostLineView = view('named_cost_line', {
+  ...pick(CostLineTable, 'id', 'job_id', 'section', 'cost_type').fields,
+  ...{ job: t.text, cost_code: t.text },
 });

@@ -12,7 +12,7 @@ import type { CostBatchInput, CostLineInput } from '../../wire/costs';
 import type { Posted } from '../../wire/ledger';
 import type { Reader, Sql } from '../db/sql';
 import { loadDigits } from '../company/company';
-import { assertAsShown } from './asShown';
+import { accountingDate, latestOf, assertAsShown } from './asShown';
 import { CostLines, insertCostEntries, refreshCostTotals, type NewCostEntry } from './costEntries';
 import { costCodeIds } from './costCodes';
 import { savePosting } from '../ledger/savePosting';
@@ -43,12 +43,12 @@ export async function savePlannedCosts(
   lines: readonly CostLineInput[],
   plan: PlannedBatch,
 ): Promise<number> {
-  const dated = lines.reduce((latest, line) => (line.dated > latest ? line.dated : latest), lines[0]!.dated);
+  const [dated, postedOn] = [latestOf(lines.map((it) => it.dated)), latestOf(lines.map(accountingDate))];
   const oneJob = plan.jobIds.length === 1 ? plan.jobIds[0]! : null;
   const postingId = await savePosting(
     sql,
     actor,
-    { kind: 'cost-batch', jobId: oneJob, reference: batchReference(lines), dated },
+    { kind: 'cost-batch', jobId: oneJob, reference: batchReference(lines), dated, postedOn },
     plan.journals,
     plan.jobIds,
   );
@@ -80,7 +80,7 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
   const faults: Fault[] = [];
   lines.forEach((line, i) => {
     const add = (field: string, message: string) => faults.push({ field: `lines.${i}.${field}`, message });
-    const refusals = entryRefusals(line);
+    const refusals = entryRefusals({ ...line, postedOn: line.postedOn ?? null });
     const job = jobs.get(line.job);
     if (!job) add('job', `There is no job ${line.job}`);
     else if (job.locked) refusals.unshift(refuse('job-locked', 'job', { job: line.job }));
@@ -101,13 +101,19 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     const jobId = known(jobs, line.job).id;
     const { section, costCode, costType, dated, amount, hours, reference, party, description, commitment } = line;
     return {
-      ...{ job_id: jobId, cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType), dated, amount, hours },
+      ...{ job_id: jobId, cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType), amount, hours },
+      ...{ dated, posted_on: accountingDate(line) },
       ...{ reference, party, description, commitment_line_id: commitment === '' ? null : known(commitments, commitment).id },
       uninstalled: line.uninstalled ? 1 : 0,
     };
   });
   await costLines.flush();
-  return { jobIds, journals: costJournals(lines), total: lines.reduce((total, line) => total + line.amount, 0), entries };
+  return {
+    jobIds,
+    journals: costJournals(lines.map((it) => ({ postedOn: accountingDate(it), costType: it.costType, amount: it.amount }))),
+    total: lines.reduce((total, line) => total + line.amount, 0),
+    entries,
+  };
 }
 
 async function commitmentLines(sql: Reader): Promise<Map<string, { id: number; job: string }>> {

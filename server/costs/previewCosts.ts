@@ -23,7 +23,7 @@ export async function previewCosts(database: Database, actor: Actor, input: Cost
     const before = await snapshotOf(sql, input, plan);
     await copy([
       ...['posting', 'journal', 'journal_line'].map((table) => ({ table, where: '0' })),
-      { table: 'cost_entry', where: `job_id IN (${jobs})`, indexes: ['job_id, dated', 'commitment_line_id, dated'] },
+      { table: 'cost_entry', where: `job_id IN (${jobs})`, indexes: ['job_id, posted_on', 'commitment_line_id, posted_on'] },
       {
         table: 'cost_total',
         where: `cost_line_id IN (SELECT id FROM main.cost_line WHERE job_id IN (${jobs}))`,

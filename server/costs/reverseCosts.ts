@@ -52,7 +52,7 @@ async function reverseEntries(
   const entries = rows.map((row) => {
     const state = reversedInstalledState({ uninstalled: row.uninstalled === 1, installedOn: row.installed_on }, on);
     return {
-      ...{ job_id: row.job_id, cost_line_id: row.cost_line_id, dated: on, amount: -row.amount || 0 },
+      ...{ job_id: row.job_id, cost_line_id: row.cost_line_id, dated: on, posted_on: on, amount: -row.amount || 0 },
       ...{ quantity: minus(row.quantity), hours: minus(row.hours), reference: row.reference, party: row.party },
       ...{ description: row.description, commitment_line_id: row.commitment_line_id },
       ...{ uninstalled: state.uninstalled ? 1 : 0, installed_on: state.installedOn },
@@ -60,7 +60,7 @@ async function reverseEntries(
   });
   return {
     entries,
-    journals: costJournals(rows.map((row) => ({ dated: on, costType: row.cost_type, amount: -row.amount }))),
+    journals: costJournals(rows.map((row) => ({ postedOn: on, costType: row.cost_type, amount: -row.amount }))),
     jobIds: [...new Set(rows.map((row) => row.job_id))],
     total: rows.reduce((total, row) => total - row.amount, 0),
   };

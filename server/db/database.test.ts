@@ -1,3 +1,4 @@
+import { InvoiceTable } from '../billing/models';
 import { ClientTable, CostCodeTable } from '../company/models';
 import { shape, t } from './fields';
 import { reading } from '../test/act';
@@ -156,7 +157,15 @@ test('a database of the first schema is brought up to date with every change ord
       VALUES (1, 'J', 'J', 1, '', 'on-site', '2031-01-01', '', '', 'cost-to-cost', 0, 'all', 0);
     INSERT INTO sov_line VALUES (1, 1, '1', 0, 1, '', 'x', 100, NULL, '', NULL);
     INSERT INTO change_order VALUES (4, 1, 'C1', 't', 'approved', '2031-01-02', NULL, '2031-01-03', 'r'), (5, 1, 'C2', 't', 'draft', '2031-01-02', NULL, NULL, '');
-    INSERT INTO change_order_line (id, change_order_id, side, sov_line_id, description, section, unit, amount) VALUES (7, 4, 'price', 1, '', '', '', 55);`);
+    INSERT INTO change_order_line (id, change_order_id, side, sov_line_id, description, section, unit, amount) VALUES (7, 4, 'price', 1, '', '', '', 55);
+    INSERT INTO paper VALUES (1, 'application', 1, '1', '2031-02-05', 'a', '2031-02-05', NULL, ''), (2, 'retention-release', 1, 'Half', '2031-03-01', 'a', '2031-03-01', NULL, ''),
+      (3, 'receipt', 1, 'b', '2031-03-08', 'a', '2031-03-08', NULL, ''), (4, 'receipt', 1, 'c', '2031-03-09', 'a', '2031-03-09', NULL, ''), (5, 'opening-cost', NULL, 'costs.csv', '2031-01-10', 'a', '2031-01-10', NULL, '');
+    INSERT INTO application VALUES (9, 1, 1, '2031-01-31', 'certified', '2031-02-05', '', 1, 1000, 50, 950, 190);
+    INSERT INTO retention_release VALUES (6, 1, '2031-03-01', 20, 4, 'Half', 2);
+    INSERT INTO receipt VALUES (1, 1, 9, NULL, '2031-03-08', 1140, 'b', 3), (2, 1, NULL, 6, '2031-03-09', 24, 'c', 4);
+    INSERT INTO cost_code VALUES (1, '100', 'x', '');
+    INSERT INTO cost_line VALUES (1, 1, '', 1, 'labour');
+    INSERT INTO cost_entry VALUES (1, 5, 1, 1, '2031-01-10', 700, NULL, 8, 'r', '', '', NULL, 0, NULL);`);
   await new Promise((done) => old.close(done));
   const opened = await openDatabase(file);
   const sql = reading(opened);
@@ -168,5 +177,20 @@ test('a database of the first schema is brought up to date with every change ord
     { id: 7, change_order_id: 4, amount: 55, asked: null },
   ]);
   await expect(opened.write((inside) => inside.run('UPDATE change_order_line SET amount = 1'))).rejects.toThrow();
+  // Due 30 days after 5 February and 1 March 2031; 950 + 190 and 20 + 4 to pay.
+  expect(await sql.find(InvoiceTable, {}, ['id'])).toMatchObject([
+    { kind: 'application', reference: '1', dated: '2031-01-31', posted_on: '2031-02-05', due_on: '2031-03-07', payable: 1140 },
+    { kind: 'release', reference: 'Half', dated: '2031-03-01', posted_on: '2031-03-01', due_on: '2031-03-31', payable: 24 },
+  ]);
+  expect(
+    await sql.anyRows('SELECT r.id, i.reference FROM receipt r JOIN invoice i ON i.id = r.invoice_id ORDER BY r.id'),
+  ).toEqual([
+    { id: 1, reference: '1' },
+    { id: 2, reference: 'Half' },
+  ]);
+  expect(await sql.anyRows('SELECT dated, posted_on, amount FROM cost_entry')).toEqual([
+    { dated: '2031-01-10', posted_on: '2031-01-10', amount: 700 },
+  ]);
+  await expect(opened.write((inside) => inside.run('UPDATE cost_entry SET amount = 1'))).rejects.toThrow();
   await opened.close();
 });

@@ -84,4 +84,7 @@ async function copyTables(sql: Sql, copies: readonly TableCopy[]): Promise<void>
     await sql.run(`CREATE TEMP TABLE ${table} AS SELECT * FROM main.${table}${where === null ? '' : ` WHERE ${where}`}`);
     for (const [i, columns] of indexes.entries()) await sql.run(`CREATE INDEX temp.${table}_copy_${i} ON ${table} (${columns})`);
   }
+  // A view sees only the tables it was made beside: the copies have views of their own.
+  for (const view of await sql.anyRows(`SELECT sql FROM main.sqlite_master WHERE type = 'view'`))
+    await sql.run(String(view.sql).replace('CREATE VIEW', 'CREATE TEMP VIEW IF NOT EXISTS'));
 }

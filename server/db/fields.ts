@@ -122,6 +122,15 @@ export function listed({ fields }: Shape, alias: string): string {
     .join(', ');
 }
 
+/** A view of the database, read like a table. */
+export interface View<S extends Fields = Fields> extends Table<S> {
+  readonly isView: true;
+}
+
+export function view<const S extends Fields>(name: string, fields: S): View<S> {
+  return { name, fields, isView: true };
+}
+
 type Gaps<S extends Fields> = { [K in keyof S]: S[K] extends Field<unknown, true> ? K : never }[keyof S];
 /** A row to insert: columns the schema can fill may be left out. */
 export type NewRow<T extends Table> = Omit<RowOf<T>, Gaps<T['fields']>> & Partial<Pick<RowOf<T>, Gaps<T['fields']>>>;

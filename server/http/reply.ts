@@ -1,7 +1,7 @@
 import type { NextFunction, Request, Response } from 'express';
 import { LedrinError, type ErrorCode, type Fault } from '../../core/errors/ledrinError';
 import type { FaultReply } from '../../wire/fault';
-import { BookRefused, faultLine } from '../book/checks/bookFaults';
+import { BookRefused, faultLine } from '../book/bookFaults';
 
 /** The status of every code: one that is missing does not compile. */
 const STATUS: Record<ErrorCode, number> = { 'bad-input': 400, 'not-found': 404, conflict: 409, refused: 409, 'too-large': 413 };

@@ -1,6 +1,6 @@
 import { shape, t } from '../db/fields';
 import { LAST_DAY } from '../../core/calendar/plainDate';
-import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
+import { USUAL_TERMS_DAYS } from '../../core/billing/invoice';
 import { scheduleAt } from '../../core/contract/contract';
 import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
 import { sum } from '../../core/money/cents';

@@ -45,10 +45,10 @@ const JobRow = shape({
   awarded_on: t.orNull(t.day),
   finished_on: t.orNull(t.day),
   revenue_method: t.oneOf<RevenueMethod>(),
-  contract_sum: t.whole,
+  contract_sum: t.cents,
   billed: t.cents,
-  applied: t.whole,
-  uninstalled: t.flag,
+  applied: t.cents,
+  uninstalled: t.cents,
   received: t.cents,
   pending: t.cents,
   tax_rate: t.rate,
@@ -58,16 +58,14 @@ type JobRow = RowOf<typeof JobRow>;
 /** Each job's figures that need no cost line, in one pass. */
 const JOB_FIGURES = `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager, job.status, job.locked, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
   coalesce((SELECT sum(scheduled_value) FROM sov_line WHERE job_id = job.id), 0)
-    + coalesce((SELECT sum(l.amount) FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
-        WHERE o.job_id = job.id AND l.side = 'price' AND o.status = 'approved' AND o.decided_on <= $1), 0) AS contract_sum,
+    + coalesce((SELECT sum(amount) FROM approved_change_line WHERE job_id = job.id AND side = 'price' AND decided_on <= $1), 0) AS contract_sum,
   coalesce((SELECT sum(l.amount) FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
         WHERE o.job_id = job.id AND l.side = 'price' AND o.raised_on <= $1 AND (o.status IN ('draft', 'issued') OR o.decided_on > $1)), 0) AS pending,
-  coalesce((SELECT gross FROM application WHERE job_id = job.id AND status = 'certified' AND certified_on <= $1 ORDER BY number DESC LIMIT 1), 0) AS billed,
+  coalesce((SELECT gross FROM certified_application WHERE job_id = job.id AND certified_on <= $1 ORDER BY number DESC LIMIT 1), 0) AS billed,
   coalesce((SELECT sum(work) FROM application_line WHERE application_id =
     (SELECT id FROM application WHERE job_id = job.id AND status <> 'draft' AND dated <= $1 ORDER BY number DESC LIMIT 1)), 0) AS applied,
-  coalesce((SELECT sum(amount) FROM cost_entry WHERE job_id = job.id AND uninstalled = 1 AND dated <= $1 AND (installed_on IS NULL OR installed_on > $1)), 0) AS uninstalled,
-  coalesce((SELECT sum(r.amount) FROM application a JOIN receipt r ON r.application_id = a.id WHERE a.job_id = job.id AND r.dated <= $1), 0)
-    + coalesce((SELECT sum(r.amount) FROM retention_release a JOIN receipt r ON r.release_id = a.id WHERE a.job_id = job.id AND r.dated <= $1), 0) AS received
+  coalesce((SELECT sum(amount) FROM cost_entry WHERE job_id = job.id AND uninstalled = 1 AND posted_on <= $1 AND (installed_on IS NULL OR installed_on > $1)), 0) AS uninstalled,
+  coalesce((SELECT sum(amount) FROM receipt WHERE job_id = job.id AND dated <= $1), 0) AS received
   FROM job JOIN client c ON c.id = job.client_id`;
 
 /** An amount with tax in it, at the job's rate, without; rounded once. */

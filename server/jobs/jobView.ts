@@ -1,6 +1,6 @@
 import { JobTable } from './models';
 import { listed, pick, shape, t, type RowOf } from '../db/fields';
-import { USUAL_TERMS_DAYS } from '../../core/billing/ageing';
+import { USUAL_TERMS_DAYS } from '../../core/billing/invoice';
 import { lastCertified, retentionHeld, valueApplication } from '../../core/billing/application';
 import { monthIndex } from '../../core/calendar/month';
 import { scheduleAt } from '../../core/contract/contract';
@@ -111,12 +111,12 @@ async function monthlyTotals(sql: Reader, jobId: number, asOf: string): Promise<
   const [costs, bills, budget] = await Promise.all([
     sql.all(
       shape({ month: t.month, amount: t.cents }),
-      'SELECT substr(dated, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND dated <= $2 GROUP BY 1',
+      'SELECT substr(posted_on, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND posted_on <= $2 GROUP BY 1',
       [jobId, asOf],
     ),
     sql.all(
       shape({ month: t.month, gross: t.cents }),
-      `SELECT substr(certified_on, 1, 7) AS month, gross FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number`,
+      `SELECT substr(certified_on, 1, 7) AS month, gross FROM certified_application WHERE job_id = $1 AND certified_on <= $2 ORDER BY number`,
       [jobId, asOf],
     ),
     sql.get(

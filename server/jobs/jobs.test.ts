@@ -1,4 +1,4 @@
-import { shape, t } from '../db/fields';
+import { AuditTable } from '../ledger/models';
 import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { JobInput } from '../../wire/jobs';
@@ -198,10 +198,7 @@ describe("a job's life", () => {
 
   test('is recorded: who, when, from what to what', async () => {
     await act(database, TESTER, moveJob, '2001', 'awarded', '2031-04-02');
-    const audit = await reading(database).get(
-      shape({ actor: t.text, at: t.moment, command: t.text, detail: t.text }),
-      'SELECT * FROM audit ORDER BY id DESC',
-    );
+    const audit = (await reading(database).find(AuditTable, {}, ['id'])).at(-1);
     expect(audit).toMatchObject({ actor: 'tester', at: TESTER.at, command: 'move-job' });
     expect(JSON.parse(audit!.detail)).toEqual({ from: 'tender', to: 'awarded', on: '2031-04-02' });
   });

@@ -1,16 +1,18 @@
+import type { PostingKind } from '../../core/ledger/posting';
 import { t, table } from '../db/fields';
 
 export const PostingTable = table('posting', {
   id: t.id,
-  kind: t.text,
+  kind: t.oneOf<PostingKind>(),
   job_id: t.orNull(t.ref('job')),
   reference: t.text,
-  dated: t.day,
+  posted_on: t.day,
   actor: t.text,
   recorded_at: t.moment,
   reverses_id: t.orNull(t.ref('posting')),
   note: t.text,
   total: t.filled(t.cents, 0),
+  dated: t.filled(t.day, ''),
 });
 
 export const JournalTable = table('journal', {

@@ -28,7 +28,7 @@ export async function postingJournals(sql: Reader, postingId: number): Promise<J
   return [...journals.values()];
 }
 
-const SELECT_POSTINGS = `SELECT p.id, p.kind, job.number AS job, p.reference, p.dated, p.actor, p.recorded_at AS recordedAt, p.note, p.reverses_id AS reverses, p.job_id,
+const SELECT_POSTINGS = `SELECT p.id, p.kind, job.number AS job, p.reference, p.posted_on AS dated, p.actor, p.recorded_at AS recordedAt, p.note, p.reverses_id AS reverses, p.job_id,
   (SELECT id FROM posting r WHERE r.reverses_id = p.id) AS reversedBy,
   p.total
   FROM posting p LEFT JOIN job ON job.id = p.job_id`;
@@ -57,11 +57,11 @@ export async function postingList(sql: Reader, { before, ...filter }: PostingsFi
   );
   if (before !== undefined) {
     const [dated, id] = before.split('_');
-    where.push(`(p.dated, p.id) < ($${bind.push(dated)}, $${bind.push(Number(id))})`);
+    where.push(`(p.posted_on, p.id) < ($${bind.push(dated)}, $${bind.push(Number(id))})`);
   }
   const rows = await sql.all(
     Row,
-    `${SELECT_POSTINGS} WHERE ${where.join(' AND ')} ORDER BY p.dated DESC, p.id DESC LIMIT ${PAGE + 1}`,
+    `${SELECT_POSTINGS} WHERE ${where.join(' AND ')} ORDER BY p.posted_on DESC, p.id DESC LIMIT ${PAGE + 1}`,
     bind,
   );
   const page = rows.slice(0, PAGE);
@@ -73,11 +73,11 @@ export async function postingList(sql: Reader, { before, ...filter }: PostingsFi
 type PostingsFilter = v.InferOutput<typeof postingsQuery>;
 
 const CONDITIONS: { [Key in keyof Omit<PostingsFilter, 'before'>]-?: string } = {
-  asOf: 'p.dated <= ?',
+  asOf: 'p.posted_on <= ?',
   job: '(job.number = ? OR p.id IN (SELECT e.posting_id FROM cost_entry e JOIN job j ON j.id = e.job_id WHERE j.number = ?))',
   kind: 'p.kind = ?',
-  from: 'p.dated >= ?',
-  to: 'p.dated <= ?',
+  from: 'p.posted_on >= ?',
+  to: 'p.posted_on <= ?',
   search: `(p.reference || ' ' || p.note) LIKE ? ESCAPE '\\'`,
   total: 'p.total = ?',
 };

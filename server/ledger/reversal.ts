@@ -1,3 +1,4 @@
+import type { PlainDate } from '../../core/calendar/plainDate';
 import type { PostingKind } from '../../core/ledger/posting';
 import type { Posted } from '../../wire/ledger';
 import type { Sql } from '../db/sql';
@@ -10,7 +11,8 @@ export interface PostingToReverse {
   kind: PostingKind;
   job_id: number | null;
   reference: string;
-  dated: string;
+  /** Its accounting date. */
+  posted_on: PlainDate;
 }
 
 /** Takes a posting back by another, dated `on`, for a reason. Each noun has its own, named in reverse.ts. */
@@ -22,7 +24,7 @@ export function reversalOf(posting: PostingToReverse, on: string, reason: string
     kind: 'reversal',
     jobId: posting.job_id,
     reference: posting.reference,
-    dated: on,
+    postedOn: on,
     note: reason,
     reversesId: posting.id,
   };

@@ -1,6 +1,6 @@
-import { shape, t } from '../db/fields';
+import { PostingTable } from './models';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { isReversible, type PostingKind, type ReversibleKind } from '../../core/ledger/posting';
+import { isReversible, type ReversibleKind } from '../../core/ledger/posting';
 import type { Posted, ReversalInput } from '../../wire/ledger';
 import { reverseReceipt, reverseRelease } from '../billing/reversals';
 import { fieldError } from '../company/saveCompany';
@@ -12,23 +12,14 @@ import { whyNotReversible } from './whyNotReversible';
 /** Corrects a posting by another that names it and takes all of it back, on the day given or the posting's own. */
 export async function reversePosting(command: Command, postingId: number, input: ReversalInput): Promise<Posted> {
   const { sql, actor } = command;
-  const posting = await sql.get(
-    shape({
-      id: t.whole,
-      kind: t.oneOf<PostingKind>(),
-      job_id: t.orNull(t.whole),
-      reference: t.text,
-      dated: t.day,
-    }),
-    'SELECT id, kind, job_id, reference, dated FROM posting WHERE id = $1',
-    [postingId],
-  );
+  const posting = await sql.findOne(PostingTable, { id: postingId });
   if (!posting) throw new LedrinError('not-found', `There is no document ${postingId}`);
   const why = await whyNotReversible(sql, posting);
   if (why) throw new LedrinError('refused', why);
   if (!isReversible(posting.kind)) throw new Error(`${posting.kind} has no reversal`);
-  const on = input.on ?? posting.dated;
-  if (on < posting.dated) throw fieldError('on', `The reversal, ${on}, is before the posting it reverses, ${posting.dated}`);
+  const on = input.on ?? posting.posted_on;
+  if (on < posting.posted_on)
+    throw fieldError('on', `The reversal, ${on}, is before the posting it reverses, ${posting.posted_on}`);
   const posted = await REVERSALS[posting.kind](sql, actor, posting, on, input.reason);
   command.note(`posting ${postingId}`, { ...input, by: posted.postingId });
   return posted;

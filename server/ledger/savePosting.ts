@@ -1,4 +1,5 @@
 import { JournalLineTable, JournalTable, PostingTable } from './models';
+import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Journal } from '../../core/ledger/journal';
 import type { PostingKind } from '../../core/ledger/posting';
 import { assertAllowed } from '../http/refused';
@@ -11,7 +12,10 @@ export interface PostingToSave {
   /** The job it is about; null where it is about several. */
   jobId: number | null;
   reference: string;
-  dated: string;
+  /** The accounting date. */
+  postedOn: PlainDate;
+  /** The document's own date, where it is another. */
+  dated?: PlainDate;
   note?: string;
   reversesId?: number | null;
 }
@@ -49,7 +53,8 @@ export async function savePostings(
       kind: posting.kind,
       job_id: posting.jobId,
       reference: posting.reference,
-      dated: posting.dated,
+      posted_on: posting.postedOn,
+      dated: posting.dated ?? posting.postedOn,
       actor: actor.name,
       recorded_at: actor.at,
       reverses_id: posting.reversesId ?? null,

@@ -22,7 +22,7 @@ export async function whyNotReversible(
   if (posting.kind !== 'retention-release') return null;
   const received = await sql.get(
     shape({ id: t.whole }),
-    'SELECT l.id FROM receipt r JOIN retention_release l ON l.id = r.release_id WHERE l.posting_id = $1 GROUP BY l.id HAVING sum(r.amount) <> 0',
+    'SELECT i.id FROM receipt r JOIN invoice i ON i.id = r.invoice_id WHERE i.posting_id = $1 GROUP BY i.id HAVING sum(r.amount) <> 0',
     [posting.id],
   );
   return received ? 'Money was received on this release; reverse the receipt first' : null;

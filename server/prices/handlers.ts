@@ -1,5 +1,6 @@
 import { priceCalls } from '../../wire/prices';
-import { fileText } from '../book/writeBook';
+import { fileText } from '../book/writeFile';
+import { priceItems } from './bookFiles';
 import { handle } from '../http/handlers';
 import { oneFile } from '../http/upload';
 import { importPrices } from './importPrices';
@@ -14,7 +15,7 @@ export const priceHandlers = handle(priceCalls, {
   priceItemsCsv: async (database) => ({
     type: 'text/csv',
     name: 'price_items.csv',
-    content: await database.read((sql) => fileText(sql, 'price_items')),
+    content: await database.read((sql) => fileText(sql, priceItems)),
   }),
   priceHistory: (sql, { code }) => priceHistory(sql, code),
   savePriceItems: (command, { body }) => savePriceItems(command, body),

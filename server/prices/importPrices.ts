@@ -1,8 +1,9 @@
 import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
-import { BookRefused, FaultList } from '../book/checks/bookFaults';
+import { BookRefused, FaultList } from '../book/bookFaults';
 import { bookRows } from '../book/csv/readRows';
-import type { BookRow } from '../book/format/bookFiles';
+import type { ReadRow, Row } from '../book/columns';
+import { priceItems } from './bookFiles';
 import { loadDigits } from '../company/company';
 import type { PriceItemInput } from '../../wire/prices';
 import { savePriceItems } from './prices';
@@ -14,9 +15,9 @@ import { savePriceItems } from './prices';
 export async function importPrices(command: Command, path: string): Promise<number> {
   const { sql, actor } = command;
   const faults = new FaultList();
-  const rows: BookRow<'price_items'>[] = [];
+  const rows: ReadRow<typeof priceItems.columns>[] = [];
   const reading = { path, faults, currencyDigits: await loadDigits(sql) };
-  for await (const batch of bookRows('price_items', reading, { readable: true, missingColumns: [] })) rows.push(...batch);
+  for await (const batch of bookRows(priceItems, reading, { readable: true, missingColumns: [] })) rows.push(...batch);
   const known = async (table: string) =>
     new Set((await sql.all(shape({ code: t.text }), `SELECT code FROM ${table}`)).map((row) => row.code));
   const [codes, vendors] = [await known('cost_code'), await known('vendor')];
@@ -32,22 +33,26 @@ export async function importPrices(command: Command, path: string): Promise<numb
   if (rows.length === 0 && !faults.any) faults.add('price_items', 1, '', 'there is no item in the file');
   if (faults.any) throw new BookRefused(faults.faults);
   const on = actor.at.slice(0, 10);
-  await savePriceItems(command, { items: rows.map(itemOf), on, reason: 'Price list imported' });
+  await savePriceItems(command, {
+    items: (rows as Row<typeof priceItems.columns>[]).map(itemOf),
+    on,
+    reason: 'Price list imported',
+  });
   command.note('price list', { items: rows.length });
   return rows.length;
 }
 
-function itemOf(row: BookRow<'price_items'>): PriceItemInput {
+function itemOf(row: Row<typeof priceItems.columns>): PriceItemInput {
   return {
-    code: row.price_item!,
-    description: row.description!,
+    code: row.price_item,
+    description: row.description,
     unit: row.unit ?? '',
-    costType: row.cost_type!,
-    costCode: row.cost_code!,
+    costType: row.cost_type,
+    costCode: row.cost_code,
     wageClass: row.wage_class ?? '',
-    unitCost: row.unit_cost!,
-    markup: row.markup_percent ?? null,
+    unitCost: row.unit_cost,
+    markup: row.markup_percent,
     vendor: row.vendor ?? '',
-    checkedOn: row.checked_on ?? null,
+    checkedOn: row.checked_on,
   };
 }

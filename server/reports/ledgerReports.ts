@@ -34,7 +34,7 @@ export async function trialBalanceReport(sql: Reader, { asOf }: ReportRequest): 
 export async function tieOutReport(sql: Reader, { asOf }: ReportRequest): Promise<Report> {
   const cost = await sql.get(
     shape({ amount: t.orNull(t.cents) }),
-    'SELECT sum(amount) AS amount FROM cost_entry WHERE dated <= $1',
+    'SELECT sum(amount) AS amount FROM cost_entry WHERE posted_on <= $1',
     [asOf],
   );
   const invoices = await agedInvoices(sql, asOf, null);

@@ -192,8 +192,7 @@ async function perform(books: Books, it: Act): Promise<unknown> {
     case 'receive': {
       const open = await reading(database).all(
         shape({ posting: t.text, open: t.cents }),
-        `SELECT CAST(number AS TEXT) AS posting, due + tax - coalesce((SELECT sum(amount) FROM receipt WHERE application_id = a.id), 0) AS open FROM application a WHERE status = 'certified'
-          UNION ALL SELECT reference, amount + tax - coalesce((SELECT sum(amount) FROM receipt WHERE release_id = l.id), 0) FROM retention_release l`,
+        'SELECT reference AS posting, payable - coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id), 0) AS open FROM invoice i ORDER BY id',
       );
       const invoice = open[it.pick % open.length]!;
       return carryOut(database, TESTER, recordReceipt, 'J1', invoice.posting, {
@@ -280,7 +279,7 @@ async function totalsAreEntries(database: Database, on: PlainDate): Promise<void
   const sql = reading(database);
   const entries = await sql.get(
     shape({ cost: t.cents, hours: t.hours }),
-    'SELECT sum(amount) AS cost, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE dated <= $1',
+    'SELECT sum(amount) AS cost, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE posted_on <= $1',
     [on],
   );
   const lines = await loadCostLines(sql, on, null);

@@ -4,7 +4,7 @@ import { createHash } from 'node:crypto';
 import { mkdtempSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { BookRefused } from '../book/checks/bookFaults';
+import { BookRefused } from '../book/bookFaults';
 import { importBook } from '../book/importBook';
 import type { Actor } from '../ledger/audit';
 import { openDatabase, type Database } from '../db/database';

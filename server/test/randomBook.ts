@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { addDays } from '../../core/calendar/plainDate';
 import { COST_TYPES } from '../../core/costs/costType';
 import { csvText } from '../reports/reportCsv';
-import { BOOK_FILES, type BookFileName } from '../book/format/bookFiles';
+import { BOOK_FILES } from '../book/bookFiles';
 import type { Rows } from './secondCalculation';
 
 const START = '2031-01-01';
@@ -68,6 +68,7 @@ const shape = fc.record({
       order: fc.nat(5),
       stored: fc.boolean(),
       installed: maybe(fc.constant('x')),
+      late: maybe(fc.constantFrom('1', '20', '45')),
     }),
     { maxLength: 25 },
   ),
@@ -166,6 +167,7 @@ export const randomBook: fc.Arbitrary<Rows> = shape.map((it) => {
       commitment_line: line.order < it.commitments.length ? '1' : '',
       uninstalled: isStored(line) ? 'yes' : '',
       installed_on: isStored(line) && line.installed ? addDays(line.on, 40) : '',
+      posted_on: line.late ? addDays(line.on, Number(line.late)) : '',
     })),
     forecasts: [...new Map(it.forecasts.map((line) => [JSON.stringify([line.on, line.key]), line])).values()].map((line) => ({
       job,
@@ -252,7 +254,7 @@ export function bookText(rows: Rows): Record<string, string> {
     Object.entries(rows)
       .filter(([, list]) => list.length > 0)
       .map(([file, list]) => {
-        const columns = Object.keys(BOOK_FILES[file as BookFileName]).filter((column) =>
+        const columns = Object.keys(BOOK_FILES.find((it) => it.name === file)?.columns ?? {}).filter((column) =>
           list.some((row) => row[column] !== undefined),
         );
         return [file, csvText([columns, ...list.map((row) => columns.map((column) => row[column] ?? ''))])];

@@ -62,10 +62,15 @@ export class Reckoner {
     return [row.section ?? '', row.cost_code, row.cost_type].join('|');
   }
 
+  /** Cost counts from its accounting date on, which is its own where none is given. */
+  private static posted(row: Record<string, string>, on: string): boolean {
+    return (row.posted_on || row.dated!) <= on;
+  }
+
   private cost(job: string, key: string, on: string, column = 'amount'): Exact {
     return sum(
       this.of('costs', job)
-        .filter((it) => Reckoner.key(it) === key && it.dated! <= on)
+        .filter((it) => Reckoner.key(it) === key && Reckoner.posted(it, on))
         .map((it) => decimal(it[column])),
     );
   }
@@ -85,7 +90,7 @@ export class Reckoner {
       lines.map((line) => {
         if (line.closed_on && line.closed_on <= on) return NOUGHT;
         const invoiced = this.of('costs').filter(
-          (it) => it.commitment === line.commitment && it.commitment_line === line.line && it.dated! <= on,
+          (it) => it.commitment === line.commitment && it.commitment_line === line.line && Reckoner.posted(it, on),
         );
         return most(NOUGHT, minus(decimal(line.amount), sum(invoiced.map((it) => decimal(it.amount)))));
       }),
@@ -94,7 +99,7 @@ export class Reckoner {
 
   private keys(job: string, on: string): string[] {
     const dated = [
-      ...this.of('costs', job).filter((it) => it.dated! <= on),
+      ...this.of('costs', job).filter((it) => Reckoner.posted(it, on)),
       ...this.of('commitments', job).filter((it) => it.dated! <= on),
       ...this.of('forecasts', job).filter((it) => it.as_of! <= on),
     ];
@@ -432,13 +437,13 @@ export class Reckoner {
     const contract = this.contractSum(job, on);
     const cost = sum(
       this.of('costs', job)
-        .filter((it) => it.dated! <= on)
+        .filter((it) => Reckoner.posted(it, on))
         .map((it) => decimal(it.amount)),
     );
     const estimate = sum(this.keys(job, on).map((key) => this.estimate(job, key, on)));
     const method = this.job(job).revenue_method || 'cost-to-cost';
     const stored = this.of('costs', job).filter(
-      (it) => it.uninstalled === 'yes' && it.dated! <= on && (!it.installed_on || it.installed_on > on),
+      (it) => it.uninstalled === 'yes' && Reckoner.posted(it, on) && (!it.installed_on || it.installed_on > on),
     );
     const uninstalled = method === 'cost-to-cost' ? sum(stored.map((it) => decimal(it.amount))) : NOUGHT;
     const f = this.fraction(job, on, contract, cost, estimate, uninstalled);

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import { LedrinError, type ErrorCode, type Fault } from '../../core/errors/ledrinError';
-import { BookRefused, type BookFault } from '../book/checks/bookFaults';
+import { BookRefused, type BookFault } from '../book/bookFaults';
 import type { TaskArgs, TaskName, TaskReply, TaskResult } from './tasks';
 
 const THREADS = 2;

@@ -30,8 +30,8 @@ const budgetRows = async (sql: Reader, line: EstimatedLine) =>
 const changeRows = (sql: Reader, line: EstimatedLine, asOf: string) =>
   sql.all(
     shape({ number: t.text, title: t.text, decided_on: t.day, amount: t.cents, hours: t.orNull(t.hours) }),
-    `SELECT o.number, o.title, o.decided_on, c.amount, c.hours FROM change_order_line c JOIN change_order o ON o.id = c.change_order_id
-      WHERE c.cost_line_id = $1 AND c.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $2 ORDER BY o.decided_on`,
+    `SELECT c.number, c.title, c.decided_on, c.amount, c.hours FROM approved_change_line c
+      WHERE c.cost_line_id = $1 AND c.side = 'cost' AND c.decided_on <= $2 ORDER BY c.decided_on`,
     [line.id, asOf],
   );
 
@@ -74,7 +74,7 @@ export const lineSources: Record<
   lineActual: async (sql, job, line, asOf) => {
     const rows = await sql.all(
       shape({ month: t.month, count: t.whole, amount: t.cents }),
-      'SELECT substr(dated, 1, 7) AS month, count(*) AS count, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
+      'SELECT substr(posted_on, 1, 7) AS month, count(*) AS count, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND posted_on <= $3 GROUP BY 1',
       [job.id, line.id, asOf],
     );
     return {
@@ -89,7 +89,7 @@ export const lineSources: Record<
   lineCommitted: async (sql, job, line, asOf) => {
     const rows = await sql.all(
       shape({ name: t.text, vendor: t.text, amount: t.cents, invoiced: t.cents, closed: t.flag }),
-      `SELECT c.number || '/' || m.line AS name, v.name AS vendor, m.amount, coalesce(m.closed_on <= $2, 0) AS closed, coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND dated <= $2), 0) AS invoiced
+      `SELECT c.number || '/' || m.line AS name, v.name AS vendor, m.amount, coalesce(m.closed_on <= $2, 0) AS closed, coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND posted_on <= $2), 0) AS invoiced
         FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN vendor v ON v.id = c.vendor_id WHERE m.cost_line_id = $1 AND c.dated <= $2 ORDER BY c.number`,
       [line.id, asOf],
     );
@@ -126,7 +126,7 @@ export const lineSources: Record<
   lineHoursActual: async (sql, job, line, asOf) => {
     const rows = await sql.all(
       shape({ month: t.month, amount: t.cents }),
-      'SELECT substr(dated, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND dated <= $3 GROUP BY 1',
+      'SELECT substr(posted_on, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND posted_on <= $3 GROUP BY 1',
       [job.id, line.id, asOf],
     );
     return {

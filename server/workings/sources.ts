@@ -43,7 +43,7 @@ export const jobSources = {
   cost: async (sql, job, asOf) => {
     const rows = await sql.all(
       shape({ type: t.text, amount: t.cents }),
-      'SELECT l.cost_type AS type, sum(e.amount) AS amount FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND e.dated <= $2 GROUP BY 1',
+      'SELECT l.cost_type AS type, sum(e.amount) AS amount FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND e.posted_on <= $2 GROUP BY 1',
       [job.id, asOf],
     );
     rows.sort((a, b) => COST_TYPES.indexOf(a.type as 'labour') - COST_TYPES.indexOf(b.type as 'labour'));
@@ -56,7 +56,7 @@ export const jobSources = {
   billed: async (sql, job, asOf) => {
     const last = await sql.get(
       shape({ number: t.whole, gross: t.cents }),
-      `SELECT number, gross FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
+      `SELECT number, gross FROM certified_application WHERE job_id = $1 AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
       [job.id, asOf],
     );
     return {
@@ -75,8 +75,8 @@ export const jobSources = {
   received: async (sql, job, asOf) => {
     const rows = await sql.all(
       shape({ posting: t.text, dated: t.day, amount: t.cents, id: t.whole }),
-      `SELECT coalesce('application ' || a.number, l.reference) AS posting, r.dated, r.amount, r.posting_id AS id FROM receipt r LEFT JOIN application a ON a.id = r.application_id LEFT JOIN retention_release l ON l.id = r.release_id
-        WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
+      `SELECT CASE i.kind WHEN 'application' THEN 'application ' ELSE '' END || i.reference AS posting, r.dated, r.amount, r.posting_id AS id
+        FROM receipt r JOIN invoice i ON i.id = r.invoice_id WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
       [job.id, asOf],
     );
     const [facts] = await sql.all(shape({ tax_rate: t.rate }), 'SELECT tax_rate FROM job WHERE id = $1', [job.id]);
@@ -123,7 +123,7 @@ export const jobSources = {
   retentionHeld: async (sql, job, asOf) => {
     const last = await sql.get(
       shape({ number: t.whole, retention: t.cents }),
-      `SELECT number, retention FROM application WHERE job_id = $1 AND status = 'certified' AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
+      `SELECT number, retention FROM certified_application WHERE job_id = $1 AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
       [job.id, asOf],
     );
     const released = await sql.all(
@@ -172,15 +172,13 @@ export async function explainOpen(
   const isNumber = /^\d+$/.test(posting);
   const invoice = await sql.get(
     shape({ id: t.whole, asked: t.cents }),
-    isNumber
-      ? `SELECT id, due + tax AS asked FROM application WHERE job_id = $1 AND number = CAST($2 AS INTEGER) AND status = 'certified' AND certified_on <= $3`
-      : 'SELECT id, amount + tax AS asked FROM retention_release WHERE job_id = $1 AND reference = $2 AND dated <= $3',
+    'SELECT id, payable AS asked FROM invoice WHERE job_id = $1 AND reference = $2 AND posted_on <= $3',
     [job.id, posting, asOf],
   );
   const receipts = invoice
     ? await sql.all(
         shape({ dated: t.day, amount: t.cents, reference: t.text, posting: t.whole }),
-        `SELECT dated, amount, reference, posting_id AS posting FROM receipt WHERE ${isNumber ? 'application_id' : 'release_id'} = $1 AND dated <= $2 ORDER BY dated, id`,
+        'SELECT dated, amount, reference, posting_id AS posting FROM receipt WHERE invoice_id = $1 AND dated <= $2 ORDER BY dated, id',
         [invoice.id, asOf],
       )
     : [];

@@ -1,6 +1,7 @@
-import { columnsOf, KEY_COLUMNS, type AnyColumn, type BookFileName, type BookRow } from '../format/bookFiles';
-import type { FaultList } from '../checks/bookFaults';
-import { readCell } from '../format/cells';
+import type { BookFileOf } from '../bookFile';
+import type { FaultList } from '../bookFaults';
+import { readCell } from '../cells';
+import type { Column, Columns, ReadRow } from '../columns';
 import { csvBatches, NotUtf8, type CsvRecord } from './csvFile';
 
 /** How the rows of one file are to be read. */
@@ -21,16 +22,16 @@ export interface FileShape {
  * Streams the checked rows of a book file, in batches. Each faulty cell is reported and comes as undefined;
  * a ragged or ill-quoted record is reported once, and still offers its key where that can be read.
  */
-export async function* bookRows<F extends BookFileName>(
-  file: F,
+export async function* bookRows<C extends Columns>(
+  file: BookFileOf<C>,
   reading: Reading,
   shape: FileShape,
-): AsyncGenerator<BookRow<F>[]> {
-  let toRow: ((record: CsvRecord) => BookRow<F> | null) | null = null;
+): AsyncGenerator<ReadRow<C>[]> {
+  let toRow: ((record: CsvRecord) => ReadRow<C> | null) | null = null;
   const first = reading.faults.faults.length;
   try {
     for await (const records of csvBatches(reading.path)) {
-      const rows: BookRow<F>[] = [];
+      const rows: ReadRow<C>[] = [];
       for (const record of records) {
         if (!toRow) {
           toRow = readHeader(file, record, reading, shape);
@@ -45,50 +46,50 @@ export async function* bookRows<F extends BookFileName>(
   } catch (error) {
     if (!(error instanceof NotUtf8)) throw error;
     reading.faults.faults.splice(first);
-    reading.faults.add(file, 1, '', 'the file is not UTF-8; save it as UTF-8 and try again');
+    reading.faults.add(file.name, 1, '', 'the file is not UTF-8; save it as UTF-8 and try again');
     shape.readable = false;
   }
 }
 
-type RowReader<F extends BookFileName> = (record: CsvRecord) => BookRow<F> | null;
+type RowReader<C extends Columns> = (record: CsvRecord) => ReadRow<C> | null;
 
 /** Checks the header and gives back the reader of the records below it. */
-function readHeader<F extends BookFileName>(file: F, record: CsvRecord, reading: Reading, shape: FileShape): RowReader<F> {
-  const columns = columnsOf(file);
+function readHeader<C extends Columns>(file: BookFileOf<C>, record: CsvRecord, reading: Reading, shape: FileShape): RowReader<C> {
+  const { columns } = file;
   const header = record.cells;
   if (!Array.isArray(header)) {
-    reading.faults.add(file, 1, '', 'the header is ill-quoted');
+    reading.faults.add(file.name, 1, '', 'the header is ill-quoted');
     shape.missingColumns.push(...Object.keys(columns));
     return () => null;
   }
   const seen = new Set<string>();
   header.forEach((name) => {
     if (!Object.hasOwn(columns, name))
-      reading.faults.add(file, 1, name, `unknown column; the file may have ${Object.keys(columns).join(', ')}`);
-    else if (seen.has(name)) reading.faults.add(file, 1, name, 'the column appears twice');
+      reading.faults.add(file.name, 1, name, `unknown column; the file may have ${Object.keys(columns).join(', ')}`);
+    else if (seen.has(name)) reading.faults.add(file.name, 1, name, 'the column appears twice');
     seen.add(name);
   });
   for (const [name, column] of Object.entries(columns)) {
     if (seen.has(name)) continue;
     shape.missingColumns.push(name);
-    if (column.required) reading.faults.add(file, 1, name, 'missing required column');
+    if (column.required) reading.faults.add(file.name, 1, name, 'missing required column');
   }
   return rowReader(file, header, reading);
 }
 
-function rowReader<F extends BookFileName>(
-  file: F,
+function rowReader<C extends Columns>(
+  file: BookFileOf<C>,
   header: readonly string[],
   { faults, currencyDigits }: Reading,
-): RowReader<F> {
-  const known = Object.entries(columnsOf(file)).map(([name, column]) => ({ name, column, at: header.indexOf(name) }));
-  const keys: readonly string[] = KEY_COLUMNS[file];
+): RowReader<C> {
+  const known = Object.entries(file.columns).map(([name, column]) => ({ name, column, at: header.indexOf(name) }));
+  const keys: readonly string[] = file.key;
   return ({ row, cells }) => {
     const whole = Array.isArray(cells) && cells.length === header.length;
     const texts = Array.isArray(cells) ? cells : cells.readable;
     if (!Array.isArray(cells))
-      faults.add(file, row, '', 'ill-quoted record: a quote inside a cell is doubled, and the cell stands in quotes');
-    else if (!whole) faults.add(file, row, '', `ragged record: ${cells.length} cells where the header has ${header.length}`);
+      faults.add(file.name, row, '', 'ill-quoted record: a quote inside a cell is doubled, and the cell stands in quotes');
+    else if (!whole) faults.add(file.name, row, '', `ragged record: ${cells.length} cells where the header has ${header.length}`);
     const read: Record<string, unknown> = { row };
     for (const { name, column, at } of known) {
       const text = at < 0 ? '' : texts[at];
@@ -97,13 +98,13 @@ function rowReader<F extends BookFileName>(
       else if (text === '' && (at < 0 || !column.required)) read[name] = column.required ? undefined : null;
       else read[name] = cellValue(name, column, text, row, whole);
     }
-    return read as BookRow<F>;
+    return read as unknown as ReadRow<C>;
   };
 
-  function cellValue(name: string, column: AnyColumn, text: string, row: number, tell: boolean): unknown {
+  function cellValue(name: string, column: Column<unknown>, text: string, row: number, tell: boolean): unknown {
     const cell = text === '' ? { fault: 'missing required cell' } : readCell(column, text, currencyDigits);
     if ('value' in cell) return cell.value;
-    if (tell) faults.add(file, row, name, cell.fault);
+    if (tell) faults.add(file.name, row, name, cell.fault);
     return undefined;
   }
 }

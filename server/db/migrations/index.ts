@@ -8,6 +8,7 @@ import { sectionsAndPlan } from './0007-sections-and-plan';
 import { instalments } from './0008-instalments';
 import { plainNames } from './0009-plain-names';
 import { costText } from './0010-cost-text';
+import { invoicesAndAccountingDates } from './0011-invoices-and-accounting-dates';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -22,4 +23,5 @@ export const MIGRATIONS: readonly Migration[] = [
   instalments,
   plainNames,
   costText,
+  invoicesAndAccountingDates,
 ];

@@ -141,6 +141,11 @@ export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob:
   );
 }
 
+/** A document's reference, with its own date where it was posted on another. */
+function referenceOf({ reference, dated, postedOn }: CostRow): string {
+  return dated === postedOn ? reference : `${reference}, dated ${displayDate(dated)}`;
+}
+
 function EntryRow({ row, showJob }: { row: CostRow | undefined; showJob: boolean }) {
   const keep = useKeepMonth();
   const { show } = useCurrency();
@@ -154,7 +159,7 @@ function EntryRow({ row, showJob }: { row: CostRow | undefined; showJob: boolean
     );
   return (
     <tr>
-      <td>{displayDate(row.dated)}</td>
+      <td>{displayDate(row.postedOn)}</td>
       {showJob && (
         <td>
           <Link to={keep(`/jobs/${encodeURIComponent(row.job)}/costs`)}>{row.job}</Link>
@@ -165,8 +170,8 @@ function EntryRow({ row, showJob }: { row: CostRow | undefined; showJob: boolean
       </td>
       <td>{row.costCode}</td>
       <td>{row.costType}</td>
-      <td className="truncate" title={row.reference}>
-        {row.reference}
+      <td className="truncate" title={referenceOf(row)}>
+        {referenceOf(row)}
       </td>
       <td className="truncate" title={row.party}>
         {row.party}

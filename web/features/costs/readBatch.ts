@@ -34,6 +34,9 @@ export function readBatch(rows: readonly GridRow[], lists: Lists, month: string,
         'dated',
         text(row.dated) === '' ? 'Expected a day' : `"${row.dated}" is not a valid date; enter one such as 30 Apr 2031`,
       );
+    const postedOn = text(row.postedOn) === '' ? null : readDate(text(row.postedOn), month);
+    if (text(row.postedOn) !== '' && !postedOn)
+      fault('postedOn', `"${row.postedOn}" is not a valid date; enter one such as 30 Apr 2031`);
     const [job, costCode, costType] = [text(row.job), text(row.costCode), text(row.costType).toLowerCase()];
     if (!jobs.has(job)) fault('job', job === '' ? 'Expected a job' : `There is no job ${job}`);
     if (!codes.has(costCode)) fault('costCode', costCode === '' ? 'Expected a cost code' : `There is no cost code ${costCode}`);
@@ -50,6 +53,7 @@ export function readBatch(rows: readonly GridRow[], lists: Lists, month: string,
     rowOf.push(i);
     lines.push({
       dated: dated ?? '',
+      postedOn,
       job,
       section: text(row.section),
       costCode,

@@ -60,6 +60,7 @@ export function useCostColumns(lists: Lists): GridColumn[] {
         width: 58,
         offers: () => [{ value: 'yes', label: 'delivered, not installed yet' }],
       },
+      { key: 'postedOn', title: 'Accounting date, if different', width: 98, tidy: date },
     ];
   }, [lists, month, digits]);
 }

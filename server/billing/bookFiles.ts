@@ -1,0 +1,200 @@
+import { isCertifiedAt } from '../../core/billing/application';
+import { planCertification } from '../../core/billing/certification';
+import { dueDay } from '../../core/billing/invoice';
+import { receiptJournal } from '../../core/billing/receipt';
+import { retentionReleaseJournal } from '../../core/billing/retentionRelease';
+import { LAST_DAY } from '../../core/calendar/plainDate';
+import { known, present } from '../../core/errors/known';
+import { isNumber } from '../../core/money/decimal';
+import { rateOf } from '../../core/money/rate';
+import { refuse } from '../../core/refusals/refusal';
+import type { BookCheck } from '../book/bookCheck';
+import { bookFile, type BookFile } from '../book/bookFile';
+import type { BookSave } from '../book/bookSave';
+import { APPLICATION, APPLICATION_LINE, RECEIPT, RELEASE, type BillingFiles } from './bookColumns';
+import { joinKey } from '../book/keys';
+import { changeOrderLines } from '../changes/bookFiles';
+import { shape, t } from '../db/fields';
+import { jobs, scheduleOfValues } from '../jobs/bookFiles';
+import { PostingBatch } from '../ledger/postingBatch';
+import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
+import { billingOfBook } from './billingOfBook';
+import { bookBilling, type BookApplication, type BookBilling } from './bookBilling';
+import { checkBilling, checkReceipts, isApplicationNumber, receivedBefore } from './checkBilling';
+import { saveInvoice } from './invoices';
+import { ApplicationLineTable, ApplicationTable, InvoiceTable, ReceiptTable, RetentionReleaseTable } from './models';
+
+export const applications = bookFile({
+  name: 'applications',
+  columns: APPLICATION,
+  key: ['job', 'application'],
+  called: 'application',
+  takenBy: 'final',
+  refers: { job: { to: jobs } },
+  query: `SELECT a.id, j.number AS job, a.number AS application, a.dated, a.status, a.certified_on, a.reference FROM application a JOIN job j ON j.id = a.job_id`,
+  prepare: prepareBilling,
+  checkAll: (_rows, book): void => checkBilling(book, FILES),
+  save: saveApplications,
+});
+
+/** Works out the billing of the jobs the book says something of, with what the database has of them. */
+async function prepareBilling(book: BookCheck): Promise<void> {
+  const files: readonly BookFile[] = [jobs, scheduleOfValues, changeOrderLines, applications, retentionReleases, receipts];
+  const mentioned = new Set(files.flatMap((file) => book.rowsOf(file).map((row) => String(row.job ?? ''))));
+  const there = [...book.keysOf(jobs).existing].filter(([number]) => mentioned.has(number));
+  const loaded = new Map<string, LoadedBillingJob>();
+  for (const [number, { id }] of there) loaded.set(number, known(await loadBillingJobs(book.sql, id), number));
+  if (there.length > 0) {
+    const rows = await book.sql.all(
+      shape({ job: t.text, invoice: t.text, amount: t.cents }),
+      `SELECT job.number AS job, i.reference AS invoice, sum(r.amount) AS amount FROM receipt r JOIN job ON job.id = r.job_id
+        JOIN invoice i ON i.id = r.invoice_id GROUP BY 1, 2`,
+    );
+    for (const row of rows) book.own(receivedBefore).set(joinKey(row.job, row.invoice), row.amount);
+  }
+  billingOfBook(book, loaded, FILES);
+}
+
+async function saveApplications(_rows: unknown, into: BookSave): Promise<void> {
+  const fresh = [...into.book.own(bookBilling)].flatMap(([number, job]) =>
+    job.applications.filter((it) => it.row !== null).map((application) => ({ number, job, application })),
+  );
+  const postings = await PostingBatch.open(into.sql, into.actor);
+  const posted = fresh.map((it) => ({ ...it, ...post(it.number, it.job, it.application, into, postings) }));
+  await postings.save();
+  await into.keyed(
+    applications,
+    ApplicationTable,
+    posted,
+    ({ number, application }) => [number, application.number],
+    ({ number, application, postingId, figures }) => ({
+      ...{ job_id: into.id(jobs, number), number: application.number, dated: application.dated, status: application.status },
+      ...{ certified_on: application.certifiedOn, reference: application.reference, posting_id: postingId },
+      ...{ gross: figures?.gross ?? null, retention: figures?.retention ?? null, due: figures?.due ?? null },
+      tax: figures?.tax ?? null,
+    }),
+  );
+  await into.insertAll(
+    ApplicationLineTable,
+    fresh.flatMap(({ number, application }) =>
+      application.lines.map((line) => ({
+        application_id: into.id(applications, number, application.number),
+        sov_line_id: into.id(scheduleOfValues, number, line.line),
+        ...{ work: line.work, materials: line.materials },
+        ...{ certified_work: line.certifiedWork, certified_materials: line.certifiedMaterials },
+      })),
+    ),
+  );
+  for (const { number, job, application, postingId, figures } of posted) {
+    if (postingId === null || figures === null) continue;
+    const postedOn = present(application.certifiedOn);
+    await saveInvoice(into.sql, into.id(jobs, number), postingId, {
+      ...{ kind: 'application', reference: String(application.number), dated: application.dated, postedOn },
+      ...{ dueOn: dueDay(postedOn, job.termsDays), payable: figures.due + figures.tax },
+    });
+  }
+}
+
+/** Posts a certified application; one that is not posts nothing. */
+function post(number: string, job: BookBilling, application: BookApplication, into: BookSave, postings: PostingBatch) {
+  if (!isCertifiedAt(application, LAST_DAY)) return { postingId: null, figures: null };
+  const { figures, journal } = planCertification(job, application);
+  const posting = {
+    ...{ kind: 'application' as const, jobId: into.id(jobs, number), reference: String(application.number) },
+    ...{ postedOn: present(application.certifiedOn), dated: application.dated },
+  };
+  return { postingId: postings.add(posting, journal), figures };
+}
+
+export const applicationLines = bookFile({
+  name: 'application_lines',
+  columns: APPLICATION_LINE,
+  key: ['job', 'application', 'sov_line'],
+  existing: null,
+  takenBy: 'final',
+  refers: {
+    job: { to: jobs },
+    application: { to: applications, by: ['job', 'application'], whole: 'its lines are there' },
+    sov_line: { to: scheduleOfValues, by: ['job', 'sov_line'] },
+  },
+  query: `SELECT x.application_id * 1000000000 + x.sov_line_id AS id, j.number AS job, a.number AS application, s.line AS sov_line, x.work AS work_to_date, x.materials AS materials_on_site,
+    x.certified_work AS certified_work_to_date, x.certified_materials AS certified_materials_on_site
+    FROM application_line x JOIN application a ON a.id = x.application_id JOIN job j ON j.id = a.job_id JOIN sov_line s ON s.id = x.sov_line_id`,
+});
+
+export const retentionReleases = bookFile({
+  name: 'retention_releases',
+  columns: RELEASE,
+  key: ['job', 'reference'],
+  called: 'retention release',
+  takenBy: 'unlocked',
+  refers: { job: { to: jobs } },
+  query: 'SELECT r.id, j.number AS job, r.dated, r.amount, r.reference FROM retention_release r JOIN job j ON j.id = r.job_id',
+  check(row, book) {
+    if (row.reference && isNumber(row.reference))
+      book.refuse(retentionReleases, row, refuse('release-named-as-number', 'reference', { reference: row.reference }));
+  },
+  async save(rows, into) {
+    const postings = await PostingBatch.open(into.sql, into.actor);
+    const posted = rows.map((row) => {
+      const job = known(into.book.own(bookBilling), row.job);
+      const tax = rateOf(job.taxRate, row.amount);
+      const posting = {
+        ...{ kind: 'retention-release' as const, jobId: into.id(jobs, row.job), reference: row.reference },
+        postedOn: row.dated,
+      };
+      const postingId = postings.add(posting, retentionReleaseJournal(row.dated, row.amount, tax));
+      return { ...row, tax, postingId, dueOn: dueDay(row.dated, job.termsDays) };
+    });
+    await postings.save();
+    await into.keyed(
+      retentionReleases,
+      RetentionReleaseTable,
+      posted,
+      (row) => [row.job, row.reference],
+      (row) => ({
+        ...{ job_id: into.id(jobs, row.job), dated: row.dated, amount: row.amount, tax: row.tax, reference: row.reference },
+        posting_id: row.postingId,
+      }),
+    );
+    for (const { job, reference, dated, dueOn, amount: released, tax, postingId } of posted)
+      await saveInvoice(into.sql, into.id(jobs, job), postingId, {
+        ...{ kind: 'release', reference, dated, postedOn: dated, dueOn, payable: released + tax },
+      });
+  },
+});
+
+export const receipts = bookFile({
+  name: 'receipts',
+  columns: RECEIPT,
+  key: [],
+  takenBy: 'unlocked',
+  refers: { job: { to: jobs } },
+  query: `SELECT r.id, r.dated, j.number AS job, i.reference AS application, r.amount, r.reference
+    FROM receipt r JOIN job j ON j.id = r.job_id JOIN invoice i ON i.id = r.invoice_id`,
+  check(row, book) {
+    if (!row.job || !row.application || !book.keysOf(jobs).has(row.job)) return;
+    const to = isApplicationNumber(row.application) ? applications : retentionReleases;
+    book.resolves(receipts, row, 'application', { to }, [row.job, row.application]);
+  },
+  checkAll: (rows, book): void => checkReceipts(rows, book, receipts),
+  async save(rows, into) {
+    const invoices = await into.sql.find(InvoiceTable, {});
+    const ids = new Map(invoices.map((it) => [joinKey(it.job_id, it.reference), it.id]));
+    const postings = await PostingBatch.open(into.sql, into.actor);
+    const toSave = rows.map((row) => {
+      const [jobId, reference] = [into.id(jobs, row.job), row.reference ?? ''];
+      const posting = { kind: 'receipt' as const, jobId, reference, postedOn: row.dated };
+      const invoice = isApplicationNumber(row.application) ? String(Number(row.application)) : row.application;
+      return {
+        ...{ job_id: jobId, invoice_id: known(ids, joinKey(jobId, invoice)), dated: row.dated, amount: row.amount, reference },
+        posting_id: postings.add(posting, receiptJournal(row.dated, row.amount)),
+      };
+    });
+    await postings.save();
+    await into.insertAll(ReceiptTable, toSave);
+  },
+});
+
+/** What the checks of the whole need of these files. */
+const FILES: BillingFiles = { applications, applicationLines, retentionReleases };

@@ -1,0 +1,206 @@
+import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type BilledLine } from '../../core/billing/application';
+import { receiptRefusals } from '../../core/billing/invoiceRefusals';
+import { overbillings, type OverbilledFigure } from '../../core/billing/overbilling';
+import { LAST_DAY } from '../../core/calendar/plainDate';
+import { scheduleAt } from '../../core/contract/contract';
+import { known } from '../../core/errors/known';
+import { formatCents } from '../../core/money/cents';
+import { rateOf } from '../../core/money/rate';
+import { shared, type BookCheck } from '../book/bookCheck';
+import { joinKey } from '../book/keys';
+import { bookBilling, unreliable, type BookApplication, type BookBilling } from './bookBilling';
+import type { BookFileOf } from '../book/bookFile';
+import type { ReadRow } from '../book/columns';
+import type { BillingFiles, RECEIPT } from './bookColumns';
+
+/** What the database already received on each invoice, by job + reference. */
+export const receivedBefore = shared(() => new Map<string, number>());
+
+/** Checks what must hold across the invoices of each job: order, scheduled values, retention, receipts. */
+export function checkBilling(book: BookCheck, files: BillingFiles): void {
+  const digits = book.digits ?? 2;
+  for (const [number, job] of book.own(bookBilling)) {
+    job.applications.forEach((application, i) => {
+      checkOrder(book, files, number, job, application, job.applications[i - 1]);
+      checkScheduledValues(book, files, number, job, application, digits);
+    });
+    checkStatedAgain(book, files, number, job);
+    if (!book.own(unreliable).has(number)) checkRetention(book, files, job, digits);
+  }
+}
+
+function checkOrder(
+  book: BookCheck,
+  files: BillingFiles,
+  number: string,
+  job: BookBilling,
+  application: BookApplication,
+  previous: BookApplication | undefined,
+): void {
+  const { row, dated, certifiedOn, status } = application;
+  if (row === null) return;
+  const found = book.faults.faults.length;
+  const add = (column: string, message: string) => book.fault(files.applications, { row }, column, message);
+  if (job.status === 'tender') add('job', `job ${number} is a tender; a tender is not billed`);
+  if (application.number !== (previous?.number ?? 0) + 1)
+    add('application', `gap: application ${application.number} follows ${previous?.number ?? 'none'}; they run 1, 2, 3`);
+  if (isBefore(dated, job.awardedOn)) add('dated', `${dated} is before the job was awarded, ${job.awardedOn}`);
+  if (isBefore(certifiedOn, dated)) add('certified_on', `${certifiedOn} is before dated, ${dated}`);
+  if (previous && isBefore(dated, previous.dated))
+    add('dated', `${dated} is before application ${previous.number}, ${previous.dated}; the dates of applications do not fall`);
+  if (previous && status === 'certified' && previous.status !== 'certified')
+    add('status', `certified before application ${previous.number}; applications are certified in order`);
+  else if (previous && status === 'certified' && isBefore(certifiedOn, previous.certifiedOn))
+    add(
+      'certified_on',
+      `${certifiedOn} is before application ${previous.number} was certified, ${previous.certifiedOn}; applications are certified in order`,
+    );
+  if (book.faults.faults.length > found) book.own(unreliable).job(number);
+}
+
+const FIGURE_COLUMNS: Record<OverbilledFigure, string> = {
+  work: 'work_to_date',
+  materials: 'materials_on_site',
+  certifiedWork: 'certified_work_to_date',
+  certifiedMaterials: 'certified_materials_on_site',
+};
+
+function checkScheduledValues(
+  book: BookCheck,
+  files: BillingFiles,
+  number: string,
+  job: BookBilling,
+  application: BookApplication,
+  digits: number,
+): void {
+  if (application.row === null || book.own(unreliable).hasSchedule(number)) return;
+  const scheduled = new Map(
+    scheduleAt(job.sovLines, job.priceChanges, application.dated).map((line) => [line.line, line.scheduledToDate]),
+  );
+  const scheduledLines = new Set(job.sovLines.map((line) => line.line));
+  for (const line of application.lines) {
+    if (
+      !scheduledLines.has(line.line) ||
+      application.faultyLines.has(line.line) ||
+      book.own(unreliable).hasSchedule(number, line.line)
+    )
+      continue;
+    for (const { figure, by, limit } of overbillings(line, scheduled.get(line.line) ?? 0)) {
+      book.fault(
+        files.applicationLines,
+        { row: known(application.lineRows, line.line) },
+        FIGURE_COLUMNS[figure],
+        `line ${line.line} would pass its scheduled value on ${application.dated}, ${formatCents(limit, digits)}, by ${formatCents(by, digits)}`,
+      );
+    }
+  }
+}
+
+function isBilled(line: BilledLine): boolean {
+  return [line.work, line.materials, line.certifiedWork, line.certifiedMaterials].some(
+    (amount) => amount !== null && amount !== 0,
+  );
+}
+
+/** A line billed before must be stated again by every later application. */
+function checkStatedAgain(book: BookCheck, files: BillingFiles, number: string, job: BookBilling): void {
+  const billed = new Map<string, number>();
+  for (const application of job.applications) {
+    const stated = new Set(application.lines.map((line) => line.line));
+    for (const [line, by] of billed) {
+      if (stated.has(line) || application.row === null) continue;
+      book.fault(
+        files.applications,
+        { row: application.row },
+        'application',
+        `line ${line}, billed by application ${by}, is left out; state it again, with its figures to date`,
+      );
+      book.own(unreliable).job(number);
+    }
+    for (const line of application.lines) if (isBilled(line)) billed.set(line.line, application.number);
+  }
+}
+
+/** No more is released than is held, on any day; and no certification brings retention below what was released. */
+function checkRetention(book: BookCheck, files: BillingFiles, job: BookBilling, digits: number): void {
+  for (const release of job.releases) {
+    if (release.row === null) continue;
+    const others = job.releases.slice(0, job.releases.indexOf(release));
+    const held = retentionHeld({ ...job, releases: others }, release.dated);
+    if (release.amount > held)
+      book.fault(
+        files.retentionReleases,
+        { row: release.row },
+        'amount',
+        `${formatCents(release.amount, digits)} is more than the ${formatCents(held, digits)} held on ${release.dated}`,
+      );
+  }
+  for (const application of job.applications) {
+    if (application.row === null || !isCertifiedAt(application, LAST_DAY)) continue;
+    const on = application.certifiedOn!;
+    const retained = valueApplication(job, application, on).retention.total;
+    const released = releasedBy(
+      job.releases.filter((it) => it.dated < on),
+      on,
+    );
+    if (retained < released)
+      book.fault(
+        files.applications,
+        { row: application.row },
+        'status',
+        `certifying it would bring retention to date to ${formatCents(retained, digits)}, below the ${formatCents(released, digits)} released by ${on}`,
+      );
+  }
+}
+
+/** A receipt comes on or after the day its invoice was certified or released, and all together no more than it asks for. */
+export function checkReceipts(
+  rows: readonly ReadRow<typeof RECEIPT>[],
+  book: BookCheck,
+  receipts: BookFileOf<typeof RECEIPT>,
+): void {
+  const received = new Map<string, number>();
+  for (const row of rows) {
+    const job = row.job && book.own(bookBilling).get(row.job);
+    if (!row.job || !job || !row.application) continue;
+    const invoice = invoiceOf(job, row.application);
+    if (!invoice) continue;
+    if (invoice.from === null) {
+      const message = `application ${row.application} of job ${row.job} is not certified; only what is certified is paid`;
+      if (row.dated) book.fault(receipts, row, 'dated', message);
+      continue;
+    }
+    const key = joinKey(row.job, row.application);
+    const before = received.get(key) ?? book.own(receivedBefore).get(key) ?? 0;
+    const payable = book.own(unreliable).has(row.job) ? null : invoice.payable;
+    // Of a job with a fault, or an amount that cannot be read, only the date can be judged.
+    const judged = payable !== null && typeof row.amount === 'number';
+    const amount = judged ? (row.amount ?? 0) : 0;
+    const state = { since: invoice.from, payable: judged ? payable : 0, received: judged ? before : 0 };
+    received.set(key, before + amount);
+    const dated = row.dated ?? invoice.from;
+    for (const refusal of receiptRefusals(state, { dated, amount })) book.refuse(receipts, row, refusal);
+  }
+}
+
+/** A receipt names an application by its number, and a release by a reference that is never a number. */
+export function isApplicationNumber(text: string): boolean {
+  return /^\d+$/.test(text);
+}
+
+/** The day from which an invoice may be paid (null: not yet) and what it asks for. */
+function invoiceOf(job: BookBilling, invoice: string): { from: string | null; payable: number } | null {
+  if (isApplicationNumber(invoice)) {
+    const application = job.applications.find((it) => it.number === Number(invoice));
+    if (!application) return null;
+    if (application.status !== 'certified' || application.certifiedOn === null) return { from: null, payable: 0 };
+    return { from: application.certifiedOn, payable: valueApplication(job, application, application.certifiedOn).payable };
+  }
+  const release = job.releases.find((it) => it.reference === invoice);
+  return release ? { from: release.dated, payable: release.amount + rateOf(job.taxRate, release.amount) } : null;
+}
+
+/** True where both dates are there and the first is earlier. */
+function isBefore(a: string | null, b: string | null): boolean {
+  return a !== null && b !== null && a < b;
+}

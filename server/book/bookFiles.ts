@@ -1,0 +1,67 @@
+import { applicationLines, applications, receipts, retentionReleases } from '../billing/bookFiles';
+import { budget, budgetTransfers } from '../budget/bookFiles';
+import { changeOrderLines, changeOrders } from '../changes/bookFiles';
+import { commitments } from '../commitments/bookFile';
+import { company, costCodes, customers, vendors } from '../company/bookFiles';
+import { costs } from '../costs/bookFile';
+import { awardLines, awards } from '../estimates/awardFiles';
+import { estimateLines, estimateMarkups, estimateParts, estimatePrices, estimates } from '../estimates/bookFiles';
+import { forecasts } from '../forecasts/bookFile';
+import { billingInstalments, instalmentStages } from '../instalments/bookFiles';
+import { checklistTemplates, jobChecklist, jobEvents, jobPapers, jobPeople } from '../jobFile/bookFiles';
+import { jobMoves, jobs, jobTemplates, scheduleOfValues } from '../jobs/bookFiles';
+import { messages, offerQuestions, offers } from '../offers/bookFiles';
+import { costPlan, jobSections } from '../plan/bookFiles';
+import { buildUpComponents, buildUps, priceHistory, priceItems } from '../prices/bookFiles';
+import { quotationAlternates, quotationPayments, quotations, terms } from '../quotations/bookFiles';
+import type { BookFile } from './bookFile';
+
+/** Every file of the book, in the order they are read, saved and written: each after those it refers to. */
+export const BOOK_FILES: readonly BookFile[] = [
+  company,
+  customers,
+  vendors,
+  costCodes,
+  terms,
+  priceItems,
+  priceHistory,
+  buildUps,
+  buildUpComponents,
+  checklistTemplates,
+  jobTemplates,
+  jobs,
+  jobPeople,
+  jobEvents,
+  jobMoves,
+  jobPapers,
+  jobSections,
+  costPlan,
+  billingInstalments,
+  instalmentStages,
+  jobChecklist,
+  estimates,
+  estimateMarkups,
+  estimateLines,
+  estimateParts,
+  estimatePrices,
+  quotations,
+  quotationAlternates,
+  quotationPayments,
+  scheduleOfValues,
+  budget,
+  awards,
+  awardLines,
+  changeOrders,
+  changeOrderLines,
+  offers,
+  offerQuestions,
+  messages,
+  budgetTransfers,
+  commitments,
+  costs,
+  applications,
+  applicationLines,
+  retentionReleases,
+  receipts,
+  forecasts,
+];

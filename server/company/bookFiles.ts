@@ -1,0 +1,119 @@
+import { isJobNumberPattern } from '../../core/jobs/jobNumber';
+import { isCurrency } from '../../core/money/currency';
+import { bookFile } from '../book/bookFile';
+import { days, integer, oneOf, percent, REQUIRED, text, type ReadRow } from '../book/columns';
+import { shared, type BookCheck } from '../book/bookCheck';
+import { ClientTable, CompanyTable, CostCodeTable, VendorTable } from './models';
+
+export const company = bookFile({
+  name: 'company',
+  columns: {
+    name: text(REQUIRED),
+    currency: text(REQUIRED, 'ISO 4217'),
+    tax_name: text(),
+    tax_percent: percent(),
+    year_start_month: integer(1, 12)(),
+    address: text(),
+    job_number_pattern: text('`YY-###`: one run of `#`'),
+  },
+  key: [],
+  keyNote: 'one row',
+  query:
+    'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address, job_number_pattern FROM company',
+  check(row, book) {
+    if (typeof row.currency === 'string' && !isCurrency(row.currency))
+      book.fault(company, row, 'currency', `"${row.currency}" is not an ISO 4217 currency code such as GBP`);
+    if (row.job_number_pattern && !isJobNumberPattern(row.job_number_pattern))
+      book.fault(
+        company,
+        row,
+        'job_number_pattern',
+        `"${row.job_number_pattern}" is not a pattern such as YY-###: it has one run of #`,
+      );
+  },
+  checkAll(rows, book) {
+    const there = book.own(companyThere).company;
+    for (const row of rows) {
+      if (row !== rows[0]) book.fault(company, row, 'name', 'duplicate key: a book has one company');
+      else if (there && (row.name !== there.name || row.currency !== there.currency))
+        book.fault(company, row, 'name', 'duplicate key: the database has another company already');
+    }
+    const shape = book.shapeOf(company);
+    if (rows.length === 0 && !there && (!shape || (shape.readable && shape.missingColumns.length === 0)))
+      book.fault(company, { row: 1 }, '', 'there is no company in company.csv, and the database has none yet');
+  },
+  async save([row], { sql, book }) {
+    if (!row || book.own(companyThere).company) return;
+    await sql.insert(CompanyTable, {
+      ...{ id: 1, name: row.name, currency: row.currency, tax_name: row.tax_name ?? '', tax_rate: row.tax_percent ?? 0 },
+      ...{ year_start_month: row.year_start_month ?? 1, address: row.address ?? '' },
+      job_number_pattern: row.job_number_pattern ?? '',
+    });
+  },
+});
+
+/** The company of the database, read before any file; null where it has none. */
+export const companyThere = shared(() => ({ company: null as { name: string; currency: string; tax_rate: number } | null }));
+
+/** The default where a job's tax cell is empty: the company's, else 0. */
+export function bookTaxRate(book: BookCheck): number {
+  return book.rowsOf(company)[0]?.tax_percent ?? book.own(companyThere).company?.tax_rate ?? 0;
+}
+
+const PARTY = { contact: text(), email: text(), phone: text(), address: text(), terms_days: days() };
+
+function partyOf(row: Pick<ReadRow<typeof PARTY>, keyof typeof PARTY>) {
+  const { contact, email, phone, address, terms_days } = row;
+  return {
+    ...{ contact: contact ?? '', email: email ?? '', phone: phone ?? '', address: address ?? '' },
+    terms_days: terms_days ?? null,
+  };
+}
+
+export const customers = bookFile({
+  name: 'customers',
+  columns: { customer: text(REQUIRED), name: text(REQUIRED), ...PARTY },
+  key: ['customer'],
+  called: 'customer',
+  query: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days FROM client',
+  save: (rows, into): Promise<void> =>
+    into.keyed(
+      customers,
+      ClientTable,
+      rows,
+      (row) => [row.customer],
+      (row) => ({ code: row.customer, name: row.name, ...partyOf(row) }),
+    ),
+});
+
+export const vendors = bookFile({
+  name: 'vendors',
+  columns: { vendor: text(REQUIRED), name: text(REQUIRED), kind: oneOf(['supplier', 'subcontractor'])(), ...PARTY },
+  key: ['vendor'],
+  called: 'vendor',
+  query: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days FROM vendor',
+  save: (rows, into): Promise<void> =>
+    into.keyed(
+      vendors,
+      VendorTable,
+      rows,
+      (row) => [row.vendor],
+      (row) => ({ code: row.vendor, name: row.name, kind: row.kind ?? ('' as const), ...partyOf(row) }),
+    ),
+});
+
+export const costCodes = bookFile({
+  name: 'cost_codes',
+  columns: { cost_code: text(REQUIRED), description: text(REQUIRED), unit: text() },
+  key: ['cost_code'],
+  called: 'cost code',
+  query: 'SELECT id, code AS cost_code, description, unit FROM cost_code',
+  save: (rows, into): Promise<void> =>
+    into.keyed(
+      costCodes,
+      CostCodeTable,
+      rows,
+      (row) => [row.cost_code],
+      (row) => ({ code: row.cost_code, description: row.description, unit: row.unit ?? '' }),
+    ),
+});
