@@ -1,3 +1,4 @@
+import { at } from '../errors/known';
 import { LAST_DAY, type PlainDate } from '../calendar/plainDate';
 import {
   contractSum,
@@ -168,8 +169,16 @@ function toDateState(job: BillingJob, application: Application, certified: boole
   const total = contractSum(schedule);
   const retention = retentionToDate(job.retention, total, amounts);
   const lines = schedule.map((line, i) => {
-    const { work, materials, appliedWork, appliedMaterials } = amounts[i]!;
-    return { ...line, work, materials, toDate: work + materials, retention: retention.byLine[i]!, appliedWork, appliedMaterials };
+    const { work, materials, appliedWork, appliedMaterials } = at(amounts, i);
+    return {
+      ...line,
+      work,
+      materials,
+      toDate: work + materials,
+      retention: at(retention.byLine, i),
+      appliedWork,
+      appliedMaterials,
+    };
   });
   return { lines, contractSum: total, retention };
 }

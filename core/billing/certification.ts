@@ -1,3 +1,4 @@
+import { present } from '../errors/known';
 import { lastCertified, valueApplication, type Application, type BillingJob } from './application';
 import type { Journal } from '../ledger/journal';
 import { certifiedApplicationJournal, type CertifiedFigures } from './certifiedApplication';
@@ -10,7 +11,7 @@ export interface Certification {
 
 /** Works out a certification. `application` carries its certified figures and day; `job` those certified before it. */
 export function planCertification(job: BillingJob, application: Application): Certification {
-  const on = application.certifiedOn!;
+  const on = present(application.certifiedOn);
   const valued = valueApplication(job, { ...application, status: 'certified' }, on);
   const figures = { gross: valued.gross, retention: valued.retention.total, due: valued.due, tax: valued.tax };
   const previous = lastCertified(job.applications, on, application.number);

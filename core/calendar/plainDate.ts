@@ -11,20 +11,19 @@ const DAY = 86_400_000;
 
 /** True for a real day written `YYYY-MM-DD`. */
 export function isPlainDate(text: string): boolean {
-  const match = DATE.exec(text);
-  if (!match) return false;
-  const [, year, month, day] = match.map(Number);
-  if (year! < 1 || month! < 1 || month! > 12 || day! < 1) return false;
-  return day! <= daysInMonth(year!, month!);
+  if (!DATE.test(text)) return false;
+  const [year, month, day] = [Number(text.slice(0, 4)), Number(text.slice(5, 7)), Number(text.slice(8))];
+  return year >= 1 && month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month);
 }
 
 /** Later than any day that is entered: what is asked for as of it counts everything. */
 export const LAST_DAY: PlainDate = '9999-12-31';
-const [FIRST_YEAR, LAST_YEAR] = ['1900', '2199'];
+const FIRST_YEAR = '1900';
+const LAST_YEAR = '2199';
 
 /** True for a day as it may be entered: a real one of the years 1900 to 2199, so that a slip of a year is no plan of 8,000 years. */
 export function isEnteredDate(text: string): boolean {
-  return isPlainDate(text) && text.slice(0, 4) >= FIRST_YEAR! && text.slice(0, 4) <= LAST_YEAR!;
+  return isPlainDate(text) && text.slice(0, 4) >= FIRST_YEAR && text.slice(0, 4) <= LAST_YEAR;
 }
 
 export function isPeriod(text: string): boolean {
@@ -40,10 +39,14 @@ export function periodOf(date: PlainDate): Period {
   return date.slice(0, 7);
 }
 
+function partsOf(period: Period): { year: number; month: number } {
+  return { year: Number(period.slice(0, 4)), month: Number(period.slice(5, 7)) };
+}
+
 /** The last day of a month. */
 export function lastDay(period: Period): PlainDate {
-  const [year, month] = period.split('-').map(Number);
-  return `${period}-${String(daysInMonth(year!, month!)).padStart(2, '0')}`;
+  const { year, month } = partsOf(period);
+  return `${period}-${String(daysInMonth(year, month)).padStart(2, '0')}`;
 }
 
 export function firstDay(period: Period): PlainDate {
@@ -52,8 +55,8 @@ export function firstDay(period: Period): PlainDate {
 
 /** The month `count` months later, or earlier where it is negative. */
 export function addMonths(period: Period, count: number): Period {
-  const [year, month] = period.split('-').map(Number);
-  const index = year! * 12 + month! - 1 + count;
+  const { year, month } = partsOf(period);
+  const index = year * 12 + month - 1 + count;
   return `${String(Math.floor(index / 12)).padStart(4, '0')}-${String((index % 12) + 1).padStart(2, '0')}`;
 }
 

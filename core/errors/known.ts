@@ -12,7 +12,7 @@ export function known<K, V>(map: ReadonlyMap<K, V>, key: K): V {
 
 /** The item at an index that is known to be within the list; below 0 counts from its end. */
 export function at<T>(list: readonly T[], index: number): T {
-  const item = list.at(index);
+  const item = list[index < 0 ? list.length + index : index];
   if (item === undefined) throw new Error(`Expected an item at ${index} of ${list.length}`);
   return item;
 }

@@ -1,3 +1,4 @@
+import { at, known } from '../errors/known';
 import type { CostLineKey } from '../costs/costType';
 import { allocate } from '../money/allocate';
 import { sum, type Cents } from '../money/cents';
@@ -59,15 +60,15 @@ export function planAward(
   groups: readonly AwardGroup[],
   agreed: Cents,
 ): AwardPlan {
-  const byNumber = new Map(lines.map((line, i) => [line.line, { line, priced: priced.lines[i]! }]));
-  const nets = groups.map((group) => sum(group.members.map((it) => byNumber.get(it)!.priced.net)));
+  const byNumber = new Map(lines.map((line, i) => [line.line, { line, priced: at(priced.lines, i) }]));
+  const nets = groups.map((group) => sum(group.members.map((it) => known(byNumber, it).priced.net)));
   const own = groups.some((it) => it.weight !== null);
-  const weights = groups.map((group, i) => BigInt(own ? (group.weight ?? 0) : nets[i]!));
+  const weights = groups.map((group, i) => BigInt(own ? (group.weight ?? 0) : at(nets, i)));
   const { net, price } = priced.totals;
   const spreads = allocate(price - net, weights);
   const differences = allocate(agreed - price, weights);
   const sov = groups.map((group, i): AwardedSovLine => {
-    const only = group.members.length === 1 ? byNumber.get(group.members[0]!)!.line : null;
+    const only = group.members.length === 1 ? known(byNumber, at(group.members, 0)).line : null;
     return {
       line: group.line,
       section: group.section,
@@ -75,19 +76,19 @@ export function planAward(
       quantity: only ? only.quantity : null,
       unit: only ? only.unit : '',
       members: group.members,
-      net: nets[i]!,
-      spread: spreads[i]!,
-      difference: differences[i]!,
-      scheduledValue: nets[i]! + spreads[i]! + differences[i]!,
+      net: at(nets, i),
+      spread: at(spreads, i),
+      difference: at(differences, i),
+      scheduledValue: at(nets, i) + at(spreads, i) + at(differences, i),
     };
   });
   const served = new Map(groups.flatMap((group) => group.members.map((it) => [it, group.line] as const)));
   const budget = lines.flatMap((line) =>
-    byNumber.get(line.line)!.priced.costs.map((it): AwardedBudgetLine => ({
+    known(byNumber, line.line).priced.costs.map((it): AwardedBudgetLine => ({
       section: line.section,
       costCode: it.costCode,
       costType: it.costType,
-      sovLine: served.get(line.line)!,
+      sovLine: known(served, line.line),
       estimateLine: line.line,
       description: line.description,
       quantity: line.quantity,

@@ -1,3 +1,4 @@
+import { at, present } from '../errors/known';
 import type { Cents } from '../money/cents';
 import type { Estimate, EstimateLine } from './estimate';
 import { priceEstimate } from './estimate';
@@ -25,7 +26,7 @@ export function compareEstimates(left: Estimate, right: Estimate, digits: number
   const numbers = [...before.keys(), ...[...after.keys()].filter((it) => !before.has(it))];
   return numbers.map((number) => {
     const [l, r] = [before.get(number), after.get(number)];
-    const line = (l ?? r)!.line;
+    const line = present(l ?? r).line;
     return {
       line: number,
       description: line.description,
@@ -46,7 +47,7 @@ function sides(estimate: Estimate, digits: number): Map<string, Side> {
   const priced = priceEstimate(estimate, digits);
   return new Map(
     estimate.lines.map((line, i) => {
-      const { cost, net } = priced.lines[i]!;
+      const { cost, net } = at(priced.lines, i);
       return [line.line, { line, side: { quantity: line.quantity, unit: line.unit, cost, net } }];
     }),
   );

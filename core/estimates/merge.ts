@@ -1,3 +1,4 @@
+import { known } from '../errors/known';
 import { COST_TYPES } from '../costs/costType';
 import type { Estimate, EstimateLine } from './estimate';
 
@@ -78,7 +79,7 @@ function mergeLines(
       .find((it) => order.includes(it.line));
     order.splice(after ? order.indexOf(after.line) + 1 : 0, 0, line);
   });
-  return order.map((number) => kept.get(number)!);
+  return order.map((number) => known(kept, number));
 }
 
 function same(a: unknown, b: unknown): boolean {

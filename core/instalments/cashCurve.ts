@@ -1,3 +1,4 @@
+import { at } from '../errors/known';
 import type { RetentionRule } from '../billing/retention';
 import { retentionToDate } from '../billing/retention';
 import { addDays, monthsFrom, periodOf, type Period, type PlainDate } from '../calendar/plainDate';
@@ -51,17 +52,19 @@ export interface Cash {
  * after its terms, and not before the last bill.
  */
 export function cashCurve(input: CashInput): Cash {
-  const dated = input.bills.filter((it) => it.day !== null).sort((a, b) => (a.day! < b.day! ? -1 : a.day! > b.day! ? 1 : 0));
+  const dated = input.bills
+    .flatMap(({ day, parts }) => (day === null ? [] : [{ day, parts }]))
+    .sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
   const billed: MonthAmount[] = [];
   const received: MonthAmount[] = [];
   const toDate = input.lineRates.map(() => 0);
   let held = 0;
   for (const { day, parts } of dated) {
-    parts.forEach((part, i) => (toDate[i] = toDate[i]! + part));
-    const lines = toDate.map((work, i) => ({ work, materials: 0, rate: input.lineRates[i]! }));
+    parts.forEach((part, i) => (toDate[i] = at(toDate, i) + part));
+    const lines = toDate.map((work, i) => ({ work, materials: 0, rate: at(input.lineRates, i) }));
     const now = retentionToDate(input.retention, input.contractSum, lines).total;
-    billed.push({ month: periodOf(day!), amount: sum(parts) });
-    received.push({ month: periodOf(addDays(day!, input.termsDays)), amount: sum(parts) - (now - held) });
+    billed.push({ month: periodOf(day), amount: sum(parts) });
+    received.push({ month: periodOf(addDays(day, input.termsDays)), amount: sum(parts) - (now - held) });
     held = now;
   }
   const last = dated.at(-1)?.day;
@@ -88,8 +91,8 @@ function toDateByMonth(...flows: [billed: MonthAmount[], received: MonthAmount[]
   const known = byMonth.flatMap((it) => [...it.keys()]).sort();
   const months: CashMonth[] = [];
   let [billed, received, cost] = [0, 0, 0];
-  for (const month of known.length === 0 ? [] : monthsFrom(known[0]!, known.at(-1)!)) {
-    [billed, received, cost] = [billed, received, cost].map((before, i) => before + (byMonth[i]!.get(month) ?? 0)) as [
+  for (const month of known.length === 0 ? [] : monthsFrom(at(known, 0), at(known, -1))) {
+    [billed, received, cost] = [billed, received, cost].map((before, i) => before + (at(byMonth, i).get(month) ?? 0)) as [
       Cents,
       Cents,
       Cents,

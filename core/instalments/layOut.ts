@@ -1,3 +1,4 @@
+import { at } from '../errors/known';
 import { addDays, addMonths, lastDay, periodOf, type PlainDate } from '../calendar/plainDate';
 import type { CostType } from '../costs/costType';
 import { allocate } from '../money/allocate';
@@ -44,7 +45,7 @@ export function atIntervals(days: readonly PlainDate[], amount: Cents): Instalme
     amount,
     days.map(() => 1n),
   ).map((part, i) => ({
-    ...{ name: `Instalment ${i + 1} of ${days.length}`, stages: [], due: 'day' as const, day: days[i]!, days: 0 },
+    ...{ name: `Instalment ${i + 1} of ${days.length}`, stages: [], due: 'day' as const, day: at(days, i), days: 0 },
     ...{ from: 'job' as const, rate: null, amount: part },
   }));
 }
@@ -78,7 +79,7 @@ export function byStages({ stages, atStart, bundle, days }: StagePattern): Insta
     const early = sum(of.flatMap((it) => atStart.map((type) => it.costs[type] ?? 0)));
     const all = sum(of.flatMap((it) => Object.values(it.costs)));
     const share = all <= 0 ? 0 : Math.min(WHOLE, Math.max(0, ratio(early, all)));
-    const label = names.length > 1 ? `${names[0]} to ${names.at(-1)}` : names[0]!;
+    const label = names.length > 1 ? `${names[0]} to ${names.at(-1)}` : at(names, 0);
     const one = (rate: Rate, due: 'start' | 'finish'): Instalment[] =>
       rate === 0
         ? []

@@ -1,3 +1,4 @@
+import { at } from '../errors/known';
 import type { PlainDate } from '../calendar/plainDate';
 import { allocate } from '../money/allocate';
 import { sum, type Cents } from '../money/cents';
@@ -62,7 +63,7 @@ export function valueInstalments(
   const take = (from: Instalment['from']) =>
     list.forEach((it, i) => {
       if (basis(it) === from)
-        valued[i] = allocateInstalment(it, amounts[i]!, lines, left, it.rate === null ? days[i]!.reached : null);
+        valued[i] = allocateInstalment(it, at(amounts, i), lines, left, it.rate === null ? at(days, i).reached : null);
     });
   take('stages');
   take('job');
@@ -99,19 +100,19 @@ function allocateInstalment(
   left: Cents[],
   on: PlainDate | null,
 ): ValuedInstalment {
-  const at = lines.flatMap((line, i) => (takenFrom(it, line) ? [i] : []));
+  const taken = lines.flatMap((line, i) => (takenFrom(it, line) ? [i] : []));
   const parts = lines.map(() => 0);
-  if (at.length === 0) return { amount, parts, problem: { kind: 'no-lines', stages: it.stages } };
-  const there = sum(at.map((i) => left[i]!));
-  const then = at.map((i) => leftThen(lines[i]!, left[i]!, on));
+  if (taken.length === 0) return { amount, parts, problem: { kind: 'no-lines', stages: it.stages } };
+  const there = sum(taken.map((i) => at(left, i)));
+  const then = taken.map((i) => leftThen(at(lines, i), at(left, i), on));
   const enough = Math.abs(sum(then)) >= Math.abs(amount);
   const shares = allocate(
     amount,
-    at.map((i, k) => BigInt(enough ? then[k]! : left[i]!)),
+    taken.map((i, k) => BigInt(enough ? at(then, k) : at(left, i))),
   );
-  at.forEach((i, k) => {
-    parts[i] = shares[k]!;
-    left[i] = left[i]! - shares[k]!;
+  taken.forEach((i, k) => {
+    parts[i] = at(shares, k);
+    left[i] = at(left, i) - at(shares, k);
   });
   const tooMuch = amount > Math.max(0, there);
   const tooLittle = amount < Math.min(0, there);
@@ -132,6 +133,9 @@ function leftThen({ scheduled, changes = [] }: TakenLine, left: Cents, on: Plain
 
 /** What the schedule says is billed to date of each SOV line: all that fell due by `on`. In the order of the lines. */
 export function scheduledToDate(schedule: ValuedSchedule, days: readonly DueDay[], lines: number, on: PlainDate): Cents[] {
-  const due = schedule.instalments.filter((_, i) => days[i]!.reached !== null && days[i]!.reached! <= on);
-  return Array.from({ length: lines }, (_, i) => sum(due.map((it) => it.parts[i]!)));
+  const due = schedule.instalments.filter((_, i) => {
+    const { reached } = at(days, i);
+    return reached !== null && reached <= on;
+  });
+  return Array.from({ length: lines }, (_, i) => sum(due.map((it) => at(it.parts, i))));
 }

@@ -1,3 +1,4 @@
+import { at } from '../errors/known';
 import { LARGEST_AMOUNT, type Cents } from './cents';
 
 /**
@@ -25,7 +26,7 @@ export function allocate(total: Cents, weights: readonly bigint[]): Cents[] {
   const byRest = [...shares].sort((a, b) => (a.rest === b.rest ? a.index - b.index : a.rest > b.rest ? -1 : 1));
   for (const { index } of byRest) {
     if (left-- <= 0) break;
-    parts[index] = parts[index]! + 1;
+    parts[index] = at(parts, index) + 1;
   }
   return parts;
 }

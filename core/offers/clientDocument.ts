@@ -1,3 +1,4 @@
+import { at, present } from '../errors/known';
 import { planAward, groupsBy } from '../estimates/award';
 import type { EstimateLine, PricedEstimate } from '../estimates/estimate';
 import { allocate } from '../money/allocate';
@@ -88,8 +89,8 @@ export function clientLines(
       description: it.description,
       quantity: show.quantities ? it.quantity : null,
       unit: show.quantities ? it.unit : '',
-      unitPrice: byLine && show.quantities && show.unitPrices ? unitCostOf(amounts[i]!, it.quantity, digits) : null,
-      amount: byLine ? amounts[i]! : null,
+      unitPrice: byLine && show.quantities && show.unitPrices ? unitCostOf(at(amounts, i), it.quantity, digits) : null,
+      amount: byLine ? at(amounts, i) : null,
     };
   });
 }
@@ -110,7 +111,7 @@ export function paymentAmounts(price: Cents, shares: readonly PaymentShare[]): {
   const amounts = whole
     ? allocate(
         price,
-        rates.map((it) => BigInt(it!)),
+        rates.map((it) => BigInt(present(it))),
       )
     : shares.map((it) => it.amount ?? rateOf(it.rate ?? 0, price));
   return { amounts, difference: price - sum(amounts) };

@@ -1,3 +1,4 @@
+import { at } from '../errors/known';
 import {
   addDays,
   daysBetween,
@@ -39,13 +40,13 @@ export function spreadByMonth(amount: Cents, { from, to }: Span): MonthAmount[] 
     amount,
     months.map((it) => BigInt(it.days)),
   );
-  return months.map(({ month }, i) => ({ month, amount: parts[i]! }));
+  return months.map(({ month }, i) => ({ month, amount: at(parts, i) }));
 }
 
 /** Dates of something planned, each as far as it is known; the first of `spans` that has both is taken. */
 export function firstWhole(...spans: readonly { from: PlainDate | null; to: PlainDate | null }[]): Span | null {
-  const found = spans.find((it) => it.from !== null && it.to !== null);
-  return found ? { from: found.from!, to: found.to! } : null;
+  for (const { from, to } of spans) if (from !== null && to !== null) return { from, to };
+  return null;
 }
 
 /** One month of a plan beside what happened, each to date. */
@@ -84,7 +85,7 @@ export function planByMonth(
   const known = [...byMonth.keys()].sort();
   const months: PlannedMonth[] = [];
   let [cost, billing] = [0, 0];
-  for (const month of known.length === 0 ? [] : monthsFrom(known[0]!, known.at(-1)!)) {
+  for (const month of known.length === 0 ? [] : monthsFrom(at(known, 0), at(known, -1))) {
     cost += byMonth.get(month)?.cost ?? 0;
     billing += byMonth.get(month)?.billing ?? 0;
     months.push({ month, plannedCost: cost, plannedBilling: billing });

@@ -97,13 +97,15 @@ export class PriceBook {
 
   private sharesOf(component: Component): UnitShare[] {
     const raised = (each: number) => perUnitWithWaste(component.quantity, component.waste, each);
-    if (component.buildUp)
-      return this.unitShares(component.buildUp).map((it) => ({ ...it, cost: raised(it.cost), hours: raised(it.hours) }));
     const item = this.items.get(component.item);
-    if (!item) return [];
-    const { costCode, costType, markup } = item;
-    return [{ costCode, costType, markup, cost: raised(item.unitCost), hours: costType === 'labour' ? raised(ONE_HOUR) : 0 }];
+    const shares = component.buildUp ? this.unitShares(component.buildUp) : item ? [itemShare(item)] : [];
+    return shares.map((it) => ({ ...it, cost: raised(it.cost), hours: raised(it.hours) }));
   }
+}
+
+/** What one unit of a price item costs; of labour, an hour. */
+export function itemShare({ costCode, costType, markup, unitCost }: PriceItem): UnitShare {
+  return { costCode, costType, markup, cost: unitCost, hours: costType === 'labour' ? ONE_HOUR : 0 };
 }
 
 export function unitCostOfShares(shares: readonly UnitShare[]): UnitCost {

@@ -1,3 +1,4 @@
+import { present } from '../errors/known';
 import type { Cents } from '../money/cents';
 import { formatScaled, parseScaled, type Scaled } from '../money/decimal';
 import type { Flavour } from '../money/flavour';
@@ -20,7 +21,7 @@ export function parseUnitCost(text: string): Scaled {
 export function formatUnitCost(cost: UnitCost, digits: number): string {
   const text = formatScaled(cost, UNIT_COST_DECIMALS);
   const spare = UNIT_COST_DECIMALS - Math.min(digits, UNIT_COST_DECIMALS);
-  const zeros = /0*$/.exec(text)![0].length;
+  const zeros = present(/0*$/.exec(text))[0].length;
   const cut = text.slice(0, text.length - Math.min(spare, zeros));
   return cut.endsWith('.') ? cut.slice(0, -1) : cut;
 }

@@ -1,3 +1,4 @@
+import { present } from '../errors/known';
 import { revisedBudget, type CostLineState, type LineEstimate } from '../forecast/estimateAtCompletion';
 import { hours, money, percent, words, type FigureRef, type Operand, type Workings } from './workings';
 
@@ -46,7 +47,7 @@ export function explainEstimate(state: CostLineState, estimate: LineEstimate, re
     };
   }
   return {
-    rule: `${FORECAST_RULES[state.forecast!.method]} Never below cost to date plus open commitments.`,
+    rule: `${FORECAST_RULES[present(state.forecast).method]} Never below cost to date plus open commitments.`,
     operands: [...forecastOperands(state), money('The forecast says', estimate.forecastSays, '='), ...compared(spent)],
   };
 }
@@ -64,7 +65,7 @@ function compared(spent: readonly Operand[]): Operand[] {
 }
 
 function forecastOperands({ forecast, changesSinceForecast }: CostLineState): Operand[] {
-  const it = forecast!;
+  const it = present(forecast);
   const said = {
     'to-complete': money('Cost to complete', it.value, '+'),
     percent: percent('Done', it.value, '÷'),

@@ -1,3 +1,5 @@
+import { ApplicationTable } from './models';
+import { known, present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { movesFrom } from '../../core/life/life';
@@ -7,7 +9,7 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import type { ApplicationView, BilledLineView } from '../../wire/billing';
 import { planCertification } from '../../core/billing/certification';
 import type { Reader } from '../db/sql';
-import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
+import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { loadCompany } from '../company/company';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
@@ -17,17 +19,13 @@ import { costBySovLine, earnedByCost } from '../costs/costBySovLine';
 /** One application for the page on which it is worked; certified figures only where it was certified by the date. */
 export async function applicationView(sql: Reader, jobNumber: string, number: number, asOf: string): Promise<ApplicationView> {
   const identity = await jobByNumber(sql, jobNumber, 'contract');
-  const job = (await loadBillingJobs(sql, identity.id)).get(jobNumber)!;
+  const job = await loadBillingJob(sql, identity.id);
   const application = job.applications.find((it) => it.number === number);
   if (!application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
   const valued = valueApplication(job, application, screenDate(application, asOf));
-  const id = job.applicationIds.get(number)!;
-  const [kept, receipts, company, earned] = await Promise.all([
-    sql.get(
-      shape({ posting_id: t.orNull(t.whole), version: t.whole }),
-      'SELECT posting_id, version FROM application WHERE id = $1',
-      [id],
-    ),
+  const id = known(job.applicationIds, number);
+  const [row, receipts, company, earned] = await Promise.all([
+    sql.findOne(ApplicationTable, { id }),
     sql.all(
       shape({ dated: t.day, amount: t.cents, reference: t.text, postingId: t.whole }),
       `SELECT r.dated, r.amount, r.reference, r.posting_id AS postingId FROM receipt r JOIN invoice i ON i.id = r.invoice_id
@@ -37,15 +35,16 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     loadCompany(sql),
     earnedByLine(sql, identity, valued, asOf > application.dated ? asOf : application.dated),
   ]);
+  const saved = present(row);
   const received = receipts.reduce((sum, it) => sum + it.amount, 0);
   const open = !job.locked && identity.status !== 'closed';
-  const later = application.status === 'certified' && application.certifiedOn! > asOf;
+  const later = application.status === 'certified' && present(application.certifiedOn) > asOf;
   return {
     job: jobNumber,
     jobName: identity.name,
     client: job.client,
     number,
-    version: kept!.version,
+    version: saved.version,
     dated: application.dated,
     status: later ? 'submitted' : application.status,
     certifiedOn: later ? null : application.certifiedOn,
@@ -57,12 +56,12 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     lines: lineViews(valued, earned, await billedBySchedule(sql, job, application.dated)),
     summary: summaryOf(valued),
     retentionWords: describeRetention(job.retention),
-    taxName: company!.taxName || 'Tax',
+    taxName: company.taxName || 'Tax',
     taxRate: job.taxRate,
     retentionRule: job.retention,
     journal:
-      kept!.posting_id === null ? plannedJournal(job, application) : ((await postingJournals(sql, kept!.posting_id))[0] ?? null),
-    postingId: kept!.posting_id,
+      saved.posting_id === null ? plannedJournal(job, application) : ((await postingJournals(sql, saved.posting_id))[0] ?? null),
+    postingId: saved.posting_id,
     receipts,
     can: offered(later ? 'submitted' : application.status, {
       open,

@@ -1,11 +1,11 @@
 import { dueDay } from '../../core/billing/invoice';
 import { saveInvoice } from './invoices';
-import { known } from '../../core/errors/known';
+import { known, present } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
 import { shape, t } from '../db/fields';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { certificationRefusal } from '../../core/billing/invoiceRefusals';
-import { assertAllowed, assertMove } from '../http/refused';
+import { assertAllowed, assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
@@ -14,7 +14,7 @@ import { scheduleAt } from '../../core/contract/contract';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { ApplicationLinesInput, CertifyInput, NewApplicationInput } from '../../wire/billing';
 import type { Reader, Sql } from '../db/sql';
-import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
+import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
@@ -31,13 +31,13 @@ interface BillingContext {
 async function billingContext(sql: Reader, number: string): Promise<BillingContext> {
   const { id, status } = await jobToPostTo(sql, number);
   if (status === 'closed') throw new LedrinError('refused', `Job ${number} is closed; it takes no more bills`);
-  return { job: (await loadBillingJobs(sql, id)).get(number)!, digits: await loadDigits(sql) };
+  return { job: await loadBillingJob(sql, id), digits: await loadDigits(sql) };
 }
 
 function applicationOf(job: LoadedBillingJob, number: number): Application & { id: number } {
   const application = job.applications.find((it) => it.number === number);
   if (!application) throw new LedrinError('not-found', `Job ${job.number} has no application ${number}`);
-  return { ...application, id: job.applicationIds.get(number)! };
+  return { ...application, id: present(job.applicationIds.get(number)) };
 }
 
 /**
@@ -127,7 +127,7 @@ export async function saveApplication(
   const saved = await savedApplication(sql, application.id);
   assertVersion(command, `application ${number}`, input.version === null ? null : saved, input.version ?? 0);
   const lines = input.lines.map((it) => ({ ...it, certifiedWork: null, certifiedMaterials: null }));
-  refuseFaults(lineFaults(job, input.dated, lines, digits, 'lines'));
+  assertNoFaults(lineFaults(job, input.dated, lines, digits, 'lines'));
   const version = saved.version + 1;
   await sql.update(
     ApplicationTable,
@@ -177,17 +177,13 @@ function lineFaults(job: LoadedBillingJob, dated: string, lines: readonly Billed
   });
 }
 
-function refuseFaults(faults: readonly Fault[]): void {
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-}
-
 /** Sends a draft out, or takes a submitted application back to be changed. */
 export async function setSubmitted(command: Command, jobNumber: string, number: number, submitted: boolean): Promise<void> {
   const { sql } = command;
   const { job, digits } = await billingContext(sql, jobNumber);
   const application = applicationOf(job, number);
   assertMove(APPLICATION_LIFE, submitted ? 'submit' : 'return', `Application ${number}`, application.status);
-  if (submitted) refuseFaults(lineFaults(job, application.dated, application.lines, digits, 'lines'));
+  if (submitted) assertNoFaults(lineFaults(job, application.dated, application.lines, digits, 'lines'));
   if (submitted && application.lines.length === 0)
     throw new LedrinError('refused', 'Nothing is billed on this application yet; enter the figures of at least one line');
   await sql.update(ApplicationTable, { id: application.id }, { status: submitted ? 'submitted' : 'draft' });
@@ -218,7 +214,7 @@ export async function certifyApplication(
   assertMove(APPLICATION_LIFE, 'certify', `Application ${number}`, application.status);
   if (input.on < application.dated) throw fieldError('on', `${input.on} is before the application, ${application.dated}`);
   const previous = job.applications.find((it) => it.number === number - 1);
-  if (previous && (previous.status !== 'certified' || input.on < previous.certifiedOn!)) {
+  if (previous && (previous.status !== 'certified' || input.on < present(previous.certifiedOn))) {
     throw fieldError(
       'on',
       `Applications are certified in order; ${previous.number} is ${previous.status}${previous.certifiedOn ? ` on ${previous.certifiedOn}` : ''}`,
@@ -232,7 +228,7 @@ export async function certifyApplication(
   );
   const lines = certifiedLines(application.lines, input);
   const faults = lineFaults(job, application.dated, lines, digits, 'lines');
-  refuseFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
+  assertNoFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
   const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
   const { figures, journal } = planCertification(job, certified);
   assertAllowed([certificationRefusal(job, certified)], { digits, code: 'refused' });
@@ -301,6 +297,6 @@ function certifiedLines(applied: readonly BilledLine[], { lines }: CertifyInput)
 
 function fieldOfCertified(field: string, lines: readonly BilledLine[], input: CertifyInput): string {
   const [, index, figure] = field.split('.');
-  const at = input.lines.findIndex((it) => it.line === lines[Number(index)]!.line);
+  const at = input.lines.findIndex((it) => it.line === present(lines[Number(index)]).line);
   return at < 0 ? field : `lines.${at}.${figure}`;
 }

@@ -1,3 +1,4 @@
+import { known } from '../../core/errors/known';
 import { JobTable, SovLineTable } from '../jobs/models';
 import { InvoiceTable, RetentionReleaseTable } from './models';
 import type { PlainDate } from '../../core/calendar/plainDate';
@@ -61,6 +62,13 @@ export async function loadBillingJobs(sql: Reader, ...jobIds: readonly number[])
   return new Map([...byId.values()].map((job) => [job.number, job]));
 }
 
+/** Billing of the one job with this id. */
+export async function loadBillingJob(sql: Reader, jobId: number): Promise<LoadedBillingJob> {
+  const [job] = [...(await loadBillingJobs(sql, jobId)).values()];
+  if (!job) throw new Error(`There is no job with id ${jobId}`);
+  return job;
+}
+
 type Mutable = LoadedBillingJob & {
   sovLines: SovLine[];
   priceChanges: PriceChange[];
@@ -96,7 +104,7 @@ async function loadSchedule(sql: Reader, jobs: Map<number, Mutable>, only: strin
     `SELECT s.* FROM sov_line s JOIN job ON job.id = s.job_id ${only} ORDER BY s.job_id, s.original DESC, s.position`,
   );
   for (const row of rows) {
-    const job = jobs.get(row.job_id)!;
+    const job = known(jobs, row.job_id);
     job.sovLineIds.set(row.line, row.id);
     job.sovLines.push({
       line: row.line,
@@ -118,9 +126,12 @@ async function loadPriceChanges(sql: Reader, jobs: Map<number, Mutable>, only: s
       JOIN sov_line s ON s.id = l.sov_line_id JOIN job ON job.id = o.job_id ${only} AND l.side = 'price' AND o.status = 'approved' ORDER BY l.id`,
   );
   for (const row of rows)
-    jobs
-      .get(row.job_id)!
-      .priceChanges.push({ changeOrder: row.number, line: row.line, amount: row.amount, approvedOn: row.decided_on });
+    known(jobs, row.job_id).priceChanges.push({
+      changeOrder: row.number,
+      line: row.line,
+      amount: row.amount,
+      approvedOn: row.decided_on,
+    });
 }
 
 async function loadApplications(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
@@ -141,7 +152,7 @@ async function loadApplications(sql: Reader, jobs: Map<number, Mutable>, only: s
       FROM application a JOIN job ON job.id = a.job_id ${only} ORDER BY a.job_id, a.number`,
   );
   for (const row of rows) {
-    const job = jobs.get(row.job_id)!;
+    const job = known(jobs, row.job_id);
     job.applicationIds.set(row.number, row.id);
     job.applications.push({
       number: row.number,
@@ -171,5 +182,6 @@ async function loadReleases(sql: Reader, jobs: Map<number, Mutable>, only: strin
     RetentionReleaseTable,
     `SELECT r.* FROM retention_release r JOIN job ON job.id = r.job_id ${only} ORDER BY r.dated, r.id`,
   );
-  for (const row of rows) jobs.get(row.job_id)!.releases.push({ reference: row.reference, dated: row.dated, amount: row.amount });
+  for (const row of rows)
+    known(jobs, row.job_id).releases.push({ reference: row.reference, dated: row.dated, amount: row.amount });
 }

@@ -1,5 +1,5 @@
 import { shape, t, type RowOf } from '../db/fields';
-import { present } from '../../core/errors/known';
+import { known, present } from '../../core/errors/known';
 import { daysBetween, periodOf } from '../../core/calendar/plainDate';
 import type { ApplicationRow, BillingRegister } from '../../wire/billing';
 import type { Reader } from '../db/sql';
@@ -45,11 +45,11 @@ export async function billingRegister(sql: Reader, asOf: string): Promise<Billin
       [asOf],
     ),
   ]);
-  const open = (row: RegisterRow) => row.status !== 'certified' || row.certified_on! > asOf;
+  const open = (row: RegisterRow) => row.certified_on === null || row.certified_on > asOf;
   const toValue = await loadBillingJobs(sql, ...new Set(rows.filter(open).map((row) => row.job_id)));
   const applications = rows.map((row) =>
     open(row)
-      ? applicationRows(toValue.get(row.job)!, new Map(), asOf).find((it) => it.number === row.number)!
+      ? present(applicationRows(known(toValue, row.job), new Map(), asOf).find((it) => it.number === row.number))
       : certifiedRow(row, asOf),
   );
   const last = new Map(billed.map((row) => [row.job_id, row]));

@@ -3,7 +3,7 @@ import { receiptRefusals } from '../../core/billing/invoiceRefusals';
 import { overbillings, type OverbilledFigure } from '../../core/billing/overbilling';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { scheduleAt } from '../../core/contract/contract';
-import { known } from '../../core/errors/known';
+import { known, present } from '../../core/errors/known';
 import { formatCents } from '../../core/money/cents';
 import { rateOf } from '../../core/money/rate';
 import { shared, type BookCheck } from '../book/bookCheck';
@@ -137,7 +137,7 @@ function checkRetention(book: BookCheck, files: BillingFiles, job: BookBilling, 
   }
   for (const application of job.applications) {
     if (application.row === null || !isCertifiedAt(application, LAST_DAY)) continue;
-    const on = application.certifiedOn!;
+    const on = present(application.certifiedOn);
     const retained = valueApplication(job, application, on).retention.total;
     const released = releasedBy(
       job.releases.filter((it) => it.dated < on),

@@ -4,7 +4,7 @@ import { daysBetween } from '../../core/calendar/plainDate';
 import { sum } from '../../core/money/cents';
 import type { ApplicationRow, JobBilling } from '../../wire/billing';
 import type { Reader } from '../db/sql';
-import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
+import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { appliedFor, billedBySchedule } from '../instalments/billedBySchedule';
 
@@ -47,7 +47,7 @@ export async function receivedByApplication(sql: Reader, asOf: string): Promise<
 /** Applications and releases of one job as of a date. */
 export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): Promise<JobBilling> {
   const identity = await jobByNumber(sql, jobNumber, 'job');
-  const job = (await loadBillingJobs(sql, identity.id)).get(jobNumber)!;
+  const job = await loadBillingJob(sql, identity.id);
   const [received, releases] = await Promise.all([
     receivedByApplication(sql, asOf),
     sql.all(

@@ -12,7 +12,7 @@ import { rateOf } from '../../core/money/rate';
 import { receiptJournal } from '../../core/billing/receipt';
 import { retentionReleaseJournal } from '../../core/billing/retentionRelease';
 import type { Reader } from '../db/sql';
-import { loadBillingJobs } from './billingJobs';
+import { loadBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
 import { savePosting } from '../ledger/savePosting';
@@ -73,7 +73,7 @@ export async function releaseRetention(
   const { sql, actor } = command;
   const { id } = await jobToPostTo(sql, jobNumber);
   const digits = await loadDigits(sql);
-  const job = (await loadBillingJobs(sql, id)).get(jobNumber)!;
+  const job = await loadBillingJob(sql, id);
   assertAllowed(releaseRefusals(job, input), { digits });
   if (job.releases.some((it) => it.reference === input.reference))
     throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);

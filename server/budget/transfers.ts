@@ -1,3 +1,4 @@
+import { assertNoFaults } from '../http/refused';
 import { known } from '../../core/errors/known';
 import { BudgetTransferLineTable, BudgetTransferTable } from './models';
 import { shape, t } from '../db/fields';
@@ -43,7 +44,7 @@ export async function transferBudget(command: Command, job: string, input: Trans
       field: 'dated',
       message: `${input.dated} is before the award, ${identity.awarded_on}; the original budget is frozen from then on`,
     });
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   const last = await sql.get(
     shape({ number: t.orNull(t.whole) }),
     'SELECT max(number) AS number FROM budget_transfer WHERE job_id = $1',

@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { COST_TYPES } from '../../core/costs/costType';
 import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -134,7 +135,7 @@ export async function daysGranted(sql: Reader, jobId: number, asOf: string): Pro
     `SELECT coalesce(sum(days_granted), 0) AS days FROM change_order WHERE job_id = $1 AND status = 'approved' AND decided_on <= $2`,
     [jobId, asOf],
   );
-  return row!.days;
+  return present(row).days;
 }
 
 /** Every change of every job raised by the date: open ones with their age and the cost already on them. */

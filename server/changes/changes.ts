@@ -1,9 +1,9 @@
-import { known } from '../../core/errors/known';
+import { known, present } from '../../core/errors/known';
 import { SovLineTable } from '../jobs/models';
 import { ChangeOrderLineTable, ChangeOrderTable } from './models';
 import { shape, t } from '../db/fields';
 import { CHANGE_LIFE } from '../../core/changes/changeLife';
-import { assertMove } from '../http/refused';
+import { assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { ChangeInput } from '../../wire/changes';
@@ -31,7 +31,7 @@ export async function saveChange(command: Command, job: string, input: ChangeInp
   const faults = changeFaults(input, codes, sov);
   if (input.number !== was && (await sql.findOne(ChangeOrderTable, { job_id: identity.id, number: input.number })))
     faults.push({ field: 'number', message: `There is a change ${input.number} on job ${job} already; choose another number` });
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   const version = (change?.version ?? 0) + 1;
   const id = change?.id ?? (await nextId(sql, ChangeOrderTable));
   await saveFacts(sql, actor, id, identity.id, input, version);
@@ -117,7 +117,7 @@ async function saveLines(
     'SELECT coalesce(max(position), -1) AS position FROM sov_line WHERE job_id = $1',
     [jobId],
   );
-  let position = last!.position;
+  let position = present(last).position;
   let next = await nextId(sql, SovLineTable);
   const fresh = input.price
     .filter((it) => !sov.has(it.line))

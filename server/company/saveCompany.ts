@@ -1,3 +1,4 @@
+import { at } from '../../core/errors/known';
 import { ClientTable, CompanyTable, CostCodeTable } from './models';
 import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
@@ -61,7 +62,7 @@ export async function addCostCodes(command: Command, { codes }: CostCodesInput):
     if (there.has(code)) faults.push({ field: `codes.${i}.code`, message: `${code} is already there` });
     there.add(code);
   });
-  if (faults.length > 0) throw new LedrinError('conflict', faults[0]!.message, faults);
+  if (faults.length > 0) throw new LedrinError('conflict', at(faults, 0).message, faults);
   await sql.insertAll(
     CostCodeTable,
     codes.map((it) => ({ code: it.code, description: it.description, unit: it.unit })),

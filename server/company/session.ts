@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { periodOf } from '../../core/calendar/plainDate';
 import type { Lists, Session } from '../../wire/company';
@@ -10,7 +11,7 @@ export async function loadSession(sql: Reader, today: string): Promise<Session> 
     newestEntryDate(sql),
     sql.get(shape({ count: t.whole }), 'SELECT count(*) AS count FROM job'),
   ]);
-  return { company, newestMonth: newest && periodOf(newest), jobCount: jobs!.count, today };
+  return { company, newestMonth: newest && periodOf(newest), jobCount: present(jobs).count, today };
 }
 
 /** What fields complete from. */

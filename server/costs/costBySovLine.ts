@@ -1,3 +1,4 @@
+import { known } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { multiplyDivide } from '../../core/money/round';
 import type { Reader } from '../db/sql';
@@ -27,7 +28,7 @@ export async function servingLines(sql: Reader, job: JobIdentity, asOf: string):
   const serving = new Map<string, ServingLine[]>();
   for (const { id, line: sovLine, amount } of links) {
     const line = byId.get(id);
-    const total = whole.get(id)!;
+    const total = known(whole, id);
     if (!line || total === 0) continue;
     const share = (value: number) => multiplyDivide(value, Math.abs(amount), Math.abs(total));
     serving.set(sovLine, [...(serving.get(sovLine) ?? []), { line, share }]);

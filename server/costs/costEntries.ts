@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { CostEntryTable, CostLineTable } from './models';
 import type { CostType } from '../../core/costs/costType';
 import { shape, t, type NewRow } from '../db/fields';
@@ -38,7 +39,7 @@ export class CostLines {
   /** Knows the cost lines of `jobIds`, or of all jobs where that is null. */
   static async open(sql: Sql, jobIds: readonly number[] | null): Promise<CostLines> {
     const last = await sql.get(shape({ id: t.whole }), 'SELECT coalesce(max(id), 0) AS id FROM cost_line');
-    const lines = new CostLines(sql, last!.id + 1);
+    const lines = new CostLines(sql, present(last).id + 1);
     const rows = await sql.find(CostLineTable, jobIds ? { job_id: jobIds } : {});
     for (const row of rows) lines.ids.set(keyOf(row.job_id, row.section, row.cost_code_id, row.cost_type), row.id);
     return lines;

@@ -1,3 +1,4 @@
+import { at, known, present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { addMonths, firstDay, lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { monthIndex } from '../../core/calendar/month';
@@ -56,7 +57,7 @@ async function packed<T extends unknown[]>(
     `SELECT json_group_array(json_array(${columns})) AS rows FROM ${from}`,
     bind,
   );
-  return JSON.parse(row!.rows) as T[];
+  return JSON.parse(present(row).rows) as T[];
 }
 
 async function loadTotals(sql: Reader, month: number, job: string): Promise<LoadedCostLine[]> {
@@ -98,7 +99,7 @@ function loadPartMonth(sql: Reader, asOf: PlainDate, jobId: number | null): Prom
 
 function addPartMonth(rows: readonly PartMonth[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, amount, hours] of rows) {
-    const line = lines.get(id)!;
+    const line = known(lines, id);
     line.cost += amount;
     line.hours += hours;
     line.present = true;
@@ -116,7 +117,7 @@ function loadBudget(sql: Reader, job: string): Promise<Budget[]> {
 
 function addBudget(rows: readonly Budget[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, amount, hours] of rows) {
-    const line = lines.get(id)!;
+    const line = known(lines, id);
     line.original = amount;
     line.hoursBudgeted = hours;
     line.budgeted = true;
@@ -139,7 +140,7 @@ function loadChanges(sql: Reader, asOf: PlainDate, job: string): Promise<Change[
 /** Cost lines of change orders approved, and transfers made, by the date; those after the forecast that counts are listed separately too. */
 function addChanges(rows: readonly Change[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, amount, hours, on, transfer] of rows) {
-    const line = lines.get(id)!;
+    const line = known(lines, id);
     line.changes += amount;
     if (transfer) line.transfers += amount;
     line.hoursBudgeted += hours;
@@ -170,7 +171,7 @@ function loadCommitments(sql: Reader, asOf: PlainDate, job: string): Promise<Com
 
 function addCommitments(rows: readonly Commitment[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, open] of rows) {
-    const line = lines.get(id)!;
+    const line = known(lines, id);
     line.openCommitment += open;
     line.present = true;
   }
@@ -189,13 +190,13 @@ async function loadForecasts(sql: Reader, asOf: PlainDate, job: string): Promise
     sql,
     rows.map(([id, , , on]) => [id, on]),
   );
-  return rows.map((row, i) => [...row, ...then[i]!]);
+  return rows.map((row, i) => [...row, ...at(then, i)]);
 }
 
 /** To be added after the budget and before the changes: what a forecast was made on is the budget with the changes by its date. */
 function addForecasts(rows: readonly Forecast[], lines: Map<number, LoadedCostLine>): void {
   for (const [id, method, value, asOf, costThen, hoursThen] of rows) {
-    const line = lines.get(id)!;
+    const line = known(lines, id);
     line.present = true;
     line.forecast = {
       method,

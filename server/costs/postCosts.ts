@@ -1,10 +1,10 @@
-import { known } from '../../core/errors/known';
+import { at, known, present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { entryRefusals } from '../../core/costs/entryRefusals';
 import { refuse } from '../../core/refusals/refusal';
-import { faultsOf } from '../http/refused';
+import { assertNoFaults, faultsOf } from '../http/refused';
 import type { Command } from '../ledger/command';
-import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import type { Fault } from '../../core/errors/ledrinError';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import { costJournals } from '../../core/costs/costBatch';
 import type { Journal } from '../../core/ledger/journal';
@@ -44,7 +44,7 @@ export async function savePlannedCosts(
   plan: PlannedBatch,
 ): Promise<number> {
   const [dated, postedOn] = [latestOf(lines.map((it) => it.dated)), latestOf(lines.map(accountingDate))];
-  const oneJob = plan.jobIds.length === 1 ? plan.jobIds[0]! : null;
+  const oneJob = plan.jobIds.length === 1 ? at(plan.jobIds, 0) : null;
   const postingId = await savePosting(
     sql,
     actor,
@@ -62,7 +62,7 @@ export async function savePlannedCosts(
 
 function batchReference(lines: readonly CostLineInput[]): string {
   const references = [...new Set(lines.map((line) => line.reference))];
-  return references.length === 1 ? references[0]! : `${references[0]} and ${references.length - 1} more`;
+  return references.length === 1 ? at(references, 0) : `${references[0]} and ${references.length - 1} more`;
 }
 
 /** Checks every line of a batch and works out what it posts. Throws with all faults, by line and field. */
@@ -94,8 +94,8 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
   });
   if (Math.abs(lines.reduce((total, line) => total + line.amount, 0)) > LARGEST_AMOUNT)
     faults.push({ field: 'lines', message: 'The total is more than one batch may hold; post it in smaller batches' });
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-  const jobIds = [...new Set(lines.map((line) => jobs.get(line.job)!.id))];
+  assertNoFaults(faults);
+  const jobIds = [...new Set(lines.map((line) => present(jobs.get(line.job)).id))];
   const costLines = await CostLines.open(sql, jobIds);
   const entries = lines.map((line) => {
     const jobId = known(jobs, line.job).id;

@@ -1,3 +1,4 @@
+import { assertNoFaults } from '../http/refused';
 import { shape, t } from '../db/fields';
 import { known } from '../../core/errors/known';
 import { CostLineTable } from '../costs/models';
@@ -30,7 +31,7 @@ export async function awardJob(command: Command, number: string, estimateNumber:
     throw new LedrinError('refused', `Job ${number} is ${job.status} already; its contract changes by change order only`);
   const estimate = await loadEstimate(sql, number, estimateNumber);
   const faults = groupFaults(estimate, input);
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   const digits = await loadDigits(sql);
   const plan = planAward(estimate.lines, priceEstimate(estimate, digits), input.groups, input.agreed);
   if (plan.sov.some((it) => Math.abs(it.scheduledValue) > LARGEST_AMOUNT))

@@ -1,4 +1,4 @@
-import { known } from '../../core/errors/known';
+import { at, known } from '../../core/errors/known';
 import { EstimateLineTable, EstimateMarkupTable, EstimatePartTable, EstimatePriceTable, EstimateTable } from './models';
 import { ESTIMATE_LIFE } from '../../core/estimates/estimateLife';
 import { assertMove } from '../http/refused';
@@ -38,7 +38,7 @@ export function sizeFaults(estimate: Estimate, digits: number): Fault[] {
       ? [
           {
             field: `lines.${i}.quantity`,
-            message: `Line ${estimate.lines[i]!.line} comes to more than Ledrin can hold; check its quantity`,
+            message: `Line ${at(estimate.lines, i).line} comes to more than Ledrin can hold; check its quantity`,
           },
         ]
       : [],

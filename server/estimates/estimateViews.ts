@@ -1,3 +1,4 @@
+import { at } from '../../core/errors/known';
 import { shape, t, type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { CostType } from '../../core/costs/costType';
@@ -38,7 +39,7 @@ export async function loadEstimate(sql: Reader, job: string, number: number): Pr
   const { id: jobId } = await jobByNumber(sql, job, 'job');
   const row = await sql.get(EstimateRow, `${ROWS} WHERE e.job_id = $1 AND e.number = $2`, [jobId, number]);
   if (!row) throw new LedrinError('not-found', `Job ${job} has no estimate ${number}`);
-  return (await withContent(sql, [row]))[0]!;
+  return at(await withContent(sql, [row]), 0);
 }
 
 /** An estimate as the books hold it; `id` and the ids of its lines are the database's. */

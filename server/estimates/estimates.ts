@@ -1,3 +1,4 @@
+import { assertNoFaults } from '../http/refused';
 import { EstimateTable } from './models';
 import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
@@ -56,7 +57,7 @@ export async function saveEstimate(command: Command, job: string, number: number
   const codes = new Set((await sql.all(shape({ code: t.text }), 'SELECT code FROM cost_code')).map((row) => row.code));
   const digits = await loadDigits(sql);
   const faults = [...lineFaults(input, codes, prices), ...sizeFaults({ ...content, prices }, digits)];
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   await saveContent(sql, estimate.row.id, content, prices);
   await bumpVersion(sql, actor, estimate);
   command.note(`${job}/${number}`, {

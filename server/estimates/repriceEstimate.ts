@@ -1,5 +1,6 @@
+import { at } from '../../core/errors/known';
+import { assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
-import { LedrinError } from '../../core/errors/ledrinError';
 import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
 import type { Repricing } from '../../wire/estimates';
 import type { Reader } from '../db/sql';
@@ -34,11 +35,11 @@ async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ shown
       ...(JSON.stringify(estimate.prices.get(line.buildUp)) !== JSON.stringify(next.prices.get(line.buildUp))
         ? [line.buildUp]
         : []),
-      ...line.parts.filter((it, k) => it.unitCost !== next.lines[i]!.parts[k]!.unitCost).map((it) => it.item),
+      ...line.parts.filter((it, k) => it.unitCost !== at(at(next.lines, i).parts, k).unitCost).map((it) => it.item),
     ];
     if (because.length === 0) return [];
     return [
-      { line: line.line, description: line.description, before: before.lines[i]!.net, after: after.lines[i]!.net, because },
+      { line: line.line, description: line.description, before: at(before.lines, i).net, after: at(after.lines, i).net, because },
     ];
   });
   const change = { lines, before: before.totals.price, after: after.totals.price };
@@ -53,7 +54,7 @@ export async function repriceEstimate(command: Command, job: string, number: num
   const { next, shown: told, basis } = await repricing(sql, estimate);
   assertAsPreviewed(command, 'What repricing would change', basis, seen);
   const faults = sizeFaults(next, await loadDigits(sql));
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   await saveContent(sql, estimate.row.id, { ...next, name: estimate.row.name }, next.prices);
   await bumpVersion(sql, actor, estimate);
   command.note(`${job}/${number}`, told);

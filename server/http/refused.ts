@@ -1,4 +1,4 @@
-import { LedrinError, type ErrorCode } from '../../core/errors/ledrinError';
+import { LedrinError, type ErrorCode, type Fault } from '../../core/errors/ledrinError';
 import { moveRefusal, type Life } from '../../core/life/life';
 import { messageOf, showIn } from '../../core/refusals/messages';
 import type { Refusal } from '../../core/refusals/refusal';
@@ -9,6 +9,12 @@ export type Fields = Readonly<Record<string, string>>;
 /** Refusals as the faults of an input. */
 export function faultsOf(refusals: readonly Refusal[], digits: number, fields: Fields = {}) {
   return refusals.map((it) => ({ field: fields[it.at] ?? it.at, message: messageOf(it, showIn(digits)) }));
+}
+
+/** Throws bad input where an input has faults. */
+export function assertNoFaults(faults: readonly Fault[]): void {
+  const [first] = faults;
+  if (first) throw new LedrinError('bad-input', first.message, faults);
 }
 
 /** Throws what is refused, if anything is, placed at the fields of the input. */

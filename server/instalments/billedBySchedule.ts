@@ -1,3 +1,4 @@
+import { at } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { screenDate, valueApplication } from '../../core/billing/application';
 import { scheduleAt } from '../../core/contract/contract';
@@ -74,7 +75,7 @@ export async function billedBySchedule(sql: Reader, job: LoadedBillingJob, on: s
   const schedule = await loadSchedule(sql, job, on);
   if (!schedule) return null;
   const toDate = scheduledToDate(schedule.valued, schedule.days, schedule.lines.length, on);
-  return new Map(schedule.lines.map((it, i) => [it.line, toDate[i]!]));
+  return new Map(schedule.lines.map((it, i) => [it.line, at(toDate, i)]));
 }
 
 /** What the schedule says is billed on a date, less the gross of the last application by then; null where the job has none. */

@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { USUAL_TERMS_DAYS } from '../../core/billing/invoice';
@@ -7,7 +8,7 @@ import { sum } from '../../core/money/cents';
 import { spreadByMonth } from '../../core/plan/planned';
 import type { BillingScheduleView, StageView } from '../../wire/instalments';
 import type { Reader } from '../db/sql';
-import { loadBillingJobs } from '../billing/billingJobs';
+import { loadBillingJob } from '../billing/billingJobs';
 import { digestOf } from '../versions/digest';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { loadQuotations } from '../quotations/quotationList';
@@ -25,7 +26,7 @@ export function scheduleClosed(status: string, locked: number): string | null {
 /** The billing schedule of a job, with all that the page values and previews it by. Budget and bills as of a date. */
 export async function billingScheduleView(sql: Reader, number: string, asOf: string): Promise<BillingScheduleView> {
   const identity = await jobByNumber(sql, number, 'job');
-  const job = (await loadBillingJobs(sql, identity.id)).get(number)!;
+  const job = await loadBillingJob(sql, identity.id);
   const [instalments, dates, costLines, quotations, kept, facts] = [
     await loadInstalments(sql, identity.id),
     await loadWorkDates(sql, identity.id),
@@ -67,7 +68,7 @@ export async function billingScheduleView(sql: Reader, number: string, asOf: str
     })),
     retentionRule: job.retention,
     termsDays: job.termsDays ?? USUAL_TERMS_DAYS,
-    retentionOn: facts!.retentionOn,
+    retentionOn: present(facts).retentionOn,
     costs: byMonth(spans.flatMap(({ amount, span }) => (span ? spreadByMonth(amount, span) : []))),
     payments: (quotations.findLast((it) => it.status === 'accepted') ?? offered)?.payments ?? [],
     due: sum([...((await billedBySchedule(sql, job, asOf)) ?? new Map<string, number>()).values()]),

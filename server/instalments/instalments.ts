@@ -1,3 +1,5 @@
+import { present } from '../../core/errors/known';
+import { assertNoFaults } from '../http/refused';
 import { InstalmentStageTable, InstalmentTable } from './models';
 import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
@@ -8,7 +10,7 @@ import { problemWords, valueInstalments } from '../../core/instalments/valueInst
 import { displayExact } from '../../core/money/display';
 import type { InstalmentsInput } from '../../wire/instalments';
 import { nextId, type Reader, type Sql } from '../db/sql';
-import { loadBillingJobs } from '../billing/billingJobs';
+import { loadBillingJob } from '../billing/billingJobs';
 import { loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { scheduleClosed } from './billingScheduleView';
@@ -32,8 +34,8 @@ export async function saveBillingSchedule(
   const closed = scheduleClosed(status, locked);
   if (closed) throw new LedrinError('refused', `${closed}; its billing schedule stays as it is`);
   await assertUnchanged(command, 'This billing schedule', { subject: number, now: await loadInstalments(sql, id), seen });
-  const faults = [...instalments.flatMap(contradictions), ...(await faultsOfValue(sql, number, id, instalments))];
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  const faults = [...instalments.flatMap(contradictions), ...(await faultsOfValue(sql, id, instalments))];
+  assertNoFaults(faults);
   await sql.remove(InstalmentTable, { job_id: id });
   // A stage is a section of the plan from now on, and stays one as long as an instalment waits for it.
   for (const name of new Set(instalments.flatMap((it) => it.stages)))
@@ -92,16 +94,11 @@ function contradictions(it: InstalmentInput, i: number): Fault[] {
   ];
 }
 
-async function faultsOfValue(
-  sql: Reader,
-  number: string,
-  jobId: number,
-  instalments: readonly InstalmentInput[],
-): Promise<Fault[]> {
+async function faultsOfValue(sql: Reader, jobId: number, instalments: readonly InstalmentInput[]): Promise<Fault[]> {
   if (instalments.length === 0) return [];
   const { digits } = await loadCompany(sql);
   const known = await sectionsOf(sql, jobId);
-  const lines = takenLines((await loadBillingJobs(sql, jobId)).get(number)!, LAST_DAY);
+  const lines = takenLines(await loadBillingJob(sql, jobId), LAST_DAY);
   const dates = await loadWorkDates(sql, jobId);
   const days = instalments.map((it) => dueDay(it, dates));
   const { instalments: valued, contractSum, total, left } = valueInstalments(instalments, lines, days);
@@ -109,7 +106,7 @@ async function faultsOfValue(
     const unknown = it.stages.find((name) => !known.has(name));
     if (unknown !== undefined)
       return [{ field: `instalments.${i}.stages`, message: `The job has no section ${unknown}; add it to the plan first` }];
-    const { problem } = valued[i]!;
+    const { problem } = present(valued[i]);
     if (!problem) return [];
     const field = problem.kind === 'no-lines' ? 'stages' : it.rate === null ? 'amount' : 'rate';
     return [{ field: `instalments.${i}.${field}`, message: problemWords(problem, digits) }];

@@ -1,7 +1,7 @@
 import { JobTable } from '../jobs/models';
 import { AttachmentTable, CheckTemplateTable, JobCheckTable, JobEventTable, JobPersonTable } from './models';
 import { termsRefusals } from '../../core/jobs/jobTerms';
-import { faultsOf } from '../http/refused';
+import { assertNoFaults, faultsOf } from '../http/refused';
 import { RETENTION_FIELDS } from '../jobs/jobs';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
@@ -21,7 +21,7 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
   await assertUnchanged(command, 'The details of this job', { subject: number, now, seen: input.seen });
   const faults: Fault[] = faultsOf(termsRefusals({ ...input, awardedOn }), 0, RETENTION_FIELDS);
   if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   const { retention: r } = input;
   await sql.update(
     JobTable,

@@ -1,3 +1,4 @@
+import { known, present } from '../../core/errors/known';
 import { shape, t, type RowOf } from '../db/fields';
 import { JobTable } from '../jobs/models';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -74,10 +75,10 @@ export async function jobFileView(sql: Reader, number: string): Promise<JobFileV
     status === 'tender' || status === 'awarded' ? missingForSite(sql, id) : [],
   ]);
   return {
-    seen: { facts: digestOf(factsOf(row!)), people: digestOf(people), checklist: digestOf(checklist) },
-    facts: factsOf(row!),
+    seen: { facts: digestOf(factsOf(present(row))), people: digestOf(people), checklist: digestOf(checklist) },
+    facts: factsOf(present(row)),
     fixed,
-    lines: billing.get(number)!.sovLines.map((it) => ({ value: it.scheduledValue, rate: it.retentionRate })),
+    lines: known(billing, number).sovLines.map((it) => ({ value: it.scheduledValue, rate: it.retentionRate })),
     ...{ people, events, checklist, templates, files, moves, missing },
   };
 }

@@ -1,3 +1,4 @@
+import { known, present } from '../../core/errors/known';
 import { JobTable } from './models';
 import { listed, pick, shape, t, type RowOf } from '../db/fields';
 import { USUAL_TERMS_DAYS } from '../../core/billing/invoice';
@@ -47,12 +48,12 @@ export async function jobView(sql: Reader, number: string, asOf: string): Promis
       [identity.id],
     ),
   ]);
-  const job = billing.get(number)!;
-  const it = facts!;
+  const job = known(billing, number);
+  const it = present(facts);
   const open = invoices.reduce((sum, invoice) => sum + invoice.open, 0);
   const overdue = open - invoices.reduce((sum, invoice) => sum + invoice.notDue, 0);
   return {
-    ...jobListRow(position!, asOf),
+    ...jobListRow(present(position), asOf),
     contractReference: it.contract_reference,
     site: it.site,
     awardedOn: it.awarded_on,
@@ -71,7 +72,7 @@ export async function jobView(sql: Reader, number: string, asOf: string): Promis
     changeOrders,
     nextSteps: [
       ...answerSteps(number, await waitingAnswers(sql, identity.id, asOf)),
-      ...nextSteps(job, position!, lines, overdue, changeOrders, chosen, await leftBySchedule(sql, job, asOf), asOf),
+      ...nextSteps(job, present(position), lines, overdue, changeOrders, chosen, await leftBySchedule(sql, job, asOf), asOf),
     ],
     months,
   };
@@ -162,7 +163,7 @@ export async function estimateView(sql: Reader, number: string, asOf: string): P
       budgeted: state.budgeted,
       basis: estimate.basis,
     })),
-    revenue: sovViews(billing.get(number)!, asOf).map((line) => ({
+    revenue: sovViews(known(billing, number), asOf).map((line) => ({
       line: line.line,
       description: line.description,
       scheduled: line.scheduledToDate,

@@ -1,9 +1,9 @@
 import { JobDraftTable, SovLineTable, JobTable } from './models';
 import { JobCheckTable, JobPersonTable } from '../jobFile/models';
 import { BudgetLineTable } from '../budget/models';
-import { known } from '../../core/errors/known';
+import { known, present } from '../../core/errors/known';
 import { ClientTable } from '../company/models';
-import { faultsOf } from '../http/refused';
+import { assertNoFaults, faultsOf } from '../http/refused';
 import { termsRefusals } from '../../core/jobs/jobTerms';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
@@ -45,8 +45,8 @@ export async function createJob(command: Command, input: JobInput): Promise<stri
   const faults = [...factFaults(input, client !== undefined), ...scheduleFaults(input, digits), ...budgetFaults(input, codes)];
   if (await sql.findOne(JobTable, { number: input.number }))
     faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
-  const jobId = await saveJob(sql, input, client!.id, codes);
+  assertNoFaults(faults);
+  const jobId = await saveJob(sql, input, present(client).id, codes);
   await refuseUnready(sql, { id: jobId, number: input.number }, input.status);
   await sql.insertAll(
     JobPersonTable,

@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { JobStatus } from '../../core/jobs/jobStatus';
@@ -37,24 +38,26 @@ export async function refuseUnready(
  * was set or agreed to be none, and terms. Each with the place where it is mended.
  */
 export async function missingForSite(sql: Reader, jobId: number): Promise<Missing[]> {
-  const row = (await sql.get(
-    shape({
-      number: t.text,
-      lines: t.whole,
-      sum: t.cents,
-      budget: t.cents,
-      retention: t.flag,
-      none: t.flag,
-      terms: t.orNull(t.whole),
-    }),
-    `SELECT job.number, (SELECT count(*) FROM sov_line WHERE job_id = job.id AND original = 1) AS lines,
+  const row = present(
+    await sql.get(
+      shape({
+        number: t.text,
+        lines: t.whole,
+        sum: t.cents,
+        budget: t.cents,
+        retention: t.flag,
+        none: t.flag,
+        terms: t.orNull(t.whole),
+      }),
+      `SELECT job.number, (SELECT count(*) FROM sov_line WHERE job_id = job.id AND original = 1) AS lines,
       (SELECT coalesce(sum(scheduled_value), 0) FROM sov_line WHERE job_id = job.id) AS sum,
       (SELECT coalesce(sum(b.amount), 0) FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budget,
       (job.retention_rate > 0 OR coalesce(job.retention_step_to, 0) > 0 OR EXISTS (SELECT 1 FROM sov_line WHERE job_id = job.id AND retention_rate > 0)) AS retention,
       job.no_retention AS none, coalesce(job.terms_days, c.terms_days) AS terms
       FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1`,
-    [jobId],
-  ))!;
+      [jobId],
+    ),
+  );
   const at = `/jobs/${encodeURIComponent(row.number)}`;
   const missing: Missing[] = [];
   if (row.lines === 0 || row.sum === 0)

@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { shape, t, type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { accountName } from '../../core/ledger/accounts';
@@ -102,5 +103,5 @@ export async function postingView(sql: Reader, id: number): Promise<PostingView>
     sql.get(shape({ count: t.whole }), 'SELECT count(*) AS count FROM cost_entry WHERE posting_id = $1', [id]),
     whyNotReversible(sql, { id, kind: row.kind, job_id: row.job_id }),
   ]);
-  return { ...withName(row), note: row.note, journals, entryCount: entries!.count, fixed };
+  return { ...withName(row), note: row.note, journals, entryCount: present(entries).count, fixed };
 }

@@ -1,3 +1,4 @@
+import { at, present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { createHash } from 'node:crypto';
 import { displayDate } from '../../core/calendar/displayDate';
@@ -22,11 +23,13 @@ async function heading(sql: Reader, job: string): Promise<Heading> {
   const { id } = await jobByNumber(sql, job, 'job');
   const company = await loadCompany(sql);
   if (!company) throw new LedrinError('refused', 'Name the company first, in Set-up: a document goes out in its name');
-  const row = (await sql.get(
-    shape({ name: t.text, site: t.text, client: t.text, contact: t.text }),
-    'SELECT job.name, job.site, c.name AS client, c.contact FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
-    [id],
-  ))!;
+  const row = present(
+    await sql.get(
+      shape({ name: t.text, site: t.text, client: t.text, contact: t.text }),
+      'SELECT job.name, job.site, c.name AS client, c.contact FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
+      [id],
+    ),
+  );
   return {
     company: { name: company.name, address: company.address },
     client: { name: row.client, contact: row.contact },
@@ -69,7 +72,7 @@ export async function quotationDocument(
       payments: it.payments.map((payment, i) => ({
         name: payment.name,
         when: payment.dueOn ? displayDate(payment.dueOn) : payment.stage,
-        amount: amounts[i]!,
+        amount: at(amounts, i),
       })),
       days: null,
       validUntil: it.validUntil,

@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { MessageTable, OfferQuestionTable, OfferTable } from './models';
 import { shape, t } from '../db/fields';
 import { movableChange } from '../changes/changes';
@@ -101,7 +102,7 @@ export async function askAboutOffer(command: Command, token: string, name: strin
   const asked = await sql.get(shape({ count: t.whole }), 'SELECT count(*) AS count FROM offer_question WHERE offer_id = $1', [
     offer.id,
   ]);
-  if (asked!.count >= 50) throw new LedrinError('refused', 'There are many questions already; please call');
+  if (present(asked).count >= 50) throw new LedrinError('refused', 'There are many questions already; please call');
   await sql.insert(OfferQuestionTable, { offer_id: offer.id, asked_at: at, asked_by: name, question });
   command.note(`${offer.job}/${offer.kind} ${offer.number}`, { question }, `${name} (client)`);
 }

@@ -1,8 +1,9 @@
+import { assertNoFaults } from '../http/refused';
 import { known } from '../../core/errors/known';
 import { CostLinePlanTable, JobSectionTable } from './models';
 import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
-import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import type { Fault } from '../../core/errors/ledrinError';
 import type { PlanInput } from '../../wire/plan';
 import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -23,7 +24,7 @@ export async function savePlan(command: Command, number: string, input: PlanInpu
   const keyOf = (it: PlanInput['lines'][number]) => `${it.section}\u001f${it.costCode}\u001f${it.costType}`;
   const faults = planFaults(input, (it) => ids.has(keyOf(it)));
   faults.push(...(await stagesGone(sql, id, input)));
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   await sql.remove(JobSectionTable, { job_id: id });
   await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [id]);
   await sql.insertAll(

@@ -1,3 +1,4 @@
+import { at } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { COST_TYPES } from '../../core/costs/costType';
 import { periodOf } from '../../core/calendar/plainDate';
@@ -6,7 +7,7 @@ import type { WorkDates } from '../../core/instalments/instalment';
 import { firstWhole, planByMonth, type Span } from '../../core/plan/planned';
 import type { PlanInput, PlanView } from '../../wire/plan';
 import type { Reader } from '../db/sql';
-import { loadBillingJobs } from '../billing/billingJobs';
+import { loadBillingJob } from '../billing/billingJobs';
 import { digestOf } from '../versions/digest';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { estimatedLines } from '../reports/estimateVsActualReport';
@@ -35,7 +36,7 @@ export async function planView(sql: Reader, number: string, asOf: string): Promi
   const prices = job.sov.map((it) => ({ amount: it.scheduledToDate, span: spanOf(it.section, dates) }));
   const plan = planByMonth(
     await costSpans(sql, identity.id, lines, dates),
-    (await instalmentSpans(sql, number, identity.id, asOf)) ?? prices,
+    (await instalmentSpans(sql, identity.id, asOf)) ?? prices,
   );
   const names = [
     ...new Set([...dates.stages.keys(), ...job.sov.map((it) => it.section), ...lines.map((it) => it.section)]),
@@ -104,13 +105,13 @@ export async function costSpans(
 }
 
 /** The instalments of a billing schedule on their days, and what they leave of the contract sum; null without one. */
-async function instalmentSpans(sql: Reader, number: string, jobId: number, asOf: string): Promise<Spread[] | null> {
-  const schedule = await loadSchedule(sql, (await loadBillingJobs(sql, jobId)).get(number)!, asOf);
+async function instalmentSpans(sql: Reader, jobId: number, asOf: string): Promise<Spread[] | null> {
+  const schedule = await loadSchedule(sql, await loadBillingJob(sql, jobId), asOf);
   if (!schedule) return null;
   const { valued, days } = schedule;
   return [
     ...valued.instalments.map(({ amount }, i) => {
-      const day = days[i]!.expected;
+      const day = at(days, i).expected;
       return { amount, span: day === null ? null : { from: day, to: day } };
     }),
     { amount: valued.left, span: null },

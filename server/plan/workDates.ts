@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import type { WorkDates } from '../../core/instalments/instalment';
 import type { Reader } from '../db/sql';
@@ -22,5 +23,5 @@ export async function loadWorkDates(sql: Reader, jobId: number): Promise<WorkDat
       FROM job_section WHERE job_id = $1 ORDER BY id`,
     [jobId],
   );
-  return { job: job!, stages: new Map(sections.map(({ name, ...dates }) => [name, dates])) };
+  return { job: present(job), stages: new Map(sections.map(({ name, ...dates }) => [name, dates])) };
 }

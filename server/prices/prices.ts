@@ -1,5 +1,6 @@
+import { assertNoFaults } from '../http/refused';
 import { BuildUpComponentTable, BuildUpTable, PriceChangeTable, PriceItemTable } from './models';
-import { known } from '../../core/errors/known';
+import { known, present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
@@ -21,7 +22,7 @@ export async function savePriceItems(command: Command, { items, on, reason }: Pr
   const { sql, actor } = command;
   const [codes, vendors] = [await idsByCode(sql, 'cost_code'), await idsByCode(sql, 'vendor')];
   const faults = itemFaults(items, codes, vendors);
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   const there = new Map(
     (
       await sql.all(shape({ id: t.whole, code: t.text, unit_cost: t.unitCost }), 'SELECT id, code, unit_cost FROM price_item')
@@ -120,7 +121,7 @@ export async function previewPriceMove(database: Database, input: PriceMoveInput
           description,
           unit,
           before: unitCost,
-          after: moved.get(code)!.unitCost,
+          after: present(moved.get(code)).unitCost,
         })),
       buildUps: buildUps
         .map(({ code, description, unit }) => ({ code, description, unit, before: each(before, code), after: each(after, code) }))
@@ -159,7 +160,7 @@ export async function saveBuildUp(command: Command, input: BuildUpInput): Promis
   const { sql } = command;
   const [items, known] = [await idsByCode(sql, 'price_item'), await idsByCode(sql, 'build_up')];
   const faults = input.components.flatMap((it, i) => componentFaults(it, i, input.code, items, known));
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   const others = (await priceBookView(sql)).buildUps.filter((it) => it.code !== input.code);
   const cycle = findCycle([input, ...others]);
   if (cycle) throw fieldError('components', `A build-up cannot be made of itself: ${cycle.join(' → ')}`);

@@ -1,7 +1,7 @@
 import { QuotationAlternateTable, QuotationPaymentTable, QuotationTable, TermsTextTable } from './models';
 import { shape, t, type RowOf } from '../db/fields';
 import { QUOTATION_LIFE } from '../../core/offers/quotationLife';
-import { assertMove } from '../http/refused';
+import { assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
@@ -30,7 +30,7 @@ export async function saveQuotation(
   const there = number === null ? null : await movable(sql, 'edit', job, number);
   assertVersion(command, 'this quotation', there, input.version);
   const faults = paymentFaults(input);
-  if (faults.length > 0) throw new LedrinError('bad-input', faults[0]!.message, faults);
+  assertNoFaults(faults);
   const last = await sql.get(
     shape({ number: t.orNull(t.whole) }),
     'SELECT max(number) AS number FROM quotation WHERE job_id = $1',

@@ -2,7 +2,7 @@ import { valueApplication, type ValuedApplication } from '../../core/billing/app
 import { LedrinError } from '../../core/errors/ledrinError';
 import { ratio } from '../../core/money/rate';
 import type { Reader } from '../db/sql';
-import { loadBillingJobs, type LoadedBillingJob } from '../billing/billingJobs';
+import { loadBillingJob, type LoadedBillingJob } from '../billing/billingJobs';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from './report';
 
@@ -32,7 +32,7 @@ export async function valuedApplicationAt(
     ]);
   }
   const { id } = await jobByNumber(sql, request.job, 'contract');
-  const job = (await loadBillingJobs(sql, id)).get(request.job)!;
+  const job = await loadBillingJob(sql, id);
   const application = job.applications.find((it) => it.number === request.application && it.dated <= request.asOf);
   if (!application)
     throw new LedrinError('not-found', `Job ${request.job} has no application ${request.application} by ${request.asOf}`);

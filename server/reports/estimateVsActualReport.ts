@@ -1,3 +1,4 @@
+import { known } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { compareCostLines, type CostType } from '../../core/costs/costType';
@@ -58,7 +59,7 @@ export async function estimatedLines(sql: Reader, job: JobIdentity, asOf: string
   const finished = isFinished(job.finished_on, asOf);
   return states
     .map((state) => {
-      const { section, code, description, cost_type, serves } = byId.get(state.id)!;
+      const { section, code, description, cost_type, serves } = known(byId, state.id);
       const estimate = estimateAtCompletion(state, finished);
       const revised = revisedBudget(state);
       return {

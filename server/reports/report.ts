@@ -23,13 +23,18 @@ export interface ReportRequest {
   application?: number;
 }
 
-const KINDS: Record<string, ReportColumn['kind']> = { t: 'text', i: 'integer', d: 'date', a: 'amount', p: 'percent', h: 'hours' };
+const KINDS = { t: 'text', i: 'integer', d: 'date', a: 'amount', p: 'percent', h: 'hours' } as const satisfies Record<
+  string,
+  ReportColumn['kind']
+>;
+/** A column as `key:kind:Title`, kind being the first letter of its name. */
+export type ColumnSpec = `${string}:${keyof typeof KINDS}:${string}`;
 
-/** Columns from `key:kind:Title` lines, kind being the first letter of its name. */
-export function columns(...specs: readonly string[]): ReportColumn[] {
+/** Columns as written in one line each. */
+export function columns(...specs: readonly ColumnSpec[]): ReportColumn[] {
   return specs.map((spec) => {
-    const [key, kind, title] = spec.split(':') as [string, string, string];
-    return { key, kind: KINDS[kind]!, title };
+    const [key, kind, title] = spec.split(':') as [string, keyof typeof KINDS, string];
+    return { key, kind: KINDS[kind], title };
   });
 }
 

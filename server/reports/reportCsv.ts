@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { stringify } from 'csv-stringify/sync';
 import { formatCents } from '../../core/money/cents';
 import { formatPercent, formatQuantity } from '../../core/money/rate';
@@ -22,7 +23,7 @@ export function cellText({ kind }: Pick<ReportColumn, 'kind'>, value: string | n
 export function reportCsv(report: Report, digits: number): string {
   return csvText([
     report.columns.map((it) => it.key),
-    ...report.rows.map((row) => report.columns.map((column) => cellText(column, row[column.key]!, digits))),
+    ...report.rows.map((row) => report.columns.map((column) => cellText(column, present(row[column.key]), digits))),
   ]);
 }
 

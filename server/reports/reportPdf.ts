@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayCents, displayPercent, displayQuantity } from '../../core/money/display';
 import type { Company } from '../company/company';
@@ -26,7 +27,7 @@ export async function reportPdf(report: Report, company: Company, asOf: string):
     })),
     ...rows.map((row, i) =>
       columns.map((column) => ({
-        text: readableCell(column, row[column.key]!, company.digits),
+        text: readableCell(column, present(row[column.key]), company.digits),
         bold: report.hasTotal && i === rows.length - 1,
         alignment: isText(column) ? ('left' as const) : ('right' as const),
         noWrap: !isText(column),

@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import writeExcelFile from 'write-excel-file/node';
 import { WHOLE } from '../../core/money/rate';
 import type { Company } from '../company/company';
@@ -8,7 +9,7 @@ export async function reportXlsx(report: Report, company: Company): Promise<Buff
   const head = report.columns.map((column) => ({ value: column.title, type: String, fontWeight: 'bold' as const, wrap: true }));
   const rows = report.rows.map((row, i) =>
     report.columns.map((column) =>
-      cell(column, row[column.key]!, company.digits, report.hasTotal && i === report.rows.length - 1),
+      cell(column, present(row[column.key]), company.digits, report.hasTotal && i === report.rows.length - 1),
     ),
   );
   return writeExcelFile([head, ...rows], {

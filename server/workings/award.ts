@@ -1,3 +1,4 @@
+import { at, known } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { displayQuantity } from '../../core/money/display';
 import { priceEstimate } from '../../core/estimates/estimate';
@@ -31,9 +32,9 @@ export async function awardedLine(
   );
   const to = jobPath(job, `estimates/${award.estimate}`);
   const lines = estimate.lines.flatMap((line, i): Operand[] => {
-    if (!members.has(estimate.lineIds.get(line.line)!)) return [];
+    if (!members.has(known(estimate.lineIds, line.line))) return [];
     const name = `Estimate line ${line.line} ${line.description}, ${displayQuantity(line.quantity)} ${line.unit}`.trim();
-    return [money(`${name}: cost`, priced[i]!.cost, '+', { to }), money(`${name}: markup`, priced[i]!.markup, '+', { to })];
+    return [money(`${name}: cost`, at(priced, i).cost, '+', { to }), money(`${name}: markup`, at(priced, i).markup, '+', { to })];
   });
   return {
     rule: 'Cost and markup of its estimate lines, with its share of overhead, profit and rounding, and of what was agreed beyond or below the price quoted.',

@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { screenDate, valueApplication } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { totalProgress } from '../../core/progress/workInProgress';
@@ -12,7 +13,7 @@ import { PROGRESS_FIGURES, type ProgressFigure } from '../../core/progress/figur
 import { explainProgress, explainTotal } from '../../core/workings/progressWorkings';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
-import { loadBillingJobs } from '../billing/billingJobs';
+import { loadBillingJob } from '../billing/billingJobs';
 import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
@@ -52,7 +53,7 @@ async function explainOfJob(sql: Reader, figure: ProgressFigure, job: JobIdentit
   if (figure === 'contractSum' || figure === 'billed' || figure === 'cost') return fromPostings(sql, job, figure, asOf, {});
   if (figure === 'estimate') return explainLineTotal(sql, 'lineEstimate', job, asOf);
   const [it] = await loadPositions(sql, asOf, job.id);
-  return explainProgress(figure, nameOf(job), job.number, it!.position, it!.progress);
+  return explainProgress(figure, nameOf(job), job.number, present(it).position, present(it).progress);
 }
 
 const VALUES: Record<LineFigure, (line: EstimatedLine) => number> = {
@@ -107,7 +108,7 @@ async function explainOfLine(sql: Reader, figure: LineFigure, job: JobIdentity, 
 
 async function explainOfApplication(sql: Reader, ref: FigureRef, asOf: string): Promise<Workings> {
   const { id } = await jobByNumber(sql, ref.job ?? '', 'contract');
-  const job = (await loadBillingJobs(sql, id)).get(ref.job!)!;
+  const job = await loadBillingJob(sql, id);
   const application = job.applications.find((it) => it.number === ref.application);
   if (!application) throw new LedrinError('not-found', `Job ${ref.job} has no application ${ref.application}`);
   const valued = valueApplication(job, application, screenDate(application, asOf));

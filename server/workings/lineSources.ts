@@ -1,3 +1,4 @@
+import { at } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { lastDay } from '../../core/calendar/plainDate';
 import { hours, money, words, type Operand } from '../../core/workings/workings';
@@ -96,7 +97,7 @@ export const lineSources: Record<
     const operands = rows.flatMap((row): Operand[] => [
       money(`${row.name} ${row.vendor}, committed`, row.amount),
       money(`${row.name}, invoiced against it`, row.invoiced, '−', {
-        to: `${jobPath(job, 'costs')}?order=${encodeURIComponent(row.name.split('/')[0]!)}`,
+        to: `${jobPath(job, 'costs')}?order=${encodeURIComponent(at(row.name.split('/'), 0))}`,
       }),
       ...(row.closed
         ? [words(row.name, 'closed: nothing outstanding')]

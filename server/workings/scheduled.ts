@@ -1,9 +1,10 @@
+import { at } from '../../core/errors/known';
 import { displayDate } from '../../core/calendar/displayDate';
 import type { Instalment } from '../../core/instalments/instalment';
 import { formatPercentShortest } from '../../core/money/rate';
 import { money } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
-import { loadBillingJobs } from '../billing/billingJobs';
+import { loadBillingJob } from '../billing/billingJobs';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { appliedFor, loadSchedule } from '../instalments/billedBySchedule';
 import { jobPath, type Explained } from './links';
@@ -12,12 +13,13 @@ type Told = Explained & { title: string };
 
 /** What a job's billing schedule bills by a date: the instalments that fell due. */
 export async function scheduleDue(sql: Reader, job: JobIdentity, asOf: string): Promise<Told> {
-  const schedule = await loadSchedule(sql, (await loadBillingJobs(sql, job.id)).get(job.number)!, asOf);
+  const schedule = await loadSchedule(sql, await loadBillingJob(sql, job.id), asOf);
   const due = (schedule?.instalments ?? []).flatMap((it, i) => {
-    const { reached } = schedule!.days[i]!;
+    if (!schedule) return [];
+    const { reached } = at(schedule.days, i);
     if (reached === null || reached > asOf) return [];
     const label = `${it.name}, due ${displayDate(reached)}${partWords(it)}`;
-    return [money(label, schedule!.valued.instalments[i]!.amount, '+', { to: jobPath(job, 'billing/schedule') })];
+    return [money(label, at(schedule.valued.instalments, i).amount, '+', { to: jobPath(job, 'billing/schedule') })];
   });
   return {
     title: 'Due by the schedule',
@@ -28,7 +30,7 @@ export async function scheduleDue(sql: Reader, job: JobIdentity, asOf: string): 
 
 /** What was applied for by a date, whatever became of it. */
 export async function scheduleApplied(sql: Reader, job: JobIdentity, asOf: string): Promise<Told> {
-  const billing = (await loadBillingJobs(sql, job.id)).get(job.number)!;
+  const billing = await loadBillingJob(sql, job.id);
   const last = billing.applications.filter((it) => it.dated <= asOf).at(-1);
   return {
     title: 'Applied for',

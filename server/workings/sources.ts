@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
 import { COST_TYPES } from '../../core/costs/costType';
@@ -33,7 +34,7 @@ export const jobSources = {
       title: 'Contract sum',
       rule: 'The schedule of values as signed, plus change orders approved by the date.',
       operands: [
-        money('Schedule of values, original', original!.amount, '', { to: jobPath(job, 'contract') }),
+        money('Schedule of values, original', present(original).amount, '', { to: jobPath(job, 'contract') }),
         ...changes.map((it) =>
           money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: jobPath(job, 'contract') }),
         ),
@@ -81,7 +82,7 @@ export const jobSources = {
     );
     const [facts] = await sql.all(shape({ tax_rate: t.rate }), 'SELECT tax_rate FROM job WHERE id = $1', [job.id]);
     const total = rows.reduce((sum, row) => sum + row.amount, 0);
-    const result = beforeTax(total, facts!.tax_rate);
+    const result = beforeTax(total, present(facts).tax_rate);
     return {
       title: 'Received, before tax',
       rule: 'Money received by the date, less the tax in it, so that it stands on the scale of the contract.',

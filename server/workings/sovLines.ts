@@ -1,8 +1,9 @@
+import { present } from '../../core/errors/known';
 import { lastCertified, valueApplication } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
-import { loadBillingJobs } from '../billing/billingJobs';
+import { loadBillingJob } from '../billing/billingJobs';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../costs/costBySovLine';
 import { awardedLine } from './award';
@@ -29,7 +30,7 @@ const SERVED_FIGURES: Partial<Record<SovFigure, { key: ServedKey; figure: string
 
 /** Explains a figure of one line of the schedule of values. */
 export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureRef, asOf: string): Promise<Workings> {
-  const billing = (await loadBillingJobs(sql, job.id)).get(job.number)!;
+  const billing = await loadBillingJob(sql, job.id);
   const line = billing.sovLines.find((it) => it.line === ref.sovLine);
   if (!line) throw new LedrinError('not-found', `Job ${job.number} has no SOV line ${ref.sovLine}`);
   const figure = ref.figure as SovFigure;
@@ -71,7 +72,7 @@ export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureR
       rule: 'Work and materials on site to date of the last application certified by the date.',
       operands: billed
         ? [
-            money(`Work, application ${last!.number}`, billed.work, '', { to }),
+            money(`Work, application ${present(last).number}`, billed.work, '', { to }),
             money('Materials on site', billed.materials, '+', { to }),
           ]
         : [],
@@ -91,7 +92,7 @@ export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureR
       result: earnedByCost(scheduled, served) ?? 0,
     };
   }
-  const { key, figure: ofLine } = SERVED_FIGURES[figure]!;
+  const { key, figure: ofLine } = present(SERVED_FIGURES[figure]);
   const operands = ((await servingLines(sql, job, asOf)).get(line.line) ?? []).map((it) =>
     money(lineName(it.line), it.share(SERVED[key](it.line)), '+', {
       figure: { figure: ofLine, job: job.number, line: it.line.id },

@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import type { ReactNode } from 'react';
 
 export interface MeasureFigures {
@@ -106,7 +107,7 @@ export function MeasureKey() {
   return (
     <span className="inline-flex flex-wrap items-center gap-x-3 text-[12.5px]" style={{ color: 'var(--soft)' }}>
       {(['earned', 'billed', 'cost', 'estimate'] as const).map((key) => {
-        const { label, colour } = BARS.find((bar) => bar.key === key)!;
+        const { label, colour } = present(BARS.find((bar) => bar.key === key));
         return (
           <span key={key} className="inline-flex items-center gap-1">
             <span aria-hidden="true" style={{ background: colour, width: 14, height: key === 'estimate' ? 7 : 3 }} />

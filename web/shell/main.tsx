@@ -1,3 +1,4 @@
+import { present } from '../../core/errors/known';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
@@ -6,7 +7,7 @@ import { router } from './router';
 import { store } from '../ground/api/store';
 import '../ground/theme.css';
 
-createRoot(document.getElementById('root')!).render(
+createRoot(present(document.getElementById('root'))).render(
   <StrictMode>
     <Provider store={store}>
       <RouterProvider router={router} />

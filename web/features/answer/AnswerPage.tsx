@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { useAcceptOfferMutation, useAnswerQuery, useAskAboutOfferMutation, useDeclineOfferMutation } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -53,7 +54,8 @@ function State({ view }: { view: AnswerView }) {
     );
   return (
     <b style={{ color: view.status === 'accepted' ? 'var(--good)' : 'var(--loss)' }}>
-      {view.status === 'accepted' ? 'Accepted' : 'Declined'} by {view.answeredBy} on {displayDate(view.answeredAt!.slice(0, 10))}.
+      {view.status === 'accepted' ? 'Accepted' : 'Declined'} by {view.answeredBy} on{' '}
+      {displayDate(present(view.answeredAt).slice(0, 10))}.
       {view.seal && <span className="note font-normal"> Reference {view.seal.slice(0, 16)}…</span>}
     </b>
   );

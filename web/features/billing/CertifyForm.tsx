@@ -1,3 +1,4 @@
+import { at } from '../../../core/errors/known';
 import { useCertifyApplicationMutation, useReturnApplicationMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -39,11 +40,17 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
         width: 'auto',
         show: (_, i) => (
           <span className="block truncate">
-            <b>{view.lines[i]!.line}</b> {view.lines[i]!.description}
+            <b>{at(view.lines, i).line}</b> {at(view.lines, i).description}
           </span>
         ),
       },
-      { key: 'applied', title: 'Work applied for', width: 130, numeric: true, show: (_, i) => show(view.lines[i]!.appliedWork) },
+      {
+        key: 'applied',
+        title: 'Work applied for',
+        width: 130,
+        numeric: true,
+        show: (_, i) => show(at(view.lines, i).appliedWork),
+      },
       { key: 'work', title: 'Work certified', width: 140, numeric: true, tidy: tidyAmount(digits) },
       { key: 'materials', title: 'On site certified', width: 140, numeric: true, tidy: tidyAmount(digits) },
     ],
@@ -53,10 +60,10 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
   const payable = other ? worked.summary.payable : view.summary.payable;
   const submit = async () => {
     if (!day) return setRefused({ message: 'Certified on: enter a date, e.g. 30 Apr 2031', faults: [] });
-    if (worked.faults.size > 0) return setRefused({ message: [...worked.faults.values()][0]!, faults: [] });
+    if (worked.faults.size > 0) return setRefused({ message: at([...worked.faults.values()], 0), faults: [] });
     const lines = view.lines
-      .map((line, i) => ({ line: line.line, work: worked.lines[i]!.work, materials: worked.lines[i]!.materials }))
-      .filter((it, i) => it.work !== view.lines[i]!.appliedWork || it.materials !== view.lines[i]!.appliedMaterials);
+      .map((line, i) => ({ line: line.line, work: at(worked.lines, i).work, materials: at(worked.lines, i).materials }))
+      .filter((it, i) => it.work !== at(view.lines, i).appliedWork || it.materials !== at(view.lines, i).appliedMaterials);
     try {
       const { postingId } = await certify({
         job: view.job,

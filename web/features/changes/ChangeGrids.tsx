@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
 import type { EstimateView } from '../../../wire/jobs';
@@ -71,7 +72,7 @@ export function CostGrid({ form, setForm, faults, spent, lists }: GridProps & { 
       title: 'SOV line',
       width: 64,
       offers: () => [
-        ...form.price.filter((row) => row.line).map((row) => ({ value: row.line!, label: row.description ?? '' })),
+        ...form.price.filter((row) => row.line).map((row) => ({ value: present(row.line), label: row.description ?? '' })),
         ...spent.revenue.map((it) => ({ value: it.line, label: it.description })),
       ],
     },

@@ -2,7 +2,7 @@ import { Popover } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { displayExact } from '../../../core/money/display';
 import { formatQuantity, parseMarkup, parseNeeded, rateOf } from '../../../core/money/rate';
-import { PriceBook } from '../../../core/prices/buildUp';
+import { itemShare, PriceBook } from '../../../core/prices/buildUp';
 import type { EstimateView } from '../../../wire/jobs';
 import type { PriceBookView } from '../../../wire/prices';
 import { useCurrency } from '../../ground/company';
@@ -27,20 +27,11 @@ export function FromPriceBook({ book, sections, onRows }: { book: PriceBookView;
     const [quantity, markup] = [parseNeeded(withoutThousands(form.quantity)), parseMarkup(form.markup.trim() || '0')];
     const buildUp = prices.buildUps.get(form.of);
     const item = prices.items.get(form.of);
-    if (!buildUp && !item) return setFault('Expected a build-up or a price item of the price list');
+    const of = buildUp ?? item;
+    if (!of) return setFault('Expected a build-up or a price item of the price list');
     if (!quantity.ok || !markup.ok) return setFault('Enter a quantity such as 12.5 and a markup in %');
-    const shares = buildUp
-      ? prices.unitShares(form.of)
-      : [
-          {
-            costCode: item!.costCode,
-            costType: item!.costType,
-            markup: item!.markup,
-            cost: item!.unitCost,
-            hours: item!.costType === 'labour' ? 10_000 : 0,
-          },
-        ];
-    const { description, unit } = (buildUp ?? item)!;
+    const shares = 'unitCost' in of ? [itemShare(of)] : prices.unitShares(form.of);
+    const { description, unit } = of;
     const rows = pricedRows(
       { description, unit, section: form.section, sovLine: form.line },
       quantity.value,

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
 import { formatQuantity, parseQuantity, rateOf } from '../../../core/money/rate';
@@ -176,7 +177,7 @@ export function pricedRows(
       quantity: formatQuantity(quantity),
       unit: of.unit,
       hours: it.hours === 0 ? '' : formatQuantity(multiplyDivide(quantity, it.hours, 10_000)),
-      amount: displayExact(costs[i]!, digits),
+      amount: displayExact(present(costs[i]), digits),
     })),
   };
 }

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { useCostSubtotalsQuery } from '../../ground/api/api';
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import { lastDay } from '../../../core/calendar/plainDate';
@@ -52,7 +53,7 @@ export function Subtotals({ filter, by }: { filter: LedgerParams; by: string }) 
                   type="button"
                   className="fig"
                   style={{ color: 'var(--accent)' }}
-                  onClick={() => set({ by: '', ...NARROWED[by]!(row.key) })}
+                  onClick={() => set({ by: '', ...present(NARROWED[by])(row.key) })}
                 >
                   {by === 'month' ? displayPeriod(row.key) : row.key || `(no ${by})`}
                 </button>

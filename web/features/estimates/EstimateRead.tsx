@@ -1,3 +1,4 @@
+import { at } from '../../../core/errors/known';
 import { useStartEstimateMutation } from '../../ground/api/api';
 import { Fragment, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -92,9 +93,9 @@ export function EstimateRead({ view }: { view: EstimateView }) {
                   <td className="num">{displayQuantity(line.quantity)}</td>
                   <td>{line.unit}</td>
                   <td>{line.buildUp}</td>
-                  <td className="num">{show(lines[i]!.cost)}</td>
-                  <td className="num">{show(lines[i]!.markup)}</td>
-                  <td className="num">{show(lines[i]!.net)}</td>
+                  <td className="num">{show(at(lines, i).cost)}</td>
+                  <td className="num">{show(at(lines, i).markup)}</td>
+                  <td className="num">{show(at(lines, i).net)}</td>
                 </tr>
                 {open === line.line && (
                   <tr>

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { useBillingScheduleQuery, useSaveBillingScheduleMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
@@ -96,7 +97,7 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
     },
     {
       ...{ key: 'amount', title: 'Comes to', width: 112, numeric: true },
-      show: (_, row) => (at(row) < 0 ? '' : show(worked.valued.instalments[at(row)]!.amount)),
+      show: (_, row) => (at(row) < 0 ? '' : show(present(worked.valued.instalments[at(row)]).amount)),
     },
     {
       ...{ key: 'expected', title: 'Expected', width: 100 },
@@ -178,7 +179,7 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
         {read.length === 0
           ? 'Lay the schedule out by its stages or at intervals, paste it, or type it. Falls due: a day, or start, finish, finish + 14. It can be saved once it comes to the contract sum.'
           : 'A stage is reached when the plan has the day it started or finished. Percentages are of the scheduled value of the stages, or of the job. Applications take their figures from here.'}
-        {view.savedBy && ` Saved by ${view.savedBy}, ${displayDate(view.savedAt!.slice(0, 10))}.`}
+        {view.savedBy && ` Saved by ${view.savedBy}, ${displayDate(present(view.savedAt).slice(0, 10))}.`}
       </p>
       {read.length > 0 && <CashCurve cash={worked.cash} view={view} />}
     </div>

@@ -1,3 +1,4 @@
+import { at } from '../../../core/errors/known';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -25,7 +26,7 @@ export function LayOut({ view, onLaidOut }: { view: BillingScheduleView; onLaidO
   const ways = WAYS.filter(([way]) =>
     way === 'stages' ? stages.length > 0 : way === 'agreed' ? view.payments.length > 0 : true,
   );
-  const [way, setWay] = useState<Way>(ways[0]![0]);
+  const [way, setWay] = useState<Way>(at(ways, 0)[0]);
   const done = (list: Instalment[]) => {
     onLaidOut(list);
     setOpen(false);

@@ -1,3 +1,4 @@
+import { at } from '../../../core/errors/known';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { MINUS } from '../../../core/money/display';
 import type { Instalment } from '../../../core/instalments/instalment';
@@ -107,7 +108,7 @@ function readStages(text: string, stages: readonly string[]): string[] {
   for (let from = 0; from < parts.length;) {
     let until = parts.length;
     while (until > from + 1 && !byName.has(plain(parts.slice(from, until).join('+')))) until -= 1;
-    found.push(byName.get(plain(parts.slice(from, until).join('+'))) ?? parts[from]!);
+    found.push(byName.get(plain(parts.slice(from, until).join('+'))) ?? at(parts, from));
     from = until;
   }
   return [...new Set(found)];

@@ -1,3 +1,4 @@
+import { at } from '../../../core/errors/known';
 import { cashCurve, type Cash } from '../../../core/instalments/cashCurve';
 import { dueDay, type DueDay } from '../../../core/instalments/instalment';
 import { problemWords, scheduledToDate, valueInstalments, type ValuedSchedule } from '../../../core/instalments/valueInstalments';
@@ -24,13 +25,14 @@ export function workSchedule(view: BillingScheduleView, read: readonly ReadRow[]
   const valued = valueInstalments(instalments, view.lines, days);
   const faults: Faults = new Map();
   valued.instalments.forEach(({ problem }, i) => {
-    if (problem) faults.set(`${read[i]!.row}.${problem.kind === 'no-lines' ? 'stages' : 'part'}`, problemWords(problem, digits));
+    if (problem)
+      faults.set(`${at(read, i).row}.${problem.kind === 'no-lines' ? 'stages' : 'part'}`, problemWords(problem, digits));
   });
   return {
     ...{ valued, days, faults },
     due: sum(scheduledToDate(valued, days, view.lines.length, on)),
     cash: cashCurve({
-      bills: valued.instalments.map((it, i) => ({ day: days[i]!.expected, parts: it.parts })),
+      bills: valued.instalments.map((it, i) => ({ day: at(days, i).expected, parts: it.parts })),
       lineRates: view.lines.map((it) => it.retentionRate),
       retention: view.retentionRule,
       contractSum: valued.contractSum,

@@ -1,3 +1,4 @@
+import { at } from '../../../core/errors/known';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { RetentionRule } from '../../../core/billing/retention';
 import { retentionCurve } from '../../../core/billing/retentionCurve';
@@ -19,7 +20,7 @@ export function RetentionCurve({
     held: it.held / 10 ** digits,
     cents: it.held,
   }));
-  const most = points.reduce((best, it) => (it.cents > best.cents ? it : best), points[0]!);
+  const most = points.reduce((best, it) => (it.cents > best.cents ? it : best), at(points, 0));
   return (
     <div>
       <p className="m-0">{words}</p>
@@ -44,7 +45,7 @@ export function RetentionCurve({
             </ResponsiveContainer>
           </div>
           <p className="note m-0 text-[12.5px]">
-            Held by share of work done: at most {show(most.cents)} {code} at {most.percent} %, {show(points.at(-1)!.cents)} at the
+            Held by share of work done: at most {show(most.cents)} {code} at {most.percent} %, {show(at(points, -1).cents)} at the
             end.
           </p>
         </>

@@ -1,3 +1,4 @@
+import { at } from '../../../core/errors/known';
 import { useReportQuery } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -20,7 +21,7 @@ export function TrialBalancePage() {
     );
   if (!data) return <Waiting what="the ledger" />;
   const rows = data.rows.slice(0, -1);
-  const total = data.rows.at(-1)!;
+  const total = at(data.rows, -1);
   return (
     <div className="page" style={{ maxWidth: 900 }}>
       <PageHead title="Trial balance">

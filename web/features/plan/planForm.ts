@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { addDays } from '../../../core/calendar/plainDate';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PlanInput, PlanView } from '../../../wire/plan';
@@ -38,7 +39,7 @@ export function readPlan(form: PlanForm, month: string): { faults: Faults; input
   const faults: Faults = new Map();
   const day = (at: string, typed: string | undefined): string | null => {
     if ((typed ?? '').trim() === '') return null;
-    const read = readDate(typed!, month);
+    const read = readDate(present(typed), month);
     if (!read) faults.set(at, `"${typed}" is not a valid date; enter one such as 30 Apr 2031`);
     return read;
   };

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -77,8 +78,8 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
   };
   const take = async () => {
     try {
-      await remove({ code: start!.code }).unwrap();
-      toast(`Build-up ${start!.code} is removed`);
+      await remove({ code: present(start).code }).unwrap();
+      toast(`Build-up ${present(start).code} is removed`);
       onRemoved();
     } catch (error) {
       setRefused(faultOf(error).message);
@@ -196,7 +197,7 @@ function readComponents(
     if (!items.has(of) && !buildUps.has(of))
       faults.set(`${i}.of`, of === '' ? 'Expected a price item or a build-up' : `There is no item or build-up ${of}`);
     if ((row.quantity ?? '').trim() === '') faults.set(`${i}.quantity`, 'Expected how much goes into one unit');
-    const waste = (row.waste ?? '').trim() === '' ? null : parsePercent(row.waste!.trim().replace(/\s*%$/, ''));
+    const waste = (row.waste ?? '').trim() === '' ? null : parsePercent(present(row.waste).trim().replace(/\s*%$/, ''));
     if (waste && !waste.ok) faults.set(`${i}.waste`, `"${row.waste}" is not a percentage from 0 to 100`);
     const item = items.has(of);
     return [

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { useMovePricesMutation, usePreviewPriceMoveMutation, useSessionQuery } from '../../ground/api/api';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -38,7 +39,7 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
       vendor: form.vendor,
       costType: (form.costType || null) as CostType | null,
       costCode: form.costCode,
-      on: session!.today,
+      on: present(session).today,
       reason: form.reason,
     };
     try {
@@ -49,9 +50,10 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
     }
   };
   const make = async () => {
+    if (!shown) return;
     try {
-      const { count } = await move({ body: { ...shown!.of, seen: shown!.moves.seen } }).unwrap();
-      toast(`${count} ${count === 1 ? 'price' : 'prices'} moved by ${formatPercentShortest(shown!.of.by)} %`);
+      const { count } = await move({ body: { ...shown.of, seen: shown.moves.seen } }).unwrap();
+      toast(`${count} ${count === 1 ? 'price' : 'prices'} moved by ${formatPercentShortest(shown.of.by)} %`);
       onDone();
     } catch (error) {
       setFault(faultOf(error).message);

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { PageHead } from '../../kit/PageHead';
 import {
   useImportPricesMutation,
@@ -61,7 +62,7 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
     const text = query.trim().toLowerCase();
     return rows
       .map((_, i) => i)
-      .filter((i) => text === '' || Object.values(rows[i]!).some((it) => it.toLowerCase().includes(text)));
+      .filter((i) => text === '' || Object.values(present(rows[i])).some((it) => it.toLowerCase().includes(text)));
   }, [rows, query]);
   /** Lays what was typed among the rows that show back over all rows. */
   const onRows = (next: GridRow[]) => {
@@ -81,7 +82,7 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
     try {
       for (const it of gone) await remove({ code: it }).unwrap();
       if (changed.length > 0)
-        await save({ body: { items: changed.map((it) => it.item), on: session!.today, reason: '' } }).unwrap();
+        await save({ body: { items: changed.map((it) => it.item), on: present(session).today, reason: '' } }).unwrap();
       toast('Price list saved');
     } catch (error) {
       setRefused(faultOf(error));
@@ -122,7 +123,7 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
           <EntryGrid
             label="Price items"
             columns={columns}
-            rows={shown.map((i) => rows[i]!)}
+            rows={shown.map((i) => present(rows[i]))}
             onRows={onRows}
             faults={placed}
             height="calc(100vh - 250px)"

@@ -1,3 +1,4 @@
+import { at } from '../../../core/errors/known';
 import { useDeleteQuotationMutation, useQuotationQuery, useSaveQuotationMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -72,7 +73,7 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
   useTyped(changed, onTyped);
   const keepIt = async (): Promise<boolean> => {
     if (read.faults.size > 0) {
-      setFault([...read.faults.values()][0]!);
+      setFault(at([...read.faults.values()], 0));
       return false;
     }
     try {

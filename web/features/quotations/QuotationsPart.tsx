@@ -26,14 +26,15 @@ export function QuotationsPart() {
   const base = `/jobs/${encodeURIComponent(job)}/quotations`;
   const chosen = estimates.find((it) => it.chosen) ?? estimates[0];
   const make = async () => {
+    if (!chosen) return;
     try {
       const { number } = await save({
         job,
         body: {
           ...{
             version: 0,
-            estimate: chosen!.number,
-            title: chosen!.name,
+            estimate: chosen.number,
+            title: chosen.name,
             presentation: 'section',
             quantities: true,
             unitPrices: false,

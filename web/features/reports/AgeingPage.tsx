@@ -1,3 +1,4 @@
+import { at, present } from '../../../core/errors/known';
 import { useReportQuery } from '../../ground/api/api';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -25,7 +26,7 @@ export function AgeingPage() {
     );
   if (!data) return <Waiting what="the receivables" />;
   const rows = data.rows.slice(0, -1);
-  const total = data.rows.at(-1)!;
+  const total = at(data.rows, -1);
   const late = (row: (typeof rows)[number]) => BANDS.slice(1).some((band) => row[band] !== 0);
   return (
     <div className="page">
@@ -51,10 +52,14 @@ export function AgeingPage() {
                   <tr key={`${row.job} ${row.application}`}>
                     <td>{row.client}</td>
                     <td>
-                      <Link to={keep(`/jobs/${encodeURIComponent(row.job!)}`)}>{row.job}</Link>
+                      <Link to={keep(`/jobs/${encodeURIComponent(present(row.job))}`)}>{row.job}</Link>
                     </td>
                     <td>
-                      <Link to={keep(`/jobs/${encodeURIComponent(row.job!)}/billing${application ? `/${row.application}` : ''}`)}>
+                      <Link
+                        to={keep(
+                          `/jobs/${encodeURIComponent(present(row.job))}/billing${application ? `/${row.application}` : ''}`,
+                        )}
+                      >
                         {row.application}
                       </Link>
                     </td>

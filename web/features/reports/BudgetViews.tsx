@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { displayExact, displayQuantity } from '../../../core/money/display';
@@ -21,7 +22,7 @@ const KEPT = 'ledrin.budget-views';
 const FIGURES = [...MONEY, ...HOURS] as readonly (readonly [SumKey, string, string])[];
 const isHours = (column: Condition['column']) => column === 'hoursBudgeted' || column === 'hoursActual';
 const titleOf = (column: Condition['column']) =>
-  isWording(column) ? WORDS[column] : FIGURES.find(([key]) => key === column)![1];
+  isWording(column) ? WORDS[column] : present(FIGURES.find(([key]) => key === column))[1];
 
 function keptViews(): Record<string, BudgetView> {
   try {

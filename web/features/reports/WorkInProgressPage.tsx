@@ -1,3 +1,4 @@
+import { at, present } from '../../../core/errors/known';
 import { Link } from 'react-router';
 import type { ReportColumn } from '../../../wire/reports';
 import { useReportQuery } from '../../ground/api/api';
@@ -52,7 +53,7 @@ export function WorkInProgressPage() {
         <Schedule
           columns={columns.filter(({ key }) => !hidden.has(key))}
           jobs={data.rows.slice(0, -1)}
-          total={data.rows.at(-1)!}
+          total={at(data.rows, -1)}
         />
       )}
       <p className="note mt-2 text-[12.5px]">
@@ -103,7 +104,7 @@ function ScheduleRow({ row, columns, widest }: { row: Row; columns: FigureColumn
   return (
     <tr>
       <td className="stays truncate" title={String(row.name)}>
-        <Link to={keep(`/jobs/${encodeURIComponent(row.job!)}`)}>
+        <Link to={keep(`/jobs/${encodeURIComponent(present(row.job))}`)}>
           <b>{row.job}</b>
         </Link>{' '}
         {row.name}

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useReplyToQuestionMutation, useSendChangeMutation, useSendQuotationMutation } from '../api/api';
@@ -135,14 +136,14 @@ export function Offers({ offers }: { offers: readonly OfferView[] }) {
             {it.status === 'open' && (it.closed ? `Not answered. ${it.closed}.` : 'Not answered yet.')}
             {it.status === 'accepted' && (
               <>
-                <b style={{ color: 'var(--good)' }}>Accepted</b> by {it.answeredBy} on {displayDate(it.answeredAt!.slice(0, 10))},
-                signed.
+                <b style={{ color: 'var(--good)' }}>Accepted</b> by {it.answeredBy} on{' '}
+                {displayDate(present(it.answeredAt).slice(0, 10))}, signed.
               </>
             )}
             {it.status === 'declined' && (
               <>
-                <b style={{ color: 'var(--loss)' }}>Declined</b> by {it.answeredBy} on {displayDate(it.answeredAt!.slice(0, 10))}:{' '}
-                {it.reason}
+                <b style={{ color: 'var(--loss)' }}>Declined</b> by {it.answeredBy} on{' '}
+                {displayDate(present(it.answeredAt).slice(0, 10))}: {it.reason}
               </>
             )}
           </p>

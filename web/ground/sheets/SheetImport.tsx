@@ -54,8 +54,9 @@ export function SheetImport({
     if (input.current) input.current.value = '';
   };
   const take = () => {
-    remember(of, sheet![0] ?? [], matching);
-    onRows(matchedRows(columns, matching, hasHeads ? sheet!.slice(1) : sheet!));
+    if (!sheet) return;
+    remember(of, sheet[0] ?? [], matching);
+    onRows(matchedRows(columns, matching, hasHeads ? sheet.slice(1) : sheet));
     setSheet(null);
   };
   const rows = sheet ? matchedRows(columns, matching, hasHeads ? sheet.slice(1) : sheet) : [];

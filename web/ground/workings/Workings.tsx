@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { useWorkingsQuery } from '../api/api';
 import { useDispatch, useSelector } from 'react-redux';
 import { Link } from 'react-router';
@@ -98,7 +99,7 @@ function OperandRow({ operand }: { operand: Operand }) {
             type="button"
             className="fig seen"
             aria-label={`${operand.label}: show its workings`}
-            onClick={() => dispatch(followed(operand.figure!))}
+            onClick={() => dispatch(followed(present(operand.figure)))}
           >
             {value}
           </button>

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useRef, type ClipboardEvent, type ReactNode } from 'react';
 import { pasteBlock } from './pasteBlock';
@@ -134,7 +135,7 @@ export function EntryGrid({
         <tbody>
           {before > 0 && <tr style={{ height: before }} aria-hidden="true" />}
           {items.map(({ index }) => {
-            const row = shown[index]!;
+            const row = present(shown[index]);
             return (
               <tr key={index}>
                 {grows && <td className="head">{index + 1}</td>}

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import type { GridColumn, GridRow, Offer } from './gridTypes';
 
@@ -34,7 +35,7 @@ export function Cell({ column, row, index, at, label, fault, onEnter, onText, on
   };
   const leave = () => {
     if (typed === null) return;
-    commit(offers.length > 0 && typed !== '' && !offers.some((it) => it.value === typed) ? offers[picked]!.value : typed);
+    commit(offers.length > 0 && typed !== '' && !offers.some((it) => it.value === typed) ? present(offers[picked]).value : typed);
   };
   const keys = (event: KeyboardEvent<HTMLInputElement>) => {
     const input = event.currentTarget;

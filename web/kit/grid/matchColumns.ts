@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import type { GridColumn, GridRow } from './gridTypes';
 
 /** Which column of a sheet goes into which of ours: our key → the sheet's column, from 0; null for none. */
@@ -45,7 +46,7 @@ export function matchedRows(columns: readonly GridColumn[], matching: Matching, 
         fillable(columns)
           .filter((it) => matching[it.key] !== null && matching[it.key] !== undefined)
           .map((it) => {
-            const text = row[matching[it.key]!] ?? '';
+            const text = row[present(matching[it.key])] ?? '';
             return [it.key, text !== '' && it.tidy ? it.tidy(text) : text];
           }),
       ),

@@ -1,3 +1,4 @@
+import { at } from '../../../core/errors/known';
 import type { GridRow } from './gridTypes';
 
 /**
@@ -17,7 +18,7 @@ export function pasteBlock(
   readCells(text).forEach((cells, down) => {
     if (row + down >= next.length && !grows) return;
     while (next.length <= row + down) next.push({});
-    cells.slice(0, typed.length).forEach((cell, across) => (next[row + down]![typed[across]!] = cell.trim()));
+    cells.slice(0, typed.length).forEach((cell, across) => (at(next, row + down)[at(typed, across)] = cell.trim()));
   });
   return next;
 }
@@ -28,7 +29,7 @@ function readCells(text: string): string[][] {
   const body = text.replace(/\r\n?/g, '\n').replace(/\n$/, '');
   for (let match = cell.exec(body); match; match = cell.exec(body)) {
     const [, raw = '', end] = match;
-    lines.at(-1)!.push(raw.startsWith('"') && raw.endsWith('"') && raw.length > 1 ? raw.slice(1, -1).replaceAll('""', '"') : raw);
+    at(lines, -1).push(raw.startsWith('"') && raw.endsWith('"') && raw.length > 1 ? raw.slice(1, -1).replaceAll('""', '"') : raw);
     if (end === '\n') lines.push([]);
     if (end === '') break;
   }

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import type { GridRow } from './gridTypes';
 
 /**
@@ -20,7 +21,7 @@ export function repeatRows(
       const next: GridRow = { ...row, section: name };
       delete next.id;
       if (numbered && (row[numbered] ?? '') !== '') {
-        next[numbered] = free(row[numbered]!, i + 2);
+        next[numbered] = free(present(row[numbered]), i + 2);
         taken.add(next[numbered]);
       }
       return next;

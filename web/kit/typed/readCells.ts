@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import { MINUS } from '../../../core/money/display';
 import { formatPercentShortest, parseMarkup, parseNeeded } from '../../../core/money/rate';
@@ -38,7 +39,7 @@ export function readUnitCost(faults: Faults, at: string, typed: string | undefin
 /** A markup as typed; null where nothing is. */
 export function readMarkup(faults: Faults, at: string, typed: string | undefined): number | null {
   if ((typed ?? '').trim() === '') return null;
-  return scaled(faults, at, typed!, parseMarkup, 'percentage from −100 to 1,000 with up to 4 decimals', 0);
+  return scaled(faults, at, present(typed), parseMarkup, 'percentage from −100 to 1,000 with up to 4 decimals', 0);
 }
 
 /** A cost type as typed, by its first letters. */

@@ -1,3 +1,4 @@
+import { present } from '../../../core/errors/known';
 import { isEnteredDate } from '../../../core/calendar/plainDate';
 
 const NAMES = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
@@ -14,7 +15,7 @@ export function readDate(text: string, month: string): string | null {
   const [, day = '', name, year] = match;
   const [usualYear, usualMonth] = month.split('-');
   const number = name === undefined ? Number(usualMonth) : /^\d/.test(name) ? Number(name) : NAMES.indexOf(name.slice(0, 3)) + 1;
-  const full = year === undefined ? usualYear : year.length === 2 ? usualYear!.slice(0, 2) + year : year;
+  const full = year === undefined ? usualYear : year.length === 2 ? present(usualYear).slice(0, 2) + year : year;
   const date = `${full}-${String(number).padStart(2, '0')}-${day.padStart(2, '0')}`;
   return isEnteredDate(date) ? date : null;
 }

@@ -1,3 +1,4 @@
+import { present } from '../../../../core/errors/known';
 import {
   DndContext,
   KeyboardSensor,
@@ -31,7 +32,7 @@ export function AwardGroups({ groups, plan, lines, priced, weighed, onGroups }: 
   const planned = new Map(plan.sov.map((it) => [it.line, it]));
   const move = (member: string, to: string) => {
     const next = groups.map((it) => ({ ...it, members: it.members.filter((own) => own !== member) }));
-    const line = lines.find((it) => it.line === member)!;
+    const line = present(lines.find((it) => it.line === member));
     const order = (members: readonly string[]) => lines.map((it) => it.line).filter((it) => members.includes(it));
     if (to === NEW) {
       next.push({
@@ -43,7 +44,7 @@ export function AwardGroups({ groups, plan, lines, priced, weighed, onGroups }: 
       });
       return onGroups(next.filter((it) => it.members.length > 0));
     }
-    const target = next[Number(to)]!;
+    const target = present(next[Number(to)]);
     target.members = order([...target.members, member]);
     onGroups(next.filter((it) => it.members.length > 0));
   };
@@ -99,7 +100,12 @@ export function AwardGroups({ groups, plan, lines, priced, weighed, onGroups }: 
                     {group.members.map((member) => {
                       const at = lines.findIndex((line) => line.line === member);
                       return (
-                        <Member key={member} id={member} text={`${member} ${lines[at]!.description}`} net={show(priced[at]!.net)}>
+                        <Member
+                          key={member}
+                          id={member}
+                          text={`${member} ${present(lines[at]).description}`}
+                          net={show(present(priced[at]).net)}
+                        >
                           <select
                             aria-label={`SOV line of estimate line ${member}`}
                             value={i}

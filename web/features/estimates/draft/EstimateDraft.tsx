@@ -1,3 +1,4 @@
+import { present } from '../../../../core/errors/known';
 import { useMemo, useState } from 'react';
 import type { EstimateView } from '../../../../wire/estimates';
 import type { PriceBookView } from '../../../../wire/prices';
@@ -35,7 +36,9 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
   );
   const lineAt = (row: number) => {
     const place = read.places[row];
-    return place === null || place === undefined ? null : { line: read.content.lines[place]!, priced: priced.lines[place]! };
+    return place === null || place === undefined
+      ? null
+      : { line: present(read.content.lines[place]), priced: present(priced.lines[place]) };
   };
   const columns: GridColumn[] = [
     { key: 'line', title: 'Line', width: 58 },
@@ -79,7 +82,7 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
       const parts = { ...before.parts };
       const lines = repeatRows(before.lines, section, names, 'line').map((line, i) => {
         const id = `new-${++lastId}`;
-        const from = parts[own[i % own.length]!.id ?? ''];
+        const from = parts[present(own[i % own.length]).id ?? ''];
         if (from) parts[id] = from;
         return { ...line, id };
       });
@@ -144,7 +147,7 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
             cost={chosen?.priced ?? null}
             shares={prices.get(row.buildUp ?? '') ?? []}
             rows={form.parts[row.id] ?? []}
-            onRows={(rows) => setForm((before) => ({ ...before, parts: { ...before.parts, [row.id!]: rows } }))}
+            onRows={(rows) => setForm((before) => ({ ...before, parts: { ...before.parts, [present(row.id)]: rows } }))}
             faults={read.faults}
             book={book}
             lists={lists}

@@ -1,3 +1,4 @@
+import { present } from '../../../../core/errors/known';
 import { COST_TYPES } from '../../../../core/costs/costType';
 import { displayExact } from '../../../../core/money/display';
 import { formatQuantity } from '../../../../core/money/rate';
@@ -52,7 +53,7 @@ export function formOf(content: EstimateContent, digits: number): EstimateForm {
     typeMarkups: Object.fromEntries(COST_TYPES.map((it) => [it, markupText(content.typeMarkups[it] ?? null)])),
     sectionMarkups: Object.fromEntries(Object.entries(content.sectionMarkups).map(([name, rate]) => [name, markupText(rate)])),
     lines: content.lines.map((it, i) => ({
-      id: ids[i]!,
+      id: present(ids[i]),
       line: it.line,
       section: it.section,
       description: it.description,
@@ -63,7 +64,7 @@ export function formOf(content: EstimateContent, digits: number): EstimateForm {
     })),
     parts: Object.fromEntries(
       content.lines
-        .map((it, i) => [ids[i]!, it.parts.map((part) => partRow(part, digits))] as const)
+        .map((it, i) => [present(ids[i]), it.parts.map((part) => partRow(part, digits))] as const)
         .filter(([, list]) => list.length > 0),
     ),
   };

@@ -1,3 +1,4 @@
+import { present } from '../../../../core/errors/known';
 import { CALLS } from '../../../../wire/calls';
 import { api, useSaveEstimateMutation } from '../../../ground/api/api';
 import { readOnce } from '../../../ground/api/readOnce';
@@ -34,7 +35,10 @@ function inputOf(content: EstimateContent, version: number): EstimateInput {
     overhead: content.overhead,
     profit: content.profit,
     rounding: content.rounding,
-    typeMarkups: Object.entries(content.typeMarkups).map(([costType, rate]) => ({ costType: costType as 'labour', rate: rate! })),
+    typeMarkups: Object.entries(content.typeMarkups).map(([costType, rate]) => ({
+      costType: costType as 'labour',
+      rate: present(rate),
+    })),
     sectionMarkups: Object.entries(content.sectionMarkups).map(([section, rate]) => ({ section, rate })),
     lines: content.lines.map((line) => ({ ...line, parts: [...line.parts] })),
   };

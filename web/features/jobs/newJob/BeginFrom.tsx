@@ -1,3 +1,4 @@
+import { at } from '../../../../core/errors/known';
 import {
   useJobTemplatesQuery,
   useLazyJobSetupQuery,
@@ -63,7 +64,7 @@ function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<Rea
   const [load] = useLazyJobSetupQuery();
   const copy = async (event: React.FormEvent) => {
     event.preventDefault();
-    const number = job.split(' ')[0]!;
+    const number = at(job.split(' '), 0);
     try {
       const setup = await load({ job: number }).unwrap();
       setForm((before) => copyInto(before, setup, parts, amounts, digits));

@@ -1,3 +1,4 @@
+import { present } from '../../../../core/errors/known';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../../core/costs/costType';
 import type { Lists } from '../../../../wire/company';
@@ -75,7 +76,8 @@ export function BudgetGrid({ form, setForm, faults, lists }: GridProps) {
         key: 'sovLine',
         title: 'SOV line',
         width: 90,
-        offers: () => form.sov.filter((row) => row.line).map((row) => ({ value: row.line!, label: row.description ?? '' })),
+        offers: () =>
+          form.sov.filter((row) => row.line).map((row) => ({ value: present(row.line), label: row.description ?? '' })),
       },
       { key: 'description', title: 'Description', width: 'auto' },
       { key: 'quantity', title: 'Quantity', width: 90, numeric: true },

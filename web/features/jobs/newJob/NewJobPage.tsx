@@ -1,3 +1,4 @@
+import { present } from '../../../../core/errors/known';
 import {
   useAddCostCodesMutation,
   useCreateJobMutation,
@@ -38,13 +39,13 @@ export function NewJobPage() {
     ...EMPTY,
     facts: {
       number: nextJobNumber(
-        session.company!.jobNumberPattern,
+        present(session.company).jobNumberPattern,
         lists.jobs.map((it) => it.number),
         Number(month.slice(0, 4)),
       ),
       status: 'awarded',
       retention: '5',
-      tax: formatPercentShortest(session.company!.taxRate),
+      tax: formatPercentShortest(present(session.company).taxRate),
       stepApplies: 'all',
       revenueMethod: 'cost-to-cost',
     },
@@ -128,7 +129,7 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
       </div>
       <BudgetGrid form={form} setForm={setForm} faults={part('budget.')} lists={lists} />
       <NewCodes codes={read.unknownCodes} />
-      {(blockingMessage ?? refused?.message) && <Refused message={blockingMessage ?? refused!.message} />}
+      {(blockingMessage ?? refused?.message) && <Refused message={blockingMessage ?? present(refused).message} />}
       <div className="mt-4 flex items-center gap-3">
         <button type="button" className="button main" disabled={isLoading || addingCodes} onClick={() => void create()}>
           Set up job {form.facts.number}
@@ -146,6 +147,7 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
 /** What stands in the cell or field a fault is about. */
 function typedAt(form: JobForm, at: string): string {
   const [where, ...rest] = at.split('.');
-  const text = where === 'facts' ? form.facts[rest[0]!] : form[where as 'sov' | 'budget'][Number(rest[0])]?.[rest[1]!];
+  const text =
+    where === 'facts' ? form.facts[present(rest[0])] : form[where as 'sov' | 'budget'][Number(rest[0])]?.[present(rest[1])];
   return (text ?? '').trim();
 }
