@@ -1,3 +1,5 @@
+import { present } from '../errors/known';
+
 const KNOWN = new Set(Intl.supportedValuesOf('currency'));
 
 /** True for an ISO 4217 code this platform knows. */
@@ -7,5 +9,5 @@ export function isCurrency(code: string): boolean {
 
 /** Decimals of a currency's minor unit: GBP 2, JPY 0. */
 export function currencyDigits(code: string): number {
-  return new Intl.NumberFormat('en', { style: 'currency', currency: code }).resolvedOptions().maximumFractionDigits ?? 2;
+  return present(new Intl.NumberFormat('en', { style: 'currency', currency: code }).resolvedOptions().maximumFractionDigits);
 }

@@ -7,6 +7,7 @@ import { known, present } from '../../core/errors/known';
 import { formatCents } from '../../core/money/cents';
 import { rateOf } from '../../core/money/rate';
 import { shared, type BookCheck } from '../book/bookCheck';
+import { MOST_DIGITS } from '../book/cells';
 import { joinKey } from '../book/keys';
 import { bookBilling, unreliable, type BookApplication, type BookBilling } from './bookBilling';
 import type { BookFileOf } from '../book/bookFile';
@@ -18,7 +19,7 @@ export const receivedBefore = shared(() => new Map<string, number>());
 
 /** Checks what must hold across the invoices of each job: order, scheduled values, retention, receipts. */
 export function checkBilling(book: BookCheck, files: BillingFiles): void {
-  const digits = book.digits ?? 2;
+  const digits = book.digits ?? MOST_DIGITS;
   for (const [number, job] of book.own(bookBilling)) {
     job.applications.forEach((application, i) => {
       checkOrder(book, files, number, job, application, job.applications[i - 1]);

@@ -3,6 +3,7 @@ import type { Refusal } from '../../core/refusals/refusal';
 import type { Reader } from '../db/sql';
 import { partsOf, type BookFile, type BookFileOf, type Reference } from './bookFile';
 import type { FaultList } from './bookFaults';
+import { MOST_DIGITS } from './cells';
 import type { Columns, ReadRow } from './columns';
 import { joinKey, Keys, type There } from './keys';
 import type { FileShape } from './csv/readRows';
@@ -99,7 +100,7 @@ export class BookCheck {
 
   /** Places a refusal of core at a row; `columns` name the fields that are called otherwise in the file. */
   refuse(file: BookFile, row: { row: number }, refusal: Refusal, columns: Readonly<Record<string, string>> = {}): void {
-    const [first = '', ...rest] = messageOf(refusal, showIn(this.digits ?? 0));
+    const [first = '', ...rest] = messageOf(refusal, showIn(this.digits ?? MOST_DIGITS));
     this.fault(file, row, columns[refusal.at] ?? refusal.at, first.toLowerCase() + rest.join(''));
   }
 

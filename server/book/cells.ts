@@ -5,6 +5,9 @@ import { parseMarkup, parseNeeded, parsePercent, parseQuantity } from '../../cor
 import { parseUnitCost } from '../../core/prices/unitCost';
 import type { Column } from './columns';
 
+/** The most decimals any currency has: amounts are read in them where the currency itself is at fault. */
+export const MOST_DIGITS = 4;
+
 /** A cell's value, or what is wrong with it in words. */
 export type Cell = { value: unknown } | { fault: string };
 
@@ -69,7 +72,7 @@ function notNegative(text: string, read: Scaled, expected: string): Cell {
 export function readAmount(text: string, currencyDigits: number | null): Cell {
   return readScaled(
     text,
-    parseCents(text, currencyDigits ?? 4),
+    parseCents(text, currencyDigits ?? MOST_DIGITS),
     'a plain amount such as 12500.00',
     `has more decimals than the currency's ${currencyDigits}`,
     'is too large',

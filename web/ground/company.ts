@@ -3,11 +3,11 @@ import { useMemo } from 'react';
 import { displayCents, displayExact } from '../../core/money/display';
 import { readAmount } from '../kit/typed/tidyAmount';
 
-/** Reading and writing of money in the company's currency. */
+/** Reading and writing of money in the company's currency. Only on pages below `WithCompany`. */
 export function useCurrency() {
   const { data } = useSessionQuery();
-  const digits = data?.company?.digits ?? 2;
-  const code = data?.company?.currency ?? '';
+  if (!data?.company) throw new Error('No amount is read or shown before the company and its currency are named');
+  const { digits, currency: code } = data.company;
   return useMemo(
     () => ({
       code,
