@@ -1,27 +1,21 @@
-import { useJobChangesQuery } from '../../ground/api/api';
+import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
-import { displayDate } from '../../../core/calendar/displayDate';
 import type { ChangeSummary } from '../../../wire/changes';
+import { useJobChangesQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
-import { faultOf } from '../../ground/faults';
+import { Loaded } from '../../ground/Loaded';
 import { Sign } from '../../kit/Signs';
-import { Refused, Waiting } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
 
 /** The changes of a job: what they ask for, what was agreed, and what waits. */
 export function JobChangesPage() {
   const { number: job = '' } = useParams();
   const { month } = useAsOf();
-  const { data, error, refetch } = useJobChangesQuery({ job, asOf: month });
+  const changes = useJobChangesQuery({ job, asOf: month });
   const keep = useKeepMonth();
-  const { show, code } = useCurrency();
-  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
-  if (!data) return <Waiting what="the change orders" />;
   const base = `/jobs/${encodeURIComponent(job)}/changes`;
-  const approved = data.filter((it) => it.status === 'approved');
-  const open = data.filter(isOpen);
-  const sum = (list: readonly ChangeSummary[], of: (it: ChangeSummary) => number) =>
-    show(list.reduce((total, it) => total + of(it), 0));
   return (
     <>
       <div className="mb-2 flex items-end justify-between">
@@ -30,65 +24,75 @@ export function JobChangesPage() {
           Raise a change
         </Link>
       </div>
-      {data.length === 0 ? (
-        <p className="note">No change orders to date.</p>
-      ) : (
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th>Change</th>
-              <th>State</th>
-              <th>Raised</th>
-              <th>Decided</th>
-              <th className="num">Days</th>
-              <th className="num">Asked for</th>
-              <th className="num">Price, {code}</th>
-              <th className="num">Cost</th>
-              <th className="num">Price less cost</th>
-            </tr>
-          </thead>
-          <tbody>
-            {data.map((it) => (
-              <tr key={it.number}>
-                <td>
-                  <Link to={keep(`${base}/${encodeURIComponent(it.number)}`)}>
-                    {it.number} {it.title}
-                  </Link>
-                </td>
-                <td>
-                  <ChangeState change={it} />
-                </td>
-                <td>{displayDate(it.raisedOn)}</td>
-                <td>{displayDate(it.decidedOn)}</td>
-                <td className="num">{it.daysGranted ?? it.daysAsked ?? '–'}</td>
-                <td className="num note">{show(it.asked)}</td>
-                <td className="num">{show(it.price)}</td>
-                <td className="num">{show(it.cost)}</td>
-                <td className="num">{show(it.price - it.cost)}</td>
-              </tr>
-            ))}
-          </tbody>
-          <tfoot>
-            <tr>
-              <td colSpan={5}>Approved, in the contract sum</td>
-              <td className="num">{sum(approved, (it) => it.asked)}</td>
-              <td className="num">{sum(approved, (it) => it.price)}</td>
-              <td className="num">{sum(approved, (it) => it.cost)}</td>
-              <td className="num">{sum(approved, (it) => it.price - it.cost)}</td>
-            </tr>
-            {open.length > 0 && (
-              <tr>
-                <td colSpan={5}>Not agreed yet, in no contract sum</td>
-                <td className="num">{sum(open, (it) => it.asked)}</td>
-                <td className="num">{sum(open, (it) => it.price)}</td>
-                <td className="num">{sum(open, (it) => it.cost)}</td>
-                <td className="num">{sum(open, (it) => it.price - it.cost)}</td>
-              </tr>
-            )}
-          </tfoot>
-        </table>
-      )}
+      <Loaded of={changes} what="the change orders">
+        {(data) => <Changes changes={data} base={base} />}
+      </Loaded>
     </>
+  );
+}
+
+function Changes({ changes, base }: { changes: readonly ChangeSummary[]; base: string }) {
+  const { show } = useCurrency();
+  const columns = useChangeColumns(base);
+  const totals = (label: string, list: readonly ChangeSummary[]) => {
+    const sum = (of: (it: ChangeSummary) => number) => show(list.reduce((total, it) => total + of(it), 0));
+    return {
+      label,
+      cells: {
+        asked: sum((it) => it.asked),
+        price: sum((it) => it.price),
+        cost: sum((it) => it.cost),
+        margin: sum((it) => it.price - it.cost),
+      },
+    };
+  };
+  const open = changes.filter(isOpen);
+  const approved = changes.filter((it) => it.status === 'approved');
+  if (changes.length === 0) return <p className="note">No change orders to date.</p>;
+  return (
+    <Table
+      label="Change orders"
+      columns={columns}
+      rows={changes}
+      rowKey={(it) => it.number}
+      foot={[
+        totals('Approved, in the contract sum', approved),
+        ...(open.length > 0 ? [totals('Not agreed yet, in no contract sum', open)] : []),
+      ]}
+    />
+  );
+}
+
+function useChangeColumns(base: string) {
+  const kinds = useColumnKinds();
+  const { show, code } = useCurrency();
+  return useMemo(
+    () => [
+      kinds.link<ChangeSummary>(
+        'change',
+        'Change',
+        (it) => `${it.number} ${it.title}`,
+        (it) => `${base}/${encodeURIComponent(it.number)}`,
+      ),
+      {
+        ...kinds.text<ChangeSummary>('status', 'State', (it) => it.status),
+        cell: (it: ChangeSummary) => <ChangeState change={it} />,
+      },
+      kinds.day<ChangeSummary>('raised', 'Raised', (it) => it.raisedOn),
+      kinds.day<ChangeSummary>('decided', 'Decided', (it) => it.decidedOn),
+      {
+        ...{ key: 'days', title: 'Days', right: true, value: (it: ChangeSummary) => it.daysGranted ?? it.daysAsked },
+        cell: (it: ChangeSummary) => it.daysGranted ?? it.daysAsked ?? '–',
+      },
+      {
+        ...kinds.amount<ChangeSummary>('asked', 'Asked for', (it) => it.asked),
+        cell: (it: ChangeSummary) => <span className="note">{show(it.asked)}</span>,
+      },
+      kinds.amount<ChangeSummary>('price', `Price, ${code}`, (it) => it.price),
+      kinds.amount<ChangeSummary>('cost', 'Cost', (it) => it.cost),
+      kinds.amount<ChangeSummary>('margin', 'Price less cost', (it) => it.price - it.cost),
+    ],
+    [kinds, show, code, base],
   );
 }
 

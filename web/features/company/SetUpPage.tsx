@@ -3,8 +3,12 @@ import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
+import { USUAL_TERMS_DAYS } from '../../../core/billing/invoice';
+import type { Lists } from '../../../wire/company';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf, type ShownFault } from '../../ground/faults';
+import { useColumnKinds } from '../../ground/columnKinds';
+import { Table } from '../../kit/table/Table';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
@@ -20,7 +24,7 @@ export function SetUpPage() {
   return (
     <div className="page">
       <h1 className="mb-4">Set-up</h1>
-      <div className="grid gap-10" style={{ gridTemplateColumns: 'minmax(0, 1.1fr) minmax(0, 1fr)' }}>
+      <div className="grid grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-10">
         <div className="flex flex-col gap-8">
           <section>
             <h2 className="mb-2">Company</h2>
@@ -42,24 +46,7 @@ export function SetUpPage() {
           </section>
           <section>
             <h2 className="mb-2">Clients</h2>
-            <table className="ledger">
-              <thead>
-                <tr>
-                  <th>Code</th>
-                  <th>Name</th>
-                  <th className="num">Terms, days</th>
-                </tr>
-              </thead>
-              <tbody>
-                {lists.clients.map((it) => (
-                  <tr key={it.code}>
-                    <td>{it.code}</td>
-                    <td>{it.name}</td>
-                    <td className="num">{it.termsDays ?? 30}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Clients clients={lists.clients} />
             <p className="note">A new client is added where a job is set up, or with a book.</p>
           </section>
         </div>
@@ -120,24 +107,37 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
         </button>
       </p>
       {refused && <Refused message={refused.message} />}
-      <table className="ledger">
-        <thead>
-          <tr>
-            <th style={{ width: 100 }}>Code</th>
-            <th>Description</th>
-            <th style={{ width: 70 }}>Unit</th>
-          </tr>
-        </thead>
-        <tbody>
-          {codes.map((it) => (
-            <tr key={it.code}>
-              <td>{it.code}</td>
-              <td>{it.description}</td>
-              <td>{it.unit}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <KnownCodes codes={codes} />
     </section>
   );
+}
+
+type CostCode = Lists['costCodes'][number];
+
+function KnownCodes({ codes }: { codes: readonly CostCode[] }) {
+  const kinds = useColumnKinds();
+  const columns = useMemo(
+    () => [
+      kinds.text<CostCode>('code', 'Code', (it) => it.code, { width: 100 }),
+      kinds.text<CostCode>('description', 'Description', (it) => it.description),
+      kinds.text<CostCode>('unit', 'Unit', (it) => it.unit, { width: 70 }),
+    ],
+    [kinds],
+  );
+  return <Table label="Cost codes" columns={columns} rows={codes} rowKey={(it) => it.code} />;
+}
+
+type Client = Lists['clients'][number];
+
+function Clients({ clients }: { clients: readonly Client[] }) {
+  const kinds = useColumnKinds();
+  const columns = useMemo(
+    () => [
+      kinds.text<Client>('code', 'Code', (it) => it.code),
+      kinds.text<Client>('name', 'Name', (it) => it.name),
+      kinds.count<Client>('terms', 'Terms, days', (it) => it.termsDays ?? USUAL_TERMS_DAYS),
+    ],
+    [kinds],
+  );
+  return <Table label="Clients" columns={columns} rows={clients} rowKey={(it) => it.code} />;
 }

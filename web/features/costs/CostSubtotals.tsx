@@ -1,12 +1,14 @@
-import { present } from '../../../core/errors/known';
-import { useCostSubtotalsQuery } from '../../ground/api/api';
+import { useMemo } from 'react';
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import { lastDay } from '../../../core/calendar/plainDate';
+import { present } from '../../../core/errors/known';
 import { displayQuantity } from '../../../core/money/display';
+import type { CostSubtotalRow, LedgerParams, SUBTOTALS } from '../../../wire/costs';
+import { useCostSubtotalsQuery } from '../../ground/api/api';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
-import { faultOf } from '../../ground/faults';
-import { Refused, Waiting } from '../../kit/States';
-import type { LedgerParams, SUBTOTALS } from '../../../wire/costs';
+import { Loaded } from '../../ground/Loaded';
+import { Table } from '../../kit/table/Table';
 import { useSetParam } from './ledgerParams';
 
 /** The filter each group narrows the ledger to. */
@@ -21,59 +23,55 @@ const NARROWED: Record<string, (key: string) => Record<string, string>> = {
 
 /** The ledger added up by one of its columns; a group opens its entries. */
 export function Subtotals({ filter, by }: { filter: LedgerParams; by: string }) {
-  const { data, error, refetch } = useCostSubtotalsQuery({ ...filter, by: by as (typeof SUBTOTALS)[number] });
-  const { exact, show } = useCurrency();
-  const set = useSetParam();
-  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
-  if (!data) return <Waiting what="the subtotals" />;
-  const sum = (key: 'count' | 'hours' | 'amount') => data.reduce((total, row) => total + row[key], 0);
+  const subtotals = useCostSubtotalsQuery({ ...filter, by: by as (typeof SUBTOTALS)[number] });
   return (
-    <div
-      className="scroll"
-      style={{ maxHeight: 'calc(100vh - 200px)' }}
-      tabIndex={0}
-      role="region"
-      aria-label={`Subtotals by ${by}`}
-    >
-      <table className="ledger">
-        <thead>
-          <tr>
-            <th>By {by}</th>
-            <th>Name</th>
-            <th className="num">Entries</th>
-            <th className="num">Hours</th>
-            <th className="num">Amount</th>
-          </tr>
-        </thead>
-        <tbody>
-          {data.map((row) => (
-            <tr key={row.key}>
-              <td>
-                <button
-                  type="button"
-                  className="fig"
-                  style={{ color: 'var(--accent)' }}
-                  onClick={() => set({ by: '', ...present(NARROWED[by])(row.key) })}
-                >
-                  {by === 'month' ? displayPeriod(row.key) : row.key || `(no ${by})`}
-                </button>
-              </td>
-              <td>{row.name}</td>
-              <td className="num">{row.count.toLocaleString('en-GB')}</td>
-              <td className="num">{displayQuantity(row.hours)}</td>
-              <td className="num">{show(row.amount)}</td>
-            </tr>
-          ))}
-        </tbody>
-        <tfoot>
-          <tr>
-            <td colSpan={2}>Total</td>
-            <td className="num">{sum('count').toLocaleString('en-GB')}</td>
-            <td className="num">{displayQuantity(sum('hours'))}</td>
-            <td className="num">{exact(sum('amount'))}</td>
-          </tr>
-        </tfoot>
-      </table>
-    </div>
+    <Loaded of={subtotals} what="the subtotals">
+      {(data) => <Groups rows={data} by={by} />}
+    </Loaded>
+  );
+}
+
+function Groups({ rows, by }: { rows: readonly CostSubtotalRow[]; by: string }) {
+  const { exact } = useCurrency();
+  const kinds = useColumnKinds();
+  const set = useSetParam();
+  const columns = useMemo(
+    () => [
+      {
+        ...kinds.text<CostSubtotalRow>('key', `By ${by}`, (row) => row.key),
+        cell: (row: CostSubtotalRow) => (
+          <button
+            type="button"
+            className="fig text-[var(--accent)]"
+            onClick={() => set({ by: '', ...present(NARROWED[by])(row.key) })}
+          >
+            {by === 'month' ? displayPeriod(row.key) : row.key || `(no ${by})`}
+          </button>
+        ),
+      },
+      kinds.text<CostSubtotalRow>('name', 'Name', (row) => row.name),
+      kinds.count<CostSubtotalRow>('count', 'Entries', (row) => row.count),
+      kinds.quantity<CostSubtotalRow>('hours', 'Hours', (row) => row.hours),
+      kinds.amount<CostSubtotalRow>('amount', 'Amount', (row) => row.amount),
+    ],
+    [kinds, by, set],
+  );
+  const sum = (key: 'count' | 'hours' | 'amount') => rows.reduce((total, row) => total + row[key], 0);
+  return (
+    <Table
+      label={`Subtotals by ${by}`}
+      columns={columns}
+      rows={rows}
+      rowKey={(row) => row.key}
+      height="window"
+      foot={{
+        label: 'Total',
+        cells: {
+          count: sum('count').toLocaleString('en-GB'),
+          hours: displayQuantity(sum('hours')),
+          amount: exact(sum('amount')),
+        },
+      }}
+    />
   );
 }

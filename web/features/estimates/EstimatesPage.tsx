@@ -1,147 +1,165 @@
-import { useChooseEstimateMutation, useEstimateListQuery, useStartEstimateMutation } from '../../ground/api/api';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { displayPercent, displayQuantity } from '../../../core/money/display';
+import type { EstimateListRow } from '../../../wire/estimates';
+import { useChooseEstimateMutation, useEstimateListQuery, useStartEstimateMutation } from '../../ground/api/api';
 import { useKeepMonth } from '../../ground/asOf';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
-import { faultOf } from '../../ground/faults';
-import { Refused, Waiting } from '../../kit/States';
+import { Loaded } from '../../ground/Loaded';
+import { useAttempt } from '../../ground/useAttempt';
+import { Refused } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
 
 /** The estimates of a job: any number, one chosen. */
 export function EstimatesPage() {
   const { number: job = '' } = useParams();
-  const { data, error, refetch } = useEstimateListQuery({ job });
-  const { show, code } = useCurrency();
+  const list = useEstimateListQuery({ job });
+  return (
+    <Loaded of={list} what="the estimates">
+      {(data) => <Estimates job={job} list={data} />}
+    </Loaded>
+  );
+}
+
+function Estimates({ job, list }: { job: string; list: readonly EstimateListRow[] }) {
   const keep = useKeepMonth();
   const navigate = useNavigate();
-  const [refused, setRefused] = useState<string | null>(null);
-  const [pair, setPair] = useState<number[]>([]);
+  const { refused, attempt } = useAttempt();
+  const [pair, setPair] = useState<readonly number[]>([]);
   const [start, starting] = useStartEstimateMutation();
-  const [choose] = useChooseEstimateMutation();
-  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
-  if (!data) return <Waiting what="the estimates" />;
   const base = `/jobs/${encodeURIComponent(job)}/estimates`;
-  // Once one was accepted the contract is made from it, and the choice stays.
-  const agreed = data.some((it) => it.status === 'accepted');
-  const attempt = async (work: () => Promise<unknown>) => {
-    try {
-      await work();
-      setRefused(null);
-    } catch (fault) {
-      setRefused(faultOf(fault).message);
-    }
-  };
   const begin = (copyOf: number | null) =>
     attempt(async () => {
-      const from = data.find((it) => it.number === copyOf);
+      const from = list.find((it) => it.number === copyOf);
       const body = {
-        name: from ? `${from.name}, copy` : data.length === 0 ? 'As measured' : `Estimate ${data.length + 1}`,
+        name: from ? `${from.name}, copy` : list.length === 0 ? 'As measured' : `Estimate ${list.length + 1}`,
         copyOf: copyOf === null ? null : { job, estimate: copyOf },
       };
       const { number } = await start({ job, body }).unwrap();
       void navigate(keep(`${base}/${number}`));
     });
-  const tick = (number: number) =>
-    setPair(pair.includes(number) ? pair.filter((it) => it !== number) : [...pair, number].slice(-2));
-  const [left, right] = [...pair].sort((a, b) => a - b);
   return (
     <>
       <div className="mb-2 flex items-end justify-between gap-6">
         <h2>Estimates</h2>
         <div className="flex gap-3">
-          {data.length > 1 && (
-            <Link
-              className="button"
-              aria-disabled={right === undefined}
-              to={keep(right === undefined ? base : `${base}/compare/${left}/${right}`)}
-              style={
-                right === undefined ? { color: 'var(--soft)', pointerEvents: 'none', borderColor: 'var(--hair)' } : undefined
-              }
-            >
-              {right === undefined ? 'Tick two to lay them side by side' : `Lay ${left} and ${right} side by side`}
-            </Link>
-          )}
+          {list.length > 1 && <Compare base={base} pair={pair} />}
           <button type="button" className="button main" disabled={starting.isLoading} onClick={() => void begin(null)}>
             New estimate
           </button>
         </div>
       </div>
-      {refused && <Refused message={refused} />}
-      {data.length === 0 ? (
+      {refused && <Refused message={refused.message} />}
+      {list.length === 0 ? (
         <p className="note">
           No estimate yet. One starts empty: type its lines, paste them from a spreadsheet, or price them by build-ups of the{' '}
           <Link to={keep('/tenders/build-ups')}>price list</Link>.
         </p>
       ) : (
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th style={{ width: 34 }}>
-                <span className="sr-only">Tick</span>
-              </th>
-              <th>Estimate</th>
-              <th>State</th>
-              <th className="num">Lines</th>
-              <th className="num">Hours</th>
-              <th className="num">Cost</th>
-              <th className="num">Price, {code}</th>
-              <th className="num">Margin, % of price</th>
-              <th className="num">Markup, % on cost</th>
-              <th>Saved</th>
-              <th>
-                <span className="sr-only">What to do</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {data.map((it) => (
-              <tr key={it.number}>
-                <td>
-                  <input
-                    type="checkbox"
-                    aria-label={`Compare estimate ${it.number}`}
-                    checked={pair.includes(it.number)}
-                    onChange={() => tick(it.number)}
-                  />
-                </td>
-                <td>
-                  <Link to={keep(`${base}/${it.number}`)}>
-                    {it.number} {it.name}
-                  </Link>
-                </td>
-                <td>
-                  {it.status === 'draft' ? 'draft' : `${it.status} ${displayDate(it.acceptedOn ?? it.sentOn)}`}
-                  {it.chosen && <b style={{ color: 'var(--accent)' }}> · chosen</b>}
-                </td>
-                <td className="num">{it.lines}</td>
-                <td className="num">{displayQuantity(it.hours)}</td>
-                <td className="num">{show(it.cost)}</td>
-                <td className="num">
-                  <b>{show(it.price)}</b>
-                </td>
-                <td className="num">{displayPercent(it.marginRate)}</td>
-                <td className="num">{displayPercent(it.markupRate)}</td>
-                <td className="note">{displayDate(it.savedAt.slice(0, 10))}</td>
-                <td style={{ textAlign: 'right' }}>
-                  {!it.chosen && !agreed && (
-                    <button
-                      type="button"
-                      className="button bare"
-                      onClick={() => void attempt(() => choose({ job, estimate: it.number }).unwrap())}
-                    >
-                      Choose
-                    </button>
-                  )}
-                  <button type="button" className="button bare" onClick={() => void begin(it.number)}>
-                    Copy
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <List job={job} base={base} list={list} pair={pair} onPair={setPair} onCopy={(number) => void begin(number)} />
       )}
+    </>
+  );
+}
+
+/** Leads to two ticked estimates side by side. */
+function Compare({ base, pair }: { base: string; pair: readonly number[] }) {
+  const keep = useKeepMonth();
+  const [left, right] = [...pair].sort((a, b) => a - b);
+  if (right === undefined)
+    return (
+      <span className="button off" aria-disabled>
+        Tick two to compare them
+      </span>
+    );
+  return (
+    <Link className="button" to={keep(`${base}/compare/${left}/${right}`)}>
+      Compare {left} and {right}
+    </Link>
+  );
+}
+
+interface ListProps {
+  job: string;
+  base: string;
+  list: readonly EstimateListRow[];
+  pair: readonly number[];
+  onPair: (pair: readonly number[]) => void;
+  onCopy: (number: number) => void;
+}
+
+function List({ job, base, list, pair, onPair, onCopy }: ListProps) {
+  const kinds = useColumnKinds();
+  const { show, code } = useCurrency();
+  // Once one was accepted the contract is made from it, and the choice stays.
+  const agreed = list.some((it) => it.status === 'accepted');
+  const columns = useMemo(() => {
+    const tick = (number: number) =>
+      onPair(pair.includes(number) ? pair.filter((it) => it !== number) : [...pair, number].slice(-2));
+    return [
+      {
+        ...{ key: 'tick', title: <span className="sr-only">Tick</span>, width: 34 },
+        cell: (it: EstimateListRow) => (
+          <input
+            type="checkbox"
+            aria-label={`Compare estimate ${it.number}`}
+            checked={pair.includes(it.number)}
+            onChange={() => tick(it.number)}
+          />
+        ),
+      },
+      kinds.link<EstimateListRow>(
+        'estimate',
+        'Estimate',
+        (it) => `${it.number} ${it.name}`,
+        (it) => `${base}/${it.number}`,
+      ),
+      { ...kinds.text<EstimateListRow>('state', 'State', (it) => it.status), cell: (it: EstimateListRow) => <State it={it} /> },
+      kinds.count<EstimateListRow>('lines', 'Lines', (it) => it.lines),
+      kinds.quantity<EstimateListRow>('hours', 'Hours', (it) => it.hours),
+      kinds.amount<EstimateListRow>('cost', 'Cost', (it) => it.cost),
+      {
+        ...kinds.amount<EstimateListRow>('price', `Price, ${code}`, (it) => it.price),
+        cell: (it: EstimateListRow) => <b>{show(it.price)}</b>,
+      },
+      kinds.percent<EstimateListRow>('margin', 'Margin, % of price', (it) => it.marginRate),
+      kinds.percent<EstimateListRow>('markup', 'Markup, % on cost', (it) => it.markupRate),
+      kinds.day<EstimateListRow>('saved', 'Saved', (it) => it.savedAt.slice(0, 10)),
+      {
+        ...{ key: 'acts', title: <span className="sr-only">What to do</span>, right: true },
+        cell: (it: EstimateListRow) => (
+          <>
+            {!it.chosen && !agreed && <Choose job={job} estimate={it.number} />}
+            <button type="button" className="button bare" onClick={() => onCopy(it.number)}>
+              Copy
+            </button>
+          </>
+        ),
+      },
+    ];
+  }, [kinds, show, code, job, base, pair, agreed, onPair, onCopy]);
+  return <Table label="Estimates" columns={columns} rows={list} rowKey={(it) => String(it.number)} />;
+}
+
+function State({ it }: { it: EstimateListRow }) {
+  return (
+    <>
+      {it.status === 'draft' ? 'draft' : `${it.status} ${displayDate(it.acceptedOn ?? it.sentOn)}`}
+      {it.chosen && <b className="text-[var(--accent)]"> · chosen</b>}
+    </>
+  );
+}
+
+function Choose({ job, estimate }: { job: string; estimate: number }) {
+  const [choose] = useChooseEstimateMutation();
+  const { refused, attempt } = useAttempt();
+  return (
+    <>
+      {refused && <span className="fault">{refused.message}</span>}
+      <button type="button" className="button bare" onClick={() => void attempt(() => choose({ job, estimate }).unwrap())}>
+        Choose
+      </button>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { present } from '../../../core/errors/known';
+import { at } from '../../../core/errors/known';
 import { useBillingScheduleQuery, useSaveBillingScheduleMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
@@ -9,6 +9,7 @@ import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { useAttempt } from '../../ground/useAttempt';
 import { Fig } from '../../ground/workings/Fig';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
@@ -41,23 +42,15 @@ export function BillingSchedulePage() {
   );
 }
 
-function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleView; onTyped: OnTyped }) {
+/** What is typed of a billing schedule, with what it comes to. */
+function useSchedule(view: BillingScheduleView) {
   const { month, lastDay } = useAsOf();
-  const { digits, show, exact, code } = useCurrency();
-  const keep = useKeepMonth();
+  const { digits } = useCurrency();
   const start = useMemo(() => view.instalments.map((it) => rowOf(it, digits)), [view.instalments, digits]);
   const [rows, setRows] = useState<readonly GridRow[]>(start);
-  const [refused, setRefused] = useState<string | null>(null);
-  const [save, { isLoading }] = useSaveBillingScheduleMutation();
   const stages = useMemo(() => view.stages.map((it) => it.name), [view.stages]);
   const { faults, read } = useMemo(() => readSchedule(rows, { stages, month, digits }), [rows, stages, month, digits]);
   const worked = useMemo(() => workSchedule(view, read, lastDay, digits), [view, read, lastDay, digits]);
-  const all = new Map([...worked.faults, ...faults]);
-  const changed = JSON.stringify(rows) !== JSON.stringify(start);
-  useTyped(changed, onTyped);
-  const at = (row: number) => read.findIndex((it) => it.row === row);
-  const { contractSum, total, left } = worked.valued;
-  const whole = read.length === 0 || left === 0;
   const layOut = (list: readonly Instalment[]) => {
     const before = rows;
     setRows(list.map((it) => rowOf(it, digits)));
@@ -67,110 +60,34 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
         action: { label: 'Undo', onClick: () => setRows(before) },
       });
   };
-  const keepIt = async () => {
-    try {
-      await save({ job, body: { seen: view.seen, instalments: read.map((it) => it.instalment) } }).unwrap();
-      onTyped(false);
-      setRefused(null);
-      toast(read.length === 0 ? 'The job is billed without a schedule' : 'Billing schedule saved');
-    } catch (error) {
-      setRefused(faultOf(error).message);
-    }
+  return {
+    ...{ rows, setRows, stages, read, worked, layOut },
+    faults: new Map([...worked.faults, ...faults]),
+    changed: JSON.stringify(rows) !== JSON.stringify(start),
+    whole: read.length === 0 || worked.valued.left === 0,
   };
-  const columns: GridColumn[] = [
-    { key: 'name', title: 'Instalment', width: 'auto' },
-    {
-      ...{ key: 'stages', title: 'Stages (A + B)', width: 210 },
-      offers: () => stages.map((value) => ({ value, label: '' })),
-    },
-    {
-      ...{ key: 'due', title: 'Falls due', width: 118 },
-      offers: () => [
-        { value: 'start', label: 'of its stages' },
-        { value: 'finish', label: 'of its stages' },
-      ],
-    },
-    { key: 'part', title: `% or ${code}`, width: 112, numeric: true, tidy: tidyPart(digits) },
-    {
-      ...{ key: 'from', title: 'of the', width: 74 },
-      offers: () => ['stages', 'job'].map((value) => ({ value, label: '' })),
-    },
-    {
-      ...{ key: 'amount', title: 'Comes to', width: 112, numeric: true },
-      show: (_, row) => (at(row) < 0 ? '' : show(present(worked.valued.instalments[at(row)]).amount)),
-    },
-    {
-      ...{ key: 'expected', title: 'Expected', width: 100 },
-      show: (_, row) => {
-        const day = worked.days[at(row)];
-        return day ? displayDate(day.expected) || <span style={{ color: 'var(--loss)' }}>no day</span> : '';
-      },
-    },
-    {
-      ...{ key: 'state', title: `By ${displayDate(lastDay)}`, width: 104 },
-      show: (_, row) => {
-        const day = worked.days[at(row)];
-        if (!day) return '';
-        if (day.reached !== null && day.reached <= lastDay) return <b>due</b>;
-        return day.reached === null && day.expected !== null && day.expected <= lastDay ? 'not reached' : 'to come';
-      },
-    },
-  ];
+}
+
+type Typed = ReturnType<typeof useSchedule>;
+type ScheduleProps = { job: string; view: BillingScheduleView; onTyped: OnTyped };
+
+function Schedule({ job, view, onTyped }: ScheduleProps) {
+  const typed = useSchedule(view);
+  const { rows, setRows, read, worked, faults, changed } = typed;
+  const { refused, attempt } = useAttempt();
+  const columns = useInstalmentColumns(typed);
+  useTyped(changed, onTyped);
   return (
     <div>
-      <div className="mb-2 flex items-end gap-4">
-        <h2 className="m-0 whitespace-nowrap">
-          <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing`)}>Billing</Link>: fixed schedule
-        </h2>
-        <dl className="m-0 flex grow flex-wrap items-baseline gap-x-5">
-          {read.length > 0 && (
-            <>
-              <Figure
-                label={`Due by ${displayDate(lastDay)}`}
-                value={
-                  changed ? (
-                    exact(worked.due)
-                  ) : (
-                    <Fig value={view.due} of={{ figure: 'scheduleDue', job }} label="Due by the schedule" exact />
-                  )
-                }
-                strong
-              />
-              <Figure
-                label="applied for"
-                value={<Fig value={view.billed} of={{ figure: 'scheduleApplied', job }} label="Applied for" exact />}
-              />
-              <Figure label="scheduled" value={exact(total)} />
-            </>
-          )}
-          <Figure
-            label={read.length > 0 ? 'of contract sum' : 'contract sum'}
-            value={<Fig value={contractSum} of={{ figure: 'contractSum', job }} label="Contract sum" exact />}
-          />
-          {!whole && <Figure label={left > 0 ? 'still to schedule' : 'too much'} value={exact(Math.abs(left))} strong fault />}
-        </dl>
-        {view.closed === null && (
-          <>
-            <LayOut view={view} onLaidOut={layOut} />
-            <button
-              type="button"
-              className={`button ${changed ? 'main' : ''}`}
-              disabled={!changed || all.size > 0 || !whole || isLoading}
-              onClick={() => void keepIt()}
-            >
-              {changed && read.length === 0 ? 'Bill without one' : !changed && read.length > 0 ? 'Saved' : 'Save schedule'}
-            </button>
-          </>
-        )}
-      </div>
+      <Head job={job} view={view} typed={typed} onTyped={onTyped} attempt={attempt} />
       {view.closed !== null && <p className="note">{view.closed}: the schedule stays as it is.</p>}
-      {refused && <Refused message={refused} />}
+      {refused && <Refused message={refused.message} />}
       <EntryGrid
         label="Instalments"
         columns={view.closed === null ? columns : columns.map(asRead)}
         rows={rows}
         onRows={setRows}
-        faults={all}
+        faults={faults}
         grows={view.closed === null}
         height={300}
         blank={Math.max(4, rows.length + 2)}
@@ -179,10 +96,120 @@ function Schedule({ job, view, onTyped }: { job: string; view: BillingScheduleVi
         {read.length === 0
           ? 'Lay the schedule out by its stages or at intervals, paste it, or type it. Falls due: a day, or start, finish, finish + 14. It can be saved once it comes to the contract sum.'
           : 'A stage is reached when the plan has the day it started or finished. Percentages are of the scheduled value of the stages, or of the job. Applications take their figures from here.'}
-        {view.savedBy && ` Saved by ${view.savedBy}, ${displayDate(present(view.savedAt).slice(0, 10))}.`}
+        {view.savedBy && ` Saved by ${view.savedBy}, ${displayDate(view.savedAt?.slice(0, 10) ?? null)}.`}
       </p>
       {read.length > 0 && <CashCurve cash={worked.cash} view={view} />}
     </div>
+  );
+}
+
+function useInstalmentColumns({ stages, read, worked }: Typed): GridColumn[] {
+  const { lastDay } = useAsOf();
+  const { digits, show, code } = useCurrency();
+  const placeOf = (row: number) => read.findIndex((it) => it.row === row);
+  const dayOf = (row: number) => worked.days[placeOf(row)];
+  return [
+    { key: 'name', title: 'Instalment', width: 'auto' },
+    {
+      ...{ key: 'stages', title: 'Stages (A + B)', width: 210 },
+      offers: () => stages.map((value) => ({ value, label: '' })),
+    },
+    {
+      ...{ key: 'due', title: 'Falls due', width: 118 },
+      offers: () => ['start', 'finish'].map((value) => ({ value, label: 'of its stages' })),
+    },
+    { key: 'part', title: `% or ${code}`, width: 112, numeric: true, tidy: tidyPart(digits) },
+    {
+      ...{ key: 'from', title: 'of the', width: 74 },
+      offers: () => ['stages', 'job'].map((value) => ({ value, label: '' })),
+    },
+    {
+      ...{ key: 'amount', title: 'Comes to', width: 112, numeric: true },
+      show: (_, row) => (placeOf(row) < 0 ? '' : show(at(worked.valued.instalments, placeOf(row)).amount)),
+    },
+    {
+      ...{ key: 'expected', title: 'Expected', width: 100 },
+      show: (_, row) => {
+        const day = dayOf(row);
+        return day ? displayDate(day.expected) || <span className="text-[var(--loss)]">no day</span> : '';
+      },
+    },
+    {
+      ...{ key: 'state', title: `By ${displayDate(lastDay)}`, width: 104 },
+      show: (_, row) => {
+        const day = dayOf(row);
+        if (!day) return '';
+        if (day.reached !== null && day.reached <= lastDay) return <b>due</b>;
+        return day.reached === null && day.expected !== null && day.expected <= lastDay ? 'not reached' : 'to come';
+      },
+    },
+  ];
+}
+
+/** Which job, what the schedule comes to, and what may be done with it. */
+function Head({
+  job,
+  view,
+  typed,
+  onTyped,
+  attempt,
+}: ScheduleProps & { typed: Typed; attempt: ReturnType<typeof useAttempt>['attempt'] }) {
+  const keep = useKeepMonth();
+  const [save, { isLoading }] = useSaveBillingScheduleMutation();
+  const { read, faults, changed, whole, layOut } = typed;
+  const saveIt = async () => {
+    const body = { seen: view.seen, instalments: read.map((it) => it.instalment) };
+    const said = read.length === 0 ? 'The job is billed without a schedule' : 'Billing schedule saved';
+    if (await attempt(() => save({ job, body }).unwrap(), said)) onTyped(false);
+  };
+  return (
+    <div className="mb-2 flex items-end gap-4">
+      <h2 className="m-0 whitespace-nowrap">
+        <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing`)}>Billing</Link>: fixed schedule
+      </h2>
+      <Figures job={job} view={view} typed={typed} />
+      {view.closed === null && (
+        <>
+          <LayOut view={view} onLaidOut={layOut} />
+          <button
+            type="button"
+            className={`button ${changed ? 'main' : ''}`}
+            disabled={!changed || faults.size > 0 || !whole || isLoading}
+            onClick={() => void saveIt()}
+          >
+            {changed && read.length === 0 ? 'Bill without one' : !changed && read.length > 0 ? 'Saved' : 'Save schedule'}
+          </button>
+        </>
+      )}
+    </div>
+  );
+}
+
+function Figures({ job, view, typed }: { job: string; view: BillingScheduleView; typed: Typed }) {
+  const { lastDay } = useAsOf();
+  const { exact } = useCurrency();
+  const { read, worked, changed, whole } = typed;
+  const { contractSum, total, left } = worked.valued;
+  const fig = (figure: string, value: number, label: string) => <Fig value={value} of={{ figure, job }} label={label} exact />;
+  return (
+    <dl className="m-0 flex grow flex-wrap items-baseline gap-x-5">
+      {read.length > 0 && (
+        <>
+          <Figure
+            label={`Due by ${displayDate(lastDay)}`}
+            value={changed ? exact(worked.due) : fig('scheduleDue', view.due, 'Due by the schedule')}
+            strong
+          />
+          <Figure label="applied for" value={fig('scheduleApplied', view.billed, 'Applied for')} />
+          <Figure label="scheduled" value={exact(total)} />
+        </>
+      )}
+      <Figure
+        label={read.length > 0 ? 'of contract sum' : 'contract sum'}
+        value={fig('contractSum', contractSum, 'Contract sum')}
+      />
+      {!whole && <Figure label={left > 0 ? 'still to schedule' : 'too much'} value={exact(Math.abs(left))} strong fault />}
+    </dl>
   );
 }
 
@@ -195,12 +222,7 @@ function Figure({ label, value, strong, fault }: { label: string; value: ReactNo
   return (
     <div className="flex items-baseline gap-2">
       <dt className="note text-[12.5px]">{label}</dt>
-      <dd
-        className={`figure m-0 ${strong ? 'text-[16px] font-semibold' : ''}`}
-        style={fault ? { color: 'var(--loss)' } : undefined}
-      >
-        {value}
-      </dd>
+      <dd className={`figure m-0 ${strong ? 'text-[16px] font-semibold' : ''} ${fault ? 'text-[var(--loss)]' : ''}`}>{value}</dd>
     </div>
   );
 }

@@ -1,10 +1,9 @@
 import { useSaveCheckTemplateMutation, useSaveChecklistMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { CheckItem, CheckTemplate } from '../../../wire/jobFile';
 import { useAsOf } from '../../ground/asOf';
-import { faultOf } from '../../ground/faults';
+import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { readDate } from '../../kit/typed/readDate';
@@ -19,82 +18,61 @@ const COLUMNS: readonly GridColumn[] = [
 ];
 const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
-/** What must be there: who brings it, by when, and when it was. A list can be saved for other jobs. */
-export function Checklist({
-  job,
-  items,
-  templates,
-  seen,
-  onTyped,
-}: {
+interface ChecklistProps {
   job: string;
   seen: string;
   onTyped: OnTyped;
   items: readonly CheckItem[];
   templates: readonly CheckTemplate[];
-}) {
-  const { month } = useAsOf();
-  const start = useMemo(
-    () =>
-      items.map((it): GridRow => ({
-        item: it.item,
-        person: it.person,
-        dueOn: displayDate(it.dueOn),
-        doneOn: displayDate(it.doneOn),
-      })),
-    [items],
-  );
-  const [rows, setRows] = useState<GridRow[]>(start);
-  const [name, setName] = useState('');
-  const [refused, setRefused] = useState<string | null>(null);
-  const [save] = useSaveChecklistMutation();
-  const [saveTemplate] = useSaveCheckTemplateMutation();
+}
+
+const rowOf = (it: CheckItem): GridRow => ({
+  ...{ item: it.item, person: it.person, dueOn: displayDate(it.dueOn), doneOn: displayDate(it.doneOn) },
+});
+
+/** The list as it is typed, with what is wrong with it by cell. */
+function readList(rows: readonly GridRow[], month: string): { list: CheckItem[]; faults: Map<string, string> } {
   const faults = new Map<string, string>();
   const list = rows.flatMap((row, i): CheckItem[] => {
     if (!filled(row)) return [];
+    const text = (key: string) => (row[key] ?? '').trim();
     const day = (key: 'dueOn' | 'doneOn') => {
-      const text = (row[key] ?? '').trim();
-      const read = text === '' ? null : readDate(text, month);
-      if (text !== '' && !read) faults.set(`${i}.${key}`, 'Enter a date, e.g. 30 Apr 2031');
+      const read = text(key) === '' ? null : readDate(text(key), month);
+      if (text(key) !== '' && !read) faults.set(`${i}.${key}`, 'Enter a date, e.g. 30 Apr 2031');
       return read;
     };
-    if ((row.item ?? '').trim() === '') faults.set(`${i}.item`, 'Expected what has to be there');
-    return [{ item: (row.item ?? '').trim(), person: (row.person ?? '').trim(), dueOn: day('dueOn'), doneOn: day('doneOn') }];
+    if (text('item') === '') faults.set(`${i}.item`, 'Expected what has to be there');
+    return [{ item: text('item'), person: text('person'), dueOn: day('dueOn'), doneOn: day('doneOn') }];
   });
+  return { list, faults };
+}
+
+/** What must be there: who brings it, by when, and when it was. A list can be saved for other jobs. */
+export function Checklist({ job, items, templates, seen, onTyped }: ChecklistProps) {
+  const { month } = useAsOf();
+  const start = useMemo(() => items.map(rowOf), [items]);
+  const [rows, setRows] = useState<GridRow[]>(start);
+  const { refused, attempt } = useAttempt();
+  const [save] = useSaveChecklistMutation();
+  const { list, faults } = readList(rows, month);
   const changed = JSON.stringify(list) !== JSON.stringify(items);
   useTyped(changed, onTyped);
-  const attempt = async (work: () => Promise<unknown>, said: string) => {
-    try {
-      await work();
-      setRefused(null);
-      onTyped(false);
-      toast(said);
-    } catch (error) {
-      setRefused(faultOf(error).message);
-    }
+  const saveList = async () => {
+    if (await attempt(() => save({ job, body: { items: list, seen } }).unwrap(), 'Checklist saved')) onTyped(false);
   };
-  const open = items.filter((it) => it.doneOn === null).length;
   return (
     <section aria-label="Checklist">
       <div className="mb-1 flex items-end justify-between">
         <h2>
-          Checklist{' '}
-          {items.length > 0 && (
-            <span className="note text-[13px]">{open === 0 ? 'all done' : `${open} of ${items.length} to do`}</span>
-          )}
+          Checklist <ToDo items={items} />
         </h2>
         {changed && (
-          <button
-            type="button"
-            className="button main"
-            disabled={faults.size > 0}
-            onClick={() => void attempt(() => save({ job, body: { items: list, seen } }).unwrap(), 'Checklist saved')}
-          >
+          <button type="button" className="button main" disabled={faults.size > 0} onClick={() => void saveList()}>
             Save checklist
           </button>
         )}
       </div>
-      {refused && <Refused message={refused} />}
+      {refused && <Refused message={refused.message} />}
       <EntryGrid
         label="Checklist"
         columns={COLUMNS}
@@ -104,44 +82,57 @@ export function Checklist({
         height={220}
         blank={Math.max(3, rows.length + 1)}
       />
-      <div className="mt-1 flex flex-wrap items-center gap-2 text-[13px]">
-        {templates.map((it) => (
-          <button
-            key={it.name}
-            type="button"
-            className="button"
-            onClick={() =>
-              setRows([
-                ...rows.filter(filled),
-                ...it.items.filter((item) => !rows.some((row) => row.item === item)).map((item) => ({ item })),
-              ])
-            }
-          >
-            Lay in “{it.name}”
-          </button>
-        ))}
-        <input
-          className="box"
-          style={{ width: 170 }}
-          placeholder="Save this list as …"
-          aria-label="Name to keep this list under"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <button
-          type="button"
-          className="button"
-          disabled={name.trim() === '' || list.length === 0}
-          onClick={() =>
-            void attempt(
-              () => saveTemplate({ body: { name, items: list.map((it) => it.item) } }).unwrap(),
-              `“${name}” is saved for other jobs`,
-            )
-          }
-        >
-          Save it
-        </button>
-      </div>
+      <Templates templates={templates} rows={rows} onRows={setRows} list={list} />
     </section>
+  );
+}
+
+function ToDo({ items }: { items: readonly CheckItem[] }) {
+  if (items.length === 0) return null;
+  const open = items.filter((it) => it.doneOn === null).length;
+  return <span className="note text-[13px]">{open === 0 ? 'all done' : `${open} of ${items.length} to do`}</span>;
+}
+
+/** Lists saved for other jobs: to lay one in, and to save this one. */
+function Templates({
+  templates,
+  rows,
+  onRows,
+  list,
+}: {
+  templates: readonly CheckTemplate[];
+  rows: GridRow[];
+  onRows: (rows: GridRow[]) => void;
+  list: readonly CheckItem[];
+}) {
+  const [name, setName] = useState('');
+  const { refused, attempt } = useAttempt();
+  const [saveTemplate] = useSaveCheckTemplateMutation();
+  const insert = ({ items }: CheckTemplate) =>
+    onRows([...rows.filter(filled), ...items.filter((item) => !rows.some((row) => row.item === item)).map((item) => ({ item }))]);
+  const saveIt = () =>
+    attempt(
+      () => saveTemplate({ body: { name, items: list.map((it) => it.item) } }).unwrap(),
+      `“${name}” is saved for other jobs`,
+    );
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-2 text-[13px]">
+      {templates.map((it) => (
+        <button key={it.name} type="button" className="button" onClick={() => insert(it)}>
+          Insert “{it.name}”
+        </button>
+      ))}
+      <input
+        className="box w-[170px]"
+        placeholder="Save this list as …"
+        aria-label="Name to save this list under"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <button type="button" className="button" disabled={name.trim() === '' || list.length === 0} onClick={() => void saveIt()}>
+        Save it
+      </button>
+      {refused && <Refused message={refused.message} />}
+    </div>
   );
 }

@@ -12,7 +12,7 @@ import { Measure, SmallMeasure } from '../../kit/Measure';
 import { Legend } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
 import { JobStatus } from './JobStatus';
-import { OverUnder } from './OverUnder';
+import { OverUnder } from '../../ground/OverUnder';
 
 /** What the parts of a job's page are given. */
 export interface JobOutlet {

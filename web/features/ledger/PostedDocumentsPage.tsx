@@ -1,14 +1,15 @@
 import { useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { POSTING_KINDS, POSTINGS } from '../../../core/ledger/posting';
-import type { PostingRow, PostingsParams } from '../../../wire/ledger';
+import type { PostingsParams } from '../../../wire/ledger';
 import { useListsQuery, usePostingsQuery } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
+import { DocumentTable } from './DocumentTable';
 import { readDate } from '../../kit/typed/readDate';
 
 /** Every posted document, newest first. */
@@ -154,60 +155,5 @@ function Typed({ label, shown, onTyped }: { label: string; shown: string; onType
       onBlur={(event) => event.target.value !== shown && onTyped(event.target.value)}
       onKeyDown={(event) => event.key === 'Enter' && onTyped(event.currentTarget.value)}
     />
-  );
-}
-
-function DocumentTable({ rows, withJob }: { rows: readonly PostingRow[]; withJob: boolean }) {
-  const { code } = useCurrency();
-  return (
-    <table className="ledger">
-      <thead>
-        <tr>
-          <th className="w-[90px]">Document</th>
-          <th>Date</th>
-          <th>Kind</th>
-          {withJob && <th>Job</th>}
-          <th>Reference</th>
-          <th className="num">Debits, {code}</th>
-          <th>Recorded by</th>
-          <th>Recorded</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((it) => (
-          <DocumentRow key={it.id} it={it} withJob={withJob} />
-        ))}
-        {rows.length === 0 && (
-          <tr>
-            <td colSpan={8} className="note">
-              No matching documents to date
-            </td>
-          </tr>
-        )}
-      </tbody>
-    </table>
-  );
-}
-
-function DocumentRow({ it, withJob }: { it: PostingRow; withJob: boolean }) {
-  const keep = useKeepMonth();
-  const { show } = useCurrency();
-  return (
-    <tr>
-      <td>
-        <Link to={keep(`/ledger/postings/${it.id}`)}>{it.id}</Link>
-      </td>
-      <td>{displayDate(it.dated)}</td>
-      <td>
-        {it.kindName}
-        {it.reversedBy && <span className="note"> · reversed by {it.reversedBy}</span>}
-        {it.reverses && <span className="note"> of {it.reverses}</span>}
-      </td>
-      {withJob && <td>{it.job ?? ''}</td>}
-      <td>{it.reference}</td>
-      <td className="num">{show(it.total)}</td>
-      <td>{it.actor}</td>
-      <td className="note">{new Date(it.recordedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</td>
-    </tr>
   );
 }

@@ -1,74 +1,54 @@
+import { useMemo } from 'react';
 import { at } from '../../../core/errors/known';
+import type { ReportReply } from '../../../wire/reports';
 import { useReportQuery } from '../../ground/api/api';
-import { hrefOf } from '../../../wire/call';
-import { CALLS } from '../../../wire/calls';
 import { useAsOf } from '../../ground/asOf';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
-import { faultOf } from '../../ground/faults';
-import { Refused, Waiting } from '../../kit/States';
-import { PageHead } from '../../kit/PageHead';
+import { Loaded } from '../../ground/Loaded';
+import { ReportHead } from '../../ground/reports/ReportHead';
+import { Table } from '../../kit/table/Table';
+
+type Row = ReportReply['rows'][number];
 
 /** Every account with its balance. */
 export function TrialBalancePage() {
   const { month } = useAsOf();
-  const { data, error, refetch } = useReportQuery({ name: 'trial-balance', asOf: month });
-  const { show, code } = useCurrency();
-  if (error)
-    return (
-      <div className="page">
-        <Refused message={faultOf(error).message} onRetry={refetch} />
-      </div>
-    );
-  if (!data) return <Waiting what="the ledger" />;
-  const rows = data.rows.slice(0, -1);
-  const total = at(data.rows, -1);
+  const report = useReportQuery({ name: 'trial-balance', asOf: month });
   return (
-    <div className="page" style={{ maxWidth: 900 }}>
-      <PageHead title="Trial balance">
-        <span className="flex gap-2">
-          {['csv', 'xlsx', 'pdf'].map((format) => (
-            <a
-              key={format}
-              className="button"
-              href={hrefOf(CALLS.reportFile, { name: 'trial-balance', format, asOf: month })}
-              download
-            >
-              {format.toUpperCase()}
-            </a>
-          ))}
-        </span>
-      </PageHead>
-      {rows.length === 0 ? (
-        <p>No postings to date.</p>
-      ) : (
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th style={{ width: 80 }}>Account</th>
-              <th>Name</th>
-              <th className="num">Debit</th>
-              <th className="num">Credit</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.account}>
-                <td>{row.account}</td>
-                <td>{row.name}</td>
-                <td className="num">{row.debit ? show(row.debit as number) : ''}</td>
-                <td className="num">{row.credit ? show(row.credit as number) : ''}</td>
-              </tr>
-            ))}
-          </tbody>
-          <tfoot>
-            <tr>
-              <td colSpan={2}>Total, {code}</td>
-              <td className="num">{show(total.debit as number)}</td>
-              <td className="num">{show(total.credit as number)}</td>
-            </tr>
-          </tfoot>
-        </table>
-      )}
+    <div className="page max-w-[900px]">
+      <ReportHead title="Trial balance" name="trial-balance" />
+      <Loaded of={report} what="the ledger">
+        {(data) => <Balances data={data} />}
+      </Loaded>
     </div>
+  );
+}
+
+function Balances({ data }: { data: ReportReply }) {
+  const { show, code } = useCurrency();
+  const kinds = useColumnKinds();
+  const columns = useMemo(() => {
+    const side = (key: 'debit' | 'credit', title: string) => ({
+      ...kinds.amount<Row>(key, title, (row) => Number(row[key])),
+      cell: (row: Row) => (row[key] ? show(Number(row[key])) : ''),
+    });
+    return [
+      kinds.text<Row>('account', 'Account', (row) => String(row.account), { width: 90 }),
+      kinds.text<Row>('name', 'Name', (row) => String(row.name)),
+      side('debit', 'Debit'),
+      side('credit', 'Credit'),
+    ];
+  }, [kinds, show]);
+  const total = at(data.rows, -1);
+  if (data.rows.length === 1) return <p>No postings to date.</p>;
+  return (
+    <Table
+      label="Trial balance"
+      columns={columns}
+      rows={data.rows.slice(0, -1)}
+      rowKey={(row) => String(row.account)}
+      foot={{ label: `Total, ${code}`, cells: { debit: show(Number(total.debit)), credit: show(Number(total.credit)) } }}
+    />
   );
 }

@@ -1,14 +1,15 @@
 import { useAchievedQuery } from '../../ground/api/api';
-import { Link } from 'react-router';
-import { displayQuantity, displayPercent } from '../../../core/money/display';
+import { useMemo } from 'react';
+import { displayQuantity } from '../../../core/money/display';
 import { ratio } from '../../../core/money/rate';
-import type { BuildUpInput } from '../../../wire/prices';
-import { useKeepMonth } from '../../ground/asOf';
+import type { Achieved, BuildUpInput } from '../../../wire/prices';
+import { useColumnKinds } from '../../ground/columnKinds';
+import { Table } from '../../kit/table/Table';
 import { showUnitCostFull } from '../../kit/typed/readCells';
 
 /** What the build-up took on finished jobs, beside what it was priced at then and is priced at now. */
 export function AchievedTable({ buildUp, perUnit }: { buildUp: BuildUpInput; perUnit: { cost: number; hours: number } }) {
-  const keep = useKeepMonth();
+  const columns = useAchievedColumns();
   const { data } = useAchievedQuery();
   const jobs = (data ?? []).filter((it) => it.buildUp === buildUp.code);
   return (
@@ -17,48 +18,44 @@ export function AchievedTable({ buildUp, perUnit }: { buildUp: BuildUpInput; per
       {jobs.length === 0 ? (
         <p className="note m-0">No job that was priced with it is finished yet.</p>
       ) : (
-        <table className="ledger static-foot">
-          <thead>
-            <tr>
-              <th>Job</th>
-              <th className="num">Quantity</th>
-              <th className="num">Hours priced</th>
-              <th className="num">Hours taken</th>
-              <th className="num">Cost priced</th>
-              <th className="num">Cost</th>
-              <th className="num">% of estimated cost</th>
-            </tr>
-          </thead>
-          <tbody>
-            {jobs.map((it) => (
-              <tr key={it.job}>
-                <td>
-                  <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/budget`)} title={it.jobName}>
-                    {it.job}
-                  </Link>
-                </td>
-                <td className="num">
-                  {displayQuantity(it.quantity)} {it.unit}
-                </td>
-                <td className="num">{displayQuantity(it.assumedHours)}</td>
-                <td className="num">{displayQuantity(it.achievedHours)}</td>
-                <td className="num">{showUnitCostFull(it.assumedCost)}</td>
-                <td className="num">{showUnitCostFull(it.achievedCost)}</td>
-                <td className="num">{displayPercent(ratio(it.achievedCost, it.assumedCost))}</td>
-              </tr>
-            ))}
-          </tbody>
-          <tfoot>
-            <tr>
-              <td colSpan={2}>The build-up now</td>
-              <td className="num">{displayQuantity(perUnit.hours)}</td>
-              <td />
-              <td className="num">{showUnitCostFull(perUnit.cost)}</td>
-              <td colSpan={2} />
-            </tr>
-          </tfoot>
-        </table>
+        <Table
+          label="Actuals on finished jobs"
+          columns={columns}
+          rows={jobs}
+          rowKey={(it) => it.job}
+          foot={{
+            label: 'The build-up now',
+            cells: {
+              ...{ assumedHours: displayQuantity(perUnit.hours), achievedHours: '' },
+              assumedCost: showUnitCostFull(perUnit.cost),
+            },
+          }}
+        />
       )}
     </>
+  );
+}
+
+function useAchievedColumns() {
+  const kinds = useColumnKinds();
+  return useMemo(
+    () => [
+      kinds.link<Achieved>(
+        'job',
+        'Job',
+        (it) => it.job,
+        (it) => `/jobs/${encodeURIComponent(it.job)}/budget`,
+      ),
+      {
+        ...kinds.quantity<Achieved>('quantity', 'Quantity', (it) => it.quantity),
+        cell: (it: Achieved) => `${displayQuantity(it.quantity)} ${it.unit}`,
+      },
+      kinds.quantity<Achieved>('assumedHours', 'Hours priced', (it) => it.assumedHours),
+      kinds.quantity<Achieved>('achievedHours', 'Hours taken', (it) => it.achievedHours),
+      kinds.unitCost<Achieved>('assumedCost', 'Cost priced', (it) => it.assumedCost),
+      kinds.unitCost<Achieved>('achievedCost', 'Cost', (it) => it.achievedCost),
+      kinds.percent<Achieved>('share', '% of estimated cost', (it) => ratio(it.achievedCost, it.assumedCost)),
+    ],
+    [kinds],
   );
 }

@@ -1,14 +1,13 @@
 import { present } from '../../../core/errors/known';
 import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { displayQuantity } from '../../../core/money/display';
 import { formatPercentShortest, formatQuantity, parsePercent } from '../../../core/money/rate';
 import { findCycle, PriceBook, unitCostOfShares, whereUsed } from '../../../core/prices/buildUp';
 import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
 import { useCurrency } from '../../ground/company';
-import { faultOf } from '../../ground/faults';
+import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { Field } from '../../kit/Field';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
@@ -23,145 +22,159 @@ interface EditorProps {
   onRemoved: () => void;
 }
 
-/** One build-up: what goes into one unit, each component with what it comes to as it is typed. */
-export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
-  const { digits, code: currency } = useCurrency();
+/** What is typed of a build-up, with what it comes to. */
+function useBuildUp(book: PriceBookView, start: BuildUpInput | null) {
   const [facts, setFacts] = useState({ code: start?.code ?? '', description: start?.description ?? '', unit: start?.unit ?? '' });
   const [rows, setRows] = useState<GridRow[]>(() => (start?.components ?? []).map(componentRow));
-  const [refused, setRefused] = useState<string | null>(null);
-  const [save, { isLoading }] = useSaveBuildUpMutation();
-  const [remove] = useRemoveBuildUpMutation();
   const read = useMemo(() => readComponents(rows, facts, book), [rows, facts, book]);
   const prices = useMemo(() => {
     const others = book.buildUps.filter((it) => it.code !== read.input.code);
     return new PriceBook(book.items, read.cycle ? others : [...others, read.input]);
   }, [book, read]);
   const priced = prices.pricedComponents(read.input.code);
-  const shares = prices.unitShares(read.input.code);
   const components = new Map(read.places.map((row, k) => [row, priced[k]]));
-  const columns: GridColumn[] = [
+  return { facts, setFacts, rows, setRows, read, components, shares: prices.unitShares(read.input.code) };
+}
+
+type Typed = ReturnType<typeof useBuildUp>;
+
+/** One build-up: what goes into one unit, each component with what it comes to as it is typed. */
+export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
+  const typed = useBuildUp(book, start);
+  const { facts, rows, setRows, read, components, shares } = typed;
+  const columns = componentColumns(book, start?.code, facts.unit, components);
+  const used = start ? whereUsed(book.buildUps, { buildUp: start.code }) : [];
+  const perUnit = { cost: unitCostOfShares(shares), hours: shares.reduce((sum, it) => sum + it.hours, 0) };
+  return (
+    <section aria-label={start ? `Build-up ${start.code}` : 'New build-up'}>
+      <Facts typed={typed} isNew={start === null} />
+      <EntryGrid label="Components" columns={columns} rows={rows} onRows={setRows} faults={read.faults} height={330} blank={6} />
+      <div className="mt-3 flex items-start justify-between gap-6">
+        <Saving typed={typed} start={start} total={perUnit.cost} onKept={onKept} onRemoved={onRemoved} />
+        <UnitCost typed={typed} total={perUnit.cost} />
+      </div>
+      {read.cycle && <Refused message={`A build-up cannot be made of itself: ${read.cycle.join(' → ')}`} />}
+      {used.length > 0 && (
+        <p className="note">
+          Part of {used.map((it) => it.code).join(', ')}, which {used.length === 1 ? 'follows' : 'follow'} when this one changes.
+        </p>
+      )}
+      {start && <AchievedTable buildUp={start} perUnit={perUnit} />}
+    </section>
+  );
+}
+
+function componentColumns(
+  book: PriceBookView,
+  own: string | undefined,
+  unit: string,
+  components: Typed['components'],
+): GridColumn[] {
+  return [
     {
-      key: 'of',
-      title: 'Item or build-up',
-      width: 130,
+      ...{ key: 'of', title: 'Item or build-up', width: 130 },
       offers: () => [
         ...book.items.map((it) => ({ value: it.code, label: it.description })),
-        ...book.buildUps
-          .filter((it) => it.code !== start?.code)
-          .map((it) => ({ value: it.code, label: `build-up: ${it.description}` })),
+        ...book.buildUps.filter((it) => it.code !== own).map((it) => ({ value: it.code, label: `build-up: ${it.description}` })),
       ],
     },
     {
-      key: 'what',
-      title: 'Description',
-      width: 'auto',
+      ...{ key: 'what', title: 'Description', width: 'auto' },
       show: (_, i) => <span className="block truncate note">{components.get(i)?.description}</span>,
     },
-    { key: 'quantity', title: `For one ${facts.unit || 'unit'}`, width: 92, numeric: true },
+    { key: 'quantity', title: `For one ${unit || 'unit'}`, width: 92, numeric: true },
     { key: 'unit', title: 'Unit', width: 50, show: (_, i) => components.get(i)?.unit },
     { key: 'waste', title: 'Waste %', width: 64, numeric: true },
     { key: 'each', title: 'Each', width: 84, numeric: true, show: (_, i) => showUnitCostFull(components.get(i)?.each ?? 0) },
     { key: 'hours', title: 'Hours', width: 66, numeric: true, show: (_, i) => displayQuantity(components.get(i)?.hours ?? 0) },
     { key: 'cost', title: 'Cost', width: 90, numeric: true, show: (_, i) => showUnitCostFull(components.get(i)?.cost ?? 0) },
   ];
-  const total = unitCostOfShares(shares);
-  const unchanged = start !== null && JSON.stringify(start) === JSON.stringify(read.input);
-  const keep = async () => {
-    try {
-      await save({ body: read.input }).unwrap();
-      toast(`Build-up ${read.input.code} saved`);
-      setRefused(null);
-      onKept(read.input.code);
-    } catch (error) {
-      setRefused(faultOf(error).message);
-    }
-  };
-  const take = async () => {
-    try {
-      await remove({ code: present(start).code }).unwrap();
-      toast(`Build-up ${present(start).code} is removed`);
-      onRemoved();
-    } catch (error) {
-      setRefused(faultOf(error).message);
-    }
-  };
-  const used = start ? whereUsed(book.buildUps, { buildUp: start.code }) : [];
+}
+
+function Facts({ typed: { facts, setFacts }, isNew }: { typed: Typed; isNew: boolean }) {
   const set = (key: keyof typeof facts) => (event: { target: { value: string } }) =>
     setFacts({ ...facts, [key]: event.target.value });
   return (
-    <section aria-label={start ? `Build-up ${start.code}` : 'New build-up'}>
-      <div className="mb-2 flex items-end gap-3">
-        <Field label="Code">
-          <input value={facts.code} onChange={set('code')} style={{ width: 120 }} disabled={start !== null} />
-        </Field>
-        <Field label="Description" className="grow">
-          <input value={facts.description} onChange={set('description')} />
-        </Field>
-        <Field label="Unit">
-          <input value={facts.unit} onChange={set('unit')} style={{ width: 70 }} />
-        </Field>
-      </div>
-      <EntryGrid label="Components" columns={columns} rows={rows} onRows={setRows} faults={read.faults} height={330} blank={6} />
-      <div className="mt-3 flex items-start justify-between gap-6">
-        <div className="flex items-center gap-3">
-          <button
-            type="button"
-            className="button main"
-            disabled={
-              read.faults.size > 0 ||
-              read.cycle !== null ||
-              facts.code.trim() === '' ||
-              facts.description.trim() === '' ||
-              unchanged ||
-              isLoading
-            }
-            onClick={() => void keep()}
-          >
-            {unchanged
-              ? 'No changes'
-              : `Save ${facts.code || 'the build-up'}, ${showUnitCost(total, digits)}${facts.unit && ` a ${facts.unit}`}`}
+    <div className="mb-2 flex items-end gap-3">
+      <Field label="Code" className="w-[120px]">
+        <input value={facts.code} onChange={set('code')} disabled={!isNew} />
+      </Field>
+      <Field label="Description" className="grow">
+        <input value={facts.description} onChange={set('description')} />
+      </Field>
+      <Field label="Unit" className="w-[70px]">
+        <input value={facts.unit} onChange={set('unit')} />
+      </Field>
+    </div>
+  );
+}
+
+function Saving({
+  typed: { facts, read },
+  start,
+  total,
+  onKept,
+  onRemoved,
+}: Pick<EditorProps, 'start' | 'onKept' | 'onRemoved'> & { typed: Typed; total: number }) {
+  const { digits } = useCurrency();
+  const { refused, attempt } = useAttempt();
+  const [save, { isLoading }] = useSaveBuildUpMutation();
+  const [remove] = useRemoveBuildUpMutation();
+  const unchanged = start !== null && JSON.stringify(start) === JSON.stringify(read.input);
+  const wrong = read.faults.size > 0 || read.cycle !== null || facts.code.trim() === '' || facts.description.trim() === '';
+  const saveIt = async () => {
+    if (await attempt(() => save({ body: read.input }).unwrap(), `Build-up ${read.input.code} saved`)) onKept(read.input.code);
+  };
+  const removeIt = async ({ code }: BuildUpInput) => {
+    if (await attempt(() => remove({ code }).unwrap(), `Build-up ${code} is removed`)) onRemoved();
+  };
+  return (
+    <div>
+      <div className="flex items-center gap-3">
+        <button type="button" className="button main" disabled={wrong || unchanged || isLoading} onClick={() => void saveIt()}>
+          {unchanged
+            ? 'No changes'
+            : `Save ${facts.code || 'the build-up'}, ${showUnitCost(total, digits)}${facts.unit && ` a ${facts.unit}`}`}
+        </button>
+        {start && (
+          <button type="button" className="button bare" onClick={() => void removeIt(start)}>
+            Remove
           </button>
-          {start && (
-            <button type="button" className="button bare" onClick={() => void take()}>
-              Remove
-            </button>
-          )}
-        </div>
-        <table className="ledger static-foot" style={{ width: 280 }}>
-          <tbody>
-            {COST_TYPES.map((type) => {
-              const own = shares.filter((it) => it.costType === type);
-              if (own.length === 0) return null;
-              return (
-                <tr key={type}>
-                  <td>{type}</td>
-                  <td className="num note">
-                    {type === 'labour' ? `${displayQuantity(own.reduce((sum, it) => sum + it.hours, 0))} h` : ''}
-                  </td>
-                  <td className="num">{showUnitCostFull(unitCostOfShares(own))}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-          <tfoot>
-            <tr>
-              <td colSpan={2}>
-                One {facts.unit || 'unit'}, {currency}
-              </td>
-              <td className="num">{showUnitCostFull(total)}</td>
-            </tr>
-          </tfoot>
-        </table>
+        )}
       </div>
-      {read.cycle && <Refused message={`A build-up cannot be made of itself: ${read.cycle.join(' → ')}`} />}
-      {refused && <Refused message={refused} />}
-      {used.length > 0 && (
-        <p className="note">
-          Part of {used.map((it) => it.code).join(', ')}, which {used.length === 1 ? 'follows' : 'follow'} when this one changes.
-        </p>
-      )}
-      {start && <AchievedTable buildUp={start} perUnit={{ cost: total, hours: shares.reduce((sum, it) => sum + it.hours, 0) }} />}
-    </section>
+      {refused && <Refused message={refused.message} />}
+    </div>
+  );
+}
+
+/** What one unit costs, by type. */
+function UnitCost({ typed: { facts, shares }, total }: { typed: Typed; total: number }) {
+  const { code } = useCurrency();
+  const byType = COST_TYPES.map((type) => ({ type, own: shares.filter((it) => it.costType === type) }));
+  return (
+    <table className="ledger static-foot w-[280px]">
+      <tbody>
+        {byType
+          .filter(({ own }) => own.length > 0)
+          .map(({ type, own }) => (
+            <tr key={type}>
+              <td>{type}</td>
+              <td className="num note">
+                {type === 'labour' ? `${displayQuantity(own.reduce((sum, it) => sum + it.hours, 0))} h` : ''}
+              </td>
+              <td className="num">{showUnitCostFull(unitCostOfShares(own))}</td>
+            </tr>
+          ))}
+      </tbody>
+      <tfoot>
+        <tr>
+          <td colSpan={2}>
+            One {facts.unit || 'unit'}, {code}
+          </td>
+          <td className="num">{showUnitCostFull(total)}</td>
+        </tr>
+      </tfoot>
+    </table>
   );
 }
 

@@ -2,14 +2,14 @@ import { usePriceBookQuery } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { PriceBook, unitCostOfShares } from '../../../core/prices/buildUp';
-import { displayQuantity } from '../../../core/money/display';
-import type { PriceBookView } from '../../../wire/prices';
+import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
 import { useKeepMonth } from '../../ground/asOf';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
-import { showUnitCostFull } from '../../kit/typed/readCells';
 import { PageHead } from '../../kit/PageHead';
 import { Empty, Refused, Waiting } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
 import { BuildUpEditor } from './BuildUpEditor';
 
 const NEW = '(new)';
@@ -23,7 +23,6 @@ export function BuildUpsPage() {
 }
 
 function BuildUps({ book }: { book: PriceBookView }) {
-  const { code } = useCurrency();
   const keep = useKeepMonth();
   const [params, setParams] = useSearchParams();
   const [wanted, setWanted] = useState('');
@@ -48,7 +47,7 @@ function BuildUps({ book }: { book: PriceBookView }) {
   return (
     <div className="page">
       <PageHead title="Build-ups" />
-      <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(320px, 0.7fr) minmax(0, 1.3fr)' }}>
+      <div className="grid grid-cols-[minmax(320px,0.7fr)_minmax(0,1.3fr)] gap-8">
         <div>
           <div className="mb-2 flex gap-3">
             <input
@@ -62,42 +61,13 @@ function BuildUps({ book }: { book: PriceBookView }) {
               New build-up
             </button>
           </div>
-          <div className="scroll" style={{ maxHeight: 'calc(100vh - 190px)' }} tabIndex={0} role="region" aria-label="Build-ups">
-            <table className="ledger">
-              <thead>
-                <tr>
-                  <th>Build-up</th>
-                  <th className="num">One unit, {code}</th>
-                  <th className="num">Hours</th>
-                </tr>
-              </thead>
-              <tbody>
-                {listed.map((it) => {
-                  const shares = prices.unitShares(it.code);
-                  return (
-                    <tr
-                      key={it.code}
-                      aria-current={it.code === of || undefined}
-                      style={it.code === of ? { background: 'var(--accent-soft)' } : undefined}
-                    >
-                      <td>
-                        <button type="button" className="fig" onClick={() => choose(it.code)}>
-                          <b>{it.code}</b> {it.description}
-                        </button>
-                      </td>
-                      <td className="num">
-                        {showUnitCostFull(unitCostOfShares(shares))} <span className="note">/ {it.unit}</span>
-                      </td>
-                      <td className="num">{displayQuantity(shares.reduce((sum, share) => sum + share.hours, 0))}</td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
-            {listed.length === 0 && (
-              <p className="note">{wanted ? 'None goes by that name.' : 'No build-up yet: make the first one beside.'}</p>
-            )}
-          </div>
+          <BuildUpList
+            listed={listed}
+            prices={prices}
+            of={of}
+            onChoose={choose}
+            empty={wanted ? 'None goes by that name.' : 'No build-up yet: make the first one beside.'}
+          />
         </div>
         <BuildUpEditor
           key={of + JSON.stringify(book.buildUps.find((it) => it.code === of) ?? null)}
@@ -108,5 +78,56 @@ function BuildUps({ book }: { book: PriceBookView }) {
         />
       </div>
     </div>
+  );
+}
+
+function BuildUpList({
+  listed,
+  prices,
+  of,
+  onChoose,
+  empty,
+}: {
+  listed: readonly BuildUpInput[];
+  prices: PriceBook;
+  of: string;
+  onChoose: (code: string) => void;
+  empty: string;
+}) {
+  const kinds = useColumnKinds();
+  const { code } = useCurrency();
+  const columns = useMemo(() => {
+    const unit = kinds.unitCost<BuildUpInput>('unit', `One unit, ${code}`, (it) => unitCostOfShares(prices.unitShares(it.code)));
+    const hours = (it: BuildUpInput) => prices.unitShares(it.code).reduce((sum, share) => sum + share.hours, 0);
+    return [
+      {
+        ...kinds.text<BuildUpInput>('code', 'Build-up', (it) => `${it.code} ${it.description}`),
+        cell: (it: BuildUpInput) => (
+          <button type="button" className="fig" onClick={() => onChoose(it.code)}>
+            <b>{it.code}</b> {it.description}
+          </button>
+        ),
+      },
+      {
+        ...unit,
+        cell: (it: BuildUpInput) => (
+          <>
+            {unit.cell(it)} <span className="note">/ {it.unit}</span>
+          </>
+        ),
+      },
+      kinds.quantity<BuildUpInput>('hours', 'Hours', hours),
+    ];
+  }, [kinds, code, prices, onChoose]);
+  return (
+    <Table
+      label="Build-ups"
+      columns={columns}
+      rows={listed}
+      rowKey={(it) => it.code}
+      isCurrent={(it) => it.code === of}
+      height="window"
+      empty={empty}
+    />
   );
 }

@@ -1,17 +1,17 @@
 import { present } from '../../../core/errors/known';
 import { useMovePricesMutation, usePreviewPriceMoveMutation, useSessionQuery } from '../../ground/api/api';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import { formatPercentShortest, parseMarkup } from '../../../core/money/rate';
 import { MINUS } from '../../../core/money/display';
 import type { PriceMoveInput, PriceMoves } from '../../../wire/prices';
 import type { Lists } from '../../../wire/company';
-import { useCurrency } from '../../ground/company';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { faultOf } from '../../ground/faults';
 import { Field } from '../../kit/Field';
-import { showUnitCost } from '../../kit/typed/readCells';
 import { Refused } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
 
 /** Moves many prices by a percentage, after showing what it does to items and build-ups. */
 export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void }) {
@@ -62,92 +62,107 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
   return (
     <section aria-label="Move prices" className="sheet mb-3 px-3 py-3">
       <form className="flex flex-wrap items-end gap-3" onSubmit={(event) => void show(event)}>
-        <Field label="By %">
-          <input value={form.by} onChange={set('by')} style={{ width: 80 }} autoFocus />
-        </Field>
-        <Field label="Of vendor">
-          <select value={form.vendor} onChange={set('vendor')} style={{ width: 170 }}>
-            <option value="">any</option>
-            {lists.vendors.map((it) => (
-              <option key={it.code} value={it.code}>
-                {it.name}
-              </option>
-            ))}
-          </select>
-        </Field>
-        <Field label="Of type">
-          <select value={form.costType} onChange={set('costType')} style={{ width: 110 }}>
-            <option value="">any</option>
-            {COST_TYPES.map((it) => (
-              <option key={it}>{it}</option>
-            ))}
-          </select>
-        </Field>
-        <Field label="Of cost code">
-          <select value={form.costCode} onChange={set('costCode')} style={{ width: 150 }}>
-            <option value="">any</option>
-            {lists.costCodes.map((it) => (
-              <option key={it.code} value={it.code}>
-                {it.code} {it.description}
-              </option>
-            ))}
-          </select>
-        </Field>
-        <Field label="Reason, for the history" className="grow">
-          <input value={form.reason} onChange={set('reason')} />
-        </Field>
+        <WhichPrices lists={lists} form={form} set={set} />
         <button className="button">Show what moves</button>
       </form>
       {fault && <Refused message={fault} />}
-      {shown && (
-        <>
-          <div className="mt-3 grid gap-6" style={{ gridTemplateColumns: '1fr 1fr' }}>
-            <Moves title="Prices that move" rows={shown.moves.items} />
-            <Moves title="Build-ups that follow, cost of one unit" rows={shown.moves.buildUps} />
-          </div>
-          <p className="mb-0 mt-3 flex items-center gap-3">
-            <button
-              type="button"
-              className="button main"
-              disabled={shown.moves.items.length === 0 || isLoading}
-              onClick={() => void make()}
-            >
-              Adjust {shown.moves.items.length} {shown.moves.items.length === 1 ? 'price' : 'prices'} by{' '}
-              {formatPercentShortest(shown.of.by).replace('-', MINUS)} %
-            </button>
-            <span className="note">Estimates keep the prices they have until they are repriced.</span>
-          </p>
-        </>
-      )}
+      {shown && <Preview {...shown} busy={isLoading} onMove={() => void make()} />}
     </section>
   );
 }
 
+type MoveForm = Record<'by' | 'vendor' | 'costType' | 'costCode' | 'reason', string>;
+
+/** Which prices move, and by how much. */
+function WhichPrices({
+  lists,
+  form,
+  set,
+}: {
+  lists: Lists;
+  form: MoveForm;
+  set: (key: keyof MoveForm) => (event: { target: { value: string } }) => void;
+}) {
+  return (
+    <>
+      <Field label="By %" className="w-[80px]">
+        <input value={form.by} onChange={set('by')} autoFocus />
+      </Field>
+      <Field label="Of vendor" className="w-[170px]">
+        <select value={form.vendor} onChange={set('vendor')}>
+          <option value="">any</option>
+          {lists.vendors.map((it) => (
+            <option key={it.code} value={it.code}>
+              {it.name}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <Field label="Of type" className="w-[110px]">
+        <select value={form.costType} onChange={set('costType')}>
+          <option value="">any</option>
+          {COST_TYPES.map((it) => (
+            <option key={it}>{it}</option>
+          ))}
+        </select>
+      </Field>
+      <Field label="Of cost code" className="w-[150px]">
+        <select value={form.costCode} onChange={set('costCode')}>
+          <option value="">any</option>
+          {lists.costCodes.map((it) => (
+            <option key={it.code} value={it.code}>
+              {it.code} {it.description}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <Field label="Reason, for the history" className="grow">
+        <input value={form.reason} onChange={set('reason')} />
+      </Field>
+    </>
+  );
+}
+
+/** What the move does to items and build-ups, before it is made. */
+function Preview({ of, moves, busy, onMove }: { of: PriceMoveInput; moves: PriceMoves; busy: boolean; onMove: () => void }) {
+  const count = moves.items.length;
+  return (
+    <>
+      <div className="mt-3 grid grid-cols-2 gap-6">
+        <Moves title="Prices that move" rows={moves.items} />
+        <Moves title="Build-ups that follow, cost of one unit" rows={moves.buildUps} />
+      </div>
+      <p className="mb-0 mt-3 flex items-center gap-3">
+        <button type="button" className="button main" disabled={count === 0 || busy} onClick={onMove}>
+          Adjust {count} {count === 1 ? 'price' : 'prices'} by {formatPercentShortest(of.by).replace('-', MINUS)} %
+        </button>
+        <span className="note">Estimates keep the prices they have until they are repriced.</span>
+      </p>
+    </>
+  );
+}
+
 function Moves({ title, rows }: { title: string; rows: PriceMoves['items'] }) {
-  const { digits } = useCurrency();
+  const kinds = useColumnKinds();
+  const columns = useMemo(
+    () => [
+      kinds.text<Moved>('code', 'Code', (it) => it.code),
+      kinds.text<Moved>('description', 'Description', (it) => it.description, { cut: true, width: 160 }),
+      kinds.unitCost<Moved>('before', 'Before', (it) => it.before),
+      kinds.unitCost<Moved>('after', 'After', (it) => it.after),
+    ],
+    [kinds],
+  );
   return (
     <div>
       <h3>{title}</h3>
       {rows.length === 0 ? (
         <p className="note m-0">None.</p>
       ) : (
-        <div className="scroll" style={{ maxHeight: 190 }} tabIndex={0} role="region" aria-label={title}>
-          <table className="ledger">
-            <tbody>
-              {rows.map((it) => (
-                <tr key={it.code}>
-                  <td>{it.code}</td>
-                  <td className="truncate" style={{ maxWidth: 160 }}>
-                    {it.description}
-                  </td>
-                  <td className="num note">{showUnitCost(it.before, digits)}</td>
-                  <td className="num">{showUnitCost(it.after, digits)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <Table label={title} columns={columns} rows={rows} rowKey={(it) => it.code} height={190} />
       )}
     </div>
   );
 }
+
+type Moved = PriceMoves['items'][number];

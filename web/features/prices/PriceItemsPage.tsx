@@ -1,4 +1,4 @@
-import { present } from '../../../core/errors/known';
+import { at } from '../../../core/errors/known';
 import { PageHead } from '../../kit/PageHead';
 import {
   useImportPricesMutation,
@@ -17,6 +17,7 @@ import type { PriceBookView } from '../../../wire/prices';
 import type { Lists } from '../../../wire/company';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { useAttempt } from '../../ground/useAttempt';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
@@ -36,17 +37,12 @@ export function PriceItemsPage() {
   return <Items key={JSON.stringify(book.items)} book={book} lists={lists} />;
 }
 
-function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
+/** What is typed of the price list: the rows that show, and what changed among all of them. */
+function useItems(book: PriceBookView, lists: Lists) {
   const { month } = useAsOf();
-  const { digits, code } = useCurrency();
-  const { data: session } = useSessionQuery();
+  const { digits } = useCurrency();
   const [rows, setRows] = useState<GridRow[]>(() => book.items.map((it) => itemRow(it, digits)));
-  const [at, setAt] = useState(0);
-  const [moving, setMoving] = useState(false);
   const [query, setQuery] = useState('');
-  const [refused, setRefused] = useState<ShownFault | null>(null);
-  const [save, saving] = useSavePriceItemsMutation();
-  const [remove] = useRemovePriceItemMutation();
   const context = useMemo(
     () => ({
       month,
@@ -56,20 +52,17 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
     [month, lists],
   );
   const { faults, changed } = useMemo(() => readItems(rows, book.items, context), [rows, book.items, context]);
-  const columns = useMemo(() => itemColumns(lists, digits), [lists, digits]);
   const gone = book.items.filter((it) => !rows.some((row) => row.was === it.code)).map((it) => it.code);
   const shown = useMemo(() => {
     const text = query.trim().toLowerCase();
     return rows
       .map((_, i) => i)
-      .filter((i) => text === '' || Object.values(present(rows[i])).some((it) => it.toLowerCase().includes(text)));
+      .filter((i) => text === '' || Object.values(at(rows, i)).some((it) => it.toLowerCase().includes(text)));
   }, [rows, query]);
   /** Lays what was typed among the rows that show back over all rows. */
   const onRows = (next: GridRow[]) => {
-    setRefused(null);
     if (shown.length === rows.length) return setRows(next);
-    const hidden = rows.filter((_, i) => !shown.includes(i));
-    setRows([...next, ...hidden]);
+    setRows([...next, ...rows.filter((_, i) => !shown.includes(i))]);
   };
   const placed = new Map(
     [...faults].flatMap(([place, text]) => {
@@ -78,90 +71,139 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
       return where < 0 ? [] : [[`${where}.${key}`, text] as const];
     }),
   );
-  const keepItems = async () => {
-    try {
-      for (const it of gone) await remove({ code: it }).unwrap();
-      if (changed.length > 0)
-        await save({ body: { items: changed.map((it) => it.item), on: present(session).today, reason: '' } }).unwrap();
-      toast('Price list saved');
-    } catch (error) {
-      setRefused(faultOf(error));
-    }
-  };
-  const count = changed.length + gone.length;
-  const chosen = book.items.find((it) => it.code === rows[shown[at] ?? -1]?.was);
+  return { rows, query, setQuery, shown, onRows, faults, placed, changed, gone };
+}
+
+type Items = ReturnType<typeof useItems>;
+
+function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
+  const { digits } = useCurrency();
+  const items = useItems(book, lists);
+  const { rows, shown, onRows, placed } = items;
+  const [row, setRow] = useState(0);
+  const [moving, setMoving] = useState(false);
+  const { refused, setRefused, attempt } = useAttempt();
+  const columns = useMemo(() => itemColumns(lists, digits), [lists, digits]);
+  const chosen = book.items.find((it) => it.code === rows[shown[row] ?? -1]?.was);
   return (
     <div className="page">
       <PageHead title="Price list" />
-      <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 230px' }}>
+      <div className="grid grid-cols-[minmax(0,1fr)_230px] gap-6">
         <div>
-          <div className="mb-2 flex items-center gap-3">
-            <input
-              className="box"
-              style={{ width: 220 }}
-              placeholder="Find in the list"
-              aria-label="Find in the list"
-              value={query}
-              onChange={(event) => setQuery(event.target.value)}
-            />
-            <button
-              type="button"
-              className="button"
-              onClick={() => setMoving(!moving)}
-              aria-expanded={moving}
-              disabled={book.items.length === 0}
-            >
-              Adjust prices …
-            </button>
-            <PriceListImport onRefused={setRefused} />
-            <a className="button" href={hrefOf(CALLS.priceItemsCsv, {})} download>
-              Export, CSV
-            </a>
-            <span className="note ml-auto text-[12.5px]">Unit costs in {code}; of labour, an hour.</span>
-          </div>
+          <Tools
+            items={items}
+            empty={book.items.length === 0}
+            moving={moving}
+            onMoving={() => setMoving(!moving)}
+            onRefused={setRefused}
+          />
           {moving && <MovePrices lists={lists} onDone={() => setMoving(false)} />}
           <EntryGrid
             label="Price items"
             columns={columns}
-            rows={shown.map((i) => present(rows[i]))}
-            onRows={onRows}
+            rows={shown.map((i) => at(rows, i))}
+            onRows={(next) => {
+              setRefused(null);
+              onRows(next);
+            }}
             faults={placed}
             height="calc(100vh - 250px)"
             blank={book.items.length === 0 ? 12 : 3}
-            onRow={setAt}
+            onRow={setRow}
           />
-          {refused && (
-            <>
-              <Refused message={refused.message} />
-              {refused.faults.length > 1 && (
-                <ul className="m-0 mb-2 list-none p-0 text-[13px]">
-                  {refused.faults.slice(0, 20).map((fault, i) => (
-                    <li key={i}>{fault.message}</li>
-                  ))}
-                </ul>
-              )}
-            </>
-          )}
-          <div className="mt-3 flex items-center gap-3">
-            <button
-              type="button"
-              className="button main"
-              disabled={count === 0 || faults.size > 0 || saving.isLoading}
-              onClick={() => void keepItems()}
-            >
-              {count === 0 ? 'No changes' : `Save ${count} changed ${count === 1 ? 'item' : 'items'}`}
-            </button>
-            <span className={faults.size > 0 ? 'fault' : 'note'} role="status">
-              {faults.size > 0
-                ? `${faults.size} ${faults.size === 1 ? 'cell says' : 'cells say'} what is missing or wrong`
-                : gone.length > 0
-                  ? `${gone.join(', ')} will be removed`
-                  : 'A unit cost that changes is noted in the history of its item. A block pasted from a spreadsheet lands in the cells.'}
-            </span>
-          </div>
+          {refused && <Faults refused={refused} />}
+          <SaveItems items={items} attempt={attempt} />
         </div>
         <PriceItemSide item={chosen} book={book} />
       </div>
+    </div>
+  );
+}
+
+function Tools({
+  items: { query, setQuery },
+  empty,
+  moving,
+  onMoving,
+  onRefused,
+}: {
+  items: Items;
+  empty: boolean;
+  moving: boolean;
+  onMoving: () => void;
+  onRefused: (fault: ShownFault | null) => void;
+}) {
+  const { code } = useCurrency();
+  return (
+    <div className="mb-2 flex items-center gap-3">
+      <input
+        className="box w-[220px]"
+        placeholder="Find in the list"
+        aria-label="Find in the list"
+        value={query}
+        onChange={(event) => setQuery(event.target.value)}
+      />
+      <button type="button" className="button" onClick={onMoving} aria-expanded={moving} disabled={empty}>
+        Adjust prices …
+      </button>
+      <PriceListImport onRefused={onRefused} />
+      <a className="button" href={hrefOf(CALLS.priceItemsCsv, {})} download>
+        Export, CSV
+      </a>
+      <span className="note ml-auto text-[12.5px]">Unit costs in {code}; of labour, an hour.</span>
+    </div>
+  );
+}
+
+function Faults({ refused }: { refused: ShownFault }) {
+  return (
+    <>
+      <Refused message={refused.message} />
+      {refused.faults.length > 1 && (
+        <ul className="m-0 mb-2 list-none p-0 text-[13px]">
+          {refused.faults.slice(0, 20).map((fault, i) => (
+            <li key={i}>{fault.message}</li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+function SaveItems({
+  items: { changed, gone, faults },
+  attempt,
+}: {
+  items: Items;
+  attempt: ReturnType<typeof useAttempt>['attempt'];
+}) {
+  const { data: session } = useSessionQuery();
+  const [save, saving] = useSavePriceItemsMutation();
+  const [remove] = useRemovePriceItemMutation();
+  const saveAll = async (today: string) => {
+    for (const code of gone) await remove({ code }).unwrap();
+    if (changed.length > 0) await save({ body: { items: changed.map((it) => it.item), on: today, reason: '' } }).unwrap();
+  };
+  const count = changed.length + gone.length;
+  const said =
+    faults.size > 0
+      ? `${faults.size} ${faults.size === 1 ? 'cell says' : 'cells say'} what is missing or wrong`
+      : gone.length > 0
+        ? `${gone.join(', ')} will be removed`
+        : 'A unit cost that changes is noted in the history of its item. A block pasted from a spreadsheet lands in the cells.';
+  return (
+    <div className="mt-3 flex items-center gap-3">
+      <button
+        type="button"
+        className="button main"
+        disabled={count === 0 || faults.size > 0 || saving.isLoading || !session}
+        onClick={() => session && void attempt(() => saveAll(session.today), 'Price list saved')}
+      >
+        {count === 0 ? 'No changes' : `Save ${count} changed ${count === 1 ? 'item' : 'items'}`}
+      </button>
+      <span className={faults.size > 0 ? 'fault' : 'note'} role="status">
+        {said}
+      </span>
     </div>
   );
 }

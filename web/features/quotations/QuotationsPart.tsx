@@ -1,12 +1,15 @@
 import { useAddQuotationMutation, useEstimateListQuery, useQuotationListQuery, useTermsQuery } from '../../ground/api/api';
-import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useMemo, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
 import { addDays } from '../../../core/calendar/plainDate';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import type { QuotationSummary } from '../../../wire/quotations';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
 
 const USUAL_VALIDITY_DAYS = 60;
 
@@ -17,13 +20,13 @@ export function QuotationsPart() {
   const { data: estimates } = useEstimateListQuery({ job });
   const { data: terms } = useTermsQuery();
   const { lastDay } = useAsOf();
-  const { show, code } = useCurrency();
+  const base = `/jobs/${encodeURIComponent(job)}/quotations`;
+  const columns = useQuotationColumns(base);
   const keep = useKeepMonth();
   const navigate = useNavigate();
   const [fault, setFault] = useState<string | null>(null);
   const [save, { isLoading }] = useAddQuotationMutation();
   if (!list || !estimates || !terms || (estimates.length === 0 && list.length === 0)) return null;
-  const base = `/jobs/${encodeURIComponent(job)}/quotations`;
   const chosen = estimates.find((it) => it.chosen) ?? estimates[0];
   const make = async () => {
     if (!chosen) return;
@@ -62,37 +65,32 @@ export function QuotationsPart() {
       {list.length === 0 ? (
         <p className="note m-0">No quotations yet.</p>
       ) : (
-        <table className="ledger static-foot">
-          <thead>
-            <tr>
-              <th>Quotation</th>
-              <th>State</th>
-              <th>From estimate</th>
-              <th>Sent</th>
-              <th>Valid until</th>
-              <th>Answered</th>
-              <th className="num">Price, {code}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {list.map((it) => (
-              <tr key={it.number}>
-                <td>
-                  <Link to={keep(`${base}/${it.number}`)}>
-                    {it.number} {it.title}
-                  </Link>
-                </td>
-                <td>{it.status}</td>
-                <td>{it.estimate}</td>
-                <td>{displayDate(it.sentOn)}</td>
-                <td>{displayDate(it.validUntil)}</td>
-                <td>{it.answeredOn && `${displayDate(it.answeredOn)} by ${it.answeredBy}`}</td>
-                <td className="num">{show(it.total)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table label="Quotations" columns={columns} rows={list} rowKey={(it) => String(it.number)} />
       )}
     </section>
+  );
+}
+
+function useQuotationColumns(base: string) {
+  const kinds = useColumnKinds();
+  const { code } = useCurrency();
+  return useMemo(
+    () => [
+      kinds.link<QuotationSummary>(
+        'quotation',
+        'Quotation',
+        (it) => `${it.number} ${it.title}`,
+        (it) => `${base}/${it.number}`,
+      ),
+      kinds.text<QuotationSummary>('status', 'State', (it) => it.status),
+      kinds.text<QuotationSummary>('estimate', 'From estimate', (it) => String(it.estimate)),
+      kinds.day<QuotationSummary>('sent', 'Sent', (it) => it.sentOn),
+      kinds.day<QuotationSummary>('valid', 'Valid until', (it) => it.validUntil),
+      kinds.text<QuotationSummary>('answered', 'Answered', (it) =>
+        it.answeredOn ? `${displayDate(it.answeredOn)} by ${it.answeredBy}` : '',
+      ),
+      kinds.amount<QuotationSummary>('price', `Price, ${code}`, (it) => it.total),
+    ],
+    [kinds, code, base],
   );
 }

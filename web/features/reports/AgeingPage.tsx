@@ -1,124 +1,113 @@
-import { at, present } from '../../../core/errors/known';
-import { useReportQuery } from '../../ground/api/api';
-import { Link } from 'react-router';
+import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { at } from '../../../core/errors/known';
+import type { ReportReply } from '../../../wire/reports';
+import { useReportQuery } from '../../ground/api/api';
+import { useAsOf } from '../../ground/asOf';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
-import { faultOf } from '../../ground/faults';
-import { Fig } from '../../ground/workings/Fig';
+import { Loaded } from '../../ground/Loaded';
 import { Legend, Sign } from '../../kit/Signs';
-import { Refused, Waiting } from '../../kit/States';
-import { ReportHead } from './ReportHead';
+import { Table } from '../../kit/table/Table';
+import type { TableColumn } from '../../kit/table/tableTypes';
+import { ReportHead } from '../../ground/reports/ReportHead';
 
 const BANDS = ['not_due', 'days_1_30', 'days_31_60', 'days_61_90', 'days_over_90'] as const;
+
+type Row = ReportReply['rows'][number];
+const isApplication = (row: Row) => /^\d+$/.test(String(row.application));
+const isLate = (row: Row) => BANDS.slice(1).some((band) => row[band] !== 0);
+const amountOf = (row: Row, key: string) => Number(row[key]);
+const jobPath = (row: Row) => `/jobs/${encodeURIComponent(String(row.job))}`;
 
 /** What clients owe by age, with the retention they hold. */
 export function AgeingPage() {
   const { month } = useAsOf();
-  const { data, error, refetch } = useReportQuery({ name: 'ageing', asOf: month });
-  const { show, code } = useCurrency();
-  const keep = useKeepMonth();
-  if (error)
-    return (
-      <div className="page">
-        <Refused message={faultOf(error).message} onRetry={refetch} />
-      </div>
-    );
-  if (!data) return <Waiting what="the receivables" />;
-  const rows = data.rows.slice(0, -1);
-  const total = at(data.rows, -1);
-  const late = (row: (typeof rows)[number]) => BANDS.slice(1).some((band) => row[band] !== 0);
+  const report = useReportQuery({ name: 'ageing', asOf: month });
   return (
     <div className="page">
       <ReportHead title="Ageing of receivables" name="ageing" />
-      {rows.length === 0 ? (
-        <p>No unpaid invoices and no retention held.</p>
-      ) : (
-        <div className="scroll" style={{ maxHeight: 'calc(100vh - 178px)' }} tabIndex={0} role="region" aria-label="Ageing">
-          <table className="ledger">
-            <thead>
-              <tr>
-                {data.columns.map((column) => (
-                  <th key={column.key} className={column.kind === 'amount' ? 'num' : ''}>
-                    {column.title}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => {
-                const application = /^\d+$/.test(String(row.application));
-                return (
-                  <tr key={`${row.job} ${row.application}`}>
-                    <td>{row.client}</td>
-                    <td>
-                      <Link to={keep(`/jobs/${encodeURIComponent(present(row.job))}`)}>{row.job}</Link>
-                    </td>
-                    <td>
-                      <Link
-                        to={keep(
-                          `/jobs/${encodeURIComponent(present(row.job))}/billing${application ? `/${row.application}` : ''}`,
-                        )}
-                      >
-                        {row.application}
-                      </Link>
-                    </td>
-                    <td>{displayDate(String(row.dated))}</td>
-                    <td>
-                      {displayDate(String(row.due_on))} {late(row) && <Sign name="overdue" bare />}
-                    </td>
-                    {BANDS.map((band) => (
-                      <td key={band} className="num">
-                        {row[band] === 0 ? (
-                          '–'
-                        ) : (
-                          <Fig
-                            value={row[band] as number}
-                            of={
-                              application
-                                ? { figure: 'applicationOpen', job: String(row.job), application: Number(row.application) }
-                                : { figure: 'releaseOpen', job: String(row.job), release: String(row.application) }
-                            }
-                            label="Outstanding"
-                          />
-                        )}
-                      </td>
-                    ))}
-                    <td className="num">
-                      {row.retention_held === 0 ? (
-                        '–'
-                      ) : (
-                        <>
-                          <Sign name="held" bare />{' '}
-                          <Fig
-                            value={row.retention_held as number}
-                            of={{ figure: 'retentionHeld', job: String(row.job) }}
-                            label="Retention held"
-                          />
-                        </>
-                      )}
-                    </td>
-                    <td className="num">{show(row.total as number)}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-            <tfoot>
-              <tr>
-                <td colSpan={5}>Total, {code}, tax included</td>
-                {[...BANDS, 'retention_held', 'total'].map((key) => (
-                  <td key={key} className="num">
-                    {show(total[key] as number)}
-                  </td>
-                ))}
-              </tr>
-            </tfoot>
-          </table>
-        </div>
-      )}
+      <Loaded of={report} what="the receivables">
+        {(data) => <Receivables data={data} />}
+      </Loaded>
       <p className="note mt-2 text-[12.5px]">
         <Legend names={['overdue', 'held']} />
       </p>
     </div>
   );
+}
+
+function Receivables({ data }: { data: ReportReply }) {
+  const { show, code } = useCurrency();
+  const columns = useReceivableColumns(data);
+  const total = at(data.rows, -1);
+  if (data.rows.length === 1) return <p>No unpaid invoices and no retention held.</p>;
+  return (
+    <Table
+      label="Ageing"
+      columns={columns}
+      rows={data.rows.slice(0, -1)}
+      rowKey={(row) => `${row.job} ${row.application}`}
+      height="window"
+      foot={{
+        label: `Total, ${code}, tax included`,
+        cells: Object.fromEntries([...BANDS, 'retention_held', 'total'].map((key) => [key, show(amountOf(total, key))])),
+      }}
+    />
+  );
+}
+
+function useReceivableColumns({ columns }: ReportReply): TableColumn<Row>[] {
+  const kinds = useColumnKinds();
+  return useMemo(() => {
+    const title = (key: string) => columns.find((it) => it.key === key)?.title ?? key;
+    const openOf = (row: Row) =>
+      isApplication(row)
+        ? { figure: 'applicationOpen', job: String(row.job), application: Number(row.application) }
+        : { figure: 'releaseOpen', job: String(row.job), release: String(row.application) };
+    const held = kinds.amount<Row>('retention_held', title('retention_held'), (row) => amountOf(row, 'retention_held'), {
+      of: (row) => ({ figure: 'retentionHeld', job: String(row.job) }),
+    });
+    return [
+      kinds.text<Row>('customer', title('customer'), (row) => String(row.customer)),
+      kinds.link<Row>('job', title('job'), (row) => String(row.job), jobPath),
+      kinds.link<Row>(
+        'application',
+        title('application'),
+        (row) => String(row.application),
+        (row) => `${jobPath(row)}/billing${isApplication(row) ? `/${row.application}` : ''}`,
+      ),
+      kinds.day<Row>('dated', title('dated'), (row) => String(row.dated)),
+      {
+        ...kinds.day<Row>('due_on', title('due_on'), (row) => String(row.due_on)),
+        cell: (row) => (
+          <span className="whitespace-nowrap">
+            {displayDate(String(row.due_on))} {isLate(row) && <Sign name="overdue" bare />}
+          </span>
+        ),
+      },
+      ...BANDS.map((band) => {
+        const amount = kinds.amount<Row>(band, title(band), (row) => amountOf(row, band), {
+          of: openOf,
+          figLabel: 'Outstanding',
+        });
+        return { ...amount, cell: (row: Row) => (row[band] === 0 ? '–' : amount.cell(row)) };
+      }),
+      {
+        ...held,
+        cell: (row) => (
+          <>
+            {row.retention_held === 0 ? (
+              '–'
+            ) : (
+              <>
+                <Sign name="held" bare /> {held.cell(row)}
+              </>
+            )}
+          </>
+        ),
+      },
+      kinds.amount<Row>('total', title('total'), (row) => amountOf(row, 'total')),
+    ];
+  }, [kinds, columns]);
 }

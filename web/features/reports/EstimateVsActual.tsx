@@ -5,7 +5,7 @@ import { faultOf } from '../../ground/faults';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { EstimateTable } from './EstimateTable';
 import { RevenueBesideCost } from './RevenueBesideCost';
-import { Downloads, ReportHead } from './ReportHead';
+import { Downloads, ReportHead } from '../../ground/reports/ReportHead';
 
 function Estimate({ job, height }: { job: string; height: string }) {
   const { month } = useAsOf();

@@ -1,19 +1,23 @@
-import { at, present } from '../../../core/errors/known';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
-import type { ReportColumn } from '../../../wire/reports';
+import { at } from '../../../core/errors/known';
+import { displayPercent } from '../../../core/money/display';
+import type { ReportColumn, ReportReply } from '../../../wire/reports';
 import { useReportQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
-import { faultOf } from '../../ground/faults';
+import { Loaded } from '../../ground/Loaded';
+import { OverUnder } from '../../ground/OverUnder';
+import { Downloads } from '../../ground/reports/ReportHead';
 import { Fig } from '../../ground/workings/Fig';
 import { ColumnChoice, useHiddenColumns } from '../../kit/ColumnChoice';
 import { PageHead } from '../../kit/PageHead';
 import { Legend, Sign } from '../../kit/Signs';
-import { Refused, Waiting } from '../../kit/States';
-import { OverUnder, OverUnderBar } from './OverUnder';
-import { Downloads } from './ReportHead';
+import { Table } from '../../kit/table/Table';
+import type { TableColumn } from '../../kit/table/tableTypes';
+import { OverUnderBar } from './OverUnderBar';
 
-type Row = Record<string, string | number>;
+type Row = ReportReply['rows'][number];
 type FigureColumn = ReportColumn & { figure: string };
 
 /** The columns of the report on the screen: over- and underbilled share one, as a job is only ever one of them. */
@@ -29,33 +33,12 @@ const LEAST_NEEDED = ['profit_to_date', 'backlog', 'loss_provision'];
 /** The work-in-progress schedule over all jobs, with over- and underbilling drawn beside the figures. */
 export function WorkInProgressPage() {
   const { month } = useAsOf();
-  const { data, error, refetch } = useReportQuery({ name: 'wip', asOf: month });
-  const [hidden, hide] = useHiddenColumns('ledrin.wip.hidden', window.innerWidth < 1200 ? LEAST_NEEDED : []);
-  if (error)
-    return (
-      <div className="page">
-        <Refused message={faultOf(error).message} onRetry={refetch} />
-      </div>
-    );
-  if (!data) return <Waiting what="the schedule" />;
-  const columns = columnsShown(data.columns);
+  const report = useReportQuery({ name: 'wip', asOf: month });
   return (
     <div className="page max-w-none">
-      <PageHead title="Work in progress">
-        <span className="flex gap-2">
-          <ColumnChoice columns={columns} hidden={hidden} onHide={hide} />
-          <Downloads name="wip" />
-        </span>
-      </PageHead>
-      {data.rows.length < 2 ? (
-        <p>No jobs awarded to date.</p>
-      ) : (
-        <Schedule
-          columns={columns.filter(({ key }) => !hidden.has(key))}
-          jobs={data.rows.slice(0, -1)}
-          total={at(data.rows, -1)}
-        />
-      )}
+      <Loaded of={report} what="the schedule">
+        {(data) => <Schedule data={data} />}
+      </Loaded>
       <p className="note mt-2 text-[12.5px]">
         <Legend names={['over', 'under', 'loss']} />
       </p>
@@ -63,74 +46,85 @@ export function WorkInProgressPage() {
   );
 }
 
-function Schedule({ columns, jobs, total }: { columns: FigureColumn[]; jobs: Row[]; total: Row }) {
+function Schedule({ data }: { data: ReportReply }) {
   const { code } = useCurrency();
-  const widest = Math.max(1, ...jobs.map((row) => Math.max(row.overbilled as number, row.underbilled as number)));
+  const [hidden, hide] = useHiddenColumns('ledrin.wip.hidden', window.innerWidth < 1200 ? LEAST_NEEDED : []);
+  const figures = useMemo(() => columnsShown(data.columns), [data.columns]);
+  const jobs = useMemo(() => data.rows.slice(0, -1), [data.rows]);
+  const columns = useScheduleColumns(figures, jobs);
+  const total = at(data.rows, -1);
   return (
-    <div className="scroll max-h-[calc(100vh-178px)]" tabIndex={0} role="region" aria-label="Work-in-progress schedule">
-      <table className="ledger dense">
-        <thead>
-          <tr>
-            <th className="stays">Job</th>
-            <th className="w-[84px]">under | over</th>
-            {columns.map(({ key, title }) => (
-              <th key={key} className="num">
-                {title}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {jobs.map((row) => (
-            <ScheduleRow key={row.job} row={row} columns={columns} widest={widest} />
-          ))}
-        </tbody>
-        <tfoot>
-          <tr>
-            <td className="stays">
-              {jobs.length} jobs, {code}
-            </td>
-            <td />
-            <Figures row={total} columns={columns} />
-          </tr>
-        </tfoot>
-      </table>
-    </div>
+    <>
+      <PageHead title="Work in progress">
+        <span className="flex gap-2">
+          <ColumnChoice columns={figures} hidden={hidden} onHide={hide} />
+          <Downloads name="wip" />
+        </span>
+      </PageHead>
+      {jobs.length === 0 ? (
+        <p>No jobs awarded to date.</p>
+      ) : (
+        <Table
+          label="Work-in-progress schedule"
+          columns={columns}
+          rows={jobs}
+          rowKey={(row) => String(row.job)}
+          hidden={hidden}
+          height="window"
+          foot={{
+            label: `${jobs.length} jobs, ${code}`,
+            cells: {
+              bar: '',
+              ...Object.fromEntries(figures.map((it) => [it.key, <OneFigure key={it.key} row={total} column={it} />])),
+            },
+          }}
+          dense
+        />
+      )}
+    </>
   );
 }
 
-function ScheduleRow({ row, columns, widest }: { row: Row; columns: FigureColumn[]; widest: number }) {
+function useScheduleColumns(figures: readonly FigureColumn[], jobs: readonly Row[]): TableColumn<Row>[] {
+  const { exact } = useCurrency();
+  return useMemo(() => {
+    const widest = Math.max(1, ...jobs.map((row) => Math.max(Number(row.overbilled), Number(row.underbilled))));
+    return [
+      {
+        ...{ key: 'job', title: 'Job', stays: true, cut: true, value: (row) => `${row.job} ${row.name}` },
+        cell: (row) => <JobOf row={row} />,
+      },
+      {
+        ...{ key: 'bar', title: 'under | over', width: 84 },
+        cell: (row) => <OverUnderBar over={Number(row.overbilled)} under={Number(row.underbilled)} widest={widest} />,
+      },
+      ...figures.map((column): TableColumn<Row> => ({
+        ...{ key: column.key, title: column.title, number: column.kind === 'percent' ? displayPercent : exact },
+        value: (row) =>
+          column.key === 'overbilled' ? Number(row.overbilled) - Number(row.underbilled) : Number(row[column.key]),
+        cell: (row) => <OneFigure row={row} column={column} job={String(row.job)} />,
+      })),
+    ];
+  }, [figures, jobs, exact]);
+}
+
+function JobOf({ row }: { row: Row }) {
   const keep = useKeepMonth();
   return (
-    <tr>
-      <td className="stays truncate" title={String(row.name)}>
-        <Link to={keep(`/jobs/${encodeURIComponent(present(row.job))}`)}>
-          <b>{row.job}</b>
-        </Link>{' '}
-        {row.name}
-      </td>
-      <td>
-        <OverUnderBar over={row.overbilled as number} under={row.underbilled as number} widest={widest} />
-      </td>
-      <Figures row={row} columns={columns} job={String(row.job)} />
-    </tr>
+    <>
+      <Link to={keep(`/jobs/${encodeURIComponent(String(row.job))}`)}>
+        <b>{row.job}</b>
+      </Link>{' '}
+      {row.name}
+    </>
   );
-}
-
-function Figures({ row, columns, job }: { row: Row; columns: FigureColumn[]; job?: string }) {
-  return columns.map((column) => (
-    <td key={column.key} className="num">
-      {column.key === 'overbilled' ? (
-        <OverUnder row={row} job={job} />
-      ) : (
-        <OneFigure value={row[column.key] as number} column={column} job={job} />
-      )}
-    </td>
-  ));
 }
 
 /** One figure, with the sign of a loss before a loss provision or a profit below zero. */
-function OneFigure({ value, column: { figure, title, kind }, job }: { value: number; column: FigureColumn; job?: string }) {
+function OneFigure({ row, column, job }: { row: Row; column: FigureColumn; job?: string }) {
+  const { figure, title, kind, key } = column;
+  if (key === 'overbilled') return <OverUnder over={Number(row.overbilled)} under={Number(row.underbilled)} job={job} />;
+  const value = Number(row[key]);
   const loss = (figure === 'lossProvision' && value !== 0) || (figure === 'estimatedProfit' && value < 0);
   return (
     <>

@@ -1,58 +1,50 @@
-import { Link } from 'react-router';
-import { displayDate } from '../../../core/calendar/displayDate';
+import { useMemo } from 'react';
+import type { RegisteredQuotation } from '../../../wire/tenders';
 import { useQuotationsQuery } from '../../ground/api/api';
-import { useKeepMonth } from '../../ground/asOf';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
-import { faultOf } from '../../ground/faults';
+import { Loaded } from '../../ground/Loaded';
 import { PageHead } from '../../kit/PageHead';
-import { Refused, Waiting } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
 import { quotationState } from './TendersPage';
 
 /** The quotations of all jobs, and what became of them. */
 export function SentQuotationsPage() {
-  const { data, error, refetch } = useQuotationsQuery(undefined, { refetchOnMountOrArgChange: true });
-  const keep = useKeepMonth();
-  const { show, code } = useCurrency();
+  const quotations = useQuotationsQuery(undefined, { refetchOnMountOrArgChange: true });
+  const columns = useQuotationColumns();
   return (
     <div className="page">
       <PageHead title="Quotations" />
-      {error && <Refused message={faultOf(error).message} onRetry={refetch} />}
-      {!data && !error && <Waiting what="the quotations" />}
-      {data?.length === 0 && <p className="note">No quotations yet. A quotation is made from an estimate of a tender.</p>}
-      {data && data.length > 0 && (
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th>Job</th>
-              <th>Quotation</th>
-              <th>Client</th>
-              <th className="num">Price, {code}</th>
-              <th>State</th>
-              <th>Valid until</th>
-            </tr>
-          </thead>
-          <tbody>
-            {data.map((it) => (
-              <tr key={`${it.job}/${it.number}`}>
-                <td>
-                  <Link to={keep(`/jobs/${encodeURIComponent(it.job)}`)} title={it.jobName}>
-                    <b>{it.job}</b>
-                  </Link>
-                </td>
-                <td>
-                  <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/quotations/${it.number}`)}>
-                    {it.number} {it.title}
-                  </Link>
-                </td>
-                <td>{it.clientName}</td>
-                <td className="num">{show(it.total)}</td>
-                <td>{quotationState(it)}</td>
-                <td>{displayDate(it.validUntil)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      <Loaded of={quotations} what="the quotations">
+        {(data) =>
+          data.length === 0 ? (
+            <p className="note">No quotations yet. A quotation is made from an estimate of a tender.</p>
+          ) : (
+            <Table label="Quotations" columns={columns} rows={data} rowKey={(it) => `${it.job}/${it.number}`} />
+          )
+        }
+      </Loaded>
     </div>
   );
+}
+
+function useQuotationColumns() {
+  const kinds = useColumnKinds();
+  const { code } = useCurrency();
+  return useMemo(() => {
+    const job = (it: RegisteredQuotation) => `/jobs/${encodeURIComponent(it.job)}`;
+    return [
+      kinds.link<RegisteredQuotation>('job', 'Job', (it) => it.job, job),
+      kinds.link<RegisteredQuotation>(
+        'quotation',
+        'Quotation',
+        (it) => `${it.number} ${it.title}`,
+        (it) => `${job(it)}/quotations/${it.number}`,
+      ),
+      kinds.text<RegisteredQuotation>('client', 'Client', (it) => it.clientName),
+      kinds.amount<RegisteredQuotation>('price', `Price, ${code}`, (it) => it.total),
+      kinds.text<RegisteredQuotation>('state', 'State', quotationState),
+      kinds.day<RegisteredQuotation>('valid', 'Valid until', (it) => it.validUntil),
+    ];
+  }, [kinds, code]);
 }

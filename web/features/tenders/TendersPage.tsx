@@ -1,19 +1,23 @@
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayPercent } from '../../../core/money/display';
 import type { TenderRow } from '../../../wire/tenders';
 import { useTendersQuery } from '../../ground/api/api';
 import { useKeepMonth } from '../../ground/asOf';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
-import { faultOf } from '../../ground/faults';
+import { Loaded } from '../../ground/Loaded';
 import { PageHead } from '../../kit/PageHead';
-import { Empty, Refused, Waiting } from '../../kit/States';
+import { Empty } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
+import type { TableColumn } from '../../kit/table/tableTypes';
 
 /** What is being priced, what it comes to, and what became of the offer. */
 export function TendersPage() {
-  const { data, error, refetch } = useTendersQuery(undefined, { refetchOnMountOrArgChange: true });
+  const tenders = useTendersQuery(undefined, { refetchOnMountOrArgChange: true });
   const keep = useKeepMonth();
-  const { code } = useCurrency();
+  const columns = useTenderColumns();
   return (
     <div className="page">
       <PageHead title="Tenders">
@@ -21,86 +25,88 @@ export function TendersPage() {
           New tender
         </Link>
       </PageHead>
-      {error && <Refused message={faultOf(error).message} onRetry={refetch} />}
-      {!data && !error && <Waiting what="the tenders" />}
-      {data?.length === 0 && (
-        <Empty title="No tenders yet">
-          <Link className="button main" to={keep('/jobs/new')}>
-            Type or paste the first tender
-          </Link>
-          <Link className="button" to={keep('/tenders/prices')}>
-            Type or import prices
-          </Link>
-          <Link className="button" to={keep('/set-up')}>
-            Import CSV files
-          </Link>
-        </Empty>
-      )}
-      {data && data.length > 0 && (
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th>Tender</th>
-              <th>Name</th>
-              <th>Client</th>
-              <th>Estimate</th>
-              <th className="num">Price, {code}</th>
-              <th className="num">Margin %</th>
-              <th>Quotation</th>
-              <th>Valid until</th>
-            </tr>
-          </thead>
-          <tbody>
-            {data.map((it) => (
-              <Row key={it.job} it={it} />
-            ))}
-          </tbody>
-        </table>
-      )}
+      <Loaded of={tenders} what="the tenders">
+        {(data) =>
+          data.length === 0 ? <NoTenders /> : <Table label="Tenders" columns={columns} rows={data} rowKey={(it) => it.job} />
+        }
+      </Loaded>
     </div>
   );
 }
 
-function Row({ it }: { it: TenderRow }) {
+function NoTenders() {
   const keep = useKeepMonth();
-  const { show } = useCurrency();
-  const base = `/jobs/${encodeURIComponent(it.job)}`;
-  const { estimate, quotation } = it;
   return (
-    <tr>
-      <td>
-        <Link to={keep(base)}>
-          <b>{it.job}</b>
-        </Link>
-      </td>
-      <td>{it.name}</td>
-      <td>{it.clientName}</td>
-      <td>
-        {estimate ? (
-          <>
-            <Link to={keep(`${base}/estimates/${estimate.number}`)}>
-              {estimate.number} {estimate.name}
-            </Link>{' '}
-            <span className="note">{estimate.status}</span>
-          </>
-        ) : (
-          <Link to={keep(`${base}/estimates`)}>Price it</Link>
-        )}
-      </td>
-      <td className="num">{estimate ? show(estimate.price) : '–'}</td>
-      <td className="num">{estimate ? displayPercent(estimate.marginRate) : '–'}</td>
-      <td>
-        {quotation ? (
-          <>
-            <Link to={keep(`${base}/quotations/${quotation.number}`)}>{quotation.number}</Link>{' '}
-            <span className="note">{quotationState(quotation)}</span>
-          </>
-        ) : (
-          <span className="note">none</span>
-        )}
-      </td>
-      <td>{displayDate(quotation?.validUntil ?? null)}</td>
-    </tr>
+    <Empty title="No tenders yet">
+      <Link className="button main" to={keep('/jobs/new')}>
+        Type or paste the first tender
+      </Link>
+      <Link className="button" to={keep('/tenders/prices')}>
+        Type or import prices
+      </Link>
+      <Link className="button" to={keep('/set-up')}>
+        Import CSV files
+      </Link>
+    </Empty>
+  );
+}
+
+const pathOf = (it: TenderRow) => `/jobs/${encodeURIComponent(it.job)}`;
+
+function useTenderColumns(): TableColumn<TenderRow>[] {
+  const kinds = useColumnKinds();
+  const { show, code } = useCurrency();
+  return useMemo(
+    () => [
+      {
+        ...kinds.text<TenderRow>('tender', 'Tender', (it) => it.job),
+        cell: (it) => <Door to={pathOf(it)} text={it.job} strong />,
+      },
+      kinds.text<TenderRow>('name', 'Name', (it) => it.name),
+      kinds.text<TenderRow>('client', 'Client', (it) => it.clientName),
+      { ...kinds.text<TenderRow>('estimate', 'Estimate', (it) => it.estimate?.name ?? ''), cell: (it) => <EstimateOf it={it} /> },
+      {
+        ...kinds.amount<TenderRow>('price', `Price, ${code}`, (it) => it.estimate?.price ?? 0),
+        cell: (it) => (it.estimate ? show(it.estimate.price) : '–'),
+      },
+      {
+        ...kinds.percent<TenderRow>('margin', 'Margin %', (it) => it.estimate?.marginRate ?? 0),
+        cell: (it) => (it.estimate ? displayPercent(it.estimate.marginRate) : '–'),
+      },
+      {
+        ...kinds.text<TenderRow>('quotation', 'Quotation', (it) => String(it.quotation?.number ?? '')),
+        cell: (it) => <QuotationOf it={it} />,
+      },
+      kinds.day<TenderRow>('valid', 'Valid until', (it) => it.quotation?.validUntil ?? null),
+    ],
+    [kinds, show, code],
+  );
+}
+
+function Door({ to, text, strong = false }: { to: string; text: string; strong?: boolean }) {
+  const keep = useKeepMonth();
+  return <Link to={keep(to)}>{strong ? <b>{text}</b> : text}</Link>;
+}
+
+function EstimateOf({ it }: { it: TenderRow }) {
+  const { estimate } = it;
+  if (!estimate) return <Door to={`${pathOf(it)}/estimates`} text="Price it" />;
+  return (
+    <>
+      <Door to={`${pathOf(it)}/estimates/${estimate.number}`} text={`${estimate.number} ${estimate.name}`} />{' '}
+      <span className="note">{estimate.status}</span>
+    </>
+  );
+}
+
+function QuotationOf({ it }: { it: TenderRow }) {
+  const { quotation } = it;
+  if (!quotation) return <span className="note">none</span>;
+  return (
+    <>
+      <Door to={`${pathOf(it)}/quotations/${quotation.number}`} text={String(quotation.number)} />{' '}
+      <span className="note">{quotationState(quotation)}</span>
+    </>
   );
 }
 

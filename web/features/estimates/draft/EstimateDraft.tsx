@@ -1,4 +1,4 @@
-import { present } from '../../../../core/errors/known';
+import { at } from '../../../../core/errors/known';
 import { useMemo, useState } from 'react';
 import type { EstimateView } from '../../../../wire/estimates';
 import type { PriceBookView } from '../../../../wire/prices';
@@ -24,139 +24,175 @@ interface DraftProps {
 }
 
 let lastId = 0;
+const newId = () => `new-${++lastId}`;
 
 /** A draft: its lines on a sheet, what the chosen line is made of beneath, and the way from cost to price beside. */
 export function EstimateDraft({ view, book, lists, context }: DraftProps) {
+  const estimate = useEstimate(view, book, context);
+  const { form, setForm, read, priced, settle } = estimate;
+  const [row, setRow] = useState(0);
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6">
+      <div>
+        <div className="mb-2 flex items-center gap-3">
+          <input
+            className="box w-[220px] font-semibold"
+            aria-label="Name of the estimate"
+            aria-invalid={read.faults.has('name') || undefined}
+            value={form.name}
+            onChange={(event) => setForm({ ...form, name: event.target.value })}
+          />
+          <EstimateActions view={view} settle={settle} />
+        </div>
+        <Lines estimate={estimate} number={view.number} book={book} onRow={setRow} />
+        <ChosenLine estimate={estimate} row={row} book={book} lists={lists} />
+      </div>
+      <EstimateFoot form={form} setForm={setForm} totals={priced.totals} faults={read.faults} />
+    </div>
+  );
+}
+
+type Estimate = ReturnType<typeof useEstimate>;
+
+/** The line typed in a row, with what it comes to; null where the row is not one. */
+function lineAt({ read, priced }: Estimate, row: number) {
+  const place = read.places[row];
+  if (place === null || place === undefined) return null;
+  return { line: at(read.content.lines, place), priced: at(priced.lines, place) };
+}
+
+function Lines({
+  estimate,
+  number,
+  book,
+  onRow,
+}: {
+  estimate: Estimate;
+  number: number;
+  book: PriceBookView;
+  onRow: (row: number) => void;
+}) {
+  const { form, setForm, read, keeping } = estimate;
   const { show } = useCurrency();
-  const { form, setForm, read, priced, prices, keeping, settle } = useEstimate(view, book, context);
-  const [at, setAt] = useState(0);
   const faults = useMemo(
     () => new Map([...read.faults].filter(([key]) => key.startsWith('lines.')).map(([key, text]) => [key.slice(6), text])),
     [read.faults],
   );
-  const lineAt = (row: number) => {
-    const place = read.places[row];
-    return place === null || place === undefined
-      ? null
-      : { line: present(read.content.lines[place]), priced: present(priced.lines[place]) };
-  };
-  const columns: GridColumn[] = [
+  const sections = [...new Set(form.lines.map((it) => (it.section ?? '').trim()))].filter(Boolean);
+  const columns = lineColumns(estimate, book, sections, show);
+  const onLines = (lines: GridRow[]) => setForm((before) => ({ ...before, lines: withIds(lines, before.lines, book) }));
+  return (
+    <>
+      <EntryGrid
+        label={`Lines of estimate ${number}`}
+        columns={columns}
+        rows={form.lines}
+        onRows={onLines}
+        faults={faults}
+        foot={<Totals estimate={estimate} />}
+        height="calc(100vh - 425px)"
+        blank={Math.max(6, form.lines.length + 2)}
+        onRow={onRow}
+      />
+      <div className="mt-1 flex flex-wrap items-center gap-3">
+        <SaveNote keeping={keeping} faults={read.faults.size} />
+        <RepeatSection sections={sections} onRepeat={(section, names) => setForm((before) => repeated(before, section, names))} />
+        <SheetImport
+          of="estimate"
+          columns={columns}
+          onRows={(rows) => onLines([...form.lines.filter((it) => it.line || it.description), ...rows])}
+        />
+      </div>
+    </>
+  );
+}
+
+function lineColumns(
+  estimate: Estimate,
+  book: PriceBookView,
+  sections: readonly string[],
+  show: (cents: number) => string,
+): GridColumn[] {
+  return [
     { key: 'line', title: 'Line', width: 58 },
     {
-      key: 'section',
-      title: 'Section',
-      width: 104,
-      offers: () =>
-        [...new Set(form.lines.map((row) => row.section ?? ''))].filter(Boolean).map((value) => ({ value, label: '' })),
+      ...{ key: 'section', title: 'Section', width: 104 },
+      offers: () => sections.map((value) => ({ value, label: '' })),
     },
     { key: 'description', title: 'Description', width: 'auto' },
     { key: 'quantity', title: 'Quantity', width: 78, numeric: true },
     { key: 'unit', title: 'Unit', width: 46 },
     {
-      key: 'buildUp',
-      title: 'Build-up',
-      width: 104,
+      ...{ key: 'buildUp', title: 'Build-up', width: 104 },
       offers: () => book.buildUps.map((it) => ({ value: it.code, label: it.description })),
     },
     { key: 'markup', title: 'Markup %', width: 66, numeric: true },
-    { key: 'cost', title: 'Cost', width: 96, numeric: true, show: (_, i) => show(lineAt(i)?.priced.cost ?? 0) },
-    { key: 'net', title: 'Cost and markup', width: 100, numeric: true, show: (_, i) => show(lineAt(i)?.priced.net ?? 0) },
+    { key: 'cost', title: 'Cost', width: 96, numeric: true, show: (_, i) => show(lineAt(estimate, i)?.priced.cost ?? 0) },
+    {
+      ...{ key: 'net', title: 'Cost and markup', width: 100, numeric: true },
+      show: (_, i) => show(lineAt(estimate, i)?.priced.net ?? 0),
+    },
   ];
-  /** New rows get an id; a build-up chosen on a line that says nothing else brings its description and unit. */
-  const onLines = (lines: GridRow[]) =>
-    setForm((before) => ({
-      ...before,
-      lines: lines.map((row, i) => {
-        const known = before.lines[i];
-        const buildUp = row.buildUp !== known?.buildUp ? book.buildUps.find((it) => it.code === row.buildUp) : undefined;
-        const id = row.id ?? `new-${++lastId}`;
-        if (!buildUp) return row.id ? row : { ...row, id };
-        return { ...row, id, description: row.description || buildUp.description, unit: row.unit || buildUp.unit };
-      }),
-    }));
-  const sections = [...new Set(form.lines.map((it) => (it.section ?? '').trim()))].filter(Boolean);
-  /** The lines of a section once more for each lot, with what is priced on them alone. */
-  const repeat = (section: string, names: string[]) =>
-    setForm((before) => {
-      const own = before.lines.filter((it) => (it.section ?? '').trim() === section);
-      const parts = { ...before.parts };
-      const lines = repeatRows(before.lines, section, names, 'line').map((line, i) => {
-        const id = `new-${++lastId}`;
-        const from = parts[present(own[i % own.length]).id ?? ''];
-        if (from) parts[id] = from;
-        return { ...line, id };
-      });
-      return { ...before, lines: [...before.lines.filter((it) => it.line || it.description), ...lines], parts };
-    });
-  const row = form.lines[at];
-  const chosen = lineAt(at);
-  const foot = (
+}
+
+/** New rows get an id; a build-up chosen on a line that says nothing else brings its description and unit. */
+function withIds(lines: readonly GridRow[], before: readonly GridRow[], book: PriceBookView): GridRow[] {
+  return lines.map((row, i) => {
+    const buildUp = row.buildUp !== before[i]?.buildUp ? book.buildUps.find((it) => it.code === row.buildUp) : undefined;
+    const id = row.id ?? newId();
+    if (!buildUp) return row.id ? row : { ...row, id };
+    return { ...row, id, description: row.description || buildUp.description, unit: row.unit || buildUp.unit };
+  });
+}
+
+/** The lines of a section once more for each lot, with what is priced on them alone. */
+function repeated(form: Estimate['form'], section: string, names: string[]): Estimate['form'] {
+  const own = form.lines.filter((it) => (it.section ?? '').trim() === section);
+  const parts = { ...form.parts };
+  const lines = repeatRows(form.lines, section, names, 'line').map((line, i) => {
+    const id = newId();
+    const from = parts[at(own, i % own.length).id ?? ''];
+    if (from) parts[id] = from;
+    return { ...line, id };
+  });
+  return { ...form, lines: [...form.lines.filter((it) => it.line || it.description), ...lines], parts };
+}
+
+function Totals({ estimate: { priced } }: { estimate: Estimate }) {
+  const { show } = useCurrency();
+  const cells = ['', 'Total', '', '', '', '', '', '', show(priced.totals.cost), show(priced.totals.net), ''];
+  return (
     <tfoot>
       <tr>
-        {['', 'Total', '', '', '', '', '', '', show(priced.totals.cost), show(priced.totals.net), ''].map((text, i) => (
-          <td
-            key={i}
-            className={`worked ${i > 7 ? 'figure' : ''}`}
-            style={{ position: 'sticky', bottom: 0, background: 'var(--band)', fontWeight: 600 }}
-          >
+        {cells.map((text, i) => (
+          <td key={i} className={`worked total ${i > 7 ? 'figure' : ''}`}>
             {text}
           </td>
         ))}
       </tr>
     </tfoot>
   );
+}
+
+/** What the line under the cursor is made of. */
+function ChosenLine({ estimate, row, book, lists }: { estimate: Estimate; row: number; book: PriceBookView; lists: Lists }) {
+  const { form, setForm, read, prices } = estimate;
+  const typed = form.lines[row];
+  const id = typed?.id;
+  const chosen = lineAt(estimate, row);
+  if (!typed || !id) return <p className="note">Put the cursor on a line to see what it is made of, and to add to it.</p>;
   return (
-    <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 300px' }}>
-      <div>
-        <div className="mb-2 flex items-center gap-3">
-          <input
-            className="box"
-            aria-label="Name of the estimate"
-            aria-invalid={read.faults.has('name') || undefined}
-            style={{ width: 220, fontWeight: 600 }}
-            value={form.name}
-            onChange={(event) => setForm({ ...form, name: event.target.value })}
-          />
-          <EstimateActions view={view} settle={settle} />
-        </div>
-        <EntryGrid
-          label={`Lines of estimate ${view.number}`}
-          columns={columns}
-          rows={form.lines}
-          onRows={onLines}
-          faults={faults}
-          foot={foot}
-          height="calc(100vh - 425px)"
-          blank={Math.max(6, form.lines.length + 2)}
-          onRow={setAt}
-        />
-        <div className="mt-1 flex flex-wrap items-center gap-3">
-          <SaveNote keeping={keeping} faults={read.faults.size} />
-          <RepeatSection sections={sections} onRepeat={repeat} />
-          <SheetImport
-            of="estimate"
-            columns={columns}
-            onRows={(rows) => onLines([...form.lines.filter((it) => it.line || it.description), ...rows])}
-          />
-        </div>
-        {row?.id ? (
-          <LineParts
-            key={row.id}
-            id={row.id}
-            line={chosen?.line ?? null}
-            cost={chosen?.priced ?? null}
-            shares={prices.get(row.buildUp ?? '') ?? []}
-            rows={form.parts[row.id] ?? []}
-            onRows={(rows) => setForm((before) => ({ ...before, parts: { ...before.parts, [present(row.id)]: rows } }))}
-            faults={read.faults}
-            book={book}
-            lists={lists}
-          />
-        ) : (
-          <p className="note">Put the cursor on a line to see what it is made of, and to add to it.</p>
-        )}
-      </div>
-      <EstimateFoot form={form} setForm={setForm} totals={priced.totals} faults={read.faults} />
-    </div>
+    <LineParts
+      key={id}
+      id={id}
+      line={chosen?.line ?? null}
+      cost={chosen?.priced ?? null}
+      shares={prices.get(typed.buildUp ?? '') ?? []}
+      rows={form.parts[id] ?? []}
+      onRows={(rows) => setForm((before) => ({ ...before, parts: { ...before.parts, [id]: rows } }))}
+      faults={read.faults}
+      book={book}
+      lists={lists}
+    />
   );
 }

@@ -6,7 +6,7 @@ import { useCurrency } from '../../../ground/company';
 import { Fig } from '../../../ground/workings/Fig';
 import { SmallMeasure } from '../../../kit/Measure';
 import { Sign } from '../../../kit/Signs';
-import { OverUnder } from '../OverUnder';
+import { OverUnder } from '../../../ground/OverUnder';
 
 export function JobRow({ job }: { job: JobListRow }) {
   const keep = useKeepMonth();

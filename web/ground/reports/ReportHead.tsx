@@ -1,6 +1,6 @@
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
-import { useAsOf } from '../../ground/asOf';
+import { useAsOf } from '../asOf';
 import { PageHead } from '../../kit/PageHead';
 
 /** The head of a report: which one it is, and the ways to take it along. */

@@ -1,0 +1,54 @@
+import type { JobListRow } from '../../../../wire/jobs';
+import { MeasureKey } from '../../../kit/Measure';
+import type { JobFilter, JobFilterKey } from './useJobFilter';
+
+/** What the list of jobs is narrowed to. */
+export function JobFilters({ jobs, view }: { jobs: readonly JobListRow[]; view: JobFilter }) {
+  const distinct = (value: (job: JobListRow) => string) =>
+    [...new Set(jobs.map(value))]
+      .filter(Boolean)
+      .sort()
+      .map((it) => [it, it] as const);
+  const clients = [...new Map(jobs.map((job) => [job.client, job.clientName]))];
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-2">
+      <input
+        className="box w-[210px]"
+        type="search"
+        placeholder="Find a job"
+        aria-label="Find a job"
+        value={view.q}
+        onChange={(event) => view.set('q', event.target.value)}
+      />
+      <Pick label="Status" of="status" view={view} options={distinct((job) => job.status)} />
+      <Pick label="Manager" of="manager" view={view} options={distinct((job) => job.manager)} />
+      <Pick label="Client" of="client" view={view} options={clients} />
+      <span className="ml-auto">
+        <MeasureKey />
+      </span>
+    </div>
+  );
+}
+
+function Pick({
+  label,
+  of,
+  view,
+  options,
+}: {
+  label: string;
+  of: JobFilterKey;
+  view: JobFilter;
+  options: readonly (readonly [string, string])[];
+}) {
+  return (
+    <select aria-label={label} className="box w-[170px]" value={view[of]} onChange={(event) => view.set(of, event.target.value)}>
+      <option value="">{label}: all</option>
+      {options.map(([option, name]) => (
+        <option key={option} value={option}>
+          {name}
+        </option>
+      ))}
+    </select>
+  );
+}

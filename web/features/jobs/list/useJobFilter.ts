@@ -1,0 +1,72 @@
+import { useMemo } from 'react';
+import { useSearchParams } from 'react-router';
+import type { JobListRow } from '../../../../wire/jobs';
+
+export type JobSortKey =
+  'number' | 'name' | 'status' | 'clientName' | 'manager' | 'contractSum' | 'estimate' | 'margin' | 'complete' | 'overUnder';
+
+const KEYS = ['q', 'status', 'manager', 'client'] as const;
+export type JobFilterKey = (typeof KEYS)[number];
+
+/** What the list of jobs shows, as its address says. */
+export interface JobFilter extends Record<JobFilterKey, string> {
+  sort: JobSortKey;
+  descending: boolean;
+  set: (key: JobFilterKey, value: string) => void;
+  /** Sorts by a column; by the same again, the other way round. */
+  sortBy: (key: JobSortKey) => void;
+}
+
+export function useJobFilter(): JobFilter {
+  const [params, setParams] = useSearchParams();
+  return useMemo(() => {
+    const setAll = (changes: Record<string, string>) =>
+      setParams(
+        (before) => {
+          const next = new URLSearchParams(before);
+          for (const [key, value] of Object.entries(changes))
+            if (value) next.set(key, value);
+            else next.delete(key);
+          return next;
+        },
+        { replace: true },
+      );
+    const sort = (params.get('sort') ?? 'number') as JobSortKey;
+    const descending = params.get('order') === 'down';
+    const asked = Object.fromEntries(KEYS.map((key) => [key, params.get(key) ?? ''])) as Record<JobFilterKey, string>;
+    return {
+      ...asked,
+      sort,
+      descending,
+      set: (key, value) => setAll({ [key]: value }),
+      sortBy: (key) => setAll({ sort: key, order: sort === key && !descending ? 'down' : '' }),
+    };
+  }, [params, setParams]);
+}
+
+const valueOf = (job: JobListRow, key: JobSortKey): string | number =>
+  key === 'overUnder' ? job.overbilled - job.underbilled : job[key];
+
+/** The jobs that match, sorted. */
+export function shownJobs(
+  jobs: readonly JobListRow[],
+  { q, status, manager, client, sort, descending }: JobFilter,
+): JobListRow[] {
+  const wanted = q.toLowerCase();
+  const sign = descending ? -1 : 1;
+  return jobs
+    .filter(
+      (job) =>
+        (!status || job.status === status) &&
+        (!manager || job.manager === manager) &&
+        (!client || job.client === client) &&
+        `${job.number} ${job.name} ${job.clientName}`.toLowerCase().includes(wanted),
+    )
+    .sort((a, b) => {
+      // A tender without a price has no figures to be sorted by: it comes last either way.
+      const unpriced = Number(a.contractSum === 0) - Number(b.contractSum === 0);
+      if (unpriced !== 0 && sort !== 'number') return unpriced;
+      const [x, y] = [valueOf(a, sort), valueOf(b, sort)];
+      return sign * (x < y ? -1 : x > y ? 1 : 0);
+    });
+}

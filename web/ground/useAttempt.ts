@@ -1,0 +1,21 @@
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { faultOf, type ShownFault } from './faults';
+
+/** Something asked of the server: what refused it is shown, and what was typed stays. */
+export function useAttempt() {
+  const [refused, setRefused] = useState<ShownFault | null>(null);
+  /** True where it was done; `said` is shown then. */
+  const attempt = async (work: () => Promise<unknown>, said?: string): Promise<boolean> => {
+    try {
+      await work();
+      setRefused(null);
+      if (said) toast(said);
+      return true;
+    } catch (error) {
+      setRefused(faultOf(error));
+      return false;
+    }
+  };
+  return { refused, setRefused, attempt };
+}

@@ -1,0 +1,75 @@
+import type { KeyboardEvent } from 'react';
+import { asText, summaryOf, type SelectedCell } from './selection';
+import { TableBody } from './TableBody';
+import { TableFootRow } from './TableFootRow';
+import { TableHead } from './TableHead';
+import type { TableColumn, TableProps } from './tableTypes';
+import { useTableModel, type TableModel } from './useTableModel';
+
+/**
+ * The table of every list: sorted by its heads, its head and foot in sight, cells selected by dragging or by Shift and arrows,
+ * copied as a spreadsheet takes them, and added up in the foot.
+ */
+export function Table<Row extends object>(props: TableProps<Row>) {
+  const { label, columns, height, dense = false, className = '' } = props;
+  const model = useTableModel(props);
+  const lines = selectedLines(model, columns);
+  const summary = summaryOf(lines.flat());
+  const table = (
+    <table
+      className={`ledger ${dense ? 'dense' : ''} ${height === undefined ? 'static-foot' : ''} ${className}`}
+      aria-label={label}
+    >
+      <TableHead model={model} columns={columns} />
+      <TableBody model={model} {...props} />
+      <TableFootRow model={model} columns={columns} foot={props.foot} summary={summary} />
+    </table>
+  );
+  return (
+    <div
+      className={height === undefined ? 'table-box' : 'table-box scroll'}
+      data-window={height === 'window' || undefined}
+      style={typeof height === 'number' ? { maxHeight: height } : undefined}
+      tabIndex={0}
+      role="region"
+      aria-label={label}
+      onKeyDown={(event) => onKey(event, model, lines)}
+    >
+      {table}
+    </div>
+  );
+}
+
+const ARROWS = { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' } as const;
+
+function onKey<Row extends object>(
+  event: KeyboardEvent,
+  model: TableModel<Row>,
+  lines: readonly (readonly SelectedCell<Row>[])[],
+): void {
+  const direction = ARROWS[event.key as keyof typeof ARROWS];
+  if (event.target !== event.currentTarget) return;
+  if (direction && lines.length > 0) {
+    event.preventDefault();
+    if (event.shiftKey) model.extendCellSelection(direction);
+    else model.moveCellSelection(direction);
+  }
+  if (event.key === 'Escape') model.resetCellSelection(true);
+  if ((event.ctrlKey || event.metaKey) && event.key === 'c' && lines.length > 0)
+    void navigator.clipboard.writeText(asText(lines));
+}
+
+/** The selected cells that are worth something, line by line. */
+function selectedLines<Row extends object>(model: TableModel<Row>, columns: readonly TableColumn<Row>[]): SelectedCell<Row>[][] {
+  if (model.state.cellSelection.length === 0) return [];
+  const byKey = new Map(columns.map((it) => [it.key, it]));
+  return model
+    .getRowModel()
+    .rows.map((row) =>
+      row.getVisibleCells().flatMap((cell) => {
+        const column = byKey.get(cell.column.id);
+        return cell.getIsSelected() && column?.value ? [{ column, value: column.value(row.original) }] : [];
+      }),
+    )
+    .filter((cells) => cells.length > 0);
+}

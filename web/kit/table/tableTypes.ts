@@ -1,0 +1,49 @@
+import type { ReactNode } from 'react';
+
+/** A column of a table: what it shows of a row, and what it is sorted, found, added up and copied by. */
+export interface TableColumn<Row> {
+  key: string;
+  title: ReactNode;
+  /** What is read out where the title is not text. */
+  label?: string;
+  cell: (row: Row) => ReactNode;
+  /** What the column is worth on a row; a column without it is not sorted, found or copied. */
+  value?: (row: Row) => string | number | null;
+  /** How a number of this column is written where it is added up or copied; figures stand to the right. */
+  number?: (value: number) => string;
+  /** To the right without being a number to add up. */
+  right?: boolean;
+  width?: number;
+  /** Cut off with its whole text in a tooltip, rather than wrapped. */
+  cut?: boolean;
+  /** Stays in sight while the others scroll. */
+  stays?: boolean;
+}
+
+export interface TableFoot {
+  /** Stands under the columns before the first figure. */
+  label: ReactNode;
+  cells: Readonly<Record<string, ReactNode>>;
+}
+
+export interface TableProps<Row> {
+  /** What the table is, for whoever does not see it. */
+  label: string;
+  columns: readonly TableColumn<Row>[];
+  rows: readonly Row[];
+  rowKey: (row: Row) => string;
+  foot?: TableFoot | readonly TableFoot[];
+  /** Said in place of rows. */
+  empty?: ReactNode;
+  /** The row that stands open beside the table. */
+  isCurrent?: (row: Row) => boolean;
+  /** Scrolls in a box of its own, its head and foot in sight: as high as the window leaves, or so many pixels. */
+  height?: 'window' | number;
+  /** Many columns of figures: narrow sides, and heads that break. */
+  dense?: boolean;
+  /** Columns hidden by whoever uses it. */
+  hidden?: ReadonlySet<string>;
+  /** What the rows are sorted by before somebody sorts them otherwise; empty: as given. */
+  sorted?: { key: string; descending: boolean };
+  className?: string;
+}
