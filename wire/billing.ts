@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import type { ApplicationMove } from '../core/billing/applicationLife';
+import type { SummaryFigure } from '../core/billing/summaryFigures';
 import { cents, filled, list, plainDate, text, version } from './fields';
 import type { JournalView } from './ledger';
 import { command, dated, download, query } from './call';
@@ -67,7 +68,7 @@ export interface ApplicationView {
   received: number;
   locked: boolean;
   lines: BilledLineView[];
-  summary: Record<SummaryItem, number>;
+  summary: Record<SummaryFigure, number>;
   /** The rule in plain words, and which parts of it bit. */
   retentionWords: string;
   taxName: string;
@@ -86,24 +87,6 @@ export interface ApplicationView {
   can: Record<ApplicationMove, boolean>;
   previousNumber: number | null;
 }
-
-export const SUMMARY_ITEMS = [
-  'originalContractSum',
-  'changeOrders',
-  'contractSum',
-  'work',
-  'materials',
-  'gross',
-  'retention',
-  'retentionReleased',
-  'net',
-  'previouslyCertified',
-  'due',
-  'tax',
-  'payable',
-  'balanceToComplete',
-] as const;
-export type SummaryItem = (typeof SUMMARY_ITEMS)[number];
 
 export interface ApplicationRow {
   job: string;

@@ -1,3 +1,4 @@
+import type { Place } from '../core/places/place';
 import * as v from 'valibot';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
 import { days, filled, list, optionalDate, plainDate, rate, seen, text } from './fields';
@@ -71,7 +72,7 @@ export const lockInput = v.strictObject({ locked: v.boolean('expected yes or no'
 /** Something that has to be there before a job goes on site, and the door to it. */
 export interface Missing {
   text: string;
-  to: string;
+  to: Place;
 }
 
 export interface AttachedFile {

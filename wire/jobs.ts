@@ -1,4 +1,6 @@
+import type { Place } from '../core/places/place';
 import * as v from 'valibot';
+import type { LineKey } from '../core/forecast/lineFigures';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
 import { checklistInput, lockInput, peopleInput } from './jobFile';
 import { cents, costType, days, filled, list, optionalDate, quantity, rate, text } from './fields';
@@ -129,7 +131,7 @@ export interface JobList {
 /** Something that waits to be done on a job, and the door to it. */
 export interface NextStep {
   text: string;
-  to: string;
+  to: Place;
 }
 
 export interface SovLineView {
@@ -179,23 +181,13 @@ export interface JobView extends JobListRow {
   months: { month: string; cost: number; billed: number; budget: number }[];
 }
 
-export interface EstimateLine {
+/** A cost line with its names; its figures are those of core/forecast/lineFigures.ts. */
+export interface EstimateLine extends Record<LineKey, number> {
   id: number;
   section: string;
   costCode: string;
   description: string;
   costType: string;
-  original: number;
-  /** Change orders approved by the date. */
-  changes: number;
-  transfers: number;
-  revised: number;
-  actual: number;
-  committed: number;
-  estimate: number;
-  variance: number;
-  hoursBudgeted: number;
-  hoursActual: number;
   budgeted: boolean;
   basis: string;
   serves: string[];

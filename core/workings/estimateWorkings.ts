@@ -1,21 +1,7 @@
 import { present } from '../errors/known';
 import { revisedBudget, type CostLineState, type LineEstimate } from '../forecast/estimateAtCompletion';
+import { LINE_FIGURES, type LineFigure } from '../forecast/lineFigures';
 import { hours, money, percent, words, type FigureRef, type Operand, type Workings } from './workings';
-
-/** Figures of one cost line that can be opened, with their names. */
-export const LINE_FIGURES = {
-  lineOriginal: 'Original budget',
-  lineChanges: 'Change orders approved',
-  lineTransfers: 'Budget transfers',
-  lineRevised: 'Revised budget',
-  lineActual: 'Cost to date',
-  lineCommitted: 'Open commitments',
-  lineEstimate: 'Estimate at completion',
-  lineVariance: 'Variance',
-  lineHoursBudgeted: 'Hours budgeted',
-  lineHoursActual: 'Hours to date',
-} as const;
-export type LineFigure = keyof typeof LINE_FIGURES;
 
 type LineRef = (figure: LineFigure) => { figure: FigureRef };
 
@@ -94,35 +80,19 @@ export function explainLine(
   estimate: LineEstimate,
   ref: LineRef,
 ): Workings {
-  const revised = revisedBudget(state);
-  const title = LINE_FIGURES[figure];
-  switch (figure) {
-    case 'lineRevised':
-      return {
-        title,
-        subject,
-        rule: 'Original budget plus change orders approved, and with transfers made, by the date.',
-        operands: [
-          money('Original', state.original, '', ref('lineOriginal')),
-          money('Changes', state.changes - state.transfers, '+', ref('lineChanges')),
-          money('Transfers', state.transfers, '+', ref('lineTransfers')),
-        ],
-        result: revised,
-        unit: 'money',
-      };
-    case 'lineVariance':
-      return {
-        title,
-        subject,
-        rule: 'Revised budget less estimate at completion; a negative figure is over budget.',
-        operands: [
-          money('Revised budget', revised, '', ref('lineRevised')),
-          money('Estimate at completion', estimate.amount, '−', ref('lineEstimate')),
-        ],
-        result: revised - estimate.amount,
-        unit: 'money',
-      };
-    case 'lineEstimate':
-      return { title, subject, ...explainEstimate(state, estimate, ref), result: estimate.amount, unit: 'money' };
-  }
+  const { title, unit, value } = LINE_FIGURES[figure];
+  const operand = (of: LineFigure, sign = '') =>
+    money(LINE_FIGURES[of].title, LINE_FIGURES[of].value({ state, estimate }), sign, ref(of));
+  const explained: Record<typeof figure, () => Pick<Workings, 'rule' | 'operands'>> = {
+    lineRevised: () => ({
+      rule: 'Original budget plus change orders approved, and with transfers made, by the date.',
+      operands: [operand('lineOriginal'), operand('lineChanges', '+'), operand('lineTransfers', '+')],
+    }),
+    lineVariance: () => ({
+      rule: 'Revised budget less estimate at completion; a negative figure is over budget.',
+      operands: [operand('lineRevised'), operand('lineEstimate', '−')],
+    }),
+    lineEstimate: () => explainEstimate(state, estimate, ref),
+  };
+  return { title, subject, unit, result: value({ state, estimate }), ...explained[figure]() };
 }

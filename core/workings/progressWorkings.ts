@@ -1,3 +1,4 @@
+import { inJob, type JobPlace, type Place } from '../places/place';
 import { PROGRESS_FIGURES, type ProgressFigure } from '../progress/figures';
 import type { JobPosition, Progress } from '../progress/workInProgress';
 import { hours, money, percent, words, type FigureRef, type Operand, type Workings } from './workings';
@@ -8,7 +9,7 @@ export type DerivedFigure = Exclude<ProgressFigure, 'contractSum' | 'estimate' |
 /** Opens another figure of the same job. */
 type Ref = (figure: ProgressFigure) => { figure: FigureRef };
 /** Leads to a part of the job's page. */
-type At = (part: string) => { to: string };
+type At = (place: JobPlace, filter?: Readonly<Record<string, string>>) => { to: Place };
 type Explained = { rule: string; operands: Operand[] };
 type Explain = (job: JobPosition, it: Progress, ref: Ref, at: At) => Explained;
 
@@ -75,7 +76,7 @@ function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Expl
       const stored =
         job.uninstalled === 0
           ? []
-          : [money('Less uninstalled materials (both figures)', job.uninstalled, '−', at('costs?stored=yes'))];
+          : [money('Less uninstalled materials (both figures)', job.uninstalled, '−', at('costs', { stored: 'yes' }))];
       return {
         rule: 'Cost to cost: cost to date over estimate at completion, both without materials not yet installed; between 0 and 100 %.',
         operands: [
@@ -89,7 +90,7 @@ function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Expl
       return {
         rule: 'Hours: labour hours to date over labour hours at completion.',
         operands: [
-          hours('Labour hours to date', job.labourHours, '', at('costs?type=labour')),
+          hours('Labour hours to date', job.labourHours, '', at('costs', { type: 'labour' })),
           hours('Labour hours at completion', job.labourHoursAtCompletion, '÷', at('budget')),
         ],
       };
@@ -113,7 +114,14 @@ function explainEarned(_: JobPosition, it: Progress, ref: Ref, at: At): Explaine
   const stored =
     it.uninstalled === 0
       ? []
-      : [money('Uninstalled materials, at cost: taken off before, added after', it.uninstalled, '±', at('costs?stored=yes'))];
+      : [
+          money(
+            'Uninstalled materials, at cost: taken off before, added after',
+            it.uninstalled,
+            '±',
+            at('costs', { stored: 'yes' }),
+          ),
+        ];
   const rule =
     it.uninstalled === 0
       ? 'Contract sum times the share complete, rounded once.'
@@ -137,7 +145,7 @@ export function explainProgress(
   it: Progress,
 ): Workings {
   const ref: Ref = (of) => ({ figure: { figure: of, job: jobNumber } });
-  const at: At = (part) => ({ to: `/jobs/${encodeURIComponent(jobNumber)}/${part}` });
+  const at: At = (place, filter) => ({ to: { ...inJob({ number: jobNumber }, place), ...(filter && { filter }) } });
   return {
     title: PROGRESS_FIGURES[figure].title,
     subject,

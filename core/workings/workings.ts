@@ -1,3 +1,5 @@
+import type { Place } from '../places/place';
+
 /** A figure that can be opened; `job`, `line`, `application`, `sovLine` and `release` say of what. */
 export interface FigureRef {
   figure: string;
@@ -21,8 +23,8 @@ export interface Operand {
   sign: string;
   /** Opens its own workings. */
   figure?: FigureRef;
-  /** Leads to the entries or the posting behind it, as an address within the product. */
-  to?: string;
+  /** Leads to the entries or the posting behind it. */
+  to?: Place;
 }
 
 /** How a figure explains itself: the rule in words, the operands, the result. */

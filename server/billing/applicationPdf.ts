@@ -2,6 +2,7 @@ import { shape, t, type RowOf } from '../db/fields';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import type { Content, TableCell } from 'pdfmake';
 import { valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
+import { summaryFigure, type SummaryFigure } from '../../core/billing/summaryFigures';
 import { describeRetention } from '../../core/billing/describeRetention';
 import { displayDate } from '../../core/calendar/displayDate';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -102,10 +103,13 @@ function heading(title: string, company: Company, job: ApplicationDocument['job'
 
 function summary(it: ValuedApplication, company: Company, job: ApplicationDocument['job']): Content[] {
   const amount = (value: number) => displayExact(value, company.digits);
-  const row = (label: string, value: number, bold = false): TableCell[] => [
-    { text: label, bold },
-    { text: amount(value), bold, alignment: 'right' },
-  ];
+  const row = (figure: SummaryFigure, label?: string): TableCell[] => {
+    const { title, value, sum: bold = false, less } = summaryFigure(figure);
+    return [
+      { text: label ?? (less ? `Less ${title.toLowerCase()}` : title), bold },
+      { text: amount(less ? -value(it) : value(it)), bold, alignment: 'right' },
+    ];
+  };
   const table = (rows: TableCell[][], totals: number): Content => ({
     table: {
       headerRows: 1,
@@ -116,38 +120,25 @@ function summary(it: ValuedApplication, company: Company, job: ApplicationDocume
     margin: [0, 0, 0, 16],
   });
   return [
+    table([row('originalContractSum'), row('changeOrders'), row('contractSum')], 1),
     table(
       [
-        row('Contract sum as signed', it.originalContractSum),
-        row('Change orders approved', it.contractSum - it.originalContractSum),
-        row('Contract sum', it.contractSum, true),
-      ],
-      1,
-    ),
-    table(
-      [
-        row('Work done to date', it.work),
-        row('Materials on site', it.materials),
-        row('Gross to date', it.gross, true),
-        row('Less retention to date', -it.retention.total),
-        row('Net to date', it.net, true),
+        row('work'),
+        row('materials'),
+        row('gross'),
+        row('retention'),
+        row('net'),
         row(
-          it.previousNumber === null ? 'Less previously certified' : `Less previously certified, to no. ${it.previousNumber}`,
-          -it.previouslyCertified,
+          'previouslyCertified',
+          it.previousNumber === null ? undefined : `Less previously certified, to no. ${it.previousNumber}`,
         ),
-        row('Due now, before tax', it.due, true),
-        row(`${company.taxName || 'Tax'} at ${formatPercentShortest(job.taxRate)} %`, it.tax),
-        row('Payable', it.payable, true),
+        row('due'),
+        row('tax', `${company.taxName || 'Tax'} at ${formatPercentShortest(job.taxRate)} %`),
+        row('payable'),
       ],
       1,
     ),
-    table(
-      [
-        row('Retention released so far', it.retentionReleased),
-        row('Balance to complete, retention included', it.balanceToComplete, true),
-      ],
-      1,
-    ),
+    table([row('retentionReleased'), row('balanceToComplete')], 1),
     { text: `Retention: ${describeRetention(job.retention)}`, fontSize: 8.5, color: '#4c453b' },
   ];
 }

@@ -4,6 +4,7 @@ import { shape, t } from '../db/fields';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { movesFrom } from '../../core/life/life';
 import { screenDate, valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
+import { summaryOf } from '../../core/billing/summaryFigures';
 import { describeRetention } from '../../core/billing/describeRetention';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { ApplicationView, BilledLineView } from '../../wire/billing';
@@ -111,25 +112,6 @@ function lineViews(
     earnedByCost: earned.get(line.line) ?? null,
     bySchedule: scheduled?.get(line.line) ?? null,
   }));
-}
-
-function summaryOf(it: ValuedApplication): ApplicationView['summary'] {
-  return {
-    originalContractSum: it.originalContractSum,
-    changeOrders: it.contractSum - it.originalContractSum,
-    contractSum: it.contractSum,
-    work: it.work,
-    materials: it.materials,
-    gross: it.gross,
-    retention: it.retention.total,
-    retentionReleased: it.retentionReleased,
-    net: it.net,
-    previouslyCertified: it.previouslyCertified,
-    due: it.due,
-    tax: it.tax,
-    payable: it.payable,
-    balanceToComplete: it.balanceToComplete,
-  };
 }
 
 /** What certifying it as applied for would post. */

@@ -153,11 +153,10 @@ test('every figure of the budget and of an application does too', async () => {
     }
   const application = (await request(app).get(`/api/jobs/J1/applications/2?asOf=${asOf}`)).body;
   for (const [key, value] of Object.entries(application.summary)) {
-    const figure = key === 'contractSum' ? 'appContractSum' : key;
-    expect([
+    expect([key, (await request(app).get(`/api/workings?asOf=${asOf}&figure=${key}&job=J1&application=2`)).body.result]).toEqual([
       key,
-      (await request(app).get(`/api/workings?asOf=${asOf}&figure=${figure}&job=J1&application=2`)).body.result,
-    ]).toEqual([key, value]);
+      value,
+    ]);
   }
   expect(
     (await request(app).get(`/api/workings?asOf=${asOf}&figure=sovLineRetention&job=J1&application=2&sovLine=1`)).body.result,

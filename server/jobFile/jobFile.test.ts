@@ -40,7 +40,7 @@ describe('before a job goes on site', () => {
   test('what is missing is listed with its door, refused together, and mended one by one; the moves are kept', async () => {
     await keepFacts(database, 'J2', await factsOf('J2', { retention: { ...(await view()).facts.retention, rate: 0 } }));
     await act(database, TESTER, moveJob, 'J2', 'awarded', '2031-04-20');
-    expect((await view()).missing.map((it) => it.to)).toEqual(['/jobs/J2/contract', '/jobs/J2/budget', '/jobs/J2/file']);
+    expect((await view()).missing.map((it) => it.to.place)).toEqual(['contract', 'budget', 'job-file']);
     const before = await everything(database);
     await expect(act(database, TESTER, moveJob, 'J2', 'on-site', null)).rejects.toMatchObject({
       code: 'refused',
@@ -50,7 +50,7 @@ describe('before a job goes on site', () => {
     });
     expect(await everything(database)).toBe(before);
     await keepFacts(database, 'J2', await factsOf('J2', { noRetention: true }));
-    expect((await view()).missing.map((it) => it.to)).toEqual(['/jobs/J2/contract', '/jobs/J2/budget']);
+    expect((await view()).missing.map((it) => it.to.place)).toEqual(['contract', 'budget']);
     await act(database, TESTER, lockJob, 'J2', true, 'Waits for the order');
     expect((await view()).moves.map((it) => [it.was, it.became, it.onDay, it.reason, it.actor])).toEqual([
       ['tender', 'awarded', '2031-04-20', '', 'tester'],

@@ -13,6 +13,7 @@ import { loadPositions } from './jobPositions';
 import { jobByNumber } from './jobByNumber';
 import { waitingAnswers } from '../offers/waitingAnswers';
 import { leftBySchedule } from '../instalments/billedBySchedule';
+import { lineFigures } from '../../core/forecast/lineFigures';
 import { estimatedLines } from '../reports/estimateVsActualReport';
 import { costBySovLine } from '../costs/costBySovLine';
 import { jobListRow } from './jobList';
@@ -152,14 +153,7 @@ export async function estimateView(sql: Reader, number: string, asOf: string): P
   return {
     lines: lines.map(({ state, estimate, ...line }) => ({
       ...line,
-      original: state.original,
-      changes: state.changes - state.transfers,
-      transfers: state.transfers,
-      actual: state.cost,
-      committed: state.openCommitment,
-      estimate: estimate.amount,
-      hoursBudgeted: state.hoursBudgeted,
-      hoursActual: state.hours,
+      ...lineFigures({ state, estimate }),
       budgeted: state.budgeted,
       basis: estimate.basis,
     })),

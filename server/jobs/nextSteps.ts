@@ -1,3 +1,4 @@
+import { inJob, type JobPlace } from '../../core/places/place';
 import { periodOf } from '../../core/calendar/plainDate';
 import type { JobView, NextStep } from '../../wire/jobs';
 import type { LoadedBillingJob } from '../billing/billingJobs';
@@ -13,15 +14,14 @@ export interface ChosenEstimate {
   acceptedBy: string | null;
 }
 
-function tenderSteps(at: string, chosen: ChosenEstimate | undefined): NextStep[] {
-  if (!chosen) return [{ text: 'A tender without an estimate: price it', to: `${at}/estimates` }];
-  const to = `${at}/estimates/${chosen.number}`;
+function tenderSteps(job: LoadedBillingJob, chosen: ChosenEstimate | undefined): NextStep[] {
+  if (!chosen) return [{ text: 'A tender without an estimate: price it', to: inJob(job, 'estimates') }];
+  const to = inJob(job, 'estimate', chosen.number);
+  const award = inJob(job, 'award', chosen.number);
   if (chosen.status === 'draft') return [{ text: `Finish estimate ${chosen.number}, and mark it as sent when it goes out`, to }];
   if (chosen.acceptedBy)
-    return [
-      { text: `${chosen.acceptedBy} accepted the quotation: award the job from estimate ${chosen.number}`, to: `${to}/award` },
-    ];
-  return [{ text: `Award the job from estimate ${chosen.number} when the client accepts`, to: `${to}/award` }];
+    return [{ text: `${chosen.acceptedBy} accepted the quotation: award the job from estimate ${chosen.number}`, to: award }];
+  return [{ text: `Award the job from estimate ${chosen.number} when the client accepts`, to: award }];
 }
 
 /** Clients first: what they ask, and what they answered that is not noted yet. */
@@ -31,7 +31,7 @@ export function answerSteps(job: string, waiting: readonly WaitingAnswer[]): Nex
       what === 'asks'
         ? `${by} asks about ${kind === 'change' ? number : `quotation ${number}`}: answer`
         : `${by} ${what} ${number}: note the decision`,
-    to: `/jobs/${encodeURIComponent(job)}/${kind === 'change' ? 'changes' : 'quotations'}/${encodeURIComponent(number)}`,
+    to: inJob({ number: job }, kind, number),
   }));
 }
 
@@ -47,17 +47,16 @@ export function nextSteps(
   bySchedule: number | null,
   asOf: string,
 ): NextStep[] {
-  const at = `/jobs/${encodeURIComponent(job.number)}`;
   const steps: NextStep[] = [];
-  const add = (text: string, to: string) => steps.push({ text, to: at + to });
-  if (status === 'tender') return tenderSteps(at, chosen);
+  const add = (text: string, place: JobPlace, document?: number) => steps.push({ text, to: inJob(job, place, document) });
+  if (status === 'tender') return tenderSteps(job, chosen);
   const last = job.applications.filter((it) => it.dated <= asOf).at(-1);
-  if (job.sovLines.length === 0) add('Enter the schedule of values', '/contract');
-  if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', '/budget');
-  if (last?.status === 'draft') add(`Finish and submit application ${last.number}`, `/billing/${last.number}`);
-  if (last?.status === 'submitted') add(`Certify application ${last.number} when the client agrees`, `/billing/${last.number}`);
+  if (job.sovLines.length === 0) add('Enter the schedule of values', 'contract');
+  if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', 'budget');
+  if (last?.status === 'draft') add(`Finish and submit application ${last.number}`, 'application', last.number);
+  if (last?.status === 'submitted') add(`Certify application ${last.number} when the client agrees`, 'application', last.number);
   if (bySchedule !== null && bySchedule > 0 && (!last || last.status === 'certified'))
-    add('An instalment of the billing schedule is due: start an application', '/billing');
+    add('An instalment of the billing schedule is due: start an application', 'billing');
   else if (
     bySchedule === null &&
     !position.finished &&
@@ -65,17 +64,17 @@ export function nextSteps(
     progress.cost > 0 &&
     (!last || periodOf(last.dated) < periodOf(asOf))
   )
-    add('No application this month yet: start one', '/billing');
-  if (overdue > 0) add('Money is overdue: chase it', '/billing');
+    add('No application this month yet: start one', 'billing');
+  if (overdue > 0) add('Money is overdue: chase it', 'billing');
   const unbudgeted = lines.filter((line) => !line.state.budgeted && line.state.cost !== 0).length;
   if (unbudgeted > 0)
-    add(`${unbudgeted} ${unbudgeted === 1 ? 'line has' : 'lines have'} cost and no budget: look at the coding`, '/budget');
+    add(`${unbudgeted} ${unbudgeted === 1 ? 'line has' : 'lines have'} cost and no budget: look at the coding`, 'budget');
   const over = lines.filter((line) => line.state.budgeted && line.variance < 0).length;
-  if (over > 0) add(`${over} budget ${over === 1 ? 'line runs' : 'lines run'} over`, '/budget');
+  if (over > 0) add(`${over} budget ${over === 1 ? 'line runs' : 'lines run'} over`, 'budget');
   const count = (status: string) => changes.filter((it) => it.status === status).length;
   const [drafts, issued] = [count('draft'), count('issued')];
-  if (drafts > 0) add(`${drafts} ${drafts === 1 ? 'change is a draft' : 'changes are drafts'}: issue or discard`, '/changes');
-  if (issued > 0) add(`${issued} ${issued === 1 ? 'change order' : 'change orders'} awaiting approval`, '/changes');
-  if (position.finished && progress.billed < progress.contractSum) add('Finished, and not billed in full', '/billing');
+  if (drafts > 0) add(`${drafts} ${drafts === 1 ? 'change is a draft' : 'changes are drafts'}: issue or discard`, 'changes');
+  if (issued > 0) add(`${issued} ${issued === 1 ? 'change order' : 'change orders'} awaiting approval`, 'changes');
+  if (position.finished && progress.billed < progress.contractSum) add('Finished, and not billed in full', 'billing');
   return steps;
 }

@@ -1,3 +1,4 @@
+import { inJob, type JobPlace } from '../../core/places/place';
 import { present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -29,7 +30,7 @@ export async function refuseUnready(
     throw new LedrinError(
       'refused',
       `Job ${number} may not ${condition.step} yet. ${missing.map((it) => it.text).join('. ')}.`,
-      missing.map((it) => ({ field: it.to, message: it.text })),
+      missing.map((it) => ({ field: it.to.place, message: it.text })),
     );
 }
 
@@ -58,13 +59,11 @@ export async function missingForSite(sql: Reader, jobId: number): Promise<Missin
       [jobId],
     ),
   );
-  const at = `/jobs/${encodeURIComponent(row.number)}`;
+  const add = (text: string, place: JobPlace) => missing.push({ text, to: inJob(row, place) });
   const missing: Missing[] = [];
-  if (row.lines === 0 || row.sum === 0)
-    missing.push({ text: 'The schedule of values is empty: it must come to the contract sum', to: `${at}/contract` });
-  if (row.budget === 0) missing.push({ text: 'The budget is empty', to: `${at}/budget` });
-  if (!row.retention && !row.none)
-    missing.push({ text: 'Retention is not set: give a rate, or say that none was agreed', to: `${at}/file` });
-  if (row.terms === null) missing.push({ text: 'Neither the job nor its client has terms of payment', to: `${at}/file` });
+  if (row.lines === 0 || row.sum === 0) add('The schedule of values is empty: it must come to the contract sum', 'contract');
+  if (row.budget === 0) add('The budget is empty', 'budget');
+  if (!row.retention && !row.none) add('Retention is not set: give a rate, or say that none was agreed', 'job-file');
+  if (row.terms === null) add('Neither the job nor its client has terms of payment', 'job-file');
   return missing;
 }

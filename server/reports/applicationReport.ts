@@ -1,4 +1,5 @@
 import { valueApplication, type ValuedApplication } from '../../core/billing/application';
+import { SUMMARY_FIGURE_NAMES, summaryFigure } from '../../core/billing/summaryFigures';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { ratio } from '../../core/money/rate';
 import type { Reader } from '../db/sql';
@@ -68,28 +69,12 @@ export async function applicationReport(sql: Reader, request: ReportRequest): Pr
 
 /** The figures of an application from contract sum to payable, one a row. */
 export async function applicationSummaryReport(sql: Reader, request: ReportRequest): Promise<Report> {
-  const { valued: it } = await valuedApplicationAt(sql, request);
-  const items: [string, number][] = [
-    ['original_contract_sum', it.originalContractSum],
-    ['change_orders', it.contractSum - it.originalContractSum],
-    ['contract_sum', it.contractSum],
-    ['work_to_date', it.work],
-    ['materials_on_site', it.materials],
-    ['gross_to_date', it.gross],
-    ['retention', it.retention.total],
-    ['retention_released', it.retentionReleased],
-    ['net_to_date', it.net],
-    ['previously_certified', it.previouslyCertified],
-    ['due', it.due],
-    ['tax', it.tax],
-    ['payable', it.payable],
-    ['balance_to_complete', it.balanceToComplete],
-  ];
+  const { valued } = await valuedApplicationAt(sql, request);
   return {
     name: 'application-summary',
-    title: `Application ${it.number}, job ${request.job}`,
+    title: `Application ${valued.number}, job ${request.job}`,
     columns: SUMMARY_COLUMNS,
-    rows: items.map(([item, amount]) => ({ item, amount })),
+    rows: SUMMARY_FIGURE_NAMES.map(summaryFigure).map((it) => ({ item: it.item, amount: it.value(valued) })),
     hasTotal: false,
   };
 }

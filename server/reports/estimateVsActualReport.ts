@@ -8,27 +8,37 @@ import {
   type CostLineState,
   type LineEstimate,
 } from '../../core/forecast/estimateAtCompletion';
+import { LINE_FIGURES, type LineFigure } from '../../core/forecast/lineFigures';
 import { isFinished } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
 import { loadCostLines } from '../costs/costLineStates';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
-import { columns, totalRow, type Report, type ReportRequest } from './report';
+import { columns, totalRow, type Report, type ReportColumn, type ReportRequest } from './report';
 
-const COLUMNS = columns(
-  'section:t:Section',
-  'cost_code:t:Cost code',
-  'cost_type:t:Cost type',
-  'original:a:Original',
-  'changes:a:Changes',
-  'revised:a:Revised',
-  'actual:a:Actual',
-  'committed:a:Committed',
-  'estimate_at_completion:a:Estimate at completion',
-  'variance:a:Variance',
-  'hours_budgeted:h:Hours budgeted',
-  'hours_actual:h:Hours actual',
-  'budgeted:t:Budgeted',
-);
+/** The columns of the report that are figures, and the figure each one is; names are the open format's. */
+const FIGURE_COLUMNS = {
+  original: 'lineOriginal',
+  // Transfers among them: the format has no column of its own for them.
+  changes: 'lineChanges',
+  revised: 'lineRevised',
+  actual: 'lineActual',
+  committed: 'lineCommitted',
+  estimate_at_completion: 'lineEstimate',
+  variance: 'lineVariance',
+  hours_budgeted: 'lineHoursBudgeted',
+  hours_actual: 'lineHoursActual',
+} as const satisfies Record<string, LineFigure>;
+type FigureColumn = keyof typeof FIGURE_COLUMNS;
+const FIGURES = Object.entries(FIGURE_COLUMNS) as [FigureColumn, LineFigure][];
+
+const COLUMNS: ReportColumn[] = [
+  ...columns('section:t:Section', 'cost_code:t:Cost code', 'cost_type:t:Cost type'),
+  ...FIGURES.map(([key, figure]): ReportColumn => {
+    const { head, unit } = LINE_FIGURES[figure];
+    return { key, title: head, kind: unit === 'hours' ? 'hours' : 'amount' };
+  }),
+  ...columns('budgeted:t:Budgeted'),
+];
 
 /** One cost line with its names and its estimate, in report order. */
 export interface EstimatedLine {
@@ -85,23 +95,14 @@ export async function estimateVsActualReport(sql: Reader, request: ReportRequest
       { field: 'job', message: 'expected a job number' },
     ]);
   const job = await jobByNumber(sql, request.job, 'job');
-  const rows = (await estimatedLines(sql, job, request.asOf)).map(
-    ({ section, costCode, costType, state, estimate, revised, variance }) => ({
-      section,
-      cost_code: costCode,
-      cost_type: costType,
-      original: state.original,
-      changes: state.changes,
-      revised,
-      actual: state.cost,
-      committed: state.openCommitment,
-      estimate_at_completion: estimate.amount,
-      variance,
-      hours_budgeted: state.hoursBudgeted,
-      hours_actual: state.hours,
-      budgeted: state.budgeted ? 'yes' : 'no',
-    }),
-  );
+  const rows = (await estimatedLines(sql, job, request.asOf)).map((line) => ({
+    section: line.section,
+    cost_code: line.costCode,
+    cost_type: line.costType,
+    ...Object.fromEntries(FIGURES.map(([key, figure]) => [key, LINE_FIGURES[figure].value(line)])),
+    changes: line.state.changes,
+    budgeted: line.state.budgeted ? 'yes' : 'no',
+  }));
   return {
     name: 'estimate-vs-actual',
     title: `Estimate versus actual, job ${job.number} ${job.name}`,

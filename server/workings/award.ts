@@ -1,3 +1,4 @@
+import { inJob } from '../../core/places/place';
 import { at, known } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { displayQuantity } from '../../core/money/display';
@@ -7,7 +8,6 @@ import type { Reader } from '../db/sql';
 import { loadDigits } from '../company/company';
 import { loadEstimate } from '../estimates/estimateViews';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { jobPath } from './links';
 
 /** How an SOV line came to what was signed for it: its estimate lines, and its shares of what was spread at the award. */
 export async function awardedLine(
@@ -30,7 +30,7 @@ export async function awardedLine(
       await sql.all(shape({ id: t.whole }), 'SELECT estimate_line_id AS id FROM award_line WHERE sov_line_id = $1', [award.id])
     ).map((row) => row.id),
   );
-  const to = jobPath(job, `estimates/${award.estimate}`);
+  const to = inJob(job, 'estimate', award.estimate);
   const lines = estimate.lines.flatMap((line, i): Operand[] => {
     if (!members.has(known(estimate.lineIds, line.line))) return [];
     const name = `Estimate line ${line.line} ${line.description}, ${displayQuantity(line.quantity)} ${line.unit}`.trim();

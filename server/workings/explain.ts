@@ -2,13 +2,10 @@ import { present } from '../../core/errors/known';
 import { screenDate, valueApplication } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { totalProgress } from '../../core/progress/workInProgress';
-import {
-  APPLICATION_FIGURES,
-  explainApplication,
-  explainLineRetention,
-  type ApplicationFigure,
-} from '../../core/workings/applicationWorkings';
-import { explainLine, LINE_FIGURES, type LineFigure } from '../../core/workings/estimateWorkings';
+import { SUMMARY_FIGURES, type SummaryFigure } from '../../core/billing/summaryFigures';
+import { explainApplication, explainLineRetention } from '../../core/workings/applicationWorkings';
+import { LINE_FIGURES, type LineFigure } from '../../core/forecast/lineFigures';
+import { explainLine } from '../../core/workings/estimateWorkings';
 import { PROGRESS_FIGURES, type ProgressFigure } from '../../core/progress/figures';
 import { explainProgress, explainTotal } from '../../core/workings/progressWorkings';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
@@ -16,7 +13,7 @@ import type { Reader } from '../db/sql';
 import { loadBillingJob } from '../billing/billingJobs';
 import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
-import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
+import { estimatedLines } from '../reports/estimateVsActualReport';
 import { lineName } from './lineName';
 import { lineSources } from './lineSources';
 import { explainOpen, fromPostings, jobSources } from './sources';
@@ -56,25 +53,11 @@ async function explainOfJob(sql: Reader, figure: ProgressFigure, job: JobIdentit
   return explainProgress(figure, nameOf(job), job.number, present(it).position, present(it).progress);
 }
 
-const VALUES: Record<LineFigure, (line: EstimatedLine) => number> = {
-  lineOriginal: (line) => line.state.original,
-  lineChanges: (line) => line.state.changes - line.state.transfers,
-  lineTransfers: (line) => line.state.transfers,
-  lineRevised: (line) => line.revised,
-  lineActual: (line) => line.state.cost,
-  lineCommitted: (line) => line.state.openCommitment,
-  lineEstimate: (line) => line.estimate.amount,
-  lineVariance: (line) => line.variance,
-  lineHoursBudgeted: (line) => line.state.hoursBudgeted,
-  lineHoursActual: (line) => line.state.hours,
-};
-
 async function explainLineTotal(sql: Reader, figure: LineFigure, job: JobIdentity, asOf: string): Promise<Workings> {
   const lines = await estimatedLines(sql, job, asOf);
-  const value = VALUES[figure];
-  const unit = figure.startsWith('lineHours') ? 'hours' : 'money';
+  const { title, unit, value } = LINE_FIGURES[figure];
   return {
-    title: LINE_FIGURES[figure],
+    title,
     subject: nameOf(job),
     rule: 'The sum over all cost lines of the job.',
     unit,
@@ -98,10 +81,10 @@ async function explainOfLine(sql: Reader, figure: LineFigure, job: JobIdentity, 
     }));
   }
   return {
-    title: LINE_FIGURES[figure],
+    title: LINE_FIGURES[figure].title,
     subject,
-    unit: figure.startsWith('lineHours') ? 'hours' : 'money',
-    result: VALUES[figure](line),
+    unit: LINE_FIGURES[figure].unit,
+    result: LINE_FIGURES[figure].value(line),
     ...(await lineSources[figure](sql, job, line, asOf)),
   };
 }
@@ -120,8 +103,8 @@ async function explainOfApplication(sql: Reader, ref: FigureRef, asOf: string): 
     if (!workings) throw new LedrinError('not-found', `Application ${application.number} has no line ${ref.sovLine}`);
     return workings;
   }
-  if (!Object.hasOwn(APPLICATION_FIGURES, ref.figure)) throw unknown(ref.figure);
-  return explainApplication(ref.figure as ApplicationFigure, subject, job.number, job, valued);
+  if (!Object.hasOwn(SUMMARY_FIGURES, ref.figure)) throw unknown(ref.figure);
+  return explainApplication(ref.figure as SummaryFigure, subject, job.number, job, valued);
 }
 
 function nameOf(job: JobIdentity): string {

@@ -1,9 +1,16 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { addDays, lastDay } from '../../core/calendar/plainDate';
+import { SUMMARY_FIGURE_NAMES, SUMMARY_FIGURES } from '../../core/billing/summaryFigures';
+import { LINE_FIGURE_NAMES, LINE_FIGURES } from '../../core/forecast/lineFigures';
 import { PROGRESS_FIGURES } from '../../core/progress/figures';
 import type { Database } from '../db/database';
 import { REPORTS } from '../reports/index';
 import { cleanUp, faultsOf, folderText, temporaryDatabase } from '../test/books';
+import { estimateView } from '../jobs/jobView';
+import { JobTable } from '../jobs/models';
+import { ApplicationTable } from '../billing/models';
+import { known } from '../../core/errors/known';
+import type { Workings } from '../../core/workings/workings';
 import { explain } from './explain';
 
 let demo: Database;
@@ -35,4 +42,59 @@ test('every figure of work in progress is on the report what its workings come t
     });
   }
   expect(compared).toBeGreaterThan(1500);
+});
+
+/** What the operands come to where they are only added and taken off; null where a rule multiplies, divides or compares. */
+function added({ operands }: Workings): number | null {
+  if (operands.some((it, i) => it.unit === 'text' || it.unit === 'percent' || (i > 0 && !['+', '−'].includes(it.sign))))
+    return null;
+  return operands.reduce((total, it) => total + (it.sign === '−' ? -1 : 1) * Number(it.value), 0);
+}
+
+test('every figure of an application is in its summary report what its workings come to, and the operands add up to it', async () => {
+  let summed = 0;
+  await demo.read(async (sql) => {
+    const applications = await sql.find(ApplicationTable, {});
+    const jobs = new Map((await sql.find(JobTable, {})).map((it) => [it.id, it.number]));
+    for (const { job_id, number, dated } of applications) {
+      const job = known(jobs, job_id);
+      const { rows } = await REPORTS['application-summary'](sql, { asOf: dated, job, application: number });
+      const reported = new Map(rows.map((row) => [row.item, row.amount]));
+      for (const figure of SUMMARY_FIGURE_NAMES) {
+        const workings = await explain(sql, { figure, job, application: number }, dated);
+        const at = [job, number, figure];
+        expect([...at, workings.result]).toEqual([...at, reported.get(SUMMARY_FIGURES[figure].item)]);
+        const sum = added(workings);
+        if (sum === null || figure === 'retention') continue;
+        expect([...at, sum]).toEqual([...at, workings.result]);
+        summed += 1;
+      }
+    }
+  });
+  expect(summed).toBeGreaterThan(800);
+});
+
+test('every figure of estimate versus actual adds up: the lines to the total, and the operands to the line', async () => {
+  let summed = 0;
+  for (const asOf of days().slice(-4))
+    await demo.read(async (sql) => {
+      for (const { number: job } of await sql.find(JobTable, {})) {
+        const { lines } = await estimateView(sql, job, asOf);
+        for (const figure of LINE_FIGURE_NAMES) {
+          const { key } = LINE_FIGURES[figure];
+          const at = [asOf, job, figure];
+          const total = await explain(sql, { figure, job }, asOf);
+          expect([...at, total.result, added(total)]).toEqual([...at, lines.reduce((sum, it) => sum + it[key], 0), total.result]);
+          const [line] = lines;
+          if (!line) continue;
+          const workings = await explain(sql, { figure, job, line: line.id }, asOf);
+          expect([...at, workings.result]).toEqual([...at, line[key]]);
+          const sum = added(workings);
+          if (sum === null || figure === 'lineEstimate') continue;
+          expect([...at, sum]).toEqual([...at, workings.result]);
+          summed += 1;
+        }
+      }
+    });
+  expect(summed).toBeGreaterThan(200);
 });

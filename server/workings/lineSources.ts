@@ -1,3 +1,4 @@
+import { entriesOf, inJob, type Place } from '../../core/places/place';
 import { at } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { lastDay } from '../../core/calendar/plainDate';
@@ -5,12 +6,14 @@ import { hours, money, words, type Operand } from '../../core/workings/workings'
 import type { Reader } from '../db/sql';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import type { EstimatedLine } from '../reports/estimateVsActualReport';
-import { jobPath, changePath, type Explained } from './links';
+import type { Explained } from './explained';
 
 type LineSource = (sql: Reader, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
 
-function entriesOf(job: JobIdentity, line: EstimatedLine): string {
-  return `${jobPath(job, 'costs')}?${new URLSearchParams({ section: line.section, code: line.costCode, type: line.costType })}`;
+/** The entries of a cost line in a month. */
+function entriesOfMonth(job: JobIdentity, line: EstimatedLine, month: string): Place {
+  const { section, costCode, costType } = line;
+  return entriesOf(job, { section, code: costCode, type: costType, from: `${month}-01`, to: lastDay(month) });
 }
 
 const budgetRows = async (sql: Reader, line: EstimatedLine) =>
@@ -56,20 +59,20 @@ export const lineSources: Record<
     rule: 'The budget as awarded; it is never edited.',
     operands: (await budgetRows(sql, line)).map((row) =>
       money(`${row.description || 'Budget'}${servesSov(row.sov)}${ofEstimate(row.estimateLine)}`, row.amount, '+', {
-        to: row.estimate === null ? jobPath(job, 'budget') : jobPath(job, `estimates/${row.estimate}`),
+        to: row.estimate === null ? inJob(job, 'budget') : inJob(job, 'estimate', row.estimate),
       }),
     ),
   }),
   lineChanges: async (sql, job, line, asOf) => ({
     rule: 'Cost lines of change orders approved by the date.',
     operands: (await changeRows(sql, line, asOf)).map((row) =>
-      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: changePath(job, row.number) }),
+      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: inJob(job, 'change', row.number) }),
     ),
   }),
   lineTransfers: async (sql, job, line, asOf) => ({
     rule: 'Budget moved to the line, or from it, by transfers made by the date.',
     operands: (await transferRows(sql, line, asOf)).map((row) =>
-      money(`Transfer ${row.number} of ${row.dated}: ${row.reason}`, row.amount, '+', { to: jobPath(job, 'budget') }),
+      money(`Transfer ${row.number} of ${row.dated}: ${row.reason}`, row.amount, '+', { to: inJob(job, 'budget') }),
     ),
   }),
   lineActual: async (sql, job, line, asOf) => {
@@ -82,7 +85,7 @@ export const lineSources: Record<
       rule: 'Cost entries of the line dated on or before the date, month by month.',
       operands: rows.map((row) =>
         money(`${row.month}, ${row.count} ${row.count === 1 ? 'entry' : 'entries'}`, row.amount, '+', {
-          to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}`,
+          to: entriesOfMonth(job, line, row.month),
         }),
       ),
     };
@@ -97,7 +100,7 @@ export const lineSources: Record<
     const operands = rows.flatMap((row): Operand[] => [
       money(`${row.name} ${row.vendor}, committed`, row.amount),
       money(`${row.name}, invoiced against it`, row.invoiced, '−', {
-        to: `${jobPath(job, 'costs')}?order=${encodeURIComponent(at(row.name.split('/'), 0))}`,
+        to: entriesOf(job, { order: at(row.name.split('/'), 0) }),
       }),
       ...(row.closed
         ? [words(row.name, 'closed: nothing outstanding')]
@@ -114,13 +117,13 @@ export const lineSources: Record<
     rule: 'Hours of the budget, of approved change orders and of transfers.',
     operands: [
       ...(await budgetRows(sql, line)).map((row) =>
-        hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: jobPath(job, 'budget') }),
+        hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: inJob(job, 'budget') }),
       ),
       ...(await changeRows(sql, line, asOf)).map((row) =>
-        hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: changePath(job, row.number) }),
+        hours(`${row.number} ${row.title}`, row.hours ?? 0, '+', { to: inJob(job, 'change', row.number) }),
       ),
       ...(await transferRows(sql, line, asOf)).map((row) =>
-        hours(`Transfer ${row.number} of ${row.dated}`, row.hours ?? 0, '+', { to: jobPath(job, 'budget') }),
+        hours(`Transfer ${row.number} of ${row.dated}`, row.hours ?? 0, '+', { to: inJob(job, 'budget') }),
       ),
     ],
   }),
@@ -132,9 +135,7 @@ export const lineSources: Record<
     );
     return {
       rule: 'Hours of the entries of the line, month by month.',
-      operands: rows.map((row) =>
-        hours(row.month, row.amount, '+', { to: `${entriesOf(job, line)}&from=${row.month}-01&to=${lastDay(row.month)}` }),
-      ),
+      operands: rows.map((row) => hours(row.month, row.amount, '+', { to: entriesOfMonth(job, line, row.month) })),
     };
   },
 };

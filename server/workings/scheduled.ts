@@ -1,3 +1,4 @@
+import { inJob } from '../../core/places/place';
 import { at } from '../../core/errors/known';
 import { displayDate } from '../../core/calendar/displayDate';
 import type { Instalment } from '../../core/instalments/instalment';
@@ -7,7 +8,7 @@ import type { Reader } from '../db/sql';
 import { loadBillingJob } from '../billing/billingJobs';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { appliedFor, loadSchedule } from '../instalments/billedBySchedule';
-import { jobPath, type Explained } from './links';
+import type { Explained } from './explained';
 
 type Told = Explained & { title: string };
 
@@ -19,7 +20,7 @@ export async function scheduleDue(sql: Reader, job: JobIdentity, asOf: string): 
     const { reached } = at(schedule.days, i);
     if (reached === null || reached > asOf) return [];
     const label = `${it.name}, due ${displayDate(reached)}${partWords(it)}`;
-    return [money(label, at(schedule.valued.instalments, i).amount, '+', { to: jobPath(job, 'billing/schedule') })];
+    return [money(label, at(schedule.valued.instalments, i).amount, '+', { to: inJob(job, 'billing-schedule') })];
   });
   return {
     title: 'Due by the schedule',
@@ -39,7 +40,7 @@ export async function scheduleApplied(sql: Reader, job: JobIdentity, asOf: strin
       ? [
           money(`Application ${last.number}, gross to date`, appliedFor(billing, asOf), '', {
             figure: { figure: 'gross', job: job.number, application: last.number },
-            to: jobPath(job, `billing/${last.number}`),
+            to: inJob(job, 'application', last.number),
           }),
         ]
       : [],

@@ -1,3 +1,4 @@
+import { entriesOf, inJob, postingPlace } from '../../core/places/place';
 import { present } from '../../core/errors/known';
 import { shape, t } from '../db/fields';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
@@ -5,7 +6,7 @@ import { COST_TYPES } from '../../core/costs/costType';
 import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { jobPath, type Explained } from './links';
+import type { Explained } from './explained';
 import { scheduleApplied, scheduleDue, scheduleToBill } from './scheduled';
 import { beforeTax } from '../jobs/jobPositions';
 
@@ -34,9 +35,9 @@ export const jobSources = {
       title: 'Contract sum',
       rule: 'The schedule of values as signed, plus change orders approved by the date.',
       operands: [
-        money('Schedule of values, original', present(original).amount, '', { to: jobPath(job, 'contract') }),
+        money('Schedule of values, original', present(original).amount, '', { to: inJob(job, 'contract') }),
         ...changes.map((it) =>
-          money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: jobPath(job, 'contract') }),
+          money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: inJob(job, 'contract') }),
         ),
       ],
     };
@@ -51,7 +52,7 @@ export const jobSources = {
     return {
       title: 'Cost to date',
       rule: 'Every cost entry dated on or before the date, whatever it is budgeted under.',
-      operands: rows.map((row) => money(row.type, row.amount, '+', { to: `${jobPath(job, 'costs')}?type=${row.type}` })),
+      operands: rows.map((row) => money(row.type, row.amount, '+', { to: entriesOf(job, { type: row.type }) })),
     };
   },
   billed: async (sql, job, asOf) => {
@@ -67,7 +68,7 @@ export const jobSources = {
         ? [
             money(`Application ${last.number}, gross to date`, last.gross, '', {
               figure: { figure: 'gross', job: job.number, application: last.number },
-              to: jobPath(job, `billing/${last.number}`),
+              to: inJob(job, 'application', last.number),
             }),
           ]
         : [],
@@ -88,7 +89,7 @@ export const jobSources = {
       rule: 'Money received by the date, less the tax in it, so that it stands on the scale of the contract.',
       result,
       operands: [
-        ...rows.map((row) => money(`${row.dated}, on ${row.posting}`, row.amount, '+', { to: `/ledger/postings/${row.id}` })),
+        ...rows.map((row) => money(`${row.dated}, on ${row.posting}`, row.amount, '+', { to: postingPlace(row.id) })),
         money('Tax in it', total - result, '−'),
       ],
     };
@@ -103,7 +104,7 @@ export const jobSources = {
     return {
       title: 'Pending change orders',
       rule: 'Price of change orders raised and not decided by the date. It is in no contract sum until it is approved.',
-      operands: rows.map((row) => money(`${row.number} ${row.title}`, row.amount, '+', { to: jobPath(job, 'contract') })),
+      operands: rows.map((row) => money(`${row.number} ${row.title}`, row.amount, '+', { to: inJob(job, 'contract') })),
     };
   },
   open: async (sql, job, asOf) => {
@@ -113,7 +114,7 @@ export const jobSources = {
       rule: 'What certified applications and releases ask for, tax included, less what was received on them.',
       operands: rows.map((it) =>
         money(`${it.kind === 'application' ? 'Application ' : ''}${it.invoice}, due ${it.dueOn}`, it.open, '+', {
-          to: jobPath(job, it.kind === 'application' ? `billing/${it.invoice}` : 'billing'),
+          to: it.kind === 'application' ? inJob(job, 'application', it.invoice) : inJob(job, 'billing'),
         }),
       ),
     };
@@ -143,7 +144,7 @@ export const jobSources = {
               }),
             ]
           : []),
-        ...released.map((it) => money(`${it.reference}, ${it.dated}`, it.amount, '−', { to: `/ledger/postings/${it.posting}` })),
+        ...released.map((it) => money(`${it.reference}, ${it.dated}`, it.amount, '−', { to: postingPlace(it.posting) })),
       ],
     };
   },
@@ -186,7 +187,7 @@ export async function explainOpen(
   const asked = invoice?.asked ?? 0;
   const ways = isNumber
     ? { figure: { figure: 'payable', job: job.number, application: Number(posting) } }
-    : { to: jobPath(job, 'billing') };
+    : { to: inJob(job, 'billing') };
   return {
     title: 'Outstanding',
     subject: `Job ${job.number} ${job.name}, ${isNumber ? `application ${posting}` : posting}`,
@@ -194,12 +195,10 @@ export async function explainOpen(
     operands: [
       money('Payable', asked, '', ways),
       ...receipts.map((it) =>
-        money(`Received ${it.dated} ${it.reference}`.trim(), it.amount, '−', { to: `/ledger/postings/${it.posting}` }),
+        money(`Received ${it.dated} ${it.reference}`.trim(), it.amount, '−', { to: postingPlace(it.posting) }),
       ),
     ],
     result: asked - receipts.reduce((sum, it) => sum + it.amount, 0),
     unit: 'money',
   };
 }
-
-/** Address of the entries of one cost line. */

@@ -1,3 +1,4 @@
+import { inJob } from '../../core/places/place';
 import { present } from '../../core/errors/known';
 import { lastCertified, valueApplication } from '../../core/billing/application';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -8,7 +9,6 @@ import type { JobIdentity } from '../jobs/jobByNumber';
 import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../costs/costBySovLine';
 import { awardedLine } from './award';
 import { lineName } from './lineName';
-import { jobPath, changePath } from './links';
 
 /** Figures of one SOV line that can be opened, with their names. */
 export const SOV_FIGURES = {
@@ -47,13 +47,13 @@ export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureR
     return {
       ...base,
       rule: awarded?.rule ?? 'As the schedule of values was typed or imported when the job was set up.',
-      operands: awarded?.operands ?? [money('As entered', line.scheduledValue, '', { to: jobPath(job, 'contract') })],
+      operands: awarded?.operands ?? [money('As entered', line.scheduledValue, '', { to: inJob(job, 'contract') })],
       result: line.scheduledValue,
     };
   }
   if (figure === 'sovLineScheduled') {
     const operands = changes.map((it) =>
-      money(`${it.changeOrder}, approved ${it.approvedOn}`, it.amount, '+', { to: changePath(job, it.changeOrder) }),
+      money(`${it.changeOrder}, approved ${it.approvedOn}`, it.amount, '+', { to: inJob(job, 'change', it.changeOrder) }),
     );
     const rule = 'As signed, plus change orders approved by the date.';
     return {
@@ -66,7 +66,7 @@ export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureR
   if (figure === 'sovLineBilled') {
     const last = lastCertified(billing.applications, asOf);
     const billed = last && valueApplication(billing, last, asOf).lines.find((it) => it.line === line.line);
-    const to = last ? jobPath(job, `billing/${last.number}`) : jobPath(job, 'billing');
+    const to = last ? inJob(job, 'application', last.number) : inJob(job, 'billing');
     return {
       ...base,
       rule: 'Work and materials on site to date of the last application certified by the date.',

@@ -74,7 +74,7 @@ export function ApplicationLines({ view }: { view: ApplicationView }) {
           <tr>
             <td>Total, {code}</td>
             <td className="num">
-              <Fig value={view.summary.contractSum} of={of('appContractSum')} label="Contract sum" />
+              <Fig value={view.summary.contractSum} of={of('contractSum')} label="Contract sum" />
             </td>
             <td className="num">{show(sum((line) => line.earnedByCost ?? 0))}</td>
             <td className="num">{show(sum((line) => line.previousWork))}</td>

@@ -1,73 +1,50 @@
 import type { ReactNode } from 'react';
-import type { ApplicationView, SummaryItem } from '../../../wire/billing';
+import { summaryFigure, type SummaryFigure } from '../../../core/billing/summaryFigures';
 import { formatPercentShortest } from '../../../core/money/rate';
+import type { ApplicationView } from '../../../wire/billing';
 import { useCurrency } from '../../ground/company';
 import { Fig } from '../../ground/workings/Fig';
 import { Journal } from '../../kit/Journal';
 
-/** What the application comes to, from gross to payable, and the journal behind it. */
-export function SummaryColumn({
-  view,
-  summary,
-  worked,
-  children,
-}: {
+/** The figures of the column, in order; payable stands above them. */
+const SHOWN: readonly SummaryFigure[] = [
+  'contractSum',
+  'work',
+  'materials',
+  'gross',
+  'retention',
+  'net',
+  'previouslyCertified',
+  'due',
+  'tax',
+  'retentionReleased',
+  'balanceToComplete',
+];
+
+interface SummaryProps {
   view: ApplicationView;
-  summary: Record<SummaryItem, number>;
+  summary: Record<SummaryFigure, number>;
+  /** False while what is typed is not saved: figures that are not saved have no workings to open. */
   worked: boolean;
-  children?: ReactNode;
-}) {
-  const { exact, show, code } = useCurrency();
-  const row = (label: string, key: SummaryItem, figure: string, strong = false, minus = false) => (
-    <tr key={key}>
-      <td style={{ fontWeight: strong ? 600 : 400 }}>{label}</td>
-      <td className="num" style={{ fontWeight: strong ? 600 : 400 }}>
-        {minus && summary[key] !== 0 ? '−' : ''}
-        {worked ? (
-          <Fig value={summary[key]} of={{ figure, job: view.job, application: view.number }} label={label} exact />
-        ) : (
-          exact(summary[key])
-        )}
-      </td>
-    </tr>
-  );
+}
+
+/** What the application comes to, from gross to payable, and the journal behind it. */
+export function SummaryColumn({ view, summary, worked, children }: SummaryProps & { children?: ReactNode }) {
+  const { show, code } = useCurrency();
   return (
     <aside aria-label="What it comes to">
-      <p className="m-0 mb-2 flex items-baseline justify-between border-b pb-2" style={{ borderColor: 'var(--rule)' }}>
+      <p className="head-line m-0 mb-2 flex items-baseline justify-between pb-2">
         <span className="note">Payable, {code}</span>
-        <b style={{ font: "600 24px/1 'Source Serif 4', serif" }}>
-          {worked ? (
-            <Fig
-              value={summary.payable}
-              of={{ figure: 'payable', job: view.job, application: view.number }}
-              label="Payable"
-              exact
-            />
-          ) : (
-            exact(summary.payable)
-          )}
+        <b className="payable">
+          <SummaryAmount figure="payable" view={view} summary={summary} worked={worked} />
         </b>
       </p>
       {children}
       <table className="ledger">
         <tbody>
-          {row('Contract sum', 'contractSum', 'appContractSum')}
-          {row('Work done to date', 'work', 'work')}
-          {row('Materials on site', 'materials', 'materials')}
-          {row('Gross to date', 'gross', 'gross', true)}
-          {row('Retention to date', 'retention', 'retention', false, true)}
-          {row('Net to date', 'net', 'net', true)}
-          {row(
-            view.previousNumber === null ? 'Certified before' : `Less previously certified, to no. ${view.previousNumber}`,
-            'previouslyCertified',
-            'previouslyCertified',
-            false,
-            true,
-          )}
-          {row('Due', 'due', 'due', true)}
-          {row(`${view.taxName} ${formatPercentShortest(view.taxRate)} %`, 'tax', 'tax')}
-          {row('Retention released', 'retentionReleased', 'retentionReleased')}
-          {row('Balance to complete', 'balanceToComplete', 'balanceToComplete')}
+          {SHOWN.map((figure) => (
+            <SummaryRow key={figure} figure={figure} view={view} summary={summary} worked={worked} />
+          ))}
         </tbody>
       </table>
       <p className="note my-2 text-[12.5px]">{view.retentionWords}</p>
@@ -79,4 +56,33 @@ export function SummaryColumn({
       )}
     </aside>
   );
+}
+
+function SummaryRow({ figure, ...props }: SummaryProps & { figure: SummaryFigure }) {
+  const { sum, less } = summaryFigure(figure);
+  const strong = sum && figure !== 'contractSum' ? 'font-semibold' : '';
+  return (
+    <tr>
+      <td className={strong}>{labelOf(figure, props.view)}</td>
+      <td className={`num ${strong}`}>
+        {less && props.summary[figure] !== 0 ? '−' : ''}
+        <SummaryAmount figure={figure} {...props} />
+      </td>
+    </tr>
+  );
+}
+
+function SummaryAmount({ figure, view, summary, worked }: SummaryProps & { figure: SummaryFigure }) {
+  const { exact } = useCurrency();
+  if (!worked) return <>{exact(summary[figure])}</>;
+  const of = { figure, job: view.job, application: view.number };
+  return <Fig value={summary[figure]} of={of} label={labelOf(figure, view)} exact />;
+}
+
+/** The figure's name; where the application knows more, with it. */
+function labelOf(figure: SummaryFigure, view: ApplicationView): string {
+  const { title } = summaryFigure(figure);
+  if (figure === 'tax') return `${view.taxName} ${formatPercentShortest(view.taxRate)} %`;
+  if (figure === 'previouslyCertified' && view.previousNumber !== null) return `${title}, to no. ${view.previousNumber}`;
+  return title;
 }

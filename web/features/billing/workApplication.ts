@@ -3,7 +3,8 @@ import { totalsOf } from '../../../core/billing/totals';
 import { retentionToDate } from '../../../core/billing/retention';
 import { formatPercentShortest, parsePercent, rateOf, ratio } from '../../../core/money/rate';
 import { displayExact } from '../../../core/money/display';
-import type { ApplicationView, BilledLineView, SummaryItem } from '../../../wire/billing';
+import type { SummaryFigure } from '../../../core/billing/summaryFigures';
+import type { ApplicationView, BilledLineView } from '../../../wire/billing';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { readAmount } from '../../kit/typed/tidyAmount';
 
@@ -51,7 +52,7 @@ function workFrom(line: BilledLineView, typed: string, key: Exclude<EntryKey, 'm
 export interface WorkedApplication {
   lines: WorkedLine[];
   faults: Map<string, string>;
-  summary: Record<SummaryItem, number>;
+  summary: Record<SummaryFigure, number>;
 }
 
 /** Works out an application from its cells, with the same core that the server certifies by. */

@@ -1,3 +1,4 @@
+import { addressOf } from '../../ground/addressOf';
 import { useJobFileQuery } from '../../ground/api/api';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -54,7 +55,7 @@ function Missing({ view }: { view: JobFileView }) {
       <ul className="m-0 list-none p-0">
         {view.missing.map((it) => (
           <li key={it.text}>
-            <Link to={keep(it.to)}>{it.text}</Link>
+            <Link to={keep(addressOf(it.to))}>{it.text}</Link>
           </li>
         ))}
       </ul>

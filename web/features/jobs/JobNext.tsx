@@ -1,3 +1,4 @@
+import { addressOf } from '../../ground/addressOf';
 import { Link, useOutletContext } from 'react-router';
 import { displayDate, displayPeriod } from '../../../core/calendar/displayDate';
 import { describeRetention } from '../../../core/billing/describeRetention';
@@ -35,7 +36,7 @@ export function JobNext() {
             <ol className="m-0 list-none p-0">
               {job.nextSteps.map((step) => (
                 <li key={step.text} className="border-b py-1" style={{ borderColor: 'var(--hair)' }}>
-                  <Link to={keep(step.to)}>{step.text}</Link>
+                  <Link to={keep(addressOf(step.to))}>{step.text}</Link>
                 </li>
               ))}
             </ol>

@@ -65,7 +65,7 @@ export function QuotationsPart() {
       {list.length === 0 ? (
         <p className="note m-0">No quotations yet.</p>
       ) : (
-        <Table label="Quotations" columns={columns} rows={list} rowKey={(it) => String(it.number)} />
+        <Table label="Quotations of the job" columns={columns} rows={list} rowKey={(it) => String(it.number)} />
       )}
     </section>
   );

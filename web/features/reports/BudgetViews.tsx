@@ -1,56 +1,32 @@
-import { present } from '../../../core/errors/known';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { known } from '../../../core/errors/known';
 import { displayExact, displayQuantity } from '../../../core/money/display';
 import { parseQuantity } from '../../../core/money/rate';
 import { useCurrency } from '../../ground/company';
 import { Field } from '../../kit/Field';
-import {
-  HOURS,
-  isWording,
-  MONEY,
-  NO_GROUP,
-  WORDS,
-  type BudgetView,
-  type Condition,
-  type Grouping,
-  type SumKey,
-} from './budgetRows';
 import { withoutThousands } from '../../kit/typed/withoutThousands';
+import { FIGURES, isWording, NO_GROUP, WORDS, type BudgetView, type Condition, type Grouping } from './budgetRows';
+import { SavedViews } from './SavedViews';
 
-const KEPT = 'ledrin.budget-views';
-const FIGURES = [...MONEY, ...HOURS] as readonly (readonly [SumKey, string, string])[];
-const isHours = (column: Condition['column']) => column === 'hoursBudgeted' || column === 'hoursActual';
-const titleOf = (column: Condition['column']) =>
-  isWording(column) ? WORDS[column] : present(FIGURES.find(([key]) => key === column))[1];
+const FIGURE_OF = new Map<string, (typeof FIGURES)[number]>(FIGURES.map((it) => [it.key, it]));
+const isHours = (column: Condition['column']) => FIGURE_OF.get(column)?.unit === 'hours';
+const titleOf = (column: Condition['column']) => (isWording(column) ? WORDS[column] : known(FIGURE_OF, column).head);
 
-function keptViews(): Record<string, BudgetView> {
-  try {
-    return JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, BudgetView>;
-  } catch {
-    return {};
-  }
+/** A condition in words. */
+function said({ column, is, value }: Condition, digits: number): string {
+  if (is === 'holds') return `${titleOf(column)} holds “${value}”`;
+  const figure = isHours(column) ? displayQuantity(Number(value)) : displayExact(Number(value), digits);
+  return `${titleOf(column)} ${is.replace('-', ' ')} ${figure}`;
 }
 
 /** How the budget is looked at: grouped by a column, filtered by conditions, saved under a name in this browser. */
 export function BudgetViews({ view, onView }: { view: BudgetView; onView: (view: BudgetView) => void }) {
   const { digits } = useCurrency();
-  const [kept, setKept] = useState(keptViews);
-  const [name, setName] = useState('');
-  const store = (next: Record<string, BudgetView>) => {
-    localStorage.setItem(KEPT, JSON.stringify(next));
-    setKept(next);
-  };
-  const said = ({ column, is, value }: Condition) =>
-    `${titleOf(column)} ${is === 'holds' ? `holds “${value}”` : `${is.replace('-', ' ')} ${isHours(column) ? displayQuantity(Number(value)) : displayExact(Number(value), digits)}`}`;
   return (
     <>
-      <Field label="Grouped by">
-        <select
-          value={view.by}
-          style={{ width: 150 }}
-          onChange={(event) => onView({ ...view, by: event.target.value as Grouping })}
-        >
+      <Field label="Grouped by" className="w-[150px]">
+        <select value={view.by} onChange={(event) => onView({ ...view, by: event.target.value as Grouping })}>
           {Object.entries(WORDS).map(([key, title]) => (
             <option key={key} value={key}>
               {title}
@@ -64,58 +40,14 @@ export function BudgetViews({ view, onView }: { view: BudgetView; onView: (view:
         <button
           key={i}
           type="button"
-          className="button"
-          style={{ background: 'var(--accent-soft)', borderColor: 'var(--accent)' }}
+          className="button set"
           title="Remove filter"
           onClick={() => onView({ ...view, conditions: view.conditions.filter((_, k) => k !== i) })}
         >
-          {said(condition)} <span aria-hidden="true">×</span>
+          {said(condition, digits)} <span aria-hidden="true">×</span>
         </button>
       ))}
-      <Popover.Root>
-        <Popover.Trigger className="button">Views …</Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            align="start"
-            sideOffset={4}
-            className="z-50 w-[300px] border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
-          >
-            {Object.keys(kept).length === 0 && <p className="note mt-0">No saved views in this browser.</p>}
-            <ul className="m-0 mb-3 list-none p-0">
-              {Object.entries(kept).map(([title, one]) => (
-                <li key={title} className="flex items-center">
-                  <button type="button" className="button bare grow justify-start" onClick={() => onView(one)}>
-                    {title}
-                  </button>
-                  <button
-                    type="button"
-                    className="button bare"
-                    aria-label={`Forget view ${title}`}
-                    onClick={() => store(Object.fromEntries(Object.entries(kept).filter(([other]) => other !== title)))}
-                  >
-                    ×
-                  </button>
-                </li>
-              ))}
-            </ul>
-            <form
-              className="flex items-end gap-2"
-              onSubmit={(event) => {
-                event.preventDefault();
-                if (name.trim()) store({ ...kept, [name.trim()]: view });
-                setName('');
-              }}
-            >
-              <Field label="Save this view as" className="grow">
-                <input value={name} onChange={(event) => setName(event.target.value)} />
-              </Field>
-              <button className="button" disabled={name.trim() === ''}>
-                Save
-              </button>
-            </form>
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+      <SavedViews view={view} onView={onView} />
     </>
   );
 }
@@ -157,9 +89,9 @@ function AddCondition({ onAdd }: { onAdd: (condition: Condition) => void }) {
                     {title}
                   </option>
                 ))}
-                {FIGURES.map(([key, title]) => (
+                {FIGURES.map(({ key, head }) => (
                   <option key={key} value={key}>
-                    {title}
+                    {head}
                   </option>
                 ))}
               </select>
@@ -177,7 +109,7 @@ function AddCondition({ onAdd }: { onAdd: (condition: Condition) => void }) {
                   </select>
                 </Field>
                 <Field label="Figure" fault={fault}>
-                  <input value={typed} style={{ textAlign: 'right' }} onChange={(event) => setTyped(event.target.value)} />
+                  <input value={typed} className="num" onChange={(event) => setTyped(event.target.value)} />
                 </Field>
               </>
             )}

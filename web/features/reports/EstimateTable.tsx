@@ -5,23 +5,16 @@ import { useCurrency } from '../../ground/company';
 import { Fig } from '../../ground/workings/Fig';
 import { Legend, Sign } from '../../kit/Signs';
 import { BudgetViews } from './BudgetViews';
-import { filtered, groupsOf, HOURS, MONEY, NO_GROUP, sumOf, type BudgetView, type Group, type Grouping } from './budgetRows';
+import { FIGURES, filtered, groupsOf, NO_GROUP, sumOf, type BudgetView, type Group, type Grouping } from './budgetRows';
 
 /** Estimate versus actual of a job: folding groups, unbudgeted cost in sight, every figure with its workings. */
 export function EstimateTable({ view, job, height }: { view: EstimateView; job: string; height: string }) {
   const [looked, setLooked] = useState<BudgetView>({ by: 'section', conditions: [] });
   const { by, conditions } = looked;
   const lines = useMemo(() => filtered(view.lines, conditions), [view.lines, conditions]);
-  const [shut, setShut] = useState<ReadonlySet<string>>(new Set());
   const groups = useMemo(() => groupsOf(lines, by), [lines, by]);
-  const toggle = (name: string) =>
-    setShut((before) => {
-      const next = new Set(before);
-      if (!next.delete(name)) next.add(name);
-      return next;
-    });
-  const { code, show } = useCurrency();
-  const whole = lines.length === view.lines.length;
+  const fold = useFolding();
+  const { code } = useCurrency();
   return (
     <>
       <div className="mb-2 flex flex-wrap items-end gap-3">
@@ -29,15 +22,15 @@ export function EstimateTable({ view, job, height }: { view: EstimateView; job: 
           view={looked}
           onView={(next) => {
             setLooked(next);
-            if (next.by !== by) setShut(new Set());
+            if (next.by !== by) fold.set([]);
           }}
         />
         <button
           type="button"
           className="button bare"
-          onClick={() => setShut(shut.size > 0 ? new Set() : new Set(groups.map((it) => it.name)))}
+          onClick={() => fold.set(fold.shut.size > 0 ? [] : groups.map((it) => it.name))}
         >
-          {shut.size > 0 ? 'Unfold all' : 'Collapse all'}
+          {fold.shut.size > 0 ? 'Unfold all' : 'Collapse all'}
         </button>
         <span className="ml-auto inline-flex items-center gap-4">
           <Legend names={['unbudgeted', 'overrun', 'loss']} />
@@ -50,9 +43,9 @@ export function EstimateTable({ view, job, height }: { view: EstimateView; job: 
             <tr>
               <th>Line</th>
               <th>Type</th>
-              {[...MONEY, ...HOURS].map(([key, title]) => (
-                <th key={key} className="num" style={{ whiteSpace: 'normal' }}>
-                  {title}
+              {FIGURES.map(({ key, head }) => (
+                <th key={key} className="num wraps">
+                  {head}
                 </th>
               ))}
             </tr>
@@ -63,52 +56,66 @@ export function EstimateTable({ view, job, height }: { view: EstimateView; job: 
               group={group}
               by={by}
               job={job}
-              open={!shut.has(group.name)}
-              onToggle={() => toggle(group.name)}
+              open={!fold.shut.has(group.name)}
+              onToggle={() => fold.toggle(group.name)}
             />
           ))}
-          <tfoot>
-            <tr>
-              <td colSpan={2}>{whole ? `Job ${job}` : `${lines.length} of ${view.lines.length} lines`}</td>
-              {MONEY.map(([key, title, figure]) => (
-                <td key={key} className="num">
-                  {whole ? <Fig value={sumOf(lines, key)} of={{ figure, job }} label={title} /> : show(sumOf(lines, key))}
-                </td>
-              ))}
-              {HOURS.map(([key, title, figure]) => (
-                <td key={key} className="num">
-                  {whole ? (
-                    <Fig value={sumOf(lines, key)} unit="hours" of={{ figure, job }} label={title} />
-                  ) : (
-                    displayQuantity(sumOf(lines, key))
-                  )}
-                </td>
-              ))}
-            </tr>
-          </tfoot>
+          <TotalRow lines={lines} all={view.lines.length} job={job} />
         </table>
       </div>
     </>
   );
 }
 
-function GroupRows({
-  group,
-  by,
-  job,
-  open,
-  onToggle,
-}: {
+/** Which groups are folded. */
+function useFolding() {
+  const [shut, setShut] = useState<ReadonlySet<string>>(new Set());
+  const toggle = (name: string) =>
+    setShut((before) => {
+      const next = new Set(before);
+      if (!next.delete(name)) next.add(name);
+      return next;
+    });
+  return { shut, toggle, set: (names: readonly string[]) => setShut(new Set(names)) };
+}
+
+/** Writes a sum that has no workings of its own. */
+function useWritten() {
+  const { show } = useCurrency();
+  return (unit: 'money' | 'hours', value: number) => (unit === 'money' ? show(value) : displayQuantity(value));
+}
+
+function TotalRow({ lines, all, job }: { lines: readonly EstimateLine[]; all: number; job: string }) {
+  const written = useWritten();
+  const whole = lines.length === all;
+  return (
+    <tfoot>
+      <tr>
+        <td colSpan={2}>{whole ? `Job ${job}` : `${lines.length} of ${all} lines`}</td>
+        {FIGURES.map(({ key, head, figure, unit }) => (
+          <td key={key} className="num">
+            {whole ? (
+              <Fig value={sumOf(lines, key)} unit={unit} of={{ figure, job }} label={head} />
+            ) : (
+              written(unit, sumOf(lines, key))
+            )}
+          </td>
+        ))}
+      </tr>
+    </tfoot>
+  );
+}
+
+interface GroupProps {
   group: Group;
   by: Grouping;
   job: string;
   open: boolean;
   onToggle: () => void;
-}) {
-  const { show } = useCurrency();
-  const name = (line: EstimateLine) =>
-    (by === 'section' ? '' : line.section ? `${line.section} · ` : '') +
-    (by === 'code' ? '' : `${line.costCode} ${line.description}`);
+}
+
+function GroupRows({ group, by, job, open, onToggle }: GroupProps) {
+  const written = useWritten();
   return (
     <tbody>
       {by !== NO_GROUP && (
@@ -121,51 +128,43 @@ function GroupRows({
               {group.name} <span className="note font-normal">{group.lines.length}</span>
             </button>
           </td>
-          {MONEY.map(([key]) => (
+          {FIGURES.map(({ key, unit }) => (
             <td key={key} className="num">
-              {show(sumOf(group.lines, key))}
-            </td>
-          ))}
-          {HOURS.map(([key]) => (
-            <td key={key} className="num">
-              {(sumOf(group.lines, key) / 10_000).toLocaleString('en-GB', { maximumFractionDigits: 2 }).replace(/^0$/, '–')}
+              {written(unit, sumOf(group.lines, key))}
             </td>
           ))}
         </tr>
       )}
-      {(open || by === NO_GROUP) &&
-        group.lines.map((line) => (
-          <tr key={line.id}>
-            <td>
-              <span className="pl-5">{name(line) || line.costCode}</span> {!line.budgeted && <Sign name="unbudgeted" />}
-            </td>
-            <td>{line.costType}</td>
-            {MONEY.map(([key, title, figure]) => (
-              <td key={key} className="num">
-                {key === 'variance' && line.variance < 0 && (
-                  <>
-                    <Sign name="overrun" bare />{' '}
-                  </>
-                )}
-                <Fig
-                  value={line[key]}
-                  of={{ figure, job, line: line.id }}
-                  label={`${title} of ${line.costCode} ${line.costType}`}
-                />
-              </td>
-            ))}
-            {HOURS.map(([key, title, figure]) => (
-              <td key={key} className="num">
-                <Fig
-                  value={line[key]}
-                  unit="hours"
-                  of={{ figure, job, line: line.id }}
-                  label={`${title} of ${line.costCode} ${line.costType}`}
-                />
-              </td>
-            ))}
-          </tr>
-        ))}
+      {(open || by === NO_GROUP) && group.lines.map((line) => <LineRow key={line.id} line={line} by={by} job={job} />)}
     </tbody>
+  );
+}
+
+function LineRow({ line, by, job }: { line: EstimateLine; by: Grouping; job: string }) {
+  const name =
+    (by === 'section' ? '' : line.section ? `${line.section} · ` : '') +
+    (by === 'code' ? '' : `${line.costCode} ${line.description}`);
+  return (
+    <tr>
+      <td>
+        <span className="pl-5">{name || line.costCode}</span> {!line.budgeted && <Sign name="unbudgeted" />}
+      </td>
+      <td>{line.costType}</td>
+      {FIGURES.map(({ key, head, figure, unit }) => (
+        <td key={key} className="num">
+          {key === 'variance' && line.variance < 0 && (
+            <>
+              <Sign name="overrun" bare />{' '}
+            </>
+          )}
+          <Fig
+            value={line[key]}
+            unit={unit}
+            of={{ figure, job, line: line.id }}
+            label={`${head} of ${line.costCode} ${line.costType}`}
+          />
+        </td>
+      ))}
+    </tr>
   );
 }

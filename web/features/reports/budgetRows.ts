@@ -1,22 +1,9 @@
 import { COST_TYPES } from '../../../core/costs/costType';
+import { LINE_FIGURE_NAMES, LINE_FIGURES, type LineKey } from '../../../core/forecast/lineFigures';
 import type { EstimateLine } from '../../../wire/jobs';
 
-/** Figures of the table, in its order: column, title, and the figure that explains it. */
-export const MONEY = [
-  ['original', 'Original', 'lineOriginal'],
-  ['changes', 'Changes', 'lineChanges'],
-  ['transfers', 'Transfers', 'lineTransfers'],
-  ['revised', 'Revised', 'lineRevised'],
-  ['actual', 'Actual', 'lineActual'],
-  ['committed', 'Committed', 'lineCommitted'],
-  ['estimate', 'Estimate at completion', 'lineEstimate'],
-  ['variance', 'Variance', 'lineVariance'],
-] as const;
-export const HOURS = [
-  ['hoursBudgeted', 'Hours budgeted', 'lineHoursBudgeted'],
-  ['hoursActual', 'Hours to date', 'lineHoursActual'],
-] as const;
-export type SumKey = (typeof MONEY)[number][0] | (typeof HOURS)[number][0];
+/** Figures of the table, in its order. */
+export const FIGURES = LINE_FIGURE_NAMES.map((figure) => ({ figure, ...LINE_FIGURES[figure] }));
 
 /** What lines can be grouped by, and what a filter can ask of in words. */
 export const WORDS = {
@@ -32,7 +19,7 @@ export type Grouping = Wording | typeof NO_GROUP;
 
 /** One condition: a column in words holds a text, or a figure is at least or at most an amount. */
 export interface Condition {
-  column: Wording | SumKey;
+  column: Wording | LineKey;
   is: 'holds' | 'at-least' | 'at-most';
   /** Text; or minor units, or ten-thousandths of an hour. */
   value: string | number;
@@ -93,4 +80,4 @@ export function groupsOf(lines: readonly EstimateLine[], by: Grouping): Group[] 
     : list.sort((a, b) => (a.name < b.name ? -1 : 1));
 }
 
-export const sumOf = (lines: readonly EstimateLine[], key: SumKey) => lines.reduce((total, line) => total + line[key], 0);
+export const sumOf = (lines: readonly EstimateLine[], key: LineKey) => lines.reduce((total, line) => total + line[key], 0);

@@ -1,3 +1,4 @@
+import { addressOf } from '../addressOf';
 import { present } from '../../../core/errors/known';
 import { useWorkingsQuery } from '../api/api';
 import { useDispatch, useSelector } from 'react-redux';
@@ -86,7 +87,7 @@ function OperandRow({ operand }: { operand: Operand }) {
       </td>
       <td style={{ padding: '4px 6px' }}>
         {operand.to ? (
-          <Link to={keep(operand.to)} onClick={() => dispatch(shut())}>
+          <Link to={keep(addressOf(operand.to))} onClick={() => dispatch(shut())}>
             {operand.label}
           </Link>
         ) : (

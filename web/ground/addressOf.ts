@@ -1,0 +1,26 @@
+import type { JobPlace, Place } from '../../core/places/place';
+
+/** Where each place of a job stands below it; `:document` is the document's number. */
+const JOB_PLACES: Record<JobPlace, string> = {
+  contract: 'contract',
+  budget: 'budget',
+  costs: 'costs',
+  billing: 'billing',
+  'billing-schedule': 'billing/schedule',
+  application: 'billing/:document',
+  changes: 'changes',
+  change: 'changes/:document',
+  estimates: 'estimates',
+  estimate: 'estimates/:document',
+  award: 'estimates/:document/award',
+  quotation: 'quotations/:document',
+  'job-file': 'file',
+};
+
+/** The address of a place within the product. */
+export function addressOf(to: Place): string {
+  if (to.place === 'posting') return `/ledger/postings/${encodeURIComponent(to.document)}`;
+  const part = JOB_PLACES[to.place].replace(':document', encodeURIComponent(to.document ?? ''));
+  const filter = to.filter ? `?${new URLSearchParams(to.filter)}` : '';
+  return `/jobs/${encodeURIComponent(to.job)}/${part}${filter}`;
+}
