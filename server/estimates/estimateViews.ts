@@ -48,10 +48,11 @@ export interface LoadedEstimate extends Estimate {
   lineIds: ReadonlyMap<string, number>;
 }
 
-async function withContent(sql: Reader, rows: readonly EstimateRow[]): Promise<LoadedEstimate[]> {
+/** Lines, parts, markups and unit costs of some estimates, each in its own order. */
+function readContent(sql: Reader, rows: readonly EstimateRow[]) {
   const ids = JSON.stringify(rows.map((it) => it.id));
   const IN = '(SELECT value FROM json_each($1))';
-  const [lines, parts, markups, prices] = await Promise.all([
+  return Promise.all([
     sql.all(
       shape({
         quantity: t.quantity,
@@ -106,6 +107,10 @@ async function withContent(sql: Reader, rows: readonly EstimateRow[]): Promise<L
       [ids],
     ),
   ]);
+}
+
+async function withContent(sql: Reader, rows: readonly EstimateRow[]): Promise<LoadedEstimate[]> {
+  const [lines, parts, markups, prices] = await readContent(sql, rows);
   const partsOf = grouped(parts, (it) => it.lineId);
   return rows.map((row) => {
     const own = lines.filter((it) => it.estimateId === row.id);

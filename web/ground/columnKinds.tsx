@@ -3,14 +3,14 @@ import { Link } from 'react-router';
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayPercent, displayQuantity } from '../../core/money/display';
 import type { FigureRef } from '../../wire/workings';
-import { showUnitCostFull } from '../kit/typed/readCells';
+import { showUnitCostFull } from '../kit/typed/unitCosts';
 import type { TableColumn } from '../kit/table/tableTypes';
 import { useKeepMonth } from './asOf';
 import { useCurrency } from './company';
 import { Fig } from './workings/Fig';
 
 type More<Row> = Partial<TableColumn<Row>>;
-type Of<Row> = { of?: (row: Row) => FigureRef; figLabel?: string };
+type Of<Row> = { of?: (row: Row) => FigureRef; figLabel?: string | ((row: Row) => string) };
 
 const whole = (value: number) => value.toLocaleString('en-GB');
 
@@ -27,7 +27,12 @@ export function useColumnKinds() {
     ): TableColumn<Row> => {
       const { of, figLabel = title, ...rest } = more;
       const plain = unit === 'money' ? show : number;
-      const cell = (row: Row) => (of ? <Fig value={value(row)} unit={unit} of={of(row)} label={figLabel} /> : plain(value(row)));
+      const cell = (row: Row) =>
+        of ? (
+          <Fig value={value(row)} unit={unit} of={of(row)} label={typeof figLabel === 'string' ? figLabel : figLabel(row)} />
+        ) : (
+          plain(value(row))
+        );
       return { key, title, value, number, cell, ...rest };
     };
     return {

@@ -1,7 +1,7 @@
 import { useSessionQuery } from './api/api';
 import { useMemo } from 'react';
 import { displayCents, displayExact } from '../../core/money/display';
-import { readAmount } from '../kit/typed/tidyAmount';
+import { readAmount } from '../kit/typed/readAmount';
 
 /** Reading and writing of money in the company's currency. Only on pages below `WithCompany`. */
 export function useCurrency() {

@@ -5,24 +5,31 @@ import { usePlaces } from '../ground/places';
 import { useAsOf, useKeepMonth } from '../ground/asOf';
 import { COMMAND_FIELD, COMMAND_SHEET } from './commandLook';
 
-/** Goes to any job, code, party or action by a few letters. */
-export function CommandBox({
-  typed,
-  onTyped,
-  onOpen,
-}: {
+interface BoxProps {
   typed: string;
   onTyped: (typed: string) => void;
   onOpen: (open: boolean) => void;
-}) {
-  const { month } = useAsOf();
-  const { data: session } = useSessionQuery();
-  const { data: lists } = useListsQuery({ asOf: month }, { skip: !session?.company });
-  const { places, jobParts } = usePlaces();
-  const job = useMatch('/jobs/:number/*')?.params.number;
+}
+
+/** Something to go to: what it is found by, and its address. */
+interface Target {
+  key: string;
+  title: string;
+  /** Found by this beside its key and title. */
+  also?: string;
+  to: string;
+  /** The key is shown before the title. */
+  coded?: boolean;
+}
+
+const LIST =
+  'max-h-[360px] overflow-auto p-2 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-item][data-selected=true]]:[background:var(--accent-soft)] [&_[cmdk-item]]:cursor-pointer [&_[cmdk-item]]:px-2 [&_[cmdk-item]]:py-1';
+
+/** Goes to any job, code, party or action by a few letters. */
+export function CommandBox({ typed, onTyped, onOpen }: BoxProps) {
   const navigate = useNavigate();
   const keep = useKeepMonth();
-  const go = (to: string) => () => {
+  const go = (to: string) => {
     onOpen(false);
     void navigate(keep(to));
   };
@@ -40,69 +47,50 @@ export function CommandBox({
         value={typed}
         onValueChange={onTyped}
       />
-      <Command.List className="max-h-[360px] overflow-auto p-2 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-item][data-selected=true]]:[background:var(--accent-soft)] [&_[cmdk-item]]:cursor-pointer [&_[cmdk-item]]:px-2 [&_[cmdk-item]]:py-1">
+      <Command.List className={LIST}>
         <Command.Empty className="note p-3">No matches</Command.Empty>
-        <Command.Group heading="Places">
-          {places
-            .filter(({ path }) => !path.includes(':'))
-            .map(({ path, title, band }) => (
-              <Command.Item key={path} value={`${title} ${band}`} onSelect={go(path)}>
+        {useTargets().map(({ heading, targets }) => (
+          <Command.Group key={heading} heading={heading}>
+            {targets.map(({ key, title, also = '', to, coded }) => (
+              <Command.Item key={key} value={coded ? `${key} ${title}` : `${title} ${also}`} onSelect={() => go(to)}>
+                {coded && <b className="mr-2">{key}</b>}
                 {title}
               </Command.Item>
             ))}
-        </Command.Group>
-        {job && (
-          <Command.Group heading={`Job ${job}`}>
-            {jobParts
-              .filter(({ path }) => !path.includes(':'))
-              .map(({ path, title }) => (
-                <Command.Item
-                  key={path}
-                  value={`${title} of job ${job}`}
-                  onSelect={go(`/jobs/${encodeURIComponent(job)}${path && `/${path}`}`)}
-                >
-                  {title}
-                </Command.Item>
-              ))}
           </Command.Group>
-        )}
-        <Command.Group heading="Jobs">
-          {lists?.jobs.map((job) => (
-            <Command.Item
-              key={job.number}
-              value={`${job.number} ${job.name}`}
-              onSelect={go(`/jobs/${encodeURIComponent(job.number)}`)}
-            >
-              <b className="mr-2">{job.number}</b>
-              {job.name}
-            </Command.Item>
-          ))}
-        </Command.Group>
-        <Command.Group heading="Cost of a code">
-          {lists?.costCodes.map((code) => (
-            <Command.Item
-              key={code.code}
-              value={`${code.code} ${code.description}`}
-              onSelect={go(`/costs/ledger?code=${encodeURIComponent(code.code)}`)}
-            >
-              <b className="mr-2">{code.code}</b>
-              {code.description}
-            </Command.Item>
-          ))}
-        </Command.Group>
-        <Command.Group heading="Cost of a supplier">
-          {lists?.vendors.map((vendor) => (
-            <Command.Item
-              key={vendor.code}
-              value={`${vendor.code} ${vendor.name}`}
-              onSelect={go(`/costs/ledger?party=${encodeURIComponent(vendor.code)}`)}
-            >
-              <b className="mr-2">{vendor.code}</b>
-              {vendor.name}
-            </Command.Item>
-          ))}
-        </Command.Group>
+        ))}
       </Command.List>
     </Command.Dialog>
   );
+}
+
+/** All there is to go to, in groups: places, parts of the job that is open, jobs, cost of a code and of a supplier. */
+function useTargets(): { heading: string; targets: Target[] }[] {
+  const { month } = useAsOf();
+  const { data: session } = useSessionQuery();
+  const { data: lists } = useListsQuery({ asOf: month }, { skip: !session?.company });
+  const { places, jobParts } = usePlaces();
+  const job = useMatch('/jobs/:number/*')?.params.number;
+  const whole = <Registered extends { path: string }>(of: readonly Registered[]) => of.filter(({ path }) => !path.includes(':'));
+  const jobAt = (number: string, part = '') => `/jobs/${encodeURIComponent(number)}${part && `/${part}`}`;
+  const coded = (key: string, title: string, to: string): Target => ({ key, title, to, coded: true });
+  const ledgerOf = (by: 'code' | 'party', code: string) => `/costs/ledger?${by}=${encodeURIComponent(code)}`;
+  return [
+    { heading: 'Places', targets: whole(places).map(({ path, title, band }) => ({ key: path, title, also: band, to: path })) },
+    {
+      heading: `Job ${job}`,
+      targets: job
+        ? whole(jobParts).map(({ path, title }) => ({ key: path, title, also: `of job ${job}`, to: jobAt(job, path) }))
+        : [],
+    },
+    { heading: 'Jobs', targets: (lists?.jobs ?? []).map((it) => coded(it.number, it.name, jobAt(it.number))) },
+    {
+      heading: 'Cost of a code',
+      targets: (lists?.costCodes ?? []).map((it) => coded(it.code, it.description, ledgerOf('code', it.code))),
+    },
+    {
+      heading: 'Cost of a supplier',
+      targets: (lists?.vendors ?? []).map((it) => coded(it.code, it.name, ledgerOf('party', it.code))),
+    },
+  ].filter(({ targets }) => targets.length > 0);
 }

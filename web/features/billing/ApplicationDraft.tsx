@@ -1,3 +1,4 @@
+import { stableText } from '../../kit/stableText';
 import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayPercent } from '../../../core/money/display';
@@ -34,11 +35,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
         />
         {draft.refused && <Refused message={draft.refused.message} />}
       </div>
-      <SummaryColumn
-        view={view}
-        summary={worked.summary}
-        worked={JSON.stringify(worked.summary) === JSON.stringify(view.summary)}
-      >
+      <SummaryColumn view={view} summary={worked.summary} worked={stableText(worked.summary) === stableText(view.summary)}>
         <div className="mb-3 flex flex-wrap gap-2">
           <button type="button" className="button main" disabled={draft.submitting} onClick={() => void draft.submit()}>
             Submit, {exact(worked.summary.payable)}

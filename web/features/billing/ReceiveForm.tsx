@@ -1,85 +1,46 @@
-import { useRecordReceiptMutation, useReleaseRetentionMutation } from '../../ground/api/api';
-import { useState } from 'react';
+import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
+import { useRecordReceiptMutation, useReleaseRetentionMutation } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
-import { faultOf, type ShownFault } from '../../ground/faults';
-import { Field } from '../../kit/Field';
-import { readDate } from '../../kit/typed/readDate';
+import { faultOf } from '../../ground/faults';
+import { useCodecForm } from '../../kit/form/useCodecForm';
 import { Refused } from '../../kit/States';
-import { readAmount } from '../../kit/typed/tidyAmount';
+import { amount, day, words } from '../../kit/typed/codecs';
 
-interface Typed {
-  dated: string;
-  amount: string;
-  reference: string;
-}
-
-/** A day, an amount and a reference, read and sent; what was typed stays where it is refused. */
-function MoneyForm({
-  title,
-  start,
-  verb,
-  send,
-  done,
-}: {
+interface MoneyFormProps {
   title: string;
-  start: Typed;
+  start: { dated: string; amount: string; reference: string };
   verb: string;
   send: (body: { dated: string; amount: number; reference: string }) => Promise<unknown>;
   done: (amount: number) => string;
-}) {
+}
+
+/** A day, an amount and a reference, read and sent; what was typed stays where it is refused. */
+function MoneyForm({ title, start, verb, send, done }: MoneyFormProps) {
   const { month } = useAsOf();
   const { digits, exact } = useCurrency();
-  const [typed, setTyped] = useState(start);
-  const [fault, setFault] = useState<ShownFault | null>(null);
-  const amount = readAmount(typed.amount, digits);
-  const of = (field: string) => fault?.faults.find((it) => it.field === field)?.message;
-  const submit = async (event: React.FormEvent) => {
-    event.preventDefault();
-    const dated = readDate(typed.dated, month);
-    if (!dated)
-      return setFault({
-        message: 'Date: enter a date, e.g. 30 Apr 2031',
-        faults: [{ field: 'dated', message: 'Expected a day' }],
-      });
-    if (amount === null)
-      return setFault({
-        message: 'Amount: expected one such as 12,500.00',
-        faults: [{ field: 'amount', message: 'Expected an amount' }],
-      });
-    try {
-      await send({ dated, amount, reference: typed.reference });
-      toast(done(amount));
-      setFault(null);
-    } catch (error) {
-      setFault(faultOf(error));
-    }
-  };
-  const input = (key: keyof Typed, label: string, width: number) => (
-    <Field label={label} fault={of(key)}>
-      <input
-        value={typed[key]}
-        style={{ width }}
-        className={key === 'amount' ? 'figure' : ''}
-        onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
-      />
-    </Field>
-  );
+  const fields = useMemo(() => ({ dated: day(month), amount: amount(digits), reference: words() }), [month, digits]);
+  const form = useCodecForm(fields, start);
+  const onSubmit = form.submit(async (body) => {
+    await send(body);
+    toast(done(body.amount));
+  }, faultOf);
+  const typed = form.valueOf('amount');
   return (
-    <form className="mt-5" onSubmit={submit} aria-label={title}>
+    <form className="mt-5" onSubmit={onSubmit} aria-label={title} noValidate>
       <h3 className="mb-2">{title}</h3>
       <div className="flex flex-wrap items-start gap-3">
-        {input('dated', 'Date', 130)}
-        {input('amount', 'Amount', 140)}
-        {input('reference', 'Reference', 220)}
-        <button className="button main mt-[20px]">
-          {verb} {amount === null ? '' : exact(amount)}
+        {form.input('dated', 'Date', { className: 'w-[140px]' })}
+        {form.input('amount', 'Amount', { className: 'w-[140px]' })}
+        {form.input('reference', 'Reference', { className: 'w-[220px]' })}
+        <button className="button main mt-[20px]" disabled={form.busy}>
+          {verb} {typed === null ? '' : exact(typed)}
         </button>
       </div>
-      {fault && fault.faults.length === 0 && <Refused message={fault.message} />}
+      {form.refused && <Refused message={form.refused} />}
     </form>
   );
 }

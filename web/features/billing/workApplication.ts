@@ -6,7 +6,7 @@ import { displayExact } from '../../../core/money/display';
 import type { SummaryFigure } from '../../../core/billing/summaryFigures';
 import type { ApplicationView, BilledLineView } from '../../../wire/billing';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import { readAmount } from '../../kit/typed/tidyAmount';
+import { readAmount } from '../../kit/typed/readAmount';
 
 /** The ways a line may be entered; the others follow from the last one typed. */
 export type EntryKey = 'percent' | 'work' | 'period' | 'materials';

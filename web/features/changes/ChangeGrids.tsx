@@ -1,3 +1,4 @@
+import { amount, tidyOf } from '../../kit/typed/codecs';
 import { present } from '../../../core/errors/known';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
@@ -5,7 +6,6 @@ import type { EstimateView } from '../../../wire/jobs';
 import { useCurrency } from '../../ground/company';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn } from '../../kit/grid/gridTypes';
-import { tidyAmount } from '../../kit/typed/tidyAmount';
 import type { ChangeForm } from './changeForm';
 
 export const sectionsOf = (spent: EstimateView) => [...new Set(spent.lines.map((it) => it.section))].filter(Boolean);
@@ -40,7 +40,7 @@ export function PriceGrid({ form, setForm, faults, spent }: GridProps) {
     { key: 'description', title: 'Description', width: 'auto' },
     { key: 'quantity', title: 'Quantity', width: 78, numeric: true },
     { key: 'unit', title: 'Unit', width: 50 },
-    { key: 'amount', title: 'Change, +/−', width: 110, numeric: true, tidy: tidyAmount(digits) },
+    { key: 'amount', title: 'Change, +/−', width: 110, numeric: true, tidy: tidyOf(amount(digits)) },
   ];
   return (
     <EntryGrid
@@ -80,7 +80,7 @@ export function CostGrid({ form, setForm, faults, spent, lists }: GridProps & { 
     { key: 'quantity', title: 'Quantity', width: 74, numeric: true },
     { key: 'unit', title: 'Unit', width: 46 },
     { key: 'hours', title: 'Hours', width: 66, numeric: true },
-    { key: 'amount', title: 'Amount', width: 100, numeric: true, tidy: tidyAmount(digits) },
+    { key: 'amount', title: 'Amount', width: 100, numeric: true, tidy: tidyOf(amount(digits)) },
   ];
   return (
     <EntryGrid

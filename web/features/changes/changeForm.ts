@@ -1,16 +1,14 @@
+import { COST_TYPES } from '../../../core/costs/costType';
+import { amount, day, oneOf, optional, quantity, readAt, whole, type Faults } from '../../kit/typed/codecs';
 import { present } from '../../../core/errors/known';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
-import { formatQuantity, parseQuantity, rateOf } from '../../../core/money/rate';
+import { formatQuantity, rateOf } from '../../../core/money/rate';
 import { extend } from '../../../core/prices/unitCost';
 import { multiplyDivide } from '../../../core/money/round';
 import type { UnitShare } from '../../../core/prices/buildUp';
 import type { ChangeInput, ChangeView } from '../../../wire/changes';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import { readCostType, type Faults } from '../../kit/typed/readCells';
-import { readDate } from '../../kit/typed/readDate';
-import { readAmount } from '../../kit/typed/tidyAmount';
-import { withoutThousands } from '../../kit/typed/withoutThousands';
 
 /** A change order as typed. */
 export interface ChangeForm {
@@ -76,10 +74,10 @@ export function readChange(form: ChangeForm, version: number, context: ChangeCon
   const fact = (key: keyof ChangeForm['facts']) => form.facts[key].trim();
   if (fact('number') === '') faults.set('facts.number', 'Expected a number such as CO3');
   if (fact('title') === '') faults.set('facts.title', 'Expected a title');
-  const raisedOn = readDate(fact('raisedOn'), context.month);
-  if (!raisedOn) faults.set('facts.raisedOn', 'Enter a date, e.g. 30 Apr 2031');
-  if (fact('daysAsked') !== '' && !/^\d{1,4}$/.test(fact('daysAsked')))
-    faults.set('facts.daysAsked', 'Expected a number of days');
+  const raisedOn = readAt(faults, 'facts.raisedOn', fact('raisedOn'), day(context.month), '');
+  const daysAsked = readAt(faults, 'facts.daysAsked', fact('daysAsked'), optional(whole('days'), null), null);
+  const money = amount(context.digits);
+  const number = optional(quantity, null);
   const named = new Set<string>();
   const price = form.price.flatMap((row, i) => {
     if (!filled(row)) return [];
@@ -95,9 +93,9 @@ export function readChange(form: ChangeForm, version: number, context: ChangeCon
         line: text('line'),
         section: text('section'),
         description: text('description'),
-        quantity: number(faults, at('quantity'), text('quantity')),
+        quantity: readAt(faults, at('quantity'), row.quantity, number, null),
         unit: text('unit'),
-        amount: amount(faults, at('amount'), text('amount'), context.digits),
+        amount: readAt(faults, at('amount'), row.amount, money, 0),
       },
     ];
   });
@@ -113,13 +111,13 @@ export function readChange(form: ChangeForm, version: number, context: ChangeCon
       {
         section: text('section'),
         costCode: text('code'),
-        costType: readCostType(faults, at('type'), row.type),
+        costType: readAt(faults, at('type'), row.type, oneOf(COST_TYPES), 'other'),
         sovLine: text('sovLine'),
         description: text('description'),
-        quantity: number(faults, at('quantity'), text('quantity')),
+        quantity: readAt(faults, at('quantity'), row.quantity, number, null),
         unit: text('unit'),
-        hours: number(faults, at('hours'), text('hours')),
-        amount: amount(faults, at('amount'), text('amount'), context.digits),
+        hours: readAt(faults, at('hours'), row.hours, number, null),
+        amount: readAt(faults, at('amount'), row.amount, money, 0),
       },
     ];
   });
@@ -131,29 +129,15 @@ export function readChange(form: ChangeForm, version: number, context: ChangeCon
       version,
       number: fact('number'),
       title: fact('title'),
-      raisedOn: raisedOn ?? '',
+      raisedOn,
       reference: fact('reference'),
       reason: fact('reason'),
       askedBy: fact('askedBy'),
-      daysAsked: fact('daysAsked') === '' ? null : Number(fact('daysAsked')),
+      daysAsked,
       price,
       cost,
     },
   };
-}
-
-function amount(faults: Faults, at: string, typed: string, digits: number): number {
-  const value = readAmount(typed, digits);
-  if (value === null)
-    faults.set(at, typed === '' ? 'Expected an amount' : `"${typed}" is not a valid amount; enter one such as -12,500.00`);
-  return value ?? 0;
-}
-
-function number(faults: Faults, at: string, typed: string): number | null {
-  if (typed === '') return null;
-  const value = parseQuantity(withoutThousands(typed));
-  if (!value.ok) faults.set(at, `"${typed}" is not a number with up to 4 decimals`);
-  return value.ok ? value.value : null;
 }
 
 /** Cost rows for `quantity` of something priced by shares of a unit, and the price of them at `markup`. */

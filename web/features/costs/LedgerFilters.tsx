@@ -10,79 +10,28 @@ import { readDate } from '../../kit/typed/readDate';
 import type { LedgerParams } from '../../../wire/costs';
 import { FILTERS, useSetParam } from './ledgerParams';
 
-export function LedgerFilters({ filter, job }: { filter: LedgerParams; job?: string }) {
-  const { month } = useAsOf();
-  const { data: lists } = useListsQuery({ asOf: month });
+interface FiltersProps {
+  filter: LedgerParams;
+  /** The job whose ledger it is; none in the ledger of all jobs. */
+  job?: string;
+}
+
+/** What the ledger is narrowed to, and how it is added up. */
+export function LedgerFilters({ filter, job }: FiltersProps) {
   const set = useSetParam();
-  const [params] = useSearchParams();
   const [search, setSearch] = useState(filter.search ?? '');
-  useEffect(() => {
-    const timer = setTimeout(() => search !== (filter.search ?? '') && set({ q: search }), 300);
-    return () => clearTimeout(timer);
-  });
-  const pick = (label: string, name: string, value: string | undefined, options: readonly (readonly [string, string])[]) => (
-    <select
-      aria-label={label}
-      className="box"
-      style={{ width: 150 }}
-      value={value ?? ''}
-      onChange={(event) => set({ [name]: event.target.value })}
-    >
-      <option value="">{label}: all</option>
-      {options.map(([option, text]) => (
-        <option key={option} value={option}>
-          {text}
-        </option>
-      ))}
-    </select>
-  );
   const narrowed = Object.keys(filter).some(
     (key) => !['asOf', 'sort', 'descending'].includes(key) && !(key === 'job' && job !== undefined),
   );
+  const showAll = () => {
+    const filters = Object.keys(FILTERS).filter((it) => it !== 'sort' && it !== 'down');
+    set(Object.fromEntries(filters.map((it) => [it, ''])));
+    setSearch('');
+  };
   return (
     <div className="mb-2 flex flex-wrap items-center gap-2">
-      <input
-        type="search"
-        className="box"
-        style={{ width: 200 }}
-        aria-label="Find in reference, party, description"
-        placeholder="Reference, party, description"
-        value={search}
-        onChange={(event) => setSearch(event.target.value)}
-      />
-      {job === undefined &&
-        pick(
-          'Job',
-          'job',
-          filter.job,
-          (lists?.jobs ?? []).map((it) => [it.number, `${it.number} ${it.name}`]),
-        )}
-      {pick(
-        'Code',
-        'code',
-        filter.costCode,
-        (lists?.costCodes ?? []).map((it) => [it.code, `${it.code} ${it.description}`]),
-      )}
-      {pick(
-        'Type',
-        'type',
-        filter.costType,
-        COST_TYPES.map((it) => [it, it]),
-      )}
-      <select
-        aria-label="Subtotals"
-        className="box"
-        style={{ width: 150 }}
-        value={params.get('by') ?? ''}
-        onChange={(event) => set({ by: event.target.value })}
-      >
-        <option value="">Every entry</option>
-        {['month', ...(job === undefined ? ['job'] : []), 'section', 'code', 'type', 'party'].map((it) => (
-          <option key={it} value={it}>
-            Subtotals by {it}
-          </option>
-        ))}
-      </select>
+      <Search typed={search} onTyped={setSearch} asked={filter.search ?? ''} />
+      <Picks filter={filter} job={job} />
       <FromDay value={filter.from} onDay={(day) => set({ from: day })} />
       {filter.to && <span className="note">to {displayDate(filter.to)}</span>}
       {filter.section !== undefined && <span className="note">Section {filter.section || '(none)'}</span>}
@@ -90,20 +39,7 @@ export function LedgerFilters({ filter, job }: { filter: LedgerParams; job?: str
       {filter.posting && <span className="note">Document {filter.posting}</span>}
       {filter.commitment && <span className="note">Order {filter.commitment}</span>}
       {narrowed && (
-        <button
-          type="button"
-          className="button bare"
-          onClick={() => {
-            setSearch('');
-            set(
-              Object.fromEntries(
-                Object.keys(FILTERS)
-                  .filter((it) => it !== 'sort' && it !== 'down')
-                  .map((it) => [it, '']),
-              ),
-            );
-          }}
-        >
+        <button type="button" className="button bare" onClick={showAll}>
           Show all
         </button>
       )}
@@ -111,6 +47,82 @@ export function LedgerFilters({ filter, job }: { filter: LedgerParams; job?: str
         Download CSV
       </a>
     </div>
+  );
+}
+
+interface SearchProps {
+  typed: string;
+  onTyped: (text: string) => void;
+  /** What the ledger is asked for now. */
+  asked: string;
+}
+
+/** Text to look for; asked for when the typing pauses. */
+function Search({ typed, onTyped, asked }: SearchProps) {
+  const set = useSetParam();
+  useEffect(() => {
+    const timer = setTimeout(() => typed !== asked && set({ q: typed }), 300);
+    return () => clearTimeout(timer);
+  });
+  return (
+    <input
+      type="search"
+      className="box w-[200px]"
+      aria-label="Find in reference, party, description"
+      placeholder="Reference, party, description"
+      value={typed}
+      onChange={(event) => onTyped(event.target.value)}
+    />
+  );
+}
+
+function Picks({ filter, job }: FiltersProps) {
+  const { month } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf: month });
+  const [params] = useSearchParams();
+  const subtotals = ['month', ...(job === undefined ? ['job'] : []), 'section', 'code', 'type', 'party'];
+  const jobs = (lists?.jobs ?? []).map((it) => [it.number, `${it.number} ${it.name}`] as const);
+  const codes = (lists?.costCodes ?? []).map((it) => [it.code, `${it.code} ${it.description}`] as const);
+  return (
+    <>
+      {job === undefined && <Pick label="Job" name="job" value={filter.job} all="Job: all" options={jobs} />}
+      <Pick label="Code" name="code" value={filter.costCode} all="Code: all" options={codes} />
+      <Pick label="Type" name="type" value={filter.costType} all="Type: all" options={COST_TYPES.map((it) => [it, it])} />
+      <Pick
+        label="Subtotals"
+        name="by"
+        value={params.get('by') ?? ''}
+        all="Every entry"
+        options={subtotals.map((it) => [it, `Subtotals by ${it}`])}
+      />
+    </>
+  );
+}
+
+interface PickProps {
+  label: string;
+  name: string;
+  value: string | undefined;
+  all: string;
+  options: readonly (readonly [string, string])[];
+}
+
+function Pick({ label, name, value, all, options }: PickProps) {
+  const set = useSetParam();
+  return (
+    <select
+      aria-label={label}
+      className="box w-[150px]"
+      value={value ?? ''}
+      onChange={(event) => set({ [name]: event.target.value })}
+    >
+      <option value="">{all}</option>
+      {options.map(([option, text]) => (
+        <option key={option} value={option}>
+          {text}
+        </option>
+      ))}
+    </select>
   );
 }
 
@@ -126,8 +138,7 @@ function FromDay({ value, onDay }: { value?: string; onDay: (day: string) => voi
   };
   return (
     <input
-      className="box"
-      style={{ width: 118 }}
+      className="box w-[118px]"
       aria-label="From the day"
       placeholder="From the day"
       value={shown}

@@ -61,57 +61,15 @@ export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob:
   const items = virtual.getVirtualItems();
   const rowAt = usePages(filter, first, data?.count ?? 0, items[0]?.index ?? 0, items.at(-1)?.index ?? 0);
   const { exact } = useCurrency();
-  const set = useSetParam();
   const failed = error ?? uncounted;
   if (failed) return <Refused message={faultOf(failed).message} onRetry={() => void (error ? refetch() : count())} />;
   if (!data || !first) return <Waiting what="the cost ledger" />;
-  const head = (sort: string, title: string, width: number | string, numeric = false) => {
-    const active = (filter.sort ?? 'dated') === sort;
-    const down = filter.descending === 'yes';
-    return (
-      <th style={{ width }} className={numeric ? 'num' : ''} aria-sort={active ? (down ? 'descending' : 'ascending') : undefined}>
-        <button
-          type="button"
-          className="fig"
-          style={{ fontWeight: 600 }}
-          onClick={() => set({ sort, down: active && !down ? 'yes' : '' })}
-        >
-          {title}
-          {active ? (down ? ' ↓' : ' ↑') : ''}
-        </button>
-      </th>
-    );
-  };
   const before = items[0]?.start ?? 0;
   const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
   return (
-    <div
-      ref={box}
-      className="scroll"
-      style={{ maxHeight: 'calc(100vh - 200px)', minHeight: 220 }}
-      tabIndex={0}
-      role="region"
-      aria-label="Cost entries"
-    >
+    <div ref={box} className="scroll ledger-window" tabIndex={0} role="region" aria-label="Cost entries">
       <table className="ledger even" aria-rowcount={data.count}>
-        <thead>
-          <tr>
-            {head('dated', 'Date', 94)}
-            {showJob && head('job', 'Job', 64)}
-            <th style={{ width: 130 }}>Section</th>
-            {head('cost-code', 'Code', 60)}
-            <th style={{ width: 90 }}>Type</th>
-            <th style={{ width: 116 }}>Reference</th>
-            {head('party', 'Supplier / payee', 130)}
-            <th>Description</th>
-            <th style={{ width: 112 }}>Order</th>
-            <th className="num" style={{ width: 74 }}>
-              Hours
-            </th>
-            {head('amount', 'Amount', 118, true)}
-            <th style={{ width: 62 }}>Posting</th>
-          </tr>
-        </thead>
+        <LedgerHead filter={filter} showJob={showJob} />
         <tbody>
           {before > 0 && <tr style={{ height: before }} aria-hidden="true" />}
           {items.map(({ index }) => (
@@ -138,6 +96,54 @@ export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob:
         </tfoot>
       </table>
     </div>
+  );
+}
+
+/** The columns of the ledger; the server sorts by those that name how. */
+const COLUMNS = [
+  { title: 'Date', width: 94, sort: 'dated' },
+  { title: 'Job', width: 64, sort: 'job' },
+  { title: 'Section', width: 130 },
+  { title: 'Code', width: 60, sort: 'cost-code' },
+  { title: 'Type', width: 90 },
+  { title: 'Reference', width: 116 },
+  { title: 'Supplier / payee', width: 130, sort: 'party' },
+  { title: 'Description' },
+  { title: 'Order', width: 112 },
+  { title: 'Hours', width: 74, numeric: true },
+  { title: 'Amount', width: 118, sort: 'amount', numeric: true },
+  { title: 'Posting', width: 62 },
+] as const satisfies readonly { title: string; width?: number; sort?: string; numeric?: boolean }[];
+type Column = { title: string; width?: number; sort?: string; numeric?: boolean };
+
+function LedgerHead({ filter, showJob }: { filter: LedgerParams; showJob: boolean }) {
+  const columns: readonly Column[] = COLUMNS;
+  return (
+    <thead>
+      <tr>
+        {columns
+          .filter(({ sort }) => showJob || sort !== 'job')
+          .map((column) => (
+            <LedgerHeadCell key={column.title} filter={filter} {...column} />
+          ))}
+      </tr>
+    </thead>
+  );
+}
+
+function LedgerHeadCell({ filter, title, width, sort, numeric = false }: Column & { filter: LedgerParams }) {
+  const set = useSetParam();
+  const look = { style: { width }, className: numeric ? 'num' : '' };
+  if (sort === undefined) return <th {...look}>{title}</th>;
+  const active = (filter.sort ?? 'dated') === sort;
+  const down = filter.descending === 'yes';
+  return (
+    <th {...look} aria-sort={active ? (down ? 'descending' : 'ascending') : undefined}>
+      <button type="button" className="fig font-semibold" onClick={() => set({ sort, down: active && !down ? 'yes' : '' })}>
+        {title}
+        {active ? (down ? ' ↓' : ' ↑') : ''}
+      </button>
+    </th>
   );
 }
 

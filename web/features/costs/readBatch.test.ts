@@ -40,16 +40,16 @@ describe('a sheet of costs', () => {
 
   test.each([
     ['dated', '31', '"31" is not a valid date; enter one such as 30 Apr 2031'],
-    ['dated', '', 'Expected a day'],
+    ['dated', '', 'Enter a date, e.g. 30 Apr 2031'],
     ['job', '9999', 'There is no job 9999'],
     ['job', '', 'Expected a job'],
     ['costCode', '34', 'There is no cost code 34'],
     ['costType', 'labor', 'Expected one of labour, material, subcontract, equipment, other'],
     ['reference', '', 'Expected a reference: the number of the docket, sheet or bill'],
-    ['hours', '8h', '"8h" is not a number of hours'],
-    ['amount', '12x', '"12x" is not a valid amount; enter one such as 1,250.00'],
-    ['amount', '1.005', '"1.005" is not a valid amount; enter one such as 1,250.00'],
-    ['amount', '', 'Expected an amount'],
+    ['hours', '8h', '"8h" is not a number with up to 4 decimals'],
+    ['amount', '12x', '"12x" is not a valid amount; enter one such as 12,500.00'],
+    ['amount', '1.005', '"1.005" is not a valid amount; enter one such as 12,500.00'],
+    ['amount', '', 'Enter an amount such as 12,500.00'],
   ])('%s %j: %s', (key, typed, message) => {
     expect([...read(row(), row({ [key]: typed })).faults]).toEqual([[`1.${key}`, message]]);
   });

@@ -1,12 +1,10 @@
+import { amount, day, tidyOf } from '../../kit/typed/codecs';
 import { useMemo } from 'react';
-import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
-import { readDate } from '../../kit/typed/readDate';
-import { tidyAmount } from '../../kit/typed/tidyAmount';
 
 const text = (value: string | undefined) => (value ?? '').trim();
 
@@ -17,7 +15,7 @@ export function useCostColumns(lists: Lists): GridColumn[] {
   return useMemo(() => {
     const jobOf = (row: GridRow) => lists.jobs.find((it) => it.number === text(row.job));
     const parties = [...lists.vendors.map((it) => ({ value: it.code, label: it.name }))];
-    const date = (typed: string) => (readDate(typed, month) ? displayDate(readDate(typed, month)) : typed);
+    const date = tidyOf(day(month));
     return [
       { key: 'dated', title: 'Date', width: 98, tidy: date },
       {
@@ -52,7 +50,7 @@ export function useCostColumns(lists: Lists): GridColumn[] {
             .map((it) => ({ value: `${it.number}/${it.line}`, label: `${it.vendor}, ${it.costCode} ${it.costType}` })),
       },
       { key: 'hours', title: 'Hours', width: 66, numeric: true },
-      { key: 'amount', title: 'Amount', width: 116, numeric: true, tidy: tidyAmount(digits) },
+      { key: 'amount', title: 'Amount', width: 116, numeric: true, tidy: tidyOf(amount(digits)) },
       { key: 'description', title: 'Description', width: 'auto' },
       {
         key: 'uninstalled',

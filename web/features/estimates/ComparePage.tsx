@@ -22,19 +22,16 @@ export function ComparePage() {
   return <Beside left={one.data} right={two.data} />;
 }
 
-function Beside({ left, right }: { left: EstimateView; right: EstimateView }) {
+interface BesideProps {
+  left: EstimateView;
+  right: EstimateView;
+}
+
+function Beside({ left, right }: BesideProps) {
   const { digits, show, code } = useCurrency();
-  const keep = useKeepMonth();
   const estimateOf = (it: EstimateView) => ({ ...contentOf(it), prices: new Map(it.prices) });
   const [a, b] = [estimateOf(left), estimateOf(right)];
-  const lines = compareEstimates(a, b, digits);
   const [before, after] = [priceEstimate(a, digits).totals, priceEstimate(b, digits).totals];
-  const name = (it: EstimateView) => (
-    <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/estimates/${it.number}`)}>
-      {it.number} {it.name}
-    </Link>
-  );
-  const same = lines.filter((it) => it.left && it.right && it.differs.length === 0).length;
   return (
     <>
       <h2 className="mb-1">
@@ -47,35 +44,18 @@ function Beside({ left, right }: { left: EstimateView; right: EstimateView }) {
             <th>Description</th>
             <th>Differs in</th>
             <th className="num">Quantity</th>
-            <th className="num">{name(left)}</th>
+            <th className="num">
+              <EstimateLink of={left} />
+            </th>
             <th className="num">Quantity</th>
-            <th className="num">{name(right)}</th>
+            <th className="num">
+              <EstimateLink of={right} />
+            </th>
             <th className="num">Difference</th>
           </tr>
         </thead>
         <tbody>
-          {lines
-            .filter((it) => !it.left || !it.right || it.differs.length > 0)
-            .map((it) => (
-              <tr key={it.line}>
-                <td>{it.line}</td>
-                <td>{it.description}</td>
-                <td>{!it.right ? `only in ${left.number}` : !it.left ? `only in ${right.number}` : it.differs.join(', ')}</td>
-                <td className="num note">{it.left && `${displayQuantity(it.left.quantity)} ${it.left.unit}`}</td>
-                <td className="num">{it.left && show(it.left.net)}</td>
-                <td className="num note">{it.right && `${displayQuantity(it.right.quantity)} ${it.right.unit}`}</td>
-                <td className="num">{it.right && show(it.right.net)}</td>
-                <td className="num">{show((it.right?.net ?? 0) - (it.left?.net ?? 0))}</td>
-              </tr>
-            ))}
-          {same > 0 && (
-            <tr>
-              <td />
-              <td colSpan={7} className="note">
-                {same} {same === 1 ? 'line is' : 'lines are'} the same in both.
-              </td>
-            </tr>
-          )}
+          <LineRows left={left} right={right} lines={compareEstimates(a, b, digits)} />
           {totalRows(before, after).map(([label, l, r]) => (
             <tr key={label}>
               <td />
@@ -102,6 +82,48 @@ function Beside({ left, right }: { left: EstimateView; right: EstimateView }) {
         {displayPercent(after.marginRate)} %; markup on the cost {displayPercent(before.markupRate)} % and{' '}
         {displayPercent(after.markupRate)} %.
       </p>
+    </>
+  );
+}
+
+function EstimateLink({ of }: { of: EstimateView }) {
+  const keep = useKeepMonth();
+  return (
+    <Link to={keep(`/jobs/${encodeURIComponent(of.job)}/estimates/${of.number}`)}>
+      {of.number} {of.name}
+    </Link>
+  );
+}
+
+/** Lines that differ, each with what differs, and how many are the same. */
+function LineRows({ left, right, lines }: BesideProps & { lines: ReturnType<typeof compareEstimates> }) {
+  const { show } = useCurrency();
+  const isSame = (it: (typeof lines)[number]) => it.left !== null && it.right !== null && it.differs.length === 0;
+  const same = lines.filter(isSame).length;
+  return (
+    <>
+      {lines
+        .filter((it) => !isSame(it))
+        .map((it) => (
+          <tr key={it.line}>
+            <td>{it.line}</td>
+            <td>{it.description}</td>
+            <td>{!it.right ? `only in ${left.number}` : !it.left ? `only in ${right.number}` : it.differs.join(', ')}</td>
+            <td className="num note">{it.left && `${displayQuantity(it.left.quantity)} ${it.left.unit}`}</td>
+            <td className="num">{it.left && show(it.left.net)}</td>
+            <td className="num note">{it.right && `${displayQuantity(it.right.quantity)} ${it.right.unit}`}</td>
+            <td className="num">{it.right && show(it.right.net)}</td>
+            <td className="num">{show((it.right?.net ?? 0) - (it.left?.net ?? 0))}</td>
+          </tr>
+        ))}
+      {same > 0 && (
+        <tr>
+          <td />
+          <td colSpan={7} className="note">
+            {same} {same === 1 ? 'line is' : 'lines are'} the same in both.
+          </td>
+        </tr>
+      )}
     </>
   );
 }

@@ -3,7 +3,7 @@ import { COST_TYPES } from '../../../core/costs/costType';
 import { displayExact, displayQuantity } from '../../../core/money/display';
 import { profitForPrice, type EstimateTotals } from '../../../core/estimates/estimate';
 import { useCurrency } from '../../ground/company';
-import { markupText, type Faults } from '../../kit/typed/readCells';
+import { markup, type Faults } from '../../kit/typed/codecs';
 import type { EstimateForm } from './draft/estimateForm';
 import { PriceHeadline } from './PriceHeadline';
 
@@ -16,9 +16,8 @@ interface FootProps {
 
 /** From cost to price: each step with its rate and its amount; a price wanted is worked back into the profit. */
 export function EstimateFoot({ form, setForm, totals, faults }: FootProps) {
-  const { show, exact, code } = useCurrency();
-  const sections = [...new Set(form.lines.map((row) => (row.section ?? '').trim()))].filter(Boolean);
-  const rate = (key: 'overhead' | 'profit', label: string) => (
+  const { exact, code } = useCurrency();
+  const rate = (key: 'overhead' | 'profit' | 'rounding', label: string) => (
     <RateCell
       label={label}
       value={form[key]}
@@ -38,25 +37,7 @@ export function EstimateFoot({ form, setForm, totals, faults }: FootProps) {
           </tr>
         </thead>
         <tbody>
-          {COST_TYPES.map((type) => (
-            <tr key={type}>
-              <td>
-                {type}
-                {type === 'labour' && totals.hours !== 0 && (
-                  <span className="note text-[12px]"> {displayQuantity(totals.hours)} h</span>
-                )}
-              </td>
-              <td className="num" style={{ padding: 0 }}>
-                <RateCell
-                  label={`Markup on ${type}`}
-                  value={form.typeMarkups[type] ?? ''}
-                  fault={faults.get(`typeMarkups.${type}`)}
-                  onValue={(text) => setForm((before) => ({ ...before, typeMarkups: { ...before.typeMarkups, [type]: text } }))}
-                />
-              </td>
-              <td className="num">{show(totals.byType[type])}</td>
-            </tr>
-          ))}
+          <TypeRows form={form} setForm={setForm} totals={totals} faults={faults} />
           <Row name="Cost" amount={totals.cost} strong />
           <Row name="Markup" amount={totals.markup} />
           <Row name="Overhead" amount={totals.overhead}>
@@ -67,13 +48,8 @@ export function EstimateFoot({ form, setForm, totals, faults }: FootProps) {
           </Row>
           <tr>
             <td>Rounding</td>
-            <td colSpan={2} className="num" style={{ padding: 0 }}>
-              <RateCell
-                label="Rounding"
-                value={form.rounding}
-                fault={faults.get('rounding')}
-                onValue={(text) => setForm((before) => ({ ...before, rounding: text }))}
-              />
+            <td colSpan={2} className="num typed">
+              {rate('rounding', 'Rounding')}
             </td>
           </tr>
         </tbody>
@@ -85,37 +61,64 @@ export function EstimateFoot({ form, setForm, totals, faults }: FootProps) {
         </tfoot>
       </table>
       <WorkBack totals={totals} setForm={setForm} />
-      {sections.length > 0 && (
-        <details className="mt-3">
-          <summary className="cursor-pointer">
-            Markup by section{Object.values(form.sectionMarkups).some((text) => text.trim()) ? ', set' : ''}
-          </summary>
-          <table className="ledger static-foot">
-            <tbody>
-              {sections.map((section) => (
-                <tr key={section}>
-                  <td>{section}</td>
-                  <td style={{ padding: 0, width: 90 }}>
-                    <RateCell
-                      label={`Markup of section ${section}`}
-                      value={form.sectionMarkups[section] ?? ''}
-                      fault={faults.get(`sectionMarkups.${section}`)}
-                      onValue={(text) =>
-                        setForm((before) => ({ ...before, sectionMarkups: { ...before.sectionMarkups, [section]: text } }))
-                      }
-                    />
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </details>
-      )}
+      <SectionMarkups form={form} setForm={setForm} faults={faults} />
       <p className="note mt-3 text-[12.5px]">
         A line’s own markup comes first, then its section’s, then the price item’s, then the cost type’s. Overhead is on cost and
         markup; profit on these and overhead.
       </p>
     </aside>
+  );
+}
+
+/** Cost by type, each with its markup. */
+function TypeRows({ form, setForm, totals, faults }: FootProps) {
+  const { show } = useCurrency();
+  return COST_TYPES.map((type) => (
+    <tr key={type}>
+      <td>
+        {type}
+        {type === 'labour' && totals.hours !== 0 && <span className="note text-[12px]"> {displayQuantity(totals.hours)} h</span>}
+      </td>
+      <td className="num typed">
+        <RateCell
+          label={`Markup on ${type}`}
+          value={form.typeMarkups[type] ?? ''}
+          fault={faults.get(`typeMarkups.${type}`)}
+          onValue={(text) => setForm((before) => ({ ...before, typeMarkups: { ...before.typeMarkups, [type]: text } }))}
+        />
+      </td>
+      <td className="num">{show(totals.byType[type])}</td>
+    </tr>
+  ));
+}
+
+function SectionMarkups({ form, setForm, faults }: Omit<FootProps, 'totals'>) {
+  const sections = [...new Set(form.lines.map((row) => (row.section ?? '').trim()))].filter(Boolean);
+  if (sections.length === 0) return null;
+  const set = Object.values(form.sectionMarkups).some((text) => text.trim());
+  return (
+    <details className="mt-3">
+      <summary className="cursor-pointer">Markup by section{set ? ', set' : ''}</summary>
+      <table className="ledger static-foot">
+        <tbody>
+          {sections.map((section) => (
+            <tr key={section}>
+              <td>{section}</td>
+              <td className="typed w-[90px]">
+                <RateCell
+                  label={`Markup of section ${section}`}
+                  value={form.sectionMarkups[section] ?? ''}
+                  fault={faults.get(`sectionMarkups.${section}`)}
+                  onValue={(text) =>
+                    setForm((before) => ({ ...before, sectionMarkups: { ...before.sectionMarkups, [section]: text } }))
+                  }
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
   );
 }
 
@@ -131,16 +134,12 @@ function Row({
   children?: React.ReactNode;
 }) {
   const { show } = useCurrency();
-  const weight = strong ? 600 : 400;
+  const weight = strong ? 'font-semibold' : '';
   return (
     <tr>
-      <td style={{ fontWeight: weight }}>{name}</td>
-      <td className="num" style={{ padding: 0 }}>
-        {children}
-      </td>
-      <td className="num" style={{ fontWeight: weight }}>
-        {show(amount)}
-      </td>
+      <td className={weight}>{name}</td>
+      <td className="num typed">{children}</td>
+      <td className={`num ${weight}`}>{show(amount)}</td>
     </tr>
   );
 }
@@ -161,8 +160,7 @@ function RateCell({
       aria-label={label}
       aria-invalid={fault ? true : undefined}
       title={fault}
-      className="box num"
-      style={{ height: 25, textAlign: 'right', borderColor: fault ? 'var(--loss)' : 'var(--hair)' }}
+      className="box num low"
       value={value}
       onChange={(event) => onValue(event.target.value)}
       onFocus={(event) => event.target.select()}
@@ -187,7 +185,7 @@ function WorkBack({ totals, setForm }: { totals: EstimateTotals; setForm: FootPr
     setTyped('');
     setForm((before) => ({
       ...before,
-      profit: markupText(worked.profit),
+      profit: markup.format(worked.profit),
       rounding: worked.rounding === 0 ? '' : displayExact(worked.rounding, digits),
     }));
   };
@@ -197,8 +195,7 @@ function WorkBack({ totals, setForm }: { totals: EstimateTotals; setForm: FootPr
         <label htmlFor="wanted-price">Target price</label>
         <input
           id="wanted-price"
-          className="box"
-          style={{ textAlign: 'right' }}
+          className="box text-right"
           value={typed}
           aria-invalid={fault ? true : undefined}
           onChange={(event) => setTyped(event.target.value)}

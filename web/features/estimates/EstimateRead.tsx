@@ -12,7 +12,7 @@ import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { useAttempt } from '../../ground/useAttempt';
 import { Refused } from '../../kit/States';
-import { showUnitCost } from '../../kit/typed/readCells';
+import { showUnitCost } from '../../kit/typed/unitCosts';
 import { contentOf } from './draft/useEstimate';
 import { PriceHeadline } from './PriceHeadline';
 

@@ -13,7 +13,8 @@ import { useAttempt } from '../../ground/useAttempt';
 import { Fig } from '../../ground/workings/Fig';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
-import { tidyPart } from '../../kit/typed/readPart';
+import { tidyOf } from '../../kit/typed/codecs';
+import { part } from '../../kit/typed/parts';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { CashCurve } from './CashCurve';
@@ -118,7 +119,7 @@ function useInstalmentColumns({ stages, read, worked }: Typed): GridColumn[] {
       ...{ key: 'due', title: 'Falls due', width: 118 },
       offers: () => ['start', 'finish'].map((value) => ({ value, label: 'of its stages' })),
     },
-    { key: 'part', title: `% or ${code}`, width: 112, numeric: true, tidy: tidyPart(digits) },
+    { key: 'part', title: `% or ${code}`, width: 112, numeric: true, tidy: tidyOf(part(digits)) },
     {
       ...{ key: 'from', title: 'of the', width: 74 },
       offers: () => ['stages', 'job'].map((value) => ({ value, label: '' })),

@@ -1,12 +1,12 @@
+import { readAt, type Faults } from '../../kit/typed/codecs';
 import { at } from '../../../core/errors/known';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { MINUS } from '../../../core/money/display';
 import type { Instalment } from '../../../core/instalments/instalment';
 import type { InstalmentsInput } from '../../../wire/instalments';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import type { Faults } from '../../kit/typed/readCells';
 import { readDate } from '../../kit/typed/readDate';
-import { partText, readPart } from '../../kit/typed/readPart';
+import { part } from '../../kit/typed/parts';
 
 type InstalmentInput = InstalmentsInput['instalments'][number];
 type Due = Pick<InstalmentInput, 'due' | 'day' | 'days'>;
@@ -20,7 +20,7 @@ export function rowOf(it: Instalment, digits: number): GridRow {
     name: it.name,
     stages: it.stages.join(BETWEEN),
     due: dueText(it),
-    part: partText(it, digits),
+    part: part(digits).format(it),
     from: it.from,
   };
 }
@@ -77,7 +77,7 @@ export function readSchedule(
         row: i,
         instalment: {
           ...{ name, stages: named, ...(due ?? { due: 'day', day: null, days: 0 }), from: from ?? 'job' },
-          ...readPart(faults, `${i}.part`, row.part, digits),
+          ...readAt(faults, `${i}.part`, row.part, part(digits), { rate: null, amount: 0 }),
         },
       },
     ];

@@ -4,7 +4,7 @@ import { dueDay, type DueDay } from '../../../core/instalments/instalment';
 import { problemWords, scheduledToDate, valueInstalments, type ValuedSchedule } from '../../../core/instalments/valueInstalments';
 import { sum } from '../../../core/money/cents';
 import type { BillingScheduleView } from '../../../wire/instalments';
-import type { Faults } from '../../kit/typed/readCells';
+import type { Faults } from '../../kit/typed/codecs';
 import type { ReadRow } from './scheduleForm';
 
 /** A schedule as typed, worked out with the same core that the server bills by. */

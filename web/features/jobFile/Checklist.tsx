@@ -1,3 +1,5 @@
+import { stableText } from '../../kit/stableText';
+import { day, optional, readAt } from '../../kit/typed/codecs';
 import { useSaveCheckTemplateMutation, useSaveChecklistMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -6,7 +8,6 @@ import { useAsOf } from '../../ground/asOf';
 import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
-import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { useTyped, type OnTyped } from '../../kit/StableForm';
 
@@ -36,13 +37,9 @@ function readList(rows: readonly GridRow[], month: string): { list: CheckItem[];
   const list = rows.flatMap((row, i): CheckItem[] => {
     if (!filled(row)) return [];
     const text = (key: string) => (row[key] ?? '').trim();
-    const day = (key: 'dueOn' | 'doneOn') => {
-      const read = text(key) === '' ? null : readDate(text(key), month);
-      if (text(key) !== '' && !read) faults.set(`${i}.${key}`, 'Enter a date, e.g. 30 Apr 2031');
-      return read;
-    };
+    const date = (key: 'dueOn' | 'doneOn') => readAt(faults, `${i}.${key}`, row[key], optional(day(month), null), null);
     if (text('item') === '') faults.set(`${i}.item`, 'Expected what has to be there');
-    return [{ item: text('item'), person: text('person'), dueOn: day('dueOn'), doneOn: day('doneOn') }];
+    return [{ item: text('item'), person: text('person'), dueOn: date('dueOn'), doneOn: date('doneOn') }];
   });
   return { list, faults };
 }
@@ -55,7 +52,7 @@ export function Checklist({ job, items, templates, seen, onTyped }: ChecklistPro
   const { refused, attempt } = useAttempt();
   const [save] = useSaveChecklistMutation();
   const { list, faults } = readList(rows, month);
-  const changed = JSON.stringify(list) !== JSON.stringify(items);
+  const changed = stableText(list) !== stableText(items);
   useTyped(changed, onTyped);
   const saveList = async () => {
     if (await attempt(() => save({ job, body: { items: list, seen } }).unwrap(), 'Checklist saved')) onTyped(false);

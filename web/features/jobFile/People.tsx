@@ -1,3 +1,4 @@
+import { stableText } from '../../kit/stableText';
 import { useSavePeopleMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -57,7 +58,7 @@ export function People({
       },
     ];
   });
-  const changed = JSON.stringify(list) !== JSON.stringify(people);
+  const changed = stableText(list) !== stableText(people);
   useTyped(changed, onTyped);
   const keep = async () => {
     try {

@@ -1,16 +1,21 @@
+import { useMemo } from 'react';
 import { useOutletContext } from 'react-router';
 import { ratio } from '../../../core/money/rate';
 import { displayPercent } from '../../../core/money/display';
+import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Fig } from '../../ground/workings/Fig';
 import { Empty } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
 import type { JobOutlet } from './JobPage';
+
+type Line = JobOutlet['job']['sov'][number];
 
 /** The schedule of values as of the month. */
 export function JobContract() {
   const { job } = useOutletContext<JobOutlet>();
-  const { show, code } = useCurrency();
-  const sum = (value: (line: (typeof job.sov)[number]) => number) => job.sov.reduce((total, line) => total + value(line), 0);
+  const columns = useColumns(job.number);
+  const foot = useFoot(job);
   if (job.sov.length === 0)
     return (
       <Empty title="No schedule of values">
@@ -20,69 +25,50 @@ export function JobContract() {
   return (
     <>
       <h2 className="mb-1">Schedule of values</h2>
-      <table className="ledger">
-        <thead>
-          <tr>
-            <th>Line</th>
-            <th>Section</th>
-            <th>Description</th>
-            <th className="num">As signed</th>
-            <th className="num">Changes</th>
-            <th className="num">Scheduled value</th>
-            <th className="num">Billed to date</th>
-            <th className="num">Billed %</th>
-            <th className="num">Left to bill</th>
-          </tr>
-        </thead>
-        <tbody>
-          {job.sov.map((line) => (
-            <tr key={line.line}>
-              <td>{line.line}</td>
-              <td>{line.section}</td>
-              <td>{line.description}</td>
-              <td className="num">
-                <Fig
-                  value={line.scheduledValue}
-                  of={{ figure: 'sovLineSigned', job: job.number, sovLine: line.line }}
-                  label={`As signed, line ${line.line}`}
-                />
-              </td>
-              <td className="num">{show(line.changes)}</td>
-              <td className="num">
-                <Fig
-                  value={line.scheduledToDate}
-                  of={{ figure: 'sovLineScheduled', job: job.number, sovLine: line.line }}
-                  label={`Scheduled value of line ${line.line}`}
-                />
-              </td>
-              <td className="num">
-                <Fig
-                  value={line.billed}
-                  of={{ figure: 'sovLineBilled', job: job.number, sovLine: line.line }}
-                  label={`Billed on line ${line.line}`}
-                />
-              </td>
-              <td className="num">{displayPercent(ratio(line.billed, line.scheduledToDate))}</td>
-              <td className="num">{show(line.scheduledToDate - line.billed)}</td>
-            </tr>
-          ))}
-        </tbody>
-        <tfoot>
-          <tr>
-            <td colSpan={3}>Contract sum, {code}</td>
-            <td className="num">{show(sum((line) => line.scheduledValue))}</td>
-            <td className="num">{show(sum((line) => line.changes))}</td>
-            <td className="num">
-              <Fig value={job.contractSum} of={{ figure: 'contractSum', job: job.number }} label="Contract sum" />
-            </td>
-            <td className="num">
-              <Fig value={job.billed} of={{ figure: 'billed', job: job.number }} label="Billed to date" />
-            </td>
-            <td className="num">{displayPercent(ratio(job.billed, job.contractSum))}</td>
-            <td className="num">{show(job.contractSum - job.billed)}</td>
-          </tr>
-        </tfoot>
-      </table>
+      <Table label="Schedule of values" columns={columns} rows={job.sov} rowKey={(line) => line.line} foot={foot} />
     </>
   );
+}
+
+function useColumns(job: string) {
+  const kinds = useColumnKinds();
+  return useMemo(() => {
+    const of = (figure: string) => (line: Line) => ({ figure, job, sovLine: line.line });
+    return [
+      kinds.text<Line>('line', 'Line', (line) => line.line),
+      kinds.text<Line>('section', 'Section', (line) => line.section),
+      kinds.text<Line>('description', 'Description', (line) => line.description),
+      kinds.amount<Line>('signed', 'As signed', (line) => line.scheduledValue, {
+        of: of('sovLineSigned'),
+        figLabel: (line) => `As signed, line ${line.line}`,
+      }),
+      kinds.amount<Line>('changes', 'Changes', (line) => line.changes),
+      kinds.amount<Line>('scheduled', 'Scheduled value', (line) => line.scheduledToDate, {
+        of: of('sovLineScheduled'),
+        figLabel: (line) => `Scheduled value of line ${line.line}`,
+      }),
+      kinds.amount<Line>('billed', 'Billed to date', (line) => line.billed, {
+        of: of('sovLineBilled'),
+        figLabel: (line) => `Billed on line ${line.line}`,
+      }),
+      kinds.percent<Line>('done', 'Billed %', (line) => ratio(line.billed, line.scheduledToDate)),
+      kinds.amount<Line>('left', 'Left to bill', (line) => line.scheduledToDate - line.billed),
+    ];
+  }, [kinds, job]);
+}
+
+function useFoot(job: JobOutlet['job']) {
+  const { show, code } = useCurrency();
+  const sum = (value: (line: Line) => number) => show(job.sov.reduce((total, line) => total + value(line), 0));
+  return {
+    label: `Contract sum, ${code}`,
+    cells: {
+      signed: sum((line) => line.scheduledValue),
+      changes: sum((line) => line.changes),
+      scheduled: <Fig value={job.contractSum} of={{ figure: 'contractSum', job: job.number }} label="Contract sum" />,
+      billed: <Fig value={job.billed} of={{ figure: 'billed', job: job.number }} label="Billed to date" />,
+      done: displayPercent(ratio(job.billed, job.contractSum)),
+      left: show(job.contractSum - job.billed),
+    },
+  };
 }

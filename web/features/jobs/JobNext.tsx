@@ -1,18 +1,59 @@
 import { addressOf } from '../../ground/addressOf';
+import { useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { displayDate, displayPeriod } from '../../../core/calendar/displayDate';
 import { describeRetention } from '../../../core/billing/describeRetention';
 import { formatPercentShortest } from '../../../core/money/rate';
 import { useKeepMonth } from '../../ground/asOf';
-import { useCurrency } from '../../ground/company';
+import { useColumnKinds } from '../../ground/columnKinds';
+import { Table } from '../../kit/table/Table';
 import { MonthChart } from '../../ground/MonthChart';
 import type { JobOutlet } from './JobPage';
 
 /** What needs doing next on the job, its facts, and its course so far. */
 export function JobNext() {
   const { job } = useOutletContext<JobOutlet>();
+  return (
+    <div className="halves">
+      <div>
+        <ToDo job={job} />
+        <Details job={job} />
+      </div>
+      <section aria-labelledby="course">
+        <h2 id="course" className="mb-1">
+          Cost and billing, month by month
+        </h2>
+        {job.months.length === 0 ? <p className="note">Nothing is posted to this job yet.</p> : <Course months={job.months} />}
+      </section>
+    </div>
+  );
+}
+
+type Shown = { job: JobOutlet['job'] };
+
+function ToDo({ job }: Shown) {
   const keep = useKeepMonth();
-  const { show } = useCurrency();
+  return (
+    <section aria-labelledby="next">
+      <h2 id="next" className="mb-1">
+        To do
+      </h2>
+      {job.nextSteps.length === 0 ? (
+        <p className="note">Nothing outstanding on this job.</p>
+      ) : (
+        <ol className="m-0 list-none p-0">
+          {job.nextSteps.map((step) => (
+            <li key={step.text} className="hair-below py-1">
+              <Link to={keep(addressOf(step.to))}>{step.text}</Link>
+            </li>
+          ))}
+        </ol>
+      )}
+    </section>
+  );
+}
+
+function Details({ job }: Shown) {
   const facts: readonly (readonly [string, string])[] = [
     ['Awarded', displayDate(job.awardedOn)],
     ['Start', displayDate(job.startsOn)],
@@ -24,86 +65,57 @@ export function JobNext() {
     ['Terms', `${job.termsDays ?? job.usualTermsDays} days${job.termsDays === null ? ', as usual with this client' : ''}`],
   ];
   return (
-    <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.2fr)' }}>
-      <div>
-        <section aria-labelledby="next">
-          <h2 id="next" className="mb-1">
-            To do
-          </h2>
-          {job.nextSteps.length === 0 ? (
-            <p className="note">Nothing outstanding on this job.</p>
-          ) : (
-            <ol className="m-0 list-none p-0">
-              {job.nextSteps.map((step) => (
-                <li key={step.text} className="border-b py-1" style={{ borderColor: 'var(--hair)' }}>
-                  <Link to={keep(addressOf(step.to))}>{step.text}</Link>
-                </li>
-              ))}
-            </ol>
-          )}
-        </section>
-        <section aria-labelledby="facts" className="mt-5">
-          <h2 id="facts" className="mb-1">
-            Details
-          </h2>
-          <dl className="m-0 grid gap-x-4 gap-y-1" style={{ gridTemplateColumns: '110px 1fr' }}>
-            {facts
-              .filter(([, value]) => value)
-              .map(([label, value]) => (
-                <div key={label} className="contents">
-                  <dt className="note">{label}</dt>
-                  <dd className="m-0">{value}</dd>
-                </div>
-              ))}
-          </dl>
-        </section>
-      </div>
-      <section aria-labelledby="course">
-        <h2 id="course" className="mb-1">
-          Cost and billing, month by month
-        </h2>
-        {job.months.length === 0 ? (
-          <p className="note">Nothing is posted to this job yet.</p>
-        ) : (
-          <>
-            <MonthChart
-              height={210}
-              months={job.months}
-              courses={[
-                { key: 'budget', name: 'budget', colour: 'var(--bar-estimate)', planned: true },
-                { key: 'billed', name: 'billed', colour: 'var(--bar-billed)' },
-                { key: 'cost', name: 'cost', colour: 'var(--bar-cost)' },
-              ]}
-            />
-            <div
-              className="scroll mt-2"
-              style={{ maxHeight: 190 }}
-              tabIndex={0}
-              role="region"
-              aria-label="Cost and billing by month"
-            >
-              <table className="ledger">
-                <thead>
-                  <tr>
-                    <th>To the end of</th>
-                    <th className="num">Cost</th>
-                    <th className="num">Billed</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {[...job.months].reverse().map((it) => (
-                    <tr key={it.month}>
-                      <td>{displayPeriod(it.month)}</td>
-                      <td className="num">{show(it.cost)}</td>
-                      <td className="num">{show(it.billed)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+    <section aria-labelledby="facts" className="mt-5">
+      <h2 id="facts" className="mb-1">
+        Details
+      </h2>
+      <dl className="m-0 grid grid-cols-[110px_1fr] gap-x-4 gap-y-1">
+        {facts
+          .filter(([, value]) => value)
+          .map(([label, value]) => (
+            <div key={label} className="contents">
+              <dt className="note">{label}</dt>
+              <dd className="m-0">{value}</dd>
             </div>
-          </>
-        )}
-      </section>
-    </div>
+          ))}
+      </dl>
+    </section>
+  );
+}
+
+type Month = JobOutlet['job']['months'][number];
+
+/** The course of the job, as a chart and in figures, the newest month first. */
+function Course({ months }: { months: readonly Month[] }) {
+  const kinds = useColumnKinds();
+  const columns = useMemo(
+    () => [
+      kinds.text<Month>('month', 'To the end of', (it) => it.month, { cell: (it) => displayPeriod(it.month) }),
+      kinds.amount<Month>('cost', 'Cost', (it) => it.cost),
+      kinds.amount<Month>('billed', 'Billed', (it) => it.billed),
+    ],
+    [kinds],
+  );
+  return (
+    <>
+      <MonthChart
+        height={210}
+        months={months}
+        courses={[
+          { key: 'budget', name: 'budget', colour: 'var(--bar-estimate)', planned: true },
+          { key: 'billed', name: 'billed', colour: 'var(--bar-billed)' },
+          { key: 'cost', name: 'cost', colour: 'var(--bar-cost)' },
+        ]}
+      />
+      <div className="mt-2">
+        <Table
+          label="Cost and billing by month"
+          rows={[...months].reverse()}
+          rowKey={(it) => it.month}
+          columns={columns}
+          height={190}
+        />
+      </div>
+    </>
   );
 }

@@ -1,5 +1,5 @@
 import { usePostingQuery, useReversePostingMutation } from '../../ground/api/api';
-import { useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -7,9 +7,9 @@ import type { PostingView } from '../../../wire/ledger';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
-import { Field } from '../../kit/Field';
 import { Journal } from '../../kit/Journal';
-import { readDate } from '../../kit/typed/readDate';
+import { useCodecForm } from '../../kit/form/useCodecForm';
+import { day, words } from '../../kit/typed/codecs';
 import { Refused, Waiting } from '../../kit/States';
 import { PageHead } from '../../kit/PageHead';
 
@@ -17,7 +17,6 @@ import { PageHead } from '../../kit/PageHead';
 export function PostedDocumentPage() {
   const { id = '' } = useParams();
   const { data, error, refetch } = usePostingQuery({ posting: Number(id) });
-  const keep = useKeepMonth();
   const { show } = useCurrency();
   if (error)
     return (
@@ -27,64 +26,9 @@ export function PostedDocumentPage() {
     );
   if (!data) return <Waiting what={`posting ${id}`} />;
   return (
-    <div className="page" style={{ maxWidth: 1000 }}>
+    <div className="page max-w-[1000px]">
       <PageHead title={`Document ${data.id}: ${data.kindName.toLowerCase()}`} />
-      <dl className="m-0 mb-4 grid gap-x-4 gap-y-1" style={{ gridTemplateColumns: '110px 1fr' }}>
-        <dt className="note">Dated</dt>
-        <dd className="m-0">{displayDate(data.dated)}</dd>
-        {data.job && (
-          <>
-            <dt className="note">Job</dt>
-            <dd className="m-0">
-              <Link to={keep(`/jobs/${encodeURIComponent(data.job)}`)}>{data.job}</Link>
-            </dd>
-          </>
-        )}
-        <dt className="note">Reference</dt>
-        <dd className="m-0">
-          {data.kind === 'application' && data.job ? (
-            <Link to={keep(`/jobs/${encodeURIComponent(data.job)}/billing/${data.reference}`)}>Application {data.reference}</Link>
-          ) : (
-            data.reference
-          )}
-        </dd>
-        <dt className="note">Recorded</dt>
-        <dd className="m-0">
-          {data.actor}, {new Date(data.recordedAt).toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short' })}
-        </dd>
-        {data.note && (
-          <>
-            <dt className="note">Reason</dt>
-            <dd className="m-0">{data.note}</dd>
-          </>
-        )}
-        {data.reverses && (
-          <>
-            <dt className="note">Reverses</dt>
-            <dd className="m-0">
-              <Link to={keep(`/ledger/postings/${data.reverses}`)}>document {data.reverses}</Link>
-            </dd>
-          </>
-        )}
-        {data.reversedBy && (
-          <>
-            <dt className="note">Reversed by</dt>
-            <dd className="m-0">
-              <Link to={keep(`/ledger/postings/${data.reversedBy}`)}>document {data.reversedBy}</Link>
-            </dd>
-          </>
-        )}
-        {data.entryCount > 0 && (
-          <>
-            <dt className="note">Entries</dt>
-            <dd className="m-0">
-              <Link to={keep(`/costs/ledger?posting=${data.id}`)}>
-                {data.entryCount.toLocaleString('en-GB')} cost {data.entryCount === 1 ? 'entry' : 'entries'}
-              </Link>
-            </dd>
-          </>
-        )}
-      </dl>
+      <Facts posting={data} />
       <Reversal key={data.id} posting={data} />
       {data.journals.slice(0, MOST_JOURNALS).map((journal, i) => (
         <div key={i} className="mb-4">
@@ -100,47 +44,69 @@ export function PostedDocumentPage() {
   );
 }
 
+/** What is known of the document, each with the way to it. */
+function Facts({ posting: it }: { posting: PostingView }) {
+  const keep = useKeepMonth();
+  const link = (to: string, text: string) => <Link to={keep(to)}>{text}</Link>;
+  const job = it.job && `/jobs/${encodeURIComponent(it.job)}`;
+  const recorded = new Date(it.recordedAt).toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short' });
+  const entries = `${it.entryCount.toLocaleString('en-GB')} cost ${it.entryCount === 1 ? 'entry' : 'entries'}`;
+  const isApplication = it.kind === 'application' && job;
+  const facts: readonly (readonly [string, ReactNode])[] = [
+    ['Dated', displayDate(it.dated)],
+    ['Job', job && link(job, it.job ?? '')],
+    ['Reference', isApplication ? link(`${job}/billing/${it.reference}`, `Application ${it.reference}`) : it.reference || '–'],
+    ['Recorded', `${it.actor}, ${recorded}`],
+    ['Reason', it.note],
+    ['Reverses', it.reverses && link(`/ledger/postings/${it.reverses}`, `document ${it.reverses}`)],
+    ['Reversed by', it.reversedBy && link(`/ledger/postings/${it.reversedBy}`, `document ${it.reversedBy}`)],
+    ['Entries', it.entryCount > 0 && link(`/costs/ledger?posting=${it.id}`, entries)],
+  ];
+  return (
+    <dl className="m-0 mb-4 grid grid-cols-[110px_1fr] gap-x-4 gap-y-1">
+      {facts
+        .filter(([, value]) => value)
+        .map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="note">{name}</dt>
+            <dd className="m-0">{value}</dd>
+          </div>
+        ))}
+    </dl>
+  );
+}
+
 const MOST_JOURNALS = 40;
 
 function Reversal({ posting }: { posting: PostingView }) {
+  const [open, setOpen] = useState(false);
+  if (posting.fixed) return <p className="note mb-4">{posting.fixed}.</p>;
+  if (open) return <ReversalForm posting={posting} />;
+  return (
+    <button type="button" className="button mb-4" onClick={() => setOpen(true)}>
+      Reverse this document …
+    </button>
+  );
+}
+
+function ReversalForm({ posting }: { posting: PostingView }) {
   const { month } = useAsOf();
   const { exact } = useCurrency();
-  const [open, setOpen] = useState(false);
-  const [on, setOn] = useState(displayDate(posting.dated));
-  const [reason, setReason] = useState('');
-  const [fault, setFault] = useState<string>();
+  const fields = useMemo(() => ({ on: day(month), reason: words('Enter a reason for the reversal') }), [month]);
+  const form = useCodecForm(fields, { on: displayDate(posting.dated), reason: '' });
   const [reverse, { isLoading }] = useReversePostingMutation();
-  if (posting.fixed) return <p className="note mb-4">{posting.fixed}.</p>;
-  if (!open)
-    return (
-      <button type="button" className="button mb-4" onClick={() => setOpen(true)}>
-        Reverse this document …
-      </button>
-    );
-  const submit = async (event: React.FormEvent) => {
-    event.preventDefault();
-    const day = readDate(on, month);
-    if (!day) return setFault('Reversed on: enter a date, e.g. 30 Apr 2031');
-    if (reason.trim() === '') return setFault('Enter a reason for the reversal');
-    try {
-      const posted = await reverse({ posting: posting.id, body: { on: day, reason } }).unwrap();
-      toast(`Document ${posting.id} is reversed by document ${posted.postingId}, ${exact(posted.total)}`);
-    } catch (error) {
-      setFault(faultOf(error).message);
-    }
-  };
+  const onSubmit = form.submit(async (body) => {
+    const posted = await reverse({ posting: posting.id, body }).unwrap();
+    toast(`Document ${posting.id} is reversed by document ${posted.postingId}, ${exact(posted.total)}`);
+  }, faultOf);
   return (
-    <form className="mb-4 flex flex-wrap items-end gap-3" onSubmit={submit}>
-      <Field label="Reversed on">
-        <input value={on} style={{ width: 130 }} onChange={(event) => setOn(event.target.value)} />
-      </Field>
-      <Field label="Reason">
-        <input value={reason} style={{ width: 320 }} autoFocus onChange={(event) => setReason(event.target.value)} />
-      </Field>
-      <button className="button main" disabled={isLoading}>
+    <form className="mb-4 flex flex-wrap items-start gap-3" onSubmit={onSubmit} noValidate>
+      {form.input('on', 'Reversed on', { className: 'w-[140px]' })}
+      {form.input('reason', 'Reason', { className: 'w-[320px]', autoFocus: true })}
+      <button className="button main mt-[20px]" disabled={isLoading}>
         Reverse document {posting.id}
       </button>
-      {fault && <Refused message={fault} />}
+      {form.refused && <Refused message={form.refused} />}
     </form>
   );
 }

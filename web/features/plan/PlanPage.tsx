@@ -1,12 +1,12 @@
 import { usePlanQuery, useSavePlanMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
-import { toast } from 'sonner';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { PlanView } from '../../../wire/plan';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
@@ -33,41 +33,35 @@ export function PlanPage() {
   );
 }
 
-function Sections({ job, view, onTyped, children }: { job: string; view: PlanView; onTyped: OnTyped; children: ReactNode }) {
+interface SectionsProps {
+  job: string;
+  view: PlanView;
+  onTyped: OnTyped;
+  children: ReactNode;
+}
+
+const DATES: readonly GridColumn[] = [
+  { key: 'startsOn', title: 'Start', width: 86 },
+  { key: 'finishesOn', title: 'Finish', width: 86 },
+];
+
+function Sections({ job, view, onTyped, children }: SectionsProps) {
   const { month } = useAsOf();
-  const { show, code } = useCurrency();
+  const { code } = useCurrency();
   const start = useMemo(() => formOf(view), [view]);
   const [form, setForm] = useState(start);
-  const [fault, setFault] = useState<string | null>(null);
+  const { refused, attempt } = useAttempt();
   const [save, { isLoading }] = useSavePlanMutation();
   const { faults, input } = useMemo(() => readPlan(form, month), [form, month]);
   const changed = JSON.stringify(form) !== JSON.stringify(start);
   useTyped(changed, onTyped);
   const part = (prefix: string) =>
     new Map([...faults].filter(([at]) => at.startsWith(prefix)).map(([at, text]) => [at.slice(prefix.length), text]));
-  const of = (row: GridRow) => view.sections.find((it) => it.name === (row.name ?? '').trim());
-  const figure = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate', title: string): GridColumn => ({
-    ...{ key, title, width: 102, numeric: true },
-    show: (row) => show(of(row)?.[key] ?? 0),
-  });
-  const dates: GridColumn[] = [
-    { key: 'startsOn', title: 'Start', width: 86 },
-    { key: 'finishesOn', title: 'Finish', width: 86 },
-  ];
-  const came: GridColumn[] = [
-    { key: 'startedOn', title: 'Started', width: 86 },
-    { key: 'finishedOn', title: 'Finished', width: 86 },
-  ];
-  const keep = async () => {
-    try {
+  const keep = () =>
+    attempt(async () => {
       await save({ job, body: { ...input, seen: view.seen } }).unwrap();
       onTyped(false);
-      toast('Plan saved');
-      setFault(null);
-    } catch (error) {
-      setFault(faultOf(error).message);
-    }
-  };
+    }, 'Plan saved');
   return (
     <div>
       <div className="mb-1 flex items-end gap-3">
@@ -82,19 +76,10 @@ function Sections({ job, view, onTyped, children }: { job: string; view: PlanVie
           {changed ? 'Save plan' : 'Saved'}
         </button>
       </div>
-      {fault && <Refused message={fault} />}
+      {refused && <Refused message={refused.message} />}
       <EntryGrid
         label="Sections"
-        columns={[
-          { key: 'name', title: 'Section', width: 'auto' },
-          ...dates,
-          ...came,
-          figure('scheduled', 'SOV'),
-          figure('billed', 'Billed'),
-          figure('revised', 'Budget'),
-          figure('actual', 'Actual'),
-          figure('estimate', 'At completion'),
-        ]}
+        columns={useSectionColumns(view)}
         rows={form.sections}
         onRows={(sections) => setForm({ ...form, sections })}
         faults={part('sections.')}
@@ -105,22 +90,12 @@ function Sections({ job, view, onTyped, children }: { job: string; view: PlanVie
         Amounts in {code}. Without dates of its own a section lies over the job’s. The days it started and finished make the
         instalments of a billing schedule due.
       </p>
-      <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.1fr)' }}>
+      <div className="halves">
         <div>
           <h2 className="mb-1">Cost lines with dates of their own</h2>
           <EntryGrid
             label="Cost lines with dates"
-            columns={[
-              {
-                key: 'section',
-                title: 'Section',
-                width: 'auto',
-                offers: () => view.sections.map((it) => ({ value: it.name, label: '' })),
-              },
-              { key: 'code', title: 'Cost code', width: 90 },
-              { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
-              ...dates,
-            ]}
+            columns={lineColumns(view)}
             rows={form.lines}
             onRows={(lines) => setForm({ ...form, lines })}
             faults={part('lines.')}
@@ -132,4 +107,38 @@ function Sections({ job, view, onTyped, children }: { job: string; view: PlanVie
       </div>
     </div>
   );
+}
+
+function useSectionColumns(view: PlanView): GridColumn[] {
+  const { show } = useCurrency();
+  const of = (row: GridRow) => view.sections.find((it) => it.name === (row.name ?? '').trim());
+  const figure = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate', title: string): GridColumn => ({
+    ...{ key, title, width: 102, numeric: true },
+    show: (row) => show(of(row)?.[key] ?? 0),
+  });
+  return [
+    { key: 'name', title: 'Section', width: 'auto' },
+    ...DATES,
+    { key: 'startedOn', title: 'Started', width: 86 },
+    { key: 'finishedOn', title: 'Finished', width: 86 },
+    figure('scheduled', 'SOV'),
+    figure('billed', 'Billed'),
+    figure('revised', 'Budget'),
+    figure('actual', 'Actual'),
+    figure('estimate', 'At completion'),
+  ];
+}
+
+function lineColumns(view: PlanView): GridColumn[] {
+  return [
+    {
+      key: 'section',
+      title: 'Section',
+      width: 'auto',
+      offers: () => view.sections.map((it) => ({ value: it.name, label: '' })),
+    },
+    { key: 'code', title: 'Cost code', width: 90 },
+    { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    ...DATES,
+  ];
 }

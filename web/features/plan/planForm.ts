@@ -1,10 +1,9 @@
-import { present } from '../../../core/errors/known';
+import { COST_TYPES } from '../../../core/costs/costType';
+import { day, oneOf, optional, readAt, type Faults } from '../../kit/typed/codecs';
 import { addDays } from '../../../core/calendar/plainDate';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PlanInput, PlanView } from '../../../wire/plan';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import { readCostType, type Faults } from '../../kit/typed/readCells';
-import { readDate } from '../../kit/typed/readDate';
 
 export interface PlanForm {
   sections: readonly GridRow[];
@@ -37,20 +36,19 @@ const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !
 /** Reads the form; faults by `sections.row.column` and `lines.row.column`. */
 export function readPlan(form: PlanForm, month: string): { faults: Faults; input: Omit<PlanInput, 'seen'> } {
   const faults: Faults = new Map();
-  const day = (at: string, typed: string | undefined): string | null => {
-    if ((typed ?? '').trim() === '') return null;
-    const read = readDate(present(typed), month);
-    if (!read) faults.set(at, `"${typed}" is not a valid date; enter one such as 30 Apr 2031`);
-    return read;
-  };
+  const dayOrNone = optional(day(month), null);
+  const dayAt = (at: string, typed: string | undefined) => readAt(faults, at, typed, dayOrNone, null);
   const sections = form.sections.flatMap((row, i) => {
     if (!filled(row)) return [];
     if ((row.name ?? '').trim() === '') faults.set(`sections.${i}.name`, 'Expected a name');
-    const [startsOn, finishesOn] = [day(`sections.${i}.startsOn`, row.startsOn), day(`sections.${i}.finishesOn`, row.finishesOn)];
+    const [startsOn, finishesOn] = [
+      dayAt(`sections.${i}.startsOn`, row.startsOn),
+      dayAt(`sections.${i}.finishesOn`, row.finishesOn),
+    ];
     if (startsOn && finishesOn && finishesOn < startsOn) faults.set(`sections.${i}.finishesOn`, 'That is before it starts');
     const [startedOn, finishedOn] = [
-      day(`sections.${i}.startedOn`, row.startedOn),
-      day(`sections.${i}.finishedOn`, row.finishedOn),
+      dayAt(`sections.${i}.startedOn`, row.startedOn),
+      dayAt(`sections.${i}.finishedOn`, row.finishedOn),
     ];
     if (finishedOn && !startedOn) faults.set(`sections.${i}.startedOn`, 'Expected the day it started: it is finished');
     if (finishedOn && startedOn && finishedOn < startedOn) faults.set(`sections.${i}.finishedOn`, 'That is before it started');
@@ -60,11 +58,11 @@ export function readPlan(form: PlanForm, month: string): { faults: Faults; input
     if (!filled(row)) return [];
     const at = (key: string) => `lines.${i}.${key}`;
     if ((row.code ?? '').trim() === '') faults.set(at('code'), 'Expected a cost code');
-    const [startsOn, finishesOn] = [day(at('startsOn'), row.startsOn), day(at('finishesOn'), row.finishesOn)];
+    const [startsOn, finishesOn] = [dayAt(at('startsOn'), row.startsOn), dayAt(at('finishesOn'), row.finishesOn)];
     if (!startsOn) faults.set(at('startsOn'), 'Expected the day it starts');
     if (!finishesOn) faults.set(at('finishesOn'), 'Expected the day it finishes');
     if (startsOn && finishesOn && finishesOn < startsOn) faults.set(at('finishesOn'), 'That is before it starts');
-    const costType = readCostType(faults, at('type'), row.type);
+    const costType = readAt(faults, at('type'), row.type, oneOf(COST_TYPES), 'other');
     return [
       {
         section: (row.section ?? '').trim(),

@@ -5,7 +5,7 @@ import { ratio } from '../../../core/money/rate';
 import type { Achieved, BuildUpInput } from '../../../wire/prices';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { Table } from '../../kit/table/Table';
-import { showUnitCostFull } from '../../kit/typed/readCells';
+import { showUnitCostFull } from '../../kit/typed/unitCosts';
 
 /** What the build-up took on finished jobs, beside what it was priced at then and is priced at now. */
 export function AchievedTable({ buildUp, perUnit }: { buildUp: BuildUpInput; perUnit: { cost: number; hours: number } }) {

@@ -1,9 +1,9 @@
-import { present } from '../../../core/errors/known';
+import { stableText } from '../../kit/stableText';
 import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { displayQuantity } from '../../../core/money/display';
-import { formatPercentShortest, formatQuantity, parsePercent } from '../../../core/money/rate';
+import { formatPercentShortest, formatQuantity } from '../../../core/money/rate';
 import { findCycle, PriceBook, unitCostOfShares, whereUsed } from '../../../core/prices/buildUp';
 import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
 import { useCurrency } from '../../ground/company';
@@ -11,7 +11,8 @@ import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { Field } from '../../kit/Field';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
-import { readNeeded, showUnitCost, showUnitCostFull, type Faults } from '../../kit/typed/readCells';
+import { needed, optional, percent, readAt, type Faults } from '../../kit/typed/codecs';
+import { showUnitCost, showUnitCostFull } from '../../kit/typed/unitCosts';
 import { Refused } from '../../kit/States';
 import { AchievedTable } from './AchievedTable';
 
@@ -120,7 +121,7 @@ function Saving({
   const { refused, attempt } = useAttempt();
   const [save, { isLoading }] = useSaveBuildUpMutation();
   const [remove] = useRemoveBuildUpMutation();
-  const unchanged = start !== null && JSON.stringify(start) === JSON.stringify(read.input);
+  const unchanged = start !== null && stableText(start) === stableText(read.input);
   const wrong = read.faults.size > 0 || read.cycle !== null || facts.code.trim() === '' || facts.description.trim() === '';
   const saveIt = async () => {
     if (await attempt(() => save({ body: read.input }).unwrap(), `Build-up ${read.input.code} saved`)) onKept(read.input.code);
@@ -209,16 +210,13 @@ function readComponents(
     places.push(i);
     if (!items.has(of) && !buildUps.has(of))
       faults.set(`${i}.of`, of === '' ? 'Expected a price item or a build-up' : `There is no item or build-up ${of}`);
-    if ((row.quantity ?? '').trim() === '') faults.set(`${i}.quantity`, 'Expected how much goes into one unit');
-    const waste = (row.waste ?? '').trim() === '' ? null : parsePercent(present(row.waste).trim().replace(/\s*%$/, ''));
-    if (waste && !waste.ok) faults.set(`${i}.waste`, `"${row.waste}" is not a percentage from 0 to 100`);
     const item = items.has(of);
     return [
       {
         item: item ? of : '',
         buildUp: item ? '' : of,
-        quantity: readNeeded(faults, `${i}.quantity`, row.quantity),
-        waste: waste?.ok ? waste.value : 0,
+        quantity: readAt(faults, `${i}.quantity`, row.quantity, needed, 0),
+        waste: readAt(faults, `${i}.waste`, row.waste, optional(percent, 0), 0),
       },
     ];
   });

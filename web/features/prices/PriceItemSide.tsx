@@ -5,7 +5,7 @@ import { whereUsed } from '../../../core/prices/buildUp';
 import type { PriceBookView, PriceItemInput } from '../../../wire/prices';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
-import { showUnitCost } from '../../kit/typed/readCells';
+import { showUnitCost } from '../../kit/typed/unitCosts';
 
 /** Beside the list: what the item under the cursor cost before, and which build-ups are made of it. */
 export function PriceItemSide({ item, book }: { item: PriceItemInput | undefined; book: PriceBookView }) {

@@ -21,7 +21,8 @@ import { useAttempt } from '../../ground/useAttempt';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
-import { tidyUnitCost } from '../../kit/typed/readCells';
+import { tidyOf } from '../../kit/typed/codecs';
+import { unitCost } from '../../kit/typed/unitCosts';
 import { Refused, Waiting } from '../../kit/States';
 import { MovePrices } from './MovePrices';
 import { PriceItemSide } from './PriceItemSide';
@@ -220,7 +221,7 @@ function itemColumns(lists: Lists, digits: number): GridColumn[] {
       offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
     },
     { key: 'unit', title: 'Unit', width: 44 },
-    { key: 'unitCost', title: 'Unit cost', width: 74, numeric: true, tidy: tidyUnitCost(digits) },
+    { key: 'unitCost', title: 'Unit cost', width: 74, numeric: true, tidy: tidyOf(unitCost(digits)) },
     { key: 'markup', title: 'Own markup %', width: 64, numeric: true },
     { key: 'wageClass', title: 'Wage class', width: 76 },
     {

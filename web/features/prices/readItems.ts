@@ -1,8 +1,10 @@
+import { stableText } from '../../kit/stableText';
+import { COST_TYPES } from '../../../core/costs/costType';
+import { showUnitCost, unitCost } from '../../kit/typed/unitCosts';
+import { day, markup, oneOf, optional, readAt, type Faults } from '../../kit/typed/codecs';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PriceItemInput } from '../../../wire/prices';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import { readDate } from '../../kit/typed/readDate';
-import { markupText, readCostType, readMarkup, readUnitCost, showUnitCost, type Faults } from '../../kit/typed/readCells';
 
 /** A price item as a row of the grid. `was` is the code it has in the books, so that a row is known again. */
 export function itemRow(item: PriceItemInput, digits: number): GridRow {
@@ -15,7 +17,7 @@ export function itemRow(item: PriceItemInput, digits: number): GridRow {
     costCode: item.costCode,
     wageClass: item.wageClass,
     unitCost: item.unitCost === 0 ? '0' : showUnitCost(item.unitCost, digits),
-    markup: markupText(item.markup),
+    markup: optional(markup, null).format(item.markup),
     vendor: item.vendor,
     checked: displayDate(item.checkedOn),
   };
@@ -44,15 +46,11 @@ export function readItems(
     if (seen.has(text('code'))) faults.set(at('code'), `${text('code')} is there already; each item has a code of its own`);
     seen.add(text('code'));
     if (text('description') === '') faults.set(at('description'), 'Expected a description');
-    const costType = readCostType(faults, at('type'), row.type);
+    const costType = readAt(faults, at('type'), row.type, oneOf(COST_TYPES), 'other');
     if (text('costCode') === '') faults.set(at('costCode'), 'Expected a cost code');
     else if (!context.costCodes.has(text('costCode'))) faults.set(at('costCode'), `There is no cost code ${text('costCode')}`);
     if (text('vendor') !== '' && !context.vendors.has(text('vendor')))
       faults.set(at('vendor'), `There is no vendor ${text('vendor')}`);
-    if (text('unitCost') === '') faults.set(at('unitCost'), 'Expected what one unit costs');
-    const checkedOn = text('checked') === '' ? null : readDate(text('checked'), context.month);
-    if (text('checked') !== '' && !checkedOn)
-      faults.set(at('checked'), `"${text('checked')}" is not a valid date; enter one such as 30 Apr 2031`);
     const item: PriceItemInput = {
       code: text('code'),
       description: text('description'),
@@ -60,13 +58,13 @@ export function readItems(
       costType,
       costCode: text('costCode'),
       wageClass: text('wageClass'),
-      unitCost: readUnitCost(faults, at('unitCost'), row.unitCost),
-      markup: readMarkup(faults, at('markup'), row.markup),
+      unitCost: readAt(faults, at('unitCost'), row.unitCost, unitCost(2), 0),
+      markup: readAt(faults, at('markup'), row.markup, optional(markup, null), null),
       vendor: text('vendor'),
-      checkedOn,
+      checkedOn: readAt(faults, at('checked'), row.checked, optional(day(context.month), null), null),
     };
     const before = known.get(item.code);
-    return before && JSON.stringify(before) === JSON.stringify(item) ? [] : [{ row: i, item }];
+    return before && stableText(before) === stableText(item) ? [] : [{ row: i, item }];
   });
   return { faults, changed };
 }

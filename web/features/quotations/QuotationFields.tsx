@@ -1,10 +1,9 @@
+import { amount, tidyOf, type Faults } from '../../kit/typed/codecs';
 import { useEstimateListQuery, useTermsQuery } from '../../ground/api/api';
 import { useCurrency } from '../../ground/company';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { Field } from '../../kit/Field';
-import type { Faults } from '../../kit/typed/readCells';
-import { tidyPart } from '../../kit/typed/readPart';
-import { tidyAmount } from '../../kit/typed/tidyAmount';
+import { part } from '../../kit/typed/parts';
 import type { QuotationForm } from './quotationForm';
 
 interface FieldsProps {
@@ -117,7 +116,7 @@ function Payments({ form, setForm, faults }: FieldsProps) {
       label="Payments"
       columns={[
         { key: 'name', title: 'Payment', width: 'auto' },
-        { key: 'part', title: `% or ${code}`, width: 110, numeric: true, tidy: tidyPart(digits) },
+        { key: 'part', title: `% or ${code}`, width: 110, numeric: true, tidy: tidyOf(part(digits)) },
         { key: 'when', title: 'Day, or stage', width: 170 },
       ]}
       rows={form.payments}
@@ -137,7 +136,7 @@ function Alternates({ form, setForm, faults }: FieldsProps) {
       label="Alternates"
       columns={[
         { key: 'name', title: 'Alternate', width: 'auto' },
-        { key: 'amount', title: `Change, +/−, ${code}`, width: 150, numeric: true, tidy: tidyAmount(digits) },
+        { key: 'amount', title: `Change, +/−, ${code}`, width: 150, numeric: true, tidy: tidyOf(amount(digits)) },
       ]}
       rows={form.alternates}
       onRows={(rows) => set('alternates', rows)}

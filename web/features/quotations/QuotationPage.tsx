@@ -1,13 +1,12 @@
-import { at } from '../../../core/errors/known';
 import { useDeleteQuotationMutation, useQuotationQuery, useSaveQuotationMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { QuotationView } from '../../../wire/quotations';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { useAttempt } from '../../ground/useAttempt';
 import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Offers';
 import { ClientDocumentSheet } from '../../ground/offers/ClientDocumentSheet';
 import { Refused, Waiting } from '../../kit/States';
@@ -27,7 +26,7 @@ export function QuotationPage() {
   if (!view) return <Waiting what={`quotation ${quotation}`} />;
   const of = { job, kind: 'quotations' as const, number: quotation };
   return (
-    <div className="grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
+    <div className="grid grid-cols-2 gap-8">
       {view.status === 'draft' ? (
         <StableForm of={view} stamp={view.version}>
           {(opened, onTyped) => <Draft job={job} view={opened} onTyped={onTyped} />}
@@ -58,49 +57,45 @@ function AwardLink({ job, estimate }: { job: string; estimate: number }) {
   );
 }
 
-function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyped: OnTyped }) {
+interface DraftProps {
+  job: string;
+  view: QuotationView;
+  onTyped: OnTyped;
+}
+
+function Draft({ job, view, onTyped }: DraftProps) {
   const { digits, exact } = useCurrency();
   const { month } = useAsOf();
   const keep = useKeepMonth();
   const navigate = useNavigate();
   const start = useMemo(() => formOf(view, digits), [view, digits]);
   const [form, setForm] = useState(start);
-  const [fault, setFault] = useState<string | null>(null);
+  const { refused, setRefused, attempt } = useAttempt();
   const [save, { isLoading }] = useSaveQuotationMutation();
   const [discard] = useDeleteQuotationMutation();
   const read = useMemo(() => readQuotation(form, view.version, { digits, month }), [form, view.version, digits, month]);
   const changed = JSON.stringify(form) !== JSON.stringify(start);
   useTyped(changed, onTyped);
   const keepIt = async (): Promise<boolean> => {
-    if (read.faults.size > 0) {
-      setFault(at([...read.faults.values()], 0));
+    const [fault] = read.faults.values();
+    if (fault) {
+      setRefused({ message: fault, faults: [] });
       return false;
     }
-    try {
-      await save({ job, quotation: view.number, body: read.input }).unwrap();
-      onTyped(false);
-      setFault(null);
-      toast(`Quotation ${view.number} saved`);
-      return true;
-    } catch (error) {
-      setFault(faultOf(error).message);
-      return false;
-    }
+    const work = () => save({ job, quotation: view.number, body: read.input }).unwrap();
+    const saved = await attempt(work, `Quotation ${view.number} saved`);
+    if (saved) onTyped(false);
+    return saved;
   };
   const throwAway = async () => {
-    try {
-      await discard({ job, quotation: view.number }).unwrap();
+    if (await attempt(() => discard({ job, quotation: view.number }).unwrap()))
       void navigate(keep(`/jobs/${encodeURIComponent(job)}/estimates`));
-    } catch (error) {
-      setFault(faultOf(error).message);
-    }
   };
-  const of = { job, kind: 'quotations' as const, number: String(view.number) };
   return (
     <div>
       <div className="mb-3 flex items-center justify-between">
         <h2>Quotation {view.number}, draft</h2>
-        <DocumentDownloads of={of} />
+        <DocumentDownloads of={{ job, kind: 'quotations', number: String(view.number) }} />
       </div>
       <QuotationFields job={job} form={form} setForm={setForm} faults={read.faults} />
       <div className="mt-3 flex items-center gap-3">
@@ -117,25 +112,33 @@ function Draft({ job, view, onTyped }: { job: string; view: QuotationView; onTyp
         </button>
         {view.difference !== 0 && <span className="fault">The payments leave {exact(view.difference)} of the price</span>}
       </div>
-      {fault && <Refused message={fault} />}
-      {view.jobStatus === 'tender' ? (
-        <>
-          <h2 className="mb-2 mt-5">Send it</h2>
-          <SendDocument
-            key={view.email}
-            of={of}
-            to={view.email}
-            subject={`Quotation ${view.number}: ${view.document.job.name}`}
-            label={`Send quotation ${view.number}, ${exact(view.document.total)}`}
-            before={async () => !changed || keepIt()}
-          />
-          <p className="note text-[12.5px]">Once it is sent, it and estimate {view.estimate} are frozen.</p>
-        </>
-      ) : (
-        <p className="note mt-5">
-          The work is awarded: this quotation can no longer be sent. What is asked for now is a change order.
-        </p>
-      )}
+      {refused && <Refused message={refused.message} />}
+      <Sending job={job} view={view} before={async () => !changed || keepIt()} />
     </div>
+  );
+}
+
+/** Sends the quotation, as long as the work is a tender. */
+function Sending({ job, view, before }: Omit<DraftProps, 'onTyped'> & { before: () => Promise<boolean> }) {
+  const { exact } = useCurrency();
+  if (view.jobStatus !== 'tender')
+    return (
+      <p className="note mt-5">
+        The work is awarded: this quotation can no longer be sent. What is asked for now is a change order.
+      </p>
+    );
+  return (
+    <>
+      <h2 className="mb-2 mt-5">Send it</h2>
+      <SendDocument
+        key={view.email}
+        of={{ job, kind: 'quotations', number: String(view.number) }}
+        to={view.email}
+        subject={`Quotation ${view.number}: ${view.document.job.name}`}
+        label={`Send quotation ${view.number}, ${exact(view.document.total)}`}
+        before={before}
+      />
+      <p className="note text-[12.5px]">Once it is sent, it and estimate {view.estimate} are frozen.</p>
+    </>
   );
 }

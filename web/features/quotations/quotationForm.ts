@@ -1,11 +1,10 @@
+import { amount, day, optional, readAt, type Faults } from '../../kit/typed/codecs';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
 import type { QuotationInput } from '../../../wire/quotations';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import type { Faults } from '../../kit/typed/readCells';
 import { readDate } from '../../kit/typed/readDate';
-import { partText, readPart } from '../../kit/typed/readPart';
-import { readAmount } from '../../kit/typed/tidyAmount';
+import { part } from '../../kit/typed/parts';
 
 /** A quotation as typed: what is typed freely as it is, alternates and payments as rows. */
 export interface QuotationForm extends Omit<QuotationInput, 'version' | 'validUntil' | 'alternates' | 'payments'> {
@@ -22,7 +21,7 @@ export function formOf(it: QuotationInput, digits: number): QuotationForm {
     alternates: it.alternates.map((one) => ({ name: one.name, amount: displayExact(one.amount, digits) })),
     payments: it.payments.map((one) => ({
       name: one.name,
-      part: partText(one, digits),
+      part: part(digits).format(one),
       when: one.dueOn ? displayDate(one.dueOn) : one.stage,
     })),
   };
@@ -37,14 +36,9 @@ export function readQuotation(
   context: { digits: number; month: string },
 ): { faults: Faults; input: QuotationInput } {
   const faults: Faults = new Map();
-  const validUntil = form.validUntil.trim() === '' ? null : readDate(form.validUntil, context.month);
-  if (form.validUntil.trim() !== '' && !validUntil) faults.set('validUntil', 'Expected a day such as 30 Jun 2031');
+  const validUntil = readAt(faults, 'validUntil', form.validUntil, optional(day(context.month), null), null);
   if (form.title.trim() === '') faults.set('title', 'Expected a title');
-  const amountAt = (at: string, typed: string) => {
-    const value = readAmount(typed, context.digits);
-    if (value === null) faults.set(at, typed.trim() === '' ? 'Expected an amount' : `"${typed}" is not a valid amount`);
-    return value ?? 0;
-  };
+  const money = amount(context.digits);
   const named = (at: string, typed: string | undefined) => {
     if ((typed ?? '').trim() === '') faults.set(at, 'Expected a name');
     return (typed ?? '').trim();
@@ -58,7 +52,12 @@ export function readQuotation(
       validUntil,
       alternates: form.alternates.flatMap((row, i) =>
         filled(row)
-          ? [{ name: named(`alternates.${i}.name`, row.name), amount: amountAt(`alternates.${i}.amount`, row.amount ?? '') }]
+          ? [
+              {
+                name: named(`alternates.${i}.name`, row.name),
+                amount: readAt(faults, `alternates.${i}.amount`, row.amount, money, 0),
+              },
+            ]
           : [],
       ),
       payments: form.payments.flatMap((row, i) => {
@@ -69,7 +68,7 @@ export function readQuotation(
         return [
           {
             name: named(`payments.${i}.name`, row.name),
-            ...readPart(faults, `payments.${i}.part`, row.part, context.digits),
+            ...readAt(faults, `payments.${i}.part`, row.part, part(context.digits), { rate: null, amount: 0 }),
             dueOn,
             stage: dueOn ? '' : when,
           },

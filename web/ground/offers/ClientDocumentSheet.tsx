@@ -1,84 +1,16 @@
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../../core/money/display';
 import { DOCUMENT_PARTS, extensionText, paymentName, type ClientDocument } from '../../../core/offers/clientDocument';
-import { showUnitCost } from '../../kit/typed/readCells';
+import { showUnitCost } from '../../kit/typed/unitCosts';
 
 /** A quotation or a change order as its client reads it on a screen. */
 export function ClientDocumentSheet({ document: it }: { document: ClientDocument }) {
   const amount = (value: number) => displayExact(value, it.digits);
-  const [quantities, unitPrices, amounts] = [
-    it.lines.some((line) => line.quantity !== null),
-    it.lines.some((line) => line.unitPrice !== null),
-    it.lines.some((line) => line.amount !== null),
-  ];
-  const figures = Number(quantities) + Number(unitPrices) + Number(amounts);
   return (
-    <article className="border px-4 py-5 sm:px-8 sm:py-7" style={{ background: 'var(--sheet)', borderColor: 'var(--hair)' }}>
-      <p className="m-0" style={{ font: "400 14px/1.3 'Source Serif 4', serif" }}>
-        {it.company.name}
-      </p>
-      <p className="note mb-5 mt-0 whitespace-pre-line text-[12.5px]">{it.company.address}</p>
-      <h2 style={{ fontSize: 22 }}>{it.title}</h2>
-      <p className="mb-4 mt-0">
-        {[it.reference, displayDate(it.dated), it.validUntil && `valid until ${displayDate(it.validUntil)}`]
-          .filter(Boolean)
-          .join(', ')}
-      </p>
-      <dl className="m-0 mb-4 grid gap-x-6" style={{ gridTemplateColumns: '1fr 1fr' }}>
-        <div>
-          <dt className="note text-[12.5px]">To</dt>
-          <dd className="m-0">{[it.client.name, it.client.contact].filter(Boolean).join(', ')}</dd>
-        </div>
-        <div>
-          <dt className="note text-[12.5px]">For</dt>
-          <dd className="m-0">{[it.job.name, it.job.site].filter(Boolean).join(', ')}</dd>
-        </div>
-      </dl>
+    <article className="sheet-of-client px-4 py-5 sm:px-8 sm:py-7">
+      <Heading document={it} />
       {it.introduction && <p className="whitespace-pre-line">{it.introduction}</p>}
-      <table className="ledger static-foot mb-4">
-        <thead>
-          <tr>
-            <th style={{ width: 50, background: 'transparent' }}>Line</th>
-            <th style={{ background: 'transparent' }}>Description</th>
-            {quantities && (
-              <th className="num" style={{ background: 'transparent' }}>
-                Quantity
-              </th>
-            )}
-            {unitPrices && (
-              <th className="num" style={{ background: 'transparent' }}>
-                Unit price
-              </th>
-            )}
-            {amounts && (
-              <th className="num" style={{ background: 'transparent' }}>
-                {it.currency}
-              </th>
-            )}
-          </tr>
-        </thead>
-        <tbody>
-          {it.lines.map((line) => (
-            <tr key={line.line}>
-              <td>{line.line}</td>
-              <td>{line.section ? `${line.section}: ${line.description}` : line.description}</td>
-              {quantities && (
-                <td className="num">{line.quantity !== null && `${displayQuantity(line.quantity)} ${line.unit}`}</td>
-              )}
-              {unitPrices && <td className="num">{line.unitPrice !== null && showUnitCost(line.unitPrice, it.digits)}</td>}
-              {amounts && <td className="num">{line.amount !== null && amount(line.amount)}</td>}
-            </tr>
-          ))}
-        </tbody>
-        <tfoot>
-          <tr>
-            <td colSpan={1 + figures}>
-              {it.kind === 'change' ? 'Change to the contract sum' : 'Price'}, {it.currency} before tax
-            </td>
-            <td className="num">{amount(it.total)}</td>
-          </tr>
-        </tfoot>
-      </table>
+      <Lines document={it} />
       {it.days !== null && it.days > 0 && <p>{extensionText(it.days)}</p>}
       <Pairs title={DOCUMENT_PARTS.alternates} rows={it.alternates.map((one) => [one.name, amount(one.amount)])} />
       <Pairs title={DOCUMENT_PARTS.payments} rows={it.payments.map((one) => [paymentName(one), amount(one.amount)])} />
@@ -99,6 +31,93 @@ export function ClientDocumentSheet({ document: it }: { document: ClientDocument
         </>
       )}
     </article>
+  );
+}
+
+/** Who writes, what it is, to whom and for which work. */
+function Heading({ document: it }: { document: ClientDocument }) {
+  const valid = it.validUntil && `valid until ${displayDate(it.validUntil)}`;
+  return (
+    <>
+      <p className="sender m-0">{it.company.name}</p>
+      <p className="note mb-5 mt-0 whitespace-pre-line text-[12.5px]">{it.company.address}</p>
+      <h2 className="text-[22px]">{it.title}</h2>
+      <p className="mb-4 mt-0">{[it.reference, displayDate(it.dated), valid].filter(Boolean).join(', ')}</p>
+      <dl className="m-0 mb-4 grid grid-cols-2 gap-x-6">
+        <div>
+          <dt className="note text-[12.5px]">To</dt>
+          <dd className="m-0">{[it.client.name, it.client.contact].filter(Boolean).join(', ')}</dd>
+        </div>
+        <div>
+          <dt className="note text-[12.5px]">For</dt>
+          <dd className="m-0">{[it.job.name, it.job.site].filter(Boolean).join(', ')}</dd>
+        </div>
+      </dl>
+    </>
+  );
+}
+
+type Line = ClientDocument['lines'][number];
+
+/** The figures a line may show; a column stands only where some line has it. */
+function figuresOf(it: ClientDocument): { title: string; of: (line: Line) => string }[] {
+  const columns = [
+    {
+      title: 'Quantity',
+      shown: it.lines.some((line) => line.quantity !== null),
+      of: (line: Line) => (line.quantity === null ? '' : `${displayQuantity(line.quantity)} ${line.unit}`),
+    },
+    {
+      title: 'Unit price',
+      shown: it.lines.some((line) => line.unitPrice !== null),
+      of: (line: Line) => (line.unitPrice === null ? '' : showUnitCost(line.unitPrice, it.digits)),
+    },
+    {
+      title: it.currency,
+      shown: it.lines.some((line) => line.amount !== null),
+      of: (line: Line) => (line.amount === null ? '' : displayExact(line.amount, it.digits)),
+    },
+  ];
+  return columns.filter(({ shown }) => shown);
+}
+
+function Lines({ document: it }: { document: ClientDocument }) {
+  const figures = figuresOf(it);
+  return (
+    <table className="ledger static-foot mb-4">
+      <thead>
+        <tr>
+          <th className="w-[50px]">Line</th>
+          <th>Description</th>
+          {figures.map(({ title }) => (
+            <th key={title} className="num">
+              {title}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {it.lines.map((line) => (
+          <tr key={line.line}>
+            <td>{line.line}</td>
+            <td>{line.section ? `${line.section}: ${line.description}` : line.description}</td>
+            {figures.map(({ title, of }) => (
+              <td key={title} className="num">
+                {of(line)}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr>
+          <td colSpan={1 + figures.length}>
+            {it.kind === 'change' ? 'Change to the contract sum' : 'Price'}, {it.currency} before tax
+          </td>
+          <td className="num">{displayExact(it.total, it.digits)}</td>
+        </tr>
+      </tfoot>
+    </table>
   );
 }
 

@@ -19,66 +19,11 @@ interface CellProps {
 
 const MOST_OFFERS = 9;
 
-export function Cell({ column, row, index, at, label, fault, onEnter, onText, onMove, onPaste, onFill, onUndo }: CellProps) {
-  const value = row[column.key] ?? '';
-  const [typed, setTyped] = useState<string | null>(null);
-  const [picked, setPicked] = useState(0);
+export function Cell(props: CellProps) {
+  const { column, index, at, label, fault, onEnter, onPaste } = props;
+  const cell = useCell(props);
   const [focused, setFocused] = useState(false);
-  const text = typed ?? value;
-  const offers = typed !== null && column.offers ? matching(column.offers(row), typed) : [];
   const id = `cell-${index}-${column.key}`;
-
-  const commit = (next: string) => {
-    setTyped(null);
-    const tidied = column.tidy ? column.tidy(next) : next;
-    if (tidied !== value) onText(tidied);
-  };
-  const leave = () => {
-    if (typed === null) return;
-    commit(offers.length > 0 && typed !== '' && !offers.some((it) => it.value === typed) ? present(offers[picked]).value : typed);
-  };
-  const keys = (event: KeyboardEvent<HTMLInputElement>) => {
-    const input = event.currentTarget;
-    const whole = input.selectionStart === 0 && input.selectionEnd === input.value.length;
-    const act = (work: () => void) => {
-      event.preventDefault();
-      work();
-    };
-    if (event.altKey && event.key === 'ArrowDown')
-      return act(() => {
-        leave();
-        onFill();
-      });
-    if ((event.ctrlKey || event.metaKey) && event.key === 'z') return act(() => (typed === null ? onUndo() : setTyped(null)));
-    if (offers.length > 0 && event.key === 'ArrowDown') return act(() => setPicked((picked + 1) % offers.length));
-    if (offers.length > 0 && event.key === 'ArrowUp') return act(() => setPicked((picked + offers.length - 1) % offers.length));
-    if (event.key === 'Escape') return act(() => setTyped(null));
-    if (event.key === 'Enter')
-      return act(() => {
-        leave();
-        onMove(event.shiftKey ? -1 : 1, 0);
-      });
-    if (event.key === 'ArrowDown')
-      return act(() => {
-        leave();
-        onMove(1, 0);
-      });
-    if (event.key === 'ArrowUp')
-      return act(() => {
-        leave();
-        onMove(-1, 0);
-      });
-    if (event.key === 'ArrowRight' && (whole || input.selectionStart === input.value.length))
-      return act(() => {
-        leave();
-        onMove(0, 1);
-      });
-    if (event.key === 'ArrowLeft' && (whole || input.selectionEnd === 0))
-      return act(() => {
-        leave();
-        onMove(0, -1);
-      });
-  };
   return (
     <td className={fault ? 'wrong' : ''} title={fault}>
       <input
@@ -87,20 +32,10 @@ export function Cell({ column, row, index, at, label, fault, onEnter, onText, on
         aria-label={label}
         aria-invalid={fault ? true : undefined}
         aria-describedby={fault ? `${id}-fault` : undefined}
-        value={text}
-        {...(column.offers
-          ? {
-              role: 'combobox',
-              'aria-expanded': offers.length > 0,
-              'aria-controls': `${id}-offers`,
-              'aria-autocomplete': 'list' as const,
-            }
-          : {})}
-        onChange={(event) => {
-          setTyped(event.target.value);
-          setPicked(0);
-        }}
-        onKeyDown={keys}
+        value={cell.text}
+        {...(column.offers ? comboOf(id, cell.offers.length > 0) : {})}
+        onChange={(event) => cell.type(event.target.value)}
+        onKeyDown={cell.onKey}
         onPaste={onPaste}
         onFocus={(event) => {
           setFocused(true);
@@ -109,35 +44,106 @@ export function Cell({ column, row, index, at, label, fault, onEnter, onText, on
         }}
         onBlur={() => {
           setFocused(false);
-          leave();
+          cell.leave();
         }}
         autoComplete="off"
         spellCheck={false}
       />
-      {offers.length > 0 && focused && (
-        <div className="offer" role="listbox" id={`${id}-offers`}>
-          {offers.map((offer, i) => (
-            <div
-              key={offer.value}
-              role="option"
-              aria-selected={i === picked}
-              onMouseDown={(event) => {
-                event.preventDefault();
-                commit(offer.value);
-              }}
-            >
-              <b>{offer.value}</b>
-              <span className="note">{offer.label}</span>
-            </div>
-          ))}
-        </div>
+      {cell.offers.length > 0 && focused && (
+        <Offers id={`${id}-offers`} offers={cell.offers} picked={cell.picked} onPick={cell.commit} />
       )}
       {fault && (
-        <span id={`${id}-fault`} className={focused && offers.length === 0 ? 'cell-message' : 'sr-only'}>
+        <span id={`${id}-fault`} className={focused && cell.offers.length === 0 ? 'cell-message' : 'sr-only'}>
           {fault}
         </span>
       )}
     </td>
+  );
+}
+
+const comboOf = (id: string, expanded: boolean) => ({
+  role: 'combobox',
+  'aria-expanded': expanded,
+  'aria-controls': `${id}-offers`,
+  'aria-autocomplete': 'list' as const,
+});
+
+/** What is typed into a cell until it is left, what is offered for it, and its keys. */
+function useCell({ column, row, onText, onMove, onFill, onUndo }: CellProps) {
+  const value = row[column.key] ?? '';
+  const [typed, setTyped] = useState<string | null>(null);
+  const [picked, setPicked] = useState(0);
+  const offers = typed !== null && column.offers ? matching(column.offers(row), typed) : [];
+  const commit = (next: string) => {
+    setTyped(null);
+    const tidied = column.tidy ? column.tidy(next) : next;
+    if (tidied !== value) onText(tidied);
+  };
+  const leave = () => {
+    if (typed === null) return;
+    const taken = offers.length > 0 && typed !== '' && !offers.some((it) => it.value === typed);
+    commit(taken ? present(offers[picked]).value : typed);
+  };
+  const leaving = (work: () => void) => () => {
+    leave();
+    work();
+  };
+  const actOf = (event: KeyboardEvent<HTMLInputElement>): (() => void) | null => {
+    const { key, altKey, shiftKey } = event;
+    if (altKey && key === 'ArrowDown') return leaving(onFill);
+    if ((event.ctrlKey || event.metaKey) && key === 'z') return () => (typed === null ? onUndo() : setTyped(null));
+    const turn = offers.length > 0 ? ({ ArrowDown: 1, ArrowUp: offers.length - 1 }[key] ?? 0) : 0;
+    if (turn > 0) return () => setPicked((picked + turn) % offers.length);
+    if (key === 'Escape') return () => setTyped(null);
+    if (key === 'Enter') return leaving(() => onMove(shiftKey ? -1 : 1, 0));
+    if (key === 'ArrowDown') return leaving(() => onMove(1, 0));
+    if (key === 'ArrowUp') return leaving(() => onMove(-1, 0));
+    if (key === 'ArrowRight' && atEnd(event.currentTarget)) return leaving(() => onMove(0, 1));
+    if (key === 'ArrowLeft' && atStart(event.currentTarget)) return leaving(() => onMove(0, -1));
+    return null;
+  };
+  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+    const act = actOf(event);
+    if (!act) return;
+    event.preventDefault();
+    act();
+  };
+  const type = (text: string) => {
+    setTyped(text);
+    setPicked(0);
+  };
+  return { text: typed ?? value, offers, picked, commit, leave, onKey, type };
+}
+
+const isWhole = (input: HTMLInputElement) => input.selectionStart === 0 && input.selectionEnd === input.value.length;
+const atEnd = (input: HTMLInputElement) => isWhole(input) || input.selectionStart === input.value.length;
+const atStart = (input: HTMLInputElement) => isWhole(input) || input.selectionEnd === 0;
+
+interface OffersProps {
+  id: string;
+  offers: readonly Offer[];
+  picked: number;
+  onPick: (value: string) => void;
+}
+
+function Offers({ id, offers, picked, onPick }: OffersProps) {
+  return (
+    <div className="offer" role="listbox" id={id}>
+      {offers.map((offer, i) => (
+        <div
+          key={offer.value}
+          role="option"
+          aria-selected={i === picked}
+          onMouseDown={(event) => {
+            event.preventDefault();
+            onPick(offer.value);
+          }}
+        >
+          <b>{offer.value}</b>
+          <span className="note">{offer.label}</span>
+        </div>
+      ))}
+    </div>
   );
 }
 

@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
 import type { GridColumn } from './gridTypes';
 import { matchedRows, proposeMatching } from './matchColumns';
-import { tidyAmount } from '../typed/tidyAmount';
+import { amount, tidyOf } from '../typed/codecs';
 
 const COLUMNS: GridColumn[] = [
   { key: 'line', title: 'Line', width: 1 },
   { key: 'description', title: 'Description', width: 1 },
-  { key: 'value', title: 'Scheduled value', width: 1, tidy: tidyAmount(2) },
+  { key: 'value', title: 'Scheduled value', width: 1, tidy: tidyOf(amount(2)) },
   { key: 'unit', title: 'Unit', width: 1 },
   { key: 'worked', title: 'Unit worked out', width: 1, show: () => null },
 ];

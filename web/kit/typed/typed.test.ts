@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { pasteBlock } from '../grid/pasteBlock';
 import { readDate } from './readDate';
-import { readAmount, tidyAmount } from './tidyAmount';
+import { amount, tidyOf } from './codecs';
+import { readAmount } from './readAmount';
 
 test.each([
   ['30', '2031-04-30'],
@@ -43,10 +44,10 @@ test.each([
 test('an amount shown is read back as it was', () => {
   fc.assert(
     fc.property(fc.integer({ min: -1e12, max: 1e12 }), fc.integer({ min: 0, max: 3 }), (cents, digits) => {
-      expect(readAmount(tidyAmount(digits)((cents / 10 ** digits).toFixed(digits)), digits)! + 0).toBe(cents + 0);
+      expect(readAmount(tidyOf(amount(digits))((cents / 10 ** digits).toFixed(digits)), digits)! + 0).toBe(cents + 0);
     }),
   );
-  expect(tidyAmount(2)('not yet')).toBe('not yet');
+  expect(tidyOf(amount(2))('not yet')).toBe('not yet');
 });
 
 describe('a pasted block', () => {

@@ -6,7 +6,7 @@ import {
   useSendEstimateMutation,
 } from '../../../ground/api/api';
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../../core/calendar/displayDate';
@@ -14,8 +14,9 @@ import type { EstimateView, Repricing } from '../../../../wire/estimates';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';
-import { Field } from '../../../kit/Field';
-import { readDate } from '../../../kit/typed/readDate';
+import { Refused } from '../../../kit/States';
+import { useCodecForm } from '../../../kit/form/useCodecForm';
+import { day, words } from '../../../kit/typed/codecs';
 
 /** What can be done with a draft: choose it, price it again, mark it as sent, award it, throw it away. */
 export function EstimateActions({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
@@ -149,36 +150,25 @@ function Reprice({ view, settle }: { view: EstimateView; settle: () => Promise<b
 function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
   const { month, lastDay } = useAsOf();
   const [open, setOpen] = useState(false);
-  const [on, setOn] = useState(displayDate(lastDay));
-  const [reference, setReference] = useState('');
-  const [fault, setFault] = useState<string>();
+  const fields = useMemo(() => ({ on: day(month), reference: words() }), [month]);
+  const form = useCodecForm(fields, { on: displayDate(lastDay), reference: '' });
   const [send, { isLoading }] = useSendEstimateMutation();
-  const submit = async (event: React.FormEvent) => {
-    event.preventDefault();
-    const day = readDate(on, month);
-    if (!day) return setFault('Enter a date, e.g. 30 Apr 2031');
-    if (!(await settle())) return setFault('Some cells are wrong; mend them first');
-    try {
-      await send({ job: view.job, estimate: view.number, body: { on: day, reference } }).unwrap();
-      toast(`Estimate ${view.number} is sent, and frozen`);
-      setOpen(false);
-    } catch (error) {
-      setFault(faultOf(error).message);
-    }
-  };
+  const onSubmit = form.submit(async (body) => {
+    if (!(await settle())) return form.refuse({ message: 'Some cells are wrong; mend them first', faults: [] });
+    await send({ job: view.job, estimate: view.number, body }).unwrap();
+    toast(`Estimate ${view.number} is sent, and frozen`);
+    setOpen(false);
+  }, faultOf);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="button">Mark as sent …</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[280px]`}>
-          <form className="flex flex-col gap-3" onSubmit={(event) => void submit(event)}>
-            <Field label="Sent on" fault={fault}>
-              <input value={on} onChange={(event) => setOn(event.target.value)} />
-            </Field>
-            <Field label="Reference">
-              <input value={reference} onChange={(event) => setReference(event.target.value)} />
-            </Field>
+          <form className="flex flex-col gap-3" onSubmit={onSubmit} noValidate>
+            {form.input('on', 'Sent on')}
+            {form.input('reference', 'Reference')}
             <p className="note m-0 text-[12.5px]">It is then locked. To change it, copy it.</p>
+            {form.refused && <Refused message={form.refused} />}
             <button className="button main self-start" disabled={isLoading}>
               Mark as sent
             </button>

@@ -165,7 +165,7 @@ function Totals({ estimate: { priced } }: { estimate: Estimate }) {
     <tfoot>
       <tr>
         {cells.map((text, i) => (
-          <td key={i} className={`worked total ${i > 7 ? 'figure' : ''}`}>
+          <td key={i} className={`worked grid-foot ${i > 7 ? 'figure' : ''}`}>
             {text}
           </td>
         ))}

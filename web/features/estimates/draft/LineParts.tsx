@@ -8,7 +8,8 @@ import type { Lists } from '../../../../wire/company';
 import { useCurrency } from '../../../ground/company';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
-import { markupText, showUnitCost, tidyUnitCost, type Faults } from '../../../kit/typed/readCells';
+import { markup, optional, tidyOf, type Faults } from '../../../kit/typed/codecs';
+import { showUnitCost, unitCost } from '../../../kit/typed/unitCosts';
 
 interface PartsProps {
   id: string;
@@ -23,12 +24,56 @@ interface PartsProps {
 }
 
 /** What one line is made of: its build-up by cost code and type, and whatever is priced on this line alone. */
-export function LineParts({ id, line, cost, shares, rows, onRows, faults, book, lists }: PartsProps) {
-  const { digits, show } = useCurrency();
+export function LineParts(props: PartsProps) {
+  const { id, line, rows, onRows, faults, book } = props;
+  const { digits } = useCurrency();
+  const prefix = `parts.${id}.`;
   const own = new Map(
-    [...faults].filter(([key]) => key.startsWith(`parts.${id}.`)).map(([key, text]) => [key.slice(`parts.${id}.`.length), text]),
+    [...faults].filter(([key]) => key.startsWith(prefix)).map(([key, text]) => [key.slice(prefix.length), text]),
   );
-  const columns: GridColumn[] = [
+  return (
+    <section aria-label={`What line ${line?.line ?? ''} is made of`} className="mt-2">
+      <LineHead {...props} />
+      <EntryGrid
+        label={`Priced on line ${line?.line ?? ''} alone`}
+        columns={usePartColumns(props)}
+        rows={rows}
+        onRows={(next) => onRows(next.map((row, i) => withItem(row, rows[i], book, digits)))}
+        faults={own}
+        height={190}
+        blank={Math.max(3, rows.length + 1)}
+      />
+    </section>
+  );
+}
+
+const isFilled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
+const MARKUP = optional(markup, null);
+
+/** A price item that is named brings everything the price list says of it. */
+function withItem(row: GridRow, before: GridRow | undefined, book: PriceBookView, digits: number): GridRow {
+  const item = row.item !== before?.item ? book.items.find((it) => it.code === row.item) : undefined;
+  if (!item) return row;
+  return {
+    basis: 'each',
+    quantity: '1',
+    ...row,
+    description: item.description,
+    type: item.costType,
+    costCode: item.costCode,
+    unit: item.unit,
+    unitCost: showUnitCost(item.unitCost, digits),
+    markup: MARKUP.format(item.markup),
+  };
+}
+
+function usePartColumns({ line, rows, book, lists }: PartsProps): GridColumn[] {
+  const { digits, show } = useCurrency();
+  const costOf = (row: GridRow, i: number) => {
+    const part = isFilled(row) ? line?.parts[rows.slice(0, i).filter(isFilled).length] : undefined;
+    return part && line ? show(partCost(line.quantity, part, digits)) : '';
+  };
+  return [
     {
       key: 'item',
       title: 'Price item',
@@ -54,72 +99,34 @@ export function LineParts({ id, line, cost, shares, rows, onRows, faults, book, 
     },
     { key: 'quantity', title: 'Quantity', width: 74, numeric: true },
     { key: 'unit', title: 'Unit', width: 46 },
-    { key: 'unitCost', title: 'Unit cost', width: 84, numeric: true, tidy: tidyUnitCost(digits) },
+    { key: 'unitCost', title: 'Unit cost', width: 84, numeric: true, tidy: tidyOf(unitCost(digits)) },
     { key: 'markup', title: 'Markup %', width: 62, numeric: true },
-    {
-      key: 'cost',
-      title: 'Cost',
-      width: 88,
-      numeric: true,
-      show: (row, i) => {
-        const filled = rows.slice(0, i).filter((it) => Object.values(it).some((text) => text.trim() !== '')).length;
-        const part = Object.values(row).some((text) => text.trim() !== '') ? line?.parts[filled] : undefined;
-        return part && line ? show(partCost(line.quantity, part, digits)) : '';
-      },
-    },
+    { key: 'cost', title: 'Cost', width: 88, numeric: true, show: costOf },
   ];
-  /** A price item that is named brings everything the price list says of it. */
-  const withItems = (next: GridRow[]) =>
-    onRows(
-      next.map((row, i) => {
-        const item = row.item !== rows[i]?.item ? book.items.find((it) => it.code === row.item) : undefined;
-        if (!item) return row;
-        return {
-          basis: 'each',
-          quantity: '1',
-          ...row,
-          description: item.description,
-          type: item.costType,
-          costCode: item.costCode,
-          unit: item.unit,
-          unitCost: showUnitCost(item.unitCost, digits),
-          markup: markupText(item.markup),
-        };
-      }),
-    );
+}
+
+/** The line, its build-up by cost code and type, its hours, and where its markup comes from. */
+function LineHead({ line, cost, shares }: PartsProps) {
+  const { digits } = useCurrency();
+  const each = shares.reduce((sum, it) => sum + it.cost, 0);
   return (
-    <section aria-label={`What line ${line?.line ?? ''} is made of`} className="mt-2">
-      <div className="mb-1 flex items-baseline justify-between gap-6">
-        <h2 className="truncate" style={{ font: "600 13px/1.4 'Source Sans 3', sans-serif" }}>
-          Line {line?.line} {line?.description}
-          {line?.buildUp && (
-            <span className="note" style={{ fontWeight: 400 }}>
-              : {formatQuantity(line.quantity)} {line.unit} of {line.buildUp} at{' '}
-              {showUnitCost(
-                shares.reduce((sum, it) => sum + it.cost, 0),
-                digits,
-              )}
-              {' = '}
-              {shares.map((it) => `${it.costType} ${it.costCode} ${showUnitCost(it.cost, digits)}`).join(' + ')}
-            </span>
-          )}
-        </h2>
-        {cost && (
-          <span className="note whitespace-nowrap text-[12.5px]">
-            {cost.hours !== 0 && `${displayQuantity(cost.hours)} h · `}markup by{' '}
-            {{ line: 'the line', section: 'the section', type: 'item and type' }[cost.markupFrom]}
+    <div className="mb-1 flex items-baseline justify-between gap-6">
+      <h2 className="line-title truncate">
+        Line {line?.line} {line?.description}
+        {line?.buildUp && (
+          <span className="note font-normal">
+            : {formatQuantity(line.quantity)} {line.unit} of {line.buildUp} at {showUnitCost(each, digits)}
+            {' = '}
+            {shares.map((it) => `${it.costType} ${it.costCode} ${showUnitCost(it.cost, digits)}`).join(' + ')}
           </span>
         )}
-      </div>
-      <EntryGrid
-        label={`Priced on line ${line?.line ?? ''} alone`}
-        columns={columns}
-        rows={rows}
-        onRows={withItems}
-        faults={own}
-        height={190}
-        blank={Math.max(3, rows.length + 1)}
-      />
-    </section>
+      </h2>
+      {cost && (
+        <span className="note whitespace-nowrap text-[12.5px]">
+          {cost.hours !== 0 && `${displayQuantity(cost.hours)} h · `}markup by{' '}
+          {{ line: 'the line', section: 'the section', type: 'item and type' }[cost.markupFrom]}
+        </span>
+      )}
+    </div>
   );
 }

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { COST_TYPES } from '../../../../core/costs/costType';
 import type { EstimateContent } from '../../../../core/estimates/merge';
+import { stableText } from '../../../kit/stableText';
 import { formOf, partRow, readEstimate } from './estimateForm';
 
 const context = { digits: 2, costCodes: new Set(['100', '200']), buildUps: new Set(['ROOF']) };
@@ -56,6 +57,8 @@ describe('an estimate on the screen', () => {
         const read = readEstimate(formOf(it, 2), context);
         expect([...read.faults]).toEqual([]);
         expect(read.content).toEqual(it);
+        // What is only looked at is not saved again: key order is no change.
+        expect(stableText(read.content)).toBe(stableText(it));
       }),
     );
   });

@@ -1,3 +1,5 @@
+import { showUnitCost, unitCost } from '../../../kit/typed/unitCosts';
+import { amount, markup, needed, oneOf, optional, readAt, type Faults } from '../../../kit/typed/codecs';
 import { present } from '../../../../core/errors/known';
 import { COST_TYPES } from '../../../../core/costs/costType';
 import { displayExact } from '../../../../core/money/display';
@@ -5,16 +7,6 @@ import { formatQuantity } from '../../../../core/money/rate';
 import type { EstimateLine, Part } from '../../../../core/estimates/estimate';
 import type { EstimateContent } from '../../../../core/estimates/merge';
 import type { GridRow } from '../../../kit/grid/gridTypes';
-import {
-  markupText,
-  readCostType,
-  readMarkup,
-  readNeeded,
-  readUnitCost,
-  showUnitCost,
-  type Faults,
-} from '../../../kit/typed/readCells';
-import { readAmount } from '../../../kit/typed/tidyAmount';
 
 /** An estimate as typed. A row's hidden `id` leads to its parts. */
 export interface EstimateForm {
@@ -47,11 +39,13 @@ export function formOf(content: EstimateContent, digits: number): EstimateForm {
   const ids = content.lines.map((_, i) => `${i}`);
   return {
     name: content.name,
-    overhead: markupText(content.overhead || null),
-    profit: markupText(content.profit || null),
+    overhead: markupOrNone.format(content.overhead || null),
+    profit: markupOrNone.format(content.profit || null),
     rounding: content.rounding === 0 ? '' : displayExact(content.rounding, digits),
-    typeMarkups: Object.fromEntries(COST_TYPES.map((it) => [it, markupText(content.typeMarkups[it] ?? null)])),
-    sectionMarkups: Object.fromEntries(Object.entries(content.sectionMarkups).map(([name, rate]) => [name, markupText(rate)])),
+    typeMarkups: Object.fromEntries(COST_TYPES.map((it) => [it, markupOrNone.format(content.typeMarkups[it] ?? null)])),
+    sectionMarkups: Object.fromEntries(
+      Object.entries(content.sectionMarkups).map(([name, rate]) => [name, markupOrNone.format(rate)]),
+    ),
     lines: content.lines.map((it, i) => ({
       id: present(ids[i]),
       line: it.line,
@@ -60,7 +54,7 @@ export function formOf(content: EstimateContent, digits: number): EstimateForm {
       quantity: formatQuantity(it.quantity),
       unit: it.unit,
       buildUp: it.buildUp,
-      markup: markupText(it.markup),
+      markup: markupOrNone.format(it.markup),
     })),
     parts: Object.fromEntries(
       content.lines
@@ -81,7 +75,7 @@ export function partRow(part: Part, digits: number): GridRow {
     quantity: formatQuantity(part.quantity),
     unit: part.unit,
     unitCost: part.unitCost === 0 ? '0' : showUnitCost(part.unitCost, digits),
-    markup: markupText(part.markup),
+    markup: markupOrNone.format(part.markup),
   };
 }
 
@@ -110,26 +104,30 @@ export function readEstimate(form: EstimateForm, context: FormContext): ReadEsti
     places.push(lines.length);
     return lines.push(read.line);
   });
-  const rounding = form.rounding.trim() === '' ? 0 : readAmount(form.rounding, context.digits);
-  if (rounding === null) faults.set('rounding', `"${form.rounding}" is not a valid amount; enter one such as -0.03`);
+  const rounding = readAt(faults, 'rounding', form.rounding, optional(amount(context.digits), 0), 0);
   if (form.name.trim() === '') faults.set('name', 'Expected a name');
   const rates = (of: Readonly<Record<string, string>>, which: string) =>
     Object.fromEntries(
       Object.entries(of)
-        .map(([name, typed]) => [name, readMarkup(faults, `${which}.${name}`, typed)] as const)
+        .map(([name, typed]) => [name, readAt(faults, `${which}.${name}`, typed, markupOrNone, null)] as const)
         .filter((it): it is readonly [string, number] => it[1] !== null),
     );
   const content: EstimateContent = {
     name: form.name.trim(),
-    overhead: readMarkup(faults, 'overhead', form.overhead) ?? 0,
-    profit: readMarkup(faults, 'profit', form.profit) ?? 0,
-    rounding: rounding ?? 0,
+    overhead: readAt(faults, 'overhead', form.overhead, markupOrNone, null) ?? 0,
+    profit: readAt(faults, 'profit', form.profit, markupOrNone, null) ?? 0,
+    rounding,
     typeMarkups: rates(form.typeMarkups, 'typeMarkups'),
     sectionMarkups: rates(form.sectionMarkups, 'sectionMarkups'),
     lines,
   };
   return { content, faults, places };
 }
+
+const markupOrNone = optional(markup, null);
+/** A line without a quantity is of one. */
+const quantityOrOne = optional(needed, 10_000);
+const costOrNone = optional(unitCost(2), 0);
 
 function isEmpty(row: GridRow): boolean {
   return !Object.entries(row).some(([key, text]) => key !== 'id' && text.trim() !== '');
@@ -148,10 +146,10 @@ function readLine(row: GridRow, parts: readonly GridRow[] | undefined, context: 
     line: text('line'),
     section: text('section'),
     description: text('description'),
-    quantity: readNeeded(faults, 'quantity', row.quantity, 10_000),
+    quantity: readAt(faults, 'quantity', row.quantity, quantityOrOne, 0),
     unit: text('unit'),
     buildUp: text('buildUp'),
-    markup: readMarkup(faults, 'markup', row.markup),
+    markup: readAt(faults, 'markup', row.markup, markupOrNone, null),
     parts: (parts ?? []).flatMap((it, k) => (isEmpty(it) ? [] : [readPart(it, `parts.${row.id}.${k}`, faults, context)])),
   };
   const read: ReadLine = { parts, context, line, faults: [...faults] };
@@ -170,11 +168,11 @@ function readPart(row: GridRow, at: string, faults: Faults, { costCodes }: FormC
     item: text('item'),
     description: text('description'),
     costCode: text('costCode'),
-    costType: readCostType(faults, `${at}.type`, row.type),
+    costType: readAt(faults, `${at}.type`, row.type, oneOf(COST_TYPES), 'other'),
     basis: basis !== '' && 'in all'.startsWith(basis) ? 'in-all' : 'per-unit',
-    quantity: readNeeded(faults, `${at}.quantity`, row.quantity, 10_000),
+    quantity: readAt(faults, `${at}.quantity`, row.quantity, quantityOrOne, 0),
     unit: text('unit'),
-    unitCost: readUnitCost(faults, `${at}.unitCost`, row.unitCost),
-    markup: readMarkup(faults, `${at}.markup`, row.markup),
+    unitCost: readAt(faults, `${at}.unitCost`, row.unitCost, costOrNone, 0),
+    markup: readAt(faults, `${at}.markup`, row.markup, markupOrNone, null),
   };
 }

@@ -1,3 +1,4 @@
+import { stableText } from '../../../kit/stableText';
 import { present } from '../../../../core/errors/known';
 import { CALLS } from '../../../../wire/calls';
 import { api, useSaveEstimateMutation } from '../../../ground/api/api';
@@ -71,7 +72,7 @@ export function useEstimate(view: EstimateView, book: PriceBookView, context: Om
 
 function useSaving(view: EstimateView, content: EstimateContent, faulty: boolean, onMerged: (content: EstimateContent) => void) {
   const at = useMemo(() => ({ job: view.job, estimate: view.number }), [view.job, view.number]);
-  const base = useRef({ content: contentOf(view), version: view.version, text: JSON.stringify(contentOf(view)) });
+  const base = useRef({ content: contentOf(view), version: view.version, text: stableText(contentOf(view)) });
   const [save] = useSaveEstimateMutation();
   const dispatch = useDispatch<AppDispatch>();
   const saved = useCallback(() => void dispatch(api.util.invalidateTags(['books'])), [dispatch]);
@@ -82,7 +83,7 @@ function useSaving(view: EstimateView, content: EstimateContent, faulty: boolean
 
   const saveOnce = useCallback(async (): Promise<boolean> => {
     const { content: mine, faulty: wrong } = latest.current;
-    const text = JSON.stringify(mine);
+    const text = stableText(mine);
     if (text === base.current.text) return true;
     if (wrong) return false;
     try {
@@ -98,7 +99,7 @@ function useSaving(view: EstimateView, content: EstimateContent, faulty: boolean
       }
       const theirs = await readOnce(CALLS.estimate, at);
       const { content: both, taken, clashes } = mergeEstimates(base.current.content, mine, contentOf(theirs));
-      base.current = { content: contentOf(theirs), version: theirs.version, text: JSON.stringify(contentOf(theirs)) };
+      base.current = { content: contentOf(theirs), version: theirs.version, text: stableText(contentOf(theirs)) };
       latest.current.onMerged(both);
       latest.current = { ...latest.current, content: both };
       setKeeping({ state: 'typing', message: '', merged: { who: theirs.savedBy, at: theirs.savedAt, taken, clashes } });
@@ -108,7 +109,7 @@ function useSaving(view: EstimateView, content: EstimateContent, faulty: boolean
   const saveNow = useCallback(() => (pending.current = pending.current.then(saveOnce, saveOnce)), [saveOnce]);
 
   useEffect(() => {
-    if (JSON.stringify(content) === base.current.text) return;
+    if (stableText(content) === base.current.text) return;
     setKeeping((before) => ({ ...before, state: faulty ? 'faulty' : 'typing', message: '' }));
     const timer = setTimeout(() => void saveNow(), SAVE_PAUSE);
     return () => clearTimeout(timer);

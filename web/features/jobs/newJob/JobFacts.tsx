@@ -1,31 +1,51 @@
+import { DayButton } from '../../../kit/form/DayButton';
+import { amount, day, tidyOf } from '../../../kit/typed/codecs';
 import { describeRetention } from '../../../../core/billing/describeRetention';
 import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
 import type { Lists } from '../../../../wire/company';
+import { useAsOf } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { Field } from '../../../kit/Field';
-import { tidyAmount } from '../../../kit/typed/tidyAmount';
 import { NewClient } from './NewClient';
 
-export function Facts({
-  facts,
-  setFact,
-  faults,
-  lists,
-}: {
+interface FactsProps {
   facts: Record<string, string>;
   setFact: (key: string, value: string) => void;
   faults: ReadonlyMap<string, string>;
   lists: Lists;
-}) {
-  const { digits } = useCurrency();
-  const rule = describeTyped(facts);
+}
+
+/** What is known of the job: its parties and days, and how it is billed. */
+export function Facts(props: FactsProps) {
+  return (
+    <div className="sheet grid grid-cols-6 gap-x-4 gap-y-3 px-4 py-3">
+      <WhoAndWhen {...props} />
+      <HowBilled {...props} />
+      <p className="note col-span-6 m-0">{describeTyped(props.facts)}</p>
+    </div>
+  );
+}
+
+type Option = readonly [value: string, name: string];
+
+/** The fields of the form: a text, a date with its calendar, or one of a list. */
+function fieldsOf({ facts, setFact, faults }: FactsProps, month: string) {
   const input = (key: string, label: string, props: Record<string, unknown> = {}) => (
     <Field label={label} fault={faults.get(key)}>
       <input value={facts[key] ?? ''} autoComplete="off" onChange={(event) => setFact(key, event.target.value)} {...props} />
     </Field>
   );
-  const select = (key: string, label: string, options: readonly (readonly [string, string])[]) => (
-    <Field label={label} fault={faults.get(key)}>
+  const date = (key: string, label: string) => {
+    const read = day(month).parse(facts[key] ?? '');
+    return (
+      <div className="with-day">
+        {input(key, label, { placeholder: '30 Apr 2031' })}
+        <DayButton day={read.ok ? read.value : null} onDay={(typed) => setFact(key, typed)} />
+      </div>
+    );
+  };
+  const select = (key: string, label: string, options: readonly Option[], className = '') => (
+    <Field label={label} fault={faults.get(key)} className={className}>
       <select value={facts[key] ?? ''} onChange={(event) => setFact(key, event.target.value)}>
         {options.map(([value, name]) => (
           <option key={value} value={value}>
@@ -35,22 +55,22 @@ export function Facts({
       </select>
     </Field>
   );
-  const tidySum = () => setFact('contractSum', tidyAmount(digits)(facts.contractSum ?? ''));
+  return { input, date, select };
+}
+
+function WhoAndWhen(props: FactsProps) {
+  const { facts, setFact, lists } = props;
+  const { month } = useAsOf();
+  const { digits } = useCurrency();
+  const { input, date, select } = fieldsOf(props, month);
+  const tidySum = () => setFact('contractSum', tidyOf(amount(digits))(facts.contractSum ?? ''));
+  const clients = lists.clients.map((it): Option => [it.code, `${it.code} · ${it.name}`]);
   return (
-    <div className="sheet grid grid-cols-6 gap-x-4 gap-y-3 px-4 py-3">
+    <>
       {input('number', 'Job number')}
       <div className="col-span-2">{input('name', 'Name', { autoFocus: true })}</div>
       <div className="col-span-2 flex items-end gap-2">
-        <Field label="Client" fault={faults.get('client')} className="grow">
-          <select value={facts.client ?? ''} onChange={(event) => setFact('client', event.target.value)}>
-            <option value="">Choose a client</option>
-            {lists.clients.map((it) => (
-              <option key={it.code} value={it.code}>
-                {it.code} · {it.name}
-              </option>
-            ))}
-          </select>
-        </Field>
+        {select('client', 'Client', [['', 'Choose a client'], ...clients], 'grow')}
         <NewClient onAdded={(code) => setFact('client', code)} />
       </div>
       {select('status', 'Status', [
@@ -60,34 +80,43 @@ export function Facts({
       ])}
       {input('contractSum', 'Contract sum', { className: 'figure', inputMode: 'decimal', onBlur: tidySum })}
       {input('contractReference', 'Contract reference')}
-      {input('awardedOn', 'Awarded on', { placeholder: '30 Apr 2031' })}
-      {input('startsOn', 'Start', { placeholder: '30 Apr 2031' })}
-      {input('finishesOn', 'Planned finish', { placeholder: '30 Apr 2031' })}
+      {date('awardedOn', 'Awarded on')}
+      {date('startsOn', 'Start')}
+      {date('finishesOn', 'Planned finish')}
       {input('manager', 'Manager', { list: 'managers' })}
-      {input('retention', 'Retention %', { className: 'figure' })}
-      {input('materials', 'On materials %', { className: 'figure', placeholder: 'as on work' })}
-      {input('stepAt', 'Reduces at % of contract', { className: 'figure', placeholder: 'no step' })}
-      {input('stepTo', 'Reduces to %', { className: 'figure', placeholder: 'no step' })}
-      {select('stepApplies', 'Reduction applies to', [
-        ['all', 'the rate on all work'],
-        ['further', 'the rate on further work'],
-      ])}
-      {input('cap', 'Cap % of contract', { className: 'figure', placeholder: 'no cap' })}
-      {input('tax', 'Tax %', { className: 'figure' })}
-      {input('terms', 'Terms, days', { className: 'figure', placeholder: "the client's" })}
-      {select(
-        'revenueMethod',
-        'Revenue recognition',
-        REVENUE_METHODS.map((it) => [it, it]),
-      )}
-      <div className="col-span-3">{input('site', 'Site')}</div>
-      <p className="note col-span-6 m-0">{rule}</p>
       <datalist id="managers">
         {lists.managers.map((it) => (
           <option key={it} value={it} />
         ))}
       </datalist>
-    </div>
+    </>
+  );
+}
+
+function HowBilled(props: FactsProps) {
+  const { month } = useAsOf();
+  const { input, select } = fieldsOf(props, month);
+  const figure = (key: string, label: string, placeholder?: string) => input(key, label, { className: 'figure', placeholder });
+  return (
+    <>
+      {figure('retention', 'Retention %')}
+      {figure('materials', 'On materials %', 'as on work')}
+      {figure('stepAt', 'Reduces at % of contract', 'no step')}
+      {figure('stepTo', 'Reduces to %', 'no step')}
+      {select('stepApplies', 'Reduction applies to', [
+        ['all', 'the rate on all work'],
+        ['further', 'the rate on further work'],
+      ])}
+      {figure('cap', 'Cap % of contract', 'no cap')}
+      {figure('tax', 'Tax %')}
+      {figure('terms', 'Terms, days', "the client's")}
+      {select(
+        'revenueMethod',
+        'Revenue recognition',
+        REVENUE_METHODS.map((it): Option => [it, it]),
+      )}
+      <div className="col-span-3">{input('site', 'Site')}</div>
+    </>
   );
 }
 

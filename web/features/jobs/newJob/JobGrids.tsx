@@ -1,3 +1,4 @@
+import { amount, tidyOf } from '../../../kit/typed/codecs';
 import { present } from '../../../../core/errors/known';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../../core/costs/costType';
@@ -6,7 +7,6 @@ import { useCurrency } from '../../../ground/company';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import { SheetImport } from '../../../ground/sheets/SheetImport';
 import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
-import { tidyAmount } from '../../../kit/typed/tidyAmount';
 import { type JobForm } from './readJob';
 
 const hasText = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
@@ -25,7 +25,7 @@ export function SovGrid({ form, setForm, faults }: GridProps) {
       { key: 'line', title: 'Line', width: 80 },
       { key: 'section', title: 'Section', width: 150 },
       { key: 'description', title: 'Description', width: 'auto' },
-      { key: 'value', title: 'Scheduled value', width: 140, numeric: true, tidy: tidyAmount(digits) },
+      { key: 'value', title: 'Scheduled value', width: 140, numeric: true, tidy: tidyOf(amount(digits)) },
       { key: 'quantity', title: 'Quantity', width: 90, numeric: true },
       { key: 'unit', title: 'Unit', width: 70 },
       { key: 'retention', title: 'Line retention %', width: 100, numeric: true },
@@ -83,7 +83,7 @@ export function BudgetGrid({ form, setForm, faults, lists }: GridProps) {
       { key: 'quantity', title: 'Quantity', width: 90, numeric: true },
       { key: 'unit', title: 'Unit', width: 60 },
       { key: 'hours', title: 'Hours', width: 80, numeric: true },
-      { key: 'amount', title: 'Amount', width: 140, numeric: true, tidy: tidyAmount(digits) },
+      { key: 'amount', title: 'Amount', width: 140, numeric: true, tidy: tidyOf(amount(digits)) },
     ],
     [digits, form.sov, lists],
   );

@@ -6,7 +6,7 @@ import {
   useListsQuery,
   useSessionQuery,
 } from '../../../ground/api/api';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { nextJobNumber } from '../../../../core/jobs/jobNumber';
@@ -14,7 +14,7 @@ import { formatPercentShortest } from '../../../../core/money/rate';
 import type { Lists } from '../../../../wire/company';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
-import { faultOf, type ShownFault } from '../../../ground/faults';
+import { useAttempt } from '../../../ground/useAttempt';
 import { Refused, Waiting } from '../../../kit/States';
 import { BeginFrom } from './BeginFrom';
 import { readJob, type JobForm } from './readJob';
@@ -53,55 +53,28 @@ export function NewJobPage() {
   return <JobForms key="form" start={kept ?? proposed} draftId={kept ? Number(draft) : null} lists={lists} />;
 }
 
-function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number | null; lists: Lists }) {
-  const { month } = useAsOf();
-  const currency = useCurrency();
-  const { digits, exact, code } = currency;
-  const navigate = useNavigate();
-  const keep = useKeepMonth();
+interface FormsProps {
+  start: JobForm;
+  draftId: number | null;
+  lists: Lists;
+}
+
+function JobForms({ start, draftId, lists }: FormsProps) {
+  const { exact, code } = useCurrency();
   const [form, setForm] = useState(start);
   const [asked, setAsked] = useState(false);
-  const [refused, setRefused] = useState<ShownFault | null>(null);
-  const { id, savedAt, settle } = useDraft(form, start, draftId);
-  const [createJob, { isLoading }] = useCreateJobMutation();
+  const read = useReadJob(form, lists);
+  const { savedAt, create, busy, refused } = useCreate(form, start, draftId);
   const [, { isLoading: addingCodes }] = useAddCostCodesMutation(ADDING_CODES);
-  const context = useMemo(
-    () => ({
-      digits,
-      month,
-      clients: new Set(lists.clients.map((it) => it.code)),
-      costCodes: new Set(lists.costCodes.map((it) => it.code)),
-    }),
-    [digits, month, lists],
-  );
-  const read = useMemo(() => readJob(form, context), [form, context]);
   const setFact = (key: string, value: string) => setForm((before) => ({ ...before, facts: { ...before.facts, [key]: value } }));
   // A cell that is filled and wrong says so at once; what is still missing waits until the job is to be set up.
   const shown = useMemo(() => new Map([...read.faults].filter(([at]) => asked || typedAt(form, at) !== '')), [read, asked, form]);
   const part = (prefix: string) =>
     new Map([...shown].filter(([at]) => at.startsWith(prefix)).map(([at, message]) => [at.slice(prefix.length), message]));
   const target = read.contractSum ?? read.sovTotal;
-  const difference = target - read.sovTotal;
   // What holds it up stands for as long as it does: gone once it is mended, or a client just added has come into the list.
-  const blockingMessage =
-    !asked || read.input
-      ? null
-      : difference !== 0 && read.faults.size === 0
-        ? `The schedule of values is ${exact(Math.abs(difference))} ${difference > 0 ? 'short of' : 'over'} the contract sum. Change a line, or the sum.`
-        : `${read.faults.size} ${read.faults.size === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`;
-  const create = async () => {
-    setAsked(true);
-    setRefused(null);
-    if (!read.input) return;
-    try {
-      await settle();
-      const { number } = await createJob({ body: { ...read.input, draftId: id.current } }).unwrap();
-      toast(`Job ${number} is set up`);
-      void navigate(keep(`/jobs/${encodeURIComponent(number)}`));
-    } catch (error) {
-      setRefused(faultOf(error));
-    }
-  };
+  const blocking = asked && !read.input ? blockingText(read, target, exact) : null;
+  const message = blocking ?? refused?.message;
   return (
     <div className="page">
       <div className="mb-3 flex items-end justify-between gap-6">
@@ -112,26 +85,28 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
         </span>
       </div>
       <Facts facts={form.facts} setFact={setFact} faults={part('facts.')} lists={lists} />
-      <div className="mt-5 flex items-end justify-between">
-        <h2>Schedule of values</h2>
-        <p className="m-0" role="status">
-          {exact(read.sovTotal)} of {exact(target)} {code}; difference{' '}
-          <b style={{ color: difference === 0 ? 'var(--good)' : 'var(--loss)' }}>{exact(difference)}</b>
-        </p>
-      </div>
+      <GridHeading title="Schedule of values">
+        {exact(read.sovTotal)} of {exact(target)} {code}; difference{' '}
+        <b className={target === read.sovTotal ? 'good' : 'loss'}>{exact(target - read.sovTotal)}</b>
+      </GridHeading>
       <SovGrid form={form} setForm={setForm} faults={part('sov.')} lists={lists} />
-      <div className="mt-5 flex items-end justify-between">
-        <h2>Budget</h2>
-        <p className="m-0" role="status">
-          {exact(read.budgetTotal)} {code}; expected profit{' '}
-          <b style={{ color: target < read.budgetTotal ? 'var(--loss)' : 'inherit' }}>{exact(target - read.budgetTotal)}</b>
-        </p>
-      </div>
+      <GridHeading title="Budget">
+        {exact(read.budgetTotal)} {code}; expected profit{' '}
+        <b className={target < read.budgetTotal ? 'loss' : ''}>{exact(target - read.budgetTotal)}</b>
+      </GridHeading>
       <BudgetGrid form={form} setForm={setForm} faults={part('budget.')} lists={lists} />
       <NewCodes codes={read.unknownCodes} />
-      {(blockingMessage ?? refused?.message) && <Refused message={blockingMessage ?? present(refused).message} />}
+      {message && <Refused message={message} />}
       <div className="mt-4 flex items-center gap-3">
-        <button type="button" className="button main" disabled={isLoading || addingCodes} onClick={() => void create()}>
+        <button
+          type="button"
+          className="button main"
+          disabled={busy || addingCodes}
+          onClick={() => {
+            setAsked(true);
+            void create(read.input);
+          }}
+        >
           Set up job {form.facts.number}
           {target !== 0 && `, ${exact(target)}`}
         </button>
@@ -142,6 +117,59 @@ function JobForms({ start, draftId, lists }: { start: JobForm; draftId: number |
       </div>
     </div>
   );
+}
+
+function GridHeading({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="mt-5 flex items-end justify-between">
+      <h2>{title}</h2>
+      <p className="m-0" role="status">
+        {children}
+      </p>
+    </div>
+  );
+}
+
+function useReadJob(form: JobForm, lists: Lists) {
+  const { month } = useAsOf();
+  const { digits } = useCurrency();
+  const context = useMemo(
+    () => ({
+      digits,
+      month,
+      clients: new Set(lists.clients.map((it) => it.code)),
+      costCodes: new Set(lists.costCodes.map((it) => it.code)),
+    }),
+    [digits, month, lists],
+  );
+  return useMemo(() => readJob(form, context), [form, context]);
+}
+
+/** Sets the job up from what was read, after its draft has settled; a job that is not whole is not sent. */
+function useCreate(form: JobForm, start: JobForm, draftId: number | null) {
+  const navigate = useNavigate();
+  const keep = useKeepMonth();
+  const { id, savedAt, settle } = useDraft(form, start, draftId);
+  const { refused, setRefused, attempt } = useAttempt();
+  const [createJob, { isLoading: busy }] = useCreateJobMutation();
+  const create = async (input: ReturnType<typeof readJob>['input']) => {
+    setRefused(null);
+    if (!input) return;
+    await attempt(async () => {
+      await settle();
+      const { number } = await createJob({ body: { ...input, draftId: id.current } }).unwrap();
+      toast(`Job ${number} is set up`);
+      void navigate(keep(`/jobs/${encodeURIComponent(number)}`));
+    });
+  };
+  return { savedAt, create, busy, refused };
+}
+
+function blockingText(read: ReturnType<typeof readJob>, target: number, exact: (cents: number) => string): string {
+  const difference = target - read.sovTotal;
+  if (difference !== 0 && read.faults.size === 0)
+    return `The schedule of values is ${exact(Math.abs(difference))} ${difference > 0 ? 'short of' : 'over'} the contract sum. Change a line, or the sum.`;
+  return `${read.faults.size} ${read.faults.size === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`;
 }
 
 /** What stands in the cell or field a fault is about. */

@@ -1,10 +1,7 @@
+import { amount, day, optional, percent, quantity, readAt, whole } from '../../../kit/typed/codecs';
 import { COST_TYPES, type CostType } from '../../../../core/costs/costType';
-import { parsePercent, parseQuantity } from '../../../../core/money/rate';
 import type { JobInput } from '../../../../wire/jobs';
-import { readAmount } from '../../../kit/typed/tidyAmount';
 import type { GridRow } from '../../../kit/grid/gridTypes';
-import { readDate } from '../../../kit/typed/readDate';
-import { withoutThousands } from '../../../kit/typed/withoutThousands';
 
 /** A new job as typed. */
 export interface JobForm {
@@ -125,37 +122,23 @@ class Reader {
   ) {}
 
   amount(at: string, typed: string): number {
-    const value = readAmount(typed, this.context.digits);
-    if (value === null)
-      this.faults.set(at, typed === '' ? 'Expected an amount' : `"${typed}" is not a valid amount; enter one such as 12,500.00`);
-    return value ?? 0;
+    return readAt(this.faults, at, typed, amount(this.context.digits), 0);
   }
 
   percent(at: string, typed: string): number | null {
-    if (typed === '') return null;
-    const value = parsePercent(typed.replace(/\s*%$/, ''));
-    if (!value.ok) this.faults.set(at, `"${typed}" is not a percentage from 0 to 100 with up to 4 decimals`);
-    return value.ok ? value.value : null;
+    return readAt(this.faults, at, typed, optional(percent, null), null);
   }
 
   number(at: string, typed: string): number | null {
-    if (typed === '') return null;
-    const value = parseQuantity(withoutThousands(typed));
-    if (!value.ok) this.faults.set(at, `"${typed}" is not a number with up to 4 decimals`);
-    return value.ok ? value.value : null;
+    return readAt(this.faults, at, typed, optional(quantity, null), null);
   }
 
   date(at: string, typed: string): string | null {
-    if (typed === '') return null;
-    const value = readDate(typed, this.context.month);
-    if (!value) this.faults.set(at, `"${typed}" is not a valid date; enter one such as 30 Apr 2031`);
-    return value;
+    return readAt(this.faults, at, typed, optional(day(this.context.month), null), null);
   }
 
   days(at: string, typed: string): number | null {
-    if (typed === '') return null;
-    if (!/^\d{1,4}$/.test(typed)) this.faults.set(at, `"${typed}" is not a number of days`);
-    return Number(typed) || 0;
+    return readAt(this.faults, at, typed, optional(whole('days'), null), null);
   }
 
   sovLine(row: GridRow, i: number): JobInput['sov'][number] {

@@ -1,0 +1,123 @@
+import { valibotResolver } from '@hookform/resolvers/valibot';
+import { useMemo, useState, type FormEvent, type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes } from 'react';
+import { useForm, type DefaultValues, type Path, type PathValue } from 'react-hook-form';
+import type { Fault } from '../../../core/errors/ledrinError';
+import { tidyOf } from '../typed/codecs';
+import { Field } from '../Field';
+import { codecSchema, type Codecs, type Texts, type Values } from './codecSchema';
+import { DayButton } from './DayButton';
+
+type SelectProps = SelectHTMLAttributes<HTMLSelectElement>;
+/** A value, with a title of its own where it has one. */
+type Choice = string | readonly [value: string, title: string];
+type InputProps = InputHTMLAttributes<HTMLInputElement> & { hint?: string };
+
+/** What the server refused, and at which fields. */
+interface Refusal {
+  message: string;
+  faults: readonly Fault[];
+}
+
+interface FormOptions {
+  /** The form's field that a field of the server's reply is; the same name where it says nothing. */
+  fieldOf?: (field: string) => string;
+}
+
+/**
+ * A form of texts, each read by its codec: a fault stands at its field, what the server refuses stands at the fields it
+ * names, and what was typed stays.
+ */
+export function useCodecForm<Fields extends Codecs>(
+  fields: Fields,
+  start: Texts<Fields>,
+  { fieldOf = (it) => it }: FormOptions = {},
+) {
+  type Name = Path<Texts<Fields>>;
+  const resolver = useMemo(() => valibotResolver(codecSchema(fields)), [fields]);
+  const form = useForm<Texts<Fields>, unknown, Values<Fields>>({
+    defaultValues: start as DefaultValues<Texts<Fields>>,
+    mode: 'onBlur',
+    reValidateMode: 'onChange',
+    resolver: resolver as never,
+  });
+  const [refused, setRefused] = useState<string | null>(null);
+  const { errors, isDirty, isSubmitting } = form.formState;
+  const text = form.watch();
+  const set = (name: keyof Fields & string, typed: string) =>
+    form.setValue(name as Name, typed as PathValue<Texts<Fields>, Name>, { shouldDirty: true, shouldValidate: true });
+  const faultAt = (name: string) => (errors as Record<string, { message?: string } | undefined>)[name]?.message;
+
+  const refuse = ({ message, faults }: Refusal) => {
+    const own = faults.filter(({ field }) => Object.hasOwn(fields, fieldOf(field)));
+    for (const it of own) form.setError(fieldOf(it.field) as Name, { message: it.message });
+    setRefused(own.length === faults.length && own.length > 0 ? null : message);
+  };
+
+  /** What a field's text means now; null where it cannot be read. */
+  const valueOf = <N extends keyof Fields & string>(name: N): Values<Fields>[N] | null => {
+    const read = fields[name]?.parse(text[name] ?? '');
+    return read?.ok ? (read.value as Values<Fields>[N]) : null;
+  };
+
+  const input = (name: keyof Fields & string, label: string, { hint, className = '', ...props }: InputProps = {}): ReactNode => {
+    const codec = fields[name];
+    const own = form.register(name as Name);
+    const field = (
+      <Field label={label} fault={faultAt(name)} hint={hint} className={className}>
+        <input
+          autoComplete="off"
+          {...props}
+          {...own}
+          className={codec?.look === 'figure' ? 'figure' : ''}
+          onBlur={(event) => {
+            const tidied = codec ? tidyOf(codec)(event.target.value) : event.target.value;
+            if (tidied !== event.target.value) set(name, tidied);
+            void own.onBlur(event);
+          }}
+        />
+      </Field>
+    );
+    if (codec?.look !== 'day') return field;
+    return (
+      <div className="with-day">
+        {field}
+        <DayButton day={valueOf(name) as string | null} onDay={(typed) => set(name, typed)} />
+      </div>
+    );
+  };
+
+  const select = (
+    name: keyof Fields & string,
+    label: string,
+    options: readonly Choice[],
+    { className = '', ...props }: SelectProps = {},
+  ) => (
+    <Field label={label} fault={faultAt(name)} className={className}>
+      <select {...props} {...form.register(name as Name)}>
+        {options.map((option) => {
+          const [value, title] = typeof option === 'string' ? [option, option] : option;
+          return (
+            <option key={value} value={value}>
+              {title}
+            </option>
+          );
+        })}
+      </select>
+    </Field>
+  );
+
+  /** Reads the form and does the work with what it says; what `work` throws is shown by `asFault`. */
+  const submit =
+    (work: (values: Values<Fields>) => Promise<unknown>, asFault: (error: unknown) => Refusal) => (event?: FormEvent) => {
+      setRefused(null);
+      void form.handleSubmit(async (values) => {
+        try {
+          await work(values);
+        } catch (error) {
+          refuse(asFault(error));
+        }
+      })(event);
+    };
+
+  return { input, select, text, set, valueOf, faultAt, submit, refused, refuse, changed: isDirty, busy: isSubmitting };
+}

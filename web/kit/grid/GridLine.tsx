@@ -1,0 +1,64 @@
+import { Cell } from './GridCell';
+import type { GridColumn, GridRow } from './gridTypes';
+import type { GridEdits } from './useGridEdits';
+
+interface LineProps {
+  columns: readonly GridColumn[];
+  row: GridRow;
+  index: number;
+  numbered: boolean;
+  removable: boolean;
+  faults: ReadonlyMap<string, string>;
+  edits: GridEdits;
+  onEnter: () => void;
+  /** Moves to the cell of a row and a column. */
+  onMove: (row: number, column: number) => void;
+}
+
+/** One row of a grid: its number, its cells, typed or worked out, and its way out. */
+export function GridLine({ columns, row, index, numbered, removable, faults, edits, onEnter, onMove }: LineProps) {
+  return (
+    <tr>
+      {numbered && <td className="head">{index + 1}</td>}
+      {columns.map((column, at) =>
+        column.show ? (
+          <td key={column.key} className={`worked ${column.numeric ? 'figure' : ''}`}>
+            {column.show(row, index)}
+          </td>
+        ) : (
+          <Cell
+            key={column.key}
+            column={column}
+            row={row}
+            index={index}
+            at={at}
+            label={`${column.title}, row ${index + 1}`}
+            fault={faults.get(`${index}.${column.key}`)}
+            onEnter={onEnter}
+            onText={(text) => edits.setCell(index, column.key, text)}
+            onMove={(down, across) => onMove(index + down, at + across)}
+            onPaste={(event) => edits.paste(event, index, at)}
+            onFill={() => edits.fillDown(index, column.key)}
+            onUndo={edits.undo}
+          />
+        ),
+      )}
+      {numbered && (
+        <td className="worked last">
+          {removable && (
+            <button
+              type="button"
+              tabIndex={-1}
+              className="button bare close"
+              aria-label={`Remove row ${index + 1}`}
+              title="Remove this row"
+              onClick={() => edits.removeRow(index)}
+            >
+              ×
+            </button>
+          )}
+        </td>
+      )}
+    </tr>
+  );
+}

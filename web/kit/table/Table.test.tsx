@@ -1,0 +1,84 @@
+/** @jest-environment jsdom */
+import { afterEach, expect, jest, test } from '@jest/globals';
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { displayExact } from '../../../core/money/display';
+import { compareValues } from './compareValues';
+import { asText, summaryOf } from './selection';
+import { Table } from './Table';
+import type { TableColumn } from './tableTypes';
+
+interface Row {
+  name: string;
+  amount: number;
+  hours: number | null;
+}
+
+const money = (cents: number) => displayExact(cents, 2);
+const number = (value: number) => String(value);
+const COLUMNS: TableColumn<Row>[] = [
+  { key: 'name', title: 'Name', value: (it) => it.name, cell: (it) => it.name },
+  { key: 'amount', title: 'Amount', value: (it) => it.amount, cell: (it) => money(it.amount), number: money },
+  { key: 'hours', title: 'Hours', value: (it) => it.hours, cell: (it) => it.hours, number },
+];
+const ROWS: Row[] = [
+  { name: 'Line 2', amount: 10_050, hours: 8 },
+  { name: 'Line 10', amount: -50, hours: null },
+  { name: 'Line 1', amount: 250, hours: 3 },
+];
+
+afterEach(cleanup);
+
+function shown() {
+  render(
+    <Table
+      label="Lines"
+      columns={COLUMNS}
+      rows={ROWS}
+      rowKey={(it) => it.name}
+      foot={{ label: 'Total', cells: { amount: '102.50' } }}
+    />,
+  );
+  const names = () => [...document.querySelectorAll('tbody tr')].map((row) => row.querySelector('td')?.textContent);
+  const cell = (text: string) => screen.getByText(text).closest('td')!;
+  return { names, cell, box: screen.getByRole('region', { name: 'Lines' }) };
+}
+
+test('rows stand as given; a head sorts by it, text as people read numbers in it, and again the other way', () => {
+  const { names } = shown();
+  expect(names()).toEqual(['Line 2', 'Line 10', 'Line 1']);
+  fireEvent.click(screen.getByRole('button', { name: 'Name' }));
+  expect(names()).toEqual(['Line 1', 'Line 2', 'Line 10']);
+  expect(screen.getByRole('columnheader', { name: /Name/ }).getAttribute('aria-sort')).toBe('ascending');
+  fireEvent.click(screen.getByRole('button', { name: /Name/ }));
+  expect(names()).toEqual(['Line 10', 'Line 2', 'Line 1']);
+});
+
+test('cells dragged over are added up in the foot and copied as a spreadsheet takes them', async () => {
+  const { cell, box } = shown();
+  fireEvent.mouseDown(cell('100.50'));
+  fireEvent.mouseEnter(cell('2.50'));
+  fireEvent.mouseUp(cell('2.50'));
+  // 100.50 − 0.50 + 2.50 = 102.50 over three, 34.17 each.
+  expect(within(box).getByText(/selected: sum/).textContent).toBe('3 selected: sum 102.50, average 34.17');
+  const written = jest.fn<(text: string) => Promise<void>>(async () => undefined);
+  Object.assign(navigator, { clipboard: { writeText: written } });
+  fireEvent.keyDown(box, { key: 'c', ctrlKey: true });
+  expect(written).toHaveBeenCalledWith('100.50\n−0.50\n2.50');
+});
+
+test('money and hours are not added up together, one figure alone is no sum, nothing comes last in a sort', () => {
+  const at = (i: number, value: number) => ({ column: COLUMNS[i]!, value });
+  expect(summaryOf([at(1, 100), at(2, 8)])).toBeNull();
+  expect(summaryOf([at(1, 100)])).toBeNull();
+  // 1.00 and 2.01: 3.01, on average 1.505, shown as 1.51.
+  expect(summaryOf([at(1, 100), at(1, 201)])).toEqual({ count: 2, sum: '3.01', average: '1.51' });
+  expect(
+    asText([
+      [
+        { column: COLUMNS[0]!, value: 'Roof' },
+        { column: COLUMNS[2]!, value: null },
+      ],
+    ]),
+  ).toBe('Roof\t');
+  expect([null, 'b', 3, 'A', 20].sort(compareValues)).toEqual([3, 20, 'A', 'b', null]);
+});

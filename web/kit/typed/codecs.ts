@@ -1,0 +1,134 @@
+import { displayDate } from '../../../core/calendar/displayDate';
+import { displayExact, displayQuantity, MINUS } from '../../../core/money/display';
+import { formatPercentShortest, parseMarkup, parseNeeded, parsePercent, parseQuantity } from '../../../core/money/rate';
+import type { Scaled } from '../../../core/money/decimal';
+import { readAmount } from './readAmount';
+import { readDate } from './readDate';
+import { withoutThousands } from './withoutThousands';
+
+export type Read<Value> = { ok: true; value: Value } | { ok: false; message: string };
+
+/** How a value is typed and how it is written back; the same for a form's field and a grid's column. */
+export interface Codec<Value> {
+  parse(text: string): Read<Value>;
+  format(value: Value): string;
+  /** Figures stand to the right; a day has a calendar. */
+  look?: 'figure' | 'day';
+}
+
+const read = <Value>(value: Value): Read<Value> => ({ ok: true, value });
+const fault = (message: string): Read<never> => ({ ok: false, message });
+
+/** Words; `needed` says what is missing where there are none. */
+export function words(needed?: string): Codec<string> {
+  return { parse: (text) => (needed && text.trim() === '' ? fault(needed) : read(text.trim())), format: (value) => value };
+}
+
+/** A day; what is left out comes from `month`, such as 2031-04. */
+export function day(month: string): Codec<string> {
+  return {
+    parse: (text) => {
+      const date = readDate(text, month);
+      if (date) return read(date);
+      const not = text.trim() === '' ? '' : `"${text}" is not a valid date; `;
+      return fault(not ? `${not}enter one such as 30 Apr 2031` : 'Enter a date, e.g. 30 Apr 2031');
+    },
+    format: displayDate,
+    look: 'day',
+  };
+}
+
+/** Minor units of a currency with `digits` decimals. */
+export function amount(digits: number): Codec<number> {
+  return {
+    parse: (text) => {
+      const value = readAmount(text, digits);
+      if (value !== null) return read(value);
+      const what = text.trim() === '' ? 'Enter an amount' : `"${text}" is not a valid amount; enter one`;
+      return fault(`${what} such as 12,500.00`);
+    },
+    format: (value) => displayExact(value, digits),
+    look: 'figure',
+  };
+}
+
+function scaled(parse: (text: string) => Scaled, format: (value: number) => string, what: string): Codec<number> {
+  return {
+    parse: (text) => {
+      const value = parse(withoutThousands(text.trim().replaceAll(MINUS, '-').replace(/\s*%$/, '')));
+      return value.ok ? read(value.value) : fault(text.trim() === '' ? `Enter a ${what}` : `"${text}" is not a ${what}`);
+    },
+    format,
+    look: 'figure',
+  };
+}
+
+const quantityText = (value: number) => (value === 0 ? '0' : displayQuantity(value));
+const notBelowZero = (parse: (text: string) => Scaled) => (text: string) => {
+  const value = parse(text);
+  return value.ok && value.value < 0 ? ({ ok: false, problem: 'too-large' } as const) : value;
+};
+
+/** Ten-thousandths of a unit or of an hour. */
+export const quantity = scaled(parseQuantity, quantityText, 'number with up to 4 decimals');
+/** Ten-thousandths of what an estimate needs, never below zero. */
+export const needed = scaled(notBelowZero(parseNeeded), quantityText, 'quantity of 0 or more with up to 4 decimals');
+/** Millionths, 0 to 100 percent. */
+export const percent = scaled(parsePercent, formatPercentShortest, 'percentage from 0 to 100');
+/** Millionths, −100 to 1,000 percent. */
+export const markup = scaled(parseMarkup, formatPercentShortest, 'percentage from −100 to 1,000 with up to 4 decimals');
+
+/** A whole number of up to four digits. */
+export function whole(of: string): Codec<number> {
+  return {
+    parse: (text) => (/^\d{1,4}$/.test(text.trim()) ? read(Number(text)) : fault(`Expected a number of ${of}`)),
+    format: String,
+    look: 'figure',
+  };
+}
+
+/** One of a list, by its first letters. */
+export function oneOf<Name extends string>(names: readonly Name[]): Codec<Name> {
+  return {
+    parse: (text) => {
+      const typed = text.trim().toLowerCase();
+      const found = names.find((it) => it === typed) ?? names.find((it) => typed !== '' && it.startsWith(typed));
+      return found ? read(found) : fault(`Expected one of ${names.join(', ')}`);
+    },
+    format: (value) => value,
+  };
+}
+
+/** The same, with nothing typed read as `empty`. */
+export function optional<Value, Empty>(codec: Codec<Value>, empty: Empty): Codec<Value | Empty> {
+  return {
+    ...codec,
+    parse: (text) => (text.trim() === '' ? read(empty) : codec.parse(text)),
+    format: (value) => (value === empty || value === null ? '' : codec.format(value as Value)),
+  };
+}
+
+/** Notes what is wrong with a cell, by its place. */
+export type Faults = Map<string, string>;
+
+/** What is typed at a place; where it cannot be read the fault is noted there and `otherwise` holds. */
+export function readAt<Value>(
+  faults: Faults,
+  at: string,
+  typed: string | undefined,
+  codec: Codec<Value>,
+  otherwise: Value,
+): Value {
+  const value = codec.parse(typed ?? '');
+  if (value.ok) return value.value;
+  faults.set(at, value.message);
+  return otherwise;
+}
+
+/** Writes what was typed as it was understood; what cannot be read stays as typed. */
+export function tidyOf<Value>(codec: Codec<Value>) {
+  return (typed: string): string => {
+    const value = codec.parse(typed);
+    return typed.trim() !== '' && value.ok ? codec.format(value.value) : typed;
+  };
+}
