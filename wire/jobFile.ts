@@ -1,21 +1,25 @@
 import type { Place } from '../core/places/place';
 import * as v from 'valibot';
+import { DAY_FACTS, TEXT_FACTS } from '../core/jobs/jobFacts';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
 import { days, filled, list, optionalDate, plainDate, rate, seen, text } from './fields';
 import { command, download, query, upload } from './call';
 
 export const EVENT_KINDS = ['note', 'call', 'meeting', 'visit', 'letter'] as const;
 
+/** A check for each of some facts. */
+function fieldsOf<Facts extends object, Check>(facts: Facts, check: (fact: Facts[keyof Facts]) => Check) {
+  return Object.fromEntries(Object.entries(facts).map(([name, fact]) => [name, check(fact as Facts[keyof Facts])])) as Record<
+    keyof Facts,
+    Check
+  >;
+}
+
 /** Facts of a job that may be changed; those billing was worked with only until the first application. */
 const facts = {
   name: filled(),
-  contractReference: text(),
-  manager: text(),
-  estimator: text(),
-  site: text(400),
-  startsOn: optionalDate,
-  finishesOn: optionalDate,
-  defectsEnd: optionalDate,
+  ...fieldsOf(TEXT_FACTS, ({ longest }) => text(longest)),
+  ...fieldsOf(DAY_FACTS, () => optionalDate),
   revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
   retention: v.strictObject({
     rate,

@@ -1,25 +1,20 @@
-import { dueDay } from '../../core/billing/invoice';
-import { saveInvoice } from './invoices';
 import { known, present } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
 import { shape, t } from '../db/fields';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
-import { certificationRefusal } from '../../core/billing/invoiceRefusals';
-import { assertAllowed, assertMove, assertNoFaults } from '../http/refused';
+import { assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
 import { overbillings, overbillingText } from '../../core/billing/overbilling';
 import { scheduleAt } from '../../core/contract/contract';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import type { ApplicationLinesInput, CertifyInput, NewApplicationInput } from '../../wire/billing';
+import type { ApplicationLinesInput, NewApplicationInput } from '../../wire/billing';
 import type { Reader, Sql } from '../db/sql';
 import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
 import { jobToPostTo } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
-import { planCertification } from '../../core/billing/certification';
-import { savePosting } from '../ledger/savePosting';
 import { assertVersion, type Saved } from '../versions/staleness';
 import { fieldError } from '../company/saveCompany';
 
@@ -28,13 +23,13 @@ interface BillingContext {
   digits: number;
 }
 
-async function billingContext(sql: Reader, number: string): Promise<BillingContext> {
+export async function billingContext(sql: Reader, number: string): Promise<BillingContext> {
   const { id, status } = await jobToPostTo(sql, number);
   if (status === 'closed') throw new LedrinError('refused', `Job ${number} is closed; it takes no more bills`);
   return { job: await loadBillingJob(sql, id), digits: await loadDigits(sql) };
 }
 
-function applicationOf(job: LoadedBillingJob, number: number): Application & { id: number } {
+export function applicationOf(job: LoadedBillingJob, number: number): Application & { id: number } {
   const application = job.applications.find((it) => it.number === number);
   if (!application) throw new LedrinError('not-found', `Job ${job.number} has no application ${number}`);
   return { ...application, id: present(job.applicationIds.get(number)) };
@@ -140,7 +135,7 @@ export async function saveApplication(
   return version;
 }
 
-async function savedApplication(sql: Reader, id: number): Promise<Saved> {
+export async function savedApplication(sql: Reader, id: number): Promise<Saved> {
   const [saved] = await sql.all(
     shape({ version: t.whole, savedBy: t.text, savedAt: t.moment }),
     'SELECT version, saved_by AS savedBy, saved_at AS savedAt FROM application WHERE id = $1',
@@ -158,7 +153,13 @@ function withStatedAgain(lines: ApplicationLinesInput['lines'], before: Readonly
 }
 
 /** Lines that are not of the job, stand twice, or pass their scheduled value on `dated`. */
-function lineFaults(job: LoadedBillingJob, dated: string, lines: readonly BilledLine[], digits: number, field: string): Fault[] {
+export function lineFaults(
+  job: LoadedBillingJob,
+  dated: string,
+  lines: readonly BilledLine[],
+  digits: number,
+  field: string,
+): Fault[] {
   const scheduled = new Map(scheduleAt(job.sovLines, job.priceChanges, dated).map((line) => [line.line, line.scheduledToDate]));
   const seen = new Set<string>();
   return lines.flatMap((line, i) => {
@@ -199,104 +200,4 @@ export async function deleteApplication(command: Command, jobNumber: string, num
   await sql.remove(ApplicationLineTable, { application_id: application.id });
   await sql.remove(ApplicationTable, { id: application.id });
   command.note(`${jobNumber}/${number}`, {});
-}
-
-/** Certifies a submitted application, as applied for or for other figures line by line, and posts it. */
-export async function certifyApplication(
-  command: Command,
-  jobNumber: string,
-  number: number,
-  input: CertifyInput,
-): Promise<number> {
-  const { sql, actor } = command;
-  const { job, digits } = await billingContext(sql, jobNumber);
-  const { id, ...application } = applicationOf(job, number);
-  assertMove(APPLICATION_LIFE, 'certify', `Application ${number}`, application.status);
-  if (input.on < application.dated) throw fieldError('on', `${input.on} is before the application, ${application.dated}`);
-  const previous = job.applications.find((it) => it.number === number - 1);
-  if (previous && (previous.status !== 'certified' || input.on < present(previous.certifiedOn))) {
-    throw fieldError(
-      'on',
-      `Applications are certified in order; ${previous.number} is ${previous.status}${previous.certifiedOn ? ` on ${previous.certifiedOn}` : ''}`,
-    );
-  }
-  assertVersion(
-    command,
-    `application ${number}`,
-    input.version === null ? null : await savedApplication(sql, id),
-    input.version ?? 0,
-  );
-  const lines = certifiedLines(application.lines, input);
-  const faults = lineFaults(job, application.dated, lines, digits, 'lines');
-  assertNoFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
-  const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
-  const { figures, journal } = planCertification(job, certified);
-  assertAllowed([certificationRefusal(job, certified)], { digits, code: 'refused' });
-  const postingId = await savePosting(
-    sql,
-    actor,
-    { kind: 'application', jobId: job.id, reference: String(number), postedOn: input.on, dated: application.dated },
-    [journal],
-  );
-  await sql.save(
-    ApplicationLineTable,
-    lines
-      .filter((it) => it.certifiedWork !== null || it.certifiedMaterials !== null)
-      .map(({ line, work, materials, certifiedWork, certifiedMaterials }) => ({
-        ...{ application_id: id, sov_line_id: known(job.sovLineIds, line), work, materials },
-        ...{ certified_work: certifiedWork, certified_materials: certifiedMaterials },
-      })),
-    ['application_id', 'sov_line_id'],
-  );
-  await sql.update(
-    ApplicationTable,
-    { id },
-    {
-      status: 'certified',
-      certified_on: input.on,
-      posting_id: postingId,
-      gross: figures.gross,
-      retention: figures.retention,
-      due: figures.due,
-      tax: figures.tax,
-    },
-  );
-  await saveInvoice(sql, job.id, postingId, {
-    ...{ kind: 'application', reference: String(number), dated: application.dated, postedOn: input.on },
-    ...{ dueOn: dueDay(input.on, job.termsDays), payable: figures.due + figures.tax },
-  });
-  command.note(`${jobNumber}/${number}`, input);
-  return postingId;
-}
-
-/** Only figures that differ from what was applied for are listed separately. */
-function certifiedLines(applied: readonly BilledLine[], { lines }: CertifyInput): BilledLine[] {
-  const changed = new Map(lines.map((it) => [it.line, it]));
-  const all = applied.map((line) => {
-    const other = changed.get(line.line);
-    changed.delete(line.line);
-    return other
-      ? {
-          ...line,
-          certifiedWork: other.work === line.work ? null : other.work,
-          certifiedMaterials: other.materials === line.materials ? null : other.materials,
-        }
-      : line;
-  });
-  return [
-    ...all,
-    ...[...changed.values()].map((it) => ({
-      line: it.line,
-      work: 0,
-      materials: 0,
-      certifiedWork: it.work,
-      certifiedMaterials: it.materials,
-    })),
-  ];
-}
-
-function fieldOfCertified(field: string, lines: readonly BilledLine[], input: CertifyInput): string {
-  const [, index, figure] = field.split('.');
-  const at = input.lines.findIndex((it) => it.line === present(lines[Number(index)]).line);
-  return at < 0 ? field : `lines.${at}.${figure}`;
 }

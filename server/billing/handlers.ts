@@ -1,6 +1,7 @@
 import { billingCalls } from '../../wire/billing';
 import { handle } from '../http/handlers';
-import { certifyApplication, deleteApplication, saveApplication, setSubmitted, startApplication } from './applications';
+import { deleteApplication, saveApplication, setSubmitted, startApplication } from './applications';
+import { certifyApplication } from './certify';
 import { applicationDocument } from './applicationPdf';
 import { applicationView } from './applicationView';
 import { billingRegister } from './billingRegister';

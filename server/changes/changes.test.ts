@@ -6,7 +6,8 @@ import { changeRegister, jobChanges, jobTransfers, loadChange } from './changeVi
 import { applicationView } from '../billing/applicationView';
 import { jobView } from '../jobs/jobView';
 import { cleanUp, differences, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
-import { certifyApplication, startApplication } from '../billing/applications';
+import { startApplication } from '../billing/applications';
+import { certifyApplication } from '../billing/certify';
 import { viewChange } from './changeEffect';
 import { deleteChange, saveChange } from './changes';
 import { decideChange, issueChange } from './decideChange';

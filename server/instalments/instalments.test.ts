@@ -14,7 +14,8 @@ import { billingRegister } from '../billing/billingRegister';
 import { jobBilling } from '../billing/jobBilling';
 import { cleanUp, differences, everything, faultsOf, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { BY_DAY, NOT_BEGUN } from '../test/wholeBook';
-import { certifyApplication, startApplication } from '../billing/applications';
+import { startApplication } from '../billing/applications';
+import { certifyApplication } from '../billing/certify';
 import { saveBillingSchedule } from './instalments';
 import { keepInstalments, keepPlan } from '../test/asSeen';
 

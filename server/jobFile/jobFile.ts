@@ -1,5 +1,6 @@
 import { JobTable } from '../jobs/models';
 import { AttachmentTable, CheckTemplateTable, JobCheckTable, JobEventTable, JobPersonTable } from './models';
+import { factColumns } from '../../core/jobs/jobFacts';
 import { termsRefusals } from '../../core/jobs/jobTerms';
 import { assertNoFaults, faultsOf } from '../http/refused';
 import { RETENTION_FIELDS } from '../jobs/jobs';
@@ -27,8 +28,8 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
     JobTable,
     { id },
     {
-      ...{ name: input.name, contract_reference: input.contractReference, manager: input.manager, estimator: input.estimator },
-      ...{ site: input.site, starts_on: input.startsOn, finishes_on: input.finishesOn, defects_end: input.defectsEnd },
+      name: input.name,
+      ...factColumns(input),
       ...{ revenue_method: input.revenueMethod, retention_rate: r.rate, retention_materials_rate: r.materialsRate },
       ...{
         retention_step_at: r.stepAt,

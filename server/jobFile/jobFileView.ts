@@ -1,6 +1,7 @@
 import { known, present } from '../../core/errors/known';
 import { shape, t, type RowOf } from '../db/fields';
 import { JobTable } from '../jobs/models';
+import { plainFacts } from '../../core/jobs/jobFacts';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { CheckTemplate, JobFacts, JobFileView } from '../../wire/jobFile';
 import type { Reader } from '../db/sql';
@@ -86,13 +87,7 @@ export async function jobFileView(sql: Reader, number: string): Promise<JobFileV
 function factsOf(row: FactRow): JobFacts {
   return {
     name: row.name,
-    contractReference: row.contract_reference,
-    manager: row.manager,
-    estimator: row.estimator,
-    site: row.site,
-    startsOn: row.starts_on,
-    finishesOn: row.finishes_on,
-    defectsEnd: row.defects_end,
+    ...plainFacts(row),
     revenueMethod: row.revenue_method,
     retention: {
       rate: row.retention_rate,

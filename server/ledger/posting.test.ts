@@ -1,24 +1,11 @@
 import { shape, t } from '../db/fields';
 import { act, reading } from '../test/act';
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
-import { join } from 'node:path';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
-import sqlite3 from 'sqlite3';
 import type { CostLineInput } from '../../wire/costs';
-import { openDatabase, type Database } from '../db/database';
-import {
-  cleanUp,
-  differences,
-  everything,
-  faultsOf,
-  reportLines,
-  SMALL_BOOK,
-  temporaryDatabase,
-  temporaryFolder,
-  TESTER,
-} from '../test/books';
-import { certifyApplication, saveApplication, setSubmitted, startApplication } from '../billing/applications';
+import { type Database } from '../db/database';
+import { cleanUp, differences, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
+import { saveApplication, setSubmitted, startApplication } from '../billing/applications';
+import { certifyApplication } from '../billing/certify';
 import { postCosts } from '../costs/postCosts';
 import { previewCosts } from '../costs/previewCosts';
 import { recordReceipt, releaseRetention } from '../billing/receipts';
@@ -300,49 +287,4 @@ describe('an application from start to paid', () => {
     expect((await reportLines(database, 'ageing', '2031-04-30'))[0]!.split(',')[11]).toBe('2129.00');
     expect(await differences(database, '2031-04-30')).toEqual(TIES);
   });
-});
-
-test('a server killed in the middle of posting leaves books that tie', async () => {
-  const file = join(temporaryFolder(), 'killed.sqlite');
-  const first = await openDatabase(file);
-  expect(await faultsOf(first, SMALL_BOOK)).toEqual([]);
-  await first.close();
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/test/postForEver.ts', file], {
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  await once(child.stdout!, 'data');
-  await new Promise((done) => setTimeout(done, 400));
-  child.kill('SIGKILL');
-  await once(child, 'exit');
-  const after = await openDatabase(file);
-  try {
-    const { count } = (await reading(after).get(
-      shape({ count: t.whole }),
-      `SELECT count(*) AS count FROM posting WHERE kind = 'cost-batch'`,
-    ))!;
-    expect(count).toBeGreaterThan(0);
-    expect(await differences(after, '2031-12-31')).toEqual(TIES);
-    const halves = await reading(after).anyRows(
-      `SELECT p.id FROM posting p WHERE p.kind = 'cost-batch' AND ((SELECT count(*) FROM cost_entry WHERE posting_id = p.id) <> 40 OR (SELECT count(*) FROM journal WHERE posting_id = p.id) <> 1)`,
-    );
-    expect(halves).toEqual([]);
-    const [totals] = await reading(after).all(
-      shape({ cost: t.cents }),
-      'SELECT sum(cost) AS cost FROM cost_total t WHERE month = (SELECT max(month) FROM cost_total x WHERE x.cost_line_id = t.cost_line_id)',
-    );
-    const [entries] = await reading(after).all(shape({ cost: t.cents }), 'SELECT sum(amount) AS cost FROM cost_entry');
-    expect(totals).toEqual(entries);
-  } finally {
-    await after.close();
-  }
-});
-
-test('a database of a newer version is refused and left alone', async () => {
-  const file = join(temporaryFolder(), 'newer.sqlite');
-  await (await openDatabase(file)).close();
-  await new Promise<void>((done) => {
-    const raw = new sqlite3.Database(file);
-    raw.exec(`INSERT INTO schema_migration VALUES ('0099-from-the-future', '')`, () => raw.close(() => done()));
-  });
-  await expect(openDatabase(file)).rejects.toThrow(/newer Ledrin \(it has 0099-from-the-future\)/);
 });

@@ -1,7 +1,7 @@
 import { act, reading } from './act';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
-import { certifyApplication } from '../billing/applications';
+import { certifyApplication } from '../billing/certify';
 import { cleanUp, faultsOf, folderText, SMALL_BOOK, temporaryDatabase, TESTER } from './books';
 import { explain } from '../workings/explain';
 import { applicationView } from '../billing/applicationView';

@@ -34,6 +34,15 @@ const keysWith = (parts: string): Keys => [
     ],
   ],
   [
+    'In a table',
+    [
+      ['a head', 'sorts by it'],
+      ['dragging, or Shift and arrows', 'select cells; their sum and average stand below'],
+      ['Ctrl C', 'copies them for a spreadsheet'],
+      ['Esc', 'selects nothing'],
+    ],
+  ],
+  [
     'Entering costs',
     [
       ['Alt P', 'preview the batch'],

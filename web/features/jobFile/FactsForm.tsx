@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { describeRetention } from '../../../core/billing/describeRetention';
+import { DAY_FACTS, TEXT_FACTS, type DayFact, type TextFact } from '../../../core/jobs/jobFacts';
 import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
 import type { JobFacts, JobFileView } from '../../../wire/jobFile';
 import { useSaveJobFactsMutation } from '../../ground/api/api';
@@ -14,15 +15,14 @@ import { RetentionCurve } from './RetentionCurve';
 
 const STEPS = ['all', 'further'] as const;
 
+function eachOf<Facts extends object, Value>(facts: Facts, make: (name: keyof Facts) => Value) {
+  return Object.fromEntries(Object.keys(facts).map((name) => [name, make(name as keyof Facts)])) as Record<keyof Facts, Value>;
+}
+
 const fieldsOf = (month: string) => ({
   name: words('Expected a name'),
-  contractReference: words(),
-  manager: words(),
-  estimator: words(),
-  site: words(),
-  startsOn: optional(day(month), null),
-  finishesOn: optional(day(month), null),
-  defectsEnd: optional(day(month), null),
+  ...eachOf(TEXT_FACTS, () => words()),
+  ...eachOf(DAY_FACTS, () => optional(day(month), null)),
   revenueMethod: oneOf(REVENUE_METHODS),
   rate: optional(percent, 0),
   materialsRate: optional(percent, null),
@@ -40,11 +40,9 @@ function startOf(it: JobFacts, fields: Fields) {
   const { retention: r, ...facts } = it;
   const write = <Value,>(codec: { format: (value: Value) => string }, value: Value) => codec.format(value);
   return {
-    ...{ name: facts.name, contractReference: facts.contractReference, manager: facts.manager },
-    ...{ estimator: facts.estimator, site: facts.site, revenueMethod: facts.revenueMethod, stepApplies: r.stepApplies },
-    startsOn: write(fields.startsOn, facts.startsOn),
-    finishesOn: write(fields.finishesOn, facts.finishesOn),
-    defectsEnd: write(fields.defectsEnd, facts.defectsEnd),
+    ...{ name: facts.name, revenueMethod: facts.revenueMethod, stepApplies: r.stepApplies },
+    ...eachOf(TEXT_FACTS, (name) => facts[name]),
+    ...eachOf(DAY_FACTS, (name) => write(fields[name], facts[name])),
     rate: percent.format(r.rate),
     materialsRate: write(fields.materialsRate, r.materialsRate),
     stepAt: write(fields.stepAt, r.stepAt),
@@ -110,15 +108,17 @@ function Names({ form, fixed }: { form: Form; fixed: boolean }) {
   return (
     <>
       <div className="col-span-2">{input('name', 'Name')}</div>
-      <div className="col-span-2">{input('contractReference', 'Contract reference')}</div>
-      <div className="col-span-2">{input('site', 'Site')}</div>
-      <div className="col-span-2">{input('manager', 'Manager')}</div>
-      <div className="col-span-2">{input('estimator', 'Estimator')}</div>
-      {select('revenueMethod', 'Revenue recognition', REVENUE_METHODS, { disabled: fixed })}
-      <span />
-      <div className="col-span-2">{input('startsOn', 'Start')}</div>
-      <div className="col-span-2">{input('finishesOn', 'Planned finish')}</div>
-      <div className="col-span-2">{input('defectsEnd', 'Defects liability ends')}</div>
+      {Object.entries(TEXT_FACTS).map(([name, { title }]) => (
+        <div key={name} className="col-span-2">
+          {input(name as TextFact, title)}
+        </div>
+      ))}
+      {select('revenueMethod', 'Revenue recognition', REVENUE_METHODS, { disabled: fixed, className: 'col-span-2' })}
+      {Object.entries(DAY_FACTS).map(([name, { title }]) => (
+        <div key={name} className="col-span-2">
+          {input(name as DayFact, title)}
+        </div>
+      ))}
     </>
   );
 }

@@ -1,0 +1,115 @@
+import { applicationOf, billingContext, lineFaults, savedApplication } from './applications';
+import { dueDay } from '../../core/billing/invoice';
+import { saveInvoice } from './invoices';
+import { known, present } from '../../core/errors/known';
+import { ApplicationLineTable, ApplicationTable } from './models';
+import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
+import { certificationRefusal } from '../../core/billing/invoiceRefusals';
+import { assertAllowed, assertMove, assertNoFaults } from '../http/refused';
+import type { Command } from '../ledger/command';
+import { type Application, type BilledLine } from '../../core/billing/application';
+import type { CertifyInput } from '../../wire/billing';
+import { planCertification } from '../../core/billing/certification';
+import { savePosting } from '../ledger/savePosting';
+import { assertVersion } from '../versions/staleness';
+import { fieldError } from '../company/saveCompany';
+
+/** Certifies a submitted application, as applied for or for other figures line by line, and posts it. */
+export async function certifyApplication(
+  command: Command,
+  jobNumber: string,
+  number: number,
+  input: CertifyInput,
+): Promise<number> {
+  const { sql, actor } = command;
+  const { job, digits } = await billingContext(sql, jobNumber);
+  const { id, ...application } = applicationOf(job, number);
+  assertMove(APPLICATION_LIFE, 'certify', `Application ${number}`, application.status);
+  if (input.on < application.dated) throw fieldError('on', `${input.on} is before the application, ${application.dated}`);
+  const previous = job.applications.find((it) => it.number === number - 1);
+  if (previous && (previous.status !== 'certified' || input.on < present(previous.certifiedOn))) {
+    throw fieldError(
+      'on',
+      `Applications are certified in order; ${previous.number} is ${previous.status}${previous.certifiedOn ? ` on ${previous.certifiedOn}` : ''}`,
+    );
+  }
+  assertVersion(
+    command,
+    `application ${number}`,
+    input.version === null ? null : await savedApplication(sql, id),
+    input.version ?? 0,
+  );
+  const lines = certifiedLines(application.lines, input);
+  const faults = lineFaults(job, application.dated, lines, digits, 'lines');
+  assertNoFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
+  const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
+  const { figures, journal } = planCertification(job, certified);
+  assertAllowed([certificationRefusal(job, certified)], { digits, code: 'refused' });
+  const postingId = await savePosting(
+    sql,
+    actor,
+    { kind: 'application', jobId: job.id, reference: String(number), postedOn: input.on, dated: application.dated },
+    [journal],
+  );
+  await sql.save(
+    ApplicationLineTable,
+    lines
+      .filter((it) => it.certifiedWork !== null || it.certifiedMaterials !== null)
+      .map(({ line, work, materials, certifiedWork, certifiedMaterials }) => ({
+        ...{ application_id: id, sov_line_id: known(job.sovLineIds, line), work, materials },
+        ...{ certified_work: certifiedWork, certified_materials: certifiedMaterials },
+      })),
+    ['application_id', 'sov_line_id'],
+  );
+  await sql.update(
+    ApplicationTable,
+    { id },
+    {
+      status: 'certified',
+      certified_on: input.on,
+      posting_id: postingId,
+      gross: figures.gross,
+      retention: figures.retention,
+      due: figures.due,
+      tax: figures.tax,
+    },
+  );
+  await saveInvoice(sql, job.id, postingId, {
+    ...{ kind: 'application', reference: String(number), dated: application.dated, postedOn: input.on },
+    ...{ dueOn: dueDay(input.on, job.termsDays), payable: figures.due + figures.tax },
+  });
+  command.note(`${jobNumber}/${number}`, input);
+  return postingId;
+}
+
+/** Only figures that differ from what was applied for are listed separately. */
+function certifiedLines(applied: readonly BilledLine[], { lines }: CertifyInput): BilledLine[] {
+  const changed = new Map(lines.map((it) => [it.line, it]));
+  const all = applied.map((line) => {
+    const other = changed.get(line.line);
+    changed.delete(line.line);
+    return other
+      ? {
+          ...line,
+          certifiedWork: other.work === line.work ? null : other.work,
+          certifiedMaterials: other.materials === line.materials ? null : other.materials,
+        }
+      : line;
+  });
+  return [
+    ...all,
+    ...[...changed.values()].map((it) => ({
+      line: it.line,
+      work: 0,
+      materials: 0,
+      certifiedWork: it.work,
+      certifiedMaterials: it.materials,
+    })),
+  ];
+}
+
+function fieldOfCertified(field: string, lines: readonly BilledLine[], input: CertifyInput): string {
+  const [, index, figure] = field.split('.');
+  const at = input.lines.findIndex((it) => it.line === present(lines[Number(index)]).line);
+  return at < 0 ? field : `lines.${at}.${figure}`;
+}

@@ -1,0 +1,67 @@
+import fc from 'fast-check';
+
+/** Something a person may do next, sensible or not; `later` days after what was done before. */
+export type Act =
+  | { kind: 'post'; later: number; amount: number; hours: number | null; code: string; order: boolean; stored: boolean }
+  | { kind: 'reverse'; later: number; pick: number }
+  | { kind: 'start' | 'submit' | 'take back' | 'discard'; later: number }
+  | { kind: 'save'; later: number; shares: number[]; materials: number }
+  | { kind: 'certify'; later: number; cut: number | null }
+  | { kind: 'receive'; later: number; pick: number; share: number }
+  | { kind: 'release'; later: number; share: number }
+  | { kind: 'change'; later: number; price: number; cost: number; line: string }
+  | { kind: 'issue' | 'approve' | 'reject' | 'withdraw'; later: number; pick: number; agreed: number | null }
+  | { kind: 'transfer'; later: number; amount: number; slip: number }
+  | { kind: 'schedule'; later: number; cuts: number[]; due: ('day' | 'start' | 'finish')[]; slip: number }
+  | { kind: 'start by schedule' | 'begin stage' | 'finish stage'; later: number };
+
+const later = fc.nat(9);
+export const act: fc.Arbitrary<Act> = fc.oneof(
+  fc.record({
+    kind: fc.constant('post' as const),
+    later,
+    amount: fc.integer({ min: -90_000, max: 250_000 }),
+    hours: fc.option(fc.nat(400_000)),
+    code: fc.constantFrom('100', '200', '900'),
+    order: fc.boolean(),
+    stored: fc.boolean(),
+  }),
+  fc.record({ kind: fc.constant('reverse' as const), later, pick: fc.nat(20) }),
+  fc.record({ kind: fc.constantFrom('start' as const, 'submit' as const, 'take back' as const, 'discard' as const), later }),
+  fc.record({
+    kind: fc.constant('save' as const),
+    later,
+    shares: fc.array(fc.nat(110), { minLength: 3, maxLength: 3 }),
+    materials: fc.nat(50_000),
+  }),
+  fc.record({ kind: fc.constant('certify' as const), later, cut: fc.option(fc.nat(100)) }),
+  fc.record({ kind: fc.constant('receive' as const), later, pick: fc.nat(6), share: fc.integer({ min: 1, max: 120 }) }),
+  fc.record({ kind: fc.constant('release' as const), later, share: fc.integer({ min: 1, max: 120 }) }),
+  fc.record({
+    kind: fc.constant('change' as const),
+    later,
+    price: fc.integer({ min: -60_000, max: 200_000 }),
+    cost: fc.integer({ min: -30_000, max: 90_000 }),
+    line: fc.constantFrom('1', '2', '7', '8'),
+  }),
+  fc.record({
+    kind: fc.constantFrom('issue' as const, 'approve' as const, 'reject' as const, 'withdraw' as const),
+    later,
+    pick: fc.nat(5),
+    agreed: fc.option(fc.integer({ min: -60_000, max: 200_000 })),
+  }),
+  fc.record({
+    kind: fc.constant('transfer' as const),
+    later,
+    amount: fc.integer({ min: -50_000, max: 50_000 }),
+    slip: fc.constantFrom(0, 0, 1),
+  }),
+  fc.record({
+    kind: fc.constant('schedule' as const),
+    later,
+    cuts: fc.array(fc.nat(1_000_000), { maxLength: 4 }),
+    due: fc.array(fc.constantFrom('day' as const, 'start' as const, 'finish' as const), { minLength: 5, maxLength: 5 }),
+    slip: fc.constantFrom(0, 0, 1),
+  }),
+  fc.record({ kind: fc.constantFrom('start by schedule' as const, 'begin stage' as const, 'finish stage' as const), later }),
+);
