@@ -70,7 +70,7 @@ test('a submitted application is certified as applied for; money comes in, and i
   await page.getByLabel('Amount').fill('20000');
   await page.getByRole('button', { name: 'Calendar' }).click();
   await page.getByRole('button', { name: /29 April 2031/ }).click();
-  await expect(page.getByLabel('Date')).toHaveValue('29 Apr 2031');
+  await expect(page.getByRole('textbox', { name: 'Date' })).toHaveValue('29 Apr 2031');
   await page.getByLabel('Reference').fill('BACS 7');
   await page.getByRole('button', { name: 'Record receipt of 20,000.00' }).click();
   await expect(page.getByText(/^3,344\.50 outstanding/)).toBeVisible();

@@ -1,16 +1,10 @@
 import { valibotResolver } from '@hookform/resolvers/valibot';
-import { useMemo, useState, type FormEvent, type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes } from 'react';
+import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
 import { useForm, type DefaultValues, type Path, type PathValue } from 'react-hook-form';
 import type { Fault } from '../../../core/errors/ledrinError';
-import { tidyOf } from '../typed/codecs';
-import { Field } from '../Field';
+import type { Codec } from '../typed/codecs';
+import { CodecInput, CodecSelect, type Choice, type InputProps, type SelectProps } from './CodecFields';
 import { codecSchema, type Codecs, type Texts, type Values } from './codecSchema';
-import { DayButton } from './DayButton';
-
-type SelectProps = SelectHTMLAttributes<HTMLSelectElement>;
-/** A value, with a title of its own where it has one. */
-type Choice = string | readonly [value: string, title: string];
-type InputProps = InputHTMLAttributes<HTMLInputElement> & { hint?: string };
 
 /** What the server refused, and at which fields. */
 interface Refusal {
@@ -59,51 +53,20 @@ export function useCodecForm<Fields extends Codecs>(
     return read?.ok ? (read.value as Values<Fields>[N]) : null;
   };
 
-  const input = (name: keyof Fields & string, label: string, { hint, className = '', ...props }: InputProps = {}): ReactNode => {
-    const codec = fields[name];
-    const own = form.register(name as Name);
-    const field = (
-      <Field label={label} fault={faultAt(name)} hint={hint} className={className}>
-        <input
-          autoComplete="off"
-          {...props}
-          {...own}
-          className={codec?.look === 'figure' ? 'figure' : ''}
-          onBlur={(event) => {
-            const tidied = codec ? tidyOf(codec)(event.target.value) : event.target.value;
-            if (tidied !== event.target.value) set(name, tidied);
-            void own.onBlur(event);
-          }}
-        />
-      </Field>
-    );
-    if (codec?.look !== 'day') return field;
-    return (
-      <div className="with-day">
-        {field}
-        <DayButton day={valueOf(name) as string | null} onDay={(typed) => set(name, typed)} />
-      </div>
-    );
-  };
+  const input = (name: keyof Fields & string, label: string, props: InputProps = {}): ReactNode => (
+    <CodecInput
+      {...props}
+      label={label}
+      codec={fields[name] as Codec<unknown>}
+      text={text[name] ?? ''}
+      fault={faultAt(name)}
+      own={form.register(name as Name)}
+      onText={(typed) => set(name, typed)}
+    />
+  );
 
-  const select = (
-    name: keyof Fields & string,
-    label: string,
-    options: readonly Choice[],
-    { className = '', ...props }: SelectProps = {},
-  ) => (
-    <Field label={label} fault={faultAt(name)} className={className}>
-      <select {...props} {...form.register(name as Name)}>
-        {options.map((option) => {
-          const [value, title] = typeof option === 'string' ? [option, option] : option;
-          return (
-            <option key={value} value={value}>
-              {title}
-            </option>
-          );
-        })}
-      </select>
-    </Field>
+  const select = (name: keyof Fields & string, label: string, options: readonly Choice[], props: SelectProps = {}): ReactNode => (
+    <CodecSelect {...props} label={label} options={options} fault={faultAt(name)} own={form.register(name as Name)} />
   );
 
   /** Reads the form and does the work with what it says; what `work` throws is shown by `asFault`. */
