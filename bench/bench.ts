@@ -12,7 +12,7 @@ import type { Reader } from '../server/db/sql';
 import { csvBatches } from '../server/book/csv/csvFile';
 import { benchWaits } from './benchWaits';
 import { ESTIMATE_LINES, estimateWork } from './benchEstimate';
-import { COST_ROWS, LARGEST_JOB, makeBook } from './makeBook';
+import { COST_ROWS, LARGEST_JOB, makeBook, headerOf } from './makeBook';
 
 const BOOK = 'data/bench/book';
 const FILE = 'data/bench/bench.sqlite';
@@ -63,11 +63,10 @@ async function benchImport(): Promise<void> {
 async function bareInsert(): Promise<number> {
   const db = new sqlite3.Database(BARE);
   const run = (sql: string) => new Promise<void>((done, fail) => db.exec(sql, (error) => (error ? fail(error) : done())));
-  await run(
-    'PRAGMA journal_mode = WAL; CREATE TABLE cost (dated, job, section, cost_code, cost_type, reference, party, description, quantity, hours, amount, commitment, commitment_line, uninstalled, installed_on)',
-  );
+  const columns = headerOf('costs');
+  await run(`PRAGMA journal_mode = WAL; CREATE TABLE cost (${columns.join(', ')})`);
   await run('BEGIN');
-  const statement = db.prepare(`INSERT INTO cost VALUES (${Array(15).fill('?').join(',')})`);
+  const statement = db.prepare(`INSERT INTO cost VALUES (${columns.map(() => '?').join(',')})`);
   let spent = 0;
   for await (const batch of csvBatches(`${BOOK}/costs.csv`)) {
     const rows = batch.filter((it) => it.row > 1);

@@ -175,7 +175,8 @@ async function write(folder: string, file: string, rows: readonly (readonly stri
 
 async function writeCosts(folder: string): Promise<void> {
   const out = createWriteStream(join(folder, 'costs.csv'));
-  out.write(`${headerOf('costs').join(',')}\n`);
+  const header = headerOf('costs');
+  out.write(`${header.join(',')}\n`);
   const largest = 20 * (COST_ROWS / (JOBS + 19));
   for (let n = 0; n < COST_ROWS; n++) {
     const i = n < largest ? 0 : n % JOBS;
@@ -183,13 +184,14 @@ async function writeCosts(folder: string): Promise<void> {
     const month = addMonths(FIRST_MONTH, Math.floor((n / COST_ROWS) * 977) % MONTHS);
     const day = String(1 + (n % 28)).padStart(2, '0');
     const committed = line >= 1 && line <= 3 && n % 3 === 0 ? `PO${i}-${line - 1},1` : ',';
-    const text = `${month}-${day},${job(i)},${section(line)},${code(line % 20)},${COST_TYPES[line % 5]!},R${n},V${n % 20},Bench entry ${n},,${line % 5 === 0 ? 4 : ''},${500 + (n % 997)}.${10 + (n % 90)},${committed},,\n`;
-    if (!out.write(text)) await once(out, 'drain');
+    const text = `${month}-${day},${job(i)},${section(line)},${code(line % 20)},${COST_TYPES[line % 5]!},R${n},V${n % 20},Bench entry ${n},,${line % 5 === 0 ? 4 : ''},${500 + (n % 997)}.${10 + (n % 90)},${committed}`;
+    // Rows give the first thirteen columns; what the format has beyond them is left empty.
+    if (!out.write(`${text}${','.repeat(header.length - 13)}\n`)) await once(out, 'drain');
   }
   out.end();
   await once(out, 'finish');
 }
 
-function headerOf(file: string): string[] {
+export function headerOf(file: string): string[] {
   return Object.keys(BOOK_FILES.find((it) => it.name === file)?.columns ?? {});
 }

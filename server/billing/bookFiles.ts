@@ -21,7 +21,7 @@ import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { billingOfBook } from './billingOfBook';
 import { bookBilling, type BookApplication, type BookBilling } from './bookBilling';
 import { checkBilling, checkReceipts, isApplicationNumber, receivedBefore } from './checkBilling';
-import { saveInvoice } from './invoices';
+import { saveInvoices, type PostedInvoice } from './invoices';
 import { ApplicationLineTable, ApplicationTable, InvoiceTable, ReceiptTable, RetentionReleaseTable } from './models';
 
 export const applications = bookFile({
@@ -85,14 +85,16 @@ async function saveApplications(_rows: unknown, into: BookSave): Promise<void> {
       })),
     ),
   );
-  for (const { number, job, application, postingId, figures } of posted) {
-    if (postingId === null || figures === null) continue;
+  const invoices = posted.flatMap(({ number, job, application, postingId, figures }): PostedInvoice[] => {
+    if (postingId === null || figures === null) return [];
     const postedOn = present(application.certifiedOn);
-    await saveInvoice(into.sql, into.id(jobs, number), postingId, {
-      ...{ kind: 'application', reference: String(application.number), dated: application.dated, postedOn },
+    const invoice = {
+      ...{ kind: 'application' as const, reference: String(application.number), dated: application.dated, postedOn },
       ...{ dueOn: dueDay(postedOn, job.termsDays), payable: figures.due + figures.tax },
-    });
-  }
+    };
+    return [{ jobId: into.id(jobs, number), postingId, invoice }];
+  });
+  await saveInvoices(into.sql, invoices);
 }
 
 /** Posts a certified application; one that is not posts nothing. */
@@ -157,10 +159,13 @@ export const retentionReleases = bookFile({
         posting_id: row.postingId,
       }),
     );
-    for (const { job, reference, dated, dueOn, amount: released, tax, postingId } of posted)
-      await saveInvoice(into.sql, into.id(jobs, job), postingId, {
-        ...{ kind: 'release', reference, dated, postedOn: dated, dueOn, payable: released + tax },
-      });
+    await saveInvoices(
+      into.sql,
+      posted.map(({ job, reference, dated, dueOn, amount: released, tax, postingId }) => ({
+        ...{ jobId: into.id(jobs, job), postingId },
+        invoice: { kind: 'release', reference, dated, postedOn: dated, dueOn, payable: released + tax },
+      })),
+    );
   },
 });
 

@@ -1,7 +1,7 @@
 import { ageInvoices, type AgedInvoice, type OpenInvoice } from '../../core/billing/ageing';
 import type { Invoice } from '../../core/billing/invoice';
 import type { PlainDate } from '../../core/calendar/plainDate';
-import { pick, shape, t } from '../db/fields';
+import { pick, shape, t, type NewRow } from '../db/fields';
 import type { Reader, Sql } from '../db/sql';
 import { InvoiceTable } from './models';
 
@@ -19,12 +19,28 @@ const INVOICES = `WITH last AS (SELECT job_id, max(number) AS number FROM certif
   SELECT c.code AS client, job.number AS job, i.reference AS invoice, i.kind, i.dated, i.due_on, i.payable, i.received, i.held
     FROM state i JOIN job ON job.id = i.job_id JOIN client c ON c.id = job.client_id WHERE i.payable <> i.received OR i.held <> 0`;
 
-/** Posts what an invoice asks for, in the transaction of its posting. Gives back its id. */
-export function saveInvoice(sql: Sql, jobId: number, postingId: number, it: Invoice): Promise<number> {
-  return sql.insert(InvoiceTable, {
+/** An invoice, and what it was posted with. */
+export interface PostedInvoice {
+  jobId: number;
+  postingId: number;
+  invoice: Invoice;
+}
+
+function rowOf({ jobId, postingId, invoice: it }: PostedInvoice): NewRow<typeof InvoiceTable> {
+  return {
     ...{ kind: it.kind, job_id: jobId, reference: it.reference, dated: it.dated, posted_on: it.postedOn, due_on: it.dueOn },
     ...{ payable: it.payable, posting_id: postingId },
-  });
+  };
+}
+
+/** Posts what an invoice asks for, in the transaction of its posting. Gives back its id. */
+export function saveInvoice(sql: Sql, jobId: number, postingId: number, invoice: Invoice): Promise<number> {
+  return sql.insert(InvoiceTable, rowOf({ jobId, postingId, invoice }));
+}
+
+/** The same of many at once. */
+export function saveInvoices(sql: Sql, posted: readonly PostedInvoice[]): Promise<void> {
+  return sql.insertAll(InvoiceTable, posted.map(rowOf));
 }
 
 /** Every invoice with something open or held as of `asOf`, aged; of one job or of all. */

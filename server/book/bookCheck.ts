@@ -1,7 +1,7 @@
 import { messageOf, showIn } from '../../core/refusals/messages';
 import type { Refusal } from '../../core/refusals/refusal';
 import type { Reader } from '../db/sql';
-import { partsOf, type BookFile, type BookFileOf, type Reference } from './bookFile';
+import { type BookFile, type BookFileOf, type Reference } from './bookFile';
 import type { FaultList } from './bookFaults';
 import { MOST_DIGITS } from './cells';
 import type { Columns, ReadRow } from './columns';
@@ -147,14 +147,29 @@ export class BookCheck {
   /** Checks what a row refers to, then what its file says of it. */
   checkRow<C extends Columns>(file: BookFileOf<C>, row: ReadRow<C>): void {
     const missing = new Set<string>();
-    for (const [column, reference] of Object.entries(file.refers ?? {}) as [string, Reference][])
+    for (const [column, reference] of this.referencesOf(file))
       if (!this.refers(file, row, column, reference, missing)) missing.add(column);
     file.check?.(row, this);
   }
 
+  private readonly references = new Map<BookFile, readonly (readonly [string, Reference])[]>();
+
+  /** The references of a file, listed once for all its rows. */
+  private referencesOf(file: BookFile): readonly (readonly [string, Reference])[] {
+    const there = this.references.get(file);
+    if (there) return there;
+    const listed = Object.entries(file.refers ?? {}) as [string, Reference][];
+    this.references.set(file, listed);
+    return listed;
+  }
+
   /** True where a reference resolves. One that leans on another that does not is not judged. */
   private refers(file: BookFile, row: ReadRow<Columns>, column: string, to: Reference, missing: ReadonlySet<string>): boolean {
-    const columns = partsOf(column, to);
+    if (!to.by) {
+      const part = row[column] as Parts[number];
+      return part !== null && part !== undefined && this.resolves(file, row, column, to, [part]);
+    }
+    const columns = to.by;
     const parts = columns.map((it) => row[it] as Parts[number]);
     if (columns.some((it) => it !== column && missing.has(it)) || parts.some((it) => it === null || it === undefined))
       return false;

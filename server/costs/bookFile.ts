@@ -50,10 +50,16 @@ export const costs = bookFile({
     FROM cost_entry e JOIN named_cost_line l ON l.id = e.cost_line_id
     LEFT JOIN commitment_line m ON m.id = e.commitment_line_id LEFT JOIN commitment k ON k.id = m.commitment_id`,
   check(row, book) {
-    const entry = { costType: row.cost_type ?? null, amount: row.amount ?? null, hours: row.hours ?? null };
-    const days = { dated: row.dated ?? null, postedOn: row.posted_on ?? null };
-    for (const refusal of entryRefusals({ ...entry, ...days, uninstalled: row.uninstalled === true }))
-      book.refuse(costs, row, refusal, { postedOn: 'posted_on' });
+    // One plain object: this is asked of a million rows.
+    const refusals = entryRefusals({
+      costType: row.cost_type ?? null,
+      amount: row.amount ?? null,
+      hours: row.hours ?? null,
+      uninstalled: row.uninstalled === true,
+      dated: row.dated ?? null,
+      postedOn: row.posted_on ?? null,
+    });
+    for (const refusal of refusals) book.refuse(costs, row, refusal, { postedOn: 'posted_on' });
     if (row.installed_on && row.dated && row.installed_on < row.dated)
       book.fault(costs, row, 'installed_on', `${row.installed_on} is before dated, ${row.dated}`);
     checkCommitment(row, book);
