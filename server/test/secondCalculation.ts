@@ -21,18 +21,6 @@ export type { Rows };
 
 /** Calculates the reports of one book. */
 export class Reckoner extends CostReckoner {
-  private scheduled(job: string, line: string, on: string): Exact {
-    const original = this.of('schedule_of_values', job).find((it) => it.sov_line === line);
-    return plus(
-      decimal(original?.scheduled_value),
-      sum(
-        this.approved(job, 'price', '', on)
-          .filter((it) => it.sov_line === line)
-          .map((it) => decimal(it.amount)),
-      ),
-    );
-  }
-
   private static certifiedOn(application: Record<string, string>): string {
     return application.certified_on || application.dated!;
   }
@@ -114,10 +102,6 @@ export class Reckoner extends CostReckoner {
         .filter((it) => it.dated! <= on)
         .map((it) => decimal(it.amount)),
     );
-  }
-
-  private taxRate(job: string): Exact {
-    return share(this.job(job).tax_percent || this.rows.company![0]!.tax_percent);
   }
 
   summary(job: string, number: string, on: string): Record<string, string> {

@@ -166,4 +166,21 @@ export class CostReckoner {
     ].map((it) => it.sov_line!);
     return [...new Set(named)];
   }
+
+  /** What an SOV line is scheduled at by a day, approved changes included. */
+  protected scheduled(job: string, line: string, on: string): Exact {
+    const original = this.of('schedule_of_values', job).find((it) => it.sov_line === line);
+    return plus(
+      decimal(original?.scheduled_value),
+      sum(
+        this.approved(job, 'price', '', on)
+          .filter((it) => it.sov_line === line)
+          .map((it) => decimal(it.amount)),
+      ),
+    );
+  }
+
+  protected taxRate(job: string): Exact {
+    return share(this.job(job).tax_percent || this.rows.company![0]!.tax_percent);
+  }
 }
