@@ -68,7 +68,9 @@ export function useCostBatch(lists: Lists) {
     if (!preview || !ready()) return;
     await attempt(async () => {
       const { entries, total, postingId } = await post({ body: { ...batch, shown: asShown(preview) } }).unwrap();
-      toast(`Posted ${entries} ${entries === 1 ? 'line' : 'lines'}, ${exact(total)} (document ${postingId})`);
+      // Pressed twice it is posted once, and said once.
+      const id = `posting-${postingId}`;
+      toast(`Posted ${entries} ${entries === 1 ? 'line' : 'lines'}, ${exact(total)} (document ${postingId})`, { id });
       setRows([]);
       setPreview(null);
       setAsked(false);
