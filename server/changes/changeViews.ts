@@ -24,73 +24,47 @@ const SUMMARIES = `SELECT o.id, job.number AS job, job.name AS jobName, o.number
 
 type Loaded = ChangeSummary & Pick<ChangeView, 'version' | 'savedBy' | 'savedAt'> & { id: number };
 
+/** A row of `SUMMARIES`. */
+const SummaryRow = shape({
+  job: t.text,
+  jobName: t.text,
+  number: t.text,
+  title: t.text,
+  status: t.text,
+  raisedOn: t.day,
+  issuedOn: t.orNull(t.day),
+  decidedOn: t.orNull(t.day),
+  reference: t.text,
+  reason: t.text,
+  askedBy: t.text,
+  daysAsked: t.orNull(t.whole),
+  daysGranted: t.orNull(t.whole),
+  decidedBy: t.text,
+  decision: t.text,
+  asked: t.cents,
+  price: t.cents,
+  cost: t.cents,
+  hours: t.hours,
+  version: t.whole,
+  savedBy: t.text,
+  savedAt: t.moment,
+  id: t.whole,
+});
+
 /** The changes of a job raised by the date, in the order they were raised. */
 export async function jobChanges(sql: Reader, job: string, asOf: string): Promise<ChangeSummary[]> {
   const { id } = await jobByNumber(sql, job, 'job');
-  const rows = await sql.all(
-    shape({
-      job: t.text,
-      jobName: t.text,
-      number: t.text,
-      title: t.text,
-      status: t.text,
-      raisedOn: t.day,
-      issuedOn: t.orNull(t.day),
-      decidedOn: t.orNull(t.day),
-      reference: t.text,
-      reason: t.text,
-      askedBy: t.text,
-      daysAsked: t.orNull(t.whole),
-      daysGranted: t.orNull(t.whole),
-      decidedBy: t.text,
-      decision: t.text,
-      asked: t.cents,
-      price: t.cents,
-      cost: t.cents,
-      hours: t.hours,
-      version: t.whole,
-      savedBy: t.text,
-      savedAt: t.moment,
-      id: t.whole,
-    }),
-    `${SUMMARIES} WHERE o.job_id = $2 AND o.raised_on <= $1 ORDER BY o.raised_on, o.id`,
-    [asOf, id],
-  );
+  const rows = await sql.all(SummaryRow, `${SUMMARIES} WHERE o.job_id = $2 AND o.raised_on <= $1 ORDER BY o.raised_on, o.id`, [
+    asOf,
+    id,
+  ]);
   return rows.map(({ id: _id, ...row }) => row);
 }
 
 /** One change whole, as it stands now; its effect is worked by the command that can try it out. */
 export async function loadChange(sql: Reader, job: string, number: string): Promise<Omit<ChangeView, 'effect'> & { id: number }> {
   const { id: jobId } = await jobByNumber(sql, job, 'job');
-  const row = await sql.get(
-    shape({
-      job: t.text,
-      jobName: t.text,
-      number: t.text,
-      title: t.text,
-      status: t.text,
-      raisedOn: t.day,
-      issuedOn: t.orNull(t.day),
-      decidedOn: t.orNull(t.day),
-      reference: t.text,
-      reason: t.text,
-      askedBy: t.text,
-      daysAsked: t.orNull(t.whole),
-      daysGranted: t.orNull(t.whole),
-      decidedBy: t.text,
-      decision: t.text,
-      asked: t.cents,
-      price: t.cents,
-      cost: t.cents,
-      hours: t.hours,
-      version: t.whole,
-      savedBy: t.text,
-      savedAt: t.moment,
-      id: t.whole,
-    }),
-    `${SUMMARIES} WHERE o.job_id = $2 AND o.number = $3`,
-    [LAST_DAY, jobId, number],
-  );
+  const row = await sql.get(SummaryRow, `${SUMMARIES} WHERE o.job_id = $2 AND o.number = $3`, [LAST_DAY, jobId, number]);
   if (!row) throw new LedrinError('not-found', `Job ${job} has no change order ${number}`);
   const priceLines = await sql.all(
     shape({
@@ -141,31 +115,7 @@ export async function daysGranted(sql: Reader, jobId: number, asOf: string): Pro
 /** Every change of every job raised by the date: open ones with their age and the cost already on them. */
 export async function changeRegister(sql: Reader, asOf: string): Promise<RegisteredChange[]> {
   const rows = await sql.all(
-    shape({
-      job: t.text,
-      jobName: t.text,
-      number: t.text,
-      title: t.text,
-      status: t.text,
-      raisedOn: t.day,
-      issuedOn: t.orNull(t.day),
-      decidedOn: t.orNull(t.day),
-      reference: t.text,
-      reason: t.text,
-      askedBy: t.text,
-      daysAsked: t.orNull(t.whole),
-      daysGranted: t.orNull(t.whole),
-      decidedBy: t.text,
-      decision: t.text,
-      asked: t.cents,
-      price: t.cents,
-      cost: t.cents,
-      hours: t.hours,
-      version: t.whole,
-      savedBy: t.text,
-      savedAt: t.moment,
-      id: t.whole,
-    }),
+    SummaryRow,
     `${SUMMARIES} WHERE o.raised_on <= $1 AND job.status <> 'tender' ORDER BY job.number, o.raised_on, o.id`,
     [asOf],
   );

@@ -14,6 +14,11 @@ import { amount, day, oneOf, optional, whole, words } from '../../kit/typed/code
 const DECISIONS = ['approved', 'rejected', 'withdrawn'] as const;
 const VERBS = { approved: 'Approve', rejected: 'Record as rejected', withdrawn: 'Withdraw it' } as const;
 
+/** Read only where the change is approved: what stands in a field that is not shown holds nothing up. */
+const asTyped = (text: string) => ({ ok: true as const, value: text });
+
+const asNone = { ok: true as const, value: null };
+
 /** Notes what became of an issued change. */
 export function Decide({ view, by }: { view: ChangeView; by: string }) {
   const { digits, exact, code } = useCurrency();
@@ -24,22 +29,26 @@ export function Decide({ view, by }: { view: ChangeView; by: string }) {
       on: day(month),
       by: words(),
       note: words(),
-      agreed: amount(digits),
-      daysGranted: optional(whole('days'), null),
+      agreed: { parse: asTyped, format: String, look: 'figure' as const },
+      daysGranted: { parse: asTyped, format: String, look: 'figure' as const },
     }),
-    [month, digits],
+    [month],
   );
+  const [money, days] = [amount(digits), optional(whole('days'), null)];
   const form = useCodecForm(fields, {
     ...{ status: 'approved', on: displayDate(lastDay), by, note: '' },
     agreed: displayExact(view.asked, digits),
-    daysGranted: fields.daysGranted.format(view.daysAsked),
+    daysGranted: days.format(view.daysAsked),
   });
   const [decide, { isLoading }] = useDecideChangeMutation();
   const status = form.valueOf('status') ?? 'approved';
   const approving = status === 'approved';
-  const agreed = form.valueOf('agreed');
+  const typed = money.parse(form.text.agreed);
   const onSubmit = form.submit(async ({ agreed, daysGranted, ...values }) => {
-    const granted = approving ? { agreed, daysGranted } : { agreed: null, daysGranted: null };
+    const [sum, extension] = approving ? [money.parse(agreed), days.parse(daysGranted)] : [asNone, asNone];
+    if (!sum.ok) return form.refuse({ message: '', faults: [{ field: 'agreed', message: sum.message }] });
+    if (!extension.ok) return form.refuse({ message: '', faults: [{ field: 'daysGranted', message: extension.message }] });
+    const granted = { agreed: sum.value, daysGranted: extension.value };
     await decide({ job: view.job, change: view.number, body: { ...values, ...granted } }).unwrap();
     toast(`${view.number} is ${values.status}`);
   }, faultOf);
@@ -56,7 +65,7 @@ export function Decide({ view, by }: { view: ChangeView; by: string }) {
       {form.refused && <Refused message={form.refused} />}
       <button className="button main self-start" disabled={isLoading}>
         {VERBS[status]}
-        {approving && agreed !== null && `, ${exact(agreed)}`}
+        {approving && typed.ok && `, ${exact(typed.value)}`}
       </button>
     </form>
   );
