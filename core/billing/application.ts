@@ -102,29 +102,42 @@ export function lastCertified(applications: readonly Application[], asOf: PlainD
  * looked at; with certified figures once certified by `asOf`, with applied ones until then. docs/rules.md §6.
  */
 export function valueApplication(job: BillingJob, application: Application, asOf: PlainDate): ValuedApplication {
+  const certified = isCertifiedAt(application, asOf);
   const previous = lastCertified(job.applications, asOf, application.number);
-  const state = toDateState(job, application, isCertifiedAt(application, asOf));
-  const previousNet = previous ? netToDate(toDateState(job, previous, true)) : 0;
+  const { schedule, stated, retention, ...state } = statedToDate(job, application, certified);
+  const before = previous ? certifiedToDate(job, previous) : { gross: 0, retention: 0 };
   const previousWork = new Map(previous?.lines.map((line) => [line.line, certifiedWork(line)]));
   const basis = {
     contractSum: state.contractSum,
     retentionReleased: releasedBy(job.releases, application.dated),
-    previouslyCertified: previousNet,
+    previouslyCertified: before.gross - before.retention,
     taxRate: job.taxRate,
   };
+  const lines = schedule.map((line, i): ValuedLine => {
+    const { work, materials, appliedWork, appliedMaterials } = at(stated, i);
+    const previouslyDone = previousWork.get(line.line) ?? 0;
+    return {
+      ...line,
+      previousWork: previouslyDone,
+      work,
+      materials,
+      toDate: work + materials,
+      thisPeriod: work - previouslyDone,
+      retention: at(retention.byLine, i),
+      appliedWork,
+      appliedMaterials,
+    };
+  });
   return {
     number: application.number,
     dated: application.dated,
-    lines: state.lines.map((line) => {
-      const previouslyDone = previousWork.get(line.line) ?? 0;
-      return { ...line, previousWork: previouslyDone, thisPeriod: line.work - previouslyDone };
-    }),
+    lines,
     originalContractSum: originalContractSum(job.sovLines),
-    retention: state.retention,
+    retention,
     previousNumber: previous?.number ?? null,
-    certified: isCertifiedAt(application, asOf),
+    certified,
     ...basis,
-    ...totalsOf(basis, state.lines, state.retention),
+    ...totalsOf(basis, lines, retention),
   };
 }
 
@@ -136,7 +149,7 @@ export function releasedBy(releases: readonly RetentionRelease[], on: PlainDate)
 /** Retention held on `asOf`: retention to date of the last certified application, less what was released. */
 export function retentionHeld(job: BillingJob, asOf: PlainDate): Cents {
   const last = lastCertified(job.applications, asOf);
-  return (last ? toDateState(job, last, true).retention.total : 0) - releasedBy(job.releases, asOf);
+  return (last ? certifiedToDate(job, last).retention : 0) - releasedBy(job.releases, asOf);
 }
 
 export function certifiedWork(line: BilledLine): Cents {
@@ -147,40 +160,24 @@ export function certifiedMaterials(line: BilledLine): Cents {
   return line.certifiedMaterials ?? line.materials;
 }
 
-interface ToDateState {
-  lines: Omit<ValuedLine, 'previousWork' | 'thisPeriod'>[];
-  contractSum: Cents;
-  retention: Retention;
+/** What a certified application states to date, before tax. */
+export function certifiedToDate(job: BillingJob, application: Application): { gross: Cents; retention: Cents } {
+  const { stated, retention } = statedToDate(job, application, true);
+  return { gross: sum(stated.map((line) => line.work + line.materials)), retention: retention.total };
 }
 
-function netToDate(state: ToDateState): Cents {
-  return sum(state.lines.map((line) => line.toDate)) - state.retention.total;
-}
-
-function toDateState(job: BillingJob, application: Application, certified: boolean): ToDateState {
+/** What an application states by line of the schedule of its own date, certified or as applied, and the retention on it. */
+function statedToDate(job: BillingJob, application: Application, certified: boolean) {
   const schedule = scheduleAt(job.sovLines, job.priceChanges, application.dated);
-  const stated = new Map(application.lines.map((line) => [line.line, line]));
-  const amounts = schedule.map((line) => {
-    const billed = stated.get(line.line) ?? NOTHING_BILLED;
-    const work = certified ? certifiedWork(billed) : billed.work;
-    const materials = certified ? certifiedMaterials(billed) : billed.materials;
-    return { work, materials, rate: line.retentionRate, appliedWork: billed.work, appliedMaterials: billed.materials };
+  const billed = new Map(application.lines.map((line) => [line.line, line]));
+  const stated = schedule.map((line) => {
+    const of = billed.get(line.line) ?? NOTHING_BILLED;
+    const work = certified ? certifiedWork(of) : of.work;
+    const materials = certified ? certifiedMaterials(of) : of.materials;
+    return { work, materials, rate: line.retentionRate, appliedWork: of.work, appliedMaterials: of.materials };
   });
   const total = contractSum(schedule);
-  const retention = retentionToDate(job.retention, total, amounts);
-  const lines = schedule.map((line, i) => {
-    const { work, materials, appliedWork, appliedMaterials } = at(amounts, i);
-    return {
-      ...line,
-      work,
-      materials,
-      toDate: work + materials,
-      retention: at(retention.byLine, i),
-      appliedWork,
-      appliedMaterials,
-    };
-  });
-  return { lines, contractSum: total, retention };
+  return { schedule, stated, contractSum: total, retention: retentionToDate(job.retention, total, stated) };
 }
 
 const NOTHING_BILLED: BilledLine = { line: '', work: 0, materials: 0, certifiedWork: null, certifiedMaterials: null };

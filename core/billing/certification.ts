@@ -1,5 +1,5 @@
 import { present } from '../errors/known';
-import { lastCertified, valueApplication, type Application, type BillingJob } from './application';
+import { certifiedToDate, lastCertified, valueApplication, type Application, type BillingJob } from './application';
 import type { Journal } from '../ledger/journal';
 import { certifiedApplicationJournal, type CertifiedFigures } from './certifiedApplication';
 
@@ -15,9 +15,6 @@ export function planCertification(job: BillingJob, application: Application): Ce
   const valued = valueApplication(job, { ...application, status: 'certified' }, on);
   const figures = { gross: valued.gross, retention: valued.retention.total, due: valued.due, tax: valued.tax };
   const previous = lastCertified(job.applications, on, application.number);
-  const before = previous ? valueApplication(job, previous, on) : null;
-  return {
-    figures,
-    journal: certifiedApplicationJournal(on, figures, { gross: before?.gross ?? 0, retention: before?.retention.total ?? 0 }),
-  };
+  const before = previous ? certifiedToDate(job, previous) : { gross: 0, retention: 0 };
+  return { figures, journal: certifiedApplicationJournal(on, figures, before) };
 }

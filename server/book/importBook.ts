@@ -7,9 +7,10 @@ import { company, companyThere } from '../company/bookFiles';
 import { CompanyTable } from '../company/models';
 import { CostLines } from '../costs/costEntries';
 import { costs, OpeningCosts } from '../costs/bookFile';
+import { CostEntryTable } from '../costs/models';
 import type { Actor } from '../ledger/audit';
 import type { Command } from '../ledger/command';
-import type { Sql } from '../db/sql';
+import { fillTable, type Sql } from '../db/sql';
 import { BookCheck } from './bookCheck';
 import { bookContents } from './bookContents';
 import { BookRefused, FaultList } from './bookFaults';
@@ -100,19 +101,16 @@ async function checkFiles(book: BookCheck): Promise<void> {
 
 /** Checks the rows of costs.csv as they stream by, and saves them for as long as nothing is wrong with the book. */
 async function importCosts(book: BookCheck, into: BookSave, folder: string): Promise<number> {
-  let opening: OpeningCosts | null = null;
-  let count = 0;
-  for await (const rows of bookRows(costs, readingOf(book, folder, costs), { readable: true, missingColumns: [] })) {
-    for (const row of rows) book.checkRow(costs, row);
-    const [first] = rows as Row<typeof costs.columns>[];
-    if (book.faults.any || !first) continue;
-    opening ??= await OpeningCosts.open(into, first.posted_on ?? first.dated);
-    await opening.add(rows as Row<typeof costs.columns>[]);
-    count += rows.length;
-  }
-  if (book.faults.any || !opening) return 0;
-  await opening.save();
-  return count;
+  const opening = new OpeningCosts(into);
+  const rowsOfFile = bookRows(costs, readingOf(book, folder, costs), { readable: true, missingColumns: [] });
+  const read = async () => {
+    for await (const rows of rowsOfFile) {
+      for (const row of rows) book.checkRow(costs, row);
+      if (!book.faults.any) await opening.add(rows as Row<typeof costs.columns>[]);
+    }
+  };
+  await fillTable(into.sql, CostEntryTable, () => read().finally(() => opening.settled()));
+  return book.faults.any ? 0 : opening.save();
 }
 
 function countRows(book: BookCheck): ImportCounts {

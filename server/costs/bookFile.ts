@@ -1,3 +1,5 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import type { PlainDate } from '../../core/calendar/plainDate';
 import { costJournals, type DatedCost } from '../../core/costs/costBatch';
 import { COST_TYPES } from '../../core/costs/costType';
 import { entryRefusals } from '../../core/costs/entryRefusals';
@@ -79,37 +81,63 @@ function checkCommitment(row: ReadRow<typeof COST>, book: BookCheck): void {
     book.fault(costs, row, 'commitment_line', `line ${line} of commitment ${commitment} belongs to job ${of}, not ${job}`);
 }
 
+/** The posting the rows go into. */
+interface OpeningPosting {
+  id: number;
+  /** Its own day: that of the first row. */
+  postedOn: PlainDate;
+}
+
 /** Saves the rows of costs.csv as they stream by: one posting, opening cost against the clearing account, with a journal a day. */
 export class OpeningCosts {
   private readonly days = new Map<string, DatedCost>();
   private readonly jobIds = new Set<number>();
+  private posting: OpeningPosting | null = null;
+  private count = 0;
+  /** The rows that are being saved while the next ones are read: the engine works in a thread of its own. */
+  private saving: Promise<void> = Promise.resolve();
 
-  private constructor(
-    private readonly into: BookSave,
-    private readonly postingId: number,
-    private readonly firstDay: string,
-  ) {}
+  constructor(private readonly into: BookSave) {}
 
-  static async open(into: BookSave, firstDay: string): Promise<OpeningCosts> {
-    // The posting names what its journals debit, which is known when all is read: entries refer to it before it is there.
-    await into.sql.run('PRAGMA defer_foreign_keys = ON');
-    return new OpeningCosts(into, await nextId(into.sql, PostingTable), firstDay);
-  }
-
+  /** Takes rows in once those before are saved. What fails in saving them is thrown by the next call. */
   async add(rows: readonly Row<typeof COST>[]): Promise<void> {
-    const entries = rows.map((row) => this.entryOf(row));
+    const [first] = rows;
+    if (!first) return;
+    const posting = (this.posting ??= await this.open(first.posted_on ?? first.dated));
+    const entries = rows.map((row) => this.entryOf(row, posting));
+    this.count += rows.length;
+    await this.saving;
     await this.into.flush();
-    await insertCostEntries(this.into.sql, entries);
+    this.saving = insertCostEntries(this.into.sql, entries);
+    this.saving.catch(() => undefined);
+    // The driver hands a statement to its thread in two steps, through the loop of this one: it has to come round before reading goes on.
+    await pause(1);
   }
 
-  async save(): Promise<void> {
+  private async open(postedOn: PlainDate): Promise<OpeningPosting> {
+    // The posting names what its journals debit, which is known when all is read: entries refer to it before it is there.
+    await this.into.sql.run('PRAGMA defer_foreign_keys = ON');
+    return { id: await nextId(this.into.sql, PostingTable), postedOn };
+  }
+
+  /** Waits until nothing is being saved any more: only then may the transaction be ended. */
+  async settled(): Promise<void> {
+    await this.saving.catch(() => undefined);
+  }
+
+  /** Saves what the rows posted together; gives back how many there were. */
+  async save(): Promise<number> {
     const { sql, actor } = this.into;
-    const posting = { kind: 'opening-cost' as const, jobId: null, reference: 'costs.csv', postedOn: this.firstDay };
-    await savePostings(sql, actor, [{ id: this.postingId, posting, journals: costJournals([...this.days.values()]) }]);
+    await this.saving;
+    if (!this.posting) return 0;
+    const { id, postedOn } = this.posting;
+    const posting = { kind: 'opening-cost' as const, jobId: null, reference: 'costs.csv', postedOn };
+    await savePostings(sql, actor, [{ id, posting, journals: costJournals([...this.days.values()]) }]);
     await refreshCostTotals(sql, [...this.jobIds]);
+    return this.count;
   }
 
-  private entryOf(row: Row<typeof COST>): NewCostEntry {
+  private entryOf(row: Row<typeof COST>, posting: OpeningPosting): NewCostEntry {
     const { into } = this;
     const jobId = into.id(jobs, row.job);
     const postedOn = row.posted_on ?? row.dated;
@@ -120,7 +148,7 @@ export class OpeningCosts {
     if (day) day.amount += row.amount;
     else this.days.set(key, { postedOn, costType: row.cost_type, amount: row.amount });
     return {
-      posting_id: this.postingId,
+      posting_id: posting.id,
       job_id: jobId,
       cost_line_id: into.costLine(jobId, row, costCodes),
       dated: row.dated,

