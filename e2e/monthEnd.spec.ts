@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
+import { choose } from './choose';
 import { ledrin, startLedrin, type Running } from './server';
 
 let running: Running;
@@ -128,7 +129,7 @@ test('estimate versus actual folds by section, code and type, and keeps unbudget
   await page.goto(`${running.url}/reports/estimate-versus-actual?job=2107&as-of=2031-04`);
   const table = page.getByRole('region', { name: 'Estimate versus actual' });
   await expect(table.getByText('no budget')).toBeVisible();
-  await page.getByLabel('Grouped by').selectOption('Cost type');
+  await choose(page.getByLabel('Grouped by'), 'Cost type');
   const labour = table.getByRole('button', { name: /labour 10/ });
   await expect(labour).toBeVisible();
   const lines = await table.locator('tbody tr').count();

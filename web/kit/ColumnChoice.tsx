@@ -1,4 +1,4 @@
-import { Popover } from 'radix-ui';
+import { Pop } from './Pop';
 import { useState } from 'react';
 
 /** Which columns of a table this browser hides, kept under `kept`; `usual` holds until somebody chooses. */
@@ -32,32 +32,23 @@ export function ColumnChoice({
 }) {
   const count = columns.filter(({ key }) => hidden.has(key)).length;
   return (
-    <Popover.Root>
-      <Popover.Trigger className="button">Columns{count > 0 ? ` (${count} hidden)` : ''}</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 w-[230px] border p-3 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
-        >
-          <fieldset className="m-0 border-0 p-0">
-            <legend className="note mb-1 p-0">Columns shown</legend>
-            {columns.map(({ key, title }) => (
-              <label key={key} className="flex items-center gap-2 py-0.5">
-                <input
-                  type="checkbox"
-                  checked={!hidden.has(key)}
-                  onChange={({ target }) => onHide(target.checked ? [...hidden].filter((it) => it !== key) : [...hidden, key])}
-                />
-                {title}
-              </label>
-            ))}
-          </fieldset>
-          <button type="button" className="button mt-2" disabled={count === 0} onClick={() => onHide([])}>
-            Show all
-          </button>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop button={<>Columns{count > 0 ? ` (${count} hidden)` : ''}</>} align="end" className="w-[230px] p-3">
+      <fieldset className="m-0 border-0 p-0">
+        <legend className="note mb-1 p-0">Columns shown</legend>
+        {columns.map(({ key, title }) => (
+          <label key={key} className="flex items-center gap-2 py-0.5">
+            <input
+              type="checkbox"
+              checked={!hidden.has(key)}
+              onChange={({ target }) => onHide(target.checked ? [...hidden].filter((it) => it !== key) : [...hidden, key])}
+            />
+            {title}
+          </label>
+        ))}
+      </fieldset>
+      <button type="button" className="button mt-2" disabled={count === 0} onClick={() => onHide([])}>
+        Show all
+      </button>
+    </Pop>
   );
 }

@@ -1,4 +1,4 @@
-import { Popover } from 'radix-ui';
+import { Pop } from '../../kit/Pop';
 import { useMemo, useState, type ReactNode } from 'react';
 import { displayExact } from '../../../core/money/display';
 import { formatQuantity, rateOf } from '../../../core/money/rate';
@@ -77,16 +77,9 @@ interface SourceProps {
 
 function Source({ label, className, off, children }: SourceProps) {
   return (
-    <Popover.Root>
-      <Popover.Trigger className="button" disabled={off !== undefined} title={off}>
-        {label}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="start" sideOffset={4} className={`pop p-4 ${className}`}>
-          {children}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop button={<>{label}</>} className={`p-4 ${className}`} disabled={off !== undefined} title={off}>
+      {children}
+    </Pop>
   );
 }
 

@@ -55,7 +55,7 @@ export function Decide({ view, by }: { view: ChangeView; by: string }) {
   return (
     <form className="mb-5 flex flex-col gap-3" onSubmit={onSubmit} noValidate>
       <div className="grid grid-cols-2 items-start gap-3">
-        {form.select('status', 'Decision', DECISIONS)}
+        {form.choice('status', 'Decision', DECISIONS)}
         {form.input('on', 'On')}
         {approving && form.input('agreed', `Agreed, ${code}`)}
         {approving && form.input('daysGranted', 'Extension granted, days')}

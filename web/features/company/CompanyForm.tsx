@@ -20,7 +20,7 @@ const FIELDS = {
 
 /** Who keeps these books, and in what currency. */
 export function CompanyForm({ company, verb, onSaved }: { company: Session['company']; verb: string; onSaved: () => void }) {
-  const { input, select, submit, refused } = useCodecForm(FIELDS, {
+  const { input, choice, submit, refused } = useCodecForm(FIELDS, {
     name: company?.name ?? '',
     currency: company?.currency ?? 'GBP',
     taxName: company?.taxName ?? 'VAT',
@@ -38,7 +38,7 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     <form className="grid grid-cols-6 gap-x-4 gap-y-3" onSubmit={onSubmit} aria-label="Company" noValidate>
       <div className="col-span-3">{input('name', 'Company name')}</div>
       {input('currency', 'Currency')}
-      {select(
+      {choice(
         'yearStartMonth',
         'Year starts in',
         MONTHS.map((name, i) => [String(i + 1), name] as const),

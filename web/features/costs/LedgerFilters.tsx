@@ -8,6 +8,8 @@ import { COST_TYPES } from '../../../core/costs/costType';
 import { useAsOf } from '../../ground/asOf';
 import { readDate } from '../../kit/typed/readDate';
 import type { LedgerParams } from '../../../wire/costs';
+import { Choice } from '../../kit/choice/Choice';
+import type { Option } from '../../kit/choice/options';
 import { FILTERS, useSetParam } from './ledgerParams';
 
 interface FiltersProps {
@@ -104,25 +106,19 @@ interface PickProps {
   name: string;
   value: string | undefined;
   all: string;
-  options: readonly (readonly [string, string])[];
+  options: readonly Option[];
 }
 
 function Pick({ label, name, value, all, options }: PickProps) {
   const set = useSetParam();
   return (
-    <select
+    <Choice
       aria-label={label}
       className="box w-[150px]"
       value={value ?? ''}
-      onChange={(event) => set({ [name]: event.target.value })}
-    >
-      <option value="">{all}</option>
-      {options.map(([option, text]) => (
-        <option key={option} value={option}>
-          {text}
-        </option>
-      ))}
-    </select>
+      options={[['', all], ...options]}
+      onChange={(chosen) => set({ [name]: chosen })}
+    />
   );
 }
 

@@ -1,5 +1,5 @@
 import { at } from '../../../core/errors/known';
-import { Popover } from 'radix-ui';
+import { Pop } from '../../kit/Pop';
 import { useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES, type CostType } from '../../../core/costs/costType';
@@ -10,6 +10,7 @@ import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { Field } from '../../kit/Field';
+import { Choice } from '../../kit/choice/Choice';
 import { readDate } from '../../kit/typed/readDate';
 
 const WAYS = [
@@ -32,46 +33,37 @@ export function LayOut({ view, onLaidOut }: { view: BillingScheduleView; onLaidO
     setOpen(false);
   };
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="button">Lay out …</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 w-[440px] border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
+    <Pop button="Lay out …" align="end" className="w-[440px] p-4" open={open} onOpen={setOpen}>
+      <fieldset className="m-0 mb-3 flex gap-4 border-0 p-0">
+        <legend className="sr-only">Way</legend>
+        {ways.map(([key, label]) => (
+          <label key={key} className="flex items-center gap-1">
+            <input type="radio" name="way" checked={way === key} onChange={() => setWay(key)} /> {label}
+          </label>
+        ))}
+      </fieldset>
+      {way === 'stages' && <ByStages view={view} stages={stages} onDone={done} />}
+      {way === 'intervals' && <AtIntervals view={view} onDone={done} />}
+      {way === 'agreed' && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            done(
+              byPayments(
+                view.payments,
+                view.stages.map((it) => it.name),
+              ),
+            );
+          }}
         >
-          <fieldset className="m-0 mb-3 flex gap-4 border-0 p-0">
-            <legend className="sr-only">Way</legend>
-            {ways.map(([key, label]) => (
-              <label key={key} className="flex items-center gap-1">
-                <input type="radio" name="way" checked={way === key} onChange={() => setWay(key)} /> {label}
-              </label>
-            ))}
-          </fieldset>
-          {way === 'stages' && <ByStages view={view} stages={stages} onDone={done} />}
-          {way === 'intervals' && <AtIntervals view={view} onDone={done} />}
-          {way === 'agreed' && (
-            <form
-              onSubmit={(event) => {
-                event.preventDefault();
-                done(
-                  byPayments(
-                    view.payments,
-                    view.stages.map((it) => it.name),
-                  ),
-                );
-              }}
-            >
-              <p className="mt-0">
-                The {view.payments.length} payments of the accepted quotation. One that names a section falls due when that is
-                finished.
-              </p>
-              <button className="button main">Lay out {view.payments.length} instalments</button>
-            </form>
-          )}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          <p className="mt-0">
+            The {view.payments.length} payments of the accepted quotation. One that names a section falls due when that is
+            finished.
+          </p>
+          <button className="button main">Lay out {view.payments.length} instalments</button>
+        </form>
+      )}
+    </Pop>
   );
 }
 
@@ -171,10 +163,7 @@ function AtIntervals({ view, onDone }: WayProps) {
           <input value={form.every} onChange={set('every')} />
         </Field>
         <Field label="Unit">
-          <select value={form.unit} onChange={set('unit')}>
-            <option value="months">months</option>
-            <option value="weeks">weeks</option>
-          </select>
+          <Choice value={form.unit} options={['months', 'weeks']} onChange={(value) => set('unit')({ target: { value } })} />
         </Field>
       </div>
       <Go fault={fault}>Lay out at intervals</Go>

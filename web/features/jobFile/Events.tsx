@@ -22,7 +22,7 @@ export function Events({ job, events }: { job: string; events: JobFileView['even
     <section aria-label="Log">
       <h2 className="mb-1">Log</h2>
       <form className="log-line mb-2 items-start gap-2" onSubmit={onSubmit} noValidate>
-        {form.select('kind', 'Kind', EVENT_KINDS)}
+        {form.choice('kind', 'Kind', EVENT_KINDS)}
         {form.input('dated', 'Day')}
         {form.input('text', 'What')}
         <button className="button mt-[20px]" disabled={isLoading || form.text.text.trim() === ''}>

@@ -104,7 +104,7 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
 type Form = ReturnType<typeof useCodecForm<Fields>>;
 
 function Names({ form, fixed }: { form: Form; fixed: boolean }) {
-  const { input, select } = form;
+  const { input, choice } = form;
   return (
     <>
       <div className="col-span-2">{input('name', 'Name')}</div>
@@ -113,7 +113,7 @@ function Names({ form, fixed }: { form: Form; fixed: boolean }) {
           {input(name as TextFact, title)}
         </div>
       ))}
-      {select('revenueMethod', 'Revenue recognition', REVENUE_METHODS, { disabled: fixed, className: 'col-span-2' })}
+      {choice('revenueMethod', 'Revenue recognition', REVENUE_METHODS, { disabled: fixed, className: 'col-span-2' })}
       {Object.entries(DAY_FACTS).map(([name, { title }]) => (
         <div key={name} className="col-span-2">
           {input(name as DayFact, title)}
@@ -135,7 +135,7 @@ function Money({ form, fixed }: { form: Form; fixed: boolean }) {
       {figure('materialsRate', 'On materials %', 'as on work')}
       {figure('stepAt', 'Reduces at % complete', 'no step')}
       {figure('stepTo', 'Reduces to %', 'no step')}
-      {form.select(
+      {form.choice(
         'stepApplies',
         'Reduction applies to',
         [

@@ -1,7 +1,8 @@
 import type { SentOf } from '../../../wire/call';
 import type { CALLS } from '../../../wire/calls';
 import { useDeleteJobMutation, useLockJobMutation, useMoveJobMutation } from '../../ground/api/api';
-import { Popover } from 'radix-ui';
+import { Pop } from '../../kit/Pop';
+import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -11,6 +12,7 @@ import type { JobView } from '../../../wire/jobs';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { Field } from '../../kit/Field';
+import { Choice } from '../../kit/choice/Choice';
 import { readDate } from '../../kit/typed/readDate';
 
 /** Where the job is in its life, and the way on. */
@@ -39,53 +41,43 @@ export function JobStatus({ job }: { job: JobView }) {
     }
   };
   return (
-    <Popover.Root
+    <Pop
+      button={
+        <>
+          {job.locked ? `${job.status}, locked` : job.status} <ChevronDown size={14} aria-hidden="true" />
+        </>
+      }
+      align="end"
+      className="w-[280px] p-4"
       open={open}
-      onOpenChange={(value) => {
+      onOpen={(value) => {
         setOpen(value);
         setStatus(next[0] ?? '');
         setFault(undefined);
       }}
     >
-      <Popover.Trigger className="button">
-        {job.status}
-        {job.locked ? ', locked' : ''} <span aria-hidden="true">▾</span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 w-[280px] border p-4 shadow-xl"
-          style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
-        >
-          {next.length > 0 && (
-            <form onSubmit={submit} className="flex flex-col gap-3">
-              <Field label="Move the job on to">
-                <select value={status} onChange={(event) => setStatus(event.target.value as MoveTo)}>
-                  {next.map((it) => (
-                    <option key={it}>{it}</option>
-                  ))}
-                </select>
-              </Field>
-              {needsDay && (
-                <Field label={job.status === 'tender' ? 'Awarded on' : 'Finished on'}>
-                  <input value={on} onChange={(event) => setOn(event.target.value)} />
-                </Field>
-              )}
-              {fault && (
-                <p role="alert" className="fault m-0">
-                  {fault}
-                </p>
-              )}
-              <button className="button main self-start" disabled={isLoading}>
-                Move to {status}
-              </button>
-            </form>
+      {next.length > 0 && (
+        <form onSubmit={submit} className="flex flex-col gap-3">
+          <Field label="Move the job on to">
+            <Choice value={status} options={next} onChange={setStatus} />
+          </Field>
+          {needsDay && (
+            <Field label={job.status === 'tender' ? 'Awarded on' : 'Finished on'}>
+              <input value={on} onChange={(event) => setOn(event.target.value)} />
+            </Field>
           )}
-          <Keeping job={job} ruled={next.length > 0} onDone={() => setOpen(false)} />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          {fault && (
+            <p role="alert" className="fault m-0">
+              {fault}
+            </p>
+          )}
+          <button className="button main self-start" disabled={isLoading}>
+            Move to {status}
+          </button>
+        </form>
+      )}
+      <Keeping job={job} ruled={next.length > 0} onDone={() => setOpen(false)} />
+    </Pop>
   );
 }
 

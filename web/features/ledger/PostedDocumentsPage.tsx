@@ -10,6 +10,7 @@ import { faultOf } from '../../ground/faults';
 import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
 import { DocumentTable } from './DocumentTable';
+import { Choice } from '../../kit/choice/Choice';
 import { readDate } from '../../kit/typed/readDate';
 
 /** Every posted document, newest first. */
@@ -95,33 +96,21 @@ function Filters({ job }: { job?: string }) {
   const dayOf = (key: string) => params.get(key) ?? '';
   return (
     <div className="mb-2 flex flex-wrap items-center gap-2">
-      <select
+      <Choice
         aria-label="Kind"
         className="box filter"
         value={params.get('kind') ?? ''}
-        onChange={(event) => set('kind', event.target.value)}
-      >
-        <option value="">Kind: all</option>
-        {POSTING_KINDS.map((kind) => (
-          <option key={kind} value={kind}>
-            {POSTINGS[kind].title}
-          </option>
-        ))}
-      </select>
+        options={[['', 'Kind: all'], ...POSTING_KINDS.map((kind) => [kind, POSTINGS[kind].title] as const)]}
+        onChange={(kind) => set('kind', kind)}
+      />
       {job === undefined && (
-        <select
+        <Choice
           aria-label="Job"
           className="box filter"
           value={params.get('job') ?? ''}
-          onChange={(event) => set('job', event.target.value)}
-        >
-          <option value="">Job: all</option>
-          {lists?.jobs.map((it) => (
-            <option key={it.number} value={it.number}>
-              {it.number} {it.name}
-            </option>
-          ))}
-        </select>
+          options={[['', 'Job: all'], ...(lists?.jobs ?? []).map((it) => [it.number, `${it.number} ${it.name}`] as const)]}
+          onChange={(number) => set('job', number)}
+        />
       )}
       <Typed label="Reference or note" shown={params.get('search') ?? ''} onTyped={(text) => set('search', text.trim())} />
       <Typed

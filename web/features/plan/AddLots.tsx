@@ -1,4 +1,4 @@
-import { Popover } from 'radix-ui';
+import { Pop } from '../../kit/Pop';
 import { useState } from 'react';
 import { useAsOf } from '../../ground/asOf';
 import { Field } from '../../kit/Field';
@@ -25,39 +25,30 @@ export function AddLots({ onRows }: { onRows: (rows: GridRow[]) => void }) {
     onRows(lotsBy(form.pattern.trim() || 'Lot #', count, from, days, every));
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="button">Add lots …</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 w-[320px] border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
-        >
-          <form className="grid grid-cols-2 gap-3" onSubmit={add}>
-            <Field label="Name pattern, # = number">
-              <input value={form.pattern} onChange={set('pattern')} />
-            </Field>
-            <Field label="How many">
-              <input value={form.count} onChange={set('count')} style={{ textAlign: 'right' }} />
-            </Field>
-            <Field label="First starts" className="col-span-2">
-              <input value={form.from} placeholder="30 Apr 2031, or empty" onChange={set('from')} />
-            </Field>
-            <Field label="Days each">
-              <input value={form.days} onChange={set('days')} style={{ textAlign: 'right' }} />
-            </Field>
-            <Field label="Days between starts">
-              <input value={form.every} onChange={set('every')} style={{ textAlign: 'right' }} />
-            </Field>
-            {fault && (
-              <p role="alert" className="fault col-span-2 m-0">
-                {fault}
-              </p>
-            )}
-            <button className="button main justify-self-start">Add them</button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop button="Add lots …" align="end">
+      <form className="grid grid-cols-2 gap-3" onSubmit={add}>
+        <Field label="Name pattern, # = number">
+          <input value={form.pattern} onChange={set('pattern')} />
+        </Field>
+        <Field label="How many">
+          <input value={form.count} onChange={set('count')} style={{ textAlign: 'right' }} />
+        </Field>
+        <Field label="First starts" className="col-span-2">
+          <input value={form.from} placeholder="30 Apr 2031, or empty" onChange={set('from')} />
+        </Field>
+        <Field label="Days each">
+          <input value={form.days} onChange={set('days')} style={{ textAlign: 'right' }} />
+        </Field>
+        <Field label="Days between starts">
+          <input value={form.every} onChange={set('every')} style={{ textAlign: 'right' }} />
+        </Field>
+        {fault && (
+          <p role="alert" className="fault col-span-2 m-0">
+            {fault}
+          </p>
+        )}
+        <button className="button main justify-self-start">Add them</button>
+      </form>
+    </Pop>
   );
 }

@@ -11,6 +11,7 @@ import { useColumnKinds } from '../../ground/columnKinds';
 import { faultOf } from '../../ground/faults';
 import { Field } from '../../kit/Field';
 import { Refused } from '../../kit/States';
+import { Choice } from '../../kit/choice/Choice';
 import { Table } from '../../kit/table/Table';
 
 /** Moves many prices by a percentage, after showing what it does to items and build-ups. */
@@ -71,6 +72,8 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
   );
 }
 
+const ANY = ['', 'any'] as const;
+
 type MoveForm = Record<'by' | 'vendor' | 'costType' | 'costCode' | 'reason', string>;
 
 /** Which prices move, and by how much. */
@@ -83,38 +86,28 @@ function WhichPrices({
   form: MoveForm;
   set: (key: keyof MoveForm) => (event: { target: { value: string } }) => void;
 }) {
+  const put = (key: keyof MoveForm) => (value: string) => set(key)({ target: { value } });
   return (
     <>
       <Field label="By %" className="w-[80px]">
         <input value={form.by} onChange={set('by')} autoFocus />
       </Field>
       <Field label="Of vendor" className="w-[170px]">
-        <select value={form.vendor} onChange={set('vendor')}>
-          <option value="">any</option>
-          {lists.vendors.map((it) => (
-            <option key={it.code} value={it.code}>
-              {it.name}
-            </option>
-          ))}
-        </select>
+        <Choice
+          value={form.vendor}
+          options={[ANY, ...lists.vendors.map((it) => [it.code, it.name] as const)]}
+          onChange={put('vendor')}
+        />
       </Field>
       <Field label="Of type" className="w-[110px]">
-        <select value={form.costType} onChange={set('costType')}>
-          <option value="">any</option>
-          {COST_TYPES.map((it) => (
-            <option key={it}>{it}</option>
-          ))}
-        </select>
+        <Choice value={form.costType} options={[ANY, ...COST_TYPES]} onChange={put('costType')} />
       </Field>
       <Field label="Of cost code" className="w-[150px]">
-        <select value={form.costCode} onChange={set('costCode')}>
-          <option value="">any</option>
-          {lists.costCodes.map((it) => (
-            <option key={it.code} value={it.code}>
-              {it.code} {it.description}
-            </option>
-          ))}
-        </select>
+        <Choice
+          value={form.costCode}
+          options={[ANY, ...lists.costCodes.map((it) => [it.code, `${it.code} ${it.description}`] as const)]}
+          onChange={put('costCode')}
+        />
       </Field>
       <Field label="Reason, for the history" className="grow">
         <input value={form.reason} onChange={set('reason')} />

@@ -4,6 +4,8 @@ import { useCurrency } from '../../ground/company';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { Field } from '../../kit/Field';
 import { part } from '../../kit/typed/parts';
+import { Choice } from '../../kit/choice/Choice';
+import type { Option } from '../../kit/choice/options';
 import type { QuotationForm } from './quotationForm';
 
 interface FieldsProps {
@@ -49,13 +51,11 @@ function Heading({ job, form, setForm, faults }: FieldsProps) {
         <input {...typed('title')} />
       </Field>
       <Field label="From estimate">
-        <select value={form.estimate} onChange={(event) => set('estimate', Number(event.target.value))}>
-          {(estimates ?? []).map((it) => (
-            <option key={it.number} value={it.number}>
-              {it.number} {it.name}
-            </option>
-          ))}
-        </select>
+        <Choice
+          value={String(form.estimate)}
+          options={(estimates ?? []).map((it) => [String(it.number), `${it.number} ${it.name}`])}
+          onChange={(number) => set('estimate', Number(number))}
+        />
       </Field>
       <Field label="Contact">
         <input {...typed('contact')} />
@@ -74,6 +74,12 @@ function Heading({ job, form, setForm, faults }: FieldsProps) {
   );
 }
 
+const PRICED: readonly Option<QuotationForm['presentation']>[] = [
+  ['lump-sum', 'in one sum'],
+  ['section', 'by section'],
+  ['line', 'by line'],
+];
+
 /** How much of its prices the client is shown. */
 function Shown({ form, setForm }: Pick<FieldsProps, 'form' | 'setForm'>) {
   const { set } = useFields(form, setForm);
@@ -86,14 +92,7 @@ function Shown({ form, setForm }: Pick<FieldsProps, 'form' | 'setForm'>) {
   return (
     <>
       <Field label="Priced">
-        <select
-          value={form.presentation}
-          onChange={(event) => set('presentation', event.target.value as QuotationForm['presentation'])}
-        >
-          <option value="lump-sum">in one sum</option>
-          <option value="section">by section</option>
-          <option value="line">by line</option>
-        </select>
+        <Choice value={form.presentation} options={PRICED} onChange={(shown) => set('presentation', shown)} />
       </Field>
       <div className="col-span-2 flex items-end gap-5 pb-1">
         {tick('quantities', 'quantities', form.presentation === 'section')}

@@ -1,4 +1,4 @@
-import { Popover } from 'radix-ui';
+import { Pop } from '../../kit/Pop';
 import { useState } from 'react';
 import { known } from '../../../core/errors/known';
 import { displayExact, displayQuantity } from '../../../core/money/display';
@@ -6,12 +6,17 @@ import { parseQuantity } from '../../../core/money/rate';
 import { useCurrency } from '../../ground/company';
 import { Field } from '../../kit/Field';
 import { withoutThousands } from '../../kit/typed/withoutThousands';
-import { FIGURES, isWording, NO_GROUP, WORDS, type BudgetView, type Condition, type Grouping } from './budgetRows';
+import { FIGURES, isWording, NO_GROUP, WORDS, type BudgetView, type Condition } from './budgetRows';
+import { Choice } from '../../kit/choice/Choice';
+import type { Option } from '../../kit/choice/options';
 import { SavedViews } from './SavedViews';
 
 const FIGURE_OF = new Map<string, (typeof FIGURES)[number]>(FIGURES.map((it) => [it.key, it]));
 const isHours = (column: Condition['column']) => FIGURE_OF.get(column)?.unit === 'hours';
 const titleOf = (column: Condition['column']) => (isWording(column) ? WORDS[column] : known(FIGURE_OF, column).head);
+
+const WORDINGS = Object.entries(WORDS) as [keyof typeof WORDS, string][];
+const COLUMNS: readonly Option<Condition['column']>[] = [...WORDINGS, ...FIGURES.map(({ key, head }) => [key, head] as const)];
 
 /** A condition in words. */
 function said({ column, is, value }: Condition, digits: number): string {
@@ -26,14 +31,7 @@ export function BudgetViews({ view, onView }: { view: BudgetView; onView: (view:
   return (
     <>
       <Field label="Grouped by" className="w-[150px]">
-        <select value={view.by} onChange={(event) => onView({ ...view, by: event.target.value as Grouping })}>
-          {Object.entries(WORDS).map(([key, title]) => (
-            <option key={key} value={key}>
-              {title}
-            </option>
-          ))}
-          <option value={NO_GROUP}>not grouped</option>
-        </select>
+        <Choice value={view.by} options={[...WORDINGS, [NO_GROUP, 'not grouped']]} onChange={(by) => onView({ ...view, by })} />
       </Field>
       <AddCondition onAdd={(condition) => onView({ ...view, conditions: [...view.conditions, condition] })} />
       {view.conditions.map((condition, i) => (
@@ -73,50 +71,34 @@ function AddCondition({ onAdd }: { onAdd: (condition: Condition) => void }) {
     setTyped('');
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="button">Filter …</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={4}
-          className="z-50 w-[320px] border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
-        >
-          <form className="grid grid-cols-2 gap-3" onSubmit={add}>
-            <Field label="Column">
-              <select value={column} onChange={(event) => setColumn(event.target.value as Condition['column'])}>
-                {Object.entries(WORDS).map(([key, title]) => (
-                  <option key={key} value={key}>
-                    {title}
-                  </option>
-                ))}
-                {FIGURES.map(({ key, head }) => (
-                  <option key={key} value={key}>
-                    {head}
-                  </option>
-                ))}
-              </select>
+    <Pop button="Filter …">
+      <form className="grid grid-cols-2 gap-3" onSubmit={add}>
+        <Field label="Column">
+          <Choice value={column} options={COLUMNS} onChange={setColumn} />
+        </Field>
+        {isWording(column) ? (
+          <Field label="holds" fault={fault}>
+            <input value={typed} onChange={(event) => setTyped(event.target.value)} />
+          </Field>
+        ) : (
+          <>
+            <Field label="is">
+              <Choice
+                value={is}
+                options={[
+                  ['at-least', 'at least'],
+                  ['at-most', 'at most'],
+                ]}
+                onChange={setIs}
+              />
             </Field>
-            {isWording(column) ? (
-              <Field label="holds" fault={fault}>
-                <input value={typed} onChange={(event) => setTyped(event.target.value)} />
-              </Field>
-            ) : (
-              <>
-                <Field label="is">
-                  <select value={is} onChange={(event) => setIs(event.target.value as 'at-least')}>
-                    <option value="at-least">at least</option>
-                    <option value="at-most">at most</option>
-                  </select>
-                </Field>
-                <Field label="Figure" fault={fault}>
-                  <input value={typed} className="num" onChange={(event) => setTyped(event.target.value)} />
-                </Field>
-              </>
-            )}
-            <button className="button main col-span-2 justify-self-start">Add the condition</button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+            <Field label="Figure" fault={fault}>
+              <input value={typed} className="num" onChange={(event) => setTyped(event.target.value)} />
+            </Field>
+          </>
+        )}
+        <button className="button main col-span-2 justify-self-start">Add the condition</button>
+      </form>
+    </Pop>
   );
 }

@@ -5,6 +5,7 @@ import { faultOf } from '../../ground/faults';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { EstimateTable } from './EstimateTable';
 import { RevenueBesideCost } from './RevenueBesideCost';
+import { Choice } from '../../kit/choice/Choice';
 import { Downloads, ReportHead } from '../../ground/reports/ReportHead';
 
 function Estimate({ job, height }: { job: string; height: string }) {
@@ -62,16 +63,16 @@ export function EstimateVsActualPage() {
   return (
     <div className="page">
       <ReportHead title="Estimate versus actual" name="estimate-vs-actual" job={job} />
-      <label className="mb-2 flex items-center gap-2">
+      <div className="mb-2 flex items-center gap-2">
         <span className="note">Job</span>
-        <select className="box" style={{ width: 420 }} value={job} onChange={(event) => choose(event.target.value)}>
-          {lists.jobs.map((it) => (
-            <option key={it.number} value={it.number}>
-              {it.number} {it.name}
-            </option>
-          ))}
-        </select>
-      </label>
+        <Choice
+          aria-label="Job"
+          className="box w-[420px]"
+          value={job}
+          options={lists.jobs.map((it) => [it.number, `${it.number} ${it.name}`])}
+          onChange={choose}
+        />
+      </div>
       <Estimate job={job} height="calc(100vh - 270px)" />
     </div>
   );

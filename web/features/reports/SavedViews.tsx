@@ -1,4 +1,4 @@
-import { Popover } from 'radix-ui';
+import { Pop } from '../../kit/Pop';
 import { useState } from 'react';
 import { Field } from '../../kit/Field';
 import type { BudgetView } from './budgetRows';
@@ -22,49 +22,40 @@ export function SavedViews({ view, onView }: { view: BudgetView; onView: (view: 
     setKept(next);
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="button">Views …</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={4}
-          className="z-50 w-[300px] border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
-        >
-          {Object.keys(kept).length === 0 && <p className="note mt-0">No saved views in this browser.</p>}
-          <ul className="m-0 mb-3 list-none p-0">
-            {Object.entries(kept).map(([title, one]) => (
-              <li key={title} className="flex items-center">
-                <button type="button" className="button bare grow justify-start" onClick={() => onView(one)}>
-                  {title}
-                </button>
-                <button
-                  type="button"
-                  className="button bare"
-                  aria-label={`Forget view ${title}`}
-                  onClick={() => store(Object.fromEntries(Object.entries(kept).filter(([other]) => other !== title)))}
-                >
-                  ×
-                </button>
-              </li>
-            ))}
-          </ul>
-          <form
-            className="flex items-end gap-2"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (name.trim()) store({ ...kept, [name.trim()]: view });
-              setName('');
-            }}
-          >
-            <Field label="Save this view as" className="grow">
-              <input value={name} onChange={(event) => setName(event.target.value)} />
-            </Field>
-            <button className="button" disabled={name.trim() === ''}>
-              Save
+    <Pop button="Views …" className="w-[300px] p-4">
+      {Object.keys(kept).length === 0 && <p className="note mt-0">No saved views in this browser.</p>}
+      <ul className="m-0 mb-3 list-none p-0">
+        {Object.entries(kept).map(([title, one]) => (
+          <li key={title} className="flex items-center">
+            <button type="button" className="button bare grow justify-start" onClick={() => onView(one)}>
+              {title}
             </button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+            <button
+              type="button"
+              className="button bare"
+              aria-label={`Forget view ${title}`}
+              onClick={() => store(Object.fromEntries(Object.entries(kept).filter(([other]) => other !== title)))}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) store({ ...kept, [name.trim()]: view });
+          setName('');
+        }}
+      >
+        <Field label="Save this view as" className="grow">
+          <input value={name} onChange={(event) => setName(event.target.value)} />
+        </Field>
+        <button className="button" disabled={name.trim() === ''}>
+          Save
+        </button>
+      </form>
+    </Pop>
   );
 }

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { fillable, matchedRows, proposeMatching, type Matching } from '../../kit/grid/matchColumns';
 import { Refused } from '../../kit/States';
+import { Choice } from '../../kit/choice/Choice';
 import { useAttempt } from '../useAttempt';
 
 const KEPT = 'ledrin.sheet-columns';
@@ -116,19 +117,13 @@ function FirstRows({ columns, sheet, hasHeads, matching, onMatching }: FirstRows
           <tr>
             {places.map((at) => (
               <th key={at}>
-                <select
+                <Choice
                   className="box"
                   aria-label={`Column ${at + 1} of the file goes to`}
                   value={Object.keys(matching).find((key) => matching[key] === at) ?? ''}
-                  onChange={(event) => choose(at, event.target.value)}
-                >
-                  <option value="">leave out</option>
-                  {fillable(columns).map((it) => (
-                    <option key={it.key} value={it.key}>
-                      {it.title}
-                    </option>
-                  ))}
-                </select>
+                  options={[['', 'leave out'], ...fillable(columns).map((it) => [it.key, it.title] as const)]}
+                  onChange={(key) => choose(at, key)}
+                />
               </th>
             ))}
           </tr>

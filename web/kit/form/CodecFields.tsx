@@ -1,25 +1,30 @@
-import type { InputHTMLAttributes, SelectHTMLAttributes } from 'react';
+import type { InputHTMLAttributes } from 'react';
 import type { UseFormRegisterReturn } from 'react-hook-form';
 import { Field } from '../Field';
 import { tidyOf, type Codec } from '../typed/codecs';
+import { Choice } from '../choice/Choice';
+import type { Option } from '../choice/options';
 import { DayButton } from './DayButton';
 
 export type InputProps = InputHTMLAttributes<HTMLInputElement> & { hint?: string };
-export type SelectProps = SelectHTMLAttributes<HTMLSelectElement>;
-/** A value, with a title of its own where it has one. */
-export type Choice = string | readonly [value: string, title: string];
 
 interface OwnProps {
   label: string;
   fault: string | undefined;
-  /** What the form binds the field with. */
-  own: UseFormRegisterReturn;
+  text: string;
+  onText: (typed: string) => void;
 }
 
 interface CodecInputProps extends InputProps, OwnProps {
   codec: Codec<unknown>;
-  text: string;
-  onText: (typed: string) => void;
+  /** What the form binds the field with. */
+  own: UseFormRegisterReturn;
+}
+
+export type ChoiceLook = Pick<InputProps, 'className' | 'hint' | 'disabled'>;
+
+interface ChoiceProps extends OwnProps, ChoiceLook {
+  options: readonly Option[];
 }
 
 /** A text read by its codec: tidied when it is left, figures to the right, a calendar beside a day. */
@@ -50,26 +55,10 @@ export function CodecInput({ label, fault, own, codec, text, onText, hint, class
 }
 
 /** One of a list. */
-export function CodecSelect({
-  label,
-  fault,
-  own,
-  options,
-  className,
-  ...props
-}: SelectProps & OwnProps & { options: readonly Choice[] }) {
+export function CodecChoice({ label, fault, options, text, onText, className, hint, disabled }: ChoiceProps) {
   return (
-    <Field label={label} fault={fault} className={className}>
-      <select {...props} {...own}>
-        {options.map((option) => {
-          const [value, title] = typeof option === 'string' ? [option, option] : option;
-          return (
-            <option key={value} value={value}>
-              {title}
-            </option>
-          );
-        })}
-      </select>
+    <Field label={label} fault={fault} hint={hint} className={className}>
+      <Choice disabled={disabled} value={text} options={options} onChange={onText} />
     </Field>
   );
 }

@@ -3,7 +3,8 @@ import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
 import { useForm, type DefaultValues, type Path, type PathValue } from 'react-hook-form';
 import type { Fault } from '../../../core/errors/ledrinError';
 import type { Codec } from '../typed/codecs';
-import { CodecInput, CodecSelect, type Choice, type InputProps, type SelectProps } from './CodecFields';
+import type { Option } from '../choice/options';
+import { CodecChoice, CodecInput, type ChoiceLook, type InputProps } from './CodecFields';
 import { codecSchema, type Codecs, type Texts, type Values } from './codecSchema';
 
 /** What the server refused, and at which fields. */
@@ -65,8 +66,15 @@ export function useCodecForm<Fields extends Codecs>(
     />
   );
 
-  const select = (name: keyof Fields & string, label: string, options: readonly Choice[], props: SelectProps = {}): ReactNode => (
-    <CodecSelect {...props} label={label} options={options} fault={faultAt(name)} own={form.register(name as Name)} />
+  const choice = (name: keyof Fields & string, label: string, options: readonly Option[], props: ChoiceLook = {}): ReactNode => (
+    <CodecChoice
+      {...props}
+      label={label}
+      options={options}
+      text={text[name] ?? ''}
+      fault={faultAt(name)}
+      onText={(chosen) => set(name, chosen)}
+    />
   );
 
   /** Reads the form and does the work with what it says; what `work` throws is shown by `asFault`. */
@@ -82,5 +90,5 @@ export function useCodecForm<Fields extends Codecs>(
       })(event);
     };
 
-  return { input, select, text, set, valueOf, faultAt, submit, refused, refuse, changed: isDirty, busy: isSubmitting };
+  return { input, choice, text, set, valueOf, faultAt, submit, refused, refuse, changed: isDirty, busy: isSubmitting };
 }

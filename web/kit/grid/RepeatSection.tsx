@@ -1,5 +1,6 @@
-import { Popover } from 'radix-ui';
+import { Pop } from '../Pop';
 import { useState } from 'react';
+import { Choice } from '../choice/Choice';
 import { Field } from '../Field';
 
 /** Asks for which section is to be there again, how often and under which names. */
@@ -27,37 +28,22 @@ export function RepeatSection({
     onRepeat(section, names);
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="button" disabled={sections.length === 0}>
-        Repeat a section …
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={4}
-          className="z-50 w-[320px] border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]"
-        >
-          <form className="grid grid-cols-2 gap-3" onSubmit={repeat}>
-            <Field label="Section" className="col-span-2">
-              <select value={section} onChange={set('section')}>
-                {sections.map((it) => (
-                  <option key={it}>{it}</option>
-                ))}
-              </select>
-            </Field>
-            <Field label="Name pattern, # = number" className="col-span-2" fault={fault}>
-              <input value={form.pattern} onChange={set('pattern')} />
-            </Field>
-            <Field label="Counting from">
-              <input value={form.from} onChange={set('from')} style={{ textAlign: 'right' }} />
-            </Field>
-            <Field label="How many more">
-              <input value={form.count} onChange={set('count')} style={{ textAlign: 'right' }} />
-            </Field>
-            <button className="button main justify-self-start">Repeat it</button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop button="Repeat a section …" disabled={sections.length === 0}>
+      <form className="grid grid-cols-2 gap-3" onSubmit={repeat}>
+        <Field label="Section" className="col-span-2">
+          <Choice value={section} options={sections} onChange={(value) => set('section')({ target: { value } })} />
+        </Field>
+        <Field label="Name pattern, # = number" className="col-span-2" fault={fault}>
+          <input value={form.pattern} onChange={set('pattern')} />
+        </Field>
+        <Field label="Counting from">
+          <input value={form.from} onChange={set('from')} style={{ textAlign: 'right' }} />
+        </Field>
+        <Field label="How many more">
+          <input value={form.count} onChange={set('count')} style={{ textAlign: 'right' }} />
+        </Field>
+        <button className="button main justify-self-start">Repeat it</button>
+      </form>
+    </Pop>
   );
 }

@@ -11,6 +11,7 @@ import {
 } from '@dnd-kit/core';
 import type { AwardGroup, AwardPlan } from '../../../../core/estimates/award';
 import type { EstimateLine, PricedLine } from '../../../../core/estimates/estimate';
+import { Choice } from '../../../kit/choice/Choice';
 import { useCurrency } from '../../../ground/company';
 
 interface GroupsProps {
@@ -138,19 +139,13 @@ function Members({ groups, lines, priced, i, onMove }: RowProps) {
         const place = lines.findIndex((line) => line.line === member);
         return (
           <Member key={member} id={member} text={`${member} ${at(lines, place).description}`} net={show(at(priced, place).net)}>
-            <select
+            <Choice
               aria-label={`SOV line of estimate line ${member}`}
-              value={i}
-              onChange={(event) => onMove(member, event.target.value)}
-              className="w-[74px] bg-transparent text-[12.5px] text-[var(--soft)]"
-            >
-              {groups.map((to, k) => (
-                <option key={k} value={k}>
-                  in {to.line}
-                </option>
-              ))}
-              <option value={NEW}>in a new line</option>
-            </select>
+              value={String(i)}
+              options={[...groups.map((to, k) => [String(k), `in ${to.line}`] as const), [NEW, 'in a new line']]}
+              onChange={(to) => onMove(member, to)}
+              className="w-[86px] text-[12.5px] text-[var(--soft)]"
+            />
           </Member>
         );
       })}

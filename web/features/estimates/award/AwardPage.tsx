@@ -12,7 +12,19 @@ import { Field } from '../../../kit/Field';
 import { Refused, Waiting } from '../../../kit/States';
 import { AwardGroups } from './AwardGroups';
 import { AwardSummary } from './AwardSummary';
+import { Choice } from '../../../kit/choice/Choice';
+import type { Option } from '../../../kit/choice/options';
 import { useAwardForm, type AwardForm } from './useAwardForm';
+
+const GROUPINGS: readonly Option<AwardGrouping>[] = [
+  ['section', 'section'],
+  ['line', 'estimate line'],
+  ['own', 'group of my own'],
+];
+const SPREADS = [
+  ['rata', 'pro rata to cost and markup'],
+  ['own', 'by weights of my own'],
+] as const;
 
 /** The award: what was agreed, and how the estimate becomes a schedule of values and a budget. */
 export function AwardPage() {
@@ -87,21 +99,15 @@ function GroupingFields({ form }: { form: AwardForm }) {
     <div className="mb-2 flex items-end gap-6">
       <h2 className="grow">Schedule of values</h2>
       <Field label="One SOV line for each">
-        <select value={form.by} className="w-[170px]" onChange={(event) => form.groupBy(event.target.value as AwardGrouping)}>
-          <option value="section">section</option>
-          <option value="line">estimate line</option>
-          <option value="own">group of my own</option>
-        </select>
+        <Choice value={form.by} className="w-[170px]" options={GROUPINGS} onChange={form.groupBy} />
       </Field>
       <Field label="Spread overhead, profit and difference">
-        <select
+        <Choice
           value={form.own ? 'own' : 'rata'}
           className="w-[220px]"
-          onChange={(event) => form.spreadByOwn(event.target.value === 'own')}
-        >
-          <option value="rata">pro rata to cost and markup</option>
-          <option value="own">by weights of my own</option>
-        </select>
+          options={SPREADS}
+          onChange={(way) => form.spreadByOwn(way === 'own')}
+        />
       </Field>
     </div>
   );

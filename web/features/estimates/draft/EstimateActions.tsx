@@ -5,7 +5,7 @@ import {
   useRepriceEstimateMutation,
   useSendEstimateMutation,
 } from '../../../ground/api/api';
-import { Popover } from 'radix-ui';
+import { Pop } from '../../../kit/Pop';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -70,8 +70,6 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
   );
 }
 
-const CONTENT = 'z-50 border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]';
-
 function Reprice({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
   const { show, exact } = useCurrency();
   const at = { job: view.job, estimate: view.number };
@@ -97,53 +95,55 @@ function Reprice({ view, settle }: { view: EstimateView; settle: () => Promise<b
     }
   };
   return (
-    <Popover.Root open={repricing !== null} onOpenChange={(opened) => void open(opened)}>
-      <Popover.Trigger className="button">Reprice …</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[520px]`} aria-label="What repricing would change">
-          {typeof repricing === 'string' ? (
-            <p role="alert" className="fault m-0">
-              {repricing}
-            </p>
-          ) : repricing && repricing.lines.length === 0 ? (
-            <p className="m-0">Nothing would change: the price list says what this estimate was priced at.</p>
-          ) : repricing ? (
-            <>
-              <div className="scroll" style={{ maxHeight: 300 }} tabIndex={0} role="region" aria-label="Lines that change">
-                <table className="ledger">
-                  <thead>
-                    <tr>
-                      <th>Line</th>
-                      <th>Because of</th>
-                      <th className="num">Now</th>
-                      <th className="num">Then</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {repricing.lines.map((it) => (
-                      <tr key={it.line}>
-                        <td className="truncate" style={{ maxWidth: 170 }}>
-                          {it.line} {it.description}
-                        </td>
-                        <td>{it.because.join(', ')}</td>
-                        <td className="num">{show(it.before)}</td>
-                        <td className="num">{show(it.after)}</td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-              </div>
-              <p className="mb-2 mt-2">
-                The price goes from {exact(repricing.before)} to <b>{exact(repricing.after)}</b>.
-              </p>
-              <button type="button" className="button main" onClick={() => void make()}>
-                Reprice {repricing.lines.length} {repricing.lines.length === 1 ? 'line' : 'lines'}
-              </button>
-            </>
-          ) : null}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop
+      button="Reprice …"
+      label="What repricing would change"
+      align="end"
+      className="p-4 w-[520px]"
+      open={repricing !== null}
+      onOpen={(opened) => void open(opened)}
+    >
+      {typeof repricing === 'string' ? (
+        <p role="alert" className="fault m-0">
+          {repricing}
+        </p>
+      ) : repricing && repricing.lines.length === 0 ? (
+        <p className="m-0">Nothing would change: the price list says what this estimate was priced at.</p>
+      ) : repricing ? (
+        <>
+          <div className="scroll" style={{ maxHeight: 300 }} tabIndex={0} role="region" aria-label="Lines that change">
+            <table className="ledger">
+              <thead>
+                <tr>
+                  <th>Line</th>
+                  <th>Because of</th>
+                  <th className="num">Now</th>
+                  <th className="num">Then</th>
+                </tr>
+              </thead>
+              <tbody>
+                {repricing.lines.map((it) => (
+                  <tr key={it.line}>
+                    <td className="truncate" style={{ maxWidth: 170 }}>
+                      {it.line} {it.description}
+                    </td>
+                    <td>{it.because.join(', ')}</td>
+                    <td className="num">{show(it.before)}</td>
+                    <td className="num">{show(it.after)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <p className="mb-2 mt-2">
+            The price goes from {exact(repricing.before)} to <b>{exact(repricing.after)}</b>.
+          </p>
+          <button type="button" className="button main" onClick={() => void make()}>
+            Reprice {repricing.lines.length} {repricing.lines.length === 1 ? 'line' : 'lines'}
+          </button>
+        </>
+      ) : null}
+    </Pop>
   );
 }
 
@@ -160,21 +160,16 @@ function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<
     setOpen(false);
   }, faultOf);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="button">Mark as sent …</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[280px]`}>
-          <form className="flex flex-col gap-3" onSubmit={onSubmit} noValidate>
-            {form.input('on', 'Sent on')}
-            {form.input('reference', 'Reference')}
-            <p className="note m-0 text-[12.5px]">It is then locked. To change it, copy it.</p>
-            {form.refused && <Refused message={form.refused} />}
-            <button className="button main self-start" disabled={isLoading}>
-              Mark as sent
-            </button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop button="Mark as sent …" align="end" className="p-4 w-[280px]" open={open} onOpen={setOpen}>
+      <form className="flex flex-col gap-3" onSubmit={onSubmit} noValidate>
+        {form.input('on', 'Sent on')}
+        {form.input('reference', 'Reference')}
+        <p className="note m-0 text-[12.5px]">It is then locked. To change it, copy it.</p>
+        {form.refused && <Refused message={form.refused} />}
+        <button className="button main self-start" disabled={isLoading}>
+          Mark as sent
+        </button>
+      </form>
+    </Pop>
   );
 }

@@ -1,5 +1,7 @@
 import type { JobListRow } from '../../../../wire/jobs';
 import { MeasureKey } from '../../../kit/Measure';
+import { Choice } from '../../../kit/choice/Choice';
+import type { Option } from '../../../kit/choice/options';
 import type { JobFilter, JobFilterKey } from './useJobFilter';
 
 /** What the list of jobs is narrowed to. */
@@ -30,25 +32,14 @@ export function JobFilters({ jobs, view }: { jobs: readonly JobListRow[]; view: 
   );
 }
 
-function Pick({
-  label,
-  of,
-  view,
-  options,
-}: {
-  label: string;
-  of: JobFilterKey;
-  view: JobFilter;
-  options: readonly (readonly [string, string])[];
-}) {
+function Pick({ label, of, view, options }: { label: string; of: JobFilterKey; view: JobFilter; options: readonly Option[] }) {
   return (
-    <select aria-label={label} className="box w-[170px]" value={view[of]} onChange={(event) => view.set(of, event.target.value)}>
-      <option value="">{label}: all</option>
-      {options.map(([option, name]) => (
-        <option key={option} value={option}>
-          {name}
-        </option>
-      ))}
-    </select>
+    <Choice
+      aria-label={label}
+      className="box w-[170px]"
+      value={view[of]}
+      options={[['', `${label}: all`], ...options]}
+      onChange={(chosen) => view.set(of, chosen)}
+    />
   );
 }

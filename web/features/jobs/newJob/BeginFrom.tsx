@@ -5,7 +5,7 @@ import {
   useRemoveJobTemplateMutation,
   useSaveJobTemplateMutation,
 } from '../../../ground/api/api';
-import { Popover } from 'radix-ui';
+import { Pop } from '../../../kit/Pop';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Lists } from '../../../../wire/company';
@@ -16,8 +16,6 @@ import { Field } from '../../../kit/Field';
 import { repeatRows } from '../../../kit/grid/repeatRows';
 import { copyInto, COPIED, templateOf, type CopiedPart } from './beginJob';
 import type { JobForm } from './readJob';
-
-const CONTENT = 'z-50 border p-4 shadow-xl [background:var(--sheet)] [border-color:var(--rule)]';
 
 /** Begins a job from another one, or from a saved template. */
 export function BeginFrom({
@@ -75,48 +73,43 @@ function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<Rea
     }
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="button">Copy from a job …</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[340px]`}>
-          <form className="flex flex-col gap-3" onSubmit={(event) => void copy(event)}>
-            <Field label="Job" fault={fault}>
-              <input value={job} list="jobs-to-copy" onChange={(event) => setJob(event.target.value)} />
-            </Field>
-            <datalist id="jobs-to-copy">
-              {lists.jobs.map((it) => (
-                <option key={it.number} value={it.number}>
-                  {it.name}
-                </option>
-              ))}
-            </datalist>
-            <fieldset className="m-0 grid grid-cols-2 gap-1 border-0 p-0">
-              <legend className="note mb-1 p-0 text-[12.5px]">Include</legend>
-              {(Object.entries(COPIED) as [CopiedPart, string][]).map(([key, title]) => (
-                <label key={key} className="flex items-center gap-2">
-                  <input
-                    type="checkbox"
-                    checked={parts.has(key)}
-                    onChange={() => {
-                      const next = new Set(parts);
-                      if (!next.delete(key)) next.add(key);
-                      setParts(next);
-                    }}
-                  />
-                  {title}
-                </label>
-              ))}
-              <label className="flex items-center gap-2">
-                <input type="checkbox" checked={amounts} onChange={(event) => setAmounts(event.target.checked)} /> with amounts
-              </label>
-            </fieldset>
-            <button className="button main self-start" disabled={job.trim() === '' || parts.size === 0}>
-              Copy
-            </button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop button="Copy from a job …" align="end" className="p-4 w-[340px]">
+      <form className="flex flex-col gap-3" onSubmit={(event) => void copy(event)}>
+        <Field label="Job" fault={fault}>
+          <input value={job} list="jobs-to-copy" onChange={(event) => setJob(event.target.value)} />
+        </Field>
+        <datalist id="jobs-to-copy">
+          {lists.jobs.map((it) => (
+            <option key={it.number} value={it.number}>
+              {it.name}
+            </option>
+          ))}
+        </datalist>
+        <fieldset className="m-0 grid grid-cols-2 gap-1 border-0 p-0">
+          <legend className="note mb-1 p-0 text-[12.5px]">Include</legend>
+          {(Object.entries(COPIED) as [CopiedPart, string][]).map(([key, title]) => (
+            <label key={key} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={parts.has(key)}
+                onChange={() => {
+                  const next = new Set(parts);
+                  if (!next.delete(key)) next.add(key);
+                  setParts(next);
+                }}
+              />
+              {title}
+            </label>
+          ))}
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={amounts} onChange={(event) => setAmounts(event.target.checked)} /> with amounts
+          </label>
+        </fieldset>
+        <button className="button main self-start" disabled={job.trim() === '' || parts.size === 0}>
+          Copy
+        </button>
+      </form>
+    </Pop>
   );
 }
 
@@ -136,56 +129,48 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
     }
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="button">Templates …</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} className={`${CONTENT} w-[320px]`}>
-          {(data ?? []).length === 0 && <p className="note mt-0">No templates yet.</p>}
-          <ul className="m-0 mb-3 list-none p-0">
-            {(data ?? []).map((it) => (
-              <li key={it.name} className="flex items-center">
-                <button
-                  type="button"
-                  className="button bare grow justify-start"
-                  onClick={() => {
-                    const kept = it.content;
-                    setForm((before) => ({ ...kept, facts: { ...kept.facts, ...pickTyped(before.facts) } }));
-                    toast(`Begun from “${it.name}”`);
-                  }}
-                >
-                  {it.name}
-                </button>
-                <button
-                  type="button"
-                  className="button bare"
-                  aria-label={`Remove template ${it.name}`}
-                  onClick={() => void attempt(() => remove({ name: it.name }).unwrap(), `“${it.name}” is removed`)}
-                >
-                  ×
-                </button>
-              </li>
-            ))}
-          </ul>
-          <form
-            className="flex items-end gap-2"
-            onSubmit={(event) => {
-              event.preventDefault();
-              void attempt(
-                () => save({ body: { name, content: templateOf(form) } }).unwrap(),
-                `“${name}” is saved as a template`,
-              );
-            }}
-          >
-            <Field label="Save this job as a template" fault={fault} className="grow">
-              <input value={name} onChange={(event) => setName(event.target.value)} />
-            </Field>
-            <button className="button" disabled={name.trim() === ''}>
-              Save
+    <Pop button="Templates …" align="end">
+      {(data ?? []).length === 0 && <p className="note mt-0">No templates yet.</p>}
+      <ul className="m-0 mb-3 list-none p-0">
+        {(data ?? []).map((it) => (
+          <li key={it.name} className="flex items-center">
+            <button
+              type="button"
+              className="button bare grow justify-start"
+              onClick={() => {
+                const kept = it.content;
+                setForm((before) => ({ ...kept, facts: { ...kept.facts, ...pickTyped(before.facts) } }));
+                toast(`Begun from “${it.name}”`);
+              }}
+            >
+              {it.name}
             </button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+            <button
+              type="button"
+              className="button bare"
+              aria-label={`Remove template ${it.name}`}
+              onClick={() => void attempt(() => remove({ name: it.name }).unwrap(), `“${it.name}” is removed`)}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void attempt(() => save({ body: { name, content: templateOf(form) } }).unwrap(), `“${name}” is saved as a template`);
+        }}
+      >
+        <Field label="Save this job as a template" fault={fault} className="grow">
+          <input value={name} onChange={(event) => setName(event.target.value)} />
+        </Field>
+        <button className="button" disabled={name.trim() === ''}>
+          Save
+        </button>
+      </form>
+    </Pop>
   );
 }
 

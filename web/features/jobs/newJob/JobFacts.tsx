@@ -6,6 +6,8 @@ import type { Lists } from '../../../../wire/company';
 import { useAsOf } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { Field } from '../../../kit/Field';
+import { Choice } from '../../../kit/choice/Choice';
+import type { Option } from '../../../kit/choice/options';
 import { NewClient } from './NewClient';
 
 interface FactsProps {
@@ -26,8 +28,6 @@ export function Facts(props: FactsProps) {
   );
 }
 
-type Option = readonly [value: string, name: string];
-
 /** The fields of the form: a text, a date with its calendar, or one of a list. */
 function fieldsOf({ facts, setFact, faults }: FactsProps, month: string) {
   const input = (key: string, label: string, props: Record<string, unknown> = {}) => (
@@ -44,25 +44,19 @@ function fieldsOf({ facts, setFact, faults }: FactsProps, month: string) {
       </div>
     );
   };
-  const select = (key: string, label: string, options: readonly Option[], className = '') => (
+  const choice = (key: string, label: string, options: readonly Option[], className = '') => (
     <Field label={label} fault={faults.get(key)} className={className}>
-      <select value={facts[key] ?? ''} onChange={(event) => setFact(key, event.target.value)}>
-        {options.map(([value, name]) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
-      </select>
+      <Choice value={facts[key] ?? ''} options={options} onChange={(chosen) => setFact(key, chosen)} />
     </Field>
   );
-  return { input, date, select };
+  return { input, date, choice };
 }
 
 function WhoAndWhen(props: FactsProps) {
   const { facts, setFact, lists } = props;
   const { month } = useAsOf();
   const { digits } = useCurrency();
-  const { input, date, select } = fieldsOf(props, month);
+  const { input, date, choice } = fieldsOf(props, month);
   const tidySum = () => setFact('contractSum', tidyOf(amount(digits))(facts.contractSum ?? ''));
   const clients = lists.clients.map((it): Option => [it.code, `${it.code} · ${it.name}`]);
   return (
@@ -70,10 +64,10 @@ function WhoAndWhen(props: FactsProps) {
       {input('number', 'Job number')}
       <div className="col-span-2">{input('name', 'Name', { autoFocus: true })}</div>
       <div className="col-span-2 flex items-end gap-2">
-        {select('client', 'Client', [['', 'Choose a client'], ...clients], 'grow')}
+        {choice('client', 'Client', [['', 'Choose a client'], ...clients], 'grow')}
         <NewClient onAdded={(code) => setFact('client', code)} />
       </div>
-      {select('status', 'Status', [
+      {choice('status', 'Status', [
         ['awarded', 'awarded'],
         ['on-site', 'on-site'],
         ['tender', 'tender'],
@@ -95,7 +89,7 @@ function WhoAndWhen(props: FactsProps) {
 
 function HowBilled(props: FactsProps) {
   const { month } = useAsOf();
-  const { input, select } = fieldsOf(props, month);
+  const { input, choice } = fieldsOf(props, month);
   const figure = (key: string, label: string, placeholder?: string) => input(key, label, { className: 'figure', placeholder });
   return (
     <>
@@ -103,14 +97,14 @@ function HowBilled(props: FactsProps) {
       {figure('materials', 'On materials %', 'as on work')}
       {figure('stepAt', 'Reduces at % of contract', 'no step')}
       {figure('stepTo', 'Reduces to %', 'no step')}
-      {select('stepApplies', 'Reduction applies to', [
+      {choice('stepApplies', 'Reduction applies to', [
         ['all', 'the rate on all work'],
         ['further', 'the rate on further work'],
       ])}
       {figure('cap', 'Cap % of contract', 'no cap')}
       {figure('tax', 'Tax %')}
       {figure('terms', 'Terms, days', "the client's")}
-      {select(
+      {choice(
         'revenueMethod',
         'Revenue recognition',
         REVENUE_METHODS.map((it): Option => [it, it]),

@@ -1,5 +1,5 @@
 import { useAddClientMutation } from '../../../ground/api/api';
-import { Popover } from 'radix-ui';
+import { Pop } from '../../../kit/Pop';
 import { useState } from 'react';
 import { faultOf, type ShownFault } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
@@ -43,31 +43,21 @@ export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
     </Field>
   );
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="button">New client</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 w-[300px] border p-4 shadow-xl"
-          style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
-        >
-          <form className="flex flex-col gap-3" onSubmit={save}>
-            {input('code', 'Short code', 'code')}
-            {input('name', 'Client name', 'name')}
-            {input('terms', 'Terms, days (30 where empty)', 'termsDays')}
-            {input('address', 'Address', 'address')}
-            {fault && (
-              <p role="alert" className="fault m-0">
-                {fault.message}
-              </p>
-            )}
-            <button className="button main self-start" disabled={isLoading}>
-              Add client
-            </button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop button="New client" align="end" className="w-[300px] p-4" open={open} onOpen={setOpen}>
+      <form className="flex flex-col gap-3" onSubmit={save}>
+        {input('code', 'Short code', 'code')}
+        {input('name', 'Client name', 'name')}
+        {input('terms', 'Terms, days (30 where empty)', 'termsDays')}
+        {input('address', 'Address', 'address')}
+        {fault && (
+          <p role="alert" className="fault m-0">
+            {fault.message}
+          </p>
+        )}
+        <button className="button main self-start" disabled={isLoading}>
+          Add client
+        </button>
+      </form>
+    </Pop>
   );
 }

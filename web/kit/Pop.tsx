@@ -1,0 +1,54 @@
+import { Popover } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+interface PopProps {
+  /** What its button says. */
+  button: ReactNode;
+  /** The look of the button beside `button`. */
+  look?: string;
+  disabled?: boolean;
+  /** Why it is off. */
+  title?: string;
+  /** The edge of the button it lines up with. */
+  align?: 'start' | 'end';
+  /** Width and padding. */
+  className?: string;
+  label?: string;
+  /** Where the page decides when it is open. */
+  open?: boolean;
+  onOpen?: (open: boolean) => void;
+  children: ReactNode;
+}
+
+/** A small sheet that its button opens over the page; Esc or a press outside closes it. */
+export function Pop({
+  button,
+  look = '',
+  disabled,
+  title,
+  align = 'start',
+  className = '',
+  label,
+  open,
+  onOpen,
+  children,
+}: PopProps) {
+  return (
+    <Popover.Root open={open} onOpenChange={onOpen}>
+      <Popover.Trigger className={`button ${look}`} disabled={disabled} title={title}>
+        {button}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          aria-label={label}
+          align={align}
+          sideOffset={4}
+          collisionPadding={8}
+          className={`pop ${className || 'w-[320px] p-4'}`}
+        >
+          {children}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
