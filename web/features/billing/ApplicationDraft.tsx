@@ -7,6 +7,8 @@ import type { ApplicationView } from '../../../wire/billing';
 import { useCurrency } from '../../ground/company';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn } from '../../kit/grid/gridTypes';
+import { useAsOf } from '../../ground/asOf';
+import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import { Refused } from '../../kit/States';
 import { AgainstCost } from './AgainstCost';
@@ -50,14 +52,16 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
 }
 
 function DraftHead({ draft }: { draft: ApplicationDraftState }) {
+  const { month } = useAsOf();
   const { day, dated, setDated, reference, setReference } = draft;
   return (
     <div className="mb-3 flex items-end gap-3">
       <Field label="Valuation date" className="shrink-0" fault={day ? undefined : 'Enter a date, e.g. 30 Apr 2031'}>
-        <input
+        <DayInput
           value={dated}
-          className="w-[130px]"
-          onChange={(event) => setDated(event.target.value)}
+          month={month}
+          className="w-[140px]"
+          onText={setDated}
           onBlur={() => day && setDated(displayDate(day))}
         />
       </Field>

@@ -6,7 +6,7 @@ import { useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { useAsOf } from '../../ground/asOf';
-import { readDate } from '../../kit/typed/readDate';
+import { DayFilter } from '../../kit/form/DayInput';
 import type { LedgerParams } from '../../../wire/costs';
 import { Choice } from '../../kit/choice/Choice';
 import type { Option } from '../../kit/choice/options';
@@ -20,6 +20,7 @@ interface FiltersProps {
 
 /** What the ledger is narrowed to, and how it is added up. */
 export function LedgerFilters({ filter, job }: FiltersProps) {
+  const { month } = useAsOf();
   const set = useSetParam();
   const [search, setSearch] = useState(filter.search ?? '');
   const narrowed = Object.keys(filter).some(
@@ -34,7 +35,7 @@ export function LedgerFilters({ filter, job }: FiltersProps) {
     <div className="mb-2 flex flex-wrap items-center gap-2">
       <Search typed={search} onTyped={setSearch} asked={filter.search ?? ''} />
       <Picks filter={filter} job={job} />
-      <FromDay value={filter.from} onDay={(day) => set({ from: day })} />
+      <DayFilter label="From the day" day={filter.from ?? ''} month={month} onDay={(from) => set({ from })} />
       {filter.to && <span className="note">to {displayDate(filter.to)}</span>}
       {filter.section !== undefined && <span className="note">Section {filter.section || '(none)'}</span>}
       {filter.party && <span className="note">Party {filter.party}</span>}
@@ -118,29 +119,6 @@ function Pick({ label, name, value, all, options }: PickProps) {
       value={value ?? ''}
       options={[['', all], ...options]}
       onChange={(chosen) => set({ [name]: chosen })}
-    />
-  );
-}
-
-function FromDay({ value, onDay }: { value?: string; onDay: (day: string) => void }) {
-  const { month } = useAsOf();
-  const [typed, setTyped] = useState<string | null>(null);
-  const shown = typed ?? displayDate(value ?? null);
-  const leave = () => {
-    if (typed === null) return;
-    const day = readDate(typed, month);
-    if (day || typed.trim() === '') onDay(day ?? '');
-    setTyped(null);
-  };
-  return (
-    <input
-      className="box w-[118px]"
-      aria-label="From the day"
-      placeholder="From the day"
-      value={shown}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={leave}
-      onKeyDown={(event) => event.key === 'Enter' && leave()}
     />
   );
 }

@@ -12,7 +12,7 @@ import { faultOf } from '../../ground/faults';
 import { useAttempt } from '../../ground/useAttempt';
 import { Fig } from '../../ground/workings/Fig';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
-import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { ofDays, type GridColumn, type GridRow } from '../../kit/grid/gridTypes';
 import { tidyOf } from '../../kit/typed/codecs';
 import { part } from '../../kit/typed/parts';
 import { Empty, Refused, Waiting } from '../../kit/States';
@@ -105,7 +105,7 @@ function Schedule({ job, view, onTyped }: ScheduleProps) {
 }
 
 function useInstalmentColumns({ stages, read, worked }: Typed): GridColumn[] {
-  const { lastDay } = useAsOf();
+  const { lastDay, month } = useAsOf();
   const { digits, show, code } = useCurrency();
   const placeOf = (row: number) => read.findIndex((it) => it.row === row);
   const dayOf = (row: number) => worked.days[placeOf(row)];
@@ -116,7 +116,7 @@ function useInstalmentColumns({ stages, read, worked }: Typed): GridColumn[] {
       offers: () => stages.map((value) => ({ value, label: '' })),
     },
     {
-      ...{ key: 'due', title: 'Falls due', width: 118 },
+      ...{ key: 'due', title: 'Falls due', width: 118, ...ofDays(month) },
       offers: () => ['start', 'finish'].map((value) => ({ value, label: 'of its stages' })),
     },
     { key: 'part', title: `% or ${code}`, width: 112, numeric: true, tidy: tidyOf(part(digits)) },

@@ -9,6 +9,7 @@ import { sum } from '../../../core/money/cents';
 import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import { Choice } from '../../kit/choice/Choice';
 import { readDate } from '../../kit/typed/readDate';
@@ -154,10 +155,10 @@ function AtIntervals({ view, onDone }: WayProps) {
       <p className="note mt-0">The contract sum of {exact(contractSum)} in equal instalments.</p>
       <div className="mb-3 grid grid-cols-2 gap-3">
         <Field label="First on">
-          <input value={form.from} placeholder="30 Apr 2031" onChange={set('from')} />
+          <DayInput value={form.from} month={month} placeholder="30 Apr 2031" onText={(from) => setForm({ ...form, from })} />
         </Field>
         <Field label="Not after">
-          <input value={form.until} placeholder="31 Dec 2031" onChange={set('until')} />
+          <DayInput value={form.until} month={month} placeholder="31 Dec 2031" onText={(until) => setForm({ ...form, until })} />
         </Field>
         <Field label="Every">
           <input value={form.every} onChange={set('every')} />

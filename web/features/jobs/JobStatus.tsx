@@ -11,6 +11,7 @@ import { JOB_STATUSES } from '../../../core/jobs/jobStatus';
 import type { JobView } from '../../../wire/jobs';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
+import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import { Choice } from '../../kit/choice/Choice';
 import { readDate } from '../../kit/typed/readDate';
@@ -63,7 +64,7 @@ export function JobStatus({ job }: { job: JobView }) {
           </Field>
           {needsDay && (
             <Field label={job.status === 'tender' ? 'Awarded on' : 'Finished on'}>
-              <input value={on} onChange={(event) => setOn(event.target.value)} />
+              <DayInput value={on} month={month} onText={setOn} />
             </Field>
           )}
           {fault && (

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import { displayDate } from '../../../core/calendar/displayDate';
 import { POSTING_KINDS, POSTINGS } from '../../../core/ledger/posting';
 import type { PostingsParams } from '../../../wire/ledger';
 import { useListsQuery, usePostingsQuery } from '../../ground/api/api';
@@ -11,7 +10,7 @@ import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
 import { DocumentTable } from './DocumentTable';
 import { Choice } from '../../kit/choice/Choice';
-import { readDate } from '../../kit/typed/readDate';
+import { DayFilter } from '../../kit/form/DayInput';
 
 /** Every posted document, newest first. */
 export function PostedDocumentsPage() {
@@ -93,7 +92,6 @@ function Filters({ job }: { job?: string }) {
       { replace: true },
     );
   const total = params.get('total');
-  const dayOf = (key: string) => params.get(key) ?? '';
   return (
     <div className="mb-2 flex flex-wrap items-center gap-2">
       <Choice
@@ -113,16 +111,8 @@ function Filters({ job }: { job?: string }) {
         />
       )}
       <Typed label="Reference or note" shown={params.get('search') ?? ''} onTyped={(text) => set('search', text.trim())} />
-      <Typed
-        label="From"
-        shown={displayDate(dayOf('from') || null)}
-        onTyped={(text) => set('from', text.trim() === '' ? '' : (readDate(text, month) ?? dayOf('from')))}
-      />
-      <Typed
-        label="To"
-        shown={displayDate(dayOf('to') || null)}
-        onTyped={(text) => set('to', text.trim() === '' ? '' : (readDate(text, month) ?? dayOf('to')))}
-      />
+      <DayFilter label="From" day={params.get('from') ?? ''} month={month} onDay={(day) => set('from', day)} />
+      <DayFilter label="To" day={params.get('to') ?? ''} month={month} onDay={(day) => set('to', day)} />
       <Typed
         label={`Amount, ${code}`}
         shown={total === null ? '' : exact(Number(total))}

@@ -1,6 +1,7 @@
 import { Pop } from '../../kit/Pop';
 import { useState } from 'react';
 import { useAsOf } from '../../ground/asOf';
+import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { readDate } from '../../kit/typed/readDate';
@@ -34,7 +35,12 @@ export function AddLots({ onRows }: { onRows: (rows: GridRow[]) => void }) {
           <input value={form.count} onChange={set('count')} style={{ textAlign: 'right' }} />
         </Field>
         <Field label="First starts" className="col-span-2">
-          <input value={form.from} placeholder="30 Apr 2031, or empty" onChange={set('from')} />
+          <DayInput
+            value={form.from}
+            month={month}
+            placeholder="30 Apr 2031, or empty"
+            onText={(from) => setForm({ ...form, from })}
+          />
         </Field>
         <Field label="Days each">
           <input value={form.days} onChange={set('days')} style={{ textAlign: 'right' }} />

@@ -8,7 +8,7 @@ import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
-import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { ofDays, type GridColumn, type GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
 import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { AddLots } from './AddLots';
@@ -40,9 +40,10 @@ interface SectionsProps {
   children: ReactNode;
 }
 
-const DATES: readonly GridColumn[] = [
-  { key: 'startsOn', title: 'Start', width: 86 },
-  { key: 'finishesOn', title: 'Finish', width: 86 },
+/** When a section or a line is planned to be worked at. */
+const planned = (month: string): GridColumn[] => [
+  { key: 'startsOn', title: 'Start', width: 96, ...ofDays(month) },
+  { key: 'finishesOn', title: 'Finish', width: 96, ...ofDays(month) },
 ];
 
 function Sections({ job, view, onTyped, children }: SectionsProps) {
@@ -95,7 +96,7 @@ function Sections({ job, view, onTyped, children }: SectionsProps) {
           <h2 className="mb-1">Cost lines with dates of their own</h2>
           <EntryGrid
             label="Cost lines with dates"
-            columns={lineColumns(view)}
+            columns={lineColumns(view, month)}
             rows={form.lines}
             onRows={(lines) => setForm({ ...form, lines })}
             faults={part('lines.')}
@@ -111,6 +112,7 @@ function Sections({ job, view, onTyped, children }: SectionsProps) {
 
 function useSectionColumns(view: PlanView): GridColumn[] {
   const { show } = useCurrency();
+  const { month } = useAsOf();
   const of = (row: GridRow) => view.sections.find((it) => it.name === (row.name ?? '').trim());
   const figure = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate', title: string): GridColumn => ({
     ...{ key, title, width: 102, numeric: true },
@@ -118,9 +120,9 @@ function useSectionColumns(view: PlanView): GridColumn[] {
   });
   return [
     { key: 'name', title: 'Section', width: 'auto' },
-    ...DATES,
-    { key: 'startedOn', title: 'Started', width: 86 },
-    { key: 'finishedOn', title: 'Finished', width: 86 },
+    ...planned(month),
+    { key: 'startedOn', title: 'Started', width: 96, ...ofDays(month) },
+    { key: 'finishedOn', title: 'Finished', width: 96, ...ofDays(month) },
     figure('scheduled', 'SOV'),
     figure('billed', 'Billed'),
     figure('revised', 'Budget'),
@@ -129,7 +131,7 @@ function useSectionColumns(view: PlanView): GridColumn[] {
   ];
 }
 
-function lineColumns(view: PlanView): GridColumn[] {
+function lineColumns(view: PlanView, month: string): GridColumn[] {
   return [
     {
       key: 'section',
@@ -139,6 +141,6 @@ function lineColumns(view: PlanView): GridColumn[] {
     },
     { key: 'code', title: 'Cost code', width: 90 },
     { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
-    ...DATES,
+    ...planned(month),
   ];
 }

@@ -1,7 +1,9 @@
 import { amount, tidyOf, type Faults } from '../../kit/typed/codecs';
 import { useEstimateListQuery, useTermsQuery } from '../../ground/api/api';
+import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
+import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import { part } from '../../kit/typed/parts';
 import { Choice } from '../../kit/choice/Choice';
@@ -15,7 +17,7 @@ interface FieldsProps {
   faults: Faults;
 }
 
-type Typed = 'title' | 'contact' | 'email' | 'introduction' | 'exclusions' | 'terms' | 'validUntil';
+type Typed = 'title' | 'contact' | 'email' | 'introduction' | 'exclusions' | 'terms';
 
 /** How the fields of a quotation are typed into its form. */
 function useFields(form: QuotationForm, setForm: FieldsProps['setForm']) {
@@ -43,6 +45,7 @@ export function QuotationFields(props: FieldsProps) {
 }
 
 function Heading({ job, form, setForm, faults }: FieldsProps) {
+  const { month } = useAsOf();
   const { data: estimates } = useEstimateListQuery({ job });
   const { set, typed } = useFields(form, setForm);
   return (
@@ -64,7 +67,7 @@ function Heading({ job, form, setForm, faults }: FieldsProps) {
         <input {...typed('email')} />
       </Field>
       <Field label="Valid until" fault={faults.get('validUntil')}>
-        <input {...typed('validUntil')} />
+        <DayInput value={form.validUntil} month={month} onText={(text) => set('validUntil', text)} />
       </Field>
       <Shown form={form} setForm={setForm} />
       <Field label="Introduction" className="col-span-3">
@@ -108,6 +111,7 @@ function faultsUnder(faults: Faults, prefix: string): Map<string, string> {
 }
 
 function Payments({ form, setForm, faults }: FieldsProps) {
+  const { month } = useAsOf();
   const { digits, code } = useCurrency();
   const { set } = useFields(form, setForm);
   return (
@@ -116,7 +120,7 @@ function Payments({ form, setForm, faults }: FieldsProps) {
       columns={[
         { key: 'name', title: 'Payment', width: 'auto' },
         { key: 'part', title: `% or ${code}`, width: 110, numeric: true, tidy: tidyOf(part(digits)) },
-        { key: 'when', title: 'Day, or stage', width: 170 },
+        { key: 'when', title: 'Day, or stage', width: 170, month },
       ]}
       rows={form.payments}
       onRows={(rows) => set('payments', rows)}

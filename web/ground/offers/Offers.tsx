@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { OfferView, SendInput } from '../../../wire/quotations';
+import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
@@ -94,7 +95,7 @@ export function SendDocument({
         <input value={form.to} onChange={set('to')} />
       </Field>
       <Field label="Sent on">
-        <input value={form.on} onChange={set('on')} />
+        <DayInput value={form.on} month={month} onText={(on) => setForm({ ...form, on })} />
       </Field>
       <Field label="Subject" className="col-span-2">
         <input value={form.subject} onChange={set('subject')} />

@@ -11,8 +11,15 @@ const dateOf = (day: string) => {
 const dayOf = (date: Date) =>
   [date.getFullYear(), String(date.getMonth() + 1).padStart(2, '0'), String(date.getDate()).padStart(2, '0')].join('-');
 
+interface CalendarProps {
+  day: string | null;
+  /** The month it opens at where there is no day. */
+  month: string;
+  onDay: (day: string) => void;
+}
+
 /** A month to choose a day from, weeks beginning on Monday. */
-export function Calendar({ day, onDay }: { day: string | null; onDay: (day: string) => void }) {
+export function Calendar({ day, month, onDay }: CalendarProps) {
   const chosen = day ? dateOf(day) : undefined;
   return (
     <DayPicker
@@ -21,7 +28,7 @@ export function Calendar({ day, onDay }: { day: string | null; onDay: (day: stri
       locale={enGB}
       weekStartsOn={1}
       showOutsideDays
-      defaultMonth={chosen}
+      defaultMonth={chosen ?? dateOf(`${month}-01`)}
       selected={chosen}
       onSelect={(picked) => picked && onDay(dayOf(picked))}
       className="calendar"

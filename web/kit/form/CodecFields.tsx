@@ -44,12 +44,11 @@ export function CodecInput({ label, fault, own, codec, text, onText, hint, class
       />
     </Field>
   );
-  if (codec.look !== 'day') return field;
-  const read = codec.parse(text);
+  if (codec.month === undefined) return field;
   return (
-    <div className="with-day">
+    <div className="with-day field-day">
       {field}
-      <DayButton day={read.ok ? (read.value as string | null) : null} onDay={onText} />
+      <DayButton text={text} month={codec.month} onDay={onText} />
     </div>
   );
 }

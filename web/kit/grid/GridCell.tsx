@@ -1,5 +1,6 @@
 import { present } from '../../../core/errors/known';
 import { useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { DayButton } from '../form/DayButton';
 import type { GridColumn, GridRow, Offer } from './gridTypes';
 
 interface CellProps {
@@ -23,6 +24,7 @@ export function Cell(props: CellProps) {
   const { column, index, at, label, fault, onEnter, onPaste } = props;
   const cell = useCell(props);
   const [focused, setFocused] = useState(false);
+  const [choosing, setChoosing] = useState(false);
   const id = `cell-${index}-${column.key}`;
   return (
     <td className={fault ? 'wrong' : ''} title={fault}>
@@ -49,6 +51,9 @@ export function Cell(props: CellProps) {
         autoComplete="off"
         spellCheck={false}
       />
+      {column.month && (focused || choosing) && (
+        <DayButton text={cell.text} month={column.month} onDay={cell.commit} onChoosing={setChoosing} />
+      )}
       {cell.offers.length > 0 && focused && (
         <Offers id={`${id}-offers`} offers={cell.offers} picked={cell.picked} onPick={cell.commit} />
       )}

@@ -1,4 +1,5 @@
 import { type ReactNode } from 'react';
+import { day, tidyOf } from '../typed/codecs';
 
 export type GridRow = Record<string, string>;
 
@@ -17,6 +18,13 @@ export interface GridColumn {
   offers?: (row: GridRow) => readonly Offer[];
   /** Turns what was typed into how it is saved, when the cell is left: `1250` → `1,250.00`. */
   tidy?: (text: string) => string;
+  /** Of a column of days: the month that what is typed in short is taken to be in. It has a calendar beside the cell one is in. */
+  month?: string;
   /** A cell that is worked out, not typed. */
   show?: (row: GridRow, index: number) => ReactNode;
+}
+
+/** What makes a column one of days; what is typed in short is taken to be in `month`. */
+export function ofDays(month: string): Pick<GridColumn, 'month' | 'tidy'> {
+  return { month, tidy: tidyOf(day(month)) };
 }

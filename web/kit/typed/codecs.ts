@@ -12,8 +12,10 @@ export type Read<Value> = { ok: true; value: Value } | { ok: false; message: str
 export interface Codec<Value> {
   parse(text: string): Read<Value>;
   format(value: Value): string;
-  /** Figures stand to the right; a day has a calendar. */
-  look?: 'figure' | 'day';
+  /** Figures stand to the right. */
+  look?: 'figure';
+  /** Of a day: the month that what is typed in short is taken to be in, 2031-04. It has a calendar. */
+  month?: string;
 }
 
 const read = <Value>(value: Value): Read<Value> => ({ ok: true, value });
@@ -34,7 +36,7 @@ export function day(month: string): Codec<string> {
       return fault(not ? `${not}enter one such as 30 Apr 2031` : 'Enter a date, e.g. 30 Apr 2031');
     },
     format: displayDate,
-    look: 'day',
+    month,
   };
 }
 

@@ -5,9 +5,10 @@ import { displayExact } from '../../../../core/money/display';
 import type { EstimateView } from '../../../../wire/estimates';
 import type { QuotationSummary } from '../../../../wire/quotations';
 import { useEstimateQuery, useQuotationListQuery } from '../../../ground/api/api';
-import { useKeepMonth } from '../../../ground/asOf';
+import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { faultOf, type ShownFault } from '../../../ground/faults';
+import { DayInput } from '../../../kit/form/DayInput';
 import { Field } from '../../../kit/Field';
 import { Refused, Waiting } from '../../../kit/States';
 import { AwardGroups } from './AwardGroups';
@@ -72,6 +73,7 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
 }
 
 function AgreedFields({ form }: { form: AwardForm }) {
+  const { month } = useAsOf();
   const { code, digits } = useCurrency();
   const { agreed, typed, type, day } = form;
   return (
@@ -85,7 +87,7 @@ function AgreedFields({ form }: { form: AwardForm }) {
         />
       </Field>
       <Field label="Accepted on" fault={day ? undefined : 'Expected a day'}>
-        <input value={typed.acceptedOn} className="w-[120px]" onChange={(event) => type({ acceptedOn: event.target.value })} />
+        <DayInput value={typed.acceptedOn} month={month} className="w-[140px]" onText={(acceptedOn) => type({ acceptedOn })} />
       </Field>
       <Field label="Accepted by (letter, order, name)" className="grow">
         <input value={typed.acceptance} onChange={(event) => type({ acceptance: event.target.value })} />

@@ -1,5 +1,5 @@
-import { DayButton } from '../../../kit/form/DayButton';
-import { amount, day, tidyOf } from '../../../kit/typed/codecs';
+import { DayInput } from '../../../kit/form/DayInput';
+import { amount, tidyOf } from '../../../kit/typed/codecs';
 import { describeRetention } from '../../../../core/billing/describeRetention';
 import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
 import type { Lists } from '../../../../wire/company';
@@ -35,15 +35,11 @@ function fieldsOf({ facts, setFact, faults }: FactsProps, month: string) {
       <input value={facts[key] ?? ''} autoComplete="off" onChange={(event) => setFact(key, event.target.value)} {...props} />
     </Field>
   );
-  const date = (key: string, label: string) => {
-    const read = day(month).parse(facts[key] ?? '');
-    return (
-      <div className="with-day">
-        {input(key, label, { placeholder: '30 Apr 2031' })}
-        <DayButton day={read.ok ? read.value : null} onDay={(typed) => setFact(key, typed)} />
-      </div>
-    );
-  };
+  const date = (key: string, label: string) => (
+    <Field label={label} fault={faults.get(key)}>
+      <DayInput value={facts[key] ?? ''} month={month} placeholder="30 Apr 2031" onText={(typed) => setFact(key, typed)} />
+    </Field>
+  );
   const choice = (key: string, label: string, options: readonly Option[], className = '') => (
     <Field label={label} fault={faults.get(key)} className={className}>
       <Choice value={facts[key] ?? ''} options={options} onChange={(chosen) => setFact(key, chosen)} />
