@@ -1,3 +1,4 @@
+import { AGEING_FIGURE_NAMES, AGEING_FIGURES } from '../../core/billing/ageingFigures';
 import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -9,13 +10,7 @@ const COLUMNS = columns(
   'application:t:Application',
   'dated:d:Dated',
   'due_on:d:Due on',
-  'not_due:a:Not due',
-  'days_1_30:a:1–30 days',
-  'days_31_60:a:31–60 days',
-  'days_61_90:a:61–90 days',
-  'days_over_90:a:Over 90 days',
-  'retention_held:a:Retention held',
-  'total:a:Total',
+  ...AGEING_FIGURE_NAMES.map((name) => `${AGEING_FIGURES[name].column}:a:${AGEING_FIGURES[name].title}` as const),
 );
 
 /** What clients owe, by age, with the retention they hold. */
@@ -27,13 +22,7 @@ export async function ageingReport(sql: Reader, request: ReportRequest): Promise
     application: it.invoice,
     dated: it.dated,
     due_on: it.dueOn,
-    not_due: it.notDue,
-    days_1_30: it.days1To30,
-    days_31_60: it.days31To60,
-    days_61_90: it.days61To90,
-    days_over_90: it.daysOver90,
-    retention_held: it.retentionHeld,
-    total: it.total,
+    ...Object.fromEntries(AGEING_FIGURE_NAMES.map((name) => [AGEING_FIGURES[name].column, it[name]])),
   }));
   return {
     name: 'ageing',

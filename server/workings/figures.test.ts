@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { addDays, lastDay } from '../../core/calendar/plainDate';
+import { AGEING_FIGURE_NAMES, AGEING_FIGURES } from '../../core/billing/ageingFigures';
 import { SUMMARY_FIGURE_NAMES, SUMMARY_FIGURES } from '../../core/billing/summaryFigures';
 import { LINE_FIGURE_NAMES, LINE_FIGURES } from '../../core/forecast/lineFigures';
 import { PROGRESS_FIGURES } from '../../core/progress/figures';
@@ -98,3 +99,34 @@ test('every figure of estimate versus actual adds up: the lines to the total, an
     });
   expect(summed).toBeGreaterThan(200);
 });
+
+test('every figure of the ageing is what its workings come to, and each invoice adds up: what is open and what is held', async () => {
+  let compared = 0;
+  for (const asOf of days())
+    await demo.read(async (sql) => {
+      const { rows } = await REPORTS.ageing(sql, { asOf });
+      for (const row of rows.slice(0, -1)) {
+        const [job, invoice, amounts] = [String(row.job), String(row.application), amountsOf(row)];
+        const of = /^\d+$/.test(invoice)
+          ? { figure: 'applicationOpen', job, application: Number(invoice) }
+          : { figure: 'releaseOpen', job, release: invoice };
+        const at = [asOf, job, invoice];
+        expect([...at, amounts.open + amounts.held]).toEqual([...at, row.total]);
+        if (amounts.open !== 0) expect([...at, (await explain(sql, of, asOf)).result]).toEqual([...at, amounts.open]);
+        if (amounts.held !== 0)
+          expect([...at, (await explain(sql, { figure: 'retentionHeld', job }, asOf)).result]).toEqual([...at, amounts.held]);
+        compared += 1;
+      }
+    });
+  expect(compared).toBeGreaterThan(150);
+});
+
+/** What the figures of an invoice come to, by what explains them. */
+function amountsOf(row: Record<string, string | number>): { open: number; held: number } {
+  const sums = { open: 0, held: 0 };
+  for (const name of AGEING_FIGURE_NAMES) {
+    const { column, explainedBy } = AGEING_FIGURES[name];
+    if (explainedBy) sums[explainedBy] += Number(row[column]);
+  }
+  return sums;
+}

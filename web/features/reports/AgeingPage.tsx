@@ -1,4 +1,6 @@
 import { useMemo } from 'react';
+import { AGE_BANDS } from '../../../core/billing/ageing';
+import { AGEING_FIGURE_NAMES, AGEING_FIGURES, type AgeingFigureName } from '../../../core/billing/ageingFigures';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { at } from '../../../core/errors/known';
 import type { ReportReply } from '../../../wire/reports';
@@ -12,11 +14,9 @@ import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
 import { ReportHead } from '../../ground/reports/ReportHead';
 
-const BANDS = ['not_due', 'days_1_30', 'days_31_60', 'days_61_90', 'days_over_90'] as const;
-
 type Row = ReportReply['rows'][number];
 const isApplication = (row: Row) => /^\d+$/.test(String(row.application));
-const isLate = (row: Row) => BANDS.slice(1).some((band) => row[band] !== 0);
+const isLate = (row: Row) => AGE_BANDS.slice(1).some((band) => row[AGEING_FIGURES[band].column] !== 0);
 const amountOf = (row: Row, key: string) => Number(row[key]);
 const jobPath = (row: Row) => `/jobs/${encodeURIComponent(String(row.job))}`;
 
@@ -51,7 +51,9 @@ function Receivables({ data }: { data: ReportReply }) {
       height="window"
       foot={{
         label: `Total, ${code}, tax included`,
-        cells: Object.fromEntries([...BANDS, 'retention_held', 'total'].map((key) => [key, show(amountOf(total, key))])),
+        cells: Object.fromEntries(
+          AGEING_FIGURE_NAMES.map((name) => [AGEING_FIGURES[name].column, show(amountOf(total, AGEING_FIGURES[name].column))]),
+        ),
       }}
     />
   );
@@ -65,9 +67,20 @@ function useReceivableColumns({ columns }: ReportReply): TableColumn<Row>[] {
       isApplication(row)
         ? { figure: 'applicationOpen', job: String(row.job), application: Number(row.application) }
         : { figure: 'releaseOpen', job: String(row.job), release: String(row.application) };
-    const held = kinds.amount<Row>('retention_held', title('retention_held'), (row) => amountOf(row, 'retention_held'), {
-      of: (row) => ({ figure: 'retentionHeld', job: String(row.job) }),
-    });
+    const figure = (name: AgeingFigureName): TableColumn<Row> => {
+      const { column, title: head, explainedBy } = AGEING_FIGURES[name];
+      const value = (row: Row) => amountOf(row, column);
+      if (explainedBy === null) return kinds.amount<Row>(column, head, value);
+      const held = explainedBy === 'held';
+      const of = held ? (row: Row) => ({ figure: 'retentionHeld', job: String(row.job) }) : openOf;
+      const amount = kinds.amount<Row>(column, head, value, held ? { of } : { of, figLabel: 'Outstanding' });
+      const cell = (row: Row) => (
+        <>
+          {held && <Sign name="held" bare />} {amount.cell(row)}
+        </>
+      );
+      return { ...amount, cell: (row) => (value(row) === 0 ? '–' : cell(row)) };
+    };
     return [
       kinds.text<Row>('customer', title('customer'), (row) => String(row.customer)),
       kinds.link<Row>('job', title('job'), (row) => String(row.job), jobPath),
@@ -86,28 +99,7 @@ function useReceivableColumns({ columns }: ReportReply): TableColumn<Row>[] {
           </span>
         ),
       },
-      ...BANDS.map((band) => {
-        const amount = kinds.amount<Row>(band, title(band), (row) => amountOf(row, band), {
-          of: openOf,
-          figLabel: 'Outstanding',
-        });
-        return { ...amount, cell: (row: Row) => (row[band] === 0 ? '–' : amount.cell(row)) };
-      }),
-      {
-        ...held,
-        cell: (row) => (
-          <>
-            {row.retention_held === 0 ? (
-              '–'
-            ) : (
-              <>
-                <Sign name="held" bare /> {held.cell(row)}
-              </>
-            )}
-          </>
-        ),
-      },
-      kinds.amount<Row>('total', title('total'), (row) => amountOf(row, 'total')),
+      ...AGEING_FIGURE_NAMES.map(figure),
     ];
   }, [kinds, columns]);
 }

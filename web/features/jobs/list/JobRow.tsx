@@ -1,4 +1,7 @@
 import { Link } from 'react-router';
+import { displayPercent } from '../../../../core/money/display';
+import type { Rate } from '../../../../core/money/rate';
+import { PROGRESS_FIGURES } from '../../../../core/progress/figures';
 import { totalProgress } from '../../../../core/progress/workInProgress';
 import type { JobListRow } from '../../../../wire/jobs';
 import { useKeepMonth } from '../../../ground/asOf';
@@ -6,11 +9,11 @@ import { useCurrency } from '../../../ground/company';
 import { Fig } from '../../../ground/workings/Fig';
 import { SmallMeasure } from '../../../kit/Measure';
 import { Sign } from '../../../kit/Signs';
+import { LISTED_FIGURES, type ListedFigure } from './listedFigures';
 import { OverUnder } from '../../../ground/OverUnder';
 
 export function JobRow({ job }: { job: JobListRow }) {
   const keep = useKeepMonth();
-  const of = (figure: string) => ({ figure, job: job.number });
   return (
     <tr style={{ color: job.inSchedule ? 'inherit' : 'var(--soft)' }}>
       <td>
@@ -29,18 +32,11 @@ export function JobRow({ job }: { job: JobListRow }) {
         {job.clientName}
       </td>
       <td className="truncate">{job.manager}</td>
-      <td className="num">
-        <Fig value={job.contractSum} of={of('contractSum')} label="Contract sum" />
-      </td>
-      <td className="num">
-        <Fig value={job.estimate} of={of('estimate')} label="Estimate at completion" />
-      </td>
-      <td className="num">
-        {job.margin < 0 && <Sign name="loss" bare />} <Fig value={job.margin} unit="percent" of={of('margin')} label="Margin" />
-      </td>
-      <td className="num">
-        <Fig value={job.complete} unit="percent" of={of('complete')} label="Complete" />
-      </td>
+      {LISTED_FIGURES.map(([key]) => (
+        <td key={key} className="num">
+          {key === 'margin' && job.margin < 0 && <Sign name="loss" bare />} <ListFigure of={key} figures={job} job={job.number} />
+        </td>
+      ))}
       <td className="num">
         <OverUnder over={job.overbilled} under={job.underbilled} job={job.number} />
       </td>
@@ -52,15 +48,8 @@ export function JobTotals({ jobs, all }: { jobs: readonly JobListRow[]; all: boo
   const { show } = useCurrency();
   const counted = jobs.filter((job) => job.inSchedule);
   const total = totalProgress(counted);
-  // The workings of a total are those of all jobs: a filtered list shows plain sums.
-  const figure = (key: 'contractSum' | 'estimate' | 'margin' | 'complete', label: string, unit: 'money' | 'percent' = 'money') =>
-    all ? (
-      <Fig value={total[key]} unit={unit} of={{ figure: key }} label={label} />
-    ) : unit === 'percent' ? (
-      (total[key] / 10_000).toFixed(1)
-    ) : (
-      show(total[key])
-    );
+  const plain = (key: ListedFigure) =>
+    PROGRESS_FIGURES[key].unit === 'percent' ? displayPercent(total[key] as Rate) : show(total[key]);
   return (
     <tfoot>
       <tr>
@@ -71,10 +60,12 @@ export function JobTotals({ jobs, all }: { jobs: readonly JobListRow[]; all: boo
           <SmallMeasure figures={{ ...total, received: 0 }} label="Measure of all jobs" />
         </td>
         <td colSpan={3} />
-        <td className="num">{figure('contractSum', 'Contract sums')}</td>
-        <td className="num">{figure('estimate', 'Estimates at completion')}</td>
-        <td className="num">{figure('margin', 'Margin', 'percent')}</td>
-        <td className="num">{figure('complete', 'Complete', 'percent')}</td>
+        {LISTED_FIGURES.map(([key]) => (
+          <td key={key} className="num">
+            {/* The workings of a total are those of all jobs: a filtered list shows plain sums. */}
+            {all ? <ListFigure of={key} figures={total} /> : plain(key)}
+          </td>
+        ))}
         <td className="num">
           <span className="inline-flex flex-col items-end py-1 leading-tight">
             <span className="inline-flex items-center gap-2">
@@ -94,4 +85,10 @@ export function JobTotals({ jobs, all }: { jobs: readonly JobListRow[]; all: boo
       </tr>
     </tfoot>
   );
+}
+
+/** A figure of a job, or of all of them, with its workings. */
+function ListFigure({ of, figures, job }: { of: ListedFigure; figures: Record<ListedFigure, number>; job?: string }) {
+  const { title, unit } = PROGRESS_FIGURES[of];
+  return <Fig value={figures[of]} unit={unit} of={{ figure: of, ...(job !== undefined && { job }) }} label={title} />;
 }

@@ -3,6 +3,7 @@ import type { JobListRow } from '../../../../wire/jobs';
 import { useCurrency } from '../../../ground/company';
 import { Legend } from '../../../kit/Signs';
 import { JobFilters } from './JobFilters';
+import { headOf, LISTED_FIGURES } from './listedFigures';
 import { JobRow, JobTotals } from './JobRow';
 import { shownJobs, useJobFilter, type JobFilter, type JobSortKey } from './useJobFilter';
 
@@ -12,10 +13,7 @@ const HEADS: readonly { key: JobSortKey; title: string; numeric?: boolean; width
   { key: 'status', title: 'Status', width: 88 },
   { key: 'clientName', title: 'Client', width: 118 },
   { key: 'manager', title: 'Manager', width: 98 },
-  { key: 'contractSum', title: 'Contract sum', numeric: true, width: 118 },
-  { key: 'estimate', title: 'Estimate at completion', numeric: true, width: 118 },
-  { key: 'margin', title: 'Margin %', numeric: true, width: 68 },
-  { key: 'complete', title: 'Complete %', numeric: true, width: 78 },
+  ...LISTED_FIGURES.map(([key, width]) => ({ key, title: headOf(key), numeric: true, width })),
   { key: 'overUnder', title: 'Over / under billed', numeric: true, width: 126 },
 ];
 
