@@ -4,7 +4,8 @@ const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
 
 export default defineConfig({
   testDir: 'e2e',
-  workers: 1,
+  // Files side by side: each has a server and a database of its own.
+  workers: 2,
   // A busy machine is not a fault of the product: what takes a second may take ten on a shared one.
   timeout: 300_000,
   expect: { timeout: 30_000 },

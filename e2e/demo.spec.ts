@@ -3,6 +3,9 @@ import { expect, test } from '@playwright/test';
 import { choose } from './choose';
 import { startLedrin, type Running } from './server';
 
+// Each test reads only: they run side by side, each worker on a server of its own.
+test.describe.configure({ mode: 'parallel' });
+
 let running: Running;
 test.beforeAll(async () => {
   running = await startLedrin('demo/book');
@@ -110,7 +113,7 @@ test('jobs are filtered, sorted and found; the command box goes anywhere', async
   await expect(page.locator('tbody tr')).toHaveCount(1);
   await page.keyboard.press('Control+k');
   await page.keyboard.type('2111');
-  await expect(page.getByRole('option', { name: /2111/ })).toBeVisible();
+  await expect(page.getByRole('option', { name: /2111/, selected: true })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: '2111 Threap Road depot, over-roofing' })).toBeVisible();
   await page.keyboard.press('3');

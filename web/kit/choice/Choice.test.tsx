@@ -1,19 +1,9 @@
-/** @jest-environment jsdom */
-import { afterEach, beforeAll, expect, test } from '@jest/globals';
+/** @jest-environment ./web/test/pageEnvironment.js */
+import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { useState } from 'react';
 import { Choice } from './Choice';
 
-// Radix scrolls to what is chosen, and holds the pointer; jsdom knows neither.
-beforeAll(() => {
-  Element.prototype.scrollIntoView = () => undefined;
-  Element.prototype.hasPointerCapture = () => false;
-  globalThis.ResizeObserver ??= class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  };
-});
 afterEach(cleanup);
 
 const TYPES = [['', 'Type: all'], 'labour', ['material', 'Material']] as const;

@@ -1,5 +1,5 @@
-/** @jest-environment jsdom */
-import { afterEach, beforeAll, expect, test } from '@jest/globals';
+/** @jest-environment ./web/test/pageEnvironment.js */
+import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { amount, tidyOf } from '../typed/codecs';
@@ -20,12 +20,6 @@ const COLUMNS: GridColumn[] = [
 ];
 let kept: GridRow[] = [];
 
-// No layout is made here: the box of the grid is told its height, so that its rows are drawn.
-beforeAll(() => {
-  for (const side of ['clientHeight', 'clientWidth', 'offsetHeight'])
-    Object.defineProperty(HTMLElement.prototype, side, { configurable: true, value: 400 });
-  HTMLElement.prototype.scrollTo = () => undefined;
-});
 afterEach(cleanup);
 
 function Sheet({ faults = new Map() }: { faults?: Map<string, string> }) {

@@ -1,0 +1,89 @@
+/** @jest-environment ./web/test/pageEnvironment.js */
+import { afterEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import type { ApplicationView, BilledLineView } from '../../../wire/billing';
+import { openPage, type Replies } from '../../test/openPage';
+import { CertifyForm } from './CertifyForm';
+import { ReceiveForm } from './ReceiveForm';
+
+afterEach(cleanup);
+
+/** A line of 3,000.00, applied for with 1,500.00 after 1,000.00 before. */
+const line = (name: string): BilledLineView => ({
+  ...{ line: name, section: '', description: 'Slating', scheduled: 300_000, previousWork: 100_000 },
+  ...{ work: 150_000, materials: 0, appliedWork: 150_000, appliedMaterials: 0, toDate: 150_000 },
+  ...{ retention: 7500, retentionRate: null, earnedByCost: null, bySchedule: null },
+});
+
+// Two such lines at 5 % retention and 20 % tax: 3,000.00 gross, 150.00 held, 2,850.00 net, less 1,900.00 before:
+// 950.00 due, 190.00 tax, 1,140.00 payable.
+const VIEW = {
+  ...{ job: '2105', number: 2, version: 4, dated: '2031-04-22', status: 'submitted', lines: [line('1'), line('2')] },
+  summary: {
+    ...{ originalContractSum: 600_000, changeOrders: 0, contractSum: 600_000, work: 300_000, materials: 0, gross: 300_000 },
+    ...{ retention: 15_000, net: 285_000, previouslyCertified: 190_000, due: 95_000, tax: 19_000, payable: 114_000 },
+    ...{ retentionReleased: 0, balanceToComplete: 315_000 },
+  },
+  ...{ retentionRule: { rate: 50_000, materialsRate: null, step: null, cap: null }, taxRate: 200_000, taxName: 'VAT' },
+} as unknown as ApplicationView;
+
+const open = (replies: Replies) => openPage(() => <CertifyForm view={VIEW} />, '/', '/', replies);
+
+test('as applied for: the button says what becomes payable, and no line is sent', async () => {
+  const { sent } = open({ certifyApplication: { postingId: 12 } });
+  fireEvent.click(await screen.findByRole('button', { name: 'Certify application 2, 1,140.00' }));
+  await waitFor(() => expect(sent('certifyApplication')).toEqual([{ version: 4, on: '2031-04-30', lines: [] }]));
+});
+
+test('for less on one line: what is payable follows as it is typed, and only that line is sent', async () => {
+  const { sent } = open({ certifyApplication: { postingId: 12 } });
+  fireEvent.click(await screen.findByRole('checkbox', { name: 'for different amounts' }));
+  const cell = await screen.findByRole('textbox', { name: 'Work certified, row 2' });
+  fireEvent.focus(cell);
+  fireEvent.change(cell, { target: { value: '1400' } });
+  fireEvent.blur(cell);
+  // 100.00 less: 95.00 net of retention, 19.00 tax, so 1,026.00.
+  const button = await screen.findByRole('button', { name: 'Certify application 2, 1,026.00' });
+  fireEvent.click(button);
+  await waitFor(() =>
+    expect(sent('certifyApplication')).toEqual([
+      { version: 4, on: '2031-04-30', lines: [{ line: '2', work: 140_000, materials: 0 }] },
+    ]),
+  );
+});
+
+test('more than a line has is not sent; a refusal of the server stands at the day, and the day stays as typed', async () => {
+  const message = 'Application 2 is dated 22 Apr 2031; it cannot be certified before';
+  const { sent } = open({ certifyApplication: { status: 409, body: { message, faults: [{ field: 'on', message }] } } });
+  fireEvent.click(await screen.findByRole('checkbox', { name: 'for different amounts' }));
+  const cell = await screen.findByRole('textbox', { name: 'Work certified, row 1' });
+  const put = (text: string) => {
+    fireEvent.focus(cell);
+    fireEvent.change(cell, { target: { value: text } });
+    fireEvent.blur(cell);
+  };
+  put('3000.01');
+  fireEvent.click(screen.getByRole('button', { name: /^Certify/ }));
+  expect((await screen.findByRole('alert')).textContent).toContain('would pass its scheduled value by 0.01');
+  expect(sent('certifyApplication')).toEqual([]);
+  put('1500');
+  const day = screen.getByRole<HTMLInputElement>('textbox', { name: 'Certified on' });
+  fireEvent.change(day, { target: { value: '1 Apr 2031' } });
+  fireEvent.click(screen.getByRole('button', { name: /^Certify/ }));
+  expect(await screen.findByText(message)).toBeDefined();
+  expect([day.value, day.getAttribute('aria-invalid')]).toEqual(['1 Apr 2031', 'true']);
+});
+
+test('money in begins with what is open; an amount that cannot be read is not sent', async () => {
+  const { sent } = openPage(() => <ReceiveForm job="2105" invoice="2" open={114_000} />, '/', '/', {
+    recordReceipt: { postingId: 13 },
+  });
+  const amount = await screen.findByRole<HTMLInputElement>('textbox', { name: 'Amount' });
+  expect(amount.value).toBe('1,140.00');
+  fireEvent.change(amount, { target: { value: 'all of it' } });
+  fireEvent.submit(screen.getByRole('form', { name: 'Money received on application 2' }));
+  expect(await screen.findByText('"all of it" is not a valid amount; enter one such as 12,500.00')).toBeDefined();
+  fireEvent.change(amount, { target: { value: '1000' } });
+  fireEvent.click(await screen.findByRole('button', { name: 'Record receipt of 1,000.00' }));
+  await waitFor(() => expect(sent('recordReceipt')).toEqual([{ dated: '2031-04-30', amount: 100_000, reference: '' }]));
+});

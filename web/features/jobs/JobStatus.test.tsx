@@ -1,0 +1,55 @@
+/** @jest-environment ./web/test/pageEnvironment.js */
+import { afterEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import type { JobView } from '../../../wire/jobs';
+import { openPage } from '../../test/openPage';
+import { JobStatus } from './JobStatus';
+
+afterEach(cleanup);
+
+const EMPTY_BUDGET = { status: 409, body: { message: 'Job 2105 may not go on site yet. The budget is empty' } };
+const GIVEN = { moveJob: EMPTY_BUDGET, lockJob: {}, deleteJob: {} };
+
+function open(job: Partial<JobView>) {
+  const view = { number: '2105', locked: false, finishedOn: null, ...job } as JobView;
+  return openPage(() => <JobStatus job={view} />, '/', '/', GIVEN);
+}
+const press = async (name: RegExp | string) => fireEvent.click(await screen.findByRole('button', { name }));
+
+test('an awarded job goes on without a day, and a refusal says why where it was asked', async () => {
+  const { sent } = open({ status: 'awarded' });
+  await press('awarded');
+  expect(screen.queryByRole('textbox', { name: /on$/ })).toBeNull();
+  await press('Move to on-site');
+  expect((await screen.findByRole('alert')).textContent).toContain('The budget is empty');
+  expect(sent('moveJob')).toEqual([{ status: 'on-site', on: null }]);
+});
+
+test('a tender is awarded on a day: the last of the month to begin with, read before it is sent', async () => {
+  const { sent } = open({ status: 'tender' });
+  await press('tender');
+  const day = await screen.findByRole<HTMLInputElement>('textbox', { name: 'Awarded on' });
+  expect(day.value).toBe('30 Apr 2031');
+  fireEvent.change(day, { target: { value: '31/4' } });
+  await press('Move to awarded');
+  expect((await screen.findByRole('alert')).textContent).toContain('Enter a date');
+  expect([day.value, sent('moveJob')]).toEqual(['31/4', []]);
+  fireEvent.change(day, { target: { value: '7' } });
+  await press('Move to awarded');
+  await waitFor(() => expect(sent('moveJob')).toEqual([{ status: 'awarded', on: '2031-04-07' }]));
+});
+
+test('a job is locked for a reason only, and a tender goes for good only after a second press', async () => {
+  const { sent, address } = open({ status: 'tender' });
+  await press('tender');
+  const lock = await screen.findByRole<HTMLButtonElement>('button', { name: 'Lock' });
+  expect(lock.disabled).toBe(true);
+  fireEvent.change(screen.getByRole('textbox', { name: 'Reason for locking' }), { target: { value: 'In dispute' } });
+  fireEvent.click(lock);
+  await waitFor(() => expect(sent('lockJob')).toEqual([{ locked: true, reason: 'In dispute' }]));
+  await press(/^tender/);
+  await press('Delete tender');
+  expect(sent('deleteJob')).toEqual([]);
+  await press('Yes: for good');
+  await waitFor(() => expect(address()).toBe('/jobs'));
+});
