@@ -1,0 +1,71 @@
+/** @jest-environment ./web/test/pageEnvironment.js */
+import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, within } from '@testing-library/react';
+import { PROGRESS_FIGURES, type ProgressFigure } from '../../../core/progress/figures';
+import type { ReportReply } from '../../../wire/reports';
+import { openPage } from '../../test/openPage';
+import { WorkInProgressPage } from './WorkInProgressPage';
+
+// A window wide enough for all columns.
+beforeEach(() => {
+  localStorage.clear();
+  window.innerWidth = 1280;
+});
+afterEach(cleanup);
+
+type Row = ReportReply['rows'][number];
+const FIGURES = Object.entries(PROGRESS_FIGURES) as [ProgressFigure, (typeof PROGRESS_FIGURES)[ProgressFigure]][];
+const COLUMNS = FIGURES.map(([figure, { column, title, unit }]) => ({
+  ...{ key: column, title, figure },
+  kind: unit === 'percent' ? ('percent' as const) : ('amount' as const),
+}));
+/** A row of the schedule, figures in pounds and whole per cents, the others nothing. */
+function row(job: string, figures: Partial<Record<ProgressFigure, number>>): Row {
+  const cells = FIGURES.map(([figure, { column, unit }]) => [
+    column,
+    (figures[figure] ?? 0) * (unit === 'percent' ? 10_000 : 100),
+  ]);
+  return { job, name: `Job ${job}`, ...Object.fromEntries(cells) };
+}
+
+const ROWS = [
+  row('2101', { contractSum: 1000, estimatedProfit: 200, margin: 20, overbilled: 50 }),
+  row('2102', { contractSum: 400, estimatedProfit: -40, margin: -10, underbilled: 30, lossProvision: 15 }),
+];
+const TOTAL = row('TOTAL', { contractSum: 1400, estimatedProfit: 160, overbilled: 50, underbilled: 30, lossProvision: 15 });
+const open = (rows: Row[]) =>
+  openPage(WorkInProgressPage, '/', '/', { report: { name: 'wip', title: '', columns: COLUMNS, rows, hasTotal: true } });
+const rowOf = (text: string) => within(screen.getByText(text).closest('tr')!);
+const heads = () => screen.getAllByRole('columnheader').map((it) => it.textContent?.replace(/[↑↓]/g, '').trim());
+
+test('every figure of the registry has its column, over- and underbilled sharing one; a loss is marked on profit and provision', async () => {
+  open([...ROWS, TOTAL]);
+  await screen.findByText('2101');
+  const titles = FIGURES.map(([, { title }]) => title).filter((it) => it !== 'Underbilled');
+  expect(heads()).toEqual(['Job', 'under | over', ...titles.map((it) => (it === 'Overbilled' ? 'Over / under billed' : it))]);
+  expect(rowOf('2102').getAllByTitle('loss')).toHaveLength(2);
+  expect(rowOf('2101').queryAllByTitle('loss')).toHaveLength(0);
+  expect(screen.getByText('2 jobs, GBP').closest('tr')?.textContent).toContain('1,400.00');
+});
+
+test('a column that is hidden stays hidden when the page is opened again, the button says so, and all are shown again', async () => {
+  open([...ROWS, TOTAL]);
+  await screen.findByText('2101');
+  const before = heads().length;
+  fireEvent.click(screen.getByRole('button', { name: /^Columns/ }));
+  fireEvent.click(await screen.findByRole('checkbox', { name: 'Backlog' }));
+  expect(heads()).not.toContain('Backlog');
+  cleanup();
+  open([...ROWS, TOTAL]);
+  await screen.findByText('2101');
+  const hidden = before - heads().length;
+  expect(screen.getByRole('button', { name: `Columns (${hidden} hidden)` })).toBeDefined();
+  fireEvent.click(screen.getByRole('button', { name: /^Columns/ }));
+  fireEvent.click(await screen.findByRole('button', { name: 'Show all' }));
+  expect(heads()).toContain('Backlog');
+});
+
+test('no job awarded yet is said in words', async () => {
+  open([TOTAL]);
+  expect(await screen.findByText('No jobs awarded to date.')).toBeDefined();
+});
