@@ -1,3 +1,4 @@
+import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { displayDate, displayPeriod } from '../../core/calendar/displayDate';
 import { useSessionQuery } from '../ground/api/api';
@@ -19,7 +20,7 @@ export function MonthChooser() {
         title="Previous month: ["
         onClick={() => move(-1)}
       >
-        ‹
+        <ChevronLeft size={16} aria-hidden="true" />
       </button>
       <label className="relative">
         <span className="sr-only">Month</span>
@@ -35,7 +36,7 @@ export function MonthChooser() {
         </span>
       </label>
       <button type="button" className="button bare" aria-label="Next month" title="Next month: ]" onClick={() => move(1)}>
-        ›
+        <ChevronRight size={16} aria-hidden="true" />
       </button>
       {newest && newest !== month && (
         <button type="button" className="button bare" onClick={() => setMonth(newest)}>

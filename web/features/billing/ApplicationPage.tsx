@@ -1,3 +1,4 @@
+import { ChevronLeft } from 'lucide-react';
 import { useApplicationQuery } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -59,7 +60,7 @@ function Heading({ view }: { view: ApplicationView }) {
       <span className="ml-auto flex gap-3">
         {view.number > 1 && (
           <Link to={keep(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number - 1}`)}>
-            ‹ Application {view.number - 1}
+            <ChevronLeft className="inline align-[-2px]" size={14} aria-hidden="true" /> Application {view.number - 1}
           </Link>
         )}
         <a href={hrefOf(CALLS.applicationPdf, { job: view.job, application: view.number })} target="_blank" rel="noreferrer">

@@ -1,3 +1,4 @@
+import { SortHead } from '../../kit/table/SortHead';
 import { api, useCostPageQuery, useCostTotalsQuery } from '../../ground/api/api';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
@@ -133,17 +134,17 @@ function LedgerHead({ filter, showJob }: { filter: LedgerParams; showJob: boolea
 
 function LedgerHeadCell({ filter, title, width, sort, numeric = false }: Column & { filter: LedgerParams }) {
   const set = useSetParam();
-  const look = { style: { width }, className: numeric ? 'num' : '' };
-  if (sort === undefined) return <th {...look}>{title}</th>;
   const active = (filter.sort ?? 'dated') === sort;
   const down = filter.descending === 'yes';
   return (
-    <th {...look} aria-sort={active ? (down ? 'descending' : 'ascending') : undefined}>
-      <button type="button" className="fig font-semibold" onClick={() => set({ sort, down: active && !down ? 'yes' : '' })}>
-        {title}
-        {active ? (down ? ' ↓' : ' ↑') : ''}
-      </button>
-    </th>
+    <SortHead
+      width={width}
+      className={numeric ? 'num' : ''}
+      way={active ? (down ? 'down' : 'up') : null}
+      onSort={sort === undefined ? undefined : () => set({ sort, down: active && !down ? 'yes' : '' })}
+    >
+      {title}
+    </SortHead>
   );
 }
 

@@ -1,3 +1,4 @@
+import { X } from 'lucide-react';
 import { Pop } from '../../kit/Pop';
 import { useState } from 'react';
 import { known } from '../../../core/errors/known';
@@ -42,7 +43,7 @@ export function BudgetViews({ view, onView }: { view: BudgetView; onView: (view:
           title="Remove filter"
           onClick={() => onView({ ...view, conditions: view.conditions.filter((_, k) => k !== i) })}
         >
-          {said(condition, digits)} <span aria-hidden="true">×</span>
+          {said(condition, digits)} <X size={13} aria-hidden="true" />
         </button>
       ))}
       <SavedViews view={view} onView={onView} />

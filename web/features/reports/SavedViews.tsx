@@ -1,3 +1,4 @@
+import { RemoveButton } from '../../kit/RemoveButton';
 import { Pop } from '../../kit/Pop';
 import { useState } from 'react';
 import { Field } from '../../kit/Field';
@@ -30,14 +31,10 @@ export function SavedViews({ view, onView }: { view: BudgetView; onView: (view: 
             <button type="button" className="button bare grow justify-start" onClick={() => onView(one)}>
               {title}
             </button>
-            <button
-              type="button"
-              className="button bare"
-              aria-label={`Forget view ${title}`}
-              onClick={() => store(Object.fromEntries(Object.entries(kept).filter(([other]) => other !== title)))}
-            >
-              ×
-            </button>
+            <RemoveButton
+              label={`Forget view ${title}`}
+              onRemove={() => store(Object.fromEntries(Object.entries(kept).filter(([other]) => other !== title)))}
+            />
           </li>
         ))}
       </ul>

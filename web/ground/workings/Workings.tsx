@@ -1,3 +1,4 @@
+import { ChevronLeft } from 'lucide-react';
 import { addressOf } from '../addressOf';
 import { present } from '../../../core/errors/known';
 import { useWorkingsQuery } from '../api/api';
@@ -28,7 +29,7 @@ export function Workings() {
     >
       <div className="mb-3 flex items-center justify-between">
         <button type="button" className="button bare" disabled={trail.length < 2} onClick={() => dispatch(wentBack())}>
-          ‹ Back
+          <ChevronLeft size={14} aria-hidden="true" /> Back
         </button>
         <span className="note text-[12.5px]">Workings</span>
         <button type="button" className="button bare" onClick={() => dispatch(shut())}>

@@ -1,3 +1,4 @@
+import { RemoveButton } from '../RemoveButton';
 import { Cell } from './GridCell';
 import type { GridColumn, GridRow } from './gridTypes';
 import type { GridEdits } from './useGridEdits';
@@ -46,16 +47,12 @@ export function GridLine({ columns, row, index, numbered, removable, faults, edi
       {numbered && (
         <td className="worked last">
           {removable && (
-            <button
-              type="button"
+            <RemoveButton
               tabIndex={-1}
-              className="button bare close"
-              aria-label={`Remove row ${index + 1}`}
-              title="Remove this row"
-              onClick={() => edits.removeRow(index)}
-            >
-              ×
-            </button>
+              className="close"
+              label={`Remove row ${index + 1}`}
+              onRemove={() => edits.removeRow(index)}
+            />
           )}
         </td>
       )}

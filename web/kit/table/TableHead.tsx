@@ -1,3 +1,4 @@
+import { SortHead } from './SortHead';
 import { known } from '../../../core/errors/known';
 import type { TableColumn } from './tableTypes';
 import type { TableModel } from './useTableModel';
@@ -18,21 +19,15 @@ export function TableHead<Row extends object>({
           const column = known(byKey, header.column.id);
           const sorted = header.column.getIsSorted();
           return (
-            <th
+            <SortHead
               key={header.id}
               className={classOf(column)}
-              style={column.width === undefined ? undefined : { width: column.width }}
-              aria-sort={sorted ? (sorted === 'desc' ? 'descending' : 'ascending') : undefined}
+              width={column.width}
+              way={sorted ? (sorted === 'desc' ? 'down' : 'up') : null}
+              onSort={header.column.getCanSort() ? () => header.column.toggleSorting() : undefined}
             >
-              {header.column.getCanSort() ? (
-                <button type="button" className="fig" title="Sort" onClick={header.column.getToggleSortingHandler()}>
-                  {column.title}
-                  {sorted ? (sorted === 'desc' ? ' ↓' : ' ↑') : ''}
-                </button>
-              ) : (
-                column.title
-              )}
-            </th>
+              {column.title}
+            </SortHead>
           );
         })}
       </tr>

@@ -1,3 +1,4 @@
+import { SortHead } from '../../../kit/table/SortHead';
 import { useMemo } from 'react';
 import type { JobListRow } from '../../../../wire/jobs';
 import { useCurrency } from '../../../ground/company';
@@ -5,7 +6,7 @@ import { Legend } from '../../../kit/Signs';
 import { JobFilters } from './JobFilters';
 import { headOf, LISTED_FIGURES } from './listedFigures';
 import { JobRow, JobTotals } from './JobRow';
-import { shownJobs, useJobFilter, type JobFilter, type JobSortKey } from './useJobFilter';
+import { shownJobs, useJobFilter, type JobSortKey } from './useJobFilter';
 
 const HEADS: readonly { key: JobSortKey; title: string; numeric?: boolean; width?: number | string }[] = [
   { key: 'number', title: 'Job', width: 60 },
@@ -22,7 +23,17 @@ export function JobTable({ jobs }: { jobs: readonly JobListRow[] }) {
   const view = useJobFilter();
   const shown = useMemo(() => shownJobs(jobs, view), [jobs, view]);
   const heads = (from: number, to?: number) =>
-    HEADS.slice(from, to).map((head) => <SortHead key={head.key} head={head} view={view} />);
+    HEADS.slice(from, to).map((head) => (
+      <SortHead
+        key={head.key}
+        className={`whitespace-normal ${head.numeric ? 'num' : ''}`}
+        width={head.width}
+        way={view.sort === head.key ? (view.descending ? 'down' : 'up') : null}
+        onSort={() => view.sortBy(head.key)}
+      >
+        {head.title}
+      </SortHead>
+    ));
   return (
     <>
       <JobFilters jobs={jobs} view={view} />
@@ -55,20 +66,4 @@ export function JobTable({ jobs }: { jobs: readonly JobListRow[] }) {
 
 function Currency() {
   return <>{useCurrency().code}</>;
-}
-
-function SortHead({ head, view }: { head: (typeof HEADS)[number]; view: JobFilter }) {
-  const active = view.sort === head.key;
-  return (
-    <th
-      className={`whitespace-normal ${head.numeric ? 'num' : ''}`}
-      style={{ width: head.width }}
-      aria-sort={active ? (view.descending ? 'descending' : 'ascending') : undefined}
-    >
-      <button type="button" className="fig font-semibold" onClick={() => view.sortBy(head.key)}>
-        {head.title}
-        {active ? (view.descending ? ' ↓' : ' ↑') : ''}
-      </button>
-    </th>
-  );
 }

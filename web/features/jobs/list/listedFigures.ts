@@ -4,8 +4,8 @@ import { PROGRESS_FIGURES, type ProgressFigure } from '../../../../core/progress
 export const LISTED_FIGURES = [
   ['contractSum', 118],
   ['estimate', 118],
-  ['margin', 68],
-  ['complete', 78],
+  ['margin', 78],
+  ['complete', 88],
 ] as const satisfies readonly (readonly [ProgressFigure, number])[];
 export type ListedFigure = (typeof LISTED_FIGURES)[number][0];
 

@@ -1,3 +1,4 @@
+import { RemoveButton } from '../../../kit/RemoveButton';
 import { at } from '../../../../core/errors/known';
 import {
   useJobTemplatesQuery,
@@ -145,14 +146,10 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
             >
               {it.name}
             </button>
-            <button
-              type="button"
-              className="button bare"
-              aria-label={`Remove template ${it.name}`}
-              onClick={() => void attempt(() => remove({ name: it.name }).unwrap(), `“${it.name}” is removed`)}
-            >
-              ×
-            </button>
+            <RemoveButton
+              label={`Remove template ${it.name}`}
+              onRemove={() => void attempt(() => remove({ name: it.name }).unwrap(), `“${it.name}” is removed`)}
+            />
           </li>
         ))}
       </ul>
