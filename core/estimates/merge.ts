@@ -65,21 +65,21 @@ function mergeLines(
 ): EstimateLine[] {
   const of = (lines: readonly EstimateLine[]) => new Map(lines.map((it) => [it.line, it]));
   const [was, my, their] = [of(base), of(mine), of(theirs)];
-  const kept = new Map<string, EstimateLine>();
+  const merged = new Map<string, EstimateLine>();
   for (const number of new Set([...my.keys(), ...their.keys(), ...was.keys()])) {
     const line = choose(`line ${number}`, was.get(number), my.get(number), their.get(number));
-    if (line) kept.set(number, line);
+    if (line) merged.set(number, line);
   }
-  const order = mine.map((it) => it.line).filter((it) => kept.has(it));
+  const order = mine.map((it) => it.line).filter((it) => merged.has(it));
   theirs.forEach(({ line }, i) => {
-    if (!kept.has(line) || order.includes(line)) return;
+    if (!merged.has(line) || order.includes(line)) return;
     const after = theirs
       .slice(0, i)
       .reverse()
       .find((it) => order.includes(it.line));
     order.splice(after ? order.indexOf(after.line) + 1 : 0, 0, line);
   });
-  return order.map((number) => known(kept, number));
+  return order.map((number) => known(merged, number));
 }
 
 function same(a: unknown, b: unknown): boolean {

@@ -57,6 +57,51 @@ test('an import adds: references resolve against the database, keys that are the
   expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
 });
 
+/** Entries of a penny each, so many that several chunks of the file are read while others are saved. */
+function manyCosts(rows: number, last: string): string {
+  const lines = Array.from({ length: rows }, (_, i) => `2031-04-01,J1,A,100,labour,T${i},Crew ${'x'.repeat(60)},0.01`);
+  return ['dated,job,section,cost_code,cost_type,reference,description,amount', ...lines, last, ''].join('\n');
+}
+const madeOf = (database: Database) =>
+  reading(database).all(
+    shape({ name: t.text, sql: t.text }),
+    'SELECT name, sql FROM sqlite_master WHERE sql IS NOT NULL ORDER BY name',
+  );
+const costsIn = async (database: Database) =>
+  (await reading(database).get(
+    shape({ rows: t.whole, cents: t.cents }),
+    'SELECT count(*) AS rows, coalesce(sum(amount), 0) AS cents FROM cost_entry',
+  ))!;
+
+test('rows that are being saved while the next are read: a fault in the last leaves all as it was, indexes too; without it all come in', async () => {
+  const database = await temporaryDatabase();
+  const before = await madeOf(database);
+  expect(await faultsOf(database, { ...SMALL_BOOK, costs: manyCosts(9000, '2031-04-01,J1,A,100,labour,T,x,a penny') })).toEqual([
+    'costs:9002:amount',
+  ]);
+  expect([await costsIn(database), await madeOf(database)]).toEqual([{ rows: 0, cents: 0 }, before]);
+  expect(await faultsOf(database, { ...SMALL_BOOK, costs: manyCosts(9000, '2031-04-01,J1,A,100,labour,T,x,10.00') })).toEqual([]);
+  // 9,000 pennies and 10.00.
+  expect([await costsIn(database), await madeOf(database)]).toEqual([{ rows: 9001, cents: 10_000 }, before]);
+  expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+});
+
+test('what the engine refuses in the middle of the costs is thrown, and nothing of the book stays', async () => {
+  const database = await temporaryDatabase();
+  await database.write((sql) =>
+    sql.run(
+      `CREATE TRIGGER refused BEFORE INSERT ON cost_entry WHEN NEW.reference = 'T5000' BEGIN SELECT RAISE(ABORT, 'refused'); END`,
+    ),
+  );
+  const before = await madeOf(database);
+  const good = { ...SMALL_BOOK, costs: manyCosts(9000, '2031-04-01,J1,A,100,labour,T,x,10.00') };
+  await expect(faultsOf(database, good)).rejects.toThrow('Validation error');
+  expect([await costsIn(database), await madeOf(database)]).toEqual([{ rows: 0, cents: 0 }, before]);
+  expect(await reading(database).all(shape({ number: t.text }), 'SELECT number FROM job')).toEqual([]);
+  await database.write((sql) => sql.run('DROP TRIGGER refused'));
+  expect(await faultsOf(database, good)).toEqual([]);
+});
+
 /** Every report of a database, of every job and application. */
 async function allReports(database: Database, asOf: string): Promise<Record<string, string[]>> {
   const reports: Record<string, string[]> = {};

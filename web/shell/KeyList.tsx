@@ -34,6 +34,14 @@ const keysWith = (parts: string): Keys => [
     ],
   ],
   [
+    'On a choice',
+    [
+      ['Space, Enter or ↓', 'opens the list'],
+      ['letters', 'choose what begins with them, open or not'],
+      ['Esc', 'closes the list'],
+    ],
+  ],
+  [
     'In a table',
     [
       ['a head', 'sorts by it'],

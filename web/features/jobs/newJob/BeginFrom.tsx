@@ -1,4 +1,4 @@
-import { RemoveButton } from '../../../kit/RemoveButton';
+import { NamedList } from '../../../kit/NamedList';
 import { at } from '../../../../core/errors/known';
 import {
   useJobTemplatesQuery,
@@ -115,8 +115,7 @@ function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<Rea
 }
 
 function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<React.SetStateAction<JobForm>> }) {
-  const { data } = useJobTemplatesQuery();
-  const [name, setName] = useState('');
+  const { data: templates = [] } = useJobTemplatesQuery();
   const [fault, setFault] = useState<string>();
   const [save] = useSaveJobTemplateMutation();
   const [remove] = useRemoveJobTemplateMutation();
@@ -129,44 +128,26 @@ function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<R
       setFault(faultOf(error).message);
     }
   };
+  const take = (name: string) => {
+    const template = templates.find((it) => it.name === name)?.content;
+    if (!template) return;
+    setForm((before) => ({ ...template, facts: { ...template.facts, ...pickTyped(before.facts) } }));
+    toast(`Begun from “${name}”`);
+  };
   return (
     <Pop button="Templates …" align="end">
-      {(data ?? []).length === 0 && <p className="note mt-0">No templates yet.</p>}
-      <ul className="m-0 mb-3 list-none p-0">
-        {(data ?? []).map((it) => (
-          <li key={it.name} className="flex items-center">
-            <button
-              type="button"
-              className="button bare grow justify-start"
-              onClick={() => {
-                const kept = it.content;
-                setForm((before) => ({ ...kept, facts: { ...kept.facts, ...pickTyped(before.facts) } }));
-                toast(`Begun from “${it.name}”`);
-              }}
-            >
-              {it.name}
-            </button>
-            <RemoveButton
-              label={`Remove template ${it.name}`}
-              onRemove={() => void attempt(() => remove({ name: it.name }).unwrap(), `“${it.name}” is removed`)}
-            />
-          </li>
-        ))}
-      </ul>
-      <form
-        className="flex items-end gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void attempt(() => save({ body: { name, content: templateOf(form) } }).unwrap(), `“${name}” is saved as a template`);
-        }}
-      >
-        <Field label="Save this job as a template" fault={fault} className="grow">
-          <input value={name} onChange={(event) => setName(event.target.value)} />
-        </Field>
-        <button className="button" disabled={name.trim() === ''}>
-          Save
-        </button>
-      </form>
+      <NamedList
+        names={templates.map((it) => it.name)}
+        empty="No templates yet."
+        onTake={take}
+        removing="Remove template"
+        onRemove={(name) => void attempt(() => remove({ name }).unwrap(), `“${name}” is removed`)}
+        saving="Save this job as a template"
+        onSave={(name) =>
+          void attempt(() => save({ body: { name, content: templateOf(form) } }).unwrap(), `“${name}” is saved as a template`)
+        }
+        fault={fault}
+      />
     </Pop>
   );
 }
