@@ -1,0 +1,86 @@
+/** @jest-environment ./web/test/pageEnvironment.js */
+import { afterEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import type { ApplicationView } from '../../../wire/billing';
+import { APPLICATION } from '../../test/application';
+import { openPage, type Asked, type Replies } from '../../test/openPage';
+import { ApplicationDraft } from './ApplicationDraft';
+
+afterEach(cleanup);
+
+const DRAFT = { ...APPLICATION, status: 'draft', reference: 'A2', retentionWords: '', journal: null } as ApplicationView;
+let version = 4;
+const saving = (): { version: number } => ({ version: (version += 1) });
+const open = (replies: Replies = {}) => {
+  version = 4;
+  const Page = () => <ApplicationDraft view={DRAFT} />;
+  return openPage(Page, '/', '/', { saveApplication: saving as never, submitApplication: {}, deleteApplication: {}, ...replies });
+};
+
+const cell = (title: string, row: number) => screen.findByLabelText<HTMLInputElement>(`${title}, row ${row}`);
+async function put(title: string, row: number, text: string) {
+  const input = await cell(title, row);
+  fireEvent.focus(input);
+  fireEvent.change(input, { target: { value: text } });
+  fireEvent.blur(input);
+}
+const saved = (asked: readonly Asked[]) => asked.filter((it) => it.call === 'saveApplication').map((it) => it.body);
+const lines = (first: number, second: number) => [
+  { line: '1', work: first, materials: 0 },
+  { line: '2', work: second, materials: 0 },
+];
+
+test('one cell typed, the others and what is payable follow; it is saved by itself, once, with the version it was opened at', async () => {
+  const { asked } = open();
+  await put('% to date', 1, '60');
+  // 60 % of 3,000.00 is 1,800.00, 300.00 more: 285.00 after retention, 57.00 tax.
+  expect((await cell('Work to date', 1)).value).toBe('1,800.00');
+  expect(screen.getByRole('button', { name: 'Submit, 1,482.00' })).toBeDefined();
+  await waitFor(() => expect(saved(asked)).toHaveLength(1), { timeout: 3000 });
+  expect(saved(asked)).toEqual([{ version: 4, dated: '2031-04-22', reference: 'A2', lines: lines(180_000, 150_000) }]);
+  await put('Work to date', 2, '1600');
+  await waitFor(() => expect(saved(asked)).toHaveLength(2), { timeout: 3000 });
+  expect(saved(asked).at(-1)).toMatchObject({ version: 5, lines: lines(180_000, 160_000) });
+});
+
+test('what cannot be read or is too much stays in its cell, is not saved and stops the submitting', async () => {
+  const { asked, sent } = open();
+  await put('Work to date', 1, '3000.01');
+  const wrong = await cell('Work to date', 1);
+  expect([wrong.value, wrong.getAttribute('aria-invalid')]).toEqual(['3,000.01', 'true']);
+  fireEvent.click(screen.getByRole('button', { name: /^Submit/ }));
+  expect((await screen.findByRole('alert')).textContent).toContain('bill 100 % or less to date');
+  await new Promise((done) => setTimeout(done, 900));
+  expect([saved(asked), sent('submitApplication')]).toEqual([[], []]);
+});
+
+test('submitting saves what was typed last before it is sent on', async () => {
+  const { asked, sent } = open();
+  await put('% to date', 2, '100');
+  fireEvent.click(screen.getByRole('button', { name: /^Submit/ }));
+  await waitFor(() => expect(sent('submitApplication')).toHaveLength(1));
+  const calls = asked.map((it) => it.call).filter((it) => it.endsWith('Application'));
+  expect([calls, saved(asked)]).toEqual([
+    ['saveApplication', 'submitApplication'],
+    [{ version: 4, dated: '2031-04-22', reference: 'A2', lines: lines(150_000, 300_000) }],
+  ]);
+});
+
+test('saved by somebody else meanwhile: it says so, nothing is sent on, and what was typed is still there', async () => {
+  const message = 'Application 2 was saved by Ines meanwhile';
+  const { sent } = open({ saveApplication: { status: 409, body: { message } } });
+  await put('% to date', 1, '70');
+  fireEvent.click(screen.getByRole('button', { name: /^Submit/ }));
+  expect((await screen.findByRole('alert')).textContent).toContain(message);
+  expect([(await cell('% to date', 1)).value, sent('submitApplication')]).toEqual(['70', []]);
+});
+
+test('a valuation date that is none is said at once; a short one is written out when it is left', async () => {
+  open();
+  const day = await screen.findByLabelText<HTMLInputElement>('Valuation date');
+  fireEvent.change(day, { target: { value: '31/2' } });
+  expect(screen.getByText('Enter a date, e.g. 30 Apr 2031')).toBeDefined();
+  fireEvent.change(day, { target: { value: '28' } });
+  fireEvent.blur(day);
+  expect(day.value).toBe('28 Apr 2031');
+});
