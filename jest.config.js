@@ -11,6 +11,7 @@ export default {
       },
     ],
   },
+  moduleNameMapper: { '\\.css$': '<rootDir>/web/test/noStyles.js' },
   setupFiles: ['<rootDir>/jest.properties.js'],
   maxWorkers: 2,
   // A busy machine is not a fault of the product.

@@ -1,0 +1,2 @@
+// Styles have no part in tests.
+export default {};
