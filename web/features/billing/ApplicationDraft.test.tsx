@@ -48,8 +48,10 @@ test('what cannot be read or is too much stays in its cell, is not saved and sto
   await put('Work to date', 1, '3000.01');
   const wrong = await cell('Work to date', 1);
   expect([wrong.value, wrong.getAttribute('aria-invalid')]).toEqual(['3,000.01', 'true']);
+  // Said where it was typed, and not once more at the percentage that follows from it.
+  expect((await cell('% to date', 1)).getAttribute('aria-invalid')).toBeNull();
   fireEvent.click(screen.getByRole('button', { name: /^Submit/ }));
-  expect((await screen.findByRole('alert')).textContent).toContain('bill 100 % or less to date');
+  expect((await screen.findByRole('alert')).textContent).toContain('would pass its scheduled value by 0.01');
   await new Promise((done) => setTimeout(done, 900));
   expect([saved(asked), sent('submitApplication')]).toEqual([[], []]);
 });

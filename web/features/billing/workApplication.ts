@@ -69,11 +69,11 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
     rate: line.retentionRate,
   }));
   view.lines.forEach((line, i) => {
-    noteUnread(rows[i], i, digits, faults);
     const { work = 0, materials = 0 } = amounts[i] ?? {};
     const stated = { line: line.line, work, materials, certifiedWork: null, certifiedMaterials: null };
-    for (const { figure, by, limit } of overbillings(stated, line.scheduled).slice(0, 1))
-      faults.set(`${i}.${figure}`, overbillingText(line.line, by, limit, digits));
+    const [over] = overbillings(stated, line.scheduled);
+    if (over) faults.set(`${i}.${over.figure}`, overbillingText(line.line, over.by, over.limit, digits));
+    noteUnread(rows[i], i, digits, faults, over !== undefined);
   });
   const retention = retentionToDate(view.retentionRule, view.summary.contractSum, amounts);
   const totals = totalsOf({ ...view.summary, taxRate: view.taxRate }, amounts, retention);
@@ -84,12 +84,15 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
   };
 }
 
-/** A percent or a period that could not be read has not followed into the amount, so it must be said by itself. */
-function noteUnread(row: GridRow | undefined, i: number, digits: number, faults: Map<string, string>): void {
+/**
+ * A percent or a period that could not be read has not followed into the amount, so it must be said by itself. Where the
+ * amount is said to be too much already, the percent that follows from it is not.
+ */
+function noteUnread(row: GridRow | undefined, i: number, digits: number, faults: Map<string, string>, over: boolean): void {
   const percent = (row?.percent ?? '').trim();
   if (percent !== '' && !/^-?\d+(\.\d+)?%?$/.test(percent))
     faults.set(`${i}.percent`, `"${percent}" is not a percentage with up to 4 decimals`);
-  else if (percent !== '' && Number(percent.replace('%', '')) > 100)
+  else if (!over && percent !== '' && Number(percent.replace('%', '')) > 100)
     faults.set(`${i}.percent`, `${percent} % is more than the whole line; bill 100 % or less to date`);
   const period = (row?.period ?? '').trim();
   if (period !== '' && readAmount(period, digits) === null)
