@@ -5,7 +5,7 @@ import type { JournalView } from '../../wire/ledger';
 export function Journal({ journal, show }: { journal: JournalView; show: (cents: number) => string }) {
   const total = journal.lines.reduce((sum, line) => sum + line.debit, 0);
   return (
-    <table className="ledger static-foot" style={{ fontSize: 13 }}>
+    <table className="ledger static-foot text-[13px]">
       <caption className="note pb-1 text-left text-[12.5px]">Journal of {displayDate(journal.dated)}</caption>
       <thead>
         <tr>

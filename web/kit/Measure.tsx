@@ -72,16 +72,11 @@ export function Measure({ figures, figure }: { figures: MeasureFigures; figure: 
   const per = (value: number) => `${Math.max(0, (value / scale) * 100)}%`;
   const loss = figures.estimate > figures.contractSum;
   return (
-    <dl
-      className="grid items-center gap-y-[5px]"
-      style={{ gridTemplateColumns: 'max-content minmax(0, 1fr) max-content', columnGap: 14 }}
-    >
+    <dl className="grid items-center gap-y-[5px] grid-cols-[max-content_minmax(0,1fr)_max-content] gap-x-[14px]">
       {BARS.map(({ key, label, colour }) => (
         <div key={key} className="contents">
-          <dt className="text-[13px]" style={{ color: 'var(--soft)' }}>
-            {label}
-          </dt>
-          <dd aria-hidden="true" className="relative m-0 h-[10px]" style={{ borderLeft: '1px solid var(--rule)' }}>
+          <dt className="text-[13px] text-[var(--soft)]">{label}</dt>
+          <dd aria-hidden="true" className="relative m-0 h-[10px] [border-left:1px_solid_var(--rule)]">
             <span className="absolute inset-y-[1px] left-0" style={{ width: per(figures[key]), background: colour }} />
             {key === 'estimate' && loss && (
               <span
@@ -105,7 +100,7 @@ export function Measure({ figures, figure }: { figures: MeasureFigures; figure: 
 /** What the small measure's bars are, for the head of a list. */
 export function MeasureKey() {
   return (
-    <span className="inline-flex flex-wrap items-center gap-x-3 text-[12.5px]" style={{ color: 'var(--soft)' }}>
+    <span className="inline-flex flex-wrap items-center gap-x-3 text-[12.5px] text-[var(--soft)]">
       {(['earned', 'billed', 'cost', 'estimate'] as const).map((key) => {
         const { label, colour } = present(BARS.find((bar) => bar.key === key));
         return (
@@ -116,7 +111,7 @@ export function MeasureKey() {
         );
       })}
       <span className="inline-flex items-center gap-1">
-        <span aria-hidden="true" style={{ background: 'var(--ink)', width: 1, height: 12 }} />
+        <span aria-hidden="true" className="bg-[var(--ink)] w-[1px] h-[12px]" />
         contract sum
       </span>
     </span>

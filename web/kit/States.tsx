@@ -12,11 +12,7 @@ export function Waiting({ what }: { what: string }) {
 /** A request that was refused: what is wrong, and a way to try again. */
 export function Refused({ message, onRetry }: { message: string; onRetry?: () => void }) {
   return (
-    <div
-      role="alert"
-      className="my-3 flex items-center gap-3 border-l-4 px-3 py-2"
-      style={{ borderColor: 'var(--loss)', background: 'var(--loss-soft)' }}
-    >
+    <div role="alert" className="my-3 flex items-center gap-3 border-l-4 px-3 py-2 border-[var(--loss)] bg-[var(--loss-soft)]">
       <span>{message}</span>
       {onRetry && (
         <button type="button" className="button" onClick={onRetry}>

@@ -69,8 +69,7 @@ export function KeyList({ open, onOpen }: { open: boolean; onOpen: (open: boolea
         <Dialog.Overlay className="fixed inset-0 z-50 bg-black/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed left-1/2 top-[12%] z-50 w-[620px] -translate-x-1/2 border p-6"
-          style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
+          className="fixed left-1/2 top-[12%] z-50 w-[620px] -translate-x-1/2 border p-6 bg-[var(--sheet)] border-[var(--rule)]"
         >
           <Dialog.Title asChild>
             <h2 className="mb-3">Keyboard shortcuts</h2>
@@ -79,11 +78,11 @@ export function KeyList({ open, onOpen }: { open: boolean; onOpen: (open: boolea
             {keysWith(tabs.map((it) => it.title).join(', ')).map(([place, keys]) => (
               <section key={place}>
                 <h3 className="mb-1">{place}</h3>
-                <dl className="m-0 grid gap-y-1" style={{ gridTemplateColumns: '116px 1fr' }}>
+                <dl className="m-0 grid gap-y-1 grid-cols-[116px_1fr]">
                   {keys.map(([key, what]) => (
                     <div key={key} className="contents">
                       <dt>
-                        <kbd style={{ fontFamily: 'inherit', fontWeight: 600 }}>{key}</kbd>
+                        <kbd className="[font-family:inherit] font-semibold">{key}</kbd>
                       </dt>
                       <dd className="m-0">{what}</dd>
                     </div>

@@ -50,7 +50,7 @@ function State({ view }: { view: AnswerView }) {
     return view.closed === null ? (
       <>Please read it, ask what you want to know, and answer below.</>
     ) : (
-      <b style={{ color: 'var(--loss)' }}>{view.closed}.</b>
+      <b className="text-[var(--loss)]">{view.closed}.</b>
     );
   return (
     <b style={{ color: view.status === 'accepted' ? 'var(--good)' : 'var(--loss)' }}>
@@ -79,7 +79,7 @@ function Questions({ view, token }: { view: AnswerView; token: string }) {
     <section className="mt-6" aria-label="Questions">
       <h2 className="mb-2">Questions</h2>
       {view.questions.map((it, i) => (
-        <div key={i} className="mb-2 border-l-4 pl-3" style={{ borderColor: 'var(--rule)' }}>
+        <div key={i} className="mb-2 border-l-4 pl-3 border-[var(--rule)]">
           <p className="m-0">
             <b>{it.askedBy}</b>: {it.question}
           </p>
@@ -125,7 +125,7 @@ function Answer({ token, kind }: { token: string; kind: 'quotation' | 'change' }
       <h2 className="mb-2">Your answer</h2>
       <div className="grid gap-4">
         <Field label="Your full name">
-          <input value={name} style={{ maxWidth: 400 }} onChange={(event) => setName(event.target.value)} />
+          <input value={name} className="max-w-[400px]" onChange={(event) => setName(event.target.value)} />
         </Field>
         <SignatureField value={signature} onValue={setSignature} />
         <div className="flex flex-wrap items-end gap-3">
@@ -139,7 +139,7 @@ function Answer({ token, kind }: { token: string; kind: 'quotation' | 'change' }
           </button>
           <span className="note">It is stored with your name and signature, exactly as shown here.</span>
         </div>
-        <div className="flex items-end gap-3 border-t pt-3" style={{ borderColor: 'var(--hair)' }}>
+        <div className="flex items-end gap-3 border-t pt-3 border-[var(--hair)]">
           <Field label="Reason for declining" className="grow">
             <input value={reason} onChange={(event) => setReason(event.target.value)} />
           </Field>

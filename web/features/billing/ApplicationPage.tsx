@@ -75,7 +75,7 @@ function Settled({ view }: { view: ApplicationView }) {
   const keep = useKeepMonth();
   const { show } = useCurrency();
   return (
-    <div className="grid gap-6" style={{ gridTemplateColumns: 'minmax(0, 1fr) 280px' }}>
+    <div className="grid gap-6 grid-cols-[minmax(0,1fr)_280px]">
       <div>
         <ApplicationLines view={view} />
         {view.can.certify && <CertifyForm view={view} />}

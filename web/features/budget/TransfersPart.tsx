@@ -30,8 +30,8 @@ export function TransfersPart() {
         <table className="ledger static-foot">
           <thead>
             <tr>
-              <th style={{ width: 40 }}>No</th>
-              <th style={{ width: 110 }}>Day</th>
+              <th className="w-[40px]">No</th>
+              <th className="w-[110px]">Day</th>
               <th>Reason</th>
               <th>Line</th>
               <th className="num">Hours</th>

@@ -44,7 +44,7 @@ export function BookImport({ onDone }: { onDone?: () => void }) {
           <p className="fault m-0">{refused.message}</p>
           <ol className="scroll m-0 mt-1 max-h-[260px] list-none p-0 text-[13px]" tabIndex={0}>
             {refused.faults.slice(0, 500).map((fault, i) => (
-              <li key={i} className="border-b py-[2px]" style={{ borderColor: 'var(--hair)' }}>
+              <li key={i} className="border-b py-[2px] border-[var(--hair)]">
                 {fault.message}
               </li>
             ))}

@@ -17,15 +17,15 @@ export function WelcomePage() {
   if (!session) return <Waiting what="the books" />;
   if (session.company && !naming) return <Navigate to={keep('/jobs')} replace />;
   const way = (title: string, text: string, children: React.ReactNode) => (
-    <section className="border-t py-5" style={{ borderColor: 'var(--rule)' }}>
+    <section className="border-t py-5 border-[var(--rule)]">
       <h2>{title}</h2>
       <p className="note mb-3 mt-1">{text}</p>
       {children}
     </section>
   );
   return (
-    <div className="page" style={{ maxWidth: 780, paddingTop: 48 }}>
-      <h1 style={{ fontSize: 34 }}>Get started</h1>
+    <div className="page max-w-[780px] pt-[48px]">
+      <h1 className="text-[34px]">Get started</h1>
       <p className="mb-8 mt-2 text-[16px]">
         Ledrin keeps the books of fixed-price jobs: contract and budget, cost, progress bills with retention, estimate versus
         actual, work in progress. There are three ways to begin.

@@ -10,7 +10,7 @@ export function CashCurve({ cash, view }: { cash: Cash; view: BillingScheduleVie
   const { months, lowest } = cash;
   if (months.length === 0 || lowest === null) return null;
   return (
-    <section aria-label="Cash" className="mt-4 grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
+    <section aria-label="Cash" className="mt-4 grid gap-8 grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <div>
         <h2 className="mb-1 flex items-baseline gap-3">
           <span className="grow">Cash, cumulative</span>
@@ -39,7 +39,7 @@ export function CashCurve({ cash, view }: { cash: Cash; view: BillingScheduleVie
           {view.costs.length === 0 && ' No cost is planned: give the job or its sections a start and a finish.'}
         </p>
       </div>
-      <div className="scroll self-start" style={{ maxHeight: 300 }} tabIndex={0} role="region" aria-label="Cash by month, table">
+      <div className="scroll self-start max-h-[300px]" tabIndex={0} role="region" aria-label="Cash by month, table">
         <table className="ledger">
           <thead>
             <tr>

@@ -96,7 +96,7 @@ function ByStages({ view, stages, onDone }: WayProps & { stages: BillingSchedule
   };
   return (
     <form onSubmit={submit}>
-      <div className="scroll mb-3 pr-3" style={{ maxHeight: 180 }} tabIndex={0} role="group" aria-label="Stages">
+      <div className="scroll mb-3 pr-3 max-h-[180px]" tabIndex={0} role="group" aria-label="Stages">
         {stages.map((it) => (
           <label key={it.name} className="flex items-center gap-2">
             <input type="checkbox" checked={chosen.has(it.name)} onChange={() => setChosen(toggle(chosen, it.name))} />

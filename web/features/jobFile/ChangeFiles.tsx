@@ -8,7 +8,7 @@ export function ChangeFiles() {
   const { data } = useJobFileQuery({ job });
   if (!data) return null;
   return (
-    <div className="mt-6" style={{ maxWidth: 760 }}>
+    <div className="mt-6 max-w-[760px]">
       <Files job={job} files={data.files.filter((it) => it.about === change)} about={change} />
     </div>
   );

@@ -25,7 +25,7 @@ export function JobFilePage() {
       <StableForm of={data} stamp={data.seen.facts}>
         {(opened, onTyped) => <FactsForm job={job} view={opened} onTyped={onTyped} />}
       </StableForm>
-      <div className="mt-6 grid gap-8" style={{ gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
+      <div className="mt-6 grid gap-8 grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <div className="flex flex-col gap-6">
           <StableForm of={data} stamp={data.seen.people}>
             {({ people, seen }, onTyped) => <People job={job} people={people} seen={seen.people} onTyped={onTyped} />}

@@ -26,7 +26,7 @@ export function RetentionCurve({
       <p className="m-0">{words}</p>
       {most.cents > 0 && (
         <>
-          <div style={{ height: 130 }} className="mt-2" aria-hidden="true">
+          <div className="mt-2 h-[130px]" aria-hidden="true">
             <ResponsiveContainer width="100%" height="100%">
               <LineChart accessibilityLayer={false} data={points} margin={{ top: 6, right: 8, bottom: 0, left: 8 }}>
                 <CartesianGrid stroke="var(--hair)" vertical={false} />

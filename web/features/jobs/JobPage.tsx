@@ -58,7 +58,7 @@ export function JobPage() {
       </p>
       <div className="mb-3 flex items-center justify-between gap-6">
         <h1 className="grow">
-          <span style={{ color: 'var(--accent)' }}>{job.number}</span> {job.name}
+          <span className="text-[var(--accent)]">{job.number}</span> {job.name}
         </h1>
         <JobStatus job={job} />
       </div>
@@ -115,7 +115,7 @@ function JobHead({ job }: { job: JobView }) {
     ['Pending change orders', <Fig value={job.pendingChanges} of={of('pendingChanges')} label="Pending change orders" />],
   ];
   return (
-    <div className="sheet grid gap-8 px-4 py-3" style={{ gridTemplateColumns: 'minmax(0, 1.5fr) minmax(0, 1fr)' }}>
+    <div className="sheet grid gap-8 px-4 py-3 grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
       <section aria-label="Measure">
         <Measure figures={job} figure={(key, label) => <Fig value={job[key]} of={of(key)} label={label} exact />} />
         <p className="note mb-0 mt-2 flex flex-wrap gap-x-4 text-[12.5px]">
@@ -123,10 +123,10 @@ function JobHead({ job }: { job: JobView }) {
           <Legend names={['over', 'under', 'loss']} />
         </p>
       </section>
-      <dl className="m-0 grid content-start gap-x-4 gap-y-[2px]" style={{ gridTemplateColumns: '1fr auto' }}>
+      <dl className="m-0 grid content-start gap-x-4 gap-y-[2px] grid-cols-[1fr_auto]">
         {facts.map(([label, value]) => (
           <div key={label} className="contents">
-            <dt style={{ color: 'var(--soft)' }}>{label}</dt>
+            <dt className="text-[var(--soft)]">{label}</dt>
             <dd className="figure m-0">{value}</dd>
           </div>
         ))}

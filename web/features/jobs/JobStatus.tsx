@@ -101,7 +101,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
   };
   const verb = job.locked ? 'Unlock' : 'Lock';
   return (
-    <div className={`flex flex-col gap-2 ${ruled ? 'mt-4 border-t pt-3' : ''}`} style={{ borderColor: 'var(--hair)' }}>
+    <div className={`flex flex-col gap-2 ${ruled ? 'mt-4 border-t pt-3' : ''} border-[var(--hair)]`}>
       <Field label={`Reason for ${verb.toLowerCase()}ing`} fault={fault}>
         <input value={reason} onChange={(event) => setReason(event.target.value)} />
       </Field>

@@ -32,7 +32,7 @@ export function AddLots({ onRows }: { onRows: (rows: GridRow[]) => void }) {
           <input value={form.pattern} onChange={set('pattern')} />
         </Field>
         <Field label="How many">
-          <input value={form.count} onChange={set('count')} style={{ textAlign: 'right' }} />
+          <input value={form.count} onChange={set('count')} className="text-right" />
         </Field>
         <Field label="First starts" className="col-span-2">
           <DayInput
@@ -43,10 +43,10 @@ export function AddLots({ onRows }: { onRows: (rows: GridRow[]) => void }) {
           />
         </Field>
         <Field label="Days each">
-          <input value={form.days} onChange={set('days')} style={{ textAlign: 'right' }} />
+          <input value={form.days} onChange={set('days')} className="text-right" />
         </Field>
         <Field label="Days between starts">
-          <input value={form.every} onChange={set('every')} style={{ textAlign: 'right' }} />
+          <input value={form.every} onChange={set('every')} className="text-right" />
         </Field>
         {fault && (
           <p role="alert" className="fault col-span-2 m-0">

@@ -28,7 +28,7 @@ export function PlanCurve({ view }: { view: PlanView }) {
           { key: 'billed', name: 'billed', colour: 'var(--bar-billed)' },
         ]}
       />
-      <div className="scroll mt-2" style={{ maxHeight: 320 }} tabIndex={0} role="region" aria-label="Plan by month, table">
+      <div className="scroll mt-2 max-h-[320px]" tabIndex={0} role="region" aria-label="Plan by month, table">
         <table className="ledger">
           <thead>
             <tr>

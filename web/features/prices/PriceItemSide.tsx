@@ -39,7 +39,7 @@ function Side({ item, book }: { item: PriceItemInput; book: PriceBookView }) {
           <tbody>
             {history.slice(0, 12).map((it, i) => (
               <tr key={i} title={`${it.reason ? `${it.reason}, ` : ''}${it.actor}`}>
-                <td style={{ paddingLeft: 0 }}>
+                <td className="pl-0">
                   {displayDate(it.dated)}
                   {it.reason && <span className="note block text-[12px] leading-tight">{it.reason}</span>}
                 </td>

@@ -25,7 +25,7 @@ export function TermsPage() {
   return (
     <div className="page">
       <h1 className="mb-4">Terms for quotations</h1>
-      <div className="grid gap-10" style={{ gridTemplateColumns: 'minmax(0, 0.8fr) minmax(0, 1.2fr)' }}>
+      <div className="grid gap-10 grid-cols-[minmax(0,0.8fr)_minmax(0,1.2fr)]">
         <div>
           {data.length === 0 ? (
             <p className="note">No terms yet. Enter the first; a new quotation begins with them.</p>

@@ -121,12 +121,7 @@ export function Offers({ offers }: { offers: readonly OfferView[] }) {
   return (
     <>
       {offers.map((it) => (
-        <section
-          key={it.id}
-          aria-label={`Sent to ${it.recipient}`}
-          className="mb-4 border-t pt-2"
-          style={{ borderColor: 'var(--hair)' }}
-        >
+        <section key={it.id} aria-label={`Sent to ${it.recipient}`} className="mb-4 border-t pt-2 border-[var(--hair)]">
           <p className="m-0">
             Sent {displayDate(it.sentOn)} to {it.recipient}.{' '}
             <a href={`/answer/${it.token}`} target="_blank" rel="noreferrer">
@@ -137,13 +132,13 @@ export function Offers({ offers }: { offers: readonly OfferView[] }) {
             {it.status === 'open' && (it.closed ? `Not answered. ${it.closed}.` : 'Not answered yet.')}
             {it.status === 'accepted' && (
               <>
-                <b style={{ color: 'var(--good)' }}>Accepted</b> by {it.answeredBy} on{' '}
+                <b className="text-[var(--good)]">Accepted</b> by {it.answeredBy} on{' '}
                 {displayDate(present(it.answeredAt).slice(0, 10))}, signed.
               </>
             )}
             {it.status === 'declined' && (
               <>
-                <b style={{ color: 'var(--loss)' }}>Declined</b> by {it.answeredBy} on{' '}
+                <b className="text-[var(--loss)]">Declined</b> by {it.answeredBy} on{' '}
                 {displayDate(present(it.answeredAt).slice(0, 10))}: {it.reason}
               </>
             )}
@@ -180,7 +175,7 @@ function Question({ of }: { of: OfferView['questions'][number] }) {
     }
   };
   return (
-    <div className="mt-2 border-l-4 pl-3" style={{ borderColor: 'var(--rule)' }}>
+    <div className="mt-2 border-l-4 pl-3 border-[var(--rule)]">
       <p className="m-0">
         <b>{of.askedBy}</b> asks: {of.question}
       </p>

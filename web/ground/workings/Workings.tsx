@@ -24,8 +24,7 @@ export function Workings() {
   return (
     <aside
       aria-label="Workings"
-      className="fixed bottom-0 right-0 top-[46px] z-40 w-[430px] overflow-auto border-l px-5 py-4 shadow-2xl"
-      style={{ background: 'var(--sheet)', borderColor: 'var(--rule)' }}
+      className="fixed bottom-0 right-0 top-[46px] z-40 w-[430px] overflow-auto border-l px-5 py-4 shadow-2xl bg-[var(--sheet)] border-[var(--rule)]"
     >
       <div className="mb-3 flex items-center justify-between">
         <button type="button" className="button bare" disabled={trail.length < 2} onClick={() => dispatch(wentBack())}>
@@ -83,10 +82,8 @@ function OperandRow({ operand }: { operand: Operand }) {
   const value = <Value value={operand.value} unit={operand.unit} />;
   return (
     <tr>
-      <td className="note" style={{ width: 20, padding: '0 2px' }}>
-        {operand.sign}
-      </td>
-      <td style={{ padding: '4px 6px' }}>
+      <td className="note w-[20px] p-[0_2px]">{operand.sign}</td>
+      <td className="p-[4px_6px]">
         {operand.to ? (
           <Link to={keep(addressOf(operand.to))} onClick={() => dispatch(shut())}>
             {operand.label}

@@ -37,10 +37,10 @@ export function RepeatSection({
           <input value={form.pattern} onChange={set('pattern')} />
         </Field>
         <Field label="Counting from">
-          <input value={form.from} onChange={set('from')} style={{ textAlign: 'right' }} />
+          <input value={form.from} onChange={set('from')} className="text-right" />
         </Field>
         <Field label="How many more">
-          <input value={form.count} onChange={set('count')} style={{ textAlign: 'right' }} />
+          <input value={form.count} onChange={set('count')} className="text-right" />
         </Field>
         <button className="button main justify-self-start">Repeat it</button>
       </form>

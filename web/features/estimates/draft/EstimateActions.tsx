@@ -38,7 +38,7 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
     <>
       <span className="note whitespace-nowrap">
         Estimate {view.number}, draft
-        {view.chosen && <b style={{ color: 'var(--accent)' }}> · chosen</b>}
+        {view.chosen && <b className="text-[var(--accent)]"> · chosen</b>}
       </span>
       <div className="ml-auto flex items-center gap-2">
         {!view.chosen && view.jobStatus === 'tender' && (
@@ -111,7 +111,7 @@ function Reprice({ view, settle }: { view: EstimateView; settle: () => Promise<b
         <p className="m-0">Nothing would change: the price list says what this estimate was priced at.</p>
       ) : repricing ? (
         <>
-          <div className="scroll" style={{ maxHeight: 300 }} tabIndex={0} role="region" aria-label="Lines that change">
+          <div className="scroll max-h-[300px]" tabIndex={0} role="region" aria-label="Lines that change">
             <table className="ledger">
               <thead>
                 <tr>
@@ -124,7 +124,7 @@ function Reprice({ view, settle }: { view: EstimateView; settle: () => Promise<b
               <tbody>
                 {repricing.lines.map((it) => (
                   <tr key={it.line}>
-                    <td className="truncate" style={{ maxWidth: 170 }}>
+                    <td className="truncate max-w-[170px]">
                       {it.line} {it.description}
                     </td>
                     <td>{it.because.join(', ')}</td>

@@ -15,11 +15,7 @@ export function SaveNote({ keeping, faults }: { keeping: SaveState; faults: numb
         {text}
       </p>
       {merged && (
-        <p
-          role="alert"
-          className="my-1 border-l-4 px-3 py-1"
-          style={{ borderColor: 'var(--over)', background: 'var(--warn-soft)' }}
-        >
+        <p role="alert" className="my-1 border-l-4 px-3 py-1 border-[var(--over)] bg-[var(--warn-soft)]">
           {merged.who} saved this estimate at {merged.at.slice(11, 16)} while you had it open.{' '}
           {merged.taken.length > 0 && `Taken over from theirs: ${merged.taken.join(', ')}. `}
           {merged.clashes.length > 0 && `You both changed ${merged.clashes.join(', ')}: yours stands.`}

@@ -22,7 +22,7 @@ export function JobRow({ job }: { job: JobListRow }) {
         </Link>
       </td>
       <td className="truncate" title={job.name}>
-        <Link to={keep(`/jobs/${encodeURIComponent(job.number)}`)} style={{ color: 'var(--ink)' }}>
+        <Link to={keep(`/jobs/${encodeURIComponent(job.number)}`)} className="text-[var(--ink)]">
           {job.name}
         </Link>
       </td>
