@@ -5,7 +5,7 @@ import { usePlaces } from '../ground/places';
 import { useAsOf, useKeepMonth } from '../ground/asOf';
 import { COMMAND_FIELD, COMMAND_SHEET } from './commandLook';
 
-interface BoxProps {
+export interface BoxProps {
   typed: string;
   onTyped: (typed: string) => void;
   onOpen: (open: boolean) => void;
@@ -41,7 +41,9 @@ export function CommandBox({ typed, onTyped, onOpen }: BoxProps) {
       overlayClassName="fixed inset-0 z-50 bg-black/30"
       contentClassName={COMMAND_SHEET}
     >
+      {/* Focused as it appears: the dialog itself would do so a moment later, and select what was typed before. */}
       <Command.Input
+        autoFocus
         placeholder="A job, a cost code, a supplier, or what you want to do"
         className={COMMAND_FIELD}
         value={typed}

@@ -9,7 +9,7 @@ import { LinkRow, PlacesProvider } from '../ground/places';
 import { Workings } from '../ground/workings/Workings';
 import { MeasurePatterns } from '../kit/Measure';
 import { Refused, Waiting } from '../kit/States';
-import { CommandDoor } from './CommandDoor';
+import { CommandDoor, reachForCommands } from './CommandDoor';
 import { MonthChooser } from './MonthChooser';
 import { BANDS, JOB_PARTS, PLACES } from './places';
 
@@ -60,6 +60,11 @@ function useOpeningKeys(open: (what: 'commands' | 'keys') => void): void {
     event.preventDefault();
     open(what);
   };
+  useEffect(() => {
+    const reach = ({ key }: KeyboardEvent) => (key === 'Control' || key === 'Meta') && reachForCommands();
+    document.addEventListener('keydown', reach);
+    return () => document.removeEventListener('keydown', reach);
+  }, []);
   useHotkeys('ctrl+k, meta+k', opens('commands'), { enableOnFormTags: true });
   useHotkeys('shift+slash', opens('keys'), { useKey: false });
   useHotkeys('?', opens('keys'), { useKey: true });
@@ -96,7 +101,13 @@ function Band({
       <div className="ml-auto flex items-center gap-4">
         {company !== null && <span className="note truncate max-w-[200px] max-[1180px]:hidden">{company}</span>}
         {company !== null && <MonthChooser />}
-        <button type="button" className="button bare" onClick={() => onOpen('commands')} title="Go to anything: Ctrl K">
+        <button
+          type="button"
+          className="button bare"
+          onPointerEnter={reachForCommands}
+          onClick={() => onOpen('commands')}
+          title="Go to anything: Ctrl K"
+        >
           Go to …
         </button>
         <button
