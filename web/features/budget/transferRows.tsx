@@ -1,3 +1,4 @@
+import { isFilled } from '../../kit/grid/filledRow';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { TransferInput } from '../../../wire/changes';
 import type { Lists } from '../../../wire/company';
@@ -27,7 +28,7 @@ interface ReadTransfer {
 export function readTransfer(rows: readonly GridRow[], budget: readonly EstimateLine[], digits: number): ReadTransfer {
   const faults: Faults = new Map();
   const lines = rows.flatMap((row, i): TransferLine[] => {
-    if (Object.values(row).every((it) => it.trim() === '')) return [];
+    if (!isFilled(row)) return [];
     if (text(row, 'code') === '') faults.set(`${i}.code`, 'Expected a cost code');
     return [
       {

@@ -1,3 +1,4 @@
+import { isFilled } from '../../kit/grid/filledRow';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { amount, day, oneOf, optional, quantity, readAt, whole, type Faults } from '../../kit/typed/codecs';
 import { present } from '../../../core/errors/known';
@@ -66,8 +67,6 @@ export interface ChangeContext {
   sovLines: ReadonlySet<string>;
 }
 
-const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
-
 /** Reads the whole form; faults by `facts.x`, `price.row.column`, `cost.row.column`. */
 export function readChange(form: ChangeForm, version: number, context: ChangeContext): ReadChange {
   const faults: Faults = new Map();
@@ -80,7 +79,7 @@ export function readChange(form: ChangeForm, version: number, context: ChangeCon
   const number = optional(quantity, null);
   const named = new Set<string>();
   const price = form.price.flatMap((row, i) => {
-    if (!filled(row)) return [];
+    if (!isFilled(row)) return [];
     const text = (key: string) => (row[key] ?? '').trim();
     const at = (key: string) => `price.${i}.${key}`;
     if (text('line') === '') faults.set(at('line'), 'Expected an SOV line, or the number of a new one');
@@ -100,7 +99,7 @@ export function readChange(form: ChangeForm, version: number, context: ChangeCon
     ];
   });
   const cost = form.cost.flatMap((row, i) => {
-    if (!filled(row)) return [];
+    if (!isFilled(row)) return [];
     const text = (key: string) => (row[key] ?? '').trim();
     const at = (key: string) => `cost.${i}.${key}`;
     if (!context.costCodes.has(text('code')))

@@ -1,3 +1,4 @@
+import { isFilled } from '../../kit/grid/filledRow';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -26,8 +27,6 @@ export interface DraftSource {
   onTyped: OnTyped;
 }
 export type ChangeDraftState = ReturnType<typeof useChangeDraft>;
-
-const hasText = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
 /** What is typed of a draft change, how it reads, and what can be done with it. */
 export function useChangeDraft({ view, lists, spent, onTyped }: DraftSource) {
@@ -68,8 +67,8 @@ export function useChangeDraft({ view, lists, spent, onTyped }: DraftSource) {
     addRows: (rows: { price?: GridRow[]; cost: GridRow[] }) =>
       setForm((before) => ({
         ...before,
-        price: [...before.price.filter(hasText), ...(rows.price ?? [])],
-        cost: [...before.cost.filter(hasText), ...rows.cost],
+        price: [...before.price.filter(isFilled), ...(rows.price ?? [])],
+        cost: [...before.cost.filter(isFilled), ...rows.cost],
       })),
   };
 }

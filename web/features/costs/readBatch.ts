@@ -1,3 +1,4 @@
+import { isFilled } from '../../kit/grid/filledRow';
 import { amount, day, optional, quantity, readAt } from '../../kit/typed/codecs';
 import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import type { CostLineInput } from '../../../wire/costs';
@@ -24,7 +25,7 @@ export function readBatch(rows: readonly GridRow[], lists: Lists, month: string,
   const lines: CostLineInput[] = [];
   const rowOf: number[] = [];
   rows.forEach((row, i) => {
-    if (!Object.values(row).some((it) => text(it) !== '')) return;
+    if (!isFilled(row)) return;
     const fault = (key: string, message: string) => void faults.set(`${i}.${key}`, message);
     const at = (key: string) => `${i}.${key}`;
     const [job, costCode, costType] = [text(row.job), text(row.costCode), text(row.costType).toLowerCase()];

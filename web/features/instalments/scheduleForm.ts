@@ -1,3 +1,4 @@
+import { isFilled } from '../../kit/grid/filledRow';
 import { readAt, type Faults } from '../../kit/typed/codecs';
 import { at } from '../../../core/errors/known';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -60,7 +61,7 @@ export function readSchedule(
 ): { faults: Faults; read: ReadRow[] } {
   const faults: Faults = new Map();
   const read = rows.flatMap((row, i): ReadRow[] => {
-    if (Object.values(row).every((text) => text.trim() === '')) return [];
+    if (!isFilled(row)) return [];
     const name = (row.name ?? '').trim();
     if (name === '') faults.set(`${i}.name`, 'Expected a name');
     const named = readStages(row.stages ?? '', stages);

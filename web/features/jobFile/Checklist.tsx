@@ -1,3 +1,4 @@
+import { isFilled } from '../../kit/grid/filledRow';
 import { stableText } from '../../kit/stableText';
 import { day, optional, readAt } from '../../kit/typed/codecs';
 import { useSaveCheckTemplateMutation, useSaveChecklistMutation } from '../../ground/api/api';
@@ -17,7 +18,6 @@ const COLUMNS: readonly GridColumn[] = [
   { key: 'dueOn', title: 'Due', width: 100 },
   { key: 'doneOn', title: 'Done on', width: 100 },
 ];
-const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
 interface ChecklistProps {
   job: string;
@@ -35,7 +35,7 @@ const rowOf = (it: CheckItem): GridRow => ({
 function readList(rows: readonly GridRow[], month: string): { list: CheckItem[]; faults: Map<string, string> } {
   const faults = new Map<string, string>();
   const list = rows.flatMap((row, i): CheckItem[] => {
-    if (!filled(row)) return [];
+    if (!isFilled(row)) return [];
     const text = (key: string) => (row[key] ?? '').trim();
     const date = (key: 'dueOn' | 'doneOn') => readAt(faults, `${i}.${key}`, row[key], optional(day(month), null), null);
     if (text('item') === '') faults.set(`${i}.item`, 'Expected what has to be there');
@@ -106,7 +106,10 @@ function Templates({
   const { refused, attempt } = useAttempt();
   const [saveTemplate] = useSaveCheckTemplateMutation();
   const insert = ({ items }: CheckTemplate) =>
-    onRows([...rows.filter(filled), ...items.filter((item) => !rows.some((row) => row.item === item)).map((item) => ({ item }))]);
+    onRows([
+      ...rows.filter(isFilled),
+      ...items.filter((item) => !rows.some((row) => row.item === item)).map((item) => ({ item })),
+    ]);
   const saveIt = () =>
     attempt(
       () => saveTemplate({ body: { name, items: list.map((it) => it.item) } }).unwrap(),

@@ -1,3 +1,4 @@
+import { isFilled } from '../../kit/grid/filledRow';
 import { stableText } from '../../kit/stableText';
 import { useSavePeopleMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
@@ -24,7 +25,6 @@ const COLUMNS: readonly GridColumn[] = [
   { key: 'email', title: 'Mail', width: 'auto' },
   { key: 'phone', title: 'Phone', width: 100 },
 ];
-const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
 /** The client's contacts and our own team. */
 export function People({
@@ -44,7 +44,7 @@ export function People({
   const [save] = useSavePeopleMutation();
   const faults = new Map<string, string>();
   const list = rows.flatMap((row, i) => {
-    if (!filled(row)) return [];
+    if (!isFilled(row)) return [];
     const text = (key: string) => (row[key] ?? '').trim();
     if (text('side') !== 'client' && text('side') !== 'team') faults.set(`${i}.side`, 'Expected client or team');
     if (text('name') === '') faults.set(`${i}.name`, 'Expected a name');

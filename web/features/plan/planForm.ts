@@ -1,3 +1,4 @@
+import { isFilled } from '../../kit/grid/filledRow';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { day, oneOf, optional, readAt, type Faults } from '../../kit/typed/codecs';
 import { addDays } from '../../../core/calendar/plainDate';
@@ -31,15 +32,13 @@ export function formOf(view: Pick<PlanView, 'sections' | 'lines'>): PlanForm {
   };
 }
 
-const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
-
 /** Reads the form; faults by `sections.row.column` and `lines.row.column`. */
 export function readPlan(form: PlanForm, month: string): { faults: Faults; input: Omit<PlanInput, 'seen'> } {
   const faults: Faults = new Map();
   const dayOrNone = optional(day(month), null);
   const dayAt = (at: string, typed: string | undefined) => readAt(faults, at, typed, dayOrNone, null);
   const sections = form.sections.flatMap((row, i) => {
-    if (!filled(row)) return [];
+    if (!isFilled(row)) return [];
     if ((row.name ?? '').trim() === '') faults.set(`sections.${i}.name`, 'Expected a name');
     const [startsOn, finishesOn] = [
       dayAt(`sections.${i}.startsOn`, row.startsOn),
@@ -55,7 +54,7 @@ export function readPlan(form: PlanForm, month: string): { faults: Faults; input
     return [{ name: (row.name ?? '').trim(), startsOn, finishesOn, startedOn, finishedOn }];
   });
   const lines = form.lines.flatMap((row, i) => {
-    if (!filled(row)) return [];
+    if (!isFilled(row)) return [];
     const at = (key: string) => `lines.${i}.${key}`;
     if ((row.code ?? '').trim() === '') faults.set(at('code'), 'Expected a cost code');
     const [startsOn, finishesOn] = [dayAt(at('startsOn'), row.startsOn), dayAt(at('finishesOn'), row.finishesOn)];

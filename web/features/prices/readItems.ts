@@ -1,3 +1,4 @@
+import { filledBeside } from '../../kit/grid/filledRow';
 import { stableText } from '../../kit/stableText';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { showUnitCost, unitCost } from '../../kit/typed/unitCosts';
@@ -5,6 +6,9 @@ import { day, markup, oneOf, optional, readAt, type Faults } from '../../kit/typ
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PriceItemInput } from '../../../wire/prices';
 import type { GridRow } from '../../kit/grid/gridTypes';
+
+/** A row carries the code its item had beside what is typed. */
+const hasItem = filledBeside('was');
 
 /** A price item as a row of the grid. `was` is the code it has in the books, so that a row is known again. */
 export function itemRow(item: PriceItemInput, digits: number): GridRow {
@@ -40,7 +44,7 @@ export function readItems(
   const seen = new Set<string>();
   const changed = rows.flatMap((row, i) => {
     const text = (key: string) => (row[key] ?? '').trim();
-    if (!Object.entries(row).some(([key, value]) => key !== 'was' && value.trim() !== '')) return [];
+    if (!hasItem(row)) return [];
     const at = (key: string) => `${i}.${key}`;
     if (text('code') === '') faults.set(at('code'), 'Expected a code');
     if (seen.has(text('code'))) faults.set(at('code'), `${text('code')} is there already; each item has a code of its own`);

@@ -1,3 +1,4 @@
+import { isFilled } from '../../kit/grid/filledRow';
 import { amount, day, optional, readAt, type Faults } from '../../kit/typed/codecs';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
@@ -27,8 +28,6 @@ export function formOf(it: QuotationInput, digits: number): QuotationForm {
   };
 }
 
-const filled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
-
 /** Reads the form. A payment's part is a percentage where it ends with %, else an amount; its time a day, or a stage in words. */
 export function readQuotation(
   form: QuotationForm,
@@ -51,7 +50,7 @@ export function readQuotation(
       version,
       validUntil,
       alternates: form.alternates.flatMap((row, i) =>
-        filled(row)
+        isFilled(row)
           ? [
               {
                 name: named(`alternates.${i}.name`, row.name),
@@ -61,7 +60,7 @@ export function readQuotation(
           : [],
       ),
       payments: form.payments.flatMap((row, i) => {
-        if (!filled(row)) return [];
+        if (!isFilled(row)) return [];
         const when = (row.when ?? '').trim();
         // A bare number is no day: the month alone would be guessed.
         const dueOn = /[a-z]|[./-]/i.test(when) && /\d/.test(when) ? readDate(when, context.month) : null;

@@ -1,3 +1,4 @@
+import { isFilled } from '../../../kit/grid/filledRow';
 import { displayQuantity } from '../../../../core/money/display';
 import { COST_TYPES } from '../../../../core/costs/costType';
 import { partCost, type EstimateLine, type PricedLine } from '../../../../core/estimates/estimate';
@@ -47,7 +48,6 @@ export function LineParts(props: PartsProps) {
   );
 }
 
-const isFilled = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 const MARKUP = optional(markup, null);
 
 /** A price item that is named brings everything the price list says of it. */

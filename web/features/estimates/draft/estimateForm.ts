@@ -1,3 +1,4 @@
+import { filledBeside } from '../../../kit/grid/filledRow';
 import { showUnitCost, unitCost } from '../../../kit/typed/unitCosts';
 import { amount, markup, needed, oneOf, optional, readAt, type Faults } from '../../../kit/typed/codecs';
 import { present } from '../../../../core/errors/known';
@@ -95,7 +96,7 @@ export function readEstimate(form: EstimateForm, context: FormContext): ReadEsti
   const seen = new Set<string>();
   form.lines.forEach((row, i) => {
     const parts = form.parts[row.id ?? ''];
-    if (isEmpty(row) && !parts?.some((it) => !isEmpty(it))) return places.push(null);
+    if (!hasText(row) && !parts?.some(hasText)) return places.push(null);
     const read = readLine(row, parts, context);
     for (const [at, message] of read.faults) faults.set(at.startsWith('parts.') ? at : `lines.${i}.${at}`, message);
     if (read.line.line !== '' && seen.has(read.line.line))
@@ -129,9 +130,8 @@ const markupOrNone = optional(markup, null);
 const quantityOrOne = optional(needed, 10_000);
 const costOrNone = optional(unitCost(2), 0);
 
-function isEmpty(row: GridRow): boolean {
-  return !Object.entries(row).some(([key, text]) => key !== 'id' && text.trim() !== '');
-}
+/** A row carries its own number beside what is typed. */
+const hasText = filledBeside('id');
 
 function readLine(row: GridRow, parts: readonly GridRow[] | undefined, context: FormContext): ReadLine {
   const there = known.get(row);
@@ -150,7 +150,7 @@ function readLine(row: GridRow, parts: readonly GridRow[] | undefined, context: 
     unit: text('unit'),
     buildUp: text('buildUp'),
     markup: readAt(faults, 'markup', row.markup, markupOrNone, null),
-    parts: (parts ?? []).flatMap((it, k) => (isEmpty(it) ? [] : [readPart(it, `parts.${row.id}.${k}`, faults, context)])),
+    parts: (parts ?? []).flatMap((it, k) => (hasText(it) ? [readPart(it, `parts.${row.id}.${k}`, faults, context)] : [])),
   };
   const read: ReadLine = { parts, context, line, faults: [...faults] };
   known.set(row, read);

@@ -1,3 +1,4 @@
+import { isFilled } from '../../../kit/grid/filledRow';
 import { amount, tidyOf } from '../../../kit/typed/codecs';
 import { present } from '../../../../core/errors/known';
 import { useMemo } from 'react';
@@ -6,10 +7,8 @@ import type { Lists } from '../../../../wire/company';
 import { useCurrency } from '../../../ground/company';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import { SheetImport } from '../../../ground/sheets/SheetImport';
-import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
+import type { GridColumn } from '../../../kit/grid/gridTypes';
 import { type JobForm } from './readJob';
-
-const hasText = (row: GridRow) => Object.values(row).some((text) => text.trim() !== '');
 
 interface GridProps {
   form: JobForm;
@@ -38,7 +37,7 @@ export function SovGrid({ form, setForm, faults }: GridProps) {
         <SheetImport
           of="sov"
           columns={columns}
-          onRows={(rows) => setForm((before) => ({ ...before, sov: [...before.sov.filter(hasText), ...rows] }))}
+          onRows={(rows) => setForm((before) => ({ ...before, sov: [...before.sov.filter(isFilled), ...rows] }))}
         />
       </div>
       <EntryGrid
@@ -93,7 +92,7 @@ export function BudgetGrid({ form, setForm, faults, lists }: GridProps) {
         <SheetImport
           of="budget"
           columns={columns}
-          onRows={(rows) => setForm((before) => ({ ...before, budget: [...before.budget.filter(hasText), ...rows] }))}
+          onRows={(rows) => setForm((before) => ({ ...before, budget: [...before.budget.filter(isFilled), ...rows] }))}
         />
       </div>
       <EntryGrid

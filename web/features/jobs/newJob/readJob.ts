@@ -1,3 +1,4 @@
+import { isFilled } from '../../../kit/grid/filledRow';
 import { amount, day, optional, percent, quantity, readAt, whole } from '../../../kit/typed/codecs';
 import { COST_TYPES, type CostType } from '../../../../core/costs/costType';
 import type { JobInput } from '../../../../wire/jobs';
@@ -31,7 +32,6 @@ export interface ReadJob {
   unknownCodes: string[];
 }
 
-const filled = (row: GridRow) => Object.values(row).some((text) => text !== undefined && text.trim() !== '');
 const text = (value: string | undefined) => (value ?? '').trim();
 
 /** Reads the whole form, and says of every cell that is wrong what is wrong with it. Empty rows are passed over. */
@@ -50,10 +50,10 @@ export function readJob(form: JobForm, context: ReadContext): ReadJob {
     faults.set('facts.client', `There is no client ${fact('client')}; add the client beside it`);
   const status = (fact('status') || 'awarded') as JobInput['status'];
   const contractSum = fact('contractSum') === '' ? null : read.amount('facts.contractSum', fact('contractSum'));
-  const sov = form.sov.flatMap((row, i) => (filled(row) ? [read.sovLine(row, i)] : []));
+  const sov = form.sov.flatMap((row, i) => (isFilled(row) ? [read.sovLine(row, i)] : []));
   duplicates(form.sov, faults);
   const lines = new Set(sov.map((line) => line.line));
-  const budget = form.budget.flatMap((row, i) => (filled(row) ? [read.budgetLine(row, i, lines)] : []));
+  const budget = form.budget.flatMap((row, i) => (isFilled(row) ? [read.budgetLine(row, i, lines)] : []));
   const sovTotal = sov.reduce((sum, line) => sum + line.scheduledValue, 0);
   const awardedOn = read.date('facts.awardedOn', fact('awardedOn'));
   if (status !== 'tender' && fact('awardedOn') === '')
