@@ -4,8 +4,6 @@ import type { ReactNode } from 'react';
 interface PopProps {
   /** What its button says. */
   button: ReactNode;
-  /** The look of the button beside `button`. */
-  look?: string;
   disabled?: boolean;
   /** Why it is off. */
   title?: string;
@@ -13,6 +11,7 @@ interface PopProps {
   align?: 'start' | 'end';
   /** Width and padding. */
   className?: string;
+  /** What the sheet is called, where its button does not say it. */
   label?: string;
   /** Where the page decides when it is open. */
   open?: boolean;
@@ -21,21 +20,10 @@ interface PopProps {
 }
 
 /** A small sheet that its button opens over the page; Esc or a press outside closes it. */
-export function Pop({
-  button,
-  look = '',
-  disabled,
-  title,
-  align = 'start',
-  className = '',
-  label,
-  open,
-  onOpen,
-  children,
-}: PopProps) {
+export function Pop({ button, disabled, title, align = 'start', className = '', label, open, onOpen, children }: PopProps) {
   return (
     <Popover.Root open={open} onOpenChange={onOpen}>
-      <Popover.Trigger className={`button ${look}`} disabled={disabled} title={title}>
+      <Popover.Trigger className="button" disabled={disabled} title={title}>
         {button}
       </Popover.Trigger>
       <Popover.Portal>

@@ -160,7 +160,7 @@ function RateCell({
       aria-label={label}
       aria-invalid={fault ? true : undefined}
       title={fault}
-      className="box num low"
+      className="box num low text-right"
       value={value}
       onChange={(event) => onValue(event.target.value)}
       onFocus={(event) => event.target.select()}
