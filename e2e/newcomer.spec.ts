@@ -31,7 +31,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await expect(page.getByRole('heading', { name: 'New job' })).toBeVisible();
   });
 
-  await test.step('sets up the job, half-made kept', async () => {
+  await test.step('sets up the job, its draft saved', async () => {
     await page.getByRole('button', { name: 'New client' }).click();
     await page.getByLabel('Short code').fill('NORTH');
     await page.getByLabel('Client name').fill('Northbeck Estates');

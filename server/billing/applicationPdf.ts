@@ -1,4 +1,5 @@
-import { shape, t, type RowOf } from '../db/fields';
+import { PARTIES } from './queries';
+import { type RowOf } from '../db/fields';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import type { Content, TableCell } from 'pdfmake';
 import { valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
@@ -14,8 +15,7 @@ import { type Company, loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 
-const Parties = shape({ client_name: t.text, client_address: t.text, contract_reference: t.text, site: t.text });
-type Parties = RowOf<typeof Parties>;
+type Parties = RowOf<typeof PARTIES>;
 
 /** All that an application's document is made from. */
 export interface ApplicationDocument {
@@ -32,11 +32,7 @@ export async function applicationDocument(sql: Reader, jobNumber: string, number
   const job = (await loadBillingJobs(sql, id)).get(jobNumber);
   const application = job?.applications.find((it) => it.number === number);
   if (!job || !application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
-  const [parties] = await sql.all(
-    Parties,
-    'SELECT c.name AS client_name, c.address AS client_address, job.contract_reference, job.site FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
-    [id],
-  );
+  const [parties] = await sql.all(PARTIES, [id]);
   if (!parties) throw new LedrinError('not-found', `Job ${jobNumber} has no client`);
   const { name, taxRate, retention } = job;
   const { status, dated, certifiedOn, reference } = application;

@@ -1,6 +1,6 @@
+import { RECEIPTS_OF_INVOICE } from './queries';
 import { ApplicationTable } from './models';
 import { known, present } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { movesFrom } from '../../core/life/life';
 import { screenDate, valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
@@ -27,12 +27,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
   const id = known(job.applicationIds, number);
   const [row, receipts, company, earned] = await Promise.all([
     sql.findOne(ApplicationTable, { id }),
-    sql.all(
-      shape({ dated: t.day, amount: t.cents, reference: t.text, postingId: t.whole }),
-      `SELECT r.dated, r.amount, r.reference, r.posting_id AS postingId FROM receipt r JOIN invoice i ON i.id = r.invoice_id
-        WHERE i.job_id = $1 AND i.reference = $2 ORDER BY r.dated, r.id`,
-      [identity.id, String(number)],
-    ),
+    sql.all(RECEIPTS_OF_INVOICE, [identity.id, String(number)]),
     loadCompany(sql),
     earnedByLine(sql, identity, valued, asOf > application.dated ? asOf : application.dated),
   ]);

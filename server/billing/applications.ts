@@ -1,6 +1,6 @@
+import { APPLICATION_VERSION } from './queries';
 import { known, present } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
-import { shape, t } from '../db/fields';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
@@ -136,11 +136,7 @@ export async function saveApplication(
 }
 
 export async function savedApplication(sql: Reader, id: number): Promise<Saved> {
-  const [saved] = await sql.all(
-    shape({ version: t.whole, savedBy: t.text, savedAt: t.moment }),
-    'SELECT version, saved_by AS savedBy, saved_at AS savedAt FROM application WHERE id = $1',
-    [id],
-  );
+  const [saved] = await sql.all(APPLICATION_VERSION, [id]);
   if (!saved) throw new Error(`application ${id} is not saved`);
   return saved;
 }

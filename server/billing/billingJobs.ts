@@ -1,8 +1,8 @@
+import { BILLING_JOBS, SCHEDULES, PRICE_CHANGES, APPLICATIONS, RELEASES, type RetentionRow } from './queries';
 import { known } from '../../core/errors/known';
-import { JobTable, SovLineTable } from '../jobs/models';
-import { InvoiceTable, RetentionReleaseTable } from './models';
+import { InvoiceTable } from './models';
 import type { PlainDate } from '../../core/calendar/plainDate';
-import { listed, pick, shape, t, type RowOf } from '../db/fields';
+import { type RowOf } from '../db/fields';
 import type { Application, BilledLine, BillingJob, RetentionRelease } from '../../core/billing/application';
 import type { PriceChange, SovLine } from '../../core/contract/contract';
 import type { RetentionRule } from '../../core/billing/retention';
@@ -25,14 +25,7 @@ export interface LoadedBillingJob extends BillingJob {
   dueDays: Map<string, PlainDate>;
 }
 
-const RetentionRow = pick(
-  JobTable,
-  ...(['retention_rate', 'retention_materials_rate', 'retention_step_at', 'retention_step_to'] as const),
-  ...(['retention_step_applies', 'retention_cap'] as const),
-);
-const FACTS = pick(JobTable, 'id', 'number', 'name', 'status', 'awarded_on', 'locked', 'tax_rate');
-const JobRow = shape({ ...FACTS.fields, ...RetentionRow.fields, client: t.text, terms_days: t.orNull(t.whole) });
-type JobRow = RowOf<typeof JobRow>;
+type JobRow = RowOf<typeof BILLING_JOBS>;
 
 /** The retention rule as the job's columns hold it; a step needs both its rates. */
 export function retentionRule(row: RowOf<typeof RetentionRow>): RetentionRule {
@@ -47,16 +40,13 @@ export function retentionRule(row: RowOf<typeof RetentionRow>): RetentionRule {
 
 /** Billing of the jobs with these ids, by job number. */
 export async function loadBillingJobs(sql: Reader, ...jobIds: readonly number[]): Promise<Map<string, LoadedBillingJob>> {
-  const only = `WHERE job.id IN (${jobIds.map(Number).join(', ')})`;
-  const jobs = await sql.all(
-    JobRow,
-    `SELECT ${listed(FACTS, 'job')}, ${listed(RetentionRow, 'job')}, c.code AS client, coalesce(job.terms_days, c.terms_days) AS terms_days FROM job JOIN client c ON c.id = job.client_id ${only} ORDER BY job.number`,
-  );
+  const ids = JSON.stringify(jobIds);
+  const jobs = await sql.all(BILLING_JOBS, [ids]);
   const byId = new Map(jobs.map((row) => [row.id, emptyJob(row)]));
-  await loadSchedule(sql, byId, only);
-  await loadPriceChanges(sql, byId, only);
-  await loadApplications(sql, byId, only);
-  await loadReleases(sql, byId, only);
+  await loadSchedule(sql, byId, ids);
+  await loadPriceChanges(sql, byId, ids);
+  await loadApplications(sql, byId, ids);
+  await loadReleases(sql, byId, ids);
   for (const row of await sql.find(InvoiceTable, { job_id: jobIds }))
     byId.get(row.job_id)?.dueDays.set(row.reference, row.due_on);
   return new Map([...byId.values()].map((job) => [job.number, job]));
@@ -98,11 +88,8 @@ function emptyJob(row: JobRow): Mutable {
   };
 }
 
-async function loadSchedule(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all(
-    SovLineTable,
-    `SELECT s.* FROM sov_line s JOIN job ON job.id = s.job_id ${only} ORDER BY s.job_id, s.original DESC, s.position`,
-  );
+async function loadSchedule(sql: Reader, jobs: Map<number, Mutable>, ids: string): Promise<void> {
+  const rows = await sql.all(SCHEDULES, [ids]);
   for (const row of rows) {
     const job = known(jobs, row.job_id);
     job.sovLineIds.set(row.line, row.id);
@@ -119,12 +106,8 @@ async function loadSchedule(sql: Reader, jobs: Map<number, Mutable>, only: strin
   }
 }
 
-async function loadPriceChanges(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all(
-    shape({ job_id: t.whole, number: t.text, line: t.text, amount: t.cents, decided_on: t.day }),
-    `SELECT o.job_id, o.number, s.line, l.amount, o.decided_on FROM change_order_line l JOIN change_order o ON o.id = l.change_order_id
-      JOIN sov_line s ON s.id = l.sov_line_id JOIN job ON job.id = o.job_id ${only} AND l.side = 'price' AND o.status = 'approved' ORDER BY l.id`,
-  );
+async function loadPriceChanges(sql: Reader, jobs: Map<number, Mutable>, ids: string): Promise<void> {
+  const rows = await sql.all(PRICE_CHANGES, [ids]);
   for (const row of rows)
     known(jobs, row.job_id).priceChanges.push({
       changeOrder: row.number,
@@ -134,23 +117,8 @@ async function loadPriceChanges(sql: Reader, jobs: Map<number, Mutable>, only: s
     });
 }
 
-async function loadApplications(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all(
-    shape({
-      id: t.whole,
-      job_id: t.whole,
-      number: t.whole,
-      dated: t.day,
-      status: t.oneOf<Application['status']>(),
-      certified_on: t.orNull(t.day),
-      reference: t.text,
-      lines: t.text,
-    }),
-    `SELECT a.id, a.job_id, a.number, a.dated, a.status, a.certified_on, a.reference,
-      (SELECT json_group_array(json_array(s.line, l.work, l.materials, l.certified_work, l.certified_materials))
-        FROM application_line l JOIN sov_line s ON s.id = l.sov_line_id WHERE l.application_id = a.id) AS lines
-      FROM application a JOIN job ON job.id = a.job_id ${only} ORDER BY a.job_id, a.number`,
-  );
+async function loadApplications(sql: Reader, jobs: Map<number, Mutable>, ids: string): Promise<void> {
+  const rows = await sql.all(APPLICATIONS, [ids]);
   for (const row of rows) {
     const job = known(jobs, row.job_id);
     job.applicationIds.set(row.number, row.id);
@@ -177,11 +145,8 @@ function billedLines(json: string): BilledLine[] {
   );
 }
 
-async function loadReleases(sql: Reader, jobs: Map<number, Mutable>, only: string): Promise<void> {
-  const rows = await sql.all(
-    RetentionReleaseTable,
-    `SELECT r.* FROM retention_release r JOIN job ON job.id = r.job_id ${only} ORDER BY r.dated, r.id`,
-  );
+async function loadReleases(sql: Reader, jobs: Map<number, Mutable>, ids: string): Promise<void> {
+  const rows = await sql.all(RELEASES, [ids]);
   for (const row of rows)
     known(jobs, row.job_id).releases.push({ reference: row.reference, dated: row.dated, amount: row.amount });
 }

@@ -1,4 +1,5 @@
-import { shape, t, type RowOf } from '../db/fields';
+import { LAST_APPLICATION_BY_JOB, REGISTER } from './queries';
+import { type RowOf } from '../db/fields';
 import { known, present } from '../../core/errors/known';
 import { daysBetween, periodOf } from '../../core/calendar/plainDate';
 import type { ApplicationRow, BillingRegister } from '../../wire/billing';
@@ -8,42 +9,15 @@ import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { leftBySchedule, scheduledJobs } from '../instalments/billedBySchedule';
 import { applicationRows } from './jobBilling';
 
-const RegisterRow = shape({
-  job_id: t.whole,
-  job: t.text,
-  name: t.text,
-  client: t.text,
-  number: t.whole,
-  dated: t.day,
-  status: t.oneOf<ApplicationRow['status']>(),
-  certified_on: t.orNull(t.day),
-  gross: t.orNull(t.cents),
-  retention: t.orNull(t.cents),
-  due: t.orNull(t.cents),
-  tax: t.orNull(t.cents),
-  received: t.cents,
-  due_on: t.orNull(t.day),
-});
-type RegisterRow = RowOf<typeof RegisterRow>;
-
-/** Certified applications carry their figures; those not yet certified by the date are valued afresh. */
-const REGISTER = `SELECT a.job_id, job.number AS job, job.name, c.code AS client, a.number, a.dated, a.status, a.certified_on, a.gross, a.retention, a.due, a.tax, i.due_on,
-  coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $1), 0) AS received
-  FROM application a JOIN job ON job.id = a.job_id JOIN client c ON c.id = job.client_id LEFT JOIN invoice i ON i.posting_id = a.posting_id
-  WHERE a.dated <= $1 AND (a.status <> 'certified' OR a.certified_on > $1 OR a.dated >= $2 OR a.due + a.tax <> coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $1), 0))
-  ORDER BY job.number, a.number`;
+type RegisterRow = RowOf<typeof REGISTER>;
 
 /** Every application that is open, or of the month; and the jobs that wait for one. */
 export async function billingRegister(sql: Reader, asOf: string): Promise<BillingRegister> {
   const month = periodOf(asOf);
   const [rows, positions, billed] = await Promise.all([
-    sql.all(RegisterRow, REGISTER, [asOf, `${month}-01`]),
+    sql.all(REGISTER, [asOf, `${month}-01`]),
     loadPositions(sql, asOf, null),
-    sql.all(
-      shape({ job_id: t.whole, number: t.whole, dated: t.day }),
-      'SELECT job_id, number, max(dated) AS dated FROM application WHERE dated <= $1 GROUP BY job_id',
-      [asOf],
-    ),
+    sql.all(LAST_APPLICATION_BY_JOB, [asOf]),
   ]);
   const open = (row: RegisterRow) => row.certified_on === null || row.certified_on > asOf;
   const toValue = await loadBillingJobs(sql, ...new Set(rows.filter(open).map((row) => row.job_id)));

@@ -1,3 +1,4 @@
+import { RECEIVED_BY_JOB_AND_INVOICE } from './queries';
 import { isCertifiedAt } from '../../core/billing/application';
 import { planCertification } from '../../core/billing/certification';
 import { dueDay } from '../../core/billing/invoice';
@@ -14,7 +15,6 @@ import type { BookSave } from '../book/bookSave';
 import { APPLICATION, APPLICATION_LINE, RECEIPT, RELEASE, type BillingFiles } from './bookColumns';
 import { joinKey } from '../book/keys';
 import { changeOrderLines } from '../changes/bookFiles';
-import { shape, t } from '../db/fields';
 import { jobs, scheduleOfValues } from '../jobs/bookFiles';
 import { PostingBatch } from '../ledger/postingBatch';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
@@ -45,11 +45,7 @@ async function prepareBilling(book: BookCheck): Promise<void> {
   const loaded = new Map<string, LoadedBillingJob>();
   for (const [number, { id }] of there) loaded.set(number, known(await loadBillingJobs(book.sql, id), number));
   if (there.length > 0) {
-    const rows = await book.sql.all(
-      shape({ job: t.text, invoice: t.text, amount: t.cents }),
-      `SELECT job.number AS job, i.reference AS invoice, sum(r.amount) AS amount FROM receipt r JOIN job ON job.id = r.job_id
-        JOIN invoice i ON i.id = r.invoice_id GROUP BY 1, 2`,
-    );
+    const rows = await book.sql.all(RECEIVED_BY_JOB_AND_INVOICE);
     for (const row of rows) book.own(receivedBefore).set(joinKey(row.job, row.invoice), row.amount);
   }
   billingOfBook(book, loaded, FILES);

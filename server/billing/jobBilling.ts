@@ -1,4 +1,4 @@
-import { shape, t } from '../db/fields';
+import { RECEIVED_BY_INVOICE, RELEASES_OF_JOB } from './queries';
 import { isCertifiedAt, retentionHeld, screenDate, valueApplication } from '../../core/billing/application';
 import { daysBetween } from '../../core/calendar/plainDate';
 import { sum } from '../../core/money/cents';
@@ -36,11 +36,7 @@ export function applicationRows(job: LoadedBillingJob, receivedOn: ReadonlyMap<s
 }
 
 export async function receivedByApplication(sql: Reader, asOf: string): Promise<Map<string, number>> {
-  const rows = await sql.all(
-    shape({ key: t.text, amount: t.cents }),
-    `SELECT i.job_id || '/' || i.reference AS key, sum(r.amount) AS amount FROM receipt r JOIN invoice i ON i.id = r.invoice_id WHERE r.dated <= $1 GROUP BY i.id`,
-    [asOf],
-  );
+  const rows = await sql.all(RECEIVED_BY_INVOICE, [asOf]);
   return new Map(rows.map((row) => [row.key, row.amount]));
 }
 
@@ -50,23 +46,7 @@ export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): 
   const job = await loadBillingJob(sql, identity.id);
   const [received, releases] = await Promise.all([
     receivedByApplication(sql, asOf),
-    sql.all(
-      shape({
-        ...{
-          reference: t.text,
-          amount: t.cents,
-          dated: t.day,
-          tax: t.cents,
-          received: t.cents,
-          postingId: t.whole,
-          dueOn: t.day,
-        },
-      }),
-      `SELECT r.reference, r.dated, r.amount, r.tax, r.posting_id AS postingId, i.due_on AS dueOn,
-        coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $2), 0) AS received
-        FROM retention_release r JOIN invoice i ON i.posting_id = r.posting_id WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
-      [identity.id, asOf],
-    ),
+    sql.all(RELEASES_OF_JOB, [identity.id, asOf]),
   ]);
   const last = job.applications.at(-1);
   const canStart =

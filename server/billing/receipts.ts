@@ -1,7 +1,7 @@
+import { INVOICE_BY_REFERENCE } from './queries';
 import { ApplicationTable, ReceiptTable, RetentionReleaseTable } from './models';
 import { dueDay } from '../../core/billing/invoice';
 import { saveInvoice } from './invoices';
-import { shape, t } from '../db/fields';
 import { receiptRefusals, releaseRefusals } from '../../core/billing/invoiceRefusals';
 import { refuse } from '../../core/refusals/refusal';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
@@ -53,12 +53,7 @@ export async function recordReceipt(
 async function invoiceByReference(sql: Reader, jobId: number, jobNumber: string, reference: string) {
   const isNumber = /^\d+$/.test(reference);
   const application = isNumber ? await sql.findOne(ApplicationTable, { job_id: jobId, number: Number(reference) }) : undefined;
-  const invoice = await sql.get(
-    shape({ id: t.whole, since: t.day, payable: t.cents, received: t.cents }),
-    `SELECT id, posted_on AS since, payable, coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = invoice.id), 0) AS received
-      FROM invoice WHERE job_id = $1 AND reference = $2`,
-    [jobId, isNumber ? String(Number(reference)) : reference],
-  );
+  const invoice = await sql.get(INVOICE_BY_REFERENCE, [jobId, isNumber ? String(Number(reference)) : reference]);
   if (application) assertMove(APPLICATION_LIFE, 'receive', `Application ${reference}`, application.status);
   if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no application or release ${reference}`);
   return invoice;

@@ -1,3 +1,4 @@
+import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import type { JobStatus } from '../../core/jobs/jobStatus';
 import { act, reading } from '../test/act';
@@ -50,7 +51,7 @@ describe('what lies beside the figures comes over', () => {
     expect((await answerView(sql, offer!.token, '2031-05-01')).document.title).toBe('Quotation 1');
     const [message] = await messages(sql);
     expect(message).toMatchObject({ recipient: 'h@x.example', subject: 'Our quotation', attachments: ['Quotation 1 J2.pdf'] });
-    const { file } = (await sql.get(shape({ file: t.text }), 'SELECT file FROM message'))!;
+    const { file } = (await sql.get(query(shape({ file: t.text }), 'SELECT file FROM message')))!;
     expect(readFileSync(join(besides(database).outbox, file), 'latin1')).toBe(whole[file]);
   });
 

@@ -1,3 +1,4 @@
+import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import { act, reading } from '../test/act';
 import { existsSync } from 'node:fs';
@@ -64,13 +65,11 @@ function manyCosts(rows: number, last: string): string {
 }
 const madeOf = (database: Database) =>
   reading(database).all(
-    shape({ name: t.text, sql: t.text }),
-    'SELECT name, sql FROM sqlite_master WHERE sql IS NOT NULL ORDER BY name',
+    query(shape({ name: t.text, sql: t.text }), 'SELECT name, sql FROM sqlite_master WHERE sql IS NOT NULL ORDER BY name'),
   );
 const costsIn = async (database: Database) =>
   (await reading(database).get(
-    shape({ rows: t.whole, cents: t.cents }),
-    'SELECT count(*) AS rows, coalesce(sum(amount), 0) AS cents FROM cost_entry',
+    query(shape({ rows: t.whole, cents: t.cents }), 'SELECT count(*) AS rows, coalesce(sum(amount), 0) AS cents FROM cost_entry'),
   ))!;
 
 test('rows that are being saved while the next are read: a fault in the last leaves all as it was, indexes too; without it all come in', async () => {
@@ -97,7 +96,7 @@ test('what the engine refuses in the middle of the costs is thrown, and nothing 
   const good = { ...SMALL_BOOK, costs: manyCosts(9000, '2031-04-01,J1,A,100,labour,T,x,10.00') };
   await expect(faultsOf(database, good)).rejects.toThrow('Validation error');
   expect([await costsIn(database), await madeOf(database)]).toEqual([{ rows: 0, cents: 0 }, before]);
-  expect(await reading(database).all(shape({ number: t.text }), 'SELECT number FROM job')).toEqual([]);
+  expect(await reading(database).all(query(shape({ number: t.text }), 'SELECT number FROM job'))).toEqual([]);
   await database.write((sql) => sql.run('DROP TRIGGER refused'));
   expect(await faultsOf(database, good)).toEqual([]);
 });
@@ -108,11 +107,13 @@ async function allReports(database: Database, asOf: string): Promise<Record<stri
   for (const name of Object.keys(REPORTS) as ReportName[])
     if (!['estimate-vs-actual', 'application', 'application-summary'].includes(name))
       reports[name] = await reportLines(database, name, asOf);
-  for (const { number } of await reading(database).all(shape({ number: t.text }), 'SELECT number FROM job'))
+  for (const { number } of await reading(database).all(query(shape({ number: t.text }), 'SELECT number FROM job')))
     reports[`eva ${number}`] = await reportLines(database, 'estimate-vs-actual', asOf, number);
   for (const row of await reading(database).all(
-    shape({ job: t.text, number: t.whole }),
-    'SELECT job.number AS job, a.number FROM application a JOIN job ON job.id = a.job_id WHERE dated <= $1',
+    query(
+      shape({ job: t.text, number: t.whole }),
+      'SELECT job.number AS job, a.number FROM application a JOIN job ON job.id = a.job_id WHERE dated <= $1',
+    ),
     [asOf],
   )) {
     reports[`${row.job}/${row.number}`] = [
@@ -203,8 +204,10 @@ test('the monthly totals are the entries, as of any day', async () => {
     const entries = new Map(
       (
         await sql.all(
-          shape({ id: t.whole, cost: t.cents, hours: t.hours }),
-          'SELECT cost_line_id AS id, sum(amount) AS cost, coalesce(sum(hours), 0) AS hours FROM cost_entry WHERE posted_on <= $1 GROUP BY 1',
+          query(
+            shape({ id: t.whole, cost: t.cents, hours: t.hours }),
+            'SELECT cost_line_id AS id, sum(amount) AS cost, coalesce(sum(hours), 0) AS hours FROM cost_entry WHERE posted_on <= $1 GROUP BY 1',
+          ),
           [asOf],
         )
       ).map((row) => [row.id, row]),

@@ -1,8 +1,9 @@
+import { present } from '../../core/errors/known';
+import { ATTACHED_FILES, MESSAGE_FILES, LEFT_OUT } from './queries';
 import { copyFileSync, existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { contentName, type Stores } from '../attachments/contents';
 import { loadDigits } from '../company/company';
-import { shape, t } from '../db/fields';
 import type { Reader } from '../db/sql';
 import { BOOK_FILES } from './bookFiles';
 import { writeFile } from './writeFile';
@@ -20,8 +21,8 @@ export async function writeBook(sql: Reader, folder: string, stores: Stores): Pr
 
 /** Copies what is saved beside the database into the book's folder; what is gone from there is shown. */
 async function writeContents(sql: Reader, folder: string, { files, outbox }: Stores): Promise<string[]> {
-  const attachments = await sql.all(shape({ name: t.text, hash: t.text }), 'SELECT name, hash FROM attachment ORDER BY id');
-  const messages = await sql.all(shape({ file: t.text }), 'SELECT file FROM message ORDER BY id');
+  const attachments = await sql.all(ATTACHED_FILES);
+  const messages = await sql.all(MESSAGE_FILES);
   const gone = [
     ...attachments
       .filter((it) => !copied(join(files, it.hash), join(folder, contentName(it.hash, it.name))))
@@ -39,9 +40,6 @@ function copied(from: string, to: string): boolean {
 
 /** What a book has no file for, as far as there is any of it. */
 async function leftOut(sql: Reader): Promise<string[]> {
-  const [counts = {}] = await sql.anyRows(
-    `SELECT (SELECT count(*) FROM job_draft) AS "half-made jobs", (SELECT count(*) FROM posting WHERE reverses_id IS NOT NULL) AS "which posting reversed which",
-      (SELECT count(*) FROM audit) AS "the record of who did what"`,
-  );
-  return Object.entries(counts).flatMap(([what, count]) => (Number(count) > 0 ? [`${what} (${Number(count)})`] : []));
+  const counts = present(await sql.get(LEFT_OUT));
+  return Object.entries(counts).flatMap(([what, count]) => (count > 0 ? [`${what} (${count})`] : []));
 }

@@ -1,7 +1,7 @@
+import { LAST_TRANSFER } from './queries';
 import { assertNoFaults } from '../http/refused';
 import { known } from '../../core/errors/known';
 import { BudgetTransferLineTable, BudgetTransferTable } from './models';
-import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
@@ -45,11 +45,7 @@ export async function transferBudget(command: Command, job: string, input: Trans
       message: `${input.dated} is before the award, ${identity.awarded_on}; the original budget is frozen from then on`,
     });
   assertNoFaults(faults);
-  const last = await sql.get(
-    shape({ number: t.orNull(t.whole) }),
-    'SELECT max(number) AS number FROM budget_transfer WHERE job_id = $1',
-    [identity.id],
-  );
+  const last = await sql.get(LAST_TRANSFER, [identity.id]);
   const number = (last?.number ?? 0) + 1;
   const id = await sql.insert(BudgetTransferTable, {
     job_id: identity.id,

@@ -1,4 +1,5 @@
-import { shape, t, type RowOf } from '../db/fields';
+import { JOB_OF_CHANGE } from './queries';
+import { type RowOf } from '../db/fields';
 import { addDays } from '../../core/calendar/plainDate';
 import type { ChangeEffect, ChangeView } from '../../wire/changes';
 import type { Database } from '../db/database';
@@ -31,15 +32,10 @@ export async function viewChange(database: Database, job: string, number: string
   });
 }
 
-const JobOfChange = shape({ id: t.whole, finishes_on: t.orNull(t.day) });
-type JobOfChange = RowOf<typeof JobOfChange>;
+type JobOfChange = RowOf<typeof JOB_OF_CHANGE>;
 
 async function jobOfChange(sql: Reader, changeId: number): Promise<JobOfChange> {
-  const [job] = await sql.all(
-    JobOfChange,
-    'SELECT j.id, j.finishes_on FROM job j JOIN change_order o ON o.job_id = j.id WHERE o.id = $1',
-    [changeId],
-  );
+  const [job] = await sql.all(JOB_OF_CHANGE, [changeId]);
   if (!job) throw new Error(`change ${changeId} belongs to no job`);
   return job;
 }

@@ -1,7 +1,7 @@
+import { SOV_LINES_OF_JOB, LAST_POSITION, DELETE_UNNAMED_SOV_LINES } from './queries';
 import { known, present } from '../../core/errors/known';
 import { SovLineTable } from '../jobs/models';
 import { ChangeOrderLineTable, ChangeOrderTable } from './models';
-import { shape, t } from '../db/fields';
 import { CHANGE_LIFE } from '../../core/changes/changeLife';
 import { assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
@@ -23,11 +23,7 @@ export async function saveChange(command: Command, job: string, input: ChangeInp
   const change = was === null ? null : await movableChange(sql, 'edit', job, was);
   assertVersion(command, input.number, change, input.version);
   const codes = await costCodeIds(sql);
-  const sov = new Map(
-    (await sql.all(shape({ id: t.whole, line: t.text }), 'SELECT id, line FROM sov_line WHERE job_id = $1', [identity.id])).map(
-      (row) => [row.line, row.id],
-    ),
-  );
+  const sov = new Map((await sql.all(SOV_LINES_OF_JOB, [identity.id])).map((row) => [row.line, row.id]));
   const faults = changeFaults(input, codes, sov);
   if (input.number !== was && (await sql.findOne(ChangeOrderTable, { job_id: identity.id, number: input.number })))
     faults.push({ field: 'number', message: `There is a change ${input.number} on job ${job} already; choose another number` });
@@ -112,11 +108,7 @@ async function saveLines(
   codes: ReadonlyMap<string, number>,
   sov: Map<string, number>,
 ): Promise<void> {
-  const last = await sql.get(
-    shape({ position: t.whole }),
-    'SELECT coalesce(max(position), -1) AS position FROM sov_line WHERE job_id = $1',
-    [jobId],
-  );
+  const last = await sql.get(LAST_POSITION, [jobId]);
   let position = present(last).position;
   let next = await nextId(sql, SovLineTable);
   const fresh = input.price
@@ -151,11 +143,7 @@ async function saveLines(
 
 /** SOV lines that only a draft brought, and no change names any more, go with it. */
 async function dropUnnamedLines(sql: Sql, jobId: number): Promise<void> {
-  await sql.run(
-    `DELETE FROM sov_line WHERE job_id = $1 AND original = 0 AND id NOT IN (SELECT sov_line_id FROM change_order_line WHERE sov_line_id IS NOT NULL)
-      AND id NOT IN (SELECT sov_line_id FROM application_line) AND id NOT IN (SELECT sov_line_id FROM budget_line WHERE sov_line_id IS NOT NULL)`,
-    [jobId],
-  );
+  await sql.run(DELETE_UNNAMED_SOV_LINES, [jobId]);
 }
 
 /** Deletes a draft. What was issued is withdrawn instead. */

@@ -1,5 +1,6 @@
-import { ChangeOrderTable } from './models';
-import { shape, t } from '../db/fields';
+import { at } from '../../core/errors/known';
+import { APPLICATION_SINCE, PRICE_AMOUNTS } from './queries';
+import { ChangeOrderLineTable, ChangeOrderTable } from './models';
 import type { Command } from '../ledger/command';
 import { agreedLines } from '../../core/changes/changeOrder';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -42,11 +43,7 @@ async function decideInside(sql: Sql, job: JobIdentity, number: string, input: D
 type Asked = Pick<ChangeView, 'number' | 'daysAsked' | 'asked'> & { id: number };
 
 async function assertApprovable(sql: Reader, job: JobIdentity, change: Asked, input: DecideChangeInput): Promise<void> {
-  const later = await sql.get(
-    shape({ number: t.whole, dated: t.day }),
-    `SELECT number, dated FROM application WHERE job_id = $1 AND status <> 'draft' AND dated >= $2 ORDER BY number DESC LIMIT 1`,
-    [job.id, input.on],
-  );
+  const later = await sql.get(APPLICATION_SINCE, [job.id, input.on]);
   if (later)
     throw fieldError(
       'on',
@@ -81,15 +78,11 @@ export async function applyDecision(sql: Sql, change: Asked, input: DecideChange
 
 /** Spreads what was agreed over the price lines in proportion to what was asked. */
 async function agreeLines(sql: Sql, changeId: number, agreed: number): Promise<void> {
-  const lines = await sql.all(
-    shape({ id: t.whole, amount: t.cents }),
-    `SELECT id, amount FROM change_order_line WHERE change_order_id = $1 AND side = 'price' ORDER BY id`,
-    [changeId],
-  );
+  const lines = await sql.all(PRICE_AMOUNTS, [changeId]);
   const amounts = agreedLines(
     lines.map((it) => it.amount),
     agreed,
   );
   for (const [i, line] of lines.entries())
-    await sql.run('UPDATE change_order_line SET asked = amount, amount = $1 WHERE id = $2', [amounts[i], line.id]);
+    await sql.update(ChangeOrderLineTable, { id: line.id }, { asked: line.amount, amount: at(amounts, i) });
 }

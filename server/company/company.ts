@@ -1,5 +1,5 @@
+import { NEWEST_ENTRY } from './queries';
 import { CompanyTable } from './models';
-import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { currencyDigits } from '../../core/money/currency';
@@ -47,11 +47,7 @@ export async function loadDigits(sql: Reader): Promise<number> {
 
 /** The newest day that has a cost, certification, release or receipt; null where there is none. */
 export async function newestEntryDate(sql: Reader): Promise<PlainDate | null> {
-  const row = await sql.get(
-    shape({ newest: t.orNull(t.text) }),
-    `SELECT max(d) AS newest FROM (SELECT (SELECT max(posted_on) FROM cost_entry) AS d UNION ALL SELECT max(certified_on) FROM application WHERE status = 'certified'
-      UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt)`,
-  );
+  const row = await sql.get(NEWEST_ENTRY);
   return row?.newest ?? null;
 }
 

@@ -1,6 +1,6 @@
+import { CURRENCY, ANY_JOB, COST_CODES } from './queries';
 import { at } from '../../core/errors/known';
 import { ClientTable, CompanyTable, CostCodeTable } from './models';
-import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CompanyInput, CostCodesInput, ClientInput } from '../../wire/company';
@@ -11,8 +11,8 @@ export async function saveCompany(command: Command, input: CompanyInput): Promis
   const { sql } = command;
   if (!isCurrency(input.currency))
     throw fieldError('currency', `"${input.currency}" is not an ISO 4217 currency code; write it as GBP`);
-  const current = await sql.get(shape({ currency: t.text }), 'SELECT currency FROM company');
-  const used = await sql.get(shape({ used: t.flag }), 'SELECT 1 AS used FROM job LIMIT 1');
+  const current = await sql.get(CURRENCY);
+  const used = await sql.get(ANY_JOB);
   if (current && used && current.currency !== input.currency)
     throw fieldError('currency', `The currency of the books is ${current.currency}; that cannot change once there are jobs`);
   await sql.save(
@@ -56,7 +56,7 @@ export async function addClient(command: Command, input: ClientInput): Promise<v
 /** Adds cost codes, all or none. */
 export async function addCostCodes(command: Command, { codes }: CostCodesInput): Promise<void> {
   const { sql } = command;
-  const there = new Set((await sql.all(shape({ code: t.text }), 'SELECT code FROM cost_code')).map((row) => row.code));
+  const there = new Set((await sql.all(COST_CODES)).map((row) => row.code));
   const faults: Fault[] = [];
   codes.forEach(({ code }, i) => {
     if (there.has(code)) faults.push({ field: `codes.${i}.code`, message: `${code} is already there` });

@@ -1,5 +1,5 @@
+import { BUDGET_BY_SOV_LINE } from './queries';
 import { known } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { multiplyDivide } from '../../core/money/round';
 import type { Reader } from '../db/sql';
 import { type JobIdentity } from '../jobs/jobByNumber';
@@ -14,14 +14,7 @@ export interface ServingLine {
 
 /** The cost lines behind each SOV line. */
 export async function servingLines(sql: Reader, job: JobIdentity, asOf: string): Promise<Map<string, ServingLine[]>> {
-  const [lines, links] = await Promise.all([
-    estimatedLines(sql, job, asOf),
-    sql.all(
-      shape({ id: t.whole, line: t.text, amount: t.cents }),
-      'SELECT b.cost_line_id AS id, s.line, sum(b.amount) AS amount FROM budget_line b JOIN sov_line s ON s.id = b.sov_line_id WHERE s.job_id = $1 GROUP BY 1, 2',
-      [job.id],
-    ),
-  ]);
+  const [lines, links] = await Promise.all([estimatedLines(sql, job, asOf), sql.all(BUDGET_BY_SOV_LINE, [job.id])]);
   const whole = new Map<number, number>();
   for (const link of links) whole.set(link.id, (whole.get(link.id) ?? 0) + link.amount);
   const byId = new Map(lines.map((line) => [line.id, line]));

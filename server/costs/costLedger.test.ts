@@ -6,7 +6,8 @@ import type { Database } from '../db/database';
 import { cleanUp, faultsOf, folderText, temporaryDatabase } from '../test/books';
 import type { CostRow } from '../../wire/costs';
 import { COST_SORTS, SUBTOTALS } from '../../wire/costs';
-import { costLedgerPage, costTotals, type CostLedgerFilter } from './costLedger';
+import { costLedgerPage, costTotals } from './costLedger';
+import type { CostLedgerFilter } from './ledgerQueries';
 import { costSubtotals } from './costSubtotals';
 import { runs } from '../test/runs';
 

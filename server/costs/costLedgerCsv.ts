@@ -8,7 +8,8 @@ import type { CostRow } from '../../wire/costs';
 import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
 import { csvText } from '../reports/reportCsv';
-import { costLedgerPages, type CostLedgerFilter } from './costLedger';
+import { costLedgerPages } from './costLedger';
+import type { CostLedgerFilter } from './ledgerQueries';
 
 const HEADER = [
   'dated',

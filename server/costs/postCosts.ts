@@ -1,5 +1,5 @@
+import { JOBS_TO_POST_TO, COMMITMENT_LINES } from './queries';
 import { at, known, present } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { entryRefusals } from '../../core/costs/entryRefusals';
 import { refuse } from '../../core/refusals/refusal';
 import { assertNoFaults, faultsOf } from '../http/refused';
@@ -67,14 +67,7 @@ function batchReference(lines: readonly CostLineInput[]): string {
 
 /** Checks every line of a batch and works out what it posts. Throws with all faults, by line and field. */
 export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Promise<PlannedBatch> {
-  const jobs = new Map(
-    (
-      await sql.all(
-        shape({ id: t.whole, number: t.text, status: t.text, locked: t.flag }),
-        'SELECT id, number, status, locked FROM job',
-      )
-    ).map((row) => [row.number, row]),
-  );
+  const jobs = new Map((await sql.all(JOBS_TO_POST_TO)).map((row) => [row.number, row]));
   const codes = await costCodeIds(sql);
   const commitments = lines.some((line) => line.commitment !== '') ? await commitmentLines(sql) : new Map();
   const faults: Fault[] = [];
@@ -117,9 +110,6 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
 }
 
 async function commitmentLines(sql: Reader): Promise<Map<string, { id: number; job: string }>> {
-  const rows = await sql.all(
-    shape({ id: t.whole, name: t.text, job: t.text }),
-    `SELECT m.id, c.number || '/' || m.line AS name, job.number AS job FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id JOIN job ON job.id = l.job_id`,
-  );
+  const rows = await sql.all(COMMITMENT_LINES);
   return new Map(rows.map((row) => [row.name, row]));
 }

@@ -1,7 +1,6 @@
-import { shape, t, type RowOf } from '../db/fields';
+import { ENTRIES_OF_POSTING } from './queries';
 import { costJournals } from '../../core/costs/costBatch';
 import { reversedInstalledState } from '../../core/costs/reversal';
-import { COST_TYPES } from '../../core/costs/costType';
 import type { Journal } from '../../core/ledger/journal';
 import type { Reader } from '../db/sql';
 import { reversalOf, type Reversal } from '../ledger/reversal';
@@ -20,34 +19,13 @@ export const reverseCosts: Reversal = async (sql, actor, posting, on, reason) =>
   return { postingId, entries: entries.length, total };
 };
 
-const EntryRow = shape({
-  job_id: t.whole,
-  cost_line_id: t.whole,
-  amount: t.cents,
-  quantity: t.orNull(t.quantity),
-  hours: t.orNull(t.hours),
-  reference: t.text,
-  party: t.text,
-  description: t.text,
-  commitment_line_id: t.orNull(t.whole),
-  uninstalled: t.flag,
-  installed_on: t.orNull(t.day),
-  cost_type: t.oneOf(...COST_TYPES),
-});
-type EntryRow = RowOf<typeof EntryRow>;
-
 /** The entries of a posting turned round, on one day: same lines, same words, the other sign. */
 async function reverseEntries(
   sql: Reader,
   postingId: number,
   on: string,
 ): Promise<{ entries: Omit<NewCostEntry, 'posting_id'>[]; journals: Journal[]; jobIds: number[]; total: number }> {
-  const rows = await sql.all(
-    EntryRow,
-    `SELECT e.job_id, e.cost_line_id, e.amount, e.quantity, e.hours, e.reference, e.party, e.description, e.commitment_line_id, e.uninstalled,
-      e.installed_on, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.posting_id = $1 ORDER BY e.id`,
-    [postingId],
-  );
+  const rows = await sql.all(ENTRIES_OF_POSTING, [postingId]);
   const minus = (value: number | null) => (value === null ? null : -value || 0);
   const entries = rows.map((row) => {
     const state = reversedInstalledState({ uninstalled: row.uninstalled === 1, installedOn: row.installed_on }, on);

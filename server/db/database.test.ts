@@ -1,3 +1,4 @@
+import { query } from './query';
 import { InvoiceTable } from '../billing/models';
 import { ClientTable, CostCodeTable } from '../company/models';
 import { shape, t } from './fields';
@@ -25,7 +26,7 @@ const addCode = (code: string) =>
     await record(sql, actor, 'test', code, {});
   });
 const codes = async () =>
-  (await reading(database).all(shape({ code: t.text }), 'SELECT code FROM cost_code ORDER BY id')).map((row) => row.code);
+  (await reading(database).all(query(shape({ code: t.text }), 'SELECT code FROM cost_code ORDER BY id'))).map((row) => row.code);
 
 describe('every connection', () => {
   test.each([
@@ -90,10 +91,12 @@ describe('writing', () => {
     }));
     await database.write((sql) => sql.insertAll(CostCodeTable, rows));
     const [count, one] = await Promise.all([
-      reading(database).get(shape({ n: t.whole }), 'SELECT count(*) AS n FROM cost_code'),
+      reading(database).get(query(shape({ n: t.whole }), 'SELECT count(*) AS n FROM cost_code')),
       reading(database).get(
-        shape({ description: t.text, t: t.text }),
-        `SELECT description, typeof(description) AS t FROM cost_code WHERE code = 'c1'`,
+        query(
+          shape({ description: t.text, t: t.text }),
+          `SELECT description, typeof(description) AS t FROM cost_code WHERE code = 'c1'`,
+        ),
       ),
     ]);
     expect([count, one]).toEqual([{ n: 12_000 }, { description: 'ł "quoted" \n line', t: 'text' }]);
@@ -115,7 +118,7 @@ describe('writing', () => {
 });
 
 describe('a read', () => {
-  const count = (sql: Reader) => sql.get(shape({ n: t.whole }), 'SELECT count(*) AS n FROM cost_code');
+  const count = (sql: Reader) => sql.get(query(shape({ n: t.whole }), 'SELECT count(*) AS n FROM cost_code'));
 
   test('is one snapshot: what is saved meanwhile is not in it, and waits for nothing', async () => {
     const seen = await database.read(async (sql) => {

@@ -1,3 +1,4 @@
+import { query } from './query';
 import { shape, t } from './fields';
 import { reading } from '../test/act';
 import { spawn } from 'node:child_process';
@@ -32,8 +33,7 @@ test('a server killed in the middle of posting leaves books that tie', async () 
   const after = await openDatabase(file);
   try {
     const { count } = (await reading(after).get(
-      shape({ count: t.whole }),
-      `SELECT count(*) AS count FROM posting WHERE kind = 'cost-batch'`,
+      query(shape({ count: t.whole }), `SELECT count(*) AS count FROM posting WHERE kind = 'cost-batch'`),
     ))!;
     expect(count).toBeGreaterThan(0);
     expect(await differences(after, '2031-12-31')).toEqual(TIES);
@@ -42,10 +42,12 @@ test('a server killed in the middle of posting leaves books that tie', async () 
     );
     expect(halves).toEqual([]);
     const [totals] = await reading(after).all(
-      shape({ cost: t.cents }),
-      'SELECT sum(cost) AS cost FROM cost_total t WHERE month = (SELECT max(month) FROM cost_total x WHERE x.cost_line_id = t.cost_line_id)',
+      query(
+        shape({ cost: t.cents }),
+        'SELECT sum(cost) AS cost FROM cost_total t WHERE month = (SELECT max(month) FROM cost_total x WHERE x.cost_line_id = t.cost_line_id)',
+      ),
     );
-    const [entries] = await reading(after).all(shape({ cost: t.cents }), 'SELECT sum(amount) AS cost FROM cost_entry');
+    const [entries] = await reading(after).all(query(shape({ cost: t.cents }), 'SELECT sum(amount) AS cost FROM cost_entry'));
     expect(totals).toEqual(entries);
   } finally {
     await after.close();

@@ -1,3 +1,4 @@
+import { query } from './query';
 import { Transaction, type Sequelize } from 'sequelize';
 import { Umzug } from 'umzug';
 import { shape, t } from './fields';
@@ -14,8 +15,8 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
   const sql = sqlOn(sequelize);
   const executed = async () => {
     const name = shape({ name: t.text });
-    const table = await sql.get(name, `SELECT name FROM sqlite_master WHERE name = 'schema_migration'`);
-    return table ? (await sql.all(name, 'SELECT name FROM schema_migration ORDER BY name')).map((it) => it.name) : [];
+    const table = await sql.get(query(name, `SELECT name FROM sqlite_master WHERE name = 'schema_migration'`));
+    return table ? (await sql.all(query(name, 'SELECT name FROM schema_migration ORDER BY name'))).map((it) => it.name) : [];
   };
   const known = new Set(MIGRATIONS.map((it) => it.name));
   const newer = (await executed()).filter((name) => !known.has(name));

@@ -1,14 +1,15 @@
 import { QueryTypes, type Sequelize, type Transaction, type WhereOptions } from 'sequelize';
 import { assertShape, shape, t, type Fields, type NewRow, type RowOf, type Shape, type Table, type Where } from './fields';
 import { modelOn } from './models';
+import { query, type Query } from './query';
 
 /** Columns to sort by, in turn. */
 export type Order<T extends Table> = readonly (keyof RowOf<T> & string)[];
 
-/** Reads: rows of a table by their values, or what a query of plain SQL gives, whose `$1 …` are bound, never pasted. */
+/** Reads: rows of a table by their values, or what a query gives. */
 export interface Reader {
-  all<S extends Fields>(shape: Shape<S>, sql: string, bind?: readonly unknown[]): Promise<RowOf<Shape<S>>[]>;
-  get<S extends Fields>(shape: Shape<S>, sql: string, bind?: readonly unknown[]): Promise<RowOf<Shape<S>> | undefined>;
+  all<S extends Fields>(query: Query<S>, bind?: readonly unknown[]): Promise<RowOf<Shape<S>>[]>;
+  get<S extends Fields>(query: Query<S>, bind?: readonly unknown[]): Promise<RowOf<Shape<S>> | undefined>;
   /** Rows of whatever columns the SQL names, for SQL that is not written here but made. */
   anyRows(sql: string, bind?: readonly unknown[]): Promise<Record<string, unknown>[]>;
   find<T extends Table>(table: T, where: Where<T>, order?: Order<T>): Promise<RowOf<T>[]>;
@@ -33,10 +34,10 @@ export function sqlOn(sequelize: Sequelize, transaction: Transaction | null = nu
   const options = (bind: readonly unknown[]) => ({ bind: [...bind], transaction, raw: true });
   const anyRows = async (sql: string, bind: readonly unknown[] = []) =>
     (await sequelize.query(sql, { ...options(bind), type: QueryTypes.SELECT })) as Record<string, unknown>[];
-  const all: Reader['all'] = async (shape, sql, bind) => {
-    const rows = await anyRows(sql, bind);
-    if (rows[0]) assertShape(shape, rows[0]);
-    return rows as RowOf<typeof shape>[];
+  const all: Reader['all'] = async (query, bind) => {
+    const rows = await anyRows(query.sql, bind);
+    if (rows[0]) assertShape(query, rows[0]);
+    return rows as RowOf<typeof query>[];
   };
   const find: Reader['find'] = async (table, where, order = []) => {
     const rows = await modelOn(sequelize, table).findAll({
@@ -55,7 +56,7 @@ export function sqlOn(sequelize: Sequelize, transaction: Transaction | null = nu
     find,
     anyRows,
     run,
-    get: async (shape, sql, bind) => (await all(shape, sql, bind))[0],
+    get: async (query, bind) => (await all(query, bind))[0],
     findOne: async (table, where) => (await find(table, where))[0],
     insert: async (table, row) => Number((await modelOn(sequelize, table).create(row as never, { transaction })).get('id')),
     insertAll: (table, rows) => insertAll(run, table, rows, []),
@@ -107,9 +108,11 @@ export async function nextId(sql: Reader, { name }: Table): Promise<number> {
  */
 export async function fillTable(sql: Sql, { name }: Table, fill: () => Promise<void>): Promise<void> {
   const indexes = await sql.all(
-    shape({ name: t.text, sql: t.text }),
-    `SELECT name, sql FROM sqlite_master
-      WHERE type = 'index' AND tbl_name = $1 AND sql IS NOT NULL AND NOT EXISTS (SELECT 1 FROM ${name})`,
+    query(
+      shape({ name: t.text, sql: t.text }),
+      `SELECT name, sql FROM sqlite_master
+        WHERE type = 'index' AND tbl_name = $1 AND sql IS NOT NULL AND NOT EXISTS (SELECT 1 FROM ${name})`,
+    ),
     [name],
   );
   for (const index of indexes) await sql.run(`DROP INDEX ${index.name}`);

@@ -1,9 +1,11 @@
+import { TENDER_IN_USE } from './queries';
 import { assertNoFaults } from '../http/refused';
-import { shape, t } from '../db/fields';
-import { known } from '../../core/errors/known';
+import { known, present } from '../../core/errors/known';
 import { CostLineTable } from '../costs/models';
-import { SovLineTable } from '../jobs/models';
-import { AwardLineTable, AwardTable } from './models';
+import { JobTable, SovLineTable } from '../jobs/models';
+import { ForecastTable } from '../forecasts/models';
+import { CostLinePlanTable } from '../plan/models';
+import { AwardLineTable, AwardTable, EstimateTable } from './models';
 import { BudgetLineTable } from '../budget/models';
 import type { Command } from '../ledger/command';
 import { planAward, type AwardPlan } from '../../core/estimates/award';
@@ -40,14 +42,20 @@ export async function awardJob(command: Command, number: string, estimateNumber:
     ]);
   await emptyTender(sql, job.id, number);
   await savePlan(sql, job.id, estimate, plan);
-  await sql.run(
-    `UPDATE estimate SET status = 'accepted', sent_on = coalesce(sent_on, $1), accepted_on = $1, acceptance = $2, chosen = 1 WHERE id = $3`,
-    [input.acceptedOn, input.acceptance, estimate.row.id],
+  await sql.update(EstimateTable, { job_id: job.id }, { chosen: 0 });
+  await sql.update(
+    EstimateTable,
+    { id: estimate.row.id },
+    {
+      ...{ status: 'accepted', sent_on: estimate.row.sentOn ?? input.acceptedOn, accepted_on: input.acceptedOn },
+      ...{ acceptance: input.acceptance, chosen: 1 },
+    },
   );
-  await sql.run('UPDATE estimate SET chosen = 0 WHERE job_id = $1 AND id <> $2', [job.id, estimate.row.id]);
-  await sql.run(
-    `UPDATE job SET status = 'awarded', awarded_on = $1, contract_reference = CASE WHEN contract_reference = '' THEN $2 ELSE contract_reference END WHERE id = $3`,
-    [input.acceptedOn, input.acceptance, job.id],
+  const { contract_reference: reference } = present(await sql.findOne(JobTable, { id: job.id }));
+  await sql.update(
+    JobTable,
+    { id: job.id },
+    { status: 'awarded', awarded_on: input.acceptedOn, contract_reference: reference || input.acceptance },
   );
   await noteMove(sql, actor, job.id, 'tender', 'awarded', input.acceptedOn, input.acceptance);
   command.note(number, { estimate: estimateNumber, ...input });
@@ -83,20 +91,14 @@ function groupFaults({ lines, row }: LoadedEstimate, input: AwardInput): Fault[]
 
 /** A tender's schedule and budget have no history, unless changes were raised on them. */
 async function emptyTender(sql: Sql, jobId: number, number: string): Promise<void> {
-  const used = await sql.get(
-    shape({ used: t.flag }),
-    `SELECT 1 AS used FROM change_order WHERE job_id = $1 UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1
-      UNION ALL SELECT 1 FROM commitment_line m JOIN cost_line l ON l.id = m.cost_line_id WHERE l.job_id = $1 LIMIT 1`,
-    [jobId],
-  );
+  const used = await sql.get(TENDER_IN_USE, [jobId]);
   if (used)
     throw new LedrinError(
       'refused',
       `Tender ${number} has change orders, commitments or cost on its typed schedule; award it with that schedule, in its status`,
     );
-  await sql.run('DELETE FROM budget_line WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
-  await sql.run('DELETE FROM forecast WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
-  await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [jobId]);
+  const lines = (await sql.find(CostLineTable, { job_id: jobId })).map((it) => it.id);
+  for (const table of [BudgetLineTable, ForecastTable, CostLinePlanTable]) await sql.remove(table, { cost_line_id: lines });
   await sql.remove(CostLineTable, { job_id: jobId });
   await sql.remove(SovLineTable, { job_id: jobId });
 }

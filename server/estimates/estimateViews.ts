@@ -1,43 +1,26 @@
+import {
+  ESTIMATE_BY_NUMBER,
+  ESTIMATES_OF_JOB,
+  ESTIMATE_LINES,
+  ESTIMATE_PARTS,
+  ESTIMATE_MARKUPS,
+  ESTIMATE_PRICES,
+} from './queries';
 import { at } from '../../core/errors/known';
-import { shape, t, type RowOf } from '../db/fields';
+import { type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
-import type { CostType } from '../../core/costs/costType';
 import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
 import type { EstimateListRow, EstimateView } from '../../wire/estimates';
 import type { Reader } from '../db/sql';
 import { loadDigits } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 
-const EstimateRow = shape({
-  id: t.whole,
-  job: t.text,
-  jobName: t.text,
-  jobStatus: t.text,
-  number: t.whole,
-  name: t.text,
-  status: t.oneOf<EstimateView['status']>(),
-  chosen: t.flag,
-  overhead: t.whole,
-  profit: t.whole,
-  rounding: t.whole,
-  version: t.whole,
-  savedBy: t.text,
-  savedAt: t.moment,
-  sentOn: t.orNull(t.day),
-  reference: t.text,
-  acceptedOn: t.orNull(t.day),
-  acceptance: t.text,
-});
-type EstimateRow = RowOf<typeof EstimateRow>;
-
-const ROWS = `SELECT e.id, job.number AS job, job.name AS jobName, job.status AS jobStatus, e.number, e.name, e.status, e.chosen, e.overhead_rate AS overhead,
-  e.profit_rate AS profit, e.rounding, e.version, e.saved_by AS savedBy, e.saved_at AS savedAt, e.sent_on AS sentOn, e.reference, e.accepted_on AS acceptedOn, e.acceptance
-  FROM estimate e JOIN job ON job.id = e.job_id`;
+type EstimateRow = RowOf<typeof ESTIMATE_BY_NUMBER>;
 
 /** An estimate with what it is made of, and the unit costs it was priced at. Throws not-found. */
 export async function loadEstimate(sql: Reader, job: string, number: number): Promise<LoadedEstimate> {
   const { id: jobId } = await jobByNumber(sql, job, 'job');
-  const row = await sql.get(EstimateRow, `${ROWS} WHERE e.job_id = $1 AND e.number = $2`, [jobId, number]);
+  const row = await sql.get(ESTIMATE_BY_NUMBER, [jobId, number]);
   if (!row) throw new LedrinError('not-found', `Job ${job} has no estimate ${number}`);
   return at(await withContent(sql, [row]), 0);
 }
@@ -51,61 +34,11 @@ export interface LoadedEstimate extends Estimate {
 /** Lines, parts, markups and unit costs of some estimates, each in its own order. */
 function readContent(sql: Reader, rows: readonly EstimateRow[]) {
   const ids = JSON.stringify(rows.map((it) => it.id));
-  const IN = '(SELECT value FROM json_each($1))';
   return Promise.all([
-    sql.all(
-      shape({
-        quantity: t.quantity,
-        line: t.text,
-        section: t.text,
-        description: t.text,
-        unit: t.text,
-        buildUp: t.text,
-        markup: t.orNull(t.rate),
-        id: t.whole,
-        estimateId: t.whole,
-      }),
-      `SELECT id, estimate_id AS estimateId, line, section, description, quantity, unit, build_up AS buildUp, markup_rate AS markup
-        FROM estimate_line WHERE estimate_id IN ${IN} ORDER BY id`,
-      [ids],
-    ),
-    sql.all(
-      shape({
-        item: t.text,
-        description: t.text,
-        costCode: t.text,
-        costType: t.oneOf<CostType>(),
-        basis: t.oneOf<'per-unit' | 'in-all'>(),
-        quantity: t.quantity,
-        unit: t.text,
-        unitCost: t.unitCost,
-        markup: t.orNull(t.rate),
-        lineId: t.whole,
-      }),
-      `SELECT p.estimate_line_id AS lineId, p.price_item AS item, p.description, c.code AS costCode, p.cost_type AS costType, p.basis, p.quantity, p.unit,
-        p.unit_cost AS unitCost, p.markup_rate AS markup FROM estimate_part p JOIN cost_code c ON c.id = p.cost_code_id
-        WHERE p.estimate_line_id IN (SELECT id FROM estimate_line WHERE estimate_id IN ${IN}) ORDER BY p.id`,
-      [ids],
-    ),
-    sql.all(
-      shape({ estimateId: t.whole, costType: t.orNull(t.oneOf<CostType>()), section: t.orNull(t.text), rate: t.rate }),
-      `SELECT estimate_id AS estimateId, cost_type AS costType, section, rate FROM estimate_markup WHERE estimate_id IN ${IN} ORDER BY id`,
-      [ids],
-    ),
-    sql.all(
-      shape({
-        costCode: t.text,
-        costType: t.oneOf<CostType>(),
-        markup: t.orNull(t.rate),
-        cost: t.unitCost,
-        hours: t.hours,
-        estimateId: t.whole,
-        buildUp: t.text,
-      }),
-      `SELECT p.estimate_id AS estimateId, p.build_up AS buildUp, c.code AS costCode, p.cost_type AS costType, p.markup_rate AS markup, p.unit_cost AS cost, p.hours
-        FROM estimate_price p JOIN cost_code c ON c.id = p.cost_code_id WHERE p.estimate_id IN ${IN} ORDER BY p.id`,
-      [ids],
-    ),
+    sql.all(ESTIMATE_LINES, [ids]),
+    sql.all(ESTIMATE_PARTS, [ids]),
+    sql.all(ESTIMATE_MARKUPS, [ids]),
+    sql.all(ESTIMATE_PRICES, [ids]),
   ]);
 }
 
@@ -145,7 +78,7 @@ async function withContent(sql: Reader, rows: readonly EstimateRow[]): Promise<L
 export async function estimateList(sql: Reader, job: string): Promise<EstimateListRow[]> {
   const { id } = await jobByNumber(sql, job, 'job');
   const digits = await loadDigits(sql);
-  const rows = await sql.all(EstimateRow, `${ROWS} WHERE e.job_id = $1 ORDER BY e.number`, [id]);
+  const rows = await sql.all(ESTIMATES_OF_JOB, [id]);
   return (await withContent(sql, rows)).map((it) => {
     const { cost, hours, price, marginRate, markupRate } = priceEstimate(it, digits).totals;
     const { number, name, status, chosen, savedBy, savedAt, sentOn, acceptedOn } = it.row;

@@ -1,6 +1,6 @@
+import { LAST_ESTIMATE, COST_CODES, QUOTATION_OF_ESTIMATE } from './queries';
 import { assertNoFaults } from '../http/refused';
 import { EstimateTable } from './models';
-import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { Estimate, EstimateLine } from '../../core/estimates/estimate';
@@ -18,11 +18,7 @@ export async function startEstimate(command: Command, job: string, input: NewEst
   const { sql, actor } = command;
   const { id: jobId } = await jobByNumber(sql, job, 'job');
   const from = input.copyOf && (await loadEstimate(sql, input.copyOf.job, input.copyOf.estimate));
-  const last = await sql.get(
-    shape({ number: t.orNull(t.whole) }),
-    'SELECT max(number) AS number FROM estimate WHERE job_id = $1',
-    [jobId],
-  );
+  const last = await sql.get(LAST_ESTIMATE, [jobId]);
   const number = (last?.number ?? 0) + 1;
   const id = await sql.insert(EstimateTable, {
     job_id: jobId,
@@ -54,7 +50,7 @@ export async function saveEstimate(command: Command, job: string, number: number
   const book = await loadPriceBook(sql);
   const content = contentOf(input);
   const prices = pricesFor(content.lines, estimate.prices, book);
-  const codes = new Set((await sql.all(shape({ code: t.text }), 'SELECT code FROM cost_code')).map((row) => row.code));
+  const codes = new Set((await sql.all(COST_CODES)).map((row) => row.code));
   const digits = await loadDigits(sql);
   const faults = [...lineFaults(input, codes, prices), ...sizeFaults({ ...content, prices }, digits)];
   assertNoFaults(faults);
@@ -106,11 +102,12 @@ function lineFaults(input: EstimateInput, codes: ReadonlySet<string>, prices: Es
 /** Makes this the job's chosen estimate: the one that is offered. */
 export async function chooseEstimate(command: Command, job: string, number: number): Promise<void> {
   const { sql } = command;
-  const { status } = await jobByNumber(sql, job, 'job');
+  const { id, status } = await jobByNumber(sql, job, 'job');
   if (status !== 'tender')
     throw new LedrinError('refused', `Job ${job} is ${status}; its contract was made from the estimate chosen then`);
   const { row } = await loadEstimate(sql, job, number);
-  await sql.run('UPDATE estimate SET chosen = (id = $1) WHERE job_id = (SELECT job_id FROM estimate WHERE id = $1)', [row.id]);
+  await sql.update(EstimateTable, { job_id: id }, { chosen: 0 });
+  await sql.update(EstimateTable, { id: row.id }, { chosen: 1 });
   command.note(`${job}/${number}`, {});
 }
 
@@ -127,7 +124,7 @@ export async function sendEstimate(command: Command, job: string, number: number
 export async function deleteEstimate(command: Command, job: string, number: number): Promise<void> {
   const { sql } = command;
   const { row } = await movable(sql, 'delete', job, number);
-  const quoted = await sql.get(shape({ number: t.whole }), 'SELECT number FROM quotation WHERE estimate_id = $1', [row.id]);
+  const quoted = await sql.get(QUOTATION_OF_ESTIMATE, [row.id]);
   if (quoted)
     throw new LedrinError('refused', `Quotation ${quoted.number} is made from estimate ${number}; throw that away first`);
   await sql.remove(EstimateTable, { id: row.id });

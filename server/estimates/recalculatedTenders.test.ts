@@ -1,3 +1,4 @@
+import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import { act, reading } from '../test/act';
 import { afterAll, expect, test } from '@jest/globals';
@@ -123,8 +124,10 @@ test('random tenders are priced and awarded, to the penny, as a second reckoning
           groups,
         });
         const sov = await sql.all(
-          shape({ value: t.cents }),
-          `SELECT scheduled_value AS value FROM sov_line WHERE job_id = (SELECT id FROM job WHERE number = 'J2') ORDER BY position`,
+          query(
+            shape({ value: t.cents }),
+            `SELECT scheduled_value AS value FROM sov_line WHERE job_id = (SELECT id FROM job WHERE number = 'J2') ORDER BY position`,
+          ),
         );
         expect(sov.map((it) => (it.value / 100).toFixed(2))).toEqual(reckoner.award('1', agreed));
         const report = (await reportLines(database, 'estimate-vs-actual', '2031-04-30', 'J2'))

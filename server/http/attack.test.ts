@@ -1,3 +1,4 @@
+import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { once } from 'node:events';
@@ -36,7 +37,7 @@ afterAll(async () => {
 });
 
 const count = async (table: string) =>
-  (await reading(database).get(shape({ n: t.whole }), `SELECT count(*) AS n FROM ${table}`))!.n;
+  (await reading(database).get(query(shape({ n: t.whole }), `SELECT count(*) AS n FROM ${table}`)))!.n;
 const batch = (amount: number, more = {}) => ({ lines: [{ ...cost, amount }], asOf: '2031-03-31', ...more });
 
 test('a posting sent twice under one id, at once or later, is posted once with the same reply; another under it is refused', async () => {

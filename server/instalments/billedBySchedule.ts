@@ -1,5 +1,5 @@
+import { INSTALMENTS, SCHEDULED_JOBS } from './queries';
 import { at } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { screenDate, valueApplication } from '../../core/billing/application';
 import { scheduleAt } from '../../core/contract/contract';
 import { dueDay, type DueDay, type Instalment } from '../../core/instalments/instalment';
@@ -14,22 +14,7 @@ type Kept = InstalmentsInput['instalments'][number];
 
 /** The instalments of a job's billing schedule, in their order; none where it is billed without one. */
 export async function loadInstalments(sql: Reader, jobId: number): Promise<Kept[]> {
-  const rows = await sql.all(
-    shape({
-      amount: t.orNull(t.cents),
-      rate: t.orNull(t.rate),
-      name: t.text,
-      due: t.oneOf<'day' | 'start' | 'finish'>(),
-      day: t.orNull(t.text),
-      days: t.whole,
-      from: t.oneOf<'stages' | 'job'>(),
-      stages: t.text,
-    }),
-    `SELECT name, due, day, days, taken_from AS "from", rate, amount,
-      (SELECT json_group_array(section ORDER BY id) FROM instalment_stage WHERE instalment_id = i.id) AS stages
-      FROM instalment i WHERE job_id = $1 ORDER BY number`,
-    [jobId],
-  );
+  const rows = await sql.all(INSTALMENTS, [jobId]);
   return rows.map((row) => ({ ...row, stages: JSON.parse(row.stages) as string[] }));
 }
 
@@ -92,5 +77,5 @@ export function appliedFor(job: LoadedBillingJob, on: string): number {
 
 /** The jobs that are billed by a schedule. */
 export async function scheduledJobs(sql: Reader): Promise<Set<number>> {
-  return new Set((await sql.all(shape({ id: t.whole }), 'SELECT DISTINCT job_id AS id FROM instalment')).map((row) => row.id));
+  return new Set((await sql.all(SCHEDULED_JOBS)).map((row) => row.id));
 }

@@ -1,5 +1,5 @@
+import { LAST_SAVED, RETENTION_DAY, ACCEPTED_ESTIMATE } from './queries';
 import { present } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { USUAL_TERMS_DAYS } from '../../core/billing/invoice';
 import { scheduleAt } from '../../core/contract/contract';
@@ -32,21 +32,11 @@ export async function billingScheduleView(sql: Reader, number: string, asOf: str
     await loadWorkDates(sql, identity.id),
     await estimatedLines(sql, identity, asOf),
     await loadQuotations(sql, number),
-    await sql.get(
-      shape({ savedBy: t.text, savedAt: t.moment }),
-      `SELECT actor AS savedBy, at AS savedAt FROM audit WHERE subject = $1 AND command = 'save-billing-schedule' ORDER BY id DESC LIMIT 1`,
-      [number],
-    ),
-    await sql.get(shape({ retentionOn: t.orNull(t.day) }), 'SELECT defects_end AS retentionOn FROM job WHERE id = $1', [
-      identity.id,
-    ]),
+    await sql.get(LAST_SAVED, [number]),
+    await sql.get(RETENTION_DAY, [identity.id]),
   ];
   // Where the acceptance was noted by hand, what was sent of the estimate that was accepted is what was agreed.
-  const accepted = await sql.get(
-    shape({ number: t.whole }),
-    `SELECT number FROM estimate WHERE job_id = $1 AND status = 'accepted'`,
-    [identity.id],
-  );
+  const accepted = await sql.get(ACCEPTED_ESTIMATE, [identity.id]);
   const offered = quotations.findLast((it) => it.status === 'sent' && it.estimate === accepted?.number);
   const lines = scheduleAt(job.sovLines, job.priceChanges, LAST_DAY);
   const names = [...new Set([...dates.stages.keys(), ...lines.map((it) => it.section), ...costLines.map((it) => it.section)])];

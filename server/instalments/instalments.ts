@@ -1,7 +1,7 @@
+import { SECTIONS, ADD_SECTION } from './queries';
 import { present } from '../../core/errors/known';
 import { assertNoFaults } from '../http/refused';
 import { InstalmentStageTable, InstalmentTable } from './models';
-import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
@@ -38,8 +38,7 @@ export async function saveBillingSchedule(
   assertNoFaults(faults);
   await sql.remove(InstalmentTable, { job_id: id });
   // A stage is a section of the plan from now on, and stays one as long as an instalment waits for it.
-  for (const name of new Set(instalments.flatMap((it) => it.stages)))
-    await sql.run('INSERT INTO job_section (job_id, name) VALUES ($1, $2) ON CONFLICT (job_id, name) DO NOTHING', [id, name]);
+  for (const name of new Set(instalments.flatMap((it) => it.stages))) await sql.run(ADD_SECTION, [id, name]);
   await insertInstalments(
     sql,
     instalments.map((it, i) => ({ ...it, jobId: id, number: i + 1 })),
@@ -120,11 +119,6 @@ async function faultsOfValue(sql: Reader, jobId: number, instalments: readonly I
 }
 
 async function sectionsOf(sql: Reader, jobId: number): Promise<Set<string>> {
-  const rows = await sql.all(
-    shape({ name: t.text }),
-    `SELECT name FROM job_section WHERE job_id = $1 UNION SELECT section FROM sov_line WHERE job_id = $1
-      UNION SELECT section FROM cost_line WHERE job_id = $1`,
-    [jobId],
-  );
+  const rows = await sql.all(SECTIONS, [jobId]);
   return new Set(rows.map((row) => row.name));
 }

@@ -1,5 +1,6 @@
+import { POSTED_OR_APPLIED, PEOPLE, EVENTS, CHECKS, ATTACHMENTS, MOVES, CHECK_TEMPLATES, ATTACHED_FILE } from './queries';
 import { known, present } from '../../core/errors/known';
-import { shape, t, type RowOf } from '../db/fields';
+import { type RowOf } from '../db/fields';
 import { JobTable } from '../jobs/models';
 import { plainFacts } from '../../core/jobs/jobFacts';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -14,13 +15,7 @@ type FactRow = RowOf<typeof JobTable>;
 
 /** Retention, tax, terms and revenue method are fixed once an application or an entry was worked with them. */
 export async function factsAreFixed(sql: Reader, jobId: number): Promise<boolean> {
-  return (
-    (await sql.get(
-      shape({ used: t.flag }),
-      `SELECT 1 AS used FROM application WHERE job_id = $1 AND status <> 'draft' UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1 LIMIT 1`,
-      [jobId],
-    )) !== undefined
-  );
+  return (await sql.get(POSTED_OR_APPLIED, [jobId])) !== undefined;
 }
 
 /** Everything of a job beside its figures. */
@@ -30,48 +25,12 @@ export async function jobFileView(sql: Reader, number: string): Promise<JobFileV
     sql.findOne(JobTable, { id }),
     factsAreFixed(sql, id),
     loadBillingJobs(sql, id),
-    sql.all(
-      shape({ side: t.oneOf<'client' | 'team'>(), name: t.text, role: t.text, email: t.text, phone: t.text }),
-      'SELECT side, name, role, email, phone FROM job_person WHERE job_id = $1 ORDER BY id',
-      [id],
-    ),
-    sql.all(
-      shape({
-        kind: t.oneOf<'note' | 'call' | 'meeting' | 'visit' | 'letter'>(),
-        dated: t.day,
-        text: t.text,
-        id: t.whole,
-        actor: t.text,
-        recordedAt: t.moment,
-      }),
-      'SELECT id, kind, dated, text, actor, recorded_at AS recordedAt FROM job_event WHERE job_id = $1 ORDER BY dated DESC, id DESC',
-      [id],
-    ),
-    sql.all(
-      shape({ item: t.text, person: t.text, dueOn: t.orNull(t.day), doneOn: t.orNull(t.day) }),
-      'SELECT item, person, due_on AS dueOn, done_on AS doneOn FROM job_check WHERE job_id = $1 ORDER BY id',
-      [id],
-    ),
+    sql.all(PEOPLE, [id]),
+    sql.all(EVENTS, [id]),
+    sql.all(CHECKS, [id]),
     checkTemplates(sql),
-    sql.all(
-      shape({
-        id: t.whole,
-        name: t.text,
-        mediaType: t.text,
-        size: t.whole,
-        hash: t.text,
-        about: t.text,
-        actor: t.text,
-        addedAt: t.moment,
-      }),
-      'SELECT id, name, media_type AS mediaType, size, hash, about, actor, added_at AS addedAt FROM attachment WHERE job_id = $1 ORDER BY id DESC',
-      [id],
-    ),
-    sql.all(
-      shape({ was: t.text, became: t.text, onDay: t.orNull(t.text), reason: t.text, actor: t.text, at: t.moment }),
-      'SELECT was, became, on_day AS onDay, reason, actor, at FROM job_move WHERE job_id = $1 ORDER BY id',
-      [id],
-    ),
+    sql.all(ATTACHMENTS, [id]),
+    sql.all(MOVES, [id]),
     // What goes on site must be whole; what is there already is not held up any more.
     status === 'tender' || status === 'awarded' ? missingForSite(sql, id) : [],
   ]);
@@ -104,16 +63,12 @@ function factsOf(row: FactRow): JobFacts {
 }
 
 async function checkTemplates(sql: Reader): Promise<CheckTemplate[]> {
-  const rows = await sql.all(shape({ name: t.text, items: t.text }), 'SELECT name, items FROM check_template ORDER BY name');
+  const rows = await sql.all(CHECK_TEMPLATES);
   return rows.map((row) => ({ name: row.name, items: JSON.parse(row.items) as string[] }));
 }
 
 export async function attachedFile(sql: Reader, id: number): Promise<{ name: string; mediaType: string; hash: string }> {
-  const row = await sql.get(
-    shape({ name: t.text, mediaType: t.text, hash: t.text }),
-    'SELECT name, media_type AS mediaType, hash FROM attachment WHERE id = $1',
-    [id],
-  );
+  const row = await sql.get(ATTACHED_FILE, [id]);
   if (!row) throw new LedrinError('not-found', `There is no attachment ${id}`);
   return row;
 }

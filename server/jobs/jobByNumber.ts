@@ -1,27 +1,15 @@
-import { shape, t, type RowOf } from '../db/fields';
+import { JOB_BY_NUMBER } from './queries';
+import { type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { refuse } from '../../core/refusals/refusal';
 import type { Reader } from '../db/sql';
 import { assertAllowed } from '../http/refused';
 
-export const JobIdentity = shape({
-  id: t.whole,
-  number: t.text,
-  name: t.text,
-  status: t.text,
-  awarded_on: t.orNull(t.day),
-  finished_on: t.orNull(t.day),
-  locked: t.flag,
-});
-export type JobIdentity = RowOf<typeof JobIdentity>;
+export type JobIdentity = RowOf<typeof JOB_BY_NUMBER>;
 
 /** The job of a number. Throws not-found where there is none, and where a contract is needed and it is a tender. */
 export async function jobByNumber(sql: Reader, number: string, needs: 'job' | 'contract'): Promise<JobIdentity> {
-  const job = await sql.get(
-    JobIdentity,
-    'SELECT id, number, name, status, awarded_on, finished_on, locked FROM job WHERE number = $1',
-    [number],
-  );
+  const job = await sql.get(JOB_BY_NUMBER, [number]);
   if (!job) throw new LedrinError('not-found', `There is no job ${number}`);
   if (needs === 'contract' && job.status === 'tender')
     throw new LedrinError('not-found', `Job ${number} is a tender; it has no contract yet`);

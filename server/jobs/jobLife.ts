@@ -1,4 +1,4 @@
-import { shape, t } from '../db/fields';
+import { HISTORY, DELETE_JOB } from './queries';
 import { JobMoveTable, JobTable } from './models';
 import type { Command } from '../ledger/command';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -56,19 +56,6 @@ export async function lockJob(command: Command, number: string, locked: boolean,
   command.note(number, { reason });
 }
 
-const HISTORY: readonly (readonly [table: string, what: string, where: string])[] = [
-  ['cost_entry', 'posted cost', 'job_id = $1'],
-  ['application', 'applications', 'job_id = $1'],
-  ['change_order', 'change orders', 'job_id = $1'],
-  ['commitment_line', 'commitments', 'cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)'],
-  ['forecast', 'forecasts', 'cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)'],
-  ['budget_transfer', 'budget transfers', 'job_id = $1'],
-  ['offer', 'postings sent to the client', 'job_id = $1'],
-  ['estimate', 'estimates that were sent', `status <> 'draft' AND job_id = $1`],
-  ['attachment', 'attachments', 'job_id = $1'],
-  ['job_event', 'noted events', 'job_id = $1'],
-];
-
 /** Deletes a tender nothing ever happened on. Anything with history is saved, and what to do instead is shown. */
 export async function deleteJob(command: Command, number: string): Promise<void> {
   const { sql } = command;
@@ -79,20 +66,9 @@ export async function deleteJob(command: Command, number: string): Promise<void>
       `Job ${number} was awarded, so it cannot be deleted; close it when it is finished, or lock it so that nothing posts to it`,
     );
   const found: string[] = [];
-  for (const [table, what, where] of HISTORY)
-    if (await sql.get(shape({ used: t.flag }), `SELECT 1 AS used FROM ${table} WHERE ${where} LIMIT 1`, [job.id]))
-      found.push(what);
+  for (const [what, used] of HISTORY) if (await sql.get(used, [job.id])) found.push(what);
   if (found.length > 0)
     throw new LedrinError('refused', `Tender ${number} has ${found.join(', ')}, so it cannot be deleted; lock it instead`);
-  const own = '(SELECT id FROM cost_line WHERE job_id = $1)';
-  for (const statement of [
-    'DELETE FROM quotation WHERE job_id = $1',
-    `DELETE FROM budget_line WHERE cost_line_id IN ${own}`,
-    'DELETE FROM estimate WHERE job_id = $1',
-    'DELETE FROM cost_line WHERE job_id = $1',
-    'DELETE FROM sov_line WHERE job_id = $1',
-    'DELETE FROM job WHERE id = $1',
-  ])
-    await sql.run(statement, [job.id]);
+  for (const statement of DELETE_JOB) await sql.run(statement, [job.id]);
   command.note(number, { name: job.name });
 }

@@ -1,4 +1,4 @@
-import { shape, t } from '../db/fields';
+import { DRAFTS } from './queries';
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
 import type { JobDraft, JobFigures, JobList, JobListRow } from '../../wire/jobs';
 import type { Reader } from '../db/sql';
@@ -40,9 +40,6 @@ export async function jobList(sql: Reader, asOf: string): Promise<JobList> {
 }
 
 export async function jobDrafts(sql: Reader): Promise<JobDraft[]> {
-  const rows = await sql.all(
-    shape({ id: t.whole, content: t.text, saved_at: t.moment }),
-    'SELECT id, content, saved_at FROM job_draft ORDER BY saved_at DESC',
-  );
+  const rows = await sql.all(DRAFTS);
   return rows.map((row) => ({ id: row.id, content: JSON.parse(row.content), savedAt: row.saved_at }));
 }

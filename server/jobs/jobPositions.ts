@@ -1,15 +1,10 @@
-import { shape, t, type RowOf } from '../db/fields';
+import { jobFigures } from './queries';
+import { type RowOf } from '../db/fields';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import { estimateAtCompletion, hoursAtCompletion } from '../../core/forecast/estimateAtCompletion';
 import { WHOLE } from '../../core/money/rate';
 import { multiplyDivide } from '../../core/money/round';
-import {
-  isFinished,
-  workInProgress,
-  type JobPosition,
-  type Progress,
-  type RevenueMethod,
-} from '../../core/progress/workInProgress';
+import { isFinished, workInProgress, type JobPosition, type Progress } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
 import { loadCostLines, type LoadedCostLine } from '../costs/costLineStates';
 
@@ -33,40 +28,7 @@ export interface LoadedPosition {
   pendingChanges: number;
 }
 
-const JobRow = shape({
-  id: t.whole,
-  number: t.text,
-  name: t.text,
-  client: t.text,
-  client_name: t.text,
-  manager: t.text,
-  status: t.text,
-  locked: t.flag,
-  awarded_on: t.orNull(t.day),
-  finished_on: t.orNull(t.day),
-  revenue_method: t.oneOf<RevenueMethod>(),
-  contract_sum: t.cents,
-  billed: t.cents,
-  applied: t.cents,
-  uninstalled: t.cents,
-  received: t.cents,
-  pending: t.cents,
-  tax_rate: t.rate,
-});
-type JobRow = RowOf<typeof JobRow>;
-
-/** Each job's figures that need no cost line, in one pass. */
-const JOB_FIGURES = `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager, job.status, job.locked, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
-  coalesce((SELECT sum(scheduled_value) FROM sov_line WHERE job_id = job.id), 0)
-    + coalesce((SELECT sum(amount) FROM approved_change_line WHERE job_id = job.id AND side = 'price' AND decided_on <= $1), 0) AS contract_sum,
-  coalesce((SELECT sum(l.amount) FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
-        WHERE o.job_id = job.id AND l.side = 'price' AND o.raised_on <= $1 AND (o.status IN ('draft', 'issued') OR o.decided_on > $1)), 0) AS pending,
-  coalesce((SELECT gross FROM certified_application WHERE job_id = job.id AND certified_on <= $1 ORDER BY number DESC LIMIT 1), 0) AS billed,
-  coalesce((SELECT sum(work) FROM application_line WHERE application_id =
-    (SELECT id FROM application WHERE job_id = job.id AND status <> 'draft' AND dated <= $1 ORDER BY number DESC LIMIT 1)), 0) AS applied,
-  coalesce((SELECT sum(amount) FROM cost_entry WHERE job_id = job.id AND uninstalled = 1 AND posted_on <= $1 AND (installed_on IS NULL OR installed_on > $1)), 0) AS uninstalled,
-  coalesce((SELECT sum(amount) FROM receipt WHERE job_id = job.id AND dated <= $1), 0) AS received
-  FROM job JOIN client c ON c.id = job.client_id`;
+type JobRow = RowOf<ReturnType<typeof jobFigures>>;
 
 /** An amount with tax in it, at the job's rate, without; rounded once. */
 export function beforeTax(amount: number, taxRate: number): number {
@@ -75,10 +37,7 @@ export function beforeTax(amount: number, taxRate: number): number {
 
 /** Positions of all jobs, tenders included, by job number; or of one. */
 export async function loadPositions(sql: Reader, asOf: PlainDate, jobId: number | null): Promise<LoadedPosition[]> {
-  const [jobs, lines] = await Promise.all([
-    sql.all(JobRow, `${JOB_FIGURES} ${jobId === null ? '' : `WHERE job.id = ${Number(jobId)}`} ORDER BY job.number`, [asOf]),
-    loadCostLines(sql, asOf, jobId),
-  ]);
+  const [jobs, lines] = await Promise.all([sql.all(jobFigures(jobId), [asOf]), loadCostLines(sql, asOf, jobId)]);
   return positionsOf(jobs, lines, asOf);
 }
 

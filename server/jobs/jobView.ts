@@ -1,6 +1,5 @@
+import { ESTIMATE_TO_AWARD, CHANGE_ORDERS, COST_BY_MONTH, CERTIFIED_BY_MONTH, ORIGINAL_BUDGET_SUM, JOB_FACTS } from './queries';
 import { known, present } from '../../core/errors/known';
-import { JobTable } from './models';
-import { listed, pick, shape, t, type RowOf } from '../db/fields';
 import { USUAL_TERMS_DAYS } from '../../core/billing/invoice';
 import { lastCertified, retentionHeld, valueApplication } from '../../core/billing/application';
 import { monthIndex } from '../../core/calendar/month';
@@ -19,35 +18,18 @@ import { costBySovLine } from '../costs/costBySovLine';
 import { jobListRow } from './jobList';
 import { answerSteps, nextSteps } from './nextSteps';
 
-const FACTS = pick(
-  JobTable,
-  ...(['contract_reference', 'site', 'awarded_on', 'starts_on', 'finishes_on', 'finished_on'] as const),
-  ...(['revenue_method', 'tax_rate', 'terms_days'] as const),
-);
-const FactRow = shape({ ...FACTS.fields, client_terms: t.orNull(t.whole) });
-type FactRow = RowOf<typeof FactRow>;
-
 /** A job's page: facts, figures, schedule of values, what waits to be done. */
 export async function jobView(sql: Reader, number: string, asOf: string): Promise<JobView> {
   const identity = await jobByNumber(sql, number, 'job');
   const [[position], billing, facts, invoices, months, changeOrders, lines, chosen] = await Promise.all([
     loadPositions(sql, asOf, identity.id),
     loadBillingJobs(sql, identity.id),
-    sql.get(
-      FactRow,
-      `SELECT ${listed(FACTS, 'job')}, c.terms_days AS client_terms FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1`,
-      [identity.id],
-    ),
+    sql.get(JOB_FACTS, [identity.id]),
     agedInvoices(sql, asOf, identity.id),
     monthlyTotals(sql, identity.id, asOf),
     changeOrderRows(sql, identity.id, asOf),
     estimatedLines(sql, identity, asOf),
-    sql.get(
-      shape({ number: t.whole, status: t.text, acceptedBy: t.orNull(t.text) }),
-      `SELECT number, status, (SELECT answered_by FROM quotation WHERE estimate_id = estimate.id AND status = 'accepted' ORDER BY number DESC) AS acceptedBy
-        FROM estimate WHERE job_id = $1 AND chosen = 1`,
-      [identity.id],
-    ),
+    sql.get(ESTIMATE_TO_AWARD, [identity.id]),
   ]);
   const job = known(billing, number);
   const it = present(facts);
@@ -96,36 +78,15 @@ function sovViews(job: LoadedBillingJob, asOf: string): SovLineView[] {
 }
 
 function changeOrderRows(sql: Reader, jobId: number, asOf: string): Promise<JobView['changeOrders']> {
-  return sql.all(
-    shape({
-      ...{ number: t.text, title: t.text, status: t.text, raisedOn: t.day, decidedOn: t.orNull(t.day) },
-      ...{ price: t.cents, cost: t.cents },
-    }),
-    `SELECT o.number, o.title, CASE WHEN o.decided_on > $2 THEN 'issued' ELSE o.status END AS status, o.raised_on AS raisedOn, CASE WHEN o.decided_on > $2 THEN NULL ELSE o.decided_on END AS decidedOn,
-      coalesce(sum(CASE WHEN l.side = 'price' THEN l.amount END), 0) AS price, coalesce(sum(CASE WHEN l.side = 'cost' THEN l.amount END), 0) AS cost
-      FROM change_order o LEFT JOIN change_order_line l ON l.change_order_id = o.id WHERE o.job_id = $1 AND o.raised_on <= $2 GROUP BY o.id ORDER BY o.raised_on, o.id`,
-    [jobId, asOf],
-  );
+  return sql.all(CHANGE_ORDERS, [jobId, asOf]);
 }
 
 /** Cost, billing and budget to the end of each month from the first entry to the date. */
 async function monthlyTotals(sql: Reader, jobId: number, asOf: string): Promise<JobView['months']> {
   const [costs, bills, budget] = await Promise.all([
-    sql.all(
-      shape({ month: t.month, amount: t.cents }),
-      'SELECT substr(posted_on, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND posted_on <= $2 GROUP BY 1',
-      [jobId, asOf],
-    ),
-    sql.all(
-      shape({ month: t.month, gross: t.cents }),
-      `SELECT substr(certified_on, 1, 7) AS month, gross FROM certified_application WHERE job_id = $1 AND certified_on <= $2 ORDER BY number`,
-      [jobId, asOf],
-    ),
-    sql.get(
-      shape({ amount: t.orNull(t.cents) }),
-      'SELECT sum(b.amount) AS amount FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = $1',
-      [jobId],
-    ),
+    sql.all(COST_BY_MONTH, [jobId, asOf]),
+    sql.all(CERTIFIED_BY_MONTH, [jobId, asOf]),
+    sql.get(ORIGINAL_BUDGET_SUM, [jobId]),
   ]);
   const cost = new Map(costs.map((row) => [row.month, row.amount]));
   const billed = new Map(bills.map((row) => [row.month, row.gross]));

@@ -161,7 +161,7 @@ describe('a new job', () => {
   });
 });
 
-describe('a half-made job', () => {
+describe('a draft of a job', () => {
   test('is kept as typed, changed, and goes when the job is set up', async () => {
     await withCompany();
     const id = await act(database, TESTER, saveDraft, null, { facts: { name: 'Half' } });

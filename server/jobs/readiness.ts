@@ -1,6 +1,6 @@
+import { WHAT_IS_THERE } from './queries';
 import { inJob, type JobPlace } from '../../core/places/place';
 import { present } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { JobStatus } from '../../core/jobs/jobStatus';
 import type { Missing } from '../../wire/jobFile';
@@ -39,26 +39,7 @@ export async function refuseUnready(
  * was set or agreed to be none, and terms. Each with the place where it is mended.
  */
 export async function missingForSite(sql: Reader, jobId: number): Promise<Missing[]> {
-  const row = present(
-    await sql.get(
-      shape({
-        number: t.text,
-        lines: t.whole,
-        sum: t.cents,
-        budget: t.cents,
-        retention: t.flag,
-        none: t.flag,
-        terms: t.orNull(t.whole),
-      }),
-      `SELECT job.number, (SELECT count(*) FROM sov_line WHERE job_id = job.id AND original = 1) AS lines,
-      (SELECT coalesce(sum(scheduled_value), 0) FROM sov_line WHERE job_id = job.id) AS sum,
-      (SELECT coalesce(sum(b.amount), 0) FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budget,
-      (job.retention_rate > 0 OR coalesce(job.retention_step_to, 0) > 0 OR EXISTS (SELECT 1 FROM sov_line WHERE job_id = job.id AND retention_rate > 0)) AS retention,
-      job.no_retention AS none, coalesce(job.terms_days, c.terms_days) AS terms
-      FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1`,
-      [jobId],
-    ),
-  );
+  const row = present(await sql.get(WHAT_IS_THERE, [jobId]));
   const add = (text: string, place: JobPlace) => missing.push({ text, to: inJob(row, place) });
   const missing: Missing[] = [];
   if (row.lines === 0 || row.sum === 0) add('The schedule of values is empty: it must come to the contract sum', 'contract');

@@ -1,5 +1,5 @@
+import { HANDLED_REQUEST, FORGET_REQUESTS } from './queries';
 import { HandledRequestTable } from './models';
-import { shape, t } from '../db/fields';
 import { createHash } from 'node:crypto';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { Database } from '../db/database';
@@ -75,11 +75,7 @@ function digestOfRequest(name: string, input: unknown): string {
 }
 
 async function handledReply(sql: Reader, id: string, digest: string): Promise<string | null> {
-  const row = await sql.get(
-    shape({ digest: t.text, reply: t.text, at: t.moment }),
-    'SELECT digest, reply, at FROM handled_request WHERE id = $1',
-    [id],
-  );
+  const row = await sql.get(HANDLED_REQUEST, [id]);
   if (!row) return null;
   if (row.digest !== digest)
     throw new LedrinError(
@@ -92,6 +88,6 @@ async function handledReply(sql: Reader, id: string, digest: string): Promise<st
 
 async function rememberReply(sql: Sql, id: string, name: string, digest: string, reply: unknown, at: string): Promise<void> {
   const oldest = new Date(Date.parse(at) - REMEMBERED_DAYS * 86_400_000).toISOString();
-  await sql.run('DELETE FROM handled_request WHERE at < $1', [oldest]);
+  await sql.run(FORGET_REQUESTS, [oldest]);
   await sql.insert(HandledRequestTable, { id, command: name, digest, reply: JSON.stringify(reply ?? null), at });
 }

@@ -1,3 +1,4 @@
+import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
@@ -52,8 +53,7 @@ describe('a batch of costs', () => {
     expect(await material()).toBe('A,200,material,2500.00,400.00,2900.00,3200.00,300.00,3500.00,-600.00,0,0,yes');
     expect(await differences(database, '2031-03-31')).toEqual(TIES);
     const audit = await reading(database).get(
-      shape({ actor: t.text, command: t.text }),
-      'SELECT actor, command FROM audit ORDER BY id DESC',
+      query(shape({ actor: t.text, command: t.text }), 'SELECT actor, command FROM audit ORDER BY id DESC'),
     );
     expect(audit).toEqual({ actor: 'tester', command: 'post-costs' });
   });
@@ -264,8 +264,7 @@ describe('an application from start to paid', () => {
   test('a release taken back leaves nothing open and all retention held', async () => {
     await act(database, TESTER, releaseRetention, 'J1', { dated: '2031-04-01', amount: 16_500, reference: 'Rest' });
     const posting = await reading(database).get(
-      shape({ id: t.whole }),
-      `SELECT posting_id AS id FROM retention_release WHERE reference = 'Rest'`,
+      query(shape({ id: t.whole }), `SELECT posting_id AS id FROM retention_release WHERE reference = 'Rest'`),
     );
     await act(database, TESTER, reversePosting, posting!.id, { on: '2031-04-02', reason: 'not agreed' });
     expect((await reportLines(database, 'ageing', '2031-04-30')).map((line) => line.split(',').slice(2, 3)[0])).toEqual([

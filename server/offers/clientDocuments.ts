@@ -1,5 +1,5 @@
+import { HEADING } from './queries';
 import { at, present } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { createHash } from 'node:crypto';
 import { displayDate } from '../../core/calendar/displayDate';
 import { priceEstimate } from '../../core/estimates/estimate';
@@ -23,13 +23,7 @@ async function heading(sql: Reader, job: string): Promise<Heading> {
   const { id } = await jobByNumber(sql, job, 'job');
   const company = await loadCompany(sql);
   if (!company) throw new LedrinError('refused', 'Name the company first, in Set-up: a document goes out in its name');
-  const row = present(
-    await sql.get(
-      shape({ name: t.text, site: t.text, client: t.text, contact: t.text }),
-      'SELECT job.name, job.site, c.name AS client, c.contact FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
-      [id],
-    ),
-  );
+  const row = present(await sql.get(HEADING, [id]));
   return {
     company: { name: company.name, address: company.address },
     client: { name: row.client, contact: row.contact },

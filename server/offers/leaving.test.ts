@@ -1,3 +1,4 @@
+import { query } from '../db/query';
 import { AT, input, message } from '../quotations/quotationFixture';
 import { shape, t } from '../db/fields';
 import { act, reading } from '../test/act';
@@ -117,7 +118,7 @@ describe('what leaves the house', () => {
   test('the message is an RFC 5322 file with the document attached and the link in it', async () => {
     const offer = await send();
     const [row] = await messages(reading(database));
-    const file = (await reading(database).get(shape({ file: t.text }), 'SELECT file FROM message'))!.file;
+    const file = (await reading(database).get(query(shape({ file: t.text }), 'SELECT file FROM message')))!.file;
     const eml = sending.outbox.read(file)!.toString('utf8');
     const [head = '', ...rest] = eml.split('\r\n\r\n');
     expect(head).toMatch(/^From: .*<accounts@localhost>/m);

@@ -1,4 +1,5 @@
-import { shape, t, type RowOf } from '../db/fields';
+import { QUESTIONS, ANSWERED_ELSEWHERE, MESSAGES, MESSAGE_FILE, OFFERS_OF, OFFER_BY_TOKEN } from './queries';
+import { type RowOf } from '../db/fields';
 import { displayDate } from '../../core/calendar/displayDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { ClientDocument } from '../../core/offers/clientDocument';
@@ -9,29 +10,7 @@ import { changeDocument, contentHash, quotationDocument } from './clientDocument
 import { jobByNumber } from '../jobs/jobByNumber';
 import { loadQuotations } from '../quotations/quotationList';
 
-export const OfferRow = shape({
-  id: t.whole,
-  job: t.text,
-  kind: t.oneOf<'quotation' | 'change'>(),
-  number: t.text,
-  token: t.text,
-  recipient: t.text,
-  sentOn: t.day,
-  validUntil: t.orNull(t.day),
-  document: t.text,
-  hash: t.text,
-  status: t.oneOf<OfferView['status']>(),
-  answeredAt: t.orNull(t.moment),
-  answeredBy: t.text,
-  signature: t.text,
-  reason: t.text,
-  seal: t.text,
-  pdfHash: t.text,
-});
-export type OfferRow = RowOf<typeof OfferRow>;
-
-const OFFERS = `SELECT o.id, job.number AS job, o.kind, o.number, o.token, o.recipient, o.sent_on AS sentOn, o.valid_until AS validUntil, o.document, o.hash, o.status,
-  o.answered_at AS answeredAt, o.answered_by AS answeredBy, o.signature, o.reason, o.seal, o.pdf_hash AS pdfHash FROM offer o JOIN job ON job.id = o.job_id`;
+export type OfferRow = RowOf<typeof OFFER_BY_TOKEN>;
 
 /** What is sealed when a document is accepted: the document, who accepted it, when, and the signature. */
 export function sealOf(it: Pick<OfferRow, 'hash' | 'answeredAt' | 'answeredBy' | 'signature'>): string {
@@ -47,11 +26,7 @@ export async function offersOf(
   today: string,
 ): Promise<OfferView[]> {
   const { id } = await jobByNumber(sql, job, 'job');
-  const rows = await sql.all(OfferRow, `${OFFERS} WHERE o.job_id = $1 AND o.kind = $2 AND o.number = $3 ORDER BY o.id DESC`, [
-    id,
-    kind,
-    number,
-  ]);
+  const rows = await sql.all(OFFERS_OF, [id, kind, number]);
   const views: OfferView[] = [];
   for (const row of rows) {
     const closed = await closedTo(sql, row, today);
@@ -85,16 +60,12 @@ async function rebuildDocument(sql: Reader, row: OfferRow): Promise<ClientDocume
 }
 
 function questionsOf(sql: Reader, offerId: number): Promise<OfferView['questions']> {
-  return sql.all(
-    shape({ id: t.whole, askedAt: t.moment, askedBy: t.text, question: t.text, answer: t.text, answeredBy: t.text }),
-    `SELECT id, asked_at AS askedAt, asked_by AS askedBy, question, answer, answered_by AS answeredBy FROM offer_question WHERE offer_id = $1 ORDER BY id`,
-    [offerId],
-  );
+  return sql.all(QUESTIONS, [offerId]);
 }
 
 /** The document behind a link. Throws not-found where there is none. */
 export async function offerByToken(sql: Reader, token: string): Promise<OfferRow> {
-  const row = await sql.get(OfferRow, `${OFFERS} WHERE o.token = $1`, [token]);
+  const row = await sql.get(OFFER_BY_TOKEN, [token]);
   if (!row) throw new LedrinError('not-found', 'There is no document behind this link; ask whoever sent it for a new one');
   return row;
 }
@@ -121,12 +92,7 @@ async function closedTo(sql: Reader, row: OfferRow, today: string): Promise<stri
 
 /** Why an open document takes no answer any more, in words for the client; null where it does. */
 export async function whyClosed(sql: Reader, row: OfferRow, today: string): Promise<string | null> {
-  const answered = await sql.get(
-    shape({ status: t.text, by: t.text, at: t.moment }),
-    `SELECT o.status, o.answered_by AS "by", o.answered_at AS at FROM offer o JOIN offer own ON own.id = $1
-      WHERE o.job_id = own.job_id AND o.kind = own.kind AND o.number = own.number AND o.status <> 'open'`,
-    [row.id],
-  );
+  const answered = await sql.get(ANSWERED_ELSEWHERE, [row.id]);
   if (answered)
     return `This was ${answered.status} by ${answered.by} on ${displayDate(answered.at.slice(0, 10))}, on another document of it`;
   if (row.kind === 'change') {
@@ -145,24 +111,12 @@ export async function whyClosed(sql: Reader, row: OfferRow, today: string): Prom
 
 /** The messages that went out, newest first. */
 export async function messages(sql: Reader): Promise<MessageRow[]> {
-  const rows = await sql.all(
-    shape({
-      actor: t.text,
-      id: t.whole,
-      job: t.text,
-      recipient: t.text,
-      subject: t.text,
-      body: t.text,
-      sentAt: t.moment,
-      attachments: t.text,
-    }),
-    `SELECT m.id, job.number AS job, m.recipient, m.subject, m.body, m.attachments, m.sent_at AS sentAt, m.actor FROM message m JOIN job ON job.id = m.job_id ORDER BY m.id DESC LIMIT 500`,
-  );
+  const rows = await sql.all(MESSAGES);
   return rows.map((row) => ({ ...row, attachments: JSON.parse(row.attachments) as string[] }));
 }
 
 export async function messageFile(sql: Reader, id: number): Promise<string> {
-  const row = await sql.get(shape({ file: t.text }), 'SELECT file FROM message WHERE id = $1', [id]);
+  const row = await sql.get(MESSAGE_FILE, [id]);
   if (!row) throw new LedrinError('not-found', `There is no message ${id}`);
   return row.file;
 }

@@ -1,6 +1,7 @@
+import { QUESTION_COUNT, QUESTION } from './queries';
 import { present } from '../../core/errors/known';
+import { QuotationTable } from '../quotations/models';
 import { MessageTable, OfferQuestionTable, OfferTable } from './models';
-import { shape, t } from '../db/fields';
 import { movableChange } from '../changes/changes';
 import type { Command } from '../ledger/command';
 import { randomBytes } from 'node:crypto';
@@ -99,9 +100,7 @@ export async function askAboutOffer(command: Command, token: string, name: strin
   const { sql, actor } = command;
   const { at } = actor;
   const offer = await openOffer(sql, token, at.slice(0, 10));
-  const asked = await sql.get(shape({ count: t.whole }), 'SELECT count(*) AS count FROM offer_question WHERE offer_id = $1', [
-    offer.id,
-  ]);
+  const asked = await sql.get(QUESTION_COUNT, [offer.id]);
   if (present(asked).count >= 50) throw new LedrinError('refused', 'There are many questions already; please call');
   await sql.insert(OfferQuestionTable, { offer_id: offer.id, asked_at: at, asked_by: name, question });
   command.note(`${offer.job}/${offer.kind} ${offer.number}`, { question }, `${name} (client)`);
@@ -110,11 +109,7 @@ export async function askAboutOffer(command: Command, token: string, name: strin
 /** The company answers a question that was asked on the page. */
 export async function replyToQuestion(command: Command, id: number, answer: string): Promise<void> {
   const { sql, actor } = command;
-  const there = await sql.get(
-    shape({ answer: t.text, by: t.text }),
-    'SELECT answer, answered_by AS by FROM offer_question WHERE id = $1',
-    [id],
-  );
+  const there = await sql.get(QUESTION, [id]);
   if (!there) throw new LedrinError('not-found', `There is no question ${id}`);
   if (there.answer)
     throw new LedrinError(
@@ -145,12 +140,12 @@ export async function declineOffer(command: Command, token: string, name: string
 }
 
 /** A quotation takes the answer; a change waits for the company to note its decision, since its day decides the reports. */
-async function answered(command: Command, offer: OfferRow, status: string, name: string): Promise<void> {
+async function answered(command: Command, offer: OfferRow, status: 'accepted' | 'declined', name: string): Promise<void> {
   const { sql, actor } = command;
-  if (offer.kind === 'quotation')
-    await sql.run(
-      `UPDATE quotation SET status = $1, answered_on = $2, answered_by = $3 WHERE number = $4 AND job_id = (SELECT job_id FROM offer WHERE id = $5)`,
-      [status, actor.at.slice(0, 10), name, Number(offer.number), offer.id],
-    );
+  if (offer.kind === 'quotation') {
+    const { id: jobId } = await jobByNumber(sql, offer.job, 'job');
+    const where = { job_id: jobId, number: Number(offer.number) };
+    await sql.update(QuotationTable, where, { status, answered_on: actor.at.slice(0, 10), answered_by: name });
+  }
   command.note(`${offer.job}/${offer.kind} ${offer.number}`, { offer: offer.id, status }, `${name} (client)`);
 }

@@ -1,7 +1,7 @@
+import { COST_LINE_KEYS, STAGES_WITHOUT_SECTION } from './queries';
 import { assertNoFaults } from '../http/refused';
 import { known } from '../../core/errors/known';
 import { CostLinePlanTable, JobSectionTable } from './models';
-import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { PlanInput } from '../../wire/plan';
@@ -15,18 +15,14 @@ export async function savePlan(command: Command, number: string, input: PlanInpu
   const { sql } = command;
   const { id } = await jobByNumber(sql, number, 'job');
   await assertUnchanged(command, 'This plan', { subject: number, now: await plannedDates(sql, id), seen: input.seen });
-  const lines = await sql.all(
-    shape({ id: t.whole, key: t.text }),
-    `SELECT l.id, l.section || char(31) || c.code || char(31) || l.cost_type AS key FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
-    [id],
-  );
+  const lines = await sql.all(COST_LINE_KEYS, [id]);
   const ids = new Map(lines.map((row) => [row.key, row.id]));
   const keyOf = (it: PlanInput['lines'][number]) => `${it.section}\u001f${it.costCode}\u001f${it.costType}`;
   const faults = planFaults(input, (it) => ids.has(keyOf(it)));
   faults.push(...(await stagesGone(sql, id, input)));
   assertNoFaults(faults);
   await sql.remove(JobSectionTable, { job_id: id });
-  await sql.run('DELETE FROM cost_line_plan WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)', [id]);
+  await sql.remove(CostLinePlanTable, { cost_line_id: [...ids.values()] });
   await sql.insertAll(
     JobSectionTable,
     input.sections.map((it) => ({
@@ -47,12 +43,7 @@ export async function savePlan(command: Command, number: string, input: PlanInpu
 
 /** A section that the billing schedule waits for is not taken out. */
 async function stagesGone(sql: Reader, jobId: number, { sections }: PlanInput): Promise<Fault[]> {
-  const waited = await sql.all(
-    shape({ section: t.text, instalment: t.text }),
-    `SELECT s.section, min(i.name) AS instalment FROM instalment_stage s JOIN instalment i ON i.id = s.instalment_id
-      JOIN job_section n ON n.job_id = i.job_id AND n.name = s.section WHERE i.job_id = $1 GROUP BY s.section`,
-    [jobId],
-  );
+  const waited = await sql.all(STAGES_WITHOUT_SECTION, [jobId]);
   const names = new Set(sections.map((it) => it.name));
   return waited
     .filter((it) => !names.has(it.section))

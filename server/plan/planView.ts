@@ -1,6 +1,5 @@
+import { PLANNED_LINES } from './queries';
 import { at } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
-import { COST_TYPES } from '../../core/costs/costType';
 import { periodOf } from '../../core/calendar/plainDate';
 import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
 import type { WorkDates } from '../../core/instalments/instalment';
@@ -77,14 +76,7 @@ export async function plannedDates(sql: Reader, jobId: number): Promise<unknown>
 }
 
 function plannedLines(sql: Reader, jobId: number): Promise<(PlanInput['lines'][number] & { id: number })[]> {
-  return sql.all(
-    shape({
-      ...{ id: t.whole, section: t.text, costCode: t.text, costType: t.oneOf(...COST_TYPES), startsOn: t.day, finishesOn: t.day },
-    }),
-    `SELECT l.id, l.section, c.code AS costCode, l.cost_type AS costType, p.starts_on AS startsOn, p.finishes_on AS finishesOn
-      FROM cost_line_plan p JOIN cost_line l ON l.id = p.cost_line_id JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1 ORDER BY l.id`,
-    [jobId],
-  );
+  return sql.all(PLANNED_LINES, [jobId]);
 }
 
 /** The planned days of a section, else the job's. */

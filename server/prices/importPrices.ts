@@ -1,4 +1,4 @@
-import { shape, t } from '../db/fields';
+import { CostCodeTable, VendorTable } from '../company/models';
 import type { Command } from '../ledger/command';
 import { BookRefused, FaultList } from '../book/bookFaults';
 import { bookRows } from '../book/csv/readRows';
@@ -6,7 +6,7 @@ import type { ReadRow, Row } from '../book/columns';
 import { priceItems } from './bookFiles';
 import { loadDigits } from '../company/company';
 import type { PriceItemInput } from '../../wire/prices';
-import { savePriceItems } from './prices';
+import { idsByCode, savePriceItems } from './prices';
 
 /**
  * Takes a price list in the columns of price_items.csv: new items are added, known ones saved again, all or nothing. Throws
@@ -18,9 +18,7 @@ export async function importPrices(command: Command, path: string): Promise<numb
   const rows: ReadRow<typeof priceItems.columns>[] = [];
   const reading = { path, faults, currencyDigits: await loadDigits(sql) };
   for await (const batch of bookRows(priceItems, reading, { readable: true, missingColumns: [] })) rows.push(...batch);
-  const known = async (table: string) =>
-    new Set((await sql.all(shape({ code: t.text }), `SELECT code FROM ${table}`)).map((row) => row.code));
-  const [codes, vendors] = [await known('cost_code'), await known('vendor')];
+  const [codes, vendors] = [await idsByCode(sql, CostCodeTable), await idsByCode(sql, VendorTable)];
   const seen = new Set<string>();
   for (const row of rows) {
     const at = (column: string, message: string) => faults.add('price_items', row.row, column, message);

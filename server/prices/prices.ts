@@ -1,7 +1,8 @@
+import { CostCodeTable, VendorTable } from '../company/models';
+import { UNIT_COSTS } from './queries';
 import { assertNoFaults } from '../http/refused';
 import { BuildUpComponentTable, BuildUpTable, PriceChangeTable, PriceItemTable } from './models';
 import { known, present } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { findCycle, PriceBook, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
@@ -20,14 +21,10 @@ export const LABOUR_UNIT = 'h';
 /** Adds price items, or keeps those of the same code again; a unit cost that moved goes into the item's history. */
 export async function savePriceItems(command: Command, { items, on, reason }: PriceItemsInput): Promise<void> {
   const { sql, actor } = command;
-  const [codes, vendors] = [await idsByCode(sql, 'cost_code'), await idsByCode(sql, 'vendor')];
+  const [codes, vendors] = [await idsByCode(sql, CostCodeTable), await idsByCode(sql, VendorTable)];
   const faults = itemFaults(items, codes, vendors);
   assertNoFaults(faults);
-  const there = new Map(
-    (
-      await sql.all(shape({ id: t.whole, code: t.text, unit_cost: t.unitCost }), 'SELECT id, code, unit_cost FROM price_item')
-    ).map((row) => [row.code, row]),
-  );
+  const there = new Map((await sql.all(UNIT_COSTS)).map((row) => [row.code, row]));
   let id = await nextId(sql, PriceItemTable);
   const rows = items.map((it) => ({
     ...{ id: there.get(it.code)?.id ?? id++, code: it.code, description: it.description },
@@ -70,10 +67,12 @@ function itemFaults(items: readonly PriceItemInput[], codes: Map<string, number>
   return faults;
 }
 
-async function idsByCode(sql: Reader, table: 'cost_code' | 'vendor' | 'price_item' | 'build_up'): Promise<Map<string, number>> {
-  return new Map(
-    (await sql.all(shape({ id: t.whole, code: t.text }), `SELECT id, code FROM ${table}`)).map((row) => [row.code, row.id]),
-  );
+export async function idsByCode(
+  sql: Reader,
+  table: typeof CostCodeTable | typeof VendorTable | typeof PriceItemTable | typeof BuildUpTable,
+): Promise<Map<string, number>> {
+  const rows: readonly { id: number; code: string }[] = await sql.find(table, {});
+  return new Map(rows.map((row) => [row.code, row.id]));
 }
 
 /** Takes an item out of the price list. Refused where a build-up is made of it: the message names them. */
@@ -158,7 +157,7 @@ function movedItems(items: readonly PriceItemInput[], input: PriceMoveInput): Ma
 /** Saves a build-up, new or changed. Refused where it would be made of itself: the message gives the way round. */
 export async function saveBuildUp(command: Command, input: BuildUpInput): Promise<void> {
   const { sql } = command;
-  const [items, known] = [await idsByCode(sql, 'price_item'), await idsByCode(sql, 'build_up')];
+  const [items, known] = [await idsByCode(sql, PriceItemTable), await idsByCode(sql, BuildUpTable)];
   const faults = input.components.flatMap((it, i) => componentFaults(it, i, input.code, items, known));
   assertNoFaults(faults);
   const others = (await priceBookView(sql)).buildUps.filter((it) => it.code !== input.code);

@@ -1,4 +1,4 @@
-import { shape, t } from '../db/fields';
+import { QUOTATIONS, TERMS_TEXTS } from './queries';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { QuotationInput, QuotationSummary } from '../../wire/quotations';
 import type { Reader } from '../db/sql';
@@ -20,38 +20,7 @@ export interface LoadedQuotation extends QuotationInput {
 /** The quotations of a job, in the order they were made. */
 export async function loadQuotations(sql: Reader, job: string): Promise<LoadedQuotation[]> {
   const { id } = await jobByNumber(sql, job, 'job');
-  const rows = await sql.all(
-    shape({
-      number: t.whole,
-      status: t.text,
-      version: t.whole,
-      savedBy: t.text,
-      savedAt: t.moment,
-      title: t.text,
-      estimate: t.cents,
-      presentation: t.oneOf<'line' | 'section' | 'lump-sum'>(),
-      contact: t.text,
-      email: t.text,
-      introduction: t.text,
-      exclusions: t.text,
-      terms: t.text,
-      validUntil: t.orNull(t.day),
-      id: t.whole,
-      sentOn: t.orNull(t.day),
-      answeredOn: t.orNull(t.day),
-      answeredBy: t.text,
-      quantities: t.whole,
-      unitPrices: t.whole,
-      alternates: t.text,
-      payments: t.text,
-    }),
-    `SELECT q.id, q.number, e.number AS estimate, q.title, q.presentation, q.quantities, q.unit_prices AS unitPrices, q.contact, q.email, q.introduction, q.exclusions, q.terms,
-      q.valid_until AS validUntil, q.status, q.sent_on AS sentOn, q.answered_on AS answeredOn, q.answered_by AS answeredBy, q.version, q.saved_by AS savedBy, q.saved_at AS savedAt,
-      (SELECT json_group_array(json_object('name', name, 'amount', amount) ORDER BY id) FROM quotation_alternate WHERE quotation_id = q.id) AS alternates,
-      (SELECT json_group_array(json_object('name', name, 'rate', rate, 'amount', amount, 'dueOn', due_on, 'stage', stage) ORDER BY id) FROM quotation_payment WHERE quotation_id = q.id) AS payments
-      FROM quotation q JOIN estimate e ON e.id = q.estimate_id WHERE q.job_id = $1 ORDER BY q.number`,
-    [id],
-  );
+  const rows = await sql.all(QUOTATIONS, [id]);
   return rows.map((row) => ({
     ...row,
     quantities: row.quantities === 1,
@@ -79,5 +48,5 @@ export async function quotationList(sql: Reader, job: string): Promise<Quotation
 
 /** The company's library of terms. */
 export function termsLibrary(sql: Reader): Promise<{ name: string; body: string }[]> {
-  return sql.all(shape({ name: t.text, body: t.text }), 'SELECT name, body FROM terms_text ORDER BY name');
+  return sql.all(TERMS_TEXTS);
 }

@@ -1,7 +1,9 @@
+import { LAST_QUOTATION } from './queries';
 import { QuotationAlternateTable, QuotationPaymentTable, QuotationTable, TermsTextTable } from './models';
-import { shape, t, type RowOf } from '../db/fields';
+import { type RowOf } from '../db/fields';
 import { QUOTATION_LIFE } from '../../core/offers/quotationLife';
 import { assertMove, assertNoFaults } from '../http/refused';
+import { EstimateTable } from '../estimates/models';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
@@ -31,11 +33,7 @@ export async function saveQuotation(
   assertVersion(command, 'this quotation', there, input.version);
   const faults = paymentFaults(input);
   assertNoFaults(faults);
-  const last = await sql.get(
-    shape({ number: t.orNull(t.whole) }),
-    'SELECT max(number) AS number FROM quotation WHERE job_id = $1',
-    [jobId],
-  );
+  const last = await sql.get(LAST_QUOTATION, [jobId]);
   const own = there?.number ?? (last?.number ?? 0) + 1;
   const version = (there?.version ?? 0) + 1;
   const id = there?.id ?? (await nextId(sql, QuotationTable));
@@ -119,7 +117,7 @@ export async function sendQuotation(
   input: SendInput,
 ): Promise<void> {
   const { sql, actor } = command;
-  await tenderByNumber(sql, job);
+  const { id: jobId } = await tenderByNumber(sql, job);
   const quotation = await movable(sql, 'send', job, number);
   if (quotation.validUntil !== null && quotation.validUntil < input.on)
     throw fieldError('on', `It would be sent after the day it is valid until, ${quotation.validUntil}; move one of the two`);
@@ -133,10 +131,8 @@ export async function sendQuotation(
       [{ field: 'payments', message: 'does not come to the price' }],
     );
   await sql.update(QuotationTable, { id: quotation.id }, { status: 'sent', sent_on: input.on });
-  await sql.run(
-    `UPDATE estimate SET status = 'sent', sent_on = $1, reference = $2 WHERE status = 'draft' AND id = (SELECT estimate_id FROM quotation WHERE id = $3)`,
-    [input.on, `Quotation ${number}`, quotation.id],
-  );
+  const estimate = { job_id: jobId, number: quotation.estimate, status: 'draft' as const };
+  await sql.update(EstimateTable, estimate, { status: 'sent', sent_on: input.on, reference: `Quotation ${number}` });
   await offerDocument(sql, sending, actor, { job, kind: 'quotation', number: String(number), document }, input);
   command.note(`${job}/${number}`, { to: input.to, on: input.on });
 }

@@ -1,5 +1,5 @@
+import { ESTIMATED_LINES } from './queries';
 import { known } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { compareCostLines, type CostType } from '../../core/costs/costType';
 import {
@@ -58,13 +58,7 @@ export interface EstimatedLine {
 /** Every cost line of a job that something speaks of by the date. */
 export async function estimatedLines(sql: Reader, job: JobIdentity, asOf: string): Promise<EstimatedLine[]> {
   const states = await loadCostLines(sql, asOf, job.id);
-  const names = await sql.all(
-    shape({ id: t.whole, section: t.text, code: t.text, description: t.text, cost_type: t.oneOf<CostType>(), serves: t.text }),
-    `SELECT l.id, l.section, c.code, c.description, l.cost_type,
-      (SELECT json_group_array(DISTINCT s.line) FROM budget_line b JOIN sov_line s ON s.id = b.sov_line_id WHERE b.cost_line_id = l.id) AS serves
-      FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
-    [job.id],
-  );
+  const names = await sql.all(ESTIMATED_LINES, [job.id]);
   const byId = new Map(names.map((row) => [row.id, row]));
   const finished = isFinished(job.finished_on, asOf);
   return states

@@ -1,4 +1,4 @@
-import { shape, t } from '../db/fields';
+import { TURNOVERS, COST_TO_DATE } from './queries';
 import { tieOut, type Turnover } from '../../core/ledger/tieOut';
 import { trialBalance } from '../../core/ledger/trialBalance';
 import type { Reader } from '../db/sql';
@@ -9,11 +9,7 @@ const TRIAL_BALANCE = columns('account:t:Account', 'name:t:Name', 'debit:a:Debit
 const TIE_OUT = columns('check:t:Check', 'subledger:a:Subledger', 'ledger:a:Ledger', 'difference:a:Difference');
 
 function turnovers(sql: Reader, asOf: string): Promise<Turnover[]> {
-  return sql.all(
-    shape({ account: t.text, debit: t.cents, credit: t.cents }),
-    'SELECT l.account, sum(l.debit) AS debit, sum(l.credit) AS credit FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.dated <= $1 GROUP BY l.account',
-    [asOf],
-  );
+  return sql.all(TURNOVERS, [asOf]);
 }
 
 /** Balance of every account that has moved by the date. */
@@ -32,11 +28,7 @@ export async function trialBalanceReport(sql: Reader, { asOf }: ReportRequest): 
 
 /** The proofs that postings and accounts agree, each side worked from its own tables. */
 export async function tieOutReport(sql: Reader, { asOf }: ReportRequest): Promise<Report> {
-  const cost = await sql.get(
-    shape({ amount: t.orNull(t.cents) }),
-    'SELECT sum(amount) AS amount FROM cost_entry WHERE posted_on <= $1',
-    [asOf],
-  );
+  const cost = await sql.get(COST_TO_DATE, [asOf]);
   const invoices = await agedInvoices(sql, asOf, null);
   const rows = tieOut(
     {

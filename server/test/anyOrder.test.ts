@@ -1,3 +1,4 @@
+import { query } from '../db/query';
 import { act, type Act } from './acts';
 import { shape, t } from '../db/fields';
 import { act as carryOut, reading } from './act';
@@ -53,7 +54,7 @@ interface Books {
 }
 
 async function lastNumber(books: Books): Promise<number> {
-  const row = await reading(books.database).get(shape({ n: t.whole }), 'SELECT max(number) AS n FROM application');
+  const row = await reading(books.database).get(query(shape({ n: t.whole }), 'SELECT max(number) AS n FROM application'));
   return row!.n;
 }
 
@@ -80,7 +81,7 @@ async function perform(books: Books, it: Act): Promise<unknown> {
       });
     }
     case 'reverse': {
-      const postings = await reading(database).all(shape({ id: t.whole }), 'SELECT id FROM posting ORDER BY id');
+      const postings = await reading(database).all(query(shape({ id: t.whole }), 'SELECT id FROM posting ORDER BY id'));
       return carryOut(database, TESTER, reversePosting, postings[it.pick % postings.length]!.id, { on, reason: 'tried' });
     }
     case 'start':
@@ -127,8 +128,10 @@ async function perform(books: Books, it: Act): Promise<unknown> {
       });
     case 'receive': {
       const open = await reading(database).all(
-        shape({ posting: t.text, open: t.cents }),
-        'SELECT reference AS posting, payable - coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id), 0) AS open FROM invoice i ORDER BY id',
+        query(
+          shape({ posting: t.text, open: t.cents }),
+          'SELECT reference AS posting, payable - coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id), 0) AS open FROM invoice i ORDER BY id',
+        ),
       );
       const invoice = open[it.pick % open.length]!;
       return carryOut(database, TESTER, recordReceipt, 'J1', invoice.posting, {
@@ -143,7 +146,9 @@ async function perform(books: Books, it: Act): Promise<unknown> {
     case 'approve':
     case 'reject':
     case 'withdraw': {
-      const changes = await reading(database).all(shape({ number: t.text }), 'SELECT number FROM change_order ORDER BY id');
+      const changes = await reading(database).all(
+        query(shape({ number: t.text }), 'SELECT number FROM change_order ORDER BY id'),
+      );
       const { number: change } = changes[it.pick % changes.length]!;
       if (it.kind === 'issue') return carryOut(database, TESTER, issueChange, 'J1', change, on);
       const status = ({ approve: 'approved', reject: 'rejected', withdraw: 'withdrawn' } as const)[it.kind];
@@ -214,8 +219,10 @@ async function attempt(books: Books, it: Act): Promise<void> {
 async function totalsAreEntries(database: Database, on: PlainDate): Promise<void> {
   const sql = reading(database);
   const entries = await sql.get(
-    shape({ cost: t.cents, hours: t.hours }),
-    'SELECT sum(amount) AS cost, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE posted_on <= $1',
+    query(
+      shape({ cost: t.cents, hours: t.hours }),
+      'SELECT sum(amount) AS cost, sum(coalesce(hours, 0)) AS hours FROM cost_entry WHERE posted_on <= $1',
+    ),
     [on],
   );
   const lines = await loadCostLines(sql, on, null);

@@ -1,3 +1,4 @@
+import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import { act, reading } from './act';
 import { createHash } from 'node:crypto';
@@ -91,8 +92,10 @@ export async function reportLines(
 export async function everything(database: Database): Promise<string> {
   const sql = reading(database);
   const tables = await sql.all(
-    shape({ name: t.text }),
-    `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'cost\\_text%' ESCAPE '\\' ORDER BY name`,
+    query(
+      shape({ name: t.text }),
+      `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'cost\\_text%' ESCAPE '\\' ORDER BY name`,
+    ),
   );
   const rows = [];
   for (const { name } of tables) rows.push([name, await sql.anyRows(`SELECT * FROM ${name} ORDER BY 1, 2`)]);

@@ -1,4 +1,4 @@
-import { shape, t } from '../db/fields';
+import { LAST_CHANGED } from './queries';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { Command } from '../ledger/command';
 import { digestOf } from './digest';
@@ -39,11 +39,7 @@ export async function assertUnchanged(
 ): Promise<void> {
   command.compared();
   if (digestOf(now) === seen) return;
-  const last = await command.sql.get(
-    shape({ actor: t.text, at: t.moment }),
-    'SELECT actor, at FROM audit WHERE subject = $1 ORDER BY id DESC LIMIT 1',
-    [subject],
-  );
+  const last = await command.sql.get(LAST_CHANGED, [subject]);
   const by = last ? `; ${last.actor} saved here last, at ${momentOf(last.at)}` : '';
   throw new LedrinError('conflict', `${what} changed after you opened it${by}; ${OPEN_AGAIN}`, [
     { field: 'seen', message: 'it has changed since' },

@@ -1,6 +1,6 @@
+import { AWARDED_LINE, ESTIMATE_LINES_OF } from './queries';
 import { inJob } from '../../core/places/place';
 import { at, known } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { displayQuantity } from '../../core/money/display';
 import { priceEstimate } from '../../core/estimates/estimate';
 import { money, type Operand, type Workings } from '../../core/workings/workings';
@@ -15,21 +15,12 @@ export async function awardedLine(
   job: JobIdentity,
   sovLine: string,
 ): Promise<Pick<Workings, 'rule' | 'operands'> | null> {
-  const award = await sql.get(
-    shape({ id: t.whole, estimate: t.cents, spread: t.cents, difference: t.cents }),
-    `SELECT a.sov_line_id AS id, e.number AS estimate, a.spread, a.difference FROM award a JOIN sov_line s ON s.id = a.sov_line_id JOIN estimate e ON e.id = a.estimate_id
-      WHERE s.job_id = $1 AND s.line = $2`,
-    [job.id, sovLine],
-  );
+  const award = await sql.get(AWARDED_LINE, [job.id, sovLine]);
   if (!award) return null;
   const estimate = await loadEstimate(sql, job.number, award.estimate);
   const digits = await loadDigits(sql);
   const priced = priceEstimate(estimate, digits).lines;
-  const members = new Set(
-    (
-      await sql.all(shape({ id: t.whole }), 'SELECT estimate_line_id AS id FROM award_line WHERE sov_line_id = $1', [award.id])
-    ).map((row) => row.id),
-  );
+  const members = new Set((await sql.all(ESTIMATE_LINES_OF, [award.id])).map((row) => row.id));
   const to = inJob(job, 'estimate', award.estimate);
   const lines = estimate.lines.flatMap((line, i): Operand[] => {
     if (!members.has(known(estimate.lineIds, line.line))) return [];

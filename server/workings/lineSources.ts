@@ -1,6 +1,13 @@
+import {
+  BUDGET_OF_LINE,
+  CHANGES_OF_LINE,
+  TRANSFERS_OF_LINE,
+  ACTUAL_BY_MONTH,
+  COMMITTED_OF_LINE,
+  HOURS_BY_MONTH,
+} from './queries';
 import { entriesOf, inJob, type Place } from '../../core/places/place';
 import { at } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { lastDay } from '../../core/calendar/plainDate';
 import { hours, money, words, type Operand } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
@@ -16,36 +23,11 @@ function entriesOfMonth(job: JobIdentity, line: EstimatedLine, month: string): P
   return entriesOf(job, { section, code: costCode, type: costType, from: `${month}-01`, to: lastDay(month) });
 }
 
-const budgetRows = async (sql: Reader, line: EstimatedLine) =>
-  sql.all(
-    shape({
-      description: t.text,
-      sov: t.orNull(t.text),
-      amount: t.cents,
-      hours: t.orNull(t.hours),
-      estimateLine: t.orNull(t.text),
-      estimate: t.orNull(t.cents),
-    }),
-    `SELECT b.description, s.line AS sov, b.amount, b.hours, e.line AS estimateLine, (SELECT number FROM estimate WHERE id = e.estimate_id) AS estimate
-      FROM budget_line b LEFT JOIN sov_line s ON s.id = b.sov_line_id LEFT JOIN estimate_line e ON e.id = b.estimate_line_id WHERE b.cost_line_id = $1 ORDER BY b.id`,
-    [line.id],
-  );
+const budgetRows = async (sql: Reader, line: EstimatedLine) => sql.all(BUDGET_OF_LINE, [line.id]);
 
-const changeRows = (sql: Reader, line: EstimatedLine, asOf: string) =>
-  sql.all(
-    shape({ number: t.text, title: t.text, decided_on: t.day, amount: t.cents, hours: t.orNull(t.hours) }),
-    `SELECT c.number, c.title, c.decided_on, c.amount, c.hours FROM approved_change_line c
-      WHERE c.cost_line_id = $1 AND c.side = 'cost' AND c.decided_on <= $2 ORDER BY c.decided_on`,
-    [line.id, asOf],
-  );
+const changeRows = (sql: Reader, line: EstimatedLine, asOf: string) => sql.all(CHANGES_OF_LINE, [line.id, asOf]);
 
-const transferRows = (sql: Reader, line: EstimatedLine, asOf: string) =>
-  sql.all(
-    shape({ number: t.whole, dated: t.day, reason: t.text, amount: t.cents, hours: t.orNull(t.hours) }),
-    `SELECT t.number, t.dated, t.reason, x.amount, x.hours FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id
-      WHERE x.cost_line_id = $1 AND t.dated <= $2 ORDER BY t.dated, t.number`,
-    [line.id, asOf],
-  );
+const transferRows = (sql: Reader, line: EstimatedLine, asOf: string) => sql.all(TRANSFERS_OF_LINE, [line.id, asOf]);
 
 const servesSov = (sov: string | null) => (sov === null ? '' : `, serves SOV line ${sov}`);
 const ofEstimate = (line: string | null) => (line === null ? '' : `, from estimate line ${line}`);
@@ -76,11 +58,7 @@ export const lineSources: Record<
     ),
   }),
   lineActual: async (sql, job, line, asOf) => {
-    const rows = await sql.all(
-      shape({ month: t.month, count: t.whole, amount: t.cents }),
-      'SELECT substr(posted_on, 1, 7) AS month, count(*) AS count, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND posted_on <= $3 GROUP BY 1',
-      [job.id, line.id, asOf],
-    );
+    const rows = await sql.all(ACTUAL_BY_MONTH, [job.id, line.id, asOf]);
     return {
       rule: 'Cost entries of the line dated on or before the date, month by month.',
       operands: rows.map((row) =>
@@ -91,12 +69,7 @@ export const lineSources: Record<
     };
   },
   lineCommitted: async (sql, job, line, asOf) => {
-    const rows = await sql.all(
-      shape({ name: t.text, vendor: t.text, amount: t.cents, invoiced: t.cents, closed: t.flag }),
-      `SELECT c.number || '/' || m.line AS name, v.name AS vendor, m.amount, coalesce(m.closed_on <= $2, 0) AS closed, coalesce((SELECT sum(amount) FROM cost_entry WHERE commitment_line_id = m.id AND posted_on <= $2), 0) AS invoiced
-        FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN vendor v ON v.id = c.vendor_id WHERE m.cost_line_id = $1 AND c.dated <= $2 ORDER BY c.number`,
-      [line.id, asOf],
-    );
+    const rows = await sql.all(COMMITTED_OF_LINE, [line.id, asOf]);
     const operands = rows.flatMap((row): Operand[] => [
       money(`${row.name} ${row.vendor}, committed`, row.amount),
       money(`${row.name}, invoiced against it`, row.invoiced, '−', {
@@ -128,11 +101,7 @@ export const lineSources: Record<
     ],
   }),
   lineHoursActual: async (sql, job, line, asOf) => {
-    const rows = await sql.all(
-      shape({ month: t.month, amount: t.cents }),
-      'SELECT substr(posted_on, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND posted_on <= $3 GROUP BY 1',
-      [job.id, line.id, asOf],
-    );
+    const rows = await sql.all(HOURS_BY_MONTH, [job.id, line.id, asOf]);
     return {
       rule: 'Hours of the entries of the line, month by month.',
       operands: rows.map((row) => hours(row.month, row.amount, '+', { to: entriesOfMonth(job, line, row.month) })),

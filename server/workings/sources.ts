@@ -1,6 +1,18 @@
+import {
+  SCHEDULED_SUM,
+  APPROVED_CHANGES,
+  COST_BY_TYPE,
+  LAST_CERTIFIED,
+  RECEIPTS,
+  TAX_RATE,
+  PENDING_CHANGES,
+  LAST_RETENTION,
+  RELEASES,
+  INVOICE_ASKED,
+  RECEIPTS_OF_INVOICE,
+} from './queries';
 import { entriesOf, inJob, postingPlace } from '../../core/places/place';
 import { present } from '../../core/errors/known';
-import { shape, t } from '../db/fields';
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
 import { COST_TYPES } from '../../core/costs/costType';
 import type { Reader } from '../db/sql';
@@ -20,17 +32,8 @@ type JobSource = (
 /** A job's figures that stand on postings rather than on other figures. */
 export const jobSources = {
   contractSum: async (sql, job, asOf) => {
-    const [original] = await sql.all(
-      shape({ amount: t.cents }),
-      'SELECT coalesce(sum(scheduled_value), 0) AS amount FROM sov_line WHERE job_id = $1',
-      [job.id],
-    );
-    const changes = await sql.all(
-      shape({ number: t.text, title: t.text, decided_on: t.day, amount: t.cents }),
-      `SELECT o.number, o.title, o.decided_on, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
-        WHERE o.job_id = $1 AND l.side = 'price' AND o.status = 'approved' AND o.decided_on <= $2 GROUP BY o.id ORDER BY o.decided_on`,
-      [job.id, asOf],
-    );
+    const [original] = await sql.all(SCHEDULED_SUM, [job.id]);
+    const changes = await sql.all(APPROVED_CHANGES, [job.id, asOf]);
     return {
       title: 'Contract sum',
       rule: 'The schedule of values as signed, plus change orders approved by the date.',
@@ -43,11 +46,7 @@ export const jobSources = {
     };
   },
   cost: async (sql, job, asOf) => {
-    const rows = await sql.all(
-      shape({ type: t.text, amount: t.cents }),
-      'SELECT l.cost_type AS type, sum(e.amount) AS amount FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.job_id = $1 AND e.posted_on <= $2 GROUP BY 1',
-      [job.id, asOf],
-    );
+    const rows = await sql.all(COST_BY_TYPE, [job.id, asOf]);
     rows.sort((a, b) => COST_TYPES.indexOf(a.type as 'labour') - COST_TYPES.indexOf(b.type as 'labour'));
     return {
       title: 'Cost to date',
@@ -56,11 +55,7 @@ export const jobSources = {
     };
   },
   billed: async (sql, job, asOf) => {
-    const last = await sql.get(
-      shape({ number: t.whole, gross: t.cents }),
-      `SELECT number, gross FROM certified_application WHERE job_id = $1 AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
-      [job.id, asOf],
-    );
+    const last = await sql.get(LAST_CERTIFIED, [job.id, asOf]);
     return {
       title: 'Billed to date',
       rule: 'Gross to date of the last application certified by the date, materials on site included, before retention and tax.',
@@ -75,13 +70,8 @@ export const jobSources = {
     };
   },
   received: async (sql, job, asOf) => {
-    const rows = await sql.all(
-      shape({ posting: t.text, dated: t.day, amount: t.cents, id: t.whole }),
-      `SELECT CASE i.kind WHEN 'application' THEN 'application ' ELSE '' END || i.reference AS posting, r.dated, r.amount, r.posting_id AS id
-        FROM receipt r JOIN invoice i ON i.id = r.invoice_id WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
-      [job.id, asOf],
-    );
-    const [facts] = await sql.all(shape({ tax_rate: t.rate }), 'SELECT tax_rate FROM job WHERE id = $1', [job.id]);
+    const rows = await sql.all(RECEIPTS, [job.id, asOf]);
+    const [facts] = await sql.all(TAX_RATE, [job.id]);
     const total = rows.reduce((sum, row) => sum + row.amount, 0);
     const result = beforeTax(total, present(facts).tax_rate);
     return {
@@ -95,12 +85,7 @@ export const jobSources = {
     };
   },
   pendingChanges: async (sql, job, asOf) => {
-    const rows = await sql.all(
-      shape({ number: t.text, title: t.text, amount: t.cents }),
-      `SELECT o.number, o.title, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
-        WHERE o.job_id = $1 AND l.side = 'price' AND o.raised_on <= $2 AND (o.status IN ('draft', 'issued') OR o.decided_on > $2) GROUP BY o.id`,
-      [job.id, asOf],
-    );
+    const rows = await sql.all(PENDING_CHANGES, [job.id, asOf]);
     return {
       title: 'Pending change orders',
       rule: 'Price of change orders raised and not decided by the date. It is in no contract sum until it is approved.',
@@ -123,16 +108,8 @@ export const jobSources = {
   scheduleDue,
   scheduleToBill,
   retentionHeld: async (sql, job, asOf) => {
-    const last = await sql.get(
-      shape({ number: t.whole, retention: t.cents }),
-      `SELECT number, retention FROM certified_application WHERE job_id = $1 AND certified_on <= $2 ORDER BY number DESC LIMIT 1`,
-      [job.id, asOf],
-    );
-    const released = await sql.all(
-      shape({ reference: t.text, dated: t.day, amount: t.cents, posting: t.whole }),
-      'SELECT reference, dated, amount, posting_id AS posting FROM retention_release WHERE job_id = $1 AND dated <= $2',
-      [job.id, asOf],
-    );
+    const last = await sql.get(LAST_RETENTION, [job.id, asOf]);
+    const released = await sql.all(RELEASES, [job.id, asOf]);
     return {
       title: 'Retention held',
       rule: 'Retention to date of the last certified application, less what was released.',
@@ -172,18 +149,8 @@ export async function explainOpen(
   asOf: string,
 ): Promise<Workings> {
   const isNumber = /^\d+$/.test(posting);
-  const invoice = await sql.get(
-    shape({ id: t.whole, asked: t.cents }),
-    'SELECT id, payable AS asked FROM invoice WHERE job_id = $1 AND reference = $2 AND posted_on <= $3',
-    [job.id, posting, asOf],
-  );
-  const receipts = invoice
-    ? await sql.all(
-        shape({ dated: t.day, amount: t.cents, reference: t.text, posting: t.whole }),
-        'SELECT dated, amount, reference, posting_id AS posting FROM receipt WHERE invoice_id = $1 AND dated <= $2 ORDER BY dated, id',
-        [invoice.id, asOf],
-      )
-    : [];
+  const invoice = await sql.get(INVOICE_ASKED, [job.id, posting, asOf]);
+  const receipts = invoice ? await sql.all(RECEIPTS_OF_INVOICE, [invoice.id, asOf]) : [];
   const asked = invoice?.asked ?? 0;
   const ways = isNumber
     ? { figure: { figure: 'payable', job: job.number, application: Number(posting) } }

@@ -4,17 +4,24 @@ import { displayQuantity } from '../../../core/money/display';
 import { useCurrency } from '../../ground/company';
 import { Fig } from '../../ground/workings/Fig';
 import { Legend, Sign } from '../../kit/Signs';
+import { Table } from '../../kit/table/Table';
+import type { TableColumn } from '../../kit/table/tableTypes';
 import { BudgetViews } from './BudgetViews';
-import { FIGURES, filtered, groupsOf, NO_GROUP, sumOf, type BudgetView, type Group, type Grouping } from './budgetRows';
+import { FIGURES, filtered, grouped, NO_GROUP, sumOf, wordsOf, type BudgetView, type Grouping } from './budgetRows';
 
 /** Estimate versus actual of a job: folding groups, unbudgeted cost in sight, every figure with its workings. */
-export function EstimateTable({ view, job, height }: { view: EstimateView; job: string; height: string }) {
+export function EstimateTable({ view, job, inWindow }: { view: EstimateView; job: string; inWindow: boolean }) {
   const [looked, setLooked] = useState<BudgetView>({ by: 'section', conditions: [] });
   const { by, conditions } = looked;
-  const lines = useMemo(() => filtered(view.lines, conditions), [view.lines, conditions]);
-  const groups = useMemo(() => groupsOf(lines, by), [lines, by]);
-  const fold = useFolding();
+  const lines = useMemo(() => grouped(filtered(view.lines, conditions), by), [view.lines, conditions, by]);
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const written = useWritten();
+  const columns = useMemo(() => columnsOf(by, job, written), [by, job, written]);
   const { code } = useCurrency();
+  const whole = lines.length === view.lines.length;
+  const of = (line: EstimateLine) => (by === NO_GROUP ? '' : wordsOf(line, by));
+  const cells = (own: readonly EstimateLine[]) =>
+    Object.fromEntries(FIGURES.map(({ key, unit }) => [key, written[unit](sumOf(own, key))]));
   return (
     <>
       <div className="mb-2 flex flex-wrap items-end gap-3">
@@ -22,149 +29,91 @@ export function EstimateTable({ view, job, height }: { view: EstimateView; job: 
           view={looked}
           onView={(next) => {
             setLooked(next);
-            if (next.by !== by) fold.set([]);
+            if (next.by !== by) setFolded(new Set());
           }}
         />
-        <button
-          type="button"
-          className="button bare"
-          onClick={() => fold.set(fold.shut.size > 0 ? [] : groups.map((it) => it.name))}
-        >
-          {fold.shut.size > 0 ? 'Unfold all' : 'Collapse all'}
+        <button type="button" className="button bare" onClick={() => setFolded(new Set(folded.size > 0 ? [] : lines.map(of)))}>
+          {folded.size > 0 ? 'Unfold all' : 'Collapse all'}
         </button>
         <span className="ml-auto inline-flex items-center gap-4">
           <Legend names={['unbudgeted', 'overrun', 'loss']} />
           <span className="note text-[12.5px]">Amounts in {code}</span>
         </span>
       </div>
-      <div className="scroll" style={{ maxHeight: height }} tabIndex={0} role="region" aria-label="Estimate versus actual">
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th>Line</th>
-              <th>Type</th>
-              {FIGURES.map(({ key, head }) => (
-                <th key={key} className="num wraps">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          {groups.map((group) => (
-            <GroupRows
-              key={group.name}
-              group={group}
-              by={by}
-              job={job}
-              open={!fold.shut.has(group.name)}
-              onToggle={() => fold.toggle(group.name)}
-            />
-          ))}
-          <TotalRow lines={lines} all={view.lines.length} job={job} />
-        </table>
-      </div>
+      <Table
+        label="Estimate versus actual"
+        columns={columns}
+        rows={lines}
+        rowKey={(it) => String(it.id)}
+        height={inWindow ? 'window' : undefined}
+        groups={by === NO_GROUP ? undefined : { of, sums: cells, folded, onFold: (name) => setFolded(toggled(folded, name)) }}
+        foot={{
+          label: whole ? `Job ${job}` : `${lines.length} of ${view.lines.length} lines`,
+          cells: whole ? workedTotals(lines, job) : cells(lines),
+        }}
+      />
     </>
   );
 }
 
-/** Which groups are folded. */
-function useFolding() {
-  const [shut, setShut] = useState<ReadonlySet<string>>(new Set());
-  const toggle = (name: string) =>
-    setShut((before) => {
-      const next = new Set(before);
-      if (!next.delete(name)) next.add(name);
-      return next;
-    });
-  return { shut, toggle, set: (names: readonly string[]) => setShut(new Set(names)) };
+function toggled(names: ReadonlySet<string>, name: string): ReadonlySet<string> {
+  const next = new Set(names);
+  if (!next.delete(name)) next.add(name);
+  return next;
 }
 
-/** Writes a sum that has no workings of its own. */
-function useWritten() {
+type Written = Record<'money' | 'hours', (value: number) => string>;
+
+/** How a sum is written that has no workings of its own. */
+function useWritten(): Written {
   const { show } = useCurrency();
-  return (unit: 'money' | 'hours', value: number) => (unit === 'money' ? show(value) : displayQuantity(value));
+  return useMemo(() => ({ money: show, hours: displayQuantity }), [show]);
 }
 
-function TotalRow({ lines, all, job }: { lines: readonly EstimateLine[]; all: number; job: string }) {
-  const written = useWritten();
-  const whole = lines.length === all;
-  return (
-    <tfoot>
-      <tr>
-        <td colSpan={2}>{whole ? `Job ${job}` : `${lines.length} of ${all} lines`}</td>
-        {FIGURES.map(({ key, head, figure, unit }) => (
-          <td key={key} className="num">
-            {whole ? (
-              <Fig value={sumOf(lines, key)} unit={unit} of={{ figure, job }} label={head} />
-            ) : (
-              written(unit, sumOf(lines, key))
-            )}
-          </td>
-        ))}
-      </tr>
-    </tfoot>
+function workedTotals(lines: readonly EstimateLine[], job: string) {
+  return Object.fromEntries(
+    FIGURES.map(({ key, head, figure, unit }) => [
+      key,
+      <Fig key={key} value={sumOf(lines, key)} unit={unit} of={{ figure, job }} label={head} />,
+    ]),
   );
 }
 
-interface GroupProps {
-  group: Group;
-  by: Grouping;
-  job: string;
-  open: boolean;
-  onToggle: () => void;
+/** What a line is called in its group, which says part of it already. */
+function nameOf(line: EstimateLine, by: Grouping): string {
+  const section = by === 'section' || line.section === '' ? '' : `${line.section} · `;
+  return section + (by === 'code' ? '' : `${line.costCode} ${line.description}`) || line.costCode;
 }
 
-function GroupRows({ group, by, job, open, onToggle }: GroupProps) {
-  const written = useWritten();
-  return (
-    <tbody>
-      {by !== NO_GROUP && (
-        <tr className="fold">
-          <td colSpan={2}>
-            <button type="button" className="fig" aria-expanded={open} onClick={onToggle}>
-              <span aria-hidden="true" className="inline-block w-4">
-                {open ? '–' : '+'}
-              </span>
-              {group.name} <span className="note font-normal">{group.lines.length}</span>
-            </button>
-          </td>
-          {FIGURES.map(({ key, unit }) => (
-            <td key={key} className="num">
-              {written(unit, sumOf(group.lines, key))}
-            </td>
-          ))}
-        </tr>
-      )}
-      {(open || by === NO_GROUP) && group.lines.map((line) => <LineRow key={line.id} line={line} by={by} job={job} />)}
-    </tbody>
-  );
-}
-
-function LineRow({ line, by, job }: { line: EstimateLine; by: Grouping; job: string }) {
-  const name =
-    (by === 'section' ? '' : line.section ? `${line.section} · ` : '') +
-    (by === 'code' ? '' : `${line.costCode} ${line.description}`);
-  return (
-    <tr>
-      <td>
-        <span className="pl-5">{name || line.costCode}</span> {!line.budgeted && <Sign name="unbudgeted" />}
-      </td>
-      <td>{line.costType}</td>
-      {FIGURES.map(({ key, head, figure, unit }) => (
-        <td key={key} className="num">
-          {key === 'variance' && line.variance < 0 && (
+function columnsOf(by: Grouping, job: string, written: Written): TableColumn<EstimateLine>[] {
+  return [
+    {
+      key: 'line',
+      title: 'Line',
+      value: (it) => nameOf(it, by),
+      cell: (it) => (
+        <>
+          <span className="pl-5">{nameOf(it, by)}</span> {!it.budgeted && <Sign name="unbudgeted" />}
+        </>
+      ),
+    },
+    { key: 'type', title: 'Type', value: (it) => it.costType, cell: (it) => it.costType },
+    ...FIGURES.map(({ key, head, figure, unit }): TableColumn<EstimateLine> => ({
+      key,
+      title: head,
+      wraps: true,
+      value: (it) => it[key],
+      number: written[unit],
+      cell: (it) => (
+        <>
+          {key === 'variance' && it.variance < 0 && (
             <>
               <Sign name="overrun" bare />{' '}
             </>
           )}
-          <Fig
-            value={line[key]}
-            unit={unit}
-            of={{ figure, job, line: line.id }}
-            label={`${head} of ${line.costCode} ${line.costType}`}
-          />
-        </td>
-      ))}
-    </tr>
-  );
+          <Fig value={it[key]} unit={unit} of={{ figure, job, line: it.id }} label={`${head} of ${it.costCode} ${it.costType}`} />
+        </>
+      ),
+    })),
+  ];
 }

@@ -8,7 +8,7 @@ import { RevenueBesideCost } from './RevenueBesideCost';
 import { Choice } from '../../kit/choice/Choice';
 import { Downloads, ReportHead } from '../../ground/reports/ReportHead';
 
-function Estimate({ job, height }: { job: string; height: string }) {
+function Estimate({ job, inWindow = false }: { job: string; inWindow?: boolean }) {
   const { month } = useAsOf();
   const { data, error, refetch } = useEstimateVersusActualQuery({ job, asOf: month });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
@@ -21,7 +21,7 @@ function Estimate({ job, height }: { job: string; height: string }) {
     );
   return (
     <>
-      <EstimateTable view={data} job={job} height={height} />
+      <EstimateTable view={data} job={job} inWindow={inWindow} />
       <RevenueBesideCost view={data} job={job} />
     </>
   );
@@ -36,7 +36,7 @@ export function JobBudget() {
         <h2>Estimate versus actual</h2>
         <Downloads name="estimate-vs-actual" job={number} />
       </div>
-      <Estimate job={number} height="none" />
+      <Estimate job={number} />
     </>
   );
 }
@@ -73,7 +73,7 @@ export function EstimateVsActualPage() {
           onChange={choose}
         />
       </div>
-      <Estimate job={job} height="calc(100vh - 270px)" />
+      <Estimate job={job} inWindow />
     </div>
   );
 }

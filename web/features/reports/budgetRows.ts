@@ -61,23 +61,12 @@ export function filtered(lines: readonly EstimateLine[], conditions: readonly Co
   );
 }
 
-export interface Group {
-  name: string;
-  lines: EstimateLine[];
-}
-
-/** Lines in groups by what stands in a column; types in the order of reports, everything else by name. */
-export function groupsOf(lines: readonly EstimateLine[], by: Grouping): Group[] {
-  if (by === NO_GROUP) return [{ name: '', lines: [...lines] }];
-  const groups = new Map<string, EstimateLine[]>();
-  for (const line of lines) {
-    const name = wordsOf(line, by);
-    groups.set(name, [...(groups.get(name) ?? []), line]);
-  }
-  const list = [...groups].map(([name, own]) => ({ name, lines: own }));
-  return by === 'type'
-    ? list.sort((a, b) => COST_TYPES.indexOf(a.name as 'labour') - COST_TYPES.indexOf(b.name as 'labour'))
-    : list.sort((a, b) => (a.name < b.name ? -1 : 1));
+/** Lines in the order of their groups: types in that of reports, everything else by name. */
+export function grouped(lines: readonly EstimateLine[], by: Grouping): EstimateLine[] {
+  if (by === NO_GROUP) return [...lines];
+  const place = (it: EstimateLine) =>
+    by === 'type' ? String(COST_TYPES.indexOf(it.costType as (typeof COST_TYPES)[number])) : wordsOf(it, by);
+  return [...lines].sort((a, b) => (place(a) < place(b) ? -1 : place(a) > place(b) ? 1 : 0));
 }
 
 export const sumOf = (lines: readonly EstimateLine[], key: LineKey) => lines.reduce((total, line) => total + line[key], 0);

@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { displayExact } from '../../../core/money/display';
@@ -81,4 +81,57 @@ test('money and hours are not added up together, one figure alone is no sum, not
     ]),
   ).toBe('Roof\t');
   expect([null, 'b', 3, 'A', 20].sort(compareValues)).toEqual([3, 20, 'A', 'b', null]);
+});
+
+test('groups fold under their sums, in the order they were given, however the rows are sorted', () => {
+  const onFold = jest.fn();
+  const groups = (folded: ReadonlySet<string>) => (
+    <Table
+      label="Lines"
+      columns={COLUMNS}
+      rows={ROWS}
+      rowKey={(it) => it.name}
+      groups={{
+        of: (it) => (it.hours === null ? 'No hours' : 'Hours'),
+        sums: (rows) => ({ amount: money(rows.reduce((sum, it) => sum + it.amount, 0)) }),
+        ...{ folded, onFold },
+      }}
+    />
+  );
+  const { rerender } = render(groups(new Set()));
+  const lines = () => screen.getAllByRole('row').map((it) => it.textContent);
+  for (let i = 0; i < 2; i++) fireEvent.click(screen.getByRole('button', { name: /Amount/ }));
+  // 100.50 + 2.50. Sorted from the least, −0.50 would come first; it stays in its group.
+  expect(lines().slice(1)).toEqual([
+    '–Hours 2103.00',
+    'Line 12.503',
+    'Line 2100.508',
+    `–No hours 1${money(-50)}`,
+    `Line 10${money(-50)}`,
+  ]);
+  fireEvent.click(screen.getByRole('button', { name: /No hours/ }));
+  expect(onFold).toHaveBeenCalledWith('No hours');
+  rerender(groups(new Set(['No hours'])));
+  expect(lines()).toHaveLength(5);
+});
+
+test('of many rows those in view are asked for, and one that is not here yet is a line of its own', () => {
+  const onView = jest.fn();
+  render(
+    <Table
+      label="Entries"
+      columns={COLUMNS}
+      rows={ROWS}
+      rowKey={(it) => it.name}
+      height="window"
+      many={{ count: 5000, rowAt: (i) => ROWS[i], onView }}
+      order={{ key: 'amount', descending: true, onOrder: jest.fn() }}
+    />,
+  );
+  expect(onView).toHaveBeenCalledWith(0, expect.any(Number));
+  expect(screen.getByRole('table').getAttribute('aria-rowcount')).toBe('5000');
+  const cells = screen.getAllByRole('cell').map((it) => it.textContent);
+  // As they were given: the order is somebody else's.
+  expect(cells.slice(0, 10)).toEqual(['Line 2', '100.50', '8', 'Line 10', money(-50), '', 'Line 1', '2.50', '3', '…']);
+  expect(screen.getByRole('columnheader', { name: /Amount/ }).getAttribute('aria-sort')).toBe('descending');
 });

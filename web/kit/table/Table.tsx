@@ -1,9 +1,11 @@
-import type { KeyboardEvent } from 'react';
+import { useRef, type KeyboardEvent } from 'react';
+import { ManyRowsBody } from './ManyRowsBody';
 import { asText, summaryOf, type SelectedCell } from './selection';
 import { TableBody } from './TableBody';
 import { TableFootRow } from './TableFootRow';
 import { TableHead } from './TableHead';
 import type { TableColumn, TableProps } from './tableTypes';
+import { useRoomBelow } from './useRoomBelow';
 import { useTableModel, type TableModel } from './useTableModel';
 
 /**
@@ -11,25 +13,28 @@ import { useTableModel, type TableModel } from './useTableModel';
  * copied as a spreadsheet takes them, and added up in the foot.
  */
 export function Table<Row extends object>(props: TableProps<Row>) {
-  const { label, columns, height, dense = false, className = '' } = props;
+  const { label, columns, height, many, dense = false, even = false, className = '' } = props;
+  const box = useRef<HTMLDivElement>(null);
+  const room = useRoomBelow(box, height === 'window');
   const model = useTableModel(props);
   const lines = selectedLines(model, columns);
   const summary = summaryOf(lines.flat());
   const table = (
     <table
-      className={`ledger ${dense ? 'dense' : ''} ${height === undefined ? 'static-foot' : ''} ${className}`}
+      className={`ledger ${dense ? 'dense' : ''} ${even ? 'even' : ''} ${height === undefined ? 'static-foot' : ''} ${className}`}
       aria-label={label}
+      aria-rowcount={many?.count}
     >
-      <TableHead model={model} columns={columns} />
-      <TableBody model={model} {...props} />
+      <TableHead model={model} columns={columns} order={props.order} />
+      {many ? <ManyRowsBody {...props} model={model} many={many} box={box} /> : <TableBody {...props} model={model} />}
       <TableFootRow model={model} columns={columns} foot={props.foot} summary={summary} />
     </table>
   );
   return (
     <div
+      ref={box}
       className={height === undefined ? 'table-box' : 'table-box scroll'}
-      data-window={height === 'window' || undefined}
-      style={typeof height === 'number' ? { maxHeight: height } : undefined}
+      style={{ maxHeight: typeof height === 'number' ? height : room }}
       tabIndex={0}
       role="region"
       aria-label={label}

@@ -14,18 +14,18 @@ export function TableFootRow<Row extends object>({
   foot: TableFoot | readonly TableFoot[] | undefined;
   summary: { count: number; sum: string; average: string } | null;
 }) {
-  const shown = new Set(model.getVisibleLeafColumns().map((it) => it.id));
-  const visible = columns.filter(({ key }) => shown.has(key));
   const lines = foot === undefined ? [] : [foot].flat();
   if (lines.length === 0 && !summary) return null;
   return (
     <tfoot>
       {lines.map((line, i) => (
-        <Totals key={i} line={line} visible={visible} />
+        <tr key={i}>
+          <SumCells line={line} model={model} columns={columns} />
+        </tr>
       ))}
       {summary && (
         <tr className="selection">
-          <td colSpan={visible.length} aria-live="polite">
+          <td colSpan={model.getVisibleLeafColumns().length} aria-live="polite">
             {summary.count} selected: sum <b className="figure">{summary.sum}</b>, average{' '}
             <span className="figure">{summary.average}</span>
           </td>
@@ -35,12 +35,22 @@ export function TableFootRow<Row extends object>({
   );
 }
 
-/** One line of the foot: what it says, under the columns before its first figure, and the figures. */
-function Totals<Row>({ line, visible }: { line: TableFoot; visible: readonly TableColumn<Row>[] }) {
+/** A line of sums: what it says, under the columns before its first figure, and the figures. */
+export function SumCells<Row extends object>({
+  line,
+  model,
+  columns,
+}: {
+  line: TableFoot;
+  model: TableModel<Row>;
+  columns: readonly TableColumn<Row>[];
+}) {
+  const shown = new Set(model.getVisibleLeafColumns().map((it) => it.id));
+  const visible = columns.filter(({ key }) => shown.has(key));
   const first = visible.findIndex(({ key }) => Object.hasOwn(line.cells, key));
   const span = first < 0 ? visible.length : first;
   return (
-    <tr>
+    <>
       {span > 0 && (
         <td colSpan={span} className={visible[0]?.stays ? 'stays' : ''}>
           {line.label}
@@ -51,6 +61,6 @@ function Totals<Row>({ line, visible }: { line: TableFoot; visible: readonly Tab
           {line.cells[column.key]}
         </td>
       ))}
-    </tr>
+    </>
   );
 }

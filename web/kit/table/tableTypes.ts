@@ -11,9 +11,13 @@ export interface TableColumn<Row> {
   value?: (row: Row) => string | number | null;
   /** How a number of this column is written where it is added up or copied; figures stand to the right. */
   number?: (value: number) => string;
+  /** Not sorted by, though it is worth something. */
+  unsorted?: boolean;
   /** To the right without being a number to add up. */
   right?: boolean;
   width?: number;
+  /** Its head breaks, rather than widening the column. */
+  wraps?: boolean;
   /** Cut off with its whole text in a tooltip, rather than wrapped. */
   cut?: boolean;
   /** Stays in sight while the others scroll. */
@@ -24,6 +28,24 @@ export interface TableFoot {
   /** Stands under the columns before the first figure. */
   label: ReactNode;
   cells: Readonly<Record<string, ReactNode>>;
+}
+
+/** Rows in groups that fold, in the order the groups first come. */
+export interface TableGroups<Row> {
+  of: (row: Row) => string;
+  /** What a group comes to, under its name. */
+  sums: (rows: readonly Row[]) => TableFoot['cells'];
+  folded: ReadonlySet<string>;
+  onFold: (group: string) => void;
+}
+
+/** More rows than are held at once: those in view are asked for. */
+export interface ManyRows<Row> {
+  count: number;
+  /** The row at a place; undefined where it is not here yet. */
+  rowAt: (index: number) => Row | undefined;
+  /** The places in view, whenever they change. */
+  onView: (from: number, to: number) => void;
 }
 
 export interface TableProps<Row> {
@@ -45,5 +67,13 @@ export interface TableProps<Row> {
   hidden?: ReadonlySet<string>;
   /** What the rows are sorted by before somebody sorts them otherwise; empty: as given. */
   sorted?: { key: string; descending: boolean };
+  /** Sorted elsewhere, such as by the server: the rows come in this order, and pressing a head asks for another. */
+  order?: { key: string; descending: boolean; onOrder: (key: string) => void };
+  groups?: TableGroups<Row>;
+  /** `rows` are then those held of them. */
+  many?: ManyRows<Row>;
+  /** Columns as wide as they say, the rest shared by the others. */
+  even?: boolean;
+  rowClass?: (row: Row) => string;
   className?: string;
 }

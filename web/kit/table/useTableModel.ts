@@ -41,7 +41,7 @@ function definitionOf<Row extends object>(column: TableColumn<Row>): ColumnDef<F
   return {
     id: key,
     accessorFn: (row) => value?.(row) ?? null,
-    enableSorting: value !== undefined,
+    enableSorting: value !== undefined && !column.unsorted,
     sortFn: (a, b) => compareValues(a.getValue(key), b.getValue(key)),
   };
 }

@@ -35,7 +35,7 @@ test('totals are those of the jobs in the schedule, and a loss is marked by its 
   open(JOBS);
   await screen.findByText('Job 2101');
   // 1,000 + 400 and 800 + 440 pounds; (1,400 − 1,240) / 1,400 = 11.43 %.
-  expect(foot().slice(0, 6)).toEqual(['2 jobs in the schedule', '', '', '1,400.00', '1,240.00', '11.4']);
+  expect(foot().slice(0, 8)).toEqual(['2 jobs in the schedule', '', '', '', '', '1,400.00', '1,240.00', '11.4']);
   expect(within(screen.getByText('Job 2102').closest('tr')!).getByTitle('loss')).toBeDefined();
 });
 
@@ -47,7 +47,7 @@ test('narrowed to a manager the list and its totals are his alone, and the addre
   await waitFor(() => expect(address()).toBe('/jobs?manager=Piotr'));
   expect(numbers()).toEqual(['2102']);
   // 400 − 440: a loss of a tenth.
-  expect(foot().slice(3, 6)).toEqual(['400.00', '440.00', `${MINUS}10.0`]);
+  expect(foot().slice(5, 8)).toEqual(['400.00', '440.00', `${MINUS}10.0`]);
 });
 
 test('sorted by a figure, a job without a price comes last either way', async () => {

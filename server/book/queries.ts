@@ -1,0 +1,13 @@
+import { query } from '../db/query';
+import { shape, t } from '../db/fields';
+
+export const ATTACHED_FILES = query(shape({ name: t.text, hash: t.text }), 'SELECT name, hash FROM attachment ORDER BY id');
+
+export const MESSAGE_FILES = query(shape({ file: t.text }), 'SELECT file FROM message ORDER BY id');
+
+/** What a book has no file for. */
+export const LEFT_OUT = query(
+  shape({ 'job drafts': t.whole, 'which posting reversed which': t.whole, 'the record of who did what': t.whole }),
+  `SELECT (SELECT count(*) FROM job_draft) AS "job drafts", (SELECT count(*) FROM posting WHERE reverses_id IS NOT NULL) AS "which posting reversed which",
+      (SELECT count(*) FROM audit) AS "the record of who did what"`,
+);

@@ -1,0 +1,149 @@
+import { shape, t } from '../db/fields';
+import { query } from '../db/query';
+import type { PlainDate } from '../../core/calendar/plainDate';
+import type { COST_SORTS } from '../../wire/costs';
+
+type CostSort = (typeof COST_SORTS)[number];
+
+/** What part of the cost ledger is asked for. Text filters match the whole value, but for `search`. */
+export interface CostLedgerFilter {
+  asOf: PlainDate;
+  job?: string;
+  section?: string;
+  costCode?: string;
+  costType?: string;
+  party?: string;
+  from?: PlainDate;
+  to?: PlainDate;
+  /** Part of reference, party or description. */
+  search?: string;
+  /** All entries of one posting. */
+  posting?: number;
+  commitment?: string;
+  /** Uninstalled material as of the date only. */
+  uninstalled?: boolean;
+  sort?: CostSort;
+  descending?: boolean;
+  /** The keys of the row before the page, by the filter's order. */
+  after?: readonly (string | number)[];
+  offset?: number;
+  limit?: number;
+}
+
+const ORDER: Record<CostSort, string> = {
+  dated: 'e.posted_on',
+  job: 'e.job_id, e.posted_on',
+  amount: 'e.amount',
+  party: 'e.party, e.posted_on',
+  'cost-code': 'l.cost_code_id, e.posted_on',
+};
+
+/** What of the cost ledger is asked for, in SQL on `e` and `l`, with what is bound in it. */
+export interface Condition {
+  where: string[];
+  bind: unknown[];
+  /** Set where the condition looks at the cost line. */
+  needsLine: boolean;
+}
+
+export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costCode?: number }): Condition {
+  const condition: Condition = { where: [], bind: [], needsLine: false };
+  const add = (sql: string, value: unknown, ofLine = false) => {
+    condition.bind.push(value);
+    condition.where.push(sql.replaceAll('?', `$${condition.bind.length}`));
+    condition.needsLine ||= ofLine;
+  };
+  add('e.posted_on <= ?', filter.asOf);
+  if (filter.from) add('e.posted_on >= ?', filter.from);
+  if (filter.to) add('e.posted_on <= ?', filter.to);
+  if (ids.job !== undefined) add('e.job_id = ?', ids.job);
+  if (ids.costCode !== undefined) add('l.cost_code_id = ?', ids.costCode, true);
+  if (filter.section !== undefined) add('l.section = ?', filter.section, true);
+  if (filter.costType !== undefined) add('l.cost_type = ?', filter.costType, true);
+  if (filter.party !== undefined) add('e.party = ?', filter.party);
+  if (filter.posting !== undefined) add('e.posting_id = ?', filter.posting);
+  if (filter.commitment !== undefined)
+    add(
+      'e.commitment_line_id IN (SELECT n.id FROM commitment_line n JOIN commitment m ON m.id = n.commitment_id WHERE m.number = ?)',
+      filter.commitment,
+    );
+  if (filter.uninstalled) add('e.uninstalled = 1 AND (e.installed_on IS NULL OR e.installed_on > ?)', filter.asOf);
+  const threes = threesOf(filter.search ?? '');
+  if (threes.length > 0)
+    add(
+      'e.id IN (SELECT rowid FROM cost_text WHERE cost_text MATCH ?)',
+      threes.map((it) => `"${it.replaceAll('"', '""')}"`).join(' AND '),
+    );
+  if (filter.search)
+    add(
+      `(e.reference || ' ' || e.party || ' ' || e.description) LIKE ? ESCAPE '\\'`,
+      `%${filter.search.replace(/[\\%_]/g, '\\$&')}%`,
+    );
+  return condition;
+}
+
+/** Every three letters in a row of what is searched for: what the index of the words knows. None in less than three letters. */
+function threesOf(search: string): string[] {
+  const letters = [...search];
+  return letters.slice(2).map((_letter, i) => letters.slice(i, i + 3).join(''));
+}
+
+/** What the rows are ordered by; the id last, so that no two rows are alike. */
+export function keysOf({ sort }: CostLedgerFilter): string[] {
+  return [...ORDER[sort ?? 'dated'].split(', '), 'e.id'];
+}
+
+export const JOB_ID = query(shape({ id: t.whole }), 'SELECT id FROM job WHERE number = $1');
+
+export const COST_CODE_ID = query(shape({ id: t.whole }), 'SELECT id FROM cost_code WHERE code = $1');
+
+export const ledgerTotals = ({ where, needsLine }: Condition) =>
+  query(
+    shape({ count: t.whole, amount: t.cents, hours: t.hours }),
+    `SELECT count(*) AS count, coalesce(sum(e.amount), 0) AS amount, coalesce(sum(e.hours), 0) AS hours
+      FROM cost_entry e ${needsLine ? 'JOIN cost_line l ON l.id = e.cost_line_id' : ''} WHERE ${where.join(' AND ')}`,
+  );
+
+const LedgerRow = shape({
+  id: t.whole,
+  posting_id: t.whole,
+  posted_on: t.day,
+  dated: t.day,
+  job: t.text,
+  section: t.text,
+  code: t.text,
+  cost_type: t.text,
+  reference: t.text,
+  party: t.text,
+  description: t.text,
+  quantity: t.orNull(t.quantity),
+  hours: t.orNull(t.hours),
+  amount: t.cents,
+  commitment: t.orNull(t.text),
+  uninstalled: t.flag,
+  installed_on: t.orNull(t.day),
+  /** What the rows are ordered by, as a JSON list. */
+  key: t.text,
+});
+
+/** A page of rows: from `after` on, where it is given, whose keys join what `condition` binds. */
+export function ledgerRows(filter: CostLedgerFilter, { where, bind, needsLine }: Condition, limit: number) {
+  const direction = filter.descending ? 'DESC' : 'ASC';
+  const keys = keysOf(filter);
+  const order = keys.map((it) => `${it} ${direction}`).join(', ');
+  const line = needsLine || filter.sort === 'cost-code' ? 'JOIN cost_line l ON l.id = e.cost_line_id' : '';
+  if (filter.after) {
+    const marks = filter.after.map((value) => `$${bind.push(value)}`);
+    where.push(`(${keys.join(', ')}) ${filter.descending ? '<' : '>'} (${marks.join(', ')})`);
+  }
+  // Ids first: skipping over half a million rows is cheap while they are only index entries.
+  return query(
+    LedgerRow,
+    `SELECT e.id, e.posting_id, e.posted_on, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
+      m.number AS commitment, e.uninstalled, e.installed_on, json_array(${keys.join(', ')}) AS key
+      FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${limit} OFFSET ${filter.after ? 0 : (filter.offset ?? 0)}) page
+      JOIN cost_entry e ON e.id = page.id JOIN cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = l.cost_code_id
+      LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
+      ORDER BY ${order}`,
+  );
+}

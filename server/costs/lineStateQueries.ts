@@ -1,0 +1,76 @@
+import { shape, t } from '../db/fields';
+import { query } from '../db/query';
+
+/** Rows come as one JSON text: one object per row would cost more than the query. */
+const packed = (columns: string, from: string) =>
+  query(shape({ rows: t.text }), `SELECT json_group_array(json_array(${columns})) AS rows FROM ${from}`);
+
+const ofJob = (jobId: number | null, column = 'l.job_id') => (jobId === null ? '' : `AND ${column} = ${Number(jobId)}`);
+
+/* Each of one job, or of all where that is null. */
+
+/** Every cost line with its cost and hours to the end of month `$1`. */
+export const lineTotals = (jobId: number | null) =>
+  packed(
+    `l.id, l.job_id, l.cost_type = 'labour', t.cost, t.hours`,
+    `cost_line l LEFT JOIN cost_total t ON t.cost_line_id = l.id
+      AND t.month = (SELECT max(x.month) FROM cost_total x WHERE x.cost_line_id = l.id AND x.month <= $1) WHERE 1 ${ofJob(jobId)}`,
+  );
+
+/** Cost and hours posted from `$1` to `$2`, by line. */
+export const postedBetween = (jobId: number | null) =>
+  packed(
+    'cost_line_id, amount, hours',
+    `(SELECT cost_line_id, sum(amount) AS amount, sum(coalesce(hours, 0)) AS hours FROM cost_entry
+      WHERE posted_on BETWEEN $1 AND $2 ${ofJob(jobId, 'job_id')} GROUP BY cost_line_id)`,
+  );
+
+export const originalBudget = (jobId: number | null) =>
+  packed(
+    'id, amount, hours',
+    `(SELECT b.cost_line_id AS id, sum(b.amount) AS amount, sum(coalesce(b.hours, 0)) AS hours FROM ${
+      jobId === null ? 'budget_line b' : `budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE 1 ${ofJob(jobId)}`
+    } GROUP BY b.cost_line_id)`,
+  );
+
+/** Change orders approved and transfers made by `$1`. */
+export const budgetChanges = (jobId: number | null) =>
+  packed(
+    'id, amount, hours, dated, transfer',
+    `(SELECT c.cost_line_id AS id, c.amount, coalesce(c.hours, 0) AS hours, c.decided_on AS dated, 0 AS transfer
+        FROM approved_change_line c JOIN cost_line l ON l.id = c.cost_line_id WHERE c.side = 'cost' AND c.decided_on <= $1 ${ofJob(jobId)}
+      UNION ALL SELECT x.cost_line_id, x.amount, coalesce(x.hours, 0), t.dated, 1
+        FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id JOIN cost_line l ON l.id = x.cost_line_id WHERE t.dated <= $1 ${ofJob(jobId)})`,
+  );
+
+/** docs/rules.md §5, as of `$1`: max(0, committed − invoiced), each commitment line by itself; 0 once closed. */
+export const openCommitments = (jobId: number | null) =>
+  packed(
+    'id, open',
+    `(SELECT m.cost_line_id AS id, CASE WHEN m.closed_on <= $1 THEN 0 ELSE
+        max(0, m.amount - coalesce((SELECT sum(e.amount) FROM cost_entry e WHERE e.commitment_line_id = m.id AND e.posted_on <= $1), 0)) END AS open
+      FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id WHERE c.dated <= $1 ${ofJob(jobId)})`,
+  );
+
+/** The latest forecast of each line by `$1`. */
+export const latestForecasts = (jobId: number | null) =>
+  packed(
+    'f.cost_line_id, f.method, f.value, f.as_of',
+    `forecast f JOIN cost_line l ON l.id = f.cost_line_id
+      WHERE f.as_of = (SELECT max(x.as_of) FROM forecast x WHERE x.cost_line_id = f.cost_line_id AND x.as_of <= $1) ${ofJob(jobId)}`,
+  );
+
+/**
+ * Cost and hours of lines, each on a day of its own. `$1` lists `[line, last complete month]`; `$2` the part of a month after it, as
+ * `[line, month, first day, last day]`.
+ */
+export const STOOD_THEN = packed(
+  'cost, hours',
+  `(SELECT coalesce(t.cost, 0) + coalesce(p.cost, 0) AS cost, coalesce(t.hours, 0) + coalesce(p.hours, 0) AS hours, a.key
+      FROM json_each($1) a
+      LEFT JOIN cost_total t ON t.cost_line_id = a.value->>0 AND t.month = (SELECT max(x.month) FROM cost_total x WHERE x.cost_line_id = a.value->>0 AND x.month <= a.value->>1)
+      LEFT JOIN (SELECT b.key AS key, sum(e.amount) AS cost, sum(coalesce(e.hours, 0)) AS hours FROM json_each($2) b
+        JOIN cost_line l ON l.id = b.value->>0 JOIN cost_entry e ON e.job_id = l.job_id AND e.posted_on BETWEEN b.value->>2 AND b.value->>3 AND e.cost_line_id = l.id
+        GROUP BY b.key) p ON p.key = a.key
+      ORDER BY a.key)`,
+);

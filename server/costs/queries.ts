@@ -1,0 +1,54 @@
+import { COST_TYPES } from '../../core/costs/costType';
+import { query } from '../db/query';
+import { shape, t } from '../db/fields';
+
+export const BUDGET_BY_SOV_LINE = query(
+  shape({ id: t.whole, line: t.text, amount: t.cents }),
+  'SELECT b.cost_line_id AS id, s.line, sum(b.amount) AS amount FROM budget_line b JOIN sov_line s ON s.id = b.sov_line_id WHERE s.job_id = $1 GROUP BY 1, 2',
+);
+
+export const COST_CODE_IDS = query(shape({ id: t.whole, code: t.text }), 'SELECT id, code FROM cost_code');
+
+export const LAST_COST_LINE = query(shape({ id: t.whole }), 'SELECT coalesce(max(id), 0) AS id FROM cost_line');
+
+export const JOBS_TO_POST_TO = query(
+  shape({ id: t.whole, number: t.text, status: t.text, locked: t.flag }),
+  'SELECT id, number, status, locked FROM job',
+);
+
+export const COMMITMENT_LINES = query(
+  shape({ id: t.whole, name: t.text, job: t.text }),
+  `SELECT m.id, c.number || '/' || m.line AS name, job.number AS job FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id JOIN job ON job.id = l.job_id`,
+);
+
+export const ENTRIES_OF_POSTING = query(
+  shape({
+    job_id: t.whole,
+    cost_line_id: t.whole,
+    amount: t.cents,
+    quantity: t.orNull(t.quantity),
+    hours: t.orNull(t.hours),
+    reference: t.text,
+    party: t.text,
+    description: t.text,
+    commitment_line_id: t.orNull(t.whole),
+    uninstalled: t.flag,
+    installed_on: t.orNull(t.day),
+    cost_type: t.oneOf(...COST_TYPES),
+  }),
+  `SELECT e.job_id, e.cost_line_id, e.amount, e.quantity, e.hours, e.reference, e.party, e.description, e.commitment_line_id, e.uninstalled,
+      e.installed_on, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.posting_id = $1 ORDER BY e.id`,
+);
+
+const runningTotals = (where: string) => `INSERT INTO cost_total (cost_line_id, month, cost, hours, entries)
+  SELECT cost_line_id, month, sum(sum(amount)) OVER running, sum(sum(hours)) OVER running, sum(count(*)) OVER running
+    FROM (SELECT cost_line_id, CAST(substr(posted_on, 1, 4) AS INTEGER) * 12 + CAST(substr(posted_on, 6, 2) AS INTEGER) - 1 AS month, amount, coalesce(hours, 0) AS hours
+          FROM cost_entry ${where})
+    GROUP BY cost_line_id, month
+    WINDOW running AS (PARTITION BY cost_line_id ORDER BY month)`;
+
+/** Of the jobs whose ids are in the list `$1`. */
+export const DELETE_COST_TOTALS =
+  'DELETE FROM cost_total WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id IN (SELECT value FROM json_each($1)))';
+
+export const COST_TOTALS_OF_JOBS = runningTotals('WHERE job_id IN (SELECT value FROM json_each($1))');

@@ -1,0 +1,71 @@
+import type * as v from 'valibot';
+import type { postingsQuery } from '../../wire/ledger';
+import type { PostingKind } from '../../core/ledger/posting';
+import { query } from '../db/query';
+import { shape, t } from '../db/fields';
+
+export const HANDLED_REQUEST = query(
+  shape({ digest: t.text, reply: t.text, at: t.moment }),
+  'SELECT digest, reply, at FROM handled_request WHERE id = $1',
+);
+
+export const LOCKED_AMONG = query(
+  shape({ number: t.text }),
+  'SELECT number FROM job WHERE locked = 1 AND id IN (SELECT value FROM json_each($1)) ORDER BY number',
+);
+
+export const JOURNAL_LINES = query(
+  shape({ id: t.whole, dated: t.day, account: t.text, debit: t.cents, credit: t.cents }),
+  'SELECT j.id, j.dated, l.account, l.debit, l.credit FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.posting_id = $1 ORDER BY j.dated, j.id, l.id',
+);
+
+export const ENTRY_COUNT = query(shape({ count: t.whole }), 'SELECT count(*) AS count FROM cost_entry WHERE posting_id = $1');
+
+export const REVERSAL_OF = query(shape({ id: t.whole }), 'SELECT id FROM posting WHERE reverses_id = $1');
+
+export const JOBS_OF_POSTING = query(shape({ job_id: t.whole }), 'SELECT DISTINCT job_id FROM cost_entry WHERE posting_id = $1');
+
+export const RECEIVED_ON_POSTING = query(
+  shape({ id: t.whole }),
+  'SELECT i.id FROM receipt r JOIN invoice i ON i.id = r.invoice_id WHERE i.posting_id = $1 GROUP BY i.id HAVING sum(r.amount) <> 0',
+);
+
+const SELECT_POSTINGS = `SELECT p.id, p.kind, job.number AS job, p.reference, p.posted_on AS dated, p.actor, p.recorded_at AS recordedAt, p.note, p.reverses_id AS reverses, p.job_id,
+  (SELECT id FROM posting r WHERE r.reverses_id = p.id) AS reversedBy,
+  p.total
+  FROM posting p LEFT JOIN job ON job.id = p.job_id`;
+
+const PostingRow = shape({
+  ...{ id: t.whole, kind: t.oneOf<PostingKind>(), job: t.orNull(t.text), reference: t.text, dated: t.day, actor: t.text },
+  ...{ recordedAt: t.moment, note: t.text, reverses: t.orNull(t.whole), job_id: t.orNull(t.whole) },
+  ...{ reversedBy: t.orNull(t.whole), total: t.cents },
+});
+
+export const POSTING = query(PostingRow, `${SELECT_POSTINGS} WHERE p.id = $1`);
+
+/** The newest postings under conditions on `p` and `job`, at most `limit`. */
+export const newestPostings = (where: readonly string[], limit: number) =>
+  query(PostingRow, `${SELECT_POSTINGS} WHERE ${where.join(' AND ')} ORDER BY p.posted_on DESC, p.id DESC LIMIT ${limit}`);
+
+/** How many there are under the same conditions. */
+export const postingCount = (where: readonly string[]) =>
+  query(
+    shape({ count: t.whole }),
+    `SELECT count(*) AS count FROM posting p LEFT JOIN job ON job.id = p.job_id WHERE ${where.join(' AND ')}`,
+  );
+
+/** Those handled before `$1`. */
+export const FORGET_REQUESTS = 'DELETE FROM handled_request WHERE at < $1';
+
+export type PostingsFilter = v.InferOutput<typeof postingsQuery>;
+
+/** What each part of a filter asks of `p` and `job`; each `?` is the value. */
+export const POSTING_CONDITIONS: { [Key in keyof Omit<PostingsFilter, 'before'>]-?: string } = {
+  asOf: 'p.posted_on <= ?',
+  job: '(job.number = ? OR p.id IN (SELECT e.posting_id FROM cost_entry e JOIN job j ON j.id = e.job_id WHERE j.number = ?))',
+  kind: 'p.kind = ?',
+  from: 'p.posted_on >= ?',
+  to: 'p.posted_on <= ?',
+  search: `(p.reference || ' ' || p.note) LIKE ? ESCAPE '\\'`,
+  total: 'p.total = ?',
+};
