@@ -76,5 +76,5 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
 /** The cell of the grid that a field of the reply is. */
 function cellOf(field: string): string {
   const [, row, key] = /^lines\.(\d+)\.(\w+)$/.exec(field) ?? [];
-  return `${row}.${key === 'costCode' ? 'code' : key}`;
+  return `${row}.${key}`;
 }

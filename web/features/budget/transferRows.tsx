@@ -1,10 +1,10 @@
-import { isFilled } from '../../kit/grid/filledRow';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { TransferInput } from '../../../wire/changes';
 import type { Lists } from '../../../wire/company';
 import type { EstimateLine } from '../../../wire/jobs';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
-import { amount, oneOf, optional, quantity, readAt, tidyOf, type Faults } from '../../kit/typed/codecs';
+import { columnsOf, readRows } from '../../kit/grid/rowCodecs';
+import { amount, oneOf, optional, quantity, words, type Faults } from '../../kit/typed/codecs';
 
 type TransferLine = TransferInput['lines'][number];
 
@@ -24,22 +24,19 @@ interface ReadTransfer {
   moved: number;
 }
 
+/** How the columns of a transfer are read. */
+const transferCodecs = (digits: number) => ({
+  section: words(),
+  costCode: words('Expected a cost code'),
+  costType: oneOf(COST_TYPES),
+  hours: optional(quantity, null),
+  amount: amount(digits),
+});
+
 /** Reads the rows of a transfer, blank ones passed over; faults by `row.column`. */
 export function readTransfer(rows: readonly GridRow[], budget: readonly EstimateLine[], digits: number): ReadTransfer {
   const faults: Faults = new Map();
-  const lines = rows.flatMap((row, i): TransferLine[] => {
-    if (!isFilled(row)) return [];
-    if (text(row, 'code') === '') faults.set(`${i}.code`, 'Expected a cost code');
-    return [
-      {
-        section: text(row, 'section'),
-        costCode: text(row, 'code'),
-        costType: readAt(faults, `${i}.type`, row.type, oneOf(COST_TYPES), 'other'),
-        amount: readAt(faults, `${i}.amount`, row.amount, amount(digits), 0),
-        hours: readAt(faults, `${i}.hours`, row.hours, optional(quantity, null), null),
-      },
-    ];
-  });
+  const lines = readRows(transferCodecs(digits), rows, faults).map((it): TransferLine => it.value);
   return {
     lines,
     faults,
@@ -57,28 +54,28 @@ export function transferColumns(
   show: (cents: number) => string,
 ): GridColumn[] {
   const money = amount(digits);
-  const found = (row: GridRow) => lineOf(budget, text(row, 'section'), text(row, 'code'), text(row, 'type'));
+  const found = (row: GridRow) => lineOf(budget, text(row, 'section'), text(row, 'costCode'), text(row, 'costType'));
   const then = (row: GridRow) => {
     const moved = money.parse(row.amount ?? '');
     return (found(row)?.revised ?? 0) + (moved.ok ? moved.value : 0);
   };
   const sections = [...new Set(budget.map((it) => it.section))].filter(Boolean);
-  return [
+  return columnsOf(transferCodecs(digits), [
     { key: 'section', title: 'Section', width: 150, offers: () => sections.map((value) => ({ value, label: '' })) },
     {
-      key: 'code',
+      key: 'costCode',
       title: 'Cost code',
       width: 90,
       offers: () => codes.map((it) => ({ value: it.code, label: it.description })),
     },
-    { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    { key: 'costType', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
     { key: 'left', title: 'Revised now', width: 120, numeric: true, show: (row) => show(found(row)?.revised ?? 0) },
     { key: 'spent', title: 'Actual', width: 120, numeric: true, show: (row) => show(found(row)?.actual ?? 0) },
     {
       ...{ key: 'after', title: 'Revised then', width: 120, numeric: true },
       show: (row) => <span className={then(row) < 0 ? 'loss' : ''}>{show(then(row))}</span>,
     },
-    { key: 'hours', title: 'Hours', width: 80, numeric: true },
-    { key: 'amount', title: 'In (+) / out (−)', width: 130, numeric: true, tidy: tidyOf(money) },
-  ];
+    { key: 'hours', title: 'Hours', width: 80 },
+    { key: 'amount', title: 'In (+) / out (−)', width: 130 },
+  ]);
 }

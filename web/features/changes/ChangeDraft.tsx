@@ -1,9 +1,11 @@
-import { useState } from 'react';
+import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PriceBookView } from '../../../wire/prices';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
-import { Field } from '../../kit/Field';
+import { faultOf } from '../../ground/faults';
+import { useCodecForm } from '../../kit/form/useCodecForm';
+import { day } from '../../kit/typed/codecs';
 import { Refused } from '../../kit/States';
 import { ChangeEffects } from './ChangeEffects';
 import { CostGrid, PriceGrid, sectionsOf } from './ChangeGrids';
@@ -13,16 +15,16 @@ import { useChangeDraft, useDraftActions, type ChangeDraftState, type DraftSourc
 /** A draft change: its price side, its cost side, and what it would do to the job. */
 export function ChangeDraft({ book, ...source }: DraftSource & { book: PriceBookView }) {
   const draft = useChangeDraft(source);
-  const { form, setForm, read, faultsIn } = draft;
+  const { read } = draft;
   const { spent, lists } = source;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_290px] gap-6">
       <div>
         <ChangeFacts draft={draft} />
         <SideHead title="Price: what the client pays" amount={read.price} />
-        <PriceGrid form={form} setForm={setForm} faults={faultsIn('price.')} spent={spent} />
+        <PriceGrid draft={draft} spent={spent} />
         <SideHead title="Cost: what it takes" amount={read.cost} />
-        <CostGrid form={form} setForm={setForm} faults={faultsIn('cost.')} spent={spent} lists={lists} />
+        <CostGrid draft={draft} spent={spent} lists={lists} />
         <div className="mt-2 flex flex-wrap gap-2">
           <FromPriceBook book={book} sections={sectionsOf(spent)} onRows={draft.addRows} />
           <FromCost spent={spent} onRows={draft.addRows} />
@@ -34,34 +36,19 @@ export function ChangeDraft({ book, ...source }: DraftSource & { book: PriceBook
   );
 }
 
-function ChangeFacts({ draft: { view, fact, faultsIn } }: { draft: ChangeDraftState }) {
-  const faults = faultsIn('facts.');
+function ChangeFacts({ draft: { view, facts } }: { draft: ChangeDraftState }) {
   return (
     <>
-      <div className="mb-2 grid grid-cols-[90px_minmax(0,1fr)_120px_150px_90px] items-end gap-3">
-        <Field label="Change" fault={faults.get('number')}>
-          <input {...fact('number')} />
-        </Field>
-        <Field label="Title" fault={faults.get('title')}>
-          <input {...fact('title')} autoFocus={view.version === 0} />
-        </Field>
-        <Field label="Raised on" fault={faults.get('raisedOn')}>
-          <input {...fact('raisedOn')} />
-        </Field>
-        <Field label="Requested by">
-          <input {...fact('askedBy')} />
-        </Field>
-        <Field label="Extension requested, days" fault={faults.get('daysAsked')}>
-          <input {...fact('daysAsked')} className="text-right" />
-        </Field>
+      <div className="mb-2 grid grid-cols-[90px_minmax(0,1fr)_130px_150px_90px] items-end gap-3">
+        {facts.input('number', 'Change')}
+        {facts.input('title', 'Title', { autoFocus: view.version === 0 })}
+        {facts.input('raisedOn', 'Raised on')}
+        {facts.input('askedBy', 'Requested by')}
+        {facts.input('daysAsked', 'Extension requested, days')}
       </div>
       <div className="mb-3 grid grid-cols-[minmax(0,1fr)_200px] gap-3">
-        <Field label="Reason">
-          <input {...fact('reason')} />
-        </Field>
-        <Field label="Reference">
-          <input {...fact('reference')} />
-        </Field>
+        {facts.input('reason', 'Reason')}
+        {facts.input('reference', 'Reference')}
       </div>
     </>
   );
@@ -80,10 +67,7 @@ function SideHead({ title, amount }: { title: string; amount: number }) {
 }
 
 function DraftActions({ draft }: { draft: ChangeDraftState }) {
-  const { exact } = useCurrency();
-  const { lastDay } = useAsOf();
-  const [issuedOn, setIssuedOn] = useState(displayDate(lastDay));
-  const { view, form, read, changed } = draft;
+  const { view, facts, changed } = draft;
   const { saveDraft, saving, deleteDraft, issueDraft } = useDraftActions(draft);
   return (
     <aside aria-label="What it would do">
@@ -94,7 +78,7 @@ function DraftActions({ draft }: { draft: ChangeDraftState }) {
           disabled={!changed || saving}
           onClick={() => void saveDraft()}
         >
-          {changed ? `Save ${form.facts.number}` : 'Saved'}
+          {changed ? `Save ${facts.text.number}` : 'Saved'}
         </button>
         {view.version > 0 && (
           <button type="button" className="button bare" onClick={() => void deleteDraft()}>
@@ -107,20 +91,20 @@ function DraftActions({ draft }: { draft: ChangeDraftState }) {
       ) : (
         <p className="note">Save to see the effect on contract sum, estimate, margin and finish.</p>
       )}
-      {view.version > 0 && (
-        <form
-          className="mt-4 flex items-end gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void issueDraft(issuedOn);
-          }}
-        >
-          <Field label="Issued on">
-            <input value={issuedOn} className="w-[120px]" onChange={(event) => setIssuedOn(event.target.value)} />
-          </Field>
-          <button className={`button ${changed ? '' : 'main'}`}>Issue, {exact(read.price)}</button>
-        </form>
-      )}
+      {view.version > 0 && <Issue draft={draft} onIssue={issueDraft} />}
     </aside>
+  );
+}
+
+function Issue({ draft: { read, changed }, onIssue }: { draft: ChangeDraftState; onIssue: (on: string) => Promise<unknown> }) {
+  const { exact } = useCurrency();
+  const { month, lastDay } = useAsOf();
+  const fields = useMemo(() => ({ on: day(month) }), [month]);
+  const form = useCodecForm(fields, { on: displayDate(lastDay) });
+  return (
+    <form className="mt-4 flex items-end gap-2" onSubmit={form.submit(({ on }) => onIssue(on), faultOf)} noValidate>
+      {form.input('on', 'Issued on', { className: 'w-[140px]' })}
+      <button className={`button ${changed ? '' : 'main'}`}>Issue, {exact(read.price)}</button>
+    </form>
   );
 }

@@ -1,25 +1,21 @@
-import { amount, tidyOf } from '../../kit/typed/codecs';
 import { present } from '../../../core/errors/known';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
 import type { EstimateView } from '../../../wire/jobs';
-import { useCurrency } from '../../ground/company';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn } from '../../kit/grid/gridTypes';
-import type { ChangeForm } from './changeForm';
+import { columnsOf } from '../../kit/grid/rowCodecs';
+import type { ChangeDraftState } from './useChangeDraft';
 
 export const sectionsOf = (spent: EstimateView) => [...new Set(spent.lines.map((it) => it.section))].filter(Boolean);
 
 interface GridProps {
-  form: ChangeForm;
-  setForm: React.Dispatch<React.SetStateAction<ChangeForm>>;
-  faults: ReadonlyMap<string, string>;
+  draft: ChangeDraftState;
   spent: EstimateView;
 }
 
 /** The price side of a change: lines of the schedule of values, and new ones. */
-export function PriceGrid({ form, setForm, faults, spent }: GridProps) {
-  const { digits } = useCurrency();
+export function PriceGrid({ draft: { sides, setSides, codecs, faultsIn }, spent }: GridProps) {
   const columns: GridColumn[] = [
     {
       key: 'line',
@@ -38,59 +34,58 @@ export function PriceGrid({ form, setForm, faults, spent }: GridProps) {
     },
     { key: 'section', title: 'Section', width: 110, offers: () => sectionsOf(spent).map((value) => ({ value, label: '' })) },
     { key: 'description', title: 'Description', width: 'auto' },
-    { key: 'quantity', title: 'Quantity', width: 78, numeric: true },
+    { key: 'quantity', title: 'Quantity', width: 78 },
     { key: 'unit', title: 'Unit', width: 50 },
-    { key: 'amount', title: 'Change, +/−', width: 110, numeric: true, tidy: tidyOf(amount(digits)) },
+    { key: 'amount', title: 'Change, +/−', width: 110 },
   ];
   return (
     <EntryGrid
       label="Price side"
-      columns={columns}
-      rows={form.price}
-      onRows={(price) => setForm((before) => ({ ...before, price }))}
-      faults={faults}
+      columns={columnsOf(codecs.price, columns)}
+      rows={sides.price}
+      onRows={(price) => setSides((before) => ({ ...before, price }))}
+      faults={faultsIn('price.')}
       height={170}
-      blank={Math.max(3, form.price.length + 1)}
+      blank={Math.max(3, sides.price.length + 1)}
     />
   );
 }
 
 /** The cost side of a change: budget lines. */
-export function CostGrid({ form, setForm, faults, spent, lists }: GridProps & { lists: Lists }) {
-  const { digits } = useCurrency();
+export function CostGrid({ draft: { sides, setSides, codecs, faultsIn }, spent, lists }: GridProps & { lists: Lists }) {
   const columns: GridColumn[] = [
     { key: 'section', title: 'Section', width: 104, offers: () => sectionsOf(spent).map((value) => ({ value, label: '' })) },
     {
-      key: 'code',
+      key: 'costCode',
       title: 'Cost code',
       width: 68,
       offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
     },
-    { key: 'type', title: 'Type', width: 92, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    { key: 'costType', title: 'Type', width: 92, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
     {
       key: 'sovLine',
       title: 'SOV line',
       width: 64,
       offers: () => [
-        ...form.price.filter((row) => row.line).map((row) => ({ value: present(row.line), label: row.description ?? '' })),
+        ...sides.price.filter((row) => row.line).map((row) => ({ value: present(row.line), label: row.description ?? '' })),
         ...spent.revenue.map((it) => ({ value: it.line, label: it.description })),
       ],
     },
     { key: 'description', title: 'Description', width: 'auto' },
-    { key: 'quantity', title: 'Quantity', width: 74, numeric: true },
+    { key: 'quantity', title: 'Quantity', width: 74 },
     { key: 'unit', title: 'Unit', width: 46 },
-    { key: 'hours', title: 'Hours', width: 66, numeric: true },
-    { key: 'amount', title: 'Amount', width: 100, numeric: true, tidy: tidyOf(amount(digits)) },
+    { key: 'hours', title: 'Hours', width: 66 },
+    { key: 'amount', title: 'Amount', width: 100 },
   ];
   return (
     <EntryGrid
       label="Cost side"
-      columns={columns}
-      rows={form.cost}
-      onRows={(cost) => setForm((before) => ({ ...before, cost }))}
-      faults={faults}
+      columns={columnsOf(codecs.cost, columns)}
+      rows={sides.cost}
+      onRows={(cost) => setSides((before) => ({ ...before, cost }))}
+      faults={faultsIn('cost.')}
       height={200}
-      blank={Math.max(4, form.cost.length + 1)}
+      blank={Math.max(4, sides.cost.length + 1)}
     />
   );
 }

@@ -1,9 +1,10 @@
 import { expect, test } from '@jest/globals';
 import { PriceBook } from '../../../core/prices/buildUp';
 import type { ChangeView } from '../../../wire/changes';
-import { formOf, pricedRows, readChange } from './changeForm';
+import { changeCodecs, formOf, pricedRows, readChange } from './changeForm';
 
-const context = { digits: 2, month: '2031-04', costCodes: new Set(['100', '200']), sovLines: new Set(['1', '2']) };
+const codecs = changeCodecs({ digits: 2, month: '2031-04', costCodes: new Set(['100', '200']) });
+const sovLines = new Set(['1', '2']);
 const view: ChangeView = {
   ...{
     job: 'J1',
@@ -46,7 +47,7 @@ const view: ChangeView = {
 };
 
 test('a change shown is read back as it was, and its sides add up', () => {
-  const read = readChange(formOf(view, 2), 3, context);
+  const read = readChange(formOf(view, codecs), 3, codecs, sovLines);
   expect([...read.faults]).toEqual([]);
   expect([read.price, read.cost]).toEqual([1_279_950, 4_875]);
   expect(read.input).toEqual({
@@ -66,25 +67,26 @@ test('a change shown is read back as it was, and its sides add up', () => {
 });
 
 test('what is missing or wrong is said in its cell; an SOV line the change brings itself may be served', () => {
-  const facts = { ...formOf(view, 2).facts, number: '', raisedOn: 'soon', daysAsked: 'x' };
+  const facts = { ...formOf(view, codecs).facts, number: '', raisedOn: 'soon', daysAsked: 'x' };
   const read = readChange(
     {
       facts,
       price: [{ line: '8', amount: '12,50' }, {}, { line: '8', description: 'again', amount: '5' }, { amount: '1' }],
       cost: [
-        { code: '100', type: 'lab', sovLine: '8', amount: '5' },
-        { code: '777', type: 'nothing', sovLine: '77', hours: 'h', amount: '' },
+        { costCode: '100', costType: 'lab', sovLine: '8', amount: '5' },
+        { costCode: '777', costType: 'nothing', sovLine: '77', hours: 'h', amount: '' },
       ],
     },
     0,
-    context,
+    codecs,
+    sovLines,
   );
   expect([...read.faults.keys()].sort()).toEqual([
     'cost.1.amount',
-    'cost.1.code',
+    'cost.1.costCode',
+    'cost.1.costType',
     'cost.1.hours',
     'cost.1.sovLine',
-    'cost.1.type',
     'facts.daysAsked',
     'facts.number',
     'facts.raisedOn',
@@ -120,7 +122,7 @@ test('so much of a build-up becomes cost by code and type, with hours, and a pri
     2,
   );
   expect(rows.price).toBe(24_017);
-  expect(rows.cost.map((it) => [it.code, it.type, it.hours, it.amount, it.quantity, it.sovLine])).toEqual([
+  expect(rows.cost.map((it) => [it.costCode, it.costType, it.hours, it.amount, it.quantity, it.sovLine])).toEqual([
     ['100', 'labour', '2.25', '73.13', '3', '9'],
     ['200', 'material', '', '135.71', '3', '9'],
   ]);

@@ -1,8 +1,8 @@
-import { isFilled } from '../../kit/grid/filledRow';
 import { COST_TYPES } from '../../../core/costs/costType';
-import { amount, day, oneOf, optional, quantity, readAt, whole, type Faults } from '../../kit/typed/codecs';
+import type { Texts } from '../../kit/form/codecSchema';
+import { noteRepeated, readCells, readRows, rowOf } from '../../kit/grid/rowCodecs';
+import { among, amount, day, oneOf, optional, quantity, whole, words, type Faults } from '../../kit/typed/codecs';
 import { present } from '../../../core/errors/known';
-import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact } from '../../../core/money/display';
 import { formatQuantity, rateOf } from '../../../core/money/rate';
 import { extend } from '../../../core/prices/unitCost';
@@ -11,11 +11,38 @@ import type { UnitShare } from '../../../core/prices/buildUp';
 import type { ChangeInput, ChangeView } from '../../../wire/changes';
 import type { GridRow } from '../../kit/grid/gridTypes';
 
-/** A change order as typed. */
-export interface ChangeForm {
-  facts: Readonly<Record<'number' | 'title' | 'raisedOn' | 'reference' | 'reason' | 'askedBy' | 'daysAsked', string>>;
+/** How what is typed of a change order is read: its facts, its price side, its cost side. */
+export function changeCodecs({ digits, month, costCodes }: ChangeContext) {
+  const ofWork = { section: words(), description: words(), quantity: optional(quantity, null), unit: words() };
+  return {
+    facts: {
+      ...{ number: words('Expected a number such as CO3'), title: words('Expected a title'), raisedOn: day(month) },
+      ...{ reference: words(), reason: words(), askedBy: words(), daysAsked: optional(whole('days'), null) },
+    },
+    price: { line: words('Expected an SOV line, or the number of a new one'), ...ofWork, amount: amount(digits) },
+    cost: {
+      ...{ ...ofWork, costCode: among(costCodes, 'cost code'), costType: oneOf(COST_TYPES), sovLine: words() },
+      ...{ hours: optional(quantity, null), amount: amount(digits) },
+    },
+  };
+}
+export type ChangeCodecs = ReturnType<typeof changeCodecs>;
+
+export interface ChangeContext {
+  digits: number;
+  month: string;
+  costCodes: ReadonlySet<string>;
+}
+
+/** The two sides of a change order as typed. */
+export interface ChangeSides {
   price: readonly GridRow[];
   cost: readonly GridRow[];
+}
+
+/** A change order as typed. */
+export interface ChangeForm extends ChangeSides {
+  facts: Texts<ChangeCodecs['facts']>;
 }
 
 export interface ReadChange {
@@ -23,119 +50,38 @@ export interface ReadChange {
   input: ChangeInput;
   price: number;
   cost: number;
+  /** The row of the grid each line of a side came from. */
+  rowOf: { price: number[]; cost: number[] };
 }
 
-export function formOf(view: ChangeView, digits: number): ChangeForm {
-  const amount = (value: number) => displayExact(value, digits);
-  const quantity = (value: number | null) => (value === null ? '' : formatQuantity(value));
+export function formOf(view: ChangeView, codecs: ChangeCodecs): ChangeForm {
   return {
-    facts: {
-      number: view.number,
-      title: view.title,
-      raisedOn: displayDate(view.raisedOn),
-      reference: view.reference,
-      reason: view.reason,
-      askedBy: view.askedBy,
-      daysAsked: view.daysAsked === null ? '' : String(view.daysAsked),
-    },
-    price: view.priceLines.map((it) => ({
-      line: it.line,
-      section: it.section,
-      description: it.description,
-      quantity: quantity(it.quantity),
-      unit: it.unit,
-      amount: amount(it.amount),
-    })),
-    cost: view.costLines.map((it) => ({
-      section: it.section,
-      code: it.costCode,
-      type: it.costType,
-      sovLine: it.sovLine,
-      description: it.description,
-      quantity: quantity(it.quantity),
-      unit: it.unit,
-      hours: quantity(it.hours),
-      amount: amount(it.amount),
-    })),
+    facts: rowOf(codecs.facts, view) as ChangeForm['facts'],
+    price: view.priceLines.map((it) => rowOf(codecs.price, it)),
+    cost: view.costLines.map((it) => rowOf(codecs.cost, it)),
   };
 }
 
-export interface ChangeContext {
-  digits: number;
-  month: string;
-  costCodes: ReadonlySet<string>;
-  sovLines: ReadonlySet<string>;
-}
-
 /** Reads the whole form; faults by `facts.x`, `price.row.column`, `cost.row.column`. */
-export function readChange(form: ChangeForm, version: number, context: ChangeContext): ReadChange {
+export function readChange(form: ChangeForm, version: number, codecs: ChangeCodecs, sovLines: ReadonlySet<string>): ReadChange {
   const faults: Faults = new Map();
-  const fact = (key: keyof ChangeForm['facts']) => form.facts[key].trim();
-  if (fact('number') === '') faults.set('facts.number', 'Expected a number such as CO3');
-  if (fact('title') === '') faults.set('facts.title', 'Expected a title');
-  const raisedOn = readAt(faults, 'facts.raisedOn', fact('raisedOn'), day(context.month), '');
-  const daysAsked = readAt(faults, 'facts.daysAsked', fact('daysAsked'), optional(whole('days'), null), null);
-  const money = amount(context.digits);
-  const number = optional(quantity, null);
-  const named = new Set<string>();
-  const price = form.price.flatMap((row, i) => {
-    if (!isFilled(row)) return [];
-    const text = (key: string) => (row[key] ?? '').trim();
-    const at = (key: string) => `price.${i}.${key}`;
-    if (text('line') === '') faults.set(at('line'), 'Expected an SOV line, or the number of a new one');
-    else if (named.has(text('line'))) faults.set(at('line'), `Line ${text('line')} is there already`);
-    named.add(text('line'));
-    if (text('line') !== '' && !context.sovLines.has(text('line')) && text('description') === '')
-      faults.set(at('description'), `${text('line')} is a new SOV line; say what it is for`);
-    return [
-      {
-        line: text('line'),
-        section: text('section'),
-        description: text('description'),
-        quantity: readAt(faults, at('quantity'), row.quantity, number, null),
-        unit: text('unit'),
-        amount: readAt(faults, at('amount'), row.amount, money, 0),
-      },
-    ];
-  });
-  const cost = form.cost.flatMap((row, i) => {
-    if (!isFilled(row)) return [];
-    const text = (key: string) => (row[key] ?? '').trim();
-    const at = (key: string) => `cost.${i}.${key}`;
-    if (!context.costCodes.has(text('code')))
-      faults.set(at('code'), text('code') === '' ? 'Expected a cost code' : `There is no cost code ${text('code')}`);
-    if (text('sovLine') !== '' && !context.sovLines.has(text('sovLine')) && !named.has(text('sovLine')))
-      faults.set(at('sovLine'), `There is no SOV line ${text('sovLine')}`);
-    return [
-      {
-        section: text('section'),
-        costCode: text('code'),
-        costType: readAt(faults, at('type'), row.type, oneOf(COST_TYPES), 'other'),
-        sovLine: text('sovLine'),
-        description: text('description'),
-        quantity: readAt(faults, at('quantity'), row.quantity, number, null),
-        unit: text('unit'),
-        hours: readAt(faults, at('hours'), row.hours, number, null),
-        amount: readAt(faults, at('amount'), row.amount, money, 0),
-      },
-    ];
-  });
+  const facts = readCells(codecs.facts, form.facts, faults, 'facts.');
+  const price = readRows(codecs.price, form.price, faults, { under: 'price.' });
+  noteRepeated(price, 'line', (line) => `Line ${line} is there already`);
+  for (const { value: it, fault } of price)
+    if (it.line !== '' && !sovLines.has(it.line) && it.description === '')
+      fault('description', `${it.line} is a new SOV line; say what it is for`);
+  const cost = readRows(codecs.cost, form.cost, faults, { under: 'cost.' });
+  const named = new Set(price.map((it) => it.value.line));
+  for (const { value: it, fault } of cost)
+    if (it.sovLine !== '' && !sovLines.has(it.sovLine) && !named.has(it.sovLine))
+      fault('sovLine', `There is no SOV line ${it.sovLine}`);
   return {
     faults,
-    price: price.reduce((sum, it) => sum + it.amount, 0),
-    cost: cost.reduce((sum, it) => sum + it.amount, 0),
-    input: {
-      version,
-      number: fact('number'),
-      title: fact('title'),
-      raisedOn,
-      reference: fact('reference'),
-      reason: fact('reason'),
-      askedBy: fact('askedBy'),
-      daysAsked,
-      price,
-      cost,
-    },
+    price: price.reduce((sum, it) => sum + it.value.amount, 0),
+    cost: cost.reduce((sum, it) => sum + it.value.amount, 0),
+    input: { version, ...facts, price: price.map((it) => it.value), cost: cost.map((it) => it.value) },
+    rowOf: { price: price.map((it) => it.row), cost: cost.map((it) => it.row) },
   };
 }
 
@@ -153,8 +99,8 @@ export function pricedRows(
     price: total + rateOf(markup, total),
     cost: shares.map((it, i) => ({
       section: of.section,
-      code: it.costCode,
-      type: it.costType,
+      costCode: it.costCode,
+      costType: it.costType,
       sovLine: of.sovLine,
       description: of.description,
       quantity: formatQuantity(quantity),

@@ -1,3 +1,4 @@
+import { faultsUnder } from '../../kit/typed/codecs';
 import { isFilled } from '../../kit/grid/filledRow';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -16,8 +17,8 @@ import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { useTyped, type OnTyped } from '../../kit/StableForm';
-import { readDate } from '../../kit/typed/readDate';
-import { formOf, readChange, type ChangeForm } from './changeForm';
+import { useCodecForm } from '../../kit/form/useCodecForm';
+import { changeCodecs, formOf, readChange, type ChangeSides, type ReadChange } from './changeForm';
 
 export interface DraftSource {
   view: ChangeView;
@@ -32,51 +33,45 @@ export type ChangeDraftState = ReturnType<typeof useChangeDraft>;
 export function useChangeDraft({ view, lists, spent, onTyped }: DraftSource) {
   const { digits } = useCurrency();
   const { month } = useAsOf();
-  const [form, setForm] = useState<ChangeForm>(() => formOf(view, digits));
-  const [asked, setAsked] = useState(false);
+  const codecs = useMemo(
+    () => changeCodecs({ digits, month, costCodes: new Set(lists.costCodes.map((it) => it.code)) }),
+    [digits, month, lists],
+  );
+  const start = useMemo(() => formOf(view, codecs), [view, codecs]);
+  const facts = useCodecForm(codecs.facts, start.facts);
+  const [sides, setSides] = useState<ChangeSides>(() => ({ price: start.price, cost: start.cost }));
   const [refused, setRefused] = useState<ShownFault | null>(null);
-  const context = useMemo(
-    () => ({
-      digits,
-      month,
-      costCodes: new Set(lists.costCodes.map((it) => it.code)),
-      sovLines: new Set(spent.revenue.map((it) => it.line)),
-    }),
-    [digits, month, lists, spent],
-  );
-  const read = useMemo(() => readChange(form, view.version, context), [form, view.version, context]);
-  const typed = JSON.stringify(form) !== JSON.stringify(formOf(view, digits));
+  const sovLines = useMemo(() => new Set(spent.revenue.map((it) => it.line)), [spent]);
+  const read = readChange({ facts: facts.text, ...sides }, view.version, codecs, sovLines);
+  const typed = facts.changed || JSON.stringify([sides.price, sides.cost]) !== JSON.stringify([start.price, start.cost]);
   useTyped(typed, onTyped);
-  const shown = [...read.faults, ...(refused?.faults ?? []).map((it) => [it.field, it.message] as const)].filter(
-    ([at]) => asked || !at.startsWith('facts.'),
-  );
+  const faults = new Map([...read.faults, ...placed(refused?.faults ?? [], read)]);
   return {
-    ...{ view, form, setForm, read, refused, setRefused, setAsked },
+    ...{ view, codecs, facts, sides, setSides, read, refused, setRefused },
     changed: view.version === 0 || typed,
     saved: () => onTyped(false),
-    /** The faults of a part of the form, by what stands after its name. */
-    faultsIn: (part: string) =>
-      new Map(shown.filter(([at]) => at.startsWith(part)).map(([at, text]) => [at.slice(part.length), text])),
-    fact: (key: keyof ChangeForm['facts']) => ({
-      value: form.facts[key],
-      onChange: (event: { target: { value: string } }) => {
-        const { value } = event.target;
-        setForm((before) => ({ ...before, facts: { ...before.facts, [key]: value } }));
-      },
-    }),
+    /** The faults of one side, by row and column. */
+    faultsIn: (part: 'price.' | 'cost.') => faultsUnder(faults, part),
     addRows: (rows: { price?: GridRow[]; cost: GridRow[] }) =>
-      setForm((before) => ({
-        ...before,
+      setSides((before) => ({
         price: [...before.price.filter(isFilled), ...(rows.price ?? [])],
         cost: [...before.cost.filter(isFilled), ...rows.cost],
       })),
   };
 }
 
+/** What the server refused by the place of a line, at the row of the grid the line came from. */
+function placed(faults: ShownFault['faults'], { rowOf }: ReadChange): (readonly [string, string])[] {
+  return faults.map(({ field, message }) => {
+    const [side = '', line = '', column = ''] = field.split('.');
+    const row = side === 'price' || side === 'cost' ? rowOf[side][Number(line)] : undefined;
+    return [row === undefined ? field : `${side}.${row}.${column}`, message];
+  });
+}
+
 /** Saves, issues and deletes a draft. What is refused is shown on the form, and what was typed stays. */
-export function useDraftActions({ view, read, changed, saved, setAsked, setRefused }: ChangeDraftState) {
+export function useDraftActions({ view, facts, read, changed, saved, setRefused }: ChangeDraftState) {
   const { exact } = useCurrency();
-  const { month } = useAsOf();
   const keep = useKeepMonth();
   const navigate = useNavigate();
   const [create, creating] = useAddChangeMutation();
@@ -90,13 +85,15 @@ export function useDraftActions({ view, read, changed, saved, setAsked, setRefus
       await work();
       return true;
     } catch (error) {
-      setRefused(faultOf(error));
+      const fault = faultOf(error);
+      setRefused(fault);
+      facts.show(new Map(fault.faults.map((it) => [it.field, it.message])));
       return false;
     }
   };
   const saveDraft = async (): Promise<boolean> => {
     const count = read.faults.size;
-    setAsked(true);
+    facts.show(read.faults, 'facts.');
     setRefused(null);
     if (count > 0) {
       const message = `${count} ${count === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`;
@@ -119,10 +116,8 @@ export function useDraftActions({ view, read, changed, saved, setAsked, setRefus
         await discard({ job: view.job, change: view.number }).unwrap();
         void navigate(keep(base));
       }),
-    issueDraft: (typedDay: string) =>
+    issueDraft: (on: string) =>
       attempt(async () => {
-        const on = readDate(typedDay, month);
-        if (!on) return setRefused({ message: 'Issued on: enter a date, e.g. 30 Apr 2031', faults: [] });
         if (changed && !(await saveDraft())) return;
         await issue({ job: view.job, change: read.input.number, body: { on } }).unwrap();
         toast(`${read.input.number} is issued: ${exact(read.price)} asked for`);

@@ -33,7 +33,7 @@ export function CostEntryPage() {
 
 function CostEntry({ lists }: { lists: Lists }) {
   const batch = useCostBatch(lists);
-  const columns = useCostColumns(lists);
+  const columns = useCostColumns(lists, batch.codecs);
   const { preview, refused, read } = batch;
   return (
     <div className="page">

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Lists } from '../../../wire/company';
-import { readBatch } from './readBatch';
+import { costCodecs, readBatch } from './readBatch';
 
 const lists: Lists = {
   clients: [],
@@ -20,7 +20,7 @@ const row = (more: Record<string, string> = {}) => ({
   hours: '50',
   ...more,
 });
-const read = (...rows: Record<string, string>[]) => readBatch(rows, lists, '2031-04', 2);
+const read = (...rows: Record<string, string>[]) => readBatch(rows, costCodecs(lists, '2031-04', 2));
 
 describe('a sheet of costs', () => {
   test('is read row by row, empty rows passed over, with its totals', () => {

@@ -8,7 +8,7 @@ import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import { readBatch } from './readBatch';
+import { costCodecs, readBatch } from './readBatch';
 
 const KEPT = 'ledrin.costs.unposted';
 
@@ -38,7 +38,8 @@ export function useCostBatch(lists: Lists) {
   const [preview, setPreview] = useState<CostPreview | null>(null);
   const [askPreview, previewing] = usePreviewCostsMutation();
   const [post, posting] = usePostCostsMutation();
-  const read = useMemo(() => readBatch(rows, lists, month, digits), [rows, lists, month, digits]);
+  const codecs = useMemo(() => costCodecs(lists, month, digits), [lists, month, digits]);
+  const read = useMemo(() => readBatch(rows, codecs), [rows, codecs]);
   const faults = useMemo(() => shownFaults(read, rows, asked, refused), [read, rows, asked, refused]);
   const ready = () => {
     const count = read.faults.size;
@@ -79,7 +80,7 @@ export function useCostBatch(lists: Lists) {
   useKey('alt+p', showPreview, [read, lastDay]);
   useKey('alt+enter', postBatch, [read, preview, lastDay]);
   return {
-    ...{ rows, read, faults, refused, preview, showPreview, postBatch },
+    ...{ rows, codecs, read, faults, refused, preview, showPreview, postBatch },
     previewing: previewing.isLoading,
     posting: posting.isLoading,
     change: (next: GridRow[]) => {

@@ -1,22 +1,19 @@
-import { amount, tidyOf } from '../../kit/typed/codecs';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
-import { useAsOf } from '../../ground/asOf';
-import { useCurrency } from '../../ground/company';
-import { ofDays, type GridColumn, type GridRow } from '../../kit/grid/gridTypes';
+import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { columnsOf } from '../../kit/grid/rowCodecs';
+import type { costCodecs } from './readBatch';
 
 const text = (value: string | undefined) => (value ?? '').trim();
 
 /** The columns of a batch of costs, with what can be chosen in each. */
-export function useCostColumns(lists: Lists): GridColumn[] {
-  const { month } = useAsOf();
-  const { digits } = useCurrency();
+export function useCostColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridColumn[] {
   return useMemo(() => {
     const jobOf = (row: GridRow) => lists.jobs.find((it) => it.number === text(row.job));
     const parties = [...lists.vendors.map((it) => ({ value: it.code, label: it.name }))];
-    return [
-      { key: 'dated', title: 'Date', width: 92, ...ofDays(month) },
+    return columnsOf(codecs, [
+      { key: 'dated', title: 'Date', width: 92 },
       {
         key: 'job',
         title: 'Job',
@@ -48,8 +45,8 @@ export function useCostColumns(lists: Lists): GridColumn[] {
             .filter((it) => !row.job || it.job === text(row.job))
             .map((it) => ({ value: `${it.number}/${it.line}`, label: `${it.vendor}, ${it.costCode} ${it.costType}` })),
       },
-      { key: 'hours', title: 'Hours', width: 58, numeric: true },
-      { key: 'amount', title: 'Amount', width: 104, numeric: true, tidy: tidyOf(amount(digits)) },
+      { key: 'hours', title: 'Hours', width: 58 },
+      { key: 'amount', title: 'Amount', width: 104 },
       { key: 'description', title: 'Description', width: 'auto' },
       {
         key: 'uninstalled',
@@ -57,7 +54,7 @@ export function useCostColumns(lists: Lists): GridColumn[] {
         width: 54,
         offers: () => [{ value: 'yes', label: 'delivered, not installed yet' }],
       },
-      { key: 'postedOn', title: 'Accounting date, if different', width: 92, ...ofDays(month) },
-    ];
-  }, [lists, month, digits]);
+      { key: 'postedOn', title: 'Accounting date, if different', width: 92 },
+    ]);
+  }, [lists, codecs]);
 }

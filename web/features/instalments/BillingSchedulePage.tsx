@@ -12,14 +12,13 @@ import { faultOf } from '../../ground/faults';
 import { useAttempt } from '../../ground/useAttempt';
 import { Fig } from '../../ground/workings/Fig';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
-import { ofDays, type GridColumn, type GridRow } from '../../kit/grid/gridTypes';
-import { tidyOf } from '../../kit/typed/codecs';
-import { part } from '../../kit/typed/parts';
+import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { columnsOf } from '../../kit/grid/rowCodecs';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { CashCurve } from './CashCurve';
 import { LayOut } from './LayOut';
-import { readSchedule, rowOf } from './scheduleForm';
+import { instalmentRow, readSchedule, scheduleCodecs } from './scheduleForm';
 import { workSchedule } from './workSchedule';
 
 /** A job's fixed billing schedule: laid out or typed, seen as a table and a cash curve, and then saved. */
@@ -47,14 +46,15 @@ export function BillingSchedulePage() {
 function useSchedule(view: BillingScheduleView) {
   const { month, lastDay } = useAsOf();
   const { digits } = useCurrency();
-  const start = useMemo(() => view.instalments.map((it) => rowOf(it, digits)), [view.instalments, digits]);
-  const [rows, setRows] = useState<readonly GridRow[]>(start);
   const stages = useMemo(() => view.stages.map((it) => it.name), [view.stages]);
-  const { faults, read } = useMemo(() => readSchedule(rows, { stages, month, digits }), [rows, stages, month, digits]);
+  const codecs = useMemo(() => scheduleCodecs({ stages, month, digits }), [stages, month, digits]);
+  const start = useMemo(() => view.instalments.map((it) => instalmentRow(it, codecs)), [view.instalments, codecs]);
+  const [rows, setRows] = useState<readonly GridRow[]>(start);
+  const { faults, read } = useMemo(() => readSchedule(rows, codecs), [rows, codecs]);
   const worked = useMemo(() => workSchedule(view, read, lastDay, digits), [view, read, lastDay, digits]);
   const layOut = (list: readonly Instalment[]) => {
     const before = rows;
-    setRows(list.map((it) => rowOf(it, digits)));
+    setRows(list.map((it) => instalmentRow(it, codecs)));
     if (read.length > 0)
       toast(`${list.length} instalments are laid out; ${read.length} were there`, {
         duration: 12_000,
@@ -62,7 +62,7 @@ function useSchedule(view: BillingScheduleView) {
       });
   };
   return {
-    ...{ rows, setRows, stages, read, worked, layOut },
+    ...{ rows, setRows, codecs, stages, read, worked, layOut },
     faults: new Map([...worked.faults, ...faults]),
     changed: JSON.stringify(rows) !== JSON.stringify(start),
     whole: read.length === 0 || worked.valued.left === 0,
@@ -104,22 +104,22 @@ function Schedule({ job, view, onTyped }: ScheduleProps) {
   );
 }
 
-function useInstalmentColumns({ stages, read, worked }: Typed): GridColumn[] {
-  const { lastDay, month } = useAsOf();
-  const { digits, show, code } = useCurrency();
+function useInstalmentColumns({ codecs, stages, read, worked }: Typed): GridColumn[] {
+  const { lastDay } = useAsOf();
+  const { show, code } = useCurrency();
   const placeOf = (row: number) => read.findIndex((it) => it.row === row);
   const dayOf = (row: number) => worked.days[placeOf(row)];
-  return [
+  return columnsOf(codecs, [
     { key: 'name', title: 'Instalment', width: 'auto' },
     {
       ...{ key: 'stages', title: 'Stages (A + B)', width: 210 },
       offers: () => stages.map((value) => ({ value, label: '' })),
     },
     {
-      ...{ key: 'due', title: 'Falls due', width: 118, ...ofDays(month) },
+      ...{ key: 'due', title: 'Falls due', width: 118 },
       offers: () => ['start', 'finish'].map((value) => ({ value, label: 'of its stages' })),
     },
-    { key: 'part', title: `% or ${code}`, width: 112, numeric: true, tidy: tidyOf(part(digits)) },
+    { key: 'part', title: `% or ${code}`, width: 112 },
     {
       ...{ key: 'from', title: 'of the', width: 74 },
       offers: () => ['stages', 'job'].map((value) => ({ value, label: '' })),
@@ -144,7 +144,7 @@ function useInstalmentColumns({ stages, read, worked }: Typed): GridColumn[] {
         return day.reached === null && day.expected !== null && day.expected <= lastDay ? 'not reached' : 'to come';
       },
     },
-  ];
+  ]);
 }
 
 /** Which job, what the schedule comes to, and what may be done with it. */

@@ -3,11 +3,12 @@ import fc from 'fast-check';
 import type { Instalment } from '../../../core/instalments/instalment';
 import type { BillingScheduleView } from '../../../wire/instalments';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import { readSchedule, rowOf } from './scheduleForm';
+import { instalmentRow, readSchedule, scheduleCodecs } from './scheduleForm';
 import { workSchedule } from './workSchedule';
 
 const STAGES = ['Shed 1', 'Shed 2', 'Plant + deck'];
-const context = { stages: STAGES, month: '2031-04', digits: 2 };
+const codecsWith = (stages: readonly string[]) => scheduleCodecs({ stages, month: '2031-04', digits: 2 });
+const codecs = codecsWith(STAGES);
 
 test('what is shown is read back as it was', () => {
   const due = fc.oneof(
@@ -27,7 +28,7 @@ test('what is shown is read back as it was', () => {
     fc.property(due, part, stages, fc.boolean(), (when, what, waits, own) => {
       const from = own && waits.length > 0 ? ('stages' as const) : ('job' as const);
       const instalment: Instalment = { name: 'One', stages: waits, ...when, ...what, from };
-      const { faults, read } = readSchedule([{}, rowOf(instalment, 2)], context);
+      const { faults, read } = readSchedule([{}, instalmentRow(instalment, codecs)], codecs);
       expect([...faults]).toEqual([]);
       expect(read).toEqual([{ row: 1, instalment }]);
     }),
@@ -46,7 +47,7 @@ describe('as it is typed', () => {
       { stages: [], due: 'day', day: '2031-04-30', days: 0, from: 'job', amount: 120_000 },
     ],
   ])('%j', (row, expected) => {
-    const { faults, read } = readSchedule([row], context);
+    const { faults, read } = readSchedule([row], codecs);
     expect([...faults]).toEqual([]);
     expect(read[0]!.instalment).toMatchObject(expected);
   });
@@ -62,9 +63,9 @@ describe('as it is typed', () => {
     ['part', { name: 'a', due: '30', part: '101 %' }, '"101 %" is not a percentage from 0 to 100'],
     ['stages', { name: 'a', part: '1', stages: 'Shed 9' }, 'The job has no section Shed 9; add it to the plan first'],
     ['stages', { name: 'a', part: '1', from: 'stages' }, 'Expected the stages it is taken from'],
-    ['from', { name: 'a', part: '1', from: 'us' }, 'Expected stages or job'],
+    ['from', { name: 'a', part: '1', from: 'us' }, 'Expected one of stages, job'],
   ])('%s is told where it stands: %j', (key, row, message) => {
-    expect([...readSchedule([{}, row], context).faults]).toEqual([[`1.${key}`, message]]);
+    expect([...readSchedule([{}, row], codecs).faults]).toEqual([[`1.${key}`, message]]);
   });
 });
 
@@ -85,7 +86,7 @@ test('a schedule on the screen is worked as the server bills it, and more than t
     {},
     { name: 'b', due: '', part: '800' },
   ];
-  const { read } = readSchedule(rows, { ...context, stages: ['Shed 1'] });
+  const { read } = readSchedule(rows, codecsWith(['Shed 1']));
   const worked = workSchedule(view, read, '2031-04-30', 2);
   // 50 % of 600.00 fell due on 9 April; 700.00 are left of the job, 800.00 are asked.
   expect([worked.due, worked.days.map((it) => it.reached)]).toEqual([30_000, ['2031-04-09', null]]);

@@ -1,5 +1,5 @@
-import { isFilled } from '../../kit/grid/filledRow';
-import { readAt, type Faults } from '../../kit/typed/codecs';
+import { readRows, rowOf } from '../../kit/grid/rowCodecs';
+import { oneOf, optional, words, type Codec, type Faults } from '../../kit/typed/codecs';
 import { at } from '../../../core/errors/known';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { MINUS } from '../../../core/money/display';
@@ -16,14 +16,8 @@ type Due = Pick<InstalmentInput, 'due' | 'day' | 'days'>;
 const BETWEEN = ' + ';
 
 /** An instalment as a row of the grid shows it. */
-export function rowOf(it: Instalment, digits: number): GridRow {
-  return {
-    name: it.name,
-    stages: it.stages.join(BETWEEN),
-    due: dueText(it),
-    part: part(digits).format(it),
-    from: it.from,
-  };
+export function instalmentRow(it: Instalment, codecs: ScheduleCodecs): GridRow {
+  return rowOf(codecs, { ...it, due: it, part: it });
 }
 
 /** `30 Apr 2031`, `finish`, `finish + 14`, `start − 7`; nothing where no day is agreed yet. */
@@ -32,17 +26,60 @@ function dueText({ due, day, days }: Due): string {
   return days === 0 ? due : `${due} ${days < 0 ? MINUS : '+'} ${Math.abs(days)}`;
 }
 
-function readDue(text: string, month: string): Due | null {
-  const typed = text.trim().toLowerCase().replaceAll(MINUS, '-');
-  if (typed === '') return { due: 'day', day: null, days: 0 };
-  const match = /^(start|finish)(?:\s*([+-])\s*(\d{1,4}))?$/.exec(typed);
-  if (match) return { due: match[1] as 'start' | 'finish', day: null, days: Number(`${match[2] ?? ''}${match[3] ?? 0}`) };
-  const day = readDate(typed, month);
-  return day ? { due: 'day', day, days: 0 } : null;
+/** When an instalment falls due; nothing typed is no day yet. */
+function due(month: string): Codec<Due> {
+  return {
+    parse: (text) => {
+      const typed = text.trim().toLowerCase().replaceAll(MINUS, '-');
+      if (typed === '') return { ok: true, value: NO_DAY };
+      const match = /^(start|finish)(?:\s*([+-])\s*(\d{1,4}))?$/.exec(typed);
+      const days = Number(`${match?.[2] ?? ''}${match?.[3] ?? 0}`);
+      if (match) return { ok: true, value: { due: match[1] as 'start' | 'finish', day: null, days } };
+      const day = readDate(typed, month);
+      if (day) return { ok: true, value: { due: 'day', day, days: 0 } };
+      return {
+        ok: false,
+        message: `"${text}" is not a valid date; enter one such as 30 Apr 2031, or start, finish, finish + 14`,
+      };
+    },
+    format: dueText,
+    nothing: NO_DAY,
+    month,
+  };
+}
+const NO_DAY: Due = { due: 'day', day: null, days: 0 };
+
+/** Stages of the job, by their names with a plus between them. */
+function stagesOf(known: readonly string[]): Codec<readonly string[]> {
+  return {
+    parse: (text) => {
+      const named = readStages(text, known);
+      const unknown = named.find((it) => !known.includes(it));
+      return unknown === undefined
+        ? { ok: true, value: named }
+        : { ok: false, message: `The job has no section ${unknown}; add it to the plan first` };
+    },
+    format: (stages) => stages.join(BETWEEN),
+    nothing: [],
+  };
 }
 
+const SOURCES = ['stages', 'job'] as const;
+
+/** How the columns of a billing schedule are read. */
+export function scheduleCodecs({ stages, month, digits }: ScheduleContext) {
+  return {
+    name: words('Expected a name'),
+    stages: stagesOf(stages),
+    due: due(month),
+    part: part(digits),
+    from: optional(oneOf(SOURCES), null),
+  };
+}
+export type ScheduleCodecs = ReturnType<typeof scheduleCodecs>;
+
 /** A read row, and where it stands in the grid. */
-export interface ReadRow {
+export interface ReadInstalment {
   row: number;
   instalment: InstalmentInput;
 }
@@ -54,43 +91,18 @@ export interface ScheduleContext {
   digits: number;
 }
 
-/** Reads the rows of the grid, blank ones left out; faults by `row.column`. */
-export function readSchedule(
-  rows: readonly GridRow[],
-  { stages, month, digits }: ScheduleContext,
-): { faults: Faults; read: ReadRow[] } {
+/** Reads the rows of the grid, blank ones left out; faults by `row.column`. Left empty, an instalment is taken from its stages where it names some. */
+export function readSchedule(rows: readonly GridRow[], codecs: ScheduleCodecs): { faults: Faults; read: ReadInstalment[] } {
   const faults: Faults = new Map();
-  const read = rows.flatMap((row, i): ReadRow[] => {
-    if (!isFilled(row)) return [];
-    const name = (row.name ?? '').trim();
-    if (name === '') faults.set(`${i}.name`, 'Expected a name');
-    const named = readStages(row.stages ?? '', stages);
-    const unknown = named.find((it) => !stages.includes(it));
-    if (unknown) faults.set(`${i}.stages`, `The job has no section ${unknown}; add it to the plan first`);
-    const due = readDue(row.due ?? '', month);
-    if (!due)
-      faults.set(`${i}.due`, `"${row.due}" is not a valid date; enter one such as 30 Apr 2031, or start, finish, finish + 14`);
-    const from = readFrom(row.from ?? '', named.length > 0);
-    if (!from) faults.set(`${i}.from`, 'Expected stages or job');
-    if (from === 'stages' && named.length === 0) faults.set(`${i}.stages`, 'Expected the stages it is taken from');
-    return [
-      {
-        row: i,
-        instalment: {
-          ...{ name, stages: named, ...(due ?? { due: 'day', day: null, days: 0 }), from: from ?? 'job' },
-          ...readAt(faults, `${i}.part`, row.part, part(digits), { rate: null, amount: 0 }),
-        },
-      },
-    ];
+  const read = readRows(codecs, rows, faults).map(({ row, value: { name, stages, due, part, from }, fault }) => {
+    if (from === 'stages' && stages.length === 0 && !faults.has(`${row}.stages`))
+      fault('stages', 'Expected the stages it is taken from');
+    return {
+      row,
+      instalment: { name, stages: [...stages], ...due, ...part, from: from ?? (stages.length > 0 ? 'stages' : 'job') },
+    };
   });
   return { faults, read };
-}
-
-/** Left empty, an instalment is taken from its stages where it names some. */
-function readFrom(text: string, hasStages: boolean): 'stages' | 'job' | null {
-  const typed = text.trim().toLowerCase();
-  if (typed === '') return hasStages ? 'stages' : 'job';
-  return (['stages', 'job'] as const).find((it) => it.startsWith(typed)) ?? null;
 }
 
 /** Stages between plus signs, by their names in any case. A name may have plus signs itself: the longest known one is taken. */

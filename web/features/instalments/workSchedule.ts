@@ -5,7 +5,7 @@ import { problemWords, scheduledToDate, valueInstalments, type ValuedSchedule } 
 import { sum } from '../../../core/money/cents';
 import type { BillingScheduleView } from '../../../wire/instalments';
 import type { Faults } from '../../kit/typed/codecs';
-import type { ReadRow } from './scheduleForm';
+import type { ReadInstalment } from './scheduleForm';
 
 /** A schedule as typed, worked out with the same core that the server bills by. */
 export interface WorkedSchedule {
@@ -18,7 +18,12 @@ export interface WorkedSchedule {
   faults: Faults;
 }
 
-export function workSchedule(view: BillingScheduleView, read: readonly ReadRow[], on: string, digits: number): WorkedSchedule {
+export function workSchedule(
+  view: BillingScheduleView,
+  read: readonly ReadInstalment[],
+  on: string,
+  digits: number,
+): WorkedSchedule {
   const instalments = read.map((it) => it.instalment);
   const dates = { job: view.job, stages: new Map(view.stages.map((it) => [it.name, it])) };
   const days = instalments.map((it) => dueDay(it, dates));

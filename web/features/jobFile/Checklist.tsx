@@ -1,9 +1,9 @@
 import { isFilled } from '../../kit/grid/filledRow';
+import { columnsOf, readRows, rowOf } from '../../kit/grid/rowCodecs';
 import { stableText } from '../../kit/stableText';
-import { day, optional, readAt } from '../../kit/typed/codecs';
+import { day, optional, words, type Faults } from '../../kit/typed/codecs';
 import { useSaveCheckTemplateMutation, useSaveChecklistMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
-import { displayDate } from '../../../core/calendar/displayDate';
 import type { CheckItem, CheckTemplate } from '../../../wire/jobFile';
 import { useAsOf } from '../../ground/asOf';
 import { useAttempt } from '../../ground/useAttempt';
@@ -15,9 +15,17 @@ import { useTyped, type OnTyped } from '../../kit/StableForm';
 const COLUMNS: readonly GridColumn[] = [
   { key: 'item', title: 'Insurance, bond, permit …', width: 'auto' },
   { key: 'person', title: 'Who', width: 110 },
-  { key: 'dueOn', title: 'Due', width: 100 },
-  { key: 'doneOn', title: 'Done on', width: 100 },
+  { key: 'dueOn', title: 'Due', width: 110 },
+  { key: 'doneOn', title: 'Done on', width: 110 },
 ];
+
+/** How the columns of the list are read. */
+const checkCodecs = (month: string) => ({
+  item: words('Expected what has to be there'),
+  person: words(),
+  dueOn: optional(day(month), null),
+  doneOn: optional(day(month), null),
+});
 
 interface ChecklistProps {
   job: string;
@@ -27,31 +35,16 @@ interface ChecklistProps {
   templates: readonly CheckTemplate[];
 }
 
-const rowOf = (it: CheckItem): GridRow => ({
-  ...{ item: it.item, person: it.person, dueOn: displayDate(it.dueOn), doneOn: displayDate(it.doneOn) },
-});
-
-/** The list as it is typed, with what is wrong with it by cell. */
-function readList(rows: readonly GridRow[], month: string): { list: CheckItem[]; faults: Map<string, string> } {
-  const faults = new Map<string, string>();
-  const list = rows.flatMap((row, i): CheckItem[] => {
-    if (!isFilled(row)) return [];
-    const text = (key: string) => (row[key] ?? '').trim();
-    const date = (key: 'dueOn' | 'doneOn') => readAt(faults, `${i}.${key}`, row[key], optional(day(month), null), null);
-    if (text('item') === '') faults.set(`${i}.item`, 'Expected what has to be there');
-    return [{ item: text('item'), person: text('person'), dueOn: date('dueOn'), doneOn: date('doneOn') }];
-  });
-  return { list, faults };
-}
-
 /** What must be there: who brings it, by when, and when it was. A list can be saved for other jobs. */
 export function Checklist({ job, items, templates, seen, onTyped }: ChecklistProps) {
   const { month } = useAsOf();
-  const start = useMemo(() => items.map(rowOf), [items]);
+  const codecs = useMemo(() => checkCodecs(month), [month]);
+  const start = useMemo(() => items.map((it) => rowOf(codecs, it)), [codecs, items]);
   const [rows, setRows] = useState<GridRow[]>(start);
   const { refused, attempt } = useAttempt();
   const [save] = useSaveChecklistMutation();
-  const { list, faults } = readList(rows, month);
+  const faults: Faults = new Map();
+  const list = readRows(codecs, rows, faults).map((it): CheckItem => it.value);
   const changed = stableText(list) !== stableText(items);
   useTyped(changed, onTyped);
   const saveList = async () => {
@@ -72,7 +65,7 @@ export function Checklist({ job, items, templates, seen, onTyped }: ChecklistPro
       {refused && <Refused message={refused.message} />}
       <EntryGrid
         label="Checklist"
-        columns={COLUMNS}
+        columns={columnsOf(codecs, COLUMNS)}
         rows={rows}
         onRows={setRows}
         faults={faults}

@@ -1,3 +1,4 @@
+import { faultsUnder } from '../../kit/typed/codecs';
 import { usePlanQuery, useSavePlanMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
@@ -7,12 +8,13 @@ import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { useAttempt } from '../../ground/useAttempt';
+import { columnsOf } from '../../kit/grid/rowCodecs';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
-import { ofDays, type GridColumn, type GridRow } from '../../kit/grid/gridTypes';
+import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
 import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { AddLots } from './AddLots';
-import { formOf, readPlan } from './planForm';
+import { formOf, planCodecs, readPlan } from './planForm';
 import { PlanCurve } from './PlanCurve';
 
 /** The sections of a job with their dates and figures, and what is planned by month beside what happened. */
@@ -41,23 +43,23 @@ interface SectionsProps {
 }
 
 /** When a section or a line is planned to be worked at. */
-const planned = (month: string): GridColumn[] => [
-  { key: 'startsOn', title: 'Start', width: 96, ...ofDays(month) },
-  { key: 'finishesOn', title: 'Finish', width: 96, ...ofDays(month) },
+const PLANNED: readonly GridColumn[] = [
+  { key: 'startsOn', title: 'Start', width: 96 },
+  { key: 'finishesOn', title: 'Finish', width: 96 },
 ];
 
 function Sections({ job, view, onTyped, children }: SectionsProps) {
   const { month } = useAsOf();
   const { code } = useCurrency();
-  const start = useMemo(() => formOf(view), [view]);
+  const codecs = useMemo(() => planCodecs(month), [month]);
+  const start = useMemo(() => formOf(view, codecs), [view, codecs]);
   const [form, setForm] = useState(start);
   const { refused, attempt } = useAttempt();
   const [save, { isLoading }] = useSavePlanMutation();
-  const { faults, input } = useMemo(() => readPlan(form, month), [form, month]);
+  const { faults, input } = useMemo(() => readPlan(form, codecs), [form, codecs]);
   const changed = JSON.stringify(form) !== JSON.stringify(start);
   useTyped(changed, onTyped);
-  const part = (prefix: string) =>
-    new Map([...faults].filter(([at]) => at.startsWith(prefix)).map(([at, text]) => [at.slice(prefix.length), text]));
+  const part = (under: string) => faultsUnder(faults, under);
   const keep = () =>
     attempt(async () => {
       await save({ job, body: { ...input, seen: view.seen } }).unwrap();
@@ -80,7 +82,7 @@ function Sections({ job, view, onTyped, children }: SectionsProps) {
       {refused && <Refused message={refused.message} />}
       <EntryGrid
         label="Sections"
-        columns={useSectionColumns(view)}
+        columns={columnsOf(codecs.sections, useSectionColumns(view))}
         rows={form.sections}
         onRows={(sections) => setForm({ ...form, sections })}
         faults={part('sections.')}
@@ -96,7 +98,7 @@ function Sections({ job, view, onTyped, children }: SectionsProps) {
           <h2 className="mb-1">Cost lines with dates of their own</h2>
           <EntryGrid
             label="Cost lines with dates"
-            columns={lineColumns(view, month)}
+            columns={columnsOf(codecs.lines, lineColumns(view))}
             rows={form.lines}
             onRows={(lines) => setForm({ ...form, lines })}
             faults={part('lines.')}
@@ -112,7 +114,6 @@ function Sections({ job, view, onTyped, children }: SectionsProps) {
 
 function useSectionColumns(view: PlanView): GridColumn[] {
   const { show } = useCurrency();
-  const { month } = useAsOf();
   const of = (row: GridRow) => view.sections.find((it) => it.name === (row.name ?? '').trim());
   const figure = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate', title: string): GridColumn => ({
     ...{ key, title, width: 102, numeric: true },
@@ -120,9 +121,9 @@ function useSectionColumns(view: PlanView): GridColumn[] {
   });
   return [
     { key: 'name', title: 'Section', width: 'auto' },
-    ...planned(month),
-    { key: 'startedOn', title: 'Started', width: 96, ...ofDays(month) },
-    { key: 'finishedOn', title: 'Finished', width: 96, ...ofDays(month) },
+    ...PLANNED,
+    { key: 'startedOn', title: 'Started', width: 96 },
+    { key: 'finishedOn', title: 'Finished', width: 96 },
     figure('scheduled', 'SOV'),
     figure('billed', 'Billed'),
     figure('revised', 'Budget'),
@@ -131,7 +132,7 @@ function useSectionColumns(view: PlanView): GridColumn[] {
   ];
 }
 
-function lineColumns(view: PlanView, month: string): GridColumn[] {
+function lineColumns(view: PlanView): GridColumn[] {
   return [
     {
       key: 'section',
@@ -139,8 +140,8 @@ function lineColumns(view: PlanView, month: string): GridColumn[] {
       width: 'auto',
       offers: () => view.sections.map((it) => ({ value: it.name, label: '' })),
     },
-    { key: 'code', title: 'Cost code', width: 90 },
-    { key: 'type', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
-    ...planned(month),
+    { key: 'costCode', title: 'Cost code', width: 90 },
+    { key: 'costType', title: 'Type', width: 110, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    ...PLANNED,
   ];
 }

@@ -1,6 +1,6 @@
-import { isFilled } from '../../kit/grid/filledRow';
+import { readRows, rowOf } from '../../kit/grid/rowCodecs';
 import { COST_TYPES } from '../../../core/costs/costType';
-import { day, oneOf, optional, readAt, type Faults } from '../../kit/typed/codecs';
+import { day, oneOf, optional, words, type Faults } from '../../kit/typed/codecs';
 import { addDays } from '../../../core/calendar/plainDate';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PlanInput, PlanView } from '../../../wire/plan';
@@ -11,68 +11,42 @@ export interface PlanForm {
   lines: readonly GridRow[];
 }
 
-export function formOf(view: Pick<PlanView, 'sections' | 'lines'>): PlanForm {
+/** How the columns of the plan's grids are read. */
+export function planCodecs(month: string) {
+  const dayOrNone = optional(day(month), null);
   return {
-    sections: view.sections.map((it) => ({
-      name: it.name,
-      startsOn: displayDate(it.startsOn),
-      finishesOn: displayDate(it.finishesOn),
-      startedOn: displayDate(it.startedOn),
-      finishedOn: displayDate(it.finishedOn),
-    })),
-    lines: view.lines.map((it) => ({
-      ...{
-        section: it.section,
-        code: it.costCode,
-        type: it.costType,
-        startsOn: displayDate(it.startsOn),
-        finishesOn: displayDate(it.finishesOn),
-      },
-    })),
+    sections: {
+      name: words('Expected a name'),
+      ...{ startsOn: dayOrNone, finishesOn: dayOrNone, startedOn: dayOrNone, finishedOn: dayOrNone },
+    },
+    lines: {
+      ...{ section: words(), costCode: words('Expected a cost code'), costType: oneOf(COST_TYPES) },
+      ...{ startsOn: day(month), finishesOn: day(month) },
+    },
+  };
+}
+type PlanCodecs = ReturnType<typeof planCodecs>;
+
+export function formOf(view: Pick<PlanView, 'sections' | 'lines'>, codecs: PlanCodecs): PlanForm {
+  return {
+    sections: view.sections.map((it) => rowOf(codecs.sections, it)),
+    lines: view.lines.map((it) => rowOf(codecs.lines, it)),
   };
 }
 
 /** Reads the form; faults by `sections.row.column` and `lines.row.column`. */
-export function readPlan(form: PlanForm, month: string): { faults: Faults; input: Omit<PlanInput, 'seen'> } {
+export function readPlan(form: PlanForm, codecs: PlanCodecs): { faults: Faults; input: Omit<PlanInput, 'seen'> } {
   const faults: Faults = new Map();
-  const dayOrNone = optional(day(month), null);
-  const dayAt = (at: string, typed: string | undefined) => readAt(faults, at, typed, dayOrNone, null);
-  const sections = form.sections.flatMap((row, i) => {
-    if (!isFilled(row)) return [];
-    if ((row.name ?? '').trim() === '') faults.set(`sections.${i}.name`, 'Expected a name');
-    const [startsOn, finishesOn] = [
-      dayAt(`sections.${i}.startsOn`, row.startsOn),
-      dayAt(`sections.${i}.finishesOn`, row.finishesOn),
-    ];
-    if (startsOn && finishesOn && finishesOn < startsOn) faults.set(`sections.${i}.finishesOn`, 'That is before it starts');
-    const [startedOn, finishedOn] = [
-      dayAt(`sections.${i}.startedOn`, row.startedOn),
-      dayAt(`sections.${i}.finishedOn`, row.finishedOn),
-    ];
-    if (finishedOn && !startedOn) faults.set(`sections.${i}.startedOn`, 'Expected the day it started: it is finished');
-    if (finishedOn && startedOn && finishedOn < startedOn) faults.set(`sections.${i}.finishedOn`, 'That is before it started');
-    return [{ name: (row.name ?? '').trim(), startsOn, finishesOn, startedOn, finishedOn }];
-  });
-  const lines = form.lines.flatMap((row, i) => {
-    if (!isFilled(row)) return [];
-    const at = (key: string) => `lines.${i}.${key}`;
-    if ((row.code ?? '').trim() === '') faults.set(at('code'), 'Expected a cost code');
-    const [startsOn, finishesOn] = [dayAt(at('startsOn'), row.startsOn), dayAt(at('finishesOn'), row.finishesOn)];
-    if (!startsOn) faults.set(at('startsOn'), 'Expected the day it starts');
-    if (!finishesOn) faults.set(at('finishesOn'), 'Expected the day it finishes');
-    if (startsOn && finishesOn && finishesOn < startsOn) faults.set(at('finishesOn'), 'That is before it starts');
-    const costType = readAt(faults, at('type'), row.type, oneOf(COST_TYPES), 'other');
-    return [
-      {
-        section: (row.section ?? '').trim(),
-        costCode: (row.code ?? '').trim(),
-        costType,
-        startsOn: startsOn ?? '',
-        finishesOn: finishesOn ?? '',
-      },
-    ];
-  });
-  return { faults, input: { sections, lines } };
+  const sections = readRows(codecs.sections, form.sections, faults, { under: 'sections.' });
+  for (const { value: it, fault } of sections) {
+    if (it.startsOn && it.finishesOn && it.finishesOn < it.startsOn) fault('finishesOn', 'That is before it starts');
+    if (it.finishedOn && !it.startedOn) fault('startedOn', 'Expected the day it started: it is finished');
+    if (it.finishedOn && it.startedOn && it.finishedOn < it.startedOn) fault('finishedOn', 'That is before it started');
+  }
+  const lines = readRows(codecs.lines, form.lines, faults, { under: 'lines.' });
+  for (const { value: it, fault } of lines)
+    if (it.startsOn && it.finishesOn && it.finishesOn < it.startsOn) fault('finishesOn', 'That is before it starts');
+  return { faults, input: { sections: sections.map((it) => it.value), lines: lines.map((it) => it.value) } };
 }
 
 /** Lots by one pattern, `#` counted up from 1: each as long as `days`, beginning `every` days after the one before. */

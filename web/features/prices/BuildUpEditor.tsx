@@ -3,15 +3,15 @@ import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from '../../ground/a
 import { useMemo, useState } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { displayQuantity } from '../../../core/money/display';
-import { formatPercentShortest, formatQuantity } from '../../../core/money/rate';
 import { findCycle, PriceBook, unitCostOfShares, whereUsed } from '../../../core/prices/buildUp';
 import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
 import { useCurrency } from '../../ground/company';
 import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
-import { Field } from '../../kit/Field';
+import { useCodecForm } from '../../kit/form/useCodecForm';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
-import { needed, optional, percent, readAt, type Faults } from '../../kit/typed/codecs';
+import { columnsOf, readRows, rowOf } from '../../kit/grid/rowCodecs';
+import { among, needed, optional, percent, words, type Faults } from '../../kit/typed/codecs';
 import { showUnitCost, showUnitCostFull } from '../../kit/typed/unitCosts';
 import { Refused } from '../../kit/States';
 import { AchievedTable } from './AchievedTable';
@@ -23,10 +23,17 @@ interface EditorProps {
   onRemoved: () => void;
 }
 
+type Facts = Pick<BuildUpInput, 'code' | 'description' | 'unit'>;
+
+const FACTS = { code: words('Expected a code'), description: words('Expected a description'), unit: words() };
+
 /** What is typed of a build-up, with what it comes to. */
 function useBuildUp(book: PriceBookView, start: BuildUpInput | null) {
-  const [facts, setFacts] = useState({ code: start?.code ?? '', description: start?.description ?? '', unit: start?.unit ?? '' });
-  const [rows, setRows] = useState<GridRow[]>(() => (start?.components ?? []).map(componentRow));
+  const form = useCodecForm(FACTS, { code: start?.code ?? '', description: start?.description ?? '', unit: start?.unit ?? '' });
+  const facts = form.text;
+  const [rows, setRows] = useState<GridRow[]>(() =>
+    (start?.components ?? []).map((it) => rowOf(componentCodecs(book), { ...it, of: it.item || it.buildUp })),
+  );
   const read = useMemo(() => readComponents(rows, facts, book), [rows, facts, book]);
   const prices = useMemo(() => {
     const others = book.buildUps.filter((it) => it.code !== read.input.code);
@@ -34,7 +41,7 @@ function useBuildUp(book: PriceBookView, start: BuildUpInput | null) {
   }, [book, read]);
   const priced = prices.pricedComponents(read.input.code);
   const components = new Map(read.places.map((row, k) => [row, priced[k]]));
-  return { facts, setFacts, rows, setRows, read, components, shares: prices.unitShares(read.input.code) };
+  return { form, facts, rows, setRows, read, components, shares: prices.unitShares(read.input.code) };
 }
 
 type Typed = ReturnType<typeof useBuildUp>;
@@ -43,12 +50,12 @@ type Typed = ReturnType<typeof useBuildUp>;
 export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
   const typed = useBuildUp(book, start);
   const { facts, rows, setRows, read, components, shares } = typed;
-  const columns = componentColumns(book, start?.code, facts.unit, components);
+  const columns = columnsOf(componentCodecs(book), componentColumns(book, start?.code, facts.unit, components));
   const used = start ? whereUsed(book.buildUps, { buildUp: start.code }) : [];
   const perUnit = { cost: unitCostOfShares(shares), hours: shares.reduce((sum, it) => sum + it.hours, 0) };
   return (
     <section aria-label={start ? `Build-up ${start.code}` : 'New build-up'}>
-      <Facts typed={typed} isNew={start === null} />
+      <FactFields typed={typed} isNew={start === null} />
       <EntryGrid label="Components" columns={columns} rows={rows} onRows={setRows} faults={read.faults} height={330} blank={6} />
       <div className="mt-3 flex items-start justify-between gap-6">
         <Saving typed={typed} start={start} total={perUnit.cost} onKept={onKept} onRemoved={onRemoved} />
@@ -83,29 +90,21 @@ function componentColumns(
       ...{ key: 'what', title: 'Description', width: 'auto' },
       show: (_, i) => <span className="block truncate note">{components.get(i)?.description}</span>,
     },
-    { key: 'quantity', title: `For one ${unit || 'unit'}`, width: 92, numeric: true },
+    { key: 'quantity', title: `For one ${unit || 'unit'}`, width: 92 },
     { key: 'unit', title: 'Unit', width: 50, show: (_, i) => components.get(i)?.unit },
-    { key: 'waste', title: 'Waste %', width: 64, numeric: true },
+    { key: 'waste', title: 'Waste %', width: 64 },
     { key: 'each', title: 'Each', width: 84, numeric: true, show: (_, i) => showUnitCostFull(components.get(i)?.each ?? 0) },
     { key: 'hours', title: 'Hours', width: 66, numeric: true, show: (_, i) => displayQuantity(components.get(i)?.hours ?? 0) },
     { key: 'cost', title: 'Cost', width: 90, numeric: true, show: (_, i) => showUnitCostFull(components.get(i)?.cost ?? 0) },
   ];
 }
 
-function Facts({ typed: { facts, setFacts }, isNew }: { typed: Typed; isNew: boolean }) {
-  const set = (key: keyof typeof facts) => (event: { target: { value: string } }) =>
-    setFacts({ ...facts, [key]: event.target.value });
+function FactFields({ typed: { form }, isNew }: { typed: Typed; isNew: boolean }) {
   return (
-    <div className="mb-2 flex items-end gap-3">
-      <Field label="Code" className="w-[120px]">
-        <input value={facts.code} onChange={set('code')} disabled={!isNew} />
-      </Field>
-      <Field label="Description" className="grow">
-        <input value={facts.description} onChange={set('description')} />
-      </Field>
-      <Field label="Unit" className="w-[70px]">
-        <input value={facts.unit} onChange={set('unit')} />
-      </Field>
+    <div className="mb-2 flex items-start gap-3">
+      {form.input('code', 'Code', { className: 'w-[120px]', disabled: !isNew })}
+      {form.input('description', 'Description', { className: 'grow' })}
+      {form.input('unit', 'Unit', { className: 'w-[70px]' })}
     </div>
   );
 }
@@ -179,12 +178,10 @@ function UnitCost({ typed: { facts, shares }, total }: { typed: Typed; total: nu
   );
 }
 
-function componentRow(it: BuildUpInput['components'][number]): GridRow {
-  return {
-    of: it.item || it.buildUp,
-    quantity: formatQuantity(it.quantity),
-    waste: it.waste === 0 ? '' : formatPercentShortest(it.waste),
-  };
+/** How the columns of the components are read. */
+function componentCodecs(book: PriceBookView) {
+  const codes = new Set([...book.items, ...book.buildUps].map((it) => it.code));
+  return { of: among(codes, 'price item or build-up'), quantity: needed, waste: optional(percent, 0) };
 }
 
 interface ReadComponents {
@@ -195,31 +192,15 @@ interface ReadComponents {
   cycle: string[] | null;
 }
 
-function readComponents(
-  rows: readonly GridRow[],
-  facts: { code: string; description: string; unit: string },
-  book: PriceBookView,
-): ReadComponents {
+function readComponents(rows: readonly GridRow[], facts: Facts, book: PriceBookView): ReadComponents {
   const faults: Faults = new Map();
   const items = new Set(book.items.map((it) => it.code));
-  const buildUps = new Set(book.buildUps.map((it) => it.code));
-  const places: number[] = [];
-  const components = rows.flatMap((row, i) => {
-    const of = (row.of ?? '').trim();
-    if (of === '' && (row.quantity ?? '').trim() === '' && (row.waste ?? '').trim() === '') return [];
-    places.push(i);
-    if (!items.has(of) && !buildUps.has(of))
-      faults.set(`${i}.of`, of === '' ? 'Expected a price item or a build-up' : `There is no item or build-up ${of}`);
-    const item = items.has(of);
-    return [
-      {
-        item: item ? of : '',
-        buildUp: item ? '' : of,
-        quantity: readAt(faults, `${i}.quantity`, row.quantity, needed, 0),
-        waste: readAt(faults, `${i}.waste`, row.waste, optional(percent, 0), 0),
-      },
-    ];
-  });
+  const read = readRows(componentCodecs(book), rows, faults);
+  const components = read.map(({ value: { of, ...amounts } }) => ({
+    ...(items.has(of) ? { item: of, buildUp: '' } : { item: '', buildUp: of }),
+    ...amounts,
+  }));
   const input = { code: facts.code.trim(), description: facts.description.trim(), unit: facts.unit.trim(), components };
-  return { faults, input, places, cycle: findCycle([input, ...book.buildUps.filter((it) => it.code !== input.code)]) };
+  const others = book.buildUps.filter((it) => it.code !== input.code);
+  return { faults, input, places: read.map((it) => it.row), cycle: findCycle([input, ...others]) };
 }

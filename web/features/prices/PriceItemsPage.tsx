@@ -19,14 +19,13 @@ import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { useAttempt } from '../../ground/useAttempt';
 import { faultOf, type ShownFault } from '../../ground/faults';
+import { columnsOf } from '../../kit/grid/rowCodecs';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
-import { tidyOf } from '../../kit/typed/codecs';
-import { unitCost } from '../../kit/typed/unitCosts';
 import { Refused, Waiting } from '../../kit/States';
 import { MovePrices } from './MovePrices';
 import { PriceItemSide } from './PriceItemSide';
-import { itemRow, readItems } from './readItems';
+import { itemCodecs, itemRow, readItems } from './readItems';
 
 /** Every priced item of the company, to type, paste and correct as on a sheet. */
 export function PriceItemsPage() {
@@ -42,17 +41,13 @@ export function PriceItemsPage() {
 function useItems(book: PriceBookView, lists: Lists) {
   const { month } = useAsOf();
   const { digits } = useCurrency();
-  const [rows, setRows] = useState<GridRow[]>(() => book.items.map((it) => itemRow(it, digits)));
+  const codecs = useMemo(() => {
+    const costCodes = new Set(lists.costCodes.map((it) => it.code));
+    return itemCodecs({ month, digits, costCodes, vendors: new Set(lists.vendors.map((it) => it.code)) });
+  }, [month, digits, lists]);
+  const [rows, setRows] = useState<GridRow[]>(() => book.items.map((it) => itemRow(it, codecs)));
   const [query, setQuery] = useState('');
-  const context = useMemo(
-    () => ({
-      month,
-      costCodes: new Set(lists.costCodes.map((it) => it.code)),
-      vendors: new Set(lists.vendors.map((it) => it.code)),
-    }),
-    [month, lists],
-  );
-  const { faults, changed } = useMemo(() => readItems(rows, book.items, context), [rows, book.items, context]);
+  const { faults, changed } = useMemo(() => readItems(rows, book.items, codecs), [rows, book.items, codecs]);
   const gone = book.items.filter((it) => !rows.some((row) => row.was === it.code)).map((it) => it.code);
   const shown = useMemo(() => {
     const text = query.trim().toLowerCase();
@@ -72,19 +67,18 @@ function useItems(book: PriceBookView, lists: Lists) {
       return where < 0 ? [] : [[`${where}.${key}`, text] as const];
     }),
   );
-  return { rows, query, setQuery, shown, onRows, faults, placed, changed, gone };
+  return { rows, codecs, query, setQuery, shown, onRows, faults, placed, changed, gone };
 }
 
 type Items = ReturnType<typeof useItems>;
 
 function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
-  const { digits } = useCurrency();
   const items = useItems(book, lists);
-  const { rows, shown, onRows, placed } = items;
+  const { rows, codecs, shown, onRows, placed } = items;
   const [row, setRow] = useState(0);
   const [moving, setMoving] = useState(false);
   const { refused, setRefused, attempt } = useAttempt();
-  const columns = useMemo(() => itemColumns(lists, digits), [lists, digits]);
+  const columns = useMemo(() => columnsOf(codecs, itemColumns(lists)), [codecs, lists]);
   const chosen = book.items.find((it) => it.code === rows[shown[row] ?? -1]?.was);
   return (
     <div className="page">
@@ -209,11 +203,11 @@ function SaveItems({
   );
 }
 
-function itemColumns(lists: Lists, digits: number): GridColumn[] {
+function itemColumns(lists: Lists): GridColumn[] {
   return [
     { key: 'code', title: 'Code', width: 98 },
     { key: 'description', title: 'Description', width: 'auto' },
-    { key: 'type', title: 'Type', width: 86, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    { key: 'costType', title: 'Type', width: 86, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
     {
       key: 'costCode',
       title: 'Cost code',
@@ -221,8 +215,8 @@ function itemColumns(lists: Lists, digits: number): GridColumn[] {
       offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
     },
     { key: 'unit', title: 'Unit', width: 44 },
-    { key: 'unitCost', title: 'Unit cost', width: 74, numeric: true, tidy: tidyOf(unitCost(digits)) },
-    { key: 'markup', title: 'Own markup %', width: 64, numeric: true },
+    { key: 'unitCost', title: 'Unit cost', width: 74 },
+    { key: 'markup', title: 'Own markup %', width: 64 },
     { key: 'wageClass', title: 'Wage class', width: 76 },
     {
       key: 'vendor',
@@ -230,7 +224,7 @@ function itemColumns(lists: Lists, digits: number): GridColumn[] {
       width: 98,
       offers: () => lists.vendors.map((it) => ({ value: it.code, label: it.name })),
     },
-    { key: 'checked', title: 'Last checked', width: 88 },
+    { key: 'checkedOn', title: 'Last checked', width: 96 },
   ];
 }
 

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { PriceItemInput } from '../../../wire/prices';
-import { itemRow, readItems } from './readItems';
+import { itemCodecs, itemRow, readItems } from './readItems';
 
 const item = (more: Partial<PriceItemInput>): PriceItemInput => ({
   ...{
@@ -29,16 +29,16 @@ const books = [
     checkedOn: '2031-04-01',
   }),
 ];
-const context = { month: '2031-04', costCodes: new Set(['200']), vendors: new Set(['V']) };
-const rows = () => books.map((it) => itemRow(it, 2));
+const codecs = itemCodecs({ month: '2031-04', costCodes: new Set(['200']), vendors: new Set(['V']), digits: 2 });
+const rows = () => books.map((it) => itemRow(it, codecs));
 
 test('items shown and left alone have not changed; one that did is told with its row', () => {
-  expect(readItems(rows(), books, context)).toEqual({ faults: new Map(), changed: [] });
+  expect(readItems(rows(), books, codecs)).toEqual({ faults: new Map(), changed: [] });
   const [a, b] = rows();
   const { changed, faults } = readItems(
-    [a!, {}, { ...b!, unitCost: '35' }, { code: 'C', description: 'C', type: 'lab', costCode: '200', unitCost: '1,250.5' }],
+    [a!, {}, { ...b!, unitCost: '35' }, { code: 'C', description: 'C', costType: 'lab', costCode: '200', unitCost: '1,250.5' }],
     books,
-    context,
+    codecs,
   );
   expect([...faults]).toEqual([]);
   expect(changed.map((it) => [it.row, it.item.code, it.item.unitCost, it.item.unit])).toEqual([
@@ -50,19 +50,28 @@ test('items shown and left alone have not changed; one that did is told with its
 test('each cell says what is missing or wrong', () => {
   const { faults } = readItems(
     [
-      { code: 'X', description: '', type: 'x', costCode: '', unitCost: '' },
-      { code: 'X', description: 'd', type: 'other', costCode: '9', unitCost: '-1', markup: '2000', vendor: 'W', checked: 'soon' },
+      { code: 'X', description: '', costType: 'x', costCode: '', unitCost: '' },
+      {
+        code: 'X',
+        description: 'd',
+        costType: 'other',
+        costCode: '9',
+        unitCost: '-1',
+        markup: '2000',
+        vendor: 'W',
+        checkedOn: 'soon',
+      },
     ],
     books,
-    context,
+    codecs,
   );
   expect([...faults.keys()].sort()).toEqual(
     [
       '0.costCode',
       '0.description',
-      '0.type',
+      '0.costType',
       '0.unitCost',
-      '1.checked',
+      '1.checkedOn',
       '1.code',
       '1.costCode',
       '1.markup',

@@ -1,18 +1,15 @@
-import { useDeleteQuotationMutation, useQuotationQuery, useSaveQuotationMutation } from '../../ground/api/api';
-import { useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useQuotationQuery } from '../../ground/api/api';
+import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { QuotationView } from '../../../wire/quotations';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
-import { useAttempt } from '../../ground/useAttempt';
 import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Offers';
 import { ClientDocumentSheet } from '../../ground/offers/ClientDocumentSheet';
 import { Refused, Waiting } from '../../kit/States';
-import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
-import { formOf, readQuotation } from './quotationForm';
+import { StableForm } from '../../kit/StableForm';
 import { QuotationFields } from './QuotationFields';
+import { useQuotationDraft, type DraftSource } from './useQuotationDraft';
 
 /** A quotation: typed on the left and read as the client reads it on the right; once sent, what came back. */
 export function QuotationPage() {
@@ -57,69 +54,40 @@ function AwardLink({ job, estimate }: { job: string; estimate: number }) {
   );
 }
 
-interface DraftProps {
-  job: string;
-  view: QuotationView;
-  onTyped: OnTyped;
-}
-
-function Draft({ job, view, onTyped }: DraftProps) {
-  const { digits, exact } = useCurrency();
-  const { month } = useAsOf();
-  const keep = useKeepMonth();
-  const navigate = useNavigate();
-  const start = useMemo(() => formOf(view, digits), [view, digits]);
-  const [form, setForm] = useState(start);
-  const { refused, setRefused, attempt } = useAttempt();
-  const [save, { isLoading }] = useSaveQuotationMutation();
-  const [discard] = useDeleteQuotationMutation();
-  const read = useMemo(() => readQuotation(form, view.version, { digits, month }), [form, view.version, digits, month]);
-  const changed = JSON.stringify(form) !== JSON.stringify(start);
-  useTyped(changed, onTyped);
-  const keepIt = async (): Promise<boolean> => {
-    const [fault] = read.faults.values();
-    if (fault) {
-      setRefused({ message: fault, faults: [] });
-      return false;
-    }
-    const work = () => save({ job, quotation: view.number, body: read.input }).unwrap();
-    const saved = await attempt(work, `Quotation ${view.number} saved`);
-    if (saved) onTyped(false);
-    return saved;
-  };
-  const throwAway = async () => {
-    if (await attempt(() => discard({ job, quotation: view.number }).unwrap()))
-      void navigate(keep(`/jobs/${encodeURIComponent(job)}/estimates`));
-  };
+function Draft(source: DraftSource) {
+  const { job, view } = source;
+  const { exact } = useCurrency();
+  const draft = useQuotationDraft(source);
+  const { changed, refused, saveDraft } = draft;
   return (
     <div>
       <div className="mb-3 flex items-center justify-between">
         <h2>Quotation {view.number}, draft</h2>
         <DocumentDownloads of={{ job, kind: 'quotations', number: String(view.number) }} />
       </div>
-      <QuotationFields job={job} form={form} setForm={setForm} faults={read.faults} />
+      <QuotationFields job={job} draft={draft} />
       <div className="mt-3 flex items-center gap-3">
         <button
           type="button"
           className={`button ${changed ? 'main' : ''}`}
-          disabled={!changed || isLoading}
-          onClick={() => void keepIt()}
+          disabled={!changed || draft.saving}
+          onClick={() => void saveDraft()}
         >
           {changed ? 'Save and preview' : 'Saved'}
         </button>
-        <button type="button" className="button bare" onClick={() => void throwAway()}>
+        <button type="button" className="button bare" onClick={() => void draft.deleteDraft()}>
           Delete
         </button>
         {view.difference !== 0 && <span className="fault">The payments leave {exact(view.difference)} of the price</span>}
       </div>
       {refused && <Refused message={refused.message} />}
-      <Sending job={job} view={view} before={async () => !changed || keepIt()} />
+      <Sending job={job} view={view} before={async () => !changed || saveDraft()} />
     </div>
   );
 }
 
 /** Sends the quotation, as long as the work is a tender. */
-function Sending({ job, view, before }: Omit<DraftProps, 'onTyped'> & { before: () => Promise<boolean> }) {
+function Sending({ job, view, before }: Omit<DraftSource, 'onTyped'> & { before: () => Promise<boolean> }) {
   const { exact } = useCurrency();
   if (view.jobStatus !== 'tender')
     return (

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { QuotationInput } from '../../../wire/quotations';
-import { formOf, readQuotation } from './quotationForm';
+import { formOf, quotationCodecs, readQuotation } from './quotationForm';
 
 const input: QuotationInput = {
   ...{
@@ -25,33 +25,32 @@ const input: QuotationInput = {
     { name: 'Handover', rate: null, amount: 400_000, dueOn: '2031-12-19', stage: '' },
   ],
 };
-const context = { digits: 2, month: '2031-04' };
+const codecs = quotationCodecs(2, '2031-04');
 
 test('a quotation shown is read back as it was: per cents by their sign, days as days, stages as words', () => {
-  const { faults, input: read } = readQuotation(formOf(input, 2), 2, context);
+  const { faults, input: read } = readQuotation(formOf(input, codecs), 2, codecs);
   expect([...faults]).toEqual([]);
   expect(read).toEqual(input);
 });
 
 test('what is wrong is said where it stands; a bare number is a stage and no guessed day', () => {
-  const form = formOf(input, 2);
+  const form = formOf(input, codecs);
   const { faults, input: read } = readQuotation(
     {
       ...form,
-      title: ' ',
-      validUntil: 'soon',
+      facts: { ...form.facts, title: ' ', validUntil: 'soon' },
       alternates: [{ name: '', amount: 'x' }, {}],
       payments: [{ name: 'a', part: '120 %', when: '2' }, { part: '' }],
     },
     2,
-    context,
+    codecs,
   );
   expect([...faults.keys()].sort()).toEqual([
     'alternates.0.amount',
     'alternates.0.name',
+    'facts.title',
+    'facts.validUntil',
     'payments.0.part',
-    'title',
-    'validUntil',
   ]);
   expect(read.payments[0]).toMatchObject({ dueOn: null, stage: '2' });
 });

@@ -1,78 +1,77 @@
-import { isFilled } from '../../kit/grid/filledRow';
-import { amount, day, optional, readAt, type Faults } from '../../kit/typed/codecs';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { displayExact } from '../../../core/money/display';
 import type { QuotationInput } from '../../../wire/quotations';
+import type { Texts } from '../../kit/form/codecSchema';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import { readDate } from '../../kit/typed/readDate';
+import { readCells, readRows, rowOf } from '../../kit/grid/rowCodecs';
+import { amount, asTyped, day, oneOf, optional, whole, words, yes, type Codec, type Faults } from '../../kit/typed/codecs';
 import { part } from '../../kit/typed/parts';
+import { readDate } from '../../kit/typed/readDate';
 
-/** A quotation as typed: what is typed freely as it is, alternates and payments as rows. */
-export interface QuotationForm extends Omit<QuotationInput, 'version' | 'validUntil' | 'alternates' | 'payments'> {
-  validUntil: string;
+export const PRESENTATIONS = ['lump-sum', 'section', 'line'] as const;
+
+/** When a payment falls due: on a day, or at a stage in words. */
+function when(month: string): Codec<{ dueOn: string | null; stage: string }> {
+  return {
+    parse: (text) => {
+      const typed = text.trim();
+      // A bare number is no day: the month alone would be guessed.
+      const dueOn = /[a-z]|[./-]/i.test(typed) && /\d/.test(typed) ? readDate(typed, month) : null;
+      return { ok: true, value: { dueOn, stage: dueOn ? '' : typed } };
+    },
+    format: ({ dueOn, stage }) => (dueOn ? displayDate(dueOn) : stage),
+    nothing: { dueOn: null, stage: '' },
+    month,
+  };
+}
+
+/** How what is typed of a quotation is read: its fields, its alternates, its payments. */
+export function quotationCodecs(digits: number, month: string) {
+  const name = words('Expected a name');
+  return {
+    facts: {
+      ...{ title: words('Expected a title'), estimate: whole('the estimate'), contact: words(), email: words() },
+      ...{ validUntil: optional(day(month), null), presentation: oneOf(PRESENTATIONS), quantities: yes, unitPrices: yes },
+      ...{ introduction: asTyped, exclusions: asTyped, terms: asTyped },
+    },
+    alternates: { name, amount: amount(digits) },
+    payments: { name, part: part(digits), when: when(month) },
+  };
+}
+export type QuotationCodecs = ReturnType<typeof quotationCodecs>;
+
+/** The grids of a quotation as typed. */
+export interface QuotationRows {
   alternates: readonly GridRow[];
   payments: readonly GridRow[];
 }
+export interface QuotationForm extends QuotationRows {
+  facts: Texts<QuotationCodecs['facts']>;
+}
 
-export function formOf(it: QuotationInput, digits: number): QuotationForm {
-  const { estimate, title, presentation, quantities, unitPrices, contact, email, introduction, exclusions, terms } = it;
+export function formOf(it: QuotationInput, codecs: QuotationCodecs): QuotationForm {
   return {
-    ...{ estimate, title, presentation, quantities, unitPrices, contact, email, introduction, exclusions, terms },
-    validUntil: displayDate(it.validUntil),
-    alternates: it.alternates.map((one) => ({ name: one.name, amount: displayExact(one.amount, digits) })),
-    payments: it.payments.map((one) => ({
-      name: one.name,
-      part: part(digits).format(one),
-      when: one.dueOn ? displayDate(one.dueOn) : one.stage,
-    })),
+    facts: rowOf(codecs.facts, it) as QuotationForm['facts'],
+    alternates: it.alternates.map((one) => rowOf(codecs.alternates, one)),
+    payments: it.payments.map((one) => rowOf(codecs.payments, { name: one.name, part: one, when: one })),
   };
 }
 
-/** Reads the form. A payment's part is a percentage where it ends with %, else an amount; its time a day, or a stage in words. */
+/** Reads the form; faults by `facts.x`, `alternates.row.column`, `payments.row.column`. */
 export function readQuotation(
   form: QuotationForm,
   version: number,
-  context: { digits: number; month: string },
+  codecs: QuotationCodecs,
 ): { faults: Faults; input: QuotationInput } {
   const faults: Faults = new Map();
-  const validUntil = readAt(faults, 'validUntil', form.validUntil, optional(day(context.month), null), null);
-  if (form.title.trim() === '') faults.set('title', 'Expected a title');
-  const money = amount(context.digits);
-  const named = (at: string, typed: string | undefined) => {
-    if ((typed ?? '').trim() === '') faults.set(at, 'Expected a name');
-    return (typed ?? '').trim();
-  };
+  const facts = readCells(codecs.facts, form.facts, faults, 'facts.');
+  const alternates = readRows(codecs.alternates, form.alternates, faults, { under: 'alternates.' });
+  const payments = readRows(codecs.payments, form.payments, faults, { under: 'payments.' });
   return {
     faults,
     input: {
-      ...form,
-      title: form.title.trim(),
-      version,
-      validUntil,
-      alternates: form.alternates.flatMap((row, i) =>
-        isFilled(row)
-          ? [
-              {
-                name: named(`alternates.${i}.name`, row.name),
-                amount: readAt(faults, `alternates.${i}.amount`, row.amount, money, 0),
-              },
-            ]
-          : [],
-      ),
-      payments: form.payments.flatMap((row, i) => {
-        if (!isFilled(row)) return [];
-        const when = (row.when ?? '').trim();
-        // A bare number is no day: the month alone would be guessed.
-        const dueOn = /[a-z]|[./-]/i.test(when) && /\d/.test(when) ? readDate(when, context.month) : null;
-        return [
-          {
-            name: named(`payments.${i}.name`, row.name),
-            ...readAt(faults, `payments.${i}.part`, row.part, part(context.digits), { rate: null, amount: 0 }),
-            dueOn,
-            stage: dueOn ? '' : when,
-          },
-        ];
-      }),
+      ...{ version, ...facts },
+      alternates: alternates.map((it) => it.value),
+      payments: payments.map(({ value: { name, part, when } }) => ({ name, ...part, ...when })),
     },
   };
 }

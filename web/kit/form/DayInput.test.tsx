@@ -3,7 +3,9 @@ import { afterEach, expect, test } from '@jest/globals';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { useState } from 'react';
 import { EntryGrid } from '../grid/EntryGrid';
-import { ofDays, type GridRow } from '../grid/gridTypes';
+import type { GridRow } from '../grid/gridTypes';
+import { typedBy } from '../grid/rowCodecs';
+import { day } from '../typed/codecs';
 import { DayFilter, DayInput } from './DayInput';
 
 afterEach(cleanup);
@@ -61,7 +63,7 @@ test('a filter counts when a day is chosen, and is taken away by emptying it', a
 test('in a grid the calendar stands beside the cell one is in alone, and what is chosen is one step to undo', async () => {
   function Sheet() {
     const [rows, setRows] = useState<GridRow[]>([{ dated: '2 Apr 2031' }, { dated: '' }]);
-    const columns = [{ key: 'dated', title: 'Date', width: 90, ...ofDays('2031-04') }];
+    const columns = [{ key: 'dated', title: 'Date', width: 90, ...typedBy(day('2031-04')) }];
     return <EntryGrid label="Lines" columns={columns} rows={rows} onRows={setRows} faults={new Map()} />;
   }
   render(<Sheet />);

@@ -2,8 +2,9 @@ import { valibotResolver } from '@hookform/resolvers/valibot';
 import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
 import { useForm, type DefaultValues, type Path, type PathValue } from 'react-hook-form';
 import type { Fault } from '../../../core/errors/ledrinError';
-import type { Codec } from '../typed/codecs';
+import { yes, type Codec, type Faults } from '../typed/codecs';
 import type { Option } from '../choice/options';
+import { Field } from '../Field';
 import { CodecChoice, CodecInput, type ChoiceLook, type InputProps } from './CodecFields';
 import { codecSchema, type Codecs, type Texts, type Values } from './codecSchema';
 
@@ -77,6 +78,24 @@ export function useCodecForm<Fields extends Codecs>(
     />
   );
 
+  const area = (name: keyof Fields & string, label: string, rows: number, className = ''): ReactNode => (
+    <Field label={label} fault={faultAt(name)} className={className}>
+      <textarea rows={rows} {...form.register(name as Name)} />
+    </Field>
+  );
+
+  const tick = (name: keyof Fields & string, label: string, disabled = false): ReactNode => (
+    <label className="flex items-center gap-2">
+      <input
+        type="checkbox"
+        checked={text[name] === yes.format(true)}
+        disabled={disabled}
+        onChange={(event) => set(name, yes.format(event.target.checked))}
+      />{' '}
+      {label}
+    </label>
+  );
+
   /** Reads the form and does the work with what it says; what `work` throws is shown by `asFault`. */
   const submit =
     (work: (values: Values<Fields>) => Promise<unknown>, asFault: (error: unknown) => Refusal) => (event?: FormEvent) => {
@@ -90,5 +109,19 @@ export function useCodecForm<Fields extends Codecs>(
       })(event);
     };
 
-  return { input, choice, text, set, valueOf, faultAt, submit, refused, refuse, changed: isDirty, busy: isSubmitting };
+  return {
+    ...{ input, area, choice, tick, text, set, valueOf, faultAt, submit, refused, refuse },
+    /** Types into many fields at once. */
+    fill: (texts: Partial<Texts<Fields>>) => {
+      for (const [name, typed] of Object.entries(texts)) if (Object.hasOwn(fields, name)) set(name, typed as string);
+    },
+    /** Shows faults at the form's own fields, by their names after `under`. */
+    show: (faults: Faults, under = '') => {
+      for (const [at, message] of faults)
+        if (at.startsWith(under) && Object.hasOwn(fields, at.slice(under.length)))
+          form.setError(at.slice(under.length) as Name, { message });
+    },
+    changed: isDirty,
+    busy: isSubmitting,
+  };
 }

@@ -1,5 +1,4 @@
 import { type ReactNode } from 'react';
-import { day, tidyOf } from '../typed/codecs';
 
 export type GridRow = Record<string, string>;
 
@@ -22,9 +21,4 @@ export interface GridColumn {
   month?: string;
   /** A cell that is worked out, not typed. */
   show?: (row: GridRow, index: number) => ReactNode;
-}
-
-/** What makes a column one of days; what is typed in short is taken to be in `month`. */
-export function ofDays(month: string): Pick<GridColumn, 'month' | 'tidy'> {
-  return { month, tidy: tidyOf(day(month)) };
 }

@@ -2,6 +2,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { displayExact, displayQuantity, MINUS } from '../../../core/money/display';
 import { formatPercentShortest, parseMarkup, parseNeeded, parsePercent, parseQuantity } from '../../../core/money/rate';
 import type { Scaled } from '../../../core/money/decimal';
+import { present } from '../../../core/errors/known';
 import { readAmount } from './readAmount';
 import { readDate } from './readDate';
 import { withoutThousands } from './withoutThousands';
@@ -12,6 +13,8 @@ export type Read<Value> = { ok: true; value: Value } | { ok: false; message: str
 export interface Codec<Value> {
   parse(text: string): Read<Value>;
   format(value: Value): string;
+  /** What it counts as while it cannot be read. */
+  nothing: Value;
   /** Figures stand to the right. */
   look?: 'figure';
   /** Of a day: the month that what is typed in short is taken to be in, 2031-04. It has a calendar. */
@@ -23,8 +26,19 @@ const fault = (message: string): Read<never> => ({ ok: false, message });
 
 /** Words; `needed` says what is missing where there are none. */
 export function words(needed?: string): Codec<string> {
-  return { parse: (text) => (needed && text.trim() === '' ? fault(needed) : read(text.trim())), format: (value) => value };
+  return {
+    parse: (text) => (needed && text.trim() === '' ? fault(needed) : read(text.trim())),
+    format: (value) => value,
+    nothing: '',
+  };
 }
+
+/** Lines of text, kept to the letter. */
+export const asTyped: Codec<string> = {
+  parse: (text) => ({ ok: true, value: text }),
+  format: (value) => value,
+  nothing: '',
+};
 
 /** A day; what is left out comes from `month`, such as 2031-04. */
 export function day(month: string): Codec<string> {
@@ -36,6 +50,7 @@ export function day(month: string): Codec<string> {
       return fault(not ? `${not}enter one such as 30 Apr 2031` : 'Enter a date, e.g. 30 Apr 2031');
     },
     format: displayDate,
+    nothing: '',
     month,
   };
 }
@@ -50,6 +65,7 @@ export function amount(digits: number): Codec<number> {
       return fault(`${what} such as 12,500.00`);
     },
     format: (value) => displayExact(value, digits),
+    nothing: 0,
     look: 'figure',
   };
 }
@@ -61,6 +77,7 @@ function scaled(parse: (text: string) => Scaled, format: (value: number) => stri
       return value.ok ? read(value.value) : fault(text.trim() === '' ? `Enter a ${what}` : `"${text}" is not a ${what}`);
     },
     format,
+    nothing: 0,
     look: 'figure',
   };
 }
@@ -85,6 +102,7 @@ export function whole(of: string): Codec<number> {
   return {
     parse: (text) => (/^\d{1,4}$/.test(text.trim()) ? read(Number(text)) : fault(`Expected a number of ${of}`)),
     format: String,
+    nothing: 0,
     look: 'figure',
   };
 }
@@ -98,11 +116,32 @@ export function oneOf<Name extends string>(names: readonly Name[]): Codec<Name> 
       return found ? read(found) : fault(`Expected one of ${names.join(', ')}`);
     },
     format: (value) => value,
+    nothing: present(names.at(-1)),
   };
 }
 
-/** The same, with nothing typed read as `empty`. */
-export function optional<Value, Empty>(codec: Codec<Value>, empty: Empty): Codec<Value | Empty> {
+/** A code that is there already; `what` it is called, and what else can be done. */
+export function among(known: { has(code: string): boolean }, what: string, otherwise = ''): Codec<string> {
+  return {
+    parse: (text) => {
+      const code = text.trim();
+      if (known.has(code)) return read(code);
+      return fault(code === '' ? `Expected a ${what}` : `There is no ${what} ${code}${otherwise}`);
+    },
+    format: (value) => value,
+    nothing: '',
+  };
+}
+
+/** Yes, by its first letter; anything else is no. */
+export const yes: Codec<boolean> = {
+  parse: (text) => read(/^y/i.test(text.trim())),
+  format: (value) => (value ? 'yes' : ''),
+  nothing: false,
+};
+
+/** The same as another, with nothing typed read as `empty`. */
+export function optional<Value, const Empty>(codec: Codec<Value>, empty: Empty): Codec<Value | Empty> {
   return {
     ...codec,
     parse: (text) => (text.trim() === '' ? read(empty) : codec.parse(text)),
@@ -113,18 +152,17 @@ export function optional<Value, Empty>(codec: Codec<Value>, empty: Empty): Codec
 /** Notes what is wrong with a cell, by its place. */
 export type Faults = Map<string, string>;
 
-/** What is typed at a place; where it cannot be read the fault is noted there and `otherwise` holds. */
-export function readAt<Value>(
-  faults: Faults,
-  at: string,
-  typed: string | undefined,
-  codec: Codec<Value>,
-  otherwise: Value,
-): Value {
+/** The faults of one part of a form, by what stands after its name. */
+export function faultsUnder(faults: ReadonlyMap<string, string>, part: string): Faults {
+  return new Map([...faults].filter(([at]) => at.startsWith(part)).map(([at, text]) => [at.slice(part.length), text]));
+}
+
+/** What is typed at a place; where it cannot be read the fault is noted there. */
+export function readAt<Value>(faults: Faults, at: string, typed: string | undefined, codec: Codec<Value>): Value {
   const value = codec.parse(typed ?? '');
   if (value.ok) return value.value;
   faults.set(at, value.message);
-  return otherwise;
+  return codec.nothing;
 }
 
 /** Writes what was typed as it was understood; what cannot be read stays as typed. */

@@ -21,6 +21,7 @@ export function part(digits: number): Codec<Part> {
       return value.ok ? { ok: true, value: { rate: null, amount: value.value } } : value;
     },
     format: ({ rate, amount: value }) => (rate === null ? money.format(value ?? 0) : `${percent.format(rate)} %`),
+    nothing: { rate: null, amount: 0 },
     look: 'figure',
   };
 }

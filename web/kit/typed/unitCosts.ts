@@ -14,6 +14,7 @@ export function unitCost(digits: number): Codec<number> {
       return { ok: false, message: `"${text}" is not a unit cost of 0 or more with up to 4 decimals` };
     },
     format: (value) => grouped(formatUnitCost(value, digits)),
+    nothing: 0,
     look: 'figure',
   };
 }

@@ -1,14 +1,12 @@
 import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import type { AwardGrouping } from '../../../../core/estimates/award';
-import { displayExact } from '../../../../core/money/display';
 import type { EstimateView } from '../../../../wire/estimates';
 import type { QuotationSummary } from '../../../../wire/quotations';
 import { useEstimateQuery, useQuotationListQuery } from '../../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { useKeepMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
-import { faultOf, type ShownFault } from '../../../ground/faults';
-import { DayInput } from '../../../kit/form/DayInput';
+import { faultOf } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
 import { Refused, Waiting } from '../../../kit/States';
 import { AwardGroups } from './AwardGroups';
@@ -58,10 +56,10 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
         {noWeight && (
           <p className="fault m-0 mt-1">Give at least one line a weight above 0; until then the spread is pro rata.</p>
         )}
-        {form.refused && <RefusedList refused={form.refused} />}
+        {form.facts.refused && <Refused message={form.facts.refused} />}
       </div>
       <aside aria-label="Resulting contract and budget">
-        <AwardSummary totals={priced.totals} plan={plan} agreed={form.agreed ?? priced.totals.price} />
+        <AwardSummary totals={priced.totals} plan={plan} agreed={form.agreed} />
         <p className="note text-[12.5px]">
           Every budget line keeps its estimate line. The original budget is frozen from then on. What was typed as schedule and
           budget of the tender is replaced.
@@ -72,26 +70,13 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
   );
 }
 
-function AgreedFields({ form }: { form: AwardForm }) {
-  const { month } = useAsOf();
-  const { code, digits } = useCurrency();
-  const { agreed, typed, type, day } = form;
+function AgreedFields({ form: { facts } }: { form: AwardForm }) {
+  const { code } = useCurrency();
   return (
-    <div className="mb-3 flex flex-wrap items-end gap-3">
-      <Field label={`Agreed price, ${code}`} fault={agreed === null ? 'Expected an amount' : undefined}>
-        <input
-          value={typed.agreed}
-          className="w-[140px] text-right font-semibold"
-          onChange={(event) => type({ agreed: event.target.value })}
-          onBlur={() => agreed !== null && type({ agreed: displayExact(agreed, digits) })}
-        />
-      </Field>
-      <Field label="Accepted on" fault={day ? undefined : 'Expected a day'}>
-        <DayInput value={typed.acceptedOn} month={month} className="w-[140px]" onText={(acceptedOn) => type({ acceptedOn })} />
-      </Field>
-      <Field label="Accepted by (letter, order, name)" className="grow">
-        <input value={typed.acceptance} onChange={(event) => type({ acceptance: event.target.value })} />
-      </Field>
+    <div className="mb-3 grid grid-cols-[150px_150px_minmax(0,1fr)] items-start gap-3">
+      {facts.input('agreed', `Agreed price, ${code}`)}
+      {facts.input('acceptedOn', 'Accepted on')}
+      {facts.input('acceptance', 'Accepted by (letter, order, name)')}
     </div>
   );
 }
@@ -119,30 +104,13 @@ function AwardButton({ form, job }: { form: AwardForm; job: string }) {
   const { exact } = useCurrency();
   const keep = useKeepMonth();
   const navigate = useNavigate();
-  const make = async () => {
-    const agreed = await form.award();
-    if (agreed === null) return;
+  const award = form.award((agreed) => {
     toast(`Job ${job} is awarded at ${exact(agreed)}`);
     void navigate(keep(`/jobs/${encodeURIComponent(job)}/contract`));
-  };
+  });
   return (
-    <button type="button" className="button main" disabled={form.isLoading || form.noWeight} onClick={() => void make()}>
-      Award job {job}, {exact(form.agreed ?? form.priced.totals.price)}
+    <button type="button" className="button main" disabled={form.isLoading || form.noWeight} onClick={() => award()}>
+      Award job {job}, {exact(form.agreed)}
     </button>
-  );
-}
-
-function RefusedList({ refused }: { refused: ShownFault }) {
-  return (
-    <>
-      <Refused message={refused.message} />
-      {refused.faults.length > 1 && (
-        <ul className="m-0 list-none p-0 text-[13px]">
-          {refused.faults.map((it) => (
-            <li key={it.field + it.message}>{it.message}</li>
-          ))}
-        </ul>
-      )}
-    </>
   );
 }

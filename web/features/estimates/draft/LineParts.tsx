@@ -9,7 +9,7 @@ import type { Lists } from '../../../../wire/company';
 import { useCurrency } from '../../../ground/company';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
-import { markup, optional, tidyOf, type Faults } from '../../../kit/typed/codecs';
+import { faultsUnder, markup, optional, tidyOf, type Faults } from '../../../kit/typed/codecs';
 import { showUnitCost, unitCost } from '../../../kit/typed/unitCosts';
 
 interface PartsProps {
@@ -28,10 +28,7 @@ interface PartsProps {
 export function LineParts(props: PartsProps) {
   const { id, line, rows, onRows, faults, book } = props;
   const { digits } = useCurrency();
-  const prefix = `parts.${id}.`;
-  const own = new Map(
-    [...faults].filter(([key]) => key.startsWith(prefix)).map(([key, text]) => [key.slice(prefix.length), text]),
-  );
+  const own = faultsUnder(faults, `parts.${id}.`);
   return (
     <section aria-label={`What line ${line?.line ?? ''} is made of`} className="mt-2">
       <LineHead {...props} />
@@ -59,7 +56,7 @@ function withItem(row: GridRow, before: GridRow | undefined, book: PriceBookView
     quantity: '1',
     ...row,
     description: item.description,
-    type: item.costType,
+    costType: item.costType,
     costCode: item.costCode,
     unit: item.unit,
     unitCost: showUnitCost(item.unitCost, digits),
@@ -81,7 +78,7 @@ function usePartColumns({ line, rows, book, lists }: PartsProps): GridColumn[] {
       offers: () => book.items.map((it) => ({ value: it.code, label: it.description })),
     },
     { key: 'description', title: 'Description', width: 'auto' },
-    { key: 'type', title: 'Type', width: 88, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
+    { key: 'costType', title: 'Type', width: 88, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
     {
       key: 'costCode',
       title: 'Cost code',

@@ -74,7 +74,7 @@ describe('an estimate on the screen', () => {
           { id: 'b' },
           { id: 'c', line: '1', description: '', quantity: '', markup: '1,000.00001' },
         ],
-        parts: { c: [{}, { type: 'lab', costCode: '999', quantity: '0.5', unitCost: '1,250.5', basis: 'al' }] },
+        parts: { c: [{}, { costType: 'lab', costCode: '999', quantity: '0.5', unitCost: '1,250.5', basis: 'al' }] },
       },
       context,
     );
@@ -92,7 +92,7 @@ describe('an estimate on the screen', () => {
     expect(read.places).toEqual([0, null, 1]);
     expect(read.content.lines[1]!.parts).toEqual([
       {
-        ...{ item: '', description: '', costCode: '999', costType: 'labour', basis: 'per-unit', quantity: 5_000, unit: '' },
+        ...{ item: '', description: '', costCode: '', costType: 'labour', basis: 'per-unit', quantity: 5_000, unit: '' },
         unitCost: 12_505_000,
         markup: null,
       },

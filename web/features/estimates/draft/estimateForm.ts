@@ -1,10 +1,21 @@
 import { filledBeside } from '../../../kit/grid/filledRow';
-import { showUnitCost, unitCost } from '../../../kit/typed/unitCosts';
-import { amount, markup, needed, oneOf, optional, readAt, type Faults } from '../../../kit/typed/codecs';
+import { unitCost } from '../../../kit/typed/unitCosts';
+import { readCells, readRows, rowOf } from '../../../kit/grid/rowCodecs';
+import {
+  among,
+  amount,
+  markup,
+  needed,
+  oneOf,
+  optional,
+  readAt,
+  words,
+  type Codec,
+  type Faults,
+} from '../../../kit/typed/codecs';
 import { present } from '../../../../core/errors/known';
 import { COST_TYPES } from '../../../../core/costs/costType';
 import { displayExact } from '../../../../core/money/display';
-import { formatQuantity } from '../../../../core/money/rate';
 import type { EstimateLine, Part } from '../../../../core/estimates/estimate';
 import type { EstimateContent } from '../../../../core/estimates/merge';
 import type { GridRow } from '../../../kit/grid/gridTypes';
@@ -35,6 +46,33 @@ export interface ReadEstimate {
   places: (number | null)[];
 }
 
+const markupOrNone = optional(markup, null);
+/** A line without a quantity is of one. */
+const quantityOrOne: Codec<number> = { ...optional(needed, 10_000), format: needed.format };
+
+/** Whether a part is for each unit of its line or for the whole line; nothing typed is each. */
+const basis: Codec<Part['basis']> = {
+  parse: (text) => {
+    const typed = text.trim().toLowerCase();
+    if ('each'.startsWith(typed)) return { ok: true, value: 'per-unit' };
+    if ('in all'.startsWith(typed)) return { ok: true, value: 'in-all' };
+    return { ok: false, message: 'Expected “each”, for each unit of the line, or “in all”' };
+  },
+  format: (value) => (value === 'in-all' ? 'in all' : 'each'),
+  nothing: 'per-unit',
+};
+
+/** How the columns of the lines are read; a build-up is then one of the price book's. */
+const LINE = {
+  ...{ line: words('Expected a line number'), section: words(), description: words('Expected a description') },
+  ...{ quantity: quantityOrOne, unit: words(), buildUp: words(), markup: markupOrNone },
+};
+/** How the columns of a line's parts are read; the cost code is then one of the company's. */
+const PART = {
+  ...{ item: words(), description: words(), costCode: words(), costType: oneOf(COST_TYPES), basis },
+  ...{ quantity: quantityOrOne, unit: words(), unitCost: optional(unitCost(2), 0), markup: markupOrNone },
+};
+
 /** The form of an estimate as the books hold it. */
 export function formOf(content: EstimateContent, digits: number): EstimateForm {
   const ids = content.lines.map((_, i) => `${i}`);
@@ -47,16 +85,7 @@ export function formOf(content: EstimateContent, digits: number): EstimateForm {
     sectionMarkups: Object.fromEntries(
       Object.entries(content.sectionMarkups).map(([name, rate]) => [name, markupOrNone.format(rate)]),
     ),
-    lines: content.lines.map((it, i) => ({
-      id: present(ids[i]),
-      line: it.line,
-      section: it.section,
-      description: it.description,
-      quantity: formatQuantity(it.quantity),
-      unit: it.unit,
-      buildUp: it.buildUp,
-      markup: markupOrNone.format(it.markup),
-    })),
+    lines: content.lines.map((it, i) => ({ id: present(ids[i]), ...rowOf(LINE, it) })),
     parts: Object.fromEntries(
       content.lines
         .map((it, i) => [present(ids[i]), it.parts.map((part) => partRow(part, digits))] as const)
@@ -67,17 +96,7 @@ export function formOf(content: EstimateContent, digits: number): EstimateForm {
 
 /** A part as a row of the grid beneath its line. */
 export function partRow(part: Part, digits: number): GridRow {
-  return {
-    item: part.item,
-    description: part.description,
-    costCode: part.costCode,
-    type: part.costType,
-    basis: part.basis === 'in-all' ? 'in all' : 'each',
-    quantity: formatQuantity(part.quantity),
-    unit: part.unit,
-    unitCost: part.unitCost === 0 ? '0' : showUnitCost(part.unitCost, digits),
-    markup: markupOrNone.format(part.markup),
-  };
+  return rowOf({ ...PART, costCode: words(), unitCost: unitCost(digits) }, part);
 }
 
 interface ReadLine {
@@ -105,18 +124,18 @@ export function readEstimate(form: EstimateForm, context: FormContext): ReadEsti
     places.push(lines.length);
     return lines.push(read.line);
   });
-  const rounding = readAt(faults, 'rounding', form.rounding, optional(amount(context.digits), 0), 0);
+  const rounding = readAt(faults, 'rounding', form.rounding, optional(amount(context.digits), 0));
   if (form.name.trim() === '') faults.set('name', 'Expected a name');
   const rates = (of: Readonly<Record<string, string>>, which: string) =>
     Object.fromEntries(
       Object.entries(of)
-        .map(([name, typed]) => [name, readAt(faults, `${which}.${name}`, typed, markupOrNone, null)] as const)
+        .map(([name, typed]) => [name, readAt(faults, `${which}.${name}`, typed, markupOrNone)] as const)
         .filter((it): it is readonly [string, number] => it[1] !== null),
     );
   const content: EstimateContent = {
     name: form.name.trim(),
-    overhead: readAt(faults, 'overhead', form.overhead, markupOrNone, null) ?? 0,
-    profit: readAt(faults, 'profit', form.profit, markupOrNone, null) ?? 0,
+    overhead: readAt(faults, 'overhead', form.overhead, markupOrNone) ?? 0,
+    profit: readAt(faults, 'profit', form.profit, markupOrNone) ?? 0,
     rounding,
     typeMarkups: rates(form.typeMarkups, 'typeMarkups'),
     sectionMarkups: rates(form.sectionMarkups, 'sectionMarkups'),
@@ -125,11 +144,6 @@ export function readEstimate(form: EstimateForm, context: FormContext): ReadEsti
   return { content, faults, places };
 }
 
-const markupOrNone = optional(markup, null);
-/** A line without a quantity is of one. */
-const quantityOrOne = optional(needed, 10_000);
-const costOrNone = optional(unitCost(2), 0);
-
 /** A row carries its own number beside what is typed. */
 const hasText = filledBeside('id');
 
@@ -137,42 +151,14 @@ function readLine(row: GridRow, parts: readonly GridRow[] | undefined, context: 
   const there = known.get(row);
   if (there && there.parts === parts && there.context === context) return there;
   const faults: Faults = new Map();
-  const text = (key: string) => (row[key] ?? '').trim();
-  if (text('line') === '') faults.set('line', 'Expected a line number');
-  if (text('description') === '') faults.set('description', 'Expected a description');
-  if (text('buildUp') !== '' && !context.buildUps.has(text('buildUp')))
-    faults.set('buildUp', `There is no build-up ${text('buildUp')}`);
+  const buildUp = optional(among(context.buildUps, 'build-up'), '');
+  const part = { ...PART, costCode: among(context.costCodes, 'cost code') };
+  const under = `parts.${row.id}.`;
   const line: EstimateLine = {
-    line: text('line'),
-    section: text('section'),
-    description: text('description'),
-    quantity: readAt(faults, 'quantity', row.quantity, quantityOrOne, 0),
-    unit: text('unit'),
-    buildUp: text('buildUp'),
-    markup: readAt(faults, 'markup', row.markup, markupOrNone, null),
-    parts: (parts ?? []).flatMap((it, k) => (hasText(it) ? [readPart(it, `parts.${row.id}.${k}`, faults, context)] : [])),
+    ...readCells({ ...LINE, buildUp }, row, faults),
+    parts: readRows(part, parts ?? [], faults, { under, filled: hasText }).map((it) => it.value),
   };
   const read: ReadLine = { parts, context, line, faults: [...faults] };
   known.set(row, read);
   return read;
-}
-
-function readPart(row: GridRow, at: string, faults: Faults, { costCodes }: FormContext): Part {
-  const text = (key: string) => (row[key] ?? '').trim();
-  if (text('costCode') === '') faults.set(`${at}.costCode`, 'Expected a cost code');
-  else if (!costCodes.has(text('costCode'))) faults.set(`${at}.costCode`, `There is no cost code ${text('costCode')}`);
-  const basis = text('basis').toLowerCase();
-  if (basis !== '' && !'in all'.startsWith(basis) && !'each'.startsWith(basis))
-    faults.set(`${at}.basis`, 'Expected “each”, for each unit of the line, or “in all”');
-  return {
-    item: text('item'),
-    description: text('description'),
-    costCode: text('costCode'),
-    costType: readAt(faults, `${at}.type`, row.type, oneOf(COST_TYPES), 'other'),
-    basis: basis !== '' && 'in all'.startsWith(basis) ? 'in-all' : 'per-unit',
-    quantity: readAt(faults, `${at}.quantity`, row.quantity, quantityOrOne, 0),
-    unit: text('unit'),
-    unitCost: readAt(faults, `${at}.unitCost`, row.unitCost, costOrNone, 0),
-    markup: readAt(faults, `${at}.markup`, row.markup, markupOrNone, null),
-  };
 }

@@ -26,7 +26,7 @@ export function BeginFrom({
 }: {
   lists: Lists;
   form: JobForm;
-  setForm: React.Dispatch<React.SetStateAction<JobForm>>;
+  setForm: (change: (before: JobForm) => JobForm) => void;
 }) {
   return (
     <div className="flex items-center gap-2">
@@ -54,7 +54,7 @@ export function BeginFrom({
   );
 }
 
-function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<React.SetStateAction<JobForm>> }) {
+function CopyJob({ lists, setForm }: { lists: Lists; setForm: (change: (before: JobForm) => JobForm) => void }) {
   const { digits } = useCurrency();
   const [job, setJob] = useState('');
   const [parts, setParts] = useState<ReadonlySet<CopiedPart>>(new Set(Object.keys(COPIED) as CopiedPart[]));
@@ -114,7 +114,7 @@ function CopyJob({ lists, setForm }: { lists: Lists; setForm: React.Dispatch<Rea
   );
 }
 
-function Templates({ form, setForm }: { form: JobForm; setForm: React.Dispatch<React.SetStateAction<JobForm>> }) {
+function Templates({ form, setForm }: { form: JobForm; setForm: (change: (before: JobForm) => JobForm) => void }) {
   const { data: templates = [] } = useJobTemplatesQuery();
   const [fault, setFault] = useState<string>();
   const [save] = useSaveJobTemplateMutation();

@@ -1,74 +1,44 @@
-import { DayInput } from '../../../kit/form/DayInput';
-import { amount, tidyOf } from '../../../kit/typed/codecs';
 import { describeRetention } from '../../../../core/billing/describeRetention';
 import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
 import type { Lists } from '../../../../wire/company';
-import { useAsOf } from '../../../ground/asOf';
-import { useCurrency } from '../../../ground/company';
-import { Field } from '../../../kit/Field';
-import { Choice } from '../../../kit/choice/Choice';
 import type { Option } from '../../../kit/choice/options';
 import { NewClient } from './NewClient';
+import type { JobFactsForm } from './useJobForm';
 
 interface FactsProps {
-  facts: Record<string, string>;
-  setFact: (key: string, value: string) => void;
-  faults: ReadonlyMap<string, string>;
+  form: JobFactsForm;
   lists: Lists;
 }
 
 /** What is known of the job: its parties and days, and how it is billed. */
-export function Facts(props: FactsProps) {
+export function Facts({ form, lists }: FactsProps) {
   return (
-    <div className="sheet grid grid-cols-6 gap-x-4 gap-y-3 px-4 py-3">
-      <WhoAndWhen {...props} />
-      <HowBilled {...props} />
-      <p className="note col-span-6 m-0">{describeTyped(props.facts)}</p>
+    <div className="sheet grid grid-cols-6 items-start gap-x-4 gap-y-3 px-4 py-3">
+      <WhoAndWhen form={form} lists={lists} />
+      <HowBilled form={form} />
+      <p className="note col-span-6 m-0">{describeTyped(form.text)}</p>
     </div>
   );
 }
 
-/** The fields of the form: a text, a date with its calendar, or one of a list. */
-function fieldsOf({ facts, setFact, faults }: FactsProps, month: string) {
-  const input = (key: string, label: string, props: Record<string, unknown> = {}) => (
-    <Field label={label} fault={faults.get(key)}>
-      <input value={facts[key] ?? ''} autoComplete="off" onChange={(event) => setFact(key, event.target.value)} {...props} />
-    </Field>
-  );
-  const date = (key: string, label: string) => (
-    <Field label={label} fault={faults.get(key)}>
-      <DayInput value={facts[key] ?? ''} month={month} placeholder="30 Apr 2031" onText={(typed) => setFact(key, typed)} />
-    </Field>
-  );
-  const choice = (key: string, label: string, options: readonly Option[], className = '') => (
-    <Field label={label} fault={faults.get(key)} className={className}>
-      <Choice value={facts[key] ?? ''} options={options} onChange={(chosen) => setFact(key, chosen)} />
-    </Field>
-  );
-  return { input, date, choice };
-}
-
-function WhoAndWhen(props: FactsProps) {
-  const { facts, setFact, lists } = props;
-  const { month } = useAsOf();
-  const { digits } = useCurrency();
-  const { input, date, choice } = fieldsOf(props, month);
-  const tidySum = () => setFact('contractSum', tidyOf(amount(digits))(facts.contractSum ?? ''));
+function WhoAndWhen({ form: { input, choice, set }, lists }: FactsProps) {
   const clients = lists.clients.map((it): Option => [it.code, `${it.code} · ${it.name}`]);
+  const date = (name: 'awardedOn' | 'startsOn' | 'finishesOn', label: string) =>
+    input(name, label, { placeholder: '30 Apr 2031' });
   return (
     <>
       {input('number', 'Job number')}
-      <div className="col-span-2">{input('name', 'Name', { autoFocus: true })}</div>
+      {input('name', 'Name', { autoFocus: true, className: 'col-span-2' })}
       <div className="col-span-2 flex items-end gap-2">
-        {choice('client', 'Client', [['', 'Choose a client'], ...clients], 'grow')}
-        <NewClient onAdded={(code) => setFact('client', code)} />
+        {choice('client', 'Client', [['', 'Choose a client'], ...clients], { className: 'grow' })}
+        <NewClient onAdded={(code) => set('client', code)} />
       </div>
       {choice('status', 'Status', [
         ['awarded', 'awarded'],
         ['on-site', 'on-site'],
         ['tender', 'tender'],
       ])}
-      {input('contractSum', 'Contract sum', { className: 'figure', inputMode: 'decimal', onBlur: tidySum })}
+      {input('contractSum', 'Contract sum', { inputMode: 'decimal' })}
       {input('contractReference', 'Contract reference')}
       {date('awardedOn', 'Awarded on')}
       {date('startsOn', 'Start')}
@@ -83,29 +53,26 @@ function WhoAndWhen(props: FactsProps) {
   );
 }
 
-function HowBilled(props: FactsProps) {
-  const { month } = useAsOf();
-  const { input, choice } = fieldsOf(props, month);
-  const figure = (key: string, label: string, placeholder?: string) => input(key, label, { className: 'figure', placeholder });
+function HowBilled({ form: { input, choice } }: Pick<FactsProps, 'form'>) {
   return (
     <>
-      {figure('retention', 'Retention %')}
-      {figure('materials', 'On materials %', 'as on work')}
-      {figure('stepAt', 'Reduces at % of contract', 'no step')}
-      {figure('stepTo', 'Reduces to %', 'no step')}
+      {input('retention', 'Retention %')}
+      {input('materials', 'On materials %', { placeholder: 'as on work' })}
+      {input('stepAt', 'Reduces at % of contract', { placeholder: 'no step' })}
+      {input('stepTo', 'Reduces to %', { placeholder: 'no step' })}
       {choice('stepApplies', 'Reduction applies to', [
         ['all', 'the rate on all work'],
         ['further', 'the rate on further work'],
       ])}
-      {figure('cap', 'Cap % of contract', 'no cap')}
-      {figure('tax', 'Tax %')}
-      {figure('terms', 'Terms, days', "the client's")}
+      {input('cap', 'Cap % of contract', { placeholder: 'no cap' })}
+      {input('tax', 'Tax %')}
+      {input('terms', 'Terms, days', { placeholder: "the client's" })}
       {choice(
         'revenueMethod',
         'Revenue recognition',
         REVENUE_METHODS.map((it): Option => [it, it]),
       )}
-      <div className="col-span-3">{input('site', 'Site')}</div>
+      {input('site', 'Site', { className: 'col-span-3' })}
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { faultsUnder } from '../../../kit/typed/codecs';
 import { present } from '../../../../core/errors/known';
 import {
   useAddCostCodesMutation,
@@ -17,11 +18,12 @@ import { useCurrency } from '../../../ground/company';
 import { useAttempt } from '../../../ground/useAttempt';
 import { Refused, Waiting } from '../../../kit/States';
 import { BeginFrom } from './BeginFrom';
-import { readJob, type JobForm } from './readJob';
+import type { JobForm, ReadJob } from './readJob';
 import { Facts } from './JobFacts';
 import { BudgetGrid, SovGrid } from './JobGrids';
 import { ADDING_CODES, NewCodes } from './NewCodes';
 import { useDraft } from './useDraft';
+import { useJobForm } from './useJobForm';
 
 const EMPTY: JobForm = { facts: {}, sov: [], budget: [] };
 
@@ -61,16 +63,13 @@ interface FormsProps {
 
 function JobForms({ start, draftId, lists }: FormsProps) {
   const { exact, code } = useCurrency();
-  const [form, setForm] = useState(start);
+  const { form, setForm, facts, codecs, read } = useJobForm(start, lists);
   const [asked, setAsked] = useState(false);
-  const read = useReadJob(form, lists);
-  const { savedAt, create, busy, refused } = useCreate(form, start, draftId);
+  const { savedAt, create, busy, refused } = useCreate(form, draftId);
   const [, { isLoading: addingCodes }] = useAddCostCodesMutation(ADDING_CODES);
-  const setFact = (key: string, value: string) => setForm((before) => ({ ...before, facts: { ...before.facts, [key]: value } }));
   // A cell that is filled and wrong says so at once; what is still missing waits until the job is to be set up.
   const shown = useMemo(() => new Map([...read.faults].filter(([at]) => asked || typedAt(form, at) !== '')), [read, asked, form]);
-  const part = (prefix: string) =>
-    new Map([...shown].filter(([at]) => at.startsWith(prefix)).map(([at, message]) => [at.slice(prefix.length), message]));
+  const part = (under: string) => faultsUnder(shown, under);
   const target = read.contractSum ?? read.sovTotal;
   // What holds it up stands for as long as it does: gone once it is mended, or a client just added has come into the list.
   const blocking = asked && !read.input ? blockingText(read, target, exact) : null;
@@ -84,17 +83,17 @@ function JobForms({ start, draftId, lists }: FormsProps) {
           {savedAt ? `Saved as a draft at ${savedAt}` : 'Saved automatically as a draft'}
         </span>
       </div>
-      <Facts facts={form.facts} setFact={setFact} faults={part('facts.')} lists={lists} />
+      <Facts form={facts} lists={lists} />
       <GridHeading title="Schedule of values">
         {exact(read.sovTotal)} of {exact(target)} {code}; difference{' '}
         <b className={target === read.sovTotal ? 'good' : 'loss'}>{exact(target - read.sovTotal)}</b>
       </GridHeading>
-      <SovGrid form={form} setForm={setForm} faults={part('sov.')} lists={lists} />
+      <SovGrid form={form} setForm={setForm} codecs={codecs} faults={part('sov.')} />
       <GridHeading title="Budget">
         {exact(read.budgetTotal)} {code}; expected profit{' '}
         <b className={target < read.budgetTotal ? 'loss' : ''}>{exact(target - read.budgetTotal)}</b>
       </GridHeading>
-      <BudgetGrid form={form} setForm={setForm} faults={part('budget.')} lists={lists} />
+      <BudgetGrid form={form} setForm={setForm} codecs={codecs} faults={part('budget.')} lists={lists} />
       <NewCodes codes={read.unknownCodes} />
       {message && <Refused message={message} />}
       <div className="mt-4 flex items-center gap-3">
@@ -104,6 +103,7 @@ function JobForms({ start, draftId, lists }: FormsProps) {
           disabled={busy || addingCodes}
           onClick={() => {
             setAsked(true);
+            facts.show(read.faults, 'facts.');
             void create(read.input);
           }}
         >
@@ -130,29 +130,14 @@ function GridHeading({ title, children }: { title: string; children: ReactNode }
   );
 }
 
-function useReadJob(form: JobForm, lists: Lists) {
-  const { month } = useAsOf();
-  const { digits } = useCurrency();
-  const context = useMemo(
-    () => ({
-      digits,
-      month,
-      clients: new Set(lists.clients.map((it) => it.code)),
-      costCodes: new Set(lists.costCodes.map((it) => it.code)),
-    }),
-    [digits, month, lists],
-  );
-  return useMemo(() => readJob(form, context), [form, context]);
-}
-
 /** Sets the job up from what was read, after its draft has settled; a job that is not whole is not sent. */
-function useCreate(form: JobForm, start: JobForm, draftId: number | null) {
+function useCreate(form: JobForm, draftId: number | null) {
   const navigate = useNavigate();
   const keep = useKeepMonth();
-  const { id, savedAt, settle } = useDraft(form, start, draftId);
+  const { id, savedAt, settle } = useDraft(form, draftId);
   const { refused, setRefused, attempt } = useAttempt();
   const [createJob, { isLoading: busy }] = useCreateJobMutation();
-  const create = async (input: ReturnType<typeof readJob>['input']) => {
+  const create = async (input: ReadJob['input']) => {
     setRefused(null);
     if (!input) return;
     await attempt(async () => {
@@ -165,17 +150,16 @@ function useCreate(form: JobForm, start: JobForm, draftId: number | null) {
   return { savedAt, create, busy, refused };
 }
 
-function blockingText(read: ReturnType<typeof readJob>, target: number, exact: (cents: number) => string): string {
+function blockingText(read: ReadJob, target: number, exact: (cents: number) => string): string {
   const difference = target - read.sovTotal;
   if (difference !== 0 && read.faults.size === 0)
     return `The schedule of values is ${exact(Math.abs(difference))} ${difference > 0 ? 'short of' : 'over'} the contract sum. Change a line, or the sum.`;
   return `${read.faults.size} ${read.faults.size === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`;
 }
 
-/** What stands in the cell or field a fault is about. */
+/** What stands in the cell of a grid a fault is about. */
 function typedAt(form: JobForm, at: string): string {
-  const [where, ...rest] = at.split('.');
-  const text =
-    where === 'facts' ? form.facts[present(rest[0])] : form[where as 'sov' | 'budget'][Number(rest[0])]?.[present(rest[1])];
-  return (text ?? '').trim();
+  const [where, row, column] = at.split('.');
+  if (where !== 'sov' && where !== 'budget') return '';
+  return (form[where][Number(row)]?.[present(column)] ?? '').trim();
 }

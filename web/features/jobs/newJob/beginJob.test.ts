@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { JobSetup } from '../../../../wire/jobs';
 import { copyInto, templateOf, type CopiedPart } from './beginJob';
-import { readJob } from './readJob';
+import { jobCodecs, readJob } from './readJob';
 
 const setup: JobSetup = {
   sov: [
@@ -33,7 +33,7 @@ const all = new Set<CopiedPart>(['sov', 'budget', 'retention', 'team', 'checklis
 const context = { digits: 2, month: '2031-04', clients: new Set(['C']), costCodes: new Set(['100']) };
 
 test('a copied job is read back as the one it was copied from', () => {
-  const { input, faults } = readJob(copyInto(empty, setup, all, true, 2), context);
+  const { input, faults } = readJob(copyInto(empty, setup, all, true, 2), jobCodecs(context), context);
   expect([...faults]).toEqual([]);
   expect(input).toMatchObject({ ...setup, number: 'N1', contractSum: 1_234_500 });
 });

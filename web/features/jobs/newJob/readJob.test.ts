@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
-import { readJob, type JobForm } from './readJob';
+import { jobCodecs, readJob, type JobForm } from './readJob';
 
 const context = { digits: 2, month: '2031-04', clients: new Set(['NORTH']), costCodes: new Set(['100']) };
+const codecs = jobCodecs(context);
 const good: JobForm = {
   facts: {
     number: '1',
@@ -23,7 +24,7 @@ const good: JobForm = {
 };
 
 test('a form that is right becomes a job, empty rows passed over', () => {
-  const { input, faults, unknownCodes } = readJob(good, context);
+  const { input, faults, unknownCodes } = readJob(good, codecs, context);
   expect([...faults, ...unknownCodes]).toEqual([]);
   expect(input).toMatchObject({
     contractSum: 1_000_000,
@@ -37,6 +38,7 @@ test('a form that is right becomes a job, empty rows passed over', () => {
 test('a schedule that does not come to the contract sum is no job yet, though no cell is wrong', () => {
   const { input, faults, contractSum, sovTotal } = readJob(
     { ...good, facts: { ...good.facts, contractSum: '10,000.01' } },
+    codecs,
     context,
   );
   expect([input, faults.size, contractSum! - sovTotal]).toEqual([null, 0, 1]);
@@ -52,6 +54,7 @@ test('each wrong cell says what is wrong with it', () => {
       ],
       budget: [{ code: '999', type: 'labor', sovLine: '7', hours: 'x', amount: '1' }],
     },
+    codecs,
     context,
   );
   expect(input).toBeNull();

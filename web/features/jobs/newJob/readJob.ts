@@ -1,6 +1,8 @@
-import { isFilled } from '../../../kit/grid/filledRow';
-import { amount, day, optional, percent, quantity, readAt, whole } from '../../../kit/typed/codecs';
-import { COST_TYPES, type CostType } from '../../../../core/costs/costType';
+import type { Values } from '../../../kit/form/codecSchema';
+import { noteRepeated, readCells, readRows } from '../../../kit/grid/rowCodecs';
+import { among, amount, day, oneOf, optional, percent, quantity, whole, words, type Faults } from '../../../kit/typed/codecs';
+import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
+import { COST_TYPES } from '../../../../core/costs/costType';
 import type { JobInput } from '../../../../wire/jobs';
 import type { GridRow } from '../../../kit/grid/gridTypes';
 
@@ -23,7 +25,7 @@ export interface ReadContext {
 
 export interface ReadJob {
   /** Faults by `facts.x`, `sov.row.column`, `budget.row.column`. */
-  faults: Map<string, string>;
+  faults: Faults;
   contractSum: number | null;
   sovTotal: number;
   budgetTotal: number;
@@ -32,150 +34,92 @@ export interface ReadJob {
   unknownCodes: string[];
 }
 
-const text = (value: string | undefined) => (value ?? '').trim();
+const STATUSES = ['awarded', 'on-site', 'tender'] as const;
+const STEPS = ['all', 'further'] as const;
+
+/** How what is typed of a new job is read: its facts, its schedule of values, its budget. */
+export function jobCodecs({ digits, month, costCodes }: ReadContext) {
+  const [date, rate, measured] = [optional(day(month), null), optional(percent, null), optional(quantity, null)];
+  return {
+    facts: {
+      ...{ number: words('Expected a job number'), name: words('Expected a name'), client: words('Expected a client') },
+      ...{ status: optional(oneOf(STATUSES), 'awarded'), contractSum: optional(amount(digits), null) },
+      ...{ contractReference: words(), manager: words(), site: words() },
+      ...{ awardedOn: date, startsOn: date, finishesOn: date },
+      ...{ retention: optional(percent, 0), materials: rate, stepAt: rate, stepTo: rate, cap: rate },
+      ...{ stepApplies: optional(oneOf(STEPS), 'all'), tax: optional(percent, 0) },
+      ...{ terms: optional(whole('days'), null), revenueMethod: optional(oneOf(REVENUE_METHODS), 'cost-to-cost') },
+    },
+    sov: {
+      ...{ line: words('Expected a line number'), section: words(), description: words('Expected a description') },
+      ...{ value: amount(digits), quantity: measured, unit: words(), retention: rate },
+    },
+    budget: {
+      ...{ section: words(), code: among(costCodes, 'cost code', '; add it below, or choose another') },
+      ...{ type: oneOf(COST_TYPES), sovLine: words(), description: words(), quantity: measured, unit: words() },
+      ...{ hours: measured, amount: amount(digits) },
+    },
+  };
+}
+export type JobCodecs = ReturnType<typeof jobCodecs>;
 
 /** Reads the whole form, and says of every cell that is wrong what is wrong with it. Empty rows are passed over. */
-export function readJob(form: JobForm, context: ReadContext): ReadJob {
-  const faults = new Map<string, string>();
-  const read = new Reader(faults, context);
-  const { facts } = form;
-  const fact = (key: string) => text(facts[key]);
-  for (const [key, what] of [
-    ['number', 'a job number'],
-    ['name', 'a name'],
-    ['client', 'a client'],
-  ] as const)
-    if (fact(key) === '') faults.set(`facts.${key}`, `Expected ${what}`);
-  if (fact('client') !== '' && !context.clients.has(fact('client')))
-    faults.set('facts.client', `There is no client ${fact('client')}; add the client beside it`);
-  const status = (fact('status') || 'awarded') as JobInput['status'];
-  const contractSum = fact('contractSum') === '' ? null : read.amount('facts.contractSum', fact('contractSum'));
-  const sov = form.sov.flatMap((row, i) => (isFilled(row) ? [read.sovLine(row, i)] : []));
-  duplicates(form.sov, faults);
-  const lines = new Set(sov.map((line) => line.line));
-  const budget = form.budget.flatMap((row, i) => (isFilled(row) ? [read.budgetLine(row, i, lines)] : []));
-  const sovTotal = sov.reduce((sum, line) => sum + line.scheduledValue, 0);
-  const awardedOn = read.date('facts.awardedOn', fact('awardedOn'));
-  if (status !== 'tender' && fact('awardedOn') === '')
-    faults.set('facts.awardedOn', `A job that is ${status} needs the day it was awarded`);
-  const [stepAt, stepTo] = [read.percent('facts.stepAt', fact('stepAt')), read.percent('facts.stepTo', fact('stepTo'))];
-  if ((stepAt === null) !== (stepTo === null))
-    faults.set(stepAt === null ? 'facts.stepAt' : 'facts.stepTo', 'A step needs both its percentages, or neither');
-  const input: JobInput = {
-    number: fact('number'),
-    name: fact('name'),
-    client: fact('client'),
-    contractReference: fact('contractReference'),
-    status,
-    awardedOn,
-    startsOn: read.date('facts.startsOn', fact('startsOn')),
-    finishesOn: read.date('facts.finishesOn', fact('finishesOn')),
-    manager: fact('manager'),
-    site: fact('site'),
-    revenueMethod: (fact('revenueMethod') || 'cost-to-cost') as JobInput['revenueMethod'],
-    contractSum: contractSum ?? sovTotal,
-    retention: {
-      rate: read.percent('facts.retention', fact('retention')) ?? 0,
-      materialsRate: read.percent('facts.materials', fact('materials')),
-      stepAt,
-      stepTo,
-      stepApplies: (fact('stepApplies') || 'all') as 'all',
-      cap: read.percent('facts.cap', fact('cap')),
-    },
-    taxRate: read.percent('facts.tax', fact('tax')) ?? 0,
-    termsDays: read.days('facts.terms', fact('terms')),
-    sov,
-    budget,
-    people: form.people ?? [],
-    checklist: form.checklist ?? [],
-    draftId: null,
-  };
-  const unknownCodes = [
-    ...new Set(budget.map((line) => line.costCode).filter((code) => code !== '' && !context.costCodes.has(code))),
-  ];
+export function readJob(form: JobForm, codecs: JobCodecs, context: ReadContext): ReadJob {
+  const faults: Faults = new Map();
+  const facts = readCells(codecs.facts, form.facts, faults, 'facts.');
+  factFaults(facts, context).forEach(([name, message]) => faults.set(`facts.${name}`, message));
+  const sov = readRows(codecs.sov, form.sov, faults, { under: 'sov.' });
+  noteRepeated(sov, 'line', (line) => `Line ${line} is already in the schedule; each SOV line has a number of its own`);
+  const lines = new Set(sov.map((it) => it.value.line));
+  const budget = readRows(codecs.budget, form.budget, faults, { under: 'budget.' });
+  for (const { value: it, fault } of budget)
+    if (it.sovLine !== '' && !lines.has(it.sovLine)) fault('sovLine', `There is no SOV line ${it.sovLine} above`);
+  const codes = form.budget.map((row) => (row.code ?? '').trim());
+  const input = inputOf(
+    facts,
+    sov.map((it) => it.value),
+    budget.map((it) => it.value),
+    form,
+  );
+  const sovTotal = input.sov.reduce((sum, it) => sum + it.scheduledValue, 0);
   return {
     faults,
-    contractSum,
+    contractSum: facts.contractSum,
     sovTotal,
-    budgetTotal: budget.reduce((sum, line) => sum + line.amount, 0),
-    unknownCodes,
+    budgetTotal: input.budget.reduce((sum, it) => sum + it.amount, 0),
+    unknownCodes: [...new Set(codes.filter((code) => code !== '' && !context.costCodes.has(code)))],
     input: faults.size === 0 && input.contractSum === sovTotal ? input : null,
   };
 }
 
-function duplicates(rows: readonly GridRow[], faults: Map<string, string>): void {
-  const seen = new Set<string>();
-  rows.forEach((row, i) => {
-    const line = text(row.line);
-    if (line === '') return;
-    if (seen.has(line))
-      faults.set(`sov.${i}.line`, `Line ${line} is already in the schedule; each SOV line has a number of its own`);
-    seen.add(line);
-  });
+type Read<Part extends keyof JobCodecs> = Values<JobCodecs[Part]>;
+
+/** What the facts of a job have to say together. */
+function factFaults(facts: Read<'facts'>, { clients }: ReadContext): (readonly [keyof JobCodecs['facts'], string])[] {
+  const { client, status, awardedOn, stepAt, stepTo } = facts;
+  const faults: (readonly [keyof JobCodecs['facts'], string])[] = [];
+  if (client !== '' && !clients.has(client)) faults.push(['client', `There is no client ${client}; add the client beside it`]);
+  if (status !== 'tender' && awardedOn === null)
+    faults.push(['awardedOn', `A job that is ${status} needs the day it was awarded`]);
+  if ((stepAt === null) !== (stepTo === null))
+    faults.push([stepAt === null ? 'stepAt' : 'stepTo', 'A step needs both its percentages, or neither']);
+  return faults;
 }
 
-/** Reads cells, and notes what is wrong with them. What cannot be read counts as nothing. */
-class Reader {
-  constructor(
-    private readonly faults: Map<string, string>,
-    private readonly context: ReadContext,
-  ) {}
-
-  amount(at: string, typed: string): number {
-    return readAt(this.faults, at, typed, amount(this.context.digits), 0);
-  }
-
-  percent(at: string, typed: string): number | null {
-    return readAt(this.faults, at, typed, optional(percent, null), null);
-  }
-
-  number(at: string, typed: string): number | null {
-    return readAt(this.faults, at, typed, optional(quantity, null), null);
-  }
-
-  date(at: string, typed: string): string | null {
-    return readAt(this.faults, at, typed, optional(day(this.context.month), null), null);
-  }
-
-  days(at: string, typed: string): number | null {
-    return readAt(this.faults, at, typed, optional(whole('days'), null), null);
-  }
-
-  sovLine(row: GridRow, i: number): JobInput['sov'][number] {
-    const at = (key: string) => `sov.${i}.${key}`;
-    if (text(row.line) === '') this.faults.set(at('line'), 'Expected a line number');
-    if (text(row.description) === '') this.faults.set(at('description'), 'Expected a description');
-    return {
-      line: text(row.line),
-      section: text(row.section),
-      description: text(row.description),
-      scheduledValue: this.amount(at('value'), text(row.value)),
-      quantity: this.number(at('quantity'), text(row.quantity)),
-      unit: text(row.unit),
-      retentionRate: this.percent(at('retention'), text(row.retention)),
-    };
-  }
-
-  budgetLine(row: GridRow, i: number, lines: ReadonlySet<string>): JobInput['budget'][number] {
-    const at = (key: string) => `budget.${i}.${key}`;
-    const code = text(row.code);
-    const type = text(row.type).toLowerCase();
-    if (code === '') this.faults.set(at('code'), 'Expected a cost code');
-    else if (!this.context.costCodes.has(code))
-      this.faults.set(at('code'), `There is no cost code ${code}; add it below, or choose another`);
-    if (!COST_TYPES.includes(type as CostType)) this.faults.set(at('type'), `Expected one of ${COST_TYPES.join(', ')}`);
-    if (text(row.sovLine) !== '' && !lines.has(text(row.sovLine)))
-      this.faults.set(at('sovLine'), `There is no SOV line ${text(row.sovLine)} above`);
-    return {
-      section: text(row.section),
-      costCode: code,
-      costType: type as CostType,
-      sovLine: text(row.sovLine),
-      description: text(row.description),
-      quantity: this.number(at('quantity'), text(row.quantity)),
-      unit: text(row.unit),
-      hours: this.number(at('hours'), text(row.hours)),
-      amount: this.amount(at('amount'), text(row.amount)),
-    };
-  }
+function inputOf(
+  facts: Read<'facts'>,
+  sov: readonly Read<'sov'>[],
+  budget: readonly Read<'budget'>[],
+  { people = [], checklist = [] }: JobForm,
+): JobInput {
+  const { contractSum, retention: rate, materials: materialsRate, stepAt, stepTo, stepApplies, cap, tax, terms, ...own } = facts;
+  return {
+    ...own,
+    contractSum: contractSum ?? sov.reduce((sum, it) => sum + it.value, 0),
+    retention: { rate, materialsRate, stepAt, stepTo, stepApplies, cap },
+    ...{ taxRate: tax, termsDays: terms },
+    sov: sov.map(({ value, retention, ...line }) => ({ ...line, scheduledValue: value, retentionRate: retention })),
+    budget: budget.map(({ code, type, ...line }) => ({ ...line, costCode: code, costType: type })),
+    ...{ people, checklist, draftId: null },
+  };
 }

@@ -5,7 +5,7 @@ import { type JobForm } from './readJob';
 const DRAFT_PAUSE = 900;
 
 /** Saves the form as a draft a moment after each change. */
-export function useDraft(form: JobForm, start: JobForm, startId: number | null) {
+export function useDraft(form: JobForm, startId: number | null) {
   const id = useRef(startId);
   const finished = useRef(false);
   const saving = useRef<Promise<unknown>>(Promise.resolve());
@@ -25,7 +25,7 @@ export function useDraft(form: JobForm, start: JobForm, startId: number | null) 
       setSavedAt(saved ? new Date().toLocaleTimeString('en-GB', { timeStyle: 'short' }) : null);
     });
   });
-  const first = useRef(start);
+  const first = useRef(form);
   useEffect(() => {
     if (form === first.current) return;
     unsaved.current = form;
