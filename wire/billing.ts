@@ -69,6 +69,8 @@ export interface ApplicationView {
   locked: boolean;
   lines: BilledLineView[];
   summary: Record<SummaryFigure, number>;
+  /** Earned revenue of the whole job on the application's own day. */
+  earned: number;
   /** The rule in plain words, and which parts of it bit. */
   retentionWords: string;
   taxName: string;

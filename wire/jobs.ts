@@ -205,6 +205,8 @@ export interface EstimateView {
     actual: number;
     estimate: number;
   }[];
+  /** Behind no SOV line: what no budget or change order gives one. */
+  unserved: { revised: number; actual: number; estimate: number };
 }
 
 export const jobCalls = {

@@ -15,6 +15,7 @@ export const figureQuery = v.strictObject({
   application: v.optional(wholeNumber),
   sovLine: v.optional(v.string()),
   release: v.optional(v.string()),
+  on: v.optional(asOf),
 });
 
 /** A figure's reference as query parameters. */

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { explainProgress, explainTotal, type DerivedFigure } from '../workings/progressWorkings';
 import { PROGRESS_FIGURES } from './figures';
-import { totalProgress, workInProgress, type JobPosition } from './workInProgress';
+import { followedPercent, totalProgress, workInProgress, type JobPosition } from './workInProgress';
 
 const job = (more: Partial<JobPosition>): JobPosition => ({
   method: 'cost-to-cost',
@@ -152,4 +152,35 @@ test('workings name the operands their figure comes from, and the sums among the
     result: 60_000_000,
     operands: [{ value: 60_000_000, figure: { figure: 'earned', job: '1' } }],
   });
+});
+
+test('percent complete is written with as many places as it takes to follow earned revenue to the penny', () => {
+  const base = {
+    ...{
+      method: 'cost-to-cost' as const,
+      finished: false,
+      billed: 0,
+      labourHours: 0,
+      labourHoursAtCompletion: 0,
+      workAppliedFor: 0,
+    },
+    ...{ contractSum: 30_000, estimate: 30_000, cost: 10_000, uninstalled: 0 },
+  };
+  // A third of 300.00 is 100.00: 33.3 % of it would be 99.90, 33.33 % 99.99, 33.333 % 99.999, which is 100.00.
+  expect(followedPercent(base)).toBe('33.333 %');
+  expect(followedPercent({ ...base, cost: 15_000 })).toBe('50.0 %');
+  const cents = (max: number) => fc.integer({ min: 0, max });
+  fc.assert(
+    fc.property(cents(1e11), cents(1e11), cents(1e11), cents(1e9), (contractSum, estimate, cost, uninstalled) => {
+      const job = { ...base, contractSum, estimate, cost, uninstalled };
+      const [whole = '', places = ''] = followedPercent(job).replace(' %', '').split('.');
+      const den = 100n * 10n ** BigInt(places.length);
+      const share = BigInt(whole + places);
+      const exact = BigInt(contractSum - uninstalled) * share;
+      // Half away from zero, as the rules round.
+      const doubled = 2n * (exact < 0n ? -exact : exact);
+      const rounded = (doubled + den) / (2n * den);
+      expect(Number(exact < 0n ? -rounded : rounded) + uninstalled).toBe(workInProgress(job).earned);
+    }),
+  );
 });

@@ -103,6 +103,22 @@ function earnedRevenue(contractSum: Cents, uninstalled: Cents, { num, den }: Fra
   return divideRounded(BigInt(contractSum - uninstalled) * BigInt(num) + BigInt(uninstalled) * BigInt(den), BigInt(den));
 }
 
+/** Percent complete with as many places as it takes to follow earned revenue to the penny, at least one: `82.585729 %`. */
+export function followedPercent(job: JobPosition): string {
+  const fraction = fractionComplete(job);
+  const uninstalled = job.method === 'cost-to-cost' ? job.uninstalled : 0;
+  const earned = earnedRevenue(job.contractSum, uninstalled, fraction);
+  for (let places = 1; ; places++) {
+    const den = 10 ** (places + 2);
+    const num = divideRounded(BigInt(fraction.num) * BigInt(den), BigInt(fraction.den));
+    if (places === MOST_PLACES || earnedRevenue(job.contractSum, uninstalled, { num, den }) === earned)
+      return `${(num / 10 ** places).toFixed(places)} %`;
+  }
+}
+
+/** More are of no use: a contract sum of 15 digits is followed by them. */
+const MOST_PLACES = 13;
+
 /** What must be set aside so that the whole expected loss is taken. */
 function expectedLossProvision(job: JobPosition, earned: Cents, deferred: boolean): Cents {
   const loss = job.estimate - job.contractSum;

@@ -1,6 +1,6 @@
 import { inJob, type JobPlace, type Place } from '../places/place';
 import { PROGRESS_FIGURES, type ProgressFigure } from '../progress/figures';
-import type { JobPosition, Progress } from '../progress/workInProgress';
+import { followedPercent, type JobPosition, type Progress } from '../progress/workInProgress';
 import { hours, money, percent, words, type FigureRef, type Operand, type Workings } from './workings';
 
 /** A job's figures that follow from its other figures; contract sum, estimate, cost and billed have their own sources. */
@@ -110,7 +110,7 @@ function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Expl
   }
 }
 
-function explainEarned(_: JobPosition, it: Progress, ref: Ref, at: At): Explained {
+function explainEarned(job: JobPosition, it: Progress, ref: Ref, at: At): Explained {
   const stored =
     it.uninstalled === 0
       ? []
@@ -130,7 +130,7 @@ function explainEarned(_: JobPosition, it: Progress, ref: Ref, at: At): Explaine
     rule,
     operands: [
       money('Contract sum', it.contractSum, '', ref('contractSum')),
-      percent('Complete', it.complete, '×', ref('complete')),
+      { ...percent('Complete', it.complete, '×', ref('complete')), shown: followedPercent(job) },
       ...stored,
     ],
   };

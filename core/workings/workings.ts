@@ -1,3 +1,4 @@
+import type { PlainDate } from '../calendar/plainDate';
 import type { Place } from '../places/place';
 
 /** A figure that can be opened; `job`, `line`, `application`, `sovLine` and `release` say of what. */
@@ -9,6 +10,8 @@ export interface FigureRef {
   application?: number;
   sovLine?: string;
   release?: string;
+  /** The day it is of, where that is not the day of the page: an application's own. */
+  on?: PlainDate;
 }
 
 export type FigureUnit = 'money' | 'percent' | 'hours' | 'text';
@@ -19,6 +22,8 @@ export interface Operand {
   /** Minor units, millionths, ten-thousandths of an hour, or words: as `unit` says. */
   value: number | string;
   unit: FigureUnit;
+  /** How the value is written where its unit would round off what is needed to follow it. */
+  shown?: string;
   /** How it enters the figure: +, −, ×, ÷ or nothing. */
   sign: string;
   /** Opens its own workings. */

@@ -1,3 +1,4 @@
+import { loadPositions } from '../jobs/jobPositions';
 import { RECEIPTS_OF_INVOICE } from './queries';
 import { ApplicationTable } from './models';
 import { known, present } from '../../core/errors/known';
@@ -25,11 +26,12 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
   if (!application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
   const valued = valueApplication(job, application, screenDate(application, asOf));
   const id = known(job.applicationIds, number);
-  const [row, receipts, company, earned] = await Promise.all([
+  const [row, receipts, company, earned, [position]] = await Promise.all([
     sql.findOne(ApplicationTable, { id }),
     sql.all(RECEIPTS_OF_INVOICE, [identity.id, String(number)]),
     loadCompany(sql),
-    earnedByLine(sql, identity, valued, asOf > application.dated ? asOf : application.dated),
+    earnedByLine(sql, identity, valued, application.dated),
+    loadPositions(sql, application.dated, identity.id),
   ]);
   const saved = present(row);
   const received = receipts.reduce((sum, it) => sum + it.amount, 0);
@@ -51,6 +53,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     locked: job.locked,
     lines: lineViews(valued, earned, await billedBySchedule(sql, job, application.dated)),
     summary: summaryOf(valued),
+    earned: present(position).progress.earned,
     retentionWords: describeRetention(job.retention),
     taxName: company.taxName || 'Tax',
     taxRate: job.taxRate,

@@ -1,33 +1,9 @@
-import { BUDGET_BY_SOV_LINE } from './queries';
-import { known } from '../../core/errors/known';
+import { SERVED_SOV_LINES } from './queries';
+import { partsBySovLine, type Served } from '../../core/contract/servedLines';
 import { multiplyDivide } from '../../core/money/round';
 import type { Reader } from '../db/sql';
 import { type JobIdentity } from '../jobs/jobByNumber';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
-
-/** A cost line that serves an SOV line, and its share of it. */
-export interface ServingLine {
-  line: EstimatedLine;
-  /** The part of an amount of the cost line that falls to the SOV line: by budget, where it serves several. */
-  share: (amount: number) => number;
-}
-
-/** The cost lines behind each SOV line. */
-export async function servingLines(sql: Reader, job: JobIdentity, asOf: string): Promise<Map<string, ServingLine[]>> {
-  const [lines, links] = await Promise.all([estimatedLines(sql, job, asOf), sql.all(BUDGET_BY_SOV_LINE, [job.id])]);
-  const whole = new Map<number, number>();
-  for (const link of links) whole.set(link.id, (whole.get(link.id) ?? 0) + link.amount);
-  const byId = new Map(lines.map((line) => [line.id, line]));
-  const serving = new Map<string, ServingLine[]>();
-  for (const { id, line: sovLine, amount } of links) {
-    const line = byId.get(id);
-    const total = known(whole, id);
-    if (!line || total === 0) continue;
-    const share = (value: number) => multiplyDivide(value, Math.abs(amount), Math.abs(total));
-    serving.set(sovLine, [...(serving.get(sovLine) ?? []), { line, share }]);
-  }
-  return serving;
-}
 
 /** What is added up of the cost lines that serve an SOV line. */
 export const SERVED = {
@@ -36,15 +12,37 @@ export const SERVED = {
   estimate: (line: EstimatedLine) => line.estimate.amount,
 };
 export type ServedKey = keyof typeof SERVED;
+const KEYS = Object.keys(SERVED) as ServedKey[];
 
-/** Budget, cost and estimate behind each SOV line. */
+/** A cost line that serves an SOV line, and what of its figures falls to it. */
+export interface ServingLine extends Record<ServedKey, number> {
+  line: EstimatedLine;
+}
+
+/** The cost lines behind each SOV line; those whose budget names none under `''`. */
+export async function servingLines(sql: Reader, job: JobIdentity, asOf: string): Promise<Map<string, ServingLine[]>> {
+  const [lines, links] = await Promise.all([estimatedLines(sql, job, asOf), sql.all(SERVED_SOV_LINES, [job.id, asOf])]);
+  const served = new Map<number, Served[]>();
+  for (const { id, line: sovLine, amount } of links) served.set(id, [...(served.get(id) ?? []), { sovLine, amount }]);
+  const serving = new Map<string, ServingLine[]>();
+  for (const line of lines) {
+    const [revised, actual, estimate] = KEYS.map((key) => partsBySovLine(SERVED[key](line), served.get(line.id) ?? []));
+    for (const sovLine of revised?.keys() ?? []) {
+      const part = (of: Map<string, number> | undefined) => of?.get(sovLine) ?? 0;
+      const own = { line, revised: part(revised), actual: part(actual), estimate: part(estimate) };
+      serving.set(sovLine, [...(serving.get(sovLine) ?? []), own]);
+    }
+  }
+  return serving;
+}
+
+/** Budget, cost and estimate behind each SOV line; what names none under `''`. */
 export async function costBySovLine(
   sql: Reader,
   job: JobIdentity,
   asOf: string,
 ): Promise<Map<string, Record<ServedKey, number>>> {
-  const sumOf = (lines: readonly ServingLine[], key: ServedKey) =>
-    lines.reduce((sum, it) => sum + it.share(SERVED[key](it.line)), 0);
+  const sumOf = (lines: readonly ServingLine[], key: ServedKey) => lines.reduce((sum, it) => sum + it[key], 0);
   return new Map(
     [...(await servingLines(sql, job, asOf))].map(([sovLine, lines]) => [
       sovLine,

@@ -2,9 +2,13 @@ import { COST_TYPES } from '../../core/costs/costType';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 
-export const BUDGET_BY_SOV_LINE = query(
+/** What budgets and change orders approved by `$2` say of job `$1`: which SOV line how much of a cost line serves. */
+export const SERVED_SOV_LINES = query(
   shape({ id: t.whole, line: t.text, amount: t.cents }),
-  'SELECT b.cost_line_id AS id, s.line, sum(b.amount) AS amount FROM budget_line b JOIN sov_line s ON s.id = b.sov_line_id WHERE s.job_id = $1 GROUP BY 1, 2',
+  `SELECT b.cost_line_id AS id, s.line, sum(b.amount) AS amount
+    FROM (SELECT cost_line_id, sov_line_id, amount FROM budget_line
+      UNION ALL SELECT cost_line_id, sov_line_id, amount FROM approved_change_line WHERE side = 'cost' AND decided_on <= $2) b
+    JOIN sov_line s ON s.id = b.sov_line_id WHERE s.job_id = $1 GROUP BY 1, 2 ORDER BY 1, s.original DESC, s.position`,
 );
 
 export const COST_CODE_IDS = query(shape({ id: t.whole, code: t.text }), 'SELECT id, code FROM cost_code');

@@ -103,6 +103,8 @@ async function monthlyTotals(sql: Reader, jobId: number, asOf: string): Promise<
   return months;
 }
 
+const NOTHING_SERVED = { revised: 0, actual: 0, estimate: 0 };
+
 /** Estimate versus actual, with revenue by SOV line beside the cost that serves it. */
 export async function estimateView(sql: Reader, number: string, asOf: string): Promise<EstimateView> {
   const identity = await jobByNumber(sql, number, 'job');
@@ -119,11 +121,9 @@ export async function estimateView(sql: Reader, number: string, asOf: string): P
       basis: estimate.basis,
     })),
     revenue: sovViews(known(billing, number), asOf).map((line) => ({
-      line: line.line,
-      description: line.description,
-      scheduled: line.scheduledToDate,
-      billed: line.billed,
-      ...(served.get(line.line) ?? { revised: 0, actual: 0, estimate: 0 }),
+      ...{ line: line.line, description: line.description, scheduled: line.scheduledToDate, billed: line.billed },
+      ...(served.get(line.line) ?? NOTHING_SERVED),
     })),
+    unserved: served.get('') ?? NOTHING_SERVED,
   };
 }

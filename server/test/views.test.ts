@@ -104,6 +104,24 @@ describe('revenue beside cost', () => {
   });
 });
 
+describe('cost behind SOV lines', () => {
+  test('cost of a change order falls to the SOV line it names, and cost that names none stands by itself', async () => {
+    const database = await temporaryDatabase();
+    const book = {
+      ...SMALL_BOOK,
+      change_orders: `${SMALL_BOOK.change_orders}J1,C9,Hatch,approved,2031-01-05,2031-01-10\n`,
+      change_order_lines: `${SMALL_BOOK.change_order_lines}J1,C9,price,9,Hatch,A,,,,1000.00\nJ1,C9,cost,9,Hatch,A,100,labour,,900.00\nJ1,C9,cost,,Hoist,A,100,equipment,,50.00\n`,
+    };
+    expect(await faultsOf(database, book)).toEqual([]);
+    const { revenue, unserved, lines } = await estimateView(reading(database), 'J1', '2031-01-31');
+    // Labour of section A: 3,600.00 for line 1, and 900.00 for line 9 that the change brought; each has its own.
+    const revised = Object.fromEntries(revenue.map((it) => [it.line, it.revised]));
+    expect([revised['1'], revised['9'], unserved.revised]).toEqual([360_000, 90_000, 5_000]);
+    for (const key of ['revised', 'actual', 'estimate'] as const)
+      expect(revenue.reduce((sum, it) => sum + it[key], unserved[key])).toBe(lines.reduce((sum, it) => sum + it[key], 0));
+  });
+});
+
 describe('an application on the screen', () => {
   test('says what cost has earned beside what is billed', async () => {
     const view = await applicationView(reading(small), 'J1', 3, '2031-03-31');
@@ -115,6 +133,18 @@ describe('an application on the screen', () => {
     ]);
     expect(view.can).toEqual({ edit: false, delete: false, submit: false, return: true, certify: true, receive: false });
     expect(view.journal!.lines.reduce((sum, it) => sum + it.debit - it.credit, 0)).toBe(0);
+  });
+
+  test('what cost has earned is of its own day, whenever it is looked at, and so are its workings', async () => {
+    const [then, later] = [
+      await applicationView(reading(small), 'J1', 1, '2031-01-31'),
+      await applicationView(reading(small), 'J1', 1, '2031-12-31'),
+    ];
+    expect(later.lines.map((it) => it.earnedByCost)).toEqual(then.lines.map((it) => it.earnedByCost));
+    const ref = { figure: 'sovLineEarned', job: 'J1', sovLine: '1', on: then.dated };
+    const worked = await explain(reading(small), ref, '2031-12-31');
+    expect(worked.result).toBe(then.lines[0]!.earnedByCost);
+    expect(worked.operands.map((it) => it.figure?.on)).toEqual(worked.operands.map(() => then.dated));
   });
 
   test('certified after the month shown is shown as it stood, and says so', async () => {

@@ -1,5 +1,6 @@
 import { present } from '../../core/errors/known';
 import { screenDate, valueApplication } from '../../core/billing/application';
+import { displayDate } from '../../core/calendar/displayDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { totalProgress } from '../../core/progress/workInProgress';
 import { SUMMARY_FIGURES, type SummaryFigure } from '../../core/billing/summaryFigures';
@@ -20,7 +21,15 @@ import { explainOpen, fromPostings, jobSources } from './sources';
 import { explainSovLine, SOV_FIGURES } from './sovLines';
 
 /** Explains any figure of the screens. Throws not-found where there is no such figure, or nothing it could be of. */
-export async function explain(sql: Reader, ref: FigureRef, asOf: string): Promise<Workings> {
+export async function explain(sql: Reader, { on, ...ref }: FigureRef, asOf: string): Promise<Workings> {
+  if (on === undefined) return explainAsOf(sql, ref, asOf);
+  const workings = await explainAsOf(sql, ref, on);
+  // What it is worked from is of the same day.
+  const operands = workings.operands.map((it) => (it.figure ? { ...it, figure: { ...it.figure, on } } : it));
+  return { ...workings, subject: `${workings.subject}, as of ${displayDate(on)}`, operands };
+}
+
+async function explainAsOf(sql: Reader, ref: FigureRef, asOf: string): Promise<Workings> {
   const { figure } = ref;
   if (ref.application !== undefined) return explainOfApplication(sql, ref, asOf);
   if (ref.job === undefined && Object.hasOwn(PROGRESS_FIGURES, figure)) return explainOfAll(sql, figure as ProgressFigure, asOf);

@@ -6,7 +6,7 @@ import { money, type FigureRef, type Workings } from '../../core/workings/workin
 import type { Reader } from '../db/sql';
 import { loadBillingJob } from '../billing/billingJobs';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { costBySovLine, earnedByCost, SERVED, servingLines, type ServedKey } from '../costs/costBySovLine';
+import { costBySovLine, earnedByCost, servingLines, type ServedKey } from '../costs/costBySovLine';
 import { awardedLine } from './award';
 import { lineName } from './lineName';
 
@@ -30,6 +30,7 @@ const SERVED_FIGURES: Partial<Record<SovFigure, { key: ServedKey; figure: string
 
 /** Explains a figure of one line of the schedule of values. */
 export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureRef, asOf: string): Promise<Workings> {
+  if (ref.sovLine === '') return explainServed(sql, job, ref, asOf, `Job ${job.number} ${job.name}, cost with no SOV line`);
   const billing = await loadBillingJob(sql, job.id);
   const line = billing.sovLines.find((it) => it.line === ref.sovLine);
   if (!line) throw new LedrinError('not-found', `Job ${job.number} has no SOV line ${ref.sovLine}`);
@@ -92,12 +93,24 @@ export async function explainSovLine(sql: Reader, job: JobIdentity, ref: FigureR
       result: earnedByCost(scheduled, served) ?? 0,
     };
   }
-  const { key, figure: ofLine } = present(SERVED_FIGURES[figure]);
-  const operands = ((await servingLines(sql, job, asOf)).get(line.line) ?? []).map((it) =>
-    money(lineName(it.line), it.share(SERVED[key](it.line)), '+', {
-      figure: { figure: ofLine, job: job.number, line: it.line.id },
-    }),
+  return explainServed(sql, job, ref, asOf, base.subject);
+}
+
+/** Budget, cost or estimate behind an SOV line, or behind none: the parts of the cost lines that serve it. */
+async function explainServed(sql: Reader, job: JobIdentity, ref: FigureRef, asOf: string, subject: string): Promise<Workings> {
+  const figure = ref.figure as SovFigure;
+  const served = SERVED_FIGURES[figure];
+  if (!served) throw new LedrinError('not-found', `Cost with no SOV line has no figure "${SOV_FIGURES[figure]}"`);
+  const lines = (await servingLines(sql, job, asOf)).get(ref.sovLine ?? '') ?? [];
+  const operands = lines.map((it) =>
+    money(lineName(it.line), it[served.key], '+', { figure: { figure: served.figure, job: job.number, line: it.line.id } }),
   );
-  const rule = 'The cost lines whose budget names this SOV line; one that serves several is shared by its budget.';
-  return { ...base, rule, operands, result: operands.reduce((sum, it) => sum + Number(it.value), 0) };
+  return {
+    ...{ title: SOV_FIGURES[figure], subject, unit: 'money', operands },
+    rule:
+      ref.sovLine === ''
+        ? 'The cost lines whose budget names no SOV line.'
+        : 'The cost lines whose budget or change order names this SOV line; one that serves several is shared by what names each.',
+    result: lines.reduce((sum, it) => sum + it[served.key], 0),
+  };
 }

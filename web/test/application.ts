@@ -12,7 +12,7 @@ const line = (name: string): BilledLineView => ({
  * 950.00 due, 190.00 tax, 1,140.00 payable.
  */
 export const APPLICATION = {
-  ...{ job: '2105', number: 2, version: 4, dated: '2031-04-22', status: 'submitted', lines: [line('1'), line('2')] },
+  ...{ job: '2105', number: 2, version: 4, dated: '2031-04-22', status: 'submitted', lines: [line('1'), line('2')], earned: 0 },
   summary: {
     ...{ originalContractSum: 600_000, changeOrders: 0, contractSum: 600_000, work: 300_000, materials: 0, gross: 300_000 },
     ...{ retention: 15_000, net: 285_000, previouslyCertified: 190_000, due: 95_000, tax: 19_000, payable: 114_000 },

@@ -11,7 +11,7 @@ import { useAsOf } from '../../ground/asOf';
 import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import { Refused } from '../../kit/States';
-import { AgainstCost } from './AgainstCost';
+import { AgainstCost, EarnedNote } from './AgainstCost';
 import { SummaryColumn } from './SummaryColumn';
 import { useApplicationDraft, type ApplicationDraftState } from './useApplicationDraft';
 
@@ -33,8 +33,9 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
           faults={worked.faults}
           grows={false}
           foot={<DraftFoot draft={draft} />}
-          height="calc(100vh - 210px)"
+          height="calc(100vh - 250px)"
         />
+        <EarnedNote view={view} />
         {draft.refused && <Refused message={draft.refused.message} />}
       </div>
       <SummaryColumn view={view} summary={worked.summary} worked={stableText(worked.summary) === stableText(view.summary)}>
@@ -106,7 +107,7 @@ function useColumns({ view, worked }: ApplicationDraftState): GridColumn[] {
         width: 108,
         numeric: true,
         show: ofLine(({ line, earnedByCost }, i) => (
-          <AgainstCost job={view.job} sovLine={line} billed={worked.lines[i]?.work ?? 0} earned={earnedByCost} />
+          <AgainstCost of={view} sovLine={line} billed={worked.lines[i]?.work ?? 0} earned={earnedByCost} />
         )),
       },
       { key: 'before', title: 'Previous', width: 100, numeric: true, show: ofLine((it) => show(it.previousWork)) },
@@ -116,7 +117,7 @@ function useColumns({ view, worked }: ApplicationDraftState): GridColumn[] {
       { key: 'materials', title: 'Materials on site', width: 92, numeric: true },
       { key: 'retention', title: 'Retention', width: 84, numeric: true, show: (_, i) => show(worked.lines[i]?.retention ?? 0) },
     ];
-  }, [view.job, view.lines, worked, show]);
+  }, [view, worked, show]);
 }
 
 /** The totals of the columns, as core adds them up. */

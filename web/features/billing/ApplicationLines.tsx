@@ -8,7 +8,7 @@ import { Fig } from '../../ground/workings/Fig';
 import { Legend } from '../../kit/Signs';
 import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
-import { AgainstCost } from './AgainstCost';
+import { AgainstCost, EarnedNote } from './AgainstCost';
 
 type Line = ApplicationView['lines'][number];
 
@@ -28,6 +28,7 @@ export function ApplicationLines({ view }: { view: ApplicationView }) {
         Earned by cost: scheduled value times cost over estimate of the budget lines that serve the line.{' '}
         <Legend names={['over', 'under']} />
       </p>
+      <EarnedNote view={view} />
     </>
   );
 }
@@ -56,7 +57,7 @@ function useLineColumns(view: ApplicationView): TableColumn<Line>[] {
       kinds.amount<Line>('scheduled', 'Scheduled value', (line) => line.scheduled, { width: 98 }),
       kinds.amount<Line>('earned', 'Earned by cost', (line) => line.earnedByCost ?? 0, {
         width: 108,
-        cell: (line) => <AgainstCost job={view.job} sovLine={line.line} billed={line.work} earned={line.earnedByCost} />,
+        cell: (line) => <AgainstCost of={view} sovLine={line.line} billed={line.work} earned={line.earnedByCost} />,
       }),
       kinds.amount<Line>('previous', 'Previous', (line) => line.previousWork, { width: 98 }),
       kinds.amount<Line>('period', 'This period', (line) => line.work - line.previousWork, { width: 88 }),

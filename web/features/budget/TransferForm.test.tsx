@@ -22,7 +22,11 @@ function open(reply: Reply = { number: 3 }) {
   const Page = () => <TransferForm job="2105" onDone={() => (done += 1)} />;
   const page = openPage(Page, '/', '/', {
     lists: LISTS,
-    estimateVersusActual: { lines: [line('0320', 'material', 1000), line('0510', 'labour', 400)], revenue: [] },
+    estimateVersusActual: {
+      lines: [line('0320', 'material', 1000), line('0510', 'labour', 400)],
+      revenue: [],
+      unserved: { revised: 0, actual: 0, estimate: 0 },
+    },
     transferBudget: reply,
   });
   return { ...page, done: () => done };

@@ -16,13 +16,16 @@ const COLUMNS = [
 
 type Row = EstimateView['revenue'][number];
 
+const NO_LINE = { line: '', description: 'No SOV line', scheduled: 0, billed: 0 };
+
 /** Revenue by SOV line beside the cost of the budget lines that serve it. */
 export function RevenueBesideCost({ view, job }: { view: EstimateView; job: string }) {
   const { show } = useCurrency();
   const columns = useRevenueColumns(job);
-  const rows = view.revenue;
+  const unserved = Object.values(view.unserved).some((it) => it !== 0);
+  const rows: Row[] = unserved ? [...view.revenue, { ...NO_LINE, ...view.unserved }] : view.revenue;
   const sum = (key: (typeof COLUMNS)[number][0]) => rows.reduce((total, row) => total + row[key], 0);
-  if (rows.length === 0) return null;
+  if (view.revenue.length === 0) return null;
   const totals = Object.fromEntries(COLUMNS.map(([key]) => [key, show(sum(key))]));
   return (
     <>
@@ -35,8 +38,8 @@ export function RevenueBesideCost({ view, job }: { view: EstimateView; job: stri
         foot={{ label: 'All lines', cells: { ...totals, profit: show(sum('scheduled') - sum('estimate')) } }}
       />
       <p className="note text-[12.5px]">
-        Cost with no SOV line named in its budget is not in this table; where a cost line serves several SOV lines it is shared by
-        their budgets.
+        A cost line that serves several SOV lines is shared by the budgets and change orders that name each. Cost that names none
+        stands last.
       </p>
     </>
   );

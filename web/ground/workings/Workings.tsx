@@ -5,7 +5,8 @@ import { useWorkingsQuery } from '../api/api';
 import { useDispatch, useSelector } from 'react-redux';
 import { Link } from 'react-router';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { displayPercent, displayQuantity } from '../../../core/money/display';
+import { displayQuantity } from '../../../core/money/display';
+import { formatPercentShortest } from '../../../core/money/rate';
 import type { FigureRef, FigureUnit, Operand } from '../../../wire/workings';
 import { figureParams } from '../../../wire/workings';
 import { useAsOf, useKeepMonth } from '../asOf';
@@ -79,7 +80,7 @@ function Explained({ figure }: { figure: FigureRef }) {
 function OperandRow({ operand }: { operand: Operand }) {
   const dispatch = useDispatch();
   const keep = useKeepMonth();
-  const value = <Value value={operand.value} unit={operand.unit} />;
+  const value = operand.shown ?? <Value value={operand.value} unit={operand.unit} />;
   return (
     <tr>
       <td className="note w-[20px] p-[0_2px]">{operand.sign}</td>
@@ -113,6 +114,6 @@ function OperandRow({ operand }: { operand: Operand }) {
 function Value({ value, unit }: { value: number | string; unit: FigureUnit }) {
   const { exact } = useCurrency();
   if (typeof value === 'string') return <>{value}</>;
-  if (unit === 'percent') return <>{displayPercent(value)} %</>;
+  if (unit === 'percent') return <>{formatPercentShortest(value)} %</>;
   return <>{unit === 'hours' ? `${displayQuantity(value)} h` : exact(value)}</>;
 }
