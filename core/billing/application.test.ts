@@ -1,9 +1,10 @@
+import { MINUS } from '../money/display';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { SovLine } from '../contract/contract';
 import { planCertification } from './certification';
 import { retentionHeld, valueApplication, type Application, type BilledLine, type BillingJob } from './application';
-import { overbillings } from './overbilling';
+import { overbillings, overbillingText } from './overbilling';
 import { ageInvoices, type OpenInvoice } from './ageing';
 
 const sov = (line: string, scheduledValue: number, original = true): SovLine => ({
@@ -144,6 +145,12 @@ describe('overbilling', () => {
     expect(overbillings(billed('1', -500), -1000)).toEqual([]);
     expect(overbillings(billed('1', -1001), -1000)[0]).toMatchObject({ figure: 'work', by: 1 });
     expect(overbillings(billed('1', 1), -1000)[0]).toMatchObject({ by: 1 });
+    const said = (work: number, scheduled: number) => overbillingText(overbillings(billed('1', work), scheduled)[0]!, work, 2);
+    expect([said(100_100, 100_000), said(-10_000, 100_000), said(10_000, -100_000)]).toEqual([
+      'Line 1 would pass its scheduled value by 1.00. Bill 1,000.00 or less to date',
+      'Line 1 would be billed 100.00 below zero. Bill between 0.00 and 1,000.00 to date',
+      `Line 1 is a credit and would be billed 100.00 above zero. Bill between ${MINUS}1,000.00 and 0.00 to date`,
+    ]);
   });
 
   test('certified figures are held to it alike, each with the applied one where it is empty', () => {

@@ -40,10 +40,13 @@ export function overbillings(line: BilledLine, scheduledValue: Cents): Overbilli
   return found;
 }
 
-/** What is said where a line is overbilled: by how much, and the most that may be billed. */
-export function overbillingText(line: string, by: Cents, limit: Cents, digits: number): string {
-  const most = `Bill ${displayExact(limit, digits)} ${limit < 0 ? 'or less of a credit' : 'or less'} to date`;
-  return `Line ${line} would pass its scheduled value by ${displayExact(by, digits)}. ${most}`;
+/** What is said where a line is overbilled by an amount `to date`: by how much, and the most that may be billed. */
+export function overbillingText({ line, by, limit }: Overbilling, toDate: Cents, digits: number): string {
+  const [amount, most] = [displayExact(by, digits), displayExact(limit, digits)];
+  if (limit > 0 && toDate < 0) return `Line ${line} would be billed ${amount} below zero. Bill between 0.00 and ${most} to date`;
+  if (limit < 0 && toDate > 0)
+    return `Line ${line} is a credit and would be billed ${amount} above zero. Bill between ${most} and 0.00 to date`;
+  return `Line ${line} would pass its scheduled value by ${amount}. Bill ${most} ${limit < 0 ? 'or less of a credit' : 'or less'} to date`;
 }
 
 /** How far `amount` lies outside the span from 0 to `limit`. */

@@ -167,9 +167,9 @@ export function lineFaults(
       return [{ field: `${field}.${i}.line`, message: `Line ${line.line} is not in the schedule of values on ${dated}` }];
     return overbillings(line, value)
       .slice(0, 1)
-      .map(({ figure, by, limit }) => ({
-        field: `${field}.${i}.${figure.endsWith('aterials') ? 'materials' : 'work'}`,
-        message: overbillingText(line.line, by, limit, digits),
+      .map((over) => ({
+        field: `${field}.${i}.${over.figure.endsWith('aterials') ? 'materials' : 'work'}`,
+        message: overbillingText(over, (line.certifiedWork ?? line.work) + (line.certifiedMaterials ?? line.materials), digits),
       }));
   });
 }

@@ -1,3 +1,4 @@
+import { amount } from '../../kit/typed/codecs';
 import { stableText } from '../../kit/stableText';
 import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -30,6 +31,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
           columns={columns}
           rows={draft.rows}
           onRows={draft.change}
+          history={draft.history}
           faults={worked.faults}
           grows={false}
           foot={<DraftFoot draft={draft} />}
@@ -82,7 +84,7 @@ function DraftHead({ draft }: { draft: ApplicationDraftState }) {
 }
 
 function useColumns({ view, worked }: ApplicationDraftState): GridColumn[] {
-  const { show } = useCurrency();
+  const { show, digits } = useCurrency();
   return useMemo((): GridColumn[] => {
     type Line = ApplicationView['lines'][number];
     const ofLine = (shown: (line: Line, i: number) => React.ReactNode) => (_row: unknown, i: number) => {
@@ -112,12 +114,12 @@ function useColumns({ view, worked }: ApplicationDraftState): GridColumn[] {
       },
       { key: 'before', title: 'Previous', width: 100, numeric: true, show: ofLine((it) => show(it.previousWork)) },
       { key: 'percent', title: '% to date', width: 70, numeric: true },
-      { key: 'work', title: 'Work to date', width: 104, numeric: true },
-      { key: 'period', title: 'This period', width: 98, numeric: true },
-      { key: 'materials', title: 'Materials on site', width: 92, numeric: true },
+      { key: 'work', title: 'Work to date', width: 104, numeric: true, codec: amount(digits) },
+      { key: 'period', title: 'This period', width: 98, numeric: true, codec: amount(digits) },
+      { key: 'materials', title: 'Materials on site', width: 92, numeric: true, codec: amount(digits) },
       { key: 'retention', title: 'Retention', width: 84, numeric: true, show: (_, i) => show(worked.lines[i]?.retention ?? 0) },
     ];
-  }, [view, worked, show]);
+  }, [view, worked, show, digits]);
 }
 
 /** The totals of the columns, as core adds them up. */

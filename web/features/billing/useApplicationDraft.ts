@@ -8,6 +8,7 @@ import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import type { GridRow } from '../../kit/grid/gridTypes';
+import { useHistory } from '../../kit/useHistory';
 import { readDate } from '../../kit/typed/readDate';
 import { cellsOf, followEntry, workApplication, type EntryKey } from './workApplication';
 
@@ -59,6 +60,7 @@ export function useApplicationDraft(view: ApplicationView) {
   const [rows, setRows] = useState<GridRow[]>(() => view.lines.map((line) => cellsOf(line, line.work, line.materials, digits)));
   const [dated, setDated] = useState(displayDate(view.dated));
   const [reference, setReference] = useState(view.reference);
+  const history = useHistory(rows, setRows);
   const worked = useMemo(() => workApplication(view, rows, digits), [view, rows, digits]);
   const day = readDate(dated, month);
   const body = useMemo<Typed | null>(
@@ -86,7 +88,7 @@ export function useApplicationDraft(view: ApplicationView) {
     }
   };
   return {
-    ...{ view, rows, worked, dated, setDated, day, reference, setReference, refused },
+    ...{ view, rows, history, worked, dated, setDated, day, reference, setReference, refused },
     submitting: submitting.isLoading,
     change: (next: GridRow[]) =>
       setRows(

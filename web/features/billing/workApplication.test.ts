@@ -111,4 +111,11 @@ describe('the whole sheet', () => {
     expect(workApplication(view, [{ percent: '120' }], 2).faults.has('0.percent')).toBe(true);
     expect(workApplication(view, [{ period: 'x' }], 2).faults.has('0.period')).toBe(true);
   });
+
+  test.each(['-5', '33.33333', 'half'])('a percentage of %s is not passed over for the figure that was there', (percent) => {
+    // 1,500.00 of 3,000.00 stand there, 50 %.
+    const typed = followEntry(line(), { ...cellsOf(line(), 150_000, 0, 2), percent }, 'percent', 2);
+    const { faults } = workApplication(view, [typed], 2);
+    expect([...faults]).toEqual([['0.percent', `"${percent}" is not a percentage from 0 to 100 with up to 4 decimals`]]);
+  });
 });

@@ -72,8 +72,8 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
     const { work = 0, materials = 0 } = amounts[i] ?? {};
     const stated = { line: line.line, work, materials, certifiedWork: null, certifiedMaterials: null };
     const [over] = overbillings(stated, line.scheduled);
-    if (over) faults.set(`${i}.${over.figure}`, overbillingText(line.line, over.by, over.limit, digits));
-    noteUnread(rows[i], i, digits, faults, over !== undefined);
+    if (over) faults.set(`${i}.${over.figure}`, overbillingText(over, work + materials, digits));
+    noteUnread(rows[i] ?? {}, i, cellsOf(line, work, materials, digits), faults);
   });
   const retention = retentionToDate(view.retentionRule, view.summary.contractSum, amounts);
   const totals = totalsOf({ ...view.summary, taxRate: view.taxRate }, amounts, retention);
@@ -85,16 +85,17 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
 }
 
 /**
- * A percent or a period that could not be read has not followed into the amount, so it must be said by itself. Where the
- * amount is said to be too much already, the percent that follows from it is not.
+ * A percent or a period that could not be read has not followed into the amount: it says something else than the amount does, and
+ * must be said by itself.
  */
-function noteUnread(row: GridRow | undefined, i: number, digits: number, faults: Map<string, string>, over: boolean): void {
-  const percent = (row?.percent ?? '').trim();
-  if (percent !== '' && !/^-?\d+(\.\d+)?%?$/.test(percent))
-    faults.set(`${i}.percent`, `"${percent}" is not a percentage with up to 4 decimals`);
-  else if (!over && percent !== '' && Number(percent.replace('%', '')) > 100)
+function noteUnread(row: GridRow, i: number, follows: GridRow, faults: Map<string, string>): void {
+  const unread = (key: 'percent' | 'period') => {
+    const typed = (row[key] ?? '').trim();
+    return typed !== '' && typed !== follows[key] ? typed : null;
+  };
+  const [percent, period] = [unread('percent'), unread('period')];
+  if (percent !== null && Number(percent.replace('%', '')) > 100)
     faults.set(`${i}.percent`, `${percent} % is more than the whole line; bill 100 % or less to date`);
-  const period = (row?.period ?? '').trim();
-  if (period !== '' && readAmount(period, digits) === null)
-    faults.set(`${i}.period`, `"${period}" is not a valid amount; enter one such as 12,500.00`);
+  else if (percent !== null) faults.set(`${i}.percent`, `"${percent}" is not a percentage from 0 to 100 with up to 4 decimals`);
+  if (period !== null) faults.set(`${i}.period`, `"${period}" is not a valid amount; enter one such as 12,500.00`);
 }

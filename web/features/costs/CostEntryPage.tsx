@@ -39,6 +39,8 @@ function CostEntry({ lists }: { lists: Lists }) {
     <div className="page">
       <PageHead title="Enter costs" />
       <EntryGrid
+        key={batch.posted}
+        autoFocus
         label="Costs to post"
         columns={columns}
         rows={batch.rows}
@@ -106,7 +108,7 @@ function BatchFoot({ read }: { read: CostBatch['read'] }) {
         </td>
         <td className="worked grid-foot figure">{displayQuantity(read.hours)}</td>
         <td className="worked grid-foot figure">{exact(read.total)}</td>
-        <td className="worked grid-foot" colSpan={3} />
+        <td className="worked grid-foot" colSpan={4} />
       </tr>
     </tfoot>
   );

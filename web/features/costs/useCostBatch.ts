@@ -33,6 +33,8 @@ export function useCostBatch(lists: Lists) {
   const { month, lastDay } = useAsOf();
   const { digits, exact } = useCurrency();
   const [rows, setRows] = useStoredRows();
+  /** How many batches were posted here: each is typed on a new sheet, so that no key brings back what is posted. */
+  const [posted, setPosted] = useState(0);
   const [asked, setAsked] = useState(false);
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const [preview, setPreview] = useState<CostPreview | null>(null);
@@ -73,6 +75,7 @@ export function useCostBatch(lists: Lists) {
       const id = `posting-${postingId}`;
       toast(`Posted ${entries} ${entries === 1 ? 'line' : 'lines'}, ${exact(total)} (document ${postingId})`, { id });
       setRows([]);
+      setPosted((count) => count + 1);
       setPreview(null);
       setAsked(false);
     });
@@ -80,7 +83,7 @@ export function useCostBatch(lists: Lists) {
   useKey('alt+p', showPreview, [read, lastDay]);
   useKey('alt+enter', postBatch, [read, preview, lastDay]);
   return {
-    ...{ rows, codecs, read, faults, refused, preview, showPreview, postBatch },
+    ...{ rows, posted, codecs, read, faults, refused, preview, showPreview, postBatch },
     previewing: previewing.isLoading,
     posting: posting.isLoading,
     change: (next: GridRow[]) => {

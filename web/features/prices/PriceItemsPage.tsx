@@ -94,6 +94,8 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
           />
           {moving && <MovePrices lists={lists} onDone={() => setMoving(false)} />}
           <EntryGrid
+            // Other rows show: what was changed among those before is not theirs to take back.
+            key={items.query}
             label="Price items"
             columns={columns}
             rows={shown.map((i) => at(rows, i))}

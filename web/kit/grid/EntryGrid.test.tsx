@@ -1,10 +1,11 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
-import { afterEach, expect, test } from '@jest/globals';
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { afterEach, expect, jest, test } from '@jest/globals';
+import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
-import { amount, tidyOf } from '../typed/codecs';
+import { amount } from '../typed/codecs';
 import { EntryGrid } from './EntryGrid';
 import type { GridColumn, GridRow } from './gridTypes';
+import { typedBy } from './rowCodecs';
 
 const COLUMNS: GridColumn[] = [
   {
@@ -16,7 +17,7 @@ const COLUMNS: GridColumn[] = [
       { value: '0350', label: 'Slating' },
     ],
   },
-  { key: 'amount', title: 'Amount', width: 80, numeric: true, tidy: tidyOf(amount(2)) },
+  { key: 'amount', title: 'Amount', width: 80, ...typedBy(amount(2)) },
 ];
 let kept: GridRow[] = [];
 
@@ -69,4 +70,57 @@ test('a fault stands at its cell and is read out with it', () => {
   const input = cell('Amount', 1);
   expect(input.getAttribute('aria-invalid')).toBe('true');
   expect(document.getElementById(input.getAttribute('aria-describedby')!)?.textContent).toBe('Too much');
+});
+
+test('dragging selects cells and moves nothing; what is selected is added up, copied, emptied, and taken back and forth', () => {
+  render(<Sheet />);
+  type(cell('Amount', 2), '2.50');
+  const td = (title: string, row: number) => cell(title, row).closest('td')!;
+  fireEvent.mouseDown(td('Code', 1));
+  // The text of a cell is never dragged out of it.
+  expect(fireEvent.dragStart(cell('Code', 1))).toBe(false);
+  fireEvent.mouseEnter(td('Amount', 2));
+  fireEvent.mouseUp(window);
+  expect(document.querySelectorAll('td[data-selected]')).toHaveLength(4);
+  // 1.00 + 2.50 = 3.50, 1.75 each.
+  expect(screen.getByText(/selected: sum/).textContent).toBe('2 selected: sum 3.50, average 1.75');
+  const setData = jest.fn();
+  fireEvent.copy(cell('Code', 1), { clipboardData: { setData } });
+  expect(setData).toHaveBeenCalledWith('text/plain', '0350\t1.00\n\t2.50');
+  fireEvent.keyDown(cell('Code', 1), { key: 'Delete' });
+  expect(kept).toEqual([
+    { code: '', amount: '' },
+    { code: '', amount: '' },
+  ]);
+  fireEvent.keyDown(cell('Code', 1), { key: 'z', ctrlKey: true });
+  expect(kept).toEqual([{ code: '0350', amount: '1.00' }, { amount: '2.50' }]);
+  fireEvent.keyDown(cell('Code', 1), { key: 'y', ctrlKey: true });
+  expect(kept[0]).toEqual({ code: '', amount: '' });
+});
+
+test('Shift and arrows select, Ctrl D fills down from the first, the handle repeats what it is dragged over', () => {
+  render(<Sheet />);
+  act(() => cell('Amount', 1).focus());
+  for (let i = 0; i < 2; i++) fireEvent.keyDown(cell('Amount', 1), { key: 'ArrowDown', shiftKey: true });
+  fireEvent.keyDown(cell('Amount', 1), { key: 'd', ctrlKey: true });
+  expect(kept.map((it) => it.amount)).toEqual(['1.00', '1.00']);
+  act(() => cell('Code', 1).focus());
+  const handle = cell('Code', 1).closest('td')!.querySelector('.fill-handle')!;
+  fireEvent.mouseDown(handle);
+  fireEvent.mouseEnter(cell('Code', 2).closest('td')!);
+  fireEvent.mouseUp(window);
+  expect(kept.map((it) => it.code)).toEqual(['0350', '0350']);
+});
+
+test('Esc takes back what is typed, then the selection, then leaves the cell; an arrow comes back', () => {
+  render(<Sheet />);
+  act(() => cell('Amount', 1).focus());
+  fireEvent.change(cell('Amount', 1), { target: { value: '9' } });
+  fireEvent.keyDown(cell('Amount', 1), { key: 'Escape' });
+  expect(cell('Amount', 1).value).toBe('1.00');
+  fireEvent.keyDown(cell('Amount', 1), { key: 'Escape' });
+  const box = document.activeElement!;
+  expect(box.contains(cell('Amount', 1))).toBe(true);
+  fireEvent.keyDown(box, { key: 'ArrowDown' });
+  expect(document.activeElement).toBe(cell('Amount', 1));
 });

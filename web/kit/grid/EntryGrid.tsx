@@ -1,8 +1,12 @@
-import { useRef, type ReactNode } from 'react';
+import { useEffect, useRef, type ClipboardEvent, type KeyboardEvent, type ReactNode } from 'react';
 import { present } from '../../../core/errors/known';
+import { useHistory, type History } from '../useHistory';
+import type { CellKeys } from './GridCell';
 import { GridLine } from './GridLine';
+import { rangeSummary, rangeText, type Place, type Range } from './range';
 import { useGridEdits } from './useGridEdits';
 import { useGridFocus } from './useGridFocus';
+import { useSelection } from './useSelection';
 import type { GridColumn, GridRow } from './gridTypes';
 
 export interface EntryGridProps {
@@ -21,11 +25,16 @@ export interface EntryGridProps {
   blank?: number;
   /** Shown which row the cursor is in. */
   onRow?: (row: number) => void;
+  /** The cursor begins in the first cell. */
+  autoFocus?: boolean;
+  /** Goes back in more than the rows, where the page has a history of its own. */
+  history?: History;
 }
 
 /**
- * A sheet to type in: arrows, Tab and Enter move, typing replaces, a block pasted from a spreadsheet lands in the
- * cells, Alt ↓ fills a column down, Ctrl Z takes the last change back. A faulty cell says what is wrong, there.
+ * A sheet to type in: arrows, Tab and Enter move, typing replaces, a block pasted from a spreadsheet lands in the cells. Dragging, or
+ * Shift and arrows, select; what is selected is copied, emptied, filled down (Ctrl D, Alt ↓, the handle) and added up. Ctrl Z goes
+ * back, Ctrl Y forth. A faulty cell says what is wrong, there.
  */
 export function EntryGrid(props: EntryGridProps) {
   const { label, columns, rows, onRows, faults, foot, height = 380, grows = true, blank = 1, onRow } = props;
@@ -33,34 +42,101 @@ export function EntryGrid(props: EntryGridProps) {
   const shown = grows ? [...rows, ...Array.from({ length: Math.max(1, blank - rows.length) }, () => ({}))] : rows;
   const { go, virtual } = useGridFocus(box, shown.length, columns.length);
   const edits = useGridEdits(columns, rows, onRows, grows);
+  const selection = useSelection(shown.length, columns.length, edits.fillOver);
+  const own = useHistory(rows, (before) => onRows([...before]), sameRows);
+  const history = props.history ?? own;
+  const last = useRef<Place>({ row: 0, at: 0 });
+  const begin = useRef(() => props.autoFocus && go(0, 0));
+  useEffect(() => void begin.current(), []);
+  const keysAt = (row: number, at: number): CellKeys => {
+    const range = selection.range ?? { from: { row, at }, to: { row, at } };
+    return {
+      ...history,
+      fillFromTop: () => edits.fillFromTop(range),
+      empty: () => {
+        if (selection.range) edits.empty(selection.range);
+        return selection.range !== null;
+      },
+      stretch: (down, across) => virtual.scrollToIndex(selection.stretch({ row, at }, down, across)),
+      leave: () => {
+        if (selection.range) return selection.clear();
+        last.current = { row, at };
+        box.current?.focus();
+      },
+    };
+  };
+  const copy = (event: ClipboardEvent) => {
+    if (!selection.range) return;
+    event.clipboardData.setData('text/plain', rangeText(columns, rows, selection.range));
+    event.preventDefault();
+    if (event.type === 'cut') edits.empty(selection.range);
+  };
   const items = virtual.getVirtualItems();
   const before = items[0]?.start ?? 0;
   const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
   return (
-    <div ref={box} className="scroll sheet" style={{ maxHeight: height }}>
-      <table className="grid-entry" role="grid" aria-label={label} aria-rowcount={shown.length}>
-        <GridHead columns={columns} grows={grows} />
-        <tbody>
-          {before > 0 && <tr style={{ height: before }} aria-hidden="true" />}
-          {items.map(({ index }) => (
-            <GridLine
-              key={index}
-              columns={columns}
-              row={present(shown[index])}
-              index={index}
-              numbered={grows}
-              removable={grows && index < rows.length}
-              faults={faults}
-              edits={edits}
-              onEnter={() => onRow?.(index)}
-              onMove={go}
-            />
-          ))}
-          {after > 0 && <tr style={{ height: after }} aria-hidden="true" />}
-        </tbody>
-        {foot}
-      </table>
+    <div className="relative">
+      <div
+        ref={box}
+        className="scroll sheet"
+        style={{ maxHeight: height }}
+        tabIndex={-1}
+        onKeyDown={(event) => event.target === box.current && comesBack(event, () => go(last.current.row, last.current.at))}
+        onCopy={copy}
+        onCut={copy}
+      >
+        <table className="grid-entry" role="grid" aria-label={label} aria-rowcount={shown.length}>
+          <GridHead columns={columns} grows={grows} />
+          <tbody>
+            {before > 0 && <tr style={{ height: before }} aria-hidden="true" />}
+            {items.map(({ index }) => (
+              <GridLine
+                key={index}
+                columns={columns}
+                row={present(shown[index])}
+                index={index}
+                numbered={grows}
+                removable={grows && index < rows.length}
+                faults={faults}
+                edits={edits}
+                selection={selection}
+                keysAt={keysAt}
+                onEnter={() => onRow?.(index)}
+                onMove={go}
+              />
+            ))}
+            {after > 0 && <tr style={{ height: after }} aria-hidden="true" />}
+          </tbody>
+          {foot}
+        </table>
+      </div>
+      <Selected columns={columns} rows={rows} range={selection.range} />
     </div>
+  );
+}
+
+const sameRows = (a: readonly GridRow[], b: readonly GridRow[]) =>
+  a === b || (a.length === b.length && a.every((row, i) => row === b[i]));
+
+/** From the grid itself, which Esc leads to, an arrow or Enter goes back to the cell one was in. */
+function comesBack(event: KeyboardEvent, back: () => void): void {
+  if (event.key !== 'Enter' && !event.key.startsWith('Arrow')) return;
+  event.preventDefault();
+  back();
+}
+
+/** What the selected figures come to. */
+function Selected({ columns, rows, range }: Pick<EntryGridProps, 'columns' | 'rows'> & { range: Range | null }) {
+  const summary = range && rangeSummary(columns, rows, range);
+  return (
+    <p className={summary ? 'grid-selected' : 'sr-only'} aria-live="polite">
+      {summary && (
+        <>
+          {summary.count} selected: sum <b className="figure">{summary.sum}</b>, average{' '}
+          <span className="figure">{summary.average}</span>
+        </>
+      )}
+    </p>
   );
 }
 

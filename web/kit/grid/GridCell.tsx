@@ -1,7 +1,9 @@
 import { present } from '../../../core/errors/known';
-import { useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent } from 'react';
 import { DayButton } from '../form/DayButton';
 import type { GridColumn, GridRow, Offer } from './gridTypes';
+import { boundsOf, holds, type Place, type Range } from './range';
+import type { Selection } from './useSelection';
 
 interface CellProps {
   column: GridColumn;
@@ -15,19 +17,34 @@ interface CellProps {
   onMove: (down: number, across: number) => void;
   onPaste: (event: ClipboardEvent) => void;
   onFill: () => void;
-  onUndo: () => void;
+  /** What the keys of the grid do in this cell. */
+  keys: CellKeys;
+  selection: Selection;
+}
+
+export interface CellKeys {
+  undo: () => void;
+  redo: () => void;
+  /** Fills the selected cells down from the first of them. */
+  fillFromTop: () => void;
+  /** Empties what is selected; false where that is this cell alone, which is typed in. */
+  empty: () => boolean;
+  stretch: (down: number, across: number) => void;
+  /** Takes the selection back, or leaves the grid. */
+  leave: () => void;
 }
 
 const MOST_OFFERS = 9;
 
 export function Cell(props: CellProps) {
-  const { column, index, at, label, fault, onEnter, onPaste } = props;
+  const { column, index, at, label, fault, onEnter, onPaste, selection } = props;
+  const place = { row: index, at };
   const cell = useCell(props);
   const [focused, setFocused] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const id = `cell-${index}-${column.key}`;
   return (
-    <td className={fault ? 'wrong' : ''} title={fault}>
+    <td className={fault ? 'wrong' : ''} title={fault} {...selecting(selection, place)}>
       <input
         data-cell={`${index}:${at}`}
         className={column.numeric ? 'num' : ''}
@@ -39,9 +56,13 @@ export function Cell(props: CellProps) {
         onChange={(event) => cell.type(event.target.value)}
         onKeyDown={cell.onKey}
         onPaste={onPaste}
+        // What is selected is copied, never dragged out of its cell.
+        onDragStart={(event) => event.preventDefault()}
+        onDrop={(event) => event.preventDefault()}
         onFocus={(event) => {
           setFocused(true);
           onEnter();
+          selection.enter(place);
           event.target.select();
         }}
         onBlur={() => {
@@ -51,6 +72,9 @@ export function Cell(props: CellProps) {
         autoComplete="off"
         spellCheck={false}
       />
+      {endsHere(selection.range, place, focused) && (
+        <FillHandle from={selection.range ?? { from: place, to: place }} selection={selection} />
+      )}
       {column.month && (focused || choosing) && (
         <DayButton text={cell.text} month={column.month} onDay={cell.commit} onChoosing={setChoosing} />
       )}
@@ -74,7 +98,7 @@ const comboOf = (id: string, expanded: boolean) => ({
 });
 
 /** What is typed into a cell until it is left, what is offered for it, and its keys. */
-function useCell({ column, row, onText, onMove, onFill, onUndo }: CellProps) {
+function useCell({ column, row, onText, onMove, onFill, keys }: CellProps) {
   const value = row[column.key] ?? '';
   const [typed, setTyped] = useState<string | null>(null);
   const [picked, setPicked] = useState(0);
@@ -95,16 +119,21 @@ function useCell({ column, row, onText, onMove, onFill, onUndo }: CellProps) {
   };
   const actOf = (event: KeyboardEvent<HTMLInputElement>): (() => void) | null => {
     const { key, altKey, shiftKey } = event;
+    if (event.ctrlKey || event.metaKey) return commandOf(key.toLowerCase(), shiftKey);
     if (altKey && key === 'ArrowDown') return leaving(onFill);
-    if ((event.ctrlKey || event.metaKey) && key === 'z') return () => (typed === null ? onUndo() : setTyped(null));
     const turn = offers.length > 0 ? ({ ArrowDown: 1, ArrowUp: offers.length - 1 }[key] ?? 0) : 0;
     if (turn > 0) return () => setPicked((picked + turn) % offers.length);
-    if (key === 'Escape') return () => setTyped(null);
+    if (key === 'Escape') return () => (typed === null ? keys.leave() : setTyped(null));
     if (key === 'Enter') return leaving(() => onMove(shiftKey ? -1 : 1, 0));
-    if (key === 'ArrowDown') return leaving(() => onMove(1, 0));
-    if (key === 'ArrowUp') return leaving(() => onMove(-1, 0));
-    if (key === 'ArrowRight' && atEnd(event.currentTarget)) return leaving(() => onMove(0, 1));
-    if (key === 'ArrowLeft' && atStart(event.currentTarget)) return leaving(() => onMove(0, -1));
+    if ((key === 'Delete' || key === 'Backspace') && typed === null) return keys.empty() ? () => undefined : null;
+    const [down, across] = wayOf(key, event.currentTarget) ?? [0, 0];
+    if (down === 0 && across === 0) return null;
+    return leaving(() => (shiftKey ? keys.stretch(down, across) : onMove(down, across)));
+  };
+  const commandOf = (key: string, shift: boolean): (() => void) | null => {
+    if (key === 'z' && !shift) return () => (typed === null ? keys.undo() : setTyped(null));
+    if (key === 'y' || key === 'z') return keys.redo;
+    if (key === 'd') return leaving(keys.fillFromTop);
     return null;
   };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -120,9 +149,53 @@ function useCell({ column, row, onText, onMove, onFill, onUndo }: CellProps) {
   return { text: typed ?? value, offers, picked, commit, leave, onKey, type };
 }
 
+/** Where an arrow leads; none where it moves within the text. */
+function wayOf(key: string, input: HTMLInputElement): readonly [down: number, across: number] | null {
+  if (key === 'ArrowDown') return [1, 0];
+  if (key === 'ArrowUp') return [-1, 0];
+  if (key === 'ArrowRight' && atEnd(input)) return [0, 1];
+  return key === 'ArrowLeft' && atStart(input) ? [0, -1] : null;
+}
+
 const isWhole = (input: HTMLInputElement) => input.selectionStart === 0 && input.selectionEnd === input.value.length;
 const atEnd = (input: HTMLInputElement) => isWhole(input) || input.selectionStart === input.value.length;
 const atStart = (input: HTMLInputElement) => isWhole(input) || input.selectionEnd === 0;
+
+/** A cell that is selected by pressing and dragging. */
+export function selecting(selection: Selection, place: Place) {
+  return {
+    'data-selected': holds(selection.range, place) || undefined,
+    'data-filling': holds(selection.filling, place) || undefined,
+    onMouseDown: (event: MouseEvent) => {
+      if (event.button !== 0) return;
+      if (event.shiftKey) event.preventDefault();
+      selection.press(place, event.shiftKey);
+    },
+    onMouseEnter: () => selection.drag(place),
+  };
+}
+
+/** True for the last cell of the range, or for the one the cursor is in. */
+function endsHere(range: Range | null, { row, at }: Place, focused: boolean): boolean {
+  if (!range) return focused;
+  const { bottom, right } = boundsOf(range);
+  return row === bottom && at === right;
+}
+
+/** Dragged down, it fills the cells beneath. */
+function FillHandle({ from, selection }: { from: Range; selection: Selection }) {
+  return (
+    <span
+      className="fill-handle"
+      aria-hidden="true"
+      onMouseDown={(event) => {
+        event.preventDefault();
+        event.stopPropagation();
+        selection.beginFill(from);
+      }}
+    />
+  );
+}
 
 interface OffersProps {
   id: string;

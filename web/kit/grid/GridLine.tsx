@@ -1,7 +1,8 @@
 import { RemoveButton } from '../RemoveButton';
-import { Cell } from './GridCell';
+import { Cell, selecting, type CellKeys } from './GridCell';
 import type { GridColumn, GridRow } from './gridTypes';
 import type { GridEdits } from './useGridEdits';
+import type { Selection } from './useSelection';
 
 interface LineProps {
   columns: readonly GridColumn[];
@@ -11,19 +12,38 @@ interface LineProps {
   removable: boolean;
   faults: ReadonlyMap<string, string>;
   edits: GridEdits;
+  selection: Selection;
+  /** What the keys of the grid do in a cell of this row. */
+  keysAt: (row: number, column: number) => CellKeys;
   onEnter: () => void;
   /** Moves to the cell of a row and a column. */
   onMove: (row: number, column: number) => void;
 }
 
 /** One row of a grid: its number, its cells, typed or worked out, and its way out. */
-export function GridLine({ columns, row, index, numbered, removable, faults, edits, onEnter, onMove }: LineProps) {
+export function GridLine({
+  columns,
+  row,
+  index,
+  numbered,
+  removable,
+  faults,
+  edits,
+  selection,
+  keysAt,
+  onEnter,
+  onMove,
+}: LineProps) {
   return (
     <tr>
       {numbered && <td className="head">{index + 1}</td>}
       {columns.map((column, at) =>
         column.show ? (
-          <td key={column.key} className={`worked ${column.numeric ? 'figure' : ''}`}>
+          <td
+            key={column.key}
+            className={`worked ${column.numeric ? 'figure' : ''}`}
+            {...selecting(selection, { row: index, at })}
+          >
             {column.show(row, index)}
           </td>
         ) : (
@@ -40,7 +60,8 @@ export function GridLine({ columns, row, index, numbered, removable, faults, edi
             onMove={(down, across) => onMove(index + down, at + across)}
             onPaste={(event) => edits.paste(event, index, at)}
             onFill={() => edits.fillDown(index, column.key)}
-            onUndo={edits.undo}
+            keys={keysAt(index, at)}
+            selection={selection}
           />
         ),
       )}

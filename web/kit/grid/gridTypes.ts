@@ -1,4 +1,5 @@
 import { type ReactNode } from 'react';
+import type { Codec } from '../typed/codecs';
 
 export type GridRow = Record<string, string>;
 
@@ -19,6 +20,8 @@ export interface GridColumn {
   tidy?: (text: string) => string;
   /** Of a column of days: the month that what is typed in short is taken to be in. It has a calendar beside the cell one is in. */
   month?: string;
+  /** What its cells are read by; figures of a kind are added up where they are selected. */
+  codec?: Codec<unknown>;
   /** A cell that is worked out, not typed. */
   show?: (row: GridRow, index: number) => ReactNode;
 }

@@ -56,8 +56,13 @@ export function rowOf<Columns extends Codecs>(codecs: Columns, values: Readonly<
 }
 
 /** How a column is typed in that is read by this codec: figures to the right, tidied when left, a calendar for days. */
-export function typedBy(codec: Codec<unknown>): Pick<GridColumn, 'numeric' | 'tidy' | 'month'> {
-  return { numeric: codec.look === 'figure', tidy: tidyOf(codec), ...(codec.month !== undefined && { month: codec.month }) };
+export function typedBy(codec: Codec<unknown>): Pick<GridColumn, 'codec' | 'numeric' | 'tidy' | 'month'> {
+  return {
+    codec,
+    numeric: codec.look === 'figure',
+    tidy: tidyOf(codec),
+    ...(codec.month !== undefined && { month: codec.month }),
+  };
 }
 
 /** The columns of a grid, each typed in as its codec says; those without one are worked out. */

@@ -17,6 +17,8 @@ export interface Codec<Value> {
   nothing: Value;
   /** Figures stand to the right. */
   look?: 'figure';
+  /** Figures of one kind add up with each other. */
+  adds?: 'money' | 'quantity';
   /** Of a day: the month that what is typed in short is taken to be in, 2031-04. It has a calendar. */
   month?: string;
 }
@@ -67,6 +69,7 @@ export function amount(digits: number): Codec<number> {
     format: (value) => displayExact(value, digits),
     nothing: 0,
     look: 'figure',
+    adds: 'money',
   };
 }
 
@@ -89,7 +92,10 @@ const notBelowZero = (parse: (text: string) => Scaled) => (text: string) => {
 };
 
 /** Ten-thousandths of a unit or of an hour. */
-export const quantity = scaled(parseQuantity, quantityText, 'number with up to 4 decimals');
+export const quantity: Codec<number> = {
+  ...scaled(parseQuantity, quantityText, 'number with up to 4 decimals'),
+  adds: 'quantity',
+};
 /** Ten-thousandths of what an estimate needs, never below zero. */
 export const needed = scaled(notBelowZero(parseNeeded), quantityText, 'quantity of 0 or more with up to 4 decimals');
 /** Millionths, 0 to 100 percent. */

@@ -88,6 +88,7 @@ function Lines({
         columns={columns}
         rows={form.lines}
         onRows={onLines}
+        history={estimate.history}
         faults={faults}
         foot={<Totals estimate={estimate} />}
         height="calc(100vh - 425px)"

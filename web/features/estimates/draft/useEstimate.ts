@@ -1,3 +1,4 @@
+import { useHistory } from '../../../kit/useHistory';
 import { stableText } from '../../../kit/stableText';
 import { present } from '../../../../core/errors/known';
 import { CALLS } from '../../../../wire/calls';
@@ -52,6 +53,7 @@ function inputOf(content: EstimateContent, version: number): EstimateInput {
 export function useEstimate(view: EstimateView, book: PriceBookView, context: Omit<FormContext, 'buildUps'>) {
   const { digits, costCodes } = context;
   const [form, setForm] = useState<EstimateForm>(() => formOf(contentOf(view), digits));
+  const history = useHistory(form, setForm);
   const prices = useMemo(() => {
     const today = new PriceBook(book.items, book.buildUps);
     const own = new Map(view.prices);
@@ -67,7 +69,7 @@ export function useEstimate(view: EstimateView, book: PriceBookView, context: Om
   const { keeping: saveState, settle } = useSaving(view, read.content, read.faults.size > 0, (content) =>
     setForm(formOf(content, digits)),
   );
-  return { form, setForm, read, priced, prices: prices.of, book: prices.today, keeping: saveState, settle };
+  return { form, setForm, history, read, priced, prices: prices.of, book: prices.today, keeping: saveState, settle };
 }
 
 function useSaving(view: EstimateView, content: EstimateContent, faulty: boolean, onMerged: (content: EstimateContent) => void) {
