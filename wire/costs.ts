@@ -38,6 +38,8 @@ export type CostLineInput = CostBatchInput['lines'][number];
 /** What posting a batch would do. */
 export interface CostPreview {
   total: number;
+  /** What has to be seen before it is posted, by line of the batch and field. */
+  unusual: { line: number; field: string; message: string }[];
   lines: {
     job: string;
     section: string;
@@ -80,8 +82,14 @@ export interface CostRow {
   hours: number | null;
   amount: number;
   commitment: string | null;
+  /** The line of the commitment, as it is typed: PO-1/2. */
+  commitmentLine: string | null;
   uninstalled: boolean;
   installedOn: string | null;
+  /** The document this one takes back. */
+  reverses: number | null;
+  /** The document that took this one back. */
+  reversedBy: number | null;
 }
 
 export interface CostPage {

@@ -14,3 +14,8 @@ export function displayPeriod(period: Period): string {
   const [year, month] = period.split('-');
   return `${MONTHS[Number(month) - 1]} ${year}`;
 }
+
+/** A sentence with its dates as people read them: `certified on 2031-04-30` → `certified on 30 Apr 2031`. */
+export function withDisplayDates(sentence: string): string {
+  return sentence.replace(/\b\d{4}-\d{2}-\d{2}\b/g, displayDate);
+}

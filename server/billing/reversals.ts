@@ -8,9 +8,10 @@ import { reversalOf, type Reversal } from '../ledger/reversal';
 import { savePosting } from '../ledger/savePosting';
 
 /** Money that did not come in after all: a receipt of the other sign on the same invoice. */
-export const reverseReceipt: Reversal = async (sql, actor, posting, on, reason) => {
+export const reverseReceipt: Reversal = async (sql, actor, posting, when, reason) => {
+  const { day: on } = when;
   const receipt = present(await sql.findOne(ReceiptTable, { posting_id: posting.id }));
-  const postingId = await savePosting(sql, actor, reversalOf(posting, on, reason), [receiptJournal(on, -receipt.amount)]);
+  const postingId = await savePosting(sql, actor, reversalOf(posting, when, reason), [receiptJournal(on, -receipt.amount)]);
   await sql.insert(ReceiptTable, {
     job_id: receipt.job_id,
     invoice_id: receipt.invoice_id,
@@ -23,10 +24,11 @@ export const reverseReceipt: Reversal = async (sql, actor, posting, on, reason) 
 };
 
 /** A release taken back leaves two invoices that cancel out; both are settled against each other at once. */
-export const reverseRelease: Reversal = async (sql, actor, posting, on, reason) => {
+export const reverseRelease: Reversal = async (sql, actor, posting, when, reason) => {
+  const { day: on } = when;
   const release = present(await sql.findOne(RetentionReleaseTable, { posting_id: posting.id }));
   const payable = release.amount + release.tax;
-  const postingId = await savePosting(sql, actor, reversalOf(posting, on, reason), [
+  const postingId = await savePosting(sql, actor, reversalOf(posting, when, reason), [
     retentionReleaseJournal(on, -release.amount, -release.tax),
     receiptJournal(on, payable),
     receiptJournal(on, -payable),

@@ -80,6 +80,9 @@ function costRow(row: Row): CostRow {
     commitment: row.commitment,
     uninstalled: row.uninstalled === 1,
     installedOn: row.installed_on,
+    commitmentLine: row.commitment_line,
+    reverses: row.reverses,
+    reversedBy: row.reversed_by,
   };
 }
 

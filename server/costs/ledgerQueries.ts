@@ -83,7 +83,7 @@ export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costC
 }
 
 /** Every three letters in a row of what is searched for: what the index of the words knows. None in less than three letters. */
-function threesOf(search: string): string[] {
+export function threesOf(search: string): string[] {
   const letters = [...search];
   return letters.slice(2).map((_letter, i) => letters.slice(i, i + 3).join(''));
 }
@@ -122,6 +122,9 @@ const LedgerRow = shape({
   commitment: t.orNull(t.text),
   uninstalled: t.flag,
   installed_on: t.orNull(t.day),
+  commitment_line: t.orNull(t.text),
+  reverses: t.orNull(t.whole),
+  reversed_by: t.orNull(t.whole),
   /** What the rows are ordered by, as a JSON list. */
   key: t.text,
 });
@@ -140,10 +143,11 @@ export function ledgerRows(filter: CostLedgerFilter, { where, bind, needsLine }:
   return query(
     LedgerRow,
     `SELECT e.id, e.posting_id, e.posted_on, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
-      m.number AS commitment, e.uninstalled, e.installed_on, json_array(${keys.join(', ')}) AS key
+      m.number AS commitment, m.number || '/' || n.line AS commitment_line, e.uninstalled, e.installed_on,
+      p.reverses_id AS reverses, (SELECT id FROM posting WHERE reverses_id = p.id) AS reversed_by, json_array(${keys.join(', ')}) AS key
       FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${limit} OFFSET ${filter.after ? 0 : (filter.offset ?? 0)}) page
       JOIN cost_entry e ON e.id = page.id JOIN cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = l.cost_code_id
-      LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
+      JOIN posting p ON p.id = e.posting_id LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
       ORDER BY ${order}`,
   );
 }

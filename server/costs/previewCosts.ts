@@ -1,3 +1,6 @@
+import { present } from '../../core/errors/known';
+import { LAST_COST_LINE } from './queries';
+import { unusualCosts } from './unusualCosts';
 import type { CostBatchInput, CostLineInput, CostPreview } from '../../wire/costs';
 import { displayExact } from '../../core/money/display';
 import type { Database } from '../db/database';
@@ -18,7 +21,10 @@ import type { Actor } from '../ledger/audit';
 export async function previewCosts(database: Database, actor: Actor, input: CostBatchInput): Promise<CostPreview> {
   return database.preview(async (sql, copy) => {
     await copy([{ table: 'cost_line', where: null, indexes: ['id', 'job_id'] }]);
+    const lastLine = present(await sql.get(LAST_COST_LINE)).id;
     const plan = await planCosts(sql, input.lines);
+    const digits = await loadDigits(sql);
+    const unusual = await unusualCosts(sql, input, plan, { lastLine, digits });
     const jobs = plan.jobIds.join(', ');
     const before = await snapshotOf(sql, input, plan);
     await copy([
@@ -31,7 +37,7 @@ export async function previewCosts(database: Database, actor: Actor, input: Cost
       },
     ]);
     await savePlannedCosts(sql, actor, input.lines, plan);
-    return compare(input, plan, before, await snapshotOf(sql, input, plan), await loadDigits(sql));
+    return { ...compare(input, plan, before, await snapshotOf(sql, input, plan), digits), unusual };
   });
 }
 
@@ -52,7 +58,13 @@ async function snapshotOf(sql: Reader, input: CostBatchInput, { jobIds }: Planne
   return { positions: await positionsBefore(sql, jobIds, asOf), lines };
 }
 
-function compare(input: CostBatchInput, plan: PlannedBatch, before: Snapshot, after: Snapshot, digits: number): CostPreview {
+function compare(
+  input: CostBatchInput,
+  plan: PlannedBatch,
+  before: Snapshot,
+  after: Snapshot,
+  digits: number,
+): Omit<CostPreview, 'unusual'> {
   const touched = new Map(input.lines.map((line) => [keyOf(line), line]));
   return {
     total: plan.total,

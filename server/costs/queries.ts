@@ -39,9 +39,11 @@ export const ENTRIES_OF_POSTING = query(
     uninstalled: t.flag,
     installed_on: t.orNull(t.day),
     cost_type: t.oneOf(...COST_TYPES),
+    dated: t.day,
+    posted_on: t.day,
   }),
   `SELECT e.job_id, e.cost_line_id, e.amount, e.quantity, e.hours, e.reference, e.party, e.description, e.commitment_line_id, e.uninstalled,
-      e.installed_on, l.cost_type FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.posting_id = $1 ORDER BY e.id`,
+      e.installed_on, l.cost_type, e.dated, e.posted_on FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.posting_id = $1 ORDER BY e.id`,
 );
 
 const runningTotals = (where: string) => `INSERT INTO cost_total (cost_line_id, month, cost, hours, entries)
@@ -56,3 +58,28 @@ export const DELETE_COST_TOTALS =
   'DELETE FROM cost_total WHERE cost_line_id IN (SELECT id FROM cost_line WHERE job_id IN (SELECT value FROM json_each($1)))';
 
 export const COST_TOTALS_OF_JOBS = runningTotals('WHERE job_id IN (SELECT value FROM json_each($1))');
+
+/** Sections of the jobs in the list `$1`, and the day each was awarded. */
+export const JOBS_OF_BATCH = query(
+  shape({ id: t.whole, awardedOn: t.orNull(t.day), sections: t.text }),
+  `SELECT id, awarded_on AS awardedOn, (SELECT json_group_array(DISTINCT section) FROM
+      (SELECT section FROM cost_line WHERE job_id = job.id AND id <= $2 UNION SELECT section FROM sov_line WHERE job_id = job.id
+        UNION SELECT name FROM job_section WHERE job_id = job.id) WHERE section <> '') AS sections
+    FROM job WHERE id IN (SELECT value FROM json_each($1))`,
+);
+
+/** What an entry on the cost lines in the list `$1` is on average, without its sign, where there are at least five. */
+export const USUAL_AMOUNTS = query(
+  shape({ id: t.whole, usual: t.cents }),
+  `SELECT cost_line_id AS id, CAST(round(avg(abs(amount))) AS INTEGER) AS usual FROM cost_entry
+    WHERE job_id IN (SELECT value FROM json_each($2)) AND cost_line_id IN (SELECT value FROM json_each($1))
+    GROUP BY cost_line_id HAVING count(*) >= 5`,
+);
+
+/** Documents, neither reversed nor reversing, with an entry whose text has what the index is asked for by `$1`. */
+export const POSTED_REFERENCES = query(
+  shape({ posting: t.whole, party: t.text, reference: t.text }),
+  `SELECT max(e.posting_id) AS posting, e.party, e.reference FROM cost_entry e JOIN posting p ON p.id = e.posting_id
+    WHERE e.id IN (SELECT rowid FROM cost_text WHERE cost_text MATCH $1) AND p.reverses_id IS NULL
+      AND NOT EXISTS (SELECT 1 FROM posting r WHERE r.reverses_id = p.id) GROUP BY e.party, e.reference`,
+);

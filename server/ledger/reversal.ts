@@ -15,16 +15,22 @@ export interface PostingToReverse {
   posted_on: PlainDate;
 }
 
-/** Takes a posting back by another, dated `on`, for a reason. Each noun has its own, named in reverse.ts. */
-export type Reversal = (sql: Sql, actor: Actor, posting: PostingToReverse, on: string, reason: string) => Promise<Posted>;
+/** When a posting is taken back: `day`, or, with `each`, every entry of it on its own day. */
+export interface ReversalDay {
+  day: PlainDate;
+  each: boolean;
+}
+
+/** Takes a posting back by another for a reason. Each noun has its own, named in reverse.ts. */
+export type Reversal = (sql: Sql, actor: Actor, posting: PostingToReverse, on: ReversalDay, reason: string) => Promise<Posted>;
 
 /** The posting that takes another back. */
-export function reversalOf(posting: PostingToReverse, on: string, reason: string): PostingToSave {
+export function reversalOf(posting: PostingToReverse, { day }: ReversalDay, reason: string): PostingToSave {
   return {
     kind: 'reversal',
     jobId: posting.job_id,
     reference: posting.reference,
-    postedOn: on,
+    postedOn: day,
     note: reason,
     reversesId: posting.id,
   };

@@ -9,7 +9,7 @@ import type { Command } from './command';
 import type { Reversal } from './reversal';
 import { whyNotReversible } from './whyNotReversible';
 
-/** Corrects a posting by another that names it and takes all of it back, on the day given or the posting's own. */
+/** Corrects a posting by another that names it and takes all of it back: on the day given, or each entry on its own. */
 export async function reversePosting(command: Command, postingId: number, input: ReversalInput): Promise<Posted> {
   const { sql, actor } = command;
   const posting = await sql.findOne(PostingTable, { id: postingId });
@@ -17,9 +17,9 @@ export async function reversePosting(command: Command, postingId: number, input:
   const why = await whyNotReversible(sql, posting);
   if (why) throw new LedrinError('refused', why);
   if (!isReversible(posting.kind)) throw new Error(`${posting.kind} has no reversal`);
-  const on = input.on ?? posting.posted_on;
-  if (on < posting.posted_on)
-    throw fieldError('on', `The reversal, ${on}, is before the posting it reverses, ${posting.posted_on}`);
+  const on = { day: input.on ?? posting.posted_on, each: input.on === null };
+  if (on.day < posting.posted_on)
+    throw fieldError('on', `The reversal, ${on.day}, is before the posting it reverses, ${posting.posted_on}`);
   const posted = await REVERSALS[posting.kind](sql, actor, posting, on, input.reason);
   command.note(`posting ${postingId}`, { ...input, by: posted.postingId });
   return posted;

@@ -1,12 +1,21 @@
 import { useSessionQuery } from './api/api';
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
-import { addMonths, isPeriod, lastDay, type Period } from '../../core/calendar/plainDate';
+import { addMonths, isPeriod, lastDay, periodOf, type Period } from '../../core/calendar/plainDate';
 
 const PARAM = 'as-of';
 
+interface AsOf {
+  month: Period;
+  lastDay: string;
+  /** The day a document of this month is dated at first: today within the month, else its last day. */
+  entryDay: string;
+  setMonth: (month: Period) => void;
+  move: (months: number) => void;
+}
+
 /** The month that rules every figure on the page: it stands in the address, so that it can be sent along. */
-export function useAsOf(): { month: Period; lastDay: string; setMonth: (month: Period) => void; move: (months: number) => void } {
+export function useAsOf(): AsOf {
   const [params, setParams] = useSearchParams();
   const { data: session } = useSessionQuery();
   const asked = params.get(PARAM);
@@ -24,7 +33,9 @@ export function useAsOf(): { month: Period; lastDay: string; setMonth: (month: P
     [setParams],
   );
   const move = useCallback((months: number) => setMonth(addMonths(month, months)), [month, setMonth]);
-  return { month, lastDay: lastDay(month), setMonth, move };
+  const today = session?.today;
+  const entryDay = today && periodOf(today) === month ? today : lastDay(month);
+  return { month, lastDay: lastDay(month), entryDay, setMonth, move };
 }
 
 /** An address within the product that keeps the month. */

@@ -1,3 +1,4 @@
+import { withDisplayDates } from '../../core/calendar/displayDate';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { FaultReply } from '../../wire/fault';
 
@@ -9,7 +10,12 @@ export interface ShownFault {
 /** What the server said, or that it could not be reached; never an empty apology. */
 export function faultOf(error: unknown): ShownFault {
   const { data, status } = (error ?? {}) as { data?: FaultReply; status?: number | string };
-  if (data?.message) return { message: data.message, faults: data.faults ?? [] };
+  if (data?.message)
+    return {
+      message: withDisplayDates(data.message),
+      // Of a file it is said how its dates are to be written.
+      faults: (data.faults ?? []).map((it) => (/\.csv\b/.test(it.field) ? it : { ...it, message: withDisplayDates(it.message) })),
+    };
   if (status === 'FETCH_ERROR')
     return { message: 'No connection to the server. What you entered is still here; try again.', faults: [] };
   return { message: 'The answer could not be read. Reload the page; what is posted is safe.', faults: [] };

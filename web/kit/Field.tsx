@@ -24,11 +24,10 @@ export function Field({
         'aria-describedby': fault || hint ? `${id}-said` : undefined,
         className: `box ${(children.props.className as string) ?? ''}`,
       })}
-      {(fault || hint) && (
-        <span id={`${id}-said`} className={fault ? 'fault' : 'note text-[12.5px]'}>
-          {fault ?? hint}
-        </span>
-      )}
+      {/* Always there, so that a fault is read out when it comes. */}
+      <span id={`${id}-said`} aria-live="polite" className={fault ? 'fault' : hint ? 'note text-[12.5px]' : 'sr-only'}>
+        {fault ?? hint}
+      </span>
     </div>
   );
 }

@@ -28,7 +28,7 @@ export function Pop({ button, disabled, title, align = 'start', className = '', 
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          aria-label={label}
+          aria-label={label ?? (typeof button === 'string' ? button.replace(/ …$/, '') : undefined)}
           align={align}
           sideOffset={4}
           collisionPadding={8}

@@ -32,6 +32,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
           rows={draft.rows}
           onRows={draft.change}
           history={draft.history}
+          autoFocus
           faults={worked.faults}
           grows={false}
           foot={<DraftFoot draft={draft} />}

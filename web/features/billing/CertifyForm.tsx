@@ -17,7 +17,7 @@ import { workApplication, type WorkedApplication } from './workApplication';
 
 /** Certifies a submitted application: as applied for, or line by line for what the client agreed. */
 export function CertifyForm({ view }: { view: ApplicationView }) {
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const { digits, exact } = useCurrency();
   const [other, setOther] = useState(false);
   const [rows, setRows] = useState<GridRow[]>(() =>
@@ -27,7 +27,7 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
     })),
   );
   const fields = useMemo(() => ({ on: day(month) }), [month]);
-  const form = useCodecForm(fields, { on: displayDate(lastDay > view.dated ? lastDay : view.dated) });
+  const form = useCodecForm(fields, { on: displayDate(entryDay > view.dated ? entryDay : view.dated) });
   const [certify, { isLoading }] = useCertifyApplicationMutation();
   const [returnToDraft] = useReturnApplicationMutation();
   const worked = useMemo(() => workApplication(view, rows, digits), [view, rows, digits]);

@@ -47,7 +47,7 @@ function MoneyForm({ title, start, verb, send, done }: MoneyFormProps) {
 
 /** Money in on a certified application or a release. */
 export function ReceiveForm({ job, invoice, open }: { job: string; invoice: string; open: number }) {
-  const { lastDay } = useAsOf();
+  const { entryDay } = useAsOf();
   const { digits, exact } = useCurrency();
   const [receive] = useRecordReceiptMutation();
   const name = /^\d+$/.test(invoice) ? `application ${invoice}` : invoice;
@@ -55,7 +55,7 @@ export function ReceiveForm({ job, invoice, open }: { job: string; invoice: stri
     <MoneyForm
       key={open}
       title={`Money received on ${name}`}
-      start={{ dated: displayDate(lastDay), amount: displayExact(open, digits), reference: '' }}
+      start={{ dated: displayDate(entryDay), amount: displayExact(open, digits), reference: '' }}
       verb="Record receipt of"
       send={(body) => receive({ job, invoice, body }).unwrap()}
       done={(amount) => `Receipt of ${exact(amount)} recorded on ${name}`}
@@ -65,14 +65,14 @@ export function ReceiveForm({ job, invoice, open }: { job: string; invoice: stri
 
 /** An invoice for retention that the client gives back. `held` is what may be asked for, before tax. */
 export function ReleaseForm({ job, held }: { job: string; held: number }) {
-  const { lastDay } = useAsOf();
+  const { entryDay } = useAsOf();
   const { digits, exact } = useCurrency();
   const [release] = useReleaseRetentionMutation();
   return (
     <MoneyForm
       key={held}
       title={`Retention released by the client, of ${exact(held)} held`}
-      start={{ dated: displayDate(lastDay), amount: displayExact(held, digits), reference: 'Retention release' }}
+      start={{ dated: displayDate(entryDay), amount: displayExact(held, digits), reference: 'Retention release' }}
       verb="Invoice"
       send={(body) => release({ job, body }).unwrap()}
       done={(amount) => `Retention of ${exact(amount)} invoiced, tax on top`}

@@ -14,7 +14,7 @@ import { readTransfer, transferColumns } from './transferRows';
 
 /** Moves budget between lines: what leaves and what arrives must net to zero. */
 export function TransferForm({ job, onDone }: { job: string; onDone: () => void }) {
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const { digits, exact, show, code } = useCurrency();
   const { data: lists } = useListsQuery({ asOf: month });
   const { data: budget } = useEstimateVersusActualQuery({ job, asOf: month });
@@ -25,7 +25,7 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
     () => ({ dated: day(month), reason: words('Give the reason of the transfer; the log shows it') }),
     [month],
   );
-  const form = useCodecForm(fields, { dated: displayDate(lastDay), reason: '' });
+  const form = useCodecForm(fields, { dated: displayDate(entryDay), reason: '' });
   const { lines, faults, below, rest, moved } = readTransfer(rows, budget?.lines ?? [], digits);
   const onSubmit = form.submit(
     async (head) => {

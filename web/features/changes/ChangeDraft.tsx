@@ -98,9 +98,9 @@ function DraftActions({ draft }: { draft: ChangeDraftState }) {
 
 function Issue({ draft: { read, changed }, onIssue }: { draft: ChangeDraftState; onIssue: (on: string) => Promise<unknown> }) {
   const { exact } = useCurrency();
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const fields = useMemo(() => ({ on: day(month) }), [month]);
-  const form = useCodecForm(fields, { on: displayDate(lastDay) });
+  const form = useCodecForm(fields, { on: displayDate(entryDay) });
   return (
     <form className="mt-4 flex items-end gap-2" onSubmit={form.submit(({ on }) => onIssue(on), faultOf)} noValidate>
       {form.input('on', 'Issued on', { className: 'w-[140px]' })}

@@ -35,7 +35,7 @@ export function ChangePage({ attachments }: { attachments: ReactNode }) {
 /** A change that is being raised: a draft without a version yet. */
 export function NewChangePage() {
   const { number: job = '' } = useParams();
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const { data: changes } = useJobChangesQuery({ job, asOf: '2199-12' });
   if (!changes) return <Waiting what="the change orders" />;
   const free = (count: number): string => (changes.some((it) => it.number === `CO${count}`) ? free(count + 1) : `CO${count}`);
@@ -46,7 +46,7 @@ export function NewChangePage() {
       number: free(changes.length + 1),
       title: '',
       status: 'draft',
-      raisedOn: lastDay,
+      raisedOn: entryDay,
       issuedOn: null,
       decidedOn: null,
     },

@@ -23,7 +23,7 @@ const asNone = { ok: true as const, value: null };
 /** Notes what became of an issued change. */
 export function Decide({ view, by }: { view: ChangeView; by: string }) {
   const { digits, exact, code } = useCurrency();
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const fields = useMemo(
     () => ({
       status: oneOf(DECISIONS),
@@ -37,7 +37,7 @@ export function Decide({ view, by }: { view: ChangeView; by: string }) {
   );
   const [money, days] = [amount(digits), optional(whole('days'), null)];
   const form = useCodecForm(fields, {
-    ...{ status: 'approved', on: displayDate(lastDay), by, note: '' },
+    ...{ status: 'approved', on: displayDate(entryDay), by, note: '' },
     agreed: displayExact(view.asked, digits),
     daysGranted: days.format(view.daysAsked),
   });

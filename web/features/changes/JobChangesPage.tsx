@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import type { ChangeSummary } from '../../../wire/changes';
-import { useJobChangesQuery } from '../../ground/api/api';
+import { useJobChangesQuery, useJobQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
@@ -14,21 +14,32 @@ export function JobChangesPage() {
   const { number: job = '' } = useParams();
   const { month } = useAsOf();
   const changes = useJobChangesQuery({ job, asOf: month });
+  const { data: of } = useJobQuery({ job, asOf: month });
   const keep = useKeepMonth();
   const base = `/jobs/${encodeURIComponent(job)}/changes`;
   return (
     <>
       <div className="mb-2 flex items-end justify-between">
         <h2>Change orders</h2>
-        <Link className="button main" to={keep(`${base}/new`)}>
-          Raise a change
-        </Link>
+        {of && whyNoChange(of) ? (
+          <span className="note">{whyNoChange(of)}</span>
+        ) : (
+          <Link className="button main" to={keep(`${base}/new`)}>
+            Raise a change
+          </Link>
+        )}
       </div>
       <Loaded of={changes} what="the change orders">
         {(data) => <Changes changes={data} base={base} />}
       </Loaded>
     </>
   );
+}
+
+/** Why the contract of a job does not change any more; null where it can. */
+function whyNoChange({ locked, status }: { locked: boolean; status: string }): string | null {
+  if (locked) return 'The job is locked: no changes are raised.';
+  return status === 'closed' || status === 'closing-out' ? `The job is ${status}: no changes are raised.` : null;
 }
 
 function Changes({ changes, base }: { changes: readonly ChangeSummary[]; base: string }) {

@@ -9,8 +9,8 @@ const MONTHS = 'January February March April May June July August September Octo
 const TAX_RATE_AT_FIRST = 200_000;
 
 const FIELDS = {
-  name: words(),
-  currency: words(),
+  name: words('Enter the company name'),
+  currency: words('Enter a currency, such as GBP'),
   taxName: words(),
   taxRate: optional(percent, 0),
   yearStartMonth: whole('a month'),

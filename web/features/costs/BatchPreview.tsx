@@ -11,11 +11,12 @@ type Line = CostPreview['lines'][number];
 type Job = CostPreview['jobs'][number];
 
 /** What posting the batch would do: to the budget lines it touches, to the jobs, and in the ledger. */
-export function BatchPreview({ preview }: { preview: CostPreview }) {
+export function BatchPreview({ preview, rowOf }: { preview: CostPreview; rowOf: readonly number[] }) {
   const { show } = useCurrency();
   return (
     <section aria-label="Preview" className="mt-4 grid grid-cols-[minmax(0,1.7fr)_minmax(300px,1fr)] gap-6">
       <div>
+        <Unusual lines={preview.unusual} rowOf={rowOf} />
         <h2 className="mb-1">Budget remaining after posting</h2>
         <BudgetLines lines={preview.lines} />
         <h2 className="mb-1 mt-4">Effect on jobs</h2>
@@ -33,13 +34,32 @@ export function BatchPreview({ preview }: { preview: CostPreview }) {
   );
 }
 
+/** What has to be seen before it is posted; nothing of it is refused. */
+function Unusual({ lines, rowOf }: { lines: CostPreview['unusual']; rowOf: readonly number[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <div role="alert" className="mb-3 border-l-4 px-3 py-2 border-[var(--over)] bg-[var(--band)]">
+      <b>Is this right?</b>
+      <ul className="m-0 list-none p-0">
+        {lines.map((it) => (
+          <li key={`${it.line} ${it.field}`}>
+            Row {(rowOf[it.line] ?? it.line) + 1}: {it.message}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
 function BudgetLines({ lines }: { lines: readonly Line[] }) {
   const kinds = useColumnKinds();
   const { exact } = useCurrency();
   const columns = useMemo(() => {
     const name = (line: Line) => [line.section, line.costCode, line.costType].filter(Boolean).join(' · ');
     return [
-      kinds.text<Line>('job', 'Job', (line) => line.job),
+      kinds.text<Line>('job', 'Job', (line) => line.job, {
+        cell: (line) => <span className="whitespace-nowrap">{line.job}</span>,
+      }),
       {
         ...kinds.text<Line>('line', 'Line', name),
         cell: (line: Line) => (

@@ -52,7 +52,7 @@ function CostEntry({ lists }: { lists: Lists }) {
       />
       <BatchActions batch={batch} />
       {refused && <Refused message={refused.message} />}
-      {preview && <BatchPreview preview={preview} />}
+      {preview && <BatchPreview preview={preview} rowOf={read.rowOf} />}
       {!preview && !refused && (
         <p className="note mt-4">
           Before anything is posted, the preview shows what is left of each budget line, what it does to the job, and the journal.

@@ -10,7 +10,16 @@ afterEach(cleanup);
 const entry = (id: number, more: Partial<CostRow> = {}): CostRow => ({
   ...{ id, postingId: 170, dated: '2031-04-26', postedOn: '2031-04-26', job: '2114', section: 'Block A', costCode: '0350' },
   ...{ costType: 'labour', reference: `TS-${id}`, party: 'Crew Castell', description: 'Slating', quantity: null, hours: 80_000 },
-  ...{ amount: 25_824, commitment: null, uninstalled: false, installedOn: null, ...more },
+  ...{
+    amount: 25_824,
+    commitment: null,
+    uninstalled: false,
+    installedOn: null,
+    commitmentLine: null,
+    reverses: null,
+    reversedBy: null,
+    ...more,
+  },
 });
 const ROWS = [
   entry(1),

@@ -88,9 +88,11 @@ function referenceOf({ reference, dated, postedOn }: CostRow): string {
   return dated === postedOn ? reference : `${reference}, dated ${displayDate(dated)}`;
 }
 
-/** Whether material that came on site uninstalled is installed by now. */
-function installedNote({ uninstalled, installedOn }: CostRow): string {
-  if (!uninstalled) return '';
+/** What became of an entry: reversed, or material that is installed by now or not yet. */
+function stateNote({ uninstalled, installedOn, amount, reverses, reversedBy }: CostRow): string {
+  if (reverses !== null) return ` · reverses document ${reverses}`;
+  if (reversedBy !== null) return ` · reversed by document ${reversedBy}`;
+  if (!uninstalled || amount < 0) return '';
   return installedOn ? ` · installed ${displayDate(installedOn)}` : ' · not installed yet';
 }
 
@@ -113,11 +115,11 @@ function useColumns(showJob: boolean): readonly TableColumn<CostRow>[] {
       words('reference', 'Reference', 104, referenceOf),
       { ...words('party', 'Supplier / payee', 118, (it) => it.party), unsorted: false },
       {
-        ...words('description', 'Description', undefined, (it) => it.description + installedNote(it)),
+        ...words('description', 'Description', undefined, (it) => it.description + stateNote(it)),
         cell: (it) => (
           <>
             {it.description}
-            <span className="note">{installedNote(it)}</span>
+            <span className="note">{stateNote(it)}</span>
           </>
         ),
       },

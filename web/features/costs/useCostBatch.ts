@@ -7,22 +7,14 @@ import { usePostCostsMutation, usePreviewCostsMutation } from '../../ground/api/
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
+import { keepUnpostedCosts, unpostedCosts } from '../../ground/unpostedCosts';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { costCodecs, readBatch } from './readBatch';
 
-const KEPT = 'ledrin.costs.unposted';
-
 /** Rows typed and not posted yet survive a reload and a change of page. */
 function useStoredRows(): [GridRow[], (rows: GridRow[]) => void] {
-  const [rows, setRows] = useState<GridRow[]>(() => {
-    try {
-      const kept: unknown = JSON.parse(localStorage.getItem(KEPT) ?? '[]');
-      return Array.isArray(kept) ? (kept as GridRow[]) : [];
-    } catch {
-      return [];
-    }
-  });
-  useEffect(() => localStorage.setItem(KEPT, JSON.stringify(rows)), [rows]);
+  const [rows, setRows] = useState<GridRow[]>(unpostedCosts);
+  useEffect(() => keepUnpostedCosts(rows), [rows]);
   return [rows, setRows];
 }
 

@@ -13,7 +13,7 @@ export function useCostColumns(lists: Lists, codecs: ReturnType<typeof costCodec
     const jobOf = (row: GridRow) => lists.jobs.find((it) => it.number === text(row.job));
     const parties = [...lists.vendors.map((it) => ({ value: it.code, label: it.name }))];
     return columnsOf(codecs, [
-      { key: 'dated', title: 'Date', width: 92 },
+      { key: 'dated', title: 'Date', width: 108 },
       {
         key: 'job',
         title: 'Job',
@@ -54,7 +54,7 @@ export function useCostColumns(lists: Lists, codecs: ReturnType<typeof costCodec
         width: 54,
         offers: () => [{ value: 'yes', label: 'delivered, not installed yet' }],
       },
-      { key: 'postedOn', title: 'Accounting date, if different', width: 92 },
+      { key: 'postedOn', title: 'Accounting date, if different', width: 100 },
     ]);
   }, [lists, codecs]);
 }

@@ -10,9 +10,9 @@ import { day, oneOf, words } from '../../kit/typed/codecs';
 
 /** Notes, calls, meetings and visits, newest first. What is noted stays. */
 export function Events({ job, events }: { job: string; events: JobFileView['events'] }) {
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const fields = useMemo(() => ({ kind: oneOf(EVENT_KINDS), dated: day(month), text: words() }), [month]);
-  const form = useCodecForm(fields, { kind: 'note', dated: displayDate(lastDay), text: '' });
+  const form = useCodecForm(fields, { kind: 'note', dated: displayDate(entryDay), text: '' });
   const [add, { isLoading }] = useAddEventMutation();
   const onSubmit = form.submit(async (body) => {
     await add({ job, body }).unwrap();

@@ -1,3 +1,4 @@
+import { displayMoment } from '../../kit/displayMoment';
 import { useAttachFileMutation } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -56,7 +57,7 @@ export function Files({ job, files, about = '' }: { job: string; files: readonly
                 <td className="note">{it.hash.slice(0, 10)}…</td>
                 <td className="num">{size(it.size)}</td>
                 <td className="note num">
-                  {it.actor}, {new Date(it.addedAt).toLocaleDateString('en-GB', { dateStyle: 'medium' })}
+                  {it.actor}, {displayMoment(it.addedAt)}
                 </td>
               </tr>
             ))}

@@ -1,3 +1,4 @@
+import { displayMoment } from '../../kit/displayMoment';
 import { addressOf } from '../../ground/addressOf';
 import { useJobFileQuery } from '../../ground/api/api';
 import { Link, useParams } from 'react-router';
@@ -76,7 +77,7 @@ function Moves({ view }: { view: JobFileView }) {
               <td>{displayDate(it.onDay)}</td>
               <td className="note">{it.reason}</td>
               <td className="note num">
-                {it.actor}, {new Date(it.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+                {it.actor}, {displayMoment(it.at)}
               </td>
             </tr>
           ))}

@@ -20,11 +20,11 @@ import { readDate } from '../../kit/typed/readDate';
 type MoveTo = SentOf<typeof CALLS.moveJob>['body']['status'];
 
 export function JobStatus({ job }: { job: JobView }) {
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const [open, setOpen] = useState(false);
   const next = JOB_STATUSES.slice(JOB_STATUSES.indexOf(job.status as 'tender') + 1) as MoveTo[];
   const [status, setStatus] = useState<MoveTo | ''>(next[0] ?? '');
-  const [on, setOn] = useState(displayDate(lastDay));
+  const [on, setOn] = useState(displayDate(entryDay));
   const [fault, setFault] = useState<string>();
   const [move, { isLoading }] = useMoveJobMutation();
   const needsDay = job.status === 'tender' || ((status === 'closing-out' || status === 'closed') && !job.finishedOn);

@@ -1,3 +1,4 @@
+import { displayMoment } from '../../kit/displayMoment';
 import { useMemo } from 'react';
 import type { PostingRow } from '../../../wire/ledger';
 import { useColumnKinds } from '../../ground/columnKinds';
@@ -25,11 +26,7 @@ export function DocumentTable({ rows, withJob }: { rows: readonly PostingRow[]; 
       kinds.text<PostingRow>('actor', 'Recorded by', (it) => it.actor),
       {
         ...kinds.text<PostingRow>('recorded', 'Recorded', (it) => it.recordedAt),
-        cell: (it: PostingRow) => (
-          <span className="note">
-            {new Date(it.recordedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
-          </span>
-        ),
+        cell: (it: PostingRow) => <span className="note">{displayMoment(it.recordedAt)}</span>,
       },
     ],
     [kinds, code, withJob],

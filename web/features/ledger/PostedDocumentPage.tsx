@@ -1,3 +1,4 @@
+import { displayMoment } from '../../kit/displayMoment';
 import { usePostingQuery, useReversePostingMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
@@ -9,7 +10,8 @@ import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Journal } from '../../kit/Journal';
 import { useCodecForm } from '../../kit/form/useCodecForm';
-import { day, words } from '../../kit/typed/codecs';
+import { day, oneOf, words } from '../../kit/typed/codecs';
+import { EnterAgain } from './EnterAgain';
 import { Refused, Waiting } from '../../kit/States';
 import { PageHead } from '../../kit/PageHead';
 
@@ -49,7 +51,7 @@ function Facts({ posting: it }: { posting: PostingView }) {
   const keep = useKeepMonth();
   const link = (to: string, text: string) => <Link to={keep(to)}>{text}</Link>;
   const job = it.job && `/jobs/${encodeURIComponent(it.job)}`;
-  const recorded = new Date(it.recordedAt).toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short' });
+  const recorded = displayMoment(it.recordedAt);
   const entries = `${it.entryCount.toLocaleString('en-GB')} cost ${it.entryCount === 1 ? 'entry' : 'entries'}`;
   const isApplication = it.kind === 'application' && job;
   const facts: readonly (readonly [string, ReactNode])[] = [
@@ -80,8 +82,14 @@ const MOST_JOURNALS = 40;
 
 function Reversal({ posting }: { posting: PostingView }) {
   const [open, setOpen] = useState(false);
-  if (posting.fixed) return <p className="note mb-4">{posting.fixed}.</p>;
-  if (open) return <ReversalForm posting={posting} />;
+  if (posting.fixed)
+    return (
+      <>
+        <p className="note mb-4">{posting.fixed}.</p>
+        <EnterAgain posting={posting} />
+      </>
+    );
+  if (open) return <ReversalForm posting={posting} onClose={() => setOpen(false)} />;
   return (
     <button type="button" className="button mb-4" onClick={() => setOpen(true)}>
       Reverse this document …
@@ -89,22 +97,41 @@ function Reversal({ posting }: { posting: PostingView }) {
   );
 }
 
-function ReversalForm({ posting }: { posting: PostingView }) {
+const WHEN = [
+  ['own', 'each line on its own day'],
+  ['one', 'all on one day'],
+] as const;
+
+function ReversalForm({ posting, onClose }: { posting: PostingView; onClose: () => void }) {
   const { month } = useAsOf();
   const { exact } = useCurrency();
-  const fields = useMemo(() => ({ on: day(month), reason: words('Enter a reason for the reversal') }), [month]);
-  const form = useCodecForm(fields, { on: displayDate(posting.dated), reason: '' });
+  const fields = useMemo(
+    () => ({ when: oneOf(['own', 'one']), on: day(month), reason: words('Enter a reason for the reversal') }),
+    [month],
+  );
+  const form = useCodecForm(fields, {
+    ...{ when: posting.entryCount > 0 ? 'own' : 'one', on: displayDate(posting.dated), reason: '' },
+  });
   const [reverse, { isLoading }] = useReversePostingMutation();
-  const onSubmit = form.submit(async (body) => {
-    const posted = await reverse({ posting: posting.id, body }).unwrap();
+  const onSubmit = form.submit(async ({ when, on, reason }) => {
+    const posted = await reverse({ posting: posting.id, body: { on: when === 'own' ? null : on, reason } }).unwrap();
     toast(`Document ${posting.id} is reversed by document ${posted.postingId}, ${exact(posted.total)}`);
   }, faultOf);
   return (
-    <form className="mb-4 flex flex-wrap items-start gap-3" onSubmit={onSubmit} noValidate>
-      {form.input('on', 'Reversed on', { className: 'w-[140px]' })}
+    <form
+      className="mb-4 flex flex-wrap items-start gap-3"
+      onSubmit={onSubmit}
+      onKeyDown={(event) => event.key === 'Escape' && onClose()}
+      noValidate
+    >
+      {posting.entryCount > 0 && form.choice('when', 'Reversed', WHEN, { className: 'w-[220px]' })}
+      {form.text.when === 'one' && form.input('on', 'Reversed on', { className: 'w-[140px]' })}
       {form.input('reason', 'Reason', { className: 'w-[320px]', autoFocus: true })}
       <button className="button main mt-[20px]" disabled={isLoading}>
         Reverse document {posting.id}
+      </button>
+      <button type="button" className="button bare mt-[20px]" onClick={onClose}>
+        Cancel
       </button>
       {form.refused && <Refused message={form.refused} />}
     </form>

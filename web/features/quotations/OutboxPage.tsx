@@ -1,3 +1,4 @@
+import { displayMoment } from '../../kit/displayMoment';
 import { useMemo, useState } from 'react';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -53,11 +54,7 @@ function useMessageColumns(open: (id: number) => void) {
     () => [
       {
         ...kinds.text<MessageRow>('sent', 'Sent', (it) => it.sentAt),
-        cell: (it: MessageRow) => (
-          <span className="whitespace-nowrap">
-            {new Date(it.sentAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
-          </span>
-        ),
+        cell: (it: MessageRow) => <span className="whitespace-nowrap">{displayMoment(it.sentAt)}</span>,
       },
       kinds.text<MessageRow>('to', 'To', (it) => it.recipient),
       {

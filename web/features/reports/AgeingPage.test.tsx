@@ -48,7 +48,7 @@ test('every figure stands under its head, with what is late and what is held mar
   expect(cells.slice(5)).toEqual(['741.57', '–', '–', '–', '–', 'held 954.37', '1,695.94']);
   expect(rowOf('2 Jun 2031').queryByTitle('overdue')).toBeNull();
   expect(rowOf('1 Feb 2031').getByTitle('overdue')).toBeDefined();
-  expect(screen.getByText('Total, GBP, tax included').closest('tr')?.textContent).toContain('2,094.26');
+  expect(screen.getByText('Total, GBP (retention before tax)').closest('tr')?.textContent).toContain('2,094.26');
 });
 
 test('a figure opens the workings of what explains it: the invoice, the release, the retention of the job', async () => {

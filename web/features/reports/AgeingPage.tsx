@@ -50,7 +50,7 @@ function Receivables({ data }: { data: ReportReply }) {
       rowKey={(row) => `${row.job} ${row.application}`}
       height="window"
       foot={{
-        label: `Total, ${code}, tax included`,
+        label: `Total, ${code} (retention before tax)`,
         cells: Object.fromEntries(
           AGEING_FIGURE_NAMES.map((name) => [AGEING_FIGURES[name].column, show(amountOf(total, AGEING_FIGURES[name].column))]),
         ),

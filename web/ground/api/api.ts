@@ -134,6 +134,7 @@ export const {
   useTransfersQuery,
   useWorkingsQuery,
   useLazyEstimateQuery,
+  useLazyCostPageQuery,
   useLazyJobSetupQuery,
   useLazyRepricingQuery,
 } = api;

@@ -65,9 +65,9 @@ export function SendDocument({
   label: string;
   before?: () => Promise<boolean>;
 }) {
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const [form, setForm] = useState({
-    on: displayDate(lastDay),
+    on: displayDate(entryDay),
     to,
     subject,
     message: 'Please find our quotation attached. You can review it, ask questions and accept it at the link below.',

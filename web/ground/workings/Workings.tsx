@@ -5,6 +5,7 @@ import { useWorkingsQuery } from '../api/api';
 import { useDispatch, useSelector } from 'react-redux';
 import { Link } from 'react-router';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { withDisplayDates } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import { formatPercentShortest } from '../../../core/money/rate';
 import type { FigureRef, FigureUnit, Operand } from '../../../wire/workings';
@@ -55,7 +56,7 @@ function Explained({ figure }: { figure: FigureRef }) {
     <>
       <h2>{data.title}</h2>
       <p className="note mb-3">{data.subject}</p>
-      <p className="mb-3">{data.rule}</p>
+      <p className="mb-3">{withDisplayDates(data.rule)}</p>
       <table className="ledger static-foot">
         <tbody>
           {data.operands.map((operand, i) => (
@@ -87,10 +88,10 @@ function OperandRow({ operand }: { operand: Operand }) {
       <td className="p-[4px_6px]">
         {operand.to ? (
           <Link to={keep(addressOf(operand.to))} onClick={() => dispatch(shut())}>
-            {operand.label}
+            {withDisplayDates(operand.label)}
           </Link>
         ) : (
-          operand.label
+          withDisplayDates(operand.label)
         )}
       </td>
       <td className="num">
@@ -113,7 +114,7 @@ function OperandRow({ operand }: { operand: Operand }) {
 
 function Value({ value, unit }: { value: number | string; unit: FigureUnit }) {
   const { exact } = useCurrency();
-  if (typeof value === 'string') return <>{value}</>;
+  if (typeof value === 'string') return <>{withDisplayDates(value)}</>;
   if (unit === 'percent') return <>{formatPercentShortest(value)} %</>;
   return <>{unit === 'hours' ? `${displayQuantity(value)} h` : exact(value)}</>;
 }

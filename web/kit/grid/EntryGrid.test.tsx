@@ -124,3 +124,13 @@ test('Esc takes back what is typed, then the selection, then leaves the cell; an
   fireEvent.keyDown(box, { key: 'ArrowDown' });
   expect(document.activeElement).toBe(cell('Amount', 1));
 });
+
+test('a block with the heads of its columns goes where they say, in whatever order, and the heads are no row', () => {
+  render(<Sheet />);
+  fireEvent.paste(cell('Code', 2), { clipboardData: { getData: () => 'Amount GBP\tCode\n2\t0340\n3.5\t0350\n' } });
+  expect(kept).toEqual([
+    { code: '0350', amount: '1.00' },
+    { code: '0340', amount: '2.00' },
+    { code: '0350', amount: '3.50' },
+  ]);
+});

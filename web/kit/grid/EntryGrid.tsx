@@ -46,7 +46,14 @@ export function EntryGrid(props: EntryGridProps) {
   const own = useHistory(rows, (before) => onRows([...before]), sameRows);
   const history = props.history ?? own;
   const last = useRef<Place>({ row: 0, at: 0 });
-  const begin = useRef(() => props.autoFocus && go(0, 0));
+  const begin = useRef(
+    () =>
+      props.autoFocus &&
+      go(
+        0,
+        columns.findIndex((it) => !it.show),
+      ),
+  );
   useEffect(() => void begin.current(), []);
   const keysAt = (row: number, at: number): CellKeys => {
     const range = selection.range ?? { from: { row, at }, to: { row, at } };

@@ -1,5 +1,6 @@
 import { at } from '../../../core/errors/known';
-import type { GridRow } from './gridTypes';
+import type { GridColumn, GridRow } from './gridTypes';
+import { matchedRows, proposeMatching } from './matchColumns';
 
 /**
  * Lays a block of tab-separated text, as spreadsheets copy it, over rows from a cell on. `keys` names the columns in
@@ -21,6 +22,19 @@ export function pasteBlock(
     cells.slice(0, typed.length).forEach((cell, across) => (at(next, row + down)[at(typed, across)] = cell.trim()));
   });
   return next;
+}
+
+/**
+ * A block that begins with the heads of its columns, as rows of the grid: each column goes where its head says, and the heads are
+ * not a row. Null where the first line is no heads: fewer than two of them, or fewer than half, name a column.
+ */
+export function headedBlock(columns: readonly GridColumn[], text: string): GridRow[] | null {
+  const [heads = [], ...lines] = readCells(text);
+  const named = heads.filter((it) => it.trim() !== '');
+  if (lines.length === 0 || named.some((it) => /\d/.test(it))) return null;
+  const matching = proposeMatching(columns, heads, null);
+  const matched = Object.values(matching).filter((it) => it !== null).length;
+  return matched >= 2 && matched * 2 >= named.length ? matchedRows(columns, matching, lines) : null;
 }
 
 function readCells(text: string): string[][] {

@@ -1,6 +1,7 @@
 import type { ClipboardEvent } from 'react';
 import type { GridColumn, GridRow } from './gridTypes';
-import { pasteBlock } from './pasteBlock';
+import { isFilled } from './filledRow';
+import { headedBlock, pasteBlock } from './pasteBlock';
 import { boundsOf, fillRange, isOneCell, type Range } from './range';
 
 export interface GridEdits {
@@ -46,6 +47,8 @@ export function useGridEdits(
       const text = event.clipboardData.getData('text/plain');
       if (!/[\t\n]/.test(text.trimEnd())) return;
       event.preventDefault();
+      const headed = grows ? headedBlock(columns, text) : null;
+      if (headed) return onRows([...rows.slice(0, row), ...headed, ...rows.slice(row).filter(isFilled)]);
       const keys = columns.map((it) => (it.show ? null : it.key));
       onRows(pasteBlock(rows, text, row, column, keys, grows).map(tidied));
     },

@@ -26,14 +26,23 @@ export function AwardSummary({ totals, plan, agreed }: { totals: EstimateTotals;
       />
       <Amounts
         title={`Budget, ${plan.budget.length} lines`}
-        rows={[...budget.filter(([, value]) => value !== 0), ['Expected profit', agreed - totals.cost]]}
+        rows={budget.filter(([, value]) => value !== 0)}
         foot={['Budget', exact(totals.cost)]}
+        after={['Expected profit', agreed - totals.cost]}
       />
     </>
   );
 }
 
-function Amounts({ title, rows, foot }: { title: string; rows: readonly Row[]; foot: readonly [string, string] }) {
+interface AmountsProps {
+  title: string;
+  rows: readonly Row[];
+  foot: readonly [string, string];
+  /** What follows from the total. */
+  after?: Row;
+}
+
+function Amounts({ title, rows, foot, after }: AmountsProps) {
   const { show, code } = useCurrency();
   return (
     <table className="ledger static-foot mb-4">
@@ -56,6 +65,12 @@ function Amounts({ title, rows, foot }: { title: string; rows: readonly Row[]; f
           <td>{foot[0]}</td>
           <td className="num">{foot[1]}</td>
         </tr>
+        {after && (
+          <tr>
+            <td>{after[0]}</td>
+            <td className={`num ${after[1] < 0 ? 'loss' : ''}`}>{show(after[1])}</td>
+          </tr>
+        )}
       </tfoot>
     </table>
   );

@@ -18,7 +18,7 @@ export type AwardForm = ReturnType<typeof useAwardForm>;
 /** What is typed of an award, and the contract and budget it makes by the arithmetic of core. */
 export function useAwardForm(view: EstimateView, accepted: QuotationSummary | undefined) {
   const { digits } = useCurrency();
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const priced = useMemo(() => priceEstimate({ ...contentOf(view), prices: new Map(view.prices) }, digits), [view, digits]);
   const fields = useMemo(
     () => ({
@@ -29,7 +29,7 @@ export function useAwardForm(view: EstimateView, accepted: QuotationSummary | un
   );
   const facts = useCodecForm(fields, {
     agreed: displayExact(priced.totals.price, digits),
-    acceptedOn: displayDate(accepted?.answeredOn ?? lastDay),
+    acceptedOn: displayDate(accepted?.answeredOn ?? entryDay),
     acceptance: accepted ? `Quotation ${accepted.number}, accepted by ${accepted.answeredBy}` : '',
   });
   const [send, { isLoading }] = useAwardJobMutation();

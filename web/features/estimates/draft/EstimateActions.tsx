@@ -148,10 +148,10 @@ function Reprice({ view, settle }: { view: EstimateView; settle: () => Promise<b
 }
 
 function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
-  const { month, lastDay } = useAsOf();
+  const { month, entryDay } = useAsOf();
   const [open, setOpen] = useState(false);
   const fields = useMemo(() => ({ on: day(month), reference: words() }), [month]);
-  const form = useCodecForm(fields, { on: displayDate(lastDay), reference: '' });
+  const form = useCodecForm(fields, { on: displayDate(entryDay), reference: '' });
   const [send, { isLoading }] = useSendEstimateMutation();
   const onSubmit = form.submit(async (body) => {
     if (!(await settle())) return form.refuse({ message: 'Some cells are wrong; mend them first', faults: [] });

@@ -1,3 +1,4 @@
+import { displayMoment } from '../../../kit/displayMoment';
 import { useDeleteDraftMutation, useJobListQuery } from '../../../ground/api/api';
 import { Link } from 'react-router';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
@@ -56,9 +57,7 @@ function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<str
             <Link to={keep(`/jobs/new?draft=${draft.id}`)}>
               {[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}
             </Link>
-            <span className="note text-[12.5px]">
-              saved {new Date(draft.savedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
-            </span>
+            <span className="note text-[12.5px]">saved {displayMoment(draft.savedAt)}</span>
             <button type="button" className="button bare" onClick={() => void deleteDraft({ id: draft.id })}>
               Delete
             </button>

@@ -1,0 +1,45 @@
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { displayQuantity } from '../../../core/money/display';
+import type { CostRow } from '../../../wire/costs';
+import type { PostingView } from '../../../wire/ledger';
+import { useLazyCostPageQuery } from '../../ground/api/api';
+import { useKeepMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { keepUnpostedCosts, unpostedCosts } from '../../ground/unpostedCosts';
+import type { GridRow } from '../../kit/grid/gridTypes';
+
+/** More lines than this are no mistake of typing. */
+const MOST = 500;
+
+/** Lays the lines of a reversed document out to be entered again, beneath what is being entered. */
+export function EnterAgain({ posting }: { posting: PostingView }) {
+  const { exact } = useCurrency();
+  const keep = useKeepMonth();
+  const navigate = useNavigate();
+  const [load, { isFetching }] = useLazyCostPageQuery();
+  if (posting.reversedBy === null || posting.entryCount === 0 || posting.entryCount > MOST) return null;
+  const enter = async () => {
+    const query = { asOf: '2199-12', posting: String(posting.id), limit: String(MOST) };
+    const { rows } = await load(query).unwrap();
+    keepUnpostedCosts([...unpostedCosts(), ...rows.map((row) => typedRow(row, exact))]);
+    toast(`${rows.length} ${rows.length === 1 ? 'line' : 'lines'} of document ${posting.id} laid out to be corrected`);
+    void navigate(keep('/costs'));
+  };
+  return (
+    <button type="button" className="button mb-4" disabled={isFetching} onClick={() => void enter()}>
+      Enter its lines again …
+    </button>
+  );
+}
+
+/** An entry as it is typed. */
+function typedRow(row: CostRow, exact: (cents: number) => string): GridRow {
+  return {
+    ...{ dated: displayDate(row.dated), job: row.job, section: row.section, costCode: row.costCode, costType: row.costType },
+    ...{ party: row.party, reference: row.reference, commitment: row.commitmentLine ?? '', description: row.description },
+    ...{ hours: row.hours === null ? '' : displayQuantity(row.hours), amount: exact(row.amount) },
+    ...{ uninstalled: row.uninstalled ? 'yes' : '', postedOn: row.postedOn === row.dated ? '' : displayDate(row.postedOn) },
+  };
+}
