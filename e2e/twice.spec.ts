@@ -66,3 +66,22 @@ test('columns of work in progress are chosen, stay so, and the job stays in sigh
   await table.evaluate((it) => it.scrollTo({ left: 500 }));
   await expect(page.getByRole('link', { name: '2116' })).toBeInViewport();
 });
+
+test('what is typed and not saved is asked about before the page is left; deleting asks first', async ({ page }) => {
+  await page.goto(`${running.url}/jobs/2110/changes/new?as-of=2031-04`);
+  await page.getByLabel('Title').fill('Smoke vents');
+  const leave = () => page.getByRole('navigation', { name: 'Main navigation' }).getByRole('link', { name: 'Ledger' }).click();
+  await leave();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Stay' }).click();
+  await expect(page.getByLabel('Title')).toHaveValue('Smoke vents');
+  await page.getByRole('button', { name: 'Save CO2' }).click();
+  await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
+  await page.getByRole('button', { name: 'Delete draft' }).click();
+  await page.getByRole('button', { name: 'Delete draft for good?' }).click();
+  await expect(page.getByRole('link', { name: 'Raise a change' })).toBeVisible();
+  await page.goto(`${running.url}/jobs/2110/changes/new?as-of=2031-04`);
+  await page.getByLabel('Title').fill('Smoke vents');
+  await leave();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Leave' }).click();
+  await expect(page.getByRole('heading', { name: 'Trial balance' })).toBeVisible();
+});

@@ -3,7 +3,7 @@ import type { ApplicationMove } from '../core/billing/applicationLife';
 import type { SummaryFigure } from '../core/billing/summaryFigures';
 import { cents, filled, list, plainDate, text, version } from './fields';
 import type { JournalView } from './ledger';
-import { command, dated, download, query } from './call';
+import { command, dated, download, preview, query } from './call';
 
 export const newApplicationInput = v.strictObject({
   dated: plainDate,
@@ -90,6 +90,12 @@ export interface ApplicationView {
   previousNumber: number | null;
 }
 
+/** What certifying would make of an application, and what it would post. */
+export interface CertificationPreview {
+  summary: Record<SummaryFigure, number>;
+  journal: JournalView;
+}
+
 export interface ApplicationRow {
   job: string;
   jobName: string;
@@ -150,6 +156,7 @@ export const billingCalls = {
   deleteApplication: command('bill')(application, { method: 'DELETE' }),
   submitApplication: command('bill')(`${application}/submit`),
   returnApplication: command('bill')(`${application}/return`),
+  previewCertification: preview<CertificationPreview>()(`${application}/certify/preview`, { input: certifyInput }),
   certifyApplication: command<{ postingId: number }>('bill')(`${application}/certify`, { input: certifyInput }),
   recordReceipt: command<{ postingId: number }>('post')('/jobs/:job/invoices/:invoice/receipts', { input: receiptInput }),
   releaseRetention: command<{ postingId: number }>('bill')('/jobs/:job/releases', { input: releaseInput }),

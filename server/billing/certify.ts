@@ -1,3 +1,4 @@
+import { summaryOf } from '../../core/billing/summaryFigures';
 import { applicationOf, billingContext, lineFaults, savedApplication } from './applications';
 import { dueDay } from '../../core/billing/invoice';
 import { saveInvoice } from './invoices';
@@ -7,21 +8,17 @@ import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { certificationRefusal } from '../../core/billing/invoiceRefusals';
 import { assertAllowed, assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
-import { type Application, type BilledLine } from '../../core/billing/application';
-import type { CertifyInput } from '../../wire/billing';
+import { valueApplication, type Application, type BilledLine } from '../../core/billing/application';
+import { journalView } from '../ledger/postingViews';
+import type { Reader } from '../db/sql';
+import type { CertificationPreview, CertifyInput } from '../../wire/billing';
 import { planCertification } from '../../core/billing/certification';
 import { savePosting } from '../ledger/savePosting';
 import { assertVersion } from '../versions/staleness';
 import { fieldError } from '../company/saveCompany';
 
-/** Certifies a submitted application, as applied for or for other figures line by line, and posts it. */
-export async function certifyApplication(
-  command: Command,
-  jobNumber: string,
-  number: number,
-  input: CertifyInput,
-): Promise<number> {
-  const { sql, actor } = command;
+/** A certification worked out, with everything it rests on checked. */
+async function planOf(sql: Reader, jobNumber: string, number: number, input: CertifyInput) {
   const { job, digits } = await billingContext(sql, jobNumber);
   const { id, ...application } = applicationOf(job, number);
   assertMove(APPLICATION_LIFE, 'certify', `Application ${number}`, application.status);
@@ -33,18 +30,40 @@ export async function certifyApplication(
       `Applications are certified in order; ${previous.number} is ${previous.status}${previous.certifiedOn ? ` on ${previous.certifiedOn}` : ''}`,
     );
   }
+  const lines = certifiedLines(application.lines, input);
+  const faults = lineFaults(job, application.dated, lines, digits, 'lines');
+  assertNoFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
+  const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
+  assertAllowed([certificationRefusal(job, certified)], { digits, code: 'refused' });
+  return { id, job, application, lines, certified, ...planCertification(job, certified) };
+}
+
+/** What certifying would post, and what the application would then come to. */
+export async function previewCertification(
+  sql: Reader,
+  jobNumber: string,
+  number: number,
+  input: CertifyInput,
+): Promise<CertificationPreview> {
+  const { job, certified, journal } = await planOf(sql, jobNumber, number, input);
+  return { summary: summaryOf(valueApplication(job, certified, input.on)), journal: journalView(journal) };
+}
+
+/** Certifies a submitted application, as applied for or for other figures line by line, and posts it. */
+export async function certifyApplication(
+  command: Command,
+  jobNumber: string,
+  number: number,
+  input: CertifyInput,
+): Promise<number> {
+  const { sql, actor } = command;
+  const { id, job, application, lines, figures, journal } = await planOf(sql, jobNumber, number, input);
   assertVersion(
     command,
     `application ${number}`,
     input.version === null ? null : await savedApplication(sql, id),
     input.version ?? 0,
   );
-  const lines = certifiedLines(application.lines, input);
-  const faults = lineFaults(job, application.dated, lines, digits, 'lines');
-  assertNoFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
-  const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
-  const { figures, journal } = planCertification(job, certified);
-  assertAllowed([certificationRefusal(job, certified)], { digits, code: 'refused' });
   const postingId = await savePosting(
     sql,
     actor,

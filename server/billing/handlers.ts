@@ -1,7 +1,7 @@
 import { billingCalls } from '../../wire/billing';
 import { handle } from '../http/handlers';
 import { deleteApplication, saveApplication, setSubmitted, startApplication } from './applications';
-import { certifyApplication } from './certify';
+import { certifyApplication, previewCertification } from './certify';
 import { applicationDocument } from './applicationPdf';
 import { applicationView } from './applicationView';
 import { billingRegister } from './billingRegister';
@@ -25,6 +25,8 @@ export const billingHandlers = handle(billingCalls, {
   deleteApplication: (command, { job, application }) => deleteApplication(command, job, application),
   submitApplication: (command, { job, application }) => setSubmitted(command, job, application, true),
   returnApplication: (command, { job, application }) => setSubmitted(command, job, application, false),
+  previewCertification: (database, { job, application, body }) =>
+    database.read((sql) => previewCertification(sql, job, application, body)),
   certifyApplication: async (command, { job, application, body }) => ({
     postingId: await certifyApplication(command, job, application, body),
   }),

@@ -7,7 +7,9 @@ import type { CostLineInput } from '../../wire/costs';
 import { type Database } from '../db/database';
 import { cleanUp, differences, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { saveApplication, setSubmitted, startApplication } from '../billing/applications';
-import { certifyApplication } from '../billing/certify';
+import { certifyApplication, previewCertification } from '../billing/certify';
+import { applicationView } from '../billing/applicationView';
+import { postingJournals } from './postingViews';
 import { postCosts } from '../costs/postCosts';
 import { previewCosts } from '../costs/previewCosts';
 import { recordReceipt, releaseRetention } from '../billing/receipts';
@@ -165,11 +167,13 @@ describe('a batch of costs', () => {
 
 describe('an application from start to paid', () => {
   test('worked by hand: certified for less, the rest asked for again', async () => {
-    await act(database, TESTER, certifyApplication, 'J1', 3, {
-      version: null,
-      on: '2031-04-05',
-      lines: [{ line: '1', work: 450_000, materials: 0 }],
-    });
+    const certified = { version: null, on: '2031-04-05', lines: [{ line: '1', work: 450_000, materials: 0 }] };
+    const shown = await database.read((sql) => previewCertification(sql, 'J1', 3, certified));
+    const postingId = await act(database, TESTER, certifyApplication, 'J1', 3, certified);
+    // What was shown before is what was posted, and what the application comes to now.
+    expect([shown.journal]).toEqual(await postingJournals(reading(database), postingId));
+    expect(shown.summary).toEqual((await applicationView(reading(database), 'J1', 3, '2031-04-30')).summary);
+    expect(shown.summary).toMatchObject({ gross: 675_000, due: 137_750, payable: 165_300 });
     // Certified 4,500 + 2,000 + 250 = 6,750.00; net 6,412.50; less 5,035.00 = 1,377.50; tax 275.50.
     const three = Object.fromEntries(
       (await reportLines(database, 'application-summary', '2031-04-30', 'J1', 3)).map((line) => line.split(',')),

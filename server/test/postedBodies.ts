@@ -148,6 +148,11 @@ export const EXAMPLES: WithInput = {
     application: 3,
     body: { version: null, on: '2031-04-01', lines: [{ line: '1', work: 1, materials: 0 }] },
   },
+  previewCertification: {
+    job: 'J1',
+    application: 3,
+    body: { version: null, on: '2031-04-01', lines: [{ line: '1', work: 1, materials: 0 }] },
+  },
   recordReceipt: { job: 'J1', invoice: '2', body: { dated: '2031-04-01', amount: 5, reference: '' } },
   releaseRetention: { job: 'J1', body: { dated: '2031-04-01', amount: 5, reference: 'R' } },
   reversePosting: { posting: 1, body: { on: null, reason: 'r' } },

@@ -1,4 +1,5 @@
-import { Fragment, useEffect, useRef, useState, type ReactNode } from 'react';
+import { Fragment, useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { useUnsaved } from './unsaved';
 
 /** Shown by a form whether anything is typed in it that is not saved. */
 export type OnTyped = (typed: boolean) => void;
@@ -18,9 +19,18 @@ export function StableForm<V>({
   children: (opened: V, onTyped: OnTyped) => ReactNode;
 }) {
   const [typed, setTyped] = useState(false);
+  const forget = useUnsaved(typed);
+  // Saved, the page may be left in the same breath.
+  const onTyped = useCallback(
+    (now: boolean) => {
+      if (!now) forget();
+      setTyped(now);
+    },
+    [forget],
+  );
   const opened = useRef({ of, stamp });
   if (!typed || opened.current.stamp === stamp) opened.current = { of, stamp };
-  return <Fragment key={opened.current.stamp}>{children(opened.current.of, setTyped)}</Fragment>;
+  return <Fragment key={opened.current.stamp}>{children(opened.current.of, onTyped)}</Fragment>;
 }
 
 /** Tells whether a form differs from what it was opened with. */

@@ -14,6 +14,7 @@ import { MonthChooser } from './MonthChooser';
 import { BANDS, JOB_PARTS, PLACES } from './places';
 
 const KeyList = lazy(async () => ({ default: (await import('./KeyList')).KeyList }));
+const LeaveGuard = lazy(async () => ({ default: (await import('./LeaveGuard')).LeaveGuard }));
 const REGISTERED = { places: PLACES, jobParts: JOB_PARTS };
 
 /** The band at the top with the month that every figure is as of, and the page beneath it. */
@@ -46,6 +47,9 @@ export function Shell() {
       <MeasurePatterns />
       {open === 'commands' && <CommandDoor onOpen={(stays) => !stays && setOpen(null)} />}
       <Suspense>{open === 'keys' && <KeyList open onOpen={(stays) => !stays && setOpen(null)} />}</Suspense>
+      <Suspense>
+        <LeaveGuard />
+      </Suspense>
       <Toaster position="bottom-right" toastOptions={{ className: 'toast' }} />
     </PlacesProvider>
   );

@@ -1,4 +1,4 @@
-import { render, type RenderResult } from '@testing-library/react';
+import { configure, render, type RenderResult } from '@testing-library/react';
 import type { ComponentType } from 'react';
 import { Provider } from 'react-redux';
 import { createMemoryRouter } from 'react-router';
@@ -8,6 +8,9 @@ import { CALLS } from '../../wire/calls';
 import type { Session } from '../../wire/company';
 import { api, useSessionQuery } from '../ground/api/api';
 import { store } from '../ground/api/store';
+
+// Parts of a page are fetched when they are first opened, which takes its time beside other tests.
+configure({ asyncUtilTimeout: 15_000 });
 
 type Name = keyof typeof CALLS;
 

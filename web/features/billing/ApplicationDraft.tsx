@@ -1,3 +1,4 @@
+import { SureButton } from '../../kit/SureButton';
 import { amount } from '../../kit/typed/codecs';
 import { stableText } from '../../kit/stableText';
 import { useMemo } from 'react';
@@ -46,9 +47,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
           <button type="button" className="button main" disabled={draft.submitting} onClick={() => void draft.submit()}>
             Submit, {exact(worked.summary.payable)}
           </button>
-          <button type="button" className="button bare" onClick={() => void draft.deleteDraft()}>
-            Delete draft
-          </button>
+          <SureButton onSure={() => void draft.deleteDraft()}>Delete draft</SureButton>
         </div>
       </SummaryColumn>
     </div>

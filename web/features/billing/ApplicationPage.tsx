@@ -4,7 +4,9 @@ import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { ApplicationView } from '../../../wire/billing';
+import { useState } from 'react';
+import type { ApplicationView, CertificationPreview } from '../../../wire/billing';
+import { stableText } from '../../kit/stableText';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -74,11 +76,14 @@ function Heading({ view }: { view: ApplicationView }) {
 function Settled({ view }: { view: ApplicationView }) {
   const keep = useKeepMonth();
   const { show } = useCurrency();
+  const [preview, setPreview] = useState<CertificationPreview | null>(null);
+  // What was shown before it was certified is not shown for what is.
+  const shown = view.can.certify ? preview : null;
   return (
     <div className="grid gap-6 grid-cols-[minmax(0,1fr)_280px]">
       <div>
         <ApplicationLines view={view} />
-        {view.can.certify && <CertifyForm view={view} />}
+        {view.can.certify && <CertifyForm view={view} onPreview={setPreview} />}
         {view.can.receive && (
           <ReceiveForm job={view.job} invoice={String(view.number)} open={view.summary.payable - view.received} />
         )}
@@ -110,7 +115,12 @@ function Settled({ view }: { view: ApplicationView }) {
           </table>
         )}
       </div>
-      <SummaryColumn view={view} summary={view.summary} worked />
+      <SummaryColumn
+        view={view}
+        summary={shown?.summary ?? view.summary}
+        worked={shown === null || stableText(shown.summary) === stableText(view.summary)}
+        journal={shown?.journal}
+      />
     </div>
   );
 }

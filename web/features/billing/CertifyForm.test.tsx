@@ -1,5 +1,5 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
-import { afterEach, expect, test } from '@jest/globals';
+import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { APPLICATION } from '../../test/application';
 import { openPage, type Replies } from '../../test/openPage';
@@ -7,8 +7,13 @@ import { CertifyForm } from './CertifyForm';
 import { ReceiveForm } from './ReceiveForm';
 
 afterEach(cleanup);
+beforeEach(() => {
+  previews = [];
+});
 
-const open = (replies: Replies) => openPage(() => <CertifyForm view={APPLICATION} />, '/', '/', replies);
+let previews: unknown[] = [];
+const open = (replies: Replies) =>
+  openPage(() => <CertifyForm view={APPLICATION} onPreview={(it) => previews.push(it)} />, '/', '/', replies);
 
 test('as applied for: the button says what becomes payable, and no line is sent', async () => {
   const { sent } = open({ certifyApplication: { postingId: 12 } });
@@ -31,6 +36,25 @@ test('for less on one line: what is payable follows as it is typed, and only tha
       { version: 4, on: '2031-04-30', lines: [{ line: '2', work: 140_000, materials: 0 }] },
     ]),
   );
+});
+
+test('what certifying would post is asked for as it is typed, and not while it cannot be certified so', async () => {
+  const preview = { summary: {}, journal: { dated: '2031-04-30', lines: [] } } as never;
+  const { sent } = open({ previewCertification: preview });
+  await waitFor(() => expect(previews).toEqual([preview]));
+  fireEvent.click(screen.getByRole('checkbox', { name: 'for different amounts' }));
+  const cell = await screen.findByRole('textbox', { name: 'Work certified, row 2' });
+  for (const typed of ['1400', 'none']) {
+    fireEvent.focus(cell);
+    fireEvent.change(cell, { target: { value: typed } });
+    fireEvent.blur(cell);
+    await waitFor(() => expect(previews).toHaveLength(typed === '1400' ? 2 : 3));
+  }
+  expect(sent('previewCertification')).toEqual([
+    { version: 4, on: '2031-04-30', lines: [] },
+    { version: 4, on: '2031-04-30', lines: [{ line: '2', work: 140_000, materials: 0 }] },
+  ]);
+  expect(previews.at(-1)).toBeNull();
 });
 
 test('more than a line has is not sent; a refusal of the server stands at the day, and the day stays as typed', async () => {

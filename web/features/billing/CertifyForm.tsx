@@ -1,10 +1,14 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { at } from '../../../core/errors/known';
 import { displayExact } from '../../../core/money/display';
-import type { ApplicationView } from '../../../wire/billing';
-import { useCertifyApplicationMutation, useReturnApplicationMutation } from '../../ground/api/api';
+import type { ApplicationView, CertificationPreview, CertifyInput } from '../../../wire/billing';
+import {
+  useCertifyApplicationMutation,
+  usePreviewCertificationMutation,
+  useReturnApplicationMutation,
+} from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -15,8 +19,14 @@ import { Refused } from '../../kit/States';
 import { amount, day, tidyOf } from '../../kit/typed/codecs';
 import { workApplication, type WorkedApplication } from './workApplication';
 
+interface CertifyProps {
+  view: ApplicationView;
+  /** Told what certifying would post, whenever what is typed says something else; null while it cannot be certified so. */
+  onPreview: (preview: CertificationPreview | null) => void;
+}
+
 /** Certifies a submitted application: as applied for, or line by line for what the client agreed. */
-export function CertifyForm({ view }: { view: ApplicationView }) {
+export function CertifyForm({ view, onPreview }: CertifyProps) {
   const { month, entryDay } = useAsOf();
   const { digits, exact } = useCurrency();
   const [other, setOther] = useState(false);
@@ -33,10 +43,17 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
   const worked = useMemo(() => workApplication(view, rows, digits), [view, rows, digits]);
   const payable = other ? worked.summary.payable : view.summary.payable;
   const application = { job: view.job, application: view.number };
+  const on = form.valueOf('on');
+  const lines = other ? certifiedLines(view, worked) : [];
+  usePreview(
+    application,
+    on === null || (other && worked.faults.size > 0) ? null : { version: view.version, on, lines },
+    onPreview,
+  );
   const onSubmit = form.submit(async ({ on }) => {
     const [fault] = worked.faults.values();
     if (other && fault) return form.refuse({ message: fault, faults: [] });
-    const body = { version: view.version, on, lines: other ? certifiedLines(view, worked) : [] };
+    const body = { version: view.version, on, lines };
     const { postingId } = await certify({ ...application, body }).unwrap();
     toast(`Application ${view.number} certified, ${exact(payable)} payable (document ${postingId})`);
   }, faultOf);
@@ -64,6 +81,36 @@ export function CertifyForm({ view }: { view: ApplicationView }) {
       {form.refused && <Refused message={form.refused} />}
     </form>
   );
+}
+
+/** How long nothing is typed before it is worked out. */
+const PAUSE = 250;
+
+/** Asks what certifying would post, a moment after what is typed has changed. */
+function usePreview(
+  application: { job: string; application: number },
+  body: CertifyInput | null,
+  onPreview: CertifyProps['onPreview'],
+): void {
+  const [ask] = usePreviewCertificationMutation();
+  const asked = JSON.stringify({ ...application, body });
+  useEffect(() => {
+    let current = true;
+    const timer = setTimeout(async () => {
+      const args = JSON.parse(asked) as Parameters<typeof ask>[0];
+      // What it is refused for is said when it is certified.
+      const shown = args.body
+        ? await ask(args)
+            .unwrap()
+            .catch(() => null)
+        : null;
+      if (current) onPreview(shown);
+    }, PAUSE);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [asked, ask, onPreview]);
 }
 
 /** The lines on which the client agreed something other than was applied for. */
@@ -103,6 +150,7 @@ function CertifiedLines({ view, worked, rows, onRows }: LinesProps) {
       { key: 'materials', title: 'On site certified', width: 140, numeric: true, tidy },
     ];
   }, [view.lines, show, digits]);
+  const difference = view.summary.gross - worked.summary.gross;
   return (
     <div className="mt-3">
       <EntryGrid
@@ -115,8 +163,9 @@ function CertifiedLines({ view, worked, rows, onRows }: LinesProps) {
         height={320}
       />
       <p className="note">
-        Certified {exact(worked.summary.gross)} to date against {exact(view.summary.gross)} applied for; the difference of{' '}
-        {exact(view.summary.gross - worked.summary.gross)} stays open to be applied for again.
+        Certified {exact(worked.summary.gross)} to date against {exact(view.summary.gross)} applied for
+        {difference > 0 && `; the difference of ${exact(difference)} stays open to be applied for again`}
+        {difference < 0 && `: ${exact(-difference)} more than was applied for`}.
       </p>
     </div>
   );

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { summaryFigure, type SummaryFigure } from '../../../core/billing/summaryFigures';
 import { formatPercentShortest } from '../../../core/money/rate';
 import type { ApplicationView } from '../../../wire/billing';
+import type { JournalView } from '../../../wire/ledger';
 import { useCurrency } from '../../ground/company';
 import { Fig } from '../../ground/workings/Fig';
 import { Journal } from '../../kit/Journal';
@@ -26,11 +27,13 @@ interface SummaryProps {
   summary: Record<SummaryFigure, number>;
   /** False while what is typed is not saved: figures that are not saved have no workings to open. */
   worked: boolean;
+  /** What certifying would post, where it was asked for. */
+  journal?: JournalView;
 }
 
 /** What the application comes to, from gross to payable, and the journal behind it. */
-export function SummaryColumn({ view, summary, worked, children }: SummaryProps & { children?: ReactNode }) {
-  const { show, code } = useCurrency();
+export function SummaryColumn({ view, summary, worked, journal, children }: SummaryProps & { children?: ReactNode }) {
+  const { code } = useCurrency();
   return (
     <aside aria-label="What it comes to">
       <p className="head-line m-0 mb-2 flex items-baseline justify-between pb-2">
@@ -48,13 +51,20 @@ export function SummaryColumn({ view, summary, worked, children }: SummaryProps 
         </tbody>
       </table>
       <p className="note my-2 text-[12.5px]">{view.retentionWords}</p>
-      {view.journal && worked && (
-        <section aria-label="Journal" className="mt-3">
-          <h3>{view.postingId === null ? 'Journal on certification as applied' : `Posted as document ${view.postingId}`}</h3>
-          <Journal journal={view.journal} show={show} />
-        </section>
-      )}
+      <JournalOf view={view} journal={journal ?? (worked ? view.journal : null)} asked={journal !== undefined} />
     </aside>
+  );
+}
+
+function JournalOf({ view, journal, asked }: { view: ApplicationView; journal: JournalView | null; asked: boolean }) {
+  const { show } = useCurrency();
+  if (!journal) return null;
+  const planned = asked ? 'Journal on certification' : 'Journal on certification as applied';
+  return (
+    <section aria-label="Journal" className="mt-3">
+      <h3>{view.postingId === null ? planned : `Posted as document ${view.postingId}`}</h3>
+      <Journal journal={journal} show={show} />
+    </section>
   );
 }
 

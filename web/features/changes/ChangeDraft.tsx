@@ -1,3 +1,4 @@
+import { SureButton } from '../../kit/SureButton';
 import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PriceBookView } from '../../../wire/prices';
@@ -80,11 +81,7 @@ function DraftActions({ draft }: { draft: ChangeDraftState }) {
         >
           {changed ? `Save ${facts.text.number}` : 'Saved'}
         </button>
-        {view.version > 0 && (
-          <button type="button" className="button bare" onClick={() => void deleteDraft()}>
-            Delete draft
-          </button>
-        )}
+        {view.version > 0 && <SureButton onSure={() => void deleteDraft()}>Delete draft</SureButton>}
       </div>
       {view.effect && !changed ? (
         <ChangeEffects effect={view.effect} />

@@ -114,6 +114,7 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused 
     deleteDraft: () =>
       attempt(async () => {
         await discard({ job: view.job, change: view.number }).unwrap();
+        saved();
         void navigate(keep(base));
       }),
     issueDraft: (on: string) =>

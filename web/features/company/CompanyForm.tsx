@@ -1,3 +1,5 @@
+import { useState } from 'react';
+import { useUnsaved } from '../../kit/unsaved';
 import { formatPercentShortest } from '../../../core/money/rate';
 import type { Session } from '../../../wire/company';
 import { useSaveCompanyMutation } from '../../ground/api/api';
@@ -20,7 +22,7 @@ const FIELDS = {
 
 /** Who keeps these books, and in what currency. */
 export function CompanyForm({ company, verb, onSaved }: { company: Session['company']; verb: string; onSaved: () => void }) {
-  const { input, choice, submit, refused } = useCodecForm(FIELDS, {
+  const { input, choice, submit, refused, changed, text } = useCodecForm(FIELDS, {
     name: company?.name ?? '',
     currency: company?.currency ?? 'GBP',
     taxName: company?.taxName ?? 'VAT',
@@ -29,9 +31,13 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     address: company?.address ?? '',
     jobNumberPattern: company?.jobNumberPattern ?? '',
   });
+  const [saved, setSaved] = useState('');
+  const forget = useUnsaved(changed && JSON.stringify(text) !== saved);
   const [save, { isLoading }] = useSaveCompanyMutation();
   const onSubmit = submit(async (values) => {
     await save({ body: { ...values, currency: values.currency.toUpperCase() } }).unwrap();
+    setSaved(JSON.stringify(text));
+    forget();
     onSaved();
   }, faultOf);
   return (

@@ -50,6 +50,6 @@ test('a job is locked for a reason only, and a tender goes for good only after a
   await press(/^tender/);
   await press('Delete tender');
   expect(sent('deleteJob')).toEqual([]);
-  await press('Yes: for good');
+  await press('Delete tender for good?');
   await waitFor(() => expect(address()).toBe('/jobs'));
 });

@@ -1,3 +1,4 @@
+import { SureButton } from '../../kit/SureButton';
 import type { SentOf } from '../../../wire/call';
 import type { CALLS } from '../../../wire/calls';
 import { useDeleteJobMutation, useLockJobMutation, useMoveJobMutation } from '../../ground/api/api';
@@ -125,19 +126,17 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
           {verb}
         </button>
         {job.status === 'tender' && (
-          <button
-            type="button"
-            className="button bare"
-            onClick={() => {
-              if (!sure) return setSure(true);
-              return void attempt(async () => {
+          <SureButton
+            onAsked={setSure}
+            onSure={() =>
+              void attempt(async () => {
                 await remove({ job: job.number }).unwrap();
                 void navigate('/jobs');
-              }, `Tender ${job.number} is taken away`);
-            }}
+              }, `Tender ${job.number} is taken away`)
+            }
           >
-            {sure ? 'Yes: for good' : 'Delete tender'}
-          </button>
+            Delete tender
+          </SureButton>
         )}
       </div>
     </div>

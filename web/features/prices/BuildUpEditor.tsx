@@ -1,3 +1,5 @@
+import { SureButton } from '../../kit/SureButton';
+import { useUnsaved } from '../../kit/unsaved';
 import { stableText } from '../../kit/stableText';
 import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
@@ -25,6 +27,7 @@ interface EditorProps {
 
 type Facts = Pick<BuildUpInput, 'code' | 'description' | 'unit'>;
 
+const EMPTY: BuildUpInput = { code: '', description: '', unit: '', components: [] };
 const FACTS = { code: words('Expected a code'), description: words('Expected a description'), unit: words() };
 
 /** What is typed of a build-up, with what it comes to. */
@@ -120,7 +123,8 @@ function Saving({
   const { refused, attempt } = useAttempt();
   const [save, { isLoading }] = useSaveBuildUpMutation();
   const [remove] = useRemoveBuildUpMutation();
-  const unchanged = start !== null && stableText(start) === stableText(read.input);
+  const unchanged = stableText(start ?? EMPTY) === stableText(read.input);
+  useUnsaved(!unchanged);
   const wrong = read.faults.size > 0 || read.cycle !== null || facts.code.trim() === '' || facts.description.trim() === '';
   const saveIt = async () => {
     if (await attempt(() => save({ body: read.input }).unwrap(), `Build-up ${read.input.code} saved`)) onKept(read.input.code);
@@ -136,11 +140,7 @@ function Saving({
             ? 'No changes'
             : `Save ${facts.code || 'the build-up'}, ${showUnitCost(total, digits)}${facts.unit && ` a ${facts.unit}`}`}
         </button>
-        {start && (
-          <button type="button" className="button bare" onClick={() => void removeIt(start)}>
-            Remove
-          </button>
-        )}
+        {start && <SureButton onSure={() => void removeIt(start)}>Remove</SureButton>}
       </div>
       {refused && <Refused message={refused.message} />}
     </div>

@@ -1,3 +1,4 @@
+import { useUnsaved } from '../../kit/unsaved';
 import { at } from '../../../core/errors/known';
 import { PageHead } from '../../kit/PageHead';
 import {
@@ -79,6 +80,7 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
   const [moving, setMoving] = useState(false);
   const { refused, setRefused, attempt } = useAttempt();
   const columns = useMemo(() => columnsOf(codecs, itemColumns(lists)), [codecs, lists]);
+  useUnsaved(items.changed.length + items.gone.length > 0);
   const chosen = book.items.find((it) => it.code === rows[shown[row] ?? -1]?.was);
   return (
     <div className="page">

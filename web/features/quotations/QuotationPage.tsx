@@ -1,3 +1,4 @@
+import { SureButton } from '../../kit/SureButton';
 import { useQuotationQuery } from '../../ground/api/api';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -75,9 +76,7 @@ function Draft(source: DraftSource) {
         >
           {changed ? 'Save and preview' : 'Saved'}
         </button>
-        <button type="button" className="button bare" onClick={() => void draft.deleteDraft()}>
-          Delete
-        </button>
+        <SureButton onSure={() => void draft.deleteDraft()}>Delete</SureButton>
         {view.difference !== 0 && <span className="fault">The payments leave {exact(view.difference)} of the price</span>}
       </div>
       {refused && <Refused message={refused.message} />}

@@ -1,3 +1,4 @@
+import { SureButton } from '../../kit/SureButton';
 import { useRemoveTermsMutation, useSaveTermsMutation, useTermsQuery } from '../../ground/api/api';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -41,13 +42,9 @@ export function TermsPage() {
                       <span className="note block truncate max-w-[380px]">{it.body}</span>
                     </td>
                     <td className="num">
-                      <button
-                        type="button"
-                        className="button bare"
-                        onClick={() => void attempt(() => remove({ name: it.name }).unwrap(), `${it.name} is removed`)}
-                      >
+                      <SureButton onSure={() => void attempt(() => remove({ name: it.name }).unwrap(), `${it.name} is removed`)}>
                         Remove
-                      </button>
+                      </SureButton>
                     </td>
                   </tr>
                 ))}

@@ -50,8 +50,9 @@ export function useQuotationDraft({ job, view, onTyped }: DraftSource) {
       return saved;
     },
     deleteDraft: async () => {
-      if (await attempt(() => discard({ job, quotation: view.number }).unwrap()))
-        void navigate(keep(`/jobs/${encodeURIComponent(job)}/estimates`));
+      if (!(await attempt(() => discard({ job, quotation: view.number }).unwrap()))) return;
+      onTyped(false);
+      void navigate(keep(`/jobs/${encodeURIComponent(job)}/estimates`));
     },
   };
 }

@@ -85,6 +85,7 @@ export const {
   usePostCostsMutation,
   usePostingQuery,
   usePostingsQuery,
+  usePreviewCertificationMutation,
   usePreviewCostsMutation,
   usePreviewPriceMoveMutation,
   usePriceBookQuery,

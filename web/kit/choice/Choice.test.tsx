@@ -1,10 +1,12 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, test } from '@jest/globals';
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { cleanup, configure, fireEvent, render, screen, within } from '@testing-library/react';
 import { useState } from 'react';
 import { Choice } from './Choice';
 
 afterEach(cleanup);
+// The list is fetched when it is first touched, which takes its time beside other tests.
+configure({ asyncUtilTimeout: 15_000 });
 
 const TYPES = [['', 'Type: all'], 'labour', ['material', 'Material']] as const;
 

@@ -15,9 +15,11 @@ function Dated({ start }: { start: string }) {
   return <DayInput aria-label="Awarded on" value={text} month="2031-04" onText={setText} />;
 }
 const field = (label: string) => screen.getByLabelText<HTMLInputElement>(label);
+/** The calendar is fetched when it is first opened, which takes its time beside other tests. */
+const PATIENT = { timeout: 15_000 };
 const openCalendar = async () => {
   fireEvent.click(screen.getByRole('button', { name: 'Calendar' }));
-  return within(await screen.findByRole('grid', { name: /20\d\d/ }));
+  return within(await screen.findByRole('grid', { name: /20\d\d/ }, PATIENT));
 };
 /** A day of the calendar, found as it is read out: Thursday 17 April 2031, in the order of the locale. */
 const dayOf = (calendar: ReturnType<typeof within>, day: number, month: string) =>

@@ -1,3 +1,4 @@
+import { SureButton } from '../../../kit/SureButton';
 import {
   useChooseEstimateMutation,
   useDeleteEstimateMutation,
@@ -48,10 +49,8 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
         )}
         <Reprice view={view} settle={settle} />
         <MarkSent view={view} settle={settle} />
-        <button
-          type="button"
-          className="button bare"
-          onClick={() =>
+        <SureButton
+          onSure={() =>
             void attempt(async () => {
               await discard(at).unwrap();
               void navigate(keep(base));
@@ -59,7 +58,7 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
           }
         >
           Delete
-        </button>
+        </SureButton>
         {view.jobStatus === 'tender' && (
           <Link className="button" to={keep(`${base}/${view.number}/award`)} onClick={() => void settle()}>
             Award …

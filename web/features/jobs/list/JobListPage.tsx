@@ -1,3 +1,4 @@
+import { SureButton } from '../../../kit/SureButton';
 import { displayMoment } from '../../../kit/displayMoment';
 import { useDeleteDraftMutation, useJobListQuery } from '../../../ground/api/api';
 import { Link } from 'react-router';
@@ -58,9 +59,7 @@ function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<str
               {[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}
             </Link>
             <span className="note text-[12.5px]">saved {displayMoment(draft.savedAt)}</span>
-            <button type="button" className="button bare" onClick={() => void deleteDraft({ id: draft.id })}>
-              Delete
-            </button>
+            <SureButton onSure={() => void deleteDraft({ id: draft.id })}>Delete</SureButton>
           </li>
         );
       })}

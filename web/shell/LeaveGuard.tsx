@@ -1,0 +1,40 @@
+import { AlertDialog } from 'radix-ui';
+import { useEffect } from 'react';
+import { useBlocker } from 'react-router';
+import { anyUnsaved, useAnyUnsaved } from '../kit/unsaved';
+
+/** Asks before a page is left on which something is typed and not saved. */
+export function LeaveGuard() {
+  const typed = useAnyUnsaved();
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) => anyUnsaved() && currentLocation.pathname !== nextLocation.pathname,
+  );
+  useEffect(() => {
+    if (!typed) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [typed]);
+  if (blocker.state !== 'blocked') return null;
+  return (
+    <AlertDialog.Root open onOpenChange={(open) => !open && blocker.reset()}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 z-50 bg-black/30" />
+        <AlertDialog.Content className="pop fixed left-1/2 top-[140px] w-[420px] -translate-x-1/2 p-5">
+          <AlertDialog.Title asChild>
+            <h2>Leave without saving?</h2>
+          </AlertDialog.Title>
+          <AlertDialog.Description asChild>
+            <p>What you typed on this page is not saved yet.</p>
+          </AlertDialog.Description>
+          <div className="flex gap-3">
+            <AlertDialog.Cancel className="button main">Stay</AlertDialog.Cancel>
+            <AlertDialog.Action className="button" onClick={() => blocker.proceed()}>
+              Leave
+            </AlertDialog.Action>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}
