@@ -20,6 +20,7 @@ import { jobFileHandlers } from './jobFile/handlers';
 import { jobHandlers } from './jobs/handlers';
 import { ledgerHandlers } from './ledger/handlers';
 import { answerHandlers } from './offers/handlers';
+import { forecastHandlers } from './forecasts/handlers';
 import { planHandlers } from './plan/handlers';
 import { priceHandlers } from './prices/handlers';
 import { quotationHandlers } from './quotations/handlers';
@@ -37,6 +38,7 @@ const NOUNS = [
   jobHandlers,
   jobFileHandlers,
   tenderHandlers,
+  forecastHandlers,
   planHandlers,
   instalmentHandlers,
   estimateHandlers,

@@ -4,6 +4,7 @@ import { changeCalls } from './changes';
 import { companyCalls } from './company';
 import { costCalls } from './costs';
 import { estimateCalls } from './estimates';
+import { forecastCalls } from './forecasts';
 import { instalmentCalls } from './instalments';
 import { jobFileCalls } from './jobFile';
 import { jobCalls } from './jobs';
@@ -23,6 +24,7 @@ export const CALLS = {
   ...jobFileCalls,
   ...tenderCalls,
   ...planCalls,
+  ...forecastCalls,
   ...instalmentCalls,
   ...estimateCalls,
   ...quotationCalls,

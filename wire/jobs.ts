@@ -122,8 +122,13 @@ export interface JobListRow extends JobFigures {
   inSchedule: boolean;
 }
 
+/** A job of the list, and what it stood at by the end of the month before; null where it was not in the schedule then. */
+export interface ListedJob extends JobListRow {
+  before: { contractSum: number; estimate: number } | null;
+}
+
 export interface JobList {
-  jobs: JobListRow[];
+  jobs: ListedJob[];
   totals: JobFigures;
   drafts: JobDraft[];
 }

@@ -24,16 +24,21 @@ export interface LoadedCostLine extends CostLineState {
 
 /**
  * State of every cost line as of `asOf`, of one job or of all. Cost comes from the monthly totals, and from the
- * entries of the last month only where that month is not complete.
+ * entries of the last month only where that month is not complete. Forecasts count that were made by `forecastsBy`.
  */
-export async function loadCostLines(sql: Reader, asOf: PlainDate, jobId: number | null): Promise<LoadedCostLine[]> {
+export async function loadCostLines(
+  sql: Reader,
+  asOf: PlainDate,
+  jobId: number | null,
+  forecastsBy: PlainDate = asOf,
+): Promise<LoadedCostLine[]> {
   const complete = asOf === lastDay(periodOf(asOf));
   const [lines, ...additions] = await Promise.all([
     loadTotals(sql, complete ? monthIndex(asOf) : monthIndex(asOf) - 1, jobId),
     complete ? ([] as PartMonth[]) : loadPartMonth(sql, asOf, jobId),
     loadBudget(sql, jobId),
     loadCommitments(sql, asOf, jobId),
-    loadForecasts(sql, asOf, jobId),
+    loadForecasts(sql, forecastsBy, jobId),
     loadChanges(sql, asOf, jobId),
   ]);
   const [partMonth, budget, commitments, forecasts, changes] = additions;

@@ -35,6 +35,7 @@ const READS: Omit<Reading, 'answer' | 'answerDocument' | 'messageFile' | 'attach
   priceHistory: { code: 'CREW' },
   jobList: { asOf },
   job: J1,
+  forecast: J1,
   estimateVersusActual: J1,
   jobSetup: { job: 'J1' },
   jobTemplates: {},

@@ -1,4 +1,5 @@
 import { DRAFTS } from './queries';
+import { addMonths, lastDay, periodOf } from '../../core/calendar/plainDate';
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
 import type { JobDraft, JobFigures, JobList, JobListRow } from '../../wire/jobs';
 import type { Reader } from '../db/sql';
@@ -25,11 +26,20 @@ export function jobListRow(job: LoadedPosition, asOf: string): JobListRow {
 
 /** All jobs with their figures as of a date, the totals of those in the schedule, and job drafts. */
 export async function jobList(sql: Reader, asOf: string): Promise<JobList> {
-  const [positions, drafts] = await Promise.all([loadPositions(sql, asOf, null), jobDrafts(sql)]);
+  const lastMonth = lastDay(addMonths(periodOf(asOf), -1));
+  const [positions, then, drafts] = await Promise.all([
+    loadPositions(sql, asOf, null),
+    loadPositions(sql, lastMonth, null),
+    jobDrafts(sql),
+  ]);
+  const before = new Map(then.filter((job) => inSchedule(job, lastMonth)).map((job) => [job.id, job.progress]));
   const scheduled = positions.filter((job) => inSchedule(job, asOf));
   const sumOf = (value: (job: LoadedPosition) => number) => scheduled.reduce((sum, job) => sum + value(job), 0);
   return {
-    jobs: positions.map((job) => jobListRow(job, asOf)),
+    jobs: positions.map((job) => {
+      const was = before.get(job.id);
+      return { ...jobListRow(job, asOf), before: was ? { contractSum: was.contractSum, estimate: was.estimate } : null };
+    }),
     totals: jobFigures(
       totalProgress(scheduled.map((job) => job.progress)),
       sumOf((job) => job.received),

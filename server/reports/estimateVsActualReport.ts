@@ -55,9 +55,14 @@ export interface EstimatedLine {
   serves: string[];
 }
 
-/** Every cost line of a job that something speaks of by the date. */
-export async function estimatedLines(sql: Reader, job: JobIdentity, asOf: string): Promise<EstimatedLine[]> {
-  const states = await loadCostLines(sql, asOf, job.id);
+/** Every cost line of a job that something speaks of by the date; with the forecasts by `forecastsBy` alone. */
+export async function estimatedLines(
+  sql: Reader,
+  job: JobIdentity,
+  asOf: string,
+  forecastsBy: string = asOf,
+): Promise<EstimatedLine[]> {
+  const states = await loadCostLines(sql, asOf, job.id, forecastsBy);
   const names = await sql.all(ESTIMATED_LINES, [job.id]);
   const byId = new Map(names.map((row) => [row.id, row]));
   const finished = isFinished(job.finished_on, asOf);

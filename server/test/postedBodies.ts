@@ -137,6 +137,13 @@ export const EXAMPLES: WithInput = {
   saveCompany: { body: company },
   addClient: { body: { code: 'X', name: 'X', contact: '', email: '', phone: '', address: '', termsDays: 5 } },
   addCostCodes: { body: { codes: [{ code: 'X', description: 'X', unit: '' }] } },
+  saveForecast: {
+    job: 'J1',
+    body: {
+      ...{ seen: '', on: '2031-04-30' },
+      lines: [{ section: 'A', costCode: '100', costType: 'labour', method: 'to-complete', value: 5, note: '' }],
+    },
+  },
   startApplication: { job: 'J1', body: { dated: '2031-04-30', reference: '', bySchedule: false } },
   saveApplication: {
     job: 'J1',

@@ -50,7 +50,7 @@ export function Shell() {
       <Suspense>
         <LeaveGuard />
       </Suspense>
-      <Toaster position="bottom-right" toastOptions={{ className: 'toast' }} />
+      <Toaster position="bottom-right" toastOptions={{ unstyled: true, className: 'toast' }} />
     </PlacesProvider>
   );
 }

@@ -94,6 +94,7 @@ export const JOB_PARTS: readonly RegisteredPart[] = [
   part('postings', 'Postings', async () => (await import('../features/ledger/PostedDocumentsPage')).JobDocuments),
   part('file', 'Job file', async () => (await import('../features/jobFile/JobFilePage')).JobFilePage),
   part('plan', 'Plan', async () => (await import('../features/plan/PlanPage')).PlanPage),
+  part('forecast', 'Forecast', async () => (await import('../features/forecasts/ForecastPage')).ForecastPage),
   inner('quotations/:quotation', 'Quotation', async () => (await import('../features/quotations/QuotationPage')).QuotationPage),
   inner(
     'estimates/compare/:left/:right',

@@ -12,7 +12,7 @@ import { faultOf } from '../../ground/faults';
 import { useAttempt } from '../../ground/useAttempt';
 import { Fig } from '../../ground/workings/Fig';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
-import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { asRead, type GridColumn, type GridRow } from '../../kit/grid/gridTypes';
 import { columnsOf } from '../../kit/grid/rowCodecs';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
@@ -212,11 +212,6 @@ function Figures({ job, view, typed }: { job: string; view: BillingScheduleView;
       {!whole && <Figure label={left > 0 ? 'still to schedule' : 'too much'} value={exact(Math.abs(left))} strong fault />}
     </dl>
   );
-}
-
-/** A column as it is read where nothing is typed any more. */
-function asRead(column: GridColumn): GridColumn {
-  return column.show ? column : { ...column, show: (row) => row[column.key] ?? '' };
 }
 
 function Figure({ label, value, strong, fault }: { label: string; value: ReactNode; strong?: boolean; fault?: boolean }) {

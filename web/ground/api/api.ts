@@ -72,7 +72,9 @@ export const {
   useJobChangesQuery,
   useJobFileQuery,
   useJobListQuery,
+  useForecastQuery,
   useJobQuery,
+
   useJobSetupQuery,
   useJobTemplatesQuery,
   useListsQuery,
@@ -118,6 +120,7 @@ export const {
   useSaveJobFactsMutation,
   useSaveJobTemplateMutation,
   useSavePeopleMutation,
+  useSaveForecastMutation,
   useSavePlanMutation,
   useSavePriceItemsMutation,
   useSaveQuotationMutation,

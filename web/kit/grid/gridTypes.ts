@@ -25,3 +25,8 @@ export interface GridColumn {
   /** A cell that is worked out, not typed. */
   show?: (row: GridRow, index: number) => ReactNode;
 }
+
+/** A column as it is read where nothing is typed any more. */
+export function asRead(column: GridColumn): GridColumn {
+  return column.show ? column : { ...column, show: (row) => row[column.key] ?? '' };
+}

@@ -1,7 +1,7 @@
 import { useLayoutEffect, useState, type RefObject } from 'react';
 
 /** What a line of text under the box needs. */
-const LINE = 34;
+const LINE = 42;
 const LEAST = 220;
 
 /** How high a box may be so that it ends where the window does, with the line of text under it in sight; undefined until it stands. */

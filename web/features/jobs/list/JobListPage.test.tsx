@@ -2,14 +2,15 @@
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { MINUS } from '../../../../core/money/display';
-import type { JobListRow } from '../../../../wire/jobs';
+import type { ListedJob } from '../../../../wire/jobs';
 import { openPage } from '../../../test/openPage';
 import { JobListPage } from './JobListPage';
 
 afterEach(cleanup);
+window.innerWidth = 1280;
 
 /** A job on site: contract and cost in pounds, earned by cost to cost. */
-function jobOf(number: string, manager: string, contract: number, estimate: number): JobListRow {
+function jobOf(number: string, manager: string, contract: number, estimate: number): ListedJob {
   const [contractSum, at] = [contract * 100, estimate * 100];
   return {
     ...{ number, name: `Job ${number}`, client: 'NORTH', clientName: 'Northbeck Estates', manager, status: 'on-site' },
@@ -17,12 +18,13 @@ function jobOf(number: string, manager: string, contract: number, estimate: numb
     margin: contract === 0 ? 0 : Math.round(((contractSum - at) / contractSum) * 1_000_000),
     ...{ cost: at / 2, uninstalled: 0, complete: 500_000, earned: contractSum / 2, profitToDate: (contractSum - at) / 2 },
     ...{ billed: contractSum / 2, overbilled: 0, underbilled: 0, backlog: contractSum / 2, lossProvision: 0 },
-    ...{ received: 0, pendingChanges: 0 },
+    // A fifth of the contract was to be earned by the end of last month.
+    ...{ received: 0, pendingChanges: 0, before: contract === 0 ? null : { contractSum, estimate: contractSum * 0.8 } },
   };
 }
 
 const JOBS = [jobOf('2101', 'Ines', 1000, 800), jobOf('2102', 'Piotr', 400, 440), jobOf('2103', 'Ines', 0, 0)];
-const open = (jobs: readonly JobListRow[], address = '/jobs') =>
+const open = (jobs: readonly ListedJob[], address = '/jobs') =>
   openPage(JobListPage, '/jobs', address, { jobList: { jobs: [...jobs], totals: {} as never, drafts: [] } });
 
 const numbers = () => screen.getAllByRole('row').flatMap((row) => /^21\d\d/.exec(row.textContent ?? '')?.[0] ?? []);
@@ -37,6 +39,12 @@ test('totals are those of the jobs in the schedule, and a loss is marked by its 
   // 1,000 + 400 and 800 + 440 pounds; (1,400 − 1,240) / 1,400 = 11.43 %.
   expect(foot().slice(0, 8)).toEqual(['2 jobs in the schedule', '', '', '', '', '1,400.00', '1,240.00', '11.4']);
   expect(within(screen.getByText('Job 2102').closest('tr')!).getByTitle('loss')).toBeDefined();
+  // 20 % by the end of March: the one is where it was, the other lost 30 points; together 11.43 − 20.
+  expect(screen.getByText('Job 2101').closest('tr')!.textContent).toContain('20.0–');
+  expect([foot()[8], screen.getByText('Job 2102').closest('tr')!.textContent]).toEqual([
+    `${MINUS}8.6`,
+    expect.stringContaining(`${MINUS}30.0`),
+  ]);
 });
 
 test('narrowed to a manager the list and its totals are his alone, and the address says so', async () => {

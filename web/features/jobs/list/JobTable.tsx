@@ -1,28 +1,47 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { displayPercent } from '../../../../core/money/display';
-import type { Rate } from '../../../../core/money/rate';
+import { displayPeriod } from '../../../../core/calendar/displayDate';
+import { addMonths } from '../../../../core/calendar/plainDate';
+import { ratio, type Rate } from '../../../../core/money/rate';
 import { PROGRESS_FIGURES } from '../../../../core/progress/figures';
 import { totalProgress } from '../../../../core/progress/workInProgress';
-import type { JobListRow } from '../../../../wire/jobs';
-import { useKeepMonth } from '../../../ground/asOf';
+import type { ListedJob } from '../../../../wire/jobs';
+import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { OverUnder } from '../../../ground/OverUnder';
 import { Fig } from '../../../ground/workings/Fig';
 import { SmallMeasure } from '../../../kit/Measure';
+import { ColumnChoice, useHiddenColumns } from '../../../kit/ColumnChoice';
 import { Legend, Sign } from '../../../kit/Signs';
 import { Table } from '../../../kit/table/Table';
 import type { TableColumn, TableFoot } from '../../../kit/table/tableTypes';
 import { JobFilters } from './JobFilters';
 import { headOf, LISTED_FIGURES, type ListedFigure } from './listedFigures';
-import { shownJobs, useJobFilter, type JobSortKey } from './useJobFilter';
+import { movedMargin, shownJobs, useJobFilter, type JobSortKey } from './useJobFilter';
+
+/** Below this width of the window, columns that others stand for are hidden at first. */
+const NARROW = 1200;
+const LEAST_NEEDED = ['clientName', 'manager'];
+
+/** What may be hidden: all but what a job is known by. */
+const CHOSEN = [
+  ['measure', 'Measure'],
+  ['status', 'Status'],
+  ['clientName', 'Client'],
+  ['manager', 'Manager'],
+  ...LISTED_FIGURES.map(([key]) => [key, headOf(key)] as const),
+  ['moved', 'Margin since last month'],
+  ['overUnder', 'Over / under billed'],
+].map(([key = '', title = '']) => ({ key, title }));
 
 /** The jobs of the company: found, filtered and sorted as the address says. */
-export function JobTable({ jobs }: { jobs: readonly JobListRow[] }) {
+export function JobTable({ jobs }: { jobs: readonly ListedJob[] }) {
   const view = useJobFilter();
   const shown = useMemo(() => shownJobs(jobs, view), [jobs, view]);
   const columns = useColumns();
   const { code, show } = useCurrency();
+  const [hidden, hide] = useHiddenColumns('ledrin.jobs.hidden', window.innerWidth < NARROW ? LEAST_NEEDED : []);
   return (
     <>
       <JobFilters jobs={jobs} view={view} />
@@ -33,24 +52,32 @@ export function JobTable({ jobs }: { jobs: readonly JobListRow[] }) {
         rowKey={(it) => it.number}
         height="window"
         even
+        hidden={hidden}
         rowClass={(it) => (it.inSchedule ? '' : 'text-[var(--soft)]')}
         order={{ key: view.sort, descending: view.descending, onOrder: (key) => view.sortBy(key as JobSortKey) }}
         foot={totals(shown, shown.length === jobs.length, show)}
       />
-      <p className="note mt-2 flex flex-wrap gap-x-6 text-[12.5px]">
+      <div className="note mt-2 flex flex-wrap items-center gap-x-6 text-[12.5px]">
         <Legend names={['over', 'under', 'loss']} />
-        <span>Amounts in {code}. Tenders and jobs not yet awarded are not in the totals.</span>
-      </p>
+        <span className="grow">Amounts in {code}. Tenders and jobs not yet awarded are not in the totals.</span>
+        <ColumnChoice columns={CHOSEN} hidden={hidden} onHide={hide} />
+      </div>
     </>
   );
 }
 
-function useColumns(): readonly TableColumn<JobListRow>[] {
+function useColumns(): readonly TableColumn<ListedJob>[] {
   const keep = useKeepMonth();
   const { show } = useCurrency();
+  const { month } = useAsOf();
   return useMemo(() => {
-    const page = (it: JobListRow) => keep(`/jobs/${encodeURIComponent(it.number)}`);
-    const words = (key: 'status' | 'clientName' | 'manager', title: string, width: number): TableColumn<JobListRow> => ({
+    const since = displayPeriod(addMonths(month, -1)).slice(0, 3);
+    const moved: TableColumn<ListedJob> = {
+      ...{ key: 'moved', title: `since ${since}`, width: 74, right: true, value: movedMargin },
+      cell: (it) => <Moved by={movedMargin(it)} />,
+    };
+    const page = (it: ListedJob) => keep(`/jobs/${encodeURIComponent(it.number)}`);
+    const words = (key: 'status' | 'clientName' | 'manager', title: string, width: number): TableColumn<ListedJob> => ({
       ...{ key, title, width, cut: true, value: (it) => it[key], cell: (it) => it[key] },
     });
     return [
@@ -71,32 +98,49 @@ function useColumns(): readonly TableColumn<JobListRow>[] {
         ),
       },
       {
-        ...{ key: 'measure', title: 'Measure', width: 136 },
+        ...{ key: 'measure', title: 'Measure', width: 134 },
         cell: (it) => it.contractSum !== 0 && <SmallMeasure figures={it} label={`Measure of ${it.number}`} />,
       },
       words('status', 'Status', 88),
-      words('clientName', 'Client', 118),
-      words('manager', 'Manager', 98),
-      ...LISTED_FIGURES.map(([key, width]): TableColumn<JobListRow> => ({
-        ...{ key, title: headOf(key), width, wraps: true, right: true, value: (it) => it[key] },
-        ...(PROGRESS_FIGURES[key].unit === 'money' && { number: show }),
-        cell: (it) => (
-          <>
-            {key === 'margin' && it.margin < 0 && <Sign name="loss" bare />} <ListFigure of={key} figures={it} job={it.number} />
-          </>
-        ),
-      })),
+      words('clientName', 'Client', 110),
+      words('manager', 'Manager', 88),
+      ...LISTED_FIGURES.flatMap(([key, width]) => {
+        const column: TableColumn<ListedJob> = {
+          ...{ key, title: headOf(key), width, wraps: true, right: true, value: (it) => it[key] },
+          ...(PROGRESS_FIGURES[key].unit === 'money' && { number: show }),
+          cell: (it) => (
+            <>
+              {key === 'margin' && it.margin < 0 && <Sign name="loss" bare />}{' '}
+              <ListFigure of={key} figures={it} job={it.number} />
+            </>
+          ),
+        };
+        return key === 'margin' ? [column, moved] : [column];
+      }),
       {
         ...{ key: 'overUnder', title: 'Over / under billed', width: 126, wraps: true, number: show },
         value: (it) => it.overbilled - it.underbilled,
         cell: (it) => <OverUnder over={it.overbilled} under={it.underbilled} job={it.number} />,
       },
     ];
-  }, [keep, show]);
+  }, [keep, show, month]);
+}
+
+/** A change of margin in points, with its sign; nothing where it is none, or where there is nothing to compare with. */
+function Moved({ by }: { by: number | null }) {
+  if (by === null || Math.abs(by) < 500) return <>–</>;
+  return <span className={by < 0 ? 'loss' : 'good'}>{`${by > 0 ? '+' : ''}${displayPercent(by as Rate)}`}</span>;
+}
+
+/** By how much the margin of several jobs together moved; null where none was there before. */
+function movedTogether(jobs: readonly ListedJob[], margin: number): number | null {
+  const sum = (of: 'contractSum' | 'estimate') => jobs.reduce((total, it) => total + (it.before?.[of] ?? 0), 0);
+  const contractSum = sum('contractSum');
+  return contractSum === 0 ? null : margin - ratio(contractSum - sum('estimate'), contractSum);
 }
 
 /** What the jobs of the schedule come to. The workings of a total are those of all jobs: a filtered list shows plain sums. */
-function totals(jobs: readonly JobListRow[], all: boolean, show: (cents: number) => string): TableFoot {
+function totals(jobs: readonly ListedJob[], all: boolean, show: (cents: number) => string): TableFoot {
   const counted = jobs.filter((job) => job.inSchedule);
   const total = totalProgress(counted);
   return {
@@ -109,6 +153,7 @@ function totals(jobs: readonly JobListRow[], all: boolean, show: (cents: number)
           all ? <ListFigure key={key} of={key} figures={total} /> : written(key, total[key], show),
         ]),
       ),
+      moved: <Moved by={movedTogether(counted, total.margin)} />,
       overUnder: <OverUnder over={total.overbilled} under={total.underbilled} worked={all} />,
     },
   };

@@ -2,10 +2,10 @@ import { PROGRESS_FIGURES, type ProgressFigure } from '../../../../core/progress
 
 /** The figures of work in progress that the list of jobs shows, each with the width of its column. Over and under billed stand in one. */
 export const LISTED_FIGURES = [
-  ['contractSum', 118],
-  ['estimate', 118],
-  ['margin', 78],
-  ['complete', 88],
+  ['contractSum', 112],
+  ['estimate', 112],
+  ['margin', 72],
+  ['complete', 80],
 ] as const satisfies readonly (readonly [ProgressFigure, number])[];
 export type ListedFigure = (typeof LISTED_FIGURES)[number][0];
 

@@ -1,9 +1,20 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import type { JobListRow } from '../../../../wire/jobs';
+import { ratio } from '../../../../core/money/rate';
+import type { ListedJob } from '../../../../wire/jobs';
 
 export type JobSortKey =
-  'number' | 'name' | 'status' | 'clientName' | 'manager' | 'contractSum' | 'estimate' | 'margin' | 'complete' | 'overUnder';
+  | 'number'
+  | 'name'
+  | 'status'
+  | 'clientName'
+  | 'manager'
+  | 'contractSum'
+  | 'estimate'
+  | 'margin'
+  | 'moved'
+  | 'complete'
+  | 'overUnder';
 
 const KEYS = ['q', 'status', 'manager', 'client'] as const;
 export type JobFilterKey = (typeof KEYS)[number];
@@ -44,14 +55,19 @@ export function useJobFilter(): JobFilter {
   }, [params, setParams]);
 }
 
-const valueOf = (job: JobListRow, key: JobSortKey): string | number =>
-  key === 'overUnder' ? job.overbilled - job.underbilled : job[key];
+/** By how much the margin moved since the end of last month, in millionths; null where the job was not in the schedule then. */
+export function movedMargin(job: Pick<ListedJob, 'margin' | 'inSchedule' | 'before'>): number | null {
+  if (!job.before || !job.inSchedule) return null;
+  return job.margin - ratio(job.before.contractSum - job.before.estimate, job.before.contractSum);
+}
+
+function valueOf(job: ListedJob, key: JobSortKey): string | number {
+  if (key === 'overUnder') return job.overbilled - job.underbilled;
+  return key === 'moved' ? (movedMargin(job) ?? 0) : job[key];
+}
 
 /** The jobs that match, sorted. */
-export function shownJobs(
-  jobs: readonly JobListRow[],
-  { q, status, manager, client, sort, descending }: JobFilter,
-): JobListRow[] {
+export function shownJobs(jobs: readonly ListedJob[], { q, status, manager, client, sort, descending }: JobFilter): ListedJob[] {
   const wanted = q.toLowerCase();
   const sign = descending ? -1 : 1;
   return jobs

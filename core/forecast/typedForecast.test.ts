@@ -1,0 +1,33 @@
+import { expect, test } from '@jest/globals';
+import { estimateAtCompletion, type CostLineState } from './estimateAtCompletion';
+import { forecastFault, withForecast, type TypedForecast } from './typedForecast';
+
+const state: CostLineState = {
+  ...{ budgeted: true, original: 1_000_000, changes: 0, transfers: 0, changesSinceForecast: 50_000 },
+  ...{ hoursBudgeted: 2_000_000, hoursChangedSinceForecast: 0, cost: 400_000, hours: 500_000, openCommitment: 0, forecast: null },
+};
+const estimate = (typed: TypedForecast | null) => estimateAtCompletion(withForecast(state, typed, '2031-04-30'), false);
+
+test('4,000.00 spent in 50 hours, of a budget of 10,000.00: each way of saying what is still to come', () => {
+  expect(estimate(null)).toMatchObject({ amount: 1_000_000, basis: 'budget' });
+  expect(estimate({ method: 'to-complete', value: 750_000 }).amount).toBe(1_150_000);
+  // A third done: 12,000.00. At 33.3333 % it is 4,000.00 ÷ 0.333333 = 12,000.01.
+  expect(estimate({ method: 'percent', value: 333_333 }).amount).toBe(1_200_001);
+  // 100 hours to go at 80.00 an hour so far: 150 hours are 12,000.00.
+  expect(estimate({ method: 'hours', value: 1_000_000 }).amount).toBe(1_200_000);
+  // Changes before the forecast's own day are in what it was made on.
+  expect(estimate({ method: 'to-complete', value: 0 })).toMatchObject({ amount: 400_000, forecastSays: 400_000 });
+});
+
+test('a forecast that says nothing is told why', () => {
+  const idle = { ...state, cost: 0, hours: 0, hoursBudgeted: 0 };
+  const said = [
+    forecastFault({ method: 'percent', value: 500_000 }, idle),
+    forecastFault({ method: 'hours', value: 1 }, idle),
+    forecastFault({ method: 'percent', value: 0 }, state),
+    forecastFault({ method: 'to-complete', value: -1 }, state),
+  ];
+  expect(said.every((it) => it !== null)).toBe(true);
+  expect(forecastFault({ method: 'to-complete', value: 5 }, idle)).toBeNull();
+  expect(forecastFault({ method: 'percent', value: 500_000 }, state)).toBeNull();
+});

@@ -1,0 +1,32 @@
+import type { PlainDate } from '../calendar/plainDate';
+import { revisedBudget, type CostLineState, type ForecastMethod } from './estimateAtCompletion';
+
+/** What somebody says a line will still cost; `value` as LineForecast has it. */
+export interface TypedForecast {
+  method: ForecastMethod;
+  value: number;
+}
+
+/** A line as it stands once a forecast of the same day counts. `state` is as of that day, without one of it. */
+export function withForecast(state: CostLineState, typed: TypedForecast | null, asOf: PlainDate): CostLineState {
+  if (!typed) return state;
+  return {
+    ...state,
+    forecast: {
+      ...{ ...typed, asOf, costThen: state.cost, hoursThen: state.hours },
+      ...{ revisedThen: revisedBudget(state), hoursBudgetedThen: state.hoursBudgeted },
+    },
+    changesSinceForecast: 0,
+    hoursChangedSinceForecast: 0,
+  };
+}
+
+/** Why a forecast says nothing on a line; null where it does (docs/rules.md §7). */
+export function forecastFault({ method, value }: TypedForecast, state: CostLineState): string | null {
+  if (value < 0) return 'Expected 0 or more';
+  if (method === 'percent' && value === 0) return 'Expected more than 0 %; for a line not begun, enter the cost to complete';
+  if (method === 'percent' && state.cost <= 0) return 'Nothing is spent yet; enter the cost to complete instead';
+  if (method === 'hours' && state.hours <= 0 && state.hoursBudgeted <= 0)
+    return 'There are no hours yet, and none in the budget; enter the cost to complete instead';
+  return null;
+}
