@@ -44,6 +44,7 @@ const VIEWS: [path: string, heading: string][] = [
   ['/jobs/2116/billing/schedule', 'Billing: fixed schedule'],
   ['/jobs/2113/billing/schedule', 'Billing: fixed schedule'],
   ['/jobs/2105/plan', 'Sections: lots, phases, areas'],
+  ['/jobs/2110/forecast', 'Forecast, 30 Apr 2031'],
   ['/jobs/2119/quotations/1', 'Quotation 1, draft'],
   ['/tenders/terms', 'Terms for quotations'],
   ['/tenders/outbox', 'Outbox'],

@@ -146,6 +146,23 @@ test('estimate versus actual folds by section, code and type, and keeps unbudget
   }
 });
 
+test('what is still to come is said by line at month end, and the job follows', async ({ page }) => {
+  await page.goto(`${running.url}/jobs/2110/forecast?as-of=2031-04`);
+  const head = page.getByRole('status').filter({ hasText: 'Estimate at completion, GBP' });
+  const before = (await head.textContent()) ?? '';
+  await page.getByLabel('Cost to complete, row 1', { exact: true }).fill('25,000');
+  await page.getByLabel('Note, row 1', { exact: true }).fill('Two more weeks of hoist');
+  await page.keyboard.press('Enter');
+  await expect(head).not.toHaveText(before);
+  const now = /GBP ([\d,.]+)/.exec((await head.textContent()) ?? '')?.[1] ?? 'none';
+  await page.getByRole('button', { name: 'Save forecast' }).click();
+  await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Cost to complete, row 1', { exact: true })).toHaveValue('25,000.00');
+  await page.goto(`${running.url}/jobs?as-of=2031-04`);
+  await expect(page.getByRole('row', { name: /^2110/ })).toContainText(now);
+});
+
 test('a faulty book is refused with every fault by file, row and column; a good one adds to what is there', async ({ page }) => {
   const folder = mkdtempSync(join(tmpdir(), 'ledrin-book-'));
   writeFileSync(join(folder, 'cost_codes.csv'), 'cost_code,description\n0310,Again\n0999,\n');

@@ -64,7 +64,11 @@ await shoot(page, `${demo.url}/jobs/2119/estimates/1`, 'tender', async () => {
 });
 await shoot(page, `${demo.url}/jobs/2119/quotations/1`, 'quotation');
 await shoot(page, `${demo.url}/jobs/2110/changes/CO1`, 'change');
-await shoot(page, `${demo.url}/jobs/2116/file`, 'job-file');
+await shoot(page, `${demo.url}/jobs/2108/forecast`, 'forecast', async () => {
+  await page.getByLabel('Cost to complete, row 9').fill('62,500');
+  await page.getByLabel('Note, row 9').fill('Panels of level 5 made anew');
+  await page.keyboard.press('Enter');
+});
 await shoot(page, `${demo.url}/costs`, 'costs', async () => {
   await paste(
     page,
