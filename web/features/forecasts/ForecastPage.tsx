@@ -83,8 +83,8 @@ function Forecast({ job, view, onTyped }: ForecastProps) {
         height="calc(100vh - 280px)"
       />
       <p className="note mt-1 text-[12.5px]">
-        Enter one of cost to complete, % done or hours to go; the estimate follows. A line left empty keeps the forecast made
-        before, if there is one, else its budget. What is said never brings a line below its cost and open commitments.
+        Enter one of cost to complete, % done or hours to go; the estimate follows. A line left empty keeps its earlier forecast,
+        or its budget. An estimate is never below cost and open commitments.
       </p>
     </div>
   );

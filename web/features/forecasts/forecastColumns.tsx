@@ -55,7 +55,7 @@ export function useForecastColumns(view: ForecastView, worked: WorkedForecast, c
           const name = [`${line.costCode} ${line.description}`, line.costType, line.section].filter(Boolean).join(' · ');
           const before = saidBefore(line, exact);
           return (
-            <span className="block truncate" title={before ? `${name}. Said before: ${before}` : name}>
+            <span className="block truncate" title={before ? `${name}. Earlier forecast: ${before}` : name}>
               {name}
             </span>
           );

@@ -31,13 +31,9 @@ export interface EntryGridProps {
   history?: History;
 }
 
-/**
- * A sheet to type in: arrows, Tab and Enter move, typing replaces, a block pasted from a spreadsheet lands in the cells. Dragging, or
- * Shift and arrows, select; what is selected is copied, emptied, filled down (Ctrl D, Alt ↓, the handle) and added up. Ctrl Z goes
- * back, Ctrl Y forth. A faulty cell says what is wrong, there.
- */
-export function EntryGrid(props: EntryGridProps) {
-  const { label, columns, rows, onRows, faults, foot, height = 380, grows = true, blank = 1, onRow } = props;
+/** The rows that show, what is selected of them, and what the keys do. */
+function useGrid(props: EntryGridProps) {
+  const { columns, rows, onRows, grows = true, blank = 1 } = props;
   const box = useRef<HTMLDivElement>(null);
   const shown = grows ? [...rows, ...Array.from({ length: Math.max(1, blank - rows.length) }, () => ({}))] : rows;
   const { go, virtual } = useGridFocus(box, shown.length, columns.length);
@@ -78,6 +74,23 @@ export function EntryGrid(props: EntryGridProps) {
     event.preventDefault();
     if (event.type === 'cut') edits.empty(selection.range);
   };
+  /** From the grid itself, which Esc leads to, an arrow or Enter goes back to the cell one was in. */
+  const comeBack = (event: KeyboardEvent) => {
+    if (event.target !== box.current || (event.key !== 'Enter' && !event.key.startsWith('Arrow'))) return;
+    event.preventDefault();
+    go(last.current.row, last.current.at);
+  };
+  return { box, shown, go, virtual, edits, selection, keysAt, copy, comeBack };
+}
+
+/**
+ * A sheet to type in: arrows, Tab and Enter move, typing replaces, a block pasted from a spreadsheet lands in the cells. Dragging, or
+ * Shift and arrows, select; what is selected is copied, emptied, filled down (Ctrl D, Alt ↓, the handle) and added up. Ctrl Z goes
+ * back, Ctrl Y forth. A faulty cell says what is wrong, there.
+ */
+export function EntryGrid(props: EntryGridProps) {
+  const { label, columns, rows, faults, foot, height = 380, grows = true, onRow } = props;
+  const { box, shown, go, virtual, edits, selection, keysAt, copy, comeBack } = useGrid(props);
   const items = virtual.getVirtualItems();
   const before = items[0]?.start ?? 0;
   const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
@@ -88,7 +101,7 @@ export function EntryGrid(props: EntryGridProps) {
         className="scroll sheet"
         style={{ maxHeight: height }}
         tabIndex={-1}
-        onKeyDown={(event) => event.target === box.current && comesBack(event, () => go(last.current.row, last.current.at))}
+        onKeyDown={comeBack}
         onCopy={copy}
         onCut={copy}
       >
@@ -124,13 +137,6 @@ export function EntryGrid(props: EntryGridProps) {
 
 const sameRows = (a: readonly GridRow[], b: readonly GridRow[]) =>
   a === b || (a.length === b.length && a.every((row, i) => row === b[i]));
-
-/** From the grid itself, which Esc leads to, an arrow or Enter goes back to the cell one was in. */
-function comesBack(event: KeyboardEvent, back: () => void): void {
-  if (event.key !== 'Enter' && !event.key.startsWith('Arrow')) return;
-  event.preventDefault();
-  back();
-}
 
 /** What the selected figures come to. */
 function Selected({ columns, rows, range }: Pick<EntryGridProps, 'columns' | 'rows'> & { range: Range | null }) {

@@ -1,11 +1,9 @@
 import { valibotResolver } from '@hookform/resolvers/valibot';
-import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
+import { useMemo, useState, type FormEvent } from 'react';
 import { useForm, type DefaultValues, type Path, type PathValue } from 'react-hook-form';
 import type { Fault } from '../../../core/errors/ledrinError';
-import { yes, type Codec, type Faults } from '../typed/codecs';
-import type { Option } from '../choice/options';
-import { Field } from '../Field';
-import { CodecChoice, CodecInput, type ChoiceLook, type InputProps } from './CodecFields';
+import type { Faults } from '../typed/codecs';
+import { formFields } from './formFields';
 import { codecSchema, type Codecs, type Texts, type Values } from './codecSchema';
 
 /** What the server refused, and at which fields. */
@@ -55,46 +53,7 @@ export function useCodecForm<Fields extends Codecs>(
     return read?.ok ? (read.value as Values<Fields>[N]) : null;
   };
 
-  const input = (name: keyof Fields & string, label: string, props: InputProps = {}): ReactNode => (
-    <CodecInput
-      {...props}
-      label={label}
-      codec={fields[name] as Codec<unknown>}
-      text={text[name] ?? ''}
-      fault={faultAt(name)}
-      own={form.register(name as Name)}
-      onText={(typed) => set(name, typed)}
-    />
-  );
-
-  const choice = (name: keyof Fields & string, label: string, options: readonly Option[], props: ChoiceLook = {}): ReactNode => (
-    <CodecChoice
-      {...props}
-      label={label}
-      options={options}
-      text={text[name] ?? ''}
-      fault={faultAt(name)}
-      onText={(chosen) => set(name, chosen)}
-    />
-  );
-
-  const area = (name: keyof Fields & string, label: string, rows: number, className = ''): ReactNode => (
-    <Field label={label} fault={faultAt(name)} className={className}>
-      <textarea rows={rows} {...form.register(name as Name)} />
-    </Field>
-  );
-
-  const tick = (name: keyof Fields & string, label: string, disabled = false): ReactNode => (
-    <label className="flex items-center gap-2">
-      <input
-        type="checkbox"
-        checked={text[name] === yes.format(true)}
-        disabled={disabled}
-        onChange={(event) => set(name, yes.format(event.target.checked))}
-      />{' '}
-      {label}
-    </label>
-  );
+  const made = formFields(fields, { text, faultAt, set, register: (name) => form.register(name as Name) });
 
   /** Reads the form and does the work with what it says; what `work` throws is shown by `asFault`. */
   const submit =
@@ -110,7 +69,8 @@ export function useCodecForm<Fields extends Codecs>(
     };
 
   return {
-    ...{ input, area, choice, tick, text, set, valueOf, faultAt, submit, refused, refuse },
+    ...made,
+    ...{ text, set, valueOf, faultAt, submit, refused, refuse },
     /** Types into many fields at once. */
     fill: (texts: Partial<Texts<Fields>>) => {
       for (const [name, typed] of Object.entries(texts)) if (Object.hasOwn(fields, name)) set(name, typed as string);
