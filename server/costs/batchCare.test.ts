@@ -1,0 +1,58 @@
+import { afterAll, beforeEach, expect, test } from '@jest/globals';
+import type { CostLineInput } from '../../wire/costs';
+import { type Database } from '../db/database';
+import { reversePosting } from '../ledger/reverse';
+import { act, reading } from '../test/act';
+import { cleanUp, differences, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
+import { costLedgerPage } from './costLedger';
+import { postCosts } from './postCosts';
+import { previewCosts } from './previewCosts';
+
+const TIES = ['0.00', '0.00', '0.00', '0.00', '0.00'];
+let database: Database;
+beforeEach(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
+});
+afterAll(cleanUp);
+
+const cost = (more: Partial<CostLineInput> = {}): CostLineInput => ({
+  ...{ dated: '2031-03-12', job: 'J1', section: 'A', costCode: '200', costType: 'material', party: 'PANEL', reference: 'D7' },
+  ...{ hours: null, amount: 120_000, description: '', commitment: '', uninstalled: false },
+  ...more,
+});
+const batch = (...lines: CostLineInput[]) => ({ lines, asOf: '2031-03-31' });
+
+test('is shown with what is unusual in it, by line', async () => {
+  const { postingId } = await act(database, TESTER, postCosts, batch(cost({ reference: 'DN-881' })));
+  const strange = batch(cost({ reference: 'DN-881' }), cost({ reference: 'DN-882', section: 'West', dated: '2016-02-01' }));
+  const { unusual } = await previewCosts(database, TESTER, strange);
+  expect(unusual.map((it) => [it.line, it.field])).toEqual([
+    [0, 'reference'],
+    [1, 'dated'],
+    [1, 'section'],
+  ]);
+  // Taken back, it may be entered again.
+  await act(database, TESTER, reversePosting, postingId, { on: null, reason: 'wrong' });
+  expect((await previewCosts(database, TESTER, batch(cost({ reference: 'DN-881' })))).unusual).toEqual([]);
+});
+
+test('is reversed each line on its own day, where no day is given: every month stands as before', async () => {
+  const by = async () =>
+    Promise.all(['2031-01-31', '2031-02-28', '2031-03-31'].map((day) => reportLines(database, 'estimate-vs-actual', day, 'J1')));
+  const before = await by();
+  const lines = [cost({ dated: '2031-01-20' }), cost({ dated: '2031-02-20', hours: 5000 }), cost({ amount: -700 })];
+  const { postingId } = await act(database, TESTER, postCosts, batch(...lines));
+  expect(await by()).not.toEqual(before);
+  const reversal = await act(database, TESTER, reversePosting, postingId, { on: null, reason: 'posted twice' });
+  expect(await by()).toEqual(before);
+  expect(await differences(database, '2031-02-28')).toEqual(TIES);
+  const { rows } = await costLedgerPage(reading(database), { asOf: '2031-03-31', posting: reversal.postingId });
+  expect(rows.map((it) => [it.postedOn, it.amount, it.reverses, it.reversedBy])).toEqual([
+    ['2031-01-20', -120_000, postingId, null],
+    ['2031-02-20', -120_000, postingId, null],
+    ['2031-03-12', 700, postingId, null],
+  ]);
+  const [first] = (await costLedgerPage(reading(database), { asOf: '2031-03-31', posting: postingId })).rows;
+  expect([first!.reverses, first!.reversedBy]).toEqual([null, reversal.postingId]);
+});
