@@ -1,4 +1,10 @@
-import { useAddQuotationMutation, useEstimateListQuery, useQuotationListQuery, useTermsQuery } from '../../ground/api/api';
+import {
+  useAddQuotationMutation,
+  useEstimateListQuery,
+  useJobQuery,
+  useQuotationListQuery,
+  useTermsQuery,
+} from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { addDays } from '../../../core/calendar/plainDate';
@@ -13,20 +19,24 @@ import { Table } from '../../kit/table/Table';
 
 const USUAL_VALIDITY_DAYS = 60;
 
+/** Of several terms it is the person's to choose which the job has. */
+const onlyOne = <T,>(list: readonly T[]): T | undefined => (list.length === 1 ? list[0] : undefined);
+
 /** Beneath the estimates: what was offered from them, and what came back. */
 export function QuotationsPart() {
   const { number: job = '' } = useParams();
   const { data: list } = useQuotationListQuery({ job });
   const { data: estimates } = useEstimateListQuery({ job });
   const { data: terms } = useTermsQuery();
-  const { lastDay } = useAsOf();
+  const { month, lastDay } = useAsOf();
+  const { data: of } = useJobQuery({ job, asOf: month });
   const base = `/jobs/${encodeURIComponent(job)}/quotations`;
   const columns = useQuotationColumns(base);
   const keep = useKeepMonth();
   const navigate = useNavigate();
   const [fault, setFault] = useState<string | null>(null);
   const [save, { isLoading }] = useAddQuotationMutation();
-  if (!list || !estimates || !terms || (estimates.length === 0 && list.length === 0)) return null;
+  if (!list || !estimates || !terms || !of || (estimates.length === 0 && list.length === 0)) return null;
   const chosen = estimates.find((it) => it.chosen) ?? estimates[0];
   const make = async () => {
     if (!chosen) return;
@@ -37,12 +47,13 @@ export function QuotationsPart() {
           ...{
             version: 0,
             estimate: chosen.number,
-            title: chosen.name,
+            // What the client reads: an estimate's name is our own.
+            title: of.name,
             presentation: 'section',
             quantities: true,
             unitPrices: false,
           },
-          ...{ contact: '', email: '', introduction: '', exclusions: '', terms: terms[0]?.body ?? '' },
+          ...{ contact: '', email: '', introduction: '', exclusions: '', terms: onlyOne(terms)?.body ?? '' },
           ...{ validUntil: addDays(lastDay, USUAL_VALIDITY_DAYS), alternates: [], payments: [] },
         },
       }).unwrap();
