@@ -140,7 +140,7 @@ export const EXAMPLES: WithInput = {
   saveForecast: {
     job: 'J1',
     body: {
-      ...{ seen: '', on: '2031-04-30' },
+      ...{ seen: 'as it was', on: '2031-04-30' },
       lines: [{ section: 'A', costCode: '100', costType: 'labour', method: 'to-complete', value: 5, note: '' }],
     },
   },
