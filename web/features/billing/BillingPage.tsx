@@ -4,6 +4,7 @@ import { displayPeriod } from '../../../core/calendar/displayDate';
 import type { ApplicationRow, BillingRegister } from '../../../wire/billing';
 import { useBillingRegisterQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useClientNames } from '../../ground/clientNames';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
@@ -49,13 +50,14 @@ export function BillingPage() {
 /** Live jobs that have no application of the month. */
 function Waiting({ rows }: { rows: readonly Unbilled[] }) {
   const kinds = useColumnKinds();
+  const nameOf = useClientNames();
   const columns = useMemo(
     () => [
       {
         ...kinds.text<Unbilled>('job', 'Job', (it) => `${it.job} ${it.name}`),
         cell: (it: Unbilled) => <JobName job={it.job} name={it.name} />,
       },
-      kinds.text<Unbilled>('client', 'Client', (it) => it.client),
+      kinds.text<Unbilled>('client', 'Client', (it) => nameOf(it.client), { cut: true }),
       kinds.text<Unbilled>('last', 'Last application', (it) => String(it.lastNumber ?? 'none')),
       {
         ...kinds.amount<Unbilled>('overUnder', 'Over / under billed', (it) => it.overbilled - it.underbilled),
@@ -70,7 +72,7 @@ function Waiting({ rows }: { rows: readonly Unbilled[] }) {
       },
       { key: 'next', title: <span className="sr-only">Next</span>, cell: (it: Unbilled) => <Start job={it.job} /> },
     ],
-    [kinds],
+    [kinds, nameOf],
   );
   return <Table label="Jobs without an application" columns={columns} rows={rows} rowKey={(it) => it.job} />;
 }

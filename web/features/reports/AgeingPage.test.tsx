@@ -41,14 +41,24 @@ test('every figure stands under its head, with what is late and what is held mar
   open([...ROWS, TOTAL]);
   await screen.findByText('2 Jun 2031');
   const heads = screen.getAllByRole('columnheader').map((it) => it.textContent?.replace(/[↑↓]/g, '').trim());
-  expect(heads.slice(5)).toEqual(AGEING_FIGURE_NAMES.map((name) => AGEING_FIGURES[name].title));
+  expect(heads.slice(4)).toEqual(AGEING_FIGURE_NAMES.map((name) => AGEING_FIGURES[name].title));
   const cells = rowOf('2 Jun 2031')
     .getAllByRole('cell')
     .map((it) => it.textContent?.trim());
-  expect(cells.slice(5)).toEqual(['741.57', '–', '–', '–', '–', 'held 954.37', '1,695.94']);
+  expect(cells.slice(4)).toEqual(['741.57', '–', '–', '–', '–', 'held 954.37', '1,695.94']);
   expect(rowOf('2 Jun 2031').queryByTitle('overdue')).toBeNull();
   expect(rowOf('1 Feb 2031').getByTitle('overdue')).toBeDefined();
   expect(screen.getByText('Total, GBP (retention before tax)').closest('tr')?.textContent).toContain('2,094.26');
+});
+
+test('what a client owes in all stands over its invoices, by the name of the client', async () => {
+  const clients = [{ code: 'HOLLIN', name: 'Hollin Construction', termsDays: 30 }];
+  openPage(AgeingPage, '/reports/ageing', '/reports/ageing', { report: reply([...ROWS, TOTAL]), lists: { clients } as never });
+  const client = await screen.findByRole('button', { name: /^Hollin Construction 3/ });
+  // 741.57 + 50 + 348.32, and 954.37 held: 2,094.26.
+  expect(client.closest('tr')?.textContent).toContain('2,094.26');
+  fireEvent.click(client);
+  expect(screen.queryByText('2 Jun 2031')).toBeNull();
 });
 
 test('a figure opens the workings of what explains it: the invoice, the release, the retention of the job', async () => {

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { AGE_BANDS } from '../../../core/billing/ageing';
 import { AGEING_FIGURE_NAMES, AGEING_FIGURES, type AgeingFigureName } from '../../../core/billing/ageingFigures';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -6,11 +6,13 @@ import { at } from '../../../core/errors/known';
 import type { ReportReply } from '../../../wire/reports';
 import { useReportQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
+import { useClientNames } from '../../ground/clientNames';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
 import { Legend, Sign } from '../../kit/Signs';
 import { Table } from '../../kit/table/Table';
+import { toggled } from '../../kit/table/toggled';
 import type { TableColumn } from '../../kit/table/tableTypes';
 import { ReportHead } from '../../ground/reports/ReportHead';
 
@@ -40,21 +42,29 @@ export function AgeingPage() {
 function Receivables({ data }: { data: ReportReply }) {
   const { show, code } = useCurrency();
   const columns = useReceivableColumns(data);
+  const nameOf = useClientNames();
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const total = at(data.rows, -1);
+  const sums = (rows: readonly Row[]) =>
+    Object.fromEntries(
+      AGEING_FIGURE_NAMES.map((name) => AGEING_FIGURES[name].column).map((column) => [
+        column,
+        show(rows.reduce((sum, row) => sum + amountOf(row, column), 0)),
+      ]),
+    );
   if (data.rows.length === 1) return <p>No unpaid invoices and no retention held.</p>;
   return (
-    <Table
+    <Table<Row>
       label="Ageing"
       columns={columns}
       rows={data.rows.slice(0, -1)}
       rowKey={(row) => `${row.job} ${row.application}`}
       height="window"
-      foot={{
-        label: `Total, ${code} (retention before tax)`,
-        cells: Object.fromEntries(
-          AGEING_FIGURE_NAMES.map((name) => [AGEING_FIGURES[name].column, show(amountOf(total, AGEING_FIGURES[name].column))]),
-        ),
+      groups={{
+        ...{ of: (row) => nameOf(String(row.customer)), sums, folded },
+        onFold: (client) => setFolded(toggled(folded, client)),
       }}
+      foot={{ label: `Total, ${code} (retention before tax)`, cells: sums([total]) }}
     />
   );
 }
@@ -82,7 +92,6 @@ function useReceivableColumns({ columns }: ReportReply): TableColumn<Row>[] {
       return { ...amount, cell: (row) => (value(row) === 0 ? '–' : cell(row)) };
     };
     return [
-      kinds.text<Row>('customer', title('customer'), (row) => String(row.customer)),
       kinds.link<Row>('job', title('job'), (row) => String(row.job), jobPath),
       kinds.link<Row>(
         'application',

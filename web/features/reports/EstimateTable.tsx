@@ -5,6 +5,7 @@ import { useCurrency } from '../../ground/company';
 import { Fig } from '../../ground/workings/Fig';
 import { Legend, Sign } from '../../kit/Signs';
 import { Table } from '../../kit/table/Table';
+import { toggled } from '../../kit/table/toggled';
 import type { TableColumn } from '../../kit/table/tableTypes';
 import { BudgetViews } from './BudgetViews';
 import { FIGURES, filtered, grouped, NO_GROUP, sumOf, wordsOf, type BudgetView, type Grouping } from './budgetRows';
@@ -54,12 +55,6 @@ export function EstimateTable({ view, job, inWindow }: { view: EstimateView; job
       />
     </>
   );
-}
-
-function toggled(names: ReadonlySet<string>, name: string): ReadonlySet<string> {
-  const next = new Set(names);
-  if (!next.delete(name)) next.add(name);
-  return next;
 }
 
 type Written = Record<'money' | 'hours', (value: number) => string>;
