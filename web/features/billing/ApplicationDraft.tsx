@@ -1,3 +1,4 @@
+import { GridFoot } from '../../kit/grid/GridFoot';
 import { SureButton } from '../../kit/SureButton';
 import { amount } from '../../kit/typed/codecs';
 import { stableText } from '../../kit/stableText';
@@ -140,15 +141,5 @@ function DraftFoot({ draft: { view, worked } }: { draft: ApplicationDraftState }
     show(summary.materials),
     show(summary.retention),
   ];
-  return (
-    <tfoot>
-      <tr>
-        {cells.map((text, i) => (
-          <td key={i} className={`worked grid-foot ${i > 0 ? 'figure' : ''}`}>
-            {text}
-          </td>
-        ))}
-      </tr>
-    </tfoot>
-  );
+  return <GridFoot cells={cells} />;
 }

@@ -1,3 +1,4 @@
+import { GridFoot } from '../../kit/grid/GridFoot';
 import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { revisedBudget } from '../../../core/forecast/estimateAtCompletion';
@@ -106,15 +107,5 @@ export function ForecastFoot({ view, worked }: { view: ForecastView; worked: Wor
       '',
     ],
   ];
-  return (
-    <tfoot>
-      <tr>
-        {cells.map((text, i) => (
-          <td key={i} className={`worked grid-foot ${i > 0 ? 'figure' : ''}`}>
-            {text}
-          </td>
-        ))}
-      </tr>
-    </tfoot>
-  );
+  return <GridFoot cells={cells} />;
 }
