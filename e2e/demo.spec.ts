@@ -106,6 +106,12 @@ test('the product opens at the newest month with entries, and a month back chang
 
 test('jobs are filtered, sorted and found; the command box goes anywhere', async ({ page }) => {
   await page.goto(`${running.url}/jobs`);
+  await expect(page.locator('tbody tr').first()).toBeVisible();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('link', { name: 'Skip to the page' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('main').locator('#page :focus')).toBeVisible();
   await choose(page.getByLabel('Manager'), 'Ines Tolland');
   await expect(page.locator('tbody tr')).toHaveCount(5);
   await page.getByRole('button', { name: 'Margin %' }).click();

@@ -11,6 +11,7 @@ const keysWith = (parts: string): Keys => [
       ['[', 'previous month'],
       [']', 'next month'],
       ['?', 'this list'],
+      ['Tab, then Enter', 'on a page just opened: skip to what is on it'],
       ['Esc', 'close, or one step back in the workings'],
     ],
   ],

@@ -15,6 +15,7 @@ import { BANDS, JOB_PARTS, PLACES } from './places';
 
 const KeyList = lazy(async () => ({ default: (await import('./KeyList')).KeyList }));
 const LeaveGuard = lazy(async () => ({ default: (await import('./LeaveGuard')).LeaveGuard }));
+const PAGE = 'page';
 const REGISTERED = { places: PLACES, jobParts: JOB_PARTS };
 
 /** The band at the top with the month that every figure is as of, and the page beneath it. */
@@ -36,12 +37,15 @@ export function Shell() {
   if (!session) return <Waiting what="the company" />;
   return (
     <PlacesProvider value={REGISTERED}>
+      <SkipLink />
       <Band company={session.company?.name ?? null} band={band} onOpen={setOpen} />
       <main className="pt-[46px]">
         {session.company && <SecondRow band={band} />}
-        <Suspense fallback={<Waiting what="the page" />}>
-          <Outlet />
-        </Suspense>
+        <div id={PAGE} tabIndex={-1} className="outline-none">
+          <Suspense fallback={<Waiting what="the page" />}>
+            <Outlet />
+          </Suspense>
+        </div>
       </main>
       <Workings />
       <MeasurePatterns />
@@ -52,6 +56,22 @@ export function Shell() {
       </Suspense>
       <Toaster position="bottom-right" toastOptions={{ unstyled: true, className: 'toast' }} />
     </PlacesProvider>
+  );
+}
+
+/** The first stop of Tab: past the band and the row of parts, to what is typed or read. Seen only while it has the focus. */
+function SkipLink() {
+  return (
+    <a
+      href={`#${PAGE}`}
+      className="skip-link"
+      onClick={(event) => {
+        event.preventDefault();
+        document.getElementById(PAGE)?.focus();
+      }}
+    >
+      Skip to the page
+    </a>
   );
 }
 
