@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { isEnteredDate, isPeriod, isPlainDate, lastDay } from '../core/calendar/plainDate';
 import { COST_TYPES } from '../core/costs/costType';
 import { LARGEST_AMOUNT } from '../core/money/cents';
-import { LARGEST_MARKUP, LARGEST_NEEDED, WHOLE } from '../core/money/rate';
+import { LARGEST_MARKUP, LARGEST_NEEDED, LARGEST_QUANTITY, WHOLE } from '../core/money/rate';
 import { LARGEST_UNIT_COST } from '../core/prices/unitCost';
 
 /** Characters no text of ours has: control characters but tab and line breaks, halves of a pair, and what is no character at all. */
@@ -69,8 +69,8 @@ export const rate = v.pipe(
 export const quantity = v.pipe(
   v.number('expected a number'),
   v.safeInteger('expected at most 4 decimals'),
-  v.minValue(-99_999_999_999_999, 'the number is too large'),
-  v.maxValue(99_999_999_999_999, 'the number is too large'),
+  v.minValue(-LARGEST_QUANTITY, 'the number is too large'),
+  v.maxValue(LARGEST_QUANTITY, 'the number is too large'),
 );
 /** What one unit costs, in ten-thousandths of the currency's main unit. Not below zero. */
 export const unitCost = v.pipe(

@@ -4,8 +4,6 @@ import type { TypedForecast } from '../core/forecast/typedForecast';
 import { costType, filled, list, plainDate, seen, text } from './fields';
 import { command, dated, query } from './call';
 
-const LARGEST = 100_000_000_000_000;
-
 /** What is still to come on lines of a job, as said on one day: whole, so that a line left out has no forecast of that day. */
 export const forecastInput = v.strictObject({
   seen,
@@ -14,12 +12,8 @@ export const forecastInput = v.strictObject({
     v.strictObject({
       ...{ section: text(80), costCode: filled(40), costType },
       method: v.picklist(FORECAST_METHODS, `expected one of ${FORECAST_METHODS.join(', ')}`),
-      value: v.pipe(
-        v.number('expected a number'),
-        v.safeInteger('expected a whole number'),
-        v.minValue(0, 'expected 0 or more'),
-        v.maxValue(LARGEST, 'too large'),
-      ),
+      /** As its method has it; core says what it may be. */
+      value: v.pipe(v.number('expected a number'), v.safeInteger('expected a whole number')),
       note: text(400),
     }),
     5000,

@@ -151,6 +151,8 @@ describe('overbilling', () => {
       'Line 1 would be billed 100.00 below zero. Bill between 0.00 and 1,000.00 to date',
       `Line 1 is a credit and would be billed 100.00 above zero. Bill between ${MINUS}1,000.00 and 0.00 to date`,
     ]);
+    // A currency without decimals has none here either.
+    expect(overbillingText(overbillings(billed('1', -5), 100)[0]!, -5, 0)).toContain('Bill between 0 and 100 to date');
   });
 
   test('certified figures are held to it alike, each with the applied one where it is empty', () => {

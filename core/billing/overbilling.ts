@@ -42,10 +42,12 @@ export function overbillings(line: BilledLine, scheduledValue: Cents): Overbilli
 
 /** What is said where a line is overbilled by an amount `to date`: by how much, and the most that may be billed. */
 export function overbillingText({ line, by, limit }: Overbilling, toDate: Cents, digits: number): string {
-  const [amount, most] = [displayExact(by, digits), displayExact(limit, digits)];
-  if (limit > 0 && toDate < 0) return `Line ${line} would be billed ${amount} below zero. Bill between 0.00 and ${most} to date`;
+  const exact = (cents: Cents) => displayExact(cents, digits);
+  const [amount, most, zero] = [exact(by), exact(limit), exact(0)];
+  if (limit > 0 && toDate < 0)
+    return `Line ${line} would be billed ${amount} below zero. Bill between ${zero} and ${most} to date`;
   if (limit < 0 && toDate > 0)
-    return `Line ${line} is a credit and would be billed ${amount} above zero. Bill between ${most} and 0.00 to date`;
+    return `Line ${line} is a credit and would be billed ${amount} above zero. Bill between ${most} and ${zero} to date`;
   return `Line ${line} would pass its scheduled value by ${amount}. Bill ${most} ${limit < 0 ? 'or less of a credit' : 'or less'} to date`;
 }
 

@@ -19,15 +19,17 @@ test('4,000.00 spent in 50 hours, of a budget of 10,000.00: each way of saying w
   expect(estimate({ method: 'to-complete', value: 0 })).toMatchObject({ amount: 400_000, forecastSays: 400_000 });
 });
 
-test('a forecast that says nothing is told why', () => {
+test('a forecast that says nothing, or more than an amount may be, is refused with the reason', () => {
   const idle = { ...state, cost: 0, hours: 0, hoursBudgeted: 0 };
-  const said = [
-    forecastFault({ method: 'percent', value: 500_000 }, idle),
-    forecastFault({ method: 'hours', value: 1 }, idle),
-    forecastFault({ method: 'percent', value: 0 }, state),
-    forecastFault({ method: 'to-complete', value: -1 }, state),
-  ];
-  expect(said.every((it) => it !== null)).toBe(true);
-  expect(forecastFault({ method: 'to-complete', value: 5 }, idle)).toBeNull();
-  expect(forecastFault({ method: 'percent', value: 500_000 }, state)).toBeNull();
+  const fault = (method: TypedForecast['method'], value: number, of = state) =>
+    forecastFault({ method, value }, of, '2031-04-30');
+  expect([fault('percent', 500_000, idle), fault('hours', 1, idle), fault('percent', 0), fault('to-complete', -1)]).not.toContain(
+    null,
+  );
+  expect([fault('to-complete', 5, idle), fault('percent', 500_000), fault('percent', 1_000_000)]).toEqual([null, null, null]);
+  expect(fault('percent', 1_000_001)).toBe('Expected at most 100 %');
+  expect(fault('to-complete', 10_000_000_000_000)).toBe('The number is too large');
+  // 99,999,999,999.99 less what is spent is the most: a cent more is too much. 0.0001 % of 4,000.00 is 4,000,000,000.00, of a hundred times that too much.
+  expect([fault('to-complete', 9_999_999_599_999), fault('percent', 1)]).toEqual([null, null]);
+  expect([fault('to-complete', 9_999_999_600_000), fault('percent', 1, { ...state, cost: 40_000_000 })]).not.toContain(null);
 });

@@ -12,7 +12,7 @@ export type Hours = Flavour<number, 'hours'>;
 export const WHOLE: Rate = 1_000_000;
 export const QUANTITY_DECIMALS = 4;
 const PERCENT_DECIMALS = 4;
-const LARGEST_QUANTITY = 99_999_999_999_999;
+export const LARGEST_QUANTITY = 99_999_999_999_999;
 /** The most a markup may be: ten times what it is put on. */
 export const LARGEST_MARKUP: Rate = 10 * WHOLE;
 /** The most that may be needed of anything in an estimate: beyond it cost would not stay exact. */

@@ -1,6 +1,6 @@
+import { TYPED_COST } from '../costs/queries';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
-import { COST_TYPES } from '../../core/costs/costType';
 
 export const JOB_OF_CHANGE = query(
   shape({ id: t.whole, finishes_on: t.orNull(t.day) }),
@@ -24,17 +24,7 @@ export const PRICE_LINES = query(
 );
 
 export const COST_LINES = query(
-  shape({
-    section: t.text,
-    costCode: t.text,
-    costType: t.oneOf(...COST_TYPES),
-    sovLine: t.text,
-    description: t.text,
-    quantity: t.orNull(t.quantity),
-    unit: t.text,
-    hours: t.orNull(t.hours),
-    amount: t.cents,
-  }),
+  shape(TYPED_COST),
   `SELECT k.section, c.code AS costCode, k.cost_type AS costType, coalesce(s.line, '') AS sovLine, l.description, l.quantity, l.unit, l.hours, l.amount
       FROM change_order_line l JOIN cost_line k ON k.id = l.cost_line_id JOIN cost_code c ON c.id = k.cost_code_id LEFT JOIN sov_line s ON s.id = l.sov_line_id
       WHERE l.change_order_id = $1 AND l.side = 'cost' ORDER BY l.id`,

@@ -2,6 +2,19 @@ import { COST_TYPES } from '../../core/costs/costType';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 
+/** A line of a budget, or of what a change order costs, as it is typed. */
+export const TYPED_COST = {
+  section: t.text,
+  costCode: t.text,
+  costType: t.oneOf(...COST_TYPES),
+  sovLine: t.text,
+  description: t.text,
+  quantity: t.orNull(t.quantity),
+  unit: t.text,
+  hours: t.orNull(t.hours),
+  amount: t.cents,
+};
+
 /** What budgets and change orders approved by `$2` say of job `$1`: which SOV line how much of a cost line serves. */
 export const SERVED_SOV_LINES = query(
   shape({ id: t.whole, line: t.text, amount: t.cents }),

@@ -57,7 +57,7 @@ test('what is said is kept with its note, comes to what the page worked out, and
   expect(of(april, 'labour').lastMonth).toBe(281_250);
 });
 
-test('saved anew without a line, that line has no forecast of the day any more', async () => {
+test('saved again without a line, that line has no forecast of the day any more', async () => {
   await save([line('material', { value: 1 })]);
   const { lines } = await view();
   expect(lines.map((it) => it.said?.value ?? null)).toEqual(lines.map((it) => (it.costType === 'material' ? 1 : null)));

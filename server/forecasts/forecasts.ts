@@ -112,7 +112,7 @@ async function faultsOf(
     if (seen.has(keyOf(line))) return at('costCode', 'This line has a forecast already; give it one');
     seen.add(keyOf(line));
     const state = states.get(keyOf(line));
-    const fault = forecastFault(line, state ?? NOTHING);
+    const fault = forecastFault(line, state ?? NOTHING, on);
     return fault ? at('value', fault) : [];
   });
 }

@@ -1,8 +1,8 @@
+import { TYPED_COST } from '../costs/queries';
 import type { RevenueMethod } from '../../core/progress/workInProgress';
 import { JobTable } from './models';
 import { query } from '../db/query';
 import { shape, t, listed, pick } from '../db/fields';
-import { COST_TYPES } from '../../core/costs/costType';
 
 export const JOB_BY_NUMBER = query(
   shape({
@@ -37,17 +37,7 @@ export const ORIGINAL_SOV_LINES = query(
 );
 
 export const ORIGINAL_BUDGET = query(
-  shape({
-    section: t.text,
-    costCode: t.text,
-    costType: t.oneOf(...COST_TYPES),
-    sovLine: t.text,
-    description: t.text,
-    quantity: t.orNull(t.quantity),
-    unit: t.text,
-    hours: t.orNull(t.hours),
-    amount: t.cents,
-  }),
+  shape(TYPED_COST),
   `SELECT l.section, c.code AS costCode, l.cost_type AS costType, coalesce(s.line, '') AS sovLine, b.description, b.quantity, b.unit, b.hours, b.amount
         FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id JOIN cost_code c ON c.id = l.cost_code_id LEFT JOIN sov_line s ON s.id = b.sov_line_id
         WHERE l.job_id = $1 ORDER BY b.id`,

@@ -17,6 +17,7 @@ import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { Refused } from '../../kit/States';
 import { amount, day, tidyOf } from '../../kit/typed/codecs';
+import { useUnsaved } from '../../kit/unsaved';
 import { workApplication, type WorkedApplication } from './workApplication';
 
 interface CertifyProps {
@@ -30,12 +31,14 @@ export function CertifyForm({ view, onPreview }: CertifyProps) {
   const { month, entryDay } = useAsOf();
   const { digits, exact } = useCurrency();
   const [other, setOther] = useState(false);
-  const [rows, setRows] = useState<GridRow[]>(() =>
+  const [start] = useState<GridRow[]>(() =>
     view.lines.map((line) => ({
       work: displayExact(line.appliedWork, digits),
       materials: displayExact(line.appliedMaterials, digits),
     })),
   );
+  const [rows, setRows] = useState(start);
+  useUnsaved(other && JSON.stringify(rows) !== JSON.stringify(start));
   const fields = useMemo(() => ({ on: day(month) }), [month]);
   const form = useCodecForm(fields, { on: displayDate(entryDay > view.dated ? entryDay : view.dated) });
   const [certify, { isLoading }] = useCertifyApplicationMutation();

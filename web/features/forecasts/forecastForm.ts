@@ -53,7 +53,7 @@ export function workForecast(view: ForecastView, rows: readonly GridRow[], codec
     const method = METHODS.find((it) => (row[it] ?? '').trim() !== '');
     const value = method ? readAt(faults, `${i}.${method}`, row[method], codecs[method]) : null;
     const read = method !== undefined && value !== null && !faults.has(`${i}.${method}`) ? { method, value } : null;
-    const fault = read && forecastFault(read, state);
+    const fault = read && forecastFault(read, state, view.on);
     if (read && fault) faults.set(`${i}.${read.method}`, fault);
     const said = fault ? null : read;
     if (said) input.push({ ...{ section, costCode, costType }, ...said, note: (row.note ?? '').trim() });
