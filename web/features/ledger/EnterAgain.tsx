@@ -1,5 +1,4 @@
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import type { CostRow } from '../../../wire/costs';
@@ -7,8 +6,10 @@ import type { PostingView } from '../../../wire/ledger';
 import { useLazyCostPageQuery } from '../../ground/api/api';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { useAttempt } from '../../ground/useAttempt';
 import { keepUnpostedCosts, unpostedCosts } from '../../ground/unpostedCosts';
 import type { GridRow } from '../../kit/grid/gridTypes';
+import { Refused } from '../../kit/States';
 
 /** More lines than this are no mistake of typing. */
 const MOST = 500;
@@ -19,18 +20,24 @@ export function EnterAgain({ posting }: { posting: PostingView }) {
   const keep = useKeepMonth();
   const navigate = useNavigate();
   const [load, { isFetching }] = useLazyCostPageQuery();
+  const { refused, attempt } = useAttempt();
   if (posting.reversedBy === null || posting.entryCount === 0 || posting.entryCount > MOST) return null;
-  const enter = async () => {
+  const layOut = async () => {
     const query = { asOf: '2199-12', posting: String(posting.id), limit: String(MOST) };
     const { rows } = await load(query).unwrap();
     keepUnpostedCosts([...unpostedCosts(), ...rows.map((row) => typedRow(row, exact))]);
-    toast(`${rows.length} ${rows.length === 1 ? 'line' : 'lines'} of document ${posting.id} laid out to be corrected`);
-    void navigate(keep('/costs'));
+  };
+  const count = `${posting.entryCount} ${posting.entryCount === 1 ? 'line' : 'lines'}`;
+  const enter = async () => {
+    if (await attempt(layOut, `${count} of document ${posting.id} laid out to be corrected`)) void navigate(keep('/costs'));
   };
   return (
-    <button type="button" className="button mb-4" disabled={isFetching} onClick={() => void enter()}>
-      Enter its lines again …
-    </button>
+    <>
+      <button type="button" className="button mb-4" disabled={isFetching} onClick={() => void enter()}>
+        Enter its lines again …
+      </button>
+      {refused && <Refused message={refused.message} />}
+    </>
   );
 }
 

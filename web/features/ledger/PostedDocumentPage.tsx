@@ -121,7 +121,8 @@ function ReversalForm({ posting, onClose }: { posting: PostingView; onClose: () 
     <form
       className="mb-4 flex flex-wrap items-start gap-3"
       onSubmit={onSubmit}
-      onKeyDown={(event) => event.key === 'Escape' && onClose()}
+      // Esc that closed a list or a calendar leaves the form open.
+      onKeyDown={(event) => event.key === 'Escape' && !event.defaultPrevented && onClose()}
       noValidate
     >
       {posting.entryCount > 0 && form.choice('when', 'Reversed', WHEN, { className: 'w-[220px]' })}

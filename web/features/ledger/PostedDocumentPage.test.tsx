@@ -1,0 +1,60 @@
+/** @jest-environment ./web/test/pageEnvironment.js */
+import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import type { CostRow } from '../../../wire/costs';
+import type { PostingView } from '../../../wire/ledger';
+import { unpostedCosts } from '../../ground/unpostedCosts';
+import { openPage, type Replies } from '../../test/openPage';
+import { PostedDocumentPage } from './PostedDocumentPage';
+
+beforeEach(() => localStorage.clear());
+afterEach(cleanup);
+
+const posting = (more: Partial<PostingView> = {}): PostingView => ({
+  ...{ id: 12, kind: 'cost-batch', kindName: 'Costs', job: '2105', reference: 'TS-1', dated: '2031-04-23', actor: 'accountant' },
+  ...{ recordedAt: '2031-04-23T10:00:00Z', total: 125_000, reverses: null, reversedBy: null, note: '', journals: [] },
+  ...{ entryCount: 1, fixed: null },
+  ...more,
+});
+const reversed = posting({ reversedBy: 13, fixed: 'It was reversed by document 13' });
+const entry: CostRow = {
+  ...{ id: 1, postingId: 12, dated: '2031-04-23', postedOn: '2031-04-30', job: '2105', section: 'A', costCode: '100' },
+  ...{ costType: 'labour', reference: 'TS-1', party: 'Crew', description: 'Framing', quantity: null, hours: 505_000 },
+  ...{ amount: 125_000, commitment: 'PO-1', commitmentLine: 'PO-1/2', uninstalled: false, installedOn: null },
+  ...{ reverses: null, reversedBy: 13 },
+};
+const open = (of: PostingView, more: Replies = {}) =>
+  openPage(PostedDocumentPage, '/ledger/postings/:id', '/ledger/postings/12', { posting: of, ...more });
+
+test('the lines of a reversed document are laid out as they were typed; where they cannot be read, that is said', async () => {
+  let refused = true;
+  const { address } = open(reversed, {
+    costPage: () =>
+      refused ? { status: 503, body: { message: 'The books are busy; try again' } } : { rows: [entry], next: null },
+  });
+  const button = await screen.findByRole('button', { name: 'Enter its lines again …' });
+  fireEvent.click(button);
+  expect((await screen.findByRole('alert')).textContent).toContain('The books are busy; try again');
+  expect(unpostedCosts()).toEqual([]);
+  refused = false;
+  fireEvent.click(button);
+  await waitFor(() => expect(address()).toContain('/costs'));
+  expect(unpostedCosts()).toEqual([
+    {
+      ...{ dated: '23 Apr 2031', postedOn: '30 Apr 2031', job: '2105', section: 'A', costCode: '100', costType: 'labour' },
+      ...{ party: 'Crew', reference: 'TS-1', commitment: 'PO-1/2', description: 'Framing', hours: '50.5', amount: '1,250.00' },
+      uninstalled: '',
+    },
+  ]);
+});
+
+test('Esc closes the list of ways to reverse, then the form', async () => {
+  open(posting());
+  fireEvent.click(await screen.findByRole('button', { name: 'Reverse this document …' }));
+  fireEvent.pointerDown(await screen.findByRole('combobox', { name: 'Reversed' }), { button: 0 });
+  const list = await screen.findByRole('listbox');
+  fireEvent.keyDown(list, { key: 'Escape' });
+  await waitFor(() => expect(screen.queryByRole('listbox')).toBeNull());
+  fireEvent.keyDown(screen.getByRole('textbox', { name: 'Reason' }), { key: 'Escape' });
+  expect(await screen.findByRole('button', { name: 'Reverse this document …' })).toBeDefined();
+});
