@@ -4,6 +4,7 @@ import { useDeleteDraftMutation, useJobListQuery } from '../../../ground/api/api
 import { Link } from 'react-router';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { faultOf } from '../../../ground/faults';
+import { useAttempt } from '../../../ground/useAttempt';
 import { Empty, Refused, Waiting } from '../../../kit/States';
 import { JobTable } from './JobTable';
 
@@ -47,6 +48,7 @@ export function JobListPage() {
 function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<string, unknown>; savedAt: string }[] }) {
   const keep = useKeepMonth();
   const [deleteDraft] = useDeleteDraftMutation();
+  const { refused, attempt } = useAttempt();
   if (drafts.length === 0) return null;
   return (
     <ul className="sheet mb-3 list-none px-3 py-1">
@@ -59,10 +61,15 @@ function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<str
               {[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}
             </Link>
             <span className="note text-[12.5px]">saved {displayMoment(draft.savedAt)}</span>
-            <SureButton onSure={() => void deleteDraft({ id: draft.id })}>Delete</SureButton>
+            <SureButton onSure={() => void attempt(() => deleteDraft({ id: draft.id }).unwrap())}>Delete</SureButton>
           </li>
         );
       })}
+      {refused && (
+        <li>
+          <Refused message={refused.message} />
+        </li>
+      )}
     </ul>
   );
 }
