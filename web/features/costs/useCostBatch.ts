@@ -69,6 +69,7 @@ export function useCostBatch(lists: Lists) {
       setRows([]);
       setPosted((count) => count + 1);
       setPreview(null);
+      setRefused(null);
       setAsked(false);
     });
   };
