@@ -8,6 +8,7 @@ import { billingHandlers } from './billing/handlers';
 import { bookHandlers } from './book/handlers';
 import { changeHandlers } from './changes/handlers';
 import { companyHandlers } from './company/handlers';
+import { correctionHandlers } from './corrections/handlers';
 import { costHandlers } from './costs/handlers';
 import { estimateHandlers } from './estimates/handlers';
 import type { Context } from './http/context';
@@ -46,6 +47,7 @@ const NOUNS = [
   answerHandlers,
   changeHandlers,
   costHandlers,
+  correctionHandlers,
   billingHandlers,
   ledgerHandlers,
   reportHandlers,

@@ -2,6 +2,7 @@ import { billingCalls } from './billing';
 import { bookCalls } from './book';
 import { changeCalls } from './changes';
 import { companyCalls } from './company';
+import { correctionCalls } from './corrections';
 import { costCalls } from './costs';
 import { estimateCalls } from './estimates';
 import { forecastCalls } from './forecasts';
@@ -31,6 +32,7 @@ export const CALLS = {
   ...answerCalls,
   ...changeCalls,
   ...costCalls,
+  ...correctionCalls,
   ...billingCalls,
   ...ledgerCalls,
   ...reportCalls,

@@ -85,11 +85,18 @@ export interface CostRow {
   /** The line of the commitment, as it is typed: PO-1/2. */
   commitmentLine: string | null;
   uninstalled: boolean;
+  /** The day the last of it was installed; null while something is not. */
   installedOn: string | null;
-  /** The document this one takes back. */
+  /** What of it lies uninstalled. */
+  notInstalled: number;
+  /** The document whose entry this one reverses. */
   reverses: number | null;
-  /** The document that took this one back. */
+  /** The document whose entry this one stands in place of, where cost was moved. */
+  replaces: number | null;
+  /** The document that reversed this one, or moved it. */
   reversedBy: number | null;
+  /** It was moved, not only reversed. */
+  moved: boolean;
 }
 
 export interface CostPage {
@@ -138,6 +145,13 @@ const pageStart = v.pipe(
   ),
 );
 
+/** Ids of entries with commas between. */
+const entryIds = v.pipe(
+  v.string('expected numbers of cost entries'),
+  v.regex(/^\d{1,15}(,\d{1,15}){0,499}$/, 'expected at most 500 numbers of cost entries, with commas between'),
+  v.transform((it) => it.split(',').map(Number)),
+);
+
 /** What part of the cost ledger is asked for. `after` reads on from the page before; `offset` jumps to any place. */
 export const ledgerQuery = v.strictObject({
   asOf,
@@ -151,7 +165,8 @@ export const ledgerQuery = v.strictObject({
   search: v.optional(v.pipe(v.string(), v.maxLength(100, 'expected at most 100 characters'))),
   posting: v.optional(wholeText(Number.MAX_SAFE_INTEGER)),
   commitment: v.optional(v.string()),
-  uninstalled: v.optional(flag),
+  /** Entries by their ids. */
+  ids: v.optional(entryIds),
   sort: v.optional(v.picklist(COST_SORTS, `expected one of ${COST_SORTS.join(', ')}`)),
   descending: v.optional(flag),
   after: v.optional(pageStart),

@@ -36,6 +36,10 @@ export interface PostingView extends PostingRow {
   note: string;
   journals: JournalView[];
   entryCount: number;
+  /** Other documents of which it reverses or moves lines. */
+  corrects: number[];
+  /** Other documents that reversed or moved lines of it. */
+  correctedBy: number[];
   /** Why it cannot be reversed; null where it can. */
   fixed: string | null;
 }

@@ -10,9 +10,12 @@ export interface PostingOfKind {
 export const POSTINGS = {
   'opening-cost': { title: 'Opening cost', irreversible: null },
   'cost-batch': { title: 'Cost batch', irreversible: null },
+  'cost-move': {
+    title: 'Cost moved',
+    irreversible: 'To put moved cost back, pick its lines in the cost ledger and move them again',
+  },
   application: {
     title: 'Application certified',
-
     irreversible: 'A certified application is stated to date: put the difference right in the next application',
   },
   'retention-release': { title: 'Retention released', irreversible: null },

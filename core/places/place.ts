@@ -3,6 +3,7 @@ export type JobPlace =
   | 'contract'
   | 'budget'
   | 'costs'
+  | 'material-on-site'
   | 'billing'
   | 'billing-schedule'
   | 'application'

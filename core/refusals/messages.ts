@@ -15,6 +15,19 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
     `Liability for defects would end on ${displayDate(end)}, before ${displayDate(after)}`,
   'labour-uninstalled': () => 'Only materials can be marked as uninstalled; labour is not',
   'entry-empty': () => 'Enter an amount, or at least hours',
+  'entry-reversed': ({ entry, document }) => `${entry} was reversed or moved already, by document ${document}`,
+  'entry-reverses': ({ entry, document }) =>
+    `${entry} reverses a line of document ${document}; a reversal stays. Enter the right cost again instead`,
+  'entry-unmoved': ({ entry }) => `${entry} is there already; choose another job, section, cost code or cost type`,
+  'reversed-before-posted': ({ on, posted }) =>
+    `${displayDate(on)} is before the cost was posted, ${displayDate(posted)}; choose that day or a later one`,
+  'install-not-uninstalled': ({ entry }) => `Nothing of ${entry} is uninstalled`,
+  'install-nothing': () => 'Enter what was installed; it cannot be zero',
+  'install-beyond': ({ amount, left }, show) => `${show(amount)} is more than the ${show(left)} not installed yet`,
+  'install-beyond-quantity': ({ quantity, left }) => `${quantity} is more than the ${left} not installed yet`,
+  'install-no-quantity': ({ entry }) => `${entry} has no quantity; enter the amount that was installed`,
+  'install-before-delivery': ({ on, delivered }) =>
+    `${displayDate(on)} is before the material was posted, ${displayDate(delivered)}`,
   'posted-before-dated': ({ postedOn, dated }) =>
     `The accounting date, ${postedOn}, is before the document's own, ${dated}; leave it blank where they are the same`,
   'receipt-nothing': () => 'Enter the amount received; it cannot be zero',

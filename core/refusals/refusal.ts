@@ -14,6 +14,16 @@ export interface RefusalFacts {
   'defects-before-finish': { end: string; after: string };
   'labour-uninstalled': Record<never, never>;
   'entry-empty': Record<never, never>;
+  'entry-reversed': { entry: string; document: number };
+  'entry-reverses': { entry: string; document: number };
+  'entry-unmoved': { entry: string };
+  'reversed-before-posted': { on: string; posted: string };
+  'install-not-uninstalled': { entry: string };
+  'install-nothing': Record<never, never>;
+  'install-beyond': { amount: Cents; left: Cents };
+  'install-beyond-quantity': { quantity: string; left: string };
+  'install-no-quantity': { entry: string };
+  'install-before-delivery': { on: string; delivered: string };
   'posted-before-dated': { postedOn: string; dated: string };
   'receipt-nothing': Record<never, never>;
   'receipt-too-early': { on: string; since: string };

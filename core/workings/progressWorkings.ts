@@ -76,7 +76,7 @@ function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Expl
       const stored =
         job.uninstalled === 0
           ? []
-          : [money('Less uninstalled materials (both figures)', job.uninstalled, '−', at('costs', { stored: 'yes' }))];
+          : [money('Less uninstalled materials (both figures)', job.uninstalled, '−', at('material-on-site'))];
       return {
         rule: 'Cost to cost: cost to date over estimate at completion, both without materials not yet installed; between 0 and 100 %.',
         operands: [
@@ -114,14 +114,7 @@ function explainEarned(job: JobPosition, it: Progress, ref: Ref, at: At): Explai
   const stored =
     it.uninstalled === 0
       ? []
-      : [
-          money(
-            'Uninstalled materials, at cost: taken off before, added after',
-            it.uninstalled,
-            '±',
-            at('costs', { stored: 'yes' }),
-          ),
-        ];
+      : [money('Uninstalled materials, at cost: taken off before, added after', it.uninstalled, '±', at('material-on-site'))];
   const rule =
     it.uninstalled === 0
       ? 'Contract sum times the share complete, rounded once.'

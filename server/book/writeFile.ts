@@ -42,11 +42,20 @@ async function* recordsOf(sql: Reader, file: BookFile, digits: number): AsyncGen
   const columns = Object.entries(file.columns);
   let after: number | null = null;
   do {
-    const page: BookRecord[] = await pageAfter(sql, file, after);
+    const read: BookRecord[] = await pageAfter(sql, file, after);
+    const page = read.length < PAGE ? read : wholeIds(read);
     if (page.length > 0)
       yield csvText(page.map((row) => columns.map(([name, column]) => cellOf(column, row[name] ?? null, row, digits))));
-    after = page.length < PAGE ? null : (page.at(-1)?.id ?? null);
+    after = read.length < PAGE ? null : (page.at(-1)?.id ?? null);
   } while (after !== null);
+}
+
+/** A full page may end between two rows of one id: they come with the next page. */
+function wholeIds(read: readonly BookRecord[]): readonly BookRecord[] {
+  const last = read.at(-1)?.id;
+  const whole = read.filter(({ id }) => id !== last);
+  if (whole.length === 0) throw new Error(`More than ${PAGE} rows of one id`);
+  return whole;
 }
 
 function pageAfter(sql: Reader, file: BookFile, id: number | null): Promise<BookRecord[]> {

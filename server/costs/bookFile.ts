@@ -10,7 +10,10 @@ import { amount, date, oneOf, quantity, REQUIRED, text, yesNo, type ReadRow, typ
 import { joinKey } from '../book/keys';
 import { commitments, lineJobs } from '../commitments/bookFile';
 import { costCodes } from '../company/bookFiles';
+import { InstallationTable } from '../corrections/models';
+import type { NewRow } from '../db/fields';
 import { nextId } from '../db/sql';
+import { CostEntryTable } from './models';
 import { jobs } from '../jobs/bookFiles';
 import { PostingTable } from '../ledger/models';
 import { savePostings } from '../ledger/savePosting';
@@ -47,9 +50,12 @@ export const costs = bookFile({
     commitment: { to: commitments, head: true },
     commitment_line: { to: commitments, by: ['commitment', 'commitment_line'] },
   },
-  query: `SELECT e.id, e.dated, l.job, l.section, l.cost_code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
-    k.number AS commitment, m.line AS commitment_line, e.uninstalled, e.installed_on, nullif(e.posted_on, e.dated) AS posted_on
-    FROM cost_entry e JOIN named_cost_line l ON l.id = e.cost_line_id
+  // What was installed in parts is a row for each part, and one for what is left.
+  query: `SELECT e.id, e.dated, l.job, l.section, l.cost_code, l.cost_type, e.reference, e.party, e.description,
+    CASE WHEN p.cost_entry_id IS NULL THEN e.quantity ELSE p.quantity END AS quantity,
+    CASE WHEN p.cost_entry_id IS NULL THEN e.hours ELSE p.hours END AS hours, coalesce(p.amount, e.amount) AS amount,
+    k.number AS commitment, m.line AS commitment_line, e.uninstalled, p.installed_on, nullif(e.posted_on, e.dated) AS posted_on
+    FROM cost_entry e JOIN named_cost_line l ON l.id = e.cost_line_id LEFT JOIN installed_part p ON p.cost_entry_id = e.id
     LEFT JOIN commitment_line m ON m.id = e.commitment_line_id LEFT JOIN commitment k ON k.id = m.commitment_id`,
   check(row, book) {
     // One plain object: this is asked of a million rows.
@@ -94,6 +100,7 @@ export class OpeningCosts {
   private readonly jobIds = new Set<number>();
   private posting: OpeningPosting | null = null;
   private count = 0;
+  private nextEntry = 0;
   /** The rows that are being saved while the next ones are read: the engine works in a thread of its own. */
   private saving: Promise<void> = Promise.resolve();
 
@@ -104,11 +111,14 @@ export class OpeningCosts {
     const [first] = rows;
     if (!first) return;
     const posting = (this.posting ??= await this.open(first.posted_on ?? first.dated));
-    const entries = rows.map((row) => this.entryOf(row, posting));
+    const firstEntry = this.nextEntry;
+    const entries = rows.map((row, i) => ({ id: firstEntry + i, ...this.entryOf(row, posting) }));
+    this.nextEntry += rows.length;
+    const installations = rows.flatMap((row, i) => this.installationOf(row, firstEntry + i));
     this.count += rows.length;
     await this.saving;
     await this.into.flush();
-    this.saving = insertCostEntries(this.into.sql, entries);
+    this.saving = this.insert(entries, installations);
     this.saving.catch(() => undefined);
     // The driver hands a statement to its thread in two steps, through the loop of this one: it has to come round before reading goes on.
     await pause(1);
@@ -117,7 +127,22 @@ export class OpeningCosts {
   private async open(postedOn: PlainDate): Promise<OpeningPosting> {
     // The posting names what its journals debit, which is known when all is read: entries refer to it before it is there.
     await this.into.sql.run('PRAGMA defer_foreign_keys = ON');
+    this.nextEntry = await nextId(this.into.sql, CostEntryTable);
     return { id: await nextId(this.into.sql, PostingTable), postedOn };
+  }
+
+  private async insert(
+    entries: readonly NewCostEntry[],
+    installations: readonly NewRow<typeof InstallationTable>[],
+  ): Promise<void> {
+    await insertCostEntries(this.into.sql, entries);
+    await this.into.sql.insertAll(InstallationTable, installations);
+  }
+
+  private installationOf(row: Row<typeof COST>, entry: number): NewRow<typeof InstallationTable>[] {
+    if (!row.uninstalled || row.installed_on === null) return [];
+    const { installed_on, amount, quantity } = row;
+    return [{ cost_entry_id: entry, job_id: this.into.id(jobs, row.job), installed_on, amount, quantity }];
   }
 
   /** Waits until nothing is being saved any more: only then may the transaction be ended. */
@@ -162,7 +187,6 @@ export class OpeningCosts {
       commitment_line_id:
         row.commitment && row.commitment_line ? into.id(commitments, row.commitment, row.commitment_line) : null,
       uninstalled: row.uninstalled ? 1 : 0,
-      installed_on: row.installed_on,
     };
   }
 }

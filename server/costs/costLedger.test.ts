@@ -40,7 +40,7 @@ function matches(row: CostRow, filter: Partial<CostLedgerFilter>): boolean {
     (!filter.party || row.party === filter.party) &&
     (!filter.search || text.includes(filter.search.toLowerCase())) &&
     (!filter.commitment || row.commitment === filter.commitment) &&
-    (!filter.uninstalled || (row.uninstalled && (row.installedOn === null || row.installedOn > (filter.asOf ?? LATEST))))
+    (!filter.ids || filter.ids.includes(row.id))
   );
 }
 
@@ -55,7 +55,7 @@ const filters: fc.Arbitrary<Partial<CostLedgerFilter>> = fc.record(
     costType: fc.constantFrom(...COST_TYPES),
     party: fc.constantFrom('GLIMMER', 'Crew Dray'),
     search: fc.constantFrom('glass', 'TS-30', 'lass un', '%', '_', "'", 'DN-4', 'no such words', '"gla'),
-    uninstalled: fc.constant(true),
+    ids: fc.constant([3, 40, 700]),
     sort: fc.constantFrom(...COST_SORTS),
     descending: fc.boolean(),
   },

@@ -79,9 +79,12 @@ function costRow(row: Row): CostRow {
     amount: row.amount,
     commitment: row.commitment,
     uninstalled: row.uninstalled === 1,
-    installedOn: row.installed_on,
+    installedOn: row.installed === row.amount ? row.installed_on : null,
+    notInstalled: row.uninstalled === 1 ? row.amount - row.installed : 0,
     commitmentLine: row.commitment_line,
     reverses: row.reverses,
+    replaces: row.replaces,
+    moved: row.moved === 1,
     reversedBy: row.reversed_by,
   };
 }

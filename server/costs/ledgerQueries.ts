@@ -20,8 +20,8 @@ export interface CostLedgerFilter {
   /** All entries of one posting. */
   posting?: number;
   commitment?: string;
-  /** Uninstalled material as of the date only. */
-  uninstalled?: boolean;
+  /** Entries by their ids. */
+  ids?: readonly number[];
   sort?: CostSort;
   descending?: boolean;
   /** The keys of the row before the page, by the filter's order. */
@@ -67,7 +67,7 @@ export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costC
       'e.commitment_line_id IN (SELECT n.id FROM commitment_line n JOIN commitment m ON m.id = n.commitment_id WHERE m.number = ?)',
       filter.commitment,
     );
-  if (filter.uninstalled) add('e.uninstalled = 1 AND (e.installed_on IS NULL OR e.installed_on > ?)', filter.asOf);
+  if (filter.ids) add('e.id IN (SELECT value FROM json_each(?))', JSON.stringify(filter.ids));
   const threes = threesOf(filter.search ?? '');
   if (threes.length > 0)
     add(
@@ -121,13 +121,20 @@ const LedgerRow = shape({
   amount: t.cents,
   commitment: t.orNull(t.text),
   uninstalled: t.flag,
+  installed: t.cents,
   installed_on: t.orNull(t.day),
   commitment_line: t.orNull(t.text),
   reverses: t.orNull(t.whole),
+  replaces: t.orNull(t.whole),
   reversed_by: t.orNull(t.whole),
+  moved: t.flag,
   /** What the rows are ordered by, as a JSON list. */
   key: t.text,
 });
+
+/** `$1` is the date of the ledger. */
+const INSTALLED_TO_DATE = (what: string, none: string | number) =>
+  `coalesce((SELECT ${what} FROM installation WHERE cost_entry_id = e.id AND undone_at IS NULL AND installed_on <= $1), ${none})`;
 
 /** A page of rows: from `after` on, where it is given, whose keys join what `condition` binds. */
 export function ledgerRows(filter: CostLedgerFilter, { where, bind, needsLine }: Condition, limit: number) {
@@ -143,11 +150,14 @@ export function ledgerRows(filter: CostLedgerFilter, { where, bind, needsLine }:
   return query(
     LedgerRow,
     `SELECT e.id, e.posting_id, e.posted_on, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
-      m.number AS commitment, m.number || '/' || n.line AS commitment_line, e.uninstalled, e.installed_on,
-      p.reverses_id AS reverses, (SELECT id FROM posting WHERE reverses_id = p.id) AS reversed_by, json_array(${keys.join(', ')}) AS key
+      m.number AS commitment, m.number || '/' || n.line AS commitment_line, e.uninstalled,
+      ${INSTALLED_TO_DATE('sum(amount)', 0)} AS installed, ${INSTALLED_TO_DATE('max(installed_on)', 'NULL')} AS installed_on,
+      (SELECT posting_id FROM cost_entry WHERE id = e.reverses_entry_id) AS reverses,
+      (SELECT posting_id FROM cost_entry WHERE id = e.replaces_entry_id) AS replaces, r.posting_id AS reversed_by,
+      EXISTS (SELECT 1 FROM cost_entry WHERE replaces_entry_id = e.id) AS moved, json_array(${keys.join(', ')}) AS key
       FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${limit} OFFSET ${filter.after ? 0 : (filter.offset ?? 0)}) page
       JOIN cost_entry e ON e.id = page.id JOIN cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = l.cost_code_id
-      JOIN posting p ON p.id = e.posting_id LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
+      LEFT JOIN cost_entry r ON r.reverses_entry_id = e.id LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
       ORDER BY ${order}`,
   );
 }

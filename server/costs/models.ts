@@ -22,8 +22,9 @@ export const CostEntryTable = table('cost_entry', {
   description: t.text,
   commitment_line_id: t.orNull(t.ref('commitment_line')),
   uninstalled: t.filled(t.flag, 0),
-  installed_on: t.orNull(t.day),
   dated: t.filled(t.day, ''),
+  reverses_entry_id: t.orNull(t.ref('cost_entry')),
+  replaces_entry_id: t.orNull(t.ref('cost_entry')),
 });
 
 export const CostTotalTable = table('cost_total', {

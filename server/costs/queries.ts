@@ -38,27 +38,6 @@ export const COMMITMENT_LINES = query(
   `SELECT m.id, c.number || '/' || m.line AS name, job.number AS job FROM commitment_line m JOIN commitment c ON c.id = m.commitment_id JOIN cost_line l ON l.id = m.cost_line_id JOIN job ON job.id = l.job_id`,
 );
 
-export const ENTRIES_OF_POSTING = query(
-  shape({
-    job_id: t.whole,
-    cost_line_id: t.whole,
-    amount: t.cents,
-    quantity: t.orNull(t.quantity),
-    hours: t.orNull(t.hours),
-    reference: t.text,
-    party: t.text,
-    description: t.text,
-    commitment_line_id: t.orNull(t.whole),
-    uninstalled: t.flag,
-    installed_on: t.orNull(t.day),
-    cost_type: t.oneOf(...COST_TYPES),
-    dated: t.day,
-    posted_on: t.day,
-  }),
-  `SELECT e.job_id, e.cost_line_id, e.amount, e.quantity, e.hours, e.reference, e.party, e.description, e.commitment_line_id, e.uninstalled,
-      e.installed_on, l.cost_type, e.dated, e.posted_on FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE e.posting_id = $1 ORDER BY e.id`,
-);
-
 const runningTotals = (where: string) => `INSERT INTO cost_total (cost_line_id, month, cost, hours, entries)
   SELECT cost_line_id, month, sum(sum(amount)) OVER running, sum(sum(hours)) OVER running, sum(count(*)) OVER running
     FROM (SELECT cost_line_id, CAST(substr(posted_on, 1, 4) AS INTEGER) * 12 + CAST(substr(posted_on, 6, 2) AS INTEGER) - 1 AS month, amount, coalesce(hours, 0) AS hours
@@ -89,10 +68,10 @@ export const USUAL_AMOUNTS = query(
     GROUP BY cost_line_id HAVING count(*) >= 5`,
 );
 
-/** Documents, neither reversed nor reversing, with an entry whose text has what the index is asked for by `$1`. */
+/** Documents with an entry, neither reversed nor reversing, whose text has what the index is asked for by `$1`. */
 export const POSTED_REFERENCES = query(
   shape({ posting: t.whole, party: t.text, reference: t.text }),
-  `SELECT max(e.posting_id) AS posting, e.party, e.reference FROM cost_entry e JOIN posting p ON p.id = e.posting_id
-    WHERE e.id IN (SELECT rowid FROM cost_text WHERE cost_text MATCH $1) AND p.reverses_id IS NULL
-      AND NOT EXISTS (SELECT 1 FROM posting r WHERE r.reverses_id = p.id) GROUP BY e.party, e.reference`,
+  `SELECT max(e.posting_id) AS posting, e.party, e.reference FROM cost_entry e
+    WHERE e.id IN (SELECT rowid FROM cost_text WHERE cost_text MATCH $1) AND e.reverses_entry_id IS NULL
+      AND NOT EXISTS (SELECT 1 FROM cost_entry r WHERE r.reverses_entry_id = e.id) GROUP BY e.party, e.reference`,
 );

@@ -56,6 +56,7 @@ const READS: Omit<Reading, 'answer' | 'answerDocument' | 'messageFile' | 'attach
   changeOffers: { job: 'J1', change: 'C1' },
   changeDocument: { job: 'J1', change: 'C1', format: 'docx' },
   transfers: J1,
+  uninstalled: { asOf, job: 'J1' },
   costPage: { asOf, search: 'D_%' },
   costTotals: { asOf, job: '2107' },
   costSubtotals: { asOf, by: 'party' },

@@ -23,6 +23,21 @@ export const ENTRY_COUNT = query(shape({ count: t.whole }), 'SELECT count(*) AS 
 
 export const REVERSAL_OF = query(shape({ id: t.whole }), 'SELECT id FROM posting WHERE reverses_id = $1');
 
+/** Whether a posting has a cost entry that was neither reversed nor moved. */
+export const ANY_LIVE_ENTRY = query(
+  shape({ id: t.whole }),
+  `SELECT e.id FROM cost_entry e WHERE e.posting_id = $1 AND NOT EXISTS (SELECT 1 FROM cost_entry r WHERE r.reverses_entry_id = e.id) LIMIT 1`,
+);
+
+/** The documents that corrected lines of posting `$1`, and those whose lines it corrects, but for whole reversals. */
+export const CORRECTIONS_OF = query(
+  shape({ id: t.whole, by: t.flag }),
+  `SELECT DISTINCT r.posting_id AS id, 1 AS by FROM cost_entry e JOIN cost_entry r ON r.reverses_entry_id = e.id WHERE e.posting_id = $1
+    UNION SELECT DISTINCT o.posting_id, 0 FROM cost_entry e JOIN cost_entry o ON o.id IN (e.reverses_entry_id, e.replaces_entry_id)
+      WHERE e.posting_id = $1 AND o.posting_id <> $1
+    ORDER BY id`,
+);
+
 export const JOBS_OF_POSTING = query(shape({ job_id: t.whole }), 'SELECT DISTINCT job_id FROM cost_entry WHERE posting_id = $1');
 
 export const RECEIVED_ON_POSTING = query(

@@ -4,7 +4,7 @@ import { isReversible, type ReversibleKind } from '../../core/ledger/posting';
 import type { Posted, ReversalInput } from '../../wire/ledger';
 import { reverseReceipt, reverseRelease } from '../billing/reversals';
 import { fieldError } from '../company/saveCompany';
-import { reverseCosts } from '../costs/reverseCosts';
+import { reverseCosts } from '../corrections/reverseCosts';
 import type { Command } from './command';
 import type { Reversal } from './reversal';
 import { whyNotReversible } from './whyNotReversible';

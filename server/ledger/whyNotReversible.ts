@@ -1,4 +1,4 @@
-import { REVERSAL_OF, JOBS_OF_POSTING, RECEIVED_ON_POSTING } from './queries';
+import { ANY_LIVE_ENTRY, REVERSAL_OF, JOBS_OF_POSTING, RECEIVED_ON_POSTING } from './queries';
 import { POSTINGS, type PostingKind } from '../../core/ledger/posting';
 import { messageOf, showIn } from '../../core/refusals/messages';
 import type { Reader } from '../db/sql';
@@ -15,6 +15,8 @@ export async function whyNotReversible(
   if (irreversible !== null) return irreversible;
   const entries = await sql.all(JOBS_OF_POSTING, [posting.id]);
   const jobs = [...entries.map((it) => it.job_id), ...(posting.job_id === null ? [] : [posting.job_id])];
+  if (posting.kind !== 'receipt' && posting.kind !== 'retention-release' && !(await sql.get(ANY_LIVE_ENTRY, [posting.id])))
+    return `Every line of document ${posting.id} was reversed or moved already`;
   const locked = await lockedJob(sql, jobs);
   if (locked) return messageOf(locked, showIn(0));
   if (posting.kind !== 'retention-release') return null;

@@ -4,6 +4,9 @@ import fc from 'fast-check';
 export type Act =
   | { kind: 'post'; later: number; amount: number; hours: number | null; code: string; order: boolean; stored: boolean }
   | { kind: 'reverse'; later: number; pick: number }
+  | { kind: 'correct'; later: number; pick: number; to: { section: string; code: string } | null; own: boolean }
+  | { kind: 'install'; later: number; pick: number; amount: number | null }
+  | { kind: 'undo'; later: number; pick: number }
   | { kind: 'start' | 'submit' | 'take back' | 'discard'; later: number }
   | { kind: 'save'; later: number; shares: number[]; materials: number }
   | { kind: 'certify'; later: number; cut: number | null }
@@ -27,6 +30,15 @@ export const act: fc.Arbitrary<Act> = fc.oneof(
     stored: fc.boolean(),
   }),
   fc.record({ kind: fc.constant('reverse' as const), later, pick: fc.nat(20) }),
+  fc.record({
+    kind: fc.constant('correct' as const),
+    later,
+    pick: fc.nat(20),
+    to: fc.option(fc.record({ section: fc.constantFrom('A', 'B'), code: fc.constantFrom('200', '900') })),
+    own: fc.boolean(),
+  }),
+  fc.record({ kind: fc.constant('install' as const), later, pick: fc.nat(20), amount: fc.option(fc.nat(90_000)) }),
+  fc.record({ kind: fc.constant('undo' as const), later, pick: fc.nat(5) }),
   fc.record({ kind: fc.constantFrom('start' as const, 'submit' as const, 'take back' as const, 'discard' as const), later }),
   fc.record({
     kind: fc.constant('save' as const),

@@ -32,6 +32,8 @@ import {
 import { deleteApplication, saveApplication, setSubmitted, startApplication } from '../billing/applications';
 import { certifyApplication } from '../billing/certify';
 import { saveChange } from '../changes/changes';
+import { correctCosts } from '../corrections/correctCosts';
+import { install, undoInstallation } from '../corrections/installations';
 import { postCosts } from '../costs/postCosts';
 import { decideChange, issueChange } from '../changes/decideChange';
 import { recordReceipt, releaseRetention } from '../billing/receipts';
@@ -84,6 +86,22 @@ async function perform(books: Books, it: Act): Promise<unknown> {
       const postings = await reading(database).all(query(shape({ id: t.whole }), 'SELECT id FROM posting ORDER BY id'));
       return carryOut(database, TESTER, reversePosting, postings[it.pick % postings.length]!.id, { on, reason: 'tried' });
     }
+    case 'correct': {
+      const to = it.to && { job: null, section: it.to.section, costCode: it.to.code, costType: null };
+      const entries = [await pickedId(books, 'SELECT id FROM cost_entry ORDER BY id', it.pick)];
+      return carryOut(database, TESTER, correctCosts, { entries, to, on: it.own ? null : on, reason: 'tried' });
+    }
+    case 'install': {
+      const entry = await pickedId(books, 'SELECT id FROM cost_entry WHERE uninstalled = 1 ORDER BY id', it.pick);
+      return carryOut(database, TESTER, install, { on, parts: [{ entry, amount: it.amount, quantity: null }] });
+    }
+    case 'undo':
+      return carryOut(
+        database,
+        TESTER,
+        undoInstallation,
+        await pickedId(books, 'SELECT id FROM installation ORDER BY id', it.pick),
+      );
     case 'start':
       return carryOut(database, TESTER, startApplication, 'J1', { dated: on, reference: '', bySchedule: false });
     case 'start by schedule':
@@ -179,6 +197,11 @@ async function perform(books: Books, it: Act): Promise<unknown> {
         reference: `Release of ${on} ${books.done}`,
       });
   }
+}
+
+async function pickedId({ database }: Books, sql: string, pick: number): Promise<number> {
+  const rows = await reading(database).all(query(shape({ id: t.whole }), sql));
+  return rows[pick % rows.length]?.id ?? 0;
 }
 
 /** What is billed by a schedule is what it says, and never more than a line has. */

@@ -133,6 +133,11 @@ const facts: Omit<Body<'saveJobFacts'>, 'seen'> = {
 export const EXAMPLES: WithInput = {
   postCosts: { body: { lines: [cost], asOf: '2031-03-31' } },
   previewCosts: { body: { lines: [cost], asOf: '2031-03-31' } },
+  previewCorrection: { body: { entries: [1], to: null, on: null, reason: '', asOf: '2031-03-31' } },
+  correctCosts: {
+    body: { entries: [1], to: { job: null, section: 'B', costCode: null, costType: null }, on: null, reason: 'r' },
+  },
+  install: { body: { on: '2031-03-31', parts: [{ entry: 1, amount: 1, quantity: null }] } },
   createJob: { body: job },
   saveCompany: { body: company },
   addClient: { body: { code: 'X', name: 'X', contact: '', email: '', phone: '', address: '', termsDays: 5 } },

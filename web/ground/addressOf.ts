@@ -5,6 +5,7 @@ const JOB_PLACES: Record<JobPlace, string> = {
   contract: 'contract',
   budget: 'budget',
   costs: 'costs',
+  'material-on-site': 'material-on-site',
   billing: 'billing',
   'billing-schedule': 'billing/schedule',
   application: 'billing/:document',

@@ -1,3 +1,6 @@
+import { displayDate } from '../../core/calendar/displayDate';
+import { displayQuantity } from '../../core/money/display';
+import type { CostRow } from '../../wire/costs';
 import type { GridRow } from '../kit/grid/gridTypes';
 
 const KEPT = 'ledrin.costs.unposted';
@@ -14,4 +17,19 @@ export function unpostedCosts(): GridRow[] {
 
 export function keepUnpostedCosts(rows: readonly GridRow[]): void {
   localStorage.setItem(KEPT, JSON.stringify(rows));
+}
+
+/** Lays posted entries out to be entered again, beneath what is being entered. */
+export function layOutCosts(rows: readonly CostRow[], exact: (cents: number) => string): void {
+  keepUnpostedCosts([...unpostedCosts(), ...rows.map((row) => typedRow(row, exact))]);
+}
+
+/** An entry as it is typed. */
+function typedRow(row: CostRow, exact: (cents: number) => string): GridRow {
+  return {
+    ...{ dated: displayDate(row.dated), job: row.job, section: row.section, costCode: row.costCode, costType: row.costType },
+    ...{ party: row.party, reference: row.reference, commitment: row.commitmentLine ?? '', description: row.description },
+    ...{ hours: row.hours === null ? '' : displayQuantity(row.hours), amount: exact(row.amount) },
+    ...{ uninstalled: row.uninstalled ? 'yes' : '', postedOn: row.postedOn === row.dated ? '' : displayDate(row.postedOn) },
+  };
 }

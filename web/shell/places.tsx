@@ -42,6 +42,18 @@ export const PLACES: readonly RegisteredPlace[] = [
   hidden('Jobs', '/jobs/new', 'New job', async () => (await import('../features/jobs/newJob/NewJobPage')).NewJobPage),
   place('Costs', '/costs', 'Enter costs', async () => (await import('../features/costs/CostEntryPage')).CostEntryPage),
   place('Costs', '/costs/ledger', 'Cost ledger', async () => (await import('../features/costs/CostLedgerPage')).CostLedgerPage),
+  place(
+    'Costs',
+    '/costs/material-on-site',
+    'Material on site',
+    async () => (await import('../features/costs/corrections/MaterialOnSitePage')).MaterialOnSitePage,
+  ),
+  hidden(
+    'Costs',
+    '/costs/correct',
+    'Correct costs',
+    async () => (await import('../features/costs/corrections/CorrectCostsPage')).CorrectCostsPage,
+  ),
   place('Billing', '/billing', 'Billing register', async () => (await import('../features/billing/BillingPage')).BillingPage),
   place(
     'Reports',
@@ -91,6 +103,11 @@ export const JOB_PARTS: readonly RegisteredPart[] = [
   part('changes', 'Changes', async () => (await import('../features/changes/JobChangesPage')).JobChangesPage),
   part('costs', 'Costs', async () => (await import('../features/costs/CostLedgerPage')).JobCosts),
   part('billing', 'Billing', async () => (await import('../features/billing/JobBilling')).JobBilling),
+  inner(
+    'material-on-site',
+    'Material on site',
+    async () => (await import('../features/costs/corrections/MaterialOnSitePage')).JobMaterialOnSite,
+  ),
   part('postings', 'Postings', async () => (await import('../features/ledger/PostedDocumentsPage')).JobDocuments),
   part('file', 'Job file', async () => (await import('../features/jobFile/JobFilePage')).JobFilePage),
   part('plan', 'Plan', async () => (await import('../features/plan/PlanPage')).PlanPage),

@@ -9,6 +9,7 @@ import { instalments } from './0008-instalments';
 import { plainNames } from './0009-plain-names';
 import { costText } from './0010-cost-text';
 import { invoicesAndAccountingDates } from './0011-invoices-and-accounting-dates';
+import { correctionsByEntry } from './0012-corrections-by-entry';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -24,4 +25,5 @@ export const MIGRATIONS: readonly Migration[] = [
   plainNames,
   costText,
   invoicesAndAccountingDates,
+  correctionsByEntry,
 ];

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { displayPercent } from '../../../core/money/display';
 import type { CostPreview } from '../../../wire/costs';
 import { useColumnKinds } from '../../ground/columnKinds';
@@ -10,13 +10,23 @@ import { Table } from '../../kit/table/Table';
 type Line = CostPreview['lines'][number];
 type Job = CostPreview['jobs'][number];
 
-/** What posting the batch would do: to the budget lines it touches, to the jobs, and in the ledger. */
+/** What posting the batch would do, and what is unusual in it. */
 export function BatchPreview({ preview, rowOf }: { preview: CostPreview; rowOf: readonly number[] }) {
+  return <PostingPreview preview={preview} above={<Unusual lines={preview.unusual} rowOf={rowOf} />} />;
+}
+
+interface PostingPreviewProps {
+  preview: Pick<CostPreview, 'lines' | 'jobs' | 'journals'>;
+  above?: ReactNode;
+}
+
+/** What a posting would do: to the budget lines it touches, to the jobs, and in the ledger. */
+export function PostingPreview({ preview, above }: PostingPreviewProps) {
   const { show } = useCurrency();
   return (
     <section aria-label="Preview" className="mt-4 grid grid-cols-[minmax(0,1.7fr)_minmax(300px,1fr)] gap-6">
       <div>
-        <Unusual lines={preview.unusual} rowOf={rowOf} />
+        {above}
         <h2 className="mb-1">Budget remaining after posting</h2>
         <BudgetLines lines={preview.lines} />
         <h2 className="mb-1 mt-4">Effect on jobs</h2>

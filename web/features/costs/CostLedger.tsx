@@ -6,6 +6,8 @@ import { FILTERS } from './ledgerParams';
 import { LedgerFilters } from './LedgerFilters';
 import { Subtotals } from './CostSubtotals';
 import { LedgerRows } from './LedgerRows';
+import { PickBar } from './corrections/PickBar';
+import { usePicks } from './corrections/usePicks';
 
 /** The cost ledger of one job, or of all: filtered, sorted and summed on the server, scrolled a page at a time. */
 export function CostLedger({ job }: { job?: string }) {
@@ -24,13 +26,15 @@ export function CostLedger({ job }: { job?: string }) {
     return asked as LedgerParams;
   }, [month, params, job]);
   const by = params.get('by');
+  const picks = usePicks();
   return (
     <>
       <LedgerFilters filter={filter} job={job} />
+      <PickBar picks={picks} />
       {by ? (
         <Subtotals filter={filter} by={by} />
       ) : (
-        <LedgerRows key={JSON.stringify(filter)} filter={filter} showJob={job === undefined} />
+        <LedgerRows key={JSON.stringify(filter)} filter={filter} showJob={job === undefined} picks={picks} />
       )}
     </>
   );

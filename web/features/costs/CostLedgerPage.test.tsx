@@ -18,6 +18,9 @@ const entry = (id: number, more: Partial<CostRow> = {}): CostRow => ({
     commitmentLine: null,
     reverses: null,
     reversedBy: null,
+    replaces: null,
+    moved: false,
+    notInstalled: more.uninstalled ? 25_824 : 0,
     ...more,
   },
 });

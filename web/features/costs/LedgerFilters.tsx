@@ -2,10 +2,10 @@ import { useListsQuery } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useEffect, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES } from '../../../core/costs/costType';
-import { useAsOf } from '../../ground/asOf';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { DayFilter } from '../../kit/form/DayInput';
 import type { LedgerParams } from '../../../wire/costs';
 import { Choice } from '../../kit/choice/Choice';
@@ -22,6 +22,7 @@ interface FiltersProps {
 export function LedgerFilters({ filter, job }: FiltersProps) {
   const { month } = useAsOf();
   const set = useSetParam();
+  const keep = useKeepMonth();
   const [search, setSearch] = useState(filter.search ?? '');
   const narrowed = Object.keys(filter).some(
     (key) => !['asOf', 'sort', 'descending'].includes(key) && !(key === 'job' && job !== undefined),
@@ -46,7 +47,12 @@ export function LedgerFilters({ filter, job }: FiltersProps) {
           Show all
         </button>
       )}
-      <a className="button ml-auto" href={hrefOf(CALLS.costLedgerCsv, filter)} download>
+      {job !== undefined && (
+        <Link className="ml-auto" to={keep(`/jobs/${encodeURIComponent(job)}/material-on-site`)}>
+          Material on site
+        </Link>
+      )}
+      <a className={job === undefined ? 'button ml-auto' : 'button'} href={hrefOf(CALLS.costLedgerCsv, filter)} download>
         Download CSV
       </a>
     </div>

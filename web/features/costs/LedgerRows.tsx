@@ -12,6 +12,8 @@ import type { AppDispatch } from '../../ground/api/store';
 import { Refused, Waiting } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import type { ManyRows, TableColumn } from '../../kit/table/tableTypes';
+import { pickColumn } from './corrections/pickColumn';
+import type { Picks } from './corrections/usePicks';
 import { useSetParam } from './ledgerParams';
 
 const PAGE = 200;
@@ -50,12 +52,12 @@ function usePages(
 }
 
 /** The entries of the cost ledger that match, however many there are. */
-export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob: boolean }) {
+export function LedgerRows({ filter, showJob, picks }: { filter: LedgerParams; showJob: boolean; picks: Picks }) {
   const { data: first, error, refetch } = useCostPageQuery({ ...filter, limit: String(PAGE) });
   const { data, error: uncounted, refetch: count } = useCostTotalsQuery(filter);
   const { held, many } = usePages(filter, first, data?.count ?? 0);
   const { exact } = useCurrency();
-  const columns = useColumns(showJob);
+  const columns = useColumns(showJob, picks);
   const set = useSetParam();
   const failed = error ?? uncounted;
   if (failed) return <Refused message={faultOf(failed).message} onRetry={() => void (error ? refetch() : count())} />;
@@ -70,6 +72,8 @@ export function LedgerRows({ filter, showJob }: { filter: LedgerParams; showJob:
       rowKey={(it) => String(it.id)}
       height="window"
       even
+      onPick={picks.toggle}
+      isCurrent={(it) => picks.has(it.id)}
       empty="No matching entries to date."
       order={{
         ...order,
@@ -88,22 +92,25 @@ function referenceOf({ reference, dated, postedOn }: CostRow): string {
   return dated === postedOn ? reference : `${reference}, dated ${displayDate(dated)}`;
 }
 
-/** What became of an entry: reversed, or material that is installed by now or not yet. */
-function stateNote({ uninstalled, installedOn, amount, reverses, reversedBy }: CostRow): string {
+/** What became of an entry: reversed or moved, or material that is installed by now or not yet. */
+function stateNote({ uninstalled, installedOn, notInstalled, amount, reverses, replaces, reversedBy, moved }: CostRow): string {
   if (reverses !== null) return ` · reverses document ${reverses}`;
-  if (reversedBy !== null) return ` · reversed by document ${reversedBy}`;
-  if (!uninstalled || amount < 0) return '';
-  return installedOn ? ` · installed ${displayDate(installedOn)}` : ' · not installed yet';
+  if (reversedBy !== null) return ` · ${moved ? 'moved' : 'reversed'} by document ${reversedBy}`;
+  const from = replaces === null ? '' : ` · moved from document ${replaces}`;
+  if (!uninstalled || amount < 0) return from;
+  if (installedOn) return `${from} · installed ${displayDate(installedOn)}`;
+  return from + (notInstalled === amount ? ' · not installed yet' : ' · installed in part');
 }
 
 /** The columns; the server sorts by those whose key it knows. */
-function useColumns(showJob: boolean): readonly TableColumn<CostRow>[] {
+function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRow>[] {
   const keep = useKeepMonth();
   const { show } = useCurrency();
   return useMemo(() => {
     const words = (key: string, title: string, width: number | undefined, value: (row: CostRow) => string) =>
       ({ key, title, width, value, cell: value, cut: true, unsorted: true }) satisfies TableColumn<CostRow>;
     const columns: TableColumn<CostRow>[] = [
+      pickColumn(picks),
       { key: 'dated', title: 'Date', width: 92, value: (it) => displayDate(it.postedOn), cell: (it) => displayDate(it.postedOn) },
       {
         ...{ key: 'job', title: 'Job', width: 54, value: (it) => it.job },
@@ -135,5 +142,5 @@ function useColumns(showJob: boolean): readonly TableColumn<CostRow>[] {
       },
     ];
     return columns.filter(({ key }) => showJob || key !== 'job');
-  }, [keep, show, showJob]);
+  }, [keep, show, showJob, picks]);
 }

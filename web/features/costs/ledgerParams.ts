@@ -12,7 +12,6 @@ export const FILTERS = {
   to: 'to',
   posting: 'posting',
   order: 'commitment',
-  stored: 'uninstalled',
   sort: 'sort',
   down: 'descending',
 } as const;

@@ -1,14 +1,10 @@
 import { useNavigate } from 'react-router';
-import { displayDate } from '../../../core/calendar/displayDate';
-import { displayQuantity } from '../../../core/money/display';
-import type { CostRow } from '../../../wire/costs';
 import type { PostingView } from '../../../wire/ledger';
 import { useLazyCostPageQuery } from '../../ground/api/api';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { useAttempt } from '../../ground/useAttempt';
-import { keepUnpostedCosts, unpostedCosts } from '../../ground/unpostedCosts';
-import type { GridRow } from '../../kit/grid/gridTypes';
+import { layOutCosts } from '../../ground/unpostedCosts';
 import { Refused } from '../../kit/States';
 
 /** More lines than this are no mistake of typing. */
@@ -25,7 +21,7 @@ export function EnterAgain({ posting }: { posting: PostingView }) {
   const layOut = async () => {
     const query = { asOf: '2199-12', posting: String(posting.id), limit: String(MOST) };
     const { rows } = await load(query).unwrap();
-    keepUnpostedCosts([...unpostedCosts(), ...rows.map((row) => typedRow(row, exact))]);
+    layOutCosts(rows, exact);
   };
   const count = `${posting.entryCount} ${posting.entryCount === 1 ? 'line' : 'lines'}`;
   const enter = async () => {
@@ -39,14 +35,4 @@ export function EnterAgain({ posting }: { posting: PostingView }) {
       {refused && <Refused message={refused.message} />}
     </>
   );
-}
-
-/** An entry as it is typed. */
-function typedRow(row: CostRow, exact: (cents: number) => string): GridRow {
-  return {
-    ...{ dated: displayDate(row.dated), job: row.job, section: row.section, costCode: row.costCode, costType: row.costType },
-    ...{ party: row.party, reference: row.reference, commitment: row.commitmentLine ?? '', description: row.description },
-    ...{ hours: row.hours === null ? '' : displayQuantity(row.hours), amount: exact(row.amount) },
-    ...{ uninstalled: row.uninstalled ? 'yes' : '', postedOn: row.postedOn === row.dated ? '' : displayDate(row.postedOn) },
-  };
 }

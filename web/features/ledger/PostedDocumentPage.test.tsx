@@ -13,7 +13,7 @@ afterEach(cleanup);
 const posting = (more: Partial<PostingView> = {}): PostingView => ({
   ...{ id: 12, kind: 'cost-batch', kindName: 'Costs', job: '2105', reference: 'TS-1', dated: '2031-04-23', actor: 'accountant' },
   ...{ recordedAt: '2031-04-23T10:00:00Z', total: 125_000, reverses: null, reversedBy: null, note: '', journals: [] },
-  ...{ entryCount: 1, fixed: null },
+  ...{ entryCount: 1, fixed: null, corrects: [], correctedBy: [] },
   ...more,
 });
 const reversed = posting({ reversedBy: 13, fixed: 'It was reversed by document 13' });
@@ -21,7 +21,7 @@ const entry: CostRow = {
   ...{ id: 1, postingId: 12, dated: '2031-04-23', postedOn: '2031-04-30', job: '2105', section: 'A', costCode: '100' },
   ...{ costType: 'labour', reference: 'TS-1', party: 'Crew', description: 'Framing', quantity: null, hours: 505_000 },
   ...{ amount: 125_000, commitment: 'PO-1', commitmentLine: 'PO-1/2', uninstalled: false, installedOn: null },
-  ...{ reverses: null, reversedBy: 13 },
+  ...{ reverses: null, reversedBy: 13, replaces: null, moved: false, notInstalled: 0 },
 };
 const open = (of: PostingView, more: Replies = {}) =>
   openPage(PostedDocumentPage, '/ledger/postings/:id', '/ledger/postings/12', { posting: of, ...more });

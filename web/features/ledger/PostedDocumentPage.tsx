@@ -1,6 +1,6 @@
 import { displayMoment } from '../../kit/displayMoment';
 import { usePostingQuery, useReversePostingMutation } from '../../ground/api/api';
-import { useMemo, useState, type ReactNode } from 'react';
+import { Fragment, useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -54,6 +54,17 @@ function Facts({ posting: it }: { posting: PostingView }) {
   const recorded = displayMoment(it.recordedAt);
   const entries = `${it.entryCount.toLocaleString('en-GB')} cost ${it.entryCount === 1 ? 'entry' : 'entries'}`;
   const isApplication = it.kind === 'application' && job;
+  const documents = (ids: readonly number[]) =>
+    ids.length > 0 && (
+      <>
+        {ids.map((id, i) => (
+          <Fragment key={id}>
+            {i > 0 && ', '}
+            {link(`/ledger/postings/${id}`, `document ${id}`)}
+          </Fragment>
+        ))}
+      </>
+    );
   const facts: readonly (readonly [string, ReactNode])[] = [
     ['Dated', displayDate(it.dated)],
     ['Job', job && link(job, it.job ?? '')],
@@ -62,6 +73,8 @@ function Facts({ posting: it }: { posting: PostingView }) {
     ['Reason', it.note],
     ['Reverses', it.reverses && link(`/ledger/postings/${it.reverses}`, `document ${it.reverses}`)],
     ['Reversed by', it.reversedBy && link(`/ledger/postings/${it.reversedBy}`, `document ${it.reversedBy}`)],
+    ['Corrects lines of', documents(it.corrects)],
+    ['Lines corrected by', documents(it.correctedBy)],
     ['Entries', it.entryCount > 0 && link(`/costs/ledger?posting=${it.id}`, entries)],
   ];
   return (

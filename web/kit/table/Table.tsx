@@ -38,7 +38,7 @@ export function Table<Row extends object>(props: TableProps<Row>) {
       tabIndex={0}
       role="region"
       aria-label={label}
-      onKeyDown={(event) => onKey(event, model, lines)}
+      onKeyDown={(event) => onKey(event, model, lines, props.onPick)}
     >
       {table}
     </div>
@@ -51,6 +51,7 @@ function onKey<Row extends object>(
   event: KeyboardEvent,
   model: TableModel<Row>,
   lines: readonly (readonly SelectedCell<Row>[])[],
+  onPick?: (rows: readonly Row[]) => void,
 ): void {
   const direction = ARROWS[event.key as keyof typeof ARROWS];
   if (event.target !== event.currentTarget) return;
@@ -58,6 +59,10 @@ function onKey<Row extends object>(
     event.preventDefault();
     if (event.shiftKey) model.extendCellSelection(direction);
     else model.moveCellSelection(direction);
+  }
+  if (event.key === ' ' && onPick && lines.length > 0) {
+    event.preventDefault();
+    onPick(selectedRows(model));
   }
   if (event.key === 'Escape') model.resetCellSelection(true);
   if ((event.ctrlKey || event.metaKey) && event.key === 'c' && lines.length > 0)
@@ -77,4 +82,9 @@ function selectedLines<Row extends object>(model: TableModel<Row>, columns: read
       }),
     )
     .filter((cells) => cells.length > 0);
+}
+
+function selectedRows<Row extends object>(model: TableModel<Row>): Row[] {
+  const { rows } = model.getRowModel();
+  return rows.filter((row) => row.getVisibleCells().some((cell) => cell.getIsSelected())).map((row) => row.original);
 }

@@ -69,6 +69,8 @@ export interface TableProps<Row> {
   sorted?: { key: string; descending: boolean };
   /** Sorted elsewhere, such as by the server: the rows come in this order, and pressing a head asks for another. */
   order?: { key: string; descending: boolean; onOrder: (key: string) => void };
+  /** Rows to be picked: those with a selected cell, by Space. */
+  onPick?: (rows: readonly Row[]) => void;
   groups?: TableGroups<Row>;
   /** `rows` are then those held of them. */
   many?: ManyRows<Row>;

@@ -1,0 +1,36 @@
+import { Link } from 'react-router';
+import { useKeepMonth } from '../../../ground/asOf';
+import { useCurrency } from '../../../ground/company';
+import type { Picks } from './usePicks';
+
+/** What may be done with the entries that are picked. */
+export function PickBar({ picks }: { picks: Picks }) {
+  const keep = useKeepMonth();
+  const { exact, code } = useCurrency();
+  const rows = [...picks.picked.values()];
+  if (rows.length === 0) return null;
+  const total = rows.reduce((sum, it) => sum + it.amount, 0);
+  const correct = (way: string) => keep(`/costs/correct?way=${way}&entries=${rows.map((it) => it.id).join(',')}`);
+  const uninstalled = rows.filter((it) => it.notInstalled !== 0).map((it) => it.id);
+  return (
+    <div className="pick-bar" role="status">
+      <b>
+        {rows.length} {rows.length === 1 ? 'entry' : 'entries'} picked, {exact(total)} {code}
+      </b>
+      <Link className="button" to={correct('move')}>
+        Move …
+      </Link>
+      <Link className="button" to={correct('reverse')}>
+        Reverse …
+      </Link>
+      {uninstalled.length > 0 && (
+        <Link className="button" to={keep(`/costs/material-on-site?entries=${uninstalled.join(',')}`)}>
+          Install …
+        </Link>
+      )}
+      <button type="button" className="button bare" onClick={picks.clear}>
+        Pick none
+      </button>
+    </div>
+  );
+}

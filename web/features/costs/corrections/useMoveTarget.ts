@@ -1,0 +1,61 @@
+import { useMemo, useState } from 'react';
+import { COST_TYPES, type CostType } from '../../../../core/costs/costType';
+import type { CostRow } from '../../../../wire/costs';
+import { useJobSetupQuery, useListsQuery } from '../../../ground/api/api';
+import { useAsOf } from '../../../ground/asOf';
+
+/** Stands for what is left as it is: no code or section is named so. */
+const SAME = '\u0000';
+const same = (title: string) => [SAME, title] as const;
+
+/** Where picked entries are moved to: what is chosen, and what can be. */
+export function useMoveTarget(rows: readonly CostRow[]) {
+  const { month } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf: month });
+  const [chosen, setChosen] = useState({ job: SAME, section: SAME, costCode: SAME, costType: SAME });
+  const oneJob = new Set(rows.map((it) => it.job)).size === 1 ? (rows[0]?.job ?? null) : null;
+  const job = chosen.job === SAME ? oneJob : chosen.job;
+  const { data: setup } = useJobSetupQuery({ job: job ?? '' }, { skip: job === null });
+  const options = useMemo(() => {
+    const sections = lists?.jobs.find((it) => it.number === job)?.sections ?? [];
+    const other = chosen.job !== SAME && chosen.job !== oneJob;
+    return {
+      job: [
+        same('As it is'),
+        ...(lists?.jobs ?? [])
+          .filter((it) => it.status !== 'closed' && !it.locked)
+          .map((it) => [it.number, `${it.number} ${it.name}`] as const),
+      ],
+      section: [
+        same(other ? 'None' : 'As it is'),
+        ...(other ? [] : [['', 'None'] as const]),
+        ...sections.map((it) => [it, it] as const),
+      ],
+      costCode: [same('As it is'), ...(lists?.costCodes ?? []).map((it) => [it.code, `${it.code} ${it.description}`] as const)],
+      costType: [same('As it is'), ...COST_TYPES.map((it) => [it, it] as const)],
+    };
+  }, [lists, job, oneJob, chosen.job]);
+  const budget = useMemo(() => {
+    const sov = new Map((setup?.sov ?? []).map((it) => [it.line, it.description]));
+    const lines = (setup?.budget ?? []).map((it) => ({
+      ...{ section: it.section, costCode: it.costCode, costType: it.costType },
+      title: [
+        ...(it.sovLine ? [`SOV ${it.sovLine} ${sov.get(it.sovLine) ?? ''}`.trim()] : []),
+        [it.section, it.costCode, it.costType].filter(Boolean).join(' · '),
+      ].join(': '),
+    }));
+    return [...new Map(lines.map((it) => [it.title, it])).values()].sort((a, b) => (a.title < b.title ? -1 : 1));
+  }, [setup]);
+  const valueOf = (name: keyof typeof chosen) => (chosen[name] === SAME ? null : chosen[name]);
+  return {
+    ...{ chosen, options, budget },
+    set: (change: Partial<typeof chosen>) => setChosen((before) => ({ ...before, ...change })),
+    /** Null while nothing is chosen. */
+    to: Object.values(chosen).every((it) => it === SAME)
+      ? null
+      : {
+          ...{ job: valueOf('job'), section: valueOf('section'), costCode: valueOf('costCode') },
+          costType: valueOf('costType') as CostType | null,
+        },
+  };
+}
