@@ -30,6 +30,8 @@ export const certifyInput = v.strictObject({
 });
 export type CertifyInput = v.InferOutput<typeof certifyInput>;
 
+export const uncertifyInput = v.strictObject({ reason: filled(400) });
+
 export const receiptInput = v.strictObject({ dated: plainDate, amount: cents, reference: text(80) });
 export const releaseInput = v.strictObject({ dated: plainDate, amount: cents, reference: filled(80) });
 
@@ -85,6 +87,8 @@ export interface ApplicationView {
   journal: JournalView | null;
   postingId: number | null;
   receipts: { dated: string; amount: number; reference: string; postingId: number }[];
+  /** Why its certification cannot be reversed; null where it can, or where there is none. */
+  certificationStays: string | null;
   /** What may be done with it now. */
   can: Record<ApplicationMove, boolean>;
   previousNumber: number | null;
@@ -158,6 +162,7 @@ export const billingCalls = {
   returnApplication: command('bill')(`${application}/return`),
   previewCertification: preview<CertificationPreview>()(`${application}/certify/preview`, { input: certifyInput }),
   certifyApplication: command<{ postingId: number }>('bill')(`${application}/certify`, { input: certifyInput }),
+  uncertifyApplication: command<{ postingId: number }>('bill')(`${application}/uncertify`, { input: uncertifyInput }),
   recordReceipt: command<{ postingId: number }>('post')('/jobs/:job/invoices/:invoice/receipts', { input: receiptInput }),
   releaseRetention: command<{ postingId: number }>('bill')('/jobs/:job/releases', { input: releaseInput }),
 };

@@ -33,3 +33,8 @@ export function journal(dated: PlainDate, amounts: readonly (readonly [AccountKe
 function line(account: string, amount: Cents): JournalLine {
   return amount > 0 ? { account, debit: amount, credit: 0 } : { account, debit: 0, credit: -amount };
 }
+
+/** The journal that takes another back, on the same day: debits and credits change sides. */
+export function oppositeOf({ dated, lines }: Journal): Journal {
+  return { dated, lines: lines.map(({ account, debit, credit }) => ({ account, debit: credit, credit: debit })) };
+}

@@ -16,7 +16,8 @@ export const POSTINGS = {
   },
   application: {
     title: 'Application certified',
-    irreversible: 'A certified application is stated to date: put the difference right in the next application',
+    irreversible:
+      'On its own page the certification of the last application can be reversed while nothing rests on it; else put the difference right in the next application',
   },
   'retention-release': { title: 'Retention released', irreversible: null },
   receipt: { title: 'Receipt', irreversible: null },

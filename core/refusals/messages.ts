@@ -41,6 +41,7 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
     `"${reference}" is a number; a release needs a reference that cannot be taken for an application`,
   'certified-below-released': ({ retention, released }, show) =>
     `Certifying this would bring retention to date to ${show(retention)}, below the ${show(released)} already released`,
+  'certification-stays': ({ number, because }) => `Application ${number} stays certified: ${because}`,
   'job-locked': ({ job }) => `Job ${job} is locked; nothing posts to it until it is unlocked`,
   'job-closed': ({ job, what }) => `Job ${job} is closed; it takes no more ${what}`,
   'job-tender': ({ job }) => `Job ${job} is a tender; it has no contract yet`,

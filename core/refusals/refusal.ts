@@ -32,6 +32,7 @@ export interface RefusalFacts {
   'release-beyond-held': { amount: Cents; held: Cents; on: string };
   'release-named-as-number': { reference: string };
   'certified-below-released': { retention: Cents; released: Cents };
+  'certification-stays': { number: number; because: string };
   'job-locked': { job: string };
   'job-closed': { job: string; what: string };
   'job-tender': { job: string };

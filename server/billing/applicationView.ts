@@ -1,3 +1,6 @@
+import { certificationStays } from '../../core/billing/certificationStays';
+import { messageOf, showIn } from '../../core/refusals/messages';
+import { afterCertification } from './reverseCertification';
 import { loadPositions } from '../jobs/jobPositions';
 import { RECEIPTS_OF_INVOICE } from './queries';
 import { ApplicationTable } from './models';
@@ -36,6 +39,8 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
   const saved = present(row);
   const received = receipts.reduce((sum, it) => sum + it.amount, 0);
   const open = !job.locked && identity.status !== 'closed';
+  const after = application.status === 'certified' ? certificationStays(await afterCertification(sql, job, number)) : null;
+  const stays = after && messageOf(after, showIn(company.digits));
   const later = application.status === 'certified' && present(application.certifiedOn) > asOf;
   return {
     job: jobNumber,
@@ -62,11 +67,13 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
       saved.posting_id === null ? plannedJournal(job, application) : ((await postingJournals(sql, saved.posting_id))[0] ?? null),
     postingId: saved.posting_id,
     receipts,
+    certificationStays: stays,
     can: offered(later ? 'submitted' : application.status, {
       open,
       locked: job.locked,
       later,
       outstanding: valued.payable - received,
+      stays: stays !== null,
     }),
     previousNumber: valued.previousNumber,
   };
@@ -75,7 +82,13 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
 /** What may be done with it on the page: what its life allows and its job takes. */
 function offered(
   status: Application['status'],
-  { open, locked, later, outstanding }: { open: boolean; locked: boolean; later: boolean; outstanding: number },
+  {
+    open,
+    locked,
+    later,
+    outstanding,
+    stays,
+  }: { open: boolean; locked: boolean; later: boolean; outstanding: number; stays: boolean },
 ): ApplicationView['can'] {
   const moves = movesFrom(APPLICATION_LIFE, status);
   const taken = (move: keyof typeof moves) => moves[move] && open && !later;
@@ -85,6 +98,7 @@ function offered(
     submit: taken('submit'),
     return: taken('return'),
     certify: taken('certify'),
+    uncertify: taken('uncertify') && !stays,
     receive: moves.receive && !locked && outstanding !== 0,
   };
 }

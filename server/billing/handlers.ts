@@ -6,6 +6,7 @@ import { applicationDocument } from './applicationPdf';
 import { applicationView } from './applicationView';
 import { billingRegister } from './billingRegister';
 import { jobBilling } from './jobBilling';
+import { reverseCertification } from './reverseCertification';
 import { recordReceipt, releaseRetention } from './receipts';
 
 export const billingHandlers = handle(billingCalls, {
@@ -29,6 +30,9 @@ export const billingHandlers = handle(billingCalls, {
     database.read((sql) => previewCertification(sql, job, application, body)),
   certifyApplication: async (command, { job, application, body }) => ({
     postingId: await certifyApplication(command, job, application, body),
+  }),
+  uncertifyApplication: async (command, { job, application, body }) => ({
+    postingId: await reverseCertification(command, job, application, body.reason),
   }),
   recordReceipt: async (command, { job, invoice, body }) => ({ postingId: await recordReceipt(command, job, invoice, body) }),
   releaseRetention: async (command, { job, body }) => ({ postingId: await releaseRetention(command, job, body) }),

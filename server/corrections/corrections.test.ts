@@ -161,3 +161,13 @@ test('material is installed in parts and undone, counts so in every report, and 
   expect(await earned(database)).toEqual(nothing);
   expect(await left()).toBeUndefined();
 });
+
+test('material that was installed before its cost was posted counts nowhere as uninstalled', async () => {
+  const copy = await temporaryDatabase();
+  const late = '2031-02-01,J1,A,200,material,L9,P,,500.00,,,yes,2031-02-10,2031-03-15\n';
+  const [head, ...rows] = SMALL_BOOK.costs!.split('\n');
+  const costs = [`${head},posted_on`, ...rows.filter(Boolean).map((it) => `${it},`), late].join('\n');
+  expect(await faultsOf(copy, { ...SMALL_BOOK, costs })).toEqual([]);
+  expect(await reportLines(copy, 'wip', '2031-02-28')).toEqual(await reportLines(database, 'wip', '2031-02-28'));
+  await copy.close();
+});

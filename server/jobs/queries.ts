@@ -140,7 +140,8 @@ export const jobFigures = (jobId: number | null) =>
   coalesce((SELECT sum(work) FROM application_line WHERE application_id =
     (SELECT id FROM application WHERE job_id = job.id AND status <> 'draft' AND dated <= $1 ORDER BY number DESC LIMIT 1)), 0) AS applied,
   coalesce((SELECT sum(amount) FROM cost_entry WHERE job_id = job.id AND uninstalled = 1 AND posted_on <= $1), 0)
-    - coalesce((SELECT sum(amount) FROM installation WHERE job_id = job.id AND undone_at IS NULL AND installed_on <= $1), 0) AS uninstalled,
+    - coalesce((SELECT sum(i.amount) FROM installation i JOIN cost_entry e ON e.id = i.cost_entry_id
+        WHERE i.job_id = job.id AND i.undone_at IS NULL AND i.installed_on <= $1 AND e.posted_on <= $1), 0) AS uninstalled,
   coalesce((SELECT sum(amount) FROM receipt WHERE job_id = job.id AND dated <= $1), 0) AS received
   FROM job JOIN client c ON c.id = job.client_id ${jobId === null ? '' : `WHERE job.id = ${Number(jobId)}`} ORDER BY job.number`,
   );

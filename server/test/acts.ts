@@ -7,7 +7,7 @@ export type Act =
   | { kind: 'correct'; later: number; pick: number; to: { section: string; code: string } | null; own: boolean }
   | { kind: 'install'; later: number; pick: number; amount: number | null }
   | { kind: 'undo'; later: number; pick: number }
-  | { kind: 'start' | 'submit' | 'take back' | 'discard'; later: number }
+  | { kind: 'start' | 'submit' | 'take back' | 'discard' | 'uncertify'; later: number }
   | { kind: 'save'; later: number; shares: number[]; materials: number }
   | { kind: 'certify'; later: number; cut: number | null }
   | { kind: 'receive'; later: number; pick: number; share: number }
@@ -39,7 +39,10 @@ export const act: fc.Arbitrary<Act> = fc.oneof(
   }),
   fc.record({ kind: fc.constant('install' as const), later, pick: fc.nat(20), amount: fc.option(fc.nat(90_000)) }),
   fc.record({ kind: fc.constant('undo' as const), later, pick: fc.nat(5) }),
-  fc.record({ kind: fc.constantFrom('start' as const, 'submit' as const, 'take back' as const, 'discard' as const), later }),
+  fc.record({
+    kind: fc.constantFrom('start' as const, 'submit' as const, 'take back' as const, 'discard' as const, 'uncertify' as const),
+    later,
+  }),
   fc.record({
     kind: fc.constant('save' as const),
     later,

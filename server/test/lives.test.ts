@@ -7,6 +7,7 @@ import { movesFrom, type Life } from '../../core/life/life';
 import { QUOTATION_LIFE } from '../../core/offers/quotationLife';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { deleteApplication, saveApplication, setSubmitted } from '../billing/applications';
+import { reverseCertification } from '../billing/reverseCertification';
 import { certifyApplication } from '../billing/certify';
 import { applicationView } from '../billing/applicationView';
 import { recordReceipt } from '../billing/receipts';
@@ -97,6 +98,7 @@ describe('each move core allows is accepted by its command, and no other is', ()
     submit: (it) => setSubmitted(it, 'J1', 3, true),
     return: (it) => setSubmitted(it, 'J1', 3, false),
     certify: (it) => certifyApplication(it, 'J1', 3, { version: null, on: '2031-04-01', lines: [] }),
+    uncertify: (it) => reverseCertification(it, 'J1', 3, 'wrong'),
     receive: (it) => recordReceipt(it, 'J1', '3', { dated: '2031-04-20', amount: 1, reference: '' }),
   };
 

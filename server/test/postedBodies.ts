@@ -150,6 +150,7 @@ export const EXAMPLES: WithInput = {
     },
   },
   startApplication: { job: 'J1', body: { dated: '2031-04-30', reference: '', bySchedule: false } },
+  uncertifyApplication: { job: 'J1', application: 2, body: { reason: 'r' } },
   saveApplication: {
     job: 'J1',
     application: 3,

@@ -10,6 +10,7 @@ import { plainNames } from './0009-plain-names';
 import { costText } from './0010-cost-text';
 import { invoicesAndAccountingDates } from './0011-invoices-and-accounting-dates';
 import { correctionsByEntry } from './0012-corrections-by-entry';
+import { certificationReversed } from './0013-certification-reversed';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -26,4 +27,5 @@ export const MIGRATIONS: readonly Migration[] = [
   costText,
   invoicesAndAccountingDates,
   correctionsByEntry,
+  certificationReversed,
 ];

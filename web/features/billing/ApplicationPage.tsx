@@ -15,6 +15,7 @@ import { ApplicationDraft } from './ApplicationDraft';
 import { ApplicationLines } from './ApplicationLines';
 import { CertifyForm } from './CertifyForm';
 import { ReceiveForm } from './ReceiveForm';
+import { UncertifyForm } from './UncertifyForm';
 import { SummaryColumn } from './SummaryColumn';
 
 /** One application for payment: a sheet to fill while it is a draft, a posting afterwards. */
@@ -87,6 +88,7 @@ function Settled({ view }: { view: ApplicationView }) {
         {view.can.receive && (
           <ReceiveForm job={view.job} invoice={String(view.number)} open={view.summary.payable - view.received} />
         )}
+        <UncertifyForm key={`${view.number} ${view.status}`} view={view} />
         {view.receipts.length > 0 && (
           <table className="ledger mt-4">
             <caption className="pb-1 text-left">

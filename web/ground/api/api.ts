@@ -142,6 +142,7 @@ export const {
   useTermsQuery,
   useTransferBudgetMutation,
   useTransfersQuery,
+  useUncertifyApplicationMutation,
   useUndoInstallationMutation,
   useUninstalledQuery,
   useWorkingsQuery,

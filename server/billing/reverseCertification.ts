@@ -1,0 +1,70 @@
+import { certificationStays, type AfterCertification } from '../../core/billing/certificationStays';
+import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
+import { LAST_DAY } from '../../core/calendar/plainDate';
+import { releasedBy } from '../../core/billing/application';
+import { oppositeOf } from '../../core/ledger/journal';
+import { present } from '../../core/errors/known';
+import type { Reader } from '../db/sql';
+import { assertAllowed, assertMove } from '../http/refused';
+import type { Command } from '../ledger/command';
+import { postingJournals } from '../ledger/postingViews';
+import { savePosting } from '../ledger/savePosting';
+import { applicationOf, billingContext } from './applications';
+import type { LoadedBillingJob } from './billingJobs';
+import { ApplicationLineTable, ApplicationTable, InvoiceTable } from './models';
+import { RECEIPTS_OF_INVOICE } from './queries';
+
+/** What happened after an application was certified. */
+export async function afterCertification(sql: Reader, job: LoadedBillingJob, number: number): Promise<AfterCertification> {
+  const { certifiedOn } = applicationOf(job, number);
+  const since = present(certifiedOn);
+  const receipts = await sql.all(RECEIPTS_OF_INVOICE, [job.id, String(number)]);
+  const released =
+    releasedBy(job.releases, LAST_DAY) -
+    releasedBy(
+      job.releases.filter((it) => it.dated < since),
+      LAST_DAY,
+    );
+  return { number, next: job.applications.some((it) => it.number > number), receipts: receipts.length, released };
+}
+
+/**
+ * Takes back the certification of the last certified application, on its own date: its journal is reversed, its invoice is gone, and
+ * it is submitted again, as it was applied for.
+ */
+export async function reverseCertification(command: Command, jobNumber: string, number: number, reason: string): Promise<number> {
+  const { sql, actor } = command;
+  const { job } = await billingContext(sql, jobNumber);
+  const application = applicationOf(job, number);
+  assertMove(APPLICATION_LIFE, 'uncertify', `Application ${number}`, application.status);
+  assertAllowed([certificationStays(await afterCertification(sql, job, number))], { code: 'refused' });
+  const saved = present(await sql.findOne(ApplicationTable, { id: application.id }));
+  const [posting, on] = [present(saved.posting_id), present(saved.certified_on)];
+  const journals = await postingJournals(sql, posting);
+  const postingId = await savePosting(
+    sql,
+    actor,
+    {
+      kind: 'reversal',
+      jobId: job.id,
+      reference: String(number),
+      postedOn: on,
+      dated: saved.dated,
+      note: reason,
+      reversesId: posting,
+    },
+    journals.map(oppositeOf),
+  );
+  await sql.remove(InvoiceTable, { posting_id: posting });
+  await sql.update(
+    ApplicationTable,
+    { id: application.id },
+    {
+      ...{ status: 'submitted', certified_on: null, posting_id: null, gross: null, retention: null, due: null, tax: null },
+      ...{ version: saved.version + 1, saved_by: actor.name, saved_at: actor.at },
+    },
+  );
+  await sql.update(ApplicationLineTable, { application_id: application.id }, { certified_work: null, certified_materials: null });
+  command.note(`${jobNumber}/${number}`, { reason, certifiedOn: on, by: postingId });
+  return postingId;
+}

@@ -1,0 +1,58 @@
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { displayDate } from '../../../core/calendar/displayDate';
+import type { ApplicationView } from '../../../wire/billing';
+import { useUncertifyApplicationMutation } from '../../ground/api/api';
+import { faultOf } from '../../ground/faults';
+import { useCodecForm } from '../../kit/form/useCodecForm';
+import { Refused } from '../../kit/States';
+import { words } from '../../kit/typed/codecs';
+
+/** Reverses the certification of the last certified application, with a reason; or says why it stays. */
+export function UncertifyForm({ view }: { view: ApplicationView }) {
+  const [open, setOpen] = useState(false);
+  if (view.certificationStays) return <p className="note mt-5">{view.certificationStays}.</p>;
+  if (!view.can.uncertify) return null;
+  if (open) return <Reason view={view} onClose={() => setOpen(false)} />;
+  return (
+    <p className="mt-5">
+      <button type="button" className="button bare" onClick={() => setOpen(true)}>
+        Reverse certification …
+      </button>
+    </p>
+  );
+}
+
+function Reason({ view, onClose }: { view: ApplicationView; onClose: () => void }) {
+  const fields = useMemo(() => ({ reason: words('Enter a reason; it stands with the reversal') }), []);
+  const form = useCodecForm(fields, { reason: '' });
+  const [reverse, { isLoading }] = useUncertifyApplicationMutation();
+  const onSubmit = form.submit(async (body) => {
+    const { postingId } = await reverse({ job: view.job, application: view.number, body }).unwrap();
+    toast(`Certification of application ${view.number} reversed (document ${postingId}); it is submitted again`);
+  }, faultOf);
+  return (
+    <form
+      aria-label="Reverse certification"
+      className="mt-5"
+      onSubmit={onSubmit}
+      onKeyDown={(event) => event.key === 'Escape' && !event.defaultPrevented && onClose()}
+      noValidate
+    >
+      <p className="m-0 mb-2">
+        Its journal is reversed on {displayDate(view.certifiedOn)}, the invoice is cancelled, and the application is submitted
+        again, as it was applied for.
+      </p>
+      <div className="flex flex-wrap items-start gap-3">
+        {form.input('reason', 'Reason', { className: 'w-[360px]', autoFocus: true })}
+        <button className="button main mt-[20px]" disabled={isLoading}>
+          Reverse certification of application {view.number}
+        </button>
+        <button type="button" className="button bare mt-[20px]" onClick={onClose}>
+          Cancel
+        </button>
+      </div>
+      {form.refused && <Refused message={form.refused} />}
+    </form>
+  );
+}
