@@ -19,6 +19,7 @@ import { serve } from './http/serve';
 import { instalmentHandlers } from './instalments/handlers';
 import { jobFileHandlers } from './jobFile/handlers';
 import { jobHandlers } from './jobs/handlers';
+import { masterHandlers } from './masters/handlers';
 import { ledgerHandlers } from './ledger/handlers';
 import { answerHandlers } from './offers/handlers';
 import { forecastHandlers } from './forecasts/handlers';
@@ -46,6 +47,7 @@ const NOUNS = [
   quotationHandlers,
   answerHandlers,
   changeHandlers,
+  masterHandlers,
   costHandlers,
   correctionHandlers,
   billingHandlers,

@@ -10,6 +10,7 @@ import { instalmentCalls } from './instalments';
 import { jobFileCalls } from './jobFile';
 import { jobCalls } from './jobs';
 import { ledgerCalls } from './ledger';
+import { masterCalls } from './masters';
 import { planCalls } from './plan';
 import { priceCalls } from './prices';
 import { answerCalls, quotationCalls } from './quotations';
@@ -19,6 +20,7 @@ import { tenderCalls } from './tenders';
 /** Every way in, by name: one line a noun. */
 export const CALLS = {
   ...companyCalls,
+  ...masterCalls,
   ...bookCalls,
   ...priceCalls,
   ...jobCalls,

@@ -18,6 +18,8 @@ function fieldsOf<Facts extends object, Check>(facts: Facts, check: (fact: Facts
 /** Facts of a job that may be changed; those billing was worked with only until the first application. */
 const facts = {
   name: filled(),
+  /** By its code. */
+  client: filled(40),
   ...fieldsOf(TEXT_FACTS, ({ longest }) => text(longest)),
   ...fieldsOf(DAY_FACTS, () => optionalDate),
   revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
@@ -96,6 +98,8 @@ export interface JobFileView {
   facts: JobFacts;
   /** Retention, tax, terms and revenue method are fixed: something was billed or posted with them. */
   fixed: boolean;
+  /** There is an invoice: the job keeps its client. */
+  billed: boolean;
   lines: { value: number; rate: number | null }[];
   people: Person[];
   events: (EventInput & { id: number; actor: string; recordedAt: string })[];

@@ -3,7 +3,8 @@ import * as v from 'valibot';
 import type { LineKey } from '../core/forecast/lineFigures';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
 import { checklistInput, lockInput, peopleInput } from './jobFile';
-import { cents, costType, days, filled, list, optionalDate, quantity, rate, text } from './fields';
+import { ALL_JOB_STATUSES } from '../core/jobs/jobStatus';
+import { cents, costType, days, filled, list, optionalDate, quantity, rate, seen, text } from './fields';
 import { command, dated, query, upload } from './call';
 
 const sovLineInput = v.strictObject({
@@ -63,7 +64,22 @@ export type JobInput = v.InferInput<typeof jobInput>;
 
 /** What a new job may be begun from. */
 export type JobSetup = Pick<JobInput, 'sov' | 'budget' | 'retention' | 'taxRate' | 'termsDays' | 'revenueMethod'> &
-  Required<Pick<JobInput, 'people' | 'checklist'>>;
+  Required<Pick<JobInput, 'people' | 'checklist'>> & {
+    /** Of schedule and budget as they are. */
+    seen: string;
+    /** Why schedule and budget cannot be corrected any more; null where they can. */
+    frozen: string | null;
+  };
+
+/** The original schedule and budget as they should have been. */
+export const setupCorrection = v.strictObject({
+  seen,
+  reason: filled(400),
+  contractSum: cents,
+  sov: list(sovLineInput, 5000, 'lines'),
+  budget: list(budgetLineInput, 20000, 'lines'),
+});
+export type SetupCorrection = v.InferOutput<typeof setupCorrection>;
 
 const asTyped = v.record(v.string('expected text'), v.string('expected text'));
 /** A job as it stands on the page, cell by cell: saved as typed, not judged. */
@@ -86,9 +102,12 @@ export interface JobDraft {
 }
 
 export const jobStatusInput = v.strictObject({
-  status: v.picklist(['awarded', 'on-site', 'closing-out', 'closed'], 'expected awarded, on-site, closing-out or closed'),
+  status: v.picklist(ALL_JOB_STATUSES, `expected one of ${ALL_JOB_STATUSES.join(', ')}`),
   on: optionalDate,
+  /** Why it ends before it begins, or is taken up again. */
+  reason: v.optional(text(400), ''),
 });
+export type JobMoveInput = v.InferOutput<typeof jobStatusInput>;
 
 /** A job's figures as of a date; amounts in minor units, rates in millionths. */
 export interface JobFigures {
@@ -223,6 +242,7 @@ export const jobCalls = {
   lockJob: command('manage-jobs')('/jobs/:job/lock', { input: lockInput }),
   deleteJob: command('manage-jobs')('/jobs/:job', { method: 'DELETE' }),
   jobSetup: query<JobSetup>()('/jobs/:job/setup'),
+  correctSetup: command('manage-jobs')('/jobs/:job/setup', { method: 'PUT', input: setupCorrection }),
   jobTemplates: query<JobTemplate[]>()('/job-templates'),
   saveJobTemplate: command('manage-jobs')('/job-templates', { method: 'PUT', input: jobTemplateInput }),
   removeJobTemplate: command('manage-jobs')('/job-templates/:name', { method: 'DELETE' }),

@@ -7,6 +7,9 @@ export interface TenderRow {
   name: string;
   clientName: string;
   estimator: string;
+  /** tender, lost or withdrawn, and why. */
+  status: string;
+  reason: string;
   /** The estimate that is to be offered; null where none is chosen. */
   estimate: { number: number; name: string; status: string; price: number; marginRate: number } | null;
   quotation: QuotationSummary | null;

@@ -35,6 +35,8 @@ export interface RefusalFacts {
   'certification-stays': { number: number; because: string };
   'job-locked': { job: string };
   'job-closed': { job: string; what: string };
+  'job-ended': { job: string; status: string };
+  'setup-frozen': { job: string; because: string };
   'job-tender': { job: string };
   'not-in-this-state': { what: string; state: string; only: string };
 }

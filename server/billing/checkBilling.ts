@@ -1,3 +1,4 @@
+import { isEnded } from '../../core/jobs/jobStatus';
 import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type BilledLine } from '../../core/billing/application';
 import { receiptRefusals } from '../../core/billing/invoiceRefusals';
 import { overbillings, type OverbilledFigure } from '../../core/billing/overbilling';
@@ -43,6 +44,7 @@ function checkOrder(
   const found = book.faults.faults.length;
   const add = (column: string, message: string) => book.fault(files.applications, { row }, column, message);
   if (job.status === 'tender') add('job', `job ${number} is a tender; a tender is not billed`);
+  if (job.status !== undefined && isEnded(job.status)) add('job', `job ${number} is ${job.status}; it is not billed`);
   if (application.number !== (previous?.number ?? 0) + 1)
     add('application', `gap: application ${application.number} follows ${previous?.number ?? 'none'}; they run 1, 2, 3`);
   if (isBefore(dated, job.awardedOn)) add('dated', `${dated} is before the job was awarded, ${job.awardedOn}`);

@@ -138,7 +138,7 @@ describe('a job the database has takes from a book what its screens take', () =>
     const database = await temporaryDatabase();
     expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
     if (move === 'locked') await act(database, TESTER, lockJob, 'J1', true, 'Waiting');
-    else if (move !== '') await act(database, TESTER, moveJob, 'J1', move as JobStatus, '2031-04-30');
+    else if (move !== '') await act(database, TESTER, moveJob, 'J1', { status: move as JobStatus, on: '2031-04-30', reason: '' });
     for (const file of ['costs', 'change_orders', 'budget', 'billing_instalments', 'job_events'] as const)
       expect([file, await faultsOf(database, one(file))]).toEqual([
         file,

@@ -1,3 +1,5 @@
+import { JOB_ENDS } from '../../core/jobs/jobStatus';
+import { listOfTexts } from '../db/query';
 import { TYPED_COST } from '../costs/queries';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
@@ -118,7 +120,7 @@ export const CHANGE_BY_NUMBER = query(SummaryRow, `${SUMMARIES} WHERE o.job_id =
 
 export const CHANGE_REGISTER = query(
   SummaryRow,
-  `${SUMMARIES} WHERE o.raised_on <= $1 AND job.status <> 'tender' ORDER BY job.number, o.raised_on, o.id`,
+  `${SUMMARIES} WHERE o.raised_on <= $1 AND job.status NOT IN ('tender', ${listOfTexts(JOB_ENDS)}) ORDER BY job.number, o.raised_on, o.id`,
 );
 
 /** Those of job `$1` that no original contract, change, application or budget names. */

@@ -1,7 +1,7 @@
 import { isJobNumberPattern } from '../../core/jobs/jobNumber';
 import { isCurrency } from '../../core/money/currency';
 import { bookFile } from '../book/bookFile';
-import { days, integer, oneOf, percent, REQUIRED, text, type ReadRow } from '../book/columns';
+import { days, integer, oneOf, percent, REQUIRED, text, yesNo, type ReadRow } from '../book/columns';
 import { shared, type BookCheck } from '../book/bookCheck';
 import { ClientTable, CompanyTable, CostCodeTable, VendorTable } from './models';
 
@@ -60,13 +60,14 @@ export function bookTaxRate(book: BookCheck): number {
   return book.rowsOf(company)[0]?.tax_percent ?? book.own(companyThere).company?.tax_rate ?? 0;
 }
 
-const PARTY = { contact: text(), email: text(), phone: text(), address: text(), terms_days: days() };
+const CLOSED = yesNo('closed to new use');
+const PARTY = { contact: text(), email: text(), phone: text(), address: text(), terms_days: days(), closed: CLOSED };
 
 function partyOf(row: Pick<ReadRow<typeof PARTY>, keyof typeof PARTY>) {
-  const { contact, email, phone, address, terms_days } = row;
+  const { contact, email, phone, address, terms_days, closed } = row;
   return {
     ...{ contact: contact ?? '', email: email ?? '', phone: phone ?? '', address: address ?? '' },
-    terms_days: terms_days ?? null,
+    ...{ terms_days: terms_days ?? null, closed: closed ? 1 : 0 },
   };
 }
 
@@ -75,7 +76,7 @@ export const customers = bookFile({
   columns: { customer: text(REQUIRED), name: text(REQUIRED), ...PARTY },
   key: ['customer'],
   called: 'customer',
-  query: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days FROM client',
+  query: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days, closed FROM client',
   save: (rows, into): Promise<void> =>
     into.keyed(
       customers,
@@ -91,7 +92,7 @@ export const vendors = bookFile({
   columns: { vendor: text(REQUIRED), name: text(REQUIRED), kind: oneOf(['supplier', 'subcontractor'])(), ...PARTY },
   key: ['vendor'],
   called: 'vendor',
-  query: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days FROM vendor',
+  query: 'SELECT id, code AS vendor, name, kind, contact, email, phone, address, terms_days, closed FROM vendor',
   save: (rows, into): Promise<void> =>
     into.keyed(
       vendors,
@@ -104,16 +105,16 @@ export const vendors = bookFile({
 
 export const costCodes = bookFile({
   name: 'cost_codes',
-  columns: { cost_code: text(REQUIRED), description: text(REQUIRED), unit: text() },
+  columns: { cost_code: text(REQUIRED), description: text(REQUIRED), unit: text(), closed: CLOSED },
   key: ['cost_code'],
   called: 'cost code',
-  query: 'SELECT id, code AS cost_code, description, unit FROM cost_code',
+  query: 'SELECT id, code AS cost_code, description, unit, closed FROM cost_code',
   save: (rows, into): Promise<void> =>
     into.keyed(
       costCodes,
       CostCodeTable,
       rows,
       (row) => [row.cost_code],
-      (row) => ({ code: row.cost_code, description: row.description, unit: row.unit ?? '' }),
+      (row) => ({ code: row.cost_code, description: row.description, unit: row.unit ?? '', closed: row.closed ? 1 : 0 }),
     ),
 });

@@ -20,6 +20,7 @@ export const ClientTable = table('client', {
   phone: t.text,
   address: t.text,
   terms_days: t.orNull(t.whole),
+  closed: t.filled(t.flag, 0),
 });
 
 export const VendorTable = table('vendor', {
@@ -32,6 +33,7 @@ export const VendorTable = table('vendor', {
   phone: t.text,
   address: t.text,
   terms_days: t.orNull(t.whole),
+  closed: t.filled(t.flag, 0),
 });
 
 export const CostCodeTable = table('cost_code', {
@@ -39,4 +41,5 @@ export const CostCodeTable = table('cost_code', {
   code: t.text,
   description: t.text,
   unit: t.text,
+  closed: t.filled(t.flag, 0),
 });

@@ -17,17 +17,17 @@ export const JOB_COUNT = query(shape({ count: t.whole }), 'SELECT count(*) AS co
 
 export const CLIENT_LIST = query(
   shape({ code: t.text, name: t.text, termsDays: t.orNull(t.whole) }),
-  'SELECT code, name, terms_days AS termsDays FROM client ORDER BY code',
+  'SELECT code, name, terms_days AS termsDays FROM client WHERE closed = 0 ORDER BY code',
 );
 
 export const VENDOR_LIST = query(
   shape({ code: t.text, name: t.text, kind: t.text }),
-  'SELECT code, name, kind FROM vendor ORDER BY code',
+  'SELECT code, name, kind FROM vendor WHERE closed = 0 ORDER BY code',
 );
 
 export const COST_CODE_LIST = query(
   shape({ code: t.text, description: t.text, unit: t.text }),
-  'SELECT code, description, unit FROM cost_code ORDER BY code',
+  'SELECT code, description, unit FROM cost_code WHERE closed = 0 ORDER BY code',
 );
 
 export const JOB_LIST = query(

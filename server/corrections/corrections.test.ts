@@ -96,7 +96,7 @@ test('is refused, by entry and field, where it cannot be; and nothing is posted'
   expect(await refused(move([first, 987_654], { section: 'B' }))).toEqual([['entries.1', 'There is no cost entry 987654']]);
   expect(await refused(move([first], { job: 'J9', costCode: '555' }))).toEqual([
     ['to.job', 'There is no job J9'],
-    ['to.costCode', 'There is no cost code 555; add it in Set-up, or choose another'],
+    ['to.costCode', 'There is no cost code 555 open to new use; add it in Set-up, or choose another'],
   ]);
   expect(await refused(move([first], { section: 'A' }))).toMatchObject([
     ['entries.0', expect.stringMatching(/is there already/)],

@@ -4,10 +4,11 @@ import { entryRefusals } from '../../core/costs/entryRefusals';
 import { known } from '../../core/errors/known';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { Journal } from '../../core/ledger/journal';
+import { isEnded } from '../../core/jobs/jobStatus';
 import { refuse, type Refusal } from '../../core/refusals/refusal';
 import type { CorrectionInput, MoveTarget } from '../../wire/corrections';
 import { CostLines } from '../costs/costEntries';
-import { costCodeIds } from '../costs/costCodes';
+import { openCostCodeIds } from '../costs/costCodes';
 import { JOBS_TO_POST_TO } from '../costs/queries';
 import type { RowOf } from '../db/fields';
 import type { Sql } from '../db/sql';
@@ -30,7 +31,7 @@ export interface PlannedCorrection {
 export async function planCorrection(sql: Sql, input: CorrectionInput): Promise<PlannedCorrection> {
   const picked = await pickedEntries(sql, input.entries);
   const jobs = new Map((await sql.all(JOBS_TO_POST_TO)).map((row) => [row.number, row]));
-  const codes = await costCodeIds(sql);
+  const codes = await openCostCodeIds(sql);
   assertNoFaults([
     ...missing(input, picked),
     ...picked.flatMap((it, i) => faultsOf(entryFaults(it, input, jobs), 0, { entry: `entries.${i}`, job: `entries.${i}` })),
@@ -71,6 +72,7 @@ function entryFaults(it: PostedEntry, { on, to }: CorrectionInput, jobs: Readonl
 
 function jobFaults(job: JobToPostTo): Refusal[] {
   if (job.locked) return [refuse('job-locked', 'job', { job: job.number })];
+  if (isEnded(job.status)) return [refuse('job-ended', 'job', { job: job.number, status: job.status })];
   return job.status === 'closed' ? [refuse('job-closed', 'job', { job: job.number, what: 'cost' })] : [];
 }
 
@@ -97,7 +99,12 @@ function targetFaults(
     ...(job === undefined ? [{ field: 'to.job', message: `There is no job ${to.job}` }] : []),
     ...(job ? faultsOf(jobFaults(job), 0, { job: 'to.job' }) : []),
     ...(to.costCode !== null && !codes.has(to.costCode)
-      ? [{ field: 'to.costCode', message: `There is no cost code ${to.costCode}; add it in Set-up, or choose another` }]
+      ? [
+          {
+            field: 'to.costCode',
+            message: `There is no cost code ${to.costCode} open to new use; add it in Set-up, or choose another`,
+          },
+        ]
       : []),
     ...(uninstalledLabour ? faultsOf([refuse('labour-uninstalled', 'to.costType', {})], 0) : []),
   ];

@@ -1,6 +1,7 @@
 import { JOBS_TO_POST_TO, COMMITMENT_LINES } from './queries';
 import { at, known, present } from '../../core/errors/known';
 import { entryRefusals } from '../../core/costs/entryRefusals';
+import { isEnded } from '../../core/jobs/jobStatus';
 import { refuse } from '../../core/refusals/refusal';
 import { assertNoFaults, faultsOf } from '../http/refused';
 import type { Command } from '../ledger/command';
@@ -14,7 +15,7 @@ import type { Reader, Sql } from '../db/sql';
 import { loadDigits } from '../company/company';
 import { accountingDate, latestOf, assertAsShown } from './asShown';
 import { CostLines, insertCostEntries, refreshCostTotals, type NewCostEntry } from './costEntries';
-import { costCodeIds } from './costCodes';
+import { openCostCodeIds } from './costCodes';
 import { savePosting } from '../ledger/savePosting';
 import { type Actor } from '../ledger/audit';
 
@@ -68,7 +69,7 @@ function batchReference(lines: readonly CostLineInput[]): string {
 /** Checks every line of a batch and works out what it posts. Throws with all faults, by line and field. */
 export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Promise<PlannedBatch> {
   const jobs = new Map((await sql.all(JOBS_TO_POST_TO)).map((row) => [row.number, row]));
-  const codes = await costCodeIds(sql);
+  const codes = await openCostCodeIds(sql);
   const commitments = lines.some((line) => line.commitment !== '') ? await commitmentLines(sql) : new Map();
   const faults: Fault[] = [];
   lines.forEach((line, i) => {
@@ -77,8 +78,10 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     const job = jobs.get(line.job);
     if (!job) add('job', `There is no job ${line.job}`);
     else if (job.locked) refusals.unshift(refuse('job-locked', 'job', { job: line.job }));
+    else if (isEnded(job.status)) refusals.unshift(refuse('job-ended', 'job', { job: line.job, status: job.status }));
     else if (job.status === 'closed') refusals.unshift(refuse('job-closed', 'job', { job: line.job, what: 'cost' }));
-    if (!codes.has(line.costCode)) add('costCode', `There is no cost code ${line.costCode}; add it in Set-up, or choose another`);
+    if (!codes.has(line.costCode))
+      add('costCode', `There is no cost code ${line.costCode} open to new use; add it in Set-up, or choose another`);
     for (const { field, message } of faultsOf(refusals, 0)) add(field, message);
     if (line.commitment === '') return;
     const commitment = commitments.get(line.commitment);

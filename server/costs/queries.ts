@@ -24,7 +24,10 @@ export const SERVED_SOV_LINES = query(
     JOIN sov_line s ON s.id = b.sov_line_id WHERE s.job_id = $1 GROUP BY 1, 2 ORDER BY 1, s.original DESC, s.position`,
 );
 
-export const COST_CODE_IDS = query(shape({ id: t.whole, code: t.text }), 'SELECT id, code FROM cost_code');
+export const COST_CODE_IDS = query(
+  shape({ id: t.whole, code: t.text, closed: t.flag }),
+  'SELECT id, code, closed FROM cost_code',
+);
 
 export const LAST_COST_LINE = query(shape({ id: t.whole }), 'SELECT coalesce(max(id), 0) AS id FROM cost_line');
 

@@ -9,3 +9,8 @@ export interface Query<S extends Fields = Fields> extends Shape<S> {
 export function query<S extends Fields>({ fields }: Shape<S>, sql: string): Query<S> {
   return { fields, sql };
 }
+
+/** Words of ours as a list of SQL texts. */
+export function listOfTexts(words: readonly string[]): string {
+  return words.map((it) => `'${it}'`).join(', ');
+}

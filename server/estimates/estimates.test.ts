@@ -229,7 +229,7 @@ describe('the award', () => {
 
   test('once the job is finished, what a build-up took stands beside what it was to take', async () => {
     await act(database, TESTER, awardJob, 'J2', 1, await award());
-    await act(database, TESTER, moveJob, 'J2', 'on-site', null);
+    await act(database, TESTER, moveJob, 'J2', { status: 'on-site', on: null, reason: '' });
     const costs = await import('../costs/postCosts');
     const entry = {
       dated: '2031-05-20',
@@ -248,7 +248,7 @@ describe('the award', () => {
       ],
     });
     expect(await achieved(reading(database))).toEqual([]);
-    await act(database, TESTER, moveJob, 'J2', 'closing-out', '2031-06-30');
+    await act(database, TESTER, moveJob, 'J2', { status: 'closing-out', on: '2031-06-30', reason: '' });
     // Budget 902.69 + 2,548.22 = 3,450.91 for 137.5 m2: 25.0975 (25.09753) a unit in 0.202 h; spent 3,602.50: 26.20 in 30.25 ÷ 137.5 = 0.22 h.
     expect(await achieved(reading(database))).toEqual([
       {

@@ -56,6 +56,8 @@ const READS: Omit<Reading, 'answer' | 'answerDocument' | 'messageFile' | 'attach
   changeOffers: { job: 'J1', change: 'C1' },
   changeDocument: { job: 'J1', change: 'C1', format: 'docx' },
   transfers: J1,
+  masters: { kind: 'clients' },
+  mergePreview: { kind: 'cost-codes', code: '100', into: '200' },
   uninstalled: { asOf, job: 'J1' },
   costPage: { asOf, search: 'D_%' },
   costTotals: { asOf, job: '2107' },

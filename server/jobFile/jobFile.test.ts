@@ -38,10 +38,10 @@ const factsOf = async (number: string, more: Partial<JobFacts> = {}) => ({ ...(a
 describe('before a job goes on site', () => {
   test('what is missing is listed with its door, refused together, and mended one by one; the moves are kept', async () => {
     await keepFacts(database, 'J2', await factsOf('J2', { retention: { ...(await view()).facts.retention, rate: 0 } }));
-    await act(database, TESTER, moveJob, 'J2', 'awarded', '2031-04-20');
+    await act(database, TESTER, moveJob, 'J2', { status: 'awarded', on: '2031-04-20', reason: '' });
     expect((await view()).missing.map((it) => it.to.place)).toEqual(['contract', 'budget', 'job-file']);
     const before = await everything(database);
-    await expect(act(database, TESTER, moveJob, 'J2', 'on-site', null)).rejects.toMatchObject({
+    await expect(act(database, TESTER, moveJob, 'J2', { status: 'on-site', on: null, reason: '' })).rejects.toMatchObject({
       code: 'refused',
       message: expect.stringMatching(
         /may not go on site yet\. The schedule of values is empty.*The budget is empty.*Retention is not set/,

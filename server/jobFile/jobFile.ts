@@ -9,7 +9,9 @@ import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CheckItem, CheckTemplate, EventInput, JobFacts, JobFactsInput, Person } from '../../wire/jobFile';
 import type { Sql } from '../db/sql';
 import { hashOf, keepContent } from '../attachments/contents';
-import { factsAreFixed, jobFileView } from './jobFileView';
+import { present } from '../../core/errors/known';
+import { ClientTable } from '../company/models';
+import { factsAreFixed, isBilled, jobFileView } from './jobFileView';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { type Actor } from '../ledger/audit';
 import { assertUnchanged } from '../versions/staleness';
@@ -22,13 +24,17 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
   await assertUnchanged(command, 'The details of this job', { subject: number, now, seen: input.seen });
   const faults: Fault[] = faultsOf(termsRefusals({ ...input, awardedOn }), 0, RETENTION_FIELDS);
   if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
+  const client = await sql.findOne(ClientTable, { code: input.client });
+  if (!client) faults.push({ field: 'client', message: `There is no client ${input.client}; add the client first` });
+  else if (input.client !== now.client && (await isBilled(sql, id)))
+    faults.push({ field: 'client', message: `Client ${now.client} was billed for this job; it stays the client` });
   assertNoFaults(faults);
   const { retention: r } = input;
   await sql.update(
     JobTable,
     { id },
     {
-      name: input.name,
+      ...{ name: input.name, client_id: present(client).id },
       ...factColumns(input),
       ...{ revenue_method: input.revenueMethod, retention_rate: r.rate, retention_materials_rate: r.materialsRate },
       ...{

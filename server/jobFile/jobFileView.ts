@@ -1,3 +1,5 @@
+import { InvoiceTable } from '../billing/models';
+import { ClientTable } from '../company/models';
 import { POSTED_OR_APPLIED, PEOPLE, EVENTS, CHECKS, ATTACHMENTS, MOVES, CHECK_TEMPLATES, ATTACHED_FILE } from './queries';
 import { known, present } from '../../core/errors/known';
 import { type RowOf } from '../db/fields';
@@ -18,12 +20,18 @@ export async function factsAreFixed(sql: Reader, jobId: number): Promise<boolean
   return (await sql.get(POSTED_OR_APPLIED, [jobId])) !== undefined;
 }
 
+/** Invoices name the client: once there is one, the job keeps it. */
+export async function isBilled(sql: Reader, jobId: number): Promise<boolean> {
+  return (await sql.findOne(InvoiceTable, { job_id: jobId })) !== undefined;
+}
+
 /** Everything of a job beside its figures. */
 export async function jobFileView(sql: Reader, number: string): Promise<JobFileView> {
   const { id, status } = await jobByNumber(sql, number, 'job');
-  const [row, fixed, billing, people, events, checklist, templates, files, moves, missing] = await Promise.all([
+  const [row, fixed, billed, billing, people, events, checklist, templates, files, moves, missing] = await Promise.all([
     sql.findOne(JobTable, { id }),
     factsAreFixed(sql, id),
+    isBilled(sql, id),
     loadBillingJobs(sql, id),
     sql.all(PEOPLE, [id]),
     sql.all(EVENTS, [id]),
@@ -34,18 +42,20 @@ export async function jobFileView(sql: Reader, number: string): Promise<JobFileV
     // What goes on site must be whole; what is there already is not held up any more.
     status === 'tender' || status === 'awarded' ? missingForSite(sql, id) : [],
   ]);
+  const client = present(await sql.findOne(ClientTable, { id: present(row).client_id }));
+  const facts = factsOf(present(row), client.code);
   return {
-    seen: { facts: digestOf(factsOf(present(row))), people: digestOf(people), checklist: digestOf(checklist) },
-    facts: factsOf(present(row)),
-    fixed,
+    seen: { facts: digestOf(facts), people: digestOf(people), checklist: digestOf(checklist) },
+    facts,
+    ...{ fixed, billed },
     lines: known(billing, number).sovLines.map((it) => ({ value: it.scheduledValue, rate: it.retentionRate })),
     ...{ people, events, checklist, templates, files, moves, missing },
   };
 }
 
-function factsOf(row: FactRow): JobFacts {
+function factsOf(row: FactRow, client: string): JobFacts {
   return {
-    name: row.name,
+    ...{ name: row.name, client },
     ...plainFacts(row),
     revenueMethod: row.revenue_method,
     retention: {

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { isNotJson } from '../book/readJson';
-import { JOB_STATUSES } from '../../core/jobs/jobStatus';
+import { ALL_JOB_STATUSES, needsAward } from '../../core/jobs/jobStatus';
 import { termsRefusals, type JobTerms } from '../../core/jobs/jobTerms';
 import { REVENUE_METHODS } from '../../core/progress/workInProgress';
 import { typedJob } from '../../wire/jobs';
@@ -52,8 +52,8 @@ const JOB = {
   name: text(REQUIRED),
   customer: text(REQUIRED),
   contract_reference: text(),
-  status: oneOf(JOB_STATUSES)(),
-  awarded_on: date('required but for a tender'),
+  status: oneOf(ALL_JOB_STATUSES)(),
+  awarded_on: date('required but for a tender, lost, withdrawn'),
   starts_on: date(),
   finishes_on: date(),
   finished_on: date(),
@@ -96,7 +96,7 @@ export const jobs = bookFile({
   check(row, book) {
     const at = (column: string, message: string) => book.fault(jobs, row, column, message);
     const status = row.status ?? 'awarded';
-    if (row.status !== undefined && status !== 'tender' && row.awarded_on === null)
+    if (row.status !== undefined && needsAward(status) && row.awarded_on === null)
       at('awarded_on', `missing required cell: a job that is ${status} needs the day it was awarded`);
     if (row.finished_on && row.awarded_on && row.finished_on < row.awarded_on)
       at('finished_on', `${row.finished_on} is before awarded_on, ${row.awarded_on}`);
@@ -153,8 +153,8 @@ export const jobMoves = bookFile({
   name: 'job_moves',
   columns: {
     job: text(REQUIRED),
-    was: oneOf(JOB_STATUSES)('empty for a job that was set up so'),
-    became: oneOf([...JOB_STATUSES, 'locked', 'unlocked'])(REQUIRED),
+    was: oneOf(ALL_JOB_STATUSES)('empty for a job that was set up so'),
+    became: oneOf([...ALL_JOB_STATUSES, 'locked', 'unlocked'])(REQUIRED),
     on_day: date(),
     reason: text(),
     moved_by: text(REQUIRED),

@@ -19,25 +19,25 @@ describe('nothing with history is deleted', () => {
     await act(database, TESTER, deleteJob, 'J2');
     expect(await reading(database).anyRows('SELECT number FROM job')).toEqual([{ number: 'J1' }]);
     await expect(act(database, TESTER, deleteJob, 'J1')).rejects.toThrow(
-      /was awarded, so it cannot be deleted; close it when it is finished, or lock it/,
+      /Job J1 has posted cost, .*so it cannot be deleted; close it when it is finished, or lock it/,
     );
     const noted = await temporaryDatabase();
     expect(await faultsOf(noted, TENDER_BOOK)).toEqual([]);
     await act(noted, TESTER, addEvent, 'J2', { kind: 'call', dated: '2031-05-02', text: 'Asked for a lower price' });
     await expect(act(noted, TESTER, deleteJob, 'J2')).rejects.toThrow(
-      /Tender J2 has .*noted events, so it cannot be deleted; lock it/,
+      /Job J2 has .*noted events, so it cannot be deleted; say that it was lost or withdrawn/,
     );
     const other = await temporaryDatabase();
     expect(
       await faultsOf(other, { ...TENDER_BOOK, forecasts: `${TENDER_BOOK.forecasts}J2,2031-02-28,,100,labour,percent,60\n` }),
     ).toEqual([]);
     await expect(act(other, TESTER, deleteJob, 'J2')).rejects.toThrow(
-      /Tender J2 has forecasts, so it cannot be deleted; lock it/,
+      /Job J2 has forecasts, so it cannot be deleted; say that it was lost/,
     );
   });
 
   test('closing out takes final cost and bills, but no change', async () => {
-    await act(database, TESTER, moveJob, 'J1', 'closing-out', '2031-05-01');
+    await act(database, TESTER, moveJob, 'J1', { status: 'closing-out', on: '2031-05-01', reason: '' });
     await expect(
       act(
         database,

@@ -1,6 +1,7 @@
 import { jobCalls } from '../../wire/jobs';
 import { handle } from '../http/handlers';
 import { oneFile } from '../http/upload';
+import { correctSetup } from './correctSetup';
 import { deleteJob, lockJob, moveJob } from './jobLife';
 import { jobList } from './jobList';
 import { createJob, deleteDraft, saveDraft } from './jobs';
@@ -16,10 +17,11 @@ export const jobHandlers = handle(jobCalls, {
   job: (sql, { job, asOf }) => jobView(sql, job, asOf),
   estimateVersusActual: (sql, { job, asOf }) => estimateView(sql, job, asOf),
   createJob: async (command, { body }) => ({ number: await createJob(command, body) }),
-  moveJob: (command, { job, body }) => moveJob(command, job, body.status, body.on),
+  moveJob: (command, { job, body }) => moveJob(command, job, body),
   lockJob: (command, { job, body }) => lockJob(command, job, body.locked, body.reason),
   deleteJob: (command, { job }) => deleteJob(command, job),
   jobSetup: (sql, { job }) => jobSetup(sql, job),
+  correctSetup: (command, { job, body }) => correctSetup(command, job, body),
   jobTemplates: (sql) => jobTemplateList(sql),
   saveJobTemplate: (command, { body }) => saveJobTemplate(command, body),
   removeJobTemplate: (command, { name }) => removeJobTemplate(command, name),

@@ -1,6 +1,7 @@
 import { JOB_BY_NUMBER } from './queries';
 import { type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
+import { hasContract } from '../../core/jobs/jobStatus';
 import { refuse } from '../../core/refusals/refusal';
 import type { Reader } from '../db/sql';
 import { assertAllowed } from '../http/refused';
@@ -11,8 +12,13 @@ export type JobIdentity = RowOf<typeof JOB_BY_NUMBER>;
 export async function jobByNumber(sql: Reader, number: string, needs: 'job' | 'contract'): Promise<JobIdentity> {
   const job = await sql.get(JOB_BY_NUMBER, [number]);
   if (!job) throw new LedrinError('not-found', `There is no job ${number}`);
-  if (needs === 'contract' && job.status === 'tender')
-    throw new LedrinError('not-found', `Job ${number} is a tender; it has no contract yet`);
+  if (needs === 'contract' && !hasContract(job.status))
+    throw new LedrinError(
+      'not-found',
+      job.status === 'tender'
+        ? `Job ${number} is a tender; it has no contract yet`
+        : `Job ${number} is ${job.status}; it has no contract`,
+    );
   return job;
 }
 

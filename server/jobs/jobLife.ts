@@ -1,25 +1,32 @@
-import { HISTORY, DELETE_JOB } from './queries';
+import { ANY_POSTING, HISTORY, DELETE_JOB } from './queries';
 import { JobMoveTable, JobTable } from './models';
 import type { Command } from '../ledger/command';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { JOB_STATUSES, type JobStatus } from '../../core/jobs/jobStatus';
+import { isEnded, movesOn, type JobStatus } from '../../core/jobs/jobStatus';
 import type { Sql } from '../db/sql';
-import { jobByNumber } from './jobByNumber';
+import type { JobMoveInput } from '../../wire/jobs';
+import { jobByNumber, type JobIdentity } from './jobByNumber';
 import { refuseUnready } from './readiness';
 import { type Actor } from '../ledger/audit';
 import { fieldError } from '../company/saveCompany';
 
-const LIFE: readonly string[] = JOB_STATUSES;
-
-/** Moves a job along its life. `on` is the day of award or of finishing, where the move needs one. */
-export async function moveJob(command: Command, number: string, status: JobStatus, on: string | null): Promise<void> {
+/**
+ * Moves a job along its life, to an end before it begins, or back from there. `on` is the day of award, of finishing or of the end,
+ * where the move needs one; an end and the way back need a reason.
+ */
+export async function moveJob(command: Command, number: string, { status, on, reason }: JobMoveInput): Promise<void> {
   const { sql, actor } = command;
   const job = await jobByNumber(sql, number, 'job');
-  if (LIFE.indexOf(status) <= LIFE.indexOf(job.status))
-    throw fieldError(
-      'status',
-      `Job ${number} is ${job.status}; it moves on to ${LIFE.slice(LIFE.indexOf(job.status) + 1).join(', ') || 'nothing more'}`,
-    );
+  const onward = movesOn(job.status);
+  if (!onward.includes(status))
+    throw fieldError('status', `Job ${number} is ${job.status}; it moves on to ${onward.join(', ') || 'nothing more'}`);
+  if (isEnded(status) || isEnded(job.status)) await endOrTakeUp(command, job, { status, on, reason });
+  else await moveAlong(command, job, status, on);
+  await noteMove(sql, actor, job.id, job.status, status, on, reason);
+  command.note(number, { from: job.status, to: status, on, reason });
+}
+
+async function moveAlong({ sql }: Command, job: JobIdentity, status: JobStatus, on: string | null): Promise<void> {
   const awardedOn = job.awarded_on ?? on;
   if (awardedOn === null) throw fieldError('on', 'Give the day the job was awarded');
   const finishes = status === 'closing-out' || status === 'closed';
@@ -29,8 +36,15 @@ export async function moveJob(command: Command, number: string, status: JobStatu
     throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
   await refuseUnready(sql, job, status);
   await sql.update(JobTable, { id: job.id }, { status, awarded_on: awardedOn, finished_on: finishedOn });
-  await noteMove(sql, actor, job.id, job.status, status, on, '');
-  command.note(number, { from: job.status, to: status, on });
+}
+
+/** A tender is lost or withdrawn, an awarded job nothing was posted to is cancelled; any of them may be taken up again. */
+async function endOrTakeUp({ sql }: Command, job: JobIdentity, { status, on, reason }: JobMoveInput): Promise<void> {
+  if (reason === '') throw fieldError('reason', `Enter a reason: why the job is ${isEnded(status) ? status : 'taken up again'}`);
+  if (isEnded(status) && on === null) throw fieldError('on', `Enter the day it was ${status}`);
+  if (status === 'cancelled' && (await sql.get(ANY_POSTING, [job.id])))
+    throw new LedrinError('refused', `Something is posted to job ${job.number}, so it cannot be cancelled; close it out instead`);
+  await sql.update(JobTable, { id: job.id }, { status });
 }
 
 /** Notes a move in the life of a job, in the transaction that made it. */
@@ -56,19 +70,20 @@ export async function lockJob(command: Command, number: string, locked: boolean,
   command.note(number, { reason });
 }
 
-/** Deletes a tender nothing ever happened on. Anything with history is saved, and what to do instead is shown. */
+/** Deletes a job nothing ever happened on, with what was set up for it. Anything with history is saved, and what to do instead is shown. */
 export async function deleteJob(command: Command, number: string): Promise<void> {
   const { sql } = command;
   const job = await jobByNumber(sql, number, 'job');
-  if (job.status !== 'tender')
-    throw new LedrinError(
-      'refused',
-      `Job ${number} was awarded, so it cannot be deleted; close it when it is finished, or lock it so that nothing posts to it`,
-    );
   const found: string[] = [];
   for (const [what, used] of HISTORY) if (await sql.get(used, [job.id])) found.push(what);
   if (found.length > 0)
-    throw new LedrinError('refused', `Tender ${number} has ${found.join(', ')}, so it cannot be deleted; lock it instead`);
+    throw new LedrinError('refused', `Job ${number} has ${found.join(', ')}, so it cannot be deleted; ${instead(job.status)}`);
   for (const statement of DELETE_JOB) await sql.run(statement, [job.id]);
   command.note(number, { name: job.name });
+}
+
+/** What there is to do with a job that stays. */
+function instead(status: string): string {
+  if (status === 'tender') return 'say that it was lost or withdrawn instead';
+  return status === 'awarded' ? 'cancel it instead, where nothing is posted to it' : 'close it when it is finished, or lock it';
 }

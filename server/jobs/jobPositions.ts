@@ -1,3 +1,4 @@
+import { hasContract } from '../../core/jobs/jobStatus';
 import { jobFigures } from './queries';
 import { type RowOf } from '../db/fields';
 import type { PlainDate } from '../../core/calendar/plainDate';
@@ -96,7 +97,7 @@ function positionOf(row: JobRow, lines: readonly LoadedCostLine[], asOf: PlainDa
   };
 }
 
-/** In the work-in-progress schedule: awarded on or before the date, and not a tender. Closed jobs stay. */
+/** In the work-in-progress schedule: awarded on or before the date, with a contract that stands. Closed jobs stay. */
 export function inSchedule(job: Pick<LoadedPosition, 'status' | 'awardedOn'>, asOf: PlainDate): boolean {
-  return job.status !== 'tender' && job.awardedOn !== null && job.awardedOn <= asOf;
+  return hasContract(job.status) && job.awardedOn !== null && job.awardedOn <= asOf;
 }

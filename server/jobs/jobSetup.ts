@@ -1,4 +1,7 @@
-import { ORIGINAL_SOV_LINES, ORIGINAL_BUDGET, TEMPLATES } from './queries';
+import { messageOf, showIn } from '../../core/refusals/messages';
+import { digestOf } from '../versions/digest';
+import { originalSetup, setupFrozen } from './correctSetup';
+import { TEMPLATES } from './queries';
 import type { JobSetup, JobTemplate } from '../../wire/jobs';
 import type { Reader } from '../db/sql';
 import { jobByNumber } from './jobByNumber';
@@ -6,15 +9,15 @@ import { jobFileView } from '../jobFile/jobFileView';
 
 /** What another job may be begun from: schedule, budget, terms, team and checklist of one that is there. */
 export async function jobSetup(sql: Reader, number: string): Promise<JobSetup> {
-  const { id } = await jobByNumber(sql, number, 'job');
-  const [file, sov, budget] = [
-    await jobFileView(sql, number),
-    await sql.all(ORIGINAL_SOV_LINES, [id]),
-    await sql.all(ORIGINAL_BUDGET, [id]),
-  ];
+  const job = await jobByNumber(sql, number, 'job');
+  const file = await jobFileView(sql, number);
+  const setup = await originalSetup(sql, job.id);
+  const frozen = await setupFrozen(sql, job);
   const { retention, taxRate, termsDays, revenueMethod } = file.facts;
   return {
-    ...{ sov, budget, retention, taxRate, termsDays, revenueMethod },
+    ...{ ...setup, retention, taxRate, termsDays, revenueMethod },
+    seen: digestOf(setup),
+    frozen: frozen && messageOf(frozen, showIn(0)),
     people: file.people.filter((it) => it.side === 'team'),
     checklist: file.checklist.map((it) => ({ item: it.item, person: it.person, dueOn: null, doneOn: null })),
   };

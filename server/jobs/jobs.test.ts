@@ -186,21 +186,29 @@ describe("a job's life", () => {
   });
 
   test('goes on only, and notes the days it needs', async () => {
-    await expect(act(database, TESTER, moveJob, '2001', 'on-site', null)).rejects.toThrow(/Give the day the job was awarded/);
-    await act(database, TESTER, moveJob, '2001', 'on-site', '2031-04-02');
-    await expect(act(database, TESTER, moveJob, '2001', 'awarded', null)).rejects.toThrow(/it moves on to closing-out, closed/);
-    await expect(act(database, TESTER, moveJob, '2001', 'closed', null)).rejects.toThrow(/needs the day it was finished/);
-    await expect(act(database, TESTER, moveJob, '2001', 'closed', '2031-04-01')).rejects.toThrow(/before the award/);
-    await act(database, TESTER, moveJob, '2001', 'closed', '2031-09-30');
+    await expect(act(database, TESTER, moveJob, '2001', { status: 'on-site', on: null, reason: '' })).rejects.toThrow(
+      /Give the day the job was awarded/,
+    );
+    await act(database, TESTER, moveJob, '2001', { status: 'on-site', on: '2031-04-02', reason: '' });
+    await expect(act(database, TESTER, moveJob, '2001', { status: 'awarded', on: null, reason: '' })).rejects.toThrow(
+      /it moves on to closing-out, closed/,
+    );
+    await expect(act(database, TESTER, moveJob, '2001', { status: 'closed', on: null, reason: '' })).rejects.toThrow(
+      /needs the day it was finished/,
+    );
+    await expect(act(database, TESTER, moveJob, '2001', { status: 'closed', on: '2031-04-01', reason: '' })).rejects.toThrow(
+      /before the award/,
+    );
+    await act(database, TESTER, moveJob, '2001', { status: 'closed', on: '2031-09-30', reason: '' });
     const row = (await reading(database).anyRows('SELECT status, awarded_on, finished_on FROM job'))[0];
     expect(row).toEqual({ status: 'closed', awarded_on: '2031-04-02', finished_on: '2031-09-30' });
   });
 
   test('is recorded: who, when, from what to what', async () => {
-    await act(database, TESTER, moveJob, '2001', 'awarded', '2031-04-02');
+    await act(database, TESTER, moveJob, '2001', { status: 'awarded', on: '2031-04-02', reason: '' });
     const audit = (await reading(database).find(AuditTable, {}, ['id'])).at(-1);
     expect(audit).toMatchObject({ actor: 'tester', at: TESTER.at, command: 'move-job' });
-    expect(JSON.parse(audit!.detail)).toEqual({ from: 'tender', to: 'awarded', on: '2031-04-02' });
+    expect(JSON.parse(audit!.detail)).toEqual({ from: 'tender', to: 'awarded', on: '2031-04-02', reason: '' });
   });
 
   test('a tender is in the list of jobs, and not in its totals', async () => {

@@ -41,7 +41,7 @@ export async function createJob(command: Command, input: JobInput): Promise<stri
   if (digits === undefined)
     throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every job');
   const codes = await costCodeIds(sql);
-  const client = await sql.findOne(ClientTable, { code: input.client });
+  const client = await sql.findOne(ClientTable, { code: input.client, closed: 0 });
   const faults = [...factFaults(input, client !== undefined), ...scheduleFaults(input, digits), ...budgetFaults(input, codes)];
   if (await sql.findOne(JobTable, { number: input.number }))
     faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
@@ -80,7 +80,8 @@ export const RETENTION_FIELDS = { stepAt: 'retention.stepAt', stepTo: 'retention
 
 function factFaults(input: JobInput, clientKnown: boolean): Fault[] {
   const faults: Fault[] = [];
-  if (!clientKnown) faults.push({ field: 'client', message: `There is no client ${input.client}; add the client first` });
+  if (!clientKnown)
+    faults.push({ field: 'client', message: `There is no client ${input.client} open to new use; add the client first` });
   if (input.status !== 'tender' && input.awardedOn === null)
     faults.push({ field: 'awardedOn', message: `A job that is ${input.status} needs the day it was awarded` });
   const { awardedOn, startsOn, finishesOn, retention } = input;
@@ -89,7 +90,7 @@ function factFaults(input: JobInput, clientKnown: boolean): Fault[] {
   return faults;
 }
 
-function scheduleFaults(input: JobInput, digits: number): Fault[] {
+export function scheduleFaults(input: Pick<JobInput, 'sov' | 'budget' | 'contractSum'>, digits: number): Fault[] {
   const faults: Fault[] = [];
   const seen = new Set<string>();
   input.sov.forEach(({ line }, i) => {
@@ -112,7 +113,7 @@ function scheduleFaults(input: JobInput, digits: number): Fault[] {
   return faults;
 }
 
-function budgetFaults(input: JobInput, codes: ReadonlyMap<string, number>): Fault[] {
+export function budgetFaults(input: Pick<JobInput, 'budget'>, codes: ReadonlyMap<string, number>): Fault[] {
   return input.budget.flatMap(({ costCode }, i) =>
     codes.has(costCode)
       ? []
@@ -141,13 +142,24 @@ async function saveJob(sql: Sql, input: JobInput, clientId: number, codes: Reado
     sql,
     input.sov.map((it, i) => ({ ...it, id: firstLine + i, jobId, position: i, original: true })),
   );
+  await saveBudget(sql, jobId, input.budget, codes, lineIds);
+  return jobId;
+}
+
+/** Saves the lines of an original budget, each on its cost line. */
+export async function saveBudget(
+  sql: Sql,
+  jobId: number,
+  lines: JobInput['budget'],
+  codes: ReadonlyMap<string, number>,
+  lineIds: ReadonlyMap<string, number>,
+): Promise<void> {
   const costLines = await CostLines.open(sql, [jobId]);
-  const budget = input.budget.map(({ section, costCode, costType, sovLine, description, quantity, unit, hours, amount }) => ({
+  const budget = lines.map(({ section, costCode, costType, sovLine, description, quantity, unit, hours, amount }) => ({
     cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType),
     sov_line_id: lineIds.get(sovLine) ?? null,
     ...{ description, quantity, unit, hours, amount },
   }));
   await costLines.flush();
   await sql.insertAll(BudgetLineTable, budget);
-  return jobId;
 }

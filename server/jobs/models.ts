@@ -1,3 +1,4 @@
+import { ALL_JOB_STATUSES } from '../../core/jobs/jobStatus';
 import { t, table } from '../db/fields';
 
 export const JobTable = table('job', {
@@ -6,7 +7,7 @@ export const JobTable = table('job', {
   name: t.text,
   client_id: t.ref('client'),
   contract_reference: t.text,
-  status: t.oneOf('tender', 'awarded', 'on-site', 'closing-out', 'closed'),
+  status: t.oneOf(...ALL_JOB_STATUSES),
   awarded_on: t.orNull(t.day),
   starts_on: t.orNull(t.day),
   finishes_on: t.orNull(t.day),

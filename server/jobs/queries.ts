@@ -164,6 +164,40 @@ export const HISTORY = [
   ['noted events', isThere('job_event')],
 ] as const;
 
+/** What freezes the original schedule and budget of a job, and whether it has happened. */
+export const FROZEN_BY = [
+  ['cost is posted to it', isThere('cost_entry')],
+  ['it was applied for payment', isThere('application')],
+  ['a change order was approved', isThere('approved_change_line')],
+  ['budget was transferred', isThere('budget_transfer')],
+  ['it was awarded from an estimate', isThere('estimate', `status = 'accepted' AND job_id = $1`)],
+] as const;
+
+/** Whether anything is posted to a job. */
+export const ANY_POSTING = query(
+  shape({ id: t.whole }),
+  'SELECT id FROM posting WHERE job_id = $1 OR id IN (SELECT posting_id FROM cost_entry WHERE job_id = $1) LIMIT 1',
+);
+
+/** SOV lines of a job that change orders name, with one of them. */
+export const SOV_LINES_IN_CHANGES = query(
+  shape({ line: t.text, original: t.flag, changes: t.text }),
+  `SELECT s.line, s.original, min(o.number) AS changes FROM change_order_line l JOIN sov_line s ON s.id = l.sov_line_id
+    JOIN change_order o ON o.id = l.change_order_id WHERE s.job_id = $1 GROUP BY s.id`,
+);
+
+/** Takes out cost lines of a job that nothing refers to any more. */
+export const UNUSED_COST_LINES = `DELETE FROM cost_line WHERE job_id = $1 AND ${[
+  'budget_line',
+  'commitment_line',
+  'cost_entry',
+  'forecast',
+  'change_order_line',
+  'budget_transfer_line',
+]
+  .map((table) => `NOT EXISTS (SELECT 1 FROM ${table} r WHERE r.cost_line_id = cost_line.id)`)
+  .join(' AND ')}`;
+
 /** Takes out a job nothing ever happened on, with what was set up for it. */
 export const DELETE_JOB = [
   'DELETE FROM quotation WHERE job_id = $1',

@@ -1,3 +1,4 @@
+import { isEnded } from '../../core/jobs/jobStatus';
 import type { BookFile } from '../book/bookFile';
 import type { There } from '../book/keys';
 
@@ -10,6 +11,7 @@ export function whyNotAdded({ takenBy }: BookFile, job: string, { status, locked
   if (takenBy === 'always') return null;
   const contract = takenBy === 'contract' || takenBy === 'budget';
   if (locked === 1) return `job ${job} is locked; nothing posts to it until it is unlocked`;
+  if (isEnded(String(status))) return `job ${job} is ${status}; leave the row out, or take the job up again first`;
   if (status === 'closed' && (contract || takenBy === 'final'))
     return `job ${job} is closed and takes no more of this; leave the row out`;
   if (status === 'closing-out' && contract)

@@ -172,7 +172,7 @@ describe('a quotation', () => {
     const { token } = await send();
     await act(database, TESTER, saveQuotation, 'J2', null, input());
     await act(database, { name: '', at: AT }, askAboutOffer, token, 'Mr Hale', 'And in copper?');
-    await act(database, TESTER, moveJob, 'J2', 'awarded', '2031-05-12');
+    await act(database, TESTER, moveJob, 'J2', { status: 'awarded', on: '2031-05-12', reason: '' });
     const before = await everything(database);
     await expect(act(database, TESTER, sendQuotation, sending, 'J2', 2, { ...message, on: '2031-05-13' })).rejects.toThrow(
       /Job J2 is awarded; what it asks for now goes out as a change order/,

@@ -117,6 +117,7 @@ const transfer: Body<'transferBudget'> = {
 const facts: Omit<Body<'saveJobFacts'>, 'seen'> = {
   ...{
     name: 'Mill',
+    client: 'NORTH',
     contractReference: '',
     manager: '',
     estimator: '',
@@ -127,6 +128,11 @@ const facts: Omit<Body<'saveJobFacts'>, 'seen'> = {
   },
   ...{ revenueMethod: 'cost-to-cost', noRetention: false, taxRate: 0, termsDays: 5 },
   retention: { rate: 50_000, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all', cap: null },
+};
+
+const master: Body<'addMaster'> = {
+  ...{ code: 'NEW', name: 'New', kind: '', contact: '', email: '', phone: '', address: '', termsDays: null, unit: '' },
+  closed: false,
 };
 
 /** Every call that takes an input, with one it takes; a call that is missing here does not compile. */
@@ -150,6 +156,13 @@ export const EXAMPLES: WithInput = {
     },
   },
   startApplication: { job: 'J1', body: { dated: '2031-04-30', reference: '', bySchedule: false } },
+  addMaster: { kind: 'clients', body: master },
+  saveMaster: { kind: 'clients', code: 'NORTH', body: { ...master, seen: 'as it was' } },
+  mergeMaster: { kind: 'clients', code: 'NORTH', into: 'NORTH', body: { seen: 'as it was' } },
+  correctSetup: {
+    job: 'J2',
+    body: { seen: 'as it was', reason: 'r', contractSum: job.contractSum, sov: job.sov, budget: job.budget },
+  },
   uncertifyApplication: { job: 'J1', application: 2, body: { reason: 'r' } },
   saveApplication: {
     job: 'J1',

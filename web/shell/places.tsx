@@ -89,6 +89,14 @@ export const PLACES: readonly RegisteredPlace[] = [
     async () => (await import('../features/ledger/PostedDocumentPage')).PostedDocumentPage,
   ),
   place('Set-up', '/set-up', 'Set-up', async () => (await import('../features/company/SetUpPage')).SetUpPage),
+  place('Set-up', '/set-up/clients', 'Clients', async () => (await import('../features/masters/MastersPage')).ClientsPage),
+  place('Set-up', '/set-up/vendors', 'Vendors', async () => (await import('../features/masters/MastersPage')).VendorsPage),
+  place(
+    'Set-up',
+    '/set-up/cost-codes',
+    'Cost codes',
+    async () => (await import('../features/masters/MastersPage')).CostCodesPage,
+  ),
 ];
 
 const part = (path: string, title: string, page: Load): RegisteredPart => ({ path, title, inner: false, page });
@@ -112,6 +120,11 @@ export const JOB_PARTS: readonly RegisteredPart[] = [
   part('file', 'Job file', async () => (await import('../features/jobFile/JobFilePage')).JobFilePage),
   part('plan', 'Plan', async () => (await import('../features/plan/PlanPage')).PlanPage),
   part('forecast', 'Forecast', async () => (await import('../features/forecasts/ForecastPage')).ForecastPage),
+  inner(
+    'set-up',
+    'Correct schedule and budget',
+    async () => (await import('../features/jobs/newJob/CorrectSetupPage')).CorrectSetupPage,
+  ),
   inner('quotations/:quotation', 'Quotation', async () => (await import('../features/quotations/QuotationPage')).QuotationPage),
   inner(
     'estimates/compare/:left/:right',

@@ -11,6 +11,7 @@ import { costText } from './0010-cost-text';
 import { invoicesAndAccountingDates } from './0011-invoices-and-accounting-dates';
 import { correctionsByEntry } from './0012-corrections-by-entry';
 import { certificationReversed } from './0013-certification-reversed';
+import { endsOfJobsAndClosedMasters } from './0014-ends-of-jobs-and-closed-masters';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -28,4 +29,5 @@ export const MIGRATIONS: readonly Migration[] = [
   invoicesAndAccountingDates,
   correctionsByEntry,
   certificationReversed,
+  endsOfJobsAndClosedMasters,
 ];

@@ -3,12 +3,9 @@ import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { USUAL_TERMS_DAYS } from '../../../core/billing/invoice';
-import type { Lists } from '../../../wire/company';
-import { useAsOf } from '../../ground/asOf';
+import { Link } from 'react-router';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { faultOf, type ShownFault } from '../../ground/faults';
-import { useColumnKinds } from '../../ground/columnKinds';
-import { Table } from '../../kit/table/Table';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
@@ -44,11 +41,6 @@ export function SetUpPage() {
               <BookImport />
             </div>
           </section>
-          <section>
-            <h2 className="mb-2">Clients</h2>
-            <Clients clients={lists.clients} />
-            <p className="note">A new client is added where a job is set up, or with a book.</p>
-          </section>
         </div>
         <CostCodes codes={lists.costCodes} />
       </div>
@@ -57,6 +49,7 @@ export function SetUpPage() {
 }
 
 function CostCodes({ codes }: { codes: readonly { code: string; description: string; unit: string }[] }) {
+  const keep = useKeepMonth();
   const [rows, setRows] = useState<GridRow[]>([]);
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const [save, { isLoading }] = useAddCostCodesMutation();
@@ -85,7 +78,10 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
   };
   return (
     <section>
-      <h2 className="mb-2">Cost codes</h2>
+      <h2 className="mb-2">New cost codes</h2>
+      <p className="note mb-3 mt-0">
+        Typed or pasted, many at once. <Link to={keep('/set-up/cost-codes')}>Change, close or merge those that are there</Link>
+      </p>
       <EntryGrid
         label="New cost codes"
         columns={[
@@ -107,37 +103,6 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
         </button>
       </p>
       {refused && <Refused message={refused.message} />}
-      <KnownCodes codes={codes} />
     </section>
   );
-}
-
-type CostCode = Lists['costCodes'][number];
-
-function KnownCodes({ codes }: { codes: readonly CostCode[] }) {
-  const kinds = useColumnKinds();
-  const columns = useMemo(
-    () => [
-      kinds.text<CostCode>('code', 'Code', (it) => it.code, { width: 100 }),
-      kinds.text<CostCode>('description', 'Description', (it) => it.description),
-      kinds.text<CostCode>('unit', 'Unit', (it) => it.unit, { width: 70 }),
-    ],
-    [kinds],
-  );
-  return <Table label="Cost codes" columns={columns} rows={codes} rowKey={(it) => it.code} />;
-}
-
-type Client = Lists['clients'][number];
-
-function Clients({ clients }: { clients: readonly Client[] }) {
-  const kinds = useColumnKinds();
-  const columns = useMemo(
-    () => [
-      kinds.text<Client>('code', 'Code', (it) => it.code),
-      kinds.text<Client>('name', 'Name', (it) => it.name),
-      kinds.count<Client>('terms', 'Terms, days', (it) => it.termsDays ?? USUAL_TERMS_DAYS),
-    ],
-    [kinds],
-  );
-  return <Table label="Clients" columns={columns} rows={clients} rowKey={(it) => it.code} />;
 }

@@ -1,3 +1,4 @@
+import { takesCost } from '../../../core/jobs/jobStatus';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
@@ -19,7 +20,7 @@ export function useCostColumns(lists: Lists, codecs: ReturnType<typeof costCodec
         title: 'Job',
         width: 64,
         offers: () =>
-          lists.jobs.filter((it) => it.status !== 'closed' && !it.locked).map((it) => ({ value: it.number, label: it.name })),
+          lists.jobs.filter((it) => takesCost(it.status) && !it.locked).map((it) => ({ value: it.number, label: it.name })),
       },
       {
         key: 'section',

@@ -10,6 +10,7 @@ afterEach(cleanup);
 const FACTS: JobFileView['facts'] = {
   ...{
     name: 'Merrowby infirmary',
+    client: 'MHT',
     contractReference: 'MHT-C-031',
     site: 'Infirmary Road',
     manager: 'Ines Tolland',
@@ -25,7 +26,14 @@ function open(more: Partial<JobFileView> = {}, replies: Replies = {}) {
   const typed: boolean[] = [];
   const onTyped = (it: boolean) => void typed.push(it);
   const Page = () => <FactsForm job="2105" view={view} onTyped={onTyped} />;
-  return { ...openPage(Page, '/', '/', { saveJobFacts: {}, ...replies }), typed };
+  return {
+    ...openPage(Page, '/', '/', {
+      saveJobFacts: {},
+      lists: { clients: [{ code: 'MHT', name: 'Merrowby Health', termsDays: 30 }] } as never,
+      ...replies,
+    }),
+    typed,
+  };
 }
 const field = (label: string) => screen.findByLabelText<HTMLInputElement>(label);
 const put = async (label: string, text: string) => {

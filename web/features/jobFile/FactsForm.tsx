@@ -4,7 +4,7 @@ import { describeRetention } from '../../../core/billing/describeRetention';
 import { DAY_FACTS, TEXT_FACTS, type DayFact, type TextFact } from '../../../core/jobs/jobFacts';
 import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
 import type { JobFacts, JobFileView } from '../../../wire/jobFile';
-import { useSaveJobFactsMutation } from '../../ground/api/api';
+import { useListsQuery, useSaveJobFactsMutation } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import type { Values } from '../../kit/form/codecSchema';
@@ -20,7 +20,7 @@ function eachOf<Facts extends object, Value>(facts: Facts, make: (name: keyof Fa
 }
 
 const fieldsOf = (month: string) => ({
-  name: words('Expected a name'),
+  ...{ name: words('Expected a name'), client: words('Choose the client') },
   ...eachOf(TEXT_FACTS, () => words()),
   ...eachOf(DAY_FACTS, () => optional(day(month), null)),
   revenueMethod: oneOf(REVENUE_METHODS),
@@ -40,7 +40,7 @@ function startOf(it: JobFacts, fields: Fields) {
   const { retention: r, ...facts } = it;
   const write = <Value,>(codec: { format: (value: Value) => string }, value: Value) => codec.format(value);
   return {
-    ...{ name: facts.name, revenueMethod: facts.revenueMethod, stepApplies: r.stepApplies },
+    ...{ name: facts.name, client: facts.client, revenueMethod: facts.revenueMethod, stepApplies: r.stepApplies },
     ...eachOf(TEXT_FACTS, (name) => facts[name]),
     ...eachOf(DAY_FACTS, (name) => write(fields[name], facts[name])),
     rate: percent.format(r.rate),
@@ -87,7 +87,7 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
       </div>
       <div className="sheet facts-beside px-4 py-3">
         <div className="grid grid-cols-6 content-start gap-x-4 gap-y-3">
-          <Names form={form} fixed={view.fixed} />
+          <Names form={form} fixed={view.fixed} billed={view.billed} />
           <Money form={form} fixed={view.fixed} />
         </div>
         <Curve form={form} view={view} />
@@ -103,11 +103,15 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
 
 type Form = ReturnType<typeof useCodecForm<Fields>>;
 
-function Names({ form, fixed }: { form: Form; fixed: boolean }) {
+function Names({ form, fixed, billed }: { form: Form; fixed: boolean; billed: boolean }) {
   const { input, choice } = form;
+  const { month } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf: month });
+  const clients = (lists?.clients ?? []).map((it) => [it.code, `${it.code} ${it.name}`] as const);
   return (
     <>
       <div className="col-span-2">{input('name', 'Name')}</div>
+      {choice('client', 'Client', clients, { disabled: billed, className: 'col-span-2' })}
       {Object.entries(TEXT_FACTS).map(([name, { title }]) => (
         <div key={name} className="col-span-2">
           {input(name as TextFact, title)}

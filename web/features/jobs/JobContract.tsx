@@ -7,6 +7,7 @@ import { useCurrency } from '../../ground/company';
 import { Fig } from '../../ground/workings/Fig';
 import { Empty } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
+import { CorrectSetupLink } from '../../ground/CorrectSetupLink';
 import type { JobOutlet } from './JobPage';
 
 type Line = JobOutlet['job']['sov'][number];
@@ -19,12 +20,15 @@ export function JobContract() {
   if (job.sov.length === 0)
     return (
       <Empty title="No schedule of values">
-        <p className="note m-0">A job gets its schedule when it is set up, or by importing a book.</p>
+        <CorrectSetupLink job={job.number} otherwise="A job gets its schedule when it is set up, or by importing a book." />
       </Empty>
     );
   return (
     <>
-      <h2 className="mb-1">Schedule of values</h2>
+      <div className="mb-1 flex items-end justify-between">
+        <h2>Schedule of values</h2>
+        <CorrectSetupLink job={job.number} />
+      </div>
       <Table label="Schedule of values" columns={columns} rows={job.sov} rowKey={(line) => line.line} foot={foot} />
     </>
   );

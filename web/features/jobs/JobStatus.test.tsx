@@ -22,7 +22,7 @@ test('an awarded job goes on without a day, and a refusal says why where it was 
   expect(screen.queryByRole('textbox', { name: /on$/ })).toBeNull();
   await press('Move to on-site');
   expect((await screen.findByRole('alert')).textContent).toContain('The budget is empty');
-  expect(sent('moveJob')).toEqual([{ status: 'on-site', on: null }]);
+  expect(sent('moveJob')).toEqual([{ status: 'on-site', on: null, reason: '' }]);
 });
 
 test('a tender is awarded on a day: the last of the month to begin with, read before it is sent', async () => {
@@ -36,7 +36,7 @@ test('a tender is awarded on a day: the last of the month to begin with, read be
   expect([day.value, sent('moveJob')]).toEqual(['31/4', []]);
   fireEvent.change(day, { target: { value: '7' } });
   await press('Move to awarded');
-  await waitFor(() => expect(sent('moveJob')).toEqual([{ status: 'awarded', on: '2031-04-07' }]));
+  await waitFor(() => expect(sent('moveJob')).toEqual([{ status: 'awarded', on: '2031-04-07', reason: '' }]));
 });
 
 test('a job is locked for a reason only, and a tender goes for good only after a second press', async () => {
@@ -48,8 +48,8 @@ test('a job is locked for a reason only, and a tender goes for good only after a
   fireEvent.click(lock);
   await waitFor(() => expect(sent('lockJob')).toEqual([{ locked: true, reason: 'In dispute' }]));
   await press(/^tender/);
-  await press('Delete tender');
+  await press('Delete job');
   expect(sent('deleteJob')).toEqual([]);
-  await press('Delete tender for good?');
+  await press('Delete job for good?');
   await waitFor(() => expect(address()).toBe('/jobs'));
 });

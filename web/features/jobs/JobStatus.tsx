@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { JOB_STATUSES } from '../../../core/jobs/jobStatus';
+import { isEnded, movesOn } from '../../../core/jobs/jobStatus';
 import type { JobView } from '../../../wire/jobs';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
@@ -23,19 +23,23 @@ type MoveTo = SentOf<typeof CALLS.moveJob>['body']['status'];
 export function JobStatus({ job }: { job: JobView }) {
   const { month, entryDay } = useAsOf();
   const [open, setOpen] = useState(false);
-  const next = JOB_STATUSES.slice(JOB_STATUSES.indexOf(job.status as 'tender') + 1) as MoveTo[];
+  const next: readonly MoveTo[] = movesOn(job.status);
   const [status, setStatus] = useState<MoveTo | ''>(next[0] ?? '');
   const [on, setOn] = useState(displayDate(entryDay));
   const [fault, setFault] = useState<string>();
   const [move, { isLoading }] = useMoveJobMutation();
-  const needsDay = job.status === 'tender' || ((status === 'closing-out' || status === 'closed') && !job.finishedOn);
+  const [reason, setReason] = useState('');
+  const ends = isEnded(status);
+  const again = isEnded(job.status);
+  const finishes = (status === 'closing-out' || status === 'closed') && !job.finishedOn;
+  const needsDay = ends || (!again && (job.status === 'tender' || finishes));
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const day = needsDay ? readDate(on, month) : null;
     if (status === '') return;
     if (needsDay && !day) return setFault('Enter a date, e.g. 30 Apr 2031');
     try {
-      await move({ job: job.number, body: { status, on: day } }).unwrap();
+      await move({ job: job.number, body: { status, on: day, reason: reason.trim() } }).unwrap();
       toast(`Job ${job.number} is ${status}`);
       setOpen(false);
     } catch (error) {
@@ -64,8 +68,15 @@ export function JobStatus({ job }: { job: JobView }) {
             <Choice value={status} options={next} onChange={setStatus} />
           </Field>
           {needsDay && (
-            <Field label={job.status === 'tender' ? 'Awarded on' : 'Finished on'}>
+            <Field
+              label={ends ? `${status} on`.replace(/^./, (it) => it.toUpperCase()) : finishes ? 'Finished on' : 'Awarded on'}
+            >
               <DayInput value={on} month={month} onText={setOn} />
+            </Field>
+          )}
+          {(ends || again) && (
+            <Field label="Reason">
+              <input value={reason} onChange={(event) => setReason(event.target.value)} />
             </Field>
           )}
           {fault && (
@@ -74,7 +85,7 @@ export function JobStatus({ job }: { job: JobView }) {
             </p>
           )}
           <button className="button main self-start" disabled={isLoading}>
-            Move to {status}
+            {again ? 'Take up again as' : 'Move to'} {status}
           </button>
         </form>
       )}
@@ -83,7 +94,10 @@ export function JobStatus({ job }: { job: JobView }) {
   );
 }
 
-/** Locking, and taking away a tender nothing happened on. */
+/** A job nothing happened on can be deleted; where something did, the server says what. */
+const DELETABLE: readonly string[] = ['tender', 'awarded', 'lost', 'withdrawn', 'cancelled'];
+
+/** Locking, and deleting a job nothing happened on. */
 function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone: () => void }) {
   const navigate = useNavigate();
   const [reason, setReason] = useState('');
@@ -108,7 +122,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
       </Field>
       {sure && (
         <p className="fault m-0">
-          Tender {job.number} goes with its schedule, budget, draft estimates and quotations. It cannot be brought back.
+          Job {job.number} goes with its schedule, budget, draft estimates and quotations. It cannot be brought back.
         </p>
       )}
       <div className="flex gap-2">
@@ -125,17 +139,17 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
         >
           {verb}
         </button>
-        {job.status === 'tender' && (
+        {DELETABLE.includes(job.status) && (
           <SureButton
             onAsked={setSure}
             onSure={() =>
               void attempt(async () => {
                 await remove({ job: job.number }).unwrap();
                 void navigate('/jobs');
-              }, `Tender ${job.number} is taken away`)
+              }, `Job ${job.number} is deleted`)
             }
           >
-            Delete tender
+            Delete job
           </SureButton>
         )}
       </div>

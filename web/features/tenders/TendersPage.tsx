@@ -63,6 +63,15 @@ function useTenderColumns(): TableColumn<TenderRow>[] {
         cell: (it) => <Door to={pathOf(it)} text={it.job} strong />,
       },
       kinds.text<TenderRow>('name', 'Name', (it) => it.name),
+      {
+        ...kinds.text<TenderRow>('status', 'Status', (it) => it.status),
+        cell: (it) => (
+          <>
+            {it.status}
+            {it.reason && it.status !== 'tender' && <span className="note"> {it.reason}</span>}
+          </>
+        ),
+      },
       kinds.text<TenderRow>('client', 'Client', (it) => it.clientName),
       { ...kinds.text<TenderRow>('estimate', 'Estimate', (it) => it.estimate?.name ?? ''), cell: (it) => <EstimateOf it={it} /> },
       {

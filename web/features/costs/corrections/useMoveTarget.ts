@@ -1,3 +1,4 @@
+import { takesCost } from '../../../../core/jobs/jobStatus';
 import { useMemo, useState } from 'react';
 import { COST_TYPES, type CostType } from '../../../../core/costs/costType';
 import type { CostRow } from '../../../../wire/costs';
@@ -23,7 +24,7 @@ export function useMoveTarget(rows: readonly CostRow[]) {
       job: [
         same('As it is'),
         ...(lists?.jobs ?? [])
-          .filter((it) => it.status !== 'closed' && !it.locked)
+          .filter((it) => takesCost(it.status) && !it.locked)
           .map((it) => [it.number, `${it.number} ${it.name}`] as const),
       ],
       section: [

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
+import { isEnded } from '../../../../core/jobs/jobStatus';
 import { ratio } from '../../../../core/money/rate';
 import type { ListedJob } from '../../../../wire/jobs';
 
@@ -73,7 +74,7 @@ export function shownJobs(jobs: readonly ListedJob[], { q, status, manager, clie
   return jobs
     .filter(
       (job) =>
-        (!status || job.status === status) &&
+        (status ? job.status === status : !isEnded(job.status)) &&
         (!manager || job.manager === manager) &&
         (!client || job.client === client) &&
         `${job.number} ${job.name} ${job.clientName}`.toLowerCase().includes(wanted),

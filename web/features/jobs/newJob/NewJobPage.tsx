@@ -7,7 +7,7 @@ import {
   useListsQuery,
   useSessionQuery,
 } from '../../../ground/api/api';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { nextJobNumber } from '../../../../core/jobs/jobNumber';
@@ -20,6 +20,7 @@ import { Refused, Waiting } from '../../../kit/States';
 import { BeginFrom } from './BeginFrom';
 import type { JobForm, ReadJob } from './readJob';
 import { Facts } from './JobFacts';
+import { GridHeading } from './GridHeading';
 import { BudgetGrid, SovGrid } from './JobGrids';
 import { ADDING_CODES, NewCodes } from './NewCodes';
 import { useDraft } from './useDraft';
@@ -115,17 +116,6 @@ function JobForms({ start, draftId, lists }: FormsProps) {
           import.
         </span>
       </div>
-    </div>
-  );
-}
-
-function GridHeading({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <div className="mt-5 flex items-end justify-between">
-      <h2>{title}</h2>
-      <p className="m-0" role="status">
-        {children}
-      </p>
     </div>
   );
 }

@@ -3,7 +3,7 @@ import type { JobSetup } from '../../../../wire/jobs';
 import { copyInto, templateOf, type CopiedPart } from './beginJob';
 import { jobCodecs, readJob } from './readJob';
 
-const setup: JobSetup = {
+const made: Omit<JobSetup, 'seen' | 'frozen'> = {
   sov: [
     {
       line: '1',
@@ -28,6 +28,7 @@ const setup: JobSetup = {
   people: [{ side: 'team', name: 'Ines', role: '', email: '', phone: '' }],
   checklist: [{ item: 'Bond', person: '', dueOn: null, doneOn: null }],
 };
+const setup: JobSetup = { ...made, seen: 'as it is', frozen: null };
 const empty = { facts: { number: 'N1', name: 'New', client: 'C', status: 'tender' }, sov: [], budget: [] };
 const all = new Set<CopiedPart>(['sov', 'budget', 'retention', 'team', 'checklist']);
 const context = { digits: 2, month: '2031-04', clients: new Set(['C']), costCodes: new Set(['100']) };
@@ -35,7 +36,7 @@ const context = { digits: 2, month: '2031-04', clients: new Set(['C']), costCode
 test('a copied job is read back as the one it was copied from', () => {
   const { input, faults } = readJob(copyInto(empty, setup, all, true, 2), jobCodecs(context), context);
   expect([...faults]).toEqual([]);
-  expect(input).toMatchObject({ ...setup, number: 'N1', contractSum: 1_234_500 });
+  expect(input).toMatchObject({ ...made, number: 'N1', contractSum: 1_234_500 });
 });
 
 test('without amounts it has the lines alone; what is not ticked stays; a template forgets what is the job’s own', () => {

@@ -1,0 +1,105 @@
+import { useMemo, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import type { Lists } from '../../../../wire/company';
+import type { JobSetup } from '../../../../wire/jobs';
+import { useCorrectSetupMutation, useJobSetupQuery, useListsQuery } from '../../../ground/api/api';
+import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { useCurrency } from '../../../ground/company';
+import { faultOf } from '../../../ground/faults';
+import { useAttempt } from '../../../ground/useAttempt';
+import { Field } from '../../../kit/Field';
+import { Refused, Waiting } from '../../../kit/States';
+import { StableForm, useTyped, type OnTyped } from '../../../kit/StableForm';
+import { faultsUnder } from '../../../kit/typed/codecs';
+import { copyInto } from './beginJob';
+import { GridHeading } from './GridHeading';
+import { BudgetGrid, SovGrid } from './JobGrids';
+import { NewCodes } from './NewCodes';
+import type { JobForm } from './readJob';
+import { useJobForm } from './useJobForm';
+
+/** Corrects the original schedule of values and budget of a job nothing rests on yet. */
+export function CorrectSetupPage() {
+  const { number: job = '' } = useParams();
+  const { month } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf: month });
+  const { data, error, refetch } = useJobSetupQuery({ job }, { refetchOnMountOrArgChange: true });
+  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
+  if (!data || !lists) return <Waiting what="schedule and budget" />;
+  if (data.frozen) return <p>{data.frozen}.</p>;
+  return (
+    <StableForm of={data} stamp={data.seen}>
+      {(opened, onTyped) => <CorrectSetup key={opened.seen} job={job} setup={opened} lists={lists} onTyped={onTyped} />}
+    </StableForm>
+  );
+}
+
+/** What the form of a job needs beside schedule and budget: nothing of it is changed here. */
+const FACTS = { number: '-', name: '-', status: 'tender', stepApplies: 'all', revenueMethod: 'cost-to-cost' };
+
+interface CorrectProps {
+  job: string;
+  setup: JobSetup;
+  lists: Lists;
+  onTyped: OnTyped;
+}
+
+function CorrectSetup({ job, setup, lists, onTyped }: CorrectProps) {
+  const { exact, code, digits } = useCurrency();
+  const keep = useKeepMonth();
+  const navigate = useNavigate();
+  const start = useMemo((): JobForm => {
+    const empty: JobForm = { facts: { ...FACTS, client: lists.clients[0]?.code ?? '' }, sov: [], budget: [] };
+    return copyInto(empty, setup, new Set(['sov', 'budget']), true, digits);
+  }, [setup, lists, digits]);
+  const { form, setForm, codecs, read } = useJobForm(start, lists);
+  const [reason, setReason] = useState('');
+  const [asked, setAsked] = useState(false);
+  const [correct, { isLoading }] = useCorrectSetupMutation();
+  const { refused, setRefused, attempt } = useAttempt();
+  const changed = JSON.stringify([form.sov, form.budget]) !== JSON.stringify([start.sov, start.budget]);
+  useTyped(changed || reason !== '', onTyped);
+  const missing = asked && reason.trim() === '' ? 'Enter a reason; it stands in the audit trail' : undefined;
+  const save = async () => {
+    setAsked(true);
+    setRefused(null);
+    if (!read.input || reason.trim() === '') return;
+    const { sov, budget, contractSum } = read.input;
+    const body = { seen: setup.seen, reason: reason.trim(), contractSum, sov, budget };
+    if (!(await attempt(() => correct({ job, body }).unwrap(), 'Schedule and budget corrected'))) return;
+    onTyped(false);
+    void navigate(keep(`/jobs/${encodeURIComponent(job)}/contract`));
+  };
+  return (
+    <>
+      <p className="note m-0">
+        Until the job is on site, and nothing is posted, applied for or approved on it, its original schedule and budget can be
+        corrected. Each correction is recorded.
+      </p>
+      <GridHeading title="Schedule of values">
+        Contract sum <b>{exact(read.sovTotal)}</b> {code}
+      </GridHeading>
+      <SovGrid form={form} setForm={setForm} codecs={codecs} faults={faultsUnder(read.faults, 'sov.')} />
+      <GridHeading title="Budget">
+        {exact(read.budgetTotal)} {code}; expected profit{' '}
+        <b className={read.sovTotal < read.budgetTotal ? 'loss' : ''}>{exact(read.sovTotal - read.budgetTotal)}</b>
+      </GridHeading>
+      <BudgetGrid form={form} setForm={setForm} codecs={codecs} faults={faultsUnder(read.faults, 'budget.')} lists={lists} />
+      <NewCodes codes={read.unknownCodes} />
+      {refused && <Refused message={refused.message} />}
+      {asked && !read.input && (
+        <Refused
+          message={`${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; see the notes beside them.`}
+        />
+      )}
+      <div className="mt-4 flex items-start gap-3">
+        <Field label="Reason" fault={missing} className="w-[360px]">
+          <input value={reason} onChange={(event) => setReason(event.target.value)} />
+        </Field>
+        <button type="button" className="button main mt-[20px]" disabled={!changed || isLoading} onClick={() => void save()}>
+          Save the correction, {exact(read.sovTotal)}
+        </button>
+      </div>
+    </>
+  );
+}

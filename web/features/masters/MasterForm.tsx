@@ -1,0 +1,105 @@
+import { useMemo } from 'react';
+import { toast } from 'sonner';
+import { MASTERS, type MasterField, type MasterKind } from '../../../core/masters/masters';
+import type { MasterInput, MasterRow } from '../../../wire/masters';
+import { useAddMasterMutation, useDeleteMasterMutation, useSaveMasterMutation } from '../../ground/api/api';
+import { faultOf } from '../../ground/faults';
+import { useAttempt } from '../../ground/useAttempt';
+import { useCodecForm } from '../../kit/form/useCodecForm';
+import { Refused } from '../../kit/States';
+import { SureButton } from '../../kit/SureButton';
+import { oneOf, optional, whole, words } from '../../kit/typed/codecs';
+
+const LABELS: Record<MasterField, string> = {
+  ...{ kind: 'Kind', contact: 'Contact', email: 'E-mail', phone: 'Phone', address: 'Address' },
+  ...{ termsDays: 'Terms, days', unit: 'Unit' },
+};
+const VENDOR_KINDS = [
+  ['', 'not said'],
+  ['supplier', 'supplier'],
+  ['subcontractor', 'subcontractor'],
+] as const;
+
+interface MasterFormProps {
+  kind: MasterKind;
+  /** Null for a new one. */
+  row: MasterRow | null;
+  /** Told the code it has now; null where it is gone. */
+  onDone: (code: string | null) => void;
+}
+
+/** One client, vendor or cost code, to be entered or changed. */
+export function MasterForm({ kind, row, onDone }: MasterFormProps) {
+  const { one, named, fields } = MASTERS[kind];
+  const codecs = useMemo(
+    () => ({
+      ...{
+        code: words('Enter a code'),
+        name: words(`Enter a ${named}`),
+        kind: optional(oneOf<'supplier' | 'subcontractor'>(['supplier', 'subcontractor']), ''),
+      },
+      ...{ contact: words(), email: words(), phone: words(), address: words(), unit: words() },
+      ...{ termsDays: optional(whole('days'), null), closed: optional(oneOf(['yes']), null) },
+    }),
+    [named],
+  );
+  const form = useCodecForm(codecs, {
+    ...{ code: row?.code ?? '', name: row?.name ?? '', kind: row?.kind ?? '', contact: row?.contact ?? '' },
+    ...{ email: row?.email ?? '', phone: row?.phone ?? '', address: row?.address ?? '', unit: row?.unit ?? '' },
+    ...{ termsDays: String(row?.termsDays ?? ''), closed: row?.closed ? 'yes' : '' },
+  });
+  const [add] = useAddMasterMutation();
+  const [save] = useSaveMasterMutation();
+  const onSubmit = form.submit(async ({ closed, ...values }) => {
+    const body: MasterInput = { ...values, closed: closed === 'yes' };
+    if (row) await save({ kind, code: row.code, body: { ...body, seen: row.seen } }).unwrap();
+    else await add({ kind, body }).unwrap();
+    toast(row ? `Saved ${body.code}` : `Added ${one} ${body.code}`);
+    onDone(body.code);
+  }, faultOf);
+  const field = (name: MasterField) =>
+    name === 'kind'
+      ? form.choice('kind', LABELS.kind, VENDOR_KINDS)
+      : form.input(name, LABELS[name], { placeholder: name === 'termsDays' ? '30' : undefined });
+  return (
+    <form aria-label={row ? `Change ${row.code}` : `New ${one}`} className="flex flex-col gap-3" onSubmit={onSubmit} noValidate>
+      {form.input('code', 'Code', { autoFocus: row === null })}
+      {form.input('name', named === 'name' ? 'Name' : 'Description')}
+      {fields.map((name) => (
+        <div key={name}>{field(name)}</div>
+      ))}
+      {row && (
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={form.text.closed === 'yes'}
+            onChange={(event) => form.set('closed', event.target.checked ? 'yes' : '')}
+          />
+          Closed to new use
+        </label>
+      )}
+      <div className="flex items-center gap-3">
+        <button className="button main" disabled={form.busy || !form.changed}>
+          {row ? (form.changed ? 'Save' : 'Saved') : `Add ${one}`}
+        </button>
+        {row && row.usedBy.length === 0 && <Remove kind={kind} code={row.code} onDone={() => onDone(null)} />}
+      </div>
+      {form.refused && <Refused message={form.refused} />}
+    </form>
+  );
+}
+
+function Remove({ kind, code, onDone }: { kind: MasterKind; code: string; onDone: () => void }) {
+  const [remove] = useDeleteMasterMutation();
+  const { refused, attempt } = useAttempt();
+  return (
+    <>
+      <SureButton
+        onSure={() => void attempt(() => remove({ kind, code }).unwrap(), `Deleted ${code}`).then((done) => done && onDone())}
+      >
+        {`Delete ${code}`}
+      </SureButton>
+      {refused && <Refused message={refused.message} />}
+    </>
+  );
+}

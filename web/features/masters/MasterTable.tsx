@@ -1,0 +1,50 @@
+import { useMemo } from 'react';
+import { USUAL_TERMS_DAYS } from '../../../core/billing/invoice';
+import { MASTERS, type MasterField, type MasterKind } from '../../../core/masters/masters';
+import type { MasterRow } from '../../../wire/masters';
+import { useColumnKinds } from '../../ground/columnKinds';
+import { Table } from '../../kit/table/Table';
+
+const SHOWN: Partial<Record<MasterField, string>> = { kind: 'Kind', contact: 'Contact', email: 'E-mail', unit: 'Unit' };
+
+interface MasterTableProps {
+  kind: MasterKind;
+  rows: readonly MasterRow[];
+  chosen: string | null;
+  onChoose: (code: string) => void;
+}
+
+export function MasterTable({ kind, rows, chosen, onChoose }: MasterTableProps) {
+  const kinds = useColumnKinds();
+  const columns = useMemo(() => {
+    const { fields, named } = MASTERS[kind];
+    const has = (field: MasterField) => (fields as readonly MasterField[]).includes(field);
+    const shown = (Object.keys(SHOWN) as MasterField[]).filter(has);
+    return [
+      {
+        ...kinds.text<MasterRow>('code', 'Code', (it) => it.code, { width: 110 }),
+        cell: (it: MasterRow) => (
+          <button type="button" className="fig" onClick={() => onChoose(it.code)}>
+            {it.code}
+          </button>
+        ),
+      },
+      kinds.text<MasterRow>('name', named === 'name' ? 'Name' : 'Description', (it) => it.name),
+      ...shown.map((field) => kinds.text<MasterRow>(field, SHOWN[field] ?? '', (it) => String(it[field] ?? ''))),
+      ...(has('termsDays') ? [kinds.count<MasterRow>('terms', 'Terms, days', (it) => it.termsDays ?? USUAL_TERMS_DAYS)] : []),
+      kinds.text<MasterRow>('used', 'Used by', (it) => it.usedBy.join(', ')),
+      kinds.text<MasterRow>('closed', 'State', (it) => (it.closed ? 'closed to new use' : '')),
+    ];
+  }, [kind, kinds, onChoose]);
+  return (
+    <Table
+      label={MASTERS[kind].title}
+      columns={columns}
+      rows={rows}
+      rowKey={(it) => it.code}
+      isCurrent={(it) => it.code === chosen}
+      height="window"
+      empty={`No ${MASTERS[kind].title.toLowerCase()} yet`}
+    />
+  );
+}

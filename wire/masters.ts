@@ -1,0 +1,47 @@
+import * as v from 'valibot';
+import { command, query } from './call';
+import { days, filled, seen, text } from './fields';
+
+/** A client, vendor or cost code; what its kind does not have is empty. */
+export const masterInput = v.strictObject({
+  code: filled(40),
+  name: filled(),
+  kind: v.picklist(['supplier', 'subcontractor', ''], 'expected supplier, subcontractor or nothing'),
+  contact: text(),
+  email: text(),
+  phone: text(60),
+  address: text(400),
+  termsDays: v.nullable(days),
+  unit: text(20),
+  /** Closed to new use. */
+  closed: v.boolean('expected true or false'),
+});
+export type MasterInput = v.InferOutput<typeof masterInput>;
+
+export interface MasterRow extends MasterInput {
+  /** In words, what uses it; empty where nothing does. */
+  usedBy: string[];
+  /** Of it as it is. */
+  seen: string;
+}
+
+/** What merging one into another moves. */
+export interface MergePreview {
+  moves: string[];
+  /** Why it cannot be done; null where it can. */
+  refused: string | null;
+  seen: string;
+}
+
+export const masterCalls = {
+  masters: query<MasterRow[]>()('/masters/:kind'),
+  addMaster: command('set-up')('/masters/:kind', { input: masterInput }),
+  saveMaster: command('set-up')('/masters/:kind/:code', {
+    method: 'PUT',
+    input: v.strictObject({ ...masterInput.entries, seen }),
+  }),
+  /** Only of what nothing uses. */
+  deleteMaster: command('set-up')('/masters/:kind/:code', { method: 'DELETE' }),
+  mergePreview: query<MergePreview>()('/masters/:kind/:code/merge/:into'),
+  mergeMaster: command('set-up')('/masters/:kind/:code/merge/:into', { input: v.strictObject({ seen }) }),
+};
