@@ -4,6 +4,7 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { LedrinError } from '../core/errors/ledrinError';
+import { auditHandlers } from './audit/handlers';
 import { billingHandlers } from './billing/handlers';
 import { bookHandlers } from './book/handlers';
 import { changeHandlers } from './changes/handlers';
@@ -48,6 +49,7 @@ const NOUNS = [
   answerHandlers,
   changeHandlers,
   masterHandlers,
+  auditHandlers,
   costHandlers,
   correctionHandlers,
   billingHandlers,

@@ -1,3 +1,4 @@
+import { auditCalls } from './audit';
 import { billingCalls } from './billing';
 import { bookCalls } from './book';
 import { changeCalls } from './changes';
@@ -37,5 +38,6 @@ export const CALLS = {
   ...correctionCalls,
   ...billingCalls,
   ...ledgerCalls,
+  ...auditCalls,
   ...reportCalls,
 };

@@ -116,6 +116,7 @@ export interface JobFigures {
   estimatedProfit: number;
   margin: number;
   cost: number;
+  toComplete: number;
   uninstalled: number;
   complete: number;
   earned: number;
@@ -141,9 +142,12 @@ export interface JobListRow extends JobFigures {
   inSchedule: boolean;
 }
 
+/** What a job stood at by the end of the month before. */
+export type JobBefore = Pick<JobFigures, 'contractSum' | 'estimate' | 'earned' | 'billed' | 'received' | 'cost'>;
+
 /** A job of the list, and what it stood at by the end of the month before; null where it was not in the schedule then. */
 export interface ListedJob extends JobListRow {
-  before: { contractSum: number; estimate: number } | null;
+  before: JobBefore | null;
 }
 
 export interface JobList {
@@ -170,7 +174,7 @@ export interface SovLineView {
   retentionRate: number | null;
 }
 
-export interface JobView extends JobListRow {
+export interface JobView extends ListedJob {
   contractReference: string;
   site: string;
   awardedOn: string | null;

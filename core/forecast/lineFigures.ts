@@ -63,6 +63,13 @@ export const LINE_FIGURES = {
     key: 'estimate',
     value: ({ estimate }) => estimate.amount,
   },
+  lineToComplete: {
+    title: 'Cost to complete',
+    head: 'To complete',
+    unit: 'money',
+    key: 'toComplete',
+    value: ({ state, estimate }) => estimate.amount - state.cost,
+  },
   lineVariance: {
     title: 'Variance',
     head: 'Variance',

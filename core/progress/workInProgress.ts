@@ -36,6 +36,8 @@ export interface Progress {
   estimatedProfit: Cents;
   margin: Rate;
   cost: Cents;
+  /** What is still to be spent: estimate less cost. */
+  toComplete: Cents;
   /** Uninstalled materials that the method counts apart: 0 but for cost-to-cost. */
   uninstalled: Cents;
   complete: Rate;
@@ -86,6 +88,7 @@ export function workInProgress(job: JobPosition): Progress {
     estimatedProfit: job.contractSum - job.estimate,
     margin: ratio(job.contractSum - job.estimate, job.contractSum),
     cost: job.cost,
+    toComplete: job.estimate - job.cost,
     uninstalled,
     complete: ratio(fraction.num, fraction.den),
     earned,
@@ -140,6 +143,7 @@ const NO_PROGRESS: Progress = {
   estimatedProfit: 0,
   margin: 0,
   cost: 0,
+  toComplete: 0,
   uninstalled: 0,
   complete: 0,
   earned: 0,

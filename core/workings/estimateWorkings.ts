@@ -74,7 +74,7 @@ function forecastOperands({ forecast, changesSinceForecast }: CostLineState): Op
 
 /** Explains what follows from a line's other figures; the rest is listed from its postings. */
 export function explainLine(
-  figure: 'lineRevised' | 'lineEstimate' | 'lineVariance',
+  figure: 'lineRevised' | 'lineEstimate' | 'lineToComplete' | 'lineVariance',
   subject: string,
   state: CostLineState,
   estimate: LineEstimate,
@@ -87,6 +87,10 @@ export function explainLine(
     lineRevised: () => ({
       rule: 'Original budget plus change orders approved, and with transfers made, by the date.',
       operands: [operand('lineOriginal'), operand('lineChanges', '+'), operand('lineTransfers', '+')],
+    }),
+    lineToComplete: () => ({
+      rule: 'Estimate at completion less cost to date: what is still to be spent.',
+      operands: [operand('lineEstimate'), operand('lineActual', '−')],
     }),
     lineVariance: () => ({
       rule: 'Revised budget less estimate at completion; a negative figure is over budget.',

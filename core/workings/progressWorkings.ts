@@ -59,6 +59,13 @@ const EXPLAIN: Record<DerivedFigure, Explain> = {
       money('Earned revenue', it.earned, '−', ref('earned')),
     ],
   }),
+  toComplete: (_, it, ref) => ({
+    rule: 'Estimate at completion less cost to date: what is still to be spent.',
+    operands: [
+      money('Estimate at completion', it.estimate, '', ref('estimate')),
+      money('Cost to date', it.cost, '−', ref('cost')),
+    ],
+  }),
   lossProvision: (_, it, ref) => ({
     rule: 'Where the job is expected to lose money, the whole loss is taken at once: estimate less contract sum, less the loss already in cost less earned revenue. Never below nothing.',
     operands: [

@@ -4,6 +4,7 @@ import { ClientTable, CompanyTable, CostCodeTable } from './models';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CompanyInput, CostCodesInput, ClientInput } from '../../wire/company';
+import { findCompany } from './company';
 import { isCurrency } from '../../core/money/currency';
 
 /** Names the company whose books these are. Its currency is fixed once there are books. */
@@ -11,6 +12,7 @@ export async function saveCompany(command: Command, input: CompanyInput): Promis
   const { sql } = command;
   if (!isCurrency(input.currency))
     throw fieldError('currency', `"${input.currency}" is not an ISO 4217 currency code; write it as GBP`);
+  const was = await findCompany(sql);
   const current = await sql.get(CURRENCY);
   const used = await sql.get(ANY_JOB);
   if (current && used && current.currency !== input.currency)
@@ -31,7 +33,7 @@ export async function saveCompany(command: Command, input: CompanyInput): Promis
     ],
     ['id'],
   );
-  command.note(input.name, input);
+  command.note(input.name, { was: was ?? undefined, now: input });
 }
 
 /** Adds a client. */

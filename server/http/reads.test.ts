@@ -58,6 +58,7 @@ const READS: Omit<Reading, 'answer' | 'answerDocument' | 'messageFile' | 'attach
   transfers: J1,
   masters: { kind: 'clients' },
   mergePreview: { kind: 'cost-codes', code: '100', into: '200' },
+  audit: { job: 'J1' },
   uninstalled: { asOf, job: 'J1' },
   costPage: { asOf, search: 'D_%' },
   costTotals: { asOf, job: '2107' },

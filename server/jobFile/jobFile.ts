@@ -46,7 +46,7 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
       ...{ no_retention: input.noRetention ? 1 : 0, tax_rate: input.taxRate, terms_days: input.termsDays },
     },
   );
-  command.note(number, input);
+  command.note(number, { was: now, now: { ...input, seen: undefined } });
 }
 
 const FIXED = ['revenueMethod', 'retention', 'taxRate', 'termsDays'] as const;

@@ -1,7 +1,7 @@
 import { DRAFTS } from './queries';
 import { addMonths, lastDay, periodOf } from '../../core/calendar/plainDate';
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
-import type { JobDraft, JobFigures, JobList, JobListRow } from '../../wire/jobs';
+import type { JobBefore, JobDraft, JobFigures, JobList, JobListRow } from '../../wire/jobs';
 import type { Reader } from '../db/sql';
 import { inSchedule, loadPositions, type LoadedPosition } from './jobPositions';
 
@@ -24,22 +24,29 @@ export function jobListRow(job: LoadedPosition, asOf: string): JobListRow {
   };
 }
 
+/** What jobs in the schedule stood at by the end of the month before, by id; of one job or of all. */
+export async function positionsLastMonth(sql: Reader, asOf: string, jobId: number | null): Promise<Map<number, JobBefore>> {
+  const lastMonth = lastDay(addMonths(periodOf(asOf), -1));
+  const then = (await loadPositions(sql, lastMonth, jobId)).filter((job) => inSchedule(job, lastMonth));
+  return new Map(
+    then.map(({ id, received, progress: { contractSum, estimate, earned, billed, cost } }) => [
+      id,
+      { contractSum, estimate, earned, billed, received, cost },
+    ]),
+  );
+}
+
 /** All jobs with their figures as of a date, the totals of those in the schedule, and job drafts. */
 export async function jobList(sql: Reader, asOf: string): Promise<JobList> {
-  const lastMonth = lastDay(addMonths(periodOf(asOf), -1));
-  const [positions, then, drafts] = await Promise.all([
+  const [positions, before, drafts] = await Promise.all([
     loadPositions(sql, asOf, null),
-    loadPositions(sql, lastMonth, null),
+    positionsLastMonth(sql, asOf, null),
     jobDrafts(sql),
   ]);
-  const before = new Map(then.filter((job) => inSchedule(job, lastMonth)).map((job) => [job.id, job.progress]));
   const scheduled = positions.filter((job) => inSchedule(job, asOf));
   const sumOf = (value: (job: LoadedPosition) => number) => scheduled.reduce((sum, job) => sum + value(job), 0);
   return {
-    jobs: positions.map((job) => {
-      const was = before.get(job.id);
-      return { ...jobListRow(job, asOf), before: was ? { contractSum: was.contractSum, estimate: was.estimate } : null };
-    }),
+    jobs: positions.map((job) => ({ ...jobListRow(job, asOf), before: before.get(job.id) ?? null })),
     totals: jobFigures(
       totalProgress(scheduled.map((job) => job.progress)),
       sumOf((job) => job.received),

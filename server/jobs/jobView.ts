@@ -15,13 +15,13 @@ import { leftBySchedule } from '../instalments/billedBySchedule';
 import { lineFigures } from '../../core/forecast/lineFigures';
 import { estimatedLines } from '../reports/estimateVsActualReport';
 import { costBySovLine } from '../costs/costBySovLine';
-import { jobListRow } from './jobList';
+import { jobListRow, positionsLastMonth } from './jobList';
 import { answerSteps, nextSteps } from './nextSteps';
 
 /** A job's page: facts, figures, schedule of values, what waits to be done. */
 export async function jobView(sql: Reader, number: string, asOf: string): Promise<JobView> {
   const identity = await jobByNumber(sql, number, 'job');
-  const [[position], billing, facts, invoices, months, changeOrders, lines, chosen] = await Promise.all([
+  const [[position], billing, facts, invoices, months, changeOrders, lines, chosen, before] = await Promise.all([
     loadPositions(sql, asOf, identity.id),
     loadBillingJobs(sql, identity.id),
     sql.get(JOB_FACTS, [identity.id]),
@@ -30,13 +30,14 @@ export async function jobView(sql: Reader, number: string, asOf: string): Promis
     changeOrderRows(sql, identity.id, asOf),
     estimatedLines(sql, identity, asOf),
     sql.get(ESTIMATE_TO_AWARD, [identity.id]),
+    positionsLastMonth(sql, asOf, identity.id),
   ]);
   const job = known(billing, number);
   const it = present(facts);
   const open = invoices.reduce((sum, invoice) => sum + invoice.open, 0);
   const overdue = open - invoices.reduce((sum, invoice) => sum + invoice.notDue, 0);
   return {
-    ...jobListRow(present(position), asOf),
+    ...{ ...jobListRow(present(position), asOf), before: before.get(identity.id) ?? null },
     contractReference: it.contract_reference,
     site: it.site,
     awardedOn: it.awarded_on,

@@ -1,14 +1,13 @@
-import { PROGRESS_FIGURES, type NamedFigure, type ProgressFigure } from '../../core/progress/figures';
+import { REPORT_FIGURES } from '../../core/progress/figures';
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
 import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { columns, type Report, type ReportColumn, type ReportRequest, type ReportRow } from './report';
 
-const FIGURES = Object.entries(PROGRESS_FIGURES) as [ProgressFigure, NamedFigure][];
 const COLUMNS: ReportColumn[] = [
   ...columns('job:t:Job', 'name:t:Name'),
-  ...FIGURES.map(([figure, { title, unit, column }]): ReportColumn =>
+  ...REPORT_FIGURES.map(({ figure, title, unit, column }): ReportColumn =>
     unit === 'percent'
       ? { key: column, title: `${title} %`, kind: 'percent', figure }
       : { key: column, title, kind: 'amount', figure },
@@ -30,5 +29,5 @@ export async function workInProgressReport(sql: Reader, request: ReportRequest):
 }
 
 function progressRow(job: string, name: string, it: Progress): ReportRow {
-  return { job, name, ...Object.fromEntries(FIGURES.map(([figure, { column }]) => [column, it[figure]])) };
+  return { job, name, ...Object.fromEntries(REPORT_FIGURES.map(({ figure, column }) => [column, it[figure]])) };
 }

@@ -99,7 +99,15 @@ describe('an application on the screen', () => {
       ['2', 200_000, 150_000, 248_276],
       ['3', 25_000, 0, null],
     ]);
-    expect(view.can).toEqual({ edit: false, delete: false, submit: false, return: true, certify: true, receive: false });
+    expect(view.can).toEqual({
+      edit: false,
+      delete: false,
+      submit: false,
+      return: true,
+      certify: true,
+      uncertify: false,
+      receive: false,
+    });
     expect(view.journal!.lines.reduce((sum, it) => sum + it.debit - it.credit, 0)).toBe(0);
   });
 

@@ -84,7 +84,7 @@ async function explainOfLine(sql: Reader, figure: LineFigure, job: JobIdentity, 
   const line = (await estimatedLines(sql, job, asOf)).find((it) => it.id === id);
   if (!line) throw new LedrinError('not-found', `Job ${job.number} has no such cost line by ${asOf}`);
   const subject = `${nameOf(job)}: ${lineName(line)}`;
-  if (figure === 'lineRevised' || figure === 'lineEstimate' || figure === 'lineVariance') {
+  if (figure === 'lineRevised' || figure === 'lineEstimate' || figure === 'lineToComplete' || figure === 'lineVariance') {
     return explainLine(figure, subject, line.state, line.estimate, (of) => ({
       figure: { figure: of, job: job.number, line: id },
     }));

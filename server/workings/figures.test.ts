@@ -3,7 +3,7 @@ import { addDays, lastDay } from '../../core/calendar/plainDate';
 import { AGEING_FIGURE_NAMES, AGEING_FIGURES } from '../../core/billing/ageingFigures';
 import { SUMMARY_FIGURE_NAMES, SUMMARY_FIGURES } from '../../core/billing/summaryFigures';
 import { LINE_FIGURE_NAMES, LINE_FIGURES } from '../../core/forecast/lineFigures';
-import { PROGRESS_FIGURES } from '../../core/progress/figures';
+import { REPORT_FIGURES } from '../../core/progress/figures';
 import type { Database } from '../db/database';
 import { REPORTS } from '../reports/index';
 import { cleanUp, faultsOf, folderText, temporaryDatabase } from '../test/books';
@@ -35,7 +35,7 @@ test('every figure of work in progress is on the report what its workings come t
     await demo.read(async (sql) => {
       const { rows } = await REPORTS.wip(sql, { asOf });
       for (const row of rows)
-        for (const [figure, { column }] of Object.entries(PROGRESS_FIGURES)) {
+        for (const { figure, column } of REPORT_FIGURES) {
           const of = row.job === 'TOTAL' ? { figure } : { figure, job: String(row.job) };
           expect([asOf, row.job, figure, (await explain(sql, of, asOf)).result]).toEqual([asOf, row.job, figure, row[column]]);
           compared += 1;

@@ -1,44 +1,56 @@
 import { useSessionQuery } from './api/api';
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
-import { addMonths, isPeriod, lastDay, periodOf, type Period } from '../../core/calendar/plainDate';
+import { addMonths, isEnteredDate, isPeriod, lastDay as lastDayOf, periodOf, type Period } from '../../core/calendar/plainDate';
 
 const PARAM = 'as-of';
 
 interface AsOf {
+  /** What every figure is as of, as the server is asked: a month, meaning its last day, or any day. */
+  asOf: string;
+  /** The month of it, which typed days are taken to be in. */
   month: Period;
+  /** The day itself. */
   lastDay: string;
-  /** The day a document of this month is dated at first: today within the month, else its last day. */
+  /** The day a document is dated at first: the day chosen, else today within the month, else its last day. */
   entryDay: string;
-  setMonth: (month: Period) => void;
+  /** To the end of a month, or to any day. */
+  set: (next: string) => void;
+  /** So many months on, to a month's end; back from within a month to the end of the one before. */
   move: (months: number) => void;
 }
 
-/** The month that rules every figure on the page: it stands in the address, so that it can be sent along. */
+/** The day that rules every figure on the page: it stands in the address, so that it can be sent along. */
 export function useAsOf(): AsOf {
   const [params, setParams] = useSearchParams();
   const { data: session } = useSessionQuery();
-  const asked = params.get(PARAM);
-  const month = asked && isPeriod(asked) ? asked : (session?.newestMonth ?? session?.today.slice(0, 7) ?? '2031-01');
-  const setMonth = useCallback(
-    (next: Period) =>
+  const asked = params.get(PARAM) ?? '';
+  const day = isEnteredDate(asked) && asked !== lastDayOf(periodOf(asked)) ? asked : null;
+  const asOfMonth = isEnteredDate(asked) ? periodOf(asked) : isPeriod(asked) ? asked : null;
+  const month = asOfMonth ?? session?.newestMonth ?? session?.today.slice(0, 7) ?? '2031-01';
+  const set = useCallback(
+    (next: string) =>
       setParams(
         (before) => {
           const after = new URLSearchParams(before);
-          after.set(PARAM, next);
+          after.set(PARAM, isEnteredDate(next) && next === lastDayOf(periodOf(next)) ? periodOf(next) : next);
           return after;
         },
         { replace: true },
       ),
     [setParams],
   );
-  const move = useCallback((months: number) => setMonth(addMonths(month, months)), [month, setMonth]);
+  const within = day !== null;
+  const move = useCallback(
+    (months: number) => set(addMonths(month, within && months > 0 ? months - 1 : months)),
+    [month, within, set],
+  );
   const today = session?.today;
-  const entryDay = today && periodOf(today) === month ? today : lastDay(month);
-  return { month, lastDay: lastDay(month), entryDay, setMonth, move };
+  const entryDay = day ?? (today && periodOf(today) === month ? today : lastDayOf(month));
+  return { asOf: day ?? month, month, lastDay: day ?? lastDayOf(month), entryDay, set, move };
 }
 
-/** An address within the product that keeps the month. */
+/** An address within the product that keeps the day it is as of. */
 export function useKeepMonth(): (to: string) => string {
   const [params] = useSearchParams();
   const asked = params.get(PARAM);

@@ -4,8 +4,8 @@ import { useAsOf } from './asOf';
 
 /** The name of a client by its code; the code itself until the names are here. */
 export function useClientNames(): (code: string) => string {
-  const { month } = useAsOf();
-  const { data } = useListsQuery({ asOf: month });
+  const { asOf } = useAsOf();
+  const { data } = useListsQuery({ asOf });
   const names = useMemo(() => new Map((data?.clients ?? []).map((it) => [it.code, it.name])), [data]);
   return useCallback((code: string) => names.get(code) ?? code, [names]);
 }

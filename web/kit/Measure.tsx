@@ -1,7 +1,12 @@
 import { present } from '../../core/errors/known';
 import type { ReactNode } from 'react';
 
-export interface MeasureFigures {
+/** Figures in minor units; `before`: what they were at the end of last month. */
+export interface MeasureFigures extends BarFigures {
+  before?: BarFigures | null;
+}
+
+interface BarFigures {
   contractSum: number;
   earned: number;
   billed: number;
@@ -31,6 +36,8 @@ export function SmallMeasure({ figures, label }: { figures: MeasureFigures; labe
   const bar = (y: number, value: number, colour: string, height = 3) => (
     <rect x="0" y={y} width={width(value)} height={height} fill={colour} />
   );
+  const tick = (y: number, height: number, value: number | undefined) =>
+    value ? <rect x={width(value) - 0.5} y={y - 1} width="1" height={height + 2} fill="var(--ink)" /> : null;
   return (
     <svg width="120" height="24" viewBox="0 0 120 24" role="img" aria-label={label} className="block">
       {bar(2, figures.earned, 'var(--bar-earned)')}
@@ -38,6 +45,9 @@ export function SmallMeasure({ figures, label }: { figures: MeasureFigures; labe
       {bar(14, figures.estimate, 'var(--bar-estimate)', 7)}
       {bar(16, figures.cost, 'var(--bar-cost)')}
       <line x1={width(figures.contractSum)} x2={width(figures.contractSum)} y1="0" y2="24" stroke="var(--ink)" strokeWidth="1" />
+      {tick(2, 3, figures.before?.earned)}
+      {tick(7, 3, figures.before?.billed)}
+      {tick(16, 3, figures.before?.cost)}
       {figures.estimate > figures.contractSum && (
         <rect
           x={width(figures.contractSum)}
@@ -88,6 +98,13 @@ export function Measure({ figures, figure }: { figures: MeasureFigures; figure: 
                 }}
               />
             )}
+            {figures.before && key !== 'contractSum' && (
+              <span
+                className="absolute inset-y-[-1px] w-[2px]"
+                style={{ left: per(figures.before[key]), background: 'var(--ink)' }}
+                title="At the end of last month"
+              />
+            )}
             <span className="absolute inset-y-[-4px] w-px" style={{ left: per(figures.contractSum), background: 'var(--ink)' }} />
           </dd>
           <dd className="figure m-0">{figure(key, label)}</dd>
@@ -113,6 +130,10 @@ export function MeasureKey() {
       <span className="inline-flex items-center gap-1">
         <span aria-hidden="true" className="bg-[var(--ink)] w-[1px] h-[12px]" />
         contract sum
+      </span>
+      <span className="inline-flex items-center gap-1">
+        <span aria-hidden="true" className="bg-[var(--ink)] w-[1px] h-[5px]" />
+        last month
       </span>
     </span>
   );

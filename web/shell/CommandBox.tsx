@@ -68,9 +68,9 @@ export function CommandBox({ typed, onTyped, onOpen }: BoxProps) {
 
 /** All there is to go to, in groups: places, parts of the job that is open, jobs, cost of a code and of a supplier. */
 function useTargets(): { heading: string; targets: Target[] }[] {
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const { data: session } = useSessionQuery();
-  const { data: lists } = useListsQuery({ asOf: month }, { skip: !session?.company });
+  const { data: lists } = useListsQuery({ asOf }, { skip: !session?.company });
   const { places, jobParts } = usePlaces();
   const job = useMatch('/jobs/:number/*')?.params.number;
   const whole = <Registered extends { path: string }>(of: readonly Registered[]) => of.filter(({ path }) => !path.includes(':'));

@@ -82,6 +82,7 @@ export const PLACES: readonly RegisteredPlace[] = [
     'Posted documents',
     async () => (await import('../features/ledger/PostedDocumentsPage')).PostedDocumentsPage,
   ),
+  place('Ledger', '/ledger/audit-trail', 'Audit trail', async () => (await import('../features/audit/AuditPage')).AuditPage),
   hidden(
     'Ledger',
     '/ledger/postings/:id',

@@ -9,6 +9,7 @@ import type { ApplicationView, CertificationPreview } from '../../../wire/billin
 import { stableText } from '../../kit/stableText';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { HistoryLink } from '../../ground/HistoryLink';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
 import { ApplicationDraft } from './ApplicationDraft';
@@ -21,8 +22,8 @@ import { SummaryColumn } from './SummaryColumn';
 /** One application for payment: a sheet to fill while it is a draft, a posting afterwards. */
 export function ApplicationPage() {
   const { number = '', application = '' } = useParams();
-  const { month } = useAsOf();
-  const { data, error, refetch } = useApplicationQuery({ job: number, application: Number(application), asOf: month });
+  const { asOf } = useAsOf();
+  const { data, error, refetch } = useApplicationQuery({ job: number, application: Number(application), asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what={`application ${application}`} />;
   return (
@@ -66,6 +67,7 @@ function Heading({ view }: { view: ApplicationView }) {
             <ChevronLeft className="inline align-[-2px]" size={14} aria-hidden="true" /> Application {view.number - 1}
           </Link>
         )}
+        <HistoryLink subject={`${view.job}/${view.number}`} about="application" />
         <a href={hrefOf(CALLS.applicationPdf, { job: view.job, application: view.number })} target="_blank" rel="noreferrer">
           Print, PDF
         </a>

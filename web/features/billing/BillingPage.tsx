@@ -19,8 +19,8 @@ type Unbilled = BillingRegister['unbilled'][number];
 
 /** Billing over all jobs: who waits for an application, what waits to be certified, what is open. */
 export function BillingPage() {
-  const { month } = useAsOf();
-  const register = useBillingRegisterQuery({ asOf: month });
+  const { asOf, month } = useAsOf();
+  const register = useBillingRegisterQuery({ asOf });
   const { code } = useCurrency();
   return (
     <div className="page">

@@ -17,8 +17,8 @@ import { ReceiveForm, ReleaseForm } from './ReceiveForm';
 /** A job's applications and releases of retention; from here the next application is started. */
 export function JobBilling() {
   const { number = '' } = useParams();
-  const { month } = useAsOf();
-  const billing = useJobBillingQuery({ job: number, asOf: month });
+  const { asOf } = useAsOf();
+  const billing = useJobBillingQuery({ job: number, asOf });
   return (
     <Loaded of={billing} what="the applications">
       {(data) => (

@@ -11,7 +11,7 @@ afterEach(cleanup);
 const line = (costCode: string, costType: string, revised: number): EstimateLine => ({
   ...{ id: Number(costCode), section: 'Roof', costCode, description: '', costType, budgeted: true, basis: '', serves: [] },
   ...{ original: revised * 100, changes: 0, transfers: 0, revised: revised * 100, actual: 0, committed: 0 },
-  ...{ estimate: revised * 100, variance: 0, hoursBudgeted: 0, hoursActual: 0 },
+  ...{ estimate: revised * 100, toComplete: 0, variance: 0, hoursBudgeted: 0, hoursActual: 0 },
 });
 
 const LISTS = { clients: [], vendors: [], costCodes: [], jobs: [], managers: [], commitments: [] } as never;

@@ -14,10 +14,10 @@ import { readTransfer, transferColumns } from './transferRows';
 
 /** Moves budget between lines: what leaves and what arrives must net to zero. */
 export function TransferForm({ job, onDone }: { job: string; onDone: () => void }) {
-  const { month, entryDay } = useAsOf();
+  const { asOf, month, entryDay } = useAsOf();
   const { digits, exact, show, code } = useCurrency();
-  const { data: lists } = useListsQuery({ asOf: month });
-  const { data: budget } = useEstimateVersusActualQuery({ job, asOf: month });
+  const { data: lists } = useListsQuery({ asOf });
+  const { data: budget } = useEstimateVersusActualQuery({ job, asOf });
   const [rows, setRows] = useState<GridRow[]>([]);
   const [cells, setCells] = useState<ReadonlyMap<string, string>>(new Map());
   const [transfer, { isLoading }] = useTransferBudgetMutation();

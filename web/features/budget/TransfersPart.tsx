@@ -10,9 +10,9 @@ import { TransferForm } from './TransferForm';
 /** Beneath the budget: the log of transfers between its lines, and the way to make one. */
 export function TransfersPart() {
   const { number: job = '' } = useParams();
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const { show } = useCurrency();
-  const { data } = useTransfersQuery({ job, asOf: month });
+  const { data } = useTransfersQuery({ job, asOf });
   const [making, setMaking] = useState(false);
   if (!data) return null;
   return (

@@ -19,8 +19,8 @@ import { ChangeRead } from './ChangeRead';
 /** One change order: typed while it is a draft, read once it was issued. `attachments`: what is attached to it. */
 export function ChangePage({ attachments }: { attachments: ReactNode }) {
   const { number: job = '', change = '' } = useParams();
-  const { month } = useAsOf();
-  const { data: view, error, refetch } = useChangeQuery({ job, change, asOf: month }, { refetchOnMountOrArgChange: true });
+  const { asOf } = useAsOf();
+  const { data: view, error, refetch } = useChangeQuery({ job, change, asOf }, { refetchOnMountOrArgChange: true });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`change ${change}`} />;
   if (view.status !== 'draft') return <ChangeRead view={view} attachments={attachments} />;
@@ -68,10 +68,10 @@ export function NewChangePage() {
 }
 
 function Draft({ view }: { view: ChangeView }) {
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const { data: book } = usePriceBookQuery();
-  const { data: lists } = useListsQuery({ asOf: month });
-  const { data: spent } = useEstimateVersusActualQuery({ job: view.job, asOf: month });
+  const { data: lists } = useListsQuery({ asOf });
+  const { data: spent } = useEstimateVersusActualQuery({ job: view.job, asOf });
   if (!book || !lists || !spent) return <Waiting what={`what ${view.number} may be made of, ${displayDate(view.raisedOn)}`} />;
   return (
     <StableForm of={view} stamp={`${view.number}/${view.version}`}>

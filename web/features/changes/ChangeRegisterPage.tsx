@@ -16,8 +16,8 @@ const LONG_DAYS = 30;
 
 /** Changes of all jobs: how long the open ones wait, what they are worth, and what is spent on them already. */
 export function ChangeRegisterPage() {
-  const { month } = useAsOf();
-  const register = useChangeRegisterQuery({ asOf: month });
+  const { asOf } = useAsOf();
+  const register = useChangeRegisterQuery({ asOf });
   const [all, setAll] = useState(false);
   return (
     <div className="page">

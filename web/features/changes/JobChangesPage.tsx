@@ -12,9 +12,9 @@ import { Table } from '../../kit/table/Table';
 /** The changes of a job: what they ask for, what was agreed, and what waits. */
 export function JobChangesPage() {
   const { number: job = '' } = useParams();
-  const { month } = useAsOf();
-  const changes = useJobChangesQuery({ job, asOf: month });
-  const { data: of } = useJobQuery({ job, asOf: month });
+  const { asOf } = useAsOf();
+  const changes = useJobChangesQuery({ job, asOf });
+  const { data: of } = useJobQuery({ job, asOf });
   const keep = useKeepMonth();
   const base = `/jobs/${encodeURIComponent(job)}/changes`;
   return (

@@ -14,9 +14,9 @@ import { CompanyForm } from './CompanyForm';
 
 /** The company, its cost codes, and the book in and out. */
 export function SetUpPage() {
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const { data: session } = useSessionQuery();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { data: lists } = useListsQuery({ asOf });
   if (!session || !lists) return <Waiting what="the set-up" />;
   return (
     <div className="page">

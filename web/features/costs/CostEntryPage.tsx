@@ -14,8 +14,8 @@ import { useCostColumns } from './useCostColumns';
 
 /** Fast entry of a batch of costs, previewed before it is posted. */
 export function CostEntryPage() {
-  const { month } = useAsOf();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { asOf } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf });
   const keep = useKeepMonth();
   if (!lists) return <Waiting what="jobs and cost codes" />;
   if (lists.jobs.length === 0)

@@ -11,11 +11,11 @@ import { usePicks } from './corrections/usePicks';
 
 /** The cost ledger of one job, or of all: filtered, sorted and summed on the server, scrolled a page at a time. */
 export function CostLedger({ job }: { job?: string }) {
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const [params] = useSearchParams();
   const filter = useMemo(() => {
     // The server checks what stands in an address.
-    const asked: Record<string, string> & { asOf: string } = { asOf: month };
+    const asked: Record<string, string> & { asOf: string } = { asOf };
     for (const [name, key] of Object.entries(FILTERS)) {
       const value = params.get(name);
       if (value !== null && (value !== '' || key === 'section')) asked[key] = value;
@@ -24,7 +24,7 @@ export function CostLedger({ job }: { job?: string }) {
     // The newest first, until somebody asks otherwise.
     if (!asked.sort) Object.assign(asked, { sort: 'dated', descending: 'yes' });
     return asked as LedgerParams;
-  }, [month, params, job]);
+  }, [asOf, params, job]);
   const by = params.get('by');
   const picks = usePicks();
   return (

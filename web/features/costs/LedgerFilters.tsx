@@ -86,8 +86,8 @@ function Search({ typed, onTyped, asked }: SearchProps) {
 }
 
 function Picks({ filter, job }: FiltersProps) {
-  const { month } = useAsOf();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { asOf } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf });
   const [params] = useSearchParams();
   const subtotals = ['month', ...(job === undefined ? ['job'] : []), 'section', 'code', 'type', 'party'];
   const jobs = (lists?.jobs ?? []).map((it) => [it.number, `${it.number} ${it.name}`] as const);

@@ -11,7 +11,7 @@ import { EstimateRead } from './EstimateRead';
 /** One estimate: typed while it is a draft, read once it was sent. */
 export function EstimatePage() {
   const { number: job = '', estimate = '' } = useParams();
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const { digits } = useCurrency();
   const {
     data: view,
@@ -19,7 +19,7 @@ export function EstimatePage() {
     refetch,
   } = useEstimateQuery({ job, estimate: Number(estimate) }, { refetchOnMountOrArgChange: true });
   const { data: book } = usePriceBookQuery();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { data: lists } = useListsQuery({ asOf });
   const context = useMemo(() => ({ digits, costCodes: new Set(lists?.costCodes.map((it) => it.code)) }), [digits, lists]);
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view || !book || !lists) return <Waiting what={`estimate ${estimate}`} />;

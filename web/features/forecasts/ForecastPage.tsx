@@ -21,8 +21,8 @@ import { ForecastFoot, useForecastColumns } from './forecastColumns';
 /** What each cost line of a job will still cost, said at the end of a month. */
 export function ForecastPage() {
   const { number: job = '' } = useParams();
-  const { month } = useAsOf();
-  const { data, error, refetch } = useForecastQuery({ job, asOf: month });
+  const { asOf } = useAsOf();
+  const { data, error, refetch } = useForecastQuery({ job, asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the forecast" />;
   if (data.lines.length === 0) return <Empty title="No budget and no cost to forecast from yet" />;

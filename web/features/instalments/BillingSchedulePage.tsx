@@ -24,9 +24,9 @@ import { workSchedule } from './workSchedule';
 /** A job's fixed billing schedule: laid out or typed, seen as a table and a cash curve, and then saved. */
 export function BillingSchedulePage() {
   const { number: job = '' } = useParams();
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const keep = useKeepMonth();
-  const { data, error, refetch } = useBillingScheduleQuery({ job, asOf: month });
+  const { data, error, refetch } = useBillingScheduleQuery({ job, asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the billing schedule" />;
   if (data.lines.length === 0)

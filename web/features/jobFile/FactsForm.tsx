@@ -105,8 +105,8 @@ type Form = ReturnType<typeof useCodecForm<Fields>>;
 
 function Names({ form, fixed, billed }: { form: Form; fixed: boolean; billed: boolean }) {
   const { input, choice } = form;
-  const { month } = useAsOf();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { asOf } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf });
   const clients = (lists?.clients ?? []).map((it) => [it.code, `${it.code} ${it.name}`] as const);
   return (
     <>

@@ -22,8 +22,8 @@ export interface JobOutlet {
 /** A job's one page: its measure on top, then its parts. */
 export function JobPage() {
   const { number = '' } = useParams();
-  const { month } = useAsOf();
-  const { data: job, error, refetch } = useJobQuery({ job: number, asOf: month });
+  const { asOf } = useAsOf();
+  const { data: job, error, refetch } = useJobQuery({ job: number, asOf });
   const keep = useKeepMonth();
   const navigate = useNavigate();
   const { jobParts } = usePlaces();
@@ -119,7 +119,7 @@ function JobHead({ job }: { job: JobView }) {
       <section aria-label="Measure">
         <Measure figures={job} figure={(key, label) => <Fig value={job[key]} of={of(key)} label={label} exact />} />
         <p className="note mb-0 mt-2 flex flex-wrap gap-x-4 text-[12.5px]">
-          <span>In {code}; the vertical line is the contract sum.</span>
+          <span>In {code}; the vertical line is the contract sum, a tick the end of last month.</span>
           <Legend names={['over', 'under', 'loss']} />
         </p>
       </section>

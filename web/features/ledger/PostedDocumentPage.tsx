@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PostingView } from '../../../wire/ledger';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { HistoryLink } from '../../ground/HistoryLink';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Journal } from '../../kit/Journal';
@@ -69,7 +70,12 @@ function Facts({ posting: it }: { posting: PostingView }) {
     ['Dated', displayDate(it.dated)],
     ['Job', job && link(job, it.job ?? '')],
     ['Reference', isApplication ? link(`${job}/billing/${it.reference}`, `Application ${it.reference}`) : it.reference || '–'],
-    ['Recorded', `${it.actor}, ${recorded}`],
+    [
+      'Recorded',
+      <>
+        {it.actor}, {recorded} · <HistoryLink subject={`posting ${it.id}`} />
+      </>,
+    ],
     ['Reason', it.note],
     ['Reverses', it.reverses && link(`/ledger/postings/${it.reverses}`, `document ${it.reverses}`)],
     ['Reversed by', it.reversedBy && link(`/ledger/postings/${it.reversedBy}`, `document ${it.reversedBy}`)],

@@ -65,7 +65,7 @@ function PostedDocuments({ job }: { job?: string }) {
 
 /** What is asked for, as it stands in the address. */
 function useFilter(job: string | undefined): PostingsParams {
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const [params] = useSearchParams();
   const asked = Object.fromEntries(
     ['job', 'kind', 'from', 'to', 'search', 'total'].flatMap((key) => {
@@ -73,12 +73,12 @@ function useFilter(job: string | undefined): PostingsParams {
       return value ? [[key, value]] : [];
     }),
   );
-  return { ...asked, ...(job === undefined ? {} : { job }), asOf: month };
+  return { ...asked, ...(job === undefined ? {} : { job }), asOf };
 }
 
 function Filters({ job }: { job?: string }) {
-  const { month } = useAsOf();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { asOf, month } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf });
   const { read, exact, code } = useCurrency();
   const [params, setParams] = useSearchParams();
   const set = (key: string, value: string) =>

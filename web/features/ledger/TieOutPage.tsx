@@ -20,8 +20,8 @@ type Row = ReportReply['rows'][number];
 
 /** The proofs that what the postings say and what the accounts say agree. */
 export function TieOutPage() {
-  const { month } = useAsOf();
-  const report = useReportQuery({ name: 'tie-out', asOf: month });
+  const { asOf } = useAsOf();
+  const report = useReportQuery({ name: 'tie-out', asOf });
   const { code } = useCurrency();
   return (
     <div className="page max-w-[1000px]">

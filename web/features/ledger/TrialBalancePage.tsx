@@ -13,8 +13,8 @@ type Row = ReportReply['rows'][number];
 
 /** Every account with its balance. */
 export function TrialBalancePage() {
-  const { month } = useAsOf();
-  const report = useReportQuery({ name: 'trial-balance', asOf: month });
+  const { asOf } = useAsOf();
+  const report = useReportQuery({ name: 'trial-balance', asOf });
   return (
     <div className="page max-w-[900px]">
       <ReportHead title="Trial balance" name="trial-balance" />

@@ -20,8 +20,8 @@ import { PlanCurve } from './PlanCurve';
 /** The sections of a job with their dates and figures, and what is planned by month beside what happened. */
 export function PlanPage() {
   const { number: job = '' } = useParams();
-  const { month } = useAsOf();
-  const { data, error, refetch } = usePlanQuery({ job, asOf: month });
+  const { asOf } = useAsOf();
+  const { data, error, refetch } = usePlanQuery({ job, asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the plan" />;
   return (

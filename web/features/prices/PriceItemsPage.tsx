@@ -30,9 +30,9 @@ import { itemCodecs, itemRow, readItems } from './readItems';
 
 /** Every priced item of the company, to type, paste and correct as on a sheet. */
 export function PriceItemsPage() {
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const { data: book, error, refetch } = usePriceBookQuery();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { data: lists } = useListsQuery({ asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!book || !lists) return <Waiting what="the price list" />;
   return <Items key={JSON.stringify(book.items)} book={book} lists={lists} />;

@@ -28,8 +28,8 @@ export function QuotationsPart() {
   const { data: list } = useQuotationListQuery({ job });
   const { data: estimates } = useEstimateListQuery({ job });
   const { data: terms } = useTermsQuery();
-  const { month, lastDay } = useAsOf();
-  const { data: of } = useJobQuery({ job, asOf: month });
+  const { asOf, lastDay } = useAsOf();
+  const { data: of } = useJobQuery({ job, asOf });
   const base = `/jobs/${encodeURIComponent(job)}/quotations`;
   const columns = useQuotationColumns(base);
   const keep = useKeepMonth();

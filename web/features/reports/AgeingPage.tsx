@@ -24,8 +24,8 @@ const jobPath = (row: Row) => `/jobs/${encodeURIComponent(String(row.job))}`;
 
 /** What clients owe by age, with the retention they hold. */
 export function AgeingPage() {
-  const { month } = useAsOf();
-  const report = useReportQuery({ name: 'ageing', asOf: month });
+  const { asOf } = useAsOf();
+  const report = useReportQuery({ name: 'ageing', asOf });
   return (
     <div className="page">
       <ReportHead title="Ageing of receivables" name="ageing" />

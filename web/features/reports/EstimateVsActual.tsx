@@ -9,8 +9,8 @@ import { Choice } from '../../kit/choice/Choice';
 import { Downloads, ReportHead } from '../../ground/reports/ReportHead';
 
 function Estimate({ job, inWindow = false }: { job: string; inWindow?: boolean }) {
-  const { month } = useAsOf();
-  const { data, error, refetch } = useEstimateVersusActualQuery({ job, asOf: month });
+  const { asOf } = useAsOf();
+  const { data, error, refetch } = useEstimateVersusActualQuery({ job, asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what={`the budget of job ${job}`} />;
   if (data.lines.length === 0)
@@ -44,9 +44,9 @@ export function JobBudget() {
 /** Estimate versus actual as a report, of a job that is chosen. */
 export function EstimateVsActualPage() {
   const [params] = useSearchParams();
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const navigate = useNavigate();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { data: lists } = useListsQuery({ asOf });
   const job = params.get('job') ?? lists?.jobs.find((it) => it.status === 'on-site')?.number ?? lists?.jobs[0]?.number;
   if (!lists) return <Waiting what="the jobs" />;
   if (!job)

@@ -1,7 +1,7 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, within } from '@testing-library/react';
-import { PROGRESS_FIGURES, type ProgressFigure } from '../../../core/progress/figures';
+import { PROGRESS_FIGURES, REPORT_FIGURES, type ProgressFigure } from '../../../core/progress/figures';
 import type { ReportReply } from '../../../wire/reports';
 import { openPage } from '../../test/openPage';
 import { WorkInProgressPage } from './WorkInProgressPage';
@@ -14,14 +14,13 @@ beforeEach(() => {
 afterEach(cleanup);
 
 type Row = ReportReply['rows'][number];
-const FIGURES = Object.entries(PROGRESS_FIGURES) as [ProgressFigure, (typeof PROGRESS_FIGURES)[ProgressFigure]][];
-const COLUMNS = FIGURES.map(([figure, { column, title, unit }]) => ({
+const COLUMNS = REPORT_FIGURES.map(({ figure, column, title, unit }) => ({
   ...{ key: column, title, figure },
   kind: unit === 'percent' ? ('percent' as const) : ('amount' as const),
 }));
 /** A row of the schedule, figures in pounds and whole per cents, the others nothing. */
 function row(job: string, figures: Partial<Record<ProgressFigure, number>>): Row {
-  const cells = FIGURES.map(([figure, { column, unit }]) => [
+  const cells = REPORT_FIGURES.map(({ figure, column, unit }) => [
     column,
     (figures[figure] ?? 0) * (unit === 'percent' ? 10_000 : 100),
   ]);
@@ -41,7 +40,9 @@ const heads = () => screen.getAllByRole('columnheader').map((it) => it.textConte
 test('every figure of the registry has its column, over- and underbilled sharing one; a loss is marked on profit and provision', async () => {
   open([...ROWS, TOTAL]);
   await screen.findByText('2101');
-  const titles = FIGURES.map(([, { title }]) => title).filter((it) => it !== 'Underbilled');
+  const titles = Object.values(PROGRESS_FIGURES)
+    .map(({ title }) => title)
+    .filter((it) => it !== 'Underbilled');
   expect(heads()).toEqual(['Job', 'under | over', ...titles.map((it) => (it === 'Overbilled' ? 'Over / under billed' : it))]);
   expect(rowOf('2102').getAllByTitle('loss')).toHaveLength(2);
   expect(rowOf('2101').queryAllByTitle('loss')).toHaveLength(0);

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { at } from '../../../core/errors/known';
+import { PROGRESS_FIGURES } from '../../../core/progress/figures';
 import { displayPercent } from '../../../core/money/display';
 import type { ReportColumn, ReportReply } from '../../../wire/reports';
 import { useReportQuery } from '../../ground/api/api';
@@ -24,16 +25,27 @@ type FigureColumn = ReportColumn & { figure: string };
 function columnsShown(columns: readonly ReportColumn[]): FigureColumn[] {
   return columns
     .filter((it): it is FigureColumn => it.figure !== undefined && it.key !== 'underbilled')
-    .map((it) => (it.key === 'overbilled' ? { ...it, title: 'Over / under billed' } : it));
+    .map((it) => (it.key === 'overbilled' ? { ...it, title: 'Over / under billed' } : it))
+    .flatMap((it) => (it.figure === 'cost' ? [it, TO_COMPLETE] : [it]));
+}
+
+/** Stands on the page beside the report's own columns. */
+const TO_COMPLETE: FigureColumn = {
+  ...{ key: 'cost_to_complete', title: PROGRESS_FIGURES.toComplete.title, kind: 'amount', figure: 'toComplete' },
+};
+
+/** The rows with what is still to be spent on each. */
+function withToComplete(row: Row): Row {
+  return { ...row, cost_to_complete: Number(row.estimated_cost) - Number(row.cost_to_date) };
 }
 
 /** Hidden in a narrow window until somebody chooses, so that the rest is seen without scrolling. A loss is marked on the profit, too. */
-const LEAST_NEEDED = ['profit_to_date', 'backlog', 'loss_provision'];
+const LEAST_NEEDED = ['cost_to_complete', 'profit_to_date', 'backlog', 'loss_provision'];
 
 /** The work-in-progress schedule over all jobs, with over- and underbilling drawn beside the figures. */
 export function WorkInProgressPage() {
-  const { month } = useAsOf();
-  const report = useReportQuery({ name: 'wip', asOf: month });
+  const { asOf } = useAsOf();
+  const report = useReportQuery({ name: 'wip', asOf });
   return (
     <div className="page max-w-none">
       <Loaded of={report} what="the schedule">
@@ -50,9 +62,10 @@ function Schedule({ data }: { data: ReportReply }) {
   const { code } = useCurrency();
   const [hidden, hide] = useHiddenColumns('ledrin.wip.hidden', window.innerWidth < 1200 ? LEAST_NEEDED : []);
   const figures = useMemo(() => columnsShown(data.columns), [data.columns]);
-  const jobs = useMemo(() => data.rows.slice(0, -1), [data.rows]);
+  const rows = useMemo(() => data.rows.map(withToComplete), [data.rows]);
+  const jobs = useMemo(() => rows.slice(0, -1), [rows]);
   const columns = useScheduleColumns(figures, jobs);
-  const total = at(data.rows, -1);
+  const total = at(rows, -1);
   return (
     <>
       <PageHead title="Work in progress">

@@ -19,6 +19,7 @@ const line = (more: Partial<EstimateLine>): EstimateLine => ({
     actual: 0,
     committed: 0,
     estimate: 0,
+    toComplete: 0,
     variance: 0,
     hoursBudgeted: 0,
     hoursActual: 0,

@@ -43,6 +43,7 @@ export const {
   useApplicationQuery,
   useAskAboutOfferMutation,
   useAttachFileMutation,
+  useAuditQuery,
   useAwardJobMutation,
   useBillingRegisterQuery,
   useBillingScheduleQuery,

@@ -14,14 +14,14 @@ export function ReportHead({ title, name, job }: { title: string; name: string; 
 
 /** A report as CSV, XLSX and PDF. */
 export function Downloads({ name, job }: { name: string; job?: string }) {
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   return (
     <span className="flex gap-2" role="group" aria-label="Download">
       {['csv', 'xlsx', 'pdf'].map((format) => (
         <a
           key={format}
           className="button"
-          href={hrefOf(CALLS.reportFile, { name, format, asOf: month, ...(job === undefined ? {} : { job }) })}
+          href={hrefOf(CALLS.reportFile, { name, format, asOf, ...(job === undefined ? {} : { job }) })}
           download
         >
           {format.toUpperCase()}

@@ -43,8 +43,8 @@ export function Workings() {
 }
 
 function Explained({ figure }: { figure: FigureRef }) {
-  const { month } = useAsOf();
-  const { data, error, isFetching } = useWorkingsQuery({ ...figureParams(figure), asOf: month });
+  const { asOf } = useAsOf();
+  const { data, error, isFetching } = useWorkingsQuery({ ...figureParams(figure), asOf });
   if (error) return <p role="alert">{faultOf(error).message}</p>;
   if (!data || isFetching)
     return (

@@ -36,9 +36,9 @@ export function JobMaterialOnSite() {
 }
 
 function MaterialOnSite({ job }: { job?: string }) {
-  const { month } = useAsOf();
+  const { asOf } = useAsOf();
   const [params] = useSearchParams();
-  const { data, error, refetch } = useUninstalledQuery({ asOf: month, ...(job === undefined ? {} : { job }) });
+  const { data, error, refetch } = useUninstalledQuery({ asOf, ...(job === undefined ? {} : { job }) });
   const asked = useMemo(() => new Set((params.get('entries') ?? '').split(',').filter(Boolean).map(Number)), [params]);
   const [picked, setPicked] = useState<ReadonlySet<number>>(asked);
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());

@@ -11,8 +11,8 @@ const same = (title: string) => [SAME, title] as const;
 
 /** Where picked entries are moved to: what is chosen, and what can be. */
 export function useMoveTarget(rows: readonly CostRow[]) {
-  const { month } = useAsOf();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { asOf } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf });
   const [chosen, setChosen] = useState({ job: SAME, section: SAME, costCode: SAME, costType: SAME });
   const oneJob = new Set(rows.map((it) => it.job)).size === 1 ? (rows[0]?.job ?? null) : null;
   const job = chosen.job === SAME ? oneJob : chosen.job;

@@ -16,10 +16,21 @@ function jobOf(number: string, manager: string, contract: number, estimate: numb
     ...{ number, name: `Job ${number}`, client: 'NORTH', clientName: 'Northbeck Estates', manager, status: 'on-site' },
     ...{ locked: false, inSchedule: contract > 0, contractSum, estimate: at, estimatedProfit: contractSum - at },
     margin: contract === 0 ? 0 : Math.round(((contractSum - at) / contractSum) * 1_000_000),
-    ...{ cost: at / 2, uninstalled: 0, complete: 500_000, earned: contractSum / 2, profitToDate: (contractSum - at) / 2 },
+    ...{
+      cost: at / 2,
+      toComplete: at / 2,
+      uninstalled: 0,
+      complete: 500_000,
+      earned: contractSum / 2,
+      profitToDate: (contractSum - at) / 2,
+    },
     ...{ billed: contractSum / 2, overbilled: 0, underbilled: 0, backlog: contractSum / 2, lossProvision: 0 },
     // A fifth of the contract was to be earned by the end of last month.
-    ...{ received: 0, pendingChanges: 0, before: contract === 0 ? null : { contractSum, estimate: contractSum * 0.8 } },
+    before:
+      contract === 0
+        ? null
+        : { contractSum, estimate: contractSum * 0.8, earned: contractSum / 5, billed: 0, received: 0, cost: 0 },
+    ...{ received: 0, pendingChanges: 0 },
   };
 }
 

@@ -10,8 +10,8 @@ import { JobTable } from './JobTable';
 
 /** All jobs, one a line, with their measure: made to find the one that went wrong. */
 export function JobListPage() {
-  const { month } = useAsOf();
-  const { data, error, refetch } = useJobListQuery({ asOf: month }, { refetchOnMountOrArgChange: true });
+  const { asOf } = useAsOf();
+  const { data, error, refetch } = useJobListQuery({ asOf }, { refetchOnMountOrArgChange: true });
   const keep = useKeepMonth();
   if (error)
     return (

@@ -21,8 +21,8 @@ import { useJobForm } from './useJobForm';
 /** Corrects the original schedule of values and budget of a job nothing rests on yet. */
 export function CorrectSetupPage() {
   const { number: job = '' } = useParams();
-  const { month } = useAsOf();
-  const { data: lists } = useListsQuery({ asOf: month });
+  const { asOf } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf });
   const { data, error, refetch } = useJobSetupQuery({ job }, { refetchOnMountOrArgChange: true });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data || !lists) return <Waiting what="schedule and budget" />;

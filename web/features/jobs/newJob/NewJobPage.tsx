@@ -30,12 +30,12 @@ const EMPTY: JobForm = { facts: {}, sov: [], budget: [] };
 
 /** Sets up a job: its facts, its schedule of values, its budget. As a draft it is saved as it is typed. */
 export function NewJobPage() {
-  const { month } = useAsOf();
+  const { asOf, month } = useAsOf();
   const [params] = useSearchParams();
   const draft = params.get('draft');
   const { data: session } = useSessionQuery();
-  const { data: lists } = useListsQuery({ asOf: month });
-  const { data: jobs } = useJobListQuery({ asOf: month });
+  const { data: lists } = useListsQuery({ asOf });
+  const { data: jobs } = useJobListQuery({ asOf });
   if (!session || !lists || !jobs) return <Waiting what="what a job is made of" />;
   const kept = jobs.drafts.find((it) => String(it.id) === draft)?.content as unknown as JobForm | undefined;
   const proposed: JobForm = {

@@ -1,0 +1,10 @@
+import { Link } from 'react-router';
+import type { AuditAbout } from '../../core/audit/actions';
+import { useKeepMonth } from './asOf';
+
+/** Leads to what was done to a document, by whom and when. */
+export function HistoryLink({ subject, about }: { subject: string; about?: AuditAbout }) {
+  const keep = useKeepMonth();
+  const query = new URLSearchParams({ subject, ...(about ? { about } : {}) });
+  return <Link to={keep(`/ledger/audit-trail?${query}`)}>History</Link>;
+}
