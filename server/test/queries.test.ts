@@ -23,6 +23,7 @@ const MADE_OF: Record<string, readonly (readonly unknown[])[]> = {
   newestPostings: [[['p.id > 0'], 3]],
   postingCount: [[['p.id > 0']]],
   ledgerTotals: [[condition()]],
+  newestAudits: [[['true'], 5]],
   ledgerRows: [[filter, condition(), 3]],
   subtotals: ['month', 'job', 'section', 'code', 'type', 'party'].map((by) => [by, ['1']]),
   conditionOf: [[filter, { job: 1, costCode: 2 }]],
