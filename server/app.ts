@@ -67,6 +67,10 @@ export function createApp(context: Context & { pages: string | null; log: (error
       strictTransportSecurity: false,
     }),
   );
+  app.use(['/answer', '/api'], (_request, response, next) => {
+    response.setHeader('X-Robots-Tag', 'noindex, nofollow');
+    next();
+  });
   app.use('/api', refuseOtherSites(context.address), express.json({ limit: LARGEST_BODY }), compression(), serve(context, NOUNS));
   app.use('/api', (request) => {
     const [path = ''] = request.originalUrl.split('?');

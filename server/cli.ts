@@ -7,6 +7,8 @@ import { writeBook } from './book/writeBook';
 import { importBook } from './book/importBook';
 import { storesOf } from './config';
 import { runCommand } from './ledger/command';
+import { backUp, restore } from './db/backup';
+import { troubleInWords } from './db/inWords';
 import { openDatabase, type Database } from './db/database';
 import { reportCsv } from './reports/reportCsv';
 import { usualAsOf, loadDigits } from './company/company';
@@ -15,10 +17,14 @@ import { isReportName, REPORTS } from './reports/index';
 const USAGE = `Usage:
   ledrin import FOLDER --db FILE
   ledrin export FOLDER --db FILE
+  ledrin backup FILE --db FILE       database, attachments and messages as one ZIP, while Ledrin serves
+  ledrin restore BACKUP --db FILE
   ledrin report NAME --db FILE [--as-of DATE] [--job JOB] [--application N]
 Reports: ${Object.keys(REPORTS).join(', ')}`;
 
 const COMMAND_LINE = () => ({ name: 'import-book', actor: { name: 'command line', at: new Date().toISOString() } });
+
+const COMMANDS = ['import', 'export', 'report', 'backup', 'restore'];
 
 const OPTIONS = {
   db: { type: 'string' },
@@ -35,17 +41,21 @@ export async function runCommandLine(args: readonly string[]): Promise<number> {
     return await runLine(positionals, values);
   } catch (error) {
     if (error instanceof BookRefused) return fail(error.faults.map(faultLine).join('\n'));
+    const trouble = troubleInWords(error);
+    if (trouble !== null) return fail(trouble);
     return fail(error instanceof LedrinError ? error.message : error instanceof Error ? error.message : String(error));
   }
 }
 
 async function runLine([command, subject, ...rest]: readonly string[], options: Options): Promise<number> {
-  if (!command || !subject || rest.length > 0 || !['import', 'export', 'report'].includes(command)) return fail(USAGE);
+  if (!command || !subject || rest.length > 0 || !COMMANDS.includes(command)) return fail(USAGE);
   if (!options.db) return fail(`Name the database with --db FILE\n${USAGE}`);
-  if (command !== 'import' && !existsSync(options.db)) return fail(`There is no database ${options.db}`);
+  if (command !== 'import' && command !== 'restore' && !existsSync(options.db)) return fail(`There is no database ${options.db}`);
+  const stores = storesOf(options.db, process.env);
+  if (command === 'backup') return backUp(options.db, stores, subject).then(() => 0);
+  if (command === 'restore') return restore(subject, options.db, stores).then(() => 0);
   const database = await openDatabase(options.db);
   try {
-    const stores = storesOf(options.db, process.env);
     if (command === 'import') await runCommand(database, COMMAND_LINE(), (it) => importBook(it, subject, stores));
     else if (command === 'export') {
       const left = await database.read((sql) => writeBook(sql, subject, stores));

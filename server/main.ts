@@ -3,18 +3,22 @@ import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { createApp } from './app';
 import { readConfig } from './config';
+import { nightlyCopy } from './db/backup';
 import { Outbox } from './stand-ins/outbox';
 import { openDatabase } from './db/database';
 import { Workers } from './workers/workers';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+/** How long requests under way may take once Ledrin is asked to stop, in milliseconds. */
+const PATIENCE = 7000;
+const HOUR = 3_600_000;
 const here = dirname(fileURLToPath(import.meta.url));
 // From sources this file lies in server/, bundled in dist/server/.
 const root = here.endsWith(join('dist', 'server')) ? join(here, '../..') : join(here, '..');
 
 try {
   const config = readConfig(process.env, root);
-  const database = await openDatabase(config.database);
+  const database = await openDatabase(config.database, { checked: true });
   const workers = new Workers();
   const app = createApp({
     database,
@@ -35,8 +39,16 @@ try {
     );
   });
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-    process.once(signal, () => server.close(() => void database.close().then(() => process.exit(0))));
+    process.once(signal, () => {
+      // In order: what is under way is finished, then the database is closed. A client that is half-way through does not hold it up.
+      server.close(() => void database.close().then(() => process.exit(0)));
+      setTimeout(() => server.closeAllConnections(), PATIENCE).unref();
+    });
   }
+  const copy = () =>
+    void nightlyCopy(config.database, new Date().toISOString().slice(0, 10)).catch((error: unknown) => log.error(error));
+  setInterval(copy, HOUR).unref();
+  copy();
 } catch (error) {
   stop(error instanceof Error ? error.message : String(error));
 }

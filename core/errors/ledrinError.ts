@@ -1,5 +1,5 @@
 /** Why a request was turned down. Each code has its status in server/routes; a new one without does not compile. */
-export type ErrorCode = 'bad-input' | 'not-found' | 'conflict' | 'refused' | 'too-large';
+export type ErrorCode = 'bad-input' | 'not-found' | 'conflict' | 'refused' | 'too-large' | 'unavailable';
 
 /** What is wrong, where: `field` is the path of the cell or input, as the person sees it. */
 export interface Fault {

@@ -1,5 +1,17 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeSync,
+} from 'node:fs';
 import { basename, extname, join } from 'node:path';
 
 /** Folders beside the database: what is too large for it, or written for other programs. */
@@ -17,13 +29,29 @@ export function hashOf(content: Buffer): string {
   return createHash('sha256').update(content).digest('hex');
 }
 
-/** Puts bytes into `folder` under their hash, whole or not at all. */
+/** Puts bytes into `folder` under their hash, whole or not at all, and written through to the disk. What lies there damaged is replaced. */
 export function keepContent(folder: string, hash: string, content: Buffer): void {
   mkdirSync(folder, { recursive: true });
   const path = join(folder, hash);
-  if (existsSync(path)) return;
-  writeFileSync(`${path}.part`, content);
-  renameSync(`${path}.part`, path);
+  if (isSound(path, hash)) return;
+  try {
+    const file = openSync(`${path}.part`, 'w');
+    try {
+      writeSync(file, content);
+      fsyncSync(file);
+    } finally {
+      closeSync(file);
+    }
+    renameSync(`${path}.part`, path);
+  } catch (error) {
+    rmSync(`${path}.part`, { force: true });
+    throw error;
+  }
+}
+
+/** Whether the content of a hash lies at `path` as it was put there. */
+export function isSound(path: string, hash: string): boolean {
+  return existsSync(path) && statSync(path).size <= LARGEST_FILE && hashOf(readFileSync(path)) === hash;
 }
 
 /** The name of an attachment's content in a book: its hash, and its own ending, so that it opens. A CSV would be read as a part of the book. */

@@ -16,7 +16,11 @@ export function readCell(column: Column<unknown>, text: string, currencyDigits: 
   switch (column.kind) {
     case 'text':
     case 'forecast-value':
-      return { value: text };
+      return text.length <= (column.longest ?? Infinity)
+        ? { value: text }
+        : {
+            fault: `has ${text.length.toLocaleString('en')} characters; shorten it to ${column.longest?.toLocaleString('en')} or fewer`,
+          };
     case 'date':
       return isEnteredDate(text)
         ? { value: text }

@@ -16,6 +16,8 @@ export interface Column<T, Required extends boolean = boolean> {
     | 'forecast-value';
   readonly required: Required;
   readonly values?: readonly string[];
+  /** The most characters a text has. */
+  readonly longest?: number;
   /** Smallest and largest whole number allowed. */
   readonly span?: readonly [number, number];
   /** What the table of docs/book.md says of it. */
@@ -39,7 +41,12 @@ function make<T>(kind: Column<T>['kind'], rest: Partial<Column<T>> = {}): Make<T
   }) as Make<T>;
 }
 
-export const text = make<string>('text');
+/** The longest text of a cell; no page takes more. */
+const LONGEST_TEXT = 20_000;
+
+export const text = make<string>('text', { longest: LONGEST_TEXT });
+/** A text that is a whole document. */
+export const longText = make<string>('text', { longest: 8_000_000 });
 export const date = make<string>('date');
 export const moment = make<string>('moment');
 export const amount = make<number>('amount');

@@ -23,6 +23,10 @@ export const bookHandlers = handle(bookCalls, {
         throw new LedrinError('bad-input', 'files: expected the CSV files of a company', [
           { field: 'files', message: 'expected the CSV files of a company' },
         ]);
+      if (!received.files.some((it) => it.name.toLowerCase().endsWith('.csv')))
+        throw new LedrinError('bad-input', 'None of the files is a CSV file of a company; nothing was imported', [
+          { field: 'files', message: 'expected CSV files, such as jobs.csv' },
+        ]);
       return importFolder(asked, received.folder, context);
     },
   },

@@ -36,6 +36,7 @@ async function decideInside(sql: Sql, job: JobIdentity, number: string, input: D
   const change = await movableChange(sql, input.status, job.number, number);
   if (change.issuedOn && input.on < change.issuedOn)
     throw fieldError('on', `Decided on ${input.on} is before it was issued, ${change.issuedOn}`);
+  if (input.on < change.raisedOn) throw fieldError('on', `Decided on ${input.on} is before it was raised, ${change.raisedOn}`);
   if (input.status === 'approved') await assertApprovable(sql, job, change, input);
   await applyDecision(sql, change, input);
 }

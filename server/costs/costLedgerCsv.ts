@@ -7,7 +7,7 @@ import { formatQuantity } from '../../core/money/rate';
 import type { CostRow } from '../../wire/costs';
 import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
-import { csvText } from '../reports/reportCsv';
+import { csvText, harmless } from '../reports/reportCsv';
 import { costLedgerPages } from './costLedger';
 import type { CostLedgerFilter } from './ledgerQueries';
 
@@ -56,13 +56,13 @@ export async function costLedgerCsv(sql: Reader, filter: CostLedgerFilter): Prom
 function recordOf(row: CostRow, digits: number): string[] {
   return [
     row.dated,
-    row.job,
-    row.section,
+    harmless(row.job),
+    harmless(row.section),
     row.costCode,
     row.costType,
-    row.reference,
-    row.party,
-    row.description,
+    harmless(row.reference),
+    harmless(row.party),
+    harmless(row.description),
     row.quantity === null ? '' : formatQuantity(row.quantity),
     row.hours === null ? '' : formatQuantity(row.hours),
     formatCents(row.amount, digits),

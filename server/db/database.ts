@@ -1,7 +1,9 @@
 import { mkdirSync } from 'node:fs';
-import { dirname, resolve } from 'node:path';
+import { basename, dirname, join, resolve } from 'node:path';
 import { Transaction } from 'sequelize';
 import { closeConnection, connect, type Connection } from './connection';
+import { copiesFolder, copyDatabase } from './backup';
+import { troubleInWords } from './inWords';
 import { migrate } from './migrate';
 import { ReaderPool } from './readerPool';
 import { sqlOn, type Reader, type Sql } from './sql';
@@ -35,16 +37,31 @@ export type CopyTables = (copies: readonly TableCopy[]) => Promise<void>;
 
 const READERS = 4;
 
-/** Opens `file`, making it and its folder where they are missing, and brings its schema up to date. */
-export async function openDatabase(file: string): Promise<Database> {
+/** Throws in words where the file is damaged. */
+async function assertSound(sql: Reader, file: string): Promise<void> {
+  const [row] = await sql.anyRows('PRAGMA quick_check(1)');
+  const found = Object.values(row ?? {})[0];
+  if (found !== 'ok')
+    throw new Error(
+      `${file} is damaged (${String(found).slice(0, 120)}). Keep a copy of it, and restore the newest backup: ledrin restore BACKUP --db FILE, or a copy of the folder ${copiesFolder(file)}`,
+    );
+}
+
+/**
+ * Opens `file`, making it and its folder where they are missing, and brings its schema up to date, after a copy of it was made.
+ * `checked`: looks whether it is sound first. Throws in words where it cannot be opened.
+ */
+export async function openDatabase(file: string, { checked = false } = {}): Promise<Database> {
   mkdirSync(dirname(resolve(file)), { recursive: true });
   const writer = connect(file, 'write');
-  await sqlOn(writer).run('PRAGMA journal_mode = WAL');
   try {
-    await migrate(writer);
+    await sqlOn(writer).run('PRAGMA journal_mode = WAL');
+    if (checked) await assertSound(sqlOn(writer), file);
+    await migrate(writer, (name) => copyDatabase(file, join(copiesFolder(file), `${basename(file)}.before-${name}`)));
   } catch (error) {
     await closeConnection(writer);
-    throw error;
+    const trouble = troubleInWords(error);
+    throw trouble === null ? error : new Error(`${file}: ${trouble}`);
   }
   const readers = new ReaderPool(() => connect(file, 'read'), READERS);
   let queue: Promise<unknown> = Promise.resolve();

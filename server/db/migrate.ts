@@ -9,9 +9,9 @@ const NOTE_TABLE = 'CREATE TABLE IF NOT EXISTS schema_migration (name TEXT PRIMA
 
 /**
  * Brings the schema up to date. A database that has run a migration this version does not know is from a
- * newer Ledrin, and is refused untouched.
+ * newer Ledrin, and is refused untouched. `copyBefore` is called with the first migration that is to run on a database in use.
  */
-export async function migrate(sequelize: Sequelize): Promise<void> {
+export async function migrate(sequelize: Sequelize, copyBefore: (name: string) => Promise<void> = async () => {}): Promise<void> {
   const sql = sqlOn(sequelize);
   const executed = async () => {
     const name = shape({ name: t.text });
@@ -25,6 +25,9 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
       `This database was last used by a newer Ledrin (it has ${newer.join(', ')}). Update Ledrin, or open another database with LEDRIN_DB. Nothing was changed.`,
     );
   }
+  const done = new Set(await executed());
+  const next = MIGRATIONS.find((it) => !done.has(it.name));
+  if (done.size > 0 && next) await copyBefore(next.name);
   await sql.run(NOTE_TABLE);
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, statements }) => ({

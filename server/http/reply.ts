@@ -1,17 +1,25 @@
 import type { NextFunction, Request, Response } from 'express';
 import { LedrinError, type ErrorCode, type Fault } from '../../core/errors/ledrinError';
 import type { FaultReply } from '../../wire/fault';
+import { troubleInWords } from '../db/inWords';
 import { BookRefused, faultLine } from '../book/bookFaults';
 
 /** The status of every code: one that is missing does not compile. */
-const STATUS: Record<ErrorCode, number> = { 'bad-input': 400, 'not-found': 404, conflict: 409, refused: 409, 'too-large': 413 };
+const STATUS: Record<ErrorCode, number> = {
+  'bad-input': 400,
+  'not-found': 404,
+  conflict: 409,
+  refused: 409,
+  'too-large': 413,
+  unavailable: 503,
+};
 
 /** The last handler: turns what was thrown into an answer that says what to do. Only our own faults are 500. */
 export function answerErrors(log: (error: unknown) => void) {
   return (error: unknown, _request: Request, response: Response, next: NextFunction): void => {
     if (response.headersSent) return next(error);
     const { status, reply } = answerTo(error);
-    if (status === 500) log(error);
+    if (status === 500 || status === 503) log(error);
     response.status(status).json(reply);
   };
 }
@@ -41,6 +49,8 @@ function answerTo(error: unknown): { status: number; reply: FaultReply } {
       },
     };
   }
+  const trouble = troubleInWords(error);
+  if (trouble !== null) return plain('unavailable', trouble);
   const { type, status, code } = error as { type?: string; status?: number; code?: string };
   if (code === 'LIMIT_UNEXPECTED_FILE')
     return plain('bad-input', 'A file came in a field that is not known here, or one too many');

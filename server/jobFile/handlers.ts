@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { jobFileCalls } from '../../wire/jobFile';
-import { LARGEST_FILE } from '../attachments/contents';
+import { isSound, LARGEST_FILE } from '../attachments/contents';
 import { handle } from '../http/handlers';
 import { oneFile } from '../http/upload';
 import { addEvent, attachFile, saveChecklist, saveCheckTemplate, saveJobFacts, savePeople } from './jobFile';
@@ -32,6 +32,11 @@ export const jobFileHandlers = handle(jobFileCalls, {
     const path = join(files, hash);
     if (!existsSync(path))
       throw new LedrinError('not-found', `${name} is no longer in the folder of attachments; its hash was ${hash.slice(0, 12)}…`);
+    if (!isSound(path, hash))
+      throw new LedrinError(
+        'not-found',
+        `${name} is damaged in the folder of attachments; attach the same file again, which repairs it`,
+      );
     const inline = OPENED.test(mediaType);
     const type = inline ? mediaType : 'application/octet-stream';
     return { type, name, inline, headers: { 'Content-Security-Policy': SANDBOX }, content: { path } };

@@ -11,6 +11,7 @@ import {
   date,
   days,
   isWhole,
+  longText,
   moment,
   oneOf,
   percent,
@@ -27,7 +28,7 @@ import { whyNotAdded } from './whyNotAdded';
 
 export const jobTemplates = bookFile({
   name: 'job_templates',
-  columns: { template: text(REQUIRED), content: text(REQUIRED, 'a job as typed, as JSON') },
+  columns: { template: text(REQUIRED), content: longText(REQUIRED, 'a job as typed, as JSON') },
   key: ['template'],
   called: 'job template',
   query: 'SELECT id, name AS template, content FROM job_template',

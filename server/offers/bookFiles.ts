@@ -3,7 +3,7 @@ import { clientDocument } from '../../wire/clientDocument';
 import { acceptInput } from '../../wire/quotations';
 import { isHash } from '../attachments/contents';
 import { bookFile } from '../book/bookFile';
-import { date, moment, oneOf, REQUIRED, text } from '../book/columns';
+import { date, moment, oneOf, REQUIRED, text, longText } from '../book/columns';
 import { isNotJson } from '../book/readJson';
 import { changeOrders } from '../changes/bookFiles';
 import { known } from '../../core/errors/known';
@@ -22,7 +22,7 @@ export const offers = bookFile({
     sent_on: date(REQUIRED),
     sent_at: moment(REQUIRED),
     valid_until: date(),
-    document: text(REQUIRED, 'what went out, as JSON'),
+    document: longText(REQUIRED, 'what went out, as JSON'),
     sha256: text(REQUIRED, 'of it'),
     status: oneOf(['open', 'accepted', 'declined'])(REQUIRED),
     answered_at: moment('required once answered'),

@@ -145,7 +145,16 @@ async function answered(command: Command, offer: OfferRow, status: 'accepted' | 
   if (offer.kind === 'quotation') {
     const { id: jobId } = await jobByNumber(sql, offer.job, 'job');
     const where = { job_id: jobId, number: Number(offer.number) };
-    await sql.update(QuotationTable, where, { status, answered_on: actor.at.slice(0, 10), answered_by: name });
+    await sql.update(QuotationTable, where, {
+      status,
+      answered_on: laterOf(actor.at.slice(0, 10), offer.sentOn),
+      answered_by: name,
+    });
   }
   command.note(`${offer.job}/${offer.kind} ${offer.number}`, { offer: offer.id, status }, `${name} (client)`);
+}
+
+/** A document dated ahead and answered before its day is answered on that day: no answer comes before what it answers. */
+function laterOf(a: string, b: string): string {
+  return a > b ? a : b;
 }

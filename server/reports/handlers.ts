@@ -7,7 +7,7 @@ import { explain } from '../workings/explain';
 import type { Workers } from '../workers/workers';
 import { isReportName, REPORTS } from './index';
 import type { Report, ReportRequest } from './report';
-import { reportCsv } from './reportCsv';
+import { reportCsvForSpreadsheet } from './reportCsv';
 
 function reportOf(sql: Reader, name: string, request: ReportRequest): Promise<Report> {
   if (isReportName(name)) return REPORTS[name](sql, request);
@@ -18,7 +18,7 @@ type Make = (workers: Workers, report: Report, company: Company, asOf: string) =
 
 /** The ways out of a report: media type, and how it is made. */
 const FORMATS: Readonly<Record<string, { type: string; make: Make }>> = {
-  csv: { type: 'text/csv', make: async (_workers, report, company) => reportCsv(report, company.digits) },
+  csv: { type: 'text/csv', make: async (_workers, report, company) => reportCsvForSpreadsheet(report, company.digits) },
   xlsx: {
     type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
     make: (workers, report, company) => workers.run('reportXlsx', report, company),

@@ -19,7 +19,19 @@ export function cellText({ kind }: Pick<ReportColumn, 'kind'>, value: string | n
   }
 }
 
-/** A report as CSV, header first. */
+/** Text that a spreadsheet would work out as a formula, so that it is shown as it is: with an apostrophe before it. */
+export function harmless(text: string): string {
+  return /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
+}
+
+/** A report for a spreadsheet: as CSV, with no text that works. */
+export function reportCsvForSpreadsheet(report: Report, digits: number): string {
+  const text = (value: string | number) => (typeof value === 'string' ? harmless(value) : value);
+  const rows = report.rows.map((row) => Object.fromEntries(Object.entries(row).map(([key, value]) => [key, text(value)])));
+  return reportCsv({ ...report, rows }, digits);
+}
+
+/** A report as CSV, header first, verbatim: what the command line gives. */
 export function reportCsv(report: Report, digits: number): string {
   return csvText([
     report.columns.map((it) => it.key),
