@@ -150,11 +150,14 @@ export interface BillingRegister {
 
 const application = '/jobs/:job/applications/:application';
 
+const printQuery = v.strictObject({ by: v.optional(v.picklist(['section'], 'expected section')) });
+
 export const billingCalls = {
   billingRegister: query<BillingRegister>()('/billing', { query: dated }),
   jobBilling: query<JobBilling>()('/jobs/:job/billing', { query: dated }),
   application: query<ApplicationView>()(application, { query: dated }),
-  applicationPdf: download()(`${application}/print`),
+  /** By section: each with its sum. */
+  applicationPdf: download()(`${application}/print`, { query: printQuery }),
   startApplication: command<{ number: number }>('bill')('/jobs/:job/applications', { input: newApplicationInput }),
   saveApplication: command<{ version: number }>('bill')(application, { method: 'PUT', input: applicationLinesInput }),
   deleteApplication: command('bill')(application, { method: 'DELETE' }),

@@ -13,7 +13,10 @@ export const clientDocument: v.GenericSchema<unknown, ClientDocument> = v.strict
   title: v.string(),
   reference: v.string(),
   dated: v.string(),
-  company: v.strictObject({ name: v.string(), address: v.string() }),
+  company: v.strictObject({
+    ...{ name: v.string(), address: v.string(), lines: v.optional(v.array(v.string())) },
+    logo: v.optional(v.pipe(v.string(), v.regex(/^data:image\/(png|svg\+xml);base64,[A-Za-z0-9+/=]+$/))),
+  }),
   client: v.strictObject({ name: v.string(), contact: v.string() }),
   job: v.strictObject({ number: v.string(), name: v.string(), site: v.string() }),
   currency: v.string(),

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { isJobNumberPattern } from '../core/jobs/jobNumber';
 import { days, filled, list, rate, text } from './fields';
-import { command, dated, query } from './call';
+import { command, dated, query, upload } from './call';
 
 export const companyInput = v.strictObject({
   name: filled(),
@@ -15,6 +15,13 @@ export const companyInput = v.strictObject({
     v.maxValue(12, 'expected a month from 1 to 12'),
   ),
   address: text(400),
+  registrationNumber: text(60),
+  taxNumber: text(60),
+  phone: text(60),
+  email: text(),
+  web: text(),
+  /** How to pay, a line each. */
+  bankDetails: text(600),
   jobNumberPattern: v.pipe(
     text(30),
     v.check((it) => it === '' || isJobNumberPattern(it), 'expected a pattern with one run of #, such as YY-###, or nothing'),
@@ -71,6 +78,13 @@ export interface Session {
     yearStartMonth: number;
     address: string;
     jobNumberPattern: string;
+    registrationNumber: string;
+    taxNumber: string;
+    phone: string;
+    email: string;
+    web: string;
+    bankDetails: string;
+    hasLogo: boolean;
   } | null;
   /** The newest month with entries; null in an empty database. */
   newestMonth: string | null;
@@ -83,6 +97,10 @@ export const companyCalls = {
   session: query<Session>()('/session'),
   lists: query<Lists>()('/lists', { query: dated }),
   saveCompany: command('set-up')('/company', { input: companyInput }),
+  /** As a data URL; empty where there is none. */
+  companyLogo: query<{ logo: string }>()('/company/logo'),
+  saveLogo: upload('set-up')('/company/logo'),
+  removeLogo: command('set-up')('/company/logo', { method: 'DELETE' }),
   addClient: command('set-up')('/clients', { input: clientInput }),
   addCostCodes: command('set-up')('/cost-codes', { input: costCodesInput }),
 };

@@ -22,6 +22,8 @@ export const ACTIONS = {
   'send-change': ['Change order prepared for the client', 'change'],
   'transfer-budget': ['Budget transferred', 'job'],
   'save-company': ['Company saved', 'company'],
+  'save-logo': ['Logo changed', 'company'],
+  'remove-logo': ['Logo removed', 'company'],
   'add-client': ['Client added', 'master'],
   'add-cost-codes': ['Cost codes added', 'master'],
   'add-master': ['Added', 'master'],

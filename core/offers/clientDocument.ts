@@ -41,7 +41,8 @@ export interface ClientDocument {
   title: string;
   reference: string;
   dated: string;
-  company: { name: string; address: string };
+  /** `lines` stand under the address; `logo` is a data URL. */
+  company: { name: string; address: string; lines?: string[] | undefined; logo?: string | undefined };
   client: { name: string; contact: string };
   job: { number: string; name: string; site: string };
   currency: string;

@@ -1,6 +1,6 @@
-import { PARTIES } from './queries';
+import { APPROVED_CHANGES, INVOICE_NUMBER, PARTIES } from './queries';
 import { type RowOf } from '../db/fields';
-import { LAST_DAY } from '../../core/calendar/plainDate';
+import { LAST_DAY, type PlainDate } from '../../core/calendar/plainDate';
 import type { Content, TableCell } from 'pdfmake';
 import { valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
 import { summaryFigure, type SummaryFigure } from '../../core/billing/summaryFigures';
@@ -11,8 +11,9 @@ import { displayCents, displayExact, displayPercent } from '../../core/money/dis
 import { formatPercentShortest, ratio } from '../../core/money/rate';
 import type { Reader } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
-import { type Company, loadCompany } from '../company/company';
+import { type Company, companyLogo, loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
+import { letterhead, senderLines } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 
 type Parties = RowOf<typeof PARTIES>;
@@ -24,10 +25,22 @@ export interface ApplicationDocument {
   application: Pick<Application, 'number' | 'status' | 'dated' | 'certifiedOn' | 'reference'>;
   parties: Parties;
   valued: ValuedApplication;
+  logo: string;
+  /** Once it is certified: its number as an invoice, and when it is due. */
+  invoice: { number: number; dueOn: PlainDate } | null;
+  /** Change orders in the contract of its date. */
+  changes: readonly { number: string; title: string; decidedOn: PlainDate; amount: number }[];
+  /** Lines by section, each with its sum. */
+  bySection: boolean;
 }
 
 /** Reads what an application's document is made from. Throws not-found. */
-export async function applicationDocument(sql: Reader, jobNumber: string, number: number): Promise<ApplicationDocument> {
+export async function applicationDocument(
+  sql: Reader,
+  jobNumber: string,
+  number: number,
+  bySection: boolean,
+): Promise<ApplicationDocument> {
   const { id } = await jobByNumber(sql, jobNumber, 'contract');
   const job = (await loadBillingJobs(sql, id)).get(jobNumber);
   const application = job?.applications.find((it) => it.number === number);
@@ -42,11 +55,16 @@ export async function applicationDocument(sql: Reader, jobNumber: string, number
     application: { number, status, dated, certifiedOn, reference },
     parties,
     valued: valueApplication(job, application, LAST_DAY),
+    logo: await companyLogo(sql),
+    invoice: (await sql.get(INVOICE_NUMBER, [id, String(number)])) ?? null,
+    changes: await sql.all(APPROVED_CHANGES, [id, dated]),
+    bySection,
   };
 }
 
 /** An application for payment as a document: what is asked for first, how it comes about line by line after. */
-export function applicationPdf({ company, job, application, parties, valued }: ApplicationDocument): Promise<Buffer> {
+export function applicationPdf(document: ApplicationDocument): Promise<Buffer> {
+  const { company, job, application, valued, invoice, changes } = document;
   const state =
     application.status === 'certified'
       ? `Certified ${displayDate(application.certifiedOn)}`
@@ -61,27 +79,27 @@ export function applicationPdf({ company, job, application, parties, valued }: A
     content: [
       heading(
         title,
-        company,
-        job,
-        parties,
+        document,
         `${state}. Work to ${displayDate(application.dated)}${application.reference ? `, reference ${application.reference}` : ''}.`,
       ),
       ...summary(valued, company, job),
+      ...(invoice ? payment(invoice, document) : []),
+      signatures(company.name, document.parties.client_name),
       { text: 'Schedule of values', font: 'Serif', fontSize: 14, pageBreak: 'before', margin: [0, 0, 0, 2] },
       { text: `Job ${job.number} ${job.name}. All figures to date, in ${company.currency}.`, margin: [0, 0, 0, 8] },
-      lineTable(valued, company),
+      lineTable(valued, company, document.bySection),
+      ...(changes.length > 0 ? changeTable(changes, company) : []),
     ],
   });
 }
 
-function heading(title: string, company: Company, job: ApplicationDocument['job'], parties: Parties, state: string): Content {
+function heading(title: string, { company, logo, job, parties, invoice }: ApplicationDocument, state: string): Content {
   const block = (label: string, ...lines: string[]): Content => ({
     stack: [{ text: label, fontSize: 8, color: '#6b6254' }, ...lines.filter(Boolean).map((text) => ({ text }))],
   });
   return {
     stack: [
-      { text: company.name, font: 'Serif', fontSize: 11 },
-      { text: company.address, margin: [0, 0, 0, 22] },
+      letterhead({ ...company, lines: senderLines(company), logo }),
       { text: title, font: 'Serif', fontSize: 22 },
       { text: state, margin: [0, 2, 0, 16] },
       {
@@ -89,6 +107,7 @@ function heading(title: string, company: Company, job: ApplicationDocument['job'
           block('To', parties.client_name, parties.client_address),
           block('For', `Job ${job.number} ${job.name}`, parties.site),
           block('Contract', parties.contract_reference || '–'),
+          ...(invoice ? [block('Invoice', String(invoice.number), `Due ${displayDate(invoice.dueOn)}`)] : []),
         ],
         columnGap: 18,
         margin: [0, 0, 0, 22],
@@ -139,7 +158,68 @@ function summary(it: ValuedApplication, company: Company, job: ApplicationDocume
   ];
 }
 
-function lineTable(it: ValuedApplication, company: Company): Content {
+/** How what is certified is paid. */
+function payment({ number, dueOn }: { number: number; dueOn: PlainDate }, { company, valued }: ApplicationDocument): Content[] {
+  const amount = `${displayExact(valued.payable, company.digits)} ${company.currency}`;
+  return [
+    {
+      stack: [
+        { text: `Please pay ${amount} by ${displayDate(dueOn)}, quoting invoice ${number}.`, bold: true },
+        ...(company.bankDetails ? [{ text: company.bankDetails, margin: [0, 3, 0, 0] as [number, number, number, number] }] : []),
+      ],
+      margin: [0, 14, 0, 0],
+    },
+  ];
+}
+
+/** Room for two to sign. */
+function signatures(company: string, client: string): Content {
+  const place = (label: string): Content => ({
+    stack: [
+      { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 220, y2: 0, lineWidth: 0.6 }] },
+      { text: label, fontSize: 8, color: '#6b6254', margin: [0, 3, 0, 0] },
+    ],
+  });
+  return {
+    columns: [place(`For ${company}: name, date`), place(`For ${client}: name, date`)],
+    columnGap: 30,
+    margin: [0, 44, 0, 0],
+    unbreakable: true,
+  };
+}
+
+/** The change orders the contract sum holds. */
+function changeTable(changes: ApplicationDocument['changes'], company: Company): Content[] {
+  const money = (value: number): TableCell => ({ text: displayExact(value, company.digits), alignment: 'right' });
+  return [
+    { text: 'Change orders in the contract sum', font: 'Serif', fontSize: 12, margin: [0, 14, 0, 3] },
+    {
+      fontSize: 8,
+      table: {
+        headerRows: 1,
+        widths: ['auto', '*', 'auto', 'auto'],
+        body: [
+          [
+            { text: 'Number', bold: true },
+            { text: 'Title', bold: true },
+            { text: 'Approved', bold: true },
+            { text: company.currency, bold: true, alignment: 'right' },
+          ],
+          ...changes.map((it): TableCell[] => [it.number, it.title, displayDate(it.decidedOn), money(it.amount)]),
+          [
+            { text: 'Total', colSpan: 3, bold: true },
+            '',
+            '',
+            { ...(money(changes.reduce((sum, it) => sum + it.amount, 0)) as object), bold: true } as TableCell,
+          ],
+        ],
+      },
+      layout: ledgerLayout(1),
+    },
+  ];
+}
+
+function lineTable(it: ValuedApplication, company: Company, bySection: boolean): Content {
   const heads = ['Line', 'Description', 'Scheduled', 'Previous', 'Work now', 'On site', 'To date', '%', 'Balance', 'Retention'];
   const money = (value: number, bold = false): TableCell => ({
     text: displayCents(value, company.digits),
@@ -149,20 +229,55 @@ function lineTable(it: ValuedApplication, company: Company): Content {
   });
   const sum = (value: (line: ValuedApplication['lines'][number]) => number) =>
     it.lines.reduce((total, line) => total + value(line), 0);
+  const named = (section: string, description: string) => (section && !bySection ? `${section}: ${description}` : description);
+  type Line = ValuedApplication['lines'][number];
+  const lineOf = (line: Line): TableCell[] => [
+    line.line,
+    named(line.section, line.description),
+    money(line.scheduledToDate),
+    money(line.previousWork),
+    money(line.thisPeriod),
+    money(line.materials),
+    money(line.toDate),
+    { text: displayPercent(ratio(line.toDate, line.scheduledToDate)), alignment: 'right' },
+    money(line.scheduledToDate - line.toDate),
+    money(line.retention),
+  ];
+  const sections = [...new Set(it.lines.map((line) => line.section))];
+  const linesOf = (section: string) => it.lines.filter((line) => line.section === section).map(lineOf);
+  const sumOf = (section: string): TableCell[] => {
+    const own = it.lines.filter((line) => line.section === section);
+    const add = (value: (line: Line) => number) => own.reduce((total, line) => total + value(line), 0);
+    const scheduled = add((line) => line.scheduledToDate);
+    const toDate = add((line) => line.toDate);
+    return [
+      { text: section || 'No section', colSpan: 2, bold: true },
+      '',
+      money(scheduled, true),
+      money(
+        add((line) => line.previousWork),
+        true,
+      ),
+      money(
+        add((line) => line.thisPeriod),
+        true,
+      ),
+      money(
+        add((line) => line.materials),
+        true,
+      ),
+      money(toDate, true),
+      { text: displayPercent(ratio(toDate, scheduled)), alignment: 'right', bold: true },
+      money(scheduled - toDate, true),
+      money(
+        add((line) => line.retention),
+        true,
+      ),
+    ];
+  };
   const body: TableCell[][] = [
     heads.map((text, i) => ({ text, bold: true, alignment: i < 2 ? 'left' : 'right' })),
-    ...it.lines.map((line): TableCell[] => [
-      line.line,
-      line.section ? `${line.section}: ${line.description}` : line.description,
-      money(line.scheduledToDate),
-      money(line.previousWork),
-      money(line.thisPeriod),
-      money(line.materials),
-      money(line.toDate),
-      { text: displayPercent(ratio(line.toDate, line.scheduledToDate)), alignment: 'right' },
-      money(line.scheduledToDate - line.toDate),
-      money(line.retention),
-    ]),
+    ...(bySection ? sections.flatMap((section) => [...linesOf(section), sumOf(section)]) : it.lines.map((line) => lineOf(line))),
     [
       { text: 'Total', colSpan: 2, bold: true },
       '',

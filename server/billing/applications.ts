@@ -193,6 +193,12 @@ export async function deleteApplication(command: Command, jobNumber: string, num
   const { job } = await billingContext(sql, jobNumber);
   const application = applicationOf(job, number);
   assertMove(APPLICATION_LIFE, 'delete', `Application ${number}`, application.status);
+  const { invoice_number: invoice } = present(await sql.findOne(ApplicationTable, { id: application.id }));
+  if (invoice !== null)
+    throw new LedrinError(
+      'refused',
+      `Application ${number} was invoice ${invoice} before its certification was reversed; the series has no gaps, so it is changed and certified again`,
+    );
   await sql.remove(ApplicationLineTable, { application_id: application.id });
   await sql.remove(ApplicationTable, { id: application.id });
   command.note(`${jobNumber}/${number}`, {});

@@ -10,6 +10,7 @@ export const APPLICATION = {
   status: oneOf(APPLICATION_STATUSES)(REQUIRED),
   certified_on: date("empty: the application's date"),
   reference: text(),
+  invoice_number: integer(1, 999_999_999)('empty: the next of the series, once certified'),
 };
 
 export const APPLICATION_LINE = {
@@ -26,6 +27,7 @@ export const RELEASE = {
   dated: date(REQUIRED),
   amount: amount(REQUIRED, 'before tax'),
   reference: text(REQUIRED, 'not a number'),
+  invoice_number: integer(1, 999_999_999)('empty: the next of the series'),
 };
 
 export const RECEIPT = {

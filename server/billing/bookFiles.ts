@@ -9,7 +9,8 @@ import { known, present } from '../../core/errors/known';
 import { isNumber } from '../../core/money/decimal';
 import { rateOf } from '../../core/money/rate';
 import { refuse } from '../../core/refusals/refusal';
-import type { BookCheck } from '../book/bookCheck';
+import { shared, type BookCheck } from '../book/bookCheck';
+import type { Row } from '../book/columns';
 import { bookFile, type BookFile } from '../book/bookFile';
 import type { BookSave } from '../book/bookSave';
 import { APPLICATION, APPLICATION_LINE, RECEIPT, RELEASE, type BillingFiles } from './bookColumns';
@@ -21,7 +22,7 @@ import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { billingOfBook } from './billingOfBook';
 import { bookBilling, type BookApplication, type BookBilling } from './bookBilling';
 import { checkBilling, checkReceipts, isApplicationNumber, receivedBefore } from './checkBilling';
-import { saveInvoices, type PostedInvoice } from './invoices';
+import { giveNumbers, saveInvoices, type PostedInvoice } from './invoices';
 import { ApplicationLineTable, ApplicationTable, InvoiceTable, ReceiptTable, RetentionReleaseTable } from './models';
 
 export const applications = bookFile({
@@ -31,14 +32,18 @@ export const applications = bookFile({
   called: 'application',
   takenBy: 'final',
   refers: { job: { to: jobs } },
-  query: `SELECT a.id, j.number AS job, a.number AS application, a.dated, a.status, a.certified_on, a.reference FROM application a JOIN job j ON j.id = a.job_id`,
+  query: `SELECT a.id, j.number AS job, a.number AS application, a.dated, a.status, a.certified_on, a.reference, a.invoice_number FROM application a JOIN job j ON j.id = a.job_id`,
   prepare: prepareBilling,
-  checkAll: (_rows, book): void => checkBilling(book, FILES),
+  checkAll: (_rows, book): void => {
+    checkBilling(book, FILES);
+    checkInvoiceNumbers(book);
+  },
   save: saveApplications,
 });
 
 /** Works out the billing of the jobs the book says something of, with what the database has of them. */
 async function prepareBilling(book: BookCheck): Promise<void> {
+  for (const { number } of await book.sql.find(InvoiceTable, {})) book.own(takenNumbers).add(number);
   const files: readonly BookFile[] = [jobs, scheduleOfValues, changeOrderLines, applications, retentionReleases, receipts];
   const mentioned = new Set(files.flatMap((file) => book.rowsOf(file).map((row) => String(row.job ?? ''))));
   const there = [...book.keysOf(jobs).existing].filter(([number]) => mentioned.has(number));
@@ -51,23 +56,48 @@ async function prepareBilling(book: BookCheck): Promise<void> {
   billingOfBook(book, loaded, FILES);
 }
 
-async function saveApplications(_rows: unknown, into: BookSave): Promise<void> {
+/** Numbers of invoices the database has. */
+const takenNumbers = shared(() => new Set<number>());
+
+/** A number stands once, over applications and releases, in the book and in the database. */
+function checkInvoiceNumbers(book: BookCheck): void {
+  const taken = new Set(book.own(takenNumbers));
+  const take = (file: BookFile, row: { invoice_number?: number | null | undefined; row: number }) => {
+    const { invoice_number: number } = row;
+    if (number === null || number === undefined) return;
+    if (taken.has(number)) book.fault(file, row, 'invoice_number', `duplicate key: there is an invoice ${number} already`);
+    taken.add(number);
+  };
+  for (const row of book.rowsOf(applications)) take(applications, row);
+  for (const row of book.rowsOf(retentionReleases)) take(retentionReleases, row);
+}
+
+async function saveApplications(rows: readonly Row<typeof APPLICATION>[], into: BookSave): Promise<void> {
   const fresh = [...into.book.own(bookBilling)].flatMap(([number, job]) =>
     job.applications.filter((it) => it.row !== null).map((application) => ({ number, job, application })),
   );
   const postings = await PostingBatch.open(into.sql, into.actor);
-  const posted = fresh.map((it) => ({ ...it, ...post(it.number, it.job, it.application, into, postings) }));
+  const asked = new Map(rows.map((row) => [joinKey(row.job, row.application), row.invoice_number]));
+  const unnumbered = fresh.map((it) => ({ ...it, ...post(it.number, it.job, it.application, into, postings) }));
+  const numbers = await giveNumbers(
+    into.sql,
+    unnumbered.map(({ number, application, postingId }) => ({
+      postedOn: postingId === null ? null : application.certifiedOn,
+      number: asked.get(joinKey(number, application.number)) ?? null,
+    })),
+  );
+  const posted = unnumbered.map((it, i) => ({ ...it, invoiceNumber: numbers[i] ?? null }));
   await postings.save();
   await into.keyed(
     applications,
     ApplicationTable,
     posted,
     ({ number, application }) => [number, application.number],
-    ({ number, application, postingId, figures }) => ({
+    ({ number, application, postingId, figures, invoiceNumber }) => ({
       ...{ job_id: into.id(jobs, number), number: application.number, dated: application.dated, status: application.status },
       ...{ certified_on: application.certifiedOn, reference: application.reference, posting_id: postingId },
       ...{ gross: figures?.gross ?? null, retention: figures?.retention ?? null, due: figures?.due ?? null },
-      tax: figures?.tax ?? null,
+      ...{ tax: figures?.tax ?? null, invoice_number: invoiceNumber },
     }),
   );
   await into.insertAll(
@@ -81,14 +111,14 @@ async function saveApplications(_rows: unknown, into: BookSave): Promise<void> {
       })),
     ),
   );
-  const invoices = posted.flatMap(({ number, job, application, postingId, figures }): PostedInvoice[] => {
+  const invoices = posted.flatMap(({ number, job, application, postingId, figures, invoiceNumber }): PostedInvoice[] => {
     if (postingId === null || figures === null) return [];
     const postedOn = present(application.certifiedOn);
     const invoice = {
       ...{ kind: 'application' as const, reference: String(application.number), dated: application.dated, postedOn },
       ...{ dueOn: dueDay(postedOn, job.termsDays), payable: figures.due + figures.tax },
     };
-    return [{ jobId: into.id(jobs, number), postingId, invoice }];
+    return [{ jobId: into.id(jobs, number), postingId, invoice, number: present(invoiceNumber ?? undefined) }];
   });
   await saveInvoices(into.sql, invoices);
 }
@@ -127,7 +157,8 @@ export const retentionReleases = bookFile({
   called: 'retention release',
   takenBy: 'unlocked',
   refers: { job: { to: jobs } },
-  query: 'SELECT r.id, j.number AS job, r.dated, r.amount, r.reference FROM retention_release r JOIN job j ON j.id = r.job_id',
+  query:
+    'SELECT r.id, j.number AS job, r.dated, r.amount, r.reference, i.number AS invoice_number FROM retention_release r JOIN job j ON j.id = r.job_id JOIN invoice i ON i.posting_id = r.posting_id',
   check(row, book) {
     if (row.reference && isNumber(row.reference))
       book.refuse(retentionReleases, row, refuse('release-named-as-number', 'reference', { reference: row.reference }));
@@ -155,10 +186,14 @@ export const retentionReleases = bookFile({
         posting_id: row.postingId,
       }),
     );
+    const numbers = await giveNumbers(
+      into.sql,
+      posted.map((it) => ({ postedOn: it.dated, number: it.invoice_number })),
+    );
     await saveInvoices(
       into.sql,
-      posted.map(({ job, reference, dated, dueOn, amount: released, tax, postingId }) => ({
-        ...{ jobId: into.id(jobs, job), postingId },
+      posted.map(({ job, reference, dated, dueOn, amount: released, tax, postingId }, i) => ({
+        ...{ jobId: into.id(jobs, job), postingId, number: present(numbers[i] ?? undefined) },
         invoice: { kind: 'release', reference, dated, postedOn: dated, dueOn, payable: released + tax },
       })),
     );

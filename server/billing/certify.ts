@@ -1,7 +1,7 @@
 import { summaryOf } from '../../core/billing/summaryFigures';
 import { applicationOf, billingContext, lineFaults, savedApplication } from './applications';
 import { dueDay } from '../../core/billing/invoice';
-import { saveInvoice } from './invoices';
+import { nextInvoiceNumber, saveInvoice } from './invoices';
 import { known, present } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
@@ -64,6 +64,8 @@ export async function certifyApplication(
     input.version === null ? null : await savedApplication(sql, id),
     input.version ?? 0,
   );
+  const saved = present(await sql.findOne(ApplicationTable, { id }));
+  const invoiceNumber = saved.invoice_number ?? (await nextInvoiceNumber(sql));
   const postingId = await savePosting(
     sql,
     actor,
@@ -87,16 +89,23 @@ export async function certifyApplication(
       status: 'certified',
       certified_on: input.on,
       posting_id: postingId,
+      invoice_number: invoiceNumber,
       gross: figures.gross,
       retention: figures.retention,
       due: figures.due,
       tax: figures.tax,
     },
   );
-  await saveInvoice(sql, job.id, postingId, {
-    ...{ kind: 'application', reference: String(number), dated: application.dated, postedOn: input.on },
-    ...{ dueOn: dueDay(input.on, job.termsDays), payable: figures.due + figures.tax },
-  });
+  await saveInvoice(
+    sql,
+    job.id,
+    postingId,
+    {
+      ...{ kind: 'application', reference: String(number), dated: application.dated, postedOn: input.on },
+      ...{ dueOn: dueDay(input.on, job.termsDays), payable: figures.due + figures.tax },
+    },
+    invoiceNumber,
+  );
   command.note(`${jobNumber}/${number}`, input);
   return postingId;
 }

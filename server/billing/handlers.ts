@@ -13,11 +13,14 @@ export const billingHandlers = handle(billingCalls, {
   billingRegister: (sql, { asOf }) => billingRegister(sql, asOf),
   jobBilling: (sql, { job, asOf }) => jobBilling(sql, job, asOf),
   application: (sql, { job, application, asOf }) => applicationView(sql, job, application, asOf),
-  applicationPdf: async (database, { job, application }, { workers }) => ({
+  applicationPdf: async (database, { job, application, by }, { workers }) => ({
     type: 'application/pdf',
     name: `application-${job}-${application}.pdf`,
     inline: true,
-    content: await workers.run('applicationPdf', await database.read((sql) => applicationDocument(sql, job, application))),
+    content: await workers.run(
+      'applicationPdf',
+      await database.read((sql) => applicationDocument(sql, job, application, by === 'section')),
+    ),
   }),
   startApplication: async (command, { job, body }) => ({ number: await startApplication(command, job, body) }),
   saveApplication: async (command, { job, application, body }) => ({

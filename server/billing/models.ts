@@ -14,6 +14,7 @@ export const ApplicationTable = table('application', {
   retention: t.orNull(t.cents),
   due: t.orNull(t.cents),
   tax: t.orNull(t.cents),
+  invoice_number: t.orNull(t.whole),
   version: t.filled(t.whole, 1),
   saved_by: t.filled(t.text, ''),
   saved_at: t.filled(t.moment, ''),
@@ -48,6 +49,7 @@ export const InvoiceTable = table('invoice', {
   due_on: t.day,
   payable: t.cents,
   posting_id: t.ref('posting'),
+  number: t.filled(t.whole, 0),
 });
 
 export const ReceiptTable = table('receipt', {

@@ -10,6 +10,18 @@ export const PARTIES = query(
   'SELECT c.name AS client_name, c.address AS client_address, job.contract_reference, job.site FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1',
 );
 
+export const INVOICE_NUMBER = query(
+  shape({ number: t.whole, dueOn: t.day }),
+  `SELECT number, due_on AS dueOn FROM invoice WHERE job_id = $1 AND reference = $2 AND kind = 'application'`,
+);
+
+/** Change orders of a job approved by a date, with their prices. */
+export const APPROVED_CHANGES = query(
+  shape({ number: t.text, title: t.text, decidedOn: t.day, amount: t.cents }),
+  `SELECT number, title, decided_on AS decidedOn, sum(amount) AS amount FROM approved_change_line
+    WHERE job_id = $1 AND decided_on <= $2 AND side = 'price' GROUP BY change_order_id ORDER BY decided_on, change_order_id`,
+);
+
 export const RECEIPTS_OF_INVOICE = query(
   shape({ dated: t.day, amount: t.cents, reference: t.text, postingId: t.whole }),
   `SELECT r.dated, r.amount, r.reference, r.posting_id AS postingId FROM receipt r JOIN invoice i ON i.id = r.invoice_id
@@ -52,6 +64,12 @@ export const RELEASES_OF_JOB = query(
   `SELECT r.reference, r.dated, r.amount, r.tax, r.posting_id AS postingId, i.due_on AS dueOn,
         coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $2), 0) AS received
         FROM retention_release r JOIN invoice i ON i.posting_id = r.posting_id WHERE r.job_id = $1 AND r.dated <= $2 ORDER BY r.dated, r.id`,
+);
+
+/** The largest number given to an invoice so far; 0 where there is none. */
+export const LAST_INVOICE_NUMBER = query(
+  shape({ last: t.whole }),
+  `SELECT max(coalesce((SELECT max(number) FROM invoice), 0), coalesce((SELECT max(invoice_number) FROM application), 0)) AS last`,
 );
 
 export const INVOICE_BY_REFERENCE = query(

@@ -1,10 +1,24 @@
 import { afterAll, beforeEach, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
 import { act, reading } from '../test/act';
-import { cleanUp, differences, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
+import {
+  besides,
+  cleanUp,
+  differences,
+  faultsOf,
+  folderText,
+  reportLines,
+  SMALL_BOOK,
+  temporaryDatabase,
+  temporaryFolder,
+  TESTER,
+} from '../test/books';
+import { join } from 'node:path';
+import { writeBook } from '../book/writeBook';
+import { InvoiceTable } from './models';
 import { reversePosting } from '../ledger/reverse';
 import { applicationView } from './applicationView';
-import { deleteApplication, startApplication } from './applications';
+import { deleteApplication, setSubmitted, startApplication } from './applications';
 import { certifyApplication } from './certify';
 import { recordReceipt, releaseRetention } from './receipts';
 import { reverseCertification } from './reverseCertification';
@@ -61,4 +75,37 @@ test('it stays where something rests on it, and says what', async () => {
   await act(database, TESTER, recordReceipt, 'J1', '3', { dated: LATE, amount: 100, reference: '' });
   expect(await why()).toMatch(/money was received/);
   await expect(act(database, TESTER, reverseCertification, 'J1', 2, 'x')).rejects.toThrow(/application 3 follows it/);
+});
+
+test('invoices are numbered without gaps: one whose certification is reversed keeps its number, and its draft is not deleted', async () => {
+  const numbers = async () => (await reading(database).find(InvoiceTable, {}, ['number'])).map((it) => [it.number, it.reference]);
+  // The book's own, in the order they were posted: certified 5 and 28 Feb, released 15 Mar.
+  const before = await numbers();
+  expect(before.map(([number]) => number)).toEqual(before.map((_, i) => i + 1));
+  await certify(null);
+  const next = before.length + 1;
+  expect((await numbers()).at(-1)).toEqual([next, '3']);
+  await uncertify();
+  await act(database, TESTER, setSubmitted, 'J1', 3, false);
+  await expect(act(database, TESTER, deleteApplication, 'J1', 3)).rejects.toThrow(new RegExp(`was invoice ${next} before`));
+  await act(database, TESTER, releaseRetention, 'J1', { dated: LATE, amount: 100, reference: 'Half' });
+  await act(database, TESTER, setSubmitted, 'J1', 3, true);
+  await certify(null);
+  expect((await numbers()).slice(-2)).toEqual([
+    [next, '3'],
+    [next + 1, 'Half'],
+  ]);
+  const folder = join(temporaryFolder(), 'out');
+  await writeBook(reading(database), folder, besides(database));
+  const copy = await temporaryDatabase();
+  expect(await faultsOf(copy, folderText(folder))).toEqual([]);
+  expect((await reading(copy).find(InvoiceTable, {}, ['number'])).map((it) => [it.number, it.reference])).toEqual(
+    await numbers(),
+  );
+  const twice = folderText(folder);
+  const again = await temporaryDatabase();
+  const releases = twice['retention_releases.csv']!.replace(/,\d+\n$/, `,${next}\n`);
+  expect(await faultsOf(again, { ...twice, 'retention_releases.csv': releases })).toEqual([
+    'retention_releases:3:invoice_number',
+  ]);
 });

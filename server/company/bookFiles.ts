@@ -1,8 +1,9 @@
 import { isJobNumberPattern } from '../../core/jobs/jobNumber';
 import { isCurrency } from '../../core/money/currency';
 import { bookFile } from '../book/bookFile';
-import { days, integer, oneOf, percent, REQUIRED, text, yesNo, type ReadRow } from '../book/columns';
+import { days, integer, longText, oneOf, percent, REQUIRED, text, yesNo, type ReadRow } from '../book/columns';
 import { shared, type BookCheck } from '../book/bookCheck';
+import { safeLogo } from './safeLogo';
 import { ClientTable, CompanyTable, CostCodeTable, VendorTable } from './models';
 
 export const company = bookFile({
@@ -15,12 +16,16 @@ export const company = bookFile({
     year_start_month: integer(1, 12)(),
     address: text(),
     job_number_pattern: text('`YY-###`: one run of `#`'),
+    ...{ registration_number: text(), tax_number: text(), phone: text(), email: text(), web: text() },
+    ...{ bank_details: text(), logo: longText('a PNG or SVG as a data URL') },
   },
   key: [],
   keyNote: 'one row',
   query:
-    'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address, job_number_pattern FROM company',
+    'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address, job_number_pattern, registration_number, tax_number, phone, email, web, bank_details, logo FROM company',
   check(row, book) {
+    const logo = row.logo ? logoFault(row.logo) : null;
+    if (logo !== null) book.fault(company, row, 'logo', logo);
     if (typeof row.currency === 'string' && !isCurrency(row.currency))
       book.fault(company, row, 'currency', `"${row.currency}" is not an ISO 4217 currency code such as GBP`);
     if (row.job_number_pattern && !isJobNumberPattern(row.job_number_pattern))
@@ -48,9 +53,19 @@ export const company = bookFile({
       ...{ id: 1, name: row.name, currency: row.currency, tax_name: row.tax_name ?? '', tax_rate: row.tax_percent ?? 0 },
       ...{ year_start_month: row.year_start_month ?? 1, address: row.address ?? '' },
       job_number_pattern: row.job_number_pattern ?? '',
+      ...{ registration_number: row.registration_number ?? '', tax_number: row.tax_number ?? '', phone: row.phone ?? '' },
+      ...{ email: row.email ?? '', web: row.web ?? '', bank_details: row.bank_details ?? '', logo: row.logo ?? '' },
     });
   },
 });
+
+/** Why a data URL is no logo; null where it is one. */
+function logoFault(url: string): string | null {
+  const base64 = /^data:image\/(?:png|svg\+xml);base64,([A-Za-z0-9+/=]+)$/.exec(url)?.[1];
+  if (base64 === undefined) return 'is not a PNG or SVG as a data URL';
+  const made = safeLogo(Buffer.from(base64, 'base64'));
+  return 'fault' in made ? made.fault : null;
+}
 
 /** The company of the database, read before any file; null where it has none. */
 export const companyThere = shared(() => ({ company: null as { name: string; currency: string; tax_rate: number } | null }));

@@ -15,6 +15,14 @@ export interface Company {
   yearStartMonth: number;
   address: string;
   jobNumberPattern: string;
+  registrationNumber: string;
+  taxNumber: string;
+  phone: string;
+  email: string;
+  web: string;
+  /** How to pay, as it stands on invoices. */
+  bankDetails: string;
+  hasLogo: boolean;
 }
 
 /** The company whose books these are; null in an empty database. */
@@ -30,6 +38,8 @@ export async function findCompany(sql: Reader): Promise<Company | null> {
     yearStartMonth: row.year_start_month,
     address: row.address,
     jobNumberPattern: row.job_number_pattern,
+    ...{ registrationNumber: row.registration_number, taxNumber: row.tax_number, phone: row.phone, email: row.email },
+    ...{ web: row.web, bankDetails: row.bank_details, hasLogo: row.logo !== '' },
   };
 }
 
@@ -38,6 +48,11 @@ export async function loadCompany(sql: Reader): Promise<Company> {
   const company = await findCompany(sql);
   if (company) return company;
   throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every amount');
+}
+
+/** The logo as a data URL; empty where there is none. */
+export async function companyLogo(sql: Reader): Promise<string> {
+  return (await sql.findOne(CompanyTable, { id: 1 }))?.logo ?? '';
 }
 
 /** Decimals of the company's currency. */

@@ -9,6 +9,14 @@ export const CompanyTable = table('company', {
   year_start_month: t.whole,
   address: t.text,
   job_number_pattern: t.filled(t.text, ''),
+  registration_number: t.filled(t.text, ''),
+  tax_number: t.filled(t.text, ''),
+  phone: t.filled(t.text, ''),
+  email: t.filled(t.text, ''),
+  web: t.filled(t.text, ''),
+  bank_details: t.filled(t.text, ''),
+  /** A data URL. */
+  logo: t.filled(t.text, ''),
 });
 
 export const ClientTable = table('client', {

@@ -4,7 +4,8 @@ import { ClientTable, CompanyTable, CostCodeTable } from './models';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CompanyInput, CostCodesInput, ClientInput } from '../../wire/company';
-import { findCompany } from './company';
+import { findCompany, loadCompany } from './company';
+import { safeLogo } from './safeLogo';
 import { isCurrency } from '../../core/money/currency';
 
 /** Names the company whose books these are. Its currency is fixed once there are books. */
@@ -29,11 +30,22 @@ export async function saveCompany(command: Command, input: CompanyInput): Promis
         year_start_month: input.yearStartMonth,
         address: input.address,
         job_number_pattern: input.jobNumberPattern,
+        ...{ registration_number: input.registrationNumber, tax_number: input.taxNumber, phone: input.phone },
+        ...{ email: input.email, web: input.web, bank_details: input.bankDetails },
       },
     ],
     ['id'],
   );
   command.note(input.name, { was: was ?? undefined, now: input });
+}
+
+/** Keeps a logo for the documents that are sent; no bytes: none. */
+export async function saveLogo(command: Command, bytes: Uint8Array | null): Promise<void> {
+  const made = bytes === null ? { url: '' } : safeLogo(bytes);
+  if ('fault' in made) throw fieldError('file', made.fault);
+  await loadCompany(command.sql);
+  await command.sql.update(CompanyTable, { id: 1 }, { logo: made.url });
+  command.note('company', { logo: made.url === '' ? 'removed' : 'changed' });
 }
 
 /** Adds a client. */

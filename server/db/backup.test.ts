@@ -114,4 +114,5 @@ const SHIPPED: readonly string[] = [
   'a706c818b82f',
   'f23c5ef1c39a',
   '5d1a78c34cdc',
+  'd98857bb3583',
 ];

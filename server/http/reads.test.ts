@@ -56,6 +56,7 @@ const READS: Omit<Reading, 'answer' | 'answerDocument' | 'messageFile' | 'attach
   changeOffers: { job: 'J1', change: 'C1' },
   changeDocument: { job: 'J1', change: 'C1', format: 'docx' },
   transfers: J1,
+  companyLogo: {},
   masters: { kind: 'clients' },
   mergePreview: { kind: 'cost-codes', code: '100', into: '200' },
   audit: { job: 'J1' },

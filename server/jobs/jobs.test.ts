@@ -13,6 +13,7 @@ import { addCostCodes, addClient, saveCompany } from '../company/saveCompany';
 afterAll(cleanUp);
 
 const company = {
+  ...{ registrationNumber: '', taxNumber: '', phone: '', email: '', web: '', bankDetails: '' },
   name: 'Aldergate Cladding',
   currency: 'GBP',
   taxName: 'VAT',

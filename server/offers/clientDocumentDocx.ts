@@ -18,6 +18,7 @@ export function clientDocumentDocx(it: ClientDocument): Promise<Buffer> {
         children: [
           new Paragraph({ children: [new TextRun({ text: it.company.name, bold: true })] }),
           ...text(it.company.address),
+          ...(it.company.lines ?? []).flatMap(text),
           new Paragraph({ text: it.title, heading: HeadingLevel.HEADING_1, spacing: { before: 400 } }),
           ...text(
             [it.reference, displayDate(it.dated), it.validUntil ? `Valid until ${displayDate(it.validUntil)}` : '']

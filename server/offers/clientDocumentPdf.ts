@@ -3,6 +3,7 @@ import { displayDate } from '../../core/calendar/displayDate';
 import { displayExact, displayQuantity } from '../../core/money/display';
 import { DOCUMENT_PARTS, extensionText, paymentName, type ClientDocument } from '../../core/offers/clientDocument';
 import { formatUnitCost } from '../../core/prices/unitCost';
+import { letterhead } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 
 /** A quotation or a change order on document, from what the client may see and nothing else. */
@@ -59,8 +60,7 @@ function headOf(it: ClientDocument): Content[] {
   });
   const until = it.validUntil ? `Valid until ${displayDate(it.validUntil)}.` : '';
   return [
-    { text: it.company.name, font: 'Serif', fontSize: 11 },
-    { text: it.company.address, margin: [0, 0, 0, 22] },
+    letterhead(it.company),
     { text: it.title, font: 'Serif', fontSize: 22 },
     { text: [it.reference, displayDate(it.dated), until].filter(Boolean).join('. ').replace('..', '.'), margin: [0, 2, 0, 16] },
     {

@@ -8,7 +8,8 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import type { QuotationInput } from '../../wire/quotations';
 import type { Reader } from '../db/sql';
 import { loadChange } from '../changes/changeViews';
-import { loadCompany } from '../company/company';
+import { senderLines } from '../pdf/letterhead';
+import { companyLogo, loadCompany, type Company } from '../company/company';
 import { loadEstimate } from '../estimates/estimateViews';
 import { jobByNumber } from '../jobs/jobByNumber';
 
@@ -25,12 +26,19 @@ async function heading(sql: Reader, job: string): Promise<Heading> {
   if (!company) throw new LedrinError('refused', 'Name the company first, in Set-up: a document goes out in its name');
   const row = present(await sql.get(HEADING, [id]));
   return {
-    company: { name: company.name, address: company.address },
+    company: { name: company.name, address: company.address, ...(await senderOf(sql, company)) },
     client: { name: row.client, contact: row.contact },
     job: { number: job, name: row.name, site: row.site },
     currency: company.currency,
     digits: company.digits,
   };
+}
+
+/** What else stands under the company's name, and its logo, as far as there is any. */
+async function senderOf(sql: Reader, company: Company): Promise<Pick<ClientDocument['company'], 'lines' | 'logo'>> {
+  const lines = senderLines(company);
+  const logo = await companyLogo(sql);
+  return { ...(lines.length > 0 ? { lines } : {}), ...(logo === '' ? {} : { logo }) };
 }
 
 /** What the client reads of a quotation, and what its payment schedule leaves of the price. */

@@ -82,7 +82,7 @@ describe('a workbook', () => {
 
 describe('a PDF', () => {
   test('of an application has a summary page and line pages', async () => {
-    const { pages, streams } = pdfPages(await applicationPdf(await applicationDocument(reading(database), '2104', 14)));
+    const { pages, streams } = pdfPages(await applicationPdf(await applicationDocument(reading(database), '2104', 14, true)));
     expect(pages).toBe(2);
     expect(streams.length).toBeGreaterThan(2);
   });
@@ -99,12 +99,12 @@ describe('a PDF', () => {
       application_lines: `job,application,sov_line,work_to_date\n${lines.map((n) => `L1,1,${n},1234567.89`).join('\n')}\n`,
     };
     expect(await faultsOf(long, book)).toEqual([]);
-    expect(pdfPages(await applicationPdf(await applicationDocument(reading(long), 'L1', 1))).pages).toBeGreaterThan(4);
+    expect(pdfPages(await applicationPdf(await applicationDocument(reading(long), 'L1', 1, false))).pages).toBeGreaterThan(4);
   });
 
   test('of an application that is not there is refused', async () => {
-    await expect(applicationDocument(reading(database), '2104', 99)).rejects.toThrow(/no application 99/);
-    await expect(applicationDocument(reading(database), '2117', 1)).rejects.toThrow(/tender/);
+    await expect(applicationDocument(reading(database), '2104', 99, false)).rejects.toThrow(/no application 99/);
+    await expect(applicationDocument(reading(database), '2117', 1, false)).rejects.toThrow(/tender/);
   });
 
   test.each(['wip', 'ageing', 'trial-balance', 'tie-out'] as const)('comes of %s', async (name) => {

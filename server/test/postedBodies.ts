@@ -43,6 +43,7 @@ const job: Body<'createJob'> = {
   draftId: null,
 };
 const company: Body<'saveCompany'> = {
+  ...{ registrationNumber: '', taxNumber: '', phone: '', email: '', web: '', bankDetails: '' },
   name: 'A',
   currency: 'GBP',
   taxName: '',

@@ -12,6 +12,7 @@ import { invoicesAndAccountingDates } from './0011-invoices-and-accounting-dates
 import { correctionsByEntry } from './0012-corrections-by-entry';
 import { certificationReversed } from './0013-certification-reversed';
 import { endsOfJobsAndClosedMasters } from './0014-ends-of-jobs-and-closed-masters';
+import { companyIdentityAndInvoiceNumbers } from './0015-company-identity-and-invoice-numbers';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -30,4 +31,5 @@ export const MIGRATIONS: readonly Migration[] = [
   correctionsByEntry,
   certificationReversed,
   endsOfJobsAndClosedMasters,
+  companyIdentityAndInvoiceNumbers,
 ];

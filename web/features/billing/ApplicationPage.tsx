@@ -71,6 +71,15 @@ function Heading({ view }: { view: ApplicationView }) {
         <a href={hrefOf(CALLS.applicationPdf, { job: view.job, application: view.number })} target="_blank" rel="noreferrer">
           Print, PDF
         </a>
+        {new Set(view.lines.map((it) => it.section)).size > 1 && (
+          <a
+            href={hrefOf(CALLS.applicationPdf, { job: view.job, application: view.number, by: 'section' })}
+            target="_blank"
+            rel="noreferrer"
+          >
+            by section
+          </a>
+        )}
       </span>
     </div>
   );

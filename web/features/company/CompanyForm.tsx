@@ -18,6 +18,7 @@ const FIELDS = {
   yearStartMonth: whole('a month'),
   address: words(),
   jobNumberPattern: words(),
+  ...{ registrationNumber: words(), taxNumber: words(), phone: words(), email: words(), web: words(), bankDetails: words() },
 };
 
 /** Who keeps these books, and in what currency. */
@@ -30,6 +31,9 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     yearStartMonth: String(company?.yearStartMonth ?? 1),
     address: company?.address ?? '',
     jobNumberPattern: company?.jobNumberPattern ?? '',
+    ...{ registrationNumber: company?.registrationNumber ?? '', taxNumber: company?.taxNumber ?? '' },
+    ...{ phone: company?.phone ?? '', email: company?.email ?? '', web: company?.web ?? '' },
+    bankDetails: company?.bankDetails ?? '',
   });
   const [saved, setSaved] = useState('');
   const forget = useUnsaved(changed && JSON.stringify(text) !== saved);
@@ -56,6 +60,18 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
         {input('jobNumberPattern', 'Job numbers', { placeholder: 'YY-###, or numbered one by one' })}
       </div>
       <div className="col-span-6">{input('address', 'Address')}</div>
+      {company && (
+        <>
+          <div className="col-span-2">{input('phone', 'Phone')}</div>
+          <div className="col-span-2">{input('email', 'E-mail')}</div>
+          <div className="col-span-2">{input('web', 'Web')}</div>
+          <div className="col-span-3">{input('registrationNumber', 'Registration number')}</div>
+          <div className="col-span-3">{input('taxNumber', 'Tax number')}</div>
+          <div className="col-span-6">
+            {input('bankDetails', 'How to pay: bank, account', { hint: 'On invoices, as it is written here' })}
+          </div>
+        </>
+      )}
       <div className="col-span-6 flex items-center gap-3">
         <button className="button main" disabled={isLoading}>
           {verb}

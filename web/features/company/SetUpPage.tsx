@@ -10,6 +10,7 @@ import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
 import { BookImport } from './BookImport';
+import { Logo } from './Logo';
 import { CompanyForm } from './CompanyForm';
 
 /** The company, its cost codes, and the book in and out. */
@@ -26,6 +27,7 @@ export function SetUpPage() {
           <section>
             <h2 className="mb-2">Company</h2>
             <CompanyForm company={session.company} verb="Save" onSaved={() => toast('Saved')} />
+            {session.company && <Logo />}
           </section>
           <section>
             <h2 className="mb-2">Import and export</h2>
