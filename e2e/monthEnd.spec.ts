@@ -171,12 +171,17 @@ test('a faulty book is refused with every fault by file, row and column; a good 
     'dated,job,cost_code,cost_type,reference,amount\n2031-04-31,2107,0310,labour,T,5.00\n',
   );
   await page.goto(`${running.url}/set-up`);
-  await page.getByLabel('Choose the files of a book').setInputFiles([join(folder, 'cost_codes.csv'), join(folder, 'costs.csv')]);
-  await expect(page.getByText('3 faults in the book; nothing was imported')).toBeVisible();
+  const choose = page.getByLabel('Import CSV files or a ZIP …');
+  await choose.setInputFiles([join(folder, 'cost_codes.csv'), join(folder, 'costs.csv')]);
+  await expect(page.getByText('3 faults; nothing can be imported')).toBeVisible();
   await expect(page.getByText('cost_codes.csv:2: cost_code: duplicate key: 0310 is already there')).toBeVisible();
   await expect(page.getByText('costs.csv:2: dated: "2031-04-31" is not a date; write it as 2031-04-30')).toBeVisible();
   writeFileSync(join(folder, 'cost_codes.csv'), 'cost_code,description\n0999,Odds and ends\n');
-  await page.getByLabel('Choose the files of a book').setInputFiles([join(folder, 'cost_codes.csv')]);
+  await choose.setInputFiles([join(folder, 'cost_codes.csv')]);
+  await expect(page.getByText('The books tie afterwards')).toBeVisible();
+  await page.getByRole('button', { name: 'Import 1 row' }).click();
+  await expect(page.getByText('Imported 1 cost codes')).toBeVisible();
+  await page.goto(`${running.url}/set-up/cost-codes`);
   await expect(page.getByRole('cell', { name: 'Odds and ends' })).toBeVisible();
 });
 

@@ -21,7 +21,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
   page.on('console', (message) => message.type() === 'error' && !/409|400/.test(message.text()) && errors.push(message.text()));
   await page.goto(running.url);
   await expect(page.getByRole('heading', { name: 'Get started' })).toBeVisible();
-  await expect(page.getByText('Choose the files of a book')).toBeVisible();
+  await expect(page.getByText('Import CSV files or a ZIP …')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Load the sample company' })).toBeVisible();
 
   await test.step('names the company by keyboard', async () => {

@@ -8,9 +8,8 @@ import { CompanyTable } from '../company/models';
 import { CostLines } from '../costs/costEntries';
 import { costs, OpeningCosts } from '../costs/bookFile';
 import { CostEntryTable } from '../costs/models';
-import type { Actor } from '../ledger/audit';
 import type { Command } from '../ledger/command';
-import { fillTable, type Sql } from '../db/sql';
+import { fillTable } from '../db/sql';
 import { BookCheck } from './bookCheck';
 import { bookContents } from './bookContents';
 import { BookRefused, FaultList } from './bookFaults';
@@ -20,6 +19,20 @@ import { BookSave } from './bookSave';
 import type { Columns, Row } from './columns';
 import { bookRows, type FileShape } from './csv/readRows';
 
+/** A file of a book that was read: its rows, and how many are there already; null where rows have no key. */
+export interface FileInspected {
+  name: string;
+  rows: number;
+  there: number | null;
+}
+
+interface ImportOptions {
+  /** Costs that are in the books already, word for word, are left out. */
+  skipIdentical?: boolean;
+  /** Told what was read, before anything is saved; costs.csv streams and is not among it. */
+  onChecked?: (files: FileInspected[]) => void;
+}
+
 /** What an import brought, by file: rows without headers. */
 export type ImportCounts = Record<string, number>;
 
@@ -27,30 +40,50 @@ export type ImportCounts = Record<string, number>;
  * Imports a book folder, all or nothing. What it has beside its CSV files, contents of attachments and messages,
  * goes into the stores. Throws BookRefused with every fault there is, and leaves the database as it was; throws LedrinError where the folder cannot be read at all.
  */
-export async function importBook(command: Command, folder: string, stores: Stores): Promise<ImportCounts> {
+export async function importBook(
+  command: Command,
+  folder: string,
+  stores: Stores,
+  options: ImportOptions = {},
+): Promise<ImportCounts> {
   if (!existsSync(folder) || !statSync(folder).isDirectory())
     throw new LedrinError('not-found', `There is no folder ${folder}; give the folder that holds the book's CSV files`);
-  const counts = await importInside(command.sql, folder, command.actor, stores);
+  const counts = await importInside(command, folder, stores, options);
   command.note('book', counts);
   return counts;
 }
 
-async function importInside(sql: Sql, folder: string, actor: Actor, stores: Stores): Promise<ImportCounts> {
+async function importInside(
+  { sql, actor }: Command,
+  folder: string,
+  stores: Stores,
+  { skipIdentical = false, onChecked }: ImportOptions,
+): Promise<ImportCounts> {
   const faults = new FaultList();
   const files = filesIn(folder, faults);
   const book = new BookCheck(sql, faults);
   await book.open(BOOK_FILES);
   await readFiles(book, folder, files);
   await checkFiles(book);
+  onChecked?.(inspect(book));
   const contents = bookContents(book, folder, stores);
   const into = new BookSave(sql, actor, book, await CostLines.open(sql, null), contents);
   if (!faults.any)
     for (const file of BOOK_FILES) if (file !== costs) await file.save?.(book.rowsOf(file) as Row<Columns>[], into);
   const counts = countRows(book);
-  if (files.has(costs)) counts.costs = await importCosts(book, into, folder);
+  if (files.has(costs)) counts.costs = await importCosts(book, into, folder, skipIdentical);
   if (faults.any) throw new BookRefused(inOrder(faults), faults.more);
   contents.keep();
   return counts;
+}
+
+function inspect(book: BookCheck): FileInspected[] {
+  return BOOK_FILES.flatMap((file) => {
+    const rows = book.rowsOf(file);
+    if (rows.length === 0) return [];
+    const there = (row: (typeof rows)[number]) => book.there(file, ...file.key.map((it) => row[it] as string | number | null));
+    return [{ name: file.name, rows: rows.length, there: file.key.length === 0 ? null : rows.filter(there).length }];
+  });
 }
 
 /** The book's files that are there; any other CSV file is a fault, and what is not CSV is passed over. */
@@ -100,8 +133,8 @@ async function checkFiles(book: BookCheck): Promise<void> {
 }
 
 /** Checks the rows of costs.csv as they stream by, and saves them for as long as nothing is wrong with the book. */
-async function importCosts(book: BookCheck, into: BookSave, folder: string): Promise<number> {
-  const opening = new OpeningCosts(into);
+async function importCosts(book: BookCheck, into: BookSave, folder: string, skipIdentical: boolean): Promise<number> {
+  const opening = new OpeningCosts(into, skipIdentical);
   const rowsOfFile = bookRows(costs, readingOf(book, folder, costs), { readable: true, missingColumns: [] });
   const read = async () => {
     for await (const rows of rowsOfFile) {

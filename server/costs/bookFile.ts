@@ -17,6 +17,7 @@ import { CostEntryTable } from './models';
 import { jobs } from '../jobs/bookFiles';
 import { PostingTable } from '../ledger/models';
 import { savePostings } from '../ledger/savePosting';
+import { IDENTICAL_ROWS } from './queries';
 import { insertCostEntries, refreshCostTotals, type NewCostEntry } from './costEntries';
 
 const COST = {
@@ -104,10 +105,15 @@ export class OpeningCosts {
   /** The rows that are being saved while the next ones are read: the engine works in a thread of its own. */
   private saving: Promise<void> = Promise.resolve();
 
-  constructor(private readonly into: BookSave) {}
+  /** `skipIdentical`: rows that are in the books already are left out. */
+  constructor(
+    private readonly into: BookSave,
+    private readonly skipIdentical = false,
+  ) {}
 
   /** Takes rows in once those before are saved. What fails in saving them is thrown by the next call. */
-  async add(rows: readonly Row<typeof COST>[]): Promise<void> {
+  async add(read: readonly Row<typeof COST>[]): Promise<void> {
+    const rows = this.skipIdentical ? await this.fresh(read) : read;
     const [first] = rows;
     if (!first) return;
     const posting = (this.posting ??= await this.open(first.posted_on ?? first.dated));
@@ -122,6 +128,26 @@ export class OpeningCosts {
     this.saving.catch(() => undefined);
     // The driver hands a statement to its thread in two steps, through the loop of this one: it has to come round before reading goes on.
     await pause(1);
+  }
+
+  /** The rows that are not in the books yet, word for word. */
+  private async fresh(rows: readonly Row<typeof COST>[]): Promise<Row<typeof COST>[]> {
+    const cells = rows.map((it) => [
+      ...[
+        it.job,
+        it.section ?? '',
+        it.cost_code,
+        it.cost_type,
+        it.posted_on ?? it.dated,
+        it.amount,
+        it.reference,
+        it.party ?? '',
+      ],
+      it.description ?? '',
+    ]);
+    const there = await this.into.sql.all(IDENTICAL_ROWS, [JSON.stringify(cells), this.posting?.id ?? null]);
+    const known = new Set(there.map((it) => it.row));
+    return rows.filter((_, i) => !known.has(i));
   }
 
   private async open(postedOn: PlainDate): Promise<OpeningPosting> {

@@ -62,7 +62,7 @@ test('what lies beside the CSV files of a book is sent with them, is opened, and
     (sending, name) => sending.attach('files', Buffer.from('a'), name),
     request(other).post('/api/book/import'),
   );
-  expect([odd.status, odd.body.message]).toEqual([400, 'files: expected the CSV files of a company']);
+  expect([odd.status, odd.body.message]).toEqual([400, 'files: expected the CSV files of a company, or their ZIP']);
   expect(logged).toEqual([]);
 });
 

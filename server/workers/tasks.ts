@@ -1,5 +1,6 @@
 import { applicationPdf } from '../billing/applicationPdf';
 import { exportZip } from '../book/exportZip';
+import { previewImport } from '../book/previewImport';
 import { importBookAlone } from '../book/importBookAlone';
 import { clientDocumentDocx } from '../offers/clientDocumentDocx';
 import { clientDocumentPdf } from '../offers/clientDocumentPdf';
@@ -17,6 +18,7 @@ export const TASKS = {
   clientDocumentDocx,
   exportZip,
   importBookAlone,
+  previewImport,
 };
 export type TaskName = keyof typeof TASKS;
 export type TaskArgs<Name extends TaskName> = Parameters<(typeof TASKS)[Name]>;

@@ -1,56 +1,68 @@
-import { useImportBookMutation } from '../../ground/api/api';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { faultOf, type ShownFault } from '../../ground/faults';
+import type { ImportPreview } from '../../../wire/book';
+import { useImportBookMutation, usePreviewImportMutation } from '../../ground/api/api';
+import { useAttempt } from '../../ground/useAttempt';
+import { Refused } from '../../kit/States';
+import { ImportSeen } from './ImportSeen';
 
-/** Takes the files of a book; what is wrong with them is listed whole, and nothing is imported. */
+function formOf(files: readonly File[]): FormData {
+  const form = new FormData();
+  for (const file of files) form.append('files', file, file.name);
+  return form;
+}
+
+/** Takes the files of a company, or their ZIP: what they would bring is seen first, then taken or not. */
 export function BookImport({ onDone }: { onDone?: () => void }) {
   const input = useRef<HTMLInputElement>(null);
-  const [refused, setRefused] = useState<ShownFault | null>(null);
-  const [importBook, { isLoading }] = useImportBookMutation();
-  const send = async (files: FileList | null) => {
-    if (!files || files.length === 0) return;
-    const form = new FormData();
-    for (const file of files) form.append('files', file, file.name);
+  const [chosen, setChosen] = useState<{ files: readonly File[]; preview: ImportPreview } | null>(null);
+  const [ask, { isLoading: reading }] = usePreviewImportMutation();
+  const [importBook, { isLoading: importing }] = useImportBookMutation();
+  const { refused, setRefused, attempt } = useAttempt();
+  const look = async (list: FileList | null) => {
+    if (!list || list.length === 0) return;
+    const files = [...list];
+    setChosen(null);
     setRefused(null);
-    try {
-      const counts = await importBook({ body: form }).unwrap();
-      toast(
-        `Imported ${Object.entries(counts)
-          .map(([file, count]) => `${count.toLocaleString('en-GB')} ${file.replaceAll('_', ' ')}`)
-          .join(', ')}`,
-      );
-      onDone?.();
-    } catch (error) {
-      setRefused(faultOf(error));
-    }
+    await attempt(async () => setChosen({ files, preview: await ask({ body: formOf(files) }).unwrap() }));
     if (input.current) input.current.value = '';
   };
+  const take = async (files: readonly File[], skip: boolean) => {
+    const work = async () => {
+      const counts = await importBook({ body: formOf(files), ...(skip ? { identical: 'skip' as const } : {}) }).unwrap();
+      const rows = Object.entries(counts).filter(([, count]) => count > 0);
+      toast(
+        rows.length === 0
+          ? 'Nothing was imported: all of it was there already'
+          : `Imported ${rows.map(([file, count]) => `${count.toLocaleString('en-GB')} ${file.replaceAll('_', ' ')}`).join(', ')}`,
+      );
+    };
+    if (!(await attempt(work))) return;
+    setChosen(null);
+    onDone?.();
+  };
   return (
-    <div>
+    <div className="min-w-0 grow">
       <label className="button cursor-pointer">
-        {isLoading ? 'Importing …' : 'Choose the files of a book'}
+        {reading ? 'Reading …' : 'Import CSV files or a ZIP …'}
         <input
           ref={input}
           type="file"
           multiple
+          accept=".csv,.zip"
           className="sr-only"
-          disabled={isLoading}
-          onChange={(event) => void send(event.target.files)}
+          disabled={reading || importing}
+          onChange={(event) => void look(event.target.files)}
         />
       </label>
-      {refused && (
-        <div role="alert" className="mt-3">
-          <p className="fault m-0">{refused.message}</p>
-          <ol className="scroll m-0 mt-1 max-h-[260px] list-none p-0 text-[13px]" tabIndex={0}>
-            {refused.faults.slice(0, 500).map((fault, i) => (
-              <li key={i} className="border-b py-[2px] border-[var(--hair)]">
-                {fault.message}
-              </li>
-            ))}
-          </ol>
-          {refused.faults.length > 500 && <p className="note">and {refused.faults.length - 500} more.</p>}
-        </div>
+      {refused && <Refused message={refused.message} />}
+      {chosen && (
+        <ImportSeen
+          preview={chosen.preview}
+          busy={importing}
+          onTake={(skip) => void take(chosen.files, skip)}
+          onLeave={() => setChosen(null)}
+        />
       )}
     </div>
   );

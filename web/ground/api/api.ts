@@ -103,6 +103,7 @@ export const {
   usePreviewCertificationMutation,
   usePreviewCorrectionMutation,
   usePreviewCostsMutation,
+  usePreviewImportMutation,
   usePreviewPriceMoveMutation,
   usePriceBookQuery,
   usePriceHistoryQuery,
