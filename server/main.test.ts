@@ -18,6 +18,7 @@ describe('the settings', () => {
       database: '/ledrin/data/ledrin.sqlite',
       pages: '/ledrin/dist/web',
       sampleBook: '/ledrin/demo/book',
+      mailServer: null,
       outbox: '/ledrin/data/outbox',
       files: '/ledrin/data/files',
     });

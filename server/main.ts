@@ -25,6 +25,7 @@ try {
     now: () => new Date(),
     sampleBook: config.sampleBook,
     outbox: new Outbox(config.outbox),
+    mailServer: config.mailServer,
     files: config.files,
     workers,
     address: config.address,

@@ -89,6 +89,8 @@ export interface Session {
   /** The newest month with entries; null in an empty database. */
   newestMonth: string | null;
   jobCount: number;
+  /** A mail server is set up: messages are sent, not only written. */
+  sendsMail: boolean;
   /** The server's own day. */
   today: string;
 }

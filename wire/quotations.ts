@@ -41,15 +41,29 @@ export type TermsInput = v.InferOutput<typeof termsInput>;
 
 export const askInput = v.strictObject({ name: filled(), question: filled(4000) });
 export const replyInput = v.strictObject({ answer: filled(4000) });
-/** A signature as strokes of a path: `M10 12L14 20…`. */
+/** A signature as strokes of a path, `M10 12L14 20…`, or typed: `typed: Ines Tolland`. */
 export const acceptInput = v.strictObject({
   name: filled(),
   signature: v.pipe(
     text(40_000),
-    v.nonEmpty('expected a signature: draw it in the field'),
-    v.regex(/^[ML0-9 .-]+$/, 'expected a drawn signature'),
+    v.nonEmpty('expected a signature: draw it in the field, or type it'),
+    v.regex(/^([ML0-9 .-]+|typed: \S.{1,199})$/, 'expected a drawn signature, or a typed one'),
+  ),
+  /** The options that are accepted with it, by their place in the document from 1 on. */
+  options: v.optional(
+    list(
+      v.pipe(
+        v.number('expected the place of an option'),
+        v.integer('expected the place of an option'),
+        v.minValue(1, 'expected the place of an option'),
+      ),
+      100,
+      'options',
+    ),
+    [],
   ),
 });
+export type AcceptInput = v.InferOutput<typeof acceptInput>;
 export const declineInput = v.strictObject({ name: filled(), reason: filled(4000) });
 
 export interface QuotationSummary {
@@ -94,13 +108,18 @@ export interface OfferView {
   signature: string;
   hash: string;
   seal: string;
+  /** What was accepted, with the options chosen; null where it was not. */
+  accepted: { options: string[]; total: number } | null;
   /** The document saved is the one that was sent, and what it was made from still says the same. */
   intact: boolean;
   questions: { id: number; askedAt: string; askedBy: string; question: string; answer: string; answeredBy: string }[];
 }
 
 /** What a client sees behind the link. */
-export interface AnswerView extends Pick<OfferView, 'status' | 'answeredAt' | 'answeredBy' | 'seal' | 'hash' | 'closed'> {
+export interface AnswerView extends Pick<
+  OfferView,
+  'status' | 'answeredAt' | 'answeredBy' | 'seal' | 'hash' | 'closed' | 'accepted'
+> {
   document: ClientDocument;
   questions: Pick<OfferView['questions'][number], 'askedBy' | 'askedAt' | 'question' | 'answer' | 'answeredBy'>[];
 }
@@ -112,8 +131,13 @@ export interface MessageRow {
   subject: string;
   body: string;
   attachments: string[];
+  /** When it was written into the outbox. */
   sentAt: string;
   actor: string;
+  /** Prepared: it lies in the outbox. */
+  state: 'prepared' | 'sent' | 'failed';
+  triedAt: string | null;
+  failure: string;
 }
 
 const quotation = '/jobs/:job/quotations/:quotation';
@@ -130,6 +154,7 @@ export const quotationCalls = {
   saveTerms: command('quote')('/terms', { method: 'PUT', input: termsInput }),
   removeTerms: command('quote')('/terms/:name', { method: 'DELETE' }),
   messages: query<MessageRow[]>()('/messages'),
+  deliverMessage: command<{ state: string; failure: string }>('quote')('/messages/:id/deliver'),
   messageFile: download()('/messages/:id/file'),
   replyToQuestion: command('quote')('/questions/:id', { input: replyInput }),
 };

@@ -70,6 +70,7 @@ export const ACTIONS = {
   'add-quotation': ['Quotation started', 'quotation'],
   'save-quotation': ['Quotation saved', 'quotation'],
   'delete-quotation': ['Draft quotation deleted', 'quotation'],
+  'deliver-message': ['Message handed to the mail server', 'offer'],
   'send-quotation': ['Quotation prepared for the client', 'quotation'],
   'save-terms': ['Terms saved', 'company'],
   'remove-terms': ['Terms removed', 'company'],

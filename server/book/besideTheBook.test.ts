@@ -68,7 +68,7 @@ describe('what lies beside the figures comes over', () => {
     writeFileSync(join(besides(database).outbox, file!), 'Another message');
     // The book has a second message, under the name the first would get beside the one that is there.
     const beside = file!.replace('.eml', '-2.eml');
-    const [head, row] = whole['messages.csv']!.split(/(?<=sent_by,file\n)/) as [string, string];
+    const [head, row] = whole['messages.csv']!.split(/(?<=tried_at,failure\n)/) as [string, string];
     const two = { ...whole, 'messages.csv': `${head}${row}${row.replace(file!, beside)}`, [beside]: 'A third message' };
     expect(await faultsOf(database, two)).toEqual([]);
     const [{ file: kept }, { file: other }] = (await reading(database).anyRows('SELECT file FROM message ORDER BY id')) as [

@@ -8,7 +8,7 @@ import { addClient, addCostCodes, saveCompany, saveLogo } from './saveCompany';
 import { loadLists, loadSession } from './session';
 
 export const companyHandlers = handle(companyCalls, {
-  session: (sql, _args, context) => loadSession(sql, todayOf(context)),
+  session: (sql, _args, context) => loadSession(sql, todayOf(context), context.mailServer !== null),
   lists: (sql, { asOf }) => loadLists(sql, asOf),
   saveCompany: (command, { body }) => saveCompany(command, body),
   companyLogo: async (sql) => ({ logo: await companyLogo(sql) }),

@@ -5,9 +5,9 @@ import type { Lists, Session } from '../../wire/company';
 import type { Reader } from '../db/sql';
 import { newestEntryDate, findCompany } from './company';
 
-export async function loadSession(sql: Reader, today: string): Promise<Session> {
+export async function loadSession(sql: Reader, today: string, sendsMail = false): Promise<Session> {
   const [company, newest, jobs] = await Promise.all([findCompany(sql), newestEntryDate(sql), sql.get(JOB_COUNT)]);
-  return { company, newestMonth: newest && periodOf(newest), jobCount: present(jobs).count, today };
+  return { company, newestMonth: newest && periodOf(newest), jobCount: present(jobs).count, sendsMail, today };
 }
 
 /** What fields complete from. */

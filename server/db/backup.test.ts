@@ -115,4 +115,5 @@ const SHIPPED: readonly string[] = [
   'f23c5ef1c39a',
   '5d1a78c34cdc',
   'd98857bb3583',
+  '98b8a6c14481',
 ];

@@ -13,6 +13,8 @@ export interface Context {
   sampleBook: string;
   /** Where messages to clients go. */
   outbox: Outbox;
+  /** Address of the company's mail server, `smtp://…`; null where none is set up: messages then wait in the outbox. */
+  mailServer: string | null;
   /** Folder of the attachments of jobs, each under its hash. */
   files: string;
   /** Does what would hold up everybody else: documents, sheets, books. */

@@ -27,7 +27,8 @@ export const offers = bookFile({
     status: oneOf(['open', 'accepted', 'declined'])(REQUIRED),
     answered_at: moment('required once answered'),
     answered_by: text('required once answered'),
-    signature: text('required once accepted; strokes such as `M10 12L14 20`'),
+    signature: longText('required once accepted; strokes such as `M10 12L14 20`, or `typed: ` and a name'),
+    chosen: text('places of the options accepted with it, `;` between'),
     reason: text(),
     seal: text('required once accepted'),
   },
@@ -36,7 +37,7 @@ export const offers = bookFile({
   takenBy: 'always',
   refers: { job: { to: jobs } },
   query: `SELECT o.id, o.token AS link, j.number AS job, o.kind, o.number, o.recipient, o.sent_on, o.sent_at, o.valid_until, o.document, o.hash AS sha256, o.status,
-    o.answered_at, o.answered_by, o.signature, o.reason, o.seal FROM offer o JOIN job j ON j.id = o.job_id`,
+    o.answered_at, o.answered_by, o.signature, o.reason, o.seal, o.chosen FROM offer o JOIN job j ON j.id = o.job_id`,
   check(row, book) {
     const at = (column: string, message: string) => book.fault(offers, row, column, message);
     if (row.link && !/^[\w-]{16,64}$/.test(row.link))
@@ -50,7 +51,9 @@ export const offers = bookFile({
       for (const column of ['answered_at', 'answered_by'] as const)
         if (row[column] === null) at(column, `missing required cell: the document is ${row.status}`);
     if (row.signature && !v.is(acceptInput.entries.signature, row.signature))
-      at('signature', 'is not a drawn signature: strokes such as M10 12L14 20');
+      at('signature', 'is no signature: strokes such as M10 12L14 20, or typed: and a name');
+    if (row.chosen && !/^[1-9]\d{0,2}(;[1-9]\d{0,2})*$/.test(row.chosen))
+      at('chosen', `"${row.chosen}" is not places of options such as 1;3`);
     if (row.status === 'accepted')
       for (const column of ['signature', 'seal'] as const)
         if (row[column] === null) at(column, 'missing required cell: the document is accepted');
@@ -65,7 +68,7 @@ export const offers = bookFile({
         ...{ job_id: into.id(jobs, row.job), kind: row.kind, number: row.number, token: row.link, recipient: row.recipient },
         ...{ sent_on: row.sent_on, sent_at: row.sent_at, valid_until: row.valid_until, document: row.document },
         ...{ hash: row.sha256, status: row.status, answered_at: row.answered_at, answered_by: row.answered_by ?? '' },
-        ...{ signature: row.signature ?? '', reason: row.reason ?? '', seal: row.seal ?? '' },
+        ...{ signature: row.signature ?? '', reason: row.reason ?? '', seal: row.seal ?? '', chosen: row.chosen ?? '' },
       }),
     ),
 });
@@ -111,12 +114,15 @@ export const messages = bookFile({
     sent_at: moment(REQUIRED),
     sent_by: text(REQUIRED),
     file: text(REQUIRED, 'such as `20310310152000000-1.eml`'),
+    state: oneOf(['prepared', 'sent', 'failed'])('empty: prepared'),
+    tried_at: moment(),
+    failure: text(),
   },
   key: [],
   takenBy: 'always',
   refers: { job: { to: jobs } },
   query: `SELECT m.id, j.number AS job, m.recipient, m.subject, m.body, (SELECT group_concat(value, char(10)) FROM json_each(m.attachments)) AS attachments, m.sent_at,
-    m.actor AS sent_by, m.file FROM message m JOIN job j ON j.id = m.job_id`,
+    m.actor AS sent_by, m.file, m.state, m.tried_at, m.failure FROM message m JOIN job j ON j.id = m.job_id`,
   check(row, book) {
     if (row.file && !/^[\w-]{1,80}\.eml$/.test(row.file)) {
       const message = `"${row.file.slice(0, 80)}" is not the name of a message such as 20310502-1.eml`;
@@ -130,6 +136,7 @@ export const messages = bookFile({
         ...{ job_id: into.id(jobs, row.job), recipient: row.recipient, subject: row.subject, body: row.body },
         attachments: JSON.stringify(row.attachments ? row.attachments.split('\n') : []),
         ...{ sent_at: row.sent_at, actor: row.sent_by, file: known(into.contents.outboxNames, row.file) },
+        ...{ state: row.state ?? ('prepared' as const), tried_at: row.tried_at, failure: row.failure ?? '' },
       })),
     ),
 });

@@ -20,6 +20,6 @@ export const answerHandlers = handle(answerCalls, {
     return { type: 'application/pdf', name, inline: true, content: readFileSync(sent) };
   },
   askAboutOffer: (command, { token, body }) => askAboutOffer(command, token, body.name, body.question),
-  acceptOffer: (command, { token, body }) => acceptOffer(command, token, body.name, body.signature),
+  acceptOffer: (command, { token, body }) => acceptOffer(command, token, body),
   declineOffer: (command, { token, body }) => declineOffer(command, token, body.name, body.reason),
 });

@@ -184,13 +184,17 @@ describe('what leaves the house', () => {
     // Sent twice, it is answered once: the other document then takes no answer, and says why.
     await act(database, TESTER, sendChange, sending, 'J1', 'C3', { ...message, to: 'site@northbeck.example' });
     const [second, first] = await offersOf(reading(database), 'J1', 'change', 'C3', '2031-05-02');
-    await act(database, { name: '', at: AT }, acceptOffer, second!.token, 'Mr Hale', 'M1 1L2 2');
+    await act(database, { name: '', at: AT }, acceptOffer, second!.token, {
+      name: 'Mr Hale',
+      signature: 'M1 1L2 2',
+      options: [],
+    });
     expect((await jobView(reading(database), 'J1', '2031-05-31')).nextSteps[0]!.text).toBe(
       'Mr Hale accepted C3: note the decision',
     );
-    await expect(act(database, { name: '', at: AT }, acceptOffer, first!.token, 'Mr Hale', 'M1 1')).rejects.toThrow(
-      /accepted by Mr Hale on 10 May 2031, on another document of it/,
-    );
+    await expect(
+      act(database, { name: '', at: AT }, acceptOffer, first!.token, { name: 'Mr Hale', signature: 'M1 1', options: [] }),
+    ).rejects.toThrow(/accepted by Mr Hale on 10 May 2031, on another document of it/);
     expect((await answerView(reading(database), first!.token, '2031-05-11')).closed).toMatch(/on another document of it/);
     expect((await offersOf(reading(database), 'J1', 'change', 'C3', '2031-05-02'))[0]).toMatchObject({
       status: 'accepted',

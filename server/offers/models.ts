@@ -19,6 +19,7 @@ export const OfferTable = table('offer', {
   reason: t.filled(t.text, ''),
   seal: t.filled(t.text, ''),
   pdf_hash: t.filled(t.text, ''),
+  chosen: t.filled(t.text, ''),
 });
 
 export const OfferQuestionTable = table('offer_question', {
@@ -42,4 +43,7 @@ export const MessageTable = table('message', {
   sent_at: t.moment,
   actor: t.text,
   file: t.text,
+  state: t.filled(t.oneOf('prepared', 'sent', 'failed'), 'prepared'),
+  tried_at: t.orNull(t.moment),
+  failure: t.filled(t.text, ''),
 });

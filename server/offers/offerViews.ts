@@ -12,9 +12,18 @@ import { loadQuotations } from '../quotations/quotationList';
 
 export type OfferRow = RowOf<typeof OFFER_BY_TOKEN>;
 
-/** What is sealed when a document is accepted: the document, who accepted it, when, and the signature. */
-export function sealOf(it: Pick<OfferRow, 'hash' | 'answeredAt' | 'answeredBy' | 'signature'>): string {
-  return contentHash(JSON.stringify([it.hash, it.answeredAt, it.answeredBy, it.signature]));
+/** What is sealed when a document is accepted: the document, who accepted it, when, the signature, and the options chosen. */
+export function sealOf(it: Pick<OfferRow, 'hash' | 'answeredAt' | 'answeredBy' | 'signature' | 'chosen'>): string {
+  const chosen = it.chosen === '' ? [] : [it.chosen];
+  return contentHash(JSON.stringify([it.hash, it.answeredAt, it.answeredBy, it.signature, ...chosen]));
+}
+
+/** What was accepted: the options chosen, by name, and what that comes to before tax; null where it was not. */
+function acceptedOf({ status, document, chosen }: OfferRow): OfferView['accepted'] {
+  if (status !== 'accepted') return null;
+  const { alternates, total } = JSON.parse(document) as ClientDocument;
+  const options = chosen === '' ? [] : chosen.split(';').flatMap((it) => alternates[Number(it) - 1] ?? []);
+  return { options: options.map((it) => it.name), total: options.reduce((sum, it) => sum + it.amount, total) };
 }
 
 /** The documents sent of one quotation or change, newest first, each with whether it is still as it was sent. */
@@ -37,7 +46,8 @@ export async function offersOf(
 
 function toView(row: OfferRow): Omit<OfferView, 'intact' | 'questions' | 'closed'> {
   const { id, token, recipient, sentOn, status, answeredAt, answeredBy, reason, signature, hash, seal } = row;
-  return { id, token, recipient, sentOn, status, answeredAt, answeredBy, reason, signature, hash, seal };
+  const accepted = acceptedOf(row);
+  return { id, token, recipient, sentOn, status, answeredAt, answeredBy, reason, signature, hash, seal, accepted };
 }
 
 /** The saved document still has its hash and seal, and what it was made from still says the same. */
@@ -80,6 +90,7 @@ export async function answerView(sql: Reader, token: string, today: string): Pro
     answeredBy: row.answeredBy,
     hash: row.hash,
     seal: row.seal,
+    accepted: acceptedOf(row),
     closed: await closedTo(sql, row, today),
     questions: (await questionsOf(sql, row.id)).map(({ id: _id, ...it }) => it),
   };

@@ -12,6 +12,10 @@ import type { SendInput } from '../../wire/quotations';
 import type { Reader, Sql } from '../db/sql';
 import { changeDocument, contentHash } from './clientDocuments';
 import { jobByNumber } from '../jobs/jobByNumber';
+import type { AcceptInput } from '../../wire/quotations';
+import { findCompany } from '../company/company';
+import { fieldError } from '../company/saveCompany';
+import { NO_ADDRESS } from './delivery';
 import { offerByToken, sealOf, whyClosed, type OfferRow } from './offerViews';
 import { hashOf, keepContent } from '../attachments/contents';
 import type { Sending } from './sending';
@@ -49,7 +53,7 @@ export async function offerDocument(sql: Sql, sending: Sending, actor: Actor, of
   const body = `${input.message}\n\nRead it, ask about it, accept or decline it here:\n${sending.address}/answer/${token}\n`;
   const name = `${offered.document.title} ${offered.job}.pdf`.replace(/[^\w. -]/g, '_');
   const file = await sending.outbox.put({
-    from: `"${offered.document.company.name.replaceAll('"', '')}" <accounts@localhost>`,
+    from: `"${offered.document.company.name.replaceAll('"', '')}" <${(await findCompany(sql))?.email || NO_ADDRESS}>`,
     to: input.to,
     subject: input.subject,
     text: body,
@@ -121,12 +125,20 @@ export async function replyToQuestion(command: Command, id: number, answer: stri
 }
 
 /** The client accepts by name and signature; the document is sealed with both. */
-export async function acceptOffer(command: Command, token: string, name: string, signature: string): Promise<void> {
+export async function acceptOffer(command: Command, token: string, { name, signature, options }: AcceptInput): Promise<void> {
   const { sql, actor } = command;
   const { at } = actor;
   const offer = await openOffer(sql, token, at.slice(0, 10));
-  const seal = sealOf({ hash: offer.hash, answeredAt: at, answeredBy: name, signature });
-  await sql.update(OfferTable, { id: offer.id }, { status: 'accepted', answered_at: at, answered_by: name, signature, seal });
+  const { alternates } = JSON.parse(offer.document) as ClientDocument;
+  const beyond = options.findIndex((it) => it > alternates.length);
+  if (beyond >= 0) throw fieldError(`options.${beyond}`, `There is no option ${options[beyond]}; there are ${alternates.length}`);
+  const chosen = [...new Set(options)].sort((a, b) => a - b).join(';');
+  const seal = sealOf({ hash: offer.hash, answeredAt: at, answeredBy: name, signature, chosen });
+  await sql.update(
+    OfferTable,
+    { id: offer.id },
+    { status: 'accepted', answered_at: at, answered_by: name, signature, seal, chosen },
+  );
   await answered(command, offer, 'accepted', name);
 }
 

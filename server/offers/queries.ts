@@ -28,8 +28,11 @@ export const MESSAGES = query(
     body: t.text,
     sentAt: t.moment,
     attachments: t.text,
+    state: t.oneOf<'prepared' | 'sent' | 'failed'>(),
+    triedAt: t.orNull(t.moment),
+    failure: t.text,
   }),
-  `SELECT m.id, job.number AS job, m.recipient, m.subject, m.body, m.attachments, m.sent_at AS sentAt, m.actor FROM message m JOIN job ON job.id = m.job_id ORDER BY m.id DESC LIMIT 500`,
+  `SELECT m.id, job.number AS job, m.recipient, m.subject, m.body, m.attachments, m.sent_at AS sentAt, m.actor, m.state, m.tried_at AS triedAt, m.failure FROM message m JOIN job ON job.id = m.job_id ORDER BY m.id DESC LIMIT 500`,
 );
 
 export const MESSAGE_FILE = query(shape({ file: t.text }), 'SELECT file FROM message WHERE id = $1');
@@ -78,10 +81,12 @@ const OfferRow = shape({
   reason: t.text,
   seal: t.text,
   pdfHash: t.text,
+  /** Places of the options chosen, with semicolons between. */
+  chosen: t.text,
 });
 
 const OFFERS = `SELECT o.id, job.number AS job, o.kind, o.number, o.token, o.recipient, o.sent_on AS sentOn, o.valid_until AS validUntil, o.document, o.hash, o.status,
-  o.answered_at AS answeredAt, o.answered_by AS answeredBy, o.signature, o.reason, o.seal, o.pdf_hash AS pdfHash FROM offer o JOIN job ON job.id = o.job_id`;
+  o.answered_at AS answeredAt, o.answered_by AS answeredBy, o.signature, o.reason, o.seal, o.pdf_hash AS pdfHash, o.chosen FROM offer o JOIN job ON job.id = o.job_id`;
 
 export const OFFERS_OF = query(OfferRow, `${OFFERS} WHERE o.job_id = $1 AND o.kind = $2 AND o.number = $3 ORDER BY o.id DESC`);
 

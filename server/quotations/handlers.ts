@@ -4,6 +4,7 @@ import { todayOf } from '../http/context';
 import { handle, prepared } from '../http/handlers';
 import { documentDownload } from '../offers/documentDownload';
 import { replyToQuestion } from '../offers/offers';
+import { deliver, noteDelivery, type Delivery } from '../offers/delivery';
 import { messageFile, messages } from '../offers/offerViews';
 import { prepareSending } from '../offers/sending';
 import { quotationList, termsLibrary } from './quotationList';
@@ -31,6 +32,10 @@ export const quotationHandlers = handle(quotationCalls, {
   saveTerms: (command, { body }) => saveTerms(command, body),
   removeTerms: (command, { name }) => removeTerms(command, name),
   messages: (sql) => messages(sql),
+  deliverMessage: prepared<typeof quotationCalls.deliverMessage, Delivery>({
+    prepare: (database, { id }, context) => deliver(database, id, context),
+    run: (command, { id }, delivery) => noteDelivery(command, id, delivery),
+  }),
   messageFile: async (database, { id }, { outbox }) => {
     const content = outbox.read(await database.read((sql) => messageFile(sql, id)));
     if (content) return { type: 'message/rfc822', name: 'message.eml', content };

@@ -102,12 +102,17 @@ describe('a quotation', () => {
     await expect(act(database, TESTER, replyToQuestion, asked!.id, 'In July.')).rejects.toThrow(
       /tester answered this already: “In June\.”/,
     );
-    await act(database, { name: '', at: AT }, acceptOffer, token, 'J. Hale', 'M1 1L20 5L3 9');
+    await act(database, { name: '', at: AT }, acceptOffer, token, { name: 'J. Hale', signature: 'typed: J. Hale', options: [1] });
     expect(await quotationList(reading(database), 'J2')).toMatchObject([
       { status: 'accepted', answeredOn: '2031-05-10', answeredBy: 'J. Hale', total: 617_700 },
     ]);
     const sealed = (await offersOf(reading(database), 'J2', 'quotation', '1', '2031-05-02'))[0]!;
     expect([sealed.status, sealed.intact, sealed.seal.length]).toEqual(['accepted', true, 64]);
+    // 6,177.00 as quoted and 1,437.77 for the green roof.
+    expect(sealed.accepted).toEqual({ options: ['Green roof'], total: 761_477 });
+    await expect(
+      act(database, { name: '', at: AT }, acceptOffer, token, { name: 'J', signature: 'M1 1', options: [2] }),
+    ).rejects.toThrow(/it stays so/);
     await expect(act(database, { name: '', at: AT }, declineOffer, token, 'J. Hale', 'no')).rejects.toThrow(
       /accepted by J\. Hale on 10 May 2031; it stays so/,
     );
@@ -154,9 +159,13 @@ describe('a quotation', () => {
 
   test('is declined with a reason; past its day it takes no answer; a wrong link leads nowhere', async () => {
     const { token } = await send();
-    await expect(act(database, { name: '', at: '2031-07-01T08:00:00.000Z' }, acceptOffer, token, 'J', 'M1 1')).rejects.toThrow(
-      /valid until 30 Jun 2031/,
-    );
+    await expect(
+      act(database, { name: '', at: '2031-07-01T08:00:00.000Z' }, acceptOffer, token, {
+        name: 'J',
+        signature: 'M1 1',
+        options: [],
+      }),
+    ).rejects.toThrow(/valid until 30 Jun 2031/);
     await expect(answerView(reading(database), `${token}x`, '2031-05-11')).rejects.toThrow(/no document behind this link/);
     expect((await answerView(reading(database), token, '2031-06-30')).closed).toBeNull();
     expect((await answerView(reading(database), token, '2031-07-01')).closed).toMatch(/valid until 30 Jun 2031/);
@@ -178,7 +187,7 @@ describe('a quotation', () => {
       /Job J2 is awarded; what it asks for now goes out as a change order/,
     );
     for (const answer of [
-      act(database, { name: '', at: AT }, acceptOffer, token, 'Mr Hale', 'M1 1'),
+      act(database, { name: '', at: AT }, acceptOffer, token, { name: 'Mr Hale', signature: 'M1 1', options: [] }),
       act(database, { name: '', at: AT }, declineOffer, token, 'Mr Hale', 'Too dear'),
       act(database, { name: '', at: AT }, askAboutOffer, token, 'Mr Hale', 'Still?'),
     ])
@@ -202,7 +211,9 @@ test.each([
     ...{ status, on: '2031-05-04', by: 'Mr Hale', note: 'By telephone', agreed: null, daysGranted: null },
   });
   const before = await everything(database);
-  await expect(act(database, { name: '', at: AT }, acceptOffer, token, 'Mr Hale', 'M1 1')).rejects.toThrow(told);
+  await expect(
+    act(database, { name: '', at: AT }, acceptOffer, token, { name: 'Mr Hale', signature: 'M1 1', options: [] }),
+  ).rejects.toThrow(told);
   expect((await answerView(reading(database), token, '2031-05-11')).closed).toMatch(told);
   expect(await everything(database)).toBe(before);
 });

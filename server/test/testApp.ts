@@ -14,6 +14,7 @@ export function testApp(database: Database, logged: unknown[] = []): ReturnType<
     now: () => new Date('2031-05-02T09:00:00Z'),
     sampleBook: 'demo/book',
     outbox: new Outbox(temporaryFolder()),
+    mailServer: null,
     files: temporaryFolder(),
     workers: WORKERS,
     address: 'http://localhost:4310',

@@ -54,7 +54,11 @@ export async function wholeBook(): Promise<BookText> {
   const { token } = (await offersOf(reading(database), 'J2', 'quotation', '1', '2031-04-02'))[0]!;
   await act(database, { name: '', at: '2031-04-02T10:00:00.000Z' }, askAboutOffer, token, 'Mr Hale', 'When?');
   await act(database, TESTER, replyToQuestion, 1, 'In June.');
-  await act(database, { name: '', at: '2031-04-19T10:00:00.000Z' }, acceptOffer, token, 'J. Hale', 'M1 1L20 5');
+  await act(database, { name: '', at: '2031-04-19T10:00:00.000Z' }, acceptOffer, token, {
+    name: 'J. Hale',
+    signature: 'M1 1L20 5',
+    options: [],
+  });
   const { lines } = await loadEstimate(reading(database), 'J2', 1);
   await act(database, TESTER, awardJob, 'J2', 1, {
     ...{ acceptedOn: '2031-04-20', acceptance: 'Order 7', agreed: 615_000 },

@@ -13,6 +13,7 @@ import { correctionsByEntry } from './0012-corrections-by-entry';
 import { certificationReversed } from './0013-certification-reversed';
 import { endsOfJobsAndClosedMasters } from './0014-ends-of-jobs-and-closed-masters';
 import { companyIdentityAndInvoiceNumbers } from './0015-company-identity-and-invoice-numbers';
+import { chosenOptionsAndDelivery } from './0016-chosen-options-and-delivery';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -32,4 +33,5 @@ export const MIGRATIONS: readonly Migration[] = [
   certificationReversed,
   endsOfJobsAndClosedMasters,
   companyIdentityAndInvoiceNumbers,
+  chosenOptionsAndDelivery,
 ];

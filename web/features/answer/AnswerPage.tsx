@@ -2,9 +2,10 @@ import { present } from '../../../core/errors/known';
 import { useAcceptOfferMutation, useAnswerQuery, useAskAboutOfferMutation, useDeclineOfferMutation } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { displayExact } from '../../../core/money/display';
 import type { AnswerView } from '../../../wire/quotations';
 import { faultOf } from '../../ground/faults';
 import { ClientDocumentSheet } from '../../ground/offers/ClientDocumentSheet';
@@ -19,6 +20,16 @@ export function AnswerPage() {
   useEffect(() => {
     document.title = data ? `${data.document.title}, ${data.document.company.name}` : 'You have received a document';
   }, [data]);
+  const state = useRef<HTMLParagraphElement>(null);
+  const was = useRef(data?.status);
+  // What was answered is said at the top: whoever answered is led there.
+  useEffect(() => {
+    if (was.current === 'open' && data && data.status !== 'open') {
+      state.current?.scrollIntoView?.({ block: 'center' });
+      state.current?.focus();
+    }
+    was.current = data?.status;
+  }, [data]);
   if (error)
     return (
       <main className="mx-auto max-w-[720px] p-6">
@@ -32,7 +43,7 @@ export function AnswerPage() {
       <h1 className="mb-1">
         {data.document.title} of {data.document.company.name}
       </h1>
-      <p className="mt-0">
+      <p ref={state} tabIndex={-1} className="mt-0">
         <State view={data} />{' '}
         <a href={hrefOf(CALLS.answerDocument, { token })} target="_blank" rel="noreferrer">
           Read it as PDF
@@ -40,7 +51,7 @@ export function AnswerPage() {
       </p>
       <ClientDocumentSheet document={data.document} />
       <Questions view={data} token={token} />
-      {data.status === 'open' && data.closed === null && <Answer token={token} kind={data.document.kind} />}
+      {data.status === 'open' && data.closed === null && <Answer token={token} document={data.document} />}
     </main>
   );
 }
@@ -56,6 +67,13 @@ function State({ view }: { view: AnswerView }) {
     <b style={{ color: view.status === 'accepted' ? 'var(--good)' : 'var(--loss)' }}>
       {view.status === 'accepted' ? 'Accepted' : 'Declined'} by {view.answeredBy} on{' '}
       {displayDate(present(view.answeredAt).slice(0, 10))}.
+      {view.accepted && view.accepted.options.length > 0 && (
+        <>
+          {' '}
+          With {view.accepted.options.join(', ')}: {displayExact(view.accepted.total, view.document.digits)}{' '}
+          {view.document.currency} before tax.
+        </>
+      )}
       {view.seal && <span className="note font-normal"> Reference {view.seal.slice(0, 16)}…</span>}
     </b>
   );
@@ -104,7 +122,10 @@ function Questions({ view, token }: { view: AnswerView; token: string }) {
   );
 }
 
-function Answer({ token, kind }: { token: string; kind: 'quotation' | 'change' }) {
+function Answer({ token, document }: { token: string; document: AnswerView['document'] }) {
+  const { kind, alternates, total, currency, digits } = document;
+  const [options, setOptions] = useState<readonly number[]>([]);
+  const chosen = options.reduce((sum, place) => sum + (alternates[place - 1]?.amount ?? 0), total);
   const [name, setName] = useState('');
   const [signature, setSignature] = useState('');
   const [reason, setReason] = useState('');
@@ -114,7 +135,7 @@ function Answer({ token, kind }: { token: string; kind: 'quotation' | 'change' }
   const isLoading = accepting.isLoading || declining.isLoading;
   const send = async (how: 'accept' | 'decline') => {
     try {
-      if (how === 'accept') await accept({ token, body: { name, signature } }).unwrap();
+      if (how === 'accept') await accept({ token, body: { name, signature, options: [...options] } }).unwrap();
       else await decline({ token, body: { name, reason } }).unwrap();
     } catch (error) {
       setFault(faultOf(error).message);
@@ -127,7 +148,32 @@ function Answer({ token, kind }: { token: string; kind: 'quotation' | 'change' }
         <Field label="Your full name">
           <input value={name} className="max-w-[400px]" onChange={(event) => setName(event.target.value)} />
         </Field>
-        <SignatureField value={signature} onValue={setSignature} />
+        {alternates.length > 0 && (
+          <fieldset className="m-0 border-0 p-0">
+            <legend className="note text-[12.5px]">Options you want with it</legend>
+            {alternates.map((it, i) => (
+              <label key={i} className="flex items-baseline gap-2 py-1">
+                <input
+                  type="checkbox"
+                  checked={options.includes(i + 1)}
+                  onChange={(event) =>
+                    setOptions((before) => (event.target.checked ? [...before, i + 1] : before.filter((it) => it !== i + 1)))
+                  }
+                />
+                <span className="grow">{it.name}</span>
+                <span className="figure">{displayExact(it.amount, digits)}</span>
+              </label>
+            ))}
+            <p className="m-0 mt-1" role="status">
+              You accept{' '}
+              <b>
+                {displayExact(chosen, digits)} {currency}
+              </b>{' '}
+              before tax.
+            </p>
+          </fieldset>
+        )}
+        <SignatureField value={signature} name={name} onValue={setSignature} />
         <div className="flex flex-wrap items-end gap-3">
           <button
             type="button"

@@ -1,10 +1,45 @@
-import { useRef } from 'react';
+import { Field } from '../../kit/Field';
+import { useRef, useState } from 'react';
 
 const WIDTH = 400;
 const HEIGHT = 120;
 
-/** A field to draw a signature in, with mouse, pen or finger. Gives the strokes as a path. */
-export function SignatureField({ value, onValue }: { value: string; onValue: (path: string) => void }) {
+interface SignatureProps {
+  value: string;
+  /** Of whoever signs: what is typed begins with it. */
+  name: string;
+  onValue: (signature: string) => void;
+}
+
+/** A signature: drawn, or typed by whoever cannot draw. */
+export function SignatureField({ value, name, onValue }: SignatureProps) {
+  const [typed, setTyped] = useState(false);
+  const choose = (types: boolean) => {
+    setTyped(types);
+    onValue(types && name.trim() !== '' ? `typed: ${name.trim()}` : '');
+  };
+  return (
+    <div>
+      {typed ? (
+        <Field label="Signature: type your name as you sign">
+          <input
+            className="typed-signature max-w-[400px]"
+            value={value.replace(/^typed: /, '')}
+            onChange={(event) => onValue(event.target.value.trim() === '' ? '' : `typed: ${event.target.value.trimStart()}`)}
+          />
+        </Field>
+      ) : (
+        <Drawn value={value} onValue={onValue} />
+      )}
+      <button type="button" className="button bare" onClick={() => choose(!typed)}>
+        {typed ? 'Draw it instead' : 'Type it instead'}
+      </button>
+    </div>
+  );
+}
+
+/** A field to draw in, with mouse, pen or finger. Gives the strokes as a path. */
+function Drawn({ value, onValue }: { value: string; onValue: (path: string) => void }) {
   const drawing = useRef(false);
   // Points come faster than the screen is drawn: each is added to what is newest, not to what was drawn last.
   const path = useRef(value);

@@ -3,24 +3,29 @@ import { useMemo, useState } from 'react';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import type { MessageRow } from '../../../wire/quotations';
-import { useMessagesQuery } from '../../ground/api/api';
+import { useDeliverMessageMutation, useMessagesQuery, useSessionQuery } from '../../ground/api/api';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { Loaded } from '../../ground/Loaded';
+import { useAttempt } from '../../ground/useAttempt';
+import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 
-/** The messages that went out: the stand-in for mail writes each as a file, and shows it. */
+/** The messages that were prepared, each as a mail file; handed to the company's mail server where one is set up. */
 export function OutboxPage() {
   const messages = useMessagesQuery();
+  const { data: session } = useSessionQuery();
   return (
     <div className="page">
       <h1 className="mb-1">Outbox</h1>
       <p className="note mb-4 mt-0">
-        Messages are written as mail files beside the database, for a mail program to take. Nothing leaves this machine by itself.
+        {session?.sendsMail
+          ? 'Messages are prepared here, and sent by the mail server of the company.'
+          : 'Messages are prepared here as mail files, for a mail program to take. No mail server is set up, so Ledrin sends nothing itself.'}
       </p>
       <Loaded of={messages} what="the outbox">
         {(data) =>
           data.length === 0 ? (
-            <p className="note">Nothing was sent yet. Quotations and change orders are sent from their own pages.</p>
+            <p className="note">No messages yet. Quotations and change orders are issued from their own pages.</p>
           ) : (
             <Messages messages={data} />
           )
@@ -53,7 +58,7 @@ function useMessageColumns(open: (id: number) => void) {
   return useMemo(
     () => [
       {
-        ...kinds.text<MessageRow>('sent', 'Sent', (it) => it.sentAt),
+        ...kinds.text<MessageRow>('prepared', 'Prepared', (it) => it.sentAt),
         cell: (it: MessageRow) => <span className="whitespace-nowrap">{displayMoment(it.sentAt)}</span>,
       },
       kinds.text<MessageRow>('to', 'To', (it) => it.recipient),
@@ -65,6 +70,7 @@ function useMessageColumns(open: (id: number) => void) {
           </button>
         ),
       },
+      kinds.text<MessageRow>('state', 'State', (it) => it.state),
       kinds.link<MessageRow>(
         'job',
         'Job',
@@ -84,9 +90,38 @@ function Message({ it }: { it: MessageRow }) {
         To {it.recipient}, by {it.actor}, with {it.attachments.join(', ')}
       </p>
       <p className="whitespace-pre-line break-words">{it.body}</p>
+      <Delivery it={it} />
       <a className="button mt-4" href={hrefOf(CALLS.messageFile, { id: it.id })} download>
         The mail file, EML
       </a>
     </article>
+  );
+}
+
+/** What became of a message, and the way to send it, or to try again. */
+function Delivery({ it }: { it: MessageRow }) {
+  const { data: session } = useSessionQuery();
+  const [send, { isLoading }] = useDeliverMessageMutation();
+  const { refused, attempt } = useAttempt();
+  const words = {
+    prepared: 'Prepared; not sent yet.',
+    sent: `Sent ${it.triedAt ? displayMoment(it.triedAt) : ''}.`,
+    failed: `Not sent: tried ${it.triedAt ? displayMoment(it.triedAt) : ''}. ${it.failure}`,
+  }[it.state];
+  return (
+    <>
+      <p className={it.state === 'failed' ? 'fault' : 'note'}>{words}</p>
+      {session?.sendsMail && it.state !== 'sent' && (
+        <button
+          type="button"
+          className="button main mr-3"
+          disabled={isLoading}
+          onClick={() => void attempt(() => send({ id: it.id }).unwrap())}
+        >
+          {it.state === 'failed' ? 'Try again' : 'Send'}
+        </button>
+      )}
+      {refused && <Refused message={refused.message} />}
+    </>
   );
 }

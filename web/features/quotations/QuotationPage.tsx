@@ -33,7 +33,8 @@ export function QuotationPage() {
         <div>
           <div className="mb-3 flex items-center justify-between">
             <h2>
-              Quotation {view.number}, {view.status} {displayDate(view.status === 'sent' ? view.sentOn : view.answeredOn)}
+              Quotation {view.number}, {view.status === 'sent' ? 'issued' : view.status}{' '}
+              {displayDate(view.status === 'sent' ? view.sentOn : view.answeredOn)}
             </h2>
             <DocumentDownloads of={of} />
           </div>

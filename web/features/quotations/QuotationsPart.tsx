@@ -95,7 +95,7 @@ function useQuotationColumns(base: string) {
       ),
       kinds.text<QuotationSummary>('status', 'State', (it) => it.status),
       kinds.text<QuotationSummary>('estimate', 'From estimate', (it) => String(it.estimate)),
-      kinds.day<QuotationSummary>('sent', 'Sent', (it) => it.sentOn),
+      kinds.day<QuotationSummary>('sent', 'Issued', (it) => it.sentOn),
       kinds.day<QuotationSummary>('valid', 'Valid until', (it) => it.validUntil),
       kinds.text<QuotationSummary>('answered', 'Answered', (it) =>
         it.answeredOn ? `${displayDate(it.answeredOn)} by ${it.answeredBy}` : '',

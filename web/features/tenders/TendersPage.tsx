@@ -121,6 +121,6 @@ function QuotationOf({ it }: { it: TenderRow }) {
 
 /** Where a quotation is, in words. */
 export function quotationState({ status, sentOn, answeredOn, answeredBy }: NonNullable<TenderRow['quotation']>): string {
-  if (status === 'sent') return `sent ${displayDate(sentOn)}`;
+  if (status === 'sent') return `issued ${displayDate(sentOn)}`;
   return status === 'draft' ? 'draft' : `${status} ${displayDate(answeredOn)} by ${answeredBy}`;
 }

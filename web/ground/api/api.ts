@@ -68,6 +68,7 @@ export const {
   useDeleteJobMutation,
   useDeleteMasterMutation,
   useDeleteQuotationMutation,
+  useDeliverMessageMutation,
   useEstimateListQuery,
   useEstimateQuery,
   useEstimateVersusActualQuery,

@@ -39,6 +39,7 @@ function Heading({ document: it }: { document: ClientDocument }) {
   const valid = it.validUntil && `valid until ${displayDate(it.validUntil)}`;
   return (
     <>
+      {it.company.logo && <img src={it.company.logo} alt="" className="float-right max-h-[48px] max-w-[140px]" />}
       <p className="sender m-0">{it.company.name}</p>
       <p className="note mb-5 mt-0 whitespace-pre-line text-[12.5px]">{it.company.address}</p>
       <h2 className="text-[22px]">{it.title}</h2>
@@ -84,40 +85,42 @@ function figuresOf(it: ClientDocument): { title: string; of: (line: Line) => str
 function Lines({ document: it }: { document: ClientDocument }) {
   const figures = figuresOf(it);
   return (
-    <table className="ledger static-foot mb-4">
-      <thead>
-        <tr>
-          <th className="w-[50px]">Line</th>
-          <th>Description</th>
-          {figures.map(({ title }) => (
-            <th key={title} className="num">
-              {title}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {it.lines.map((line) => (
-          <tr key={line.line}>
-            <td>{line.line}</td>
-            <td>{line.section ? `${line.section}: ${line.description}` : line.description}</td>
-            {figures.map(({ title, of }) => (
-              <td key={title} className="num">
-                {of(line)}
-              </td>
+    <div className="scroll mb-4" tabIndex={0} role="region" aria-label="Lines">
+      <table className="ledger static-foot">
+        <thead>
+          <tr>
+            <th className="w-[50px]">Line</th>
+            <th>Description</th>
+            {figures.map(({ title }) => (
+              <th key={title} className="num">
+                {title}
+              </th>
             ))}
           </tr>
-        ))}
-      </tbody>
-      <tfoot>
-        <tr>
-          <td colSpan={1 + figures.length}>
-            {it.kind === 'change' ? 'Change to the contract sum' : 'Price'}, {it.currency} before tax
-          </td>
-          <td className="num">{displayExact(it.total, it.digits)}</td>
-        </tr>
-      </tfoot>
-    </table>
+        </thead>
+        <tbody>
+          {it.lines.map((line) => (
+            <tr key={line.line}>
+              <td>{line.line}</td>
+              <td>{line.section ? `${line.section}: ${line.description}` : line.description}</td>
+              {figures.map(({ title, of }) => (
+                <td key={title} className="num">
+                  {of(line)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          <tr>
+            <td colSpan={1 + figures.length}>
+              {it.kind === 'change' ? 'Change to the contract sum' : 'Price'}, {it.currency} before tax
+            </td>
+            <td className="num">{displayExact(it.total, it.digits)}</td>
+          </tr>
+        </tfoot>
+      </table>
+    </div>
   );
 }
 

@@ -1,3 +1,4 @@
+import { useCurrency } from '../company';
 import { present } from '../../../core/errors/known';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -79,11 +80,11 @@ export function SendDocument({
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
     const on = readDate(form.on, month);
-    if (!on) return setFault('Sent on: enter a date, e.g. 30 Apr 2031');
+    if (!on) return setFault('Dated: enter a date, e.g. 30 Apr 2031');
     try {
       if (before && !(await before())) return setFault('This cannot be saved yet. Correct the fields marked in red');
       await send(of, { ...form, on });
-      toast(`Message to ${form.to} saved in the outbox`);
+      toast(`Message to ${form.to} prepared in the outbox`);
       setFault(null);
     } catch (error) {
       setFault(faultOf(error).message);
@@ -94,7 +95,7 @@ export function SendDocument({
       <Field label="To">
         <input value={form.to} onChange={set('to')} />
       </Field>
-      <Field label="Sent on">
+      <Field label="Dated">
         <DayInput value={form.on} month={month} onText={(on) => setForm({ ...form, on })} />
       </Field>
       <Field label="Subject" className="col-span-2">
@@ -117,13 +118,14 @@ export function SendDocument({
 
 /** What was sent, and what came back: questions, the answer, and whether the document is still as it was. */
 export function Offers({ offers }: { offers: readonly OfferView[] }) {
+  const { exact } = useCurrency();
   if (offers.length === 0) return null;
   return (
     <>
       {offers.map((it) => (
-        <section key={it.id} aria-label={`Sent to ${it.recipient}`} className="mb-4 border-t pt-2 border-[var(--hair)]">
+        <section key={it.id} aria-label={`Issued to ${it.recipient}`} className="mb-4 border-t pt-2 border-[var(--hair)]">
           <p className="m-0">
-            Sent {displayDate(it.sentOn)} to {it.recipient}.{' '}
+            Issued {displayDate(it.sentOn)} to {it.recipient}.{' '}
             <a href={`/answer/${it.token}`} target="_blank" rel="noreferrer">
               The page the client answers on
             </a>
@@ -133,7 +135,13 @@ export function Offers({ offers }: { offers: readonly OfferView[] }) {
             {it.status === 'accepted' && (
               <>
                 <b className="text-[var(--good)]">Accepted</b> by {it.answeredBy} on{' '}
-                {displayDate(present(it.answeredAt).slice(0, 10))}, signed.
+                {displayDate(present(it.answeredAt).slice(0, 10))}, signed
+                {it.accepted && it.accepted.options.length > 0 && (
+                  <>
+                    , with {it.accepted.options.join(', ')}: {exact(it.accepted.total)}
+                  </>
+                )}
+                .
               </>
             )}
             {it.status === 'declined' && (
@@ -143,14 +151,15 @@ export function Offers({ offers }: { offers: readonly OfferView[] }) {
               </>
             )}
           </p>
-          {it.signature && (
+          {it.signature.startsWith('typed: ') && <p className="typed-signature">{it.signature.slice(7)}</p>}
+          {it.signature && !it.signature.startsWith('typed: ') && (
             <svg viewBox="0 0 400 120" width="160" height="48" role="img" aria-label={`Signature of ${it.answeredBy}`}>
               <path d={it.signature} fill="none" stroke="currentColor" strokeWidth="2.5" />
             </svg>
           )}
           <p className="m-0 text-[12.5px]" style={{ color: it.intact ? 'var(--soft)' : 'var(--loss)' }}>
             {it.intact
-              ? `As it was ${it.status === 'accepted' ? 'accepted' : 'sent'}: content hash ${it.hash.slice(0, 12)}…${it.seal && `, seal ${it.seal.slice(0, 12)}…`}`
+              ? `As it was ${it.status === 'accepted' ? 'accepted' : 'issued'}: content hash ${it.hash.slice(0, 12)}…${it.seal && `, seal ${it.seal.slice(0, 12)}…`}`
               : 'The records have changed since this document was sent.'}
           </p>
           {it.questions.map((one) => (
