@@ -53,6 +53,16 @@ export const decideChangeInput = v.strictObject({
 });
 export type DecideChangeInput = v.InferOutput<typeof decideChangeInput>;
 
+/** A change the client has agreed to already: raised or saved, issued and approved at once. */
+export const agreeChangeInput = v.strictObject({
+  change: changeInput,
+  /** The number of the draft it is; null for a new one. */
+  was: v.nullable(filled(40)),
+  on: plainDate,
+  by: filled(),
+});
+export type AgreeChangeInput = v.InferOutput<typeof agreeChangeInput>;
+
 /** Budget moved between lines of one job: the amounts net to zero. */
 export const transferInput = v.strictObject({
   dated: plainDate,
@@ -136,6 +146,7 @@ export const changeCalls = {
   addChange: command<{ version: number }>('change-budget')('/jobs/:job/changes', { input: changeInput }),
   saveChange: command<{ version: number }>('change-budget')(change, { method: 'PUT', input: changeInput }),
   deleteChange: command('change-budget')(change, { method: 'DELETE' }),
+  agreeChange: command<{ version: number }>('change-budget')('/jobs/:job/agreed-changes', { input: agreeChangeInput }),
   issueChange: command('change-budget')(`${change}/issue`, { input: issueChangeInput }),
   decideChange: command('change-budget')(`${change}/decide`, { input: decideChangeInput }),
   changeOffers: query<OfferView[]>()(`${change}/offers`),

@@ -17,6 +17,7 @@ export const ACTIONS = {
   'add-change': ['Change order raised', 'change'],
   'save-change': ['Change order saved', 'change'],
   'delete-change': ['Draft change order deleted', 'change'],
+  'agree-change': ['Change order raised, issued and approved', 'change'],
   'issue-change': ['Change order issued', 'change'],
   'decide-change': ['Change order decided', 'change'],
   'send-change': ['Change order prepared for the client', 'change'],

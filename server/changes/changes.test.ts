@@ -10,7 +10,7 @@ import { startApplication } from '../billing/applications';
 import { certifyApplication } from '../billing/certify';
 import { viewChange } from './changeEffect';
 import { deleteChange, saveChange } from './changes';
-import { decideChange, issueChange } from './decideChange';
+import { agreeChange, decideChange, issueChange } from './decideChange';
 import { transferBudget } from '../budget/transfers';
 
 afterAll(cleanUp);
@@ -124,6 +124,19 @@ describe('a change order', () => {
     const next = await applicationView(reading(database), 'J1', 4, '2031-04-30');
     expect(next.lines.map((it) => [it.line, it.scheduled])).toEqual(sov.map((it) => [it.line, it.scheduledToDate]));
     expect(await differences(database, '2031-04-30')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+  });
+
+  test('agreed already, it is raised, issued and approved in one step, or not at all', async () => {
+    const before = await everything(database);
+    const agreed = { change: change(), was: null, on: '2031-04-10', by: 'Mr Hale' };
+    await expect(act(database, TESTER, agreeChange, 'J1', { ...agreed, on: '2031-03-01' })).rejects.toThrow(
+      /before it was raised/,
+    );
+    expect(await everything(database)).toBe(before);
+    await act(database, TESTER, agreeChange, 'J1', agreed);
+    expect((await jobChanges(reading(database), 'J1', '2031-04-10')).at(-1)).toMatchObject({
+      ...{ status: 'approved', price: 130_000, decidedBy: 'Mr Hale', decidedOn: '2031-04-10' },
+    });
   });
 
   test('decided, it is altered by another change only; approving behind an application is refused', async () => {

@@ -5,11 +5,11 @@ import type { Command } from '../ledger/command';
 import { agreedLines } from '../../core/changes/changeOrder';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
-import type { ChangeView, DecideChangeInput } from '../../wire/changes';
+import type { ChangeView, AgreeChangeInput, DecideChangeInput } from '../../wire/changes';
 import type { Reader, Sql } from '../db/sql';
 import { loadDigits } from '../company/company';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { jobToChange, movableChange } from './changes';
+import { jobToChange, movableChange, saveChange } from './changes';
 import { fieldError } from '../company/saveCompany';
 
 /** Sends a change out: from then on what it asks for stands. */
@@ -22,6 +22,15 @@ export async function issueChange(command: Command, job: string, number: string,
     throw new LedrinError('refused', `${number} asks for nothing yet: no price, no cost and no days`);
   await sql.update(ChangeOrderTable, { id: change.id }, { status: 'issued', issued_on: on });
   command.note(`${job}/${number}`, { on });
+}
+
+/** Raises, issues and approves a change in one step, as it was asked for: all of it, or nothing. Gives back its version. */
+export async function agreeChange(command: Command, job: string, { change, was, on, by }: AgreeChangeInput): Promise<number> {
+  const version = await saveChange(command, job, change, was);
+  await issueChange(command, job, change.number, on);
+  const decision = { status: 'approved' as const, on, by, note: '', agreed: null, daysGranted: change.daysAsked };
+  await decideChange(command, job, change.number, decision);
+  return version;
 }
 
 /** Notes the decision on an issued change. Approved, it counts from its day on, and never before. */

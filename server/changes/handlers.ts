@@ -10,7 +10,7 @@ import { prepareSending } from '../offers/sending';
 import { viewChange } from './changeEffect';
 import { deleteChange, saveChange } from './changes';
 import { changeRegister, jobChanges, jobTransfers } from './changeViews';
-import { decideChange, issueChange } from './decideChange';
+import { agreeChange, decideChange, issueChange } from './decideChange';
 
 export const changeHandlers = handle(changeCalls, {
   changeRegister: (sql, { asOf }) => changeRegister(sql, asOf),
@@ -19,6 +19,7 @@ export const changeHandlers = handle(changeCalls, {
   addChange: async (command, { job, body }) => ({ version: await saveChange(command, job, body, null) }),
   saveChange: async (command, { job, change, body }) => ({ version: await saveChange(command, job, body, change) }),
   deleteChange: (command, { job, change }) => deleteChange(command, job, change),
+  agreeChange: async (command, { job, body }) => ({ version: await agreeChange(command, job, body) }),
   issueChange: (command, { job, change, body }) => issueChange(command, job, change, body.on),
   decideChange: (command, { job, change, body }) => decideChange(command, job, change, body),
   changeOffers: (sql, { job, change }, context) => offersOf(sql, job, 'change', change, todayOf(context)),

@@ -223,6 +223,7 @@ export const EXAMPLES: WithInput = {
   replyToQuestion: { id: 1, body: { answer: 'a' } },
   addChange: { job: 'J1', body: change },
   saveChange: { job: 'J1', change: 'X1', body: { ...change, version: 1 } },
+  agreeChange: { job: 'J1', body: { change, was: null, on: '2031-04-30', by: 'Client' } },
   issueChange: { job: 'J1', change: 'C2', body: { on: '2031-04-01' } },
   sendChange: { job: 'J1', change: 'C2', body: mail },
   decideChange: { job: 'J1', change: 'C2', body: decision },

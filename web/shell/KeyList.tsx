@@ -8,8 +8,8 @@ const keysWith = (parts: string): Keys => [
     'Everywhere',
     [
       ['Ctrl K', 'go to any job, place or action'],
-      ['[', 'previous month'],
-      [']', 'next month'],
+      ['[', 'previous month end'],
+      [']', 'next month end'],
       ['?', 'this list'],
       ['Tab, then Enter', 'on a page just opened: skip to what is on it'],
       ['Esc', 'close, or one step back in the workings'],
@@ -51,6 +51,7 @@ const keysWith = (parts: string): Keys => [
     [
       ['a head', 'sorts by it'],
       ['dragging, or Shift and arrows', 'select cells; their sum and average stand below'],
+      ['Space', 'picks the rows of the selected cells, where rows can be picked'],
       ['Ctrl C', 'copies them for a spreadsheet'],
       ['Esc', 'selects nothing'],
     ],

@@ -1,12 +1,12 @@
 import { SureButton } from '../../kit/SureButton';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PriceBookView } from '../../../wire/prices';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { useCodecForm } from '../../kit/form/useCodecForm';
-import { day } from '../../kit/typed/codecs';
+import { day, words } from '../../kit/typed/codecs';
 import { Refused } from '../../kit/States';
 import { ChangeEffects } from './ChangeEffects';
 import { CostGrid, PriceGrid, sectionsOf } from './ChangeGrids';
@@ -69,7 +69,7 @@ function SideHead({ title, amount }: { title: string; amount: number }) {
 
 function DraftActions({ draft }: { draft: ChangeDraftState }) {
   const { view, facts, changed } = draft;
-  const { saveDraft, saving, deleteDraft, issueDraft } = useDraftActions(draft);
+  const { saveDraft, saving, deleteDraft, issueDraft, agreeDraft } = useDraftActions(draft);
   return (
     <aside aria-label="What it would do">
       <div className="mb-4 flex flex-col items-start gap-2">
@@ -89,6 +89,7 @@ function DraftActions({ draft }: { draft: ChangeDraftState }) {
         <p className="note">Save to see the effect on contract sum, estimate, margin and finish.</p>
       )}
       {view.version > 0 && <Issue draft={draft} onIssue={issueDraft} />}
+      <Agreed draft={draft} onAgree={agreeDraft} />
     </aside>
   );
 }
@@ -102,6 +103,39 @@ function Issue({ draft: { read, changed }, onIssue }: { draft: ChangeDraftState;
     <form className="mt-4 flex items-end gap-2" onSubmit={form.submit(({ on }) => onIssue(on), faultOf)} noValidate>
       {form.input('on', 'Issued on', { className: 'w-[140px]' })}
       <button className={`button ${changed ? '' : 'main'}`}>Issue, {exact(read.price)}</button>
+    </form>
+  );
+}
+
+/** Where the client has agreed already, the change is raised, issued and approved in one step. */
+function Agreed({
+  draft: { read, facts },
+  onAgree,
+}: {
+  draft: ChangeDraftState;
+  onAgree: (on: string, by: string) => Promise<unknown>;
+}) {
+  const { exact } = useCurrency();
+  const { month, entryDay } = useAsOf();
+  const [open, setOpen] = useState(false);
+  const fields = useMemo(() => ({ on: day(month), by: words('Enter who agreed for the client') }), [month]);
+  const form = useCodecForm(fields, { on: displayDate(entryDay), by: facts.text.askedBy });
+  if (!open)
+    return (
+      <button type="button" className="button bare mt-4" onClick={() => setOpen(true)}>
+        The client has agreed already …
+      </button>
+    );
+  return (
+    <form
+      aria-label="Agreed already"
+      className="mt-4 flex flex-col items-start gap-2"
+      onSubmit={form.submit(({ on, by }) => onAgree(on, by), faultOf)}
+      noValidate
+    >
+      {form.input('by', 'Agreed by', { className: 'w-[220px]', autoFocus: true })}
+      {form.input('on', 'Agreed on', { className: 'w-[140px]' })}
+      <button className="button main">Raise and approve, {exact(read.price)}</button>
     </form>
   );
 }

@@ -8,6 +8,7 @@ import type { Lists } from '../../../wire/company';
 import type { EstimateView } from '../../../wire/jobs';
 import {
   useAddChangeMutation,
+  useAgreeChangeMutation,
   useDeleteChangeMutation,
   useIssueChangeMutation,
   useSaveChangeMutation,
@@ -78,6 +79,7 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused 
   const [save, saving] = useSaveChangeMutation();
   const [discard] = useDeleteChangeMutation();
   const [issue] = useIssueChangeMutation();
+  const [agree] = useAgreeChangeMutation();
   const base = `/jobs/${encodeURIComponent(view.job)}/changes`;
   /** Carries it out; false where it was refused. */
   const attempt = async (work: () => Promise<unknown>): Promise<boolean> => {
@@ -91,15 +93,18 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused 
       return false;
     }
   };
-  const saveDraft = async (): Promise<boolean> => {
+  /** True where nothing that is typed is wrong; else it is shown. */
+  const isRight = (): boolean => {
     const count = read.faults.size;
     facts.show(read.faults, 'facts.');
     setRefused(null);
-    if (count > 0) {
-      const message = `${count} ${count === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`;
-      setRefused({ message, faults: [] });
-      return false;
-    }
+    if (count === 0) return true;
+    const message = `${count} ${count === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`;
+    setRefused({ message, faults: [] });
+    return false;
+  };
+  const saveDraft = async (): Promise<boolean> => {
+    if (!isRight()) return false;
     return attempt(async () => {
       if (view.version === 0) await create({ job: view.job, body: read.input }).unwrap();
       else await save({ job: view.job, change: view.number, body: read.input }).unwrap();
@@ -116,6 +121,16 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused 
         await discard({ job: view.job, change: view.number }).unwrap();
         saved();
         void navigate(keep(base));
+      }),
+    /** Raised, issued and approved at once. */
+    agreeDraft: async (on: string, by: string) =>
+      isRight() &&
+      attempt(async () => {
+        const was = view.version === 0 ? null : view.number;
+        await agree({ job: view.job, body: { change: read.input, was, on, by } }).unwrap();
+        saved();
+        toast(`${read.input.number} is approved: ${exact(read.price)}`);
+        void navigate(keep(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
       }),
     issueDraft: (on: string) =>
       attempt(async () => {

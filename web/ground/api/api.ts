@@ -39,6 +39,7 @@ export const {
   useAddEventMutation,
   useAddMasterMutation,
   useAddQuotationMutation,
+  useAgreeChangeMutation,
   useAnswerQuery,
   useApplicationQuery,
   useAskAboutOfferMutation,
