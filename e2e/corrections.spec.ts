@@ -14,7 +14,7 @@ async function ties(): Promise<void> {
 }
 
 const costOf = async (job: string) =>
-  (await ledrin('report', 'wip', '--db', running.database, '--job', job)).trim().split('\n')[1]!.split(',')[6];
+  (await ledrin('report', 'wip', '--db', running.database, '--job', job)).trim().split('\n')[1]!.split(',').at(-9);
 
 const open = (page: Page, path: string) => page.goto(`${running.url}${path}`);
 

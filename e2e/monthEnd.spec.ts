@@ -69,7 +69,7 @@ test('a submitted application is certified as applied for; money comes in, and i
   await expect(page.getByText('30,000.00 is more than the 23,344.50 outstanding on it')).toBeVisible();
   await expect(page.getByLabel('Amount')).toHaveValue('30,000.00');
   await page.getByLabel('Amount').fill('20000');
-  await page.getByRole('button', { name: 'Calendar' }).click();
+  await page.getByRole('main').getByRole('button', { name: 'Calendar' }).click();
   await page.getByRole('button', { name: /29 April 2031/ }).click();
   await expect(page.getByRole('textbox', { name: 'Date' })).toHaveValue('29 Apr 2031');
   await page.getByLabel('Reference').fill('BACS 7');

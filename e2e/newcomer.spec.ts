@@ -146,7 +146,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await workings.getByRole('button', { name: 'Complete: show its workings' }).click();
     await workings.getByRole('button', { name: 'Cost to date: show its workings' }).click();
     await workings.getByRole('link', { name: 'material' }).click();
-    await expect(page.getByRole('cell', { name: 'DN-1' })).toBeVisible();
+    await expect(page.getByRole('cell', { name: 'DN-1', exact: true })).toBeVisible();
     await page.goto(`${running.url}/ledger/tie-out?as-of=2031-05`);
     await expect(page.getByText('All 5 reconciliations agree.')).toBeVisible();
   });

@@ -146,10 +146,10 @@ test('a tender goes from an empty page to an awarded job with an approved change
     await page.keyboard.press('Enter');
     await page.getByRole('button', { name: 'Save and preview' }).click();
     await expect(page.getByRole('article')).toContainText('4,323.90');
-    await page.getByLabel('Sent on').fill('19 Apr 2031');
+    await page.getByLabel('Dated', { exact: true }).fill('19 Apr 2031');
     await page.getByLabel('Valid until').fill('');
-    await page.getByRole('button', { name: 'Send quotation 1, 6,177.00' }).click();
-    await expect(page.getByRole('heading', { name: /^Quotation 1, sent/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Issue quotation 1, 6,177.00' }).click();
+    await expect(page.getByRole('heading', { name: /^Quotation 1, issued/ })).toBeVisible();
     const link = await page.getByRole('link', { name: 'The page the client answers on' }).getAttribute('href');
     const phone = await (await browser.newContext({ viewport: { width: 390, height: 800 } })).newPage();
     await phone.goto(running.url + link);

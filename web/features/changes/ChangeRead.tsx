@@ -150,8 +150,13 @@ function Decision({ view, of }: { view: ChangeView; of: { job: string; kind: 'ch
       </div>
       {view.status === 'issued' && (
         <details className="mt-3" open={offers?.length === 0}>
-          <summary className="mb-2 cursor-pointer">Send it to the client</summary>
-          <SendDocument of={of} to="" subject={`Change order ${view.number}: ${view.jobName}`} label={`Send ${view.number}`} />
+          <summary className="mb-2 cursor-pointer">Prepare a message to the client</summary>
+          <SendDocument
+            of={of}
+            to=""
+            subject={`Change order ${view.number}: ${view.jobName}`}
+            label={`Prepare the message about ${view.number}`}
+          />
         </details>
       )}
     </aside>

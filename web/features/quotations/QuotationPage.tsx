@@ -97,13 +97,13 @@ function Sending({ job, view, before }: Omit<DraftSource, 'onTyped'> & { before:
     );
   return (
     <>
-      <h2 className="mb-2 mt-5">Send it</h2>
+      <h2 className="mb-2 mt-5">Issue it to the client</h2>
       <SendDocument
         key={view.email}
         of={{ job, kind: 'quotations', number: String(view.number) }}
         to={view.email}
         subject={`Quotation ${view.number}: ${view.document.job.name}`}
-        label={`Send quotation ${view.number}, ${exact(view.document.total)}`}
+        label={`Issue quotation ${view.number}, ${exact(view.document.total)}`}
         before={before}
       />
       <p className="note text-[12.5px]">Once it is sent, it and estimate {view.estimate} are frozen.</p>

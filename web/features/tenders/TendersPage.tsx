@@ -99,6 +99,7 @@ function Door({ to, text, strong = false }: { to: string; text: string; strong?:
 
 function EstimateOf({ it }: { it: TenderRow }) {
   const { estimate } = it;
+  if (!estimate && it.status !== 'tender') return <>–</>;
   if (!estimate) return <Door to={`${pathOf(it)}/estimates`} text="Price it" />;
   return (
     <>
