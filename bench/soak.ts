@@ -1,0 +1,169 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { performance } from 'node:perf_hooks';
+import { setTimeout as pause } from 'node:timers/promises';
+
+/**
+ * Mixed load on a book of 100,000 costs: 50 readers, 5 writers, exports given up, and a SIGKILL every five minutes. Says what came of it;
+ * ends with status 1 where a reply was 500, or the books did not tie at a look. Minutes: the first argument, else 10.
+ */
+const MINUTES = Number(process.argv[2] ?? 10);
+const READERS = 50;
+const WRITERS = 5;
+const COSTS = 100_000;
+const KILL_EVERY = 5 * 60_000;
+const LOOK_EVERY = 30_000;
+
+const VIEWS = [
+  ...['/jobs?asOf=2031-04', '/jobs/2104?asOf=2031-04', '/jobs/2108/estimate-versus-actual?asOf=2031-04', '/billing?asOf=2031-04'],
+  ...['/costs?asOf=2031-04', '/costs/totals?asOf=2031-04&job=2105', '/reports/wip?asOf=2031-04', '/reports/ageing?asOf=2031-04'],
+  ...['/jobs/2104/billing?asOf=2031-04', '/postings?asOf=2031-04', '/audit', '/uninstalled?asOf=2031-04'],
+];
+
+interface Server {
+  process: ChildProcess;
+  url: string;
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'ledrin-soak-'));
+const database = join(folder, 'soak.sqlite');
+const took: number[] = [];
+const seen = { replies: 0, posted: 0, faults: 0, cut: 0, kills: 0, givenUp: 0, looks: 0, untied: 0, memory: [] as number[] };
+let server: Server;
+
+async function start(): Promise<Server> {
+  const child = spawn(process.execPath, ['dist/server/main.mjs'], {
+    env: { ...process.env, PORT: '0', LEDRIN_DB: database },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  const url = await new Promise<string>((found, fail) => {
+    child.stdout?.on('data', (text: Buffer) => {
+      const match = /http:\/\/localhost:(\d+)/.exec(String(text));
+      if (match) found(`http://localhost:${match[1]}/api`);
+    });
+    child.once('exit', () => fail(new Error('the server stopped')));
+  });
+  return { process: child, url };
+}
+
+/** One request; a server that was just killed is not there, which is no fault of its own. */
+async function ask(path: string, body?: unknown): Promise<Response | null> {
+  const began = performance.now();
+  try {
+    const init =
+      body === undefined ? {} : { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
+    const reply = await fetch(server.url + path, init);
+    await reply.clone().arrayBuffer();
+    took.push(performance.now() - began);
+    seen.replies += 1;
+    if (reply.status >= 500) {
+      seen.faults += 1;
+      console.log(`${reply.status} at ${path}: ${(await reply.text()).slice(0, 200)}`);
+    }
+    return reply;
+  } catch {
+    seen.cut += 1;
+    await pause(200);
+    return null;
+  }
+}
+
+let reference = 0;
+function batch(lines: number): { lines: unknown[]; asOf: string } {
+  const line = () => ({
+    ...{
+      dated: '2031-04-20',
+      job: ['2104', '2105', '2108', '2110'][reference % 4],
+      section: '',
+      costCode: '0310',
+      costType: 'material',
+    },
+    ...{
+      party: 'SOAK',
+      reference: `S-${reference++}`,
+      hours: null,
+      amount: 100 + (reference % 900),
+      description: '',
+      commitment: '',
+    },
+    uninstalled: false,
+  });
+  return { lines: Array.from({ length: lines }, line), asOf: '2031-04-30' };
+}
+
+async function look(): Promise<void> {
+  const reply = await ask('/reports/tie-out?asOf=2031-12');
+  if (!reply?.ok) return;
+  const { rows } = (await reply.json()) as { rows: { difference: number }[] };
+  seen.looks += 1;
+  if (rows.some((row) => row.difference !== 0)) seen.untied += 1;
+  const status = readFileSync(`/proc/${server.process.pid}/status`, 'utf8');
+  seen.memory.push(Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024));
+}
+
+async function giveUpExport(): Promise<void> {
+  const control = new AbortController();
+  setTimeout(() => control.abort(), 50 + Math.random() * 1500);
+  await fetch(`${server.url}/book/export`, { signal: control.signal })
+    .then(
+      (it) => it.arrayBuffer(),
+      () => undefined,
+    )
+    .catch(() => undefined);
+  seen.givenUp += 1;
+}
+
+const imported = spawn(process.execPath, ['dist/server/cli.mjs', 'import', 'demo/book', '--db', database], { stdio: 'inherit' });
+await new Promise((done) => imported.once('exit', done));
+server = await start();
+while (reference < COSTS) await ask('/costs', batch(5000));
+console.log(`${COSTS.toLocaleString('en')} costs posted; ${MINUTES} minutes of load`);
+took.length = 0;
+
+const end = performance.now() + MINUTES * 60_000;
+const until = async (work: () => Promise<unknown>) => {
+  while (performance.now() < end) await work();
+};
+const kill = async () => {
+  await pause(Math.min(KILL_EVERY, Math.max(0, end - performance.now())));
+  if (performance.now() >= end) return;
+  server.process.kill('SIGKILL');
+  await new Promise((done) => server.process.once('exit', done));
+  seen.kills += 1;
+  server = await start();
+};
+await Promise.all([
+  ...Array.from({ length: READERS }, () =>
+    until(() => ask(VIEWS[Math.floor(Math.random() * VIEWS.length)] ?? '/jobs?asOf=2031-04')),
+  ),
+  ...Array.from({ length: WRITERS }, () =>
+    until(async () => {
+      if ((await ask('/costs', batch(1 + Math.floor(Math.random() * 20))))?.status === 201) seen.posted += 1;
+      await pause(100);
+    }),
+  ),
+  until(async () => {
+    await giveUpExport();
+    await pause(10_000);
+  }),
+  until(async () => {
+    await look();
+    await pause(LOOK_EVERY);
+  }),
+  until(kill),
+]);
+await look();
+server.process.kill('SIGTERM');
+took.sort((a, b) => a - b);
+const at = (share: number) => Math.round(took[Math.floor(took.length * share)] ?? 0);
+console.log(
+  `${seen.replies} replies, p50 ${at(0.5)} ms, p95 ${at(0.95)} ms, p99 ${at(0.99)} ms; ${seen.posted} batches posted; ${seen.givenUp} exports given up; ` +
+    `${seen.kills} kills, ${seen.cut} requests cut by them`,
+);
+console.log(
+  `${seen.faults} replies of 500 and above; ${seen.looks} looks, ${seen.untied} at which the books did not tie; memory, MB: ${seen.memory.join(' ')}`,
+);
+rmSync(folder, { recursive: true, force: true });
+process.exitCode = seen.faults > 0 || seen.untied > 0 ? 1 : 0;
