@@ -92,6 +92,8 @@ export interface ApplicationView {
   /** What may be done with it now. */
   can: Record<ApplicationMove, boolean>;
   previousNumber: number | null;
+  /** There is an application after it. */
+  hasNext: boolean;
 }
 
 /** What certifying would make of an application, and what it would post. */

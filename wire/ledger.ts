@@ -36,6 +36,9 @@ export interface PostingView extends PostingRow {
   note: string;
   journals: JournalView[];
   entryCount: number;
+  /** Recorded before and after it; null where there is none. */
+  previous: number | null;
+  next: number | null;
   /** Other documents of which it reverses or moves lines. */
   corrects: number[];
   /** Other documents that reversed or moved lines of it. */

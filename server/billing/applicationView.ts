@@ -76,6 +76,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
       stays: stays !== null,
     }),
     previousNumber: valued.previousNumber,
+    hasNext: job.applications.some((it) => it.number === number + 1),
   };
 }
 

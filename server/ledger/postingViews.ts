@@ -1,4 +1,5 @@
 import {
+  BESIDE_POSTING,
   CORRECTIONS_OF,
   JOURNAL_LINES,
   ENTRY_COUNT,
@@ -73,16 +74,18 @@ function conditionsOf(filter: Omit<PostingsFilter, 'before'>): { where: string[]
 export async function postingView(sql: Reader, id: number): Promise<PostingView> {
   const row = await sql.get(POSTING, [id]);
   if (!row) throw new LedrinError('not-found', `There is no document ${id}`);
-  const [journals, entries, corrections, fixed] = await Promise.all([
+  const [journals, entries, corrections, beside, fixed] = await Promise.all([
     postingJournals(sql, id),
     sql.get(ENTRY_COUNT, [id]),
     sql.all(CORRECTIONS_OF, [id]),
+    sql.get(BESIDE_POSTING, [id]),
     whyNotReversible(sql, { id, kind: row.kind, job_id: row.job_id }),
   ]);
   const others = (by: 0 | 1, known: number | null) =>
     corrections.filter((it) => it.by === by && it.id !== known).map((it) => it.id);
   return {
     ...{ ...withName(row), note: row.note, journals, entryCount: present(entries).count, fixed },
+    ...present(beside),
     corrects: others(0, row.reverses),
     correctedBy: others(1, row.reversedBy),
   };

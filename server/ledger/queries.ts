@@ -19,6 +19,12 @@ export const JOURNAL_LINES = query(
   'SELECT j.id, j.dated, l.account, l.debit, l.credit FROM journal j JOIN journal_line l ON l.journal_id = j.id WHERE j.posting_id = $1 ORDER BY j.dated, j.id, l.id',
 );
 
+/** The documents recorded before and after `$1`. */
+export const BESIDE_POSTING = query(
+  shape({ previous: t.orNull(t.whole), next: t.orNull(t.whole) }),
+  'SELECT (SELECT max(id) FROM posting WHERE id < $1) AS previous, (SELECT min(id) FROM posting WHERE id > $1) AS next',
+);
+
 export const ENTRY_COUNT = query(shape({ count: t.whole }), 'SELECT count(*) AS count FROM cost_entry WHERE posting_id = $1');
 
 export const REVERSAL_OF = query(shape({ id: t.whole }), 'SELECT id FROM posting WHERE reverses_id = $1');

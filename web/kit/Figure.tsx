@@ -1,4 +1,5 @@
-import type { ReactNode } from 'react';
+import { useContext, type ReactNode } from 'react';
+import { InTable } from './table/InTable';
 
 /** A computed figure: shown in tabular numerals, and a door to its workings. */
 export function Figure({
@@ -12,9 +13,11 @@ export function Figure({
   onOpen: () => void;
   className?: string;
 }) {
+  const inTable = useContext(InTable);
   return (
     <button
       type="button"
+      tabIndex={inTable ? -1 : undefined}
       className={`fig ${className}`}
       title={`${label}: show its workings`}
       aria-label={`${label}: ${typeof children === 'string' ? children : ''}, show its workings`}

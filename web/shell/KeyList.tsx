@@ -10,6 +10,8 @@ const keysWith = (parts: string): Keys => [
       ['Ctrl K', 'go to any job, place or action'],
       ['[', 'previous month end'],
       [']', 'next month end'],
+      ['Alt Enter', 'the main act of the page, or of the form that is typed in'],
+      ['n, p', 'the next and the previous document'],
       ['?', 'this list'],
       ['Tab, then Enter', 'on a page just opened: skip to what is on it'],
       ['Esc', 'close, or one step back in the workings'],
@@ -20,6 +22,7 @@ const keysWith = (parts: string): Keys => [
     [
       ['1 … 9', parts],
       ['0', 'job summary'],
+      ['j, k', 'the next and the previous part'],
       ['← →', 'previous and next part, on the row of parts'],
     ],
   ],

@@ -12,6 +12,7 @@ import { Refused, Waiting } from '../kit/States';
 import { CommandDoor, reachForCommands } from './CommandDoor';
 import { MonthChooser } from './MonthChooser';
 import { BANDS, JOB_PARTS, PLACES } from './places';
+import { usePageKeys } from './usePageKeys';
 
 const KeyList = lazy(async () => ({ default: (await import('./KeyList')).KeyList }));
 const LeaveGuard = lazy(async () => ({ default: (await import('./LeaveGuard')).LeaveGuard }));
@@ -23,6 +24,7 @@ export function Shell() {
   const { data: session, error, refetch } = useSessionQuery();
   const [open, setOpen] = useState<'commands' | 'keys' | null>(null);
   useOpeningKeys(setOpen);
+  usePageKeys();
   const { pathname } = useLocation();
   const band = PLACES.find(({ path }) => matchPath({ path, end: true }, pathname))?.band ?? bandOf(pathname);
   useEffect(() => {

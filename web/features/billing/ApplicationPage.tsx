@@ -1,4 +1,4 @@
-import { ChevronLeft } from 'lucide-react';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useApplicationQuery } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -63,8 +63,13 @@ function Heading({ view }: { view: ApplicationView }) {
         ))}
       <span className="ml-auto flex gap-3">
         {view.number > 1 && (
-          <Link to={keep(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number - 1}`)}>
+          <Link rel="prev" to={keep(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number - 1}`)}>
             <ChevronLeft className="inline align-[-2px]" size={14} aria-hidden="true" /> Application {view.number - 1}
+          </Link>
+        )}
+        {view.hasNext && (
+          <Link rel="next" to={keep(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number + 1}`)}>
+            Application {view.number + 1} <ChevronRight className="inline align-[-2px]" size={14} aria-hidden="true" />
           </Link>
         )}
         <HistoryLink subject={`${view.job}/${view.number}`} about="application" />

@@ -5,6 +5,8 @@ import type { Lists } from '../../../wire/company';
 import { useListsQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { SheetImport } from '../../ground/sheets/SheetImport';
+import { isFilled } from '../../kit/grid/filledRow';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
@@ -37,7 +39,11 @@ function CostEntry({ lists }: { lists: Lists }) {
   const { preview, refused, read } = batch;
   return (
     <div className="page">
-      <PageHead title="Enter costs" />
+      <PageHead title="Enter costs">
+        <div className="flex flex-wrap items-end gap-2">
+          <SheetImport of="costs" columns={columns} onRows={(rows) => batch.change([...batch.rows.filter(isFilled), ...rows])} />
+        </div>
+      </PageHead>
       <EntryGrid
         key={batch.posted}
         autoFocus
@@ -68,7 +74,7 @@ function BatchActions({ batch }: { batch: CostBatch }) {
   const { read, preview, rows } = batch;
   const count = `${read.lines.length} ${read.lines.length === 1 ? 'line' : 'lines'}, ${exact(read.total)}`;
   return (
-    <div className="mt-3 flex items-center gap-3">
+    <div className="mt-3 flex items-center gap-3" data-own-keys>
       <button
         type="button"
         className={preview ? 'button' : 'button main'}

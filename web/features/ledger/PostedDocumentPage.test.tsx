@@ -13,7 +13,7 @@ afterEach(cleanup);
 const posting = (more: Partial<PostingView> = {}): PostingView => ({
   ...{ id: 12, kind: 'cost-batch', kindName: 'Costs', job: '2105', reference: 'TS-1', dated: '2031-04-23', actor: 'accountant' },
   ...{ recordedAt: '2031-04-23T10:00:00Z', total: 125_000, reverses: null, reversedBy: null, note: '', journals: [] },
-  ...{ entryCount: 1, fixed: null, corrects: [], correctedBy: [] },
+  ...{ entryCount: 1, fixed: null, corrects: [], correctedBy: [], previous: 11, next: null },
   ...more,
 });
 const reversed = posting({ reversedBy: 13, fixed: 'It was reversed by document 13' });

@@ -30,7 +30,9 @@ export function PostedDocumentPage() {
   if (!data) return <Waiting what={`posting ${id}`} />;
   return (
     <div className="page max-w-[1000px]">
-      <PageHead title={`Document ${data.id}: ${data.kindName.toLowerCase()}`} />
+      <PageHead title={`Document ${data.id}: ${data.kindName.toLowerCase()}`}>
+        <Beside posting={data} />
+      </PageHead>
       <Facts posting={data} />
       <Reversal key={data.id} posting={data} />
       {data.journals.slice(0, MOST_JOURNALS).map((journal, i) => (
@@ -44,6 +46,25 @@ export function PostedDocumentPage() {
         </p>
       )}
     </div>
+  );
+}
+
+/** The documents recorded before and after it. */
+function Beside({ posting: { previous, next } }: { posting: PostingView }) {
+  const keep = useKeepMonth();
+  return (
+    <span className="flex gap-3">
+      {previous !== null && (
+        <Link rel="prev" to={keep(`/ledger/postings/${previous}`)}>
+          Document {previous}
+        </Link>
+      )}
+      {next !== null && (
+        <Link rel="next" to={keep(`/ledger/postings/${next}`)}>
+          Document {next}
+        </Link>
+      )}
+    </span>
   );
 }
 

@@ -4,6 +4,7 @@ import { cleanup, fireEvent, render, screen, within } from '@testing-library/rea
 import { displayExact } from '../../../core/money/display';
 import { compareValues } from './compareValues';
 import { asText, summaryOf } from './selection';
+import { Figure } from '../Figure';
 import { Table } from './Table';
 import type { TableColumn } from './tableTypes';
 
@@ -134,4 +135,31 @@ test('of many rows those in view are asked for, and one that is not here yet is 
   // As they were given: the order is somebody else's.
   expect(cells.slice(0, 10)).toEqual(['Line 2', '100.50', '8', 'Line 10', money(-50), '', 'Line 1', '2.50', '3', '…']);
   expect(screen.getByRole('columnheader', { name: /Amount/ }).getAttribute('aria-sort')).toBe('descending');
+});
+
+test('by the keyboard cells are reached by arrows, figures opened by Enter, rows picked by Space; none is a stop of Tab', () => {
+  const opened = jest.fn();
+  const picked = jest.fn();
+  const columns: TableColumn<{ name: string; amount: number }>[] = [
+    { key: 'name', title: 'Name', value: (it) => it.name, cell: (it) => it.name },
+    {
+      ...{ key: 'amount', title: 'Amount', value: (it) => it.amount, number: String },
+      cell: (it) => (
+        <Figure label={`Amount of ${it.name}`} onOpen={() => opened(it.name)}>
+          {String(it.amount)}
+        </Figure>
+      ),
+    },
+  ];
+  const rows = [
+    { name: 'One', amount: 1 },
+    { name: 'Two', amount: 2 },
+  ];
+  render(<Table label="Lines" columns={columns} rows={rows} rowKey={(it) => it.name} onPick={picked} />);
+  const box = screen.getByRole('region', { name: 'Lines' });
+  for (const key of ['ArrowDown', 'ArrowDown', 'ArrowRight', 'Enter']) fireEvent.keyDown(box, { key });
+  expect(opened).toHaveBeenCalledWith('Two');
+  fireEvent.keyDown(box, { key: ' ' });
+  expect(picked).toHaveBeenCalledWith([rows[1]]);
+  expect(screen.getByRole('button', { name: /Amount of One/ }).tabIndex).toBe(-1);
 });

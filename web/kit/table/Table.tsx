@@ -1,4 +1,5 @@
 import { useRef, type KeyboardEvent } from 'react';
+import { InTable } from './InTable';
 import { ManyRowsBody } from './ManyRowsBody';
 import { asText, summaryOf, type SelectedCell } from './selection';
 import { TableBody } from './TableBody';
@@ -26,7 +27,9 @@ export function Table<Row extends object>(props: TableProps<Row>) {
       aria-rowcount={many?.count}
     >
       <TableHead model={model} columns={columns} order={props.order} />
-      {many ? <ManyRowsBody {...props} model={model} many={many} box={box} /> : <TableBody {...props} model={model} />}
+      <InTable value={true}>
+        {many ? <ManyRowsBody {...props} model={model} many={many} box={box} /> : <TableBody {...props} model={model} />}
+      </InTable>
       <TableFootRow model={model} columns={columns} foot={props.foot} summary={summary} />
     </table>
   );
@@ -48,18 +51,28 @@ export function Table<Row extends object>(props: TableProps<Row>) {
 const ARROWS = { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' } as const;
 
 function onKey<Row extends object>(
-  event: KeyboardEvent,
+  event: KeyboardEvent<HTMLDivElement>,
   model: TableModel<Row>,
   lines: readonly (readonly SelectedCell<Row>[])[],
   onPick?: (rows: readonly Row[]) => void,
 ): void {
   const direction = ARROWS[event.key as keyof typeof ARROWS];
-  if (event.target !== event.currentTarget) return;
-  if (direction && lines.length > 0) {
-    event.preventDefault();
-    if (event.shiftKey) model.extendCellSelection(direction);
-    else model.moveCellSelection(direction);
+  const box = event.currentTarget;
+  if (event.target !== box) {
+    // Back from a figure that was opened, the arrows go on from its cell.
+    if (!direction || !(event.target as Element).matches('td .fig')) return;
+    box.focus();
   }
+  if (direction) {
+    event.preventDefault();
+    if (lines.length === 0) selectFirst(model);
+    else if (event.shiftKey) model.extendCellSelection(direction);
+    else model.moveCellSelection(direction);
+    requestAnimationFrame(() =>
+      box.querySelector('td[data-selected]')?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' }),
+    );
+  }
+  if (event.key === 'Enter') box.querySelector<HTMLElement>(`td[data-selected] :is(.fig, a, button)`)?.click();
   if (event.key === ' ' && onPick && lines.length > 0) {
     event.preventDefault();
     onPick(selectedRows(model));
@@ -82,6 +95,12 @@ function selectedLines<Row extends object>(model: TableModel<Row>, columns: read
       }),
     )
     .filter((cells) => cells.length > 0);
+}
+
+function selectFirst<Row extends object>(model: TableModel<Row>): void {
+  const [row] = model.getRowModel().rows;
+  const [cell] = row?.getVisibleCells() ?? [];
+  if (row && cell) model.setFocusedCell(row.id, cell.column.id);
 }
 
 function selectedRows<Row extends object>(model: TableModel<Row>): Row[] {

@@ -1,0 +1,62 @@
+import { expect, test, type Page } from '@playwright/test';
+import { startLedrin, type Running } from './server';
+
+let running: Running;
+test.beforeAll(async () => {
+  running = await startLedrin('demo/book');
+});
+test.afterAll(() => running.stop());
+
+/** Hands on a keyboard: counts the keys beyond the text itself. */
+class Hands {
+  keys = 0;
+
+  constructor(readonly page: Page) {}
+
+  async press(key: string, times = 1): Promise<void> {
+    for (let i = 0; i < times; i++) await this.page.keyboard.press(key);
+    this.keys += times;
+  }
+
+  async type(text: string): Promise<void> {
+    await this.page.keyboard.type(text);
+  }
+}
+
+test('ten cost lines are entered and posted by the keyboard, in at most 30 keys a line beyond their text', async ({ page }) => {
+  await page.goto(`${running.url}/costs?as-of=2031-04`);
+  await expect(page.getByLabel('Date, row 1', { exact: true })).toBeFocused();
+  const hands = new Hands(page);
+  for (let line = 1; line <= 10; line++) {
+    for (const text of ['28', '2108', 'Podium', '0610', 'labour', 'Crew Dray', `K-${line}`, '', '4', '120.50', 'Seals', '', '']) {
+      await hands.type(text);
+      await hands.press('Tab');
+    }
+  }
+  await hands.press('Alt+p');
+  await expect(page.getByRole('heading', { name: 'Effect on jobs' })).toBeVisible();
+  await hands.press('Alt+Enter');
+  await expect(page.getByText('Posted 10 lines, 1,205.00')).toBeVisible();
+  expect(hands.keys / 10).toBeLessThanOrEqual(30);
+});
+
+test('an application of nine lines and more is started, filled and submitted by the keyboard in at most 45 keys', async ({
+  page,
+}) => {
+  await page.goto(`${running.url}/jobs/2104?as-of=2031-05`);
+  await expect(page.getByRole('heading', { name: /^2104/ })).toBeVisible();
+  const hands = new Hands(page);
+  await hands.press('6');
+  await expect(page.getByRole('button', { name: /Start application/ })).toBeVisible();
+  await hands.press('Alt+Enter');
+  await expect(page.getByLabel('% to date, row 1', { exact: true })).toBeVisible();
+  await expect(page.getByRole('textbox').and(page.locator(':focus'))).toHaveCount(1);
+  for (let line = 1; line <= 10; line++) {
+    await hands.type('100');
+    await hands.press('Enter');
+  }
+  await hands.press('Alt+Enter');
+  await expect(page.getByText('Submitted, awaiting certification')).toBeVisible();
+  console.log(`application: ${hands.keys} keys`);
+  expect(hands.keys).toBeLessThanOrEqual(45);
+});
