@@ -2,7 +2,7 @@ import { book, buildUp, BUILD_UPS, component, ITEMS, line, part, priced, TENDER 
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { COST_TYPES } from '../costs/costType';
-import { findCycle, PriceBook, unitCostOfShares, whereUsed } from '../prices/buildUp';
+import { buildUpFault, PriceBook, unitCostOfShares, whereUsed } from '../prices/buildUp';
 import { changedBy, extend, formatUnitCost, parseUnitCost } from '../prices/unitCost';
 import { groupsBy, planAward, type AwardGroup } from './award';
 import { compareEstimates } from './compare';
@@ -239,14 +239,23 @@ test('two estimates beside each other: lines of one only, and what differs', () 
   ]);
 });
 
-test('a circle of build-ups is found with its way, however deep', () => {
-  const chain = ['A', 'B', 'C'].map((code, i, all) => buildUp(code, component({ buildUp: all[(i + 1) % 3]! }, 10_000)));
-  expect(findCycle(chain)).toEqual(['A', 'B', 'C', 'A']);
-  expect(findCycle([...BUILD_UPS, buildUp('X', component({ buildUp: 'ROOF' }, 1), component({ buildUp: 'X' }, 1))])).toEqual([
-    'X',
-    'X',
-  ]);
-  expect(findCycle(BUILD_UPS)).toBeNull();
+test('build-ups in a circle, too deep, or taking too much in one are refused with their way, however many', () => {
+  const circle = ['A', 'B', 'C'].map((code, i, all) => buildUp(code, component({ buildUp: all[(i + 1) % 3]! }, 10_000)));
+  expect(buildUpFault(circle)?.message).toBe('A build-up cannot be made of itself: A → B → C → A');
+  const roof = buildUp('X', component({ buildUp: 'ROOF' }, 1), component({ buildUp: 'X' }, 1));
+  expect(buildUpFault([...BUILD_UPS, roof])).toMatchObject({ code: 'X', component: 'X' });
+  expect(buildUpFault(BUILD_UPS)).toBeNull();
+
+  const chain = (levels: number, each: number) =>
+    Array.from({ length: levels }, (_, i) =>
+      buildUp(`L${i}`, component(i + 1 < levels ? { buildUp: `L${i + 1}` } : { item: 'CREW' }, each)),
+    );
+  expect(buildUpFault(chain(40, 10_000))).toBeNull();
+  // The innermost is L4999; the 41st level from there is L4959.
+  expect(buildUpFault(chain(5_000, 10_000))?.message).toMatch(/^L4959 is more than 40 build-ups deep/);
+  // A thousand in each of three levels is 1,000,000,000, which may be; in four it is a thousand times that.
+  expect(buildUpFault(chain(3, 10_000_000))).toBeNull();
+  expect(buildUpFault(chain(4, 10_000_000))?.message).toMatch(/^One unit of L0 takes more than 1,000,000,000 units/);
   expect(whereUsed(BUILD_UPS, { item: 'CREW' }).map((it) => it.code)).toEqual(['BED', 'ROOF']);
   expect(whereUsed(BUILD_UPS, { buildUp: 'BED' }).map((it) => it.code)).toEqual(['ROOF']);
 });

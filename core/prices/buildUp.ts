@@ -58,7 +58,7 @@ export class PriceBook {
   readonly buildUps: ReadonlyMap<string, BuildUp>;
   private readonly shares = new Map<string, readonly UnitShare[]>();
 
-  /** `buildUps` must not run in a circle: see findCycle. */
+  /** `buildUps` must not run in a circle: see buildUpFault. */
   constructor(items: readonly PriceItem[], buildUps: readonly BuildUp[]) {
     this.items = new Map(items.map((it) => [it.code, it]));
     this.buildUps = new Map(buildUps.map((it) => [it.code, it]));
@@ -125,25 +125,72 @@ function joinShares(shares: readonly UnitShare[]): UnitShare[] {
   );
 }
 
-/** A way from a build-up through its components back to itself, first and last the same; null where there is none. */
-export function findCycle(buildUps: readonly BuildUp[]): string[] | null {
+/** Build-ups within build-ups: more levels than anybody builds in. */
+const MOST_LEVELS = 40;
+/** How much of price items one unit may take in all, through every level. */
+const MOST_IN_ONE = 1_000_000_000;
+
+/**
+ * Why build-ups cannot be: one is made of itself, is too deep, or takes more for one unit than can be counted. Says of which, with the
+ * component it comes by; null where all is well.
+ */
+export function buildUpFault(buildUps: readonly BuildUp[]): { code: string; component: string; message: string } | null {
   const byCode = new Map(buildUps.map((it) => [it.code, it]));
-  const done = new Set<string>();
-  const walk = (code: string, path: readonly string[]): string[] | null => {
-    if (path.includes(code)) return [...path.slice(path.indexOf(code)), code];
-    if (done.has(code)) return null;
-    for (const { buildUp } of byCode.get(code)?.components ?? []) {
-      const cycle = buildUp ? walk(buildUp, [...path, code]) : null;
-      if (cycle) return cycle;
-    }
-    done.add(code);
-    return null;
-  };
+  const depths = new Map<string, { levels: number; inOne: number }>();
   for (const { code } of buildUps) {
-    const cycle = walk(code, []);
-    if (cycle) return cycle;
+    // Innermost first, without recursion: a chain may be longer than the stack is deep.
+    const open = [code];
+    const onPath = new Set<string>();
+    while (open.length > 0) {
+      const at = open[open.length - 1] ?? '';
+      const inner = (byCode.get(at)?.components ?? []).filter((it) => it.buildUp !== '' && byCode.has(it.buildUp));
+      onPath.add(at);
+      const next = inner.find((it) => !depths.has(it.buildUp));
+      if (next && onPath.has(next.buildUp)) {
+        const way = [...open.slice(open.indexOf(next.buildUp)), next.buildUp];
+        return {
+          code: at,
+          component: next.buildUp,
+          message: `A build-up cannot be made of itself: ${shortened(way).join(' → ')}`,
+        };
+      }
+      if (next) {
+        open.push(next.buildUp);
+        continue;
+      }
+      const levels = 1 + Math.max(0, ...inner.map((it) => depths.get(it.buildUp)?.levels ?? 0));
+      const inOne = (byCode.get(at)?.components ?? []).reduce(
+        (sum, it) => sum + takenBy(it, depths.get(it.buildUp)?.inOne ?? 1),
+        0,
+      );
+      const component = inner[0]?.buildUp ?? '';
+      if (levels > MOST_LEVELS)
+        return {
+          code: at,
+          component,
+          message: `${at} is more than ${MOST_LEVELS} build-ups deep; make it of price items, or of fewer levels`,
+        };
+      if (inOne > MOST_IN_ONE)
+        return {
+          code: at,
+          component,
+          message: `One unit of ${at} takes more than ${MOST_IN_ONE.toLocaleString('en')} units of price items; check its quantities`,
+        };
+      depths.set(at, { levels, inOne });
+      onPath.delete(at);
+      open.pop();
+    }
   }
   return null;
+}
+
+function takenBy({ quantity, waste }: Component, inOne: number): number {
+  return (quantity / 10 ** QUANTITY_DECIMALS) * (1 + waste / 1_000_000) * inOne;
+}
+
+/** A way that people can read: its first and last steps. */
+function shortened(way: readonly string[]): readonly string[] {
+  return way.length <= 8 ? way : [...way.slice(0, 4), '…', ...way.slice(-3)];
 }
 
 /** The build-ups that name an item or a build-up as a component of theirs. */

@@ -1,5 +1,5 @@
 import { COST_TYPES } from '../../core/costs/costType';
-import { findCycle, type BuildUp } from '../../core/prices/buildUp';
+import { buildUpFault, type BuildUp } from '../../core/prices/buildUp';
 import type { BookCheck } from '../book/bookCheck';
 import { bookFile } from '../book/bookFile';
 import { date, markup, needed, oneOf, percent, REQUIRED, text, unitCost } from '../book/columns';
@@ -100,10 +100,11 @@ export const buildUpComponents = bookFile({
       book.fault(buildUpComponents, row, 'price_item', 'expected a price item, or a build-up in component: one of the two');
   },
   checkAll(rows, book) {
-    const cycle = findCycle(bookBuildUps(book));
-    if (!cycle) return;
-    const at = rows.find((row) => row.build_up === cycle[0] && row.component === cycle[1]) ?? { row: 1 };
-    book.fault(buildUpComponents, at, 'component', `a build-up cannot be made of itself: ${cycle.join(' > ')}`);
+    const fault = buildUpFault(bookBuildUps(book));
+    if (!fault) return;
+    const at = rows.find((row) => row.build_up === fault.code && row.component === fault.component) ?? { row: 1 };
+    const [first = '', ...rest] = fault.message;
+    book.fault(buildUpComponents, at, 'component', first.toLowerCase() + rest.join(''));
   },
   save: (rows, into): Promise<void> =>
     into.insertAll(

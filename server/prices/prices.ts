@@ -5,7 +5,7 @@ import { BuildUpComponentTable, BuildUpTable, PriceChangeTable, PriceItemTable }
 import { known, present } from '../../core/errors/known';
 import type { Command } from '../ledger/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import { findCycle, PriceBook, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
+import { buildUpFault, PriceBook, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
 import { changedBy, LARGEST_UNIT_COST } from '../../core/prices/unitCost';
 import type { BuildUpInput, PriceItemInput, PriceItemsInput, PriceMoveInput, PriceMoves } from '../../wire/prices';
 import type { Database } from '../db/database';
@@ -161,8 +161,8 @@ export async function saveBuildUp(command: Command, input: BuildUpInput): Promis
   const faults = input.components.flatMap((it, i) => componentFaults(it, i, input.code, items, known));
   assertNoFaults(faults);
   const others = (await priceBookView(sql)).buildUps.filter((it) => it.code !== input.code);
-  const cycle = findCycle([input, ...others]);
-  if (cycle) throw fieldError('components', `A build-up cannot be made of itself: ${cycle.join(' → ')}`);
+  const fault = buildUpFault([input, ...others]);
+  if (fault) throw fieldError('components', fault.message);
   const id = known.get(input.code) ?? (await nextId(sql, BuildUpTable));
   await sql.save(BuildUpTable, [{ id, code: input.code, description: input.description, unit: input.unit }], ['id']);
   await sql.remove(BuildUpComponentTable, { build_up_id: id });

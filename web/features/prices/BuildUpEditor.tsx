@@ -5,7 +5,7 @@ import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from '../../ground/a
 import { useMemo, useState } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { displayQuantity } from '../../../core/money/display';
-import { findCycle, PriceBook, unitCostOfShares, whereUsed } from '../../../core/prices/buildUp';
+import { buildUpFault, PriceBook, unitCostOfShares, whereUsed } from '../../../core/prices/buildUp';
 import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
 import { useCurrency } from '../../ground/company';
 import { useAttempt } from '../../ground/useAttempt';
@@ -40,7 +40,7 @@ function useBuildUp(book: PriceBookView, start: BuildUpInput | null) {
   const read = useMemo(() => readComponents(rows, facts, book), [rows, facts, book]);
   const prices = useMemo(() => {
     const others = book.buildUps.filter((it) => it.code !== read.input.code);
-    return new PriceBook(book.items, read.cycle ? others : [...others, read.input]);
+    return new PriceBook(book.items, read.refused ? others : [...others, read.input]);
   }, [book, read]);
   const priced = prices.pricedComponents(read.input.code);
   const components = new Map(read.places.map((row, k) => [row, priced[k]]));
@@ -64,7 +64,7 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
         <Saving typed={typed} start={start} total={perUnit.cost} onKept={onKept} onRemoved={onRemoved} />
         <UnitCost typed={typed} total={perUnit.cost} />
       </div>
-      {read.cycle && <Refused message={`A build-up cannot be made of itself: ${read.cycle.join(' → ')}`} />}
+      {read.refused && <Refused message={read.refused} />}
       {used.length > 0 && (
         <p className="note">
           Part of {used.map((it) => it.code).join(', ')}, which {used.length === 1 ? 'follows' : 'follow'} when this one changes.
@@ -125,7 +125,7 @@ function Saving({
   const [remove] = useRemoveBuildUpMutation();
   const unchanged = stableText(start ?? EMPTY) === stableText(read.input);
   useUnsaved(!unchanged);
-  const wrong = read.faults.size > 0 || read.cycle !== null || facts.code.trim() === '' || facts.description.trim() === '';
+  const wrong = read.faults.size > 0 || read.refused !== null || facts.code.trim() === '' || facts.description.trim() === '';
   const saveIt = async () => {
     if (await attempt(() => save({ body: read.input }).unwrap(), `Build-up ${read.input.code} saved`)) onKept(read.input.code);
   };
@@ -189,7 +189,8 @@ interface ReadComponents {
   input: BuildUpInput;
   /** The row each component stands in. */
   places: number[];
-  cycle: string[] | null;
+  /** Why these components cannot be. */
+  refused: string | null;
 }
 
 function readComponents(rows: readonly GridRow[], facts: Facts, book: PriceBookView): ReadComponents {
@@ -202,5 +203,5 @@ function readComponents(rows: readonly GridRow[], facts: Facts, book: PriceBookV
   }));
   const input = { code: facts.code.trim(), description: facts.description.trim(), unit: facts.unit.trim(), components };
   const others = book.buildUps.filter((it) => it.code !== input.code);
-  return { faults, input, places: read.map((it) => it.row), cycle: findCycle([input, ...others]) };
+  return { faults, input, places: read.map((it) => it.row), refused: buildUpFault([input, ...others])?.message ?? null };
 }
