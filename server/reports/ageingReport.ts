@@ -30,5 +30,6 @@ export async function ageingReport(sql: Reader, request: ReportRequest): Promise
     columns: COLUMNS,
     rows: [...rows, totalRow(COLUMNS, rows, 'customer')],
     hasTotal: true,
+    computed: { total: { plus: AGEING_FIGURE_NAMES.filter((it) => it !== 'total').map((it) => AGEING_FIGURES[it].column) } },
   };
 }

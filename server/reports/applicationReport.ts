@@ -64,6 +64,11 @@ export async function applicationReport(sql: Reader, request: ReportRequest): Pr
     columns: LINE_COLUMNS,
     rows: [...rows, total],
     hasTotal: true,
+    computed: {
+      to_date: { plus: ['previous', 'this_period', 'materials_on_site'] },
+      percent: { of: 'to_date', over: 'scheduled_value' },
+      balance: { plus: ['scheduled_value'], minus: ['to_date'] },
+    },
   };
 }
 

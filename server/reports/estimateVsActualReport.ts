@@ -108,5 +108,9 @@ export async function estimateVsActualReport(sql: Reader, request: ReportRequest
     columns: COLUMNS,
     rows: [...rows, totalRow(COLUMNS, rows, 'section')],
     hasTotal: true,
+    computed: {
+      revised: { plus: ['original', 'changes'] },
+      variance: { plus: ['revised'], minus: ['estimate_at_completion'] },
+    },
   };
 }

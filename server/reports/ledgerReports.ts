@@ -40,5 +40,12 @@ export async function tieOutReport(sql: Reader, { asOf }: ReportRequest): Promis
     },
     await turnovers(sql, asOf),
   );
-  return { name: 'tie-out', title: 'Tie-out', columns: TIE_OUT, rows: rows.map((row) => ({ ...row })), hasTotal: false };
+  return {
+    name: 'tie-out',
+    title: 'Tie-out',
+    columns: TIE_OUT,
+    rows: rows.map((row) => ({ ...row })),
+    hasTotal: false,
+    computed: { difference: { plus: ['subledger'], minus: ['ledger'] } },
+  };
 }

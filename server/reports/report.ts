@@ -7,6 +7,10 @@ export type { ReportColumn };
 /** Values by column key: text as text; amounts in minor units, percentages in millionths, hours in ten-thousandths. */
 export type ReportRow = Record<string, string | number>;
 
+/** A column that follows from others of its row: their sum and difference, never below 0 where `notBelowZero`; or `of` ÷ `over`. */
+export type Computed =
+  { plus: readonly string[]; minus?: readonly string[]; notBelowZero?: boolean } | { of: string; over: string };
+
 export interface Report {
   name: string;
   title: string;
@@ -14,6 +18,8 @@ export interface Report {
   rows: ReportRow[];
   /** Where the last row is a total. */
   hasTotal: boolean;
+  /** Columns a workbook may write as formulas, by their key. */
+  computed?: Readonly<Record<string, Computed>>;
 }
 
 export interface ReportRequest {

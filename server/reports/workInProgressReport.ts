@@ -14,6 +14,16 @@ const COLUMNS: ReportColumn[] = [
   ),
 ];
 
+/** What follows from other columns, docs/rules.md §8; percent complete goes by the job's method and does not. */
+const COMPUTED: NonNullable<Report['computed']> = {
+  estimated_profit: { plus: ['contract_sum'], minus: ['estimated_cost'] },
+  estimated_margin_percent: { of: 'estimated_profit', over: 'contract_sum' },
+  profit_to_date: { plus: ['earned_revenue'], minus: ['cost_to_date', 'loss_provision'] },
+  overbilled: { plus: ['billed_to_date'], minus: ['earned_revenue'], notBelowZero: true },
+  underbilled: { plus: ['earned_revenue'], minus: ['billed_to_date'], notBelowZero: true },
+  backlog: { plus: ['contract_sum'], minus: ['earned_revenue'] },
+};
+
 /** The work-in-progress schedule, docs/rules.md §8: all jobs awarded by the date, or one. */
 export async function workInProgressReport(sql: Reader, request: ReportRequest): Promise<Report> {
   const jobId = request.job === undefined ? null : (await jobByNumber(sql, request.job, 'contract')).id;
@@ -25,6 +35,7 @@ export async function workInProgressReport(sql: Reader, request: ReportRequest):
     columns: COLUMNS,
     rows: [...rows, progressRow('TOTAL', '', totalProgress(jobs.map((job) => job.progress)))],
     hasTotal: true,
+    computed: COMPUTED,
   };
 }
 

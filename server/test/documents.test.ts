@@ -1,5 +1,10 @@
 import { reading } from './act';
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { inflateSync } from 'node:zlib';
+import { parse } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
 import { type Company, loadCompany } from '../company/company';
@@ -41,6 +46,40 @@ function pdfPages(pdf: Buffer): { pages: number; streams: string[] } {
   return { pages: [...text.matchAll(/\/Type \/Page\b(?!s)/g)].length, streams };
 }
 
+/** Cells of a sheet that hold a number, by their place. */
+function cellsOf(sheet: string): Map<string, { value: number; formula: string | null }> {
+  const cells = [...sheet.matchAll(/<c r="([A-Z]+\d+)"[^>]*>(?:<f>([^<]*)<\/f>)?<v>(-?[\d.]+)<\/v>/g)];
+  return new Map(cells.map(([, at, formula, value]) => [at!, { value: Number(value), formula: formula ?? null }]));
+}
+
+/** What a formula of ours comes to, from the values of the cells it names: sums, differences, shares, rounded. */
+function calculated(formula: string, cells: ReturnType<typeof cellsOf>): number {
+  const at = (name: string) => cells.get(name)?.value ?? 0;
+  const rounded = (exact: number, places: string) => Number(exact.toFixed(Number(places)));
+  const share = /^IF\((\w+)=0,0,ROUND\((\w+)\/\1,(\d)\)\)$/.exec(formula);
+  if (share) return at(share[1]!) === 0 ? 0 : rounded(at(share[2]!) / at(share[1]!), share[3]!);
+  const column = /^ROUND\(SUM\(([A-Z]+)2:\1(\d+)\),(\d)\)$/.exec(formula);
+  if (column) {
+    const rows = Array.from({ length: Number(column[2]) - 1 }, (_, i) => at(`${column[1]}${i + 2}`));
+    return rounded(
+      rows.reduce((sum, it) => sum + it, 0),
+      column[3]!,
+    );
+  }
+  const sum = /^(MAX\(0,)?ROUND\(([A-Z\d+-]+),(\d)\)\)?$/.exec(formula);
+  if (!sum) throw new Error(`No formula of ours: ${formula}`);
+  const exact = [...sum[2]!.matchAll(/([+-]?)([A-Z]+\d+)/g)].reduce(
+    (all, [, sign, name]) => all + (sign === '-' ? -1 : 1) * at(name!),
+    0,
+  );
+  return sum[1] ? Math.max(0, rounded(exact, sum[3]!)) : rounded(exact, sum[3]!);
+}
+
+/** The setting of an office program by which it calculates a workbook again when it opens it. */
+const ALWAYS_CALCULATE = `<?xml version="1.0" encoding="UTF-8"?>
+<oor:items xmlns:oor="http://openoffice.org/2001/registry"><item oor:path="/org.openoffice.Office.Calc/Formula/Load">
+<prop oor:name="OOXMLRecalcMode" oor:op="fuse"><value>0</value></prop></item></oor:items>`;
+
 describe('CSV', () => {
   test.each([
     ['amount', -1205, '-12.05'],
@@ -74,6 +113,52 @@ describe('a workbook', () => {
     expect(numbers).toContain(String((report.rows[0]!.estimated_margin_percent as number) / 1_000_000));
     expect(sheet.match(/<row /g)!.length).toBe(report.rows.length + 1);
   });
+
+  test('has a filter, and formulas that come to the figures of the report where they are calculated again', async () => {
+    const applications = { job: '2104', application: 14 };
+    const counted: Record<string, number> = {};
+    for (const [name, more] of [
+      ['wip', {}],
+      ['ageing', {}],
+      ['trial-balance', {}],
+      ['estimate-vs-actual', { job: '2104' }],
+      ['application', applications],
+    ] as const) {
+      const report = await reportOf(name, more);
+      const workbook = await reportXlsx(report, company);
+      const cells = cellsOf(unzipped(workbook)['xl/worksheets/sheet1.xml']!);
+      const formulas = [...cells].filter(([, it]) => it.formula !== null);
+      for (const [at, it] of formulas) expect([at, calculated(it.formula!, cells)]).toEqual([at, it.value]);
+      counted[name] = new Set(formulas.map(([at]) => at.replace(/\d+/, ''))).size;
+      expect(unzipped(workbook)['xl/worksheets/sheet1.xml']).toContain(`</sheetData><autoFilter ref="A1:`);
+    }
+    // Columns with formulas: the totals of amounts and hours, and those that follow from others.
+    expect(counted).toEqual({ wip: 12, ageing: 7, 'trial-balance': 2, 'estimate-vs-actual': 9, application: 8 });
+  });
+
+  const office = spawnSync('soffice', ['--version']).status === 0;
+  (office ? test : test.skip)(
+    'is calculated to the same by an office program (not proved where none is installed)',
+    async () => {
+      const report = await reportOf('wip');
+      const folder = mkdtempSync(join(tmpdir(), 'ledrin-office-'));
+      try {
+        mkdirSync(join(folder, 'profile/user'), { recursive: true });
+        writeFileSync(join(folder, 'profile/user/registrymodifications.xcu'), ALWAYS_CALCULATE);
+        writeFileSync(join(folder, 'wip.xlsx'), await reportXlsx(report, company));
+        const profile = `-env:UserInstallation=file://${join(folder, 'profile')}`;
+        spawnSync('soffice', [profile, '--headless', '--convert-to', 'csv', '--outdir', folder, join(folder, 'wip.xlsx')]);
+        const lines = parse(readFileSync(join(folder, 'wip.csv'), 'utf8')) as string[][];
+        const amounts = report.columns.flatMap(({ key, kind }, column) => (kind === 'amount' ? [{ key, column }] : []));
+        expect(
+          lines.slice(1).map((line) => amounts.map(({ column }) => Math.round(Number(line[column]!.replaceAll(',', '')) * 100))),
+        ).toEqual(report.rows.map((row) => amounts.map(({ key }) => row[key])));
+      } finally {
+        rmSync(folder, { recursive: true });
+      }
+    },
+    120_000,
+  );
 
   test.each(['ageing', 'trial-balance', 'tie-out', 'wip'] as const)('comes of %s', async (name) => {
     expect(Object.keys(unzipped(await reportXlsx(await reportOf(name), company)))).toContain('xl/workbook.xml');
