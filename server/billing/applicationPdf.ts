@@ -15,6 +15,7 @@ import { type Company, companyLogo, loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { letterhead, senderLines } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
+import { QUIET } from '../pdf/typefaces';
 
 type Parties = RowOf<typeof PARTIES>;
 
@@ -95,7 +96,7 @@ export function applicationPdf(document: ApplicationDocument): Promise<Buffer> {
 
 function heading(title: string, { company, logo, job, parties, invoice }: ApplicationDocument, state: string): Content {
   const block = (label: string, ...lines: string[]): Content => ({
-    stack: [{ text: label, fontSize: 8, color: '#6b6254' }, ...lines.filter(Boolean).map((text) => ({ text }))],
+    stack: [{ text: label, fontSize: 8, color: QUIET }, ...lines.filter(Boolean).map((text) => ({ text }))],
   });
   return {
     stack: [
@@ -177,7 +178,7 @@ function signatures(company: string, client: string): Content {
   const place = (label: string): Content => ({
     stack: [
       { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 220, y2: 0, lineWidth: 0.6 }] },
-      { text: label, fontSize: 8, color: '#6b6254', margin: [0, 3, 0, 0] },
+      { text: label, fontSize: 8, color: QUIET, margin: [0, 3, 0, 0] },
     ],
   });
   return {

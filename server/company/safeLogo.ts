@@ -1,3 +1,5 @@
+import { sizeOfPng, startsAsPng } from './png';
+
 /** The largest logo, in bytes. */
 export const LARGEST_LOGO = 200_000;
 
@@ -12,9 +14,10 @@ const ACTS =
 export function safeLogo(bytes: Uint8Array): { url: string } | { fault: string } {
   if (bytes.length > LARGEST_LOGO)
     return { fault: `A logo has at most ${LARGEST_LOGO / 1000} KB; this one has ${Math.ceil(bytes.length / 1000)}` };
-  const png = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a].every((byte, i) => bytes[i] === byte);
-  const base64 = () => Buffer.from(bytes).toString('base64');
-  if (png) return { url: `data:image/png;base64,${base64()}` };
+  if (startsAsPng(bytes))
+    return sizeOfPng(bytes)
+      ? { url: `data:image/png;base64,${Buffer.from(bytes).toString('base64')}` }
+      : { fault: 'This PNG is damaged, or longer than 4,000 pixels on a side; save it again, smaller' };
   const text = Buffer.from(bytes)
     .toString('utf8')
     .replace(/^\uFEFF/, '')

@@ -1,10 +1,11 @@
 import type { Content, TableCell } from 'pdfmake';
 import { displayDate } from '../../core/calendar/displayDate';
-import { displayExact, displayQuantity } from '../../core/money/display';
+import { displayExact } from '../../core/money/display';
 import { DOCUMENT_PARTS, extensionText, paymentName, type ClientDocument } from '../../core/offers/clientDocument';
-import { formatUnitCost } from '../../core/prices/unitCost';
 import { letterhead } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
+import { QUIET } from '../pdf/typefaces';
+import { clientTable } from './clientTable';
 
 /** A quotation or a change order on document, from what the client may see and nothing else. */
 export function clientDocumentPdf(it: ClientDocument): Promise<Buffer> {
@@ -56,7 +57,7 @@ export function clientDocumentContent(it: ClientDocument): Content[] {
 
 function headOf(it: ClientDocument): Content[] {
   const block = (label: string, ...lines: string[]): Content => ({
-    stack: [{ text: label, fontSize: 8, color: '#6b6254' }, ...lines.filter(Boolean).map((text) => ({ text }))],
+    stack: [{ text: label, fontSize: 8, color: QUIET }, ...lines.filter(Boolean).map((text) => ({ text }))],
   });
   const until = it.validUntil ? `Valid until ${displayDate(it.validUntil)}.` : '';
   return [
@@ -76,38 +77,20 @@ function headOf(it: ClientDocument): Content[] {
 }
 
 function lineTable(it: ClientDocument): Content {
-  const [quantities, unitPrices, amounts] = [
-    it.lines.some((line) => line.quantity !== null),
-    it.lines.some((line) => line.unitPrice !== null),
-    it.lines.some((line) => line.amount !== null),
-  ];
-  const right = (text: string, bold = false): TableCell => ({ text, alignment: 'right', noWrap: true, bold });
-  const head: TableCell[] = [
-    { text: 'Line', bold: true },
-    { text: 'Description', bold: true },
-    ...(quantities ? [right('Quantity', true)] : []),
-    ...(unitPrices ? [right('Unit price', true)] : []),
-    ...(amounts ? [right(it.currency, true)] : []),
-  ];
-  const rows = it.lines.map((line): TableCell[] => [
-    line.line,
-    line.section ? `${line.section}: ${line.description}` : line.description,
-    ...(quantities ? [right(line.quantity === null ? '' : `${displayQuantity(line.quantity)} ${line.unit}`)] : []),
-    ...(unitPrices ? [right(line.unitPrice === null ? '' : formatUnitCost(line.unitPrice, it.digits))] : []),
-    ...(amounts ? [right(line.amount === null ? '' : displayExact(line.amount, it.digits))] : []),
-  ]);
-  const label = it.kind === 'change' ? 'Change to the contract sum' : 'Price';
-  const total: TableCell[] = [
-    { text: `${label}, ${it.currency} before tax`, bold: true, colSpan: Math.max(1, head.length - 1) },
+  const { head, rows, total } = clientTable(it);
+  const cells = (row: readonly string[], bold: boolean) =>
+    row.map((text, i): TableCell => (i < 2 ? { text, bold } : { text, alignment: 'right', noWrap: true, bold }));
+  const totalCells: TableCell[] = [
+    { text: total.label, bold: true, colSpan: Math.max(1, head.length - 1) },
     ...Array<TableCell>(Math.max(0, head.length - 2)).fill(''),
-    right(displayExact(it.total, it.digits), true),
+    { text: total.amount, alignment: 'right', noWrap: true, bold: true },
   ];
   return {
     table: {
       headerRows: 1,
       dontBreakRows: true,
       widths: head.map((_, i) => (i === 1 ? '*' : 'auto')),
-      body: [head, ...rows, total],
+      body: [cells(head, true), ...rows.map((row) => cells(row, false)), totalCells],
     },
     layout: ledgerLayout(1),
     margin: [0, 0, 0, 14],
@@ -123,7 +106,7 @@ function part(title: string, rows: readonly (readonly [string, string])[]): Cont
         widths: ['*', 'auto'],
         body: rows.map(([name, value]): TableCell[] => [name, { text: value, alignment: 'right' }]),
       },
-      layout: ledgerLayout(0),
+      layout: ledgerLayout(0, 0),
       margin: [0, 0, 0, 8],
     },
   ];

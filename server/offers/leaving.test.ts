@@ -9,6 +9,7 @@ import { PRESENTATIONS } from '../../core/offers/clientDocument';
 import { formatUnitCost } from '../../core/prices/unitCost';
 import type { QuotationInput } from '../../wire/quotations';
 import type { Database } from '../db/database';
+import { clientTable } from './clientTable';
 import { clientDocumentDocx } from './clientDocumentDocx';
 import { clientDocumentContent, clientDocumentPdf } from './clientDocumentPdf';
 import { changeDocument } from './clientDocuments';
@@ -106,6 +107,10 @@ describe('what leaves the house', () => {
         const told = inner.filter((it) => new RegExp(`(?<![\\d.,\\w])${it.replace(/[.]/g, '\\.')}(?![\\d\\w])`).test(words));
         expect([what, told]).toEqual([what, []]);
       }
+      // The word processor's document has every cell of the PDF's table, a head on each page, and our type in it.
+      for (const cell of clientTable(document).rows.flat()) expect(docx.includes(cell) && pdf.includes(cell)).toBe(true);
+      expect(docx).toMatch(/<w:tblHeader\/>/);
+      expect(docx).not.toContain('w:fill=');
       // And it does say what it must.
       for (const text of [pdf, docx])
         for (const word of ['6,177.00', 'Roof', 'Asbestos', 'Green roof', '1,853.10', 'Thirty days.'])

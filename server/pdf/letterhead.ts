@@ -1,6 +1,7 @@
 import type { Content } from 'pdfmake';
 import type { Company } from '../company/company';
 import { svgOf } from '../company/safeLogo';
+import { QUIET } from './typefaces';
 
 /** What stands under the address of a company. */
 export function senderLines({ phone, email, web, registrationNumber, taxNumber, taxName }: Company): string[] {
@@ -24,7 +25,7 @@ export function letterhead(sender: {
     stack: [
       { text: sender.name, font: 'Serif', fontSize: 11 },
       { text: sender.address },
-      ...(sender.lines ?? []).map((text) => ({ text, fontSize: 8, color: '#6b6254' })),
+      ...(sender.lines ?? []).map((text) => ({ text, fontSize: 8, color: QUIET })),
     ],
   };
   const logo = sender.logo ?? '';

@@ -1,45 +1,26 @@
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
 import pdfmake, { type Content, type CustomTableLayout } from 'pdfmake';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
-
-const require = createRequire(import.meta.url);
-const sans = dirname(require.resolve('@expo-google-fonts/source-sans-3/package.json'));
-const serif = dirname(require.resolve('@expo-google-fonts/source-serif-4/package.json'));
-const face = (folder: string, weight: string, file: string) => join(folder, weight, `${file}.ttf`);
+import { FACES, HAIR, INK, SANS_FOLDER, SERIF_FOLDER } from './typefaces';
 
 pdfmake.setFonts({
-  Sans: {
-    normal: face(sans, '400Regular', 'SourceSans3_400Regular'),
-    bold: face(sans, '600SemiBold', 'SourceSans3_600SemiBold'),
-    italics: face(sans, '400Regular_Italic', 'SourceSans3_400Regular_Italic'),
-    bolditalics: face(sans, '600SemiBold', 'SourceSans3_600SemiBold'),
-  },
-  Serif: {
-    normal: face(serif, '400Regular', 'SourceSerif4_400Regular'),
-    bold: face(serif, '600SemiBold', 'SourceSerif4_600SemiBold'),
-    italics: face(serif, '400Regular', 'SourceSerif4_400Regular'),
-    bolditalics: face(serif, '600SemiBold', 'SourceSerif4_600SemiBold'),
-  },
+  Sans: { normal: FACES.sans, bold: FACES.sansBold, italics: FACES.sansItalic, bolditalics: FACES.sansBold },
+  Serif: { normal: FACES.serif, bold: FACES.serifBold, italics: FACES.serif, bolditalics: FACES.serifBold },
 });
 // Documents are made of our own words and fonts alone.
 pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path.startsWith(sans) || path.startsWith(serif));
-
-const INK = '#26221c';
-const HAIR = '#b9b0a0';
+pdfmake.setLocalAccessPolicy((path) => path.startsWith(SANS_FOLDER) || path.startsWith(SERIF_FOLDER));
 
 /** Hairlines between rows, a rule under the head and over the total. */
-export function ledgerLayout(totalRows: number): CustomTableLayout {
+export function ledgerLayout(totalRows: number, headRows: 0 | 1 = 1): CustomTableLayout {
   return {
     hLineWidth: (i, node) =>
-      i === 1 || (totalRows > 0 && i === node.table.body.length - totalRows)
+      (headRows === 1 && i === 1) || (totalRows > 0 && i === node.table.body.length - totalRows)
         ? 0.8
         : i === 0 || i === node.table.body.length
           ? 0
           : 0.25,
     vLineWidth: () => 0,
-    hLineColor: (i) => (i === 1 ? INK : HAIR),
+    hLineColor: (i) => (headRows === 1 && i === 1 ? INK : HAIR),
     paddingTop: () => 2.5,
     paddingBottom: () => 2.5,
     paddingLeft: () => 3,
