@@ -252,10 +252,12 @@ test('build-ups in a circle, too deep, or taking too much in one are refused wit
     );
   expect(buildUpFault(chain(40, 10_000))).toBeNull();
   // The innermost is L4999; the 41st level from there is L4959.
-  expect(buildUpFault(chain(5_000, 10_000))?.message).toMatch(/^L4959 is more than 40 build-ups deep/);
+  expect(buildUpFault(chain(5_000, 10_000))?.message).toMatch(/^A build-up more than 40 levels deep, L4959:/);
   // A thousand in each of three levels is 1,000,000,000, which may be; in four it is a thousand times that.
   expect(buildUpFault(chain(3, 10_000_000))).toBeNull();
-  expect(buildUpFault(chain(4, 10_000_000))?.message).toMatch(/^One unit of L0 takes more than 1,000,000,000 units/);
+  expect(buildUpFault(chain(4, 10_000_000))?.message).toMatch(
+    /^A build-up taking more than 1,000,000,000 units of price items for one, L0:/,
+  );
   expect(whereUsed(BUILD_UPS, { item: 'CREW' }).map((it) => it.code)).toEqual(['BED', 'ROOF']);
   expect(whereUsed(BUILD_UPS, { buildUp: 'BED' }).map((it) => it.code)).toEqual(['ROOF']);
 });

@@ -149,8 +149,8 @@ export function buildUpFault(buildUps: readonly BuildUp[]): { code: string; comp
       if (next && onPath.has(next.buildUp)) {
         const way = [...open.slice(open.indexOf(next.buildUp)), next.buildUp];
         return {
-          code: at,
-          component: next.buildUp,
+          code: way[0] ?? at,
+          component: way[1] ?? '',
           message: `A build-up cannot be made of itself: ${shortened(way).join(' → ')}`,
         };
       }
@@ -168,13 +168,13 @@ export function buildUpFault(buildUps: readonly BuildUp[]): { code: string; comp
         return {
           code: at,
           component,
-          message: `${at} is more than ${MOST_LEVELS} build-ups deep; make it of price items, or of fewer levels`,
+          message: `A build-up more than ${MOST_LEVELS} levels deep, ${at}: make it of price items, or of fewer levels`,
         };
       if (inOne > MOST_IN_ONE)
         return {
           code: at,
           component,
-          message: `One unit of ${at} takes more than ${MOST_IN_ONE.toLocaleString('en')} units of price items; check its quantities`,
+          message: `A build-up taking more than ${MOST_IN_ONE.toLocaleString('en')} units of price items for one, ${at}: check its quantities`,
         };
       depths.set(at, { levels, inOne });
       onPath.delete(at);

@@ -43,7 +43,7 @@ async function assertSound(sql: Reader, file: string): Promise<void> {
   const found = Object.values(row ?? {})[0];
   if (found !== 'ok')
     throw new Error(
-      `${file} is damaged (${String(found).slice(0, 120)}). Keep a copy of it, and restore the newest backup: ledrin restore BACKUP --db FILE, or a copy of the folder ${copiesFolder(file)}`,
+      `${file} is damaged (${String(found).slice(0, 120)}). Copy it to a safe place, and restore the newest backup: ledrin restore BACKUP --db FILE, or a copy of the folder ${copiesFolder(file)}`,
     );
 }
 
