@@ -35,8 +35,8 @@ test('a job is begun from a sheet and from another job, and may not go on site b
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByLabel('Retention %', { exact: true })).toHaveValue('3');
-  await page.getByRole('button', { name: /^Set up job 2120/ }).click();
-  await expect(page.getByRole('heading', { name: '2120 Begun from a sheet' })).toBeVisible();
+  await page.getByRole('button', { name: /^Set up job 2121/ }).click();
+  await expect(page.getByRole('heading', { name: '2121 Begun from a sheet' })).toBeVisible();
   await page.keyboard.press('8');
   await expect(page.getByRole('link', { name: 'The budget is empty' })).toBeVisible();
   await expect(page.getByLabel('Insurance, bond, permit …, row 2')).toHaveValue('Performance bond');
