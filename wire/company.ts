@@ -67,25 +67,29 @@ export interface Lists {
   }[];
 }
 
+export interface Company {
+  name: string;
+  currency: string;
+  /** Decimals of the currency's minor unit. */
+  digits: number;
+  taxName: string;
+  taxRate: number;
+  yearStartMonth: number;
+  address: string;
+  jobNumberPattern: string;
+  registrationNumber: string;
+  taxNumber: string;
+  phone: string;
+  email: string;
+  web: string;
+  /** How to pay, as it stands on invoices. */
+  bankDetails: string;
+  hasLogo: boolean;
+}
+
 /** What the application needs to know before it draws anything. */
 export interface Session {
-  company: {
-    name: string;
-    currency: string;
-    digits: number;
-    taxName: string;
-    taxRate: number;
-    yearStartMonth: number;
-    address: string;
-    jobNumberPattern: string;
-    registrationNumber: string;
-    taxNumber: string;
-    phone: string;
-    email: string;
-    web: string;
-    bankDetails: string;
-    hasLogo: boolean;
-  } | null;
+  company: Company | null;
   /** The newest month with entries; null in an empty database. */
   newestMonth: string | null;
   jobCount: number;

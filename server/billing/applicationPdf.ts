@@ -13,7 +13,7 @@ import type { Reader } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { type Company, companyLogo, loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { letterhead, senderLines } from '../pdf/letterhead';
+import { labelled, letterhead, senderLines } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 import { QUIET } from '../pdf/typefaces';
 
@@ -95,9 +95,6 @@ export function applicationPdf(document: ApplicationDocument): Promise<Buffer> {
 }
 
 function heading(title: string, { company, logo, job, parties, invoice }: ApplicationDocument, state: string): Content {
-  const block = (label: string, ...lines: string[]): Content => ({
-    stack: [{ text: label, fontSize: 8, color: QUIET }, ...lines.filter(Boolean).map((text) => ({ text }))],
-  });
   return {
     stack: [
       letterhead({ ...company, lines: senderLines(company), logo }),
@@ -105,10 +102,10 @@ function heading(title: string, { company, logo, job, parties, invoice }: Applic
       { text: state, margin: [0, 2, 0, 16] },
       {
         columns: [
-          block('To', parties.client_name, parties.client_address),
-          block('For', `Job ${job.number} ${job.name}`, parties.site),
-          block('Contract', parties.contract_reference || '–'),
-          ...(invoice ? [block('Invoice', String(invoice.number), `Due ${displayDate(invoice.dueOn)}`)] : []),
+          labelled('To', parties.client_name, parties.client_address),
+          labelled('For', `Job ${job.number} ${job.name}`, parties.site),
+          labelled('Contract', parties.contract_reference || '–'),
+          ...(invoice ? [labelled('Invoice', String(invoice.number), `Due ${displayDate(invoice.dueOn)}`)] : []),
         ],
         columnGap: 18,
         margin: [0, 0, 0, 22],

@@ -3,27 +3,10 @@ import { CompanyTable } from './models';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { currencyDigits } from '../../core/money/currency';
+import type { Company } from '../../wire/company';
 import type { Reader } from '../db/sql';
 
-export interface Company {
-  name: string;
-  currency: string;
-  /** Decimals of the currency's minor unit. */
-  digits: number;
-  taxName: string;
-  taxRate: number;
-  yearStartMonth: number;
-  address: string;
-  jobNumberPattern: string;
-  registrationNumber: string;
-  taxNumber: string;
-  phone: string;
-  email: string;
-  web: string;
-  /** How to pay, as it stands on invoices. */
-  bankDetails: string;
-  hasLogo: boolean;
-}
+export type { Company };
 
 /** The company whose books these are; null in an empty database. */
 export async function findCompany(sql: Reader): Promise<Company | null> {

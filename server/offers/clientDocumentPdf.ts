@@ -2,9 +2,8 @@ import type { Content, TableCell } from 'pdfmake';
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayExact } from '../../core/money/display';
 import { DOCUMENT_PARTS, extensionText, paymentName, type ClientDocument } from '../../core/offers/clientDocument';
-import { letterhead } from '../pdf/letterhead';
+import { labelled, letterhead } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
-import { QUIET } from '../pdf/typefaces';
 import { clientTable } from './clientTable';
 
 /** A quotation or a change order on document, from what the client may see and nothing else. */
@@ -56,9 +55,6 @@ export function clientDocumentContent(it: ClientDocument): Content[] {
 }
 
 function headOf(it: ClientDocument): Content[] {
-  const block = (label: string, ...lines: string[]): Content => ({
-    stack: [{ text: label, fontSize: 8, color: QUIET }, ...lines.filter(Boolean).map((text) => ({ text }))],
-  });
   const until = it.validUntil ? `Valid until ${displayDate(it.validUntil)}.` : '';
   return [
     letterhead(it.company),
@@ -66,9 +62,9 @@ function headOf(it: ClientDocument): Content[] {
     { text: [it.reference, displayDate(it.dated), until].filter(Boolean).join('. ').replace('..', '.'), margin: [0, 2, 0, 16] },
     {
       columns: [
-        block('To', it.client.name, it.client.contact),
-        block('For', `${it.job.name}`, it.job.site),
-        block('Our job', it.job.number),
+        labelled('To', it.client.name, it.client.contact),
+        labelled('For', `${it.job.name}`, it.job.site),
+        labelled('Our job', it.job.number),
       ],
       columnGap: 18,
       margin: [0, 0, 0, 18],

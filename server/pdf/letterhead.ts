@@ -35,3 +35,8 @@ export function letterhead(sender: {
     svg === null ? { image: logo, fit: [120, 48], alignment: 'right' } : { svg, fit: [120, 48], alignment: 'right' };
   return { columns: [words, { width: 'auto', stack: [image] }], margin: [0, 0, 0, 22] };
 }
+
+/** What a document is to or for: a quiet label over its lines; empty lines are left out. */
+export function labelled(label: string, ...lines: string[]): Content {
+  return { stack: [{ text: label, fontSize: 8, color: QUIET }, ...lines.filter(Boolean).map((text) => ({ text }))] };
+}
