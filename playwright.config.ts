@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { SESSION } from './e2e/server';
 
 const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
 
@@ -13,6 +14,22 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 30_000,
+    // The session that `startLedrin` begins.
+    storageState: {
+      cookies: [
+        {
+          name: 'ledrin',
+          value: SESSION,
+          domain: '127.0.0.1',
+          path: '/',
+          expires: -1,
+          httpOnly: true,
+          secure: false,
+          sameSite: 'Lax',
+        },
+      ],
+      origins: [],
+    },
     launchOptions: {
       executablePath: chromium,
       args: [

@@ -46,6 +46,10 @@ export async function benchWaits(
     ['the same as XLSX', () => workers.run('reportXlsx', report, company)],
     ['an export of 1,000,000 costs as ZIP', () => workers.run('exportZip', file, stores)],
     ['an import of 1,000,000 costs', () => workers.run('importBookAlone', FRESH, asked, book, stores)],
+    [
+      'twenty who sign in at once',
+      () => Promise.all(Array.from({ length: 20 }, () => workers.run('matchesPassword', 'rain on the roof', ''))),
+    ],
     ['work in progress of all jobs', () => database.read((sql) => REPORTS.wip(sql, { asOf }))],
   ];
   for (const [what, work] of heavy)

@@ -32,6 +32,8 @@ const database = join(folder, 'soak.sqlite');
 const took: number[] = [];
 const seen = { replies: 0, posted: 0, faults: 0, cut: 0, kills: 0, givenUp: 0, looks: 0, untied: 0, memory: [] as number[] };
 let server: Server;
+/** Of the owner, who is signed in. */
+let cookie = '';
 
 async function start(): Promise<Server> {
   const child = spawn(process.execPath, ['dist/server/main.mjs'], {
@@ -52,8 +54,10 @@ async function start(): Promise<Server> {
 async function ask(path: string, body?: unknown): Promise<Response | null> {
   const began = performance.now();
   try {
-    const init =
-      body === undefined ? {} : { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
+    const init: RequestInit =
+      body === undefined
+        ? { headers: { cookie } }
+        : { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json', cookie } };
     const reply = await fetch(server.url + path, init);
     await reply.clone().arrayBuffer();
     took.push(performance.now() - began);
@@ -106,7 +110,7 @@ async function look(): Promise<void> {
 async function giveUpExport(): Promise<void> {
   const control = new AbortController();
   setTimeout(() => control.abort(), 50 + Math.random() * 1500);
-  await fetch(`${server.url}/book/export`, { signal: control.signal })
+  await fetch(`${server.url}/book/export`, { signal: control.signal, headers: { cookie } })
     .then(
       (it) => it.arrayBuffer(),
       () => undefined,
@@ -118,6 +122,12 @@ async function giveUpExport(): Promise<void> {
 const imported = spawn(process.execPath, ['dist/server/cli.mjs', 'import', 'demo/book', '--db', database], { stdio: 'inherit' });
 await new Promise((done) => imported.once('exit', done));
 server = await start();
+const owner = await fetch(`${server.url}/first-owner`, {
+  method: 'POST',
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify({ name: 'Soak', email: 'soak@soak.example', password: 'rain on the roof tiles' }),
+});
+cookie = (owner.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
 while (reference < COSTS) await ask('/costs', batch(5000));
 console.log(`${COSTS.toLocaleString('en')} costs posted; ${MINUTES} minutes of load`);
 took.length = 0;

@@ -40,6 +40,28 @@ test('cost on the wrong job is picked in the ledger, seen moved before it is, an
   await expect(page.getByText(/moved from document/)).toBeVisible();
 });
 
+test('from a line of estimate versus actual its entries are moved, all but those ticked off', async ({ page }) => {
+  const before = await costOf('2108');
+  await open(page, '/jobs/2108/budget?as-of=2031-04');
+  await page
+    .getByRole('button', { name: /^Actual of 0410 labour/ })
+    .first()
+    .click();
+  await page.getByRole('link', { name: 'Move the cost of all these entries' }).click();
+  const boxes = page.getByRole('region', { name: 'Entries picked' }).getByRole('checkbox');
+  await expect(boxes.first()).toBeVisible();
+  const count = await boxes.count();
+  expect(count).toBeGreaterThan(1);
+  await boxes.first().click();
+  await expect(page.getByText(`${count - 1} entries of ${count} picked`)).toBeVisible();
+  await choose(page.getByLabel('Cost code'), '0420 Rainscreen panels');
+  await page.getByLabel('Reason').fill('coded to the line beside it');
+  await page.getByRole('button', { name: new RegExp(`^Move ${count - 1} entr`) }).click();
+  await expect(page.getByRole('heading', { name: /cost moved/ })).toBeVisible();
+  expect(await costOf('2108')).toBe(before);
+  await ties();
+});
+
 test('rows are picked by the keyboard, and reversed to be entered again', async ({ page }) => {
   await open(page, '/costs/ledger?as-of=2031-04&q=TS-3104-4&job=2105');
   await page.getByRole('cell', { name: 'Membrane' }).click();

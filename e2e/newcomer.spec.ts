@@ -4,7 +4,7 @@ import { ledrin, startLedrin, type Running } from './server';
 
 let running: Running;
 test.beforeAll(async () => {
-  running = await startLedrin();
+  running = await startLedrin(undefined, { owned: false });
 });
 test.afterAll(() => running.stop());
 
@@ -20,6 +20,15 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
   const errors: string[] = [];
   page.on('console', (message) => message.type() === 'error' && !/409|400/.test(message.text()) && errors.push(message.text()));
   await page.goto(running.url);
+  await test.step('becomes the owner, with a password that is good enough', async () => {
+    await page.getByLabel('Your name').fill('Ann Ash');
+    await page.getByLabel('E-mail').fill('ann@aldergate.example');
+    await page.getByLabel('Password').fill('password1234');
+    await page.getByRole('button', { name: 'Become the owner' }).click();
+    await expect(page.getByText('among the passwords everybody tries first')).toBeVisible();
+    await page.getByLabel('Password').fill('four words in a row');
+    await page.getByLabel('Password').press('Enter');
+  });
   await expect(page.getByRole('heading', { name: 'Get started' })).toBeVisible();
   await expect(page.getByText('Import CSV files or a ZIP …')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Load the sample company' })).toBeVisible();
@@ -145,7 +154,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await expect(workings).toContainText('Contract sum times the share complete, rounded once.');
     await workings.getByRole('button', { name: 'Complete: show its workings' }).click();
     await workings.getByRole('button', { name: 'Cost to date: show its workings' }).click();
-    await workings.getByRole('link', { name: 'material' }).click();
+    await workings.getByRole('link', { name: 'material', exact: true }).click();
     await expect(page.getByRole('cell', { name: 'DN-1', exact: true })).toBeVisible();
     await page.goto(`${running.url}/ledger/tie-out?as-of=2031-05`);
     await expect(page.getByText('All 5 reconciliations agree.')).toBeVisible();

@@ -4,6 +4,8 @@ cd "$(dirname "$0")/.."
 bash scripts/saying.sh bash scripts/install.sh
 bash scripts/saying.sh bash scripts/build.sh
 export LEDRIN_DB="${LEDRIN_DB:-data/demo.sqlite}"
+# Each role has a user of the sample company, who signs in by one press.
+export LEDRIN_DEMO="${LEDRIN_DEMO:-1}"
 if [ "${1:-}" = "--reset" ]; then
   echo "Ledrin: starting the demo over"
   rm -f "$LEDRIN_DB" "$LEDRIN_DB-wal" "$LEDRIN_DB-shm"

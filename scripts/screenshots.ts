@@ -1,7 +1,7 @@
 // Takes docs/screenshots/ again from the demo data, at 1280 × 800. Run after a view has changed, and look at the pictures.
 import { mkdirSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
-import { startLedrin } from '../e2e/server';
+import { SESSION, startLedrin } from '../e2e/server';
 
 const FOLDER = 'docs/screenshots';
 mkdirSync(FOLDER, { recursive: true });
@@ -11,7 +11,9 @@ const browser = await chromium.launch({
 });
 
 async function open(colorScheme: 'light' | 'dark'): Promise<Page> {
-  return (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme })).newPage();
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme });
+  await context.addCookies([{ name: 'ledrin', value: SESSION, domain: '127.0.0.1', path: '/' }]);
+  return context.newPage();
 }
 
 async function shoot(page: Page, url: string, name: string, act?: () => Promise<void>): Promise<void> {
@@ -78,7 +80,6 @@ await shoot(page, `${demo.url}/costs`, 'costs', async () => {
   await page.keyboard.press('Alt+p');
   await page.getByRole('region', { name: 'Preview' }).waitFor();
 });
-await shoot(page, `${demo.url}/costs/ledger`, 'cost-ledger');
 await shoot(page, `${demo.url}/billing`, 'billing');
 await shoot(page, `${demo.url}/jobs/2105/billing/12`, 'application');
 await shoot(page, `${demo.url}/jobs/2116/billing/schedule`, 'billing-schedule');
@@ -86,5 +87,8 @@ await shoot(page, `${demo.url}/reports/estimate-versus-actual?job=2107`, 'estima
 await shoot(page, `${demo.url}/reports/work-in-progress`, 'work-in-progress');
 await shoot(page, `${demo.url}/ledger/tie-out`, 'tie-out');
 await shoot(await open('dark'), `${demo.url}/jobs/2105/plan`, 'plan-dark');
+const unsigned = await startLedrin('demo/book', { owned: false, demo: true });
+await shoot(page, `${unsigned.url}/`, 'sign-in');
+await unsigned.stop();
 await browser.close();
 await demo.stop();

@@ -12,7 +12,7 @@ import { companyHandlers } from './company/handlers';
 import { correctionHandlers } from './corrections/handlers';
 import { costHandlers } from './costs/handlers';
 import { estimateHandlers } from './estimates/handlers';
-import type { Context } from './http/context';
+import type { Setting } from './http/context';
 import { refuseOtherSites } from './http/door';
 import { packedPages } from './http/packedPages';
 import { answerErrors } from './http/reply';
@@ -28,7 +28,11 @@ import { planHandlers } from './plan/handlers';
 import { priceHandlers } from './prices/handlers';
 import { quotationHandlers } from './quotations/handlers';
 import { reportHandlers } from './reports/handlers';
+import { siteHandlers } from './site/handlers';
 import { tenderHandlers } from './tenders/handlers';
+import { userHandlers } from './users/handlers';
+import { slowedSignIn } from './users/slowedSignIn';
+import { waitingHandlers } from './waiting/handlers';
 
 /** A body larger than this is refused before it is read; a job of 5,000 lines and 20,000 budget lines fits. */
 const LARGEST_BODY = '8mb';
@@ -36,6 +40,9 @@ const LARGEST_BODY = '8mb';
 /** What carries out the calls, one line a noun. */
 const NOUNS = [
   companyHandlers,
+  userHandlers,
+  siteHandlers,
+  waitingHandlers,
   bookHandlers,
   priceHandlers,
   jobHandlers,
@@ -57,27 +64,50 @@ const NOUNS = [
   reportHandlers,
 ];
 
+export interface AppSetting extends Setting {
+  /** Folder of the built pages; null for none. */
+  pages: string | null;
+  log: (error: unknown) => void;
+  /** Which proxies before it are believed when they say who asks, as Express takes it; false for none. */
+  trustProxy: boolean | number | string;
+}
+
 /** The whole web application: the API under /api, and the built pages for everything else. */
-export function createApp(context: Context & { pages: string | null; log: (error: unknown) => void }): Express {
+export function createApp(setting: AppSetting): Express {
   const app = express();
   app.set('query parser', 'simple');
+  app.set('trust proxy', setting.trustProxy);
+  const secure = setting.address.startsWith('https:');
   app.use(
     helmet({
-      contentSecurityPolicy: { directives: { 'upgrade-insecure-requests': null, 'style-src': ["'self'", "'unsafe-inline'"] } },
-      strictTransportSecurity: false,
+      contentSecurityPolicy: {
+        // All of a page comes from where the page does; on the server's own machine that is plain http, behind TLS too.
+        directives: { 'upgrade-insecure-requests': null, 'style-src': ["'self'", "'unsafe-inline'"] },
+      },
+      strictTransportSecurity: secure ? { maxAge: 31_536_000 } : false,
     }),
   );
   app.use(['/answer', '/api'], (_request, response, next) => {
     response.setHeader('X-Robots-Tag', 'noindex, nofollow');
     next();
   });
-  app.use('/api', refuseOtherSites(context.address), express.json({ limit: LARGEST_BODY }), compression(), serve(context, NOUNS));
+  app.use('/api', (_request, response, next) => {
+    // After sign-out, the browser has nothing to show again.
+    response.setHeader('Cache-Control', 'no-store');
+    next();
+  });
+  app.use('/api', refuseOtherSites(setting.address), express.json({ limit: LARGEST_BODY }), compression());
+  app.use(
+    ['/api/sign-in', '/api/first-owner', '/api/account/password', '/api/account/second-factor/end'],
+    ...slowedSignIn(setting.now),
+  );
+  app.use('/api', serve(setting, NOUNS));
   app.use('/api', (request) => {
     const [path = ''] = request.originalUrl.split('?');
     throw new LedrinError('not-found', `There is nothing at ${request.method} ${path.slice(0, 120)}`);
   });
-  if (context.pages && existsSync(context.pages)) servePages(app, context.pages);
-  app.use(answerErrors(context.log));
+  if (setting.pages && existsSync(setting.pages)) servePages(app, setting.pages);
+  app.use(answerErrors(setting.log));
   return app;
 }
 

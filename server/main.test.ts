@@ -19,9 +19,13 @@ describe('the settings', () => {
       pages: '/ledrin/dist/web',
       sampleBook: '/ledrin/demo/book',
       mailServer: null,
+      demo: false,
+      trustProxy: false,
       outbox: '/ledrin/data/outbox',
       files: '/ledrin/data/files',
     });
+    expect(readConfig({ TRUST_PROXY: '1', LEDRIN_DEMO: '1' }, '/ledrin')).toMatchObject({ trustProxy: 1, demo: true });
+    expect(readConfig({ TRUST_PROXY: '10.0.0.1' }, '/ledrin').trustProxy).toBe('10.0.0.1');
     expect(readConfig({ PORT: '80', HOST: '::', LEDRIN_DB: 'mine.sqlite' }, '/ledrin')).toMatchObject({
       port: 80,
       host: '::',

@@ -6,6 +6,8 @@ import { readConfig } from './config';
 import { nightlyCopy } from './db/backup';
 import { Outbox } from './stand-ins/outbox';
 import { openDatabase } from './db/database';
+import { addDemoUsers } from './users/demoUsers';
+import { whoIs } from './users/sessions';
 import { Workers } from './workers/workers';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
@@ -20,6 +22,7 @@ try {
   const config = readConfig(process.env, root);
   const database = await openDatabase(config.database, { checked: true });
   const workers = new Workers();
+  if (config.demo) await addDemoUsers(database);
   const app = createApp({
     database,
     now: () => new Date(),
@@ -29,6 +32,9 @@ try {
     files: config.files,
     workers,
     address: config.address,
+    demo: config.demo,
+    trustProxy: config.trustProxy,
+    whoIs,
     pages: config.pages,
     log: (error) => log.error(error),
   });

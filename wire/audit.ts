@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { ABOUTS } from '../core/audit/actions';
-import { query } from './call';
+import { download, query } from './call';
 import { plainDate, wholeText } from './fields';
 
 /** One line of who did what. */
@@ -34,4 +34,7 @@ export const auditQuery = v.strictObject({
   before: v.optional(wholeText(Number.MAX_SAFE_INTEGER)),
 });
 
-export const auditCalls = { audit: query<AuditPage>()('/audit', { query: auditQuery }) };
+export const auditCalls = {
+  audit: query<AuditPage>('read-books')('/audit', { query: auditQuery }),
+  auditCsv: download('read-books')('/audit.csv', { query: auditQuery }),
+};

@@ -87,6 +87,8 @@ export interface ApplicationView {
   journal: JournalView | null;
   postingId: number | null;
   receipts: { dated: string; amount: number; reference: string; postingId: number }[];
+  /** Its certifications that were reversed, the oldest first, each with the document that reversed it. */
+  reversed: { certifiedOn: string; reason: string; postingId: number }[];
   /** Why its certification cannot be reversed; null where it can, or where there is none. */
   certificationStays: string | null;
   /** What may be done with it now. */
@@ -155,17 +157,17 @@ const application = '/jobs/:job/applications/:application';
 const printQuery = v.strictObject({ by: v.optional(v.picklist(['section'], 'expected section')) });
 
 export const billingCalls = {
-  billingRegister: query<BillingRegister>()('/billing', { query: dated }),
-  jobBilling: query<JobBilling>()('/jobs/:job/billing', { query: dated }),
-  application: query<ApplicationView>()(application, { query: dated }),
+  billingRegister: query<BillingRegister>('read-jobs')('/billing', { query: dated }),
+  jobBilling: query<JobBilling>('read-jobs')('/jobs/:job/billing', { query: dated }),
+  application: query<ApplicationView>('read-jobs')(application, { query: dated }),
   /** By section: each with its sum. */
-  applicationPdf: download()(`${application}/print`, { query: printQuery }),
-  startApplication: command<{ number: number }>('bill')('/jobs/:job/applications', { input: newApplicationInput }),
-  saveApplication: command<{ version: number }>('bill')(application, { method: 'PUT', input: applicationLinesInput }),
-  deleteApplication: command('bill')(application, { method: 'DELETE' }),
-  submitApplication: command('bill')(`${application}/submit`),
-  returnApplication: command('bill')(`${application}/return`),
-  previewCertification: preview<CertificationPreview>()(`${application}/certify/preview`, { input: certifyInput }),
+  applicationPdf: download('read-jobs')(`${application}/print`, { query: printQuery }),
+  startApplication: command<{ number: number }>('apply')('/jobs/:job/applications', { input: newApplicationInput }),
+  saveApplication: command<{ version: number }>('apply')(application, { method: 'PUT', input: applicationLinesInput }),
+  deleteApplication: command('apply')(application, { method: 'DELETE' }),
+  submitApplication: command('apply')(`${application}/submit`),
+  returnApplication: command('apply')(`${application}/return`),
+  previewCertification: preview<CertificationPreview>('bill')(`${application}/certify/preview`, { input: certifyInput }),
   certifyApplication: command<{ postingId: number }>('bill')(`${application}/certify`, { input: certifyInput }),
   uncertifyApplication: command<{ postingId: number }>('bill')(`${application}/uncertify`, { input: uncertifyInput }),
   recordReceipt: command<{ postingId: number }>('post')('/jobs/:job/invoices/:invoice/receipts', { input: receiptInput }),

@@ -44,5 +44,5 @@ export const bookCalls = {
   /** Files or a ZIP, as for the import; nothing is saved. */
   previewImport: upload<ImportPreview>('set-up')('/book/preview', { quiet: true }),
   importBook: upload<ImportCounts>('set-up')('/book/import', { query: importQuery }),
-  exportBook: download()('/book/export'),
+  exportBook: download('read-books')('/book/export'),
 };

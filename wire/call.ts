@@ -29,6 +29,10 @@ export interface Call<
   who: Right;
   /** True where nothing a page shows becomes stale by it: what is saved as it is typed. */
   quiet: boolean;
+  /** Its input or its reply holds a secret: neither is remembered against its being sent twice. */
+  secret: boolean;
+  /** A further right that it needs by what is asked for. */
+  also: ((args: Readonly<Record<string, unknown>>) => Right) | null;
   /** Only for its type. */
   output?: Output;
 }
@@ -65,6 +69,8 @@ interface Options<Query extends Schema | null, Input extends Schema | null> {
   input?: Input;
   who?: Right;
   quiet?: boolean;
+  secret?: boolean;
+  also?: Call['also'];
   method?: Method;
 }
 
@@ -72,19 +78,20 @@ const made =
   <Output, Kind extends CallKind>(kind: Kind, usual: Method, right: Right) =>
   <Path extends string, Query extends Schema | null = null, Input extends Schema | null = null>(
     path: Path,
-    { query, input, who = right, quiet = false, method = usual }: Options<Query, Input> = {},
+    { query, input, who = right, quiet = false, secret = false, also = null, method = usual }: Options<Query, Input> = {},
   ): Call<Kind, Path, Query, Input, Output> => ({
-    ...{ kind, method, path, who, quiet },
+    ...{ kind, method, path, who, quiet, secret, also },
     query: (query ?? null) as Query,
     input: (input ?? null) as Input,
   });
 
-export const query = <Output>() => made<Output, 'query'>('query', 'GET', 'read');
-export const preview = <Output>() => made<Output, 'preview'>('preview', 'POST', 'read');
+/** A question of somebody with the right `who`. */
+export const query = <Output>(who: Right) => made<Output, 'query'>('query', 'GET', who);
+export const preview = <Output>(who: Right) => made<Output, 'preview'>('preview', 'POST', who);
 /** A command of somebody with the right `who`. */
 export const command = <Output = Empty>(who: Right) => made<Output, 'command'>('command', 'POST', who);
 export const upload = <Output = Empty>(who: Right) => made<Output, 'upload'>('upload', 'POST', who);
-export const download = () => made<never, 'download'>('download', 'GET', 'read');
+export const download = (who: Right) => made<never, 'download'>('download', 'GET', who);
 
 /** The query of a view as of a date. */
 export const dated = v.strictObject({ asOf });

@@ -17,10 +17,16 @@ import { priceCalls } from './prices';
 import { answerCalls, quotationCalls } from './quotations';
 import { reportCalls } from './reports';
 import { tenderCalls } from './tenders';
+import { siteCalls } from './site';
+import { userCalls } from './users';
+import { waitingCalls } from './waiting';
 
 /** Every way in, by name: one line a noun. */
 export const CALLS = {
   ...companyCalls,
+  ...userCalls,
+  ...siteCalls,
+  ...waitingCalls,
   ...masterCalls,
   ...bookCalls,
   ...priceCalls,

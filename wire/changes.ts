@@ -140,18 +140,18 @@ export interface TransferView {
 const change = '/jobs/:job/changes/:change';
 
 export const changeCalls = {
-  changeRegister: query<RegisteredChange[]>()('/changes', { query: dated }),
-  jobChanges: query<ChangeSummary[]>()('/jobs/:job/changes', { query: dated }),
-  change: query<ChangeView>()(change, { query: dated }),
+  changeRegister: query<RegisteredChange[]>('read-jobs')('/changes', { query: dated }),
+  jobChanges: query<ChangeSummary[]>('read-jobs')('/jobs/:job/changes', { query: dated }),
+  change: query<ChangeView>('read-jobs')(change, { query: dated }),
   addChange: command<{ version: number }>('change-budget')('/jobs/:job/changes', { input: changeInput }),
   saveChange: command<{ version: number }>('change-budget')(change, { method: 'PUT', input: changeInput }),
   deleteChange: command('change-budget')(change, { method: 'DELETE' }),
   agreeChange: command<{ version: number }>('change-budget')('/jobs/:job/agreed-changes', { input: agreeChangeInput }),
   issueChange: command('change-budget')(`${change}/issue`, { input: issueChangeInput }),
   decideChange: command('change-budget')(`${change}/decide`, { input: decideChangeInput }),
-  changeOffers: query<OfferView[]>()(`${change}/offers`),
-  sendChange: command('quote')(`${change}/send`, { input: sendInput }),
-  changeDocument: download()(`${change}/document.:format`),
-  transfers: query<TransferView[]>()('/jobs/:job/transfers', { query: dated }),
+  changeOffers: query<OfferView[]>('read-jobs')(`${change}/offers`),
+  sendChange: command('change-budget')(`${change}/send`, { input: sendInput }),
+  changeDocument: download('read-jobs')(`${change}/document.:format`),
+  transfers: query<TransferView[]>('read-jobs')('/jobs/:job/transfers', { query: dated }),
   transferBudget: command<{ number: number }>('change-budget')('/jobs/:job/transfers', { input: transferInput }),
 };

@@ -1,7 +1,9 @@
 import * as v from 'valibot';
+import type { Role } from '../core/rights/rights';
 import { isJobNumberPattern } from '../core/jobs/jobNumber';
 import { days, filled, list, rate, text } from './fields';
 import { command, dated, query, upload } from './call';
+import type { SignedInView } from './users';
 
 export const companyInput = v.strictObject({
   name: filled(),
@@ -53,7 +55,8 @@ export interface Lists {
   vendors: { code: string; name: string; kind: string }[];
   costCodes: { code: string; description: string; unit: string }[];
   jobs: { number: string; name: string; status: string; locked: boolean; sections: string[] }[];
-  managers: string[];
+  /** Names of our own people. */
+  people: string[];
   commitments: {
     number: string;
     line: string;
@@ -87,8 +90,14 @@ export interface Company {
   hasLogo: boolean;
 }
 
-/** What the application needs to know before it draws anything. */
+/** What the application needs to know before it draws anything. Of the company only what somebody who is signed in may know. */
 export interface Session {
+  /** Who is signed in; null for nobody. */
+  user: SignedInView | null;
+  /** Nobody may sign in yet: the first owner is to be made. */
+  needsOwner: boolean;
+  /** Serves the sample company, whose users sign in without a password. */
+  demo: { role: Role; name: string }[];
   company: Company | null;
   /** The newest month with entries; null in an empty database. */
   newestMonth: string | null;
@@ -100,11 +109,13 @@ export interface Session {
 }
 
 export const companyCalls = {
-  session: query<Session>()('/session'),
-  lists: query<Lists>()('/lists', { query: dated }),
+  session: query<Session>('open')('/session'),
+  /** For whoever watches the server: it and its database answer. */
+  health: query<{ answers: true }>('open')('/health'),
+  lists: query<Lists>('read-jobs')('/lists', { query: dated }),
   saveCompany: command('set-up')('/company', { input: companyInput }),
   /** As a data URL; empty where there is none. */
-  companyLogo: query<{ logo: string }>()('/company/logo'),
+  companyLogo: query<{ logo: string }>('signed-in')('/company/logo'),
   saveLogo: upload('set-up')('/company/logo'),
   removeLogo: command('set-up')('/company/logo', { method: 'DELETE' }),
   addClient: command('set-up')('/clients', { input: clientInput }),

@@ -106,9 +106,9 @@ const installInput = v.strictObject({
 export type InstallInput = v.InferOutput<typeof installInput>;
 
 export const correctionCalls = {
-  previewCorrection: preview<CorrectionPreview>()('/corrections/preview', { input: correctionPreviewInput }),
+  previewCorrection: preview<CorrectionPreview>('post')('/corrections/preview', { input: correctionPreviewInput }),
   correctCosts: command<Posted>('post')('/corrections', { input: correctionInput }),
-  uninstalled: query<UninstalledView>()('/uninstalled', { query: uninstalledQuery }),
+  uninstalled: query<UninstalledView>('read-jobs')('/uninstalled', { query: uninstalledQuery }),
   install: command<{ amount: number }>('post')('/installations', { input: installInput }),
   undoInstallation: command('post')('/installations/:id/undo'),
 };

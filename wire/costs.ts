@@ -105,6 +105,14 @@ export interface CostPage {
   next: string | null;
 }
 
+/** How cost was coded lately; the newest first. */
+export interface RecentCoding {
+  job: string;
+  section: string;
+  costCode: string;
+  party: string;
+}
+
 /** All entries that match, whatever the page. */
 export interface CostTotals {
   count: number;
@@ -180,10 +188,11 @@ const subtotalQuery = v.strictObject({
 });
 
 export const costCalls = {
-  costPage: query<CostPage>()('/costs', { query: ledgerQuery }),
-  costTotals: query<CostTotals>()('/costs/totals', { query: ledgerQuery }),
-  costSubtotals: query<CostSubtotalRow[]>()('/costs/subtotals', { query: subtotalQuery }),
-  costLedgerCsv: download()('/costs.csv', { query: ledgerQuery }),
-  previewCosts: preview<CostPreview>()('/costs/preview', { input: costBatchInput }),
+  costPage: query<CostPage>('read-jobs')('/costs', { query: ledgerQuery }),
+  costTotals: query<CostTotals>('read-jobs')('/costs/totals', { query: ledgerQuery }),
+  costSubtotals: query<CostSubtotalRow[]>('read-jobs')('/costs/subtotals', { query: subtotalQuery }),
+  recentCodings: query<RecentCoding[]>('post')('/costs/recent-codings'),
+  costLedgerCsv: download('read-jobs')('/costs.csv', { query: ledgerQuery }),
+  previewCosts: preview<CostPreview>('post')('/costs/preview', { input: costBatchInput }),
   postCosts: command<Posted>('post')('/costs', { input: costBatchInput }),
 };

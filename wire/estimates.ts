@@ -137,14 +137,14 @@ export interface Repricing {
 const estimate = '/jobs/:job/estimates/:estimate';
 
 export const estimateCalls = {
-  estimateList: query<EstimateListRow[]>()('/jobs/:job/estimates'),
-  estimate: query<EstimateView>()(estimate),
+  estimateList: query<EstimateListRow[]>('read-tenders')('/jobs/:job/estimates'),
+  estimate: query<EstimateView>('read-tenders')(estimate),
   startEstimate: command<{ number: number }>('estimate')('/jobs/:job/estimates', { input: newEstimateInput }),
   saveEstimate: command<{ version: number }>('estimate')(estimate, { method: 'PUT', input: estimateInput, quiet: true }),
   deleteEstimate: command('estimate')(estimate, { method: 'DELETE' }),
   chooseEstimate: command('estimate')(`${estimate}/choose`),
   sendEstimate: command('estimate')(`${estimate}/sent`, { input: sentInput }),
-  repricing: query<Repricing>()(`${estimate}/reprice`),
+  repricing: query<Repricing>('read-tenders')(`${estimate}/reprice`),
   repriceEstimate: command<{ version: number }>('estimate')(`${estimate}/reprice`, { input: repriceInput }),
   awardJob: command('manage-jobs')(`${estimate}/award`, { input: awardInput }),
 };

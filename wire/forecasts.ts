@@ -49,6 +49,6 @@ export interface ForecastView {
 }
 
 export const forecastCalls = {
-  forecast: query<ForecastView>()('/jobs/:job/forecast', { query: dated }),
+  forecast: query<ForecastView>('read-jobs')('/jobs/:job/forecast', { query: dated }),
   saveForecast: command('manage-jobs')('/jobs/:job/forecast', { method: 'PUT', input: forecastInput }),
 };

@@ -62,6 +62,6 @@ export interface BillingScheduleView extends InstalmentsInput {
 }
 
 export const instalmentCalls = {
-  billingSchedule: query<BillingScheduleView>()('/jobs/:job/billing-schedule', { query: dated }),
+  billingSchedule: query<BillingScheduleView>('read-jobs')('/jobs/:job/billing-schedule', { query: dated }),
   saveBillingSchedule: command('bill')('/jobs/:job/billing-schedule', { method: 'PUT', input: instalmentsInput }),
 };

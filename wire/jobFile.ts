@@ -111,12 +111,12 @@ export interface JobFileView {
 }
 
 export const jobFileCalls = {
-  jobFile: query<JobFileView>()('/jobs/:job/file'),
+  jobFile: query<JobFileView>('read-jobs')('/jobs/:job/file'),
   saveJobFacts: command('manage-jobs')('/jobs/:job/facts', { method: 'PUT', input: jobFactsInput }),
   savePeople: command('manage-jobs')('/jobs/:job/people', { method: 'PUT', input: peopleInput }),
   saveChecklist: command('manage-jobs')('/jobs/:job/checklist', { method: 'PUT', input: checklistInput }),
   saveCheckTemplate: command('manage-jobs')('/checklists', { method: 'PUT', input: checkTemplateInput }),
   addEvent: command('manage-jobs')('/jobs/:job/events', { input: eventInput }),
   attachFile: upload('manage-jobs')('/jobs/:job/attachments'),
-  attachment: download()('/attachments/:id'),
+  attachment: download('read-jobs')('/attachments/:id'),
 };

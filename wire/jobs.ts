@@ -238,21 +238,21 @@ export interface EstimateView {
 }
 
 export const jobCalls = {
-  jobList: query<JobList>()('/jobs', { query: dated }),
-  job: query<JobView>()('/jobs/:job', { query: dated }),
-  estimateVersusActual: query<EstimateView>()('/jobs/:job/estimate-versus-actual', { query: dated }),
+  jobList: query<JobList>('read-jobs')('/jobs', { query: dated }),
+  job: query<JobView>('read-jobs')('/jobs/:job', { query: dated }),
+  estimateVersusActual: query<EstimateView>('read-jobs')('/jobs/:job/estimate-versus-actual', { query: dated }),
   createJob: command<{ number: string }>('manage-jobs')('/jobs', { input: jobInput }),
   moveJob: command('manage-jobs')('/jobs/:job/status', { input: jobStatusInput }),
   lockJob: command('manage-jobs')('/jobs/:job/lock', { input: lockInput }),
   deleteJob: command('manage-jobs')('/jobs/:job', { method: 'DELETE' }),
-  jobSetup: query<JobSetup>()('/jobs/:job/setup'),
+  jobSetup: query<JobSetup>('read-jobs')('/jobs/:job/setup'),
   correctSetup: command('manage-jobs')('/jobs/:job/setup', { method: 'PUT', input: setupCorrection }),
-  jobTemplates: query<JobTemplate[]>()('/job-templates'),
+  jobTemplates: query<JobTemplate[]>('read-jobs')('/job-templates'),
   saveJobTemplate: command('manage-jobs')('/job-templates', { method: 'PUT', input: jobTemplateInput }),
   removeJobTemplate: command('manage-jobs')('/job-templates/:name', { method: 'DELETE' }),
   addDraft: command<{ id: number }>('manage-jobs')('/drafts', { input: draftInput, quiet: true }),
   saveDraft: command<{ id: number }>('manage-jobs')('/drafts/:id', { method: 'PUT', input: draftInput, quiet: true }),
   deleteDraft: command('manage-jobs')('/drafts/:id', { method: 'DELETE' }),
   /** A sheet as rows of text, to be matched with columns; nothing is saved. */
-  readSheet: upload<string[][]>('read')('/sheets', { quiet: true }),
+  readSheet: upload<string[][]>('signed-in')('/sheets', { quiet: true }),
 };

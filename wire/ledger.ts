@@ -72,7 +72,7 @@ export interface PostingPage {
 }
 
 export const ledgerCalls = {
-  postings: query<PostingPage>()('/postings', { query: postingsQuery }),
-  posting: query<PostingView>()('/postings/:posting'),
+  postings: query<PostingPage>('read-jobs')('/postings', { query: postingsQuery }),
+  posting: query<PostingView>('read-jobs')('/postings/:posting'),
   reversePosting: command<Posted>('post')('/postings/:posting/reverse', { input: reversalInput }),
 };

@@ -2,10 +2,10 @@ import * as v from 'valibot';
 import { command, query } from './call';
 import { days, filled, seen, text } from './fields';
 
-/** A client, vendor or cost code; what its kind does not have is empty. */
+/** A client, vendor, cost code or person; what its kind does not have is empty. A person's code is the name, and the name the role. */
 export const masterInput = v.strictObject({
-  code: filled(40),
-  name: filled(),
+  code: filled(),
+  name: text(),
   kind: v.picklist(['supplier', 'subcontractor', ''], 'expected supplier, subcontractor or nothing'),
   contact: text(),
   email: text(),
@@ -34,7 +34,7 @@ export interface MergePreview {
 }
 
 export const masterCalls = {
-  masters: query<MasterRow[]>()('/masters/:kind'),
+  masters: query<MasterRow[]>('read-jobs')('/masters/:kind'),
   addMaster: command('set-up')('/masters/:kind', { input: masterInput }),
   saveMaster: command('set-up')('/masters/:kind/:code', {
     method: 'PUT',
@@ -42,6 +42,6 @@ export const masterCalls = {
   }),
   /** Only of what nothing uses. */
   deleteMaster: command('set-up')('/masters/:kind/:code', { method: 'DELETE' }),
-  mergePreview: query<MergePreview>()('/masters/:kind/:code/merge/:into'),
+  mergePreview: query<MergePreview>('set-up')('/masters/:kind/:code/merge/:into'),
   mergeMaster: command('set-up')('/masters/:kind/:code/merge/:into', { input: v.strictObject({ seen }) }),
 };

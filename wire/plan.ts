@@ -50,6 +50,6 @@ export interface PlanView {
 }
 
 export const planCalls = {
-  plan: query<PlanView>()('/jobs/:job/plan', { query: dated }),
+  plan: query<PlanView>('read-jobs')('/jobs/:job/plan', { query: dated }),
   savePlan: command('manage-jobs')('/jobs/:job/plan', { method: 'PUT', input: planInput }),
 };

@@ -81,14 +81,14 @@ export interface Achieved {
 }
 
 export const priceCalls = {
-  priceBook: query<PriceBookView>()('/prices'),
-  achieved: query<Achieved[]>()('/prices/achieved'),
-  priceItemsCsv: download()('/prices.csv'),
-  priceHistory: query<PriceChange[]>()('/prices/items/:code/history'),
+  priceBook: query<PriceBookView>('read-jobs')('/prices'),
+  achieved: query<Achieved[]>('read-tenders')('/prices/achieved'),
+  priceItemsCsv: download('read-tenders')('/prices.csv'),
+  priceHistory: query<PriceChange[]>('read-tenders')('/prices/items/:code/history'),
   savePriceItems: command('estimate')('/prices/items', { method: 'PUT', input: priceItemsInput }),
   importPrices: upload<{ count: number }>('estimate')('/prices/import'),
   removePriceItem: command('estimate')('/prices/items/:code', { method: 'DELETE' }),
-  previewPriceMove: preview<PriceMoves>()('/prices/move/preview', { input: priceMoveInput }),
+  previewPriceMove: preview<PriceMoves>('estimate')('/prices/move/preview', { input: priceMoveInput }),
   movePrices: command<{ count: number }>('estimate')('/prices/move', { input: priceMoveSeen }),
   saveBuildUp: command('estimate')('/build-ups', { method: 'PUT', input: buildUpInput }),
   removeBuildUp: command('estimate')('/build-ups/:code', { method: 'DELETE' }),

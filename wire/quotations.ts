@@ -143,27 +143,27 @@ export interface MessageRow {
 const quotation = '/jobs/:job/quotations/:quotation';
 
 export const quotationCalls = {
-  quotationList: query<QuotationSummary[]>()('/jobs/:job/quotations'),
-  quotation: query<QuotationView>()(quotation),
+  quotationList: query<QuotationSummary[]>('read-tenders')('/jobs/:job/quotations'),
+  quotation: query<QuotationView>('read-tenders')(quotation),
   addQuotation: command<{ number: number; version: number }>('quote')('/jobs/:job/quotations', { input: quotationInput }),
   saveQuotation: command<{ number: number; version: number }>('quote')(quotation, { method: 'PUT', input: quotationInput }),
   deleteQuotation: command('quote')(quotation, { method: 'DELETE' }),
   sendQuotation: command('quote')(`${quotation}/send`, { input: sendInput }),
-  quotationDocument: download()(`${quotation}/document.:format`),
-  terms: query<TermsInput[]>()('/terms'),
+  quotationDocument: download('read-tenders')(`${quotation}/document.:format`),
+  terms: query<TermsInput[]>('read-tenders')('/terms'),
   saveTerms: command('quote')('/terms', { method: 'PUT', input: termsInput }),
   removeTerms: command('quote')('/terms/:name', { method: 'DELETE' }),
-  messages: query<MessageRow[]>()('/messages'),
+  messages: query<MessageRow[]>('read-tenders')('/messages'),
   deliverMessage: command<{ state: string; failure: string }>('quote')('/messages/:id/deliver'),
-  messageFile: download()('/messages/:id/file'),
+  messageFile: download('read-tenders')('/messages/:id/file'),
   replyToQuestion: command('quote')('/questions/:id', { input: replyInput }),
 };
 
 /** What a client reaches without signing in, by the link alone. */
 export const answerCalls = {
-  answer: query<AnswerView>()('/answer/:token', { who: 'answer-offer' }),
-  answerDocument: download()('/answer/:token/document.pdf', { who: 'answer-offer' }),
-  askAboutOffer: command('answer-offer')('/answer/:token/ask', { input: askInput }),
-  acceptOffer: command('answer-offer')('/answer/:token/accept', { input: acceptInput }),
-  declineOffer: command('answer-offer')('/answer/:token/decline', { input: declineInput }),
+  answer: query<AnswerView>('open')('/answer/:token', {}),
+  answerDocument: download('open')('/answer/:token/document.pdf', {}),
+  askAboutOffer: command('open')('/answer/:token/ask', { input: askInput }),
+  acceptOffer: command('open')('/answer/:token/accept', { input: acceptInput }),
+  declineOffer: command('open')('/answer/:token/decline', { input: declineInput }),
 };

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { Right } from '../core/rights/rights';
 import { asOf } from './fields';
 import { download, query } from './call';
 import { figureQuery, type Workings } from './workings';
@@ -29,8 +30,12 @@ export const reportQuery = v.strictObject({
   application: v.optional(v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'expected a number'), v.transform(Number))),
 });
 
+/** Reports of the whole ledger need its right; those of jobs show whoever asks their own. */
+const also = ({ name }: Readonly<Record<string, unknown>>): Right =>
+  name === 'trial-balance' || name === 'tie-out' ? 'read-books' : 'read-jobs';
+
 export const reportCalls = {
-  workings: query<Workings>()('/workings', { query: figureQuery }),
-  report: query<ReportReply>()('/reports/:name', { query: reportQuery }),
-  reportFile: download()('/reports/:name.:format', { query: reportQuery }),
+  workings: query<Workings>('read-jobs')('/workings', { query: figureQuery }),
+  report: query<ReportReply>('read-jobs')('/reports/:name', { query: reportQuery, also }),
+  reportFile: download('read-jobs')('/reports/:name.:format', { query: reportQuery, also }),
 };

@@ -23,6 +23,6 @@ export interface RegisteredQuotation extends QuotationSummary {
 }
 
 export const tenderCalls = {
-  tenders: query<TenderRow[]>()('/tenders'),
-  quotations: query<RegisteredQuotation[]>()('/quotations'),
+  tenders: query<TenderRow[]>('read-tenders')('/tenders'),
+  quotations: query<RegisteredQuotation[]>('read-tenders')('/quotations'),
 };

@@ -1,5 +1,6 @@
 /** Why a request was turned down. Each code has its status in server/routes; a new one without does not compile. */
-export type ErrorCode = 'bad-input' | 'not-found' | 'conflict' | 'refused' | 'too-large' | 'unavailable';
+export type ErrorCode =
+  'bad-input' | 'signed-out' | 'not-allowed' | 'not-found' | 'conflict' | 'refused' | 'too-large' | 'too-often' | 'unavailable';
 
 /** What is wrong, where: `field` is the path of the cell or input, as the person sees it. */
 export interface Fault {

@@ -1,11 +1,17 @@
-/** What others refer to by a code of its own: edited, renamed, closed to new use, and merged into another of its kind. */
+import type { Fault } from '../errors/ledrinError';
+
+/** What others refer to by a code of its own, people by their name: edited, renamed, closed to new use, and merged into another of its kind. */
 export const MASTERS = {
-  clients: { one: 'client', title: 'Clients', named: 'name', fields: ['contact', 'email', 'phone', 'address', 'termsDays'] },
+  clients: {
+    ...{ one: 'client', title: 'Clients', coded: 'code', named: 'name' },
+    fields: ['contact', 'email', 'phone', 'address', 'termsDays'],
+  },
   vendors: {
-    ...{ one: 'vendor', title: 'Vendors', named: 'name' },
+    ...{ one: 'vendor', title: 'Vendors', coded: 'code', named: 'name' },
     fields: ['kind', 'contact', 'email', 'phone', 'address', 'termsDays'],
   },
-  'cost-codes': { one: 'cost code', title: 'Cost codes', named: 'description', fields: ['unit'] },
+  'cost-codes': { one: 'cost code', title: 'Cost codes', coded: 'code', named: 'description', fields: ['unit'] },
+  people: { one: 'person', title: 'People', coded: 'name', named: 'role', fields: ['email', 'phone'] },
 } as const satisfies Record<string, MasterOfKind>;
 
 export type MasterField = 'kind' | 'contact' | 'email' | 'phone' | 'address' | 'termsDays' | 'unit';
@@ -13,9 +19,11 @@ export type MasterField = 'kind' | 'contact' | 'email' | 'phone' | 'address' | '
 interface MasterOfKind {
   one: string;
   title: string;
-  /** What its name is called. */
-  named: 'name' | 'description';
-  /** What is known of it beside code and name. */
+  /** What it is referred to by. */
+  coded: 'code' | 'name';
+  /** What stands beside that; a role may be empty. */
+  named: 'name' | 'description' | 'role';
+  /** What is known of it beside the two. */
   fields: readonly MasterField[];
 }
 
@@ -24,4 +32,18 @@ export const MASTER_KINDS = Object.keys(MASTERS) as [MasterKind, ...MasterKind[]
 
 export function isMasterKind(text: string): text is MasterKind {
   return Object.hasOwn(MASTERS, text);
+}
+
+/** Most characters of a code. */
+export const LONGEST_CODE = 40;
+
+/** What is wrong with what one of a kind is called, by field; empty where nothing is. */
+export function masterFaults(kind: MasterKind, { code, name }: { code: string; name: string }): Fault[] {
+  const { coded, named } = MASTERS[kind];
+  return [
+    ...(coded === 'code' && code.length > LONGEST_CODE
+      ? [{ field: 'code', message: `expected at most ${LONGEST_CODE} characters; shorten the code` }]
+      : []),
+    ...(named !== 'role' && name.trim() === '' ? [{ field: 'name', message: `expected a ${named}; enter one` }] : []),
+  ];
 }

@@ -41,6 +41,8 @@ export interface Workings {
   operands: Operand[];
   result: number;
   unit: FigureUnit;
+  /** Leads to all the entries behind it at once. */
+  entries?: Place;
 }
 
 type Ways = Pick<Operand, 'figure' | 'to'>;

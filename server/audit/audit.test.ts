@@ -8,7 +8,8 @@ import { cleanUp, faultsOf, SMALL_BOOK, temporaryDatabase, TESTER } from '../tes
 import { setSubmitted } from '../billing/applications';
 import { postCosts } from '../costs/postCosts';
 import { EXAMPLES } from '../test/postedBodies';
-import { auditPage } from './auditView';
+import { readFileSync, rmSync } from 'node:fs';
+import { auditCsv, auditPage } from './auditView';
 
 let database: Database;
 beforeAll(async () => {
@@ -24,6 +25,15 @@ test('every command of the product is there in words, and nothing else', () => {
   // A sheet that is read, and an import that is previewed, change nothing.
   const names = commands.map(([name]) => auditName(name)).filter((it) => it !== 'read-sheet' && it !== 'preview-import');
   expect(Object.keys(ACTIONS).sort()).toEqual(names.sort());
+});
+
+test('it goes out as a file, whole, as it is filtered', async () => {
+  const { path, temporaryFolder } = await auditCsv(reading(database), { actor: 'Ines' });
+  expect(readFileSync(path, 'utf8').split('\n').slice(0, -1)).toEqual([
+    'at,actor,action,command,subject,detail',
+    expect.stringMatching(/^2031-05-02T10:00:00.000Z,Ines,.*,set-submitted,J1\/3,/),
+  ]);
+  rmSync(temporaryFolder, { recursive: true });
 });
 
 test('it is found by job, its documents and postings included, by kind of document, person and day', async () => {

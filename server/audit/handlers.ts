@@ -1,5 +1,12 @@
 import { auditCalls } from '../../wire/audit';
 import { handle } from '../http/handlers';
-import { auditPage } from './auditView';
+import { auditCsv, auditPage } from './auditView';
 
-export const auditHandlers = handle(auditCalls, { audit: (sql, filter) => auditPage(sql, filter) });
+export const auditHandlers = handle(auditCalls, {
+  audit: (sql, filter) => auditPage(sql, filter),
+  auditCsv: async (database, filter) => ({
+    type: 'text/csv',
+    name: 'audit-trail.csv',
+    content: await database.read((sql) => auditCsv(sql, filter)),
+  }),
+});

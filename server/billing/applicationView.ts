@@ -2,7 +2,7 @@ import { certificationStays } from '../../core/billing/certificationStays';
 import { messageOf, showIn } from '../../core/refusals/messages';
 import { afterCertification } from './reverseCertification';
 import { loadPositions } from '../jobs/jobPositions';
-import { RECEIPTS_OF_INVOICE } from './queries';
+import { RECEIPTS_OF_INVOICE, REVERSED_CERTIFICATIONS } from './queries';
 import { ApplicationTable } from './models';
 import { known, present } from '../../core/errors/known';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
@@ -29,9 +29,10 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
   if (!application) throw new LedrinError('not-found', `Job ${jobNumber} has no application ${number}`);
   const valued = valueApplication(job, application, screenDate(application, asOf));
   const id = known(job.applicationIds, number);
-  const [row, receipts, company, earned, [position]] = await Promise.all([
+  const [row, receipts, reversed, company, earned, [position]] = await Promise.all([
     sql.findOne(ApplicationTable, { id }),
     sql.all(RECEIPTS_OF_INVOICE, [identity.id, String(number)]),
+    sql.all(REVERSED_CERTIFICATIONS, [identity.id, String(number)]),
     loadCompany(sql),
     earnedByLine(sql, identity, valued, application.dated),
     loadPositions(sql, application.dated, identity.id),
@@ -67,6 +68,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
       saved.posting_id === null ? plannedJournal(job, application) : ((await postingJournals(sql, saved.posting_id))[0] ?? null),
     postingId: saved.posting_id,
     receipts,
+    reversed,
     certificationStays: stays,
     can: offered(later ? 'submitted' : application.status, {
       open,

@@ -15,6 +15,13 @@ export const INVOICE_NUMBER = query(
   `SELECT number, due_on AS dueOn FROM invoice WHERE job_id = $1 AND reference = $2 AND kind = 'application'`,
 );
 
+/** Certifications of application `$2` of job `$1` that were reversed, the oldest first. */
+export const REVERSED_CERTIFICATIONS = query(
+  shape({ certifiedOn: t.day, reason: t.text, postingId: t.whole }),
+  `SELECT p.posted_on AS certifiedOn, r.note AS reason, r.id AS postingId FROM posting p JOIN posting r ON r.reverses_id = p.id
+    WHERE p.job_id = $1 AND p.reference = $2 AND p.kind = 'application' ORDER BY p.id`,
+);
+
 /** Change orders of a job approved by a date, with their prices. */
 export const APPROVED_CHANGES = query(
   shape({ number: t.text, title: t.text, decidedOn: t.day, amount: t.cents }),

@@ -54,6 +54,15 @@ test('a reversed certification leaves every report as before, and the applicatio
   expect(await differences(database, LATE)).toEqual(TIES);
   const view = await applicationView(reading(database), 'J1', 3, LATE);
   expect([view.status, view.postingId, view.can.certify, view.can.uncertify]).toEqual(['submitted', null, true, false]);
+  expect(view.reversed).toMatchObject([{ certifiedOn: '2031-04-01', reason: 'certified the wrong one' }]);
+  // The journals of what was taken back go out and in with the book: the turnover of tie-out as well.
+  const folder = join(temporaryFolder(), 'out');
+  await writeBook(reading(database), folder, besides(database));
+  expect(folderText(folder)['reversed_certifications.csv']).toMatch(/^J1,3,1,.*,2031-04-01,.*,certified the wrong one$/m);
+  const copy = await temporaryDatabase();
+  expect(await faultsOf(copy, folderText(folder))).toEqual([]);
+  expect(await reportLines(copy, 'tie-out', LATE)).toEqual(await reportLines(database, 'tie-out', LATE));
+  await copy.close();
   await certify(250_000);
   expect(await reports()).toEqual(certified);
 });

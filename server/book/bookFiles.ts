@@ -1,8 +1,9 @@
-import { applicationLines, applications, receipts, retentionReleases } from '../billing/bookFiles';
+import { applicationLines, applications, receipts, retentionReleases } from '../billing/book/bookFiles';
+import { reversedCertifications } from '../billing/book/reversedCertifications';
 import { budget, budgetTransfers } from '../budget/bookFiles';
 import { changeOrderLines, changeOrders } from '../changes/bookFiles';
 import { commitments } from '../commitments/bookFile';
-import { company, costCodes, customers, vendors } from '../company/bookFiles';
+import { company, costCodes, customers, people, vendors } from '../company/bookFiles';
 import { costs } from '../costs/bookFile';
 import { awardLines, awards } from '../estimates/awardFiles';
 import { estimateLines, estimateMarkups, estimateParts, estimatePrices, estimates } from '../estimates/bookFiles';
@@ -22,6 +23,7 @@ export const BOOK_FILES: readonly BookFile[] = [
   customers,
   vendors,
   costCodes,
+  people,
   terms,
   priceItems,
   priceHistory,
@@ -61,6 +63,7 @@ export const BOOK_FILES: readonly BookFile[] = [
   costs,
   applications,
   applicationLines,
+  reversedCertifications,
   retentionReleases,
   receipts,
   forecasts,

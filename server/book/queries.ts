@@ -9,11 +9,10 @@ export const MESSAGE_FILES = query(shape({ file: t.text }), 'SELECT file FROM me
 export const LEFT_OUT = query(
   shape({
     'job drafts': t.whole,
+    'who may sign in': t.whole,
     'which posting reversed which': t.whole,
-    'certifications that were reversed': t.whole,
     'the record of who did what': t.whole,
   }),
-  `SELECT (SELECT count(*) FROM job_draft) AS "job drafts", (SELECT count(*) FROM posting WHERE reverses_id IS NOT NULL) AS "which posting reversed which",
-      (SELECT count(*) FROM posting p JOIN posting o ON o.id = p.reverses_id WHERE o.kind = 'application') AS "certifications that were reversed",
+  `SELECT (SELECT count(*) FROM job_draft) AS "job drafts", (SELECT count(*) FROM user) AS "who may sign in", (SELECT count(*) FROM posting p JOIN posting o ON o.id = p.reverses_id WHERE o.kind <> 'application') AS "which posting reversed which",
       (SELECT count(*) FROM audit) AS "the record of who did what"`,
 );

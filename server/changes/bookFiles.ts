@@ -1,7 +1,7 @@
 import { CHANGE_STATUSES } from '../../core/changes/changeOrder';
 import { COST_TYPES } from '../../core/costs/costType';
 import { present } from '../../core/errors/known';
-import { unreliable } from '../billing/bookBilling';
+import { unreliable } from '../billing/book/bookBilling';
 import type { BookCheck } from '../book/bookCheck';
 import { bookFile } from '../book/bookFile';
 import { amount, date, days, isWhole, oneOf, quantity, REQUIRED, text, type ReadRow } from '../book/columns';

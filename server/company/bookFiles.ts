@@ -4,7 +4,7 @@ import { bookFile } from '../book/bookFile';
 import { days, integer, longText, oneOf, percent, REQUIRED, text, yesNo, type ReadRow } from '../book/columns';
 import { shared, type BookCheck } from '../book/bookCheck';
 import { safeLogo } from './safeLogo';
-import { ClientTable, CompanyTable, CostCodeTable, VendorTable } from './models';
+import { ClientTable, CompanyTable, CostCodeTable, PersonTable, VendorTable } from './models';
 
 export const company = bookFile({
   name: 'company',
@@ -131,5 +131,28 @@ export const costCodes = bookFile({
       rows,
       (row) => [row.cost_code],
       (row) => ({ code: row.cost_code, description: row.description, unit: row.unit ?? '', closed: row.closed ? 1 : 0 }),
+    ),
+});
+
+/** Our own people, as far as more is known of them than the job that names them. */
+export const people = bookFile({
+  name: 'people',
+  columns: { person: text(REQUIRED, 'a name, as jobs name them'), role: text(), email: text(), phone: text(), closed: CLOSED },
+  key: ['person'],
+  called: 'person',
+  existing: 'SELECT id, name AS person FROM person',
+  query: `SELECT id, name AS person, role, email, phone, closed FROM person
+    WHERE role <> '' OR email <> '' OR phone <> '' OR closed = 1 OR NOT EXISTS (SELECT 1 FROM job WHERE person.name IN (job.manager, job.estimator))
+      AND NOT EXISTS (SELECT 1 FROM job_person t WHERE t.side = 'team' AND t.name = person.name)`,
+  save: (rows, into): Promise<void> =>
+    into.keyed(
+      people,
+      PersonTable,
+      rows,
+      (row) => [row.person],
+      (row) => ({
+        ...{ name: row.person, role: row.role ?? '', email: row.email ?? '', phone: row.phone ?? '' },
+        closed: row.closed ? 1 : 0,
+      }),
     ),
 });

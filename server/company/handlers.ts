@@ -5,10 +5,15 @@ import { readFileSync } from 'node:fs';
 import { oneFile } from '../http/upload';
 import { companyLogo } from './company';
 import { addClient, addCostCodes, saveCompany, saveLogo } from './saveCompany';
+import { JOB_COUNT } from './queries';
 import { loadLists, loadSession } from './session';
 
 export const companyHandlers = handle(companyCalls, {
-  session: (sql, _args, context) => loadSession(sql, todayOf(context), context.mailServer !== null),
+  health: async (sql) => {
+    await sql.get(JOB_COUNT);
+    return { answers: true };
+  },
+  session: (sql, _args, context) => loadSession(sql, todayOf(context), { ...context, sendsMail: context.mailServer !== null }),
   lists: (sql, { asOf }) => loadLists(sql, asOf),
   saveCompany: (command, { body }) => saveCompany(command, body),
   companyLogo: async (sql) => ({ logo: await companyLogo(sql) }),

@@ -51,3 +51,13 @@ export const CostCodeTable = table('cost_code', {
   unit: t.text,
   closed: t.filled(t.flag, 0),
 });
+
+/** One of our own; jobs name people by their names. */
+export const PersonTable = table('person', {
+  id: t.id,
+  name: t.text,
+  role: t.filled(t.text, ''),
+  email: t.filled(t.text, ''),
+  phone: t.filled(t.text, ''),
+  closed: t.filled(t.flag, 0),
+});

@@ -36,10 +36,7 @@ export const JOB_LIST = query(
         FROM job ORDER BY number`,
 );
 
-export const MANAGERS = query(
-  shape({ manager: t.text }),
-  `SELECT DISTINCT manager FROM job WHERE manager <> '' ORDER BY manager`,
-);
+export const PEOPLE_LIST = query(shape({ name: t.text }), 'SELECT name FROM person WHERE closed = 0 ORDER BY name');
 
 export const OPEN_COMMITMENTS = query(
   shape({

@@ -1,23 +1,42 @@
-import { JOB_COUNT, CLIENT_LIST, VENDOR_LIST, COST_CODE_LIST, JOB_LIST, MANAGERS, OPEN_COMMITMENTS } from './queries';
+import { JOB_COUNT, CLIENT_LIST, VENDOR_LIST, COST_CODE_LIST, JOB_LIST, PEOPLE_LIST, OPEN_COMMITMENTS } from './queries';
 import { present } from '../../core/errors/known';
 import { periodOf } from '../../core/calendar/plainDate';
 import type { Lists, Session } from '../../wire/company';
+import { ROLES } from '../../core/rights/rights';
 import type { Reader } from '../db/sql';
+import { UserTable } from '../users/models';
+import type { SignedIn } from '../users/sessions';
 import { newestEntryDate, findCompany } from './company';
 
-export async function loadSession(sql: Reader, today: string, sendsMail = false): Promise<Session> {
+export async function loadSession(
+  sql: Reader,
+  today: string,
+  { sendsMail, person, demo }: { sendsMail: boolean; person: SignedIn | null; demo: boolean },
+): Promise<Session> {
+  const users = await sql.find(UserTable, { closed: 0 }, ['id']);
+  const of = {
+    user: person && { name: person.name, email: person.email, role: person.role, secondFactor: person.secondFactor },
+    needsOwner: users.length === 0,
+    demo: demo
+      ? ROLES.flatMap((role) => users.filter((it) => it.role === role && it.password === '').slice(0, 1)).map(
+          ({ role, name }) => ({ role, name }),
+        )
+      : [],
+    today,
+  };
+  if (!person) return { ...of, company: null, newestMonth: null, jobCount: 0, sendsMail: false };
   const [company, newest, jobs] = await Promise.all([findCompany(sql), newestEntryDate(sql), sql.get(JOB_COUNT)]);
-  return { company, newestMonth: newest && periodOf(newest), jobCount: present(jobs).count, sendsMail, today };
+  return { ...of, company, newestMonth: newest && periodOf(newest), jobCount: present(jobs).count, sendsMail };
 }
 
 /** What fields complete from. */
 export async function loadLists(sql: Reader, asOf: string): Promise<Lists> {
-  const [clients, vendors, costCodes, jobs, managers, commitments] = await Promise.all([
+  const [clients, vendors, costCodes, jobs, people, commitments] = await Promise.all([
     sql.all(CLIENT_LIST),
     sql.all(VENDOR_LIST),
     sql.all(COST_CODE_LIST),
     sql.all(JOB_LIST),
-    sql.all(MANAGERS),
+    sql.all(PEOPLE_LIST),
     sql.all(OPEN_COMMITMENTS, [asOf]),
   ]);
   return {
@@ -25,7 +44,7 @@ export async function loadLists(sql: Reader, asOf: string): Promise<Lists> {
     vendors,
     costCodes,
     commitments,
-    managers: managers.map((row) => row.manager),
+    people: people.map((row) => row.name),
     jobs: jobs.map((row) => ({
       number: row.number,
       name: row.name,

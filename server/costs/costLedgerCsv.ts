@@ -1,13 +1,10 @@
-import { createWriteStream, mkdtempSync, rmSync } from 'node:fs';
-import { once } from 'node:events';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { formatCents } from '../../core/money/cents';
 import { formatQuantity } from '../../core/money/rate';
 import type { CostRow } from '../../wire/costs';
 import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
-import { csvText, harmless } from '../reports/reportCsv';
+import { csvFile, type SentFile } from '../reports/csvFile';
+import { harmless } from '../reports/reportCsv';
 import { costLedgerPages } from './costLedger';
 import type { CostLedgerFilter } from './ledgerQueries';
 
@@ -30,27 +27,13 @@ const HEADER = [
 ];
 const PAGE = 1000;
 
-/**
- * Writes all rows of the cost ledger that match a filter, in its order, into a file of a temporary folder: page after page of
- * one snapshot, each from where the one before it ended. Whoever sends the file removes the folder.
- */
-export async function costLedgerCsv(sql: Reader, filter: CostLedgerFilter): Promise<{ path: string; temporaryFolder: string }> {
+/** All rows of the cost ledger that match a filter, in its order, of one snapshot. */
+export async function costLedgerCsv(sql: Reader, filter: CostLedgerFilter): Promise<SentFile> {
   const digits = await loadDigits(sql);
-  const temporaryFolder = mkdtempSync(join(tmpdir(), 'ledrin-costs-'));
-  const path = join(temporaryFolder, 'cost-ledger.csv');
-  const out = createWriteStream(path);
-  try {
-    out.write(csvText([HEADER]));
-    for await (const rows of costLedgerPages(sql, filter, PAGE))
-      if (!out.write(csvText(rows.map((row) => recordOf(row, digits))))) await once(out, 'drain');
-    out.end();
-    await once(out, 'finish');
-    return { path, temporaryFolder };
-  } catch (error) {
-    out.destroy();
-    rmSync(temporaryFolder, { recursive: true, force: true });
-    throw error;
-  }
+  const pages = async function* () {
+    for await (const rows of costLedgerPages(sql, filter, PAGE)) yield rows.map((row) => recordOf(row, digits));
+  };
+  return csvFile('cost-ledger.csv', HEADER, pages());
 }
 
 function recordOf(row: CostRow, digits: number): string[] {

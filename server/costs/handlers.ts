@@ -6,11 +6,13 @@ import { costLedgerCsv } from './costLedgerCsv';
 import { costSubtotals } from './costSubtotals';
 import { postCosts } from './postCosts';
 import { previewCosts } from './previewCosts';
+import { RECENT_CODINGS } from './queries';
 
 export const costHandlers = handle(costCalls, {
   costPage: (sql, filter) => costLedgerPage(sql, filter),
   costTotals: (sql, filter) => costTotals(sql, filter),
   costSubtotals: (sql, { by, ...filter }) => costSubtotals(sql, filter, by),
+  recentCodings: (sql) => sql.all(RECENT_CODINGS),
   costLedgerCsv: async (database, filter) => ({
     type: 'text/csv',
     name: 'cost-ledger.csv',

@@ -116,4 +116,6 @@ const SHIPPED: readonly string[] = [
   '5d1a78c34cdc',
   'd98857bb3583',
   '98b8a6c14481',
+  '0846baaaf2ac',
+  '05996433e4c8',
 ];

@@ -6,6 +6,7 @@ import { copiesFolder, copyDatabase } from './backup';
 import { troubleInWords } from './inWords';
 import { migrate } from './migrate';
 import { ReaderPool } from './readerPool';
+import { copyViews, narrow, standBefore } from './narrow';
 import { sqlOn, type Reader, type Sql } from './sql';
 
 /** An open database: writes go one at a time, each read has a snapshot of its own. */
@@ -21,6 +22,11 @@ export interface Database {
   write<T>(work: (sql: Sql) => Promise<T>): Promise<T>;
   /** Runs `work` while nothing is written through this connection, for another process or thread that writes itself. */
   alone<T>(work: () => Promise<T>): Promise<T>;
+  /**
+   * The same books, of which only these jobs, by their ids, can be read: whatever is asked of them, others are not there. Writes and
+   * previews are as before: they are of jobs that were looked up here.
+   */
+  narrowed(jobs: readonly number[]): Database;
   /** Of the open file, for a worker that opens it by itself. */
   file: string;
   close(): Promise<void>;
@@ -36,6 +42,7 @@ export interface TableCopy {
 export type CopyTables = (copies: readonly TableCopy[]) => Promise<void>;
 
 const READERS = 4;
+const NARROW_READERS = 2;
 
 /** Throws in words where the file is damaged. */
 async function assertSound(sql: Reader, file: string): Promise<void> {
@@ -64,14 +71,24 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
     throw trouble === null ? error : new Error(`${file}: ${trouble}`);
   }
   const readers = new ReaderPool(() => connect(file, 'read'), READERS);
+  // Of those who see some jobs only: views stand before the tables on these, and on no others.
+  const narrowReaders = new ReaderPool(() => connect(file, 'read'), NARROW_READERS);
   let queue: Promise<unknown> = Promise.resolve();
   const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
     const result = queue.then(work);
     queue = result.catch(() => undefined);
     return result;
   };
-  return {
+  const database: Database = {
     file,
+    narrowed: (jobs) => ({
+      ...database,
+      read: (work) =>
+        narrowReaders.use(async (reader) => {
+          await standBefore(reader);
+          return inSnapshot(reader, (sql) => narrow(sql, jobs).then(() => work(sql)));
+        }),
+    }),
     read: (work) => readers.use((reader) => inSnapshot(reader, work)),
     preview: (work) => readers.use((reader) => inSnapshot(reader, (sql) => work(sql, (copies) => copyTables(sql, copies)))),
     write: (work) =>
@@ -79,9 +96,10 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
     alone: inTurn,
     close: async () => {
       await queue;
-      await Promise.all([closeConnection(writer), readers.close()]);
+      await Promise.all([closeConnection(writer), readers.close(), narrowReaders.close()]);
     },
   };
+  return database;
 }
 
 /** A deferred transaction in WAL sees the books as they were at its first read. It is always rolled back: a reader saves nothing. */
@@ -101,7 +119,5 @@ async function copyTables(sql: Sql, copies: readonly TableCopy[]): Promise<void>
     await sql.run(`CREATE TEMP TABLE ${table} AS SELECT * FROM main.${table}${where === null ? '' : ` WHERE ${where}`}`);
     for (const [i, columns] of indexes.entries()) await sql.run(`CREATE INDEX temp.${table}_copy_${i} ON ${table} (${columns})`);
   }
-  // A view sees only the tables it was made beside: the copies have views of their own.
-  for (const view of await sql.anyRows(`SELECT sql FROM main.sqlite_master WHERE type = 'view'`))
-    await sql.run(String(view.sql).replace('CREATE VIEW', 'CREATE TEMP VIEW IF NOT EXISTS'));
+  await copyViews(sql);
 }

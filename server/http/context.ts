@@ -1,11 +1,13 @@
+import type { Request } from 'express';
 import type { Stores } from '../attachments/contents';
 import type { Database } from '../db/database';
 import type { Actor } from '../ledger/audit';
 import type { Outbox } from '../stand-ins/outbox';
+import type { SessionCookie, SignedIn } from '../users/sessions';
 import type { Workers } from '../workers/workers';
 
-/** What every way in works with. */
-export interface Context {
+/** What every way in works with, whoever asks. */
+export interface Setting {
   database: Database;
   /** The clock; tests hold it. */
   now: () => Date;
@@ -21,6 +23,16 @@ export interface Context {
   workers: Workers;
   /** The address the product is reached at, for links; such as `http://localhost:4310`. */
   address: string;
+  /** Serves the sample company to be tried: each role has a user who signs in without a password. */
+  demo: boolean;
+  /** Who sends a request; null where nobody is signed in. */
+  whoIs: (database: Database, request: Request, now: Date) => Promise<SignedIn | null>;
+}
+
+/** The same, for one request. Its database shows whoever asks the jobs they may see, and no others. */
+export interface Context extends Setting {
+  person: SignedIn | null;
+  cookie: SessionCookie;
 }
 
 /** The folders beside the database. */
@@ -28,9 +40,9 @@ export function storesOf({ files, outbox }: Pick<Context, 'files' | 'outbox'>): 
   return { files, outbox: outbox.folder };
 }
 
-/** Until there is sign-in, everybody is the accounts office. */
-export function actorOf({ now }: Pick<Context, 'now'>): Actor {
-  return { name: 'Accounts office', at: now().toISOString() };
+/** Whoever asks, as the audit trail names them: a client answers without signing in. */
+export function actorOf({ now, person }: Pick<Context, 'now' | 'person'>): Actor {
+  return { name: person?.name ?? 'nobody signed in', at: now().toISOString() };
 }
 
 /** The server's own day. */

@@ -1,9 +1,10 @@
-import { hrefOf, type Call, type SentOf } from '../../wire/call';
+import { hrefOf, type Call } from '../../wire/call';
 import { CALLS } from '../../wire/calls';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import request from 'supertest';
 import type { Database } from '../db/database';
 import { cleanUp, faultsOf, temporaryDatabase, TENDER_BOOK } from '../test/books';
+import { READS, type Reading } from '../test/readArgs';
 import { testApp } from '../test/testApp';
 
 let database: Database;
@@ -16,65 +17,7 @@ beforeAll(async () => {
 });
 afterAll(cleanUp);
 
-type Reading = {
-  [Name in keyof typeof CALLS as (typeof CALLS)[Name]['kind'] extends 'query' | 'download' ? Name : never]: SentOf<
-    (typeof CALLS)[Name]
-  >;
-};
 const asOf = '2031-03';
-const J1 = { job: 'J1', asOf };
-
-/** Every call that reads, with what it is read by; one that is missing here does not compile. Not there: what only a message or an answer brings. */
-const READS: Omit<Reading, 'answer' | 'answerDocument' | 'messageFile' | 'attachment' | 'quotation' | 'quotationDocument'> = {
-  session: {},
-  lists: { asOf },
-  exportBook: {},
-  priceBook: {},
-  achieved: {},
-  priceItemsCsv: {},
-  priceHistory: { code: 'CREW' },
-  jobList: { asOf },
-  job: J1,
-  forecast: J1,
-  estimateVersusActual: J1,
-  jobSetup: { job: 'J1' },
-  jobTemplates: {},
-  jobFile: { job: 'J1' },
-  plan: J1,
-  billingSchedule: J1,
-  estimateList: { job: 'J2' },
-  estimate: { job: 'J2', estimate: 1 },
-  repricing: { job: 'J2', estimate: 1 },
-  quotationList: { job: 'J2' },
-  tenders: {},
-  quotations: {},
-  terms: {},
-  messages: {},
-  changeRegister: { asOf },
-  jobChanges: J1,
-  change: { ...J1, change: 'C1' },
-  changeOffers: { job: 'J1', change: 'C1' },
-  changeDocument: { job: 'J1', change: 'C1', format: 'docx' },
-  transfers: J1,
-  companyLogo: {},
-  masters: { kind: 'clients' },
-  mergePreview: { kind: 'cost-codes', code: '100', into: '200' },
-  audit: { job: 'J1' },
-  uninstalled: { asOf, job: 'J1' },
-  costPage: { asOf, search: 'D_%' },
-  costTotals: { asOf, job: '2107' },
-  costSubtotals: { asOf, by: 'party' },
-  costLedgerCsv: { asOf },
-  billingRegister: { asOf },
-  jobBilling: J1,
-  application: { ...J1, application: 3 },
-  applicationPdf: { job: 'J1', application: 3 },
-  postings: { asOf },
-  posting: { posting: 1 },
-  workings: { asOf, figure: 'earned', job: 'J1' },
-  report: { name: 'wip', asOf },
-  reportFile: { name: 'ageing', format: 'csv', asOf },
-};
 
 test.each(Object.entries(READS))('%s answers', async (name, args) => {
   const call: Call = CALLS[name as keyof Reading];

@@ -7,10 +7,13 @@ import { BookRefused, faultLine } from '../book/bookFaults';
 /** The status of every code: one that is missing does not compile. */
 const STATUS: Record<ErrorCode, number> = {
   'bad-input': 400,
+  'signed-out': 401,
+  'not-allowed': 403,
   'not-found': 404,
   conflict: 409,
   refused: 409,
   'too-large': 413,
+  'too-often': 429,
   unavailable: 503,
 };
 

@@ -1,12 +1,15 @@
 import { Router, type Request, type Response } from 'express';
 import * as v from 'valibot';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { hasRight } from '../../core/rights/rights';
+import { hasRight, seesAllJobs } from '../../core/rights/rights';
 import { parameterNames, WHOLE_PARAMETERS, type Call } from '../../wire/call';
 import type { Database } from '../db/database';
 import type { Reader } from '../db/sql';
 import { auditName, runCommand, type Asked, type Command } from '../ledger/command';
-import { actorOf, type Context } from './context';
+import { JobTable } from '../jobs/models';
+import { JOBS_OF_TEAM } from '../users/queries';
+import { sessionCookie, type SignedIn } from '../users/sessions';
+import { actorOf, type Context, type Setting } from './context';
 import { assertShallow, read } from './door';
 import type { AloneHandler, Download, Handled, PreparedHandler, TryingHandler, UploadHandler } from './handlers';
 import { sendDownload } from './sendDownload';
@@ -16,7 +19,7 @@ type Args = Record<string, unknown>;
 type Carry = (request: Request, response: Response, context: Context) => Promise<void>;
 
 /** The routes of all calls: the one way in, where rights are checked, inputs read, and commands get their transaction. */
-export function serve(context: Context, nouns: readonly Handled[]): Router {
+export function serve(setting: Setting, nouns: readonly Handled[]): Router {
   const router = Router();
   const all = nouns.flatMap(({ calls, handlers }) =>
     Object.entries(calls).map(([name, call]) => ({ name, call, handler: handlers[name] })),
@@ -27,11 +30,39 @@ export function serve(context: Context, nouns: readonly Handled[]): Router {
   )) {
     const carry = CARRY[call.kind](name, call, handler);
     router[METHODS[call.method]](call.path, async (request, response) => {
-      if (!hasRight(actorOf(context), call.who)) throw new LedrinError('refused', 'You may not do this');
+      const person = await setting.whoIs(setting.database, request, setting.now());
+      assertRight(person, call, request);
+      const database = await databaseOf(setting.database, person);
+      const cookie = sessionCookie(request, response, setting.address);
+      const context: Context = { ...setting, database, person, cookie };
+      await assertOwnJob(context, request);
       await carry(request, response, context);
     });
   }
   return router;
+}
+
+/** Whoever is not signed in is asked to; whoever is, and may not, is told so. */
+function assertRight(person: SignedIn | null, call: Call, request: Request): void {
+  const needed = [call.who, ...(call.also ? [call.also(request.params)] : [])];
+  if (needed.every((right) => hasRight(person, right))) return;
+  if (person === null) throw new LedrinError('signed-out', 'You are not signed in, or your session has ended; sign in to go on');
+  throw new LedrinError('not-allowed', `As ${person.role} you may not do this; ask the owner if you should`);
+}
+
+/** The books as somebody sees them: all of them, or the jobs of the team alone. */
+async function databaseOf(database: Database, person: SignedIn | null): Promise<Database> {
+  if (person === null || seesAllJobs(person)) return database;
+  const jobs = await database.read((sql) => sql.all(JOBS_OF_TEAM, [person.name]));
+  return database.narrowed(jobs.map((it) => it.id));
+}
+
+/** A job somebody may not see is not there for them, whatever is asked of it. */
+async function assertOwnJob({ database, person }: Context, request: Request): Promise<void> {
+  const { job } = request.params;
+  if (job === undefined || person === null || seesAllJobs(person)) return;
+  const own = await database.read((sql) => sql.findOne(JobTable, { number: String(job) }));
+  if (!own) throw new LedrinError('not-found', `There is no job ${String(job).slice(0, 40)} among those of your team`);
 }
 
 const METHODS = { GET: 'get', POST: 'post', PUT: 'put', DELETE: 'delete' } as const;
@@ -90,7 +121,8 @@ function askedOf(name: string, call: Call, request: Request, context: Context, i
   return {
     name: auditName(name),
     actor: actorOf(context),
-    requestId: requestIdOf(request),
+    // A secret is kept nowhere, not even as what would answer a request that is sent twice.
+    requestId: call.secret ? null : requestIdOf(request),
     input,
     comparesVersion: call.input !== null && hasVersion(call.input),
   };

@@ -12,6 +12,7 @@ import { hashOf, keepContent } from '../attachments/contents';
 import { present } from '../../core/errors/known';
 import { ClientTable } from '../company/models';
 import { factsAreFixed, isBilled, jobFileView } from './jobFileView';
+import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { type Actor } from '../ledger/audit';
 import { assertUnchanged } from '../versions/staleness';
@@ -24,6 +25,8 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
   await assertUnchanged(command, 'The details of this job', { subject: number, now, seen: input.seen });
   const faults: Fault[] = faultsOf(termsRefusals({ ...input, awardedOn }), 0, RETENTION_FIELDS);
   if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
+  const named = (['manager', 'estimator'] as const).map((field) => ({ field, name: input[field] }));
+  faults.push(...(await closedPeopleFaults(sql, named, [now.manager, now.estimator])));
   const client = await sql.findOne(ClientTable, { code: input.client });
   if (!client) faults.push({ field: 'client', message: `There is no client ${input.client}; add the client first` });
   else if (input.client !== now.client && (await isBilled(sql, id)))
@@ -61,6 +64,8 @@ function fixedFaults(was: JobFacts, input: JobFactsInput): Fault[] {
 /** Saves the people of a job: the client's contacts and our team, as one list. */
 export async function savePeople(command: Command, number: string, people: readonly Person[], seen: string): Promise<void> {
   await replaceList(command, number, { what: 'people' as const, seen }, async (sql, id) => {
+    const there = (await sql.find(JobPersonTable, { job_id: id })).map((it) => it.name);
+    assertNoFaults(await closedPeopleFaults(sql, teamNames(people), there));
     await sql.remove(JobPersonTable, { job_id: id });
     await sql.insertAll(
       JobPersonTable,

@@ -4,7 +4,7 @@ import { ALL_JOB_STATUSES, needsAward } from '../../core/jobs/jobStatus';
 import { termsRefusals, type JobTerms } from '../../core/jobs/jobTerms';
 import { REVENUE_METHODS } from '../../core/progress/workInProgress';
 import { typedJob } from '../../wire/jobs';
-import { scheduledLines, unreliable } from '../billing/bookBilling';
+import { scheduledLines, unreliable } from '../billing/book/bookBilling';
 import { bookFile } from '../book/bookFile';
 import {
   amount,

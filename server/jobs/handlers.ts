@@ -1,3 +1,5 @@
+import { seesAllJobs } from '../../core/rights/rights';
+import type { SignedIn } from '../users/sessions';
 import { jobCalls } from '../../wire/jobs';
 import { handle } from '../http/handlers';
 import { oneFile } from '../http/upload';
@@ -12,8 +14,13 @@ import { estimateView, jobView } from './jobView';
 /** The largest sheet that is read to be matched, in bytes. */
 const LARGEST_SHEET = 10_000_000;
 
+/** Whose drafts of jobs somebody sees: who sees the jobs of a team alone, the own ones alone; null for all. */
+function draftsOf(person: SignedIn | null): string | null {
+  return person === null || seesAllJobs(person) ? null : person.name;
+}
+
 export const jobHandlers = handle(jobCalls, {
-  jobList: (sql, { asOf }) => jobList(sql, asOf),
+  jobList: (sql, { asOf }, { person }) => jobList(sql, asOf, draftsOf(person)),
   job: (sql, { job, asOf }) => jobView(sql, job, asOf),
   estimateVersusActual: (sql, { job, asOf }) => estimateView(sql, job, asOf),
   createJob: async (command, { body }) => ({ number: await createJob(command, body) }),
@@ -26,8 +33,8 @@ export const jobHandlers = handle(jobCalls, {
   saveJobTemplate: (command, { body }) => saveJobTemplate(command, body),
   removeJobTemplate: (command, { name }) => removeJobTemplate(command, name),
   addDraft: async (command, { body }) => ({ id: await saveDraft(command, null, body.content) }),
-  saveDraft: async (command, { id, body }) => ({ id: await saveDraft(command, id, body.content) }),
-  deleteDraft: (command, { id }) => deleteDraft(command, id),
+  saveDraft: async (command, { id, body }, { person }) => ({ id: await saveDraft(command, id, body.content, draftsOf(person)) }),
+  deleteDraft: (command, { id }, { person }) => deleteDraft(command, id, draftsOf(person)),
   readSheet: {
     limits: { files: 1, fileSize: LARGEST_SHEET, total: LARGEST_SHEET + 10_000 },
     // Nothing is saved, so nobody who posts waits for it.

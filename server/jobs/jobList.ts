@@ -36,12 +36,12 @@ export async function positionsLastMonth(sql: Reader, asOf: string, jobId: numbe
   );
 }
 
-/** All jobs with their figures as of a date, the totals of those in the schedule, and job drafts. */
-export async function jobList(sql: Reader, asOf: string): Promise<JobList> {
+/** All jobs with their figures as of a date, the totals of those in the schedule, and job drafts: all, or those one person typed. */
+export async function jobList(sql: Reader, asOf: string, draftsOf: string | null = null): Promise<JobList> {
   const [positions, before, drafts] = await Promise.all([
     loadPositions(sql, asOf, null),
     positionsLastMonth(sql, asOf, null),
-    jobDrafts(sql),
+    jobDrafts(sql, draftsOf),
   ]);
   const scheduled = positions.filter((job) => inSchedule(job, asOf));
   const sumOf = (value: (job: LoadedPosition) => number) => scheduled.reduce((sum, job) => sum + value(job), 0);
@@ -56,7 +56,7 @@ export async function jobList(sql: Reader, asOf: string): Promise<JobList> {
   };
 }
 
-export async function jobDrafts(sql: Reader): Promise<JobDraft[]> {
-  const rows = await sql.all(DRAFTS);
+export async function jobDrafts(sql: Reader, by: string | null = null): Promise<JobDraft[]> {
+  const rows = await sql.all(DRAFTS, [by]);
   return rows.map((row) => ({ id: row.id, content: JSON.parse(row.content), savedAt: row.saved_at }));
 }

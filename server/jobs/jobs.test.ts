@@ -4,6 +4,7 @@ import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { JobInput } from '../../wire/jobs';
 import type { Database } from '../db/database';
 import { jobDrafts, jobList } from './jobList';
+import { OWNER } from '../test/testApp';
 import { loadLists, loadSession } from '../company/session';
 import { cleanUp, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, besides, TESTER } from '../test/books';
 import { createJob, deleteDraft, saveDraft } from './jobs';
@@ -229,7 +230,9 @@ describe('the company', () => {
       faults: [{ field: 'currency' }],
     });
     await act(database, TESTER, saveCompany, { ...company, name: 'Aldergate Ltd' });
-    expect((await loadSession(reading(database), '2031-05-01')).company).toMatchObject({
+    expect(
+      (await loadSession(reading(database), '2031-05-01', { sendsMail: false, person: OWNER, demo: false })).company,
+    ).toMatchObject({
       name: 'Aldergate Ltd',
       currency: 'GBP',
       digits: 2,

@@ -2,6 +2,7 @@ import { JobDraftTable, SovLineTable, JobTable } from './models';
 import { JobCheckTable, JobPersonTable } from '../jobFile/models';
 import { BudgetLineTable } from '../budget/models';
 import { known, present } from '../../core/errors/known';
+import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
 import { ClientTable } from '../company/models';
 import { assertNoFaults, faultsOf } from '../http/refused';
 import { termsRefusals } from '../../core/jobs/jobTerms';
@@ -18,19 +19,24 @@ import { noteMove } from './jobLife';
 import { refuseUnready } from './readiness';
 import { insertSovLines } from './sovLines';
 
-/** Saves a job draft as typed. Gives back its id; `id` null makes a new draft. */
-export async function saveDraft(command: Command, id: number | null, content: unknown): Promise<number> {
+/** Saves a job draft as typed. Gives back its id; `id` null makes a new draft. `by`: whose drafts alone are there, null for all. */
+export async function saveDraft(
+  command: Command,
+  id: number | null,
+  content: unknown,
+  by: string | null = null,
+): Promise<number> {
   const { sql, actor } = command;
   const text = JSON.stringify(content);
   if (id === null) return sql.insert(JobDraftTable, { content: text, actor: actor.name, saved_at: actor.at });
-  if (!(await sql.findOne(JobDraftTable, { id })))
+  if (!(await sql.findOne(JobDraftTable, by === null ? { id } : { id, actor: by })))
     throw new LedrinError('not-found', 'This draft is no longer there; it was finished or thrown away in another window');
   await sql.update(JobDraftTable, { id }, { content: text, actor: actor.name, saved_at: actor.at });
   return id;
 }
 
-export async function deleteDraft({ sql, note }: Command, id: number): Promise<void> {
-  await sql.remove(JobDraftTable, { id });
+export async function deleteDraft({ sql, note }: Command, id: number, by: string | null = null): Promise<void> {
+  await sql.remove(JobDraftTable, by === null ? { id } : { id, actor: by });
   note(`draft ${id}`);
 }
 
@@ -43,6 +49,7 @@ export async function createJob(command: Command, input: JobInput): Promise<stri
   const codes = await costCodeIds(sql);
   const client = await sql.findOne(ClientTable, { code: input.client, closed: 0 });
   const faults = [...factFaults(input, client !== undefined), ...scheduleFaults(input, digits), ...budgetFaults(input, codes)];
+  faults.push(...(await closedPeopleFaults(sql, [{ field: 'manager', name: input.manager }, ...teamNames(input.people ?? [])])));
   if (await sql.findOne(JobTable, { number: input.number }))
     faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
   assertNoFaults(faults);

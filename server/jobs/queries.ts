@@ -17,9 +17,10 @@ export const JOB_BY_NUMBER = query(
   'SELECT id, number, name, status, awarded_on, finished_on, locked FROM job WHERE number = $1',
 );
 
+/** Drafts of jobs: all, or those that `$1` typed. */
 export const DRAFTS = query(
   shape({ id: t.whole, content: t.text, saved_at: t.moment }),
-  'SELECT id, content, saved_at FROM job_draft ORDER BY saved_at DESC',
+  'SELECT id, content, saved_at FROM job_draft WHERE $1 IS NULL OR actor = $1 ORDER BY saved_at DESC',
 );
 
 export const ORIGINAL_SOV_LINES = query(

@@ -1,13 +1,28 @@
 import { afterAll, beforeEach, expect, test } from '@jest/globals';
+import { join } from 'node:path';
 import type { MasterInput } from '../../wire/masters';
 import { postCosts } from '../costs/postCosts';
 import type { Database } from '../db/database';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
+import { writeBook } from '../book/writeBook';
+import { saveJobFacts, savePeople } from '../jobFile/jobFile';
+import { jobFileView } from '../jobFile/jobFileView';
 import { act, reading } from '../test/act';
-import { cleanUp, differences, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
+import {
+  besides,
+  cleanUp,
+  differences,
+  faultsOf,
+  folderText,
+  reportLines,
+  SMALL_BOOK,
+  temporaryDatabase,
+  temporaryFolder,
+  TESTER,
+} from '../test/books';
 import { EXAMPLES } from '../test/postedBodies';
-import { MASTER_KINDS } from '../../core/masters/masters';
+import { MASTERS, MASTER_KINDS } from '../../core/masters/masters';
 import { addMaster, deleteMaster, masterList, saveMaster } from './masters';
 import { mergeMaster, mergePreview } from './mergeMasters';
 import { COST_LINE_USERS, USES } from './queries';
@@ -48,7 +63,8 @@ test('everything that refers to a master in the schema is counted and merged', a
   );
   const referring = (kind: string) =>
     keys.filter((it) => tables[it.parent as keyof typeof tables] === kind).map((it) => `${it.child}.${it.column}`);
-  for (const kind of MASTER_KINDS) expect(USES[kind].map((it) => it.where).sort()).toEqual(referring(kind).sort());
+  for (const kind of MASTER_KINDS.filter((it) => MASTERS[it].coded === 'code'))
+    expect(USES[kind].map((it) => it.where).sort()).toEqual(referring(kind).sort());
   // What else refers to a cost line moves with it: but for what is posted, its totals, and its plan, which goes with the line.
   const ofLines = keys.filter((it) => it.parent === 'cost_line').map((it) => it.child);
   expect(ofLines.sort()).toEqual([...COST_LINE_USERS, 'cost_entry', 'cost_line_plan', 'cost_total'].sort());
@@ -110,4 +126,37 @@ test('cost posted to both on one line is moved first, and what changed since the
   expect(await refusal(act(database, TESTER, mergeMaster, 'vendors', 'PANEL', 'OTHER', seen))).toMatch(/Preview it again/);
   await merge('vendors', 'PANEL', 'OTHER');
   expect(await listed('vendors', 'OTHER')).toMatchObject({ usedBy: ['1 order or subcontract'] });
+});
+
+test('people are named by jobs: renamed, merged, closed and deleted with all that names them, and they go out and in with the book', async () => {
+  const manager = async (job: string) => (await jobFileView(reading(database), job)).facts.manager;
+  const setManager = async (name: string) => {
+    const { facts, seen } = await jobFileView(reading(database), 'J1');
+    return act(database, TESTER, saveJobFacts, 'J1', { ...facts, manager: name, seen: seen.facts });
+  };
+  const team = { side: 'team' as const, name: 'Ann Ash', role: 'foreman', email: '', phone: '' };
+  await setManager('A. Ash');
+  await act(database, TESTER, savePeople, 'J1', [team], (await jobFileView(reading(database), 'J1')).seen.people);
+  expect(await listed('people', 'A. Ash')).toMatchObject({ name: '', usedBy: ['1 job as manager'] });
+  expect((await mergePreview(reading(database), 'people', 'Ann Ash', 'A. Ash')).moves).toEqual(['1 team of a job']);
+  await merge('people', 'Ann Ash', 'A. Ash');
+  await change('people', 'A. Ash', { code: 'Anna Ash', name: 'Contracts manager' });
+  expect([await manager('J1'), await listed('people', 'A. Ash')]).toEqual(['Anna Ash', undefined]);
+  expect(await listed('people', 'Anna Ash')).toMatchObject({ usedBy: ['1 job as manager', '1 team of a job'] });
+  expect(await refusal(add('people', 'anna ash'))).toMatch(/There is a person Anna Ash already; choose another name/);
+  await setManager('B. Birch');
+  await change('people', 'Anna Ash', { closed: true });
+  expect(await refusal(setManager('Anna Ash'))).toMatch(/Anna Ash is closed to new use; choose another/);
+  const folder = join(temporaryFolder(), 'out');
+  await writeBook(reading(database), folder, besides(database));
+  expect(folderText(folder)['people.csv']).toBe('person,role,email,phone,closed\nAnna Ash,Contracts manager,,,yes\n');
+  const copy = await temporaryDatabase();
+  expect(await faultsOf(copy, folderText(folder))).toEqual([]);
+  expect(await masterList(reading(copy), 'people')).toEqual(await masterList(reading(database), 'people'));
+  await copy.close();
+});
+
+test('a code is at most 40 characters, and all but people have a name', async () => {
+  expect(await refusal(add('vendors', 'X'.repeat(41)))).toMatch(/at most 40 characters/);
+  expect(await refusal(change('clients', 'NORTH', { name: ' ' }))).toMatch(/expected a name; enter one/);
 });

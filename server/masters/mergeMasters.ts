@@ -5,12 +5,12 @@ import { CostLineTable } from '../costs/models';
 import { refreshCostTotals } from '../costs/costEntries';
 import type { RowOf } from '../db/fields';
 import type { Reader, Sql } from '../db/sql';
-import { ClientTable, CostCodeTable, VendorTable } from '../company/models';
 import type { Command } from '../ledger/command';
 import { digestOf } from '../versions/digest';
 import { assertAsPreviewed } from '../versions/staleness';
-import { kindOf, masterOf, usesOf, type SavedMaster } from './masters';
-import { FORECASTS_IN_BOTH, JOIN_COST_LINES, LINES_IN_BOTH, USES } from './queries';
+import { kindOf, masterOf, repoint, usesOf } from './masters';
+import { FORECASTS_IN_BOTH, JOIN_COST_LINES, LINES_IN_BOTH } from './queries';
+import { STORES, type SavedMaster } from './stores';
 
 interface Merge {
   kind: MasterKind;
@@ -59,8 +59,8 @@ export async function mergeMaster(command: Command, of: string, code: string, ot
   if (plan.refused !== null) throw new LedrinError('refused', plan.refused);
   const { kind, from, into, both } = plan;
   await joinCostLines(sql, both);
-  for (const { repoint } of USES[kind]) await sql.run(repoint, [from.id, into.id]);
-  await sql.remove(kind === 'clients' ? ClientTable : kind === 'vendors' ? VendorTable : CostCodeTable, { id: from.id });
+  await repoint(sql, kind, from, into);
+  await STORES[kind].remove(sql, from.id);
   command.note(`${MASTERS[kind].one} ${into.code}`, { merged: from, moves: plan.moves });
 }
 

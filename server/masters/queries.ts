@@ -19,7 +19,17 @@ const usedBy = (one: string, many: string, table: string, column: string) => ({
 });
 type Use = ReturnType<typeof usedBy>;
 
-/** What refers to a master by its id, by kind. A new table that does belongs here: a test holds it against the schema. */
+/** Of people, whom others refer to by name. */
+const namedBy = (one: string, many: string, table: string, column: string, where = 'true'): Use => ({
+  ...usedBy(one, many, table, column),
+  query: query(
+    shape({ id: t.whole, uses: t.whole }),
+    `SELECT p.id, count(*) AS uses FROM ${table} JOIN person p ON p.name = ${table}.${column} WHERE ${where} GROUP BY 1`,
+  ),
+  repoint: `UPDATE ${table} SET ${column} = $2 WHERE ${column} = $1 AND ${where}`,
+});
+
+/** What refers to a master by its id, to a person by name, by kind. A new table that does belongs here: a test holds it against the schema. */
 export const USES: Record<MasterKind, readonly Use[]> = {
   clients: [usedBy('job', 'jobs', 'job', 'client_id')],
   vendors: [
@@ -31,6 +41,14 @@ export const USES: Record<MasterKind, readonly Use[]> = {
     usedBy('price', 'prices', 'price_item', 'cost_code_id'),
     usedBy('part of an estimate', 'parts of estimates', 'estimate_part', 'cost_code_id'),
     usedBy('price in an estimate', 'prices in estimates', 'estimate_price', 'cost_code_id'),
+  ],
+  people: [
+    namedBy('job as manager', 'jobs as manager', 'job', 'manager'),
+    namedBy('job as estimator', 'jobs as estimator', 'job', 'estimator'),
+    namedBy('team of a job', 'teams of jobs', 'job_person', 'name', `side = 'team'`),
+    namedBy('item of a checklist', 'items of checklists', 'job_check', 'person'),
+    // Whoever signs in as both keeps both.
+    { ...namedBy('user', 'users', 'user', 'name'), repoint: 'UPDATE OR IGNORE user SET name = $2 WHERE name = $1' },
   ],
 };
 

@@ -136,6 +136,9 @@ const master: Body<'addMaster'> = {
   closed: false,
 };
 
+const PASSWORD = 'four words in a row';
+const user: Body<'inviteUser'> = { name: 'Ann', email: 'ann@x.example', role: 'accountant', allJobs: false };
+
 /** Every call that takes an input, with one it takes; a call that is missing here does not compile. */
 export const EXAMPLES: WithInput = {
   postCosts: { body: { lines: [cost], asOf: '2031-03-31' } },
@@ -157,6 +160,15 @@ export const EXAMPLES: WithInput = {
     },
   },
   startApplication: { job: 'J1', body: { dated: '2031-04-30', reference: '', bySchedule: false } },
+  signIn: { body: { who: 'Ann', password: PASSWORD } },
+  demoSignIn: { body: { role: 'owner' } },
+  makeOwner: { body: { name: 'Ann', email: 'ann@x.example', password: PASSWORD } },
+  acceptInvitation: { token: 'none', body: { password: PASSWORD } },
+  changePassword: { body: { old: PASSWORD, password: PASSWORD } },
+  confirmSecondFactor: { body: { code: '123456' } },
+  endSecondFactor: { body: { password: PASSWORD } },
+  inviteUser: { body: user },
+  saveUser: { id: 1, body: { ...user, closed: false } },
   addMaster: { kind: 'clients', body: master },
   saveMaster: { kind: 'clients', code: 'NORTH', body: { ...master, seen: 'as it was' } },
   mergeMaster: { kind: 'clients', code: 'NORTH', into: 'NORTH', body: { seen: 'as it was' } },

@@ -1,4 +1,4 @@
-import { createApp } from '../app';
+import { createApp, type AppSetting } from '../app';
 import type { Database } from '../db/database';
 import { Outbox } from '../stand-ins/outbox';
 import { Workers } from '../workers/workers';
@@ -7,8 +7,23 @@ import { temporaryFolder } from './books';
 /** One pool for all apps of a test file; its threads end by themselves. */
 const WORKERS = new Workers();
 
-/** The server over a database, without pages; what it logs, as it must not, goes into `logged`. */
-export function testApp(database: Database, logged: unknown[] = []): ReturnType<typeof createApp> {
+/** Somebody who is signed in, for tests that are about something else: the owner, who may do everything. */
+export const OWNER = {
+  id: 0,
+  name: 'Accounts office',
+  email: 'o@x.example',
+  role: 'owner' as const,
+  allJobs: false,
+  session: 0,
+  secondFactor: false,
+};
+
+/** The server over a database, without pages; what it logs, as it must not, goes into `logged`. `more`: with who is really signed in, say. */
+export function testApp(
+  database: Database,
+  logged: unknown[] = [],
+  more: Partial<AppSetting> = {},
+): ReturnType<typeof createApp> {
   return createApp({
     database,
     now: () => new Date('2031-05-02T09:00:00Z'),
@@ -19,6 +34,10 @@ export function testApp(database: Database, logged: unknown[] = []): ReturnType<
     workers: WORKERS,
     address: 'http://localhost:4310',
     pages: null,
+    demo: false,
+    trustProxy: false,
+    whoIs: () => Promise.resolve(OWNER),
     log: (error) => logged.push(error),
+    ...more,
   });
 }

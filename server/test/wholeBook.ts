@@ -2,6 +2,9 @@ import { clientDocumentPdf } from '../offers/clientDocumentPdf';
 import { act, reading } from './act';
 import { groupsBy } from '../../core/estimates/award';
 import { writeBook } from '../book/writeBook';
+import { certifyApplication } from '../billing/certify';
+import { reverseCertification } from '../billing/reverseCertification';
+import { addMaster } from '../masters/masters';
 import { transferBudget } from '../budget/transfers';
 import { awardJob } from '../estimates/award';
 import { startEstimate } from '../estimates/estimates';
@@ -94,5 +97,20 @@ export async function wholeBook(): Promise<BookText> {
     { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 },
     { ...BY_DAY, name: 'When done', due: 'finish', stages: ['A'], days: -14, from: 'stages', amount: 660_000 },
   ]);
+  await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-01', lines: [] });
+  await act(database, TESTER, reverseCertification, 'J1', 3, 'not agreed yet');
+  await act(database, TESTER, addMaster, 'people', {
+    ...{
+      code: 'Ann Ash',
+      name: 'Foreman',
+      kind: '',
+      contact: '',
+      email: 'a@ash.example',
+      phone: '',
+      address: '',
+      termsDays: null,
+    },
+    ...{ unit: '', closed: false },
+  });
   return exportedBook(database);
 }

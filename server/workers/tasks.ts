@@ -7,6 +7,7 @@ import { clientDocumentPdf } from '../offers/clientDocumentPdf';
 import { reportPdf } from '../reports/reportPdf';
 import { reportXlsx } from '../reports/reportXlsx';
 import { readSheet } from '../sheets/readSheet';
+import { hashPassword, matchesPassword } from '../users/scrypt';
 
 /** What is worked in a thread of its own, since it would hold up everybody else: one line each. */
 export const TASKS = {
@@ -19,6 +20,8 @@ export const TASKS = {
   exportZip,
   importBookAlone,
   previewImport,
+  hashPassword,
+  matchesPassword,
 };
 export type TaskName = keyof typeof TASKS;
 export type TaskArgs<Name extends TaskName> = Parameters<(typeof TASKS)[Name]>;

@@ -8,6 +8,7 @@ import {
 } from './queries';
 import { entriesOf, inJob, type Place } from '../../core/places/place';
 import { at } from '../../core/errors/known';
+import { displayPeriod } from '../../core/calendar/displayDate';
 import { lastDay } from '../../core/calendar/plainDate';
 import { hours, money, words, type Operand } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
@@ -17,10 +18,14 @@ import type { Explained } from './explained';
 
 type LineSource = (sql: Reader, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
 
-/** The entries of a cost line in a month. */
-function entriesOfMonth(job: JobIdentity, line: EstimatedLine, month: string): Place {
+/** The entries of a cost line, on some days only where they are given. */
+function entriesOfLine(job: JobIdentity, line: EstimatedLine, days: Readonly<Record<string, string>> = {}): Place {
   const { section, costCode, costType } = line;
-  return entriesOf(job, { section, code: costCode, type: costType, from: `${month}-01`, to: lastDay(month) });
+  return entriesOf(job, { section, code: costCode, type: costType, ...days });
+}
+
+function entriesOfMonth(job: JobIdentity, line: EstimatedLine, month: string): Place {
+  return entriesOfLine(job, line, { from: `${month}-01`, to: lastDay(month) });
 }
 
 const budgetRows = async (sql: Reader, line: EstimatedLine) => sql.all(BUDGET_OF_LINE, [line.id]);
@@ -61,8 +66,9 @@ export const lineSources: Record<
     const rows = await sql.all(ACTUAL_BY_MONTH, [job.id, line.id, asOf]);
     return {
       rule: 'Cost entries of the line dated on or before the date, month by month.',
+      ...(rows.length > 1 ? { entries: entriesOfLine(job, line) } : {}),
       operands: rows.map((row) =>
-        money(`${row.month}, ${row.count} ${row.count === 1 ? 'entry' : 'entries'}`, row.amount, '+', {
+        money(`${displayPeriod(row.month)}, ${row.count} ${row.count === 1 ? 'entry' : 'entries'}`, row.amount, '+', {
           to: entriesOfMonth(job, line, row.month),
         }),
       ),
@@ -104,7 +110,7 @@ export const lineSources: Record<
     const rows = await sql.all(HOURS_BY_MONTH, [job.id, line.id, asOf]);
     return {
       rule: 'Hours of the entries of the line, month by month.',
-      operands: rows.map((row) => hours(row.month, row.amount, '+', { to: entriesOfMonth(job, line, row.month) })),
+      operands: rows.map((row) => hours(displayPeriod(row.month), row.amount, '+', { to: entriesOfMonth(job, line, row.month) })),
     };
   },
 };

@@ -42,7 +42,7 @@ export function MonthChart<M extends { month: string }>({
             labelFormatter={(label) => displayPeriod(String(label))}
             contentStyle={{ background: 'var(--sheet)', border: '1px solid var(--rule)' }}
           />
-          <Legend verticalAlign="top" align="right" iconType="plainline" wrapperStyle={{ fontSize: 12 }} />
+          <Legend verticalAlign="top" align="right" iconType="plainline" wrapperStyle={{ fontSize: 12 }} formatter={inInk} />
           {courses.map(({ key, name, colour, planned }) => (
             <Line
               key={key}
@@ -59,4 +59,9 @@ export function MonthChart<M extends { month: string }>({
       </ResponsiveContainer>
     </div>
   );
+}
+
+/** The line before it has the colour; the name is to be read. */
+function inInk(name: string) {
+  return <span className="text-[var(--ink)]">{name}</span>;
 }

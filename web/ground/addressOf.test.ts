@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { entriesOf, inJob, postingPlace } from '../../core/places/place';
-import { addressOf } from './addressOf';
+import { addressOf, moveAddressOf } from './addressOf';
 
 test('a named place has one address: parts, documents and filters, with what a number may hold written safely', () => {
   expect(
@@ -20,4 +20,11 @@ test('a named place has one address: parts, documents and filters, with what a n
     '/jobs/2108/costs?section=Sports+hall&from=2031-04-01',
     '/ledger/postings/169',
   ]);
+});
+
+test('what cost entries stand behind leads to where they are moved, narrowed alike; nothing else does', () => {
+  expect(moveAddressOf(entriesOf({ number: 'A/7' }, { section: '', code: '0310' }))).toBe(
+    '/costs/correct?way=move&job=A%2F7&section=&code=0310',
+  );
+  expect(moveAddressOf(inJob({ number: 'A/7' }, 'budget'))).toBeNull();
 });

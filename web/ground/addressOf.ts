@@ -25,3 +25,9 @@ export function addressOf(to: Place): string {
   const filter = to.filter ? `?${new URLSearchParams(to.filter)}` : '';
   return `/jobs/${encodeURIComponent(to.job)}/${part}${filter}`;
 }
+
+/** Where the cost entries of a place are moved elsewhere; null where it holds none. */
+export function moveAddressOf(to: Place): string | null {
+  if (to.place !== 'costs') return null;
+  return `/costs/correct?${new URLSearchParams({ way: 'move', job: to.job, ...to.filter })}`;
+}

@@ -53,17 +53,17 @@ export function useColumnKinds() {
         ...{ key, title, value, cell: (row) => <span className="whitespace-nowrap">{displayDate(value(row))}</span>, ...more },
       }),
       count: <Row,>(key: string, title: string, value: (row: Row) => number, more: More<Row> = {}): TableColumn<Row> => ({
-        ...{ key, title, value, number: whole, cell: (row) => whole(value(row)), ...more },
+        ...{ key, title, value, number: whole, adds: true, cell: (row) => whole(value(row)), ...more },
       }),
       unitCost: <Row,>(key: string, title: string, value: (row: Row) => number, more: More<Row> = {}): TableColumn<Row> => ({
         ...{ key, title, value, number: showUnitCostFull, cell: (row) => showUnitCostFull(value(row)), ...more },
       }),
       amount: <Row,>(key: string, title: string, value: (row: Row) => number, more: Of<Row> & More<Row> = {}) =>
-        figure(key, title, value, { unit: 'money', number: exact, ...more }),
+        figure(key, title, value, { unit: 'money', number: exact, adds: true, ...more }),
       percent: <Row,>(key: string, title: string, value: (row: Row) => number, more: Of<Row> & More<Row> = {}) =>
         figure(key, title, value, { unit: 'percent', number: displayPercent, ...more }),
       quantity: <Row,>(key: string, title: string, value: (row: Row) => number, more: Of<Row> & More<Row> = {}) =>
-        figure(key, title, value, { unit: 'hours', number: displayQuantity, ...more }),
+        figure(key, title, value, { unit: 'hours', number: displayQuantity, adds: true, ...more }),
     };
   }, [show, exact, keep]);
 }

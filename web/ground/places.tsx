@@ -1,5 +1,6 @@
 import { createContext, useContext, type KeyboardEvent } from 'react';
 import { NavLink } from 'react-router';
+import type { Right } from '../../core/rights/rights';
 import { useKeepMonth } from './asOf';
 
 /** A page of the product as links, the command box and the band know it. */
@@ -10,6 +11,8 @@ export interface Place {
   band: string;
   /** Stands in the second row of its band. */
   inRow: boolean;
+  /** The right it is offered to. */
+  who: Right;
 }
 
 /** A part of a job's page. */
@@ -18,6 +21,8 @@ export interface JobPart {
   title: string;
   /** Has no tab of its own: it is reached from another part. */
   inner: boolean;
+  /** The right it is offered to. */
+  who: Right;
 }
 
 interface Places {

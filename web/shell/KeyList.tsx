@@ -31,6 +31,7 @@ const keysWith = (parts: string): Keys => [
     [
       ['Tab, arrows, Enter', 'move'],
       ['typing', 'replaces the cell'],
+      ['Space', 'in an empty cell, takes what stands there in grey'],
       ['paste', 'pastes a block from a spreadsheet'],
       ['dragging, or Shift and arrows', 'select cells; what they come to stands below'],
       ['Ctrl C, Ctrl X, Delete', 'copy, cut or empty them'],

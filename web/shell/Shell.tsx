@@ -1,23 +1,27 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { matchPath, NavLink, Outlet, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
 import { useSessionQuery } from '../ground/api/api';
 import { useKeepMonth } from '../ground/asOf';
 import { faultOf } from '../ground/faults';
+import { WaitingCount } from '../ground/WaitingLine';
 import { LinkRow, PlacesProvider } from '../ground/places';
 import { Workings } from '../ground/workings/Workings';
 import { MeasurePatterns } from '../kit/Measure';
 import { Refused, Waiting } from '../kit/States';
 import { CommandDoor, reachForCommands } from './CommandDoor';
 import { MonthChooser } from './MonthChooser';
-import { BANDS, JOB_PARTS, PLACES } from './places';
+import { hasRight, type Right } from '../../core/rights/rights';
+import { useMay } from '../ground/person';
+import { bandsOf, JOB_PARTS, PLACES } from './places';
+import { PersonMenu } from './PersonMenu';
 import { usePageKeys } from './usePageKeys';
 
 const KeyList = lazy(async () => ({ default: (await import('./KeyList')).KeyList }));
 const LeaveGuard = lazy(async () => ({ default: (await import('./LeaveGuard')).LeaveGuard }));
 const PAGE = 'page';
-const REGISTERED = { places: PLACES, jobParts: JOB_PARTS };
+const SignInPage = lazy(async () => ({ default: (await import('../features/signIn/SignInPage')).SignInPage }));
 
 /** The band at the top with the month that every figure is as of, and the page beneath it. */
 export function Shell() {
@@ -26,6 +30,19 @@ export function Shell() {
   useOpeningKeys(setOpen);
   usePageKeys();
   const { pathname } = useLocation();
+  // Once somebody has worked here, a session that ends leaves the page as it is, under the sheet to sign in on.
+  const [worked, setWorked] = useState<string | null>(null);
+  const name = session?.user?.name ?? null;
+  if (name !== null && worked === null) setWorked(name);
+  // Somebody else who signs in there sees nothing of it.
+  useEffect(() => {
+    if (name !== null && worked !== null && name !== worked) window.location.assign('/');
+  }, [name, worked]);
+  const role = session?.user?.role;
+  const offered = useMemo(() => {
+    const of = <It extends { who: Right }>(all: readonly It[]) => all.filter((it) => role && hasRight({ role }, it.who));
+    return { places: of(PLACES), jobParts: of(JOB_PARTS) };
+  }, [role]);
   const band = PLACES.find(({ path }) => matchPath({ path, end: true }, pathname))?.band ?? bandOf(pathname);
   useEffect(() => {
     document.title = band ? `${band} · Ledrin` : 'Ledrin';
@@ -37,8 +54,26 @@ export function Shell() {
       </main>
     );
   if (!session) return <Waiting what="the company" />;
+  if (!session.user && worked === null)
+    return (
+      <Suspense fallback={<Waiting what="the sign-in" />}>
+        <SignInPage session={session} />
+      </Suspense>
+    );
   return (
-    <PlacesProvider value={REGISTERED}>
+    <PlacesProvider value={offered}>
+      {!session.user && (
+        <div
+          className="fixed inset-0 z-[60] overflow-auto bg-[var(--ground)]"
+          role="dialog"
+          aria-modal="true"
+          aria-label="Sign in"
+        >
+          <Suspense>
+            <SignInPage session={session} inTheMidst />
+          </Suspense>
+        </div>
+      )}
       <SkipLink />
       <Band company={session.company?.name ?? null} band={band} onOpen={setOpen} />
       <main className="pt-[46px]">
@@ -78,7 +113,7 @@ function SkipLink() {
 }
 
 function bandOf(pathname: string): string | undefined {
-  return BANDS.find(({ path }) => pathname.startsWith(`/${path.split('/')[1]}`))?.name;
+  return bandsOf(PLACES).find(({ path }) => pathname.startsWith(`/${path.split('/')[1]}`))?.name;
 }
 
 function useOpeningKeys(open: (what: 'commands' | 'keys') => void): void {
@@ -106,6 +141,8 @@ function Band({
   onOpen: (what: 'commands' | 'keys') => void;
 }) {
   const keep = useKeepMonth();
+  const may = useMay();
+  const reads = may('read-jobs');
   return (
     <header className="band">
       <NavLink to={keep('/')} className="brand">
@@ -113,7 +150,7 @@ function Band({
       </NavLink>
       <nav aria-label="Main navigation" className="band-links">
         {company !== null &&
-          BANDS.map(({ name, path }) => (
+          bandsOf(PLACES.filter((it) => may(it.who))).map(({ name, path }) => (
             <NavLink
               key={name}
               to={keep(path)}
@@ -126,16 +163,19 @@ function Band({
       </nav>
       <div className="ml-auto flex items-center gap-4">
         {company !== null && <span className="note truncate max-w-[200px] max-[1180px]:hidden">{company}</span>}
-        {company !== null && <MonthChooser />}
-        <button
-          type="button"
-          className="button bare"
-          onPointerEnter={reachForCommands}
-          onClick={() => onOpen('commands')}
-          title="Go to anything: Ctrl K"
-        >
-          Go to …
-        </button>
+        {company !== null && reads && <WaitingCount />}
+        {company !== null && reads && <MonthChooser />}
+        {reads && (
+          <button
+            type="button"
+            className="button bare"
+            onPointerEnter={reachForCommands}
+            onClick={() => onOpen('commands')}
+            title="Go to anything: Ctrl K"
+          >
+            Go to …
+          </button>
+        )}
         <button
           type="button"
           className="button bare"
@@ -145,6 +185,7 @@ function Band({
         >
           ?
         </button>
+        <PersonMenu />
       </div>
     </header>
   );
@@ -153,7 +194,8 @@ function Band({
 /** The places of a band, where it has several and this is one of them. */
 function SecondRow({ band }: { band: string | undefined }) {
   const { pathname } = useLocation();
-  const places = PLACES.filter((it) => it.band === band && it.inRow);
+  const may = useMay();
+  const places = PLACES.filter((it) => it.band === band && it.inRow && may(it.who));
   const isPlace = PLACES.some(({ path, band: own }) => own === band && matchPath({ path, end: true }, pathname));
   if (places.length < 2 || !isPlace) return null;
   return (

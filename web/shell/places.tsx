@@ -1,4 +1,6 @@
 import type { ComponentType } from 'react';
+import { present } from '../../core/errors/known';
+import type { Right } from '../../core/rights/rights';
 import type { JobPart, Place } from '../ground/places';
 
 type Load = () => Promise<ComponentType>;
@@ -11,14 +13,24 @@ export interface RegisteredPart extends JobPart {
   page: Load;
 }
 
-const place = (band: string, path: string, title: string, page: Load, inRow = true): RegisteredPlace => ({
-  path,
-  title,
-  band,
-  inRow,
-  page,
+/** What the places of a band are offered to, where they do not say otherwise. */
+const BAND_RIGHTS: Readonly<Record<string, Right>> = {
+  ...{ Tenders: 'read-tenders', Jobs: 'read-jobs', Costs: 'read-jobs', Billing: 'read-jobs', Reports: 'read-jobs' },
+  ...{ Ledger: 'read-books', 'Set-up': 'set-up' },
+};
+
+const place = (
+  band: string,
+  path: string,
+  title: string,
+  page: Load,
+  { inRow = true, who }: { inRow?: boolean; who?: Right } = {},
+): RegisteredPlace => ({
+  ...{ path, title, band, inRow, page },
+  who: who ?? present(BAND_RIGHTS[band]),
 });
-const hidden = (band: string, path: string, title: string, page: Load) => place(band, path, title, page, false);
+const hidden = (band: string, path: string, title: string, page: Load, who?: Right) =>
+  place(band, path, title, page, { inRow: false, ...(who ? { who } : {}) });
 
 /** Every place, one line each: router, band, second rows and command box are made from it. The order of the bands is the order of the work. */
 export const PLACES: readonly RegisteredPlace[] = [
@@ -39,8 +51,16 @@ export const PLACES: readonly RegisteredPlace[] = [
   place('Tenders', '/tenders/terms', 'Terms', async () => (await import('../features/quotations/TermsPage')).TermsPage),
   place('Tenders', '/tenders/outbox', 'Outbox', async () => (await import('../features/quotations/OutboxPage')).OutboxPage),
   place('Jobs', '/jobs', 'Jobs', async () => (await import('../features/jobs/list/JobListPage')).JobListPage),
-  hidden('Jobs', '/jobs/new', 'New job', async () => (await import('../features/jobs/newJob/NewJobPage')).NewJobPage),
-  place('Costs', '/costs', 'Enter costs', async () => (await import('../features/costs/CostEntryPage')).CostEntryPage),
+  hidden(
+    'Jobs',
+    '/jobs/new',
+    'New job',
+    async () => (await import('../features/jobs/newJob/NewJobPage')).NewJobPage,
+    'manage-jobs',
+  ),
+  place('Costs', '/costs', 'Enter costs', async () => (await import('../features/costs/CostEntryPage')).CostEntryPage, {
+    who: 'post',
+  }),
   place('Costs', '/costs/ledger', 'Cost ledger', async () => (await import('../features/costs/CostLedgerPage')).CostLedgerPage),
   place(
     'Costs',
@@ -53,6 +73,7 @@ export const PLACES: readonly RegisteredPlace[] = [
     '/costs/correct',
     'Correct costs',
     async () => (await import('../features/costs/corrections/CorrectCostsPage')).CorrectCostsPage,
+    'post',
   ),
   place('Billing', '/billing', 'Billing register', async () => (await import('../features/billing/BillingPage')).BillingPage),
   place(
@@ -88,6 +109,7 @@ export const PLACES: readonly RegisteredPlace[] = [
     '/ledger/postings/:id',
     'Posted document',
     async () => (await import('../features/ledger/PostedDocumentPage')).PostedDocumentPage,
+    'read-jobs',
   ),
   place('Set-up', '/set-up', 'Set-up', async () => (await import('../features/company/SetUpPage')).SetUpPage),
   place('Set-up', '/set-up/clients', 'Clients', async () => (await import('../features/masters/MastersPage')).ClientsPage),
@@ -98,15 +120,36 @@ export const PLACES: readonly RegisteredPlace[] = [
     'Cost codes',
     async () => (await import('../features/masters/MastersPage')).CostCodesPage,
   ),
+  place('Set-up', '/set-up/people', 'People', async () => (await import('../features/masters/MastersPage')).PeoplePage),
+  place('Set-up', '/set-up/users', 'Users', async () => (await import('../features/users/UsersPage')).UsersPage, {
+    who: 'manage-users',
+  }),
 ];
 
-const part = (path: string, title: string, page: Load): RegisteredPart => ({ path, title, inner: false, page });
-const inner = (path: string, title: string, page: Load): RegisteredPart => ({ path, title, inner: true, page });
+const part = (path: string, title: string, page: Load, who: Right = 'read-jobs'): RegisteredPart => ({
+  path,
+  title,
+  inner: false,
+  page,
+  who,
+});
+const inner = (path: string, title: string, page: Load, who: Right = 'read-jobs'): RegisteredPart => ({
+  path,
+  title,
+  inner: true,
+  page,
+  who,
+});
 
 /** Every part of a job's page, one line each, in the order of their number keys. */
 export const JOB_PARTS: readonly RegisteredPart[] = [
   inner('', 'Summary', async () => (await import('../features/jobs/JobNext')).JobNext),
-  part('estimates', 'Estimates', async () => (await import('./jobParts/EstimatesAndQuotations')).EstimatesAndQuotations),
+  part(
+    'estimates',
+    'Estimates',
+    async () => (await import('./jobParts/EstimatesAndQuotations')).EstimatesAndQuotations,
+    'read-tenders',
+  ),
   part('contract', 'Contract', async () => (await import('../features/jobs/JobContract')).JobContract),
   part('budget', 'Budget', async () => (await import('./jobParts/BudgetAndTransfers')).BudgetAndTransfers),
   part('changes', 'Changes', async () => (await import('../features/changes/JobChangesPage')).JobChangesPage),
@@ -148,8 +191,11 @@ export const JOB_PARTS: readonly RegisteredPart[] = [
   ),
 ];
 
-/** Bands in order, each with where it leads to. */
-export const BANDS: readonly { name: string; path: string }[] = [...new Set(PLACES.map((it) => it.band))].map((name) => ({
-  name,
-  path: PLACES.find((it) => it.band === name)?.path ?? '/',
-}));
+/** Bands in order, each with where it leads to: of the places that somebody is offered. */
+export function bandsOf(places: readonly RegisteredPlace[]): { name: string; path: string }[] {
+  const inRow = places.filter((it) => it.inRow);
+  return [...new Set(inRow.map((it) => it.band))].map((name) => ({
+    name,
+    path: present(inRow.find((it) => it.band === name)).path,
+  }));
+}

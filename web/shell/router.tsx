@@ -49,14 +49,24 @@ export const router = createBrowserRouter([
     HydrateFallback: () => null,
   },
   {
+    path: '/invitation/:token',
+    lazy: async () => ({ Component: (await import('../features/signIn/InvitationPage')).InvitationPage }),
+    errorElement: <Failed />,
+    HydrateFallback: () => null,
+  },
+  {
     element: <Shell />,
     errorElement: <Failed />,
     HydrateFallback: () => null,
     children: [
+      { path: '/account', lazy: async () => ({ Component: (await import('../features/users/AccountPage')).AccountPage }) },
+      { path: '/site', lazy: async () => ({ Component: (await import('../features/site/SitePages')).SiteJobsPage }) },
+      { path: '/site/:number', lazy: async () => ({ Component: (await import('../features/site/SitePages')).SiteJobPage }) },
       { path: '/', lazy: async () => ({ Component: (await import('../features/company/WelcomePage')).WelcomePage }) },
       {
         element: <WithCompany />,
         children: [
+          { path: '/waiting', lazy: async () => ({ Component: (await import('../features/waiting/WaitingPage')).WaitingPage }) },
           ...PLACES.map(({ path, page }): RouteObject => ({ path, lazy: lazy(page) })),
           {
             path: '/jobs/:number',

@@ -38,7 +38,14 @@ const COMPANY = {
  * Gives back what was asked of the server, in order, and the address as it is now.
  */
 export function openPage(Page: ComponentType, path: string, address: string, replies: Replies): RenderResult & Opened {
-  const session: Session = { company: COMPANY, newestMonth: '2031-04', today: '2031-05-12', jobCount: 1, sendsMail: false };
+  const session: Session = {
+    ...{ user: { name: 'Ines Tolland', email: 'i@x.example', role: 'owner' as const, secondFactor: false }, needsOwner: false, demo: [] },
+    company: COMPANY,
+    newestMonth: '2031-04',
+    today: '2031-05-12',
+    jobCount: 1,
+    sendsMail: false,
+  };
   const given: Replies = { session, ...replies };
   const asked: Asked[] = [];
   store.dispatch(api.util.resetApiState());

@@ -14,6 +14,8 @@ import { certificationReversed } from './0013-certification-reversed';
 import { endsOfJobsAndClosedMasters } from './0014-ends-of-jobs-and-closed-masters';
 import { companyIdentityAndInvoiceNumbers } from './0015-company-identity-and-invoice-numbers';
 import { chosenOptionsAndDelivery } from './0016-chosen-options-and-delivery';
+import { people } from './0017-people';
+import { users } from './0018-users';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -34,4 +36,6 @@ export const MIGRATIONS: readonly Migration[] = [
   endsOfJobsAndClosedMasters,
   companyIdentityAndInvoiceNumbers,
   chosenOptionsAndDelivery,
+  people,
+  users,
 ];

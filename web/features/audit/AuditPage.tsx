@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ABOUTS } from '../../../core/audit/actions';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import { useAuditQuery, useListsQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
@@ -24,7 +26,11 @@ export function AuditPage() {
   const { data, error, refetch } = useAuditQuery(asked as never, { refetchOnMountOrArgChange: true });
   return (
     <div className="page">
-      <PageHead title="Audit trail" />
+      <PageHead title="Audit trail">
+        <a className="button" href={hrefOf(CALLS.auditCsv, filter)}>
+          CSV
+        </a>
+      </PageHead>
       <Filters people={data?.people ?? []} />
       {error && <Refused message={faultOf(error).message} onRetry={refetch} />}
       {!data && !error && <Waiting what="the audit trail" />}

@@ -35,7 +35,9 @@ export function AuditTable({ rows, withSubject }: { rows: readonly AuditRow[]; w
     ],
     [kinds, withSubject],
   );
-  return <Table label="Audit trail" columns={columns} rows={rows} rowKey={(it) => String(it.id)} empty="Nothing recorded" />;
+  return (
+    <Table label="Audit trail" columns={columns} rows={rows} rowKey={(it) => String(it.id)} empty="Nothing recorded" unsearched />
+  );
 }
 
 function Subject({ subject }: { subject: string }) {

@@ -18,6 +18,7 @@ export function ApplicationLines({ view }: { view: ApplicationView }) {
     <>
       <Table
         label="Lines of the application"
+        unsearched
         className="even text-[13px]"
         rows={view.lines}
         rowKey={(line) => line.line}

@@ -11,6 +11,7 @@ import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { faultOf } from '../../ground/faults';
+import { useMay } from '../../ground/person';
 import { Refused, Waiting } from '../../kit/States';
 import { ApplicationDraft } from './ApplicationDraft';
 import { ApplicationLines } from './ApplicationLines';
@@ -23,13 +24,19 @@ import { SummaryColumn } from './SummaryColumn';
 export function ApplicationPage() {
   const { number = '', application = '' } = useParams();
   const { asOf } = useAsOf();
+  const may = useMay();
   const { data, error, refetch } = useApplicationQuery({ job: number, application: Number(application), asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what={`application ${application}`} />;
   return (
     <>
       <Heading view={data} />
-      {data.can.edit ? <ApplicationDraft key={`${data.job}/${data.number}`} view={data} /> : <Settled view={data} />}
+      <Reversed view={data} />
+      {data.can.edit && may('apply') ? (
+        <ApplicationDraft key={`${data.job}/${data.number}`} view={data} />
+      ) : (
+        <Settled view={data} />
+      )}
     </>
   );
 }
@@ -90,21 +97,32 @@ function Heading({ view }: { view: ApplicationView }) {
   );
 }
 
+/** What was certified before, and why not any more. */
+function Reversed({ view }: { view: ApplicationView }) {
+  const keep = useKeepMonth();
+  return view.reversed.map((it) => (
+    <p key={it.postingId} className="note m-0 mb-2">
+      Certified {displayDate(it.certifiedOn)} and <Link to={keep(`/ledger/postings/${it.postingId}`)}>reversed</Link>: {it.reason}
+    </p>
+  ));
+}
+
 function Settled({ view }: { view: ApplicationView }) {
   const keep = useKeepMonth();
   const { show } = useCurrency();
+  const may = useMay();
   const [preview, setPreview] = useState<CertificationPreview | null>(null);
   // What was shown before it was certified is not shown for what is.
-  const shown = view.can.certify ? preview : null;
+  const shown = view.can.certify && may('bill') ? preview : null;
   return (
     <div className="grid gap-6 grid-cols-[minmax(0,1fr)_280px]">
       <div>
         <ApplicationLines view={view} />
-        {view.can.certify && <CertifyForm view={view} onPreview={setPreview} />}
-        {view.can.receive && (
+        {view.can.certify && may('bill') && <CertifyForm view={view} onPreview={setPreview} />}
+        {view.can.receive && may('bill') && (
           <ReceiveForm job={view.job} invoice={String(view.number)} open={view.summary.payable - view.received} />
         )}
-        <UncertifyForm key={`${view.number} ${view.status}`} view={view} />
+        {may('bill') && <UncertifyForm key={`${view.number} ${view.status}`} view={view} />}
         {view.receipts.length > 0 && (
           <table className="ledger mt-4">
             <caption className="pb-1 text-left">

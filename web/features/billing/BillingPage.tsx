@@ -8,6 +8,7 @@ import { useClientNames } from '../../ground/clientNames';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
+import { May } from '../../ground/person';
 import { OverUnder } from '../../ground/OverUnder';
 import { Fig } from '../../ground/workings/Fig';
 import { PageHead } from '../../kit/PageHead';
@@ -70,7 +71,15 @@ function Waiting({ rows }: { rows: readonly Unbilled[] }) {
             <Fig value={it.bySchedule} of={{ figure: 'scheduleToBill', job: it.job }} label="To bill by the schedule" />
           ),
       },
-      { key: 'next', title: <span className="sr-only">Next</span>, cell: (it: Unbilled) => <Start job={it.job} /> },
+      {
+        key: 'next',
+        title: <span className="sr-only">Next</span>,
+        cell: (it: Unbilled) => (
+          <May do="apply">
+            <Start job={it.job} />
+          </May>
+        ),
+      },
     ],
     [kinds, nameOf],
   );

@@ -8,6 +8,7 @@ import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Loaded } from '../../ground/Loaded';
+import { May } from '../../ground/person';
 import { Fig } from '../../ground/workings/Fig';
 import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
@@ -23,10 +24,16 @@ export function JobBilling() {
     <Loaded of={billing} what="the applications">
       {(data) => (
         <>
-          <StartApplication job={number} data={data} next={(data.applications.at(-1)?.number ?? 0) + 1} />
+          <May do="apply">
+            <StartApplication job={number} data={data} next={(data.applications.at(-1)?.number ?? 0) + 1} />
+          </May>
           <Applications job={number} data={data} />
           {data.releases.length > 0 && <Releases job={number} releases={data.releases} />}
-          {data.retentionHeld > 0 && <Release job={number} held={data.retentionHeld} />}
+          {data.retentionHeld > 0 && (
+            <May do="bill">
+              <Release job={number} held={data.retentionHeld} />
+            </May>
+          )}
         </>
       )}
     </Loaded>

@@ -5,6 +5,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { May } from '../../ground/person';
 import { TransferForm } from './TransferForm';
 
 /** Beneath the budget: the log of transfers between its lines, and the way to make one. */
@@ -19,9 +20,11 @@ export function TransfersPart() {
     <section aria-label="Budget transfers" className="mt-4">
       <div className="mb-1 flex items-end justify-between">
         <h2>Budget transfers</h2>
-        <button type="button" className="button" aria-expanded={making} onClick={() => setMaking(!making)}>
-          Move budget between lines …
-        </button>
+        <May do="change-budget">
+          <button type="button" className="button" aria-expanded={making} onClick={() => setMaking(!making)}>
+            Move budget between lines …
+          </button>
+        </May>
       </div>
       {making && <TransferForm job={job} onDone={() => setMaking(false)} />}
       {data.length === 0 ? (

@@ -11,6 +11,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import type { ChangeView } from '../../../wire/changes';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
+import { useMay } from '../../ground/person';
 import { Refused, Waiting } from '../../kit/States';
 import { StableForm } from '../../kit/StableForm';
 import { ChangeDraft } from './ChangeDraft';
@@ -20,10 +21,11 @@ import { ChangeRead } from './ChangeRead';
 export function ChangePage({ attachments }: { attachments: ReactNode }) {
   const { number: job = '', change = '' } = useParams();
   const { asOf } = useAsOf();
+  const may = useMay();
   const { data: view, error, refetch } = useChangeQuery({ job, change, asOf }, { refetchOnMountOrArgChange: true });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`change ${change}`} />;
-  if (view.status !== 'draft') return <ChangeRead view={view} attachments={attachments} />;
+  if (view.status !== 'draft' || !may('change-budget')) return <ChangeRead view={view} attachments={attachments} />;
   return (
     <>
       <Draft view={view} />

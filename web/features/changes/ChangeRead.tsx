@@ -1,9 +1,11 @@
+import { CALLS } from '../../../wire/calls';
 import { useChangeOffersQuery } from '../../ground/api/api';
 import { useMemo, type ReactNode } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import type { ChangeView } from '../../../wire/changes';
 import { useCurrency } from '../../ground/company';
+import { useMay } from '../../ground/person';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Offers';
 import { Table } from '../../kit/table/Table';
@@ -132,11 +134,12 @@ function CostLines({ view }: { view: ChangeView }) {
 
 /** Beside a change: the decision on it, what it does to the job, and what went to the client. */
 function Decision({ view, of }: { view: ChangeView; of: { job: string; kind: 'changes'; number: string } }) {
+  const may = useMay();
   const { data: offers } = useChangeOffersQuery({ job: view.job, change: view.number });
   const accepted = offers?.find((it) => it.status === 'accepted');
   return (
     <aside aria-label="Decision">
-      {view.status === 'issued' ? (
+      {view.status === 'issued' && may('change-budget') ? (
         <Decide key={accepted?.id} view={view} by={accepted?.answeredBy ?? ''} />
       ) : (
         <p className="note mt-0">
@@ -148,7 +151,7 @@ function Decision({ view, of }: { view: ChangeView; of: { job: string; kind: 'ch
       <div className="mt-4">
         <Offers offers={offers ?? []} />
       </div>
-      {view.status === 'issued' && (
+      {view.status === 'issued' && may(CALLS.sendChange.who) && (
         <details className="mt-3" open={offers?.length === 0}>
           <summary className="mb-2 cursor-pointer">Prepare a message to the client</summary>
           <SendDocument

@@ -6,6 +6,7 @@ import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
+import { May } from '../../ground/person';
 import { Sign } from '../../kit/Signs';
 import { Table } from '../../kit/table/Table';
 
@@ -24,9 +25,11 @@ export function JobChangesPage() {
         {of && whyNoChange(of) ? (
           <span className="note">{whyNoChange(of)}</span>
         ) : (
-          <Link className="button main" to={keep(`${base}/new`)}>
-            Raise a change
-          </Link>
+          <May do="change-budget">
+            <Link className="button main" to={keep(`${base}/new`)}>
+              Raise a change
+            </Link>
+          </May>
         )}
       </div>
       <Loaded of={changes} what="the change orders">

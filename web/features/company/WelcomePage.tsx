@@ -2,10 +2,14 @@ import { useLoadSampleBookMutation, useSessionQuery } from '../../ground/api/api
 import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
 import { faultOf } from '../../ground/faults';
-import { Refused, Waiting } from '../../kit/States';
+import { hasRight } from '../../../core/rights/rights';
+import { Empty, Refused, Waiting } from '../../kit/States';
 import { useKeepMonth } from '../../ground/asOf';
 import { BookImport } from './BookImport';
 import { CompanyForm } from './CompanyForm';
+
+/** What each role opens on. */
+const OPENS_ON = { owner: '/jobs', accountant: '/jobs', manager: '/jobs', estimator: '/tenders' } as const;
 
 /** An empty database: the three ways in. A database with a company goes straight to its jobs. */
 export function WelcomePage() {
@@ -15,7 +19,10 @@ export function WelcomePage() {
   const [naming, setNaming] = useState(false);
   const [loadSample, { isLoading, error }] = useLoadSampleBookMutation();
   if (!session) return <Waiting what="the books" />;
-  if (session.company && !naming) return <Navigate to={keep('/jobs')} replace />;
+  const role = session.user?.role ?? 'site';
+  if (role === 'site') return <Navigate to="/site" replace />;
+  if (session.company && !naming) return <Navigate to={keep(OPENS_ON[role])} replace />;
+  if (!hasRight({ role }, 'set-up')) return <Empty title="The company is not set up yet; ask the owner" />;
   const way = (title: string, text: string, children: React.ReactNode) => (
     <section className="border-t py-5 border-[var(--rule)]">
       <h2>{title}</h2>

@@ -35,7 +35,7 @@ export function CostEntryPage() {
 
 function CostEntry({ lists }: { lists: Lists }) {
   const batch = useCostBatch(lists);
-  const columns = useCostColumns(lists, batch.codecs);
+  const columns = useCostColumns(lists, batch.codecs, batch.rows);
   const { preview, refused, read } = batch;
   return (
     <div className="page">
@@ -97,8 +97,8 @@ function BatchActions({ batch }: { batch: CostBatch }) {
         </button>
       )}
       <span className="note text-[12.5px]">
-        Amounts in {code}. A day number on its own is taken as {displayDate(lastDay).replace(/^\d+ /, '')}. Paste from a
-        spreadsheet works in any cell.
+        Amounts in {code}. A day number on its own is taken as {displayDate(lastDay).replace(/^\d+ /, '')}. Space takes what
+        stands in a cell in grey. Paste from a spreadsheet works in any cell.
       </span>
     </div>
   );

@@ -1,8 +1,7 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAsOf } from '../../ground/asOf';
-import type { LedgerParams } from '../../../wire/costs';
-import { FILTERS } from './ledgerParams';
+import { askedOf } from './ledgerParams';
 import { LedgerFilters } from './LedgerFilters';
 import { Subtotals } from './CostSubtotals';
 import { LedgerRows } from './LedgerRows';
@@ -14,16 +13,9 @@ export function CostLedger({ job }: { job?: string }) {
   const { asOf } = useAsOf();
   const [params] = useSearchParams();
   const filter = useMemo(() => {
-    // The server checks what stands in an address.
-    const asked: Record<string, string> & { asOf: string } = { asOf };
-    for (const [name, key] of Object.entries(FILTERS)) {
-      const value = params.get(name);
-      if (value !== null && (value !== '' || key === 'section')) asked[key] = value;
-    }
-    if (job !== undefined) asked.job = job;
+    const asked = { ...askedOf(params, asOf), ...(job === undefined ? {} : { job }) };
     // The newest first, until somebody asks otherwise.
-    if (!asked.sort) Object.assign(asked, { sort: 'dated', descending: 'yes' });
-    return asked as LedgerParams;
+    return asked.sort ? asked : { ...asked, sort: 'dated' as const, descending: 'yes' as const };
   }, [asOf, params, job]);
   const by = params.get('by');
   const picks = usePicks();

@@ -8,6 +8,7 @@ import type { CostPage, CostRow, LedgerParams } from '../../../wire/costs';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { useMay } from '../../ground/person';
 import type { AppDispatch } from '../../ground/api/store';
 import { Refused, Waiting } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
@@ -57,7 +58,9 @@ export function LedgerRows({ filter, showJob, picks }: { filter: LedgerParams; s
   const { data, error: uncounted, refetch: count } = useCostTotalsQuery(filter);
   const { held, many } = usePages(filter, first, data?.count ?? 0);
   const { exact } = useCurrency();
-  const columns = useColumns(showJob, picks);
+  const may = useMay();
+  const every = useColumns(showJob, picks);
+  const columns = may('post') ? every : every.filter(({ key }) => key !== 'pick');
   const set = useSetParam();
   const failed = error ?? uncounted;
   if (failed) return <Refused message={faultOf(failed).message} onRetry={() => void (error ? refetch() : count())} />;
@@ -72,7 +75,7 @@ export function LedgerRows({ filter, showJob, picks }: { filter: LedgerParams; s
       rowKey={(it) => String(it.id)}
       height="window"
       even
-      onPick={picks.toggle}
+      onPick={may('post') ? picks.toggle : undefined}
       isCurrent={(it) => picks.has(it.id)}
       empty="No matching entries to date."
       order={{

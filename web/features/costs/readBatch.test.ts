@@ -5,7 +5,7 @@ import { costCodecs, readBatch } from './readBatch';
 const lists: Lists = {
   clients: [],
   vendors: [],
-  managers: [],
+  people: [],
   commitments: [],
   costCodes: [{ code: '0340', description: 'Standing seam', unit: '' }],
   jobs: [{ number: '2107', name: 'Sports hall', status: 'on-site', locked: false, sections: ['Hall'] }],

@@ -2,14 +2,32 @@ import { takesCost } from '../../../core/jobs/jobStatus';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
+import { useRecentCodingsQuery } from '../../ground/api/api';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { columnsOf } from '../../kit/grid/rowCodecs';
+import { proposeCoding } from './proposeCoding';
 import type { costCodecs } from './readBatch';
 
 const text = (value: string | undefined) => (value ?? '').trim();
 
 /** The columns of a batch of costs, with what can be chosen in each. */
-export function useCostColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridColumn[] {
+export function useCostColumns(
+  lists: Lists,
+  codecs: ReturnType<typeof costCodecs>,
+  rows: readonly GridRow[],
+): readonly GridColumn[] {
+  const columns = useColumns(lists, codecs);
+  const { data: posted } = useRecentCodingsQuery();
+  return useMemo(() => {
+    const proposals: Partial<Record<string, GridColumn['proposes']>> = {
+      job: (_, index) => proposeCoding(rows, index, posted ?? [])?.job || null,
+      section: (_, index) => proposeCoding(rows, index, posted ?? [])?.section || null,
+    };
+    return columns.map((it) => (proposals[it.key] ? { ...it, proposes: proposals[it.key] } : it));
+  }, [columns, rows, posted]);
+}
+
+function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridColumn[] {
   return useMemo(() => {
     const jobOf = (row: GridRow) => lists.jobs.find((it) => it.number === text(row.job));
     const parties = [...lists.vendors.map((it) => ({ value: it.code, label: it.name }))];

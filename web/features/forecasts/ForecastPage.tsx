@@ -9,6 +9,7 @@ import { useForecastQuery, useSaveForecastMutation } from '../../ground/api/api'
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { useMay } from '../../ground/person';
 import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { asRead } from '../../kit/grid/gridTypes';
@@ -22,12 +23,20 @@ import { ForecastFoot, useForecastColumns } from './forecastColumns';
 export function ForecastPage() {
   const { number: job = '' } = useParams();
   const { asOf } = useAsOf();
+  const may = useMay();
   const { data, error, refetch } = useForecastQuery({ job, asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the forecast" />;
   if (data.lines.length === 0) return <Empty title="No budget and no cost to forecast from yet" />;
   return (
-    <StableForm of={data} stamp={`${data.on} ${data.seen}`}>
+    <StableForm
+      of={
+        may('change-budget')
+          ? data
+          : { ...data, closed: data.closed ?? 'You read the forecast; managers and accountants make it' }
+      }
+      stamp={`${data.on} ${data.seen}`}
+    >
       {(opened, onTyped) => <Forecast job={job} view={opened} onTyped={onTyped} />}
     </StableForm>
   );

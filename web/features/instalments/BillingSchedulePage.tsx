@@ -9,6 +9,7 @@ import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { useMay } from '../../ground/person';
 import { useAttempt } from '../../ground/useAttempt';
 import { Fig } from '../../ground/workings/Fig';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
@@ -26,6 +27,7 @@ export function BillingSchedulePage() {
   const { number: job = '' } = useParams();
   const { asOf } = useAsOf();
   const keep = useKeepMonth();
+  const may = useMay();
   const { data, error, refetch } = useBillingScheduleQuery({ job, asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the billing schedule" />;
@@ -36,7 +38,10 @@ export function BillingSchedulePage() {
       </Empty>
     );
   return (
-    <StableForm of={data} stamp={data.seen}>
+    <StableForm
+      of={may('bill') ? data : { ...data, closed: data.closed ?? 'You read the schedule; accountants make it' }}
+      stamp={data.seen}
+    >
       {(opened, onTyped) => <Schedule job={job} view={opened} onTyped={onTyped} />}
     </StableForm>
   );

@@ -29,7 +29,7 @@ function open(more: Partial<JobFileView> = {}, replies: Replies = {}) {
   return {
     ...openPage(Page, '/', '/', {
       saveJobFacts: {},
-      lists: { clients: [{ code: 'MHT', name: 'Merrowby Health', termsDays: 30 }] } as never,
+      lists: { clients: [{ code: 'MHT', name: 'Merrowby Health', termsDays: 30 }], people: [] } as never,
       ...replies,
     }),
     typed,

@@ -101,6 +101,9 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
   );
 }
 
+/** Facts that name one of our people. */
+const PEOPLE_FACTS: ReadonlySet<string> = new Set(['manager', 'estimator'] satisfies TextFact[]);
+
 type Form = ReturnType<typeof useCodecForm<Fields>>;
 
 function Names({ form, fixed, billed }: { form: Form; fixed: boolean; billed: boolean }) {
@@ -114,9 +117,14 @@ function Names({ form, fixed, billed }: { form: Form; fixed: boolean; billed: bo
       {choice('client', 'Client', clients, { disabled: billed, className: 'col-span-2' })}
       {Object.entries(TEXT_FACTS).map(([name, { title }]) => (
         <div key={name} className="col-span-2">
-          {input(name as TextFact, title)}
+          {input(name as TextFact, title, { list: PEOPLE_FACTS.has(name) ? 'people' : undefined })}
         </div>
       ))}
+      <datalist id="people">
+        {lists?.people.map((it) => (
+          <option key={it} value={it} />
+        ))}
+      </datalist>
       {choice('revenueMethod', 'Revenue recognition', REVENUE_METHODS, { disabled: fixed, className: 'col-span-2' })}
       {Object.entries(DAY_FACTS).map(([name, { title }]) => (
         <div key={name} className="col-span-2">

@@ -38,6 +38,7 @@ export function DocumentTable({ rows, withJob }: { rows: readonly PostingRow[]; 
       rows={rows}
       rowKey={(it) => String(it.id)}
       empty="No matching documents to date"
+      unsearched
     />
   );
 }

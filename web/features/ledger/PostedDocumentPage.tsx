@@ -7,6 +7,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import type { PostingView } from '../../../wire/ledger';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { HistoryLink } from '../../ground/HistoryLink';
+import { May } from '../../ground/person';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Journal } from '../../kit/Journal';
@@ -34,7 +35,9 @@ export function PostedDocumentPage() {
         <Beside posting={data} />
       </PageHead>
       <Facts posting={data} />
-      <Reversal key={data.id} posting={data} />
+      <May do="post">
+        <Reversal key={data.id} posting={data} />
+      </May>
       {data.journals.slice(0, MOST_JOURNALS).map((journal, i) => (
         <div key={i} className="mb-4">
           <Journal journal={journal} show={show} />

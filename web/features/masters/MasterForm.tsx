@@ -14,6 +14,9 @@ const LABELS: Record<MasterField, string> = {
   ...{ kind: 'Kind', contact: 'Contact', email: 'E-mail', phone: 'Phone', address: 'Address' },
   ...{ termsDays: 'Terms, days', unit: 'Unit' },
 };
+/** What code and name of a kind are called. */
+export const TITLES = { code: 'Code', name: 'Name', description: 'Description', role: 'Role' } as const;
+
 const VENDOR_KINDS = [
   ['', 'not said'],
   ['supplier', 'supplier'],
@@ -28,20 +31,20 @@ interface MasterFormProps {
   onDone: (code: string | null) => void;
 }
 
-/** One client, vendor or cost code, to be entered or changed. */
+/** One client, vendor, cost code or person, to be entered or changed. */
 export function MasterForm({ kind, row, onDone }: MasterFormProps) {
-  const { one, named, fields } = MASTERS[kind];
+  const { one, coded, named, fields } = MASTERS[kind];
   const codecs = useMemo(
     () => ({
       ...{
-        code: words('Enter a code'),
-        name: words(`Enter a ${named}`),
+        code: words(`Enter a ${coded}`),
+        name: named === 'role' ? words() : words(`Enter a ${named}`),
         kind: optional(oneOf<'supplier' | 'subcontractor'>(['supplier', 'subcontractor']), ''),
       },
       ...{ contact: words(), email: words(), phone: words(), address: words(), unit: words() },
       ...{ termsDays: optional(whole('days'), null), closed: optional(oneOf(['yes']), null) },
     }),
-    [named],
+    [coded, named],
   );
   const form = useCodecForm(codecs, {
     ...{ code: row?.code ?? '', name: row?.name ?? '', kind: row?.kind ?? '', contact: row?.contact ?? '' },
@@ -63,8 +66,8 @@ export function MasterForm({ kind, row, onDone }: MasterFormProps) {
       : form.input(name, LABELS[name], { placeholder: name === 'termsDays' ? '30' : undefined });
   return (
     <form aria-label={row ? `Change ${row.code}` : `New ${one}`} className="flex flex-col gap-3" onSubmit={onSubmit} noValidate>
-      {form.input('code', 'Code', { autoFocus: row === null })}
-      {form.input('name', named === 'name' ? 'Name' : 'Description')}
+      {form.input('code', TITLES[coded], { autoFocus: row === null })}
+      {form.input('name', TITLES[named])}
       {fields.map((name) => (
         <div key={name}>{field(name)}</div>
       ))}

@@ -3,6 +3,7 @@ import { USUAL_TERMS_DAYS } from '../../../core/billing/invoice';
 import { MASTERS, type MasterField, type MasterKind } from '../../../core/masters/masters';
 import type { MasterRow } from '../../../wire/masters';
 import { useColumnKinds } from '../../ground/columnKinds';
+import { TITLES } from './MasterForm';
 import { Table } from '../../kit/table/Table';
 
 const SHOWN: Partial<Record<MasterField, string>> = { kind: 'Kind', contact: 'Contact', email: 'E-mail', unit: 'Unit' };
@@ -17,19 +18,19 @@ interface MasterTableProps {
 export function MasterTable({ kind, rows, chosen, onChoose }: MasterTableProps) {
   const kinds = useColumnKinds();
   const columns = useMemo(() => {
-    const { fields, named } = MASTERS[kind];
+    const { fields, coded, named } = MASTERS[kind];
     const has = (field: MasterField) => (fields as readonly MasterField[]).includes(field);
     const shown = (Object.keys(SHOWN) as MasterField[]).filter(has);
     return [
       {
-        ...kinds.text<MasterRow>('code', 'Code', (it) => it.code, { width: 110 }),
+        ...kinds.text<MasterRow>('code', TITLES[coded], (it) => it.code, { width: coded === 'code' ? 110 : 180 }),
         cell: (it: MasterRow) => (
           <button type="button" className="fig" onClick={() => onChoose(it.code)}>
             {it.code}
           </button>
         ),
       },
-      kinds.text<MasterRow>('name', named === 'name' ? 'Name' : 'Description', (it) => it.name),
+      kinds.text<MasterRow>('name', TITLES[named], (it) => it.name),
       ...shown.map((field) => kinds.text<MasterRow>(field, SHOWN[field] ?? '', (it) => String(it[field] ?? ''))),
       ...(has('termsDays') ? [kinds.count<MasterRow>('terms', 'Terms, days', (it) => it.termsDays ?? USUAL_TERMS_DAYS)] : []),
       kinds.text<MasterRow>('used', 'Used by', (it) => it.usedBy.join(', ')),

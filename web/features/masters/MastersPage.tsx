@@ -18,6 +18,10 @@ export function CostCodesPage() {
   return <MastersPage key="cost-codes" kind="cost-codes" />;
 }
 
+export function PeoplePage() {
+  return <MastersPage key="people" kind="people" />;
+}
+
 /** All of a kind; the one that is chosen stands beside them, to be changed, renamed, closed or merged into another. */
 function MastersPage({ kind }: { kind: MasterKind }) {
   const { title, one } = MASTERS[kind];
@@ -50,7 +54,7 @@ interface BesideProps {
 }
 
 function Beside({ kind, rows, chosen, onChoose }: BesideProps) {
-  const { one } = MASTERS[kind];
+  const { one, coded } = MASTERS[kind];
   const row = rows.find((it) => it.code === chosen) ?? null;
   if (chosen === 'new' && !row)
     return (
@@ -65,9 +69,7 @@ function Beside({ kind, rows, chosen, onChoose }: BesideProps) {
     );
   return (
     <aside>
-      <h2 className="mb-2">
-        {row.code} {row.name}
-      </h2>
+      <h2 className="mb-2">{coded === 'name' ? [row.code, row.name].filter(Boolean).join(', ') : `${row.code} ${row.name}`}</h2>
       <MasterForm key={row.seen} kind={kind} row={row} onDone={onChoose} />
       <MergeForm key={`merge ${row.code}`} kind={kind} row={row} rows={rows} onDone={onChoose} />
     </aside>

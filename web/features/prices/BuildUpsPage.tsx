@@ -1,5 +1,5 @@
 import { usePriceBookQuery } from '../../ground/api/api';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { PriceBook, unitCostOfShares } from '../../../core/prices/buildUp';
 import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
@@ -25,7 +25,6 @@ export function BuildUpsPage() {
 function BuildUps({ book }: { book: PriceBookView }) {
   const keep = useKeepMonth();
   const [params, setParams] = useSearchParams();
-  const [wanted, setWanted] = useState('');
   const of = params.get('of') ?? book.buildUps[0]?.code ?? NEW;
   const prices = useMemo(() => new PriceBook(book.items, book.buildUps), [book]);
   const choose = (next: string | null) =>
@@ -43,30 +42,22 @@ function BuildUps({ book }: { book: PriceBookView }) {
         </Link>
       </Empty>
     );
-  const listed = book.buildUps.filter((it) => `${it.code} ${it.description}`.toLowerCase().includes(wanted.trim().toLowerCase()));
   return (
     <div className="page">
       <PageHead title="Build-ups" />
       <div className="grid grid-cols-[minmax(320px,0.7fr)_minmax(0,1.3fr)] gap-8">
         <div>
           <div className="mb-2 flex gap-3">
-            <input
-              className="box"
-              placeholder="Find a build-up"
-              aria-label="Find a build-up"
-              value={wanted}
-              onChange={(event) => setWanted(event.target.value)}
-            />
             <button type="button" className="button" onClick={() => choose(NEW)}>
               New build-up
             </button>
           </div>
           <BuildUpList
-            listed={listed}
+            listed={book.buildUps}
             prices={prices}
             of={of}
             onChoose={choose}
-            empty={wanted ? 'None goes by that name.' : 'No build-up yet: make the first one beside.'}
+            empty="No build-up yet: make the first one beside."
           />
         </div>
         <BuildUpEditor

@@ -46,6 +46,7 @@ export function EstimateTable({ view, job, inWindow }: { view: EstimateView; job
         columns={columns}
         rows={lines}
         rowKey={(it) => String(it.id)}
+        unsearched
         height={inWindow ? 'window' : undefined}
         groups={by === NO_GROUP ? undefined : { of, sums: cells, folded, onFold: (name) => setFolded(toggled(folded, name)) }}
         foot={{

@@ -8,6 +8,7 @@ import { useKeepMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
+import { WaitingLine } from '../../ground/WaitingLine';
 import { PageHead } from '../../kit/PageHead';
 import { Empty } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
@@ -25,6 +26,7 @@ export function TendersPage() {
           New tender
         </Link>
       </PageHead>
+      <WaitingLine />
       <Loaded of={tenders} what="the tenders">
         {(data) =>
           data.length === 0 ? <NoTenders /> : <Table label="Tenders" columns={columns} rows={data} rowKey={(it) => it.job} />

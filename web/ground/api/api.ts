@@ -1,4 +1,4 @@
-import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { createApi, fetchBaseQuery, type BaseQueryApi } from '@reduxjs/toolkit/query/react';
 import { CALLS } from '../../../wire/calls';
 import { endpointsOf, type Base, type Sent } from './endpoints';
 import { RequestIds } from './requestIds';
@@ -11,6 +11,12 @@ function newId(): string {
 const requestIds = new RequestIds(newId);
 
 const base: Base = async (sent: Sent, context, extra) => {
+  const reply = await asked(sent, context, extra);
+  if (reply.error?.status === SIGNED_OUT) followSignOut(context);
+  return reply;
+};
+
+const asked: Base = async (sent, context, extra) => {
   const { method, url, params, body } = sent;
   const request = { method, url, params, body };
   if (sent.method === 'GET') return send(request, context, extra);
@@ -19,6 +25,15 @@ const base: Base = async (sent: Sent, context, extra) => {
   requestIds.ended(sent, typeof reply.error?.status !== 'string');
   return reply;
 };
+
+/** What the server answers to whoever is not signed in. */
+const SIGNED_OUT = 401;
+
+/** The session has ended: the pages learn of it, and ask to sign in; what is typed on them stays. Asked once, however many requests it stops. */
+function followSignOut({ dispatch, getState }: BaseQueryApi): void {
+  const { data } = api.endpoints.session.select()(getState() as never);
+  if (data?.user) void dispatch(api.util.updateQueryData('session', undefined as never, (it) => void (it.user = null)) as never);
+}
 
 /** The one API of the pages, made from the table of calls. */
 export const api = createApi({
@@ -30,6 +45,7 @@ export const api = createApi({
 });
 
 export const {
+  useAcceptInvitationMutation,
   useAcceptOfferMutation,
   useAchievedQuery,
   useAddChangeMutation,
@@ -46,14 +62,17 @@ export const {
   useAttachFileMutation,
   useAuditQuery,
   useAwardJobMutation,
+  useBeginSecondFactorMutation,
   useBillingRegisterQuery,
   useBillingScheduleQuery,
   useCertifyApplicationMutation,
   useChangeOffersQuery,
+  useChangePasswordMutation,
   useChangeQuery,
   useChangeRegisterQuery,
   useChooseEstimateMutation,
   useCompanyLogoQuery,
+  useConfirmSecondFactorMutation,
   useCorrectCostsMutation,
   useCorrectSetupMutation,
   useCostPageQuery,
@@ -70,6 +89,9 @@ export const {
   useDeleteMasterMutation,
   useDeleteQuotationMutation,
   useDeliverMessageMutation,
+  useDemoSignInMutation,
+  useEndSecondFactorMutation,
+  useEndSessionMutation,
   useEstimateListQuery,
   useEstimateQuery,
   useEstimateVersusActualQuery,
@@ -77,6 +99,9 @@ export const {
   useImportBookMutation,
   useImportPricesMutation,
   useInstallMutation,
+  useInvitationQuery,
+  useInviteAgainMutation,
+  useInviteUserMutation,
   useIssueChangeMutation,
   useJobBillingQuery,
   useJobChangesQuery,
@@ -92,6 +117,7 @@ export const {
   useListsQuery,
   useLoadSampleBookMutation,
   useLockJobMutation,
+  useMakeOwnerMutation,
   useMastersQuery,
   useMergeMasterMutation,
   useMergePreviewQuery,
@@ -113,6 +139,7 @@ export const {
   useQuotationQuery,
   useQuotationsQuery,
   useReadSheetMutation,
+  useRecentCodingsQuery,
   useRecordReceiptMutation,
   useReleaseRetentionMutation,
   useRemoveBuildUpMutation,
@@ -145,10 +172,16 @@ export const {
   useSavePriceItemsMutation,
   useSaveQuotationMutation,
   useSaveTermsMutation,
+  useSaveUserMutation,
   useSendChangeMutation,
   useSendEstimateMutation,
   useSendQuotationMutation,
   useSessionQuery,
+  useSessionsQuery,
+  useSignInMutation,
+  useSignOutMutation,
+  useSiteJobQuery,
+  useSiteJobsQuery,
   useStartApplicationMutation,
   useStartEstimateMutation,
   useSubmitApplicationMutation,
@@ -159,5 +192,7 @@ export const {
   useUncertifyApplicationMutation,
   useUndoInstallationMutation,
   useUninstalledQuery,
+  useUsersQuery,
+  useWaitingQuery,
   useWorkingsQuery,
 } = api;

@@ -1,5 +1,6 @@
 import { ChevronLeft } from 'lucide-react';
-import { addressOf } from '../addressOf';
+import type { Place } from '../../../core/places/place';
+import { addressOf, moveAddressOf } from '../addressOf';
 import { present } from '../../../core/errors/known';
 import { useWorkingsQuery } from '../api/api';
 import { useDispatch, useSelector } from 'react-redux';
@@ -13,6 +14,7 @@ import { figureParams } from '../../../wire/workings';
 import { useAsOf, useKeepMonth } from '../asOf';
 import { useCurrency } from '../company';
 import { faultOf } from '../faults';
+import { useMay } from '../person';
 import type { RootState } from '../api/store';
 import { followed, shut, wentBack } from './workingsSlice';
 
@@ -44,6 +46,8 @@ export function Workings() {
 
 function Explained({ figure }: { figure: FigureRef }) {
   const { asOf } = useAsOf();
+  const keep = useKeepMonth();
+  const dispatch = useDispatch();
   const { data, error, isFetching } = useWorkingsQuery({ ...figureParams(figure), asOf });
   if (error) return <p role="alert">{faultOf(error).message}</p>;
   if (!data || isFetching)
@@ -73,6 +77,14 @@ function Explained({ figure }: { figure: FigureRef }) {
           </tr>
         </tfoot>
       </table>
+      {data.entries && (
+        <p className="mt-2">
+          <Link to={keep(addressOf(data.entries))} onClick={() => dispatch(shut())}>
+            All these entries
+          </Link>
+          <MoveLink of={data.entries} label="all these entries" />
+        </p>
+      )}
       {data.operands.length === 0 && <p className="note mt-2">No entries to date.</p>}
     </>
   );
@@ -93,6 +105,7 @@ function OperandRow({ operand }: { operand: Operand }) {
         ) : (
           withDisplayDates(operand.label)
         )}
+        {operand.to && <MoveLink of={operand.to} label={operand.label} />}
       </td>
       <td className="num">
         {operand.figure ? (
@@ -109,6 +122,20 @@ function OperandRow({ operand }: { operand: Operand }) {
         )}
       </td>
     </tr>
+  );
+}
+
+/** Where cost entries stand behind it, leads to where they are moved elsewhere. */
+function MoveLink({ of, label }: { of: Place; label: string }) {
+  const dispatch = useDispatch();
+  const keep = useKeepMonth();
+  const may = useMay();
+  const to = moveAddressOf(of);
+  if (to === null || !may('post')) return null;
+  return (
+    <Link className="ml-2 text-[12.5px]" to={keep(to)} aria-label={`Move the cost of ${label}`} onClick={() => dispatch(shut())}>
+      Move …
+    </Link>
   );
 }
 

@@ -52,6 +52,7 @@ export function Cell(props: CellProps) {
         aria-invalid={fault ? true : undefined}
         aria-describedby={fault ? `${id}-fault` : undefined}
         value={cell.text}
+        placeholder={cell.proposed ?? undefined}
         {...(column.offers ? comboOf(id, cell.offers.length > 0) : {})}
         onChange={(event) => cell.type(event.target.value)}
         onKeyDown={cell.onKey}
@@ -98,11 +99,12 @@ const comboOf = (id: string, expanded: boolean) => ({
 });
 
 /** What is typed into a cell until it is left, what is offered for it, and its keys. */
-function useCell({ column, row, onText, onMove, onFill, keys }: CellProps) {
+function useCell({ column, row, index, onText, onMove, onFill, keys }: CellProps) {
   const value = row[column.key] ?? '';
   const [typed, setTyped] = useState<string | null>(null);
   const [picked, setPicked] = useState(0);
   const offers = typed !== null && column.offers ? matching(column.offers(row), typed) : [];
+  const proposed = (typed ?? value) === '' ? (column.proposes?.(row, index) ?? null) : null;
   const commit = (next: string) => {
     setTyped(null);
     const tidied = column.tidy ? column.tidy(next) : next;
@@ -123,6 +125,7 @@ function useCell({ column, row, onText, onMove, onFill, keys }: CellProps) {
     if (altKey && key === 'ArrowDown') return leaving(onFill);
     const turn = offers.length > 0 ? ({ ArrowDown: 1, ArrowUp: offers.length - 1 }[key] ?? 0) : 0;
     if (turn > 0) return () => setPicked((picked + turn) % offers.length);
+    if (key === ' ' && proposed !== null) return () => commit(proposed);
     if (key === 'Escape') return () => (typed === null ? keys.leave() : setTyped(null));
     if (key === 'Enter') return leaving(() => onMove(shiftKey ? -1 : 1, 0));
     if ((key === 'Delete' || key === 'Backspace') && typed === null) return keys.empty() ? () => undefined : null;
@@ -146,7 +149,7 @@ function useCell({ column, row, onText, onMove, onFill, keys }: CellProps) {
     setTyped(text);
     setPicked(0);
   };
-  return { text: typed ?? value, offers, picked, commit, leave, onKey, type };
+  return { text: typed ?? value, proposed, offers, picked, commit, leave, onKey, type };
 }
 
 /** Where an arrow leads; none where it moves within the text. */

@@ -16,6 +16,8 @@ export interface GridColumn {
   numeric?: boolean;
   /** What the cell may complete to, best first. */
   offers?: (row: GridRow) => readonly Offer[];
+  /** What an empty cell would likely hold: it stands there in grey, and Space takes it. */
+  proposes?: (row: GridRow, index: number) => string | null;
   /** Turns what was typed into how it is saved, when the cell is left: `1250` → `1,250.00`. */
   tidy?: (text: string) => string;
   /** Of a column of days: the month that what is typed in short is taken to be in. It has a calendar beside the cell one is in. */

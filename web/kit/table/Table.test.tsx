@@ -163,3 +163,42 @@ test('by the keyboard cells are reached by arrows, figures opened by Enter, rows
   expect(picked).toHaveBeenCalledWith([rows[1]]);
   expect(screen.getByRole('button', { name: /Amount of One/ }).tabIndex).toBe(-1);
 });
+
+test('a long list is narrowed to the rows in which every word is found, and the foot is of these alone', () => {
+  const kinds: TableColumn<{ name: string; dated: string; amount: number; share: number }>[] = [
+    { key: 'name', title: 'Name', value: (it) => it.name, cell: (it) => it.name },
+    { key: 'dated', title: 'Date', value: (it) => it.dated, cell: (it) => it.dated },
+    { key: 'amount', title: 'Amount', value: (it) => it.amount, number: money, adds: true, cell: (it) => money(it.amount) },
+    { key: 'share', title: '%', value: (it) => it.share, number: String, cell: (it) => String(it.share) },
+  ];
+  const rows = Array.from({ length: 10 }, (_, i) => ({
+    ...{ name: `Line ${i}`, dated: i < 4 ? '2031-04-30' : '2031-05-01', amount: 100 * (i + 1), share: i },
+  }));
+  const table = (of: typeof rows) => (
+    <Table
+      label="Lines"
+      columns={kinds}
+      rows={of}
+      rowKey={(it) => it.name}
+      foot={{ label: '10 lines', cells: { amount: '55.00', share: '45' } }}
+    />
+  );
+  const { rerender } = render(table(rows));
+  const find = screen.getByRole('searchbox', { name: 'Find in Lines' });
+  const foot = () =>
+    within(screen.getAllByRole('rowgroup').at(-1)!)
+      .getAllByRole('cell')
+      .map((it) => it.textContent);
+  expect(foot()).toEqual(['10 lines', '55.00', '45']);
+  // Lines 0 to 3 are of April: 1.00 + 2.00 + 3.00 + 4.00; a share does not add up.
+  fireEvent.change(find, { target: { value: 'apr LINE' } });
+  expect(foot()).toEqual(['4 of 10 found', '10.00', '']);
+  fireEvent.change(find, { target: { value: 'apr 4.00' } });
+  expect(foot()).toEqual(['1 of 10 found', '4.00', '']);
+  fireEvent.change(find, { target: { value: 'nobody' } });
+  expect(screen.getByText('Nothing in the list matches.')).toBeTruthy();
+  fireEvent.keyDown(find, { key: 'Escape' });
+  expect(foot()).toEqual(['10 lines', '55.00', '45']);
+  rerender(table(rows.slice(0, 8)));
+  expect(screen.queryByRole('searchbox')).toBeNull();
+});

@@ -1,4 +1,5 @@
 import { useRef, type KeyboardEvent } from 'react';
+import { FindBox } from './FindBox';
 import { InTable } from './InTable';
 import { ManyRowsBody } from './ManyRowsBody';
 import { asText, summaryOf, type SelectedCell } from './selection';
@@ -6,15 +7,23 @@ import { TableBody } from './TableBody';
 import { TableFootRow } from './TableFootRow';
 import { TableHead } from './TableHead';
 import type { TableColumn, TableProps } from './tableTypes';
+import { useFound } from './useFound';
 import { useRoomBelow } from './useRoomBelow';
 import { useTableModel, type TableModel } from './useTableModel';
 
 /**
- * The table of every list: sorted by its heads, its head and foot in sight, cells selected by dragging or by Shift and arrows,
+ * The table of every list: sorted by its heads, searched where it is long, its head and foot in sight, cells selected by dragging or by Shift and arrows,
  * copied as a spreadsheet takes them, and added up in the foot.
  */
-export function Table<Row extends object>(props: TableProps<Row>) {
-  const { label, columns, height, many, dense = false, even = false, className = '' } = props;
+export function Table<Row extends object>(given: TableProps<Row>) {
+  const { label, columns, height, many, dense = false, even = false, className = '' } = given;
+  const found = useFound(given);
+  const props = {
+    ...given,
+    rows: found.rows,
+    foot: found.foot,
+    empty: found.none ? 'Nothing in the list matches.' : given.empty,
+  };
   const box = useRef<HTMLDivElement>(null);
   const room = useRoomBelow(box, height === 'window');
   const model = useTableModel(props);
@@ -34,17 +43,20 @@ export function Table<Row extends object>(props: TableProps<Row>) {
     </table>
   );
   return (
-    <div
-      ref={box}
-      className={height === undefined ? 'table-box' : 'table-box scroll'}
-      style={{ maxHeight: typeof height === 'number' ? height : room }}
-      tabIndex={0}
-      role="region"
-      aria-label={label}
-      onKeyDown={(event) => onKey(event, model, lines, props.onPick)}
-    >
-      {table}
-    </div>
+    <>
+      {found.searched && <FindBox label={label} text={found.text} onText={found.setText} />}
+      <div
+        ref={box}
+        className={height === undefined ? 'table-box' : 'table-box scroll'}
+        style={{ maxHeight: typeof height === 'number' ? height : room }}
+        tabIndex={0}
+        role="region"
+        aria-label={label}
+        onKeyDown={(event) => onKey(event, model, lines, props.onPick)}
+      >
+        {table}
+      </div>
+    </>
   );
 }
 

@@ -11,7 +11,8 @@ export function asText<Row>(lines: readonly (readonly SelectedCell<Row>[])[]): s
   return lines.map((cells) => cells.map(cellText).join('\t')).join('\n');
 }
 
-function cellText<Row>({ column, value }: SelectedCell<Row>): string {
+/** What a cell is worth, as it is written. */
+export function cellText<Row>({ column, value }: SelectedCell<Row>): string {
   if (value === null) return '';
   return typeof value === 'number' && column.number ? column.number(value) : String(value);
 }

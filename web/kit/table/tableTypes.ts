@@ -11,6 +11,8 @@ export interface TableColumn<Row> {
   value?: (row: Row) => string | number | null;
   /** How a number of this column is written where it is added up or copied; figures stand to the right. */
   number?: (value: number) => string;
+  /** Its numbers add up: of the rows that are found, the foot shows their sum. */
+  adds?: boolean;
   /** Not sorted by, though it is worth something. */
   unsorted?: boolean;
   /** To the right without being a number to add up. */
@@ -76,6 +78,8 @@ export interface TableProps<Row> {
   many?: ManyRows<Row>;
   /** Columns as wide as they say, the rest shared by the others. */
   even?: boolean;
+  /** No box to find rows with, for the page has its own. */
+  unsearched?: boolean;
   rowClass?: (row: Row) => string;
   className?: string;
 }

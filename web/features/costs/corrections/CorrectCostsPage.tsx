@@ -2,45 +2,54 @@ import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../../core/calendar/displayDate';
-import type { CorrectionInput, CorrectionPreview } from '../../../../wire/corrections';
+import { MOST_CORRECTED, type CorrectionInput, type CorrectionPreview } from '../../../../wire/corrections';
 import type { CostRow } from '../../../../wire/costs';
 import { useCorrectCostsMutation, useCostPageQuery, usePreviewCorrectionMutation } from '../../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
-import { useColumnKinds } from '../../../ground/columnKinds';
 import { useCurrency } from '../../../ground/company';
 import { faultOf, type ShownFault } from '../../../ground/faults';
 import { layOutCosts } from '../../../ground/unpostedCosts';
-import { Choice } from '../../../kit/choice/Choice';
-import { Field } from '../../../kit/Field';
 import { useCodecForm } from '../../../kit/form/useCodecForm';
 import { PageHead } from '../../../kit/PageHead';
 import { Empty, Refused, Waiting } from '../../../kit/States';
-import { Table } from '../../../kit/table/Table';
 import { day, oneOf, words } from '../../../kit/typed/codecs';
 import { PostingPreview } from '../BatchPreview';
+import { askedOf } from '../ledgerParams';
+import { MoveTarget } from './MoveTarget';
+import { PickedRows } from './PickedRows';
 import { useMoveTarget } from './useMoveTarget';
+import { isFree, usePicks } from './usePicks';
 
-/** Any day later than all: the entries are shown whatever the month. */
+/** Any day later than all: entries named by their ids are shown whatever the month. */
 const EVER = '2199-12';
 
-/** Reverses picked cost entries or moves them elsewhere, previewed before it is posted. */
+/**
+ * Reverses cost entries or moves them elsewhere, previewed before it is posted: those picked in the ledger, or those that
+ * stand behind a figure, all of which are picked at first.
+ */
 export function CorrectCostsPage() {
+  const { asOf } = useAsOf();
   const [params] = useSearchParams();
   const ids = params.get('entries') ?? '';
-  const query = { asOf: EVER, ids, limit: '500' };
-  const { data, error, refetch } = useCostPageQuery(query, { skip: ids === '' });
+  const query = useMemo(() => (ids === '' ? askedOf(params, asOf) : { asOf: EVER, ids }), [ids, params, asOf]);
+  const nothing = ids === '' && Object.keys(query).length === 1;
+  const { data, error, refetch } = useCostPageQuery({ ...query, limit: String(MOST_CORRECTED) }, { skip: nothing });
   const moves = params.get('way') !== 'reverse';
   const title = moves ? 'Move cost' : 'Reverse cost';
+  const free = useMemo(() => data?.rows.filter(isFree) ?? [], [data]);
   return (
     <div className="page">
       <PageHead title={title} />
       {error && <Refused message={faultOf(error).message} onRetry={refetch} />}
-      {ids === '' || data?.rows.length === 0 ? (
+      {nothing || (data && free.length === 0) ? (
         <Empty title="No entries are picked; pick them in the cost ledger" />
       ) : (
         !error && !data && <Waiting what="the entries" />
       )}
-      {data && data.rows.length > 0 && <Correction key={`${title} ${ids}`} rows={data.rows} moves={moves} />}
+      {data?.next && ids === '' && (
+        <p className="note">These are the first {MOST_CORRECTED} entries; correct the others after them.</p>
+      )}
+      {free.length > 0 && <Correction key={`${title} ${JSON.stringify(query)}`} shown={free} moves={moves} />}
     </div>
   );
 }
@@ -50,7 +59,9 @@ const WHEN = [
   ['one', 'all on one day'],
 ] as const;
 
-function Correction({ rows, moves }: { rows: readonly CostRow[]; moves: boolean }) {
+function Correction({ shown: all, moves }: { shown: readonly CostRow[]; moves: boolean }) {
+  const picks = usePicks(all);
+  const rows = useMemo(() => all.filter((it) => picks.has(it.id)), [all, picks]);
   const { entryDay, month } = useAsOf();
   const { exact } = useCurrency();
   const keep = useKeepMonth();
@@ -62,7 +73,7 @@ function Correction({ rows, moves }: { rows: readonly CostRow[]; moves: boolean 
   );
   const form = useCodecForm(fields, { when: 'own', on: displayDate(entryDay), reason: '' });
   const input: CorrectionInput | null =
-    moves && target.to === null
+    rows.length === 0 || (moves && target.to === null)
       ? null
       : {
           ...{ entries: rows.map((it) => it.id), to: moves ? target.to : null },
@@ -81,8 +92,8 @@ function Correction({ rows, moves }: { rows: readonly CostRow[]; moves: boolean 
     }, faultOf);
   return (
     <form onSubmit={post(false)} noValidate>
-      <PickedRows rows={rows} />
-      {moves && <Target target={target} />}
+      <PickedRows all={all} rows={rows} picks={picks} />
+      {moves && <MoveTarget target={target} />}
       <div className="mt-3 flex flex-wrap items-start gap-3">
         {form.choice('when', moves ? 'Moved' : 'Reversed', WHEN, { className: 'w-[220px]' })}
         {form.text.when === 'one' && form.input('on', 'On the day', { className: 'w-[140px]' })}
@@ -98,8 +109,12 @@ function Correction({ rows, moves }: { rows: readonly CostRow[]; moves: boolean 
       </div>
       {(form.refused ?? shown.refused) && <Refused message={form.refused ?? shown.refused ?? ''} />}
       {shown.preview && <PostingPreview preview={shown.preview} above={<OrdersLeft orders={shown.preview.ordersLeft} />} />}
-      {!shown.preview && !shown.refused && moves && (
-        <p className="note mt-4">Choose where the cost belongs; what the move does to budgets, jobs and ledger is shown here.</p>
+      {!shown.preview && !shown.refused && (moves || rows.length === 0) && (
+        <p className="note mt-4">
+          {rows.length === 0
+            ? 'Tick the entries it is about.'
+            : 'Choose where the cost belongs; what the move does to budgets, jobs and ledger is shown here.'}
+        </p>
       )}
     </form>
   );
@@ -136,73 +151,5 @@ function OrdersLeft({ orders }: { orders: readonly string[] }) {
     <p role="alert" className="mb-3 border-l-4 border-[var(--over)] bg-[var(--band)] px-3 py-2">
       <b>Is this right?</b> On another job the cost no longer counts against {orders.join(', ')}.
     </p>
-  );
-}
-
-function Target({ target }: { target: ReturnType<typeof useMoveTarget> }) {
-  const { chosen, options, budget, set } = target;
-  const choice = (name: keyof typeof chosen, label: string, width: string) => (
-    <Field label={label} className={width}>
-      <Choice value={chosen[name]} options={options[name]} onChange={(value) => set({ [name]: value })} />
-    </Field>
-  );
-  return (
-    <fieldset className="mt-3 flex flex-wrap items-start gap-3">
-      <legend className="sr-only">Move to</legend>
-      {choice('job', 'To job', 'w-[240px]')}
-      {budget.length > 0 && (
-        <Field label="SOV line and budget line" className="w-[260px]">
-          <Choice
-            value=""
-            options={[['', 'Choose, or fill in beside'], ...budget.map((it, i) => [String(i), it.title] as const)]}
-            onChange={(value) => {
-              const line = budget[Number(value)];
-              if (value !== '' && line) set({ section: line.section, costCode: line.costCode, costType: line.costType });
-            }}
-          />
-        </Field>
-      )}
-      {choice('section', 'Section', 'w-[150px]')}
-      {choice('costCode', 'Cost code', 'w-[200px]')}
-      {choice('costType', 'Cost type', 'w-[130px]')}
-    </fieldset>
-  );
-}
-
-function PickedRows({ rows }: { rows: readonly CostRow[] }) {
-  const kinds = useColumnKinds();
-  const { exact } = useCurrency();
-  const columns = useMemo(
-    () => [
-      kinds.day<CostRow>('posted', 'Date', (it) => it.postedOn),
-      kinds.text<CostRow>('job', 'Job', (it) => it.job),
-      kinds.text<CostRow>('section', 'Section', (it) => it.section),
-      kinds.text<CostRow>('code', 'Code', (it) => it.costCode),
-      kinds.text<CostRow>('type', 'Type', (it) => it.costType),
-      kinds.text<CostRow>('reference', 'Reference', (it) => it.reference),
-      kinds.text<CostRow>('party', 'Supplier / payee', (it) => it.party),
-      kinds.text<CostRow>('description', 'Description', (it) => it.description),
-      kinds.amount<CostRow>('amount', 'Amount', (it) => it.amount),
-      kinds.link<CostRow>(
-        'posting',
-        'Document',
-        (it) => String(it.postingId),
-        (it) => `/ledger/postings/${it.postingId}`,
-      ),
-    ],
-    [kinds],
-  );
-  return (
-    <Table
-      label="Entries picked"
-      columns={columns}
-      rows={rows}
-      rowKey={(it) => String(it.id)}
-      height={rows.length > 8 ? 260 : undefined}
-      foot={{
-        label: `${rows.length} ${rows.length === 1 ? 'entry' : 'entries'}`,
-        cells: { amount: exact(rows.reduce((sum, it) => sum + it.amount, 0)) },
-      }}
-    />
   );
 }

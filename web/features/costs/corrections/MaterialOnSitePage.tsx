@@ -8,6 +8,7 @@ import { useAsOf } from '../../../ground/asOf';
 import { useColumnKinds } from '../../../ground/columnKinds';
 import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';
+import { May, useMay } from '../../../ground/person';
 import { useAttempt } from '../../../ground/useAttempt';
 import { PageHead } from '../../../kit/PageHead';
 import { Empty, Refused, Waiting } from '../../../kit/States';
@@ -49,7 +50,9 @@ function MaterialOnSite({ job }: { job?: string }) {
       return new Set(all ? [...before].filter((it) => !open.includes(it)) : [...before, ...open]);
     });
   const { exact } = useCurrency();
-  const columns = useColumns(picked, toggle);
+  const may = useMay();
+  const every = useColumns(picked, toggle);
+  const columns = may('post') ? every : every.filter(({ key }) => key !== 'pick');
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the material on site" />;
   const chosen = data.rows.filter((it) => picked.has(it.entry));
@@ -62,13 +65,15 @@ function MaterialOnSite({ job }: { job?: string }) {
         </Empty>
       ) : (
         <>
-          <InstallForm rows={chosen} onDone={() => setPicked(new Set())} />
+          <May do="post">
+            <InstallForm rows={chosen} onDone={() => setPicked(new Set())} />
+          </May>
           <Table
             label="Material on site, not installed"
             columns={columns}
             rows={data.rows}
             rowKey={(it) => String(it.entry)}
-            onPick={toggle}
+            onPick={may('post') ? toggle : undefined}
             isCurrent={(it) => picked.has(it.entry)}
             groups={
               job === undefined
@@ -137,6 +142,7 @@ function Installed({ rows }: { rows: readonly InstallationRow[] }) {
   const kinds = useColumnKinds();
   const { exact } = useCurrency();
   const { refused, attempt } = useAttempt();
+  const may = useMay();
   const [undo, { isLoading }] = useUndoInstallationMutation();
   const columns = useMemo(
     () => [
@@ -168,7 +174,12 @@ function Installed({ rows }: { rows: readonly InstallationRow[] }) {
     <>
       <h2 className="mb-1 mt-6">Installed to {displayDate(rows[0]?.installedOn ?? null)}</h2>
       {refused && <Refused message={refused.message} />}
-      <Table label="Installed" columns={columns} rows={rows} rowKey={(it) => String(it.id)} />
+      <Table
+        label="Installed"
+        columns={may('post') ? columns : columns.filter(({ key }) => key !== 'undo')}
+        rows={rows}
+        rowKey={(it) => String(it.id)}
+      />
     </>
   );
 }

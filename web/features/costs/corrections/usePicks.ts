@@ -3,8 +3,8 @@ import type { CostRow } from '../../../../wire/costs';
 import { MOST_CORRECTED } from '../../../../wire/corrections';
 
 /** The entries picked in a ledger, to be corrected together; they stay while the ledger is filtered otherwise. */
-export function usePicks() {
-  const [picked, setPicked] = useState<ReadonlyMap<number, CostRow>>(new Map());
+export function usePicks(first: readonly CostRow[] = []) {
+  const [picked, setPicked] = useState<ReadonlyMap<number, CostRow>>(() => new Map(first.map((it) => [it.id, it])));
   return useMemo(
     () => ({
       picked,

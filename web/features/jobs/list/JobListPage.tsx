@@ -4,6 +4,7 @@ import { useDeleteDraftMutation, useJobListQuery } from '../../../ground/api/api
 import { Link } from 'react-router';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { faultOf } from '../../../ground/faults';
+import { WaitingLine } from '../../../ground/WaitingLine';
 import { useAttempt } from '../../../ground/useAttempt';
 import { Empty, Refused, Waiting } from '../../../kit/States';
 import { JobTable } from './JobTable';
@@ -28,6 +29,7 @@ export function JobListPage() {
           New job
         </Link>
       </div>
+      <WaitingLine />
       <Drafts drafts={data.drafts} />
       {data.jobs.length === 0 ? (
         <Empty title="No job yet">

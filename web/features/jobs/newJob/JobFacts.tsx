@@ -43,9 +43,9 @@ function WhoAndWhen({ form: { input, choice, set }, lists }: FactsProps) {
       {date('awardedOn', 'Awarded on')}
       {date('startsOn', 'Start')}
       {date('finishesOn', 'Planned finish')}
-      {input('manager', 'Manager', { list: 'managers' })}
-      <datalist id="managers">
-        {lists.managers.map((it) => (
+      {input('manager', 'Manager', { list: 'people' })}
+      <datalist id="people">
+        {lists.people.map((it) => (
           <option key={it} value={it} />
         ))}
       </datalist>

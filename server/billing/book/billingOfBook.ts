@@ -1,11 +1,11 @@
-import type { BilledLine } from '../../core/billing/application';
-import type { BookCheck } from '../book/bookCheck';
-import { isWhole, type ReadRow } from '../book/columns';
-import { joinKey } from '../book/keys';
-import { changeOrderLines, changeOrders } from '../changes/bookFiles';
-import { bookTaxRate, customers } from '../company/bookFiles';
-import { jobs, scheduleOfValues } from '../jobs/bookFiles';
-import type { LoadedBillingJob } from './billingJobs';
+import type { BilledLine } from '../../../core/billing/application';
+import type { BookCheck } from '../../book/bookCheck';
+import { isWhole, type ReadRow } from '../../book/columns';
+import { joinKey } from '../../book/keys';
+import { changeOrderLines, changeOrders } from '../../changes/bookFiles';
+import { bookTaxRate, customers } from '../../company/bookFiles';
+import { jobs, scheduleOfValues } from '../../jobs/bookFiles';
+import type { LoadedBillingJob } from '../billingJobs';
 import { bookBilling, unreliable, type BookApplication, type BookBilling } from './bookBilling';
 import type { BillingFiles } from './bookColumns';
 

@@ -1,7 +1,7 @@
-import type { Application, BillingJob, RetentionRelease } from '../../core/billing/application';
-import type { PriceChange, SovLine } from '../../core/contract/contract';
-import { shared, type BookCheck } from '../book/bookCheck';
-import { joinKey } from '../book/keys';
+import type { Application, BillingJob, RetentionRelease } from '../../../core/billing/application';
+import type { PriceChange, SovLine } from '../../../core/contract/contract';
+import { shared, type BookCheck } from '../../book/bookCheck';
+import { joinKey } from '../../book/keys';
 
 export interface BookApplication extends Application {
   /** Its row in applications.csv; null for one the database has. */

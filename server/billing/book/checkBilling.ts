@@ -1,18 +1,18 @@
-import { isEnded } from '../../core/jobs/jobStatus';
-import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type BilledLine } from '../../core/billing/application';
-import { receiptRefusals } from '../../core/billing/invoiceRefusals';
-import { overbillings, type OverbilledFigure } from '../../core/billing/overbilling';
-import { LAST_DAY } from '../../core/calendar/plainDate';
-import { scheduleAt } from '../../core/contract/contract';
-import { known, present } from '../../core/errors/known';
-import { formatCents } from '../../core/money/cents';
-import { rateOf } from '../../core/money/rate';
-import { shared, type BookCheck } from '../book/bookCheck';
-import { MOST_DIGITS } from '../book/cells';
-import { joinKey } from '../book/keys';
+import { isEnded } from '../../../core/jobs/jobStatus';
+import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type BilledLine } from '../../../core/billing/application';
+import { receiptRefusals } from '../../../core/billing/invoiceRefusals';
+import { overbillings, type OverbilledFigure } from '../../../core/billing/overbilling';
+import { LAST_DAY } from '../../../core/calendar/plainDate';
+import { scheduleAt } from '../../../core/contract/contract';
+import { known, present } from '../../../core/errors/known';
+import { formatCents } from '../../../core/money/cents';
+import { rateOf } from '../../../core/money/rate';
+import { shared, type BookCheck } from '../../book/bookCheck';
+import { MOST_DIGITS } from '../../book/cells';
+import { joinKey } from '../../book/keys';
 import { bookBilling, unreliable, type BookApplication, type BookBilling } from './bookBilling';
-import type { BookFileOf } from '../book/bookFile';
-import type { ReadRow } from '../book/columns';
+import type { BookFileOf } from '../../book/bookFile';
+import type { ReadRow } from '../../book/columns';
 import type { BillingFiles, RECEIPT } from './bookColumns';
 
 /** What the database already received on each invoice, by job + reference. */

@@ -1,0 +1,60 @@
+import { inJob, type Place } from '../places/place';
+import type { Right } from '../rights/rights';
+
+/** A document that waits for somebody. */
+export interface WaitingDocument {
+  job: string;
+  /** Its number. */
+  document: string;
+}
+
+interface WaitingKind {
+  /** Whoever has this right can do it. */
+  who: Right;
+  /** What is to be done, of one and of several. */
+  todo: readonly [one: string, many: string];
+  /** What one of them is called on the list. */
+  named: (it: WaitingDocument) => string;
+  to: (it: WaitingDocument) => Place;
+}
+
+const application = (it: WaitingDocument) => `Application ${it.document}`;
+const toApplication = (it: WaitingDocument) => inJob({ number: it.job }, 'application', it.document);
+const change = (it: WaitingDocument) => `Change order ${it.document}`;
+const toChange = (it: WaitingDocument) => inJob({ number: it.job }, 'change', it.document);
+
+/** Everything that can wait for somebody, one line a kind; what it stands on in the books is in server/waiting. */
+export const WAITING = {
+  certify: { who: 'bill', todo: ['application to certify', 'applications to certify'], named: application, to: toApplication },
+  submit: {
+    who: 'apply',
+    todo: ['draft application to submit', 'draft applications to submit'],
+    named: application,
+    to: toApplication,
+  },
+  decide: { who: 'change-budget', todo: ['change order to decide', 'change orders to decide'], named: change, to: toChange },
+  issue: {
+    who: 'change-budget',
+    todo: ['draft change order to issue', 'draft change orders to issue'],
+    named: change,
+    to: toChange,
+  },
+  send: {
+    ...{ who: 'quote', todo: ['draft quotation to send', 'draft quotations to send'] },
+    named: (it) => `Quotation ${it.document}`,
+    to: (it) => inJob({ number: it.job }, 'quotation', it.document),
+  },
+  award: {
+    ...{ who: 'estimate', todo: ['accepted quotation to award', 'accepted quotations to award'] },
+    named: (it) => `Quotation ${it.document}`,
+    to: (it) => inJob({ number: it.job }, 'quotation', it.document),
+  },
+  answer: {
+    ...{ who: 'quote', todo: ['question of a client to answer', 'questions of clients to answer'] },
+    named: (it) => `Question about quotation ${it.document}`,
+    to: (it) => inJob({ number: it.job }, 'quotation', it.document),
+  },
+} as const satisfies Record<string, WaitingKind>;
+
+export type WaitingName = keyof typeof WAITING;
+export const WAITING_NAMES = Object.keys(WAITING) as WaitingName[];

@@ -1,0 +1,41 @@
+import { siteCalls, type SiteJob, type SiteJobRow } from '../../wire/site';
+import type { RowOf } from '../db/fields';
+import type { Reader } from '../db/sql';
+import { handle } from '../http/handlers';
+import { JobCheckTable, JobPersonTable } from '../jobFile/models';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { JobTable } from '../jobs/models';
+import { JobSectionTable } from '../plan/models';
+
+/** The jobs one works on: what is won and not finished. */
+async function siteJobs(sql: Reader): Promise<SiteJobRow[]> {
+  const jobs = await sql.find(JobTable, { status: ['awarded', 'on-site', 'closing-out'] }, ['number']);
+  return jobs.map(rowOf);
+}
+
+const rowOf = ({ number, name, site, status }: RowOf<typeof JobTable>): SiteJobRow => ({ number, name, site, status });
+
+async function siteJob(sql: Reader, number: string): Promise<SiteJob> {
+  const { id } = await jobByNumber(sql, number, 'job');
+  const [jobs, sections, people, checklist] = await Promise.all([
+    sql.find(JobTable, { id }),
+    sql.find(JobSectionTable, { job_id: id }, ['id']),
+    sql.find(JobPersonTable, { job_id: id }, ['id']),
+    sql.find(JobCheckTable, { job_id: id }, ['id']),
+  ]);
+  return jobs.map((job) => ({
+    ...rowOf(job),
+    ...{ manager: job.manager, startsOn: job.starts_on, finishesOn: job.finishes_on },
+    sections: sections.map((it) => ({
+      ...{ name: it.name, startsOn: it.starts_on, finishesOn: it.finishes_on },
+      ...{ startedOn: it.started_on, finishedOn: it.finished_on },
+    })),
+    people: people.map(({ side, name, role, phone }) => ({ side, name, role, phone })),
+    checklist: checklist.map((it) => ({ item: it.item, person: it.person, dueOn: it.due_on, doneOn: it.done_on })),
+  }))[0] as SiteJob;
+}
+
+export const siteHandlers = handle(siteCalls, {
+  siteJobs: (sql) => siteJobs(sql),
+  siteJob: (sql, { job }) => siteJob(sql, job),
+});

@@ -1,0 +1,74 @@
+import type { SentOf } from '../../wire/call';
+import type { CALLS } from '../../wire/calls';
+
+/** What each call that reads is sent. */
+export type Reading = {
+  [Name in keyof typeof CALLS as (typeof CALLS)[Name]['kind'] extends 'query' | 'download' ? Name : never]: SentOf<
+    (typeof CALLS)[Name]
+  >;
+};
+const asOf = '2031-03';
+const J1 = { job: 'J1', asOf };
+
+/** Every call that reads, with what it is read by; one that is missing here does not compile. Not there: what only a message or an answer brings. */
+export const READS: Omit<
+  Reading,
+  'answer' | 'invitation' | 'answerDocument' | 'messageFile' | 'attachment' | 'quotation' | 'quotationDocument'
+> = {
+  session: {},
+  health: {},
+  waiting: {},
+  sessions: {},
+  users: {},
+  siteJobs: {},
+  siteJob: { job: 'J1' },
+  lists: { asOf },
+  exportBook: {},
+  priceBook: {},
+  achieved: {},
+  priceItemsCsv: {},
+  priceHistory: { code: 'CREW' },
+  jobList: { asOf },
+  job: J1,
+  forecast: J1,
+  estimateVersusActual: J1,
+  jobSetup: { job: 'J1' },
+  jobTemplates: {},
+  jobFile: { job: 'J1' },
+  plan: J1,
+  billingSchedule: J1,
+  estimateList: { job: 'J2' },
+  estimate: { job: 'J2', estimate: 1 },
+  repricing: { job: 'J2', estimate: 1 },
+  quotationList: { job: 'J2' },
+  tenders: {},
+  quotations: {},
+  terms: {},
+  messages: {},
+  changeRegister: { asOf },
+  jobChanges: J1,
+  change: { ...J1, change: 'C1' },
+  changeOffers: { job: 'J1', change: 'C1' },
+  changeDocument: { job: 'J1', change: 'C1', format: 'docx' },
+  transfers: J1,
+  companyLogo: {},
+  masters: { kind: 'clients' },
+  mergePreview: { kind: 'cost-codes', code: '100', into: '200' },
+  auditCsv: { job: 'J1' },
+  audit: { job: 'J1' },
+  uninstalled: { asOf, job: 'J1' },
+  costPage: { asOf, search: 'D_%' },
+  costTotals: { asOf, job: '2107' },
+  costSubtotals: { asOf, by: 'party' },
+  recentCodings: {},
+  costLedgerCsv: { asOf },
+  billingRegister: { asOf },
+  jobBilling: J1,
+  application: { ...J1, application: 3 },
+  applicationPdf: { job: 'J1', application: 3 },
+  postings: { asOf },
+  posting: { posting: 1 },
+  workings: { asOf, figure: 'earned', job: 'J1' },
+  report: { name: 'wip', asOf },
+  reportFile: { name: 'ageing', format: 'csv', asOf },
+};

@@ -1,0 +1,88 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { parse } from 'cookie';
+import type { Request, Response } from 'express';
+import type { Person } from '../../core/rights/rights';
+import type { Database } from '../db/database';
+import type { Sql } from '../db/sql';
+import { SessionTable } from './models';
+import { FORGET_SESSIONS, SESSION_OF_TOKEN } from './queries';
+
+/** Somebody who is signed in, and the session. */
+export interface SignedIn extends Person {
+  id: number;
+  email: string;
+  session: number;
+  /** A code of a second device is asked for at each sign-in. */
+  secondFactor: boolean;
+}
+
+const COOKIE = 'ledrin';
+const HOUR = 3_600_000;
+/** A session ends when it was not used for so long, in hours, and after so long in any case. */
+const UNUSED = 12;
+const LONGEST = 7 * 24;
+/** How exactly it is noted when it was last used, in milliseconds: not every request writes. */
+const NOTED = 5 * 60_000;
+
+/** A new secret for a cookie or a link, and what is saved of it: its SHA-256, which opens nothing. */
+export function newToken(): { token: string; saved: string } {
+  const token = randomBytes(32).toString('base64url');
+  return { token, saved: savedToken(token) };
+}
+
+export function savedToken(token: string): string {
+  return createHash('sha256').update(token).digest('hex');
+}
+
+/** Who asks, by the cookie; null where nobody is signed in, or the session has run out. */
+export async function whoIs(database: Database, request: Request, now: Date): Promise<SignedIn | null> {
+  const token = parse(request.get('cookie') ?? '')[COOKIE];
+  if (!token) return null;
+  const row = await database.read((sql) => sql.get(SESSION_OF_TOKEN, [savedToken(token)]));
+  if (!row) return null;
+  const age = (since: string) => now.getTime() - Date.parse(since);
+  if (age(row.seenAt) > UNUSED * HOUR || age(row.beganAt) > LONGEST * HOUR) return null;
+  if (age(row.seenAt) > NOTED)
+    await database.write((sql) => sql.update(SessionTable, { id: row.session }, { seen_at: now.toISOString() }));
+  const { id, name, email, role, session } = row;
+  return { id, name, email, role, session, allJobs: row.allJobs === 1, secondFactor: row.secondFactor === 1 };
+}
+
+/** Sets and takes away the cookie of a reply. */
+export interface SessionCookie {
+  set(token: string): void;
+  clear(): void;
+  /** The program and address a session begins from, for whoever looks through the list of them. */
+  from: string;
+  /** Asked from the server's own machine. */
+  local: boolean;
+}
+
+const LOOPBACK = ['127.0.0.1', '::1', '::ffff:127.0.0.1'];
+
+export function sessionCookie(request: Request, response: Response, address: string): SessionCookie {
+  const options = {
+    ...{ httpOnly: true, sameSite: 'lax' as const, path: '/', secure: address.startsWith('https:') },
+  };
+  return {
+    set: (token) => void response.cookie(COOKIE, token, { ...options, maxAge: LONGEST * HOUR }),
+    clear: () => void response.clearCookie(COOKIE, options),
+    from: `${(request.get('user-agent') ?? 'unknown program').slice(0, 200)}, ${request.ip ?? 'unknown address'}`,
+    // What a web server hands on is none of it, also where nobody said that one stands before us.
+    local: LOOPBACK.includes(request.ip ?? '') && request.get('x-forwarded-for') === undefined,
+  };
+}
+
+/** Begins a session; an older one of the same browser ends, so that none is taken over. Old ones are forgotten. */
+export async function beginSession(
+  sql: Sql,
+  userId: number,
+  { cookie, at, before }: { cookie: SessionCookie; at: string; before: number | null },
+): Promise<void> {
+  if (before !== null) await sql.remove(SessionTable, { id: before });
+  const since = (hours: number) => new Date(Date.parse(at) - hours * HOUR).toISOString();
+  await sql.run(FORGET_SESSIONS, [since(LONGEST), since(UNUSED)]);
+  const { token, saved } = newToken();
+  await sql.insert(SessionTable, { token: saved, user_id: userId, began_at: at, seen_at: at, from_where: cookie.from });
+  cookie.set(token);
+}

@@ -1,0 +1,35 @@
+import type { RecentCoding } from '../../../wire/costs';
+import type { GridRow } from '../../kit/grid/gridTypes';
+
+const typed = (row: GridRow, key: string) => (row[key] ?? '').trim();
+
+/**
+ * How a line of cost is likely coded, by what is typed of it: as the last line of the same party and code, else of the same party,
+ * else of the same code; of its own job where that is typed. The lines typed above it count before those that are posted. Where
+ * neither party nor code nor job is typed yet, as the line above. Null where nothing is like it.
+ */
+export function proposeCoding(
+  rows: readonly GridRow[],
+  index: number,
+  posted: readonly RecentCoding[],
+): Pick<RecentCoding, 'job' | 'section'> | null {
+  const row = rows[index] ?? {};
+  const [job, party, costCode] = ['job', 'party', 'costCode'].map((key) => typed(row, key)) as [string, string, string];
+  const above = rows.slice(0, index).reverse().map(codingOf);
+  if (job === '' && party === '' && costCode === '') return Object.keys(row).length > 0 ? (above[0] ?? null) : null;
+  const like = [...above, ...posted].filter((it) => it.job !== '' && (job === '' || it.job === job));
+  const find = (same: (it: RecentCoding) => boolean) => like.find(same) ?? null;
+  if (party === '' && costCode === '') return like[0] ?? null;
+  return (
+    (party && costCode ? find((it) => it.party === party && it.costCode === costCode) : null) ??
+    (party ? find((it) => it.party === party) : null) ??
+    (costCode ? find((it) => it.costCode === costCode) : null)
+  );
+}
+
+function codingOf(row: GridRow): RecentCoding {
+  return {
+    ...{ job: typed(row, 'job'), section: typed(row, 'section') },
+    ...{ costCode: typed(row, 'costCode'), party: typed(row, 'party') },
+  };
+}
