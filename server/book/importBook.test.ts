@@ -150,15 +150,18 @@ describe('export and import are inverse', () => {
   test('for costs of any kind', async () => {
     const day = fc.integer({ min: 1, max: 28 }).map((n) => `2031-03-${String(n).padStart(2, '0')}`);
     const text = fc.string({ unit: fc.constantFrom('a', '"', ',', '\n', 'ł', ' ', '=', '0') });
-    const cost = fc.record({
-      dated: day,
-      amount: fc.integer({ min: -1e9, max: 1e9 }),
-      hours: fc.option(fc.integer({ min: -1e6, max: 1e6 })),
-      party: text,
-      description: text,
-      section: text,
-      uninstalled: fc.boolean(),
-    });
+    const cost = fc
+      .record({
+        dated: day,
+        amount: fc.integer({ min: -1e9, max: 1e9 }),
+        hours: fc.option(fc.integer({ min: -1e6, max: 1e6 })),
+        party: text,
+        description: text,
+        section: text,
+        uninstalled: fc.boolean(),
+      })
+      // A cost with neither an amount nor hours is refused (core/costs/entryRefusals.ts).
+      .filter((it) => it.amount !== 0 || !!it.hours);
     await fc.assert(
       fc.asyncProperty(fc.array(cost, { minLength: 1, maxLength: 12 }), async (costs) => {
         const quoted = (it: string) => `"${it.replaceAll('"', '""')}"`;
