@@ -4,6 +4,8 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { LedrinError } from '../core/errors/ledrinError';
+import { peopleHandlers } from './people/handlers';
+import { approvalHandlers } from './approvals/handlers';
 import { auditHandlers } from './audit/handlers';
 import { billingHandlers } from './billing/handlers';
 import { bookHandlers } from './book/handlers';
@@ -43,6 +45,8 @@ const NOUNS = [
   userHandlers,
   siteHandlers,
   waitingHandlers,
+  approvalHandlers,
+  peopleHandlers,
   bookHandlers,
   priceHandlers,
   jobHandlers,

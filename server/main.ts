@@ -1,6 +1,7 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino from 'pino';
+import { addDemoApprovals } from './approvals/demoApprovals';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { nightlyCopy } from './db/backup';
@@ -22,7 +23,10 @@ try {
   const config = readConfig(process.env, root);
   const database = await openDatabase(config.database, { checked: true });
   const workers = new Workers();
-  if (config.demo) await addDemoUsers(database);
+  if (config.demo) {
+    await addDemoUsers(database);
+    await addDemoApprovals(database);
+  }
   const app = createApp({
     database,
     now: () => new Date(),

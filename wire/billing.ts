@@ -32,6 +32,10 @@ export type CertifyInput = v.InferOutput<typeof certifyInput>;
 
 export const uncertifyInput = v.strictObject({ reason: filled(400) });
 
+/** By how much the lines of a draft may pass their scheduled values, together; 0: not at all any more. */
+export const aboveInput = v.strictObject({ by: v.pipe(cents, v.minValue(0, 'expected 0 or more')), reason: filled(400) });
+export type AboveInput = v.InferOutput<typeof aboveInput>;
+
 export const receiptInput = v.strictObject({ dated: plainDate, amount: cents, reference: text(80) });
 export const releaseInput = v.strictObject({ dated: plainDate, amount: cents, reference: filled(80) });
 
@@ -66,6 +70,9 @@ export interface ApplicationView {
   /** The day it was certified, where that is after the month shown. */
   certifiedLater: string | null;
   reference: string;
+  /** By how much its lines may pass their scheduled values, together, and why. */
+  above: number;
+  aboveReason: string;
   dueOn: string | null;
   received: number;
   locked: boolean;
@@ -157,19 +164,20 @@ const application = '/jobs/:job/applications/:application';
 const printQuery = v.strictObject({ by: v.optional(v.picklist(['section'], 'expected section')) });
 
 export const billingCalls = {
-  billingRegister: query<BillingRegister>('read-jobs')('/billing', { query: dated }),
+  billingRegister: query<BillingRegister>('read-jobs')('/billing', { query: dated, part: 'report:billing-register' }),
   jobBilling: query<JobBilling>('read-jobs')('/jobs/:job/billing', { query: dated }),
   application: query<ApplicationView>('read-jobs')(application, { query: dated }),
   /** By section: each with its sum. */
   applicationPdf: download('read-jobs')(`${application}/print`, { query: printQuery }),
   startApplication: command<{ number: number }>('apply')('/jobs/:job/applications', { input: newApplicationInput }),
   saveApplication: command<{ version: number }>('apply')(application, { method: 'PUT', input: applicationLinesInput }),
+  billAbove: command('apply')(`${application}/above`, { method: 'PUT', input: aboveInput }),
   deleteApplication: command('apply')(application, { method: 'DELETE' }),
   submitApplication: command('apply')(`${application}/submit`),
   returnApplication: command('apply')(`${application}/return`),
-  previewCertification: preview<CertificationPreview>('bill')(`${application}/certify/preview`, { input: certifyInput }),
-  certifyApplication: command<{ postingId: number }>('bill')(`${application}/certify`, { input: certifyInput }),
-  uncertifyApplication: command<{ postingId: number }>('bill')(`${application}/uncertify`, { input: uncertifyInput }),
-  recordReceipt: command<{ postingId: number }>('post')('/jobs/:job/invoices/:invoice/receipts', { input: receiptInput }),
-  releaseRetention: command<{ postingId: number }>('bill')('/jobs/:job/releases', { input: releaseInput }),
+  previewCertification: preview<CertificationPreview>('certify')(`${application}/certify/preview`, { input: certifyInput }),
+  certifyApplication: command<{ postingId: number }>('certify')(`${application}/certify`, { input: certifyInput }),
+  uncertifyApplication: command<{ postingId: number }>('certify')(`${application}/uncertify`, { input: uncertifyInput }),
+  recordReceipt: command<{ postingId: number }>('receive')('/jobs/:job/invoices/:invoice/receipts', { input: receiptInput }),
+  releaseRetention: command<{ postingId: number }>('release-retention')('/jobs/:job/releases', { input: releaseInput }),
 };

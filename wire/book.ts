@@ -42,7 +42,7 @@ const importQuery = v.strictObject({
 export const bookCalls = {
   loadSampleBook: command<ImportCounts>('set-up')('/book/sample'),
   /** Files or a ZIP, as for the import; nothing is saved. */
-  previewImport: upload<ImportPreview>('set-up')('/book/preview', { quiet: true }),
-  importBook: upload<ImportCounts>('set-up')('/book/import', { query: importQuery }),
+  previewImport: upload<ImportPreview>('import-books')('/book/preview', { quiet: true }),
+  importBook: upload<ImportCounts>('import-books')('/book/import', { query: importQuery }),
   exportBook: download('read-books')('/book/export'),
 };

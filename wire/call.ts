@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { Part } from '../core/rights/parts';
 import type { Right } from '../core/rights/rights';
 import { asOf } from './fields';
 
@@ -33,6 +34,8 @@ export interface Call<
   secret: boolean;
   /** A further right that it needs by what is asked for. */
   also: ((args: Readonly<Record<string, unknown>>) => Right) | null;
+  /** What it is part of, where the owner may take that from a role; by what is asked for. */
+  part: ((args: Readonly<Record<string, unknown>>) => string) | null;
   /** Only for its type. */
   output?: Output;
 }
@@ -71,6 +74,7 @@ interface Options<Query extends Schema | null, Input extends Schema | null> {
   quiet?: boolean;
   secret?: boolean;
   also?: Call['also'];
+  part?: Part | Call['part'];
   method?: Method;
 }
 
@@ -78,9 +82,19 @@ const made =
   <Output, Kind extends CallKind>(kind: Kind, usual: Method, right: Right) =>
   <Path extends string, Query extends Schema | null = null, Input extends Schema | null = null>(
     path: Path,
-    { query, input, who = right, quiet = false, secret = false, also = null, method = usual }: Options<Query, Input> = {},
+    {
+      query,
+      input,
+      who = right,
+      quiet = false,
+      secret = false,
+      also = null,
+      part = null,
+      method = usual,
+    }: Options<Query, Input> = {},
   ): Call<Kind, Path, Query, Input, Output> => ({
     ...{ kind, method, path, who, quiet, secret, also },
+    part: typeof part === 'string' ? () => part : part,
     query: (query ?? null) as Query,
     input: (input ?? null) as Input,
   });

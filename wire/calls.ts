@@ -1,3 +1,4 @@
+import { approvalCalls } from './approvals';
 import { auditCalls } from './audit';
 import { billingCalls } from './billing';
 import { bookCalls } from './book';
@@ -12,6 +13,7 @@ import { jobFileCalls } from './jobFile';
 import { jobCalls } from './jobs';
 import { ledgerCalls } from './ledger';
 import { masterCalls } from './masters';
+import { peopleCalls } from './people';
 import { planCalls } from './plan';
 import { priceCalls } from './prices';
 import { answerCalls, quotationCalls } from './quotations';
@@ -27,6 +29,8 @@ export const CALLS = {
   ...userCalls,
   ...siteCalls,
   ...waitingCalls,
+  ...approvalCalls,
+  ...peopleCalls,
   ...masterCalls,
   ...bookCalls,
   ...priceCalls,

@@ -140,18 +140,18 @@ export interface TransferView {
 const change = '/jobs/:job/changes/:change';
 
 export const changeCalls = {
-  changeRegister: query<RegisteredChange[]>('read-jobs')('/changes', { query: dated }),
+  changeRegister: query<RegisteredChange[]>('read-jobs')('/changes', { query: dated, part: 'report:change-register' }),
   jobChanges: query<ChangeSummary[]>('read-jobs')('/jobs/:job/changes', { query: dated }),
   change: query<ChangeView>('read-jobs')(change, { query: dated }),
-  addChange: command<{ version: number }>('change-budget')('/jobs/:job/changes', { input: changeInput }),
-  saveChange: command<{ version: number }>('change-budget')(change, { method: 'PUT', input: changeInput }),
-  deleteChange: command('change-budget')(change, { method: 'DELETE' }),
-  agreeChange: command<{ version: number }>('change-budget')('/jobs/:job/agreed-changes', { input: agreeChangeInput }),
-  issueChange: command('change-budget')(`${change}/issue`, { input: issueChangeInput }),
-  decideChange: command('change-budget')(`${change}/decide`, { input: decideChangeInput }),
+  addChange: command<{ version: number }>('change-orders')('/jobs/:job/changes', { input: changeInput }),
+  saveChange: command<{ version: number }>('change-orders')(change, { method: 'PUT', input: changeInput }),
+  deleteChange: command('change-orders')(change, { method: 'DELETE' }),
+  agreeChange: command<{ version: number }>('change-orders')('/jobs/:job/agreed-changes', { input: agreeChangeInput }),
+  issueChange: command('change-orders')(`${change}/issue`, { input: issueChangeInput }),
+  decideChange: command('change-orders')(`${change}/decide`, { input: decideChangeInput }),
   changeOffers: query<OfferView[]>('read-jobs')(`${change}/offers`),
-  sendChange: command('change-budget')(`${change}/send`, { input: sendInput }),
+  sendChange: command('change-orders')(`${change}/send`, { input: sendInput }),
   changeDocument: download('read-jobs')(`${change}/document.:format`),
   transfers: query<TransferView[]>('read-jobs')('/jobs/:job/transfers', { query: dated }),
-  transferBudget: command<{ number: number }>('change-budget')('/jobs/:job/transfers', { input: transferInput }),
+  transferBudget: command<{ number: number }>('transfer-budget')('/jobs/:job/transfers', { input: transferInput }),
 };

@@ -106,9 +106,9 @@ const installInput = v.strictObject({
 export type InstallInput = v.InferOutput<typeof installInput>;
 
 export const correctionCalls = {
-  previewCorrection: preview<CorrectionPreview>('post')('/corrections/preview', { input: correctionPreviewInput }),
-  correctCosts: command<Posted>('post')('/corrections', { input: correctionInput }),
+  previewCorrection: preview<CorrectionPreview>('correct-costs')('/corrections/preview', { input: correctionPreviewInput }),
+  correctCosts: command<Posted>('correct-costs')('/corrections', { input: correctionInput }),
   uninstalled: query<UninstalledView>('read-jobs')('/uninstalled', { query: uninstalledQuery }),
-  install: command<{ amount: number }>('post')('/installations', { input: installInput }),
-  undoInstallation: command('post')('/installations/:id/undo'),
+  install: command<{ amount: number }>('correct-costs')('/installations', { input: installInput }),
+  undoInstallation: command('correct-costs')('/installations/:id/undo'),
 };

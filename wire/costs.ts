@@ -188,11 +188,11 @@ const subtotalQuery = v.strictObject({
 });
 
 export const costCalls = {
-  costPage: query<CostPage>('read-jobs')('/costs', { query: ledgerQuery }),
-  costTotals: query<CostTotals>('read-jobs')('/costs/totals', { query: ledgerQuery }),
-  costSubtotals: query<CostSubtotalRow[]>('read-jobs')('/costs/subtotals', { query: subtotalQuery }),
-  recentCodings: query<RecentCoding[]>('post')('/costs/recent-codings'),
+  costPage: query<CostPage>('read-jobs')('/costs', { query: ledgerQuery, part: 'report:cost-ledger' }),
+  costTotals: query<CostTotals>('read-jobs')('/costs/totals', { query: ledgerQuery, part: 'report:cost-ledger' }),
+  costSubtotals: query<CostSubtotalRow[]>('read-jobs')('/costs/subtotals', { query: subtotalQuery, part: 'report:cost-ledger' }),
+  recentCodings: query<RecentCoding[]>('post-costs')('/costs/recent-codings'),
   costLedgerCsv: download('read-jobs')('/costs.csv', { query: ledgerQuery }),
-  previewCosts: preview<CostPreview>('post')('/costs/preview', { input: costBatchInput }),
-  postCosts: command<Posted>('post')('/costs', { input: costBatchInput }),
+  previewCosts: preview<CostPreview>('post-costs')('/costs/preview', { input: costBatchInput }),
+  postCosts: command<Posted>('post-costs')('/costs', { input: costBatchInput }),
 };

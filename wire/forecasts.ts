@@ -50,5 +50,5 @@ export interface ForecastView {
 
 export const forecastCalls = {
   forecast: query<ForecastView>('read-jobs')('/jobs/:job/forecast', { query: dated }),
-  saveForecast: command('manage-jobs')('/jobs/:job/forecast', { method: 'PUT', input: forecastInput }),
+  saveForecast: command('forecast')('/jobs/:job/forecast', { method: 'PUT', input: forecastInput }),
 };

@@ -63,5 +63,5 @@ export interface BillingScheduleView extends InstalmentsInput {
 
 export const instalmentCalls = {
   billingSchedule: query<BillingScheduleView>('read-jobs')('/jobs/:job/billing-schedule', { query: dated }),
-  saveBillingSchedule: command('bill')('/jobs/:job/billing-schedule', { method: 'PUT', input: instalmentsInput }),
+  saveBillingSchedule: command('schedule-billing')('/jobs/:job/billing-schedule', { method: 'PUT', input: instalmentsInput }),
 };

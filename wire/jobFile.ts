@@ -73,6 +73,8 @@ export const checkTemplateInput = v.strictObject({
 });
 export type CheckTemplate = v.InferOutput<typeof checkTemplateInput>;
 
+export const showOnSiteInput = v.strictObject({ forSite: v.boolean('expected yes or no') });
+export const restrictInput = v.strictObject({ restricted: v.boolean('expected yes or no'), reason: filled(400) });
 export const lockInput = v.strictObject({ locked: v.boolean('expected yes or no'), reason: filled(400) });
 
 /** Something that has to be there before a job goes on site, and the door to it. */
@@ -88,6 +90,8 @@ export interface AttachedFile {
   size: number;
   hash: string;
   about: string;
+  /** Those who work on site see it. */
+  forSite: boolean;
   actor: string;
   addedAt: string;
 }
@@ -118,5 +122,6 @@ export const jobFileCalls = {
   saveCheckTemplate: command('manage-jobs')('/checklists', { method: 'PUT', input: checkTemplateInput }),
   addEvent: command('manage-jobs')('/jobs/:job/events', { input: eventInput }),
   attachFile: upload('manage-jobs')('/jobs/:job/attachments'),
+  showOnSite: command('manage-jobs')('/jobs/:job/attachments/:id/site', { method: 'PUT', input: showOnSiteInput }),
   attachment: download('read-jobs')('/attachments/:id'),
 };

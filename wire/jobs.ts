@@ -2,7 +2,7 @@ import type { Place } from '../core/places/place';
 import * as v from 'valibot';
 import type { LineKey } from '../core/forecast/lineFigures';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
-import { checklistInput, lockInput, peopleInput } from './jobFile';
+import { checklistInput, lockInput, restrictInput, peopleInput } from './jobFile';
 import { ALL_JOB_STATUSES } from '../core/jobs/jobStatus';
 import { cents, costType, days, filled, list, optionalDate, quantity, rate, seen, text } from './fields';
 import { command, dated, query, upload } from './call';
@@ -138,6 +138,8 @@ export interface JobListRow extends JobFigures {
   manager: string;
   status: string;
   locked: boolean;
+  /** Takes costs and documents from its team alone. */
+  restricted: boolean;
   /** In the work-in-progress schedule on the date; a job awarded later has a contract but no progress yet. */
   inSchedule: boolean;
 }
@@ -240,10 +242,16 @@ export interface EstimateView {
 export const jobCalls = {
   jobList: query<JobList>('read-jobs')('/jobs', { query: dated }),
   job: query<JobView>('read-jobs')('/jobs/:job', { query: dated }),
-  estimateVersusActual: query<EstimateView>('read-jobs')('/jobs/:job/estimate-versus-actual', { query: dated }),
+  estimateVersusActual: query<EstimateView>('read-jobs')('/jobs/:job/estimate-versus-actual', {
+    query: dated,
+    part: 'report:estimate-vs-actual',
+  }),
   createJob: command<{ number: string }>('manage-jobs')('/jobs', { input: jobInput }),
-  moveJob: command('manage-jobs')('/jobs/:job/status', { input: jobStatusInput }),
-  lockJob: command('manage-jobs')('/jobs/:job/lock', { input: lockInput }),
+  moveJob: command('move-jobs')('/jobs/:job/status', { input: jobStatusInput }),
+  restrictJob: command('move-jobs')('/jobs/:job/restriction', { input: restrictInput }),
+  /** Says that a tender is lost or withdrawn, or takes it up again. */
+  endTender: command('estimate')('/jobs/:job/end', { input: jobStatusInput }),
+  lockJob: command('move-jobs')('/jobs/:job/lock', { input: lockInput }),
   deleteJob: command('manage-jobs')('/jobs/:job', { method: 'DELETE' }),
   jobSetup: query<JobSetup>('read-jobs')('/jobs/:job/setup'),
   correctSetup: command('manage-jobs')('/jobs/:job/setup', { method: 'PUT', input: setupCorrection }),

@@ -74,5 +74,5 @@ export interface PostingPage {
 export const ledgerCalls = {
   postings: query<PostingPage>('read-jobs')('/postings', { query: postingsQuery }),
   posting: query<PostingView>('read-jobs')('/postings/:posting'),
-  reversePosting: command<Posted>('post')('/postings/:posting/reverse', { input: reversalInput }),
+  reversePosting: command<Posted>('correct-costs')('/postings/:posting/reverse', { input: reversalInput }),
 };

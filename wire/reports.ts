@@ -34,8 +34,11 @@ export const reportQuery = v.strictObject({
 const also = ({ name }: Readonly<Record<string, unknown>>): Right =>
   name === 'trial-balance' || name === 'tie-out' ? 'read-books' : 'read-jobs';
 
+/** Each report can be taken from a role; one that is not a part of its own cannot. */
+const part = ({ name }: Readonly<Record<string, unknown>>): string => `report:${String(name)}`;
+
 export const reportCalls = {
   workings: query<Workings>('read-jobs')('/workings', { query: figureQuery }),
-  report: query<ReportReply>('read-jobs')('/reports/:name', { query: reportQuery, also }),
-  reportFile: download('read-jobs')('/reports/:name.:format', { query: reportQuery, also }),
+  report: query<ReportReply>('read-jobs')('/reports/:name', { query: reportQuery, also, part }),
+  reportFile: download('read-jobs')('/reports/:name.:format', { query: reportQuery, also, part }),
 };

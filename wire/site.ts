@@ -1,4 +1,4 @@
-import { query } from './call';
+import { download, query } from './call';
 
 /** A job as whoever works on site sees it: no money, nowhere. */
 export interface SiteJobRow {
@@ -22,6 +22,8 @@ export interface SiteJob extends SiteJobRow {
   }[];
   /** Whom to call. */
   people: { side: string; name: string; role: string; phone: string }[];
+  /** Drawings and other documents the office shows to the site. */
+  documents: { document: string; name: string }[];
   /** What has to be there, of the checklist. */
   checklist: { item: string; person: string; dueOn: string | null; doneOn: string | null }[];
 }
@@ -29,4 +31,5 @@ export interface SiteJob extends SiteJobRow {
 export const siteCalls = {
   siteJobs: query<SiteJobRow[]>('read-site')('/site/jobs'),
   siteJob: query<SiteJob>('read-site')('/site/jobs/:job'),
+  siteDocument: download('read-site')('/site/jobs/:job/documents/:id'),
 };

@@ -1,8 +1,9 @@
 import * as v from 'valibot';
+import { PART_NAMES, type Part } from '../core/rights/parts';
 import { ROLES, type Role } from '../core/rights/rights';
 import { LONGEST } from '../core/users/password';
 import { command, query } from './call';
-import { filled } from './fields';
+import { filled, list, text } from './fields';
 
 const role = v.picklist(ROLES, `expected one of ${ROLES.join(', ')}`);
 const email = v.pipe(filled(), v.email('expected an address such as name@company.example'));
@@ -58,7 +59,17 @@ export interface SignedInView {
   email: string;
   role: Role;
   secondFactor: boolean;
+  /** What the owner has taken from the role. */
+  narrowed: readonly Part[];
 }
+
+const taken = v.strictObject({ part: v.picklist(PART_NAMES, 'expected one of the parts of the work'), role });
+export const narrowingInput = v.strictObject({
+  /** The digest of it as the page showed it. */
+  seen: text(64),
+  taken: list(taken, PART_NAMES.length * ROLES.length, 'parts'),
+});
+export type NarrowingInput = v.InferOutput<typeof narrowingInput>;
 
 export const userCalls = {
   /** `code`: the password is right, and a code of the second factor is to be typed with it. */
@@ -79,6 +90,8 @@ export const userCalls = {
   endSecondFactor: command('signed-in')('/account/second-factor/end', { input: ownPasswordInput, secret: true }),
   sessions: query<SessionRow[]>('signed-in')('/account/sessions'),
   endSession: command('signed-in')('/account/sessions/:id', { method: 'DELETE' }),
+  narrowing: query<NarrowingInput>('manage-users')('/roles'),
+  saveNarrowing: command('manage-users')('/roles', { method: 'PUT', input: narrowingInput }),
   users: query<UserRow[]>('manage-users')('/users'),
   /** Gives back the link for whoever is invited; nobody else sees it. */
   inviteUser: command<{ link: string }>('manage-users')('/users', { input: userInput, secret: true }),

@@ -7,6 +7,8 @@ export interface WaitingRow {
   job: string;
   jobName: string;
   document: string;
+  /** What it is about, where its number does not say it. */
+  about?: string;
   /** The day it waits since. */
   since: string;
 }

@@ -33,6 +33,8 @@ export interface Application {
   /** The day it was certified; null until then. */
   certifiedOn: PlainDate | null;
   reference: string;
+  /** By how much, over all lines, it may pass their scheduled values, as somebody with the right said: a positive amount. Nothing: not at all. */
+  above?: Cents;
   lines: readonly BilledLine[];
 }
 

@@ -40,6 +40,12 @@ export function overbillings(line: BilledLine, scheduledValue: Cents): Overbilli
   return found;
 }
 
+/** By how much an application passes the scheduled values of its lines, over all of them: what is to be allowed for it. */
+export function overbilledBy(lines: readonly BilledLine[], scheduled: ReadonlyMap<string, Cents>): Cents {
+  const most = (line: BilledLine) => Math.max(0, ...overbillings(line, scheduled.get(line.line) ?? 0).map((it) => it.by));
+  return lines.reduce((sum, line) => sum + most(line), 0);
+}
+
 /** What is said where a line is overbilled by an amount `to date`: by how much, and the most that may be billed. */
 export function overbillingText({ line, by, limit }: Overbilling, toDate: Cents, digits: number): string {
   const exact = (cents: Cents) => displayExact(cents, digits);

@@ -1,6 +1,15 @@
 /** Why a request was turned down. Each code has its status in server/routes; a new one without does not compile. */
 export type ErrorCode =
-  'bad-input' | 'signed-out' | 'not-allowed' | 'not-found' | 'conflict' | 'refused' | 'too-large' | 'too-often' | 'unavailable';
+  | 'bad-input'
+  | 'signed-out'
+  | 'not-allowed'
+  | 'needs-approval'
+  | 'not-found'
+  | 'conflict'
+  | 'refused'
+  | 'too-large'
+  | 'too-often'
+  | 'unavailable';
 
 /** What is wrong, where: `field` is the path of the cell or input, as the person sees it. */
 export interface Fault {

@@ -25,7 +25,8 @@ export type Place =
       /** What the list there is narrowed to. */
       filter?: Readonly<Record<string, string>>;
     }
-  | { place: 'posting'; document: string };
+  | { place: 'posting'; document: string }
+  | { place: 'approval'; document: string };
 
 /** A part of a job, or one of its documents. */
 export function inJob(job: { number: string }, place: JobPlace, document?: string | number): Place {

@@ -11,10 +11,18 @@ export const RIGHTS = [
   'estimate',
   'quote',
   'manage-jobs',
-  'change-budget',
+  'move-jobs',
+  'forecast',
+  'change-orders',
+  'transfer-budget',
   'apply',
-  'bill',
-  'post',
+  'schedule-billing',
+  'certify',
+  'release-retention',
+  'receive',
+  'post-costs',
+  'correct-costs',
+  'import-books',
 ] as const;
 export type Right = (typeof RIGHTS)[number];
 
@@ -32,7 +40,10 @@ const BOOKS: readonly Right[] = RIGHTS.filter((it) => it !== 'manage-users');
 export const ROLE_RIGHTS: Readonly<Record<Role, ReadonlySet<Right>>> = {
   owner: new Set(RIGHTS),
   accountant: new Set(BOOKS),
-  manager: new Set<Right>(['open', 'signed-in', 'read-site', 'read-jobs', 'manage-jobs', 'change-budget', 'apply']),
+  manager: new Set<Right>([
+    ...(['open', 'signed-in', 'read-site', 'read-jobs', 'manage-jobs', 'move-jobs', 'forecast'] as const),
+    ...(['change-orders', 'transfer-budget', 'apply'] as const),
+  ]),
   estimator: new Set<Right>(['open', 'signed-in', 'read-site', 'read-jobs', 'read-tenders', 'estimate', 'quote', 'manage-jobs']),
   site: new Set<Right>(['open', 'signed-in', 'read-site']),
 };
@@ -46,11 +57,18 @@ export interface Person {
   role: Role;
   /** A manager who sees every job. */
   allJobs: boolean;
+  /** What the owner has taken from the role, by its name (core/rights/parts.ts). */
+  narrowed?: readonly string[];
 }
 
-/** Whether somebody, or nobody, has a right. */
-export function hasRight(person: Pick<Person, 'role'> | null, right: Right): boolean {
-  return person === null ? right === 'open' : ROLE_RIGHTS[person.role].has(right);
+/** Whether somebody, or nobody, has a right: by the role, and not taken from it. */
+export function hasRight(person: Pick<Person, 'role' | 'narrowed'> | null, right: Right): boolean {
+  return person === null ? right === 'open' : ROLE_RIGHTS[person.role].has(right) && !isTaken(person, right);
+}
+
+/** Whether the owner has taken something from somebody's role. */
+export function isTaken(person: Pick<Person, 'narrowed'>, part: string): boolean {
+  return person.narrowed?.includes(part) ?? false;
 }
 
 /** Whether somebody sees every job. */

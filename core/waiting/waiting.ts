@@ -6,6 +6,8 @@ export interface WaitingDocument {
   job: string;
   /** Its number. */
   document: string;
+  /** What it is about, where its number does not say it. */
+  about?: string;
 }
 
 interface WaitingKind {
@@ -23,18 +25,21 @@ const toApplication = (it: WaitingDocument) => inJob({ number: it.job }, 'applic
 const change = (it: WaitingDocument) => `Change order ${it.document}`;
 const toChange = (it: WaitingDocument) => inJob({ number: it.job }, 'change', it.document);
 
+const approval = (it: WaitingDocument) => `Approval for ${it.about ?? it.document}`;
+const toApproval = (it: WaitingDocument): Place => ({ place: 'approval', document: it.document });
+
 /** Everything that can wait for somebody, one line a kind; what it stands on in the books is in server/waiting. */
 export const WAITING = {
-  certify: { who: 'bill', todo: ['application to certify', 'applications to certify'], named: application, to: toApplication },
+  certify: { who: 'certify', todo: ['application to certify', 'applications to certify'], named: application, to: toApplication },
   submit: {
     who: 'apply',
     todo: ['draft application to submit', 'draft applications to submit'],
     named: application,
     to: toApplication,
   },
-  decide: { who: 'change-budget', todo: ['change order to decide', 'change orders to decide'], named: change, to: toChange },
+  decide: { who: 'change-orders', todo: ['change order to decide', 'change orders to decide'], named: change, to: toChange },
   issue: {
-    who: 'change-budget',
+    who: 'change-orders',
     todo: ['draft change order to issue', 'draft change orders to issue'],
     named: change,
     to: toChange,
@@ -48,6 +53,13 @@ export const WAITING = {
     ...{ who: 'estimate', todo: ['accepted quotation to award', 'accepted quotations to award'] },
     named: (it) => `Quotation ${it.document}`,
     to: (it) => inJob({ number: it.job }, 'quotation', it.document),
+  },
+  approve: { who: 'read-jobs', todo: ['approval to decide', 'approvals to decide'], named: approval, to: toApproval },
+  carryOut: {
+    who: 'read-jobs',
+    todo: ['approved act to carry out', 'approved acts to carry out'],
+    named: approval,
+    to: toApproval,
   },
   answer: {
     ...{ who: 'quote', todo: ['question of a client to answer', 'questions of clients to answer'] },

@@ -54,6 +54,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     certifiedOn: later ? null : application.certifiedOn,
     certifiedLater: later ? application.certifiedOn : null,
     reference: application.reference,
+    ...{ above: saved.above_scheduled, aboveReason: saved.above_reason },
     dueOn: job.dueDays.get(String(number)) ?? null,
     received,
     locked: job.locked,

@@ -6,7 +6,7 @@ import { assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
-import { overbillings, overbillingText } from '../../core/billing/overbilling';
+import { overbilledBy, overbillings, overbillingText } from '../../core/billing/overbilling';
 import { scheduleAt } from '../../core/contract/contract';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { ApplicationLinesInput, NewApplicationInput } from '../../wire/billing';
@@ -54,7 +54,10 @@ export async function startApplication(
     );
   checkApplicationDate(job, dated, last);
   const number = (last?.number ?? 0) + 1;
-  const id = await sql.insert(ApplicationTable, { job_id: job.id, number, dated, status: 'draft', reference });
+  const before = last ? present(await sql.findOne(ApplicationTable, { job_id: job.id, number: last.number })) : null;
+  // What a line is billed above its scheduled value stays billed: figures are to date.
+  const above = { above_scheduled: before?.above_scheduled ?? 0, above_reason: before?.above_reason ?? '' };
+  const id = await sql.insert(ApplicationTable, { job_id: job.id, number, dated, status: 'draft', reference, ...above });
   const carried = (last?.lines ?? []).map((line) => ({
     line: line.line,
     work: line.certifiedWork ?? line.work,
@@ -122,7 +125,7 @@ export async function saveApplication(
   const saved = await savedApplication(sql, application.id);
   assertVersion(command, `application ${number}`, input.version === null ? null : saved, input.version ?? 0);
   const lines = input.lines.map((it) => ({ ...it, certifiedWork: null, certifiedMaterials: null }));
-  assertNoFaults(lineFaults(job, input.dated, lines, digits, 'lines'));
+  assertNoFaults(lineFaults(job, input.dated, lines, digits, 'lines', application.above));
   const version = saved.version + 1;
   await sql.update(
     ApplicationTable,
@@ -148,15 +151,17 @@ function withStatedAgain(lines: ApplicationLinesInput['lines'], before: Readonly
   return [...lines.filter((it) => it.work !== 0 || it.materials !== 0 || before.has(it.line)), ...left];
 }
 
-/** Lines that are not of the job, stand twice, or pass their scheduled value on `dated`. */
+/** Lines that are not of the job, stand twice, or pass their scheduled value on `dated`; together they may do so by `above`. */
 export function lineFaults(
   job: LoadedBillingJob,
   dated: string,
   lines: readonly BilledLine[],
   digits: number,
   field: string,
+  above = 0,
 ): Fault[] {
   const scheduled = new Map(scheduleAt(job.sovLines, job.priceChanges, dated).map((line) => [line.line, line.scheduledToDate]));
+  const allowed = overbilledBy(lines, scheduled) <= above;
   const seen = new Set<string>();
   return lines.flatMap((line, i) => {
     const twice = seen.has(line.line);
@@ -165,6 +170,7 @@ export function lineFaults(
     const value = scheduled.get(line.line);
     if (value === undefined)
       return [{ field: `${field}.${i}.line`, message: `Line ${line.line} is not in the schedule of values on ${dated}` }];
+    if (allowed) return [];
     return overbillings(line, value)
       .slice(0, 1)
       .map((over) => ({
@@ -180,7 +186,7 @@ export async function setSubmitted(command: Command, jobNumber: string, number: 
   const { job, digits } = await billingContext(sql, jobNumber);
   const application = applicationOf(job, number);
   assertMove(APPLICATION_LIFE, submitted ? 'submit' : 'return', `Application ${number}`, application.status);
-  if (submitted) assertNoFaults(lineFaults(job, application.dated, application.lines, digits, 'lines'));
+  if (submitted) assertNoFaults(lineFaults(job, application.dated, application.lines, digits, 'lines', application.above));
   if (submitted && application.lines.length === 0)
     throw new LedrinError('refused', 'Nothing is billed on this application yet; enter the figures of at least one line');
   await sql.update(ApplicationTable, { id: application.id }, { status: submitted ? 'submitted' : 'draft' });

@@ -128,6 +128,7 @@ async function loadApplications(sql: Reader, jobs: Map<number, Mutable>, ids: st
       status: row.status,
       certifiedOn: row.certified_on,
       reference: row.reference,
+      above: row.above,
       lines: billedLines(row.lines),
     });
   }

@@ -31,7 +31,7 @@ async function planOf(sql: Reader, jobNumber: string, number: number, input: Cer
     );
   }
   const lines = certifiedLines(application.lines, input);
-  const faults = lineFaults(job, application.dated, lines, digits, 'lines');
+  const faults = lineFaults(job, application.dated, lines, digits, 'lines', application.above);
   assertNoFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));
   const certified: Application = { ...application, lines, status: 'certified', certifiedOn: input.on };
   assertAllowed([certificationRefusal(job, certified)], { digits, code: 'refused' });

@@ -1,5 +1,6 @@
 import { billingCalls } from '../../wire/billing';
 import { handle } from '../http/handlers';
+import { billAbove } from './billAbove';
 import { deleteApplication, saveApplication, setSubmitted, startApplication } from './applications';
 import { certifyApplication, previewCertification } from './certify';
 import { applicationDocument } from './applicationPdf';
@@ -26,6 +27,7 @@ export const billingHandlers = handle(billingCalls, {
   saveApplication: async (command, { job, application, body }) => ({
     version: await saveApplication(command, job, application, body),
   }),
+  billAbove: (command, { job, application, body }) => billAbove(command, job, application, body),
   deleteApplication: (command, { job, application }) => deleteApplication(command, job, application),
   submitApplication: (command, { job, application }) => setSubmitted(command, job, application, true),
   returnApplication: (command, { job, application }) => setSubmitted(command, job, application, false),

@@ -15,6 +15,9 @@ export const ApplicationTable = table('application', {
   due: t.orNull(t.cents),
   tax: t.orNull(t.cents),
   invoice_number: t.orNull(t.whole),
+  /** By how much it may pass scheduled values, over all lines, and why. */
+  above_scheduled: t.filled(t.cents, 0),
+  above_reason: t.filled(t.text, ''),
   version: t.filled(t.whole, 1),
   saved_by: t.filled(t.text, ''),
   saved_at: t.filled(t.moment, ''),

@@ -164,9 +164,10 @@ export const APPLICATIONS = query(
     status: t.oneOf<Application['status']>(),
     certified_on: t.orNull(t.day),
     reference: t.text,
+    above: t.cents,
     lines: t.text,
   }),
-  `SELECT a.id, a.job_id, a.number, a.dated, a.status, a.certified_on, a.reference,
+  `SELECT a.id, a.job_id, a.number, a.dated, a.status, a.certified_on, a.reference, a.above_scheduled AS above,
       (SELECT json_group_array(json_array(s.line, l.work, l.materials, l.certified_work, l.certified_materials))
         FROM application_line l JOIN sov_line s ON s.id = l.sov_line_id WHERE l.application_id = a.id) AS lines
       FROM application a JOIN job ON job.id = a.job_id WHERE job.id IN (SELECT value FROM json_each($1)) ORDER BY a.job_id, a.number`,

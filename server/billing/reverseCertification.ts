@@ -3,6 +3,9 @@ import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { releasedBy } from '../../core/billing/application';
 import { oppositeOf } from '../../core/ledger/journal';
+import { displayExact } from '../../core/money/display';
+import { requireApproval } from '../approvals/requireApproval';
+import { loadDigits } from '../company/company';
 import { present } from '../../core/errors/known';
 import type { Reader } from '../db/sql';
 import { assertAllowed, assertMove } from '../http/refused';
@@ -40,6 +43,15 @@ export async function reverseCertification(command: Command, jobNumber: string, 
   assertAllowed([certificationStays(await afterCertification(sql, job, number))], { code: 'refused' });
   const saved = present(await sql.findOne(ApplicationTable, { id: application.id }));
   const [posting, on] = [present(saved.posting_id), present(saved.certified_on)];
+  const digits = await loadDigits(sql);
+  await requireApproval(command, {
+    ...{ kind: 'uncertify', jobId: job.id, document: String(number), amount: saved.gross ?? 0, content: { posting, reason } },
+    facts: [
+      ['Application', String(number)],
+      ['Certified on', on],
+      ['Gross amount', displayExact(saved.gross ?? 0, digits)],
+    ],
+  });
   const journals = await postingJournals(sql, posting);
   const postingId = await savePosting(
     sql,

@@ -1,3 +1,6 @@
+import { nameDocument } from '../approvals/approvals';
+import { requireApproval, type Act } from '../approvals/requireApproval';
+import type { Reader } from '../db/sql';
 import { LAST_TRANSFER } from './queries';
 import { assertNoFaults } from '../http/refused';
 import { known } from '../../core/errors/known';
@@ -45,6 +48,7 @@ export async function transferBudget(command: Command, job: string, input: Trans
       message: `${input.dated} is before the award, ${identity.awarded_on}; the original budget is frozen from then on`,
     });
   assertNoFaults(faults);
+  await requireApproval(command, await approvalAct(sql, identity.id, input));
   const last = await sql.get(LAST_TRANSFER, [identity.id]);
   const number = (last?.number ?? 0) + 1;
   const id = await sql.insert(BudgetTransferTable, {
@@ -63,6 +67,23 @@ export async function transferBudget(command: Command, job: string, input: Trans
   }));
   await costLines.flush();
   await sql.insertAll(BudgetTransferLineTable, rows);
+  await nameDocument(command, 'transfer', identity.id, String(number));
   command.note(`${job}/${number}`, input);
   return number;
+}
+
+async function approvalAct(sql: Reader, jobId: number, input: TransferInput): Promise<Act> {
+  const digits = await loadDigits(sql);
+  return {
+    ...{ kind: 'transfer', jobId, document: '' },
+    amount: input.lines.reduce((sum, it) => sum + Math.max(0, it.amount), 0),
+    content: input,
+    facts: [
+      ['Day', input.dated],
+      ['Why', input.reason],
+      ...input.lines.map(
+        (it) => [[it.section, it.costCode, it.costType].filter(Boolean).join(' '), displayExact(it.amount, digits)] as const,
+      ),
+    ],
+  };
 }

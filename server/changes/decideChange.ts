@@ -1,3 +1,4 @@
+import { requireApproval, type Act } from '../approvals/requireApproval';
 import { at } from '../../core/errors/known';
 import { APPLICATION_SINCE, PRICE_AMOUNTS } from './queries';
 import { ChangeOrderLineTable, ChangeOrderTable } from './models';
@@ -37,20 +38,42 @@ export async function agreeChange(command: Command, job: string, { change, was, 
 export async function decideChange(command: Command, job: string, number: string, input: DecideChangeInput): Promise<void> {
   const { sql } = command;
   const identity = await jobToChange(sql, job);
-  await decideInside(sql, identity, number, input);
+  await decideInside(command, identity, number, input);
   command.note(`${job}/${number}`, input);
 }
 
-async function decideInside(sql: Sql, job: JobIdentity, number: string, input: DecideChangeInput): Promise<void> {
+async function decideInside(command: Command, job: JobIdentity, number: string, input: DecideChangeInput): Promise<void> {
+  const { sql } = command;
   const change = await movableChange(sql, input.status, job.number, number);
   if (change.issuedOn && input.on < change.issuedOn)
     throw fieldError('on', `Decided on ${input.on} is before it was issued, ${change.issuedOn}`);
   if (input.on < change.raisedOn) throw fieldError('on', `Decided on ${input.on} is before it was raised, ${change.raisedOn}`);
-  if (input.status === 'approved') await assertApprovable(sql, job, change, input);
+  if (input.status === 'approved') {
+    await assertApprovable(sql, job, change, input);
+    await requireApproval(command, await approvalAct(sql, job, change, input));
+  }
   await applyDecision(sql, change, input);
 }
 
-type Asked = Pick<ChangeView, 'number' | 'daysAsked' | 'asked'> & { id: number };
+/** What is to be approved: the larger of what the client pays for it and what it costs. */
+async function approvalAct(sql: Reader, job: JobIdentity, change: Asked, input: DecideChangeInput): Promise<Act> {
+  const digits = await loadDigits(sql);
+  const price = input.agreed ?? change.asked;
+  const cost = change.costLines.reduce((sum, it) => sum + it.amount, 0);
+  return {
+    ...{ kind: 'change-order', jobId: job.id, document: change.number },
+    amount: Math.max(Math.abs(price), Math.abs(cost)),
+    content: { input, priceLines: change.priceLines, costLines: change.costLines },
+    facts: [
+      ['Change order', `${change.number} ${change.title}`],
+      ['Price', displayExact(price, digits)],
+      ['Cost', displayExact(cost, digits)],
+      ['Approved on', input.on],
+    ],
+  };
+}
+
+type Asked = Pick<ChangeView, 'number' | 'title' | 'daysAsked' | 'asked' | 'priceLines' | 'costLines'> & { id: number };
 
 async function assertApprovable(sql: Reader, job: JobIdentity, change: Asked, input: DecideChangeInput): Promise<void> {
   const later = await sql.get(APPLICATION_SINCE, [job.id, input.on]);

@@ -15,7 +15,10 @@ export async function loadSession(
 ): Promise<Session> {
   const users = await sql.find(UserTable, { closed: 0 }, ['id']);
   const of = {
-    user: person && { name: person.name, email: person.email, role: person.role, secondFactor: person.secondFactor },
+    user: person && {
+      ...{ name: person.name, email: person.email, role: person.role, secondFactor: person.secondFactor },
+      narrowed: person.narrowed ?? [],
+    },
     needsOwner: users.length === 0,
     demo: demo
       ? ROLES.flatMap((role) => users.filter((it) => it.role === role && it.password === '').slice(0, 1)).map(

@@ -14,7 +14,7 @@ import { InstallationTable } from '../corrections/models';
 import type { NewRow } from '../db/fields';
 import { nextId } from '../db/sql';
 import { CostEntryTable } from './models';
-import { jobs } from '../jobs/bookFiles';
+import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
 import { PostingTable } from '../ledger/models';
 import { savePostings } from '../ledger/savePosting';
 import { IDENTICAL_ROWS } from './queries';
@@ -184,6 +184,7 @@ export class OpeningCosts {
     const { id, postedOn } = this.posting;
     const posting = { kind: 'opening-cost' as const, jobId: null, reference: 'costs.csv', postedOn };
     await savePostings(sql, actor, [{ id, posting, journals: costJournals([...this.days.values()]) }]);
+    await assertBookOfTeam(this.into, this.jobIds);
     await refreshCostTotals(sql, [...this.jobIds]);
     return this.count;
   }

@@ -12,6 +12,7 @@ import type { Journal } from '../../core/ledger/journal';
 import type { CostBatchInput, CostLineInput } from '../../wire/costs';
 import type { Posted } from '../../wire/ledger';
 import type { Reader, Sql } from '../db/sql';
+import { assertOfTeam } from '../jobs/restricted';
 import { loadDigits } from '../company/company';
 import { accountingDate, latestOf, assertAsShown } from './asShown';
 import { CostLines, insertCostEntries, refreshCostTotals, type NewCostEntry } from './costEntries';
@@ -44,6 +45,7 @@ export async function savePlannedCosts(
   lines: readonly CostLineInput[],
   plan: PlannedBatch,
 ): Promise<number> {
+  await assertOfTeam(sql, actor, plan.jobIds);
   const [dated, postedOn] = [latestOf(lines.map((it) => it.dated)), latestOf(lines.map(accountingDate))];
   const oneJob = plan.jobIds.length === 1 ? at(plan.jobIds, 0) : null;
   const postingId = await savePosting(

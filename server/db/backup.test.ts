@@ -118,4 +118,6 @@ const SHIPPED: readonly string[] = [
   '98b8a6c14481',
   '0846baaaf2ac',
   '05996433e4c8',
+  'cb8e79f6b1ca',
+  'f75c90372eb8',
 ];

@@ -42,7 +42,8 @@ export function storesOf({ files, outbox }: Pick<Context, 'files' | 'outbox'>): 
 
 /** Whoever asks, as the audit trail names them: a client answers without signing in. */
 export function actorOf({ now, person }: Pick<Context, 'now' | 'person'>): Actor {
-  return { name: person?.name ?? 'nobody signed in', at: now().toISOString() };
+  const at = now().toISOString();
+  return person ? { name: person.name, at, role: person.role } : { name: 'nobody signed in', at };
 }
 
 /** The server's own day. */

@@ -9,6 +9,7 @@ const STATUS: Record<ErrorCode, number> = {
   'bad-input': 400,
   'signed-out': 401,
   'not-allowed': 403,
+  'needs-approval': 409,
   'not-found': 404,
   conflict: 409,
   refused: 409,

@@ -1,8 +1,12 @@
 import { Router, type Request, type Response } from 'express';
 import * as v from 'valibot';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { hasRight, seesAllJobs } from '../../core/rights/rights';
+import { hasRight, isTaken, seesAllJobs } from '../../core/rights/rights';
 import { parameterNames, WHOLE_PARAMETERS, type Call } from '../../wire/call';
+import type { SentAgain } from '../../wire/approvals';
+import { text } from '../../wire/fields';
+import { askApproval } from '../approvals/approvals';
+import { NeedsApproval } from '../approvals/requireApproval';
 import type { Database } from '../db/database';
 import type { Reader } from '../db/sql';
 import { auditName, runCommand, type Asked, type Command } from '../ledger/command';
@@ -31,7 +35,7 @@ export function serve(setting: Setting, nouns: readonly Handled[]): Router {
     const carry = CARRY[call.kind](name, call, handler);
     router[METHODS[call.method]](call.path, async (request, response) => {
       const person = await setting.whoIs(setting.database, request, setting.now());
-      assertRight(person, call, request);
+      assertRight(person, name, call, request);
       const database = await databaseOf(setting.database, person);
       const cookie = sessionCookie(request, response, setting.address);
       const context: Context = { ...setting, database, person, cookie };
@@ -43,9 +47,10 @@ export function serve(setting: Setting, nouns: readonly Handled[]): Router {
 }
 
 /** Whoever is not signed in is asked to; whoever is, and may not, is told so. */
-function assertRight(person: SignedIn | null, call: Call, request: Request): void {
+function assertRight(person: SignedIn | null, name: string, call: Call, request: Request): void {
   const needed = [call.who, ...(call.also ? [call.also(request.params)] : [])];
-  if (needed.every((right) => hasRight(person, right))) return;
+  const parts = [`export:${name}`, ...(call.part ? [call.part(request.params)] : [])];
+  if (needed.every((right) => hasRight(person, right)) && !parts.some((it) => isTaken(person ?? {}, it))) return;
   if (person === null) throw new LedrinError('signed-out', 'You are not signed in, or your session has ended; sign in to go on');
   throw new LedrinError('not-allowed', `As ${person.role} you may not do this; ask the owner if you should`);
 }
@@ -89,8 +94,14 @@ const CARRY: Record<Call['kind'], (name: string, call: Call, handler: unknown) =
   command: (name, call, handler) => async (request, response, context) => {
     const args = argsOf(call, request);
     const asked = askedOf(name, call, request, context, args);
-    const reply = await carryOut(asked, handler as CommandHandler, args, context);
-    response.status(call.method === 'POST' ? 201 : 200).json(reply ?? {});
+    try {
+      const reply = await carryOut(asked, handler as CommandHandler, args, context);
+      response.status(call.method === 'POST' ? 201 : 200).json(reply ?? {});
+    } catch (error) {
+      const reason = request.get(ASKING);
+      if (reason === undefined || !(error instanceof NeedsApproval)) throw error;
+      response.status(202).json(await asking(asked, error, request, context));
+    }
   },
   upload: (name, call, handler) => async (request, response, context) => {
     const args = argsOf(call, request);
@@ -104,6 +115,41 @@ const CARRY: Record<Call['kind'], (name: string, call: Call, handler: unknown) =
     response.status(201).json(reply ?? {});
   },
 };
+
+/** The header that asks for an approval where one is needed: its value is the reason, percent-encoded. */
+const ASKING = 'ledrin-asks-approval';
+
+/** Saves that an approval is asked for, with the request as it came. */
+async function asking(
+  asked: Asked,
+  needed: NeedsApproval,
+  request: Request,
+  { database }: Context,
+): Promise<{ approval: number }> {
+  const reason = read(text(400), decoded(request.get(ASKING) ?? ''));
+  const sent = {
+    method: request.method as SentAgain['method'],
+    url: request.originalUrl.replace(/^\/api/, ''),
+    body: request.body,
+  };
+  const ask: Asked = {
+    name: 'ask-approval',
+    actor: asked.actor,
+    requestId: asked.requestId ?? null,
+    input: [asked.input, reason],
+  };
+  return runCommand(database, ask, async (command) => ({ approval: await askApproval(command, needed, sent, reason) }));
+}
+
+function decoded(header: string): string {
+  try {
+    return decodeURIComponent(header);
+  } catch {
+    throw new LedrinError('bad-input', 'reason: it cannot be read; type it again', [
+      { field: 'reason', message: 'cannot be read' },
+    ]);
+  }
+}
 
 const NO_FILES: UploadLimits = { files: 0, fileSize: 0, total: 0 };
 type CommandHandler =

@@ -1,9 +1,9 @@
 import { EVENT_KINDS } from '../../wire/jobFile';
 import { isHash } from '../attachments/contents';
 import { bookFile } from '../book/bookFile';
-import { date, moment, oneOf, REQUIRED, text } from '../book/columns';
+import { date, moment, oneOf, REQUIRED, text, yesNo } from '../book/columns';
 import { known } from '../../core/errors/known';
-import { jobs } from '../jobs/bookFiles';
+import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
 import { AttachmentTable, CheckTemplateTable, JobCheckTable, JobEventTable, JobPersonTable } from './models';
 
 export const checklistTemplates = bookFile({
@@ -84,20 +84,24 @@ export const jobPapers = bookFile({
     about: text(),
     added_by: text(REQUIRED),
     added_at: moment(REQUIRED),
+    for_site: yesNo('those who work on site see it'),
   },
   query:
-    'SELECT f.id, j.number AS job, f.name, f.media_type, f.hash AS sha256, f.about, f.actor AS added_by, f.added_at FROM attachment f JOIN job j ON j.id = f.job_id',
+    'SELECT f.id, j.number AS job, f.name, f.media_type, f.hash AS sha256, f.about, f.actor AS added_by, f.added_at, f.for_site FROM attachment f JOIN job j ON j.id = f.job_id',
   check(row, book) {
     if (row.sha256 && !isHash(row.sha256)) book.fault(jobPapers, row, 'sha256', 'is not a SHA-256 in 64 hexadecimal digits');
   },
-  save: (rows, into): Promise<void> =>
-    into.insertAll(
+  async save(rows, into): Promise<void> {
+    await assertBookOfTeam(into, new Set(rows.map((row) => into.id(jobs, row.job))));
+    await into.insertAll(
       AttachmentTable,
       rows.map((row) => ({
         ...{ job_id: into.id(jobs, row.job), name: row.name, media_type: row.media_type, hash: row.sha256 },
         ...{ size: known(into.contents.sizes, row.sha256), about: row.about ?? '', actor: row.added_by, added_at: row.added_at },
+        for_site: row.for_site ? 1 : 0,
       })),
-    ),
+    );
+  },
 });
 
 export const jobChecklist = bookFile({

@@ -13,6 +13,7 @@ import { present } from '../../core/errors/known';
 import { ClientTable } from '../company/models';
 import { factsAreFixed, isBilled, jobFileView } from './jobFileView';
 import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
+import { assertOfTeam } from '../jobs/restricted';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { type Actor } from '../ledger/audit';
 import { assertUnchanged } from '../versions/staleness';
@@ -134,19 +135,35 @@ export async function attachFile(
   folder: string,
   number: string,
   file: UploadedFile,
-  about: string,
+  { about, forSite }: { about: string; forSite: boolean },
 ): Promise<void> {
   const { sql, actor } = command;
   if (file.content.length === 0)
     throw new LedrinError('bad-input', 'file: it is empty', [{ field: 'file', message: 'it is empty' }]);
   const hash = hashOf(file.content);
   const { id } = await jobByNumber(sql, number, 'job');
+  await assertOfTeam(sql, actor, [id]);
   keepContent(folder, hash, file.content);
-  await insertFile(sql, actor, id, file, hash, about);
-  command.note(number, { name: file.name, hash });
+  await insertFile(sql, actor, id, file, { hash, about, forSite });
+  command.note(number, { name: file.name, hash, forSite });
 }
 
-async function insertFile(sql: Sql, actor: Actor, jobId: number, file: UploadedFile, hash: string, about: string): Promise<void> {
+/** Shows an attachment to those who work on site, who see no money; or to the office alone again. */
+export async function showOnSite({ sql, note }: Command, number: string, id: number, forSite: boolean): Promise<void> {
+  const job = await jobByNumber(sql, number, 'job');
+  const file = await sql.findOne(AttachmentTable, { id, job_id: job.id });
+  if (!file) throw new LedrinError('not-found', `Job ${number} has no attachment ${id}; reload the page`);
+  await sql.update(AttachmentTable, { id }, { for_site: forSite ? 1 : 0 });
+  note(number, { name: file.name, forSite });
+}
+
+async function insertFile(
+  sql: Sql,
+  actor: Actor,
+  jobId: number,
+  file: UploadedFile,
+  { hash, about, forSite }: { hash: string; about: string; forSite: boolean },
+): Promise<void> {
   await sql.insert(AttachmentTable, {
     job_id: jobId,
     name: file.name,
@@ -154,6 +171,7 @@ async function insertFile(sql: Sql, actor: Actor, jobId: number, file: UploadedF
     size: file.content.length,
     hash,
     about,
+    for_site: forSite ? 1 : 0,
     actor: actor.name,
     added_at: actor.at,
   });

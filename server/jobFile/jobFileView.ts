@@ -49,7 +49,8 @@ export async function jobFileView(sql: Reader, number: string): Promise<JobFileV
     facts,
     ...{ fixed, billed },
     lines: known(billing, number).sovLines.map((it) => ({ value: it.scheduledValue, rate: it.retentionRate })),
-    ...{ people, events, checklist, templates, files, moves, missing },
+    ...{ people, events, checklist, templates, moves, missing },
+    files: files.map((it) => ({ ...it, forSite: it.forSite === 1 })),
   };
 }
 

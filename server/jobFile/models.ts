@@ -43,6 +43,8 @@ export const AttachmentTable = table('attachment', {
   size: t.whole,
   hash: t.text,
   about: t.text,
+  /** Those who work on site see it. */
+  for_site: t.filled(t.flag, 0),
   actor: t.text,
   added_at: t.moment,
 });

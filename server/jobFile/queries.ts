@@ -36,10 +36,11 @@ export const ATTACHMENTS = query(
     size: t.whole,
     hash: t.text,
     about: t.text,
+    forSite: t.flag,
     actor: t.text,
     addedAt: t.moment,
   }),
-  'SELECT id, name, media_type AS mediaType, size, hash, about, actor, added_at AS addedAt FROM attachment WHERE job_id = $1 ORDER BY id DESC',
+  'SELECT id, name, media_type AS mediaType, size, hash, about, for_site AS forSite, actor, added_at AS addedAt FROM attachment WHERE job_id = $1 ORDER BY id DESC',
 );
 
 export const MOVES = query(
@@ -55,4 +56,11 @@ export const CHECK_TEMPLATES = query(
 export const ATTACHED_FILE = query(
   shape({ name: t.text, mediaType: t.text, hash: t.text }),
   'SELECT name, media_type AS mediaType, hash FROM attachment WHERE id = $1',
+);
+
+/** What those who work on site see of job `$1`, of attachment `$2` or, where that is null, of all. */
+export const SITE_FILES = query(
+  shape({ id: t.whole, name: t.text, mediaType: t.text, hash: t.text }),
+  `SELECT id, name, media_type AS mediaType, hash FROM attachment
+    WHERE job_id = $1 AND for_site = 1 AND ($2 IS NULL OR id = $2) ORDER BY name, id`,
 );

@@ -21,9 +21,11 @@ import {
   yesNo,
   type ReadRow,
 } from '../book/columns';
+import type { BookSave } from '../book/bookSave';
 import { joinKey } from '../book/keys';
 import { bookTaxRate, customers } from '../company/bookFiles';
 import { JobMoveTable, JobTable, JobTemplateTable, SovLineTable } from './models';
+import { assertOfTeam } from './restricted';
 import { whyNotAdded } from './whyNotAdded';
 
 export const jobTemplates = bookFile({
@@ -73,6 +75,7 @@ const JOB = {
   defects_end: date(),
   no_retention: yesNo('it was agreed that there is none'),
   locked: yesNo(),
+  restricted: yesNo('it takes costs and documents from its team alone'),
 };
 
 export const jobs = bookFile({
@@ -88,7 +91,7 @@ export const jobs = bookFile({
     (SELECT number FROM estimate WHERE job_id = job.id AND status = 'accepted') AS accepted FROM job`,
   query: `SELECT j.id, j.number AS job, j.name, c.code AS customer, contract_reference, status, awarded_on, starts_on, finishes_on, finished_on, manager, site, revenue_method,
     retention_rate AS retention_percent, retention_materials_rate AS retention_on_materials_percent, retention_step_at AS retention_step_at_percent,
-    retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention, j.locked
+    retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention, j.locked, j.restricted
     FROM job j JOIN client c ON c.id = j.client_id`,
   whyNotNamed: (key, by, book): string | null => {
     const there = book.keysOf(jobs).existing.get(key);
@@ -123,6 +126,7 @@ export const jobs = bookFile({
         ...{ retention_step_applies: row.retention_step_applies ?? 'all', retention_cap: row.retention_cap_percent },
         ...{ tax_rate: row.tax_percent ?? taxRate, terms_days: row.terms_days, estimator: row.estimator ?? '' },
         ...{ defects_end: row.defects_end, no_retention: row.no_retention ? 1 : 0, locked: row.locked ? 1 : 0 },
+        restricted: row.restricted ? 1 : 0,
       }),
     );
   },
@@ -155,7 +159,7 @@ export const jobMoves = bookFile({
   columns: {
     job: text(REQUIRED),
     was: oneOf(ALL_JOB_STATUSES)('empty for a job that was set up so'),
-    became: oneOf([...ALL_JOB_STATUSES, 'locked', 'unlocked'])(REQUIRED),
+    became: oneOf([...ALL_JOB_STATUSES, 'locked', 'unlocked', 'restricted', 'unrestricted'])(REQUIRED),
     on_day: date(),
     reason: text(),
     moved_by: text(REQUIRED),
@@ -217,3 +221,13 @@ export const scheduleOfValues = bookFile({
     );
   },
 });
+
+/** Throws refused where a job that was there before the book is restricted and whoever brings it in is not on its team. */
+export async function assertBookOfTeam({ sql, actor, book }: BookSave, jobIds: Iterable<number>): Promise<void> {
+  const before = new Set([...book.keysOf(jobs).existing.values()].map((it) => it.id));
+  await assertOfTeam(
+    sql,
+    actor,
+    [...jobIds].filter((id) => before.has(id)),
+  );
+}

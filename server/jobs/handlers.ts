@@ -4,11 +4,12 @@ import { jobCalls } from '../../wire/jobs';
 import { handle } from '../http/handlers';
 import { oneFile } from '../http/upload';
 import { correctSetup } from './correctSetup';
-import { deleteJob, lockJob, moveJob } from './jobLife';
+import { deleteJob, endTender, lockJob, moveJob } from './jobLife';
 import { jobList } from './jobList';
 import { createJob, deleteDraft, saveDraft } from './jobs';
 import { jobSetup, jobTemplateList } from './jobSetup';
 import { removeJobTemplate, saveJobTemplate } from './jobTemplates';
+import { restrictJob } from './restricted';
 import { estimateView, jobView } from './jobView';
 
 /** The largest sheet that is read to be matched, in bytes. */
@@ -26,6 +27,8 @@ export const jobHandlers = handle(jobCalls, {
   createJob: async (command, { body }) => ({ number: await createJob(command, body) }),
   moveJob: (command, { job, body }) => moveJob(command, job, body),
   lockJob: (command, { job, body }) => lockJob(command, job, body.locked, body.reason),
+  restrictJob: (command, { job, body }) => restrictJob(command, job, body.restricted, body.reason),
+  endTender: (command, { job, body }) => endTender(command, job, body),
   deleteJob: (command, { job }) => deleteJob(command, job),
   jobSetup: (sql, { job }) => jobSetup(sql, job),
   correctSetup: (command, { job, body }) => correctSetup(command, job, body),

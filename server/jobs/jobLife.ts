@@ -26,6 +26,16 @@ export async function moveJob(command: Command, number: string, { status, on, re
   command.note(number, { from: job.status, to: status, on, reason });
 }
 
+/** Says that a tender is lost or withdrawn, or takes it up again: what whoever estimates may do with a job. */
+export async function endTender(command: Command, number: string, input: JobMoveInput): Promise<void> {
+  const { status } = await jobByNumber(command.sql, number, 'job');
+  const ended = status === 'lost' || status === 'withdrawn';
+  const ends = status === 'tender' && (input.status === 'lost' || input.status === 'withdrawn');
+  if (!ends && !(ended && input.status === 'tender'))
+    throw fieldError('status', 'Expected a tender that is lost, withdrawn, or taken up again');
+  await moveJob(command, number, input);
+}
+
 async function moveAlong({ sql }: Command, job: JobIdentity, status: JobStatus, on: string | null): Promise<void> {
   const awardedOn = job.awarded_on ?? on;
   if (awardedOn === null) throw fieldError('on', 'Give the day the job was awarded');

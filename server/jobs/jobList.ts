@@ -19,6 +19,7 @@ export function jobListRow(job: LoadedPosition, asOf: string): JobListRow {
     manager: job.manager,
     status: job.status,
     locked: job.locked,
+    restricted: job.restricted,
     inSchedule: inSchedule(job, asOf),
     ...jobFigures(job.progress, job.received, job.pendingChanges),
   };

@@ -19,6 +19,7 @@ export interface LoadedPosition {
   manager: string;
   status: string;
   locked: boolean;
+  restricted: boolean;
   awardedOn: string | null;
   finishedOn: string | null;
   position: JobPosition;
@@ -60,6 +61,7 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
       manager: row.manager,
       status: row.status,
       locked: row.locked === 1,
+      restricted: row.restricted === 1,
       awardedOn: row.awarded_on,
       finishedOn: row.finished_on,
       position,

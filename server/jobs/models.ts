@@ -27,6 +27,8 @@ export const JobTable = table('job', {
   estimator: t.filled(t.text, ''),
   defects_end: t.orNull(t.day),
   no_retention: t.filled(t.flag, 0),
+  /** Takes costs and documents from its team alone. */
+  restricted: t.filled(t.flag, 0),
 });
 
 export const JobDraftTable = table('job_draft', {

@@ -116,6 +116,7 @@ const FigureRow = shape({
   manager: t.text,
   status: t.text,
   locked: t.flag,
+  restricted: t.flag,
   awarded_on: t.orNull(t.day),
   finished_on: t.orNull(t.day),
   revenue_method: t.oneOf<RevenueMethod>(),
@@ -132,7 +133,7 @@ const FigureRow = shape({
 export const jobFigures = (jobId: number | null) =>
   query(
     FigureRow,
-    `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager, job.status, job.locked, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
+    `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager, job.status, job.locked, job.restricted, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
   coalesce((SELECT sum(scheduled_value) FROM sov_line WHERE job_id = job.id), 0)
     + coalesce((SELECT sum(amount) FROM approved_change_line WHERE job_id = job.id AND side = 'price' AND decided_on <= $1), 0) AS contract_sum,
   coalesce((SELECT sum(l.amount) FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
@@ -208,3 +209,10 @@ export const DELETE_JOB = [
   'DELETE FROM sov_line WHERE job_id = $1',
   'DELETE FROM job WHERE id = $1',
 ];
+
+/** Restricted jobs among those whose ids `$1` lists, on whose team `$2` is not. */
+export const RESTRICTED_TO_OTHERS = query(
+  shape({ number: t.text }),
+  `SELECT number FROM job WHERE id IN (SELECT value FROM json_each($1)) AND restricted = 1 AND manager <> $2
+    AND NOT EXISTS (SELECT 1 FROM job_person p WHERE p.job_id = job.id AND p.side = 'team' AND p.name = $2) ORDER BY number`,
+);

@@ -1,3 +1,4 @@
+import type { Role } from '../../core/rights/rights';
 import { AuditTable } from './models';
 import type { Sql } from '../db/sql';
 
@@ -6,6 +7,8 @@ export interface Actor {
   name: string;
   /** ISO 8601 instant. */
   at: string;
+  /** What they are in the company; nothing at the command line, which works on the file itself. */
+  role?: Role;
 }
 
 /** Writes who did what, in the transaction that did it. */

@@ -2,9 +2,11 @@ import { PostingTable } from './models';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { isReversible, type ReversibleKind } from '../../core/ledger/posting';
 import type { Posted, ReversalInput } from '../../wire/ledger';
+import { postingJournals } from './postingViews';
 import { reverseReceipt, reverseRelease } from '../billing/reversals';
 import { fieldError } from '../company/saveCompany';
 import { reverseCosts } from '../corrections/reverseCosts';
+import { approvePastReversal, newestMonth } from '../approvals/pastReversal';
 import type { Command } from './command';
 import type { Reversal } from './reversal';
 import { whyNotReversible } from './whyNotReversible';
@@ -20,7 +22,12 @@ export async function reversePosting(command: Command, postingId: number, input:
   const on = { day: input.on ?? posting.posted_on, each: input.on === null };
   if (on.day < posting.posted_on)
     throw fieldError('on', `The reversal, ${on.day}, is before the posting it reverses, ${posting.posted_on}`);
+  const newest = await newestMonth(sql);
   const posted = await REVERSALS[posting.kind](sql, actor, posting, on, input.reason);
+  const reversed = (await postingJournals(sql, posted.postingId)).map(({ dated, lines }) => ({
+    ...{ on: dated, amount: lines.reduce((sum, it) => sum + it.debit, 0) },
+  }));
+  await approvePastReversal(command, { jobId: posting.job_id, document: String(postingId), content: input }, newest, reversed);
   command.note(`posting ${postingId}`, { ...input, by: posted.postingId });
   return posted;
 }

@@ -1,7 +1,10 @@
+import { LedrinError } from '../../core/errors/ledrinError';
 import { siteCalls, type SiteJob, type SiteJobRow } from '../../wire/site';
 import type { RowOf } from '../db/fields';
 import type { Reader } from '../db/sql';
 import { handle } from '../http/handlers';
+import { attachmentFile } from '../jobFile/attachmentFile';
+import { SITE_FILES } from '../jobFile/queries';
 import { JobCheckTable, JobPersonTable } from '../jobFile/models';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { JobTable } from '../jobs/models';
@@ -17,11 +20,12 @@ const rowOf = ({ number, name, site, status }: RowOf<typeof JobTable>): SiteJobR
 
 async function siteJob(sql: Reader, number: string): Promise<SiteJob> {
   const { id } = await jobByNumber(sql, number, 'job');
-  const [jobs, sections, people, checklist] = await Promise.all([
+  const [jobs, sections, people, checklist, documents] = await Promise.all([
     sql.find(JobTable, { id }),
     sql.find(JobSectionTable, { job_id: id }, ['id']),
     sql.find(JobPersonTable, { job_id: id }, ['id']),
     sql.find(JobCheckTable, { job_id: id }, ['id']),
+    sql.all(SITE_FILES, [id, null]),
   ]);
   return jobs.map((job) => ({
     ...rowOf(job),
@@ -31,6 +35,7 @@ async function siteJob(sql: Reader, number: string): Promise<SiteJob> {
       ...{ startedOn: it.started_on, finishedOn: it.finished_on },
     })),
     people: people.map(({ side, name, role, phone }) => ({ side, name, role, phone })),
+    documents: documents.map((it) => ({ document: String(it.id), name: it.name })),
     checklist: checklist.map((it) => ({ item: it.item, person: it.person, dueOn: it.due_on, doneOn: it.done_on })),
   }))[0] as SiteJob;
 }
@@ -38,4 +43,9 @@ async function siteJob(sql: Reader, number: string): Promise<SiteJob> {
 export const siteHandlers = handle(siteCalls, {
   siteJobs: (sql) => siteJobs(sql),
   siteJob: (sql, { job }) => siteJob(sql, job),
+  siteDocument: async (database, { job, id }, { files }) => {
+    const [file] = await database.read(async (sql) => sql.all(SITE_FILES, [(await jobByNumber(sql, job, 'job')).id, id]));
+    if (!file) throw new LedrinError('not-found', 'The office does not show this document to the site');
+    return attachmentFile(files, file);
+  },
 });

@@ -1,9 +1,8 @@
-import { readdirSync, existsSync } from 'node:fs';
-import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
-import { assertShape, shape, t, type Table } from '../db/fields';
+import { assertShape, shape, t } from '../db/fields';
 import { cleanUp, temporaryDatabase } from './books';
+import { declaredTables } from './declaredTables';
 
 afterAll(cleanUp);
 
@@ -11,14 +10,6 @@ let database: Database;
 beforeAll(async () => {
   database = await temporaryDatabase();
 });
-
-/** Every table a noun declares: all that `models.ts` of any folder exports. */
-async function declaredTables(): Promise<Table[]> {
-  const server = join(import.meta.dirname, '..');
-  const files = readdirSync(server).filter((noun) => noun !== 'db' && existsSync(join(server, noun, 'models.ts')));
-  const modules = await Promise.all(files.map((noun) => import(`../${noun}/models.ts`) as Promise<Record<string, Table>>));
-  return modules.flatMap((it) => Object.values(it));
-}
 
 interface Column {
   name: string;

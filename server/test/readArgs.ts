@@ -13,12 +13,25 @@ const J1 = { job: 'J1', asOf };
 /** Every call that reads, with what it is read by; one that is missing here does not compile. Not there: what only a message or an answer brings. */
 export const READS: Omit<
   Reading,
-  'answer' | 'invitation' | 'answerDocument' | 'messageFile' | 'attachment' | 'quotation' | 'quotationDocument'
+  | 'answer'
+  | 'approval'
+  | 'personalData'
+  | 'siteDocument'
+  | 'invitation'
+  | 'answerDocument'
+  | 'messageFile'
+  | 'attachment'
+  | 'quotation'
+  | 'quotationDocument'
 > = {
   session: {},
   health: {},
   waiting: {},
   sessions: {},
+  narrowing: {},
+  approvalRules: {},
+  approvals: { kind: 'transfer' },
+  absences: {},
   users: {},
   siteJobs: {},
   siteJob: { job: 'J1' },

@@ -9,6 +9,7 @@ import { transferBudget } from '../budget/transfers';
 import { awardJob } from '../estimates/award';
 import { startEstimate } from '../estimates/estimates';
 import { addEvent, attachFile, saveCheckTemplate } from '../jobFile/jobFile';
+import { restrictJob } from '../jobs/restricted';
 import { lockJob } from '../jobs/jobLife';
 import { saveJobTemplate } from '../jobs/jobTemplates';
 import { acceptOffer, askAboutOffer, replyToQuestion } from '../offers/offers';
@@ -80,13 +81,14 @@ export async function wholeBook(): Promise<BookText> {
   await act(
     ...([database, TESTER, attachFile, besides(database).files, 'J1'] as const),
     { name: 'Bond.txt', mediaType: 'text/plain', content: Buffer.from('A bond of 5,000.00') },
-    'insurance',
+    { about: 'insurance', forSite: true },
   );
   await act(database, TESTER, saveCheckTemplate, { name: 'Roofs', items: ['Bond', 'Permit, "hot works"'] });
   await act(database, TESTER, saveJobTemplate, {
     name: 'A roof',
     content: { facts: { retention: '5' }, sov: [{ line: '1', value: '' }], budget: [] },
   });
+  await act(database, TESTER, restrictJob, 'J1', true, 'Secret plans');
   await act(database, TESTER, lockJob, 'J2', true, 'Until the bond is here');
   await keepChecklist(database, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
   await keepPlan(database, 'J1', {

@@ -4,7 +4,7 @@ import { runCommand } from '../ledger/command';
 import { UserTable } from './models';
 
 /** One of the sample company's people for each role; managers and site are on teams of its jobs. */
-const NAMES: Record<Role, string> = {
+export const DEMO_NAMES: Record<Role, string> = {
   owner: 'Halvard Brack',
   accountant: 'Nora Quill',
   manager: 'Piotr Wakeham',
@@ -19,13 +19,13 @@ const NAMES: Record<Role, string> = {
 export async function addDemoUsers(database: Database): Promise<void> {
   const there = await database.read((sql) => sql.find(UserTable, {}));
   const missing = ROLES.filter(
-    (role) => !there.some((it) => it.name === NAMES[role] || (it.role === role && it.password === '')),
+    (role) => !there.some((it) => it.name === DEMO_NAMES[role] || (it.role === role && it.password === '')),
   );
   if (missing.length === 0) return;
   const actor = { name: 'demo', at: new Date().toISOString() };
   await runCommand(database, { name: 'add-demo-users', actor }, async ({ sql }) => {
     for (const role of missing) {
-      const name = NAMES[role];
+      const name = DEMO_NAMES[role];
       const email = `${name.toLowerCase().replace(' ', '.')}@brackenfell.example`;
       await sql.insert(UserTable, { name, email, role, created_at: actor.at });
     }

@@ -1,6 +1,7 @@
 import { present } from '../../core/errors/known';
 import { userCalls } from '../../wire/users';
 import { handle, prepared } from '../http/handlers';
+import { narrowing, saveNarrowing } from './narrowing';
 import { beginSecondFactor, confirmSecondFactor, endSecondFactor } from './secondFactor';
 import {
   acceptInvitation,
@@ -58,6 +59,8 @@ export const userHandlers = handle(userCalls, {
   }),
   sessions: (sql, _args, { person }) => ownSessions(sql, present(person ?? undefined)),
   endSession: (command, { id }, { person }) => endSession(command, id, present(person ?? undefined)),
+  narrowing: (sql) => narrowing(sql),
+  saveNarrowing: (command, { body }) => saveNarrowing(command, body),
   users: (sql) => userList(sql),
   inviteUser: (command, { body }, context) => inviteUser(command, body, context),
   inviteAgain: (command, { id }, context) => inviteAgain(command, id, context),

@@ -1,3 +1,4 @@
+import type { Part } from '../../core/rights/parts';
 import { ROLES } from '../../core/rights/rights';
 import { t, table } from '../db/fields';
 
@@ -32,4 +33,10 @@ export const SessionTable = table('session', {
   began_at: t.moment,
   seen_at: t.moment,
   from_where: t.text,
+});
+
+/** What the owner has taken from a role. */
+export const NarrowingTable = table('narrowing', {
+  part: t.asKey(t.oneOf<Part>()),
+  role: t.asKey(t.oneOf(...ROLES)),
 });

@@ -6,10 +6,10 @@ import { shape, t } from '../db/fields';
 export const SESSION_OF_TOKEN = query(
   shape({
     ...{ session: t.whole, id: t.whole, name: t.text, email: t.text, role: t.oneOf(...ROLES), allJobs: t.flag },
-    ...{ beganAt: t.moment, seenAt: t.moment, secondFactor: t.flag },
+    ...{ beganAt: t.moment, seenAt: t.moment, secondFactor: t.flag, narrowed: t.orNull(t.text) },
   }),
   `SELECT s.id AS session, u.id, u.name, u.email, u.role, u.all_jobs AS allJobs, s.began_at AS beganAt, s.seen_at AS seenAt,
-      u.second_factor <> '' AS secondFactor
+      u.second_factor <> '' AS secondFactor, (SELECT group_concat(part, ' ') FROM narrowing WHERE role = u.role AND role <> 'owner') AS narrowed
     FROM session s JOIN user u ON u.id = s.user_id WHERE s.token = $1 AND u.closed = 0`,
 );
 

@@ -114,6 +114,7 @@ test('whoever is of a team changes nothing but on a job that is looked up first'
       'makeOwner',
       'acceptInvitation',
     ],
+    ...['decideApproval', 'withdrawApproval', 'addAbsence', 'endAbsence'],
     ...['askAboutOffer', 'acceptOffer', 'declineOffer'],
   ];
   const changing = Object.entries(CALLS as Record<string, Call>).filter(

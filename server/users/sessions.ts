@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { parse } from 'cookie';
 import type { Request, Response } from 'express';
+import type { Part } from '../../core/rights/parts';
 import type { Person } from '../../core/rights/rights';
 import type { Database } from '../db/database';
 import type { Sql } from '../db/sql';
@@ -14,6 +15,7 @@ export interface SignedIn extends Person {
   session: number;
   /** A code of a second device is asked for at each sign-in. */
   secondFactor: boolean;
+  narrowed?: readonly Part[];
 }
 
 const COOKIE = 'ledrin';
@@ -45,7 +47,8 @@ export async function whoIs(database: Database, request: Request, now: Date): Pr
   if (age(row.seenAt) > NOTED)
     await database.write((sql) => sql.update(SessionTable, { id: row.session }, { seen_at: now.toISOString() }));
   const { id, name, email, role, session } = row;
-  return { id, name, email, role, session, allJobs: row.allJobs === 1, secondFactor: row.secondFactor === 1 };
+  const narrowed = (row.narrowed?.split(' ') ?? []) as Part[];
+  return { id, name, email, role, session, allJobs: row.allJobs === 1, secondFactor: row.secondFactor === 1, narrowed };
 }
 
 /** Sets and takes away the cookie of a reply. */

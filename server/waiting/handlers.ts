@@ -1,16 +1,48 @@
-import { hasRight, type Person } from '../../core/rights/rights';
-import { WAITING, WAITING_NAMES } from '../../core/waiting/waiting';
+import { APPROVALS } from '../../core/approvals/approvals';
+import { hasRight } from '../../core/rights/rights';
+import { WAITING, WAITING_NAMES, type WaitingName } from '../../core/waiting/waiting';
 import { waitingCalls, type WaitingRow } from '../../wire/waiting';
+import { approvalsWaitingFor } from '../approvals/approvals';
 import type { Reader } from '../db/sql';
+import { actorOf } from '../http/context';
 import { handle } from '../http/handlers';
+import type { Actor } from '../ledger/audit';
 import { WAITING_ROWS } from './queries';
 
+type Waits = (sql: Reader, actor: Actor) => Promise<Omit<WaitingRow, 'kind'>[]>;
+
+/** An approval waits for whom it is asked of, and, given, for whoever asked. */
+const ofApprovals =
+  (act: 'decide' | 'carryOut'): Waits =>
+  async (sql, actor) =>
+    (await approvalsWaitingFor(sql, actor))
+      .filter((it) => it.can[act])
+      .map((it) => ({
+        ...{ job: it.job ?? '', jobName: it.jobName ?? 'several jobs', document: String(it.id) },
+        ...{ about: APPROVALS[it.kind].act, since: (it.decidedAt || it.askedAt).slice(0, 10) },
+      }));
+
+const asStored =
+  (kind: keyof typeof WAITING_ROWS): Waits =>
+  (sql) =>
+    sql.all(WAITING_ROWS[kind]);
+
+const WAITS: Record<WaitingName, Waits> = {
+  ...(Object.fromEntries(Object.keys(WAITING_ROWS).map((kind) => [kind, asStored(kind as keyof typeof WAITING_ROWS)])) as Record<
+    keyof typeof WAITING_ROWS,
+    Waits
+  >),
+  ...{ approve: ofApprovals('decide'), carryOut: ofApprovals('carryOut') },
+};
+
 /** What waits for somebody: of the jobs they see, what they may do. */
-export async function waitingFor(sql: Reader, person: Pick<Person, 'role'> | null): Promise<WaitingRow[]> {
+export async function waitingFor(sql: Reader, actor: Actor): Promise<WaitingRow[]> {
   const rows: WaitingRow[] = [];
-  for (const kind of WAITING_NAMES.filter((it) => hasRight(person, WAITING[it].who)))
-    rows.push(...(await sql.all(WAITING_ROWS[kind])).map((row) => ({ kind, ...row })));
+  const { role } = actor;
+  for (const kind of WAITING_NAMES)
+    if (role !== undefined && hasRight({ role }, WAITING[kind].who))
+      rows.push(...(await WAITS[kind](sql, actor)).map((row) => ({ kind, ...row })));
   return rows;
 }
 
-export const waitingHandlers = handle(waitingCalls, { waiting: (sql, _args, { person }) => waitingFor(sql, person) });
+export const waitingHandlers = handle(waitingCalls, { waiting: (sql, _args, context) => waitingFor(sql, actorOf(context)) });

@@ -10,7 +10,7 @@ const waiting = (from: string, document: string, since: string, where: string) =
   );
 
 /** What of each kind waits, the oldest first; of jobs that are locked nothing does. */
-export const WAITING_ROWS: Record<WaitingName, ReturnType<typeof waiting>> = {
+export const WAITING_ROWS: Record<Exclude<WaitingName, 'approve' | 'carryOut'>, ReturnType<typeof waiting>> = {
   certify: waiting('application d', 'd.number', 'd.dated', `d.status = 'submitted'`),
   submit: waiting('application d', 'd.number', 'd.dated', `d.status = 'draft'`),
   decide: waiting('change_order d', 'd.number', 'coalesce(d.issued_on, d.raised_on)', `d.status = 'issued'`),

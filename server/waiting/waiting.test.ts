@@ -12,7 +12,7 @@ test('what waits is listed by kind, for whoever may do it, and not on a job that
   const database = await temporaryDatabase();
   expect(await faultsOf(database, folderText('demo/book'))).toEqual([]);
   const of = async (role: (typeof ROLES)[number]) => {
-    const rows = await waitingFor(reading(database), { role });
+    const rows = await waitingFor(reading(database), { ...TESTER, role });
     return Object.fromEntries(
       WAITING_NAMES.map((kind) => [kind, rows.filter((it) => it.kind === kind).map((it) => `${it.job}/${it.document}`)]),
     );
@@ -27,7 +27,7 @@ test('what waits is listed by kind, for whoever may do it, and not on a job that
   const manager = await of('manager');
   expect([manager.certify, manager.submit, manager.decide]).toEqual([[], accountant.submit, accountant.decide]);
   expect((await of('estimator')).submit).toEqual([]);
-  expect(await waitingFor(reading(database), { role: 'site' })).toEqual([]);
+  expect(await waitingFor(reading(database), { ...TESTER, role: 'site' })).toEqual([]);
   await act(database, TESTER, lockJob, '2110', true, 'until it is agreed');
   expect((await of('accountant')).certify).toEqual(['2107/11', '2111/7']);
   expect(WAITING.certify.named({ job: '2107', document: '11' })).toBe('Application 11');

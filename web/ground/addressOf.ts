@@ -21,6 +21,7 @@ const JOB_PLACES: Record<JobPlace, string> = {
 /** The address of a place within the product. */
 export function addressOf(to: Place): string {
   if (to.place === 'posting') return `/ledger/postings/${encodeURIComponent(to.document)}`;
+  if (to.place === 'approval') return `/approvals/${encodeURIComponent(to.document)}`;
   const part = JOB_PLACES[to.place].replace(':document', encodeURIComponent(to.document ?? ''));
   const filter = to.filter ? `?${new URLSearchParams(to.filter)}` : '';
   return `/jobs/${encodeURIComponent(to.job)}/${part}${filter}`;

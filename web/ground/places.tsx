@@ -1,5 +1,6 @@
 import { createContext, useContext, type KeyboardEvent } from 'react';
 import { NavLink } from 'react-router';
+import type { Part } from '../../core/rights/parts';
 import type { Right } from '../../core/rights/rights';
 import { useKeepMonth } from './asOf';
 
@@ -11,8 +12,8 @@ export interface Place {
   band: string;
   /** Stands in the second row of its band. */
   inRow: boolean;
-  /** The right it is offered to. */
-  who: Right;
+  /** The right, or the part of the work, it is offered to. */
+  who: Right | Part;
 }
 
 /** A part of a job's page. */
@@ -21,8 +22,8 @@ export interface JobPart {
   title: string;
   /** Has no tab of its own: it is reached from another part. */
   inner: boolean;
-  /** The right it is offered to. */
-  who: Right;
+  /** The right, or the part of the work, it is offered to. */
+  who: Right | Part;
 }
 
 interface Places {

@@ -12,14 +12,16 @@ import { MeasurePatterns } from '../kit/Measure';
 import { Refused, Waiting } from '../kit/States';
 import { CommandDoor, reachForCommands } from './CommandDoor';
 import { MonthChooser } from './MonthChooser';
-import { hasRight, type Right } from '../../core/rights/rights';
-import { useMay } from '../ground/person';
+import type { Part } from '../../core/rights/parts';
+import type { Right } from '../../core/rights/rights';
+import { mayDo, useMay } from '../ground/person';
 import { bandsOf, JOB_PARTS, PLACES } from './places';
 import { PersonMenu } from './PersonMenu';
 import { usePageKeys } from './usePageKeys';
 
 const KeyList = lazy(async () => ({ default: (await import('./KeyList')).KeyList }));
 const LeaveGuard = lazy(async () => ({ default: (await import('./LeaveGuard')).LeaveGuard }));
+const AskApproval = lazy(async () => ({ default: (await import('./AskApproval')).AskApproval }));
 const PAGE = 'page';
 const SignInPage = lazy(async () => ({ default: (await import('../features/signIn/SignInPage')).SignInPage }));
 
@@ -38,11 +40,11 @@ export function Shell() {
   useEffect(() => {
     if (name !== null && worked !== null && name !== worked) window.location.assign('/');
   }, [name, worked]);
-  const role = session?.user?.role;
+  const user = session?.user ?? null;
   const offered = useMemo(() => {
-    const of = <It extends { who: Right }>(all: readonly It[]) => all.filter((it) => role && hasRight({ role }, it.who));
+    const of = <It extends { who: Right | Part }>(all: readonly It[]) => all.filter((it) => user && mayDo(user, it.who));
     return { places: of(PLACES), jobParts: of(JOB_PARTS) };
-  }, [role]);
+  }, [user]);
   const band = PLACES.find(({ path }) => matchPath({ path, end: true }, pathname))?.band ?? bandOf(pathname);
   useEffect(() => {
     document.title = band ? `${band} · Ledrin` : 'Ledrin';
@@ -89,6 +91,7 @@ export function Shell() {
       {open === 'commands' && <CommandDoor onOpen={(stays) => !stays && setOpen(null)} />}
       <Suspense>{open === 'keys' && <KeyList open onOpen={(stays) => !stays && setOpen(null)} />}</Suspense>
       <Suspense>
+        <AskApproval />
         <LeaveGuard />
       </Suspense>
       <Toaster position="bottom-right" toastOptions={{ unstyled: true, className: 'toast' }} />

@@ -1,5 +1,6 @@
 import type { ComponentType } from 'react';
 import { present } from '../../core/errors/known';
+import type { Part } from '../../core/rights/parts';
 import type { Right } from '../../core/rights/rights';
 import type { JobPart, Place } from '../ground/places';
 
@@ -24,7 +25,7 @@ const place = (
   path: string,
   title: string,
   page: Load,
-  { inRow = true, who }: { inRow?: boolean; who?: Right } = {},
+  { inRow = true, who }: { inRow?: boolean; who?: Right | Part } = {},
 ): RegisteredPlace => ({
   ...{ path, title, band, inRow, page },
   who: who ?? present(BAND_RIGHTS[band]),
@@ -59,9 +60,11 @@ export const PLACES: readonly RegisteredPlace[] = [
     'manage-jobs',
   ),
   place('Costs', '/costs', 'Enter costs', async () => (await import('../features/costs/CostEntryPage')).CostEntryPage, {
-    who: 'post',
+    who: 'post-costs',
   }),
-  place('Costs', '/costs/ledger', 'Cost ledger', async () => (await import('../features/costs/CostLedgerPage')).CostLedgerPage),
+  place('Costs', '/costs/ledger', 'Cost ledger', async () => (await import('../features/costs/CostLedgerPage')).CostLedgerPage, {
+    who: 'report:cost-ledger',
+  }),
   place(
     'Costs',
     '/costs/material-on-site',
@@ -73,30 +76,45 @@ export const PLACES: readonly RegisteredPlace[] = [
     '/costs/correct',
     'Correct costs',
     async () => (await import('../features/costs/corrections/CorrectCostsPage')).CorrectCostsPage,
-    'post',
+    'correct-costs',
   ),
-  place('Billing', '/billing', 'Billing register', async () => (await import('../features/billing/BillingPage')).BillingPage),
+  place('Billing', '/billing', 'Billing register', async () => (await import('../features/billing/BillingPage')).BillingPage, {
+    who: 'report:billing-register',
+  }),
   place(
     'Reports',
     '/reports/work-in-progress',
     'Work in progress',
     async () => (await import('../features/reports/WorkInProgressPage')).WorkInProgressPage,
+    { who: 'report:wip' },
   ),
   place(
     'Reports',
     '/reports/estimate-versus-actual',
     'Estimate versus actual',
     async () => (await import('../features/reports/EstimateVsActual')).EstimateVsActualPage,
+    { who: 'report:estimate-vs-actual' },
   ),
   place(
     'Reports',
     '/reports/changes',
     'Change orders',
     async () => (await import('../features/changes/ChangeRegisterPage')).ChangeRegisterPage,
+    { who: 'report:change-register' },
   ),
-  place('Reports', '/reports/ageing', 'Ageing', async () => (await import('../features/reports/AgeingPage')).AgeingPage),
-  place('Ledger', '/ledger', 'Trial balance', async () => (await import('../features/ledger/TrialBalancePage')).TrialBalancePage),
-  place('Ledger', '/ledger/tie-out', 'Tie-out', async () => (await import('../features/ledger/TieOutPage')).TieOutPage),
+  place('Reports', '/reports/ageing', 'Ageing', async () => (await import('../features/reports/AgeingPage')).AgeingPage, {
+    who: 'report:ageing',
+  }),
+  place(
+    'Ledger',
+    '/ledger',
+    'Trial balance',
+    async () => (await import('../features/ledger/TrialBalancePage')).TrialBalancePage,
+    { who: 'report:trial-balance' },
+  ),
+  place('Ledger', '/ledger/tie-out', 'Tie-out', async () => (await import('../features/ledger/TieOutPage')).TieOutPage, {
+    who: 'report:tie-out',
+  }),
   place(
     'Ledger',
     '/ledger/postings',
@@ -124,16 +142,26 @@ export const PLACES: readonly RegisteredPlace[] = [
   place('Set-up', '/set-up/users', 'Users', async () => (await import('../features/users/UsersPage')).UsersPage, {
     who: 'manage-users',
   }),
+  place('Set-up', '/set-up/roles', 'Roles', async () => (await import('../features/users/RolesPage')).RolesPage, {
+    who: 'manage-users',
+  }),
+  place(
+    'Set-up',
+    '/set-up/approvals',
+    'Approvals',
+    async () => (await import('../features/approvals/ApprovalRulesPage')).ApprovalRulesPage,
+    { who: 'manage-users' },
+  ),
 ];
 
-const part = (path: string, title: string, page: Load, who: Right = 'read-jobs'): RegisteredPart => ({
+const part = (path: string, title: string, page: Load, who: Right | Part = 'read-jobs'): RegisteredPart => ({
   path,
   title,
   inner: false,
   page,
   who,
 });
-const inner = (path: string, title: string, page: Load, who: Right = 'read-jobs'): RegisteredPart => ({
+const inner = (path: string, title: string, page: Load, who: Right | Part = 'read-jobs'): RegisteredPart => ({
   path,
   title,
   inner: true,
@@ -151,9 +179,14 @@ export const JOB_PARTS: readonly RegisteredPart[] = [
     'read-tenders',
   ),
   part('contract', 'Contract', async () => (await import('../features/jobs/JobContract')).JobContract),
-  part('budget', 'Budget', async () => (await import('./jobParts/BudgetAndTransfers')).BudgetAndTransfers),
+  part(
+    'budget',
+    'Budget',
+    async () => (await import('./jobParts/BudgetAndTransfers')).BudgetAndTransfers,
+    'report:estimate-vs-actual',
+  ),
   part('changes', 'Changes', async () => (await import('../features/changes/JobChangesPage')).JobChangesPage),
-  part('costs', 'Costs', async () => (await import('../features/costs/CostLedgerPage')).JobCosts),
+  part('costs', 'Costs', async () => (await import('../features/costs/CostLedgerPage')).JobCosts, 'report:cost-ledger'),
   part('billing', 'Billing', async () => (await import('../features/billing/JobBilling')).JobBilling),
   inner(
     'material-on-site',

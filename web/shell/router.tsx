@@ -67,6 +67,10 @@ export const router = createBrowserRouter([
         element: <WithCompany />,
         children: [
           { path: '/waiting', lazy: async () => ({ Component: (await import('../features/waiting/WaitingPage')).WaitingPage }) },
+          {
+            path: '/approvals/:approval',
+            lazy: async () => ({ Component: (await import('../features/approvals/ApprovalPage')).ApprovalPage }),
+          },
           ...PLACES.map(({ path, page }): RouteObject => ({ path, lazy: lazy(page) })),
           {
             path: '/jobs/:number',

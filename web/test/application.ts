@@ -18,5 +18,5 @@ export const APPLICATION = {
     ...{ retention: 15_000, net: 285_000, previouslyCertified: 190_000, due: 95_000, tax: 19_000, payable: 114_000 },
     ...{ retentionReleased: 0, balanceToComplete: 315_000 },
   },
-  ...{ retentionRule: { rate: 50_000, materialsRate: null, step: null, cap: null }, taxRate: 200_000, taxName: 'VAT' },
+  ...{ retentionRule: { rate: 50_000, materialsRate: null, step: null, cap: null }, taxRate: 200_000, taxName: 'VAT', above: 0 },
 } as unknown as ApplicationView;

@@ -39,7 +39,11 @@ const COMPANY = {
  */
 export function openPage(Page: ComponentType, path: string, address: string, replies: Replies): RenderResult & Opened {
   const session: Session = {
-    ...{ user: { name: 'Ines Tolland', email: 'i@x.example', role: 'owner' as const, secondFactor: false }, needsOwner: false, demo: [] },
+    ...{
+      user: { name: 'Ines Tolland', email: 'i@x.example', role: 'owner' as const, secondFactor: false, narrowed: [] },
+      needsOwner: false,
+      demo: [],
+    },
     company: COMPANY,
     newestMonth: '2031-04',
     today: '2031-05-12',

@@ -117,6 +117,7 @@ function addApplications(book: BookCheck, billing: BillingByJob, files: BillingF
       dated: row.dated,
       status: row.status,
       reference: row.reference ?? '',
+      ...{ above: row.above_scheduled ?? 0, aboveReason: row.above_reason ?? '' },
       row: row.row,
       lineRows: new Map<string, number>(),
       faultyLines: new Set<string>(),

@@ -4,6 +4,8 @@ import { shared, type BookCheck } from '../../book/bookCheck';
 import { joinKey } from '../../book/keys';
 
 export interface BookApplication extends Application {
+  /** Why it may pass scheduled values. */
+  aboveReason?: string;
   /** Its row in applications.csv; null for one the database has. */
   row: number | null;
   /** Rows of its lines, by SOV line. */

@@ -11,6 +11,8 @@ export const APPLICATION = {
   certified_on: date("empty: the application's date"),
   reference: text(),
   invoice_number: integer(1, 999_999_999)('empty: the next of the series, once certified'),
+  above_scheduled: amount('by how much its lines may pass their scheduled values, together; 0 or more'),
+  above_reason: text('required with above_scheduled'),
 };
 
 export const APPLICATION_LINE = {

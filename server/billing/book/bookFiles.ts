@@ -32,7 +32,7 @@ export const applications = bookFile({
   called: 'application',
   takenBy: 'final',
   refers: { job: { to: jobs } },
-  query: `SELECT a.id, j.number AS job, a.number AS application, a.dated, a.status, a.certified_on, a.reference, a.invoice_number FROM application a JOIN job j ON j.id = a.job_id`,
+  query: `SELECT a.id, j.number AS job, a.number AS application, a.dated, a.status, a.certified_on, a.reference, a.invoice_number, nullif(a.above_scheduled, 0) AS above_scheduled, a.above_reason FROM application a JOIN job j ON j.id = a.job_id`,
   prepare: prepareBilling,
   checkAll: (_rows, book): void => {
     checkBilling(book, FILES);
@@ -98,6 +98,7 @@ async function saveApplications(rows: readonly Row<typeof APPLICATION>[], into: 
       ...{ certified_on: application.certifiedOn, reference: application.reference, posting_id: postingId },
       ...{ gross: figures?.gross ?? null, retention: figures?.retention ?? null, due: figures?.due ?? null },
       ...{ tax: figures?.tax ?? null, invoice_number: invoiceNumber },
+      ...{ above_scheduled: application.above ?? 0, above_reason: application.aboveReason ?? '' },
     }),
   );
   await into.insertAll(

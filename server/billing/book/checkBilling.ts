@@ -1,7 +1,7 @@
 import { isEnded } from '../../../core/jobs/jobStatus';
 import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type BilledLine } from '../../../core/billing/application';
 import { receiptRefusals } from '../../../core/billing/invoiceRefusals';
-import { overbillings, type OverbilledFigure } from '../../../core/billing/overbilling';
+import { overbilledBy, overbillings, type OverbilledFigure } from '../../../core/billing/overbilling';
 import { LAST_DAY } from '../../../core/calendar/plainDate';
 import { scheduleAt } from '../../../core/contract/contract';
 import { known, present } from '../../../core/errors/known';
@@ -43,6 +43,8 @@ function checkOrder(
   if (row === null) return;
   const found = book.faults.faults.length;
   const add = (column: string, message: string) => book.fault(files.applications, { row }, column, message);
+  if ((application.above ?? 0) < 0) add('above_scheduled', 'expected 0 or more');
+  if (application.above && !application.aboveReason) add('above_reason', 'say why it may pass the scheduled values');
   if (job.status === 'tender') add('job', `job ${number} is a tender; a tender is not billed`);
   if (job.status !== undefined && isEnded(job.status)) add('job', `job ${number} is ${job.status}; it is not billed`);
   if (application.number !== (previous?.number ?? 0) + 1)
@@ -80,6 +82,7 @@ function checkScheduledValues(
   const scheduled = new Map(
     scheduleAt(job.sovLines, job.priceChanges, application.dated).map((line) => [line.line, line.scheduledToDate]),
   );
+  if (overbilledBy(application.lines, scheduled) <= (application.above ?? 0)) return;
   const scheduledLines = new Set(job.sovLines.map((line) => line.line));
   for (const line of application.lines) {
     if (

@@ -16,6 +16,8 @@ import { companyIdentityAndInvoiceNumbers } from './0015-company-identity-and-in
 import { chosenOptionsAndDelivery } from './0016-chosen-options-and-delivery';
 import { people } from './0017-people';
 import { users } from './0018-users';
+import { approvals } from './0019-approvals';
+import { restrictedAndNarrowed } from './0020-restricted-and-narrowed';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -38,4 +40,6 @@ export const MIGRATIONS: readonly Migration[] = [
   chosenOptionsAndDelivery,
   people,
   users,
+  approvals,
+  restrictedAndNarrowed,
 ];

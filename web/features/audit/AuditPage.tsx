@@ -5,6 +5,7 @@ import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useAuditQuery, useListsQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
+import { May } from '../../ground/person';
 import { faultOf } from '../../ground/faults';
 import { Choice } from '../../kit/choice/Choice';
 import { DayFilter } from '../../kit/form/DayInput';
@@ -27,9 +28,11 @@ export function AuditPage() {
   return (
     <div className="page">
       <PageHead title="Audit trail">
-        <a className="button" href={hrefOf(CALLS.auditCsv, filter)}>
-          CSV
-        </a>
+        <May do="export:auditCsv">
+          <a className="button" href={hrefOf(CALLS.auditCsv, filter)}>
+            CSV
+          </a>
+        </May>
       </PageHead>
       <Filters people={data?.people ?? []} />
       {error && <Refused message={faultOf(error).message} onRetry={refetch} />}

@@ -15,6 +15,7 @@ import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import { Refused } from '../../kit/States';
 import { AgainstCost, EarnedNote } from './AgainstCost';
+import { BillAbove } from './BillAbove';
 import { SummaryColumn } from './SummaryColumn';
 import { useApplicationDraft, type ApplicationDraftState } from './useApplicationDraft';
 
@@ -40,6 +41,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
           foot={<DraftFoot draft={draft} />}
           height="calc(100vh - 250px)"
         />
+        <BillAbove view={view} above={worked.above} />
         <EarnedNote view={view} />
         {draft.refused && <Refused message={draft.refused.message} />}
       </div>

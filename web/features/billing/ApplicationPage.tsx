@@ -1,5 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useApplicationQuery } from '../../ground/api/api';
+import { useApplicationQuery, useReturnApplicationMutation } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { Link, useParams } from 'react-router';
@@ -7,11 +7,13 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { useState } from 'react';
 import type { ApplicationView, CertificationPreview } from '../../../wire/billing';
 import { stableText } from '../../kit/stableText';
+import { Approvals } from '../../ground/approvals/Approvals';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { faultOf } from '../../ground/faults';
-import { useMay } from '../../ground/person';
+import { May, useMay } from '../../ground/person';
+import { useAttempt } from '../../ground/useAttempt';
 import { Refused, Waiting } from '../../kit/States';
 import { ApplicationDraft } from './ApplicationDraft';
 import { ApplicationLines } from './ApplicationLines';
@@ -32,6 +34,9 @@ export function ApplicationPage() {
     <>
       <Heading view={data} />
       <Reversed view={data} />
+      <Approvals kind="uncertify" job={data.job} document={String(data.number)} />
+      <Approvals kind="overbilling" job={data.job} document={String(data.number)} />
+      {data.above > 0 && <Above view={data} />}
       {data.can.edit && may('apply') ? (
         <ApplicationDraft key={`${data.job}/${data.number}`} view={data} />
       ) : (
@@ -80,18 +85,20 @@ function Heading({ view }: { view: ApplicationView }) {
           </Link>
         )}
         <HistoryLink subject={`${view.job}/${view.number}`} about="application" />
-        <a href={hrefOf(CALLS.applicationPdf, { job: view.job, application: view.number })} target="_blank" rel="noreferrer">
-          Print, PDF
-        </a>
-        {new Set(view.lines.map((it) => it.section)).size > 1 && (
-          <a
-            href={hrefOf(CALLS.applicationPdf, { job: view.job, application: view.number, by: 'section' })}
-            target="_blank"
-            rel="noreferrer"
-          >
-            by section
+        <May do="export:applicationPdf">
+          <a href={hrefOf(CALLS.applicationPdf, { job: view.job, application: view.number })} target="_blank" rel="noreferrer">
+            Print, PDF
           </a>
-        )}
+          {new Set(view.lines.map((it) => it.section)).size > 1 && (
+            <a
+              href={hrefOf(CALLS.applicationPdf, { job: view.job, application: view.number, by: 'section' })}
+              target="_blank"
+              rel="noreferrer"
+            >
+              by section
+            </a>
+          )}
+        </May>
       </span>
     </div>
   );
@@ -107,22 +114,53 @@ function Reversed({ view }: { view: ApplicationView }) {
   ));
 }
 
+/** The way back to draft for whoever applies and does not certify. */
+function Return({ view }: { view: ApplicationView }) {
+  const [returnToDraft, { isLoading }] = useReturnApplicationMutation();
+  const { refused, attempt } = useAttempt();
+  const back = () => returnToDraft({ job: view.job, application: view.number }).unwrap();
+  return (
+    <p className="mt-5">
+      <button
+        type="button"
+        className="button"
+        disabled={isLoading}
+        onClick={() => void attempt(back, `Application ${view.number} is a draft again`)}
+      >
+        Return to draft
+      </button>
+      {refused && <Refused message={refused.message} />}
+    </p>
+  );
+}
+
+/** What somebody with the right said about its scheduled values. */
+function Above({ view }: { view: ApplicationView }) {
+  const { exact } = useCurrency();
+  return (
+    <p className="note m-0 mb-2">
+      May pass scheduled values by {exact(view.above)} in all: {view.aboveReason}
+    </p>
+  );
+}
+
 function Settled({ view }: { view: ApplicationView }) {
   const keep = useKeepMonth();
   const { show } = useCurrency();
   const may = useMay();
   const [preview, setPreview] = useState<CertificationPreview | null>(null);
   // What was shown before it was certified is not shown for what is.
-  const shown = view.can.certify && may('bill') ? preview : null;
+  const shown = view.can.certify && may('certify') ? preview : null;
   return (
     <div className="grid gap-6 grid-cols-[minmax(0,1fr)_280px]">
       <div>
         <ApplicationLines view={view} />
-        {view.can.certify && may('bill') && <CertifyForm view={view} onPreview={setPreview} />}
-        {view.can.receive && may('bill') && (
+        {view.can.return && may('apply') && !may('certify') && <Return view={view} />}
+        {view.can.certify && may('certify') && <CertifyForm view={view} onPreview={setPreview} />}
+        {view.can.receive && may('receive') && (
           <ReceiveForm job={view.job} invoice={String(view.number)} open={view.summary.payable - view.received} />
         )}
-        {may('bill') && <UncertifyForm key={`${view.number} ${view.status}`} view={view} />}
+        {may('certify') && <UncertifyForm key={`${view.number} ${view.status}`} view={view} />}
         {view.receipts.length > 0 && (
           <table className="ledger mt-4">
             <caption className="pb-1 text-left">

@@ -11,6 +11,7 @@ import {
 } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { May } from '../../ground/person';
 import { faultOf } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
@@ -76,9 +77,11 @@ export function CertifyForm({ view, onPreview }: CertifyProps) {
         <button className="button main mt-[20px]" disabled={isLoading}>
           Certify application {view.number}, {exact(payable)}
         </button>
-        <button type="button" className="button bare mt-[20px]" onClick={() => void withdraw()}>
-          Return to draft
-        </button>
+        <May do="apply">
+          <button type="button" className="button bare mt-[20px]" onClick={() => void withdraw()}>
+            Return to draft
+          </button>
+        </May>
       </div>
       {other && <CertifiedLines view={view} worked={worked} rows={rows} onRows={setRows} />}
       {form.refused && <Refused message={form.refused} />}

@@ -30,7 +30,7 @@ export function JobBilling() {
           <Applications job={number} data={data} />
           {data.releases.length > 0 && <Releases job={number} releases={data.releases} />}
           {data.retentionHeld > 0 && (
-            <May do="bill">
+            <May do="release-retention">
               <Release job={number} held={data.retentionHeld} />
             </May>
           )}

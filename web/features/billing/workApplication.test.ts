@@ -84,6 +84,7 @@ describe('the whole sheet', () => {
   };
   const view = {
     lines: [line()],
+    above: 0,
     summary,
     taxRate: 200_000,
     retentionRule: { rate: 50_000, materialsRate: null, step: null, cap: null },
@@ -107,6 +108,10 @@ describe('the whole sheet', () => {
     expect(workApplication(view, [{ work: '3,000.01' }], 2).faults.get('0.work')).toBe(
       'Line 1 would pass its scheduled value by 0.01. Bill 3,000.00 or less to date',
     );
+    // Allowed to pass by 0.01 in all, it says nothing; by a penny more it does.
+    const allowed = { ...view, above: 1 };
+    expect([...workApplication(allowed, [{ work: '3,000.01' }], 2).faults]).toEqual([]);
+    expect(workApplication(allowed, [{ work: '3,000.02' }], 2).faults.has('0.work')).toBe(true);
     expect(workApplication(view, [{ work: '3,000.00', materials: '5' }], 2).faults.has('0.materials')).toBe(true);
     expect(workApplication(view, [{ percent: '120' }], 2).faults.has('0.percent')).toBe(true);
     expect(workApplication(view, [{ period: 'x' }], 2).faults.has('0.period')).toBe(true);

@@ -1,7 +1,8 @@
-import { overbillings, overbillingText } from '../../../core/billing/overbilling';
+import { at } from '../../../core/errors/known';
+import { overbilledBy, overbillings, overbillingText } from '../../../core/billing/overbilling';
 import { totalsOf } from '../../../core/billing/totals';
 import { retentionToDate } from '../../../core/billing/retention';
-import { formatPercentShortest, parsePercent, rateOf, ratio } from '../../../core/money/rate';
+import { formatPercentShortest, parseMarkup, rateOf, ratio } from '../../../core/money/rate';
 import { displayExact } from '../../../core/money/display';
 import type { SummaryFigure } from '../../../core/billing/summaryFigures';
 import type { ApplicationView, BilledLineView } from '../../../wire/billing';
@@ -41,8 +42,9 @@ export function followEntry(line: BilledLineView, row: GridRow, key: EntryKey, d
 
 function workFrom(line: BilledLineView, typed: string, key: Exclude<EntryKey, 'materials'>, digits: number): number | null {
   if (key === 'percent') {
-    const rate = parsePercent((typed || '0').replace(/\s*%$/, ''));
-    return rate.ok ? rateOf(rate.value, line.scheduled) : null;
+    // More than all of it follows too: then the amount is said to pass the scheduled value, and may be allowed to.
+    const rate = parseMarkup((typed || '0').replace(/\s*%$/, ''));
+    return rate.ok && rate.value >= 0 ? rateOf(rate.value, line.scheduled) : null;
   }
   const amount = readAmount(typed || '0', digits);
   if (amount === null) return null;
@@ -53,6 +55,8 @@ export interface WorkedApplication {
   lines: WorkedLine[];
   faults: Map<string, string>;
   summary: Record<SummaryFigure, number>;
+  /** By how much its lines pass their scheduled values, together. */
+  above: number;
 }
 
 /** Works out an application from its cells, with the same core that the server certifies by. */
@@ -68,17 +72,21 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
     materials: read(`${i}.materials`, rows[i]?.materials),
     rate: line.retentionRate,
   }));
-  view.lines.forEach((line, i) => {
+  const stated = view.lines.map(({ line }, i) => {
     const { work = 0, materials = 0 } = amounts[i] ?? {};
-    const stated = { line: line.line, work, materials, certifiedWork: null, certifiedMaterials: null };
-    const [over] = overbillings(stated, line.scheduled);
+    return { line, work, materials, certifiedWork: null, certifiedMaterials: null };
+  });
+  const above = overbilledBy(stated, new Map(view.lines.map((it) => [it.line, it.scheduled])));
+  view.lines.forEach((line, i) => {
+    const { work, materials } = at(stated, i);
+    const [over] = above > view.above ? overbillings(at(stated, i), line.scheduled) : [];
     if (over) faults.set(`${i}.${over.figure}`, overbillingText(over, work + materials, digits));
     noteUnread(rows[i] ?? {}, i, cellsOf(line, work, materials, digits), faults);
   });
   const retention = retentionToDate(view.retentionRule, view.summary.contractSum, amounts);
   const totals = totalsOf({ ...view.summary, taxRate: view.taxRate }, amounts, retention);
   return {
-    faults,
+    ...{ faults, above },
     lines: amounts.map(({ work, materials }, i) => ({ work, materials, retention: retention.byLine[i] ?? 0 })),
     summary: { ...view.summary, ...totals, retention: retention.total },
   };

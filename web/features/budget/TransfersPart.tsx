@@ -5,6 +5,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { Approvals } from '../../ground/approvals/Approvals';
 import { May } from '../../ground/person';
 import { TransferForm } from './TransferForm';
 
@@ -20,12 +21,13 @@ export function TransfersPart() {
     <section aria-label="Budget transfers" className="mt-4">
       <div className="mb-1 flex items-end justify-between">
         <h2>Budget transfers</h2>
-        <May do="change-budget">
+        <May do="transfer-budget">
           <button type="button" className="button" aria-expanded={making} onClick={() => setMaking(!making)}>
             Move budget between lines …
           </button>
         </May>
       </div>
+      <Approvals kind="transfer" job={job} />
       {making && <TransferForm job={job} onDone={() => setMaking(false)} />}
       {data.length === 0 ? (
         <p className="note m-0">No budget transfers to date. The original budget stays as it was awarded.</p>

@@ -25,7 +25,7 @@ export function ChangePage({ attachments }: { attachments: ReactNode }) {
   const { data: view, error, refetch } = useChangeQuery({ job, change, asOf }, { refetchOnMountOrArgChange: true });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`change ${change}`} />;
-  if (view.status !== 'draft' || !may('change-budget')) return <ChangeRead view={view} attachments={attachments} />;
+  if (view.status !== 'draft' || !may('change-orders')) return <ChangeRead view={view} attachments={attachments} />;
   return (
     <>
       <Draft view={view} />

@@ -5,6 +5,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import type { ChangeView } from '../../../wire/changes';
 import { useCurrency } from '../../ground/company';
+import { Approvals } from '../../ground/approvals/Approvals';
 import { useMay } from '../../ground/person';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Offers';
@@ -139,7 +140,7 @@ function Decision({ view, of }: { view: ChangeView; of: { job: string; kind: 'ch
   const accepted = offers?.find((it) => it.status === 'accepted');
   return (
     <aside aria-label="Decision">
-      {view.status === 'issued' && may('change-budget') ? (
+      {view.status === 'issued' && may('change-orders') ? (
         <Decide key={accepted?.id} view={view} by={accepted?.answeredBy ?? ''} />
       ) : (
         <p className="note mt-0">
@@ -147,6 +148,7 @@ function Decision({ view, of }: { view: ChangeView; of: { job: string; kind: 'ch
           It stays as it is; a further change order may alter what it did.
         </p>
       )}
+      <Approvals kind="change-order" job={view.job} document={view.number} />
       {view.effect && <ChangeEffects effect={view.effect} />}
       <div className="mt-4">
         <Offers offers={offers ?? []} />

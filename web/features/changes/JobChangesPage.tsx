@@ -25,7 +25,7 @@ export function JobChangesPage() {
         {of && whyNoChange(of) ? (
           <span className="note">{whyNoChange(of)}</span>
         ) : (
-          <May do="change-budget">
+          <May do="change-orders">
             <Link className="button main" to={keep(`${base}/new`)}>
               Raise a change
             </Link>

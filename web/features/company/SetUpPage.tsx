@@ -1,3 +1,4 @@
+import { May } from '../../ground/person';
 import { useAddCostCodesMutation, useListsQuery, useSessionQuery } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -37,10 +38,14 @@ export function SetUpPage() {
               what is here, all of it or nothing.
             </p>
             <div className="flex items-start gap-3">
-              <a className="button" href={hrefOf(CALLS.exportBook, {})} download>
-                Export company, ZIP
-              </a>
-              <BookImport />
+              <May do="export:exportBook">
+                <a className="button" href={hrefOf(CALLS.exportBook, {})} download>
+                  Export company, ZIP
+                </a>
+              </May>
+              <May do="import-books">
+                <BookImport />
+              </May>
             </div>
           </section>
         </div>

@@ -1,3 +1,4 @@
+import { May } from '../../ground/person';
 import { useListsQuery } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -52,9 +53,11 @@ export function LedgerFilters({ filter, job }: FiltersProps) {
           Material on site
         </Link>
       )}
-      <a className={job === undefined ? 'button ml-auto' : 'button'} href={hrefOf(CALLS.costLedgerCsv, filter)} download>
-        Download CSV
-      </a>
+      <May do="export:costLedgerCsv">
+        <a className={job === undefined ? 'button ml-auto' : 'button'} href={hrefOf(CALLS.costLedgerCsv, filter)} download>
+          Download CSV
+        </a>
+      </May>
     </div>
   );
 }

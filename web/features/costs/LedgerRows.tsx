@@ -60,7 +60,7 @@ export function LedgerRows({ filter, showJob, picks }: { filter: LedgerParams; s
   const { exact } = useCurrency();
   const may = useMay();
   const every = useColumns(showJob, picks);
-  const columns = may('post') ? every : every.filter(({ key }) => key !== 'pick');
+  const columns = may('correct-costs') ? every : every.filter(({ key }) => key !== 'pick');
   const set = useSetParam();
   const failed = error ?? uncounted;
   if (failed) return <Refused message={faultOf(failed).message} onRetry={() => void (error ? refetch() : count())} />;
@@ -75,7 +75,7 @@ export function LedgerRows({ filter, showJob, picks }: { filter: LedgerParams; s
       rowKey={(it) => String(it.id)}
       height="window"
       even
-      onPick={may('post') ? picks.toggle : undefined}
+      onPick={may('correct-costs') ? picks.toggle : undefined}
       isCurrent={(it) => picks.has(it.id)}
       empty="No matching entries to date."
       order={{

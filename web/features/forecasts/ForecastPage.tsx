@@ -30,11 +30,7 @@ export function ForecastPage() {
   if (data.lines.length === 0) return <Empty title="No budget and no cost to forecast from yet" />;
   return (
     <StableForm
-      of={
-        may('change-budget')
-          ? data
-          : { ...data, closed: data.closed ?? 'You read the forecast; managers and accountants make it' }
-      }
+      of={may('forecast') ? data : { ...data, closed: data.closed ?? 'You read the forecast; managers and accountants make it' }}
       stamp={`${data.on} ${data.seen}`}
     >
       {(opened, onTyped) => <Forecast job={job} view={opened} onTyped={onTyped} />}

@@ -39,7 +39,7 @@ export function BillingSchedulePage() {
     );
   return (
     <StableForm
-      of={may('bill') ? data : { ...data, closed: data.closed ?? 'You read the schedule; accountants make it' }}
+      of={may('schedule-billing') ? data : { ...data, closed: data.closed ?? 'You read the schedule; accountants make it' }}
       stamp={data.seen}
     >
       {(opened, onTyped) => <Schedule job={job} view={opened} onTyped={onTyped} />}

@@ -1,15 +1,42 @@
 import { displayMoment } from '../../kit/displayMoment';
-import { useAttachFileMutation } from '../../ground/api/api';
+import { useAttachFileMutation, useShowOnSiteMutation } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { AttachedFile } from '../../../wire/jobFile';
 import { faultOf } from '../../ground/faults';
+import { useMay } from '../../ground/person';
+import { useAttempt } from '../../ground/useAttempt';
 import { Refused } from '../../kit/States';
 
 const size = (bytes: number) =>
   bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
+
+/** Whether those who work on site see it: the office decides file by file, since a file may hold prices. */
+function ForSite({ job, file }: { job: string; file: AttachedFile }) {
+  const [show] = useShowOnSiteMutation();
+  const { refused, attempt } = useAttempt();
+  const may = useMay();
+  if (!may('manage-jobs')) return file.forSite ? <span className="note">for the site</span> : null;
+  return (
+    <label className="flex items-center gap-2 whitespace-nowrap">
+      <input
+        type="checkbox"
+        checked={file.forSite}
+        aria-label={`${file.name}: for the site`}
+        onChange={() =>
+          void attempt(
+            () => show({ job, id: file.id, body: { forSite: !file.forSite } }).unwrap(),
+            file.forSite ? `${file.name} is for the office alone` : `${file.name} is shown to the site`,
+          )
+        }
+      />
+      for the site
+      {refused && <span className="fault">{refused.message}</span>}
+    </label>
+  );
+}
 
 /** Attachments attached to the job, or to the change order `about`, each saved as it came, with its hash. */
 export function Files({ job, files, about = '' }: { job: string; files: readonly AttachedFile[]; about?: string }) {
@@ -54,7 +81,9 @@ export function Files({ job, files, about = '' }: { job: string; files: readonly
                   </a>
                   {it.about !== about && <span className="note"> of {it.about}</span>}
                 </td>
-                <td className="note">{it.hash.slice(0, 10)}…</td>
+                <td>
+                  <ForSite job={job} file={it} />
+                </td>
                 <td className="num">{size(it.size)}</td>
                 <td className="note num">
                   {it.actor}, {displayMoment(it.addedAt)}

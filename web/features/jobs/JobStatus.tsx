@@ -1,7 +1,13 @@
 import { SureButton } from '../../kit/SureButton';
 import type { SentOf } from '../../../wire/call';
 import type { CALLS } from '../../../wire/calls';
-import { useDeleteJobMutation, useLockJobMutation, useMoveJobMutation } from '../../ground/api/api';
+import {
+  useDeleteJobMutation,
+  useEndTenderMutation,
+  useLockJobMutation,
+  useMoveJobMutation,
+  useRestrictJobMutation,
+} from '../../ground/api/api';
 import { Pop } from '../../kit/Pop';
 import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
@@ -11,6 +17,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { isEnded, movesOn } from '../../../core/jobs/jobStatus';
 import type { JobView } from '../../../wire/jobs';
 import { useAsOf } from '../../ground/asOf';
+import { May, useMay } from '../../ground/person';
 import { faultOf } from '../../ground/faults';
 import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
@@ -23,11 +30,18 @@ type MoveTo = SentOf<typeof CALLS.moveJob>['body']['status'];
 export function JobStatus({ job }: { job: JobView }) {
   const { month, entryDay } = useAsOf();
   const [open, setOpen] = useState(false);
-  const next: readonly MoveTo[] = movesOn(job.status);
+  const may = useMay();
+  const leads = may('move-jobs');
+  const endings: readonly MoveTo[] = ['tender', 'lost', 'withdrawn'];
+  // Whoever estimates ends tenders and takes them up again; the rest is for those who lead jobs.
+  const next: readonly MoveTo[] = movesOn(job.status).filter(
+    (it) => leads || (may('estimate') && endings.includes(job.status as MoveTo) && endings.includes(it)),
+  );
   const [status, setStatus] = useState<MoveTo | ''>(next[0] ?? '');
   const [on, setOn] = useState(displayDate(entryDay));
   const [fault, setFault] = useState<string>();
   const [move, { isLoading }] = useMoveJobMutation();
+  const [end] = useEndTenderMutation();
   const [reason, setReason] = useState('');
   const ends = isEnded(status);
   const again = isEnded(job.status);
@@ -39,7 +53,7 @@ export function JobStatus({ job }: { job: JobView }) {
     if (status === '') return;
     if (needsDay && !day) return setFault('Enter a date, e.g. 30 Apr 2031');
     try {
-      await move({ job: job.number, body: { status, on: day, reason: reason.trim() } }).unwrap();
+      await (leads ? move : end)({ job: job.number, body: { status, on: day, reason: reason.trim() } }).unwrap();
       toast(`Job ${job.number} is ${status}`);
       setOpen(false);
     } catch (error) {
@@ -50,7 +64,8 @@ export function JobStatus({ job }: { job: JobView }) {
     <Pop
       button={
         <>
-          {job.locked ? `${job.status}, locked` : job.status} <ChevronDown size={14} aria-hidden="true" />
+          {[job.status, job.locked && 'locked', job.restricted && 'restricted'].filter(Boolean).join(', ')}{' '}
+          <ChevronDown size={14} aria-hidden="true" />
         </>
       }
       align="end"
@@ -89,7 +104,7 @@ export function JobStatus({ job }: { job: JobView }) {
           </button>
         </form>
       )}
-      <Keeping job={job} ruled={next.length > 0} onDone={() => setOpen(false)} />
+      {(leads || may('manage-jobs')) && <Keeping job={job} ruled={next.length > 0} onDone={() => setOpen(false)} />}
     </Pop>
   );
 }
@@ -104,6 +119,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
   const [fault, setFault] = useState<string>();
   const [sure, setSure] = useState(false);
   const [lock] = useLockJobMutation();
+  const [restrict] = useRestrictJobMutation();
   const [remove] = useDeleteJobMutation();
   const attempt = async (work: () => Promise<unknown>, said: string) => {
     try {
@@ -117,28 +133,48 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
   const verb = job.locked ? 'Unlock' : 'Lock';
   return (
     <div className={`flex flex-col gap-2 ${ruled ? 'mt-4 border-t pt-3' : ''} border-[var(--hair)]`}>
-      <Field label={`Reason for ${verb.toLowerCase()}ing`} fault={fault}>
-        <input value={reason} onChange={(event) => setReason(event.target.value)} />
-      </Field>
+      <May do="move-jobs">
+        <Field label="Reason for locking or restricting" fault={fault}>
+          <input value={reason} onChange={(event) => setReason(event.target.value)} />
+        </Field>
+      </May>
       {sure && (
         <p className="fault m-0">
           Job {job.number} goes with its schedule, budget, draft estimates and quotations. It cannot be brought back.
         </p>
       )}
-      <div className="flex gap-2">
-        <button
-          type="button"
-          className="button"
-          disabled={reason.trim() === ''}
-          onClick={() =>
-            void attempt(
-              () => lock({ job: job.number, body: { locked: !job.locked, reason } }).unwrap(),
-              `Job ${job.number} is ${job.locked ? 'unlocked' : 'locked: nothing posts to it'}`,
-            )
-          }
-        >
-          {verb}
-        </button>
+      <div className="flex flex-wrap gap-2">
+        <May do="move-jobs">
+          <button
+            type="button"
+            className="button"
+            disabled={reason.trim() === ''}
+            onClick={() =>
+              void attempt(
+                () => lock({ job: job.number, body: { locked: !job.locked, reason } }).unwrap(),
+                `Job ${job.number} is ${job.locked ? 'unlocked' : 'locked: nothing posts to it'}`,
+              )
+            }
+          >
+            {verb}
+          </button>
+          <button
+            type="button"
+            className="button"
+            title="A restricted job takes costs and documents from its team alone"
+            disabled={reason.trim() === ''}
+            onClick={() =>
+              void attempt(
+                () => restrict({ job: job.number, body: { restricted: !job.restricted, reason } }).unwrap(),
+                job.restricted
+                  ? `Job ${job.number} is open to everybody again`
+                  : `Job ${job.number} takes costs and documents from its team alone`,
+              )
+            }
+          >
+            {job.restricted ? 'Open to everybody' : 'Restrict to its team'}
+          </button>
+        </May>
         {DELETABLE.includes(job.status) && (
           <SureButton
             onAsked={setSure}

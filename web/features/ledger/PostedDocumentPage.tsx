@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PostingView } from '../../../wire/ledger';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { Approvals } from '../../ground/approvals/Approvals';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { May } from '../../ground/person';
 import { useCurrency } from '../../ground/company';
@@ -35,7 +36,8 @@ export function PostedDocumentPage() {
         <Beside posting={data} />
       </PageHead>
       <Facts posting={data} />
-      <May do="post">
+      <Approvals kind="past-reversal" document={String(data.id)} />
+      <May do="correct-costs">
         <Reversal key={data.id} posting={data} />
       </May>
       {data.journals.slice(0, MOST_JOURNALS).map((journal, i) => (

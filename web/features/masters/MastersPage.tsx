@@ -3,9 +3,11 @@ import { MASTERS, type MasterKind } from '../../../core/masters/masters';
 import type { MasterRow } from '../../../wire/masters';
 import { useMastersQuery } from '../../ground/api/api';
 import { Loaded } from '../../ground/Loaded';
+import { May } from '../../ground/person';
 import { PageHead } from '../../kit/PageHead';
 import { MasterForm } from './MasterForm';
 import { MasterTable } from './MasterTable';
+import { PersonalData } from '../../ground/PersonalData';
 import { MergeForm } from './MergeForm';
 
 export function ClientsPage() {
@@ -72,6 +74,11 @@ function Beside({ kind, rows, chosen, onChoose }: BesideProps) {
       <h2 className="mb-2">{coded === 'name' ? [row.code, row.name].filter(Boolean).join(', ') : `${row.code} ${row.name}`}</h2>
       <MasterForm key={row.seen} kind={kind} row={row} onDone={onChoose} />
       <MergeForm key={`merge ${row.code}`} kind={kind} row={row} rows={rows} onDone={onChoose} />
+      {kind === 'people' && (
+        <May do="manage-users">
+          <PersonalData key={`data ${row.code}`} name={row.code} onDone={onChoose} />
+        </May>
+      )}
     </aside>
   );
 }

@@ -1,3 +1,4 @@
+import { May } from '../../ground/person';
 import { useUnsaved } from '../../kit/unsaved';
 import { at } from '../../../core/errors/known';
 import { PageHead } from '../../kit/PageHead';
@@ -146,9 +147,11 @@ function Tools({
         Adjust prices …
       </button>
       <PriceListImport onRefused={onRefused} />
-      <a className="button" href={hrefOf(CALLS.priceItemsCsv, {})} download>
-        Export, CSV
-      </a>
+      <May do="export:priceItemsCsv">
+        <a className="button" href={hrefOf(CALLS.priceItemsCsv, {})} download>
+          Export, CSV
+        </a>
+      </May>
       <span className="note ml-auto text-[12.5px]">Unit costs in {code}; of labour, an hour.</span>
     </div>
   );

@@ -1,5 +1,7 @@
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { hrefOf } from '../../../wire/call';
+import { CALLS } from '../../../wire/calls';
 import type { SiteJob } from '../../../wire/site';
 import { useSiteJobQuery, useSiteJobsQuery } from '../../ground/api/api';
 import { Loaded } from '../../ground/Loaded';
@@ -95,6 +97,25 @@ function OneJob({ job }: { job: SiteJob }) {
             </li>
           ))}
       </ul>
+      {job.documents.length > 0 && (
+        <>
+          <h2 className="mb-1 mt-5">Documents</h2>
+          <ul className="m-0 list-none p-0">
+            {job.documents.map((it) => (
+              <li key={it.document} className="hair-below">
+                <a
+                  className="block py-2"
+                  href={hrefOf(CALLS.siteDocument, { job: job.number, id: Number(it.document) })}
+                  target="_blank"
+                  rel="noreferrer"
+                >
+                  {it.name}
+                </a>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       {job.checklist.length > 0 && (
         <>
           <h2 className="mb-1 mt-5">Checklist</h2>

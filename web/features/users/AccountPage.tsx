@@ -4,7 +4,7 @@ import type { SessionRow } from '../../../wire/users';
 import { useChangePasswordMutation, useEndSessionMutation, useSessionsQuery } from '../../ground/api/api';
 import { faultOf } from '../../ground/faults';
 import { Loaded } from '../../ground/Loaded';
-import { usePerson } from '../../ground/person';
+import { useMay, usePerson } from '../../ground/person';
 import { useAttempt } from '../../ground/useAttempt';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { displayMoment } from '../../kit/displayMoment';
@@ -13,11 +13,13 @@ import { PageHead } from '../../kit/PageHead';
 import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import { newPassword, PASSWORD_HINT, secret } from '../../ground/password';
+import { Absences } from './Absences';
 import { SecondFactor } from './SecondFactor';
 
 /** One's own account: the password, and where one is signed in. */
 export function AccountPage() {
   const person = usePerson();
+  const may = useMay();
   const sessions = useSessionsQuery();
   return (
     <div className="page">
@@ -28,6 +30,7 @@ export function AccountPage() {
       <div className="grid grid-cols-[320px_minmax(0,1fr)] gap-10">
         <div className="flex flex-col gap-8">
           <Password />
+          {may('read-jobs') && <Absences />}
           <SecondFactor on={person?.secondFactor ?? false} />
         </div>
         <section>

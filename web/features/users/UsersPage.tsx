@@ -15,6 +15,7 @@ import { Loaded } from '../../ground/Loaded';
 import { useAttempt } from '../../ground/useAttempt';
 import { displayMoment } from '../../kit/displayMoment';
 import { useCodecForm } from '../../kit/form/useCodecForm';
+import { PersonalData } from '../../ground/PersonalData';
 import { PageHead } from '../../kit/PageHead';
 import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
@@ -108,6 +109,7 @@ function Beside({ row, isNew, link, onLink }: BesideProps) {
       <h2 className="mb-2">{row ? row.name : 'Invite somebody'}</h2>
       <UserForm key={row ? `${row.id}` : 'new'} row={row} onLink={onLink} />
       {row && !row.closed && <NewLink row={row} onLink={onLink} />}
+      {row && <PersonalData key={`data ${row.id}`} name={row.name} onDone={() => undefined} />}
       {link && <Invitation {...link} />}
     </aside>
   );

@@ -1,5 +1,7 @@
 import { createApi, fetchBaseQuery, type BaseQueryApi } from '@reduxjs/toolkit/query/react';
 import { CALLS } from '../../../wire/calls';
+import type { FaultReply } from '../../../wire/fault';
+import { approvalNeeded } from '../approvals/approvalSlice';
 import { endpointsOf, type Base, type Sent } from './endpoints';
 import { RequestIds } from './requestIds';
 
@@ -13,6 +15,8 @@ const requestIds = new RequestIds(newId);
 const base: Base = async (sent: Sent, context, extra) => {
   const reply = await asked(sent, context, extra);
   if (reply.error?.status === SIGNED_OUT) followSignOut(context);
+  const { code, message } = (reply.error?.data ?? {}) as Partial<FaultReply>;
+  if (code === 'needs-approval' && sent.asking === undefined) context.dispatch(approvalNeeded({ sent, message: message ?? '' }));
   return reply;
 };
 
@@ -21,7 +25,9 @@ const asked: Base = async (sent, context, extra) => {
   const request = { method, url, params, body };
   if (sent.method === 'GET') return send(request, context, extra);
   const id = requestIds.idOf(sent);
-  const reply = await send({ ...request, headers: { 'Idempotency-Key': id } }, context, extra);
+  const asking: Record<string, string> =
+    sent.asking === undefined ? {} : { 'Ledrin-Asks-Approval': encodeURIComponent(sent.asking) };
+  const reply = await send({ ...request, headers: { 'Idempotency-Key': id, ...asking } }, context, extra);
   requestIds.ended(sent, typeof reply.error?.status !== 'string');
   return reply;
 };
@@ -41,13 +47,22 @@ export const api = createApi({
   baseQuery: base,
   tagTypes: ['books'],
   refetchOnMountOrArgChange: 30,
-  endpoints: (build) => endpointsOf(CALLS, build),
+  endpoints: (build) => ({
+    ...endpointsOf(CALLS, build),
+    /** Sends a command as it was sent before: to ask for its approval, or to carry it out once that is given. */
+    sendAgain: build.mutation<unknown, Sent>({
+      query: (sent) => sent,
+      invalidatesTags: (_result, refused) => (refused ? [] : ['books']),
+    }),
+  }),
 });
 
 export const {
+  useAbsencesQuery,
   useAcceptInvitationMutation,
   useAcceptOfferMutation,
   useAchievedQuery,
+  useAddAbsenceMutation,
   useAddChangeMutation,
   useAddClientMutation,
   useAddCostCodesMutation,
@@ -58,11 +73,15 @@ export const {
   useAgreeChangeMutation,
   useAnswerQuery,
   useApplicationQuery,
+  useApprovalQuery,
+  useApprovalRulesQuery,
+  useApprovalsQuery,
   useAskAboutOfferMutation,
   useAttachFileMutation,
   useAuditQuery,
   useAwardJobMutation,
   useBeginSecondFactorMutation,
+  useBillAboveMutation,
   useBillingRegisterQuery,
   useBillingScheduleQuery,
   useCertifyApplicationMutation,
@@ -79,6 +98,7 @@ export const {
   useCostSubtotalsQuery,
   useCostTotalsQuery,
   useCreateJobMutation,
+  useDecideApprovalMutation,
   useDecideChangeMutation,
   useDeclineOfferMutation,
   useDeleteApplicationMutation,
@@ -90,8 +110,10 @@ export const {
   useDeleteQuotationMutation,
   useDeliverMessageMutation,
   useDemoSignInMutation,
+  useEndAbsenceMutation,
   useEndSecondFactorMutation,
   useEndSessionMutation,
+  useEndTenderMutation,
   useEstimateListQuery,
   useEstimateQuery,
   useEstimateVersusActualQuery,
@@ -117,6 +139,7 @@ export const {
   useListsQuery,
   useLoadSampleBookMutation,
   useLockJobMutation,
+  useMakeAnonymousMutation,
   useMakeOwnerMutation,
   useMastersQuery,
   useMergeMasterMutation,
@@ -124,6 +147,7 @@ export const {
   useMessagesQuery,
   useMoveJobMutation,
   useMovePricesMutation,
+  useNarrowingQuery,
   usePlanQuery,
   usePostCostsMutation,
   usePostingQuery,
@@ -151,9 +175,11 @@ export const {
   useReportQuery,
   useRepriceEstimateMutation,
   useRepricingQuery,
+  useRestrictJobMutation,
   useReturnApplicationMutation,
   useReversePostingMutation,
   useSaveApplicationMutation,
+  useSaveApprovalRulesMutation,
   useSaveBillingScheduleMutation,
   useSaveBuildUpMutation,
   useSaveChangeMutation,
@@ -167,17 +193,20 @@ export const {
   useSaveJobTemplateMutation,
   useSaveLogoMutation,
   useSaveMasterMutation,
+  useSaveNarrowingMutation,
   useSavePeopleMutation,
   useSavePlanMutation,
   useSavePriceItemsMutation,
   useSaveQuotationMutation,
   useSaveTermsMutation,
   useSaveUserMutation,
+  useSendAgainMutation,
   useSendChangeMutation,
   useSendEstimateMutation,
   useSendQuotationMutation,
   useSessionQuery,
   useSessionsQuery,
+  useShowOnSiteMutation,
   useSignInMutation,
   useSignOutMutation,
   useSiteJobQuery,
@@ -194,5 +223,6 @@ export const {
   useUninstalledQuery,
   useUsersQuery,
   useWaitingQuery,
+  useWithdrawApprovalMutation,
   useWorkingsQuery,
 } = api;

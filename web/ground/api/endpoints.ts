@@ -10,6 +10,8 @@ export interface Sent {
   url: string;
   params?: Record<string, unknown>;
   body?: unknown;
+  /** Asks for the approval it needs, for this reason. */
+  asking?: string;
 }
 export type Base = BaseQueryFn<Sent, unknown, FetchBaseQueryError>;
 

@@ -40,5 +40,5 @@ function placeOf({ call, url }: Sent): string {
 }
 
 function contentOf(sent: Sent): string {
-  return `${placeOf(sent)} ${JSON.stringify([sent.params, sent.body])}`;
+  return `${placeOf(sent)} ${JSON.stringify([sent.params, sent.body, sent.asking])}`;
 }

@@ -12,6 +12,7 @@ import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { useAsOf } from '../asOf';
+import { useMay } from '../person';
 import { faultOf } from '../faults';
 
 /** A document a client gets: a quotation of a job, or a change order. */
@@ -40,6 +41,8 @@ function useSendDocument() {
 
 /** The document as PDF and for a word processor. */
 export function DocumentDownloads({ of }: { of: DocumentRef }) {
+  const may = useMay();
+  if (!may(of.kind === 'changes' ? 'export:changeDocument' : 'export:quotationDocument')) return null;
   return (
     <span className="flex gap-2" role="group" aria-label="The document">
       <a className="button" href={documentHref(of, 'pdf')} target="_blank" rel="noreferrer">

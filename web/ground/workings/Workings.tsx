@@ -131,7 +131,7 @@ function MoveLink({ of, label }: { of: Place; label: string }) {
   const keep = useKeepMonth();
   const may = useMay();
   const to = moveAddressOf(of);
-  if (to === null || !may('post')) return null;
+  if (to === null || !may('correct-costs')) return null;
   return (
     <Link className="ml-2 text-[12.5px]" to={keep(to)} aria-label={`Move the cost of ${label}`} onClick={() => dispatch(shut())}>
       Move …

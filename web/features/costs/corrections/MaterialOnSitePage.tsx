@@ -52,7 +52,7 @@ function MaterialOnSite({ job }: { job?: string }) {
   const { exact } = useCurrency();
   const may = useMay();
   const every = useColumns(picked, toggle);
-  const columns = may('post') ? every : every.filter(({ key }) => key !== 'pick');
+  const columns = may('correct-costs') ? every : every.filter(({ key }) => key !== 'pick');
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the material on site" />;
   const chosen = data.rows.filter((it) => picked.has(it.entry));
@@ -65,7 +65,7 @@ function MaterialOnSite({ job }: { job?: string }) {
         </Empty>
       ) : (
         <>
-          <May do="post">
+          <May do="correct-costs">
             <InstallForm rows={chosen} onDone={() => setPicked(new Set())} />
           </May>
           <Table
@@ -73,7 +73,7 @@ function MaterialOnSite({ job }: { job?: string }) {
             columns={columns}
             rows={data.rows}
             rowKey={(it) => String(it.entry)}
-            onPick={may('post') ? toggle : undefined}
+            onPick={may('correct-costs') ? toggle : undefined}
             isCurrent={(it) => picked.has(it.entry)}
             groups={
               job === undefined
@@ -176,7 +176,7 @@ function Installed({ rows }: { rows: readonly InstallationRow[] }) {
       {refused && <Refused message={refused.message} />}
       <Table
         label="Installed"
-        columns={may('post') ? columns : columns.filter(({ key }) => key !== 'undo')}
+        columns={may('correct-costs') ? columns : columns.filter(({ key }) => key !== 'undo')}
         rows={rows}
         rowKey={(it) => String(it.id)}
       />

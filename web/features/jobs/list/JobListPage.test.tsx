@@ -14,7 +14,14 @@ function jobOf(number: string, manager: string, contract: number, estimate: numb
   const [contractSum, at] = [contract * 100, estimate * 100];
   return {
     ...{ number, name: `Job ${number}`, client: 'NORTH', clientName: 'Northbeck Estates', manager, status: 'on-site' },
-    ...{ locked: false, inSchedule: contract > 0, contractSum, estimate: at, estimatedProfit: contractSum - at },
+    ...{
+      locked: false,
+      restricted: false,
+      inSchedule: contract > 0,
+      contractSum,
+      estimate: at,
+      estimatedProfit: contractSum - at,
+    },
     margin: contract === 0 ? 0 : Math.round(((contractSum - at) / contractSum) * 1_000_000),
     ...{
       cost: at / 2,

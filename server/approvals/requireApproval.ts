@@ -1,0 +1,85 @@
+import { createHash } from 'node:crypto';
+import {
+  APPROVALS,
+  approves,
+  ruleFor,
+  type ApprovalName,
+  type ApprovalRule,
+  type Approver,
+} from '../../core/approvals/approvals';
+import { LedrinError } from '../../core/errors/ledrinError';
+import { displayExact } from '../../core/money/display';
+import type { Cents } from '../../core/money/cents';
+import { loadDigits } from '../company/company';
+import type { Reader } from '../db/sql';
+import type { Actor } from '../ledger/audit';
+import type { Command } from '../ledger/command';
+import { ApprovalRuleTable, ApprovalTable } from './models';
+import { STOOD_IN_FOR } from './queries';
+
+/** An act that may have to be approved first. */
+export interface Act {
+  kind: ApprovalName;
+  /** Null where it is of several jobs. */
+  jobId: number | null;
+  /** The number of its document; empty where it gets one only when it is done. */
+  document: string;
+  amount: Cents;
+  /** All that is to be done; approved for this, it may not be used for anything else. */
+  content: unknown;
+  /** What whoever decides is shown. */
+  facts: readonly (readonly [label: string, text: string])[];
+}
+
+/** Thrown where an act has to be approved first. What was begun is undone; it can be asked for with `act`. */
+export class NeedsApproval extends LedrinError {
+  constructor(
+    readonly act: Act,
+    readonly role: Approver,
+    readonly digest: string,
+    message: string,
+  ) {
+    super('needs-approval', message);
+  }
+}
+
+/**
+ * Lets an act go on where no rule of the company stands against it, where whoever acts may approve it, or where it was approved;
+ * that approval is then used. Else throws NeedsApproval. The command line works on the file itself and is not asked.
+ */
+export async function requireApproval({ sql, actor }: Pick<Command, 'sql' | 'actor'>, act: Act): Promise<void> {
+  if (actor.role === undefined) return;
+  const rule = ruleFor(await rulesOf(sql), act.kind, act.amount);
+  if (!rule || (await approverFor(sql, actor, rule.role))) return;
+  const digest = createHash('sha256')
+    .update(JSON.stringify([act.kind, act.jobId, act.document, act.amount, act.content]))
+    .digest('hex');
+  const [given] = await sql.find(ApprovalTable, { digest, state: 'given' });
+  if (given) return sql.update(ApprovalTable, { id: given.id }, { state: 'used' });
+  const digits = await loadDigits(sql);
+  throw new NeedsApproval(act, rule.role, digest, needed(act, rule, digits));
+}
+
+function needed(act: Act, rule: ApprovalRule, digits: number): string {
+  const above = rule.above === 0 ? '' : ` above ${displayExact(rule.above, digits)}`;
+  return `${sentence(APPROVALS[act.kind].act)}${above} has to be approved by ${nameOf(rule.role)}; ask for the approval, with a reason`;
+}
+
+export const sentence = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
+const nameOf = (role: Approver) => (role === 'owner' ? 'an owner' : `${role === 'accountant' ? 'an' : 'a'} ${role} or an owner`);
+
+/** The company's rules. */
+export async function rulesOf(sql: Reader): Promise<ApprovalRule[]> {
+  return sql.find(ApprovalRuleTable, {}, ['kind', 'above']);
+}
+
+/** In whose name somebody approves what is asked of a role: their own, or that of whoever is away and named them. Null: they may not. */
+export async function approverFor(
+  sql: Reader,
+  { name, role, at }: Pick<Actor, 'name' | 'role' | 'at'>,
+  asked: Approver,
+): Promise<string | null> {
+  if (role !== undefined && approves(role, asked)) return name;
+  const absent = await sql.all(STOOD_IN_FOR, [at.slice(0, 10), name]);
+  return absent.find((it) => approves(it.role, asked))?.name ?? null;
+}

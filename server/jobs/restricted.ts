@@ -1,0 +1,35 @@
+import { LedrinError } from '../../core/errors/ledrinError';
+import type { Reader } from '../db/sql';
+import type { Actor } from '../ledger/audit';
+import type { Command } from '../ledger/command';
+import { fieldError } from '../company/saveCompany';
+import { noteMove } from './jobLife';
+import { jobByNumber } from './jobByNumber';
+import { JobTable } from './models';
+import { RESTRICTED_TO_OTHERS } from './queries';
+
+/**
+ * Throws refused where one of the jobs is restricted and whoever acts is not on its team: costs and documents come from the team
+ * alone. The command line works on the file itself and is not asked.
+ */
+export async function assertOfTeam(sql: Reader, actor: Actor, jobIds: readonly number[]): Promise<void> {
+  if (actor.role === undefined) return;
+  const [job] = await sql.all(RESTRICTED_TO_OTHERS, [JSON.stringify(jobIds), actor.name]);
+  if (job)
+    throw new LedrinError(
+      'refused',
+      `Job ${job.number} is restricted: it takes costs and documents from its team alone. Whoever leads it adds people to the team, in its job file`,
+    );
+}
+
+/** Restricts a job to its team, or opens it again. */
+export async function restrictJob(command: Command, number: string, restricted: boolean, reason: string): Promise<void> {
+  const { sql, actor } = command;
+  const { id, status } = await jobByNumber(sql, number, 'job');
+  const job = await sql.findOne(JobTable, { id });
+  if ((job?.restricted === 1) === restricted)
+    throw fieldError('restricted', `Job ${number} is ${restricted ? 'restricted' : 'not restricted'} already`);
+  await sql.update(JobTable, { id }, { restricted: restricted ? 1 : 0 });
+  await noteMove(sql, actor, id, status, restricted ? 'restricted' : 'unrestricted', null, reason);
+  command.note(number, { restricted, reason });
+}
