@@ -68,7 +68,7 @@ test('the owner takes a report and an action from managers, who are offered neit
   await owner.getByRole('checkbox', { name: 'Ageing: manager' }).uncheck();
   await owner.getByRole('checkbox', { name: 'Move budget between lines: manager' }).uncheck();
   await owner.getByRole('button', { name: 'Save roles' }).click();
-  await expect(owner.getByText('2 taken away')).toBeVisible();
+  await expect(owner.getByText('2 removed')).toBeVisible();
   await manager.goto('/jobs/2108/budget?as-of=2031-04');
   await expect(manager.getByRole('heading', { name: 'Budget transfers' })).toBeVisible();
   await expect(manager.getByRole('button', { name: /Move budget between lines/ })).toHaveCount(0);

@@ -1,3 +1,5 @@
+import type { Logger } from 'pino';
+import { requestLog } from './http/requestLog';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
@@ -72,6 +74,8 @@ export interface AppSetting extends Setting {
   /** Folder of the built pages; null for none. */
   pages: string | null;
   log: (error: unknown) => void;
+  /** Where each request leaves a line; null for none. */
+  requests: Logger | null;
   /** Which proxies before it are believed when they say who asks, as Express takes it; false for none. */
   trustProxy: boolean | number | string;
 }
@@ -82,6 +86,7 @@ export function createApp(setting: AppSetting): Express {
   app.set('query parser', 'simple');
   app.set('trust proxy', setting.trustProxy);
   const secure = setting.address.startsWith('https:');
+  if (setting.requests) app.use(requestLog(setting.requests));
   app.use(
     helmet({
       contentSecurityPolicy: {

@@ -41,6 +41,7 @@ try {
     whoIs,
     pages: config.pages,
     log: (error) => log.error(error),
+    requests: log,
   });
   const server = app.listen(config.port, config.host, (error) => {
     if (error) return stop(`Cannot serve on port ${config.port}: ${error.message}. Set PORT to another one.`);

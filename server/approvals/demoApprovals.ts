@@ -1,5 +1,6 @@
+import * as v from 'valibot';
 import type { ApprovalRule } from '../../core/approvals/approvals';
-import type { TransferInput } from '../../wire/changes';
+import { transferInput } from '../../wire/changes';
 import { transferBudget } from '../budget/transfers';
 import type { Database } from '../db/database';
 import { JobTable } from '../jobs/models';
@@ -18,13 +19,14 @@ const RULES: readonly ApprovalRule[] = [
 
 const JOB = '2108';
 const line = { section: 'Levels 0–6', costCode: '0420', hours: null };
-const TRANSFER: TransferInput = {
+/** Read as it would be from a page, so that it is the same when it is sent again. */
+const TRANSFER = v.parse(transferInput, {
   ...{ dated: '2031-04-30', reason: 'Panels come cut to size: less labour, more material' },
   lines: [
     { ...line, costType: 'labour', amount: -12_000_00 },
     { ...line, costType: 'material', amount: 12_000_00 },
   ],
-};
+});
 
 /** The rules of the demo, and a transfer of its manager's that waits for the owner; nothing where the company has rules of its own. */
 export async function addDemoApprovals(database: Database): Promise<void> {

@@ -38,6 +38,7 @@ export function testApp(
     trustProxy: false,
     whoIs: () => Promise.resolve(OWNER),
     log: (error) => logged.push(error),
+    requests: null,
     ...more,
   });
 }

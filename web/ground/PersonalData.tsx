@@ -41,7 +41,7 @@ function Anonymous({ name, onDone }: { name: string; onDone: (name: string) => v
     <form aria-label={`Make ${name} anonymous`} className="mt-3 flex flex-col gap-3" onSubmit={onSubmit} noValidate>
       <p className="m-0">
         For somebody who has left: a number stands in place of the name everywhere, and e-mail and phone are forgotten. It cannot
-        be taken back. What was typed as free text, attached files and copies of the database are not searched.
+        be undone. What was typed as free text, attached files and copies of the database are not searched.
       </p>
       {form.input('years', 'Years the law wants records with the name', { className: 'w-[260px]' })}
       <button className="button main self-start" disabled={form.busy}>

@@ -8,15 +8,15 @@ import { PageHead } from '../../kit/PageHead';
 import { Refused } from '../../kit/States';
 import { useUnsaved } from '../../kit/unsaved';
 
-/** What each role may see, take out and do; the owner takes parts of it away from roles. */
+/** What each role may see, export and do; the owner removes parts of it from roles. */
 export function RolesPage() {
   const data = useNarrowingQuery(undefined, { refetchOnMountOrArgChange: true });
   return (
     <div className="page max-w-[980px]">
       <PageHead title="Roles" />
       <p className="mt-0">
-        What is ticked, the role has. Take a tick away, and it is neither offered nor done for anybody of that role, from the next
-        request on. An owner has everything; the site sees its own jobs without money.
+        Each role may see, export and do what is ticked. Untick a part to remove it: it is neither offered nor carried out for
+        anybody of that role, from the next request on. An owner has everything; the site sees its own jobs, without money.
       </p>
       <Loaded of={data} what="the roles">
         {({ seen, taken }) => <Roles key={seen} seen={seen} saved={taken} />}
@@ -48,7 +48,7 @@ function Roles({ seen, saved }: { seen: string; saved: readonly Narrowed[] }) {
         >
           {changed ? 'Save roles' : 'Saved'}
         </button>
-        <span className="note">{taken.length === 0 ? 'Nothing is taken away' : `${taken.length} taken away`}</span>
+        <span className="note">{taken.length === 0 ? 'Nothing is removed' : `${taken.length} removed`}</span>
       </div>
       {refused && <Refused message={refused.message} />}
       <table className="ledger static-foot" aria-label="Roles">
