@@ -28,11 +28,18 @@ export const userInput = v.strictObject({
   allJobs: v.boolean('expected true or false'),
 });
 export type UserInput = v.InferOutput<typeof userInput>;
-export const savedUserInput = v.strictObject({ ...userInput.entries, closed: v.boolean('expected true or false') });
+export const savedUserInput = v.strictObject({
+  ...userInput.entries,
+  closed: v.boolean('expected true or false'),
+  /** The digest of the user as the page showed them. */
+  seen: text(64),
+});
 
 /** Somebody who may sign in, or is invited to. */
 export interface UserRow extends UserInput {
   id: number;
+  /** Digest of what a change of it must have seen. */
+  seen: string;
   closed: boolean;
   /** Has a password, and so signs in; else is invited only. */
   signsIn: boolean;

@@ -61,6 +61,8 @@ test('a transfer above the limit is asked for, given, carried out once as it was
   expect([refused.status, refused.body.code]).toEqual([409, 'needs-approval']);
   expect(refused.body.message).toMatch(/above 100\.00 has to be approved by an accountant or an owner/);
   expect(await everything(database)).toBe(before);
+  const spoilt = await as('Max').post('/api/jobs/J1/transfers').set(ASKING, '%E0%A4%A').send(transfer(100_01));
+  expect([spoilt.status, (await moving('Max', 100_01, 'x'.repeat(401))).status]).toEqual([400, 400]);
   expect((await moving('Max', 100_01, ' ')).body.faults[0].field).toBe('reason');
   const { body, status } = await moving('Max', 100_01, 'the façade is late');
   expect([status, body]).toEqual([202, { approval: 1 }]);

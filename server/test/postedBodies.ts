@@ -172,7 +172,7 @@ export const EXAMPLES: WithInput = {
   decideApproval: { id: 1, body: { give: true, note: '' } },
   makeAnonymous: { name: 'Nobody', body: { years: 10 } },
   addAbsence: { body: { from: '2031-05-01', to: '2031-05-09', deputy: 'Ann' } },
-  saveUser: { id: 1, body: { ...user, closed: false } },
+  saveUser: { id: 1, body: { ...user, closed: false, seen: 'as it was' } },
   addMaster: { kind: 'clients', body: master },
   saveMaster: { kind: 'clients', code: 'NORTH', body: { ...master, seen: 'as it was' } },
   mergeMaster: { kind: 'clients', code: 'NORTH', into: 'NORTH', body: { seen: 'as it was' } },

@@ -1,6 +1,8 @@
 import { addDays } from '../../core/calendar/plainDate';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { present } from '../../core/errors/known';
+import { digestOf } from '../versions/digest';
+import { assertUnchanged } from '../versions/staleness';
 import type { SessionRow, UserInput, UserRow } from '../../wire/users';
 import type { Reader } from '../db/sql';
 import type { Context } from '../http/context';
@@ -14,9 +16,10 @@ import { newToken, type SignedIn } from './sessions';
 const INVITED_DAYS = 7;
 
 export async function userList(sql: Reader): Promise<UserRow[]> {
-  return (await sql.all(USER_LIST)).map(({ allJobs, closed, signsIn, invitedUntil, ...row }) => ({
-    ...{ ...row, allJobs: allJobs === 1, closed: closed === 1, signsIn: signsIn === 1, invitedUntil: invitedUntil || null },
-  }));
+  return (await sql.all(USER_LIST)).map(({ allJobs, closed, signsIn, invitedUntil, ...row }) => {
+    const facts = { name: row.name, email: row.email, role: row.role, allJobs: allJobs === 1, closed: closed === 1 };
+    return { ...row, ...facts, seen: digestOf(facts), signsIn: signsIn === 1, invitedUntil: invitedUntil || null };
+  });
 }
 
 async function userById(sql: Reader, id: number) {
@@ -64,9 +67,15 @@ const untilOf = (at: string) => addDays(at.slice(0, 10), INVITED_DAYS);
 const linkOf = (address: string, token: string) => `${address}/invitation/${token}`;
 
 /** Changes what somebody is; it holds from the next request on. Whoever is closed is signed out everywhere. */
-export async function saveUser(command: Command, id: number, input: UserInput & { closed: boolean }): Promise<void> {
+export async function saveUser(
+  command: Command,
+  id: number,
+  { seen, ...input }: UserInput & { closed: boolean; seen: string },
+): Promise<void> {
   const { sql } = command;
   const was = await userById(sql, id);
+  const before = { name: was.name, email: was.email, role: was.role, allJobs: was.all_jobs === 1, closed: was.closed === 1 };
+  await assertUnchanged(command, was.name, { subject: `user ${was.name}`, now: before, seen });
   const faults = await takenFaults(sql, input, id);
   const stays = input.role === 'owner' && !input.closed;
   if (was.role === 'owner' && !stays && present(await sql.get(OTHER_OWNERS, [id])).count === 0)
@@ -82,7 +91,7 @@ export async function saveUser(command: Command, id: number, input: UserInput & 
     await sql.update(UserTable, { id }, { invitation: '', invited_until: '' });
   }
   command.note(`user ${input.name}`, {
-    was: { name: was.name, email: was.email, role: was.role, allJobs: was.all_jobs === 1, closed: was.closed === 1 },
+    was: before,
     now: input,
   });
 }

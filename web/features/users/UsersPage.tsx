@@ -107,7 +107,7 @@ function Beside({ row, isNew, link, onLink }: BesideProps) {
   return (
     <aside>
       <h2 className="mb-2">{row ? row.name : 'Invite somebody'}</h2>
-      <UserForm key={row ? `${row.id}` : 'new'} row={row} onLink={onLink} />
+      <UserForm key={row?.seen ?? 'new'} row={row} onLink={onLink} />
       {row && !row.closed && <NewLink row={row} onLink={onLink} />}
       {row && <PersonalData key={`data ${row.id}`} name={row.name} onDone={() => undefined} />}
       {link && <Invitation {...link} />}
@@ -151,7 +151,7 @@ function UserForm({ row, onLink }: { row: UserRow | null; onLink: BesideProps['o
   const onSubmit = form.submit(async ({ closed, allJobs, ...values }) => {
     const body = { ...values, allJobs: allJobs && values.role === 'manager' };
     if (row) {
-      await save({ id: row.id, body: { ...body, closed } }).unwrap();
+      await save({ id: row.id, body: { ...body, closed, seen: row.seen } }).unwrap();
       toast(`Saved ${body.name}`);
     } else {
       onLink({ name: body.name, link: (await invite({ body }).unwrap()).link });
