@@ -4,11 +4,12 @@ set -euo pipefail
 cd "$(dirname "$0")/.."
 command -v debootstrap >/dev/null || { echo 'debootstrap is missing: apt-get install debootstrap' >&2; exit 1; }
 root=$(mktemp -d)
+chmod 755 "$root"
 started=()
 end() {
   for pid in "${started[@]}"; do kill "$pid" 2>/dev/null || true; done
-  wait 2>/dev/null || true
-  umount "$root/proc" "$root/dev" 2>/dev/null || true
+  sleep 2
+  umount -l "$root/proc" "$root/dev" 2>/dev/null || true
   rm -rf --one-file-system "$root"
 }
 trap end EXIT
@@ -36,8 +37,10 @@ expect 'the settings are root’s alone' '600 root' "$(inside stat -c '%a %U' /e
 inside nginx
 started+=("$(cat "$root/run/nginx.pid")")
 serve() {
-  # shellcheck disable=SC2016
-  inside setpriv --reuid=ledrin --regid=ledrin --clear-groups bash -c 'cd /opt/ledrin; set -a; . /dev/stdin; NODE_ENV=production PORT=4310 LEDRIN_DB=/var/lib/ledrin/ledrin.sqlite exec node dist/server/main.mjs' < "$root/etc/ledrin.env" &
+  # Root reads the settings, as systemd does; the program runs as its user.
+  # shellcheck disable=SC2046
+  inside env $(xargs < "$root/etc/ledrin.env") NODE_ENV=production PORT=4310 LEDRIN_DB=/var/lib/ledrin/ledrin.sqlite \
+    setpriv --reuid=ledrin --regid=ledrin --clear-groups bash -c 'cd /opt/ledrin && exec node dist/server/main.mjs' &
   served=$!
   started+=("$served")
   for _ in $(seq 60); do inside curl -fs http://127.0.0.1:4310/api/health >/dev/null && return; sleep 1; done

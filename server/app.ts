@@ -25,6 +25,7 @@ import { instalmentHandlers } from './instalments/handlers';
 import { jobFileHandlers } from './jobFile/handlers';
 import { jobHandlers } from './jobs/handlers';
 import { masterHandlers } from './masters/handlers';
+import { labourHandlers } from './labour/handlers';
 import { ledgerHandlers } from './ledger/handlers';
 import { answerHandlers } from './offers/handlers';
 import { forecastHandlers } from './forecasts/handlers';
@@ -55,6 +56,7 @@ const NOUNS = [
   jobFileHandlers,
   tenderHandlers,
   forecastHandlers,
+  labourHandlers,
   planHandlers,
   instalmentHandlers,
   estimateHandlers,

@@ -11,6 +11,7 @@ import { forecastCalls } from './forecasts';
 import { instalmentCalls } from './instalments';
 import { jobFileCalls } from './jobFile';
 import { jobCalls } from './jobs';
+import { labourCalls } from './labour';
 import { ledgerCalls } from './ledger';
 import { masterCalls } from './masters';
 import { peopleCalls } from './people';
@@ -39,6 +40,7 @@ export const CALLS = {
   ...tenderCalls,
   ...planCalls,
   ...forecastCalls,
+  ...labourCalls,
   ...instalmentCalls,
   ...estimateCalls,
   ...quotationCalls,

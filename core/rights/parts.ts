@@ -15,6 +15,7 @@ const action = (needs: Right, title: string): PartOfWork => ({ group: 'Actions',
 export const PARTS = {
   'report:wip': report('Work in progress'),
   'report:estimate-vs-actual': report('Estimate versus actual, with the budget of a job'),
+  'report:labour-progress': report('Hours by task'),
   'report:ageing': report('Ageing'),
   'report:billing-register': report('Billing register'),
   'report:change-register': report('Change orders of all jobs'),

@@ -2,6 +2,7 @@ import { hrefOf, type Call } from '../../wire/call';
 import { CALLS } from '../../wire/calls';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import request from 'supertest';
+import { LABOUR_FIGURES } from '../../core/forecast/labourFigures';
 import type { Database } from '../db/database';
 import { cleanUp, faultsOf, temporaryDatabase, TENDER_BOOK } from '../test/books';
 import { READS, type Reading } from '../test/readArgs';
@@ -77,6 +78,21 @@ test('every figure on the job list opens its workings, and comes to the same', a
       body.totals[figure],
     ]);
   }
+});
+
+test('every figure of hours by task does, of a task, of the job, and by cost code over all jobs', async () => {
+  const { body } = await request(app).get(`/api/jobs/J1/hours?asOf=${asOf}`).expect(200);
+  expect(body.tasks).toHaveLength(1);
+  for (const [figure, { key }] of Object.entries(LABOUR_FIGURES)) {
+    const worked = async (more: string) =>
+      (await request(app).get(`/api/workings?asOf=${asOf}&figure=${figure}&job=J1${more}`).expect(200)).body;
+    const task = await worked(`&line=${body.tasks[0].id}`);
+    expect([figure, task.result, (await worked('')).result]).toEqual([figure, body.tasks[0][key], body.total[key]]);
+    expect(task.rule).not.toBe('');
+  }
+  const { codes, total } = (await request(app).get(`/api/hours?asOf=${asOf}`).expect(200)).body;
+  expect(codes).toMatchObject([{ costCode: '100', ...body.total, tasks: [{ job: 'J1' }] }]);
+  expect(total).toEqual(body.total);
 });
 
 test('every figure of the budget and of an application does too', async () => {

@@ -2,6 +2,7 @@ import type { Reader } from '../db/sql';
 import { ageingReport } from './ageingReport';
 import { applicationReport, applicationSummaryReport } from './applicationReport';
 import { estimateVsActualReport } from './estimateVsActualReport';
+import { labourProgressReport } from './labourProgressReport';
 import { tieOutReport, trialBalanceReport } from './ledgerReports';
 import type { Report, ReportRequest } from './report';
 import { workInProgressReport } from './workInProgressReport';
@@ -12,6 +13,7 @@ export const REPORTS = {
   'estimate-vs-actual': estimateVsActualReport,
   application: applicationReport,
   'application-summary': applicationSummaryReport,
+  'labour-progress': labourProgressReport,
   ageing: ageingReport,
   'trial-balance': trialBalanceReport,
   'tie-out': tieOutReport,

@@ -88,6 +88,16 @@ describe('the second application', () => {
   });
 });
 
+test('hours by task: as budgeted, and then by the share that the forecast says is done', async () => {
+  // January: 40 of 120 h, nothing forecast. February: 90 h at 60 % done make 150 in all, 60 to finish, 30 over.
+  const hours = (asOf: string) => reportLines(database, 'labour-progress', asOf, 'J1');
+  expect(await hours('2031-01-31')).toEqual(['A,100,120,40,33.3333,33.3333,80,120,0', 'TOTAL,,120,40,33.3333,33.3333,80,120,0']);
+  expect(await hours('2031-02-28')).toEqual([
+    'A,100,120,90,75.0000,60.0000,60,150,30',
+    'TOTAL,,120,90,75.0000,60.0000,60,150,30',
+  ]);
+});
+
 test('ageing at the end of March: 14 days after certification, retention on the last certified, the release by itself', async () => {
   // Application 2: 2,964.00 − 1,000.00 received, due 14 March, 17 days late. Held 265.00 − 100.00. Release 120.00, due 24 March.
   expect(await reportLines(database, 'ageing', '2031-03-31')).toEqual([

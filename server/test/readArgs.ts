@@ -44,6 +44,8 @@ export const READS: Omit<
   jobList: { asOf },
   job: J1,
   forecast: J1,
+  labourOfJob: J1,
+  labourByCode: { asOf },
   estimateVersusActual: J1,
   jobSetup: { job: 'J1' },
   jobTemplates: {},

@@ -15,6 +15,10 @@ import { loadBillingJob } from '../billing/billingJobs';
 import { inSchedule, loadPositions } from '../jobs/jobPositions';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { estimatedLines } from '../reports/estimateVsActualReport';
+import { LABOUR_FIGURES, type LabourFigure } from '../../core/forecast/labourFigures';
+import { labourTotal } from '../../core/forecast/labourProgress';
+import { explainLabour } from '../../core/workings/labourWorkings';
+import { labourTasks } from '../labour/labourTasks';
 import { lineName } from './lineName';
 import { lineSources } from './lineSources';
 import { explainOpen, fromPostings, jobSources } from './sources';
@@ -39,6 +43,7 @@ async function explainAsOf(sql: Reader, ref: FigureRef, asOf: string): Promise<W
     return ref.line === undefined
       ? explainLineTotal(sql, figure as LineFigure, job, asOf)
       : explainOfLine(sql, figure as LineFigure, job, ref.line, asOf);
+  if (Object.hasOwn(LABOUR_FIGURES, figure)) return explainHours(sql, figure as LabourFigure, job, ref.line, asOf);
   if (Object.hasOwn(SOV_FIGURES, figure)) return explainSovLine(sql, job, ref, asOf);
   if (figure === 'releaseOpen') return explainOpen(sql, job, ref.release ?? '', asOf);
   if (Object.hasOwn(jobSources, figure)) return fromPostings(sql, job, figure as keyof typeof jobSources, asOf, ref);
@@ -96,6 +101,38 @@ async function explainOfLine(sql: Reader, figure: LineFigure, job: JobIdentity, 
     result: LINE_FIGURES[figure].value(line),
     ...(await lineSources[figure](sql, job, line, asOf)),
   };
+}
+
+/** Hours of one task, or of all tasks of a job together. Budgeted and used are explained by what they stand on. */
+async function explainHours(
+  sql: Reader,
+  figure: LabourFigure,
+  job: JobIdentity,
+  id: number | undefined,
+  asOf: string,
+): Promise<Workings> {
+  const tasks = await labourTasks(sql, job, asOf);
+  const { title, unit, key } = LABOUR_FIGURES[figure];
+  if (id === undefined) {
+    const total = labourTotal(tasks.map((it) => ({ line: it.state, finished: it.finished })));
+    const ofLine = (line: number): FigureRef => ({ figure, job: job.number, line });
+    return {
+      ...{ title, subject: nameOf(job), unit, result: total[key] },
+      rule: unit === 'hours' ? 'The sum over all labour lines of the job.' : 'Of the sums over all labour lines of the job.',
+      operands: tasks
+        .filter((it) => it.progress[key] !== 0)
+        .map((it) => ({
+          ...money(lineName(it), it.progress[key], unit === 'hours' ? '+' : '', { figure: ofLine(it.id) }),
+          unit,
+        })),
+    };
+  }
+  const task = tasks.find((it) => it.id === id);
+  if (!task) throw new LedrinError('not-found', `Job ${job.number} has no such labour line by ${asOf}`);
+  if (figure === 'labourBudgeted' || figure === 'labourUsed')
+    return explainOfLine(sql, figure === 'labourUsed' ? 'lineHoursActual' : 'lineHoursBudgeted', job, id, asOf);
+  const ref = (of: LabourFigure) => ({ figure: { figure: of, job: job.number, line: id } });
+  return explainLabour(figure, `${nameOf(job)}: ${lineName(task)}`, { line: task.state, finished: task.finished, ref });
 }
 
 async function explainOfApplication(sql: Reader, ref: FigureRef, asOf: string): Promise<Workings> {

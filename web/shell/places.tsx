@@ -97,6 +97,13 @@ export const PLACES: readonly RegisteredPlace[] = [
   ),
   place(
     'Reports',
+    '/reports/hours',
+    'Hours by task',
+    async () => (await import('../features/labour/HoursPages')).HoursByCodePage,
+    { who: 'report:labour-progress' },
+  ),
+  place(
+    'Reports',
     '/reports/changes',
     'Change orders',
     async () => (await import('../features/changes/ChangeRegisterPage')).ChangeRegisterPage,
@@ -197,6 +204,7 @@ export const JOB_PARTS: readonly RegisteredPart[] = [
   part('file', 'Job file', async () => (await import('../features/jobFile/JobFilePage')).JobFilePage),
   part('plan', 'Plan', async () => (await import('../features/plan/PlanPage')).PlanPage),
   part('forecast', 'Forecast', async () => (await import('../features/forecasts/ForecastPage')).ForecastPage),
+  part('hours', 'Hours', async () => (await import('../features/labour/HoursPages')).JobHours, 'report:labour-progress'),
   inner(
     'set-up',
     'Correct schedule and budget',

@@ -132,6 +132,8 @@ export const {
   useJobQuery,
   useJobSetupQuery,
   useJobTemplatesQuery,
+  useLabourByCodeQuery,
+  useLabourOfJobQuery,
   useLazyCostPageQuery,
   useLazyEstimateQuery,
   useLazyJobSetupQuery,

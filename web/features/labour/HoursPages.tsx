@@ -1,0 +1,131 @@
+import { useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { LabourCodeRow, LabourView } from '../../../wire/labour';
+import { useLabourByCodeQuery, useLabourOfJobQuery } from '../../ground/api/api';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { Loaded } from '../../ground/Loaded';
+import { Downloads } from '../../ground/reports/ReportHead';
+import { PageHead } from '../../kit/PageHead';
+import { Empty } from '../../kit/States';
+import { Legend } from '../../kit/Signs';
+import { Table } from '../../kit/table/Table';
+import { figureColumns, Tasks, totalCells } from './HoursTable';
+
+/** Hours by task of one job: which task is running over, while it can still be changed. */
+export function JobHours() {
+  const { number = '' } = useParams();
+  const { asOf } = useAsOf();
+  const hours = useLabourOfJobQuery({ job: number, asOf });
+  return (
+    <>
+      <div className="mb-2 flex items-center justify-between">
+        <h2>Hours by task</h2>
+        <Downloads name="labour-progress" job={number} />
+      </div>
+      <Loaded of={hours} what={`the hours of job ${number}`}>
+        {(view) => <OfJob job={number} view={view} />}
+      </Loaded>
+    </>
+  );
+}
+
+function OfJob({ job, view }: { job: string; view: LabourView }) {
+  const keep = useKeepMonth();
+  if (view.tasks.length === 0)
+    return (
+      <Empty title="No labour in the budget and none to date">
+        <p className="note m-0">Hours come with the budget of a job and with the labour posted to it.</p>
+      </Empty>
+    );
+  return (
+    <>
+      <p className="m-0 mb-2 flex flex-wrap items-baseline gap-4">
+        <span className="note">
+          Done and hours to go are as the <Link to={keep(`/jobs/${encodeURIComponent(job)}/forecast`)}>forecast</Link> of a line
+          says; where it says nothing, as budgeted.
+        </span>
+        <span className="ml-auto">
+          <Legend names={['overrun', 'unbudgeted']} />
+        </span>
+      </p>
+      <Tasks label="Hours by task" rows={view.tasks} total={view.total} job={job} />
+    </>
+  );
+}
+
+/** Hours by cost code over all running jobs; a code that is chosen shows its tasks, job by job. */
+export function HoursByCodePage() {
+  const { asOf } = useAsOf();
+  const hours = useLabourByCodeQuery({ asOf });
+  const [chosen, setChosen] = useState<string | null>(null);
+  return (
+    <div className="page">
+      <PageHead title="Hours by task" />
+      <Loaded of={hours} what="the hours of all jobs">
+        {({ codes, total }) => {
+          if (codes.length === 0) return <Empty title="No labour on jobs that are awarded or on site" />;
+          const code = codes.find((it) => it.costCode === chosen);
+          return (
+            <>
+              <p className="m-0 mb-2 flex items-baseline">
+                <span className="note">Jobs that are awarded or on site. Choose a cost code for its tasks, job by job.</span>
+                <span className="ml-auto">
+                  <Legend names={['overrun']} />
+                </span>
+              </p>
+              <Codes codes={codes} total={total} chosen={chosen} onChoose={setChosen} />
+              {code && (
+                <section className="mt-6">
+                  <h2 className="mb-2">
+                    {code.costCode} {code.description}
+                  </h2>
+                  <Tasks key={code.costCode} label={`Tasks of ${code.costCode}`} rows={code.tasks} total={code} job={null} />
+                </section>
+              )}
+            </>
+          );
+        }}
+      </Loaded>
+    </div>
+  );
+}
+
+interface CodesProps {
+  codes: readonly LabourCodeRow[];
+  total: LabourView['total'];
+  chosen: string | null;
+  onChoose: (code: string) => void;
+}
+
+function Codes({ codes, total, chosen, onChoose }: CodesProps) {
+  const columns = useMemo(
+    () => [
+      {
+        ...{ key: 'code', title: 'Cost code', value: (it: LabourCodeRow) => `${it.costCode} ${it.description}` },
+        cell: (it: LabourCodeRow) => (
+          <button type="button" className="fig text-[var(--accent)]" onClick={() => onChoose(it.costCode)}>
+            {it.costCode} {it.description}
+          </button>
+        ),
+      },
+      {
+        ...{ key: 'jobs', title: 'Jobs', value: (it: LabourCodeRow) => new Set(it.tasks.map((task) => task.job)).size },
+        number: String,
+        cell: (it: LabourCodeRow) => new Set(it.tasks.map((task) => task.job)).size,
+      },
+      ...figureColumns<LabourCodeRow>(null),
+    ],
+    [onChoose],
+  );
+  return (
+    <Table
+      label="Hours by cost code"
+      columns={columns}
+      rows={codes}
+      rowKey={(it) => it.costCode}
+      isCurrent={(it) => it.costCode === chosen}
+      sorted={{ key: 'over', descending: true }}
+      foot={{ label: 'All', cells: totalCells(total, null) }}
+    />
+  );
+}
