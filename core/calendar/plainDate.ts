@@ -80,3 +80,11 @@ export function daysBetween(from: PlainDate, to: PlainDate): number {
 export function addDays(date: PlainDate, days: number): PlainDate {
   return new Date((dayNumber(date) + days) * DAY).toISOString().slice(0, 10);
 }
+
+/** A Monday, from which weekdays are counted. */
+const A_MONDAY: PlainDate = '2024-01-01';
+
+/** The day of the week: 0 is Monday, 6 Sunday. */
+export function weekdayOf(date: PlainDate): number {
+  return ((daysBetween(A_MONDAY, date) % 7) + 7) % 7;
+}

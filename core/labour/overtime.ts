@@ -1,0 +1,135 @@
+import { addDays, weekdayOf, type PlainDate } from '../calendar/plainDate';
+import type { Hours } from '../money/rate';
+import { PAY_CLASSES, type PayClass } from './payClass';
+
+export const WEEKDAYS = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const;
+export type Weekday = (typeof WEEKDAYS)[number];
+
+/** From when hours are overtime: a threshold that is null is none. */
+export interface OvertimeRule {
+  from: PlainDate;
+  dailyAfter: Hours | null;
+  /** Regular and overtime hours of a day beyond it are double; never without `dailyAfter`, and not below it. */
+  doubleAfter: Hours | null;
+  weeklyAfter: Hours | null;
+  weekStarts: Weekday;
+}
+
+/** A line of time to be cut, of one employee. Lines stand in the order of sheet and line. */
+export interface OpenTime {
+  dated: PlainDate;
+  hours: Hours;
+  /** Given, it is taken as it is; null: split by the rule. */
+  pay: PayClass | null;
+  /** Piece work is never cut: it is regular where open, as if given. */
+  hasUnits: boolean;
+  /** What it reverses stands on this day, before `dated` or after; null where it reverses nothing. */
+  reversesOn: PlainDate | null;
+}
+
+/** Hours of one employee that are posted already: they keep their class and count first. */
+export interface PostedTime {
+  dated: PlainDate;
+  pay: PayClass;
+  hours: Hours;
+}
+
+/** A line as it is cut: up to three parts, in the order of the classes; the hours of no class are left out. */
+export type Parts = readonly (readonly [pay: PayClass, hours: Hours])[];
+
+type Tally = Record<PayClass, Hours>;
+const nothing = (): Tally => ({ regular: 0, overtime: 0, double: 0 });
+
+/** The rule in force on a day: the newest that began by then. */
+export function ruleOn<It extends { from: PlainDate }>(rules: readonly It[], day: PlainDate): It | null {
+  return rules.reduce<It | null>((newest, it) => (it.from <= day && (!newest || it.from > newest.from) ? it : newest), null);
+}
+
+/** The first day of the week a day lies in. */
+function weekOf(day: PlainDate, weekStarts: Weekday): PlainDate {
+  return addDays(day, -((weekdayOf(day) - WEEKDAYS.indexOf(weekStarts) + 7) % 7));
+}
+
+/**
+ * Cuts the lines of one employee by the rules of their days (docs/rules.md §10): first day by day, then by the week, where an open
+ * regular hour beyond the limit becomes overtime. Lines are given in the order of sheet and line, the parts come back in it.
+ */
+export function splitTime(lines: readonly OpenTime[], posted: readonly PostedTime[], rules: readonly OvertimeRule[]): Parts[] {
+  const daily = lines.map((): Tally => nothing());
+  for (const day of new Set(lines.map((it) => it.dated))) splitDay(day, lines, posted, ruleOn(rules, day), daily);
+  splitWeeks(lines, posted, rules, daily);
+  return daily.map((tally) => PAY_CLASSES.filter((pay) => tally[pay] !== 0).map((pay) => [pay, tally[pay]] as const));
+}
+
+/** The class a line is of as it stands; null where the rule says. */
+function givenOf({ pay, hasUnits }: OpenTime): PayClass | null {
+  return pay ?? (hasUnits ? 'regular' : null);
+}
+
+function splitDay(
+  day: PlainDate,
+  lines: readonly OpenTime[],
+  posted: readonly PostedTime[],
+  rule: OvertimeRule | null,
+  cut: readonly Tally[],
+): void {
+  const used = nothing();
+  for (const it of posted) if (it.dated === day) used[it.pay] += it.hours;
+  lines.forEach((line, i) => {
+    const given = givenOf(line);
+    const own = cut[i];
+    if (line.dated !== day || given === null || !own) return;
+    own[given] = line.hours;
+    used[given] += line.hours;
+  });
+  lines.forEach((line, i) => {
+    const own = cut[i];
+    if (line.dated !== day || givenOf(line) !== null || !own) return;
+    let left = line.hours;
+    const take = (pay: PayClass, room: Hours) => {
+      const hours = Math.min(left, Math.max(0, room));
+      own[pay] += hours;
+      used[pay] += hours;
+      left -= hours;
+    };
+    const { dailyAfter, doubleAfter } = rule ?? { dailyAfter: null, doubleAfter: null };
+    if (dailyAfter === null) return take('regular', left);
+    take('regular', dailyAfter - used.regular);
+    take('overtime', doubleAfter === null ? left : doubleAfter - used.regular - used.overtime);
+    take('double', left);
+  });
+}
+
+/** A reversing line counts where what it reverses stands. */
+const countsOn = ({ dated, reversesOn }: OpenTime) => reversesOn ?? dated;
+
+function splitWeeks(
+  lines: readonly OpenTime[],
+  posted: readonly PostedTime[],
+  rules: readonly OvertimeRule[],
+  cut: readonly Tally[],
+): void {
+  const inOrder = lines
+    .map((line, i) => ({ line, i }))
+    .sort((a, b) => (countsOn(a.line) < countsOn(b.line) ? -1 : countsOn(a.line) > countsOn(b.line) ? 1 : a.i - b.i));
+  const weeks = new Map<string, Hours>();
+  for (const { line, i } of inOrder) {
+    const rule = ruleOn(rules, line.dated);
+    const own = cut[i];
+    if (!rule || !own) continue;
+    const week = `${rule.weekStarts} ${weekOf(countsOn(line), rule.weekStarts)}`;
+    const before = weeks.get(week) ?? postedInWeek(posted, weekOf(countsOn(line), rule.weekStarts));
+    if (givenOf(line) === null && rule.weeklyAfter !== null) {
+      const beyond = own.regular - Math.min(own.regular, Math.max(0, rule.weeklyAfter - before));
+      own.regular -= beyond;
+      own.overtime += beyond;
+    }
+    weeks.set(week, before + own.regular);
+  }
+}
+
+function postedInWeek(posted: readonly PostedTime[], begins: PlainDate): Hours {
+  const next = addDays(begins, 7);
+  const regular = posted.filter((it) => it.pay === 'regular' && it.dated >= begins && it.dated < next);
+  return regular.reduce((sum, it) => sum + it.hours, 0);
+}

@@ -1,0 +1,105 @@
+import type { PlainDate } from '../calendar/plainDate';
+import type { Cents } from '../money/cents';
+import type { Hours, Quantity } from '../money/rate';
+import { extend, type UnitCost } from '../prices/unitCost';
+import { burdensOf, type Burden, type BurdenOfLine } from './burdens';
+import { ruleOn } from './overtime';
+import { payFor, type PayClass } from './payClass';
+import { rateOn, type PayRate, type RateFound, type Rung } from './payRates';
+
+/** Pay for what is installed, of a cost code and perhaps a kind of work. */
+export interface PieceRate {
+  from: PlainDate;
+  costCode: string;
+  /** Empty: of any. */
+  workKind: string;
+  /** Ten-thousandths of a major unit for one unit. */
+  rate: UnitCost;
+  /** Where the hours would pay more, they do. */
+  topsUp: boolean;
+}
+
+/** All that labour is priced by. */
+export interface LabourTerms {
+  rates: readonly PayRate[];
+  pieceRates: readonly PieceRate[];
+  burdens: readonly Burden[];
+}
+
+/** A line of time of one pay class. */
+export interface TimeToPrice {
+  employee: string;
+  dated: PlainDate;
+  /** Empty: overhead. */
+  job: string;
+  section: string;
+  costCode: string;
+  workKind: string;
+  /** The line's own; empty: the employee's. */
+  wageClass: string;
+  employeeClass: string;
+  pay: PayClass;
+  hours: Hours;
+  /** Of piece work; null for hours. */
+  units: Quantity | null;
+}
+
+/** What a line of time costs, and by which rate. */
+export interface PricedTime {
+  /** Of an hour before the multiplier, or of a piece. */
+  rate: UnitCost;
+  rung: Rung | 'piece';
+  payAmount: Cents;
+  burdens: readonly BurdenOfLine[];
+  burden: Cents;
+  total: Cents;
+  /** How the rate of an hour was found; null where none was looked for. */
+  found: RateFound | null;
+}
+
+/** Why a line cannot be priced. */
+export type Unpriced = 'no-rate' | 'no-piece-rate';
+
+/** Prices a line of time (docs/rules.md §10): pay by the hour or by the piece, and its burdens. */
+export function priceTime(line: TimeToPrice, terms: LabourTerms, digits: number): PricedTime | Unpriced {
+  const paid = line.units === null ? payByHour(line, terms, digits) : payByPiece(line, terms, digits);
+  if (typeof paid === 'string') return paid;
+  const wageClass = line.wageClass || line.employeeClass;
+  const { job, dated, hours } = line;
+  const burdens = burdensOf(terms.burdens, { job, wageClass, dated, hours, pay: paid.payAmount, plain: paid.plain }, digits);
+  const burden = burdens.reduce((sum, it) => sum + it.amount, 0);
+  const { rate, rung, payAmount, found } = paid;
+  return { rate, rung, payAmount, burdens, burden, total: payAmount + burden, found };
+}
+
+type Paid = Pick<PricedTime, 'rate' | 'rung' | 'payAmount' | 'found'> & { plain: Cents };
+
+function payByHour(line: TimeToPrice, { rates }: LabourTerms, digits: number): Paid | 'no-rate' {
+  const wageClass = line.wageClass || line.employeeClass;
+  const found = rateOn(rates, { ...line, wageClass }, line.wageClass !== '', line.dated);
+  if (!found) return 'no-rate';
+  const { rate, rung } = found;
+  return {
+    rate,
+    rung,
+    found,
+    payAmount: payFor(line.hours, rate, line.pay, digits),
+    plain: payFor(line.hours, rate, 'regular', digits),
+  };
+}
+
+function payByPiece(line: TimeToPrice, terms: LabourTerms, digits: number): Paid | Unpriced {
+  const of = (workKind: string) =>
+    ruleOn(
+      terms.pieceRates.filter((it) => it.costCode === line.costCode && it.workKind === workKind),
+      line.dated,
+    );
+  const piece = (line.workKind === '' ? null : of(line.workKind)) ?? of('');
+  if (!piece) return 'no-piece-rate';
+  const payAmount = extend(line.units ?? 0, piece.rate, digits);
+  const byPiece: Paid = { rate: piece.rate, rung: 'piece', payAmount, plain: payAmount, found: null };
+  if (!piece.topsUp) return byPiece;
+  const byHour = payByHour(line, terms, digits);
+  if (byHour === 'no-rate') return byHour;
+  return byHour.payAmount > payAmount ? { ...byHour, plain: byHour.payAmount } : { ...byPiece, found: byHour.found };
+}
