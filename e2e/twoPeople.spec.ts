@@ -27,21 +27,21 @@ test('what one keeps is not written over by the other, who is told and loses not
   await first.getByLabel('Estimator').fill('Kept by the first');
   await first.getByRole('button', { name: 'Save job details' }).click();
   await expect(first.getByRole('button', { name: 'Saved' })).toBeVisible();
-  await second.getByLabel('Site').fill('Elsewhere');
+  await second.getByLabel('Site', { exact: true }).fill('Elsewhere');
   await second.getByRole('button', { name: 'Save job details' }).click();
   await expect(second.getByText(/The details of this job changed after you opened it/)).toBeVisible();
-  await expect(second.getByLabel('Site')).toHaveValue('Elsewhere');
+  await expect(second.getByLabel('Site', { exact: true })).toHaveValue('Elsewhere');
   // Something else saved on the same page reads everything again; what is typed and not saved stays as it is.
   await second.getByLabel('What', { exact: true }).fill('A call');
   await second.getByRole('button', { name: 'Note it' }).click();
   await expect(second.getByText('A call')).toBeVisible();
-  await expect(second.getByLabel('Site')).toHaveValue('Elsewhere');
+  await expect(second.getByLabel('Site', { exact: true })).toHaveValue('Elsewhere');
   await expect(second.getByLabel('Name, row 1', { exact: true })).toHaveValue('Typed by the second');
   await second.getByRole('button', { name: 'Save job details' }).click();
   await expect(second.getByText(/The details of this job changed after you opened it/)).toBeVisible();
   await first.reload();
   await expect(first.getByLabel('Estimator')).toHaveValue('Kept by the first');
-  await expect(first.getByLabel('Site')).not.toHaveValue('Elsewhere');
+  await expect(first.getByLabel('Site', { exact: true })).not.toHaveValue('Elsewhere');
 });
 
 test('a change order and a billing schedule kept twice tell the second, with all that was typed still there', async ({

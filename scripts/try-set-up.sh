@@ -13,7 +13,9 @@ end() {
   rm -rf --one-file-system "$root"
 }
 trap end EXIT
-inside() { env -i HOME=/root PATH=/usr/sbin:/usr/bin:/sbin:/bin NODE_EXTRA_CA_CERTS=/etc/ssl/certs/ca-certificates.crt chroot "$root" "$@"; }
+! curl -fs http://127.0.0.1:4310/api/health >/dev/null || { echo 'Something serves on port 4310 already; end it first' >&2; exit 1; }
+clean=(env -i HOME=/root PATH=/usr/sbin:/usr/bin:/sbin:/bin NODE_EXTRA_CA_CERTS=/etc/ssl/certs/ca-certificates.crt chroot "$root")
+inside() { "${clean[@]}" "$@"; }
 expect() { if [ "$2" = "$3" ]; then echo "ok: $1"; else echo "not ok: $1: expected $2, found $3"; exit 1; fi; }
 
 debootstrap --variant=minbase --include=ca-certificates,curl,openssl trixie "$root" >/dev/null
@@ -39,8 +41,8 @@ started+=("$(cat "$root/run/nginx.pid")")
 serve() {
   # Root reads the settings, as systemd does; the program runs as its user.
   # shellcheck disable=SC2046
-  inside env $(xargs < "$root/etc/ledrin.env") NODE_ENV=production PORT=4310 LEDRIN_DB=/var/lib/ledrin/ledrin.sqlite \
-    setpriv --reuid=ledrin --regid=ledrin --clear-groups bash -c 'cd /opt/ledrin && exec node dist/server/main.mjs' &
+  (exec "${clean[@]}" env $(xargs < "$root/etc/ledrin.env") NODE_ENV=production PORT=4310 LEDRIN_DB=/var/lib/ledrin/ledrin.sqlite \
+    setpriv --reuid=ledrin --regid=ledrin --clear-groups bash -c 'cd /opt/ledrin && exec node dist/server/main.mjs') &
   served=$!
   started+=("$served")
   for _ in $(seq 60); do inside curl -fs http://127.0.0.1:4310/api/health >/dev/null && return; sleep 1; done

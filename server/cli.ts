@@ -19,7 +19,7 @@ const USAGE = `Usage:
   ledrin export FOLDER --db FILE
   ledrin backup FILE --db FILE       database, attachments and messages as one ZIP, while Ledrin serves
   ledrin restore BACKUP --db FILE
-  ledrin report NAME --db FILE [--as-of DATE] [--job JOB] [--application N]
+  ledrin report NAME --db FILE [--as-of DATE] [--from DATE] [--job JOB] [--application N]
 Reports: ${Object.keys(REPORTS).join(', ')}`;
 
 const COMMAND_LINE = () => ({ name: 'import-book', actor: { name: 'command line', at: new Date().toISOString() } });
@@ -29,6 +29,7 @@ const COMMANDS = ['import', 'export', 'report', 'backup', 'restore'];
 const OPTIONS = {
   db: { type: 'string' },
   'as-of': { type: 'string' },
+  from: { type: 'string' },
   job: { type: 'string' },
   application: { type: 'string' },
 } as const;
@@ -70,7 +71,9 @@ async function runLine([command, subject, ...rest]: readonly string[], options: 
 async function reportText(database: Database, name: string, options: Options): Promise<string> {
   if (!isReportName(name))
     throw new LedrinError('bad-input', `There is no report ${name}; there are ${Object.keys(REPORTS).join(', ')}`);
-  const { 'as-of': date, application } = options;
+  const { 'as-of': date, from, application } = options;
+  if (from !== undefined && !isPlainDate(from))
+    throw new LedrinError('bad-input', `--from ${from} is not a date; write it as 2031-04-01`);
   if (date !== undefined && !isPlainDate(date))
     throw new LedrinError('bad-input', `--as-of ${date} is not a date; write it as 2031-04-30`);
   if (application !== undefined && !/^\d{1,9}$/.test(application))
@@ -79,7 +82,12 @@ async function reportText(database: Database, name: string, options: Options): P
   return database.read(async (sql) => {
     const asOf = date ?? (await usualAsOf(sql, today));
     const number = application === undefined ? undefined : Number(application);
-    const report = await REPORTS[name](sql, { asOf, job: options.job, application: number });
+    const report = await REPORTS[name](sql, {
+      asOf,
+      job: options.job,
+      application: number,
+      ...(from === undefined ? {} : { from }),
+    });
     return reportCsv(report, await loadDigits(sql));
   });
 }

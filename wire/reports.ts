@@ -1,11 +1,11 @@
 import * as v from 'valibot';
 import type { Right } from '../core/rights/rights';
-import { asOf } from './fields';
+import { asOf, plainDate } from './fields';
 import { download, query } from './call';
 import { figureQuery, type Workings } from './workings';
 
-/** What a report's cell holds: amounts in minor units, percentages in millionths, hours in ten-thousandths. */
-type ColumnKind = 'text' | 'integer' | 'date' | 'amount' | 'percent' | 'hours';
+/** What a report's cell holds: amounts in minor units, percentages in millionths, hours and rates in ten-thousandths. */
+type ColumnKind = 'text' | 'integer' | 'date' | 'amount' | 'percent' | 'hours' | 'rate';
 
 export interface ReportColumn {
   key: string;
@@ -26,13 +26,14 @@ export interface ReportReply {
 
 export const reportQuery = v.strictObject({
   asOf,
+  from: v.optional(plainDate),
   job: v.optional(v.string()),
   application: v.optional(v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'expected a number'), v.transform(Number))),
 });
 
-/** Reports of the whole ledger need its right; those of jobs show whoever asks their own. */
+/** Reports of the whole ledger, and of what somebody is paid, need its right; those of jobs show whoever asks their own. */
 const also = ({ name }: Readonly<Record<string, unknown>>): Right =>
-  name === 'trial-balance' || name === 'tie-out' ? 'read-books' : 'read-jobs';
+  ['trial-balance', 'tie-out', 'time-cost', 'payroll'].includes(String(name)) ? 'read-books' : 'read-jobs';
 
 /** Each report can be taken from a role; one that is not a part of its own cannot. */
 const part = ({ name }: Readonly<Record<string, unknown>>): string => `report:${String(name)}`;

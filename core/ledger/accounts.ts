@@ -21,6 +21,7 @@ export const ACCOUNTS = {
   retentionReceivable: { code: '1150', type: 'asset', name: 'Retention receivable', subledger: 'retention-receivable' },
   payable: { code: '2100', type: 'liability', name: 'Accounts payable', subledger: 'accounts-payable' },
   taxPayable: { code: '2200', type: 'liability', name: 'Tax payable', subledger: null },
+  wagesClearing: { code: '2800', type: 'liability', name: 'Wages clearing', subledger: null },
   costClearing: { code: '2900', type: 'liability', name: 'Job cost clearing', subledger: null },
   billings: { code: '4000', type: 'revenue', name: 'Contract billings', subledger: null },
   costLabour: { code: '5010', type: 'cost', name: 'Job cost, labour', subledger: 'job-cost' },
@@ -28,6 +29,8 @@ export const ACCOUNTS = {
   costSubcontract: { code: '5030', type: 'cost', name: 'Job cost, subcontract', subledger: 'job-cost' },
   costEquipment: { code: '5040', type: 'cost', name: 'Job cost, equipment', subledger: 'job-cost' },
   costOther: { code: '5050', type: 'cost', name: 'Job cost, other', subledger: 'job-cost' },
+  overheadLabour: { code: '6010', type: 'cost', name: 'Overhead labour', subledger: null },
+  burdenApplied: { code: '6090', type: 'cost', name: 'Burden applied', subledger: null },
 } as const satisfies Record<string, Account>;
 
 export type AccountKey = keyof typeof ACCOUNTS;

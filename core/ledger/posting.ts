@@ -14,6 +14,10 @@ export const POSTINGS = {
     title: 'Cost moved',
     irreversible: 'To put moved cost back, pick its lines in the cost ledger and move them again',
   },
+  time: {
+    title: 'Time',
+    irreversible: 'Time is put right by a line of time that reverses it, and a right one',
+  },
   application: {
     title: 'Application certified',
     irreversible:

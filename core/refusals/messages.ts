@@ -42,6 +42,8 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
   'certified-below-released': ({ retention, released }, show) =>
     `Certifying this would bring retention to date to ${show(retention)}, below the ${show(released)} already released`,
   'certification-stays': ({ number, because }) => `Application ${number} stays certified: ${because}`,
+  'entry-of-time': ({ entry }) =>
+    `${entry} comes from a line of time; it is put right by a line of time that reverses it, and a right one`,
   'job-locked': ({ job }) => `Job ${job} is locked; nothing posts to it until it is unlocked`,
   'job-closed': ({ job, what }) => `Job ${job} is closed; it takes no more ${what}`,
   'job-ended': ({ job, status }) => `Job ${job} is ${status}; nothing posts to it`,

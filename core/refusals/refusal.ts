@@ -34,6 +34,7 @@ export interface RefusalFacts {
   'certified-below-released': { retention: Cents; released: Cents };
   'certification-stays': { number: number; because: string };
   'job-locked': { job: string };
+  'entry-of-time': { entry: string };
   'job-closed': { job: string; what: string };
   'job-ended': { job: string; status: string };
   'setup-frozen': { job: string; because: string };

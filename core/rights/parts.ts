@@ -16,6 +16,8 @@ export const PARTS = {
   'report:wip': report('Work in progress'),
   'report:estimate-vs-actual': report('Estimate versus actual, with the budget of a job'),
   'report:labour-progress': report('Hours by task'),
+  'report:time-cost': report('Time and what it cost', 'read-books'),
+  'report:payroll': report('Payroll', 'read-books'),
   'report:ageing': report('Ageing'),
   'report:billing-register': report('Billing register'),
   'report:change-register': report('Change orders of all jobs'),

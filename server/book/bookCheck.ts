@@ -39,7 +39,10 @@ export class BookCheck {
   /** Reads the keys of the database, and makes room for those of the book. */
   async open(files: readonly BookFile[]): Promise<void> {
     for (const file of files) {
-      const query = file.existing === undefined ? `SELECT id, ${file.key.join(', ')} FROM (${file.query})` : file.existing;
+      const query =
+        file.existing === undefined
+          ? `SELECT id, ${file.key.map((it) => `"${it}"`).join(', ')} FROM (${file.query})`
+          : file.existing;
       const there = file.key.length === 0 || query === null ? new Map<string, There>() : await this.read(query, file.key);
       this.keys.set(file, new Keys(there));
       if (file.head) this.heads.set(file, new Keys(await this.read(file.head.existing, file.head.by)));

@@ -11,6 +11,8 @@ import { forecasts } from '../forecasts/bookFile';
 import { billingInstalments, instalmentStages } from '../instalments/bookFiles';
 import { checklistTemplates, jobChecklist, jobEvents, jobPapers, jobPeople } from '../jobFile/bookFiles';
 import { jobMoves, jobs, jobTemplates, scheduleOfValues } from '../jobs/bookFiles';
+import { burdens, employees, overtimeRules, payCodes, payRates, pieceRates, workKinds } from '../labour/bookFiles';
+import { time } from '../labour/timeBookFile';
 import { messages, offerQuestions, offers } from '../offers/bookFiles';
 import { costPlan, jobSections } from '../plan/bookFiles';
 import { buildUpComponents, buildUps, priceHistory, priceItems } from '../prices/bookFiles';
@@ -61,6 +63,14 @@ export const BOOK_FILES: readonly BookFile[] = [
   budgetTransfers,
   commitments,
   costs,
+  employees,
+  workKinds,
+  payRates,
+  pieceRates,
+  burdens,
+  overtimeRules,
+  payCodes,
+  time,
   applications,
   applicationLines,
   reversedCertifications,

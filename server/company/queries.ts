@@ -4,7 +4,8 @@ import { shape, t } from '../db/fields';
 export const NEWEST_ENTRY = query(
   shape({ newest: t.orNull(t.text) }),
   `SELECT max(d) AS newest FROM (SELECT (SELECT max(posted_on) FROM cost_entry) AS d UNION ALL SELECT max(certified_on) FROM application WHERE status = 'certified'
-      UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt)`,
+      UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt
+      UNION ALL SELECT max(posted_on) FROM time_line WHERE status = 'posted')`,
 );
 
 export const CURRENCY = query(shape({ currency: t.text }), 'SELECT currency FROM company');

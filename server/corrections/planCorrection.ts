@@ -63,6 +63,7 @@ function entryFaults(it: PostedEntry, { on, to }: CorrectionInput, jobs: Readonl
   const entry = nameOf(it);
   return [
     ...jobFaults(known(jobs, it.job)),
+    ...(it.time_line_id === null ? [] : [refuse('entry-of-time', 'entry', { entry })]),
     ...(it.reversed_by === null ? [] : [refuse('entry-reversed', 'entry', { entry, document: it.reversed_by })]),
     ...(it.reverses === null ? [] : [refuse('entry-reverses', 'entry', { entry, document: it.reverses })]),
     ...(on !== null && on < it.postedOn ? [refuse('reversed-before-posted', 'on', { on, posted: it.postedOn })] : []),

@@ -11,6 +11,8 @@ const PostedEntry = shape({
   reverses: t.orNull(t.whole),
   /** The document that reversed or moved it. */
   reversed_by: t.orNull(t.whole),
+  /** The line of time it comes from. */
+  time_line_id: t.orNull(t.whole),
 });
 
 const postedEntries = (where: string) =>
@@ -20,7 +22,7 @@ const postedEntries = (where: string) =>
       e.dated, e.posted_on, e.amount, e.quantity, e.hours, e.reference, e.party, e.description, e.commitment_line_id,
       m.number || '/' || n.line AS commitment, e.uninstalled,
       (SELECT posting_id FROM cost_entry o WHERE o.id = e.reverses_entry_id) AS reverses,
-      (SELECT posting_id FROM cost_entry r WHERE r.reverses_entry_id = e.id) AS reversed_by
+      (SELECT posting_id FROM cost_entry r WHERE r.reverses_entry_id = e.id) AS reversed_by, e.time_line_id
       FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id JOIN cost_code c ON c.id = l.cost_code_id JOIN job ON job.id = e.job_id
       LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id
       WHERE ${where} ORDER BY e.id`,

@@ -57,7 +57,7 @@ export const costs = bookFile({
     CASE WHEN p.cost_entry_id IS NULL THEN e.hours ELSE p.hours END AS hours, coalesce(p.amount, e.amount) AS amount,
     k.number AS commitment, m.line AS commitment_line, e.uninstalled, p.installed_on, nullif(e.posted_on, e.dated) AS posted_on
     FROM cost_entry e JOIN named_cost_line l ON l.id = e.cost_line_id LEFT JOIN installed_part p ON p.cost_entry_id = e.id
-    LEFT JOIN commitment_line m ON m.id = e.commitment_line_id LEFT JOIN commitment k ON k.id = m.commitment_id`,
+    LEFT JOIN commitment_line m ON m.id = e.commitment_line_id LEFT JOIN commitment k ON k.id = m.commitment_id WHERE e.time_line_id IS NULL`,
   check(row, book) {
     // One plain object: this is asked of a million rows.
     const refusals = entryRefusals({

@@ -25,6 +25,8 @@ export const CostEntryTable = table('cost_entry', {
   dated: t.filled(t.day, ''),
   reverses_entry_id: t.orNull(t.ref('cost_entry')),
   replaces_entry_id: t.orNull(t.ref('cost_entry')),
+  /** The line of time it is the pay or the burden of. */
+  time_line_id: t.orNull(t.ref('time_line')),
 });
 
 export const CostTotalTable = table('cost_total', {

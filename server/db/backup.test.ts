@@ -120,4 +120,5 @@ const SHIPPED: readonly string[] = [
   '05996433e4c8',
   'cb8e79f6b1ca',
   'f75c90372eb8',
+  'c76746f8d0ab',
 ];

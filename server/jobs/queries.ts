@@ -164,6 +164,11 @@ export const HISTORY = [
   ['estimates that were sent', isThere('estimate', `status <> 'draft' AND job_id = $1`)],
   ['attachments', isThere('attachment')],
   ['noted events', isThere('job_event')],
+  ['time', isThere('time_line')],
+  ['pay rates of its own', isThere('pay_rate')],
+  ['burdens of its own', isThere('burden')],
+  ['pay codes of its own', isThere('pay_code')],
+  ['approvals', isThere('approval')],
 ] as const;
 
 /** What freezes the original schedule and budget of a job, and whether it has happened. */

@@ -41,6 +41,8 @@ export const USES: Record<MasterKind, readonly Use[]> = {
     usedBy('price', 'prices', 'price_item', 'cost_code_id'),
     usedBy('part of an estimate', 'parts of estimates', 'estimate_part', 'cost_code_id'),
     usedBy('price in an estimate', 'prices in estimates', 'estimate_price', 'cost_code_id'),
+    usedBy('piece rate', 'piece rates', 'piece_rate', 'cost_code_id'),
+    usedBy('line of time', 'lines of time', 'time_line', 'cost_code_id'),
   ],
   people: [
     namedBy('job as manager', 'jobs as manager', 'job', 'manager'),

@@ -18,6 +18,7 @@ export const LAST_ACT = query(shape({ at: t.orNull(t.moment) }), 'SELECT max(at)
 export const NAMING = {
   person: ['name'],
   user: ['name'],
+  employee: ['name'],
   job: ['manager', 'estimator'],
   job_check: ['person'],
   job_draft: ['actor'],
@@ -65,6 +66,8 @@ export const PERSONAL_DATA: Readonly<Record<string, string>> = {
   person: 'SELECT name, role, email, phone, closed FROM person WHERE name = $1',
   user: `SELECT name, email, role, all_jobs, closed, created_at, second_factor <> '' AS has_second_factor FROM user WHERE name = $1`,
   sessions: `SELECT s.began_at, s.seen_at, s.from_where FROM session s JOIN user u ON u.id = s.user_id WHERE u.name = $1 ORDER BY s.began_at`,
+  employee: 'SELECT code, name, wage_class, starts_on, ends_on, payroll_number FROM employee WHERE name = $1',
+  time: `SELECT x.sheet, x.line, x.dated, x.hours, x.units, x.pay, x.pay_amount FROM time_line x JOIN employee e ON e.id = x.employee_id WHERE e.name = $1 ORDER BY x.dated, x.id`,
   absences: `SELECT a.from_day, a.to_day FROM absence a JOIN user u ON u.id = a.user_id WHERE u.name = $1 ORDER BY a.from_day`,
   jobs: `SELECT number, name, manager = $1 AS as_manager, estimator = $1 AS as_estimator FROM job WHERE manager = $1 OR estimator = $1 ORDER BY number`,
   teams: `SELECT j.number AS job, p.role, p.email, p.phone FROM job_person p JOIN job j ON j.id = p.job_id WHERE p.side = 'team' AND p.name = $1 ORDER BY 1`,

@@ -3,6 +3,7 @@ import { ageingReport } from './ageingReport';
 import { applicationReport, applicationSummaryReport } from './applicationReport';
 import { estimateVsActualReport } from './estimateVsActualReport';
 import { labourProgressReport } from './labourProgressReport';
+import { payrollReport, timeCostReport } from './timeReports';
 import { tieOutReport, trialBalanceReport } from './ledgerReports';
 import type { Report, ReportRequest } from './report';
 import { workInProgressReport } from './workInProgressReport';
@@ -14,6 +15,8 @@ export const REPORTS = {
   application: applicationReport,
   'application-summary': applicationSummaryReport,
   'labour-progress': labourProgressReport,
+  'time-cost': timeCostReport,
+  payroll: payrollReport,
   ageing: ageingReport,
   'trial-balance': trialBalanceReport,
   'tie-out': tieOutReport,

@@ -27,9 +27,11 @@ export interface ReportRequest {
   /** Job number. */
   job?: string;
   application?: number;
+  /** The first day of a report over a time; the first of the month of `asOf` where it is not said. */
+  from?: PlainDate;
 }
 
-const KINDS = { t: 'text', i: 'integer', d: 'date', a: 'amount', p: 'percent', h: 'hours' } as const satisfies Record<
+const KINDS = { t: 'text', i: 'integer', d: 'date', a: 'amount', p: 'percent', h: 'hours', r: 'rate' } as const satisfies Record<
   string,
   ReportColumn['kind']
 >;

@@ -1,6 +1,8 @@
 import { present } from '../../core/errors/known';
 import { stringify } from 'csv-stringify/sync';
 import { formatCents } from '../../core/money/cents';
+import { formatScaled } from '../../core/money/decimal';
+import { UNIT_COST_DECIMALS } from '../../core/prices/unitCost';
 import { formatPercent, formatQuantity } from '../../core/money/rate';
 import type { Report, ReportColumn } from './report';
 
@@ -14,6 +16,8 @@ export function cellText({ kind }: Pick<ReportColumn, 'kind'>, value: string | n
       return formatPercent(value);
     case 'hours':
       return formatQuantity(value);
+    case 'rate':
+      return formatScaled(value, UNIT_COST_DECIMALS);
     default:
       return String(value);
   }

@@ -1,5 +1,7 @@
 import { present } from '../../core/errors/known';
 import { displayDate } from '../../core/calendar/displayDate';
+import { formatScaled } from '../../core/money/decimal';
+import { UNIT_COST_DECIMALS } from '../../core/prices/unitCost';
 import { displayCents, displayPercent, displayQuantity } from '../../core/money/display';
 import type { Company } from '../company/company';
 import type { Report, ReportColumn } from './report';
@@ -11,6 +13,7 @@ export function readableCell({ kind }: ReportColumn, value: string | number, dig
   if (typeof value === 'string') return value;
   if (kind === 'amount') return displayCents(value, digits);
   if (kind === 'percent') return displayPercent(value);
+  if (kind === 'rate') return formatScaled(value, UNIT_COST_DECIMALS);
   return kind === 'hours' ? displayQuantity(value) : String(value);
 }
 

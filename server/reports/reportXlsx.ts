@@ -33,7 +33,7 @@ function calculated(report: Report, digits: number): Feature {
   const formulas = new Map<string, string>();
   report.columns.forEach(({ key, kind }, column) =>
     report.rows.forEach((_, row) => {
-      const formula = formulaOf(report, key, row, { amount: digits, percent: 6, hours: 4 }[kind as 'amount'] ?? 0);
+      const formula = formulaOf(report, key, row, { amount: digits, percent: 6, hours: 4, rate: 4 }[kind as 'amount'] ?? 0);
       if (formula) formulas.set(`${columnLetters(column)}${row + 2}`, formula);
     }),
   );
@@ -54,9 +54,10 @@ function cell({ kind }: ReportColumn, value: string | number, digits: number, bo
   if (kind === 'date' && value !== '')
     return { value: new Date(`${value}T00:00:00Z`), type: Date, format: 'd mmm yyyy', ...weight };
   if (typeof value === 'string') return { value, type: String, ...weight };
-  const scale = { amount: 10 ** digits, percent: WHOLE, hours: 10_000 }[kind as 'amount'] ?? 1;
+  const scale = { amount: 10 ** digits, percent: WHOLE, hours: 10_000, rate: 10_000 }[kind as 'amount'] ?? 1;
   const format =
-    { amount: digits === 0 ? '#,##0' : `#,##0.${'0'.repeat(digits)}`, percent: '0.00%', hours: '#,##0.##' }[kind as 'amount'] ??
-    '0';
+    { amount: digits === 0 ? '#,##0' : `#,##0.${'0'.repeat(digits)}`, percent: '0.00%', hours: '#,##0.##', rate: '#,##0.0000' }[
+      kind as 'amount'
+    ] ?? '0';
   return { value: value / scale, type: Number, format, ...weight };
 }

@@ -154,6 +154,19 @@ J1,3,3,250.00,,
   forecasts: 'job,as_of,section,cost_code,cost_type,method,value\nJ1,2031-02-28,A,100,labour,percent,60\n',
 };
 
+export const TIME_HEAD =
+  'sheet,line,employee,dated,posted_on,job,section,cost_code,work_kind,wage_class,pay,hours,units,status,reverses\n';
+/** Labour of the small book: two employees at 22.50 and 18.00, a burden of 18 % without the premium and 0.85 an hour, daily overtime after 8 h. */
+export const LABOUR_TERMS: BookText = {
+  employees: 'employee,name,wage_class,starts_on,ends_on\nE1,Ann Ash,fitter,2031-01-01,\nE2,Ben Birch,mate,,2031-03-31\n',
+  work_kinds: 'work_kind,description\nweld,Welding\n',
+  pay_rates: 'from,job,section,work_kind,wage_class,employee,rate,at_least\n2031-01-01,,,,,E1,22.50,\n2031-01-01,,,,mate,,18,\n',
+  piece_rates: 'from,cost_code,work_kind,rate,unit,tops_up\n2031-01-01,200,,3.20,m2,yes\n',
+  burdens: 'burden,description,from,to,job,wage_class,percent,per_hour,on_premium\nSTATE,,2031-01-01,,,,18,0.85,\n',
+  overtime_rules: 'from,daily_after,double_after,weekly_after,week_starts\n2031-01-01,8,,,\n',
+  pay_codes: 'pay_code,pay,job,work_kind\nOT,overtime,,\n',
+};
+
 /** The small book with a price list and the tender of core/estimating/tender.test.ts, worked by hand there, on job J2. */
 export const TENDER_BOOK: BookText = {
   ...SMALL_BOOK,

@@ -18,7 +18,18 @@ import type { Database } from '../db/database';
 import { offersOf } from '../offers/offerViews';
 import { Outbox } from '../stand-ins/outbox';
 import { loadEstimate } from '../estimates/estimateViews';
-import { faultsOf, folderText, temporaryDatabase, besides, temporaryFolder, TENDER_BOOK, TESTER, type BookText } from './books';
+import {
+  faultsOf,
+  folderText,
+  temporaryDatabase,
+  besides,
+  temporaryFolder,
+  TENDER_BOOK,
+  TESTER,
+  type BookText,
+  LABOUR_TERMS,
+  TIME_HEAD,
+} from './books';
 import { keepChecklist, keepInstalments, keepPeople, keepPlan } from './asSeen';
 
 /** A section of which only planned days are known. */
@@ -114,5 +125,13 @@ export async function wholeBook(): Promise<BookText> {
     },
     ...{ unit: '', closed: false },
   });
+  const time = [
+    '7,1,E1,2031-03-03,,J1,A,100,weld,fitter,,9.5,,,',
+    '7,2,E1,2031-03-04,2031-03-10,J1,A,200,,,regular,8,40,,',
+    '7,3,E2,2031-03-04,,,,,,,,8,,submitted,',
+    '8,1,E1,2031-03-04,2031-03-11,J1,A,200,,,regular,-8,-40,,7/2/regular',
+  ];
+  const wrong = await faultsOf(database, { ...LABOUR_TERMS, time: `${TIME_HEAD}${time.join('\n')}\n` });
+  if (wrong.length > 0) throw new Error(`labour does not come in: ${wrong.join(' ')}`);
   return exportedBook(database);
 }

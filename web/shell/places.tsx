@@ -102,6 +102,12 @@ export const PLACES: readonly RegisteredPlace[] = [
     async () => (await import('../features/labour/HoursPages')).HoursByCodePage,
     { who: 'report:labour-progress' },
   ),
+  place('Reports', '/reports/time', 'Time', async () => (await import('../features/labour/TimePages')).TimeCostPage, {
+    who: 'report:time-cost',
+  }),
+  place('Reports', '/reports/payroll', 'Payroll', async () => (await import('../features/labour/TimePages')).PayrollPage, {
+    who: 'report:payroll',
+  }),
   place(
     'Reports',
     '/reports/changes',

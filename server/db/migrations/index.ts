@@ -18,6 +18,7 @@ import { people } from './0017-people';
 import { users } from './0018-users';
 import { approvals } from './0019-approvals';
 import { restrictedAndNarrowed } from './0020-restricted-and-narrowed';
+import { labour } from './0021-labour';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -42,4 +43,5 @@ export const MIGRATIONS: readonly Migration[] = [
   users,
   approvals,
   restrictedAndNarrowed,
+  labour,
 ];

@@ -8,10 +8,10 @@ import { JobStatus } from './JobStatus';
 afterEach(cleanup);
 
 const EMPTY_BUDGET = { status: 409, body: { message: 'Job 2105 may not go on site yet. The budget is empty' } };
-const GIVEN = { moveJob: EMPTY_BUDGET, lockJob: {}, deleteJob: {} };
+const GIVEN = { moveJob: EMPTY_BUDGET, lockJob: {}, restrictJob: {}, deleteJob: {} };
 
 function open(job: Partial<JobView>) {
-  const view = { number: '2105', locked: false, finishedOn: null, ...job } as JobView;
+  const view = { number: '2105', locked: false, restricted: false, finishedOn: null, ...job } as JobView;
   return openPage(() => <JobStatus job={view} />, '/', '/', GIVEN);
 }
 const press = async (name: RegExp | string) => fireEvent.click(await screen.findByRole('button', { name }));
@@ -44,9 +44,15 @@ test('a job is locked for a reason only, and a tender goes for good only after a
   await press('tender');
   const lock = await screen.findByRole<HTMLButtonElement>('button', { name: 'Lock' });
   expect(lock.disabled).toBe(true);
-  fireEvent.change(screen.getByRole('textbox', { name: 'Reason for locking' }), { target: { value: 'In dispute' } });
+  fireEvent.change(screen.getByRole('textbox', { name: 'Reason for locking or restricting' }), {
+    target: { value: 'In dispute' },
+  });
   fireEvent.click(lock);
   await waitFor(() => expect(sent('lockJob')).toEqual([{ locked: true, reason: 'In dispute' }]));
+  await press(/^tender/);
+  fireEvent.change(await screen.findByRole('textbox', { name: /^Reason for locking/ }), { target: { value: 'A bank' } });
+  await press('Restrict to its team');
+  await waitFor(() => expect(sent('restrictJob')).toEqual([{ restricted: true, reason: 'A bank' }]));
   await press(/^tender/);
   await press('Delete job');
   expect(sent('deleteJob')).toEqual([]);

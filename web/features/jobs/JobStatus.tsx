@@ -115,6 +115,7 @@ const DELETABLE: readonly string[] = ['tender', 'awarded', 'lost', 'withdrawn', 
 /** Locking, and deleting a job nothing happened on. */
 function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone: () => void }) {
   const navigate = useNavigate();
+  const leads = useMay()('move-jobs');
   const [reason, setReason] = useState('');
   const [fault, setFault] = useState<string>();
   const [sure, setSure] = useState(false);
@@ -138,6 +139,11 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
           <input value={reason} onChange={(event) => setReason(event.target.value)} />
         </Field>
       </May>
+      {!leads && fault && (
+        <p role="alert" className="fault m-0">
+          {fault}
+        </p>
+      )}
       {sure && (
         <p className="fault m-0">
           Job {job.number} goes with its schedule, budget, draft estimates and quotations. It cannot be brought back.

@@ -4,17 +4,24 @@ import { useAsOf } from '../asOf';
 import { useMay } from '../person';
 import { PageHead } from '../../kit/PageHead';
 
+interface Of {
+  name: string;
+  job?: string;
+  /** The first day, of a report over a time. */
+  from?: string;
+}
+
 /** The head of a report: which one it is, and the ways to take it along. */
-export function ReportHead({ title, name, job }: { title: string; name: string; job?: string }) {
+export function ReportHead({ title, ...of }: Of & { title: string }) {
   return (
     <PageHead title={title}>
-      <Downloads name={name} job={job} />
+      <Downloads {...of} />
     </PageHead>
   );
 }
 
 /** A report as CSV, XLSX and PDF. */
-export function Downloads({ name, job }: { name: string; job?: string }) {
+export function Downloads({ name, job, from }: Of) {
   const { asOf } = useAsOf();
   const may = useMay();
   if (!may('export:reportFile')) return null;
@@ -24,7 +31,13 @@ export function Downloads({ name, job }: { name: string; job?: string }) {
         <a
           key={format}
           className="button"
-          href={hrefOf(CALLS.reportFile, { name, format, asOf, ...(job === undefined ? {} : { job }) })}
+          href={hrefOf(CALLS.reportFile, {
+            name,
+            format,
+            asOf,
+            ...(job === undefined ? {} : { job }),
+            ...(from === undefined ? {} : { from }),
+          })}
           download
         >
           {format.toUpperCase()}

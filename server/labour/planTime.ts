@@ -1,0 +1,288 @@
+import { HOURS_OF_A_DAY, inSheetOrder } from '../../core/labour/sheets';
+import { splitTime, type PostedTime } from '../../core/labour/overtime';
+import type { PayClass } from '../../core/labour/payClass';
+import { priceTime, type PricedTime } from '../../core/labour/priceTime';
+import { present } from '../../core/errors/known';
+import { shared, type BookCheck } from '../book/bookCheck';
+import type { BookFile } from '../book/bookFile';
+import { MOST_DIGITS } from '../book/cells';
+import { isWhole } from '../book/columns';
+import type { RowOf } from '../db/fields';
+import { burdens, employees, overtimeRules, payRates, pieceRates } from './bookFiles';
+import { EmployeeTable } from './models';
+import { POSTED_TIME } from './queries';
+import { refuseAltered } from './refuseAltered';
+import { loadTerms, type Terms } from './terms';
+import type { TimeFile, TimeRow } from './timeColumns';
+
+type Posted = RowOf<typeof POSTED_TIME>;
+
+/** What is priced, of a line of a book or of the database. */
+type Price = Pick<PricedTime, 'rate' | 'rung' | 'payAmount' | 'burden'>;
+
+/** One part of a line of a book, as it is saved: of one class where it is posted. */
+export interface PlannedTime {
+  row: TimeRow;
+  pay: PayClass | null;
+  hours: number;
+  split: boolean;
+  /** Null where it is not posted. */
+  price: Price | null;
+  /** What it reverses: a line of the database by its id, one of the book by its name. */
+  reverses: { id: number } | { key: string } | null;
+}
+
+interface Employee {
+  name: string;
+  wageClass: string;
+  startsOn: string | null;
+  endsOn: string | null;
+}
+
+/** Labour of the database, and what the lines of the book come to. */
+export const labourOfBook = shared(() => ({
+  terms: null as Terms | null,
+  posted: [] as Posted[],
+  employees: new Map<string, Employee>(),
+  planned: [] as PlannedTime[],
+}));
+
+export const timeKey = (sheet: string, line: string, pay: string) => `${sheet}/${line}/${pay}`;
+
+/** Reads what the checks of labour need of the database. */
+export async function loadLabourOf(file: TimeFile, book: BookCheck): Promise<void> {
+  const files: readonly BookFile[] = [file, employees, payRates, pieceRates, burdens, overtimeRules];
+  if (files.every((it) => book.rowsOf(it).length === 0)) return;
+  const own = book.own(labourOfBook);
+  own.terms = await loadTerms(book.sql);
+  own.posted = await book.sql.all(POSTED_TIME);
+  for (const it of await book.sql.find(EmployeeTable, {}))
+    own.employees.set(it.code, { name: it.name, wageClass: it.wage_class, startsOn: it.starts_on, endsOn: it.ends_on });
+}
+
+/** The terms of the database and of the book together; a new one knows its row. */
+function termsOf(book: BookCheck): Terms {
+  const { terms } = book.own(labourOfBook);
+  const there = present(terms);
+  const whole = <Row extends object>(rows: readonly Row[]) => rows.filter((it) => isWhole(it as Record<string, unknown>));
+  return {
+    rates: [
+      ...there.rates,
+      ...whole(book.rowsOf(payRates)).map((it) => ({
+        ...{ row: it.row, from: it.from ?? '', job: it.job ?? '', section: it.section ?? '', workKind: it.work_kind ?? '' },
+        ...{ wageClass: it.wage_class ?? '', employee: it.employee ?? '', rate: it.rate ?? 0, atLeast: it.at_least === true },
+      })),
+    ],
+    pieceRates: [
+      ...there.pieceRates,
+      ...whole(book.rowsOf(pieceRates)).map((it) => ({
+        ...{ row: it.row, from: it.from ?? '', costCode: it.cost_code ?? '', workKind: it.work_kind ?? '' },
+        ...{ rate: it.rate ?? 0, topsUp: it.tops_up === true },
+      })),
+    ],
+    burdens: [
+      ...there.burdens,
+      ...whole(book.rowsOf(burdens)).map((it) => ({
+        ...{ row: it.row, burden: it.burden ?? '', from: it.from ?? '', to: it.to ?? null, job: it.job ?? '' },
+        ...{ wageClass: it.wage_class ?? '', percent: it.percent ?? 0, perHour: it.per_hour ?? 0 },
+        onPremium: it.on_premium === true,
+      })),
+    ],
+    rules: [
+      ...there.rules,
+      ...whole(book.rowsOf(overtimeRules)).map((it) => ({
+        ...{ row: it.row, from: it.from ?? '', dailyAfter: it.daily_after ?? null, doubleAfter: it.double_after ?? null },
+        ...{ weeklyAfter: it.weekly_after ?? null, weekStarts: it.week_starts ?? ('monday' as const) },
+      })),
+    ],
+  };
+}
+
+/** Checks the lines of a book and works out what they are cut into and what they cost. */
+export function planTime(file: TimeFile, rows: readonly TimeRow[], book: BookCheck): void {
+  const own = book.own(labourOfBook);
+  // Nothing was read of a book without labour.
+  if (own.terms === null) return;
+  const terms = termsOf(book);
+  for (const it of book.rowsOf(employees))
+    if (it.employee)
+      own.employees.set(it.employee, {
+        ...{ name: it.name ?? '', wageClass: it.wage_class ?? '', startsOn: it.starts_on ?? null, endsOn: it.ends_on ?? null },
+      });
+  refuseAltered(book, own.posted, terms);
+  const whole = rows.filter((it) => isWhole(it) && it.sheet && it.line && it.employee && it.dated && it.hours !== null);
+  const good = whole.filter((row) => checkLine(book, file, row));
+  checkDays(book, file, good);
+  const lines = good.toSorted((a, b) => inSheetOrder(nameOf(a), nameOf(b)));
+  for (const row of lines.filter((it) => it.status && it.status !== 'posted'))
+    own.planned.push({ row, pay: row.pay ?? null, hours: row.hours ?? 0, split: false, price: null, reverses: null });
+  planPosted(
+    book,
+    file,
+    lines.filter((it) => !it.status || it.status === 'posted'),
+    terms,
+  );
+}
+
+const nameOf = (row: TimeRow) => ({ sheet: row.sheet ?? '', line: row.line ?? '' });
+
+/** What is wrong with a line by itself; false where it cannot be worked with. */
+function checkLine(book: BookCheck, file: TimeFile, row: TimeRow): boolean {
+  const faults: [column: string, message: string][] = [];
+  const employee = book.own(labourOfBook).employees.get(row.employee ?? '');
+  const dated = row.dated ?? '';
+  if (!employee) return false;
+  if (employee.startsOn && dated < employee.startsOn)
+    faults.push(['dated', `${dated} is before ${employee.name} started, ${employee.startsOn}`]);
+  if (employee.endsOn && dated > employee.endsOn)
+    faults.push(['dated', `${dated} is after ${employee.name} left, ${employee.endsOn}`]);
+  if (row.posted_on && row.posted_on < dated) faults.push(['posted_on', `${row.posted_on} is before dated, ${dated}`]);
+  if (row.job && !row.cost_code) faults.push(['cost_code', 'missing required cell: time on a job needs its cost code']);
+  if (!row.reverses && (row.hours ?? 0) < 0) faults.push(['hours', 'is below 0; only a line that reverses another is']);
+  if (!row.reverses && row.hours === 0 && row.units === null) faults.push(['hours', 'expected more than 0']);
+  if (row.units !== null && !row.cost_code) faults.push(['units', 'piece work is paid by its cost code; fill that in']);
+  for (const [column, message] of faults) book.fault(file, row, column, message);
+  return faults.length === 0;
+}
+
+/** Nobody works more than a day has hours; what is posted already counts. */
+function checkDays(book: BookCheck, file: TimeFile, rows: readonly TimeRow[]): void {
+  const days = new Map<string, number>();
+  const add = (employee: string, dated: string, hours: number) => {
+    const sum = (days.get(`${employee} ${dated}`) ?? 0) + hours;
+    days.set(`${employee} ${dated}`, sum);
+    return sum;
+  };
+  for (const it of book.own(labourOfBook).posted) add(it.employee, it.dated, it.hours);
+  for (const row of rows)
+    if (add(row.employee ?? '', row.dated ?? '', row.hours ?? 0) > HOURS_OF_A_DAY)
+      book.fault(file, row, 'hours', `more than 24 hours of ${row.employee} on ${row.dated}`);
+}
+
+interface Reversed {
+  of: { id: number } | { key: string };
+  dated: string;
+  pay: PayClass;
+  hours: number;
+  units: number | null;
+  employee: string;
+}
+
+function planPosted(book: BookCheck, file: TimeFile, lines: readonly TimeRow[], terms: Terms): void {
+  const own = book.own(labourOfBook);
+  const targets = reversible(book, lines);
+  const reversing = new Map<TimeRow, Reversed>();
+  const used = new Set<string>();
+  for (const row of lines.filter((it) => it.reverses)) {
+    const target = reversedBy(book, file, row, targets, used);
+    if (target) reversing.set(row, target);
+  }
+  const worked = lines.filter((it) => !it.reverses || reversing.has(it));
+  const prices = new Map<string, Price>(
+    own.posted.map(({ sheet, line, pay, ...it }) => [timeKey(sheet, line, pay), { ...it, rung: it.rung as Price['rung'] }]),
+  );
+  const cut = new Map<TimeRow, readonly (readonly [PayClass, number])[]>();
+  for (const employee of new Set(worked.map((it) => it.employee))) {
+    const of = worked.filter((it) => it.employee === employee);
+    const posted: PostedTime[] = own.posted.filter((it) => it.employee === employee);
+    const parts = splitTime(
+      of.map((it) => ({
+        ...{
+          dated: it.dated ?? '',
+          hours: it.hours ?? 0,
+          pay: reversing.get(it)?.pay ?? it.pay ?? null,
+          hasUnits: it.units !== null,
+        },
+        reversesOn: reversing.get(it)?.dated ?? null,
+      })),
+      posted,
+      terms.rules,
+    );
+    of.forEach((row, i) => cut.set(row, parts[i] ?? []));
+  }
+  // What is reversed has its price before what reverses it.
+  for (const row of [...worked.filter((it) => !reversing.has(it)), ...worked.filter((it) => reversing.has(it))]) {
+    const target = reversing.get(row);
+    for (const [pay, hours] of cut.get(row) ?? []) {
+      const price = target
+        ? turned(prices.get('id' in target.of ? (row.reverses ?? '') : target.of.key))
+        : pricedOrFault(book, file, row, { pay, hours }, terms);
+      if (!price) continue;
+      prices.set(timeKey(row.sheet ?? '', row.line ?? '', pay), price);
+      own.planned.push({ row, pay, hours, split: row.pay === null && !target, price, reverses: target?.of ?? null });
+    }
+  }
+}
+
+type Named = readonly [key: string, line: Reversed & { taken: boolean }];
+
+/** Lines that can be reversed, by their name: those of the database, and those of the book whose pay is given. */
+function reversible(book: BookCheck, lines: readonly TimeRow[]): Map<string, Reversed & { taken: boolean }> {
+  const there = book
+    .own(labourOfBook)
+    .posted.map(
+      ({ id, sheet, line, pay, dated, hours, units, employee, reversedBy: by, reverses }) =>
+        [
+          timeKey(sheet, line, pay),
+          { of: { id }, dated, pay, hours, units, employee, taken: by !== null || reverses !== null },
+        ] as const,
+    );
+  const given = lines.flatMap((row): Named[] => {
+    if (!row.pay || row.reverses) return [];
+    const key = timeKey(row.sheet ?? '', row.line ?? '', row.pay);
+    const it = { of: { key }, dated: row.dated ?? '', pay: row.pay, hours: row.hours ?? 0, units: row.units ?? null };
+    return [[key, { ...it, employee: row.employee ?? '', taken: false }]];
+  });
+  return new Map<string, Reversed & { taken: boolean }>([...there, ...given]);
+}
+
+function reversedBy(
+  book: BookCheck,
+  file: TimeFile,
+  row: TimeRow,
+  targets: ReadonlyMap<string, Reversed & { taken: boolean }>,
+  used: Set<string>,
+): Reversed | null {
+  const key = row.reverses ?? '';
+  const target = targets.get(key);
+  const fault = (column: string, message: string): null => {
+    book.fault(file, row, column, message);
+    return null;
+  };
+  if (!target) return fault('reverses', `there is no posted line ${key} whose pay is given`);
+  if (target.taken || used.has(key)) return fault('reverses', `${key} is reversed already, or reverses a line itself`);
+  if (target.employee !== row.employee) return fault('employee', `${key} is of ${target.employee}`);
+  if (row.pay && row.pay !== target.pay) return fault('pay', `${key} is ${target.pay}`);
+  if (row.hours !== -target.hours) return fault('hours', `expected the hours of ${key}, turned`);
+  if ((row.units ?? null) !== (target.units === null ? null : -target.units))
+    return fault('units', `expected the units of ${key}, turned`);
+  used.add(key);
+  return target;
+}
+
+const turned = (price: Price | undefined): Price | null =>
+  price ? { ...price, payAmount: 0 - price.payAmount, burden: 0 - price.burden } : null;
+
+function pricedOrFault(
+  book: BookCheck,
+  file: TimeFile,
+  row: TimeRow,
+  { pay, hours }: { pay: PayClass; hours: number },
+  terms: Terms,
+): Price | null {
+  const employee = book.own(labourOfBook).employees.get(row.employee ?? '');
+  const price = priceTime(
+    {
+      ...{ employee: row.employee ?? '', dated: row.dated ?? '', job: row.job ?? '', section: row.section ?? '' },
+      ...{ costCode: row.cost_code ?? '', workKind: row.work_kind ?? '', wageClass: row.wage_class ?? '' },
+      ...{ employeeClass: employee?.wageClass ?? '', pay, hours, units: row.units ?? null },
+    },
+    terms,
+    book.digits ?? MOST_DIGITS,
+  );
+  if (typeof price !== 'string') return price;
+  const who = `${employee?.name ?? row.employee} on ${row.dated}`;
+  if (price === 'no-rate') book.fault(file, row, 'employee', `there is no pay rate for ${who}`);
+  else book.fault(file, row, 'units', `there is no piece rate of ${row.cost_code} for ${who}`);
+  return null;
+}

@@ -1,0 +1,25 @@
+import { PAY_CLASSES } from '../../core/labour/payClass';
+import type { BookFileOf } from '../book/bookFile';
+import { date, oneOf, quantity, REQUIRED, text, type ReadRow } from '../book/columns';
+
+export const TIME = {
+  reverses: text('`SHEET/LINE/PAY` of a posted line whose pay is given; hours and units are its negatives'),
+  sheet: text(REQUIRED),
+  line: text(REQUIRED),
+  employee: text(REQUIRED),
+  dated: date(REQUIRED),
+  posted_on: date('the accounting date; empty: dated'),
+  job: text('empty: overhead'),
+  section: text(),
+  cost_code: text('required with a job'),
+  work_kind: text(),
+  wage_class: text("the line's own; empty: the employee's"),
+  pay: oneOf(PAY_CLASSES)('empty: split by the overtime rule'),
+  hours: quantity(REQUIRED),
+  units: quantity('of piece work'),
+  status: oneOf(['submitted', 'approved', 'posted'])('empty: posted'),
+  description: text(),
+};
+
+export type TimeRow = ReadRow<typeof TIME>;
+export type TimeFile = BookFileOf<typeof TIME>;

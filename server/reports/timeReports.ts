@@ -1,0 +1,81 @@
+import { firstDay, periodOf } from '../../core/calendar/plainDate';
+import { comparePlain } from '../../core/costs/costType';
+import { PAY_CLASSES } from '../../core/labour/payClass';
+import { payCodeOf } from '../../core/labour/payCodes';
+import { inSheetOrder } from '../../core/labour/sheets';
+import type { RowOf } from '../db/fields';
+import type { Reader } from '../db/sql';
+import { PAY_CODES, TIME_WORKED } from '../labour/queries';
+import { columns, type Report, type ReportRequest } from './report';
+
+type Line = RowOf<typeof TIME_WORKED> & { payCode: string };
+
+/** Posted lines worked from `from` to `asOf`, whenever they were posted, in the order of sheet, line and class. */
+async function worked(sql: Reader, { asOf, from = firstDay(periodOf(asOf)) }: ReportRequest): Promise<Line[]> {
+  const codes = await sql.all(PAY_CODES);
+  const lines = await sql.all(TIME_WORKED, [from, asOf]);
+  return lines
+    .map((it) => ({ ...it, payCode: payCodeOf(codes, it) }))
+    .sort((a, b) => inSheetOrder(a, b) || PAY_CLASSES.indexOf(a.pay) - PAY_CLASSES.indexOf(b.pay));
+}
+
+const sum = <Row>(rows: readonly Row[], value: (row: Row) => number) => rows.reduce((total, row) => total + value(row), 0);
+
+const TIME_COLUMNS = columns(
+  ...(['sheet:t:Sheet', 'line:t:Line', 'employee:t:Employee', 'dated:d:Day', 'job:t:Job', 'section:t:Section'] as const),
+  ...(['cost_code:t:Cost code', 'work_kind:t:Kind of work', 'wage_class:t:Wage class', 'pay:t:Pay', 'hours:h:Hours'] as const),
+  ...(['units:h:Units', 'rate:r:Rate', 'rung:t:Rung', 'pay_amount:a:Pay', 'burden:a:Burden', 'total:a:Total'] as const),
+  'pay_code:t:Pay code',
+);
+
+/** What time cost, line by line, with the rate and where it comes from. */
+export async function timeCostReport(sql: Reader, request: ReportRequest): Promise<Report> {
+  const lines = await worked(sql, request);
+  const rows = lines.map((it) => ({
+    ...{ sheet: it.sheet, line: it.line, employee: it.employee, dated: it.dated, job: it.job, section: it.section },
+    ...{ cost_code: it.costCode, work_kind: it.workKind, wage_class: it.wageClass || it.employeeClass, pay: it.pay },
+    ...{ hours: it.hours, units: it.units ?? '', rate: it.rate, rung: it.rung, pay_amount: it.payAmount, burden: it.burden },
+    ...{ total: it.payAmount + it.burden, pay_code: it.payCode },
+  }));
+  const total = {
+    ...Object.fromEntries(TIME_COLUMNS.map(({ key }) => [key, ''])),
+    ...{ sheet: 'TOTAL', hours: sum(lines, (it) => it.hours), pay_amount: sum(lines, (it) => it.payAmount) },
+    ...{ burden: sum(lines, (it) => it.burden), total: sum(lines, (it) => it.payAmount + it.burden) },
+  };
+  return { name: 'time-cost', title: 'Time and what it cost', columns: TIME_COLUMNS, rows: [...rows, total], hasTotal: true };
+}
+
+const PAYROLL_COLUMNS = columns(
+  'employee:t:Employee',
+  'pay_code:t:Pay code',
+  'job:t:Job',
+  'hours:h:Hours',
+  'rate:r:Rate',
+  'amount:a:Amount',
+);
+
+/** What is to be paid: hours and pay without burden, by employee, pay code, job and rate. */
+export async function payrollReport(sql: Reader, request: ReportRequest): Promise<Report> {
+  const lines = await worked(sql, request);
+  const groups = new Map<
+    string,
+    { employee: string; pay_code: string; job: string; hours: number; rate: number; amount: number }
+  >();
+  for (const { employee, payCode, job, rate, hours, payAmount } of lines) {
+    const key = JSON.stringify([employee, payCode, job, rate]);
+    const row = groups.get(key) ?? { employee, pay_code: payCode, job, hours: 0, rate, amount: 0 };
+    groups.set(key, { ...row, hours: row.hours + hours, amount: row.amount + payAmount });
+  }
+  const rows = [...groups.values()].sort(
+    (a, b) =>
+      comparePlain(a.employee, b.employee) ||
+      comparePlain(a.pay_code, b.pay_code) ||
+      comparePlain(a.job, b.job) ||
+      a.rate - b.rate,
+  );
+  const total = {
+    ...{ employee: 'TOTAL', pay_code: '', job: '', hours: sum(rows, (it) => it.hours), rate: '' },
+    amount: sum(rows, (it) => it.amount),
+  };
+  return { name: 'payroll', title: 'Payroll', columns: PAYROLL_COLUMNS, rows: [...rows, total], hasTotal: true };
+}

@@ -1,0 +1,105 @@
+import { useMemo } from 'react';
+import { useSearchParams } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { firstDay, isPeriod, lastDay, periodOf } from '../../../core/calendar/plainDate';
+import { formatScaled } from '../../../core/money/decimal';
+import { displayQuantity } from '../../../core/money/display';
+import { UNIT_COST_DECIMALS } from '../../../core/prices/unitCost';
+import type { ReportColumn, ReportReply } from '../../../wire/reports';
+import { useReportQuery } from '../../ground/api/api';
+import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { Loaded } from '../../ground/Loaded';
+import { ReportHead } from '../../ground/reports/ReportHead';
+import { Field } from '../../kit/Field';
+import { DayInput } from '../../kit/form/DayInput';
+import { Empty } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
+import type { TableColumn } from '../../kit/table/tableTypes';
+import { readDate } from '../../kit/typed/readDate';
+
+/** What time cost, line by line, of the days from one to the date. */
+export function TimeCostPage() {
+  return <TimeReport name="time-cost" title="Time and what it cost" />;
+}
+
+/** What is to be paid for those days, by employee, pay code, job and rate. */
+export function PayrollPage() {
+  return <TimeReport name="payroll" title="Payroll" />;
+}
+
+function TimeReport({ name, title }: { name: string; title: string }) {
+  const { asOf, month } = useAsOf();
+  const [params, setParams] = useSearchParams();
+  const typed = params.get('from');
+  const from = (typed === null ? null : readDate(typed, month)) ?? firstDay(periodOf(asOf));
+  const until = isPeriod(asOf) ? lastDay(asOf) : asOf;
+  const report = useReportQuery({ name, asOf, from });
+  return (
+    <div className="page">
+      <ReportHead title={title} name={name} from={from} />
+      <div className="mb-3 flex items-end gap-3">
+        <Field label="Worked from" fault={typed === null || readDate(typed, month) ? undefined : 'Enter a date, e.g. 1 Apr 2031'}>
+          <DayInput
+            value={typed ?? displayDate(from)}
+            month={month}
+            className="w-[150px]"
+            onText={(text) =>
+              setParams((before) => new URLSearchParams([...before].filter(([key]) => key !== 'from').concat([['from', text]])), {
+                replace: true,
+              })
+            }
+          />
+        </Field>
+        <span className="note pb-1">to {displayDate(until)}, whenever it was posted</span>
+      </div>
+      <Loaded of={report} what="the time">
+        {(data) =>
+          data.rows.length < 2 ? (
+            <Empty title="No time posted of these days">
+              <p className="note m-0">Time comes in with a book: employees, pay rates and time (Set-up, Import and export).</p>
+            </Empty>
+          ) : (
+            <Lines title={title} report={data} />
+          )
+        }
+      </Loaded>
+    </div>
+  );
+}
+
+type Row = ReportReply['rows'][number] & { at: string };
+
+function Lines({ title, report }: { title: string; report: ReportReply }) {
+  const { show } = useCurrency();
+  const written = useMemo(
+    () =>
+      ({ kind }: ReportColumn, value: string | number) => {
+        if (kind === 'date') return displayDate(String(value));
+        if (typeof value === 'string') return value;
+        if (kind === 'amount') return show(value);
+        return kind === 'rate' ? formatScaled(value, UNIT_COST_DECIMALS) : displayQuantity(value);
+      },
+    [show],
+  );
+  const columns = useMemo(
+    () =>
+      report.columns.map((column): TableColumn<Row> => {
+        const text = column.kind === 'text' || column.kind === 'date';
+        return {
+          ...{ key: column.key, title: column.title, wraps: !text, value: (row: Row) => row[column.key] ?? '' },
+          ...(text ? {} : { number: (value: number) => written(column, value) }),
+          cell: (row) => written(column, row[column.key] ?? ''),
+        };
+      }),
+    [report.columns, written],
+  );
+  const rows = useMemo(() => report.rows.slice(0, -1).map((row, i): Row => ({ ...row, at: String(i) })), [report.rows]);
+  const total = report.rows.at(-1) ?? {};
+  const cells = Object.fromEntries(
+    report.columns.slice(1).map((column) => [column.key, written(column, total[column.key] ?? '')]),
+  );
+  return (
+    <Table label={title} columns={columns} rows={rows} rowKey={(it) => it.at} height="window" foot={{ label: 'Total', cells }} />
+  );
+}
