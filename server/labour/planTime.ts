@@ -200,6 +200,7 @@ function planPosted(book: BookCheck, file: TimeFile, lines: readonly TimeRow[], 
     );
     of.forEach((row, i) => cut.set(row, parts[i] ?? []));
   }
+  const named = new Set(lines.flatMap((it) => (it.pay ? [timeKey(it.sheet ?? '', it.line ?? '', it.pay)] : [])));
   // What is reversed has its price before what reverses it.
   for (const row of [...worked.filter((it) => !reversing.has(it)), ...worked.filter((it) => reversing.has(it))]) {
     const target = reversing.get(row);
@@ -208,7 +209,14 @@ function planPosted(book: BookCheck, file: TimeFile, lines: readonly TimeRow[], 
         ? turned(prices.get('id' in target.of ? (row.reverses ?? '') : target.of.key))
         : pricedOrFault(book, file, row, { pay, hours }, terms);
       if (!price) continue;
-      prices.set(timeKey(row.sheet ?? '', row.line ?? '', pay), price);
+      // A line that is cut takes more names than its own.
+      const key = timeKey(row.sheet ?? '', row.line ?? '', pay);
+      if (row.pay === null && (named.has(key) || book.there(file, row.sheet, row.line, pay))) {
+        book.fault(file, row, 'pay', `duplicate key: ${key} is already there`);
+        continue;
+      }
+      named.add(key);
+      prices.set(key, price);
       own.planned.push({ row, pay, hours, split: row.pay === null && !target, price, reverses: target?.of ?? null });
     }
   }

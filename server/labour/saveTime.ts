@@ -12,7 +12,7 @@ import { labourOfBook, timeKey, type PlannedTime } from './planTime';
 
 /** Saves lines of time as they are cut; what is posted with its cost entries and a journal a sheet and accounting day. */
 export async function saveTime(_rows: readonly unknown[], into: BookSave): Promise<void> {
-  const { planned, employees: people } = into.book.own(labourOfBook);
+  const { planned } = into.book.own(labourOfBook);
   if (planned.length === 0) return;
   const first = await nextId(into.sql, TimeLineTable);
   const lines = planned.map((it, i) => ({ ...it, id: first + i, postedOn: it.row.posted_on ?? it.row.dated ?? '' }));
@@ -37,9 +37,7 @@ export async function saveTime(_rows: readonly unknown[], into: BookSave): Promi
       burden: it.price?.burden ?? null,
     })),
   );
-  const entries = lines.flatMap((it) =>
-    entriesOf(it, into, present(people.get(it.row.employee ?? '')).name, postings.get(it.id)),
-  );
+  const entries = lines.flatMap((it) => entriesOf(it, into, postings.get(it.id)));
   await into.flush();
   await insertCostEntries(into.sql, entries);
   const jobIds = new Set(entries.map((it) => it.job_id));
@@ -77,12 +75,7 @@ async function post(lines: readonly Line[], into: BookSave): Promise<Map<number,
 }
 
 /** The pay of a line on a job, also where it is nothing, and what its burdens come to. */
-function entriesOf(
-  { row, price, id, hours, postedOn }: Line,
-  into: BookSave,
-  party: string,
-  posting: number | undefined,
-): NewCostEntry[] {
+function entriesOf({ row, price, id, hours, postedOn }: Line, into: BookSave, posting: number | undefined): NewCostEntry[] {
   if (!price || !row.job || !row.cost_code || posting === undefined) return [];
   const jobId = into.id(jobs, row.job);
   const line = { section: row.section ?? null, cost_code: row.cost_code, cost_type: 'labour' as const };
@@ -91,7 +84,7 @@ function entriesOf(
     ...{
       posted_on: postedOn,
       reference: `${row.sheet}/${row.line}`,
-      party,
+      party: row.employee ?? '',
       description: row.description ?? '',
       time_line_id: id,
     },

@@ -114,6 +114,11 @@ describe('what makes no sense is named by file, row and column', () => {
     ['an accounting date before the day', '7,1,E1,2031-03-03,2031-03-02,J1,A,100,,,,8,,,\n', 'time:2:posted_on'],
     ['hours below nothing', '7,1,E1,2031-03-03,,J1,A,100,,,,-8,,,\n', 'time:2:hours'],
     ['a line twice', '7,1,E1,2031-03-03,,J1,A,100,,,,8,,,\n7,1,E1,2031-03-03,,J1,A,100,,,,8,,,\n', 'time:3:pay'],
+    [
+      'a line that is cut into one that is there',
+      '7,1,E1,2031-03-03,,J1,A,100,,,overtime,1,,,\n7,1,E1,2031-03-03,,J1,A,100,,,,9,,,\n',
+      'time:3:pay',
+    ],
     ['no piece rate', '7,1,E1,2031-03-03,,J1,A,100,,,,8,5,,\n', 'time:2:units'],
     ['no rate', '7,1,E2,2031-03-03,,J1,A,100,,porter,,8,,,\n', 'time:2:employee'],
   ])('%s', async (_, rows, fault) => {
