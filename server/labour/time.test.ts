@@ -1,4 +1,5 @@
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import type { Database } from '../db/database';
 import {
   cleanUp,
@@ -13,6 +14,7 @@ import {
 } from '../test/books';
 import { exportedBook as exported } from '../test/wholeBook';
 import { reading } from '../test/act';
+import { runs } from '../test/runs';
 
 let database: Database;
 beforeEach(async () => {
@@ -101,6 +103,38 @@ test('a line is put right by one that reverses it, of the book or of the databas
   const book = await exported(database);
   expect(await faultsOf(copy, book)).toEqual([]);
   expect(await exported(copy)).toEqual(book);
+});
+
+test('any time comes in, ties, pays the hours that were entered, and goes out and in the same', async () => {
+  const day = fc.integer({ min: 1, max: 14 }).map((n) => `2031-03-${String(n).padStart(2, '0')}`);
+  const line = fc.record({
+    ...{ employee: fc.constantFrom('E1', 'E2'), dated: day, onJob: fc.boolean() },
+    ...{
+      hours: fc.integer({ min: 1, max: 15_000 }),
+      pay: fc.constantFrom('', 'regular', 'overtime', 'double'),
+      late: fc.boolean(),
+    },
+  });
+  await fc.assert(
+    fc.asyncProperty(fc.array(line, { minLength: 1, maxLength: 12 }), async (all) => {
+      const rows = all.map(({ employee, dated, onJob, hours, pay, late }, i) => {
+        const where = onJob ? 'J1,A,100' : ',,';
+        return `7,${i + 1},${employee},${dated},${late ? '2031-03-20' : ''},${where},,,${pay},${(hours / 10_000).toFixed(4)},,,\n`;
+      });
+      const [first, second] = [await temporaryDatabase(), await temporaryDatabase()];
+      const limits = { overtime_rules: 'from,daily_after,double_after,weekly_after\n2031-01-01,1,2,4\n' };
+      expect(await faultsOf(first, { ...withTime(rows.join('')), ...limits })).toEqual([]);
+      expect(await differences(first, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+      const paid = await reading(first).anyRows('SELECT sum(hours) AS hours FROM time_line');
+      expect(paid).toEqual([{ hours: all.reduce((sum, it) => sum + it.hours, 0) }]);
+      const book = await exported(first);
+      expect(await faultsOf(second, book)).toEqual([]);
+      expect(await exported(second)).toEqual(book);
+      for (const report of ['time-cost', 'payroll', 'tie-out', 'trial-balance'] as const)
+        expect(await reportLines(second, report, '2031-03-31')).toEqual(await reportLines(first, report, '2031-03-31'));
+    }),
+    { numRuns: runs(5) },
+  );
 });
 
 describe('what makes no sense is named by file, row and column', () => {
