@@ -95,7 +95,7 @@ test('the chart is in order: codes rise, and accounts of one type stand together
 
 test('a posting that cannot be taken back says why, and what to do instead', () => {
   const fixed = Object.entries(POSTINGS).filter(([, it]) => it.irreversible !== null);
-  expect(fixed.map(([kind]) => kind)).toEqual(['cost-move', 'application', 'reversal']);
+  expect(fixed.map(([kind]) => kind)).toEqual(['cost-move', 'time', 'application', 'reversal']);
 });
 
 test('a trial balance puts each balance on its side, by account', () => {
