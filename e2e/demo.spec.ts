@@ -59,6 +59,11 @@ const VIEWS: [path: string, heading: string][] = [
   ['/tenders/terms', 'Terms for quotations'],
   ['/tenders/outbox', 'Outbox'],
   ['/reports/changes', 'Change orders'],
+  ['/reports/hours', 'Hours by task'],
+  ['/reports/payroll', 'Payroll'],
+  ['/jobs/2107/hours', 'Hours by task'],
+  ['/set-up/roles', 'Roles'],
+  ['/set-up/approvals', 'Approvals'],
   ['/jobs/2110/changes', 'Change orders'],
   ['/jobs/2110/changes/CO1', 'CO1 Solar control glass to south elevation'],
   ['/jobs/2114/changes/CO1', 'Price: what the client pays'],
@@ -73,7 +78,7 @@ for (const scheme of ['light', 'dark'] as const) {
   test(`every view opens in the ${scheme} scheme: no error, no accessibility fault, nothing wider than the window`, async ({
     browser,
   }) => {
-    test.setTimeout(360_000);
+    test.setTimeout(600_000);
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: scheme });
     const page = await context.newPage();
     const errors: string[] = [];
