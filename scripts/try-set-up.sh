@@ -14,7 +14,7 @@ end() {
 }
 trap end EXIT
 ! curl -fs http://127.0.0.1:4310/api/health >/dev/null || { echo 'Something serves on port 4310 already; end it first' >&2; exit 1; }
-clean=(env -i HOME=/root PATH=/usr/sbin:/usr/bin:/sbin:/bin NODE_EXTRA_CA_CERTS=/etc/ssl/certs/ca-certificates.crt chroot "$root")
+clean=(env -i HOME=/srv PATH=/usr/sbin:/usr/bin:/sbin:/bin NODE_EXTRA_CA_CERTS=/etc/ssl/certs/ca-certificates.crt chroot "$root")
 inside() { "${clean[@]}" "$@"; }
 expect() { if [ "$2" = "$3" ]; then echo "ok: $1"; else echo "not ok: $1: expected $2, found $3"; exit 1; fi; }
 
@@ -22,15 +22,16 @@ debootstrap --variant=minbase --include=ca-certificates,curl,openssl trixie "$ro
 cp /etc/resolv.conf "$root/etc/"
 # Certificates and settings by which this machine reaches its packages.
 cp /usr/local/share/ca-certificates/*.crt "$root/usr/local/share/ca-certificates/" 2>/dev/null || true
-[ ! -f ~/.npmrc ] || grep -v nodedir ~/.npmrc > "$root/root/.npmrc"
+settings=$(npm config get userconfig 2>/dev/null)
+[ ! -f "$settings" ] || grep -v nodedir "$settings" > "$root/srv/.npmrc"
 mount -t proc proc "$root/proc"
 mount --bind /dev "$root/dev"
 inside update-ca-certificates >/dev/null 2>&1
-mkdir "$root/root/ledrin"
-git ls-files -z | xargs -0 tar -cf - | tar -xf - -C "$root/root/ledrin"
+mkdir "$root/srv/ledrin"
+git ls-files -z | xargs -0 tar -cf - | tar -xf - -C "$root/srv/ledrin"
 inside openssl req -x509 -newkey rsa:2048 -nodes -subj /CN=books.example.com -days 2 -keyout /etc/ssl/books.key -out /etc/ssl/books.pem 2>/dev/null
 
-set_up() { inside bash /root/ledrin/scripts/set-up-debian.sh https://books.example.com /etc/ssl/books.pem /etc/ssl/books.key; }
+set_up() { inside bash /srv/ledrin/scripts/set-up-debian.sh https://books.example.com /etc/ssl/books.pem /etc/ssl/books.key; }
 set_up
 expect 'the data is the user’s alone' '700 ledrin' "$(inside stat -c '%a %U' /var/lib/ledrin)"
 expect 'the settings are root’s alone' '600 root' "$(inside stat -c '%a %U' /etc/ledrin.env)"
