@@ -25,7 +25,7 @@ import { instalmentHandlers } from './instalments/handlers';
 import { jobFileHandlers } from './jobFile/handlers';
 import { jobHandlers } from './jobs/handlers';
 import { masterHandlers } from './masters/handlers';
-import { labourHandlers } from './labour/handlers';
+import { labourHandlers, labourListHandlers } from './labour/handlers';
 import { ledgerHandlers } from './ledger/handlers';
 import { answerHandlers } from './offers/handlers';
 import { forecastHandlers } from './forecasts/handlers';
@@ -57,6 +57,7 @@ const NOUNS = [
   tenderHandlers,
   forecastHandlers,
   labourHandlers,
+  labourListHandlers,
   planHandlers,
   instalmentHandlers,
   estimateHandlers,

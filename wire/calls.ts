@@ -12,6 +12,7 @@ import { instalmentCalls } from './instalments';
 import { jobFileCalls } from './jobFile';
 import { jobCalls } from './jobs';
 import { labourCalls } from './labour';
+import { labourListCalls } from './labourLists';
 import { ledgerCalls } from './ledger';
 import { masterCalls } from './masters';
 import { peopleCalls } from './people';
@@ -41,6 +42,7 @@ export const CALLS = {
   ...planCalls,
   ...forecastCalls,
   ...labourCalls,
+  ...labourListCalls,
   ...instalmentCalls,
   ...estimateCalls,
   ...quotationCalls,

@@ -13,6 +13,7 @@ export const ACTIONS = {
   'uncertify-application': ['Certification reversed', 'application'],
   'record-receipt': ['Receipt recorded', 'application'],
   'release-retention': ['Retention released', 'job'],
+  'save-labour-list': ['List of labour saved', 'company'],
   'sign-in': ['Signed in', 'user'],
   'demo-sign-in': ['Signed in to the demo', 'user'],
   'sign-out': ['Signed out', 'user'],

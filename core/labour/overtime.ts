@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped';
 import { addDays, weekdayOf, type PlainDate } from '../calendar/plainDate';
 import type { Hours } from '../money/rate';
 import { PAY_CLASSES, type PayClass } from './payClass';
@@ -48,6 +49,21 @@ export function ruleOn<It extends { from: PlainDate }>(rules: readonly It[], day
 /** The first day of the week a day lies in. */
 function weekOf(day: PlainDate, weekStarts: Weekday): PlainDate {
   return addDays(day, -((weekdayOf(day) - WEEKDAYS.indexOf(weekStarts) + 7) % 7));
+}
+
+/** Cuts lines of several employees, each by those of their own; the parts come back in the order of the lines. */
+export function cutTime<Line extends OpenTime & { employee: string }>(
+  lines: readonly Line[],
+  posted: readonly (PostedTime & { employee: string })[],
+  rules: readonly OvertimeRule[],
+): Map<Line, Parts> {
+  const postedBy = grouped(posted, (it) => it.employee);
+  const cut = new Map<Line, Parts>();
+  for (const [employee, of] of grouped(lines, (it) => it.employee)) {
+    const parts = splitTime(of, postedBy.get(employee) ?? [], rules);
+    of.forEach((line, i) => cut.set(line, parts[i] ?? []));
+  }
+  return cut;
 }
 
 /**

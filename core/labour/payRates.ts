@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped';
 import type { PlainDate } from '../calendar/plainDate';
 import type { UnitCost } from '../prices/unitCost';
 import { ruleOn } from './overtime';
@@ -12,6 +13,16 @@ export const RUNGS = {
   class: ['wageClass'],
 } as const;
 export type Rung = keyof typeof RUNGS;
+
+/** What a rate on each rung is for, in words. */
+export const RUNG_WORDS: Readonly<Record<Rung, string>> = {
+  'job-section': 'job, section and wage class',
+  job: 'job and wage class',
+  'kind-employee': 'kind of work and employee',
+  'kind-class': 'kind of work and wage class',
+  employee: 'employee',
+  class: 'wage class',
+};
 const RUNG_NAMES = Object.keys(RUNGS) as Rung[];
 
 /** What a rate is for; an empty text is a cell left out. */
@@ -58,8 +69,7 @@ export interface RateFound {
  * its own, which then comes before what the employee alone has.
  */
 export function rateOn(rates: readonly PayRate[], work: RateFor, ownClass: boolean, day: PlainDate): RateFound | null {
-  const order = ownClass ? RUNG_NAMES.toSorted((a, b) => Number(a === 'employee') - Number(b === 'employee')) : RUNG_NAMES;
-  const looked = order.map((rung): Looked => ({ rung, found: onRung(rates, rung, work, day) }));
+  const looked = lookedAt(rates, work, ownClass, day);
   let best: { rate: UnitCost; rung: Rung } | null = null;
   for (const { rung, found } of looked) {
     if (!found) continue;
@@ -70,11 +80,54 @@ export function rateOn(rates: readonly PayRate[], work: RateFor, ownClass: boole
   return best && { ...best, looked };
 }
 
-function onRung(rates: readonly PayRate[], rung: Rung, work: RateFor, day: PlainDate): PayRate | null {
-  const cells = RUNGS[rung];
-  if (cells.some((it) => work[it] === '')) return null;
-  return ruleOn(
-    rates.filter((it) => rungOf(it) === rung && cells.every((cell) => it[cell] === work[cell])),
-    day,
-  );
+/** The rungs in the order they count for a line, each with what stands on it that day. */
+function lookedAt(rates: readonly PayRate[], work: RateFor, ownClass: boolean, day: PlainDate): Looked[] {
+  const order = ownClass ? RUNG_NAMES.toSorted((a, b) => Number(a === 'employee') - Number(b === 'employee')) : RUNG_NAMES;
+  const byKey = byRung(rates);
+  return order.map((rung) => ({ rung, found: onRung(byKey, rung, work, day) }));
+}
+
+/** What became of a rung: nothing stands on it, it gives the rate, it was a least or a rate that another is above, or an earlier one decided. */
+export type RungOutcome = 'nothing' | 'taken' | 'lower' | 'not-reached';
+export type LookedAt = Looked & { outcome: RungOutcome };
+
+/** Which rung won for a line, and what became of the others. */
+export function explainRate(
+  rates: readonly PayRate[],
+  work: RateFor,
+  ownClass: boolean,
+  day: PlainDate,
+): { found: RateFound | null; looked: LookedAt[] } {
+  const found = rateOn(rates, work, ownClass, day);
+  const looked = lookedAt(rates, work, ownClass, day);
+  const decided = looked.findIndex((it) => it.found !== null && !it.found.atLeast);
+  return {
+    found,
+    looked: looked.map((it, i): LookedAt => {
+      const beyond = decided >= 0 && i > decided;
+      const outcome = !it.found ? 'nothing' : beyond ? 'not-reached' : it.rung === found?.rung ? 'taken' : 'lower';
+      return { ...it, outcome };
+    }),
+  };
+}
+
+/** Rates by rung and by what they are for, sorted out once for each list of them: a week of many people looks into it often. */
+const SORTED_OUT = new WeakMap<readonly PayRate[], ReadonlyMap<string, readonly PayRate[]>>();
+
+function byRung(rates: readonly PayRate[]): ReadonlyMap<string, readonly PayRate[]> {
+  const there = SORTED_OUT.get(rates);
+  if (there) return there;
+  const sorted = grouped(rates, (it) => {
+    const rung = rungOf(it);
+    return rung === null ? '' : keyOn(rung, it);
+  });
+  SORTED_OUT.set(rates, sorted);
+  return sorted;
+}
+
+const keyOn = (rung: Rung, of: RateFor) => JSON.stringify([rung, ...RUNGS[rung].map((cell) => of[cell])]);
+
+function onRung(rates: ReadonlyMap<string, readonly PayRate[]>, rung: Rung, work: RateFor, day: PlainDate): PayRate | null {
+  if (RUNGS[rung].some((it) => work[it] === '')) return null;
+  return ruleOn(rates.get(keyOn(rung, work)) ?? [], day);
 }

@@ -4,6 +4,9 @@ import type { Hours } from '../money/rate';
 /** The most hours of one employee on one day, in ten-thousandths. */
 export const HOURS_OF_A_DAY: Hours = 240_000;
 
+/** One hour, in ten-thousandths. */
+export const ONE_HOUR: Hours = 10_000;
+
 /** Names in order: whole numbers first, by size, then plain text. */
 export function inNameOrder(a: string, b: string): number {
   const [first, second] = [wholeOf(a), wholeOf(b)];

@@ -49,6 +49,11 @@ export class BookCheck {
     }
   }
 
+  /** The rows to come stand in place of all a file has: no key of the database counts. */
+  replaces(file: BookFile): void {
+    this.keys.set(file, new Keys(new Map()));
+  }
+
   private async read(query: string, columns: readonly string[]): Promise<Map<string, There>> {
     const rows = (await this.sql.anyRows(query)) as There[];
     return new Map(rows.map((row) => [joinKey(...columns.map((it) => row[it] ?? '')), row]));

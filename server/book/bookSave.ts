@@ -20,7 +20,7 @@ export class BookSave {
     readonly sql: Sql,
     readonly actor: Actor,
     readonly book: BookCheck,
-    private readonly costLines: CostLines,
+    readonly costLines: CostLines,
     readonly contents: BookContents,
   ) {}
 

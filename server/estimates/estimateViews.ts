@@ -1,3 +1,4 @@
+import { grouped } from '../../core/lists/grouped';
 import {
   ESTIMATE_BY_NUMBER,
   ESTIMATES_OF_JOB,
@@ -109,14 +110,4 @@ export async function estimateView(sql: Reader, job: string, number: number): Pr
     ...{ lines, typeMarkups, sectionMarkups, overhead, profit, rounding },
     prices: [...prices].map(([code, shares]) => [code, [...shares]]),
   };
-}
-
-function grouped<Row, Key>(rows: readonly Row[], keyOf: (row: Row) => Key): Map<Key, Row[]> {
-  const groups = new Map<Key, Row[]>();
-  for (const row of rows) {
-    const group = groups.get(keyOf(row));
-    if (group) group.push(row);
-    else groups.set(keyOf(row), [row]);
-  }
-  return groups;
 }

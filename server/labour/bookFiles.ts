@@ -1,8 +1,10 @@
 import { PAY_CLASSES } from '../../core/labour/payClass';
 import { WEEKDAYS } from '../../core/labour/overtime';
 import { rungOf } from '../../core/labour/payRates';
-import { bookFile } from '../book/bookFile';
-import { date, oneOf, percent, quantity, REQUIRED, text, unitCost, yesNo } from '../book/columns';
+import type { LabourList } from '../../core/labour/lists';
+import { bookFile, type BookFile, type BookFileOf } from '../book/bookFile';
+import { date, oneOf, percent, quantity, REQUIRED, text, unitCost, yesNo, type Columns, type Row } from '../book/columns';
+import type { NewRow, Table } from '../db/fields';
 import type { BookSave } from '../book/bookSave';
 import { costCodes } from '../company/bookFiles';
 import { jobs } from '../jobs/bookFiles';
@@ -31,19 +33,9 @@ export const employees = bookFile({
   query: 'SELECT id, code AS employee, name, wage_class, starts_on, ends_on, payroll_number FROM employee',
   check(row, book) {
     if (row.starts_on && row.ends_on && row.ends_on < row.starts_on)
-      book.fault(employees, row, 'ends_on', `${row.ends_on} is before starts_on, ${row.starts_on}`);
+      book.fault(employees, row, 'ends_on', `${row.ends_on} is before the first day, ${row.starts_on}`);
   },
-  save: (rows, into): Promise<void> =>
-    into.keyed(
-      employees,
-      EmployeeTable,
-      rows,
-      (row) => [row.employee],
-      (row) => ({
-        ...{ code: row.employee, name: row.name, wage_class: row.wage_class ?? '', starts_on: row.starts_on },
-        ...{ ends_on: row.ends_on, payroll_number: row.payroll_number ?? '' },
-      }),
-    ),
+  save: (rows, into): Promise<void> => into.keyed(employees, EmployeeTable, rows, (row) => [row.employee], employeeValues),
 });
 
 export const workKinds = bookFile({
@@ -52,14 +44,7 @@ export const workKinds = bookFile({
   key: ['work_kind'],
   called: 'kind of work',
   query: 'SELECT id, code AS work_kind, description FROM work_kind',
-  save: (rows, into): Promise<void> =>
-    into.keyed(
-      workKinds,
-      WorkKindTable,
-      rows,
-      (row) => [row.work_kind],
-      (row) => ({ code: row.work_kind, description: row.description }),
-    ),
+  save: (rows, into): Promise<void> => into.keyed(workKinds, WorkKindTable, rows, (row) => [row.work_kind], workKindValues),
 });
 
 /** The ids of what a rate is for; null for a cell left out. */
@@ -100,16 +85,13 @@ export const payRates = bookFile({
         payRates,
         row,
         'employee',
-        'the filled cells make no rung: expected job, section and wage_class; job and wage_class; work_kind and employee; work_kind and wage_class; employee; or wage_class',
+        'the filled cells make no rung: expected job, section and wage class; job and wage class; kind of work and employee; kind of work and wage class; employee; or wage class',
       );
   },
   save: (rows, into): Promise<void> =>
     into.insertAll(
       PayRateTable,
-      rows.map((row) => ({
-        ...{ from_day: row.from, section: row.section ?? '', wage_class: row.wage_class ?? '', rate: row.rate },
-        ...{ ...forIds(into, row), at_least: row.at_least ? 1 : 0 },
-      })),
+      rows.map((row) => payRateValues(row, into)),
     ),
 });
 
@@ -130,10 +112,7 @@ export const pieceRates = bookFile({
   save: (rows, into): Promise<void> =>
     into.insertAll(
       PieceRateTable,
-      rows.map((row) => ({
-        ...{ from_day: row.from, cost_code_id: into.id(costCodes, row.cost_code), rate: row.rate, unit: row.unit ?? '' },
-        ...{ work_kind_id: row.work_kind ? into.id(workKinds, row.work_kind) : null, tops_up: row.tops_up ? 1 : 0 },
-      })),
+      rows.map((row) => pieceRateValues(row, into)),
     ),
 });
 
@@ -155,16 +134,12 @@ export const burdens = bookFile({
   query: `SELECT b.id, b.code AS burden, b.description, b.from_day AS "from", b.to_day AS "to", j.number AS job, b.wage_class, b.percent, b.per_hour, b.on_premium
     FROM burden b LEFT JOIN job j ON j.id = b.job_id`,
   check(row, book) {
-    if (row.from && row.to && row.to < row.from) book.fault(burdens, row, 'to', `${row.to} is before from, ${row.from}`);
+    if (row.from && row.to && row.to < row.from) book.fault(burdens, row, 'to', `${row.to} is before its first day, ${row.from}`);
   },
   save: (rows, into): Promise<void> =>
     into.insertAll(
       BurdenTable,
-      rows.map((row) => ({
-        ...{ code: row.burden, description: row.description ?? '', from_day: row.from, to_day: row.to },
-        ...{ job_id: row.job ? into.id(jobs, row.job) : null, wage_class: row.wage_class ?? '', percent: row.percent ?? 0 },
-        ...{ per_hour: row.per_hour ?? 0, on_premium: row.on_premium ? 1 : 0 },
-      })),
+      rows.map((row) => burdenValues(row, into)),
     ),
 });
 
@@ -182,17 +157,14 @@ export const overtimeRules = bookFile({
   check(row, book) {
     const { daily_after: daily, double_after: double } = row;
     if (double !== null && double !== undefined && daily !== undefined && (daily === null || double < daily))
-      book.fault(overtimeRules, row, 'double_after', 'expected a daily_after beside it, and not above it');
+      book.fault(overtimeRules, row, 'double_after', 'expected hours a day after which overtime begins, and not above this');
     for (const column of ['daily_after', 'double_after', 'weekly_after'] as const)
       if ((row[column] ?? 0) < 0) book.fault(overtimeRules, row, column, 'is below 0');
   },
   save: (rows, into): Promise<void> =>
     into.insertAll(
       OvertimeRuleTable,
-      rows.map((row) => ({
-        ...{ from_day: row.from, daily_after: row.daily_after, double_after: row.double_after, weekly_after: row.weekly_after },
-        week_starts: row.week_starts ?? 'monday',
-      })),
+      rows.map((row) => overtimeRuleValues(row)),
     ),
 });
 
@@ -210,6 +182,61 @@ export const payCodes = bookFile({
   save: (rows, into): Promise<void> =>
     into.insertAll(
       PayCodeTable,
-      rows.map((row) => ({ code: row.pay_code, pay: row.pay, ...forIds(into, { job: row.job, work_kind: row.work_kind }) })),
+      rows.map((row) => payCodeValues(row, into)),
     ),
 });
+
+/** Rows of these files as they are saved. */
+const employeeValues = (row: Row<typeof employees.columns>) => ({
+  ...{ code: row.employee, name: row.name, wage_class: row.wage_class ?? '', starts_on: row.starts_on },
+  ...{ ends_on: row.ends_on, payroll_number: row.payroll_number ?? '' },
+});
+const workKindValues = (row: Row<typeof workKinds.columns>) => ({ code: row.work_kind, description: row.description });
+const payRateValues = (row: Row<typeof payRates.columns>, into: BookSave) => ({
+  ...{ from_day: row.from, section: row.section ?? '', wage_class: row.wage_class ?? '', rate: row.rate },
+  ...{ ...forIds(into, row), at_least: row.at_least ? 1 : 0 },
+});
+const pieceRateValues = (row: Row<typeof pieceRates.columns>, into: BookSave) => ({
+  ...{ from_day: row.from, cost_code_id: into.id(costCodes, row.cost_code), rate: row.rate, unit: row.unit ?? '' },
+  ...{ work_kind_id: row.work_kind ? into.id(workKinds, row.work_kind) : null, tops_up: row.tops_up ? 1 : 0 },
+});
+const burdenValues = (row: Row<typeof burdens.columns>, into: BookSave) => ({
+  ...{ code: row.burden, description: row.description ?? '', from_day: row.from, to_day: row.to },
+  ...{ job_id: row.job ? into.id(jobs, row.job) : null, wage_class: row.wage_class ?? '', percent: row.percent ?? 0 },
+  ...{ per_hour: row.per_hour ?? 0, on_premium: row.on_premium ? 1 : 0 },
+});
+const overtimeRuleValues = (row: Row<typeof overtimeRules.columns>) => ({
+  ...{ from_day: row.from, daily_after: row.daily_after, double_after: row.double_after, weekly_after: row.weekly_after },
+  week_starts: row.week_starts ?? 'monday',
+});
+const payCodeValues = (row: Row<typeof payCodes.columns>, into: BookSave) => ({
+  code: row.pay_code,
+  pay: row.pay,
+  ...forIds(into, { job: row.job, work_kind: row.work_kind }),
+});
+
+/** One list of labour: its file, its table, and how a row of it is saved. */
+interface SavedList<T extends Table> {
+  file: BookFile;
+  table: T;
+  values: (row: Row<Columns>, into: BookSave) => NewRow<T>;
+  /** Others refer to its rows. */
+  named: boolean;
+}
+const saved = <C extends Columns, T extends Table>(
+  file: BookFileOf<C>,
+  table: T,
+  values: (row: Row<C>, into: BookSave) => NewRow<T>,
+  named = false,
+): SavedList<T> => ({ file, table, values: values as unknown as SavedList<T>['values'], named });
+
+/** The lists of labour that are set up, one line each. */
+export const SAVED_LISTS = {
+  employees: saved(employees, EmployeeTable, employeeValues, true),
+  'work-kinds': saved(workKinds, WorkKindTable, workKindValues, true),
+  'pay-rates': saved(payRates, PayRateTable, payRateValues),
+  'piece-rates': saved(pieceRates, PieceRateTable, pieceRateValues),
+  burdens: saved(burdens, BurdenTable, burdenValues),
+  'overtime-rules': saved(overtimeRules, OvertimeRuleTable, overtimeRuleValues),
+  'pay-codes': saved(payCodes, PayCodeTable, payCodeValues),
+} as const satisfies Record<LabourList, SavedList<Table>>;

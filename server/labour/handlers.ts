@@ -5,6 +5,9 @@ import type { Reader } from '../db/sql';
 import { handle } from '../http/handlers';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { JobTable } from '../jobs/models';
+import { labourListCalls } from '../../wire/labourLists';
+import { findRate } from './findRate';
+import { labourList, planList, saveList } from './saveList';
 import { labourTasks, type LabourTask } from './labourTasks';
 
 const totalOf = (tasks: readonly LabourTask[]) => labourTotal(tasks.map((it) => ({ line: it.state, finished: it.finished })));
@@ -41,4 +44,11 @@ async function labourByCode(sql: Reader, asOf: string) {
 export const labourHandlers = handle(labourCalls, {
   labourOfJob: (sql, { job, asOf }) => labourOfJob(sql, job, asOf),
   labourByCode: (sql, { asOf }) => labourByCode(sql, asOf),
+});
+
+export const labourListHandlers = handle(labourListCalls, {
+  labourList: (sql, { list }) => labourList(sql, list),
+  previewLabourList: (database, { body }) => database.read(async (sql) => ({ changes: (await planList(sql, body)).changes })),
+  saveLabourList: (command, { body }) => saveList(command, body),
+  findRate: (sql, args) => findRate(sql, args),
 });

@@ -10,6 +10,8 @@ export const EmployeeTable = table('employee', {
   starts_on: t.orNull(t.day),
   ends_on: t.orNull(t.day),
   payroll_number: t.filled(t.text, ''),
+  /** The user this is, who enters time for themselves. */
+  user_id: t.orNull(t.ref('user')),
 });
 
 export const WorkKindTable = table('work_kind', { id: t.id, code: t.text, description: t.text });
@@ -96,4 +98,8 @@ export const TimeLineTable = table('time_line', {
   rung: t.filled(t.text, ''),
   pay_amount: t.orNull(t.cents),
   burden: t.orNull(t.cents),
+  /** The times it was worked between, as entered; empty: hours alone. */
+  clock: t.filled(t.text, ''),
+  /** Why it was returned to whoever entered it; empty: it was not. */
+  returned: t.filled(t.text, ''),
 });

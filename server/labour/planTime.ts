@@ -1,5 +1,5 @@
 import { HOURS_OF_A_DAY, inSheetOrder } from '../../core/labour/sheets';
-import { splitTime, type PostedTime } from '../../core/labour/overtime';
+import { cutTime } from '../../core/labour/overtime';
 import type { PayClass } from '../../core/labour/payClass';
 import { priceTime, type PricedTime } from '../../core/labour/priceTime';
 import { present } from '../../core/errors/known';
@@ -11,7 +11,8 @@ import type { RowOf } from '../db/fields';
 import { burdens, employees, overtimeRules, payRates, pieceRates } from './bookFiles';
 import { EmployeeTable } from './models';
 import { POSTED_TIME } from './queries';
-import { refuseAltered } from './refuseAltered';
+import { alteredTime, wouldAlter } from './alteredTime';
+import { TERM_FILES, withTermsOf } from './bookTerms';
 import { loadTerms, type Terms } from './terms';
 import type { TimeFile, TimeRow } from './timeColumns';
 
@@ -60,42 +61,18 @@ export async function loadLabourOf(file: TimeFile, book: BookCheck): Promise<voi
     own.employees.set(it.code, { name: it.name, wageClass: it.wage_class, startsOn: it.starts_on, endsOn: it.ends_on });
 }
 
-/** The terms of the database and of the book together; a new one knows its row. */
-function termsOf(book: BookCheck): Terms {
-  const { terms } = book.own(labourOfBook);
-  const there = present(terms);
-  const whole = <Row extends object>(rows: readonly Row[]) => rows.filter((it) => isWhole(it as Record<string, unknown>));
-  return {
-    rates: [
-      ...there.rates,
-      ...whole(book.rowsOf(payRates)).map((it) => ({
-        ...{ row: it.row, from: it.from ?? '', job: it.job ?? '', section: it.section ?? '', workKind: it.work_kind ?? '' },
-        ...{ wageClass: it.wage_class ?? '', employee: it.employee ?? '', rate: it.rate ?? 0, atLeast: it.at_least === true },
-      })),
-    ],
-    pieceRates: [
-      ...there.pieceRates,
-      ...whole(book.rowsOf(pieceRates)).map((it) => ({
-        ...{ row: it.row, from: it.from ?? '', costCode: it.cost_code ?? '', workKind: it.work_kind ?? '' },
-        ...{ rate: it.rate ?? 0, topsUp: it.tops_up === true },
-      })),
-    ],
-    burdens: [
-      ...there.burdens,
-      ...whole(book.rowsOf(burdens)).map((it) => ({
-        ...{ row: it.row, burden: it.burden ?? '', from: it.from ?? '', to: it.to ?? null, job: it.job ?? '' },
-        ...{ wageClass: it.wage_class ?? '', percent: it.percent ?? 0, perHour: it.per_hour ?? 0 },
-        onPremium: it.on_premium === true,
-      })),
-    ],
-    rules: [
-      ...there.rules,
-      ...whole(book.rowsOf(overtimeRules)).map((it) => ({
-        ...{ row: it.row, from: it.from ?? '', dailyAfter: it.daily_after ?? null, doubleAfter: it.double_after ?? null },
-        ...{ weeklyAfter: it.weekly_after ?? null, weekStarts: it.week_starts ?? ('monday' as const) },
-      })),
-    ],
-  };
+/** New terms that would alter what is posted are refused, and name the lines. */
+function refuseAltered(book: BookCheck, terms: Terms): void {
+  const { terms: before, posted } = book.own(labourOfBook);
+  const blamed = new Map<string, { file: BookFile; row: number; lines: string[] }>();
+  for (const { line, by } of alteredTime(posted, present(before), terms, book.digits ?? MOST_DIGITS))
+    for (const { list, term } of by) {
+      if (!('row' in term)) continue;
+      const [file, row] = [TERM_FILES[list], Number(term.row)];
+      const lines = [...(blamed.get(`${list} ${row}`)?.lines ?? []), line];
+      blamed.set(`${list} ${row}`, { file, row, lines });
+    }
+  for (const { file, row, lines } of blamed.values()) book.fault(file, { row }, 'from', wouldAlter(lines));
 }
 
 /** Checks the lines of a book and works out what they are cut into and what they cost. */
@@ -103,13 +80,13 @@ export function planTime(file: TimeFile, rows: readonly TimeRow[], book: BookChe
   const own = book.own(labourOfBook);
   // Nothing was read of a book without labour.
   if (own.terms === null) return;
-  const terms = termsOf(book);
+  const terms = withTermsOf(book, own.terms);
   for (const it of book.rowsOf(employees))
     if (it.employee)
       own.employees.set(it.employee, {
         ...{ name: it.name ?? '', wageClass: it.wage_class ?? '', startsOn: it.starts_on ?? null, endsOn: it.ends_on ?? null },
       });
-  refuseAltered(book, own.posted, terms);
+  refuseAltered(book, terms);
   const whole = rows.filter((it) => isWhole(it) && it.sheet && it.line && it.employee && it.dated && it.hours !== null);
   const good = whole.filter((row) => checkLine(book, file, row));
   checkDays(book, file, good);
@@ -140,6 +117,7 @@ function checkLine(book: BookCheck, file: TimeFile, row: TimeRow): boolean {
   if (row.job && !row.cost_code) faults.push(['cost_code', 'missing required cell: time on a job needs its cost code']);
   if (!row.reverses && (row.hours ?? 0) < 0) faults.push(['hours', 'is below 0; only a line that reverses another is']);
   if (!row.reverses && row.hours === 0 && row.units === null) faults.push(['hours', 'expected more than 0']);
+  if (row.returned && row.status !== 'submitted') faults.push(['returned', 'only a submitted line is returned']);
   if (row.units !== null && !row.cost_code) faults.push(['units', 'piece work is paid by its cost code; fill that in']);
   for (const [column, message] of faults) book.fault(file, row, column, message);
   return faults.length === 0;
@@ -181,30 +159,20 @@ function planPosted(book: BookCheck, file: TimeFile, lines: readonly TimeRow[], 
   const prices = new Map<string, Price>(
     own.posted.map(({ sheet, line, pay, ...it }) => [timeKey(sheet, line, pay), { ...it, rung: it.rung as Price['rung'] }]),
   );
-  const cut = new Map<TimeRow, readonly (readonly [PayClass, number])[]>();
-  for (const employee of new Set(worked.map((it) => it.employee))) {
-    const of = worked.filter((it) => it.employee === employee);
-    const posted: PostedTime[] = own.posted.filter((it) => it.employee === employee);
-    const parts = splitTime(
-      of.map((it) => ({
-        ...{
-          dated: it.dated ?? '',
-          hours: it.hours ?? 0,
-          pay: reversing.get(it)?.pay ?? it.pay ?? null,
-          hasUnits: it.units !== null,
-        },
-        reversesOn: reversing.get(it)?.dated ?? null,
-      })),
-      posted,
-      terms.rules,
-    );
-    of.forEach((row, i) => cut.set(row, parts[i] ?? []));
-  }
+  const cut = cutTime(
+    worked.map((row) => ({
+      ...{ row, employee: row.employee ?? '', dated: row.dated ?? '', hours: row.hours ?? 0, hasUnits: row.units !== null },
+      ...{ pay: reversing.get(row)?.pay ?? row.pay ?? null, reversesOn: reversing.get(row)?.dated ?? null },
+    })),
+    own.posted,
+    terms.rules,
+  );
+  const parts = new Map([...cut].map(([line, of]) => [line.row, of]));
   const named = new Set(lines.flatMap((it) => (it.pay ? [timeKey(it.sheet ?? '', it.line ?? '', it.pay)] : [])));
   // What is reversed has its price before what reverses it.
   for (const row of [...worked.filter((it) => !reversing.has(it)), ...worked.filter((it) => reversing.has(it))]) {
     const target = reversing.get(row);
-    for (const [pay, hours] of cut.get(row) ?? []) {
+    for (const [pay, hours] of parts.get(row) ?? []) {
       const price = target
         ? turned(prices.get('id' in target.of ? (row.reverses ?? '') : target.of.key))
         : pricedOrFault(book, file, row, { pay, hours }, terms);

@@ -65,5 +65,24 @@ const POSTED = (where: string) =>
   );
 
 export const POSTED_TIME = POSTED('true');
+/** Worked on day `$1` or later. */
+export const POSTED_SINCE = POSTED('x.dated >= $1');
 /** Worked from day `$1` to day `$2`, whenever posted. */
 export const TIME_WORKED = POSTED('x.dated BETWEEN $1 AND $2');
+
+/** The days each employee has time on, and whether any of it is posted by the wage class of the employee. */
+export const EMPLOYEE_DAYS = query(
+  shape({ id: t.whole, first: t.day, last: t.day, postedByClass: t.whole }),
+  `SELECT employee_id AS id, min(dated) AS first, max(dated) AS last, sum(status = 'posted' AND wage_class = '') AS postedByClass
+    FROM time_line GROUP BY employee_id`,
+);
+
+/** What uses employees and kinds of work, by id. */
+const used = (column: 'employee_id' | 'work_kind_id', tables: readonly string[]) =>
+  query(
+    shape({ id: t.whole, uses: t.whole }),
+    `SELECT id, count(*) AS uses FROM (${tables.map((it) => `SELECT ${column} AS id FROM ${it}`).join(' UNION ALL ')})
+      WHERE id IS NOT NULL GROUP BY id`,
+  );
+export const EMPLOYEE_USES = used('employee_id', ['time_line', 'pay_rate']);
+export const WORK_KIND_USES = used('work_kind_id', ['time_line', 'pay_rate', 'piece_rate', 'pay_code']);

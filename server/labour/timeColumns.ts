@@ -19,6 +19,8 @@ export const TIME = {
   units: quantity('of piece work'),
   status: oneOf(['submitted', 'approved', 'posted'])('empty: posted'),
   description: text(),
+  clock: text('the times it was worked between, such as 07:00-16:30-0:30; hours count'),
+  returned: text('why a submitted line was returned to whoever entered it'),
 };
 
 export type TimeRow = ReadRow<typeof TIME>;

@@ -170,6 +170,7 @@ export const LABOUR_TERMS: BookText = {
 /** The small book with a price list and the tender of core/estimating/tender.test.ts, worked by hand there, on job J2. */
 export const TENDER_BOOK: BookText = {
   ...SMALL_BOOK,
+  ...LABOUR_TERMS,
   cost_codes: `${SMALL_BOOK.cost_codes}300,Scaffold\n400,Plant\n`,
   price_items: `price_item,description,unit,cost_type,cost_code,wage_class,unit_cost,markup_percent,vendor,checked_on
 CREW,Roofer,h,labour,100,Roofer,32.50,,,

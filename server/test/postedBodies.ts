@@ -139,8 +139,15 @@ const master: Body<'addMaster'> = {
 const PASSWORD = 'four words in a row';
 const user: Body<'inviteUser'> = { name: 'Ann', email: 'ann@x.example', role: 'accountant', allJobs: false };
 
+const kindsOfWork: Body<'saveLabourList'> = {
+  ...{ list: 'work-kinds', seen: 'x' },
+  rows: [{ id: null, workKind: 'cut', description: 'Cutting' }],
+};
+
 /** Every call that takes an input, with one it takes; a call that is missing here does not compile. */
 export const EXAMPLES: WithInput = {
+  previewLabourList: { body: kindsOfWork },
+  saveLabourList: { body: kindsOfWork },
   postCosts: { body: { lines: [cost], asOf: '2031-03-31' } },
   previewCosts: { body: { lines: [cost], asOf: '2031-03-31' } },
   previewCorrection: { body: { entries: [1], to: null, on: null, reason: '', asOf: '2031-03-31' } },

@@ -28,6 +28,8 @@ export const READS: Omit<
   health: {},
   waiting: {},
   sessions: {},
+  labourList: { list: 'pay-rates' },
+  findRate: { employee: 'E1', job: 'J1', section: 'A', workKind: '', wageClass: '', on: '2031-03-03' },
   narrowing: {},
   approvalRules: {},
   approvals: { kind: 'transfer' },

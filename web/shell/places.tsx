@@ -152,6 +152,19 @@ export const PLACES: readonly RegisteredPlace[] = [
     async () => (await import('../features/masters/MastersPage')).CostCodesPage,
   ),
   place('Set-up', '/set-up/people', 'People', async () => (await import('../features/masters/MastersPage')).PeoplePage),
+  place('Set-up', '/set-up/labour', 'Labour', async () => (await import('../features/labour/LabourListPage')).LabourListPage),
+  hidden(
+    'Set-up',
+    '/set-up/labour/rate-finder',
+    'Rate finder',
+    async () => (await import('../features/labour/RateFinderPage')).RateFinderPage,
+  ),
+  hidden(
+    'Set-up',
+    '/set-up/labour/:list',
+    'List of labour',
+    async () => (await import('../features/labour/LabourListPage')).LabourListPage,
+  ),
   place('Set-up', '/set-up/users', 'Users', async () => (await import('../features/users/UsersPage')).UsersPage, {
     who: 'manage-users',
   }),

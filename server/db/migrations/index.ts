@@ -19,6 +19,7 @@ import { users } from './0018-users';
 import { approvals } from './0019-approvals';
 import { restrictedAndNarrowed } from './0020-restricted-and-narrowed';
 import { labour } from './0021-labour';
+import { weekSheets } from './0022-week-sheets';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -44,4 +45,5 @@ export const MIGRATIONS: readonly Migration[] = [
   approvals,
   restrictedAndNarrowed,
   labour,
+  weekSheets,
 ];

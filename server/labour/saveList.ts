@@ -1,0 +1,189 @@
+import { LABOUR_LISTS, changesOf, isLabourList, type LabourList, type ListChange, type ListRow } from '../../core/labour/lists';
+import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import type { LabourListInput, LabourListRow } from '../../wire/labourLists';
+import { BookCheck } from '../book/bookCheck';
+import { FaultList } from '../book/bookFaults';
+import { BookSave } from '../book/bookSave';
+import type { BookFile } from '../book/bookFile';
+import type { Columns, ReadRow, Row } from '../book/columns';
+import { rowsOfFile } from '../book/rowsOfFile';
+import { loadDigits } from '../company/company';
+import { CostLines } from '../costs/costEntries';
+import type { NewRow, Table } from '../db/fields';
+import type { Reader, Sql } from '../db/sql';
+import { assertNoFaults } from '../http/refused';
+import type { Command } from '../ledger/command';
+import { digestOf } from '../versions/digest';
+import { assertUnchanged } from '../versions/staleness';
+import { alteredTime, wouldAlter } from './alteredTime';
+import { SAVED_LISTS } from './bookFiles';
+import { TERM_FILES, TERMS_OF_ROWS } from './bookTerms';
+import { EMPLOYEE_DAYS, EMPLOYEE_USES, POSTED_SINCE, WORK_KIND_USES } from './queries';
+import { loadTerms, type Terms } from './terms';
+
+const camel = (column: string) => column.replace(/_(\w)/g, (_, letter: string) => letter.toUpperCase());
+
+/** A list as it is saved, with what its next change is compared to. */
+export async function labourList(sql: Reader, name: string): Promise<{ seen: string; rows: LabourListRow[] }> {
+  if (!isLabourList(name)) throw new LedrinError('not-found', `There is no list ${name.slice(0, 40)} of labour`);
+  const rows = await savedRows(sql, name);
+  return { seen: digestOf(rows), rows: rows as unknown as LabourListRow[] };
+}
+
+/** The rows of a list as they travel: an empty text is a cell left out. */
+async function savedRows(sql: Reader, name: LabourList): Promise<ListRow[]> {
+  const { file } = SAVED_LISTS[name];
+  const read = (column: string, value: unknown) => {
+    const kind = file.columns[column]?.kind;
+    if (kind === 'boolean') return value === 1;
+    return value ?? (kind === 'text' ? '' : name === 'burdens' && kind !== 'date' ? 0 : null);
+  };
+  return (await rowsOfFile(sql, file)).map((row) => ({
+    id: Number(row.id),
+    ...Object.fromEntries(Object.keys(file.columns).map((it) => [camel(it), read(it, row[it])])),
+  })) as ListRow[];
+}
+
+/** A list that is looked at before it is saved: what it changes, and its rows as the book has them. */
+interface PlannedList {
+  changes: ListChange[];
+  book: BookCheck;
+  /** By their places. */
+  rows: readonly ReadRow<Columns>[];
+}
+
+/** Throws with all that is wrong, by row and column. */
+export async function planList(sql: Reader, { list: name, rows }: LabourListInput): Promise<PlannedList> {
+  const sent = rows as unknown as readonly ListRow[];
+  const { file } = SAVED_LISTS[name];
+  const saved = await savedRows(sql, name);
+  assertKnown(sent, saved);
+  const changes = changesOf(saved, sent);
+  const faults = new FaultList();
+  const book = new BookCheck(sql, faults);
+  await book.open([file, ...Object.values(file.refers ?? {}).flatMap((it) => it?.to ?? [])]);
+  book.replaces(file);
+  const read = sent.map((row, at) => bookRow(file, row, at));
+  book.add(file, read, { readable: true, missingColumns: [] });
+  book.declareAll(file);
+  for (const row of read) book.checkRow(file, row);
+  const found = faults.faults.map(({ row, column, message }) => ({ field: `rows.${row}.${camel(column)}`, message }));
+  assertNoFaults([...found, ...(await stillUsed(sql, name, changes)), ...(await postedOtherwise(sql, name, changes, read))]);
+  return { changes, book, rows: read };
+}
+
+function assertKnown(sent: readonly ListRow[], saved: readonly ListRow[]): void {
+  const ids = new Set(saved.map((it) => it.id));
+  const seen = new Set<number>();
+  assertNoFaults(
+    sent.flatMap(({ id }, i): Fault[] => {
+      if (id === null) return [];
+      if (!ids.has(id)) return [{ field: `rows.${i}.id`, message: 'this row is not there any more; open the list again' }];
+      if (seen.has(id)) return [{ field: `rows.${i}.id`, message: 'this row is there twice' }];
+      seen.add(id);
+      return [];
+    }),
+  );
+}
+
+/** A row as the book reads it; its number is its place. */
+function bookRow(file: BookFile, row: ListRow, at: number): ReadRow<Columns> {
+  const cells = Object.keys(file.columns).map((column) => {
+    const value = row[camel(column)];
+    return [column, value === '' || value === undefined ? null : value];
+  });
+  return { row: at, ...Object.fromEntries(cells) } as unknown as ReadRow<Columns>;
+}
+
+/** What may not be removed or altered because time or rates rest on it. */
+async function stillUsed(sql: Reader, name: LabourList, changes: readonly ListChange[]): Promise<Fault[]> {
+  if (name !== 'employees' && name !== 'work-kinds') return [];
+  const uses = new Map((await sql.all(name === 'employees' ? EMPLOYEE_USES : WORK_KIND_USES)).map((it) => [it.id, it.uses]));
+  const removed = changes.flatMap(({ was, now }): Fault[] => {
+    const count = was && !now ? uses.get(Number(was.id)) : undefined;
+    if (!was || !count) return [];
+    const what = `${LABOUR_LISTS[name].one} ${was[LABOUR_LISTS[name].named]}`;
+    return [{ field: 'rows', message: `The ${what} stays: rates or time name it, ${count} times in all` }];
+  });
+  return name === 'employees' ? [...removed, ...(await outsideTheirDays(sql, changes))] : removed;
+}
+
+async function outsideTheirDays(sql: Reader, changes: readonly ListChange[]): Promise<Fault[]> {
+  const days = new Map((await sql.all(EMPLOYEE_DAYS)).map((it) => [it.id, it]));
+  return changes.flatMap(({ was, now, row }): Fault[] => {
+    const worked = was && now ? days.get(Number(was.id)) : undefined;
+    if (!worked || !now) return [];
+    const fault = (column: string, message: string) => [{ field: `rows.${row}.${column}`, message }];
+    const { startsOn, endsOn } = now as { startsOn?: string | null; endsOn?: string | null };
+    return [
+      ...(startsOn && startsOn > worked.first ? fault('startsOn', `there is time from ${worked.first} on`) : []),
+      ...(endsOn && endsOn < worked.last ? fault('endsOn', `there is time until ${worked.last}`) : []),
+      ...(now.wageClass !== was?.wageClass && worked.postedByClass > 0
+        ? fault('wageClass', 'posted time has this class and keeps it; give new lines of time a class of their own')
+        : []),
+    ];
+  });
+}
+
+/** What is posted keeps its price: the posted lines that the list as it is to be would alter, at the rows that would. */
+async function postedOtherwise(
+  sql: Reader,
+  name: LabourList,
+  changes: readonly ListChange[],
+  rows: readonly ReadRow<Columns>[],
+): Promise<Fault[]> {
+  const list = (Object.keys(TERM_FILES) as (keyof Terms)[]).find((it) => TERM_FILES[it] === SAVED_LISTS[name].file);
+  const first = changes.flatMap(({ was, now }) => [was?.from, now?.from]).filter((it) => typeof it === 'string');
+  if (!list || first.length === 0) return [];
+  const before = await loadTerms(sql);
+  const after: Terms = { ...before, [list]: TERMS_OF_ROWS[list](rows as never) };
+  const posted = await sql.all(POSTED_SINCE, [first.reduce((a, b) => (a < b ? a : b))]);
+  const changed = new Set(changes.map((it) => it.row));
+  const blamed = new Map<string, string[]>();
+  for (const { line, by } of alteredTime(posted, before, after, await loadDigits(sql))) {
+    const row = by.flatMap(({ term }) => ('row' in term && changed.has(Number(term.row)) ? [Number(term.row)] : []))[0];
+    const field = row === undefined ? 'rows' : `rows.${row}.from`;
+    blamed.set(field, [...(blamed.get(field) ?? []), line]);
+  }
+  return [...blamed].map(([field, lines]) => ({ field, message: wouldAlter(lines) }));
+}
+
+/** Saves a whole list as it is to be: rows left out are removed, the others changed or added. */
+export async function saveList(command: Command, input: LabourListInput): Promise<{ changes: number }> {
+  const { sql } = command;
+  const { title } = LABOUR_LISTS[input.list];
+  const subject = `labour ${input.list}`;
+  await assertUnchanged(command, title, { subject, now: await savedRows(sql, input.list), seen: input.seen });
+  const plan = await planList(sql, input);
+  await carryOut(command, input.list, plan);
+  command.note(subject, { list: title, changes: plan.changes });
+  return { changes: plan.changes.length };
+}
+
+async function carryOut({ sql, actor }: Command, name: LabourList, { changes, book, rows }: PlannedList): Promise<void> {
+  const { table, values, named } = SAVED_LISTS[name];
+  const into = new BookSave(sql, actor, book, await CostLines.open(sql, []), NO_CONTENTS);
+  const valuesOf = (row: number) =>
+    (values as (row: Row<Columns>, into: BookSave) => NewRow<Table>)(rows[row] as Row<Columns>, into);
+  const gone = changes.filter((it) => it.was && (!it.now || !named)).map((it) => Number(it.was?.id));
+  if (gone.length > 0) await sql.remove(table as Table, { id: gone } as never);
+  const changed = changes.filter((it) => it.kind === 'changed' && named);
+  // Two rows that change their names with each other are never both called the same.
+  for (const { was } of changed)
+    await sql.update(table as Table, { id: Number(was?.id) } as never, { code: `#${was?.id}` } as never);
+  for (const { was, row } of changed)
+    await sql.update(table as Table, { id: Number(was?.id) } as never, valuesOf(Number(row)) as never);
+  const fresh = changes.filter((it) => it.now && (it.kind === 'added' || !named));
+  await addRows(
+    sql,
+    table,
+    fresh.map((it) => ({ id: it.was ? Number(it.was.id) : null, values: valuesOf(Number(it.row)) })),
+  );
+}
+
+async function addRows(sql: Sql, table: Table, rows: readonly { id: number | null; values: NewRow<Table> }[]): Promise<void> {
+  for (const { id, values } of rows) await sql.insertAll(table, [{ ...(id === null ? {} : { id }), ...values }]);
+}
+
+/** A list has nothing beside its rows. */
+const NO_CONTENTS = { sizes: new Map<string, number>(), outboxNames: new Map<string, string>(), keep: () => undefined };

@@ -1,0 +1,185 @@
+import { useMemo, useState } from 'react';
+import { useParams } from 'react-router';
+import { LABOUR_LISTS, LABOUR_LIST_NAMES, isLabourList, type LabourList, type ListChange } from '../../../core/labour/lists';
+import type { LabourListInput, LabourListRow } from '../../../wire/labourLists';
+import { useLabourListQuery, useListsQuery, usePreviewLabourListMutation, useSaveLabourListMutation } from '../../ground/api/api';
+import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { Loaded } from '../../ground/Loaded';
+import { LinkRow } from '../../ground/places';
+import { SheetImport } from '../../ground/sheets/SheetImport';
+import { useAttempt } from '../../ground/useAttempt';
+import { EntryGrid } from '../../kit/grid/EntryGrid';
+import { filledBeside } from '../../kit/grid/filledRow';
+import type { GridRow } from '../../kit/grid/gridTypes';
+import { readRows, rowOf } from '../../kit/grid/rowCodecs';
+import { PageHead } from '../../kit/PageHead';
+import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
+import { Empty, Refused } from '../../kit/States';
+import type { Faults } from '../../kit/typed/codecs';
+import { LIST_NOTES, listCodecs, listColumns } from './listColumns';
+import { ListChanges } from './ListChanges';
+
+/** Where each list of labour is, and the rate finder. */
+export function LabourLinks() {
+  return (
+    <div className="mb-3">
+      <LinkRow
+        label="Lists of labour"
+        links={[
+          ...LABOUR_LIST_NAMES.map((it) => ({ to: `/set-up/labour/${it}`, text: LABOUR_LISTS[it].title })),
+          { to: '/set-up/labour/rate-finder', text: 'Rate finder' },
+        ]}
+      />
+    </div>
+  );
+}
+
+/** A list that labour is cut or priced by, as a sheet: typed, pasted, and saved after what changes was seen. */
+export function LabourListPage() {
+  const { list = 'employees' } = useParams();
+  return (
+    <div className="page">
+      <PageHead title="Labour" />
+      <LabourLinks />
+      {isLabourList(list) ? <LoadedList key={list} list={list} /> : <Empty title={`There is no list ${list} of labour`} />}
+    </div>
+  );
+}
+
+function LoadedList({ list }: { list: LabourList }) {
+  const saved = useLabourListQuery({ list });
+  return (
+    <Loaded of={saved} what={LABOUR_LISTS[list].title.toLowerCase()}>
+      {(data) => (
+        <StableForm of={data} stamp={data.seen}>
+          {(opened, onTyped) => <List list={list} opened={opened} onTyped={onTyped} />}
+        </StableForm>
+      )}
+    </Loaded>
+  );
+}
+
+/** What cells can be chosen from: the other lists as they are saved. */
+function useOffered() {
+  const { asOf } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf });
+  const { data: employees } = useLabourListQuery({ list: 'employees' });
+  const { data: kinds } = useLabourListQuery({ list: 'work-kinds' });
+  return useMemo(() => {
+    const people = (employees?.rows ?? []) as { employee: string; name: string; wageClass: string }[];
+    const classes = [...new Set(people.map((it) => it.wageClass).filter(Boolean))].sort();
+    return {
+      lists: { jobs: lists?.jobs ?? [], costCodes: lists?.costCodes ?? [] },
+      employees: people.map((it) => ({ value: it.employee, label: it.name })),
+      workKinds: ((kinds?.rows ?? []) as { workKind: string; description: string }[]).map((it) => ({
+        value: it.workKind,
+        label: it.description,
+      })),
+      wageClasses: classes.map((value) => ({ value, label: '' })),
+    };
+  }, [lists, employees, kinds]);
+}
+
+interface ListProps {
+  list: LabourList;
+  opened: { seen: string; rows: LabourListRow[] };
+  onTyped: OnTyped;
+}
+
+const isTyped = filledBeside('id');
+
+/** The rows as typed: read, looked at before they are saved, and saved. */
+function useList({ list, opened, onTyped }: ListProps) {
+  const { month } = useAsOf();
+  const { digits } = useCurrency();
+  const codecs = useMemo(() => listCodecs(month, digits)[list], [month, digits, list]);
+  const start = useMemo(
+    () => opened.rows.map((it): GridRow => ({ ...rowOf(codecs, it as never), id: String(it.id) })),
+    [opened, codecs],
+  );
+  const [rows, setRows] = useState(start);
+  const read = useMemo(() => {
+    const faults: Faults = new Map();
+    return { faults, rows: readRows(codecs, rows, faults, { filled: isTyped }) };
+  }, [codecs, rows]);
+  const [changes, setChanges] = useState<ListChange[] | null>(null);
+  const { refused, setRefused, attempt } = useAttempt();
+  const [look, looking] = usePreviewLabourListMutation();
+  const [save, saving] = useSaveLabourListMutation();
+  const changed = JSON.stringify(rows.filter(isTyped)) !== JSON.stringify(start);
+  useTyped(changed, onTyped);
+  const body = {
+    ...{ list, seen: opened.seen },
+    rows: read.rows.map(({ row, value }) => ({ ...value, id: rows[row]?.id ? Number(rows[row].id) : null })),
+  } as unknown as LabourListInput;
+  const faults = new Map(read.faults);
+  for (const { field, message } of refused?.faults ?? []) {
+    const [, at, column] = field.split('.');
+    const row = at === undefined ? undefined : read.rows[Number(at)]?.row;
+    if (row !== undefined && column) faults.set(`${row}.${column}`, message);
+  }
+  return {
+    ...{ codecs, rows, faults, changes, refused, changed, busy: looking.isLoading || saving.isLoading },
+    canLook: changed && read.faults.size === 0,
+    onRows: (next: GridRow[]) => {
+      setRows(next);
+      setChanges(null);
+      setRefused(null);
+    },
+    look: () => attempt(async () => setChanges((await look({ body }).unwrap()).changes)),
+    save: async () => {
+      const count = changes?.length ?? 0;
+      const said = `${LABOUR_LISTS[list].title} saved: ${count} ${count === 1 ? 'change' : 'changes'}`;
+      if (await attempt(() => save({ body }).unwrap(), said)) onTyped(false);
+    },
+  };
+}
+
+function List(props: ListProps) {
+  const { list } = props;
+  const state = useList(props);
+  const offered = useOffered();
+  const columns = useMemo(() => listColumns(list, state.codecs, offered), [list, state.codecs, offered]);
+  return (
+    <>
+      <div className="mb-2 flex items-end gap-4">
+        <p className="note m-0 max-w-[760px] grow">{LIST_NOTES[list]}</p>
+        <SheetImport
+          of={`labour ${list}`}
+          columns={columns}
+          onRows={(rows) => state.onRows([...state.rows.filter(isTyped), ...rows])}
+        />
+      </div>
+      <EntryGrid
+        label={LABOUR_LISTS[list].title}
+        columns={columns}
+        rows={state.rows}
+        onRows={state.onRows}
+        faults={state.faults}
+        blank={state.rows.length === 0 ? 12 : state.rows.length + 2}
+        height={state.changes ? 'calc(100vh - 480px)' : 'calc(100vh - 300px)'}
+      />
+      <div className="mt-3 flex items-center gap-3">
+        <button
+          type="button"
+          className={`button ${state.changes ? '' : 'main'}`}
+          disabled={!state.canLook || state.busy}
+          onClick={() => void state.look()}
+        >
+          {state.changed ? 'Show what changes' : 'Saved'}
+        </button>
+        {state.changes && state.changes.length > 0 && (
+          <button type="button" className="button main" disabled={state.busy} onClick={() => void state.save()}>
+            Save {state.changes.length} {state.changes.length === 1 ? 'change' : 'changes'}
+          </button>
+        )}
+        <span className="note text-[12.5px]">
+          Paste from a spreadsheet works in any cell. What is posted keeps its price: a change that would alter it is refused.
+        </span>
+      </div>
+      {state.refused && <Refused message={state.refused.message} />}
+      {state.changes && <ListChanges list={list} columns={columns} codecs={state.codecs} changes={state.changes} />}
+    </>
+  );
+}
