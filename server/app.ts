@@ -38,6 +38,7 @@ import { tenderHandlers } from './tenders/handlers';
 import { userHandlers } from './users/handlers';
 import { slowedSignIn } from './users/slowedSignIn';
 import { waitingHandlers } from './waiting/handlers';
+import { weekSheetHandlers } from './weekSheets/handlers';
 
 /** A body larger than this is refused before it is read; a job of 5,000 lines and 20,000 budget lines fits. */
 const LARGEST_BODY = '8mb';
@@ -58,6 +59,7 @@ const NOUNS = [
   forecastHandlers,
   labourHandlers,
   labourListHandlers,
+  weekSheetHandlers,
   planHandlers,
   instalmentHandlers,
   estimateHandlers,

@@ -24,6 +24,7 @@ import { tenderCalls } from './tenders';
 import { siteCalls } from './site';
 import { userCalls } from './users';
 import { waitingCalls } from './waiting';
+import { weekSheetCalls } from './weekSheets';
 
 /** Every way in, by name: one line a noun. */
 export const CALLS = {
@@ -43,6 +44,7 @@ export const CALLS = {
   ...forecastCalls,
   ...labourCalls,
   ...labourListCalls,
+  ...weekSheetCalls,
   ...instalmentCalls,
   ...estimateCalls,
   ...quotationCalls,

@@ -46,7 +46,11 @@ export function ruleOn<It extends { from: PlainDate }>(rules: readonly It[], day
   return rules.reduce<It | null>((newest, it) => (it.from <= day && (!newest || it.from > newest.from) ? it : newest), null);
 }
 
-/** The first day of the week a day lies in. */
+/** The first day of the week a day lies in, by the rule in force on it. */
+export function weekBy(rules: readonly OvertimeRule[], day: PlainDate): PlainDate {
+  return weekOf(day, ruleOn(rules, day)?.weekStarts ?? WEEKDAYS[0]);
+}
+
 function weekOf(day: PlainDate, weekStarts: Weekday): PlainDate {
   return addDays(day, -((weekdayOf(day) - WEEKDAYS.indexOf(weekStarts) + 7) % 7));
 }
@@ -74,7 +78,14 @@ export function splitTime(lines: readonly OpenTime[], posted: readonly PostedTim
   const daily = lines.map((): Tally => nothing());
   for (const day of new Set(lines.map((it) => it.dated))) splitDay(day, lines, posted, ruleOn(rules, day), daily);
   splitWeeks(lines, posted, rules, daily);
-  return daily.map((tally) => PAY_CLASSES.filter((pay) => tally[pay] !== 0).map((pay) => [pay, tally[pay]] as const));
+  return daily.map((tally, i) => {
+    const line = lines[i];
+    const given = line && givenOf(line);
+    // As it is given it is one part, also where it has no hours, such as piece work that was paid by the piece alone.
+    return line && given
+      ? [[given, line.hours] as const]
+      : PAY_CLASSES.filter((pay) => tally[pay] !== 0).map((pay) => [pay, tally[pay]] as const);
+  });
 }
 
 /** The class a line is of as it stands; null where the rule says. */

@@ -26,7 +26,8 @@ export type Place =
       filter?: Readonly<Record<string, string>>;
     }
   | { place: 'posting'; document: string }
-  | { place: 'approval'; document: string };
+  | { place: 'approval'; document: string }
+  | { place: 'week-sheet'; document: string };
 
 /** A part of a job, or one of its documents. */
 export function inJob(job: { number: string }, place: JobPlace, document?: string | number): Place {

@@ -20,6 +20,8 @@ export const RIGHTS = [
   'certify',
   'release-retention',
   'receive',
+  'enter-time',
+  'approve-time',
   'post-costs',
   'correct-costs',
   'import-books',
@@ -42,10 +44,13 @@ export const ROLE_RIGHTS: Readonly<Record<Role, ReadonlySet<Right>>> = {
   accountant: new Set(BOOKS),
   manager: new Set<Right>([
     ...(['open', 'signed-in', 'read-site', 'read-jobs', 'manage-jobs', 'move-jobs', 'forecast'] as const),
-    ...(['change-orders', 'transfer-budget', 'apply'] as const),
+    ...(['change-orders', 'transfer-budget', 'apply', 'enter-time', 'approve-time'] as const),
   ]),
-  estimator: new Set<Right>(['open', 'signed-in', 'read-site', 'read-jobs', 'read-tenders', 'estimate', 'quote', 'manage-jobs']),
-  site: new Set<Right>(['open', 'signed-in', 'read-site']),
+  estimator: new Set<Right>([
+    ...(['open', 'signed-in', 'read-site', 'read-jobs', 'read-tenders', 'estimate', 'quote', 'manage-jobs'] as const),
+    'enter-time',
+  ]),
+  site: new Set<Right>(['open', 'signed-in', 'read-site', 'enter-time']),
 };
 
 /** Roles that see every job of the company; the others those on whose team they are, a manager all of them where it is said so. */

@@ -28,6 +28,9 @@ const toChange = (it: WaitingDocument) => inJob({ number: it.job }, 'change', it
 const approval = (it: WaitingDocument) => `Approval for ${it.about ?? it.document}`;
 const toApproval = (it: WaitingDocument): Place => ({ place: 'approval', document: it.document });
 
+const weekSheet = (it: WaitingDocument) => `Week sheet ${it.document}`;
+const toWeekSheet = (it: WaitingDocument): Place => ({ place: 'week-sheet', document: it.document });
+
 /** Everything that can wait for somebody, one line a kind; what it stands on in the books is in server/waiting. */
 export const WAITING = {
   certify: { who: 'certify', todo: ['application to certify', 'applications to certify'], named: application, to: toApplication },
@@ -53,6 +56,22 @@ export const WAITING = {
     ...{ who: 'estimate', todo: ['accepted quotation to award', 'accepted quotations to award'] },
     named: (it) => `Quotation ${it.document}`,
     to: (it) => inJob({ number: it.job }, 'quotation', it.document),
+  },
+  returnedTime: {
+    ...{ who: 'enter-time', todo: ['returned week sheet to put right', 'returned week sheets to put right'] },
+    ...{ named: weekSheet, to: toWeekSheet },
+  },
+  approveTime: {
+    who: 'approve-time',
+    todo: ['week sheet to approve', 'week sheets to approve'],
+    named: weekSheet,
+    to: toWeekSheet,
+  },
+  postTime: {
+    who: 'post-costs',
+    todo: ['approved week sheet to post', 'approved week sheets to post'],
+    named: weekSheet,
+    to: toWeekSheet,
   },
   approve: { who: 'read-jobs', todo: ['approval to decide', 'approvals to decide'], named: approval, to: toApproval },
   carryOut: {

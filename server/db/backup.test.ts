@@ -121,4 +121,5 @@ const SHIPPED: readonly string[] = [
   'cb8e79f6b1ca',
   'f75c90372eb8',
   'c76746f8d0ab',
+  'fcd416c831a4',
 ];

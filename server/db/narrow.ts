@@ -9,6 +9,9 @@ interface Belonging {
   parent: string | null;
 }
 
+/** Tables of which rows of no job at all are there for everybody: hours without a job are not of another's. */
+const OF_NO_JOB_TOO: ReadonlySet<string> = new Set(['time_line']);
+
 /** Connections on which the views stand already. */
 const prepared = new WeakSet<Connection>();
 
@@ -20,10 +23,13 @@ export async function standBefore(connection: Connection): Promise<void> {
   if (prepared.has(connection)) return;
   const sql = sqlOn(connection);
   await sql.run('CREATE TEMP TABLE IF NOT EXISTS seen_job (id INTEGER PRIMARY KEY)');
-  for (const { table, column, parent } of await belongings(sql))
+  for (const { table, column, parent } of await belongings(sql)) {
+    const none = OF_NO_JOB_TOO.has(table) ? `${column} IS NULL OR ` : '';
     await sql.run(
-      `CREATE TEMP VIEW IF NOT EXISTS "${table}" AS SELECT * FROM main."${table}" WHERE ${column} IN (SELECT id FROM temp."${parent ?? 'seen_job'}")`,
+      `CREATE TEMP VIEW IF NOT EXISTS "${table}" AS SELECT * FROM main."${table}"
+        WHERE ${none}${column} IN (SELECT id FROM temp."${parent ?? 'seen_job'}")`,
     );
+  }
   await copyViews(sql);
   prepared.add(connection);
 }

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import request from 'supertest';
 import type { Database } from '../db/database';
-import { cleanUp, everything, faultsOf, temporaryDatabase, TENDER_BOOK } from '../test/books';
+import { cleanUp, everything, faultsOf, temporaryDatabase, LABOUR_BOOK } from '../test/books';
 import { cost, POSTS, spoilt } from '../test/postedBodies';
 import { testApp } from '../test/testApp';
 
@@ -11,7 +11,7 @@ const logged: unknown[] = [];
 
 beforeAll(async () => {
   database = await temporaryDatabase();
-  expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
+  expect(await faultsOf(database, LABOUR_BOOK)).toEqual([]);
   app = testApp(database, logged);
 });
 afterAll(cleanUp);

@@ -16,7 +16,7 @@ export function read<Schema extends v.GenericSchema>(schema: Schema, input: unkn
 
 function issueText(issue: v.BaseIssue<unknown>): string {
   if (issue.type === 'strict_object' && issue.expected === 'never') return 'is not known here; leave it out';
-  if (issue.type === 'strict_object' && issue.received === 'undefined') return 'is missing';
+  if ((issue.type === 'strict_object' || issue.type === 'variant') && issue.received === 'undefined') return 'is missing';
   return issue.message.startsWith('Invalid') ? `expected ${issue.expected}, found ${issue.received}` : issue.message;
 }
 

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import request from 'supertest';
 import { LABOUR_FIGURES } from '../../core/forecast/labourFigures';
 import type { Database } from '../db/database';
-import { cleanUp, faultsOf, temporaryDatabase, TENDER_BOOK } from '../test/books';
+import { cleanUp, faultsOf, temporaryDatabase, LABOUR_BOOK } from '../test/books';
 import { READS, type Reading } from '../test/readArgs';
 import { testApp } from '../test/testApp';
 
@@ -13,7 +13,7 @@ let app: ReturnType<typeof testApp>;
 
 beforeAll(async () => {
   database = await temporaryDatabase();
-  expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
+  expect(await faultsOf(database, LABOUR_BOOK)).toEqual([]);
   app = testApp(database);
 });
 afterAll(cleanUp);

@@ -10,8 +10,6 @@ export const EmployeeTable = table('employee', {
   starts_on: t.orNull(t.day),
   ends_on: t.orNull(t.day),
   payroll_number: t.filled(t.text, ''),
-  /** The user this is, who enters time for themselves. */
-  user_id: t.orNull(t.ref('user')),
 });
 
 export const WorkKindTable = table('work_kind', { id: t.id, code: t.text, description: t.text });

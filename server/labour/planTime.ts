@@ -1,6 +1,7 @@
-import { HOURS_OF_A_DAY, inSheetOrder } from '../../core/labour/sheets';
+import { inSheetOrder } from '../../core/labour/sheets';
+import { beyondTheDay, timeFaults } from '../../core/labour/timeFaults';
 import { cutTime } from '../../core/labour/overtime';
-import type { PayClass } from '../../core/labour/payClass';
+import { PAY_CLASSES, type PayClass } from '../../core/labour/payClass';
 import { priceTime, type PricedTime } from '../../core/labour/priceTime';
 import { present } from '../../core/errors/known';
 import { shared, type BookCheck } from '../book/bookCheck';
@@ -99,42 +100,38 @@ export function planTime(file: TimeFile, rows: readonly TimeRow[], book: BookChe
     lines.filter((it) => !it.status || it.status === 'posted'),
     terms,
   );
+  // As they stand in the file, whatever they were worked out after: a book goes out and in again the same.
+  const rank = (it: PlannedTime) => (it.pay === null ? 0 : PAY_CLASSES.indexOf(it.pay));
+  own.planned.sort((a, b) => a.row.row - b.row.row || rank(a) - rank(b));
 }
 
 const nameOf = (row: TimeRow) => ({ sheet: row.sheet ?? '', line: row.line ?? '' });
 
 /** What is wrong with a line by itself; false where it cannot be worked with. */
 function checkLine(book: BookCheck, file: TimeFile, row: TimeRow): boolean {
-  const faults: [column: string, message: string][] = [];
   const employee = book.own(labourOfBook).employees.get(row.employee ?? '');
-  const dated = row.dated ?? '';
   if (!employee) return false;
-  if (employee.startsOn && dated < employee.startsOn)
-    faults.push(['dated', `${dated} is before ${employee.name} started, ${employee.startsOn}`]);
-  if (employee.endsOn && dated > employee.endsOn)
-    faults.push(['dated', `${dated} is after ${employee.name} left, ${employee.endsOn}`]);
-  if (row.posted_on && row.posted_on < dated) faults.push(['posted_on', `${row.posted_on} is before dated, ${dated}`]);
-  if (row.job && !row.cost_code) faults.push(['cost_code', 'missing required cell: time on a job needs its cost code']);
-  if (!row.reverses && (row.hours ?? 0) < 0) faults.push(['hours', 'is below 0; only a line that reverses another is']);
-  if (!row.reverses && row.hours === 0 && row.units === null) faults.push(['hours', 'expected more than 0']);
-  if (row.returned && row.status !== 'submitted') faults.push(['returned', 'only a submitted line is returned']);
-  if (row.units !== null && !row.cost_code) faults.push(['units', 'piece work is paid by its cost code; fill that in']);
-  for (const [column, message] of faults) book.fault(file, row, column, message);
-  return faults.length === 0;
+  const { dated } = entered(row);
+  const faults = timeFaults(entered(row), employee, Boolean(row.reverses)).map(
+    ({ at, message }) => [at === 'costCode' ? 'cost_code' : at, message] as const,
+  );
+  const own: (readonly [column: string, message: string])[] = [];
+  if (row.posted_on && row.posted_on < dated) own.push(['posted_on', `${row.posted_on} is before dated, ${dated}`]);
+  if (row.returned && row.status !== 'submitted') own.push(['returned', 'only a submitted line is returned']);
+  for (const [column, message] of [...faults, ...own]) book.fault(file, row, column, message);
+  return faults.length + own.length === 0;
 }
+
+const entered = (row: TimeRow) => ({
+  ...{ employee: row.employee ?? '', dated: row.dated ?? '', job: row.job ?? '', costCode: row.cost_code ?? '' },
+  ...{ hours: row.hours ?? 0, units: row.units ?? null },
+});
 
 /** Nobody works more than a day has hours; what is posted already counts. */
 function checkDays(book: BookCheck, file: TimeFile, rows: readonly TimeRow[]): void {
-  const days = new Map<string, number>();
-  const add = (employee: string, dated: string, hours: number) => {
-    const sum = (days.get(`${employee} ${dated}`) ?? 0) + hours;
-    days.set(`${employee} ${dated}`, sum);
-    return sum;
-  };
-  for (const it of book.own(labourOfBook).posted) add(it.employee, it.dated, it.hours);
-  for (const row of rows)
-    if (add(row.employee ?? '', row.dated ?? '', row.hours ?? 0) > HOURS_OF_A_DAY)
-      book.fault(file, row, 'hours', `more than 24 hours of ${row.employee} on ${row.dated}`);
+  const lines = rows.map((row) => ({ ...entered(row), row }));
+  for (const { line, message } of beyondTheDay(lines, book.own(labourOfBook).posted))
+    book.fault(file, line.row, 'hours', message);
 }
 
 interface Reversed {

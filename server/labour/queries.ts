@@ -65,6 +65,8 @@ const POSTED = (where: string) =>
   );
 
 export const POSTED_TIME = POSTED('true');
+/** The line `$2` of sheet `$1`, of pay class `$3`. */
+export const POSTED_LINE = POSTED('x.sheet = $1 AND x.line = $2 AND x.pay = $3');
 /** Worked on day `$1` or later. */
 export const POSTED_SINCE = POSTED('x.dated >= $1');
 /** Worked from day `$1` to day `$2`, whenever posted. */

@@ -170,7 +170,6 @@ export const LABOUR_TERMS: BookText = {
 /** The small book with a price list and the tender of core/estimating/tender.test.ts, worked by hand there, on job J2. */
 export const TENDER_BOOK: BookText = {
   ...SMALL_BOOK,
-  ...LABOUR_TERMS,
   cost_codes: `${SMALL_BOOK.cost_codes}300,Scaffold\n400,Plant\n`,
   price_items: `price_item,description,unit,cost_type,cost_code,wage_class,unit_cost,markup_percent,vendor,checked_on
 CREW,Roofer,h,labour,100,Roofer,32.50,,,
@@ -202,4 +201,11 @@ J2,1,3,CREW,Fit outlets,100,labour,,0.75,h,32.50
 J2,1,3,,Cutting plant,400,equipment,in-all,3,day,45.5555
 `,
   terms: 'name,body\nUsual,"Thirty days.\nNo dayworks."\n',
+};
+
+/** The same with labour, a line of time submitted and one approved on job J1. */
+export const LABOUR_BOOK: BookText = {
+  ...TENDER_BOOK,
+  ...LABOUR_TERMS,
+  time: `${TIME_HEAD}7,1,E1,2031-03-03,,J1,A,100,,,,9.5,,submitted,\n7,2,E2,2031-03-03,,J1,A,100,,,,8,,approved,\n`,
 };

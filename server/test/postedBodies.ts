@@ -139,6 +139,11 @@ const master: Body<'addMaster'> = {
 const PASSWORD = 'four words in a row';
 const user: Body<'inviteUser'> = { name: 'Ann', email: 'ann@x.example', role: 'accountant', allJobs: false };
 
+export const worked: Body<'addSheet'>['lines'][number] = {
+  ...{ employee: 'E1', dated: '2031-03-04', job: 'J1', section: 'A', costCode: '100', workKind: '', wageClass: '', pay: null },
+  ...{ hours: 80_000, units: null, description: '', clock: '' },
+};
+const timeCorrection = { week: '2031-03-03', employees: ['E1'], lines: [worked], reason: 'r', lateOn: null };
 const kindsOfWork: Body<'saveLabourList'> = {
   ...{ list: 'work-kinds', seen: 'x' },
   rows: [{ id: null, workKind: 'cut', description: 'Cutting' }],
@@ -146,6 +151,14 @@ const kindsOfWork: Body<'saveLabourList'> = {
 
 /** Every call that takes an input, with one it takes; a call that is missing here does not compile. */
 export const EXAMPLES: WithInput = {
+  addSheet: { body: { week: '2031-03-03', lines: [worked] } },
+  saveSheet: { sheet: '7', body: { seen: 'x', week: '2031-03-03', lines: [worked] } },
+  approveTime: { sheet: '7', body: { seen: 'x', lines: [1] } },
+  returnTime: { sheet: '7', body: { seen: 'x', lines: [1], reason: 'r' } },
+  previewTime: { body: { sheets: ['7'], lateOn: null, asOf: '2031-03-31' } },
+  postTime: { body: { sheets: ['7'], lateOn: null, seen: 'x' } },
+  previewTimeCorrection: { sheet: '7', body: { ...timeCorrection, asOf: '2031-03-31' } },
+  correctTime: { sheet: '7', body: { ...timeCorrection, seen: 'x' } },
   previewLabourList: { body: kindsOfWork },
   saveLabourList: { body: kindsOfWork },
   postCosts: { body: { lines: [cost], asOf: '2031-03-31' } },

@@ -10,7 +10,7 @@ export type Reading = {
 const asOf = '2031-03';
 const J1 = { job: 'J1', asOf };
 
-/** Every call that reads, with what it is read by; one that is missing here does not compile. Not there: what only a message or an answer brings. */
+/** Every call that reads, with what it is read by; one that is missing here does not compile. Not there: what only a message, an answer or posted time brings. */
 export const READS: Omit<
   Reading,
   | 'answer'
@@ -23,11 +23,18 @@ export const READS: Omit<
   | 'attachment'
   | 'quotation'
   | 'quotationDocument'
+  | 'timeRate'
 > = {
   session: {},
   health: {},
   waiting: {},
   sessions: {},
+  timeLists: {},
+  weekRegister: { on: '2031-03-05' },
+  weekSheet: { sheet: '7' },
+  hoursOfWeek: { on: '2031-03-05' },
+  taskHours: { jobs: 'J1,J2', asOf },
+  readyTime: {},
   labourList: { list: 'pay-rates' },
   findRate: { employee: 'E1', job: 'J1', section: 'A', workKind: '', wageClass: '', on: '2031-03-03' },
   narrowing: {},

@@ -4,7 +4,7 @@ import { hasRight, ROLES, seesAllJobs, type Role } from '../../core/rights/right
 import { addressOf, hrefOf, type Call } from '../../wire/call';
 import { CALLS } from '../../wire/calls';
 import type { Database } from '../db/database';
-import { cleanUp, everything, faultsOf, temporaryDatabase, TENDER_BOOK } from '../test/books';
+import { cleanUp, everything, faultsOf, temporaryDatabase, LABOUR_BOOK } from '../test/books';
 import { EXAMPLES } from '../test/postedBodies';
 import { READS } from '../test/readArgs';
 import { testApp } from '../test/testApp';
@@ -21,7 +21,7 @@ const logged: unknown[] = [];
 
 beforeAll(async () => {
   database = await temporaryDatabase();
-  expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
+  expect(await faultsOf(database, LABOUR_BOOK)).toEqual([]);
   await database.write(async (sql) => {
     await sql.update(JobTable, { number: 'J1' }, { name: 'OWNJOB', manager: NAME });
     await sql.update(JobTable, { number: 'J2' }, { name: 'OTHERJOB', manager: 'Somebody else' });
@@ -115,6 +115,7 @@ test('whoever is of a team changes nothing but on a job that is looked up first'
       'acceptInvitation',
     ],
     ...['decideApproval', 'withdrawApproval', 'addAbsence', 'endAbsence'],
+    ...['addSheet', 'saveSheet', 'approveTime', 'returnTime'],
     ...['askAboutOffer', 'acceptOffer', 'declineOffer'],
   ];
   const changing = Object.entries(CALLS as Record<string, Call>).filter(

@@ -7,7 +7,7 @@ import type { Reader } from '../db/sql';
 import { actorOf } from '../http/context';
 import { handle } from '../http/handlers';
 import type { Actor } from '../ledger/audit';
-import { WAITING_ROWS } from './queries';
+import { SHEETS_WAITING, WAITING_ROWS } from './queries';
 
 type Waits = (sql: Reader, actor: Actor) => Promise<Omit<WaitingRow, 'kind'>[]>;
 
@@ -27,12 +27,20 @@ const asStored =
   (sql) =>
     sql.all(WAITING_ROWS[kind]);
 
+const ofSheets =
+  (kind: keyof typeof SHEETS_WAITING): Waits =>
+  async (sql, actor) =>
+    (await sql.all(SHEETS_WAITING[kind], [actor.name])).map(({ document, people, since }) => ({
+      ...{ job: '', jobName: '', document, since, about: people.replaceAll(',', ', ') },
+    }));
+
 const WAITS: Record<WaitingName, Waits> = {
   ...(Object.fromEntries(Object.keys(WAITING_ROWS).map((kind) => [kind, asStored(kind as keyof typeof WAITING_ROWS)])) as Record<
     keyof typeof WAITING_ROWS,
     Waits
   >),
-  ...{ approve: ofApprovals('decide'), carryOut: ofApprovals('carryOut') },
+  ...{ approve: ofApprovals('decide'), carryOut: ofApprovals('carryOut'), returnedTime: ofSheets('returnedTime') },
+  ...{ approveTime: ofSheets('approveTime'), postTime: ofSheets('postTime') },
 };
 
 /** What waits for somebody: of the jobs they see, what they may do. */

@@ -9,8 +9,26 @@ const waiting = (from: string, document: string, since: string, where: string) =
       FROM ${from} JOIN job j ON j.id = d.job_id WHERE j.locked = 0 AND ${where} ORDER BY 4, 1`,
   );
 
+const sheets = (where: string) =>
+  query(
+    shape({ document: t.text, people: t.text, since: t.day }),
+    `SELECT x.sheet AS document, group_concat(DISTINCT e.name) AS people, min(x.dated) AS since
+      FROM time_line x JOIN employee e ON e.id = x.employee_id WHERE ${where} GROUP BY x.sheet ORDER BY 3, 1`,
+  );
+
+/** Week sheets with lines that wait; those returned for who saved the sheet last, `$1`. */
+export const SHEETS_WAITING = {
+  returnedTime: sheets(`x.status = 'submitted' AND x.returned <> '' AND $1 = (SELECT actor FROM audit
+    WHERE subject = 'week sheet ' || x.sheet AND command IN ('add-sheet', 'save-sheet') ORDER BY id DESC LIMIT 1)`),
+  approveTime: sheets(`x.status = 'submitted' AND x.returned = '' AND $1 <> ''`),
+  postTime: sheets(`x.status = 'approved' AND $1 <> ''`),
+};
+
 /** What of each kind waits, the oldest first; of jobs that are locked nothing does. */
-export const WAITING_ROWS: Record<Exclude<WaitingName, 'approve' | 'carryOut'>, ReturnType<typeof waiting>> = {
+export const WAITING_ROWS: Record<
+  Exclude<WaitingName, 'approve' | 'carryOut' | keyof typeof SHEETS_WAITING>,
+  ReturnType<typeof waiting>
+> = {
   certify: waiting('application d', 'd.number', 'd.dated', `d.status = 'submitted'`),
   submit: waiting('application d', 'd.number', 'd.dated', `d.status = 'draft'`),
   decide: waiting('change_order d', 'd.number', 'coalesce(d.issued_on, d.raised_on)', `d.status = 'issued'`),

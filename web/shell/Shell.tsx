@@ -203,7 +203,14 @@ function SecondRow({ band }: { band: string | undefined }) {
   if (places.length < 2 || !isPlace) return null;
   return (
     <div className="second-row">
-      <LinkRow label={band ?? ''} links={places.map(({ path, title }) => ({ to: path, text: title, end: true }))} />
+      <LinkRow
+        label={band ?? ''}
+        links={places.map(({ path, title }) => ({
+          ...{ to: path, text: title },
+          // What lies beneath a place belongs to it, unless it is a place of the row itself.
+          end: places.some((it) => it.path.startsWith(`${path}/`)),
+        }))}
+      />
     </div>
   );
 }

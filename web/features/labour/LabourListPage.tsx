@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
-import { useParams } from 'react-router';
+import { Navigate, useParams } from 'react-router';
 import { LABOUR_LISTS, LABOUR_LIST_NAMES, isLabourList, type LabourList, type ListChange } from '../../../core/labour/lists';
 import type { LabourListInput, LabourListRow } from '../../../wire/labourLists';
 import { useLabourListQuery, useListsQuery, usePreviewLabourListMutation, useSaveLabourListMutation } from '../../ground/api/api';
-import { useAsOf } from '../../ground/asOf';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
 import { LinkRow } from '../../ground/places';
@@ -37,7 +37,9 @@ export function LabourLinks() {
 
 /** A list that labour is cut or priced by, as a sheet: typed, pasted, and saved after what changes was seen. */
 export function LabourListPage() {
-  const { list = 'employees' } = useParams();
+  const { list } = useParams();
+  const keep = useKeepMonth();
+  if (list === undefined) return <Navigate replace to={keep('/set-up/labour/employees')} />;
   return (
     <div className="page">
       <PageHead title="Labour" />
@@ -143,8 +145,8 @@ function List(props: ListProps) {
   const columns = useMemo(() => listColumns(list, state.codecs, offered), [list, state.codecs, offered]);
   return (
     <>
-      <div className="mb-2 flex items-end gap-4">
-        <p className="note m-0 max-w-[760px] grow">{LIST_NOTES[list]}</p>
+      <div className="mb-2 flex items-end justify-between gap-6">
+        <p className="note m-0 max-w-[900px]">{LIST_NOTES[list]}</p>
         <SheetImport
           of={`labour ${list}`}
           columns={columns}

@@ -1,9 +1,6 @@
 import { useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { RUNG_WORDS, type LookedAt } from '../../../core/labour/payRates';
-import { formatScaled } from '../../../core/money/decimal';
 import { displayPercent } from '../../../core/money/display';
-import { UNIT_COST_DECIMALS } from '../../../core/prices/unitCost';
 import type { RateFinding } from '../../../wire/labourLists';
 import { useFindRateQuery, useLabourListQuery, useListsQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
@@ -16,9 +13,9 @@ import { PageHead } from '../../kit/PageHead';
 import { Empty } from '../../kit/States';
 import { readDate } from '../../kit/typed/readDate';
 import { LabourLinks } from './LabourListPage';
+import { rateText, RungTable } from './RateOfLine';
 
 const NOBODY = { employee: '', job: '', section: '', workKind: '', wageClass: '' };
-const rateText = (rate: number) => formatScaled(rate, UNIT_COST_DECIMALS);
 
 /** Employee, job, section, kind of work and day in; rate, burden and cost out, with how they are found. */
 export function RateFinderPage() {
@@ -115,13 +112,6 @@ function Found({ asked, on }: { asked: typeof NOBODY; on: string }) {
   );
 }
 
-const OUTCOMES: Record<LookedAt['outcome'], string> = {
-  nothing: 'no rate',
-  taken: 'this one',
-  lower: 'at least, and another is higher',
-  'not-reached': 'an earlier one holds',
-};
-
 function Rungs({ finding: { rate, looked, wageClass } }: { finding: RateFinding }) {
   const { code } = useCurrency();
   return (
@@ -136,29 +126,7 @@ function Rungs({ finding: { rate, looked, wageClass } }: { finding: RateFinding 
         )}{' '}
         <span className="note">{wageClass ? `wage class ${wageClass}` : 'no wage class'}</span>
       </p>
-      <table className="ledger static-foot">
-        <thead>
-          <tr>
-            <th className="text-left">A rate for</th>
-            <th className="text-left">From</th>
-            <th className="text-right">Rate</th>
-            <th className="text-left">Outcome</th>
-          </tr>
-        </thead>
-        <tbody>
-          {looked.map(({ rung, found, outcome }) => (
-            <tr key={rung} className={outcome === 'taken' ? 'font-semibold' : ''}>
-              <td>{RUNG_WORDS[rung]}</td>
-              <td>{found ? displayDate(found.from) : '–'}</td>
-              <td className="figure">{found ? rateText(found.rate) : '–'}</td>
-              <td>
-                {OUTCOMES[outcome]}
-                {found?.atLeast && outcome === 'taken' ? ', at least' : ''}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <RungTable looked={looked} />
     </section>
   );
 }

@@ -5,6 +5,7 @@ import { firstDay, isPeriod, lastDay, periodOf } from '../../../core/calendar/pl
 import { formatScaled } from '../../../core/money/decimal';
 import { displayQuantity } from '../../../core/money/display';
 import { UNIT_COST_DECIMALS } from '../../../core/prices/unitCost';
+import type { PayClass } from '../../../core/labour/payClass';
 import type { ReportColumn, ReportReply } from '../../../wire/reports';
 import { useReportQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
@@ -17,6 +18,7 @@ import { Empty } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
 import { readDate } from '../../kit/typed/readDate';
+import { RateOfLine } from './RateOfLine';
 
 /** What time cost, line by line, of the days from one to the date. */
 export function TimeCostPage() {
@@ -57,7 +59,9 @@ function TimeReport({ name, title }: { name: string; title: string }) {
         {(data) =>
           data.rows.length < 2 ? (
             <Empty title="No time posted of these days">
-              <p className="note m-0">Time comes in with a book: employees, pay rates and time (Set-up, Import and export).</p>
+              <p className="note m-0">
+                Hours are entered on week sheets (Costs), approved and posted; or they come in with a book.
+              </p>
             </Empty>
           ) : (
             <Lines title={title} report={data} />
@@ -89,7 +93,19 @@ function Lines({ title, report }: { title: string; report: ReportReply }) {
         return {
           ...{ key: column.key, title: column.title, wraps: !text, value: (row: Row) => row[column.key] ?? '' },
           ...(text ? {} : { number: (value: number) => written(column, value) }),
-          cell: (row) => written(column, row[column.key] ?? ''),
+          cell: (row) =>
+            column.key === 'rung' ? (
+              <RateOfLine
+                {...{
+                  sheet: String(row.sheet),
+                  line: String(row.line),
+                  pay: String(row.pay) as PayClass,
+                  rung: String(row.rung),
+                }}
+              />
+            ) : (
+              written(column, row[column.key] ?? '')
+            ),
         };
       }),
     [report.columns, written],

@@ -33,7 +33,9 @@ function Rows({ rows }: { rows: readonly WaitingRow[] }) {
         (it) => addressOf(WAITING[it.kind].to(it)),
       ),
       kinds.text<WaitingRow>('todo', 'To do', (it) => WAITING[it.kind].todo[0].replace(/^.* to /, '')),
-      kinds.text<WaitingRow>('job', 'Job', (it) => `${it.job} ${it.jobName}`),
+      kinds.text<WaitingRow>('job', 'Job or people', (it) =>
+        it.job === '' && it.jobName === '' ? (it.about ?? '') : `${it.job} ${it.jobName}`,
+      ),
       kinds.day<WaitingRow>('since', 'Since', (it) => it.since),
     ],
     [kinds],

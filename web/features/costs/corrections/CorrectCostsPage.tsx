@@ -13,7 +13,7 @@ import { useCodecForm } from '../../../kit/form/useCodecForm';
 import { PageHead } from '../../../kit/PageHead';
 import { Empty, Refused, Waiting } from '../../../kit/States';
 import { day, oneOf, words } from '../../../kit/typed/codecs';
-import { PostingPreview } from '../BatchPreview';
+import { PostingPreview } from '../../../ground/PostingPreview';
 import { askedOf } from '../ledgerParams';
 import { MoveTarget } from './MoveTarget';
 import { PickedRows } from './PickedRows';

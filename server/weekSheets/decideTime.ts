@@ -1,0 +1,63 @@
+import type { PlainDate } from '../../core/calendar/plainDate';
+import { at } from '../../core/errors/known';
+import { LedrinError } from '../../core/errors/ledrinError';
+import { weekBy } from '../../core/labour/overtime';
+import { TimeLineTable } from '../labour/models';
+import { loadTerms } from '../labour/terms';
+import type { Command } from '../ledger/command';
+import type { SignedIn } from '../users/sessions';
+import { assertUnchangedSheet, seenLines, subjectOf } from './saveSheet';
+import { linesOfSheet, type LoadedLine } from './sheetViews';
+
+interface Chosen {
+  seen: string;
+  lines: readonly number[];
+}
+
+/** The chosen lines of a sheet, all of one week that somebody sees and as they were shown. */
+async function chosenLines(
+  command: Command,
+  sheet: string,
+  { seen, lines: ids }: Chosen,
+  person: SignedIn | null,
+): Promise<LoadedLine[]> {
+  const { sql } = command;
+  const all = await linesOfSheet(sql, sheet);
+  const first = all.find((it) => ids.includes(it.id));
+  const week: PlainDate = first ? weekBy((await loadTerms(sql)).rules, first.dated) : '';
+  const there = first ? await seenLines(sql, sheet, week, person) : all;
+  await assertUnchangedSheet(command, sheet, there, seen);
+  const chosen = there.filter((it) => ids.includes(it.id));
+  if (chosen.length < ids.length || ids.length === 0)
+    throw new LedrinError('bad-input', 'Choose lines of this sheet', [
+      { field: 'lines', message: 'expected lines of the sheet' },
+    ]);
+  return chosen;
+}
+
+/** Approves lines: they can be posted then, and are changed no more unless they are returned. */
+export async function approveTime(command: Command, sheet: string, input: Chosen, person: SignedIn | null): Promise<void> {
+  const lines = await chosenLines(command, sheet, input, person);
+  const not = lines.find((it) => it.status !== 'submitted' || it.returned !== '');
+  if (not)
+    throw new LedrinError(
+      'refused',
+      `Line ${not.line} is ${not.returned !== '' && not.status === 'submitted' ? 'returned, and waits to be put right' : `${not.status} already`}`,
+    );
+  await command.sql.update(TimeLineTable, { id: lines.map((it) => it.id) }, { status: 'approved' });
+  command.note(subjectOf(sheet), { lines: lines.map((it) => it.line), week: at(lines, 0).dated });
+}
+
+/** Returns lines to whoever entered them, with a reason; the others stay as they are. */
+export async function returnTime(
+  command: Command,
+  sheet: string,
+  { reason, ...input }: Chosen & { reason: string },
+  person: SignedIn | null,
+): Promise<void> {
+  const lines = await chosenLines(command, sheet, input, person);
+  const posted = lines.find((it) => it.status === 'posted');
+  if (posted) throw new LedrinError('refused', `Line ${posted.line} is posted; correct it instead`);
+  await command.sql.update(TimeLineTable, { id: lines.map((it) => it.id) }, { status: 'submitted', returned: reason });
+  command.note(subjectOf(sheet), { lines: lines.map((it) => it.line), reason });
+}

@@ -1,0 +1,28 @@
+import { weekSheetCalls } from '../../wire/weekSheets';
+import { handle } from '../http/handlers';
+import { correctTime, planCorrection } from './correctTime';
+import { approveTime, returnTime } from './decideTime';
+import { approvedOf, planPosting, postTime, previewPosting } from './postTime';
+import { readyTime, timeRate } from './readyTime';
+import { addSheet, saveSheet } from './saveSheet';
+import { hoursOfWeek, taskHours, timeLists, weekRegister, weekSheet } from './sheetViews';
+
+export const weekSheetHandlers = handle(weekSheetCalls, {
+  timeLists: (sql, _args, { person }) => timeLists(sql, person),
+  weekRegister: (sql, { on }) => weekRegister(sql, on),
+  weekSheet: (sql, { sheet, on }) => weekSheet(sql, sheet, on),
+  hoursOfWeek: (sql, { on }) => hoursOfWeek(sql, on),
+  taskHours: (sql, { jobs, asOf }) => taskHours(sql, jobs, asOf),
+  addSheet: (command, { body }, { person }) => addSheet(command, body, person),
+  saveSheet: (command, { sheet, body }, { person }) => saveSheet(command, sheet, body, person),
+  approveTime: (command, { sheet, body }, { person }) => approveTime(command, sheet, body, person),
+  returnTime: (command, { sheet, body }, { person }) => returnTime(command, sheet, body, person),
+  readyTime: (sql) => readyTime(sql),
+  previewTime: (database, { body: { sheets, lateOn, asOf } }) =>
+    previewPosting(database, asOf, async (sql) => planPosting(sql, await approvedOf(sql, sheets), lateOn)),
+  postTime: (command, { body }) => postTime(command, body),
+  previewTimeCorrection: (database, { sheet, body: { asOf, ...body } }, { person }) =>
+    previewPosting(database, asOf, async (sql) => (await planCorrection(sql, sheet, body, person)).planned),
+  correctTime: (command, { sheet, body }, { person }) => correctTime(command, sheet, body, person),
+  timeRate: (sql, args) => timeRate(sql, args),
+});

@@ -1,0 +1,215 @@
+import { addDays, firstDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
+import { at, known } from '../../core/errors/known';
+import { LedrinError } from '../../core/errors/ledrinError';
+import { takesCost } from '../../core/jobs/jobStatus';
+import { grouped } from '../../core/lists/grouped';
+import { cutTime, type PostedTime } from '../../core/labour/overtime';
+import type { PayClass } from '../../core/labour/payClass';
+import { priceTime, type PricedTime } from '../../core/labour/priceTime';
+import type { MissingRate, TimePreview } from '../../wire/weekSheets';
+import { loadDigits } from '../company/company';
+import { CostLines, insertCostEntries, refreshCostTotals } from '../costs/costEntries';
+import { COST_LINE_COPY, postingEffect } from '../costs/postingEffect';
+import type { Database } from '../db/database';
+import { nextId, type Reader, type Sql } from '../db/sql';
+import { assertOfTeam } from '../jobs/restricted';
+import { JobTable } from '../jobs/models';
+import { TimeLineTable } from '../labour/models';
+import { saveTimePostings, timeEntries, timeJournals, type LineToPost } from '../labour/postLines';
+import { TIME_WORKED } from '../labour/queries';
+import { loadTerms } from '../labour/terms';
+import type { Command } from '../ledger/command';
+import { lockedJob } from '../ledger/lockedJob';
+import { assertAllowed } from '../http/refused';
+import { assertAsPreviewed } from '../versions/staleness';
+import { digestOf } from '../versions/digest';
+import { APPROVED_OF_SHEETS } from './queries';
+import { deleteLines } from './saveSheet';
+import type { LoadedLine } from './sheetViews';
+
+type Price = Pick<PricedTime, 'rate' | 'rung' | 'payAmount' | 'burden'>;
+
+/** A line as it is to be posted: one of a sheet, or one that reverses a posted one and has its price turned. */
+export type TimeToPost = Omit<LoadedLine, 'id' | 'reverses' | 'reversedBy' | 'status' | 'returned' | 'postedOn' | 'name'> & {
+  /** The row it takes the place of; null for a line that is not saved yet. */
+  id: number | null;
+  name: string;
+  reverses: { id: number; dated: PlainDate; pay: PayClass; price: Price } | null;
+};
+
+/** One part of a line, of one class, with its price. */
+export interface PostedPart extends LineToPost {
+  of: TimeToPost;
+  pay: PayClass;
+  price: Price;
+}
+
+export interface PlannedTimePosting {
+  parts: PostedPart[];
+  missing: MissingRate[];
+}
+
+/** Whole weeks around lines: what is posted in them counts first when they are cut. */
+const AROUND = 7;
+
+/** Cuts and prices lines; those without a rate are listed. `lateOn`: lines of earlier months count on it. */
+export async function planPosting(
+  sql: Reader,
+  lines: readonly TimeToPost[],
+  lateOn: PlainDate | null,
+): Promise<PlannedTimePosting> {
+  if (lines.length === 0) return { parts: [], missing: [] };
+  const terms = await loadTerms(sql);
+  const digits = await loadDigits(sql);
+  const days = lines.flatMap((it) => [it.dated, it.reverses?.dated ?? it.dated]).sort();
+  const people = new Set(lines.map((it) => it.employee));
+  const posted = (await sql.all(TIME_WORKED, [addDays(at(days, 0), -AROUND), addDays(at(days, -1), AROUND)])).filter((it) =>
+    people.has(it.employee),
+  ) satisfies readonly PostedTime[];
+  const open = lines.map((of) => ({
+    ...{ of, employee: of.employee, dated: of.dated, hours: of.hours, hasUnits: of.units !== null },
+    ...{ pay: of.reverses?.pay ?? of.pay, reversesOn: of.reverses?.dated ?? null },
+  }));
+  const planned: PlannedTimePosting = { parts: [], missing: [] };
+  const firstOpen = lateOn === null ? null : firstDay(periodOf(lateOn));
+  for (const [{ of }, cut] of cutTime(open, posted, terms.rules)) {
+    const postedOn = lateOn !== null && firstOpen !== null && of.dated < firstOpen ? lateOn : of.dated;
+    for (const [pay, hours] of cut) {
+      const price = of.reverses?.price ?? priceTime({ ...of, pay, hours }, terms, digits);
+      if (typeof price !== 'string') {
+        planned.parts.push({ ...of, of, id: 0, pay, hours, price, postedOn });
+        continue;
+      }
+      const what = price === 'no-rate' ? 'there is no pay rate' : `there is no piece rate of ${of.costCode}`;
+      planned.missing.push({
+        sheet: of.sheet,
+        line: of.line,
+        name: of.name,
+        dated: of.dated,
+        message: `${what} for ${of.name} on ${of.dated}`,
+      });
+      break;
+    }
+  }
+  return planned;
+}
+
+/** Approved lines of sheets, as they are to be posted. */
+export async function approvedOf(sql: Reader, sheets: readonly string[]): Promise<TimeToPost[]> {
+  const lines = await sql.all(APPROVED_OF_SHEETS, [JSON.stringify(sheets)]);
+  return lines.map((it): TimeToPost => ({ ...it, reverses: null }));
+}
+
+/** What a page is shown of a plan: what would be posted otherwise since is noticed. */
+export function shownOfPlan({ parts, missing }: PlannedTimePosting): unknown {
+  return [
+    parts.map((it) => [it.of.id, it.sheet, it.line, it.pay, it.hours, it.postedOn, it.price.payAmount, it.price.burden]),
+    missing,
+  ];
+}
+
+/** Shows what posting would do; holds up nobody. */
+export async function previewPosting(
+  database: Database,
+  asOf: PlainDate,
+  plan: (sql: Reader) => Promise<PlannedTimePosting>,
+): Promise<TimePreview> {
+  return database.preview(async (sql, copy) => {
+    await copy(COST_LINE_COPY);
+    const planned = await plan(sql);
+    const { parts } = planned;
+    const sum = (value: (it: PostedPart) => number) => parts.reduce((total, it) => total + value(it), 0);
+    const ofJobs = parts.filter((it) => it.jobId !== null);
+    const effect = await postingEffect(
+      sql,
+      copy,
+      {
+        jobIds: [...new Set(ofJobs.flatMap((it) => it.jobId ?? []))],
+        touched: ofJobs.map(({ of }) => ({ job: of.job, section: of.section, costCode: of.costCode, costType: 'labour' })),
+        journals: byDay(parts),
+        asOf: parts.reduce((latest, it) => (it.postedOn > latest ? it.postedOn : latest), asOf),
+      },
+      () => saveEntries(sql, numbered(parts, 1), new Map(parts.map((_, i) => [i + 1, 1]))),
+    );
+    return {
+      ...{ ...effect, seen: digestOf(shownOfPlan(planned)), entries: parts.length, missing: planned.missing },
+      ...{ hours: sum((it) => it.hours), pay: sum((it) => it.price.payAmount), burden: sum((it) => it.price.burden) },
+      classes: {
+        regular: sum((it) => (it.pay === 'regular' ? it.hours : 0)),
+        overtime: sum((it) => (it.pay === 'overtime' ? it.hours : 0)),
+        double: sum((it) => (it.pay === 'double' ? it.hours : 0)),
+      },
+      late: parts.filter((it) => it.postedOn !== it.dated).length,
+    };
+  });
+}
+
+/** The journals of a posting, one an accounting day whatever the sheet: what a page shows of them. */
+function byDay(parts: readonly PostedPart[]) {
+  const oneSheet = parts.map((it) => ({ ...it, sheet: '' }));
+  return timeJournals(oneSheet)
+    .map((it) => it.journal)
+    .sort((a, b) => (a.dated < b.dated ? -1 : 1));
+}
+
+const numbered = (parts: readonly PostedPart[], first: number) => parts.map((it, i) => ({ ...it, id: first + i }));
+
+/** Posts what was planned: the lines as they are cut, their postings and cost entries. */
+export async function savePosting(command: Command, planned: PlannedTimePosting): Promise<{ entries: number; total: number }> {
+  const { sql, actor } = command;
+  const [first] = planned.missing;
+  if (first)
+    throw new LedrinError(
+      'bad-input',
+      first.message,
+      planned.missing.map((it) => ({ field: `${it.sheet}/${it.line}`, message: it.message })),
+    );
+  if (planned.parts.length === 0) throw new LedrinError('refused', 'There is no approved time to post');
+  const jobIds = [...new Set(planned.parts.flatMap((it) => it.jobId ?? []))];
+  assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
+  for (const job of jobIds.length > 0 ? await sql.find(JobTable, { id: jobIds }) : [])
+    if (!takesCost(job.status))
+      throw new LedrinError('refused', `Job ${job.number} is ${job.status}; it takes no time. Return its lines`);
+  await assertOfTeam(sql, actor, jobIds);
+  await deleteLines(
+    sql,
+    planned.parts.flatMap((it) => it.of.id ?? []),
+  );
+  const lines = numbered(planned.parts, await nextId(sql, TimeLineTable));
+  const postings = await saveTimePostings(sql, actor, lines);
+  await sql.insertAll(
+    TimeLineTable,
+    lines.map(({ of, price, ...it }) => ({
+      ...{ id: it.id, sheet: it.sheet, line: it.line, employee_id: of.employeeId, dated: it.dated, posted_on: it.postedOn },
+      ...{ job_id: it.jobId, section: it.section, cost_code_id: it.costCodeId, work_kind_id: of.workKindId },
+      ...{ wage_class: of.wageClass, pay: it.pay, hours: it.hours, units: of.units, status: 'posted' as const },
+      ...{ description: it.description, clock: of.clock, split: of.pay === null && !of.reverses ? 1 : 0 },
+      ...{ posting_id: known(postings, it.id), reverses_id: of.reverses?.id ?? null, rate: price.rate, rung: price.rung },
+      ...{ pay_amount: price.payAmount, burden: price.burden },
+    })),
+  );
+  await saveEntries(sql, lines, postings);
+  return { entries: lines.length, total: lines.reduce((sum, it) => sum + it.price.payAmount + it.price.burden, 0) };
+}
+
+async function saveEntries(sql: Sql, lines: readonly PostedPart[], postings: ReadonlyMap<number, number>): Promise<void> {
+  const jobIds = [...new Set(lines.flatMap((it) => it.jobId ?? []))];
+  const costLines = await CostLines.open(sql, jobIds);
+  const entries = timeEntries(lines, postings, (it) => costLines.idOf(it.jobId, it.section, it.costCodeId, 'labour'));
+  await costLines.flush();
+  await insertCostEntries(sql, entries);
+  await refreshCostTotals(sql, jobIds);
+}
+
+/** Posts the approved lines of sheets as they were previewed. */
+export async function postTime(
+  command: Command,
+  { sheets, lateOn, seen }: { sheets: readonly string[]; lateOn: PlainDate | null; seen: string },
+): Promise<{ entries: number; total: number }> {
+  const planned = await planPosting(command.sql, await approvedOf(command.sql, sheets), lateOn);
+  assertAsPreviewed(command, 'The time', shownOfPlan(planned), seen);
+  const posted = await savePosting(command, planned);
+  for (const [sheet, parts] of grouped(planned.parts, (it) => it.sheet))
+    command.note(`week sheet ${sheet}`, { lines: parts.length });
+  return posted;
+}

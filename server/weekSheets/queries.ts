@@ -1,0 +1,66 @@
+import { PAY_CLASSES } from '../../core/labour/payClass';
+import { shape, t } from '../db/fields';
+import { query } from '../db/query';
+
+const name = (column: string) => `coalesce(${column}, '')`;
+
+/** Lines of time as their sheet shows them. */
+const LINES = (where: string) =>
+  query(
+    shape({
+      ...{ id: t.whole, sheet: t.text, line: t.text, employee: t.text, name: t.text, dated: t.day, postedOn: t.day },
+      ...{ jobId: t.orNull(t.whole), job: t.text, section: t.text, costCodeId: t.orNull(t.whole), costCode: t.text },
+      ...{ workKindId: t.orNull(t.whole), workKind: t.text, employeeId: t.whole, employeeClass: t.text, wageClass: t.text },
+      ...{ pay: t.orNull(t.oneOf(...PAY_CLASSES)), hours: t.hours, units: t.orNull(t.quantity), description: t.text },
+      ...{ clock: t.text, status: t.oneOf('submitted', 'approved', 'posted'), returned: t.text },
+      ...{ reverses: t.orNull(t.text), reversedBy: t.orNull(t.text) },
+    }),
+    `SELECT x.id, x.sheet, x.line, e.code AS employee, e.name, x.dated, x.posted_on AS postedOn, x.job_id AS jobId,
+        ${name('j.number')} AS job, x.section, x.cost_code_id AS costCodeId, ${name('c.code')} AS costCode,
+        x.work_kind_id AS workKindId, ${name('k.code')} AS workKind, x.employee_id AS employeeId, e.wage_class AS employeeClass,
+        x.wage_class AS wageClass, x.pay, x.hours, x.units, x.description, x.clock, x.status, x.returned,
+        (SELECT r.sheet || '/' || r.line || '/' || r.pay FROM time_line r WHERE r.id = x.reverses_id) AS reverses,
+        (SELECT r.sheet || '/' || r.line || '/' || r.pay FROM time_line r WHERE r.reverses_id = x.id) AS reversedBy
+      FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id
+      LEFT JOIN cost_code c ON c.id = x.cost_code_id LEFT JOIN work_kind k ON k.id = x.work_kind_id WHERE ${where}`,
+  );
+
+export const LINES_OF_SHEET = LINES('x.sheet = $1');
+/** Worked from day `$1` to day `$2`. */
+export const LINES_OF_DAYS = LINES('x.dated BETWEEN $1 AND $2');
+/** Of weeks before day `$1`, not posted. */
+export const OPEN_LINES_BEFORE = LINES(`x.dated < $1 AND x.status <> 'posted'`);
+export const APPROVED_LINES = LINES(`x.status = 'approved'`);
+/** Approved lines of the sheets whose names are in the JSON list `$1`. */
+export const APPROVED_OF_SHEETS = LINES(`x.status = 'approved' AND x.sheet IN (SELECT value FROM json_each($1))`);
+
+/** Hours of everybody from day `$1` to day `$2`, whatever the job: somebody of a team sees how long a day was, not where. */
+export const HOURS_OF_DAYS = query(
+  shape({
+    ...{ id: t.whole, sheet: t.text, employee: t.text, dated: t.day, pay: t.orNull(t.oneOf(...PAY_CLASSES)), hours: t.hours },
+    posted: t.flag,
+  }),
+  `SELECT x.id, x.sheet, e.code AS employee, x.dated, x.pay, x.hours, x.status = 'posted' AS posted
+    FROM main.time_line x JOIN main.employee e ON e.id = x.employee_id WHERE x.dated BETWEEN $1 AND $2`,
+);
+
+/** Names of sheets that are whole numbers: the next one follows them. */
+export const LAST_SHEET = query(
+  shape({ last: t.whole }),
+  `SELECT coalesce(max(CAST(sheet AS INTEGER)), 0) AS last FROM main.time_line WHERE sheet NOT GLOB '*[^0-9]*' AND length(sheet) < 16`,
+);
+
+export const JOBS_FOR_TIME = query(
+  shape({ number: t.text, name: t.text, status: t.text, locked: t.flag, sections: t.text }),
+  `SELECT j.number, j.name, j.status, j.locked,
+      (SELECT json_group_array(section) FROM (SELECT section FROM cost_line l WHERE l.job_id = j.id
+        UNION SELECT section FROM sov_line s WHERE s.job_id = j.id ORDER BY 1) WHERE section <> '') AS sections
+    FROM job j ORDER BY j.number`,
+);
+
+export const CODES_FOR_TIME = query(
+  shape({ code: t.text, description: t.text }),
+  'SELECT code, description FROM cost_code WHERE closed = 0 ORDER BY code',
+);
+
+export const DELETE_LINES = 'DELETE FROM time_line WHERE id IN (SELECT value FROM json_each($1))';

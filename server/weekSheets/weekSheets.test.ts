@@ -1,0 +1,215 @@
+import { afterAll, beforeEach, expect, test } from '@jest/globals';
+import type { Database } from '../db/database';
+import type { TimeLineInput } from '../../wire/weekSheets';
+import { act, reading } from '../test/act';
+import { cleanUp, differences, faultsOf, LABOUR_TERMS, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
+import { worked } from '../test/postedBodies';
+import { exportedBook } from '../test/wholeBook';
+import { lockJob } from '../jobs/jobLife';
+import { correctTime, planCorrection } from './correctTime';
+import { approveTime, returnTime } from './decideTime';
+import { approvedOf, planPosting, postTime, previewPosting } from './postTime';
+import { readyTime, timeRate } from './readyTime';
+import { addSheet, saveSheet } from './saveSheet';
+import { weekRegister, weekSheet } from './sheetViews';
+
+let database: Database;
+beforeEach(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, { ...SMALL_BOOK, ...LABOUR_TERMS })).toEqual([]);
+});
+afterAll(cleanUp);
+
+const WEEK = '2031-03-03';
+const line = (more: Partial<TimeLineInput> = {}): TimeLineInput => ({ ...worked, dated: WEEK, ...more });
+const hours = (count: number) => Math.round(count * 10_000);
+const add = (...lines: TimeLineInput[]) => act(database, TESTER, addSheet, { week: WEEK, lines }, null);
+const view = (sheet: string, on?: string) => weekSheet(reading(database), sheet, on);
+const time = (asOf = '2031-03-31') => reportLines(database, 'time-cost', asOf);
+const problems = (work: Promise<unknown>) =>
+  work.then(
+    () => [],
+    (error: { message: string; faults: { field: string; message: string }[] }) =>
+      error.faults.length > 0 ? error.faults.map((it) => `${it.field}: ${it.message}`) : [error.message],
+  );
+
+async function approveAll(sheet: string) {
+  const { seen, lines } = await view(sheet);
+  const open = lines.filter((it) => it.state === 'submitted').map((it) => it.id);
+  await act(database, TESTER, approveTime, sheet, { seen, lines: open }, null);
+}
+
+const posting = (sheets: string[], lateOn: string | null = null) =>
+  previewPosting(database, '2031-03-31', async (sql) => planPosting(sql, await approvedOf(sql, sheets), lateOn));
+
+async function post(sheets: string[], lateOn: string | null = null) {
+  const { seen } = await posting(sheets, lateOn);
+  return act(database, TESTER, postTime, { sheets, lateOn, seen });
+}
+
+test('a sheet goes from submitted over returned and approved to posted, and what was right stays', async () => {
+  const { sheet } = await add(
+    line({ hours: hours(9.5), clock: '07:00-17:00-0:30' }),
+    line({ employee: 'E2', job: '', section: '', costCode: '', hours: hours(4) }),
+  );
+  expect(sheet).toBe('1');
+  let { seen, lines } = await view(sheet);
+  const [ann, ben] = lines;
+  await act(database, TESTER, returnTime, sheet, { seen, lines: [ben!.id], reason: 'Not on site that day' }, null);
+  ({ seen, lines } = await view(sheet));
+  expect(lines.map((it) => [it.state, it.returned])).toEqual([
+    ['submitted', ''],
+    ['returned', 'Not on site that day'],
+  ]);
+  expect(await problems(act(database, TESTER, approveTime, sheet, { seen, lines: [ben!.id] }, null))).toEqual([
+    'Line 2 is returned, and waits to be put right',
+  ]);
+  await act(database, TESTER, approveTime, sheet, { seen, lines: [ann!.id] }, null);
+  // The second of two who approve the same sheet is told.
+  expect(await problems(act(database, TESTER, approveTime, sheet, { seen, lines: [ann!.id] }, null))).toEqual([
+    'seen: it has changed since',
+  ]);
+  // What is put right is sent again; the approved line stays as it is, with its number.
+  ({ seen } = await view(sheet));
+  const right = line({ employee: 'E2', dated: '2031-03-04', hours: hours(4), job: '', section: '', costCode: '' });
+  await act(database, TESTER, saveSheet, sheet, { seen, week: WEEK, lines: [right] }, null);
+  ({ lines } = await view(sheet));
+  expect(lines.map((it) => [it.line, it.dated, it.state, it.clock])).toEqual([
+    ['1', WEEK, 'approved', '07:00-17:00-0:30'],
+    ['2', '2031-03-04', 'submitted', ''],
+  ]);
+  await approveAll(sheet);
+  const seenBefore = await posting([sheet]);
+  expect([seenBefore.pay, seenBefore.burden, seenBefore.classes.overtime, seenBefore.entries]).toEqual([
+    30_263,
+    6292,
+    hours(1.5),
+    3,
+  ]);
+  // 8 × 22.50 and 1.5 × 22.50 × 1.5 with 39.20 and 7.36; 4 × 18.00 with 16.36 without a job: docs/rules.md §10.
+  expect(seenBefore.journals.flatMap((it) => it.lines.map((one) => [it.dated, one.account, one.debit - one.credit]))).toEqual([
+    [WEEK, '5010', 27_719],
+    [WEEK, '2800', -23_063],
+    [WEEK, '6090', -4656],
+    ['2031-03-04', '6010', 8836],
+    ['2031-03-04', '2800', -7200],
+    ['2031-03-04', '6090', -1636],
+  ]);
+  expect(seenBefore.lines.map((it) => [it.job, it.costCode, it.after - it.before])).toEqual([['J1', '100', 27_719]]);
+  await post([sheet]);
+  expect(await time()).toEqual([
+    `1,1,E1,${WEEK},J1,A,100,,fitter,regular,8,,22.5000,employee,180.00,39.20,219.20,regular`,
+    `1,1,E1,${WEEK},J1,A,100,,fitter,overtime,1.5,,22.5000,employee,50.63,7.36,57.99,OT`,
+    '1,2,E2,2031-03-04,,,,,mate,regular,4,,18.0000,class,72.00,16.36,88.36,regular',
+    'TOTAL,,,,,,,,,,13.5,,,,302.63,62.92,365.55,',
+  ]);
+  expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+  // Pressed twice, it is posted once.
+  expect(await problems(act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, seen: seenBefore.seen }))).toEqual([
+    'seen: it has changed since',
+  ]);
+  const rate = await timeRate(reading(database), { sheet: '1', line: '2', pay: 'regular' });
+  expect([rate.rate, rate.rung, rate.looked.filter((it) => it.found).map((it) => it.outcome)]).toEqual([
+    180_000,
+    'class',
+    ['taken'],
+  ]);
+  const copy = await temporaryDatabase();
+  const book = await exportedBook(database);
+  expect(await faultsOf(copy, book)).toEqual([]);
+  expect(await exportedBook(copy)).toEqual(book);
+});
+
+test('each wrong cell is answered at its place, and nothing is saved', async () => {
+  expect(
+    await problems(
+      add(
+        line({ employee: 'E9' }),
+        line({ employee: 'E2', dated: '2031-04-02' }),
+        line({ hours: hours(25) }),
+        line({ job: 'J9', costCode: '' }),
+        line({ costCode: '999', workKind: 'dig', hours: 0, dated: '2031-03-05' }),
+      ),
+    ),
+  ).toEqual([
+    'lines.0.employee: There is no employee E9',
+    'lines.1.dated: 2031-04-02 is after Ben Birch left, 2031-03-31',
+    'lines.1.dated: 2031-04-02 is not in the week of 2031-03-03',
+    'lines.3.costCode: missing required cell: time on a job needs its cost code',
+    'lines.3.job: There is no job J9',
+    'lines.4.hours: expected more than 0',
+    'lines.4.workKind: There is no kind of work dig',
+    'lines.4.costCode: There is no cost code 999 open to new use',
+    'lines.2.hours: more than 24 hours of E1 on 2031-03-03',
+    'lines.3.hours: more than 24 hours of E1 on 2031-03-03',
+  ]);
+  const empty = await weekRegister(reading(database), '2031-03-05');
+  expect([empty.week, empty.sheets, empty.missing.map((it) => it.name)]).toEqual([WEEK, [], ['Ann Ash', 'Ben Birch']]);
+});
+
+test('missing rates are listed before a week is posted, and a job locked between typing and posting takes nothing', async () => {
+  const { sheet } = await add(line(), line({ employee: 'E2', workKind: 'weld', wageClass: 'welder' }));
+  await approveAll(sheet);
+  const ready = await readyTime(reading(database));
+  expect(ready.sheets.map((it) => [it.sheet, it.hours.approved, it.missing.map((one) => one.message)])).toEqual([
+    ['1', hours(16), ['there is no pay rate for Ben Birch on 2031-03-03']],
+  ]);
+  expect((await posting([sheet])).missing).toHaveLength(1);
+  const { seen } = await posting([sheet]);
+  expect(await problems(act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, seen }))).toEqual([
+    '1/2: there is no pay rate for Ben Birch on 2031-03-03',
+  ]);
+  const other = (await add(line({ dated: '2031-03-04' }))).sheet;
+  await approveAll(other);
+  const shown = await posting([other]);
+  await act(database, TESTER, lockJob, 'J1', true, 'dispute');
+  expect(await problems(act(database, TESTER, postTime, { sheets: [other], lateOn: null, seen: shown.seen }))).toEqual([
+    expect.stringContaining('J1 is locked'),
+  ]);
+  expect(await problems(add(line({ dated: '2031-03-05' })))).toEqual([expect.stringContaining('J1 is locked')]);
+  expect((await view(other)).lines.map((it) => it.state)).toEqual(['approved']);
+});
+
+test('a posted sheet is corrected in the next month: both are shown, and the day is cut again', async () => {
+  const { sheet } = await add(line({ hours: hours(9.5) }), line({ employee: 'E2', hours: hours(8) }));
+  await approveAll(sheet);
+  await post([sheet]);
+  // She worked 10 hours, one of them on code 200: 8 regular, and of the 2 more one on each line in their order.
+  const correction = {
+    ...{ week: WEEK, employees: ['E1'], reason: 'Hours of the deck', lateOn: '2031-04-01' },
+    lines: [line({ hours: hours(9) }), line({ costCode: '200', hours: hours(1) })],
+  };
+  const plan = await previewPosting(
+    database,
+    '2031-04-30',
+    async (sql) => (await planCorrection(sql, sheet, correction, null)).planned,
+  );
+  expect([plan.missing, plan.hours, plan.late]).toEqual([[], hours(0.5), 5]);
+  expect(await act(database, TESTER, correctTime, sheet, { ...correction, seen: plan.seen }, null)).toEqual({ sheet: '2' });
+  // 1 h of overtime: 33.75, and 18 % of 22.50 and 0.85 are 4.90.
+  expect((await time('2031-04-30')).at(-1)).toBe('TOTAL,,,,,,,,,,0,,,,0.00,0.00,0.00,');
+  const lines = await reportLines(database, 'time-cost', '2031-03-31');
+  expect(lines.slice(2)).toEqual([
+    `1,2,E2,${WEEK},J1,A,100,,mate,regular,8,,18.0000,class,144.00,32.72,176.72,regular`,
+    `2,1,E1,${WEEK},J1,A,100,,fitter,regular,-8,,22.5000,employee,-180.00,-39.20,-219.20,regular`,
+    `2,2,E1,${WEEK},J1,A,100,,fitter,overtime,-1.5,,22.5000,employee,-50.63,-7.36,-57.99,OT`,
+    `2,3,E1,${WEEK},J1,A,100,,fitter,regular,8,,22.5000,employee,180.00,39.20,219.20,regular`,
+    `2,3,E1,${WEEK},J1,A,100,,fitter,overtime,1,,22.5000,employee,33.75,4.90,38.65,OT`,
+    `2,4,E1,${WEEK},J1,A,200,,fitter,overtime,1,,22.5000,employee,33.75,4.90,38.65,OT`,
+    expect.stringContaining('TOTAL'),
+  ]);
+  const [first, second] = [await view(sheet), await view('2')];
+  expect([first.correctedBy, second.corrects, second.lines.map((it) => it.postedOn)]).toEqual([
+    ['2'],
+    ['1'],
+    Array(5).fill('2031-04-01'),
+  ]);
+  expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+  expect(await problems(act(database, TESTER, correctTime, sheet, { ...correction, seen: 'x' }, null))).toEqual([
+    'employees: expected people with posted time on the sheet',
+  ]);
+  const copy = await temporaryDatabase();
+  const book = await exportedBook(database);
+  expect(await faultsOf(copy, book)).toEqual([]);
+  expect(await exportedBook(copy)).toEqual(book);
+});

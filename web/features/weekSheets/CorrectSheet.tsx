@@ -1,0 +1,142 @@
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { firstDay } from '../../../core/calendar/plainDate';
+import { grouped } from '../../../core/lists/grouped';
+import type { TimeLineInput, TimeLists, TimePreview, WeekSheetView } from '../../../wire/weekSheets';
+import { useCorrectTimeMutation, usePreviewTimeCorrectionMutation } from '../../ground/api/api';
+import { addressOf } from '../../ground/addressOf';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAttempt } from '../../ground/useAttempt';
+import { Field } from '../../kit/Field';
+import { PageHead } from '../../kit/PageHead';
+import { Refused } from '../../kit/States';
+import { LateOn, useLateOn } from './LateOn';
+import { rowsOfLines, sheetCodecs, typedRow } from './readSheet';
+import { SheetGrid } from './SheetGrid';
+import { TimePreviewShown } from './TimePreview';
+import { useSheet } from './useSheet';
+import { placedFaults, weekWords } from './WeekSheetPage';
+
+interface Props {
+  lists: TimeLists;
+  view: WeekSheetView;
+  onDone: () => void;
+}
+
+/** A posted line as it was entered, cut parts together: what is typed to put it right. */
+function asEntered(view: WeekSheetView): TimeLineInput[] {
+  const posted = view.lines.filter((it) => it.state === 'posted' && it.reverses === null && it.reversedBy === null);
+  return [...grouped(posted, (it) => it.line).values()].flatMap((of) => {
+    const [first] = of;
+    if (!first) return [];
+    const { employee, dated, job, section, costCode, workKind, wageClass, units, description, clock } = first;
+    const hours = of.reduce((sum, it) => sum + it.hours, 0);
+    return [{ employee, dated, job, section, costCode, workKind, wageClass, pay: null, hours, units, description, clock }];
+  });
+}
+
+/** Puts posted hours right: what is typed stands in their place, and a sheet of its own reverses them and has the right ones. */
+export function CorrectSheet({ lists, view, onDone }: Props) {
+  const { sheet: name, week, seen } = view;
+  const navigate = useNavigate();
+  const keep = useKeepMonth();
+  const { asOf, month } = useAsOf();
+  const was = useMemo(() => asEntered(view), [view]);
+  const start = useMemo(() => {
+    const codecs = sheetCodecs(lists);
+    return rowsOfLines(was).map((of) => typedRow(of, codecs, week));
+  }, [lists, was, week]);
+  const sheet = useSheet({ lists, week, kept: `correct ${name} ${week}`, seen, start, sheet: name, corrects: true });
+  const { read } = sheet;
+  const [reason, setReason] = useState('');
+  const late = useLateOn(was.some((it) => it.dated < firstDay(month)) ? firstDay(month) : null);
+  const [asked, setAsked] = useState(false);
+  const [preview, setPreview] = useState<TimePreview | null>(null);
+  const { refused, setRefused, attempt } = useAttempt();
+  const [look, looking] = usePreviewTimeCorrectionMutation();
+  const [post, posting] = useCorrectTimeMutation();
+  const employees = changedPeople(was, read.lines);
+  const body = { week, employees, lines: read.lines.filter((it) => employees.includes(it.employee)), reason, lateOn: late.on };
+  // Lines of people nobody changed are not sent: faults come by the place among those that are.
+  const sent = read.lines.flatMap((it, i) => (employees.includes(it.employee) ? [i] : []));
+  const placed = { ...read, places: sent.flatMap((i) => read.places[i] ?? []) };
+  const faults = placedFaults(read, asked, null, (row, column) => (sheet.rows[row]?.[column] ?? '').trim());
+  for (const [at, message] of placedFaults({ ...placed, faults: new Map() }, true, refused, () => '')) faults.set(at, message);
+  const changed = () => {
+    setPreview(null);
+    setRefused(null);
+  };
+  const showPreview = async () => {
+    setAsked(true);
+    if (read.faults.size > 0 || reason.trim() === '' || late.fault) return;
+    await attempt(async () => setPreview(await look({ sheet: name, body: { ...body, asOf } }).unwrap()));
+  };
+  const postIt = async () => {
+    if (!preview) return;
+    await attempt(async () => {
+      const { sheet: next } = await post({ sheet: name, body: { ...body, seen: preview.seen } }).unwrap();
+      toast(`Sheet ${name} corrected by sheet ${next}`);
+      sheet.forget();
+      void navigate(keep(addressOf({ place: 'week-sheet', document: next })));
+    });
+  };
+  return (
+    <>
+      <PageHead title={`Correct week sheet ${name}`}>
+        <span>{weekWords(week)}</span>
+      </PageHead>
+      <p className="note mt-0">
+        Type the hours as they should have been. All posted hours of whoever you change are reversed by a sheet of its own, which
+        has the right ones after them.
+      </p>
+      <SheetGrid sheet={sheet} lists={lists} week={week} faults={faults} onTyped={changed} height="calc(100vh - 520px)" />
+      <div className="mt-3 flex items-end gap-3">
+        <Field label="Reason" fault={asked && reason.trim() === '' ? 'Say why it is corrected' : undefined} className="w-[320px]">
+          <input
+            value={reason}
+            onChange={(event) => {
+              setReason(event.target.value);
+              changed();
+            }}
+          />
+        </Field>
+        <LateOn late={late} onTyped={changed} />
+        <button
+          type="button"
+          className={preview ? 'button' : 'button main'}
+          disabled={employees.length === 0 || looking.isLoading}
+          onClick={() => void showPreview()}
+        >
+          Preview the correction
+        </button>
+        <button
+          type="button"
+          className={preview ? 'button main' : 'button'}
+          disabled={!preview || preview.missing.length > 0 || posting.isLoading}
+          onClick={() => void postIt()}
+        >
+          Post the correction
+        </button>
+        <button type="button" className="button bare" onClick={onDone}>
+          Leave as posted
+        </button>
+      </div>
+      {refused && <Refused message={refused.message} />}
+      {preview && <TimePreviewShown preview={preview} />}
+    </>
+  );
+}
+
+/** People whose hours are not what was posted. */
+function changedPeople(was: readonly TimeLineInput[], now: readonly TimeLineInput[]): string[] {
+  const said = (lines: readonly TimeLineInput[], employee: string) =>
+    JSON.stringify(
+      lines
+        .filter((it) => it.employee === employee)
+        .map((it) => JSON.stringify(Object.entries(it).sort(([a], [b]) => (a < b ? -1 : 1))))
+        .sort(),
+    );
+  const people = new Set(was.map((it) => it.employee));
+  return [...people].filter((it) => said(was, it) !== said(now, it));
+}

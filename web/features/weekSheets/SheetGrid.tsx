@@ -1,0 +1,135 @@
+import { useMemo, useState, type ReactNode } from 'react';
+import { displayQuantity } from '../../../core/money/display';
+import type { TimeLists } from '../../../wire/weekSheets';
+import { EntryGrid } from '../../kit/grid/EntryGrid';
+import { GridFoot } from '../../kit/grid/GridFoot';
+import { Pop } from '../../kit/Pop';
+import { CopyRows } from './CopyRows';
+import { DAYS, isTyped } from './readSheet';
+import { FURTHER, sheetColumns } from './sheetColumns';
+import type { Sheet } from './useSheet';
+
+interface Props {
+  sheet: Sheet;
+  lists: TimeLists;
+  week: string;
+  faults: ReadonlyMap<string, string>;
+  /** Told whenever something is typed. */
+  onTyped: () => void;
+  height: string;
+  children?: ReactNode;
+}
+
+/** The rows of a week sheet to type on: employees by days, with what is left of each task beside it. */
+export function SheetGrid({ sheet, lists, week, faults, onTyped, height, children }: Props) {
+  const { rows, codecs, figures, read } = sheet;
+  const [row, setRow] = useState(0);
+  const used = rows.some((it) => FURTHER.some((key) => (it[key] ?? '').trim() !== ''));
+  const [asked, setAsked] = useState(false);
+  const further = asked || used;
+  const returned = rows.some((it) => it.returned);
+  const columns = useMemo(
+    () => sheetColumns(lists, codecs, figures, { week, rows, further, returned }),
+    [lists, codecs, figures, week, rows, further, returned],
+  );
+  const onRows = (next: typeof rows) => {
+    sheet.setRows(next);
+    onTyped();
+  };
+  const hoursOf = (day: string) => read.lines.reduce((sum, it, i) => sum + (read.places[i]?.day === day ? it.hours : 0), 0);
+  const total = read.lines.reduce((sum, it) => sum + it.hours, 0);
+  const foot = columns.map(({ key }) => {
+    if (DAYS.includes(key)) return displayQuantity(hoursOf(key));
+    return key === 'hours' ? displayQuantity(total) : '';
+  });
+  return (
+    <>
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <RepeatFor lists={lists} row={rows[row]} onRepeat={(people) => onRows(repeated(rows, row, people))} />
+        <CopyRows week={week} codecs={codecs} onRows={(more) => onRows([...rows.filter(isTyped), ...more])} />
+        <label className="flex items-center gap-2">
+          <input type="checkbox" checked={further} disabled={used} onChange={(event) => setAsked(event.target.checked)} /> Wage
+          class, pay class, units, note
+        </label>
+        {children}
+      </div>
+      <EntryGrid
+        autoFocus
+        label="Hours of the week"
+        columns={columns}
+        rows={rows}
+        onRows={onRows}
+        faults={faults}
+        foot={<GridFoot cells={['Total', ...foot.slice(1)]} grows />}
+        blank={Math.max(8, rows.length + 2)}
+        height={height}
+        onRow={setRow}
+      />
+      <p className="note mt-1 text-[12.5px]">
+        A cell takes hours, or start – finish – break such as 7:00-16:30-0:30. A row without a job is overhead, such as an
+        absence. Space takes what stands in a cell in grey.
+      </p>
+    </>
+  );
+}
+
+/** The row once more for each of the people, after it. */
+function repeated(rows: readonly Record<string, string>[], at: number, people: readonly string[]) {
+  const row = { ...rows[at], returned: '' };
+  return [...rows.slice(0, at + 1), ...people.map((employee) => ({ ...row, employee })), ...rows.slice(at + 1)];
+}
+
+interface RepeatProps {
+  lists: TimeLists;
+  row: Record<string, string> | undefined;
+  onRepeat: (people: string[]) => void;
+}
+
+/** Fills the row one is in down for a crew at once. */
+function RepeatFor({ lists, row, onRepeat }: RepeatProps) {
+  const [open, setOpen] = useState(false);
+  const [people, setPeople] = useState<ReadonlySet<string>>(new Set());
+  const filled = row !== undefined && isTyped(row);
+  const tick = (employee: string, on: boolean) =>
+    setPeople(new Set(on ? [...people, employee] : [...people].filter((it) => it !== employee)));
+  return (
+    <Pop
+      button="Repeat the row for …"
+      disabled={!filled}
+      title={filled ? undefined : 'Fill in a row first; it is then repeated for each of the people'}
+      open={open}
+      onOpen={setOpen}
+      className="w-[300px] p-3"
+    >
+      <fieldset className="m-0 border-0 p-0">
+        <legend className="note mb-1 p-0">The row of {row?.employee ?? ''} once more for</legend>
+        <div className="scroll max-h-[260px]" tabIndex={0}>
+          {lists.employees
+            .filter((it) => it.employee !== row?.employee)
+            .map(({ employee, name }) => (
+              <label key={employee} className="flex items-center gap-2 py-0.5">
+                <input
+                  type="checkbox"
+                  checked={people.has(employee)}
+                  onChange={(event) => tick(employee, event.target.checked)}
+                />
+                {employee} {name}
+              </label>
+            ))}
+        </div>
+      </fieldset>
+      <button
+        type="button"
+        className="button main mt-2"
+        disabled={people.size === 0}
+        onClick={() => {
+          onRepeat([...people]);
+          setPeople(new Set());
+          setOpen(false);
+        }}
+      >
+        Add {people.size} {people.size === 1 ? 'row' : 'rows'}
+      </button>
+    </Pop>
+  );
+}

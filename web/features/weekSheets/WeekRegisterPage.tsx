@@ -1,0 +1,130 @@
+import { useMemo } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { addDays } from '../../../core/calendar/plainDate';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { displayQuantity } from '../../../core/money/display';
+import { SHEET_STATES, type SheetRow, type WeekRegister } from '../../../wire/weekSheets';
+import { useWeekRegisterQuery } from '../../ground/api/api';
+import { addressOf } from '../../ground/addressOf';
+import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useColumnKinds } from '../../ground/columnKinds';
+import { Loaded } from '../../ground/Loaded';
+import { May } from '../../ground/person';
+import { PageHead } from '../../kit/PageHead';
+import { Empty } from '../../kit/States';
+import { Table } from '../../kit/table/Table';
+import type { TableColumn } from '../../kit/table/tableTypes';
+import { STATE_LOOK } from './SheetTable';
+import { weekWords } from './WeekSheetPage';
+
+const A_WEEK = 7;
+
+/** The sheets of a week, who has not handed in, and what earlier weeks still have open. */
+export function WeekRegisterPage() {
+  const { lastDay } = useAsOf();
+  const [params, setParams] = useSearchParams();
+  const register = useWeekRegisterQuery({ on: params.get('on') ?? lastDay }, { refetchOnMountOrArgChange: true });
+  const keep = useKeepMonth();
+  const to = (on: string) =>
+    setParams((before) => new URLSearchParams([...before].filter(([key]) => key !== 'on').concat([['on', on]])), {
+      replace: true,
+    });
+  const week = register.data?.week;
+  return (
+    <div className="page">
+      <PageHead title="Week sheets">
+        <div className="flex items-center gap-3">
+          <May do="post-costs">
+            <Link className="button" to={keep('/costs/time/post')}>
+              Post time
+            </Link>
+          </May>
+          {week && (
+            <Link className="button main" to={keep(`/costs/time/new?on=${week}`)}>
+              New week sheet
+            </Link>
+          )}
+        </div>
+      </PageHead>
+      {week && (
+        <div className="mb-3 flex items-center gap-3">
+          <button type="button" className="button" aria-label="The week before" onClick={() => to(addDays(week, -A_WEEK))}>
+            ‹
+          </button>
+          <b className="min-w-[230px] text-center">{weekWords(week)}</b>
+          <button type="button" className="button" aria-label="The week after" onClick={() => to(addDays(week, A_WEEK))}>
+            ›
+          </button>
+        </div>
+      )}
+      <Loaded of={register} what="the week">
+        {(data) => <Register register={data} />}
+      </Loaded>
+    </div>
+  );
+}
+
+function Register({ register: { sheets, missing, earlier, week } }: { register: WeekRegister }) {
+  const keep = useKeepMonth();
+  return (
+    <>
+      {sheets.length === 0 ? (
+        <Empty title="No hours of this week yet">
+          <Link className="button" to={keep(`/costs/time/new?on=${week}`)}>
+            Enter a week sheet
+          </Link>
+        </Empty>
+      ) : (
+        <Sheets label="Sheets of the week" sheets={sheets} />
+      )}
+      <section aria-label="Not handed in" className="mt-5">
+        <h2 className="mb-1">Not handed in</h2>
+        <p className="m-0">
+          {missing.length === 0 ? 'Everybody who is employed has hours in this week.' : missing.map((it) => it.name).join(', ')}
+        </p>
+      </section>
+      {earlier.length > 0 && (
+        <section aria-label="Earlier weeks" className="mt-5">
+          <h2 className="mb-1">Earlier weeks, not posted yet</h2>
+          <Sheets label="Earlier weeks" sheets={earlier} withWeek />
+        </section>
+      )}
+    </>
+  );
+}
+
+function Sheets({ label, sheets, withWeek = false }: { label: string; sheets: readonly SheetRow[]; withWeek?: boolean }) {
+  const kinds = useColumnKinds();
+  const columns = useMemo(
+    (): TableColumn<SheetRow>[] => [
+      kinds.link<SheetRow>(
+        'sheet',
+        'Sheet',
+        (it) => it.sheet,
+        (it) => `${addressOf({ place: 'week-sheet', document: it.sheet })}?on=${it.week}`,
+      ),
+      ...(withWeek ? [kinds.text<SheetRow>('week', 'Week of', (it) => displayDate(it.week))] : []),
+      kinds.text<SheetRow>('employees', 'People', (it) => it.employees.join(', ')),
+      ...SHEET_STATES.map((state): TableColumn<SheetRow> => ({
+        ...{ key: state, title: `Hours ${STATE_LOOK[state].word}`, value: (it: SheetRow) => it.hours[state], adds: true },
+        number: (value) => (value === 0 ? '–' : displayQuantity(value)),
+        cell: (it) => {
+          const value = it.hours[state];
+          return value === 0 ? '–' : <span style={{ color: STATE_LOOK[state].colour }}>{displayQuantity(value)}</span>;
+        },
+      })),
+    ],
+    [kinds, withWeek],
+  );
+  const sum = (state: (typeof SHEET_STATES)[number]) =>
+    displayQuantity(sheets.reduce((total, it) => total + it.hours[state], 0)) || '–';
+  return (
+    <Table
+      label={label}
+      columns={columns}
+      rows={sheets}
+      rowKey={(it) => `${it.sheet} ${it.week}`}
+      foot={{ label: 'Total', cells: Object.fromEntries(SHEET_STATES.map((it) => [it, sum(it)])) }}
+    />
+  );
+}

@@ -1,0 +1,123 @@
+import { displayDate } from '../../../core/calendar/displayDate';
+import { addDays } from '../../../core/calendar/plainDate';
+import { PAY_CLASSES } from '../../../core/labour/payClass';
+import { displayQuantity } from '../../../core/money/display';
+import type { TimeLists } from '../../../wire/weekSheets';
+import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { columnsOf, typedBy } from '../../kit/grid/rowCodecs';
+import { Sign } from '../../kit/Signs';
+import { dayHours, DAYS, tidyHours, type SheetCodecs } from './readSheet';
+import { classWords } from './splitHours';
+import type { RowFigures } from './useSheet';
+
+/** Mon 3 Mar. */
+export function dayTitle(week: string, i: number): string {
+  const day = addDays(week, i);
+  return `${WEEKDAY[new Date(`${day}T00:00:00Z`).getUTCDay()]} ${displayDate(day).replace(/ \d{4}$/, '')}`;
+}
+const WEEKDAY = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
+
+const text = (value: string | undefined) => (value ?? '').trim();
+
+/** Columns that most sheets do without. */
+export const FURTHER = ['wageClass', 'pay', 'units', 'description'];
+
+/** The columns of a week sheet, with what can be chosen in each and what is worked out beside it. */
+export function sheetColumns(
+  lists: TimeLists,
+  codecs: SheetCodecs,
+  figures: readonly RowFigures[],
+  { week, rows, further, returned }: { week: string; rows: readonly GridRow[]; further: boolean; returned: boolean },
+): GridColumn[] {
+  const nameOf = new Map(lists.employees.map((it) => [it.employee, it.name]));
+  const columns: GridColumn[] = [
+    {
+      ...{ key: 'employee', title: 'Employee', width: 84 },
+      offers: () => lists.employees.map((it) => ({ value: it.employee, label: it.name })),
+      proposes: (_, i) => (i === 0 ? lists.me : text(rows[i - 1]?.employee) || null),
+    },
+    {
+      key: 'name',
+      title: 'Name',
+      width: 'auto',
+      show: (row) => <span className="block truncate">{nameOf.get(text(row.employee)) ?? ''}</span>,
+    },
+    {
+      ...{ key: 'job', title: 'Job', width: 58 },
+      offers: () => lists.jobs.map((it) => ({ value: it.number, label: it.name })),
+      proposes: (_, i) => text(rows[i - 1]?.job) || null,
+    },
+    {
+      ...{ key: 'section', title: 'Section', width: 84 },
+      offers: (row) =>
+        (lists.jobs.find((it) => it.number === text(row.job))?.sections ?? []).map((value) => ({ value, label: '' })),
+    },
+    {
+      key: 'costCode',
+      title: 'Code',
+      width: 56,
+      offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
+    },
+    {
+      key: 'workKind',
+      title: 'Kind',
+      width: 58,
+      offers: () => lists.workKinds.map((it) => ({ value: it.workKind, label: it.description })),
+    },
+    ...(further
+      ? [
+          { key: 'wageClass', title: 'Wage class', width: 76, offers: () => classesOf(lists) },
+          { key: 'pay', title: 'Pay class', width: 72, offers: () => PAY_CLASSES.map((value) => ({ value, label: '' })) },
+        ]
+      : []),
+    ...DAYS.map((key, i): GridColumn => ({ ...typedBy(dayHours), key, title: dayTitle(week, i), width: 58, tidy: tidyHours })),
+    ...(further ? [{ key: 'units', title: 'Units', width: 58 }] : []),
+    { key: 'hours', title: 'Hours', width: 56, numeric: true, show: (_row, i) => displayQuantity(figures[i]?.hours ?? 0) },
+    { key: 'split', title: 'Split', width: 110, show: (_row, i) => <Split figures={figures[i]} /> },
+    { key: 'left', title: 'Left of budget', width: 96, numeric: true, show: (_row, i) => <Left figures={figures[i]} /> },
+    ...(further ? [{ key: 'description', title: 'Note', width: 100 }] : []),
+    ...(returned
+      ? [
+          {
+            key: 'returned',
+            title: 'Returned because',
+            width: 150,
+            show: (row: GridRow) => <Returned reason={row.returned ?? ''} />,
+          },
+        ]
+      : []),
+  ];
+  return columnsOf(codecs, columns);
+}
+
+function classesOf(lists: TimeLists) {
+  return [...new Set(lists.employees.map((it) => it.wageClass).filter(Boolean))].sort().map((value) => ({ value, label: '' }));
+}
+
+function Split({ figures }: { figures: RowFigures | undefined }) {
+  const words = figures ? classWords(figures.classes) : '';
+  return (
+    <span className="block truncate" title={words}>
+      {words}
+    </span>
+  );
+}
+
+function Left({ figures }: { figures: RowFigures | undefined }) {
+  const task = figures?.task;
+  if (!task) return null;
+  if (task.budgeted === 0) return <Sign name="unbudgeted" />;
+  return (
+    <span title={`${displayQuantity(task.left)} of ${displayQuantity(task.budgeted)} hours budgeted are left with this sheet`}>
+      {task.left < 0 && <Sign name="overrun" bare />} {displayQuantity(task.left)}
+    </span>
+  );
+}
+
+function Returned({ reason }: { reason: string }) {
+  return (
+    <span className="block truncate text-[var(--loss)]" title={reason}>
+      {reason}
+    </span>
+  );
+}

@@ -1,0 +1,177 @@
+import * as v from 'valibot';
+import type { OvertimeRule } from '../core/labour/overtime';
+import { PAY_CLASSES, type PayClass } from '../core/labour/payClass';
+import type { LookedAt, Rung } from '../core/labour/payRates';
+import type { CostPreview } from './costs';
+import { asOf, filled, list, optionalDate, plainDate, quantity, seen, text } from './fields';
+import { command, dated, preview, query } from './call';
+
+const code = text(40);
+const timeLine = v.strictObject({
+  ...{ employee: filled(40), dated: plainDate, job: code, section: text(80), costCode: code, workKind: code, wageClass: code },
+  /** Null: split by the overtime rule. */
+  pay: v.nullable(v.picklist(PAY_CLASSES, `expected one of ${PAY_CLASSES.join(', ')}`)),
+  ...{ hours: quantity, units: v.nullable(quantity), description: text(400), clock: text(20) },
+});
+export type TimeLineInput = v.InferOutput<typeof timeLine>;
+
+const MOST_LINES = 20_000;
+const lines = list(timeLine, MOST_LINES, 'lines of time');
+const ids = list(v.pipe(v.number('expected the id of a line'), v.safeInteger('expected the id of a line')), MOST_LINES, 'lines');
+
+export const SHEET_STATES = ['submitted', 'returned', 'approved', 'posted'] as const;
+export type SheetState = (typeof SHEET_STATES)[number];
+
+/** What can be chosen on a week sheet. */
+export interface TimeLists {
+  employees: { employee: string; name: string; wageClass: string; startsOn: string | null; endsOn: string | null }[];
+  /** Jobs that take time. */
+  jobs: { number: string; name: string; sections: string[] }[];
+  costCodes: { code: string; description: string }[];
+  workKinds: { workKind: string; description: string }[];
+  rules: OvertimeRule[];
+  /** The employee who is signed in; null for somebody who is none. */
+  me: string | null;
+}
+
+/** A line as its sheet shows it: hours, and no money. */
+export interface SheetLine extends TimeLineInput {
+  id: number;
+  line: string;
+  postedOn: string;
+  state: SheetState;
+  /** Why it was returned; empty where it was not. */
+  returned: string;
+  /** What it reverses, and what reverses it: sheet/line/pay class. */
+  reverses: string | null;
+  reversedBy: string | null;
+}
+
+export interface WeekSheetView {
+  sheet: string;
+  seen: string;
+  /** First days of the weeks it has time in. */
+  weeks: string[];
+  /** The week that is shown, its first day. */
+  week: string;
+  lines: SheetLine[];
+  /** Sheets it reverses lines of, and sheets that reverse lines of it. */
+  corrects: string[];
+  correctedBy: string[];
+}
+
+export interface SheetRow {
+  sheet: string;
+  week: string;
+  employees: string[];
+  /** Hours by state. */
+  hours: Record<SheetState, number>;
+}
+
+export interface WeekRegister {
+  /** First day of the week. */
+  week: string;
+  sheets: SheetRow[];
+  /** Who is employed in the week and has no time in it. */
+  missing: { employee: string; name: string }[];
+  /** Sheets of earlier weeks with lines that are not posted. */
+  earlier: SheetRow[];
+}
+
+/** Hours of an employee on a day, whatever the job. */
+export interface DayHours {
+  sheet: string;
+  employee: string;
+  dated: string;
+  /** Null: not posted, and open. */
+  pay: PayClass | null;
+  hours: number;
+  posted: boolean;
+}
+
+/** Budgeted and used hours of a task, in ten-thousandths. */
+export interface TaskHours {
+  job: string;
+  section: string;
+  costCode: string;
+  description: string;
+  budgeted: number;
+  used: number;
+}
+
+/** A line that cannot be priced. */
+export interface MissingRate {
+  sheet: string;
+  line: string;
+  name: string;
+  dated: string;
+  message: string;
+}
+
+/** What posting would do. */
+export interface TimePreview extends Omit<CostPreview, 'unusual' | 'total'> {
+  seen: string;
+  lines: CostPreview['lines'];
+  entries: number;
+  hours: number;
+  pay: number;
+  burden: number;
+  missing: MissingRate[];
+  /** Hours by pay class. */
+  classes: Record<PayClass, number>;
+  /** Lines that count on another day than they were worked. */
+  late: number;
+}
+
+const posting = {
+  sheets: list(filled(200), 2000, 'sheets'),
+  /** Lines worked before the month of this day count on it; null: each on its own day. */
+  lateOn: optionalDate,
+};
+const correction = {
+  week: plainDate,
+  employees: list(filled(40), 2000, 'employees'),
+  lines,
+  reason: filled(400),
+  lateOn: optionalDate,
+};
+
+const week = v.strictObject({ week: plainDate });
+export const weekSheetCalls = {
+  timeLists: query<TimeLists>('enter-time')('/time-lists'),
+  weekRegister: query<WeekRegister>('enter-time')('/week-sheets', { query: v.strictObject({ on: plainDate }) }),
+  /** Of its first week where no day is given. */
+  weekSheet: query<WeekSheetView>('enter-time')('/week-sheets/:sheet', { query: v.strictObject({ on: v.optional(plainDate) }) }),
+  /** Hours of everybody in the week a day lies in: the overtime rule counts what is posted of them first. */
+  hoursOfWeek: query<{ hours: DayHours[] }>('enter-time')('/week-hours', { query: v.strictObject({ on: plainDate }) }),
+  /** Of jobs by their numbers, apart by commas; those that are not seen are left out. */
+  taskHours: query<{ tasks: TaskHours[] }>('enter-time')('/task-hours', {
+    query: v.strictObject({ ...dated.entries, jobs: text(4000) }),
+  }),
+  addSheet: command<{ sheet: string }>('enter-time')('/week-sheets', { input: v.strictObject({ ...week.entries, lines }) }),
+  /** The lines of a week that are not approved yet, whole: one left out is removed. */
+  saveSheet: command('enter-time')('/week-sheets/:sheet', {
+    method: 'PUT',
+    input: v.strictObject({ seen, ...week.entries, lines }),
+  }),
+  approveTime: command('approve-time')('/week-sheets/:sheet/approve', { input: v.strictObject({ seen, lines: ids }) }),
+  returnTime: command('approve-time')('/week-sheets/:sheet/return', {
+    input: v.strictObject({ seen, lines: ids, reason: filled(400) }),
+  }),
+  /** Approved lines by sheet, with those that cannot be priced. */
+  readyTime: query<{ sheets: (SheetRow & { missing: MissingRate[] })[]; newest: string | null }>('post-costs')('/time-posting'),
+  previewTime: preview<TimePreview>('post-costs')('/time-posting/preview', { input: v.strictObject({ ...posting, asOf }) }),
+  postTime: command<{ entries: number; total: number }>('post-costs')('/time-posting', {
+    input: v.strictObject({ ...posting, seen }),
+  }),
+  previewTimeCorrection: preview<TimePreview>('correct-costs')('/week-sheets/:sheet/correction/preview', {
+    input: v.strictObject({ ...correction, asOf }),
+  }),
+  correctTime: command<{ sheet: string }>('correct-costs')('/week-sheets/:sheet/correction', {
+    input: v.strictObject({ ...correction, seen }),
+  }),
+  /** Which rung a line of time has its rate from, and what became of the others. */
+  timeRate: query<{ rate: number; rung: Rung | 'piece'; looked: LookedAt[] }>('read-books')('/time-rate', {
+    query: v.strictObject({ sheet: filled(200), line: filled(200), pay: v.picklist(PAY_CLASSES) }),
+  }),
+};
