@@ -11,6 +11,7 @@ import { openDatabase } from '../server/db/database';
 import type { Reader } from '../server/db/sql';
 import { csvBatches } from '../server/book/csv/csvFile';
 import { benchRights } from './benchRights';
+import { benchTime } from './benchTime';
 import { benchWaits } from './benchWaits';
 import { ESTIMATE_LINES, estimateWork } from './benchEstimate';
 import { COST_ROWS, LARGEST_JOB, makeBook, headerOf } from './makeBook';
@@ -180,6 +181,10 @@ async function benchEstimate(): Promise<void> {
   print('the same read and priced for the first time', await median(firstReading, 21), least, 'goal 50 ms');
 }
 
+if (process.argv.includes('--time')) {
+  await benchTime(print);
+  process.exit(0);
+}
 await benchEstimate();
 if (process.argv.includes('--estimate')) process.exit(0);
 console.log('building the book (once) …');
@@ -188,5 +193,6 @@ await benchImport();
 const database = await openDatabase(FILE);
 await database.read(benchQueries);
 await database.close();
+await benchTime(print);
 await benchRights(FILE, median, print);
 await benchWaits(FILE, BOOK, print);

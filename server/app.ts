@@ -29,6 +29,7 @@ import { labourHandlers, labourListHandlers } from './labour/handlers';
 import { ledgerHandlers } from './ledger/handlers';
 import { answerHandlers } from './offers/handlers';
 import { forecastHandlers } from './forecasts/handlers';
+import { payrollHandlers } from './payroll/handlers';
 import { planHandlers } from './plan/handlers';
 import { priceHandlers } from './prices/handlers';
 import { quotationHandlers } from './quotations/handlers';
@@ -60,6 +61,7 @@ const NOUNS = [
   labourHandlers,
   labourListHandlers,
   weekSheetHandlers,
+  payrollHandlers,
   planHandlers,
   instalmentHandlers,
   estimateHandlers,

@@ -15,6 +15,7 @@ import { labourCalls } from './labour';
 import { labourListCalls } from './labourLists';
 import { ledgerCalls } from './ledger';
 import { masterCalls } from './masters';
+import { payrollCalls } from './payroll';
 import { peopleCalls } from './people';
 import { planCalls } from './plan';
 import { priceCalls } from './prices';
@@ -45,6 +46,7 @@ export const CALLS = {
   ...labourCalls,
   ...labourListCalls,
   ...weekSheetCalls,
+  ...payrollCalls,
   ...instalmentCalls,
   ...estimateCalls,
   ...quotationCalls,

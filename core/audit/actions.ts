@@ -19,6 +19,8 @@ export const ACTIONS = {
   'return-time': ['Time returned', 'time'],
   'post-time': ['Time posted', 'time'],
   'correct-time': ['Time corrected', 'time'],
+  'hand-over': ['Handed over to payroll', 'time'],
+  'save-payroll-setting': ['How payroll is handed over saved', 'company'],
   'save-labour-list': ['List of labour saved', 'company'],
   'sign-in': ['Signed in', 'user'],
   'demo-sign-in': ['Signed in to the demo', 'user'],

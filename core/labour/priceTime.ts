@@ -88,15 +88,25 @@ function payByHour(line: TimeToPrice, { rates }: LabourTerms, digits: number): P
   };
 }
 
-function payByPiece(line: TimeToPrice, terms: LabourTerms, digits: number): Paid | Unpriced {
-  const of = (workKind: string) =>
+/** What the pieces of a line alone come to; null without a piece rate. Of a kind of work before any. */
+export function piecePay(
+  { costCode, workKind, dated, units }: Pick<TimeToPrice, 'costCode' | 'workKind' | 'dated' | 'units'>,
+  pieceRates: readonly PieceRate[],
+  digits: number,
+): { piece: PieceRate; payAmount: Cents } | null {
+  const of = (kind: string) =>
     ruleOn(
-      terms.pieceRates.filter((it) => it.costCode === line.costCode && it.workKind === workKind),
-      line.dated,
+      pieceRates.filter((it) => it.costCode === costCode && it.workKind === kind),
+      dated,
     );
-  const piece = (line.workKind === '' ? null : of(line.workKind)) ?? of('');
-  if (!piece) return 'no-piece-rate';
-  const payAmount = extend(line.units ?? 0, piece.rate, digits);
+  const piece = (workKind === '' ? null : of(workKind)) ?? of('');
+  return piece && { piece, payAmount: extend(units ?? 0, piece.rate, digits) };
+}
+
+function payByPiece(line: TimeToPrice, terms: LabourTerms, digits: number): Paid | Unpriced {
+  const paid = piecePay(line, terms.pieceRates, digits);
+  if (!paid) return 'no-piece-rate';
+  const { piece, payAmount } = paid;
   const byPiece: Paid = { rate: piece.rate, rung: 'piece', payAmount, plain: payAmount, found: null };
   if (!piece.topsUp) return byPiece;
   const byHour = payByHour(line, terms, digits);

@@ -1,3 +1,4 @@
+import { payrollRuns, payrollSettings } from '../payroll/bookFiles';
 import { applicationLines, applications, receipts, retentionReleases } from '../billing/book/bookFiles';
 import { reversedCertifications } from '../billing/book/reversedCertifications';
 import { budget, budgetTransfers } from '../budget/bookFiles';
@@ -70,6 +71,8 @@ export const BOOK_FILES: readonly BookFile[] = [
   burdens,
   overtimeRules,
   payCodes,
+  payrollRuns,
+  payrollSettings,
   time,
   applications,
   applicationLines,

@@ -117,6 +117,7 @@ function checkLine(book: BookCheck, file: TimeFile, row: TimeRow): boolean {
   );
   const own: (readonly [column: string, message: string])[] = [];
   if (row.posted_on && row.posted_on < dated) own.push(['posted_on', `${row.posted_on} is before dated, ${dated}`]);
+  if (row.handed_over && row.status && row.status !== 'posted') own.push(['handed_over', 'only a posted line is handed over']);
   if (row.returned && row.status !== 'submitted') own.push(['returned', 'only a submitted line is returned']);
   for (const [column, message] of [...faults, ...own]) book.fault(file, row, column, message);
   return faults.length + own.length === 0;

@@ -67,6 +67,10 @@ const POSTED = (where: string) =>
 export const POSTED_TIME = POSTED('true');
 /** The line `$2` of sheet `$1`, of pay class `$3`. */
 export const POSTED_LINE = POSTED('x.sheet = $1 AND x.line = $2 AND x.pay = $3');
+/** Those whose ids are in the JSON list `$1`. */
+export const POSTED_OF_IDS = POSTED('x.id IN (SELECT value FROM json_each($1))');
+/** On job `$1`, worked from day `$2` to day `$3`. */
+export const POSTED_ON_JOB = POSTED('x.job_id = $1 AND x.dated BETWEEN $2 AND $3');
 /** Worked on day `$1` or later. */
 export const POSTED_SINCE = POSTED('x.dated >= $1');
 /** Worked from day `$1` to day `$2`, whenever posted. */

@@ -4,6 +4,7 @@ import { costCodes } from '../company/bookFiles';
 import { insertCostEntries, refreshCostTotals } from '../costs/costEntries';
 import { nextId } from '../db/sql';
 import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
+import { PayrollLineTable } from '../payroll/models';
 import { employees, workKinds } from './bookFiles';
 import { TimeLineTable } from './models';
 import { labourOfBook, timeKey } from './planTime';
@@ -37,6 +38,12 @@ export async function saveTime(_rows: readonly unknown[], into: BookSave): Promi
       ...{ rate: price?.rate ?? null, rung: price?.rung ?? '', pay_amount: price?.payAmount ?? null },
       burden: price?.burden ?? null,
     })),
+  );
+  const handed = lines.flatMap((it) => (it.row.handed_over ? [{ time_line_id: it.id, payroll_run_id: it.row.handed_over }] : []));
+  const firstHanded = await nextId(into.sql, PayrollLineTable);
+  await into.insertAll(
+    PayrollLineTable,
+    handed.map((it, i) => ({ id: firstHanded + i, ...it })),
   );
   const entries = timeEntries(posted, postings, ({ jobId, section, costCodeId }) =>
     into.costLines.idOf(jobId, section, costCodeId, 'labour'),

@@ -1,6 +1,7 @@
 import { bookFile } from '../book/bookFile';
 import { costCodes } from '../company/bookFiles';
 import { jobs } from '../jobs/bookFiles';
+import { payrollRuns } from '../payroll/bookFiles';
 import { employees, workKinds } from './bookFiles';
 import { loadLabourOf, planTime } from './planTime';
 import { saveTime } from './saveTime';
@@ -17,12 +18,14 @@ export const time = bookFile({
     job: { to: jobs },
     cost_code: { to: costCodes },
     work_kind: { to: workKinds },
+    handed_over: { to: payrollRuns },
   },
   query: `SELECT x.id, CASE WHEN r.id IS NULL THEN NULL ELSE r.sheet || '/' || r.line || '/' || r.pay END AS reverses, x.sheet, x.line,
     e.code AS employee, x.dated, nullif(x.posted_on, x.dated) AS posted_on, j.number AS job, x.section, c.code AS cost_code,
-    k.code AS work_kind, x.wage_class, x.pay, x.hours, x.units, nullif(x.status, 'posted') AS status, x.description, x.clock, x.returned
+    k.code AS work_kind, x.wage_class, x.pay, x.hours, x.units, nullif(x.status, 'posted') AS status, x.description, x.clock, p.payroll_run_id AS handed_over, x.returned
     FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id LEFT JOIN cost_code c ON c.id = x.cost_code_id
-    LEFT JOIN work_kind k ON k.id = x.work_kind_id LEFT JOIN time_line r ON r.id = x.reverses_id`,
+    LEFT JOIN work_kind k ON k.id = x.work_kind_id LEFT JOIN time_line r ON r.id = x.reverses_id
+    LEFT JOIN payroll_line p ON p.time_line_id = x.id`,
   prepare: (book): Promise<void> => loadLabourOf(time, book),
   checkAll: (rows, book): void => planTime(time, rows, book),
   save: saveTime,

@@ -1,6 +1,6 @@
 import { PAY_CLASSES } from '../../core/labour/payClass';
 import type { BookFileOf } from '../book/bookFile';
-import { date, oneOf, quantity, REQUIRED, text, type ReadRow } from '../book/columns';
+import { date, integer, oneOf, quantity, REQUIRED, text, type ReadRow } from '../book/columns';
 
 export const TIME = {
   reverses: text('`SHEET/LINE/PAY` of a posted line whose pay is given; hours and units are its negatives'),
@@ -20,6 +20,7 @@ export const TIME = {
   status: oneOf(['submitted', 'approved', 'posted'])('empty: posted'),
   description: text(),
   clock: text('the times it was worked between, such as 07:00-16:30-0:30; hours count'),
+  handed_over: integer(1, 1_000_000)('the hand-over to payroll it went with; of posted lines'),
   returned: text('why a submitted line was returned to whoever entered it'),
 };
 

@@ -32,6 +32,7 @@ export const NAMING = {
   estimate: ['saved_by'],
   message: ['actor'],
   offer_question: ['answered_by'],
+  payroll_run: ['handed_by'],
   posting: ['actor'],
   price_change: ['actor'],
   quotation: ['saved_by'],

@@ -1,7 +1,7 @@
 import { firstDay, periodOf } from '../../core/calendar/plainDate';
-import { comparePlain } from '../../core/costs/costType';
 import { PAY_CLASSES } from '../../core/labour/payClass';
 import { payCodeOf } from '../../core/labour/payCodes';
+import { payrollRows } from '../../core/labour/payroll';
 import { inSheetOrder } from '../../core/labour/sheets';
 import type { RowOf } from '../db/fields';
 import type { Reader } from '../db/sql';
@@ -57,22 +57,9 @@ const PAYROLL_COLUMNS = columns(
 /** What is to be paid: hours and pay without burden, by employee, pay code, job and rate. */
 export async function payrollReport(sql: Reader, request: ReportRequest): Promise<Report> {
   const lines = await worked(sql, request);
-  const groups = new Map<
-    string,
-    { employee: string; pay_code: string; job: string; hours: number; rate: number; amount: number }
-  >();
-  for (const { employee, payCode, job, rate, hours, payAmount } of lines) {
-    const key = JSON.stringify([employee, payCode, job, rate]);
-    const row = groups.get(key) ?? { employee, pay_code: payCode, job, hours: 0, rate, amount: 0 };
-    groups.set(key, { ...row, hours: row.hours + hours, amount: row.amount + payAmount });
-  }
-  const rows = [...groups.values()].sort(
-    (a, b) =>
-      comparePlain(a.employee, b.employee) ||
-      comparePlain(a.pay_code, b.pay_code) ||
-      comparePlain(a.job, b.job) ||
-      a.rate - b.rate,
-  );
+  const rows = payrollRows(lines.map((it) => ({ ...it, pieces: null }))).map((it) => ({
+    ...{ employee: it.employee, pay_code: it.payCode, job: it.job, hours: it.hours, rate: it.rate, amount: it.amount },
+  }));
   const total = {
     ...{ employee: 'TOTAL', pay_code: '', job: '', hours: sum(rows, (it) => it.hours), rate: '' },
     amount: sum(rows, (it) => it.amount),

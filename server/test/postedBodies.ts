@@ -151,6 +151,8 @@ const kindsOfWork: Body<'saveLabourList'> = {
 
 /** Every call that takes an input, with one it takes; a call that is missing here does not compile. */
 export const EXAMPLES: WithInput = {
+  handOver: { body: { from: '2031-03-01', to: '2031-03-31', seen: 'x', employees: null } },
+  savePayrollSetting: { body: { seen: 'x', columns: [{ title: 'Name', field: 'name' }], declaration: '' } },
   addSheet: { body: { week: '2031-03-03', lines: [worked] } },
   saveSheet: { sheet: '7', body: { seen: 'x', week: '2031-03-03', lines: [worked] } },
   approveTime: { sheet: '7', body: { seen: 'x', lines: [1] } },

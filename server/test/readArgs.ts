@@ -24,11 +24,19 @@ export const READS: Omit<
   | 'quotation'
   | 'quotationDocument'
   | 'timeRate'
+  | 'payrollRun'
+  | 'payrollCsv'
 > = {
   session: {},
   health: {},
   waiting: {},
   sessions: {},
+  openPayroll: { from: '2031-03-01', to: '2031-03-31' },
+  payrollRuns: {},
+  payrollSetting: {},
+  wageStatement: { job: 'J1', on: '2031-03-05' },
+  wageStatementPdf: { job: 'J1', on: '2031-03-05' },
+  wageStatementCsv: { job: 'J1', on: '2031-03-05' },
   timeLists: {},
   weekRegister: { on: '2031-03-05' },
   weekSheet: { sheet: '7' },

@@ -7,6 +7,7 @@ import { clientDocumentPdf } from '../offers/clientDocumentPdf';
 import { reportPdf } from '../reports/reportPdf';
 import { reportXlsx } from '../reports/reportXlsx';
 import { readSheet } from '../sheets/readSheet';
+import { wageStatementPdf } from '../payroll/wageStatement';
 import { hashPassword, matchesPassword } from '../users/scrypt';
 
 /** What is worked in a thread of its own, since it would hold up everybody else: one line each. */
@@ -17,6 +18,7 @@ export const TASKS = {
   applicationPdf,
   clientDocumentPdf,
   clientDocumentDocx,
+  wageStatementPdf,
   exportZip,
   importBookAlone,
   previewImport,

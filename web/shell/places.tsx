@@ -99,6 +99,20 @@ export const PLACES: readonly RegisteredPlace[] = [
     async () => (await import('../features/weekSheets/WeekSheetPage')).WeekSheetPage,
     'enter-time',
   ),
+  place(
+    'Costs',
+    '/costs/payroll',
+    'Payroll hand-over',
+    async () => (await import('../features/payroll/PayrollPages')).PayrollHandOverPage,
+    { who: 'post-costs' },
+  ),
+  hidden(
+    'Costs',
+    '/costs/payroll/:run',
+    'Payroll hand-over',
+    async () => (await import('../features/payroll/PayrollPages')).PayrollRunPage,
+    'post-costs',
+  ),
   hidden(
     'Costs',
     '/costs/correct',
@@ -252,6 +266,12 @@ export const JOB_PARTS: readonly RegisteredPart[] = [
   part('plan', 'Plan', async () => (await import('../features/plan/PlanPage')).PlanPage),
   part('forecast', 'Forecast', async () => (await import('../features/forecasts/ForecastPage')).ForecastPage),
   part('hours', 'Hours', async () => (await import('../features/labour/HoursPages')).JobHours, 'report:labour-progress'),
+  inner(
+    'wages',
+    'Statement of wages',
+    async () => (await import('../features/payroll/WageStatementPage')).WageStatementPage,
+    'read-books',
+  ),
   inner(
     'set-up',
     'Correct schedule and budget',

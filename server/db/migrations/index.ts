@@ -20,6 +20,7 @@ import { approvals } from './0019-approvals';
 import { restrictedAndNarrowed } from './0020-restricted-and-narrowed';
 import { labour } from './0021-labour';
 import { weekSheets } from './0022-week-sheets';
+import { payroll } from './0023-payroll';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -46,4 +47,5 @@ export const MIGRATIONS: readonly Migration[] = [
   restrictedAndNarrowed,
   labour,
   weekSheets,
+  payroll,
 ];
