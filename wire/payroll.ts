@@ -90,8 +90,8 @@ export const payrollCalls = {
   handOver: command<{ run: number }>('post-costs')('/payroll', {
     input: v.strictObject({ ...period.entries, seen, employees: v.nullable(list(filled(40), 5000, 'employees')) }),
   }),
-  payrollSetting: query<{ seen: string; columns: PayrollColumn[]; declaration: string }>('post-costs')('/payroll/setting'),
-  savePayrollSetting: command('set-up')('/payroll/setting', {
+  payrollSetting: query<{ seen: string; columns: PayrollColumn[]; declaration: string }>('post-costs')('/payroll-setting'),
+  savePayrollSetting: command('set-up')('/payroll-setting', {
     method: 'PUT',
     input: v.strictObject({ seen, columns: list(column, 40, 'columns'), declaration: text(4000) }),
   }),

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { Burden } from './burdens';
 import { splitTime, type OpenTime, type OvertimeRule } from './overtime';
 import { payCodeOf } from './payCodes';
-import { rateOn, rungOf, type PayRate, type RateFor } from './payRates';
+import { explainRate, rateOn, rungOf, type PayRate, type RateFor } from './payRates';
 import { priceTime, type LabourTerms, type TimeToPrice } from './priceTime';
 
 /** Hours in ten-thousandths; rates in ten-thousandths of a pound. */
@@ -138,7 +138,7 @@ describe('the rate of an hour', () => {
     expect(found([], false)).toBeNull();
     expect(found(all, false, '2031-04-07', { ...NOTHING, employee: 'E2', wageClass: 'mate' })).toBeNull();
     // What was looked at is shown, in order.
-    expect(rateOn(all, WORK, true, '2031-04-07')?.looked.map((it) => it.rung)).toEqual([
+    expect(explainRate(all, WORK, true, '2031-04-07').looked.map((it) => it.rung)).toEqual([
       ...['job-section', 'job', 'kind-employee', 'kind-class', 'class', 'employee'],
     ]);
   });

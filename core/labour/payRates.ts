@@ -57,34 +57,31 @@ export interface Looked {
   found: PayRate | null;
 }
 
-/** The rate of an hour: the rung it comes from, and all rungs as they were looked at, in order. */
+/** The rate of an hour, and the rung it comes from. */
 export interface RateFound {
   rate: UnitCost;
   rung: Rung;
-  looked: readonly Looked[];
 }
+
+/** Stated, the class comes before what the employee alone has. */
+const OWN_CLASS_FIRST = RUNG_NAMES.toSorted((a, b) => Number(a === 'employee') - Number(b === 'employee'));
+const orderOf = (ownClass: boolean) => (ownClass ? OWN_CLASS_FIRST : RUNG_NAMES);
 
 /**
  * The rate of an hour of work on a day (docs/rules.md §10); null where no rung has one. `ownClass`: the line states a wage class of
  * its own, which then comes before what the employee alone has.
  */
 export function rateOn(rates: readonly PayRate[], work: RateFor, ownClass: boolean, day: PlainDate): RateFound | null {
-  const looked = lookedAt(rates, work, ownClass, day);
-  let best: { rate: UnitCost; rung: Rung } | null = null;
-  for (const { rung, found } of looked) {
+  const byKey = byRung(rates);
+  let best: RateFound | null = null;
+  for (const rung of orderOf(ownClass)) {
+    const found = onRung(byKey, rung, work, day);
     if (!found) continue;
     // Each before it was a least: it stays where it is not below.
     if (!best || found.rate > best.rate) best = { rate: found.rate, rung };
     if (!found.atLeast) break;
   }
-  return best && { ...best, looked };
-}
-
-/** The rungs in the order they count for a line, each with what stands on it that day. */
-function lookedAt(rates: readonly PayRate[], work: RateFor, ownClass: boolean, day: PlainDate): Looked[] {
-  const order = ownClass ? RUNG_NAMES.toSorted((a, b) => Number(a === 'employee') - Number(b === 'employee')) : RUNG_NAMES;
-  const byKey = byRung(rates);
-  return order.map((rung) => ({ rung, found: onRung(byKey, rung, work, day) }));
+  return best;
 }
 
 /** What became of a rung: nothing stands on it, it gives the rate, it was a least or a rate that another is above, or an earlier one decided. */
@@ -99,7 +96,8 @@ export function explainRate(
   day: PlainDate,
 ): { found: RateFound | null; looked: LookedAt[] } {
   const found = rateOn(rates, work, ownClass, day);
-  const looked = lookedAt(rates, work, ownClass, day);
+  const byKey = byRung(rates);
+  const looked = orderOf(ownClass).map((rung): Looked => ({ rung, found: onRung(byKey, rung, work, day) }));
   const decided = looked.findIndex((it) => it.found !== null && !it.found.atLeast);
   return {
     found,
@@ -125,7 +123,12 @@ function byRung(rates: readonly PayRate[]): ReadonlyMap<string, readonly PayRate
   return sorted;
 }
 
-const keyOn = (rung: Rung, of: RateFor) => JSON.stringify([rung, ...RUNGS[rung].map((cell) => of[cell])]);
+/** Cells apart by a character no text of ours has. */
+function keyOn(rung: Rung, of: RateFor): string {
+  let key: string = rung;
+  for (const cell of RUNGS[rung]) key += `\u001f${of[cell]}`;
+  return key;
+}
 
 function onRung(rates: ReadonlyMap<string, readonly PayRate[]>, rung: Rung, work: RateFor, day: PlainDate): PayRate | null {
   if (RUNGS[rung].some((it) => work[it] === '')) return null;

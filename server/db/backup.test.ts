@@ -122,5 +122,5 @@ const SHIPPED: readonly string[] = [
   'f75c90372eb8',
   'c76746f8d0ab',
   'fcd416c831a4',
-  '9224a7a46b9f',
+  '4878c4421158',
 ];

@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { ruleOn, type OvertimeRule } from '../../core/labour/overtime';
+import { explainRate } from '../../core/labour/payRates';
 import { priceTime } from '../../core/labour/priceTime';
 import type { RowOf } from '../db/fields';
 import type { POSTED_TIME } from './queries';
@@ -29,7 +30,9 @@ export function alteredTime(
     const unpriced = typeof price === 'string';
     const repaid = unpriced || price.rate !== it.rate || price.payAmount !== it.payAmount;
     if (!unpriced && repaid) {
-      for (const looked of price.found?.looked ?? []) blame('rates', looked.found);
+      const wageClass = it.wageClass || it.employeeClass;
+      const { looked } = explainRate(after.rates, { ...it, wageClass }, it.wageClass !== '', it.dated);
+      if (price.found) for (const { found } of looked) blame('rates', found);
       const pieces = after.pieceRates.filter((one) => one.costCode === it.costCode);
       if (it.units !== null) blame('pieceRates', ruleOn(pieces, it.dated));
     }

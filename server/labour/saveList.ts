@@ -79,7 +79,7 @@ function assertKnown(sent: readonly ListRow[], saved: readonly ListRow[]): void 
     sent.flatMap(({ id }, i): Fault[] => {
       if (id === null) return [];
       if (!ids.has(id)) return [{ field: `rows.${i}.id`, message: 'this row is not there any more; open the list again' }];
-      if (seen.has(id)) return [{ field: `rows.${i}.id`, message: 'this row is there twice' }];
+      if (seen.has(id)) return [{ field: `rows.${i}.id`, message: 'this row stands here twice' }];
       seen.add(id);
       return [];
     }),

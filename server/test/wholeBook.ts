@@ -1,4 +1,5 @@
 import { clientDocumentPdf } from '../offers/clientDocumentPdf';
+import { handOver, openPayroll, payrollSetting, savePayrollSetting } from '../payroll/payroll';
 import { act, reading } from './act';
 import { groupsBy } from '../../core/estimates/award';
 import { writeBook } from '../book/writeBook';
@@ -133,5 +134,10 @@ export async function wholeBook(): Promise<BookText> {
   ];
   const wrong = await faultsOf(database, { ...LABOUR_TERMS, time: `${TIME_HEAD}${time.join('\n')}\n` });
   if (wrong.length > 0) throw new Error(`labour does not come in: ${wrong.join(' ')}`);
+  const march = { from: '2031-03-01', to: '2031-03-31' };
+  const { seen } = await openPayroll(reading(database), march);
+  await act(database, TESTER, handOver, { ...march, seen, employees: null });
+  const setting = await payrollSetting(reading(database));
+  await act(database, TESTER, savePayrollSetting, { ...setting, declaration: 'All of it is paid.' });
   return exportedBook(database);
 }

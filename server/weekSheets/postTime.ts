@@ -23,8 +23,7 @@ import { lockedJob } from '../ledger/lockedJob';
 import { assertAllowed } from '../http/refused';
 import { assertAsPreviewed } from '../versions/staleness';
 import { digestOf } from '../versions/digest';
-import { APPROVED_OF_SHEETS } from './queries';
-import { deleteLines } from './saveSheet';
+import { APPROVED_OF_SHEETS, POST_LINES } from './queries';
 import type { LoadedLine } from './sheetViews';
 
 type Price = Pick<PricedTime, 'rate' | 'rung' | 'payAmount' | 'burden'>;
@@ -77,7 +76,23 @@ export async function planPosting(
     for (const [pay, hours] of cut) {
       const price = of.reverses?.price ?? priceTime({ ...of, pay, hours }, terms, digits);
       if (typeof price !== 'string') {
-        planned.parts.push({ ...of, of, id: 0, pay, hours, price, postedOn });
+        const { sheet, line, dated, employee, jobId, section, costCodeId, description } = of;
+        planned.parts.push({
+          of,
+          id: 0,
+          sheet,
+          line,
+          dated,
+          postedOn,
+          employee,
+          jobId,
+          section,
+          costCodeId,
+          description,
+          pay,
+          hours,
+          price,
+        });
         continue;
       }
       const what = price === 'no-rate' ? 'there is no pay rate' : `there is no piece rate of ${of.costCode}`;
@@ -152,6 +167,39 @@ function byDay(parts: readonly PostedPart[]) {
     .sort((a, b) => (a.dated < b.dated ? -1 : 1));
 }
 
+/** Lines as they are posted: of those that are there what posting says, the others whole. */
+async function savePosted(sql: Sql, lines: readonly PostedPart[], postings: ReadonlyMap<number, number>): Promise<void> {
+  const splitOf = (of: TimeToPost) => (of.pay === null && !of.reverses ? 1 : 0);
+  const [there, fresh] = [lines.filter((it) => it.id === it.of.id), lines.filter((it) => it.id !== it.of.id)];
+  const posted = there.map(({ price, ...it }) => [
+    ...[it.id, it.postedOn, it.pay, it.hours, splitOf(it.of), known(postings, it.id)],
+    ...[price.rate, price.rung, price.payAmount, price.burden],
+  ]);
+  await sql.run(POST_LINES, [JSON.stringify(posted)]);
+  await sql.insertAll(
+    TimeLineTable,
+    fresh.map(({ of, price, ...it }) => ({
+      ...{ id: it.id, sheet: it.sheet, line: it.line, employee_id: of.employeeId, dated: it.dated, posted_on: it.postedOn },
+      ...{ job_id: it.jobId, section: it.section, cost_code_id: it.costCodeId, work_kind_id: of.workKindId },
+      ...{ wage_class: of.wageClass, pay: it.pay, hours: it.hours, units: of.units, status: 'posted' as const },
+      ...{ description: it.description, clock: of.clock, split: splitOf(of) },
+      ...{ posting_id: known(postings, it.id), reverses_id: of.reverses?.id ?? null, rate: price.rate, rung: price.rung },
+      ...{ pay_amount: price.payAmount, burden: price.burden },
+    })),
+  );
+}
+
+/** The first part of a line takes the place of its row, further ones are new. */
+function inTheirPlaces(parts: readonly PostedPart[], first: number): PostedPart[] {
+  const taken = new Set<number>();
+  let next = first;
+  return parts.map((it) => {
+    const own = it.of.id !== null && !taken.has(it.of.id) ? it.of.id : null;
+    if (own !== null) taken.add(own);
+    return { ...it, id: own ?? next++ };
+  });
+}
+
 const numbered = (parts: readonly PostedPart[], first: number) => parts.map((it, i) => ({ ...it, id: first + i }));
 
 /** Posts what was planned: the lines as they are cut, their postings and cost entries. */
@@ -171,23 +219,9 @@ export async function savePosting(command: Command, planned: PlannedTimePosting)
     if (!takesCost(job.status))
       throw new LedrinError('refused', `Job ${job.number} is ${job.status}; it takes no time. Return its lines`);
   await assertOfTeam(sql, actor, jobIds);
-  await deleteLines(
-    sql,
-    planned.parts.flatMap((it) => it.of.id ?? []),
-  );
-  const lines = numbered(planned.parts, await nextId(sql, TimeLineTable));
+  const lines = inTheirPlaces(planned.parts, await nextId(sql, TimeLineTable));
   const postings = await saveTimePostings(sql, actor, lines);
-  await sql.insertAll(
-    TimeLineTable,
-    lines.map(({ of, price, ...it }) => ({
-      ...{ id: it.id, sheet: it.sheet, line: it.line, employee_id: of.employeeId, dated: it.dated, posted_on: it.postedOn },
-      ...{ job_id: it.jobId, section: it.section, cost_code_id: it.costCodeId, work_kind_id: of.workKindId },
-      ...{ wage_class: of.wageClass, pay: it.pay, hours: it.hours, units: of.units, status: 'posted' as const },
-      ...{ description: it.description, clock: of.clock, split: of.pay === null && !of.reverses ? 1 : 0 },
-      ...{ posting_id: known(postings, it.id), reverses_id: of.reverses?.id ?? null, rate: price.rate, rung: price.rung },
-      ...{ pay_amount: price.payAmount, burden: price.burden },
-    })),
-  );
+  await savePosted(sql, lines, postings);
   await saveEntries(sql, lines, postings);
   return { entries: lines.length, total: lines.reduce((sum, it) => sum + it.price.payAmount + it.price.burden, 0) };
 }

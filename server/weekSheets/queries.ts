@@ -64,3 +64,10 @@ export const CODES_FOR_TIME = query(
 );
 
 export const DELETE_LINES = 'DELETE FROM time_line WHERE id IN (SELECT value FROM json_each($1))';
+
+/** What posting says of lines that are there, one array a line in `$1`: nothing else of them is touched. */
+export const POST_LINES = `UPDATE time_line SET posted_on = v.posted_on, pay = v.pay, hours = v.hours, split = v.split, status = 'posted',
+    posting_id = v.posting_id, rate = v.rate, rung = v.rung, pay_amount = v.pay_amount, burden = v.burden, returned = ''
+  FROM (SELECT value->>0 AS id, value->>1 AS posted_on, value->>2 AS pay, value->>3 AS hours, value->>4 AS split, value->>5 AS posting_id,
+      value->>6 AS rate, value->>7 AS rung, value->>8 AS pay_amount, value->>9 AS burden FROM json_each($1)) v
+  WHERE time_line.id = v.id`;

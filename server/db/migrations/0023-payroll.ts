@@ -13,6 +13,7 @@ export const payroll: Migration = {
     )`,
     'CREATE INDEX payroll_line_run ON payroll_line (payroll_run_id)',
     `CREATE TABLE payroll_setting (id INTEGER PRIMARY KEY, declaration TEXT NOT NULL DEFAULT '', columns TEXT NOT NULL DEFAULT '')`,
+    'CREATE INDEX cost_entry_time_line ON cost_entry (time_line_id) WHERE time_line_id IS NOT NULL',
     `CREATE TRIGGER payroll_line_kept BEFORE UPDATE ON payroll_line
       BEGIN SELECT RAISE(ABORT, 'Time that was handed over is never changed'); END`,
     `CREATE TRIGGER payroll_line_not_deleted BEFORE DELETE ON payroll_line
