@@ -1,4 +1,5 @@
 import type { LabourProgress } from '../core/forecast/labourProgress';
+import type { HoursAUnit } from '../core/labour/productivity';
 import { dated, query } from './call';
 
 /** A task of a job: a section and a cost code of its labour. */
@@ -12,6 +13,10 @@ export interface LabourTaskRow extends LabourProgress {
   description: string;
   /** Has a budget or an approved change. */
   inBudget: boolean;
+  /** What is to be installed, by the budget or the estimate it came from; null where they do not say, or in several units. */
+  quantity: number | null;
+  unit: string;
+  perUnit: HoursAUnit;
 }
 
 export interface LabourView {
@@ -26,8 +31,41 @@ export interface LabourCodeRow extends LabourProgress {
   tasks: LabourTaskRow[];
 }
 
+/** Hours of an employee in a week on a job, or on none: in ten-thousandths. */
+export interface WorkedRow {
+  employee: string;
+  name: string;
+  /** Of the weeks shown, from 0. */
+  week: number;
+  /** Empty: without a job. */
+  job: string;
+  hours: number;
+  /** Of them posted as overtime or double. */
+  overtime: number;
+  /** Of them not posted yet. */
+  open: number;
+}
+
+export interface PeopleAtWork {
+  /** First days of the weeks. */
+  weeks: string[];
+  rows: WorkedRow[];
+  /** By sheets that are not posted. */
+  ahead: {
+    name: string;
+    job: string;
+    jobName: string;
+    section: string;
+    first: string;
+    last: string;
+    hours: number;
+    sheets: string;
+  }[];
+}
+
 const part = 'report:labour-progress';
 export const labourCalls = {
+  peopleAtWork: query<PeopleAtWork>('approve-time')('/people-at-work', { query: dated }),
   labourOfJob: query<LabourView>('read-jobs')('/jobs/:job/hours', { query: dated, part }),
   /** Of jobs that are awarded or on site. */
   labourByCode: query<{ codes: LabourCodeRow[]; total: LabourProgress }>('read-jobs')('/hours', { query: dated, part }),

@@ -25,6 +25,8 @@ export interface SiteJob extends SiteJobRow {
   /** Drawings and other documents the office shows to the site. */
   documents: { document: string; name: string }[];
   /** What has to be there, of the checklist. */
+  /** Of tasks, in ten-thousandths: hours and no money. */
+  hours: { section: string; costCode: string; description: string; budgeted: number; used: number; toFinish: number }[];
   checklist: { item: string; person: string; dueOn: string | null; doneOn: string | null }[];
 }
 

@@ -74,6 +74,7 @@ function costRow(row: Row): CostRow {
     reference: row.reference,
     party: row.party,
     description: row.description,
+    worked: row.person === null ? null : { name: row.person, wageClass: row.wage_class ?? '', rate: row.rate ?? 0 },
     quantity: row.quantity,
     hours: row.hours,
     amount: row.amount,

@@ -1,6 +1,11 @@
+import { addDays } from '../../core/calendar/plainDate';
 import { labourTotal } from '../../core/forecast/labourProgress';
 import { comparePlain } from '../../core/costs/costType';
-import { labourCalls, type LabourTaskRow } from '../../wire/labour';
+import { weekBy } from '../../core/labour/overtime';
+import { hoursAUnit } from '../../core/labour/productivity';
+import { labourCalls, type LabourTaskRow, type PeopleAtWork } from '../../wire/labour';
+import { HOURS_AT_WORK, TASK_QUANTITIES, WORK_AHEAD } from './queries';
+import { loadTerms } from './terms';
 import type { Reader } from '../db/sql';
 import { handle } from '../http/handlers';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
@@ -12,36 +17,64 @@ import { labourTasks, type LabourTask } from './labourTasks';
 
 const totalOf = (tasks: readonly LabourTask[]) => labourTotal(tasks.map((it) => ({ line: it.state, finished: it.finished })));
 
-function rowOf(job: JobIdentity, { id, section, costCode, description, state, progress }: LabourTask): LabourTaskRow {
-  return { ...progress, id, job: job.number, jobName: job.name, section, costCode, description, inBudget: state.budgeted };
+/** What tasks of a job are to install, by cost line. */
+async function quantitiesOf(sql: Reader, job: JobIdentity) {
+  const rows = await sql.all(TASK_QUANTITIES, [job.id]);
+  return new Map(rows.map(({ id, quantity, unit, otherUnit }) => [id, unit === otherUnit ? { quantity, unit } : NO_QUANTITY]));
+}
+const NO_QUANTITY = { quantity: null, unit: '' };
+
+function rowOf(job: JobIdentity, task: LabourTask, quantities: Awaited<ReturnType<typeof quantitiesOf>>): LabourTaskRow {
+  const { id, section, costCode, description, state, progress } = task;
+  const { quantity, unit } = quantities.get(id) ?? NO_QUANTITY;
+  return {
+    ...{ ...progress, id, job: job.number, jobName: job.name, section, costCode, description, inBudget: state.budgeted },
+    ...{ quantity, unit, perUnit: hoursAUnit(progress, quantity) },
+  };
 }
 
 async function labourOfJob(sql: Reader, number: string, asOf: string) {
   const job = await jobByNumber(sql, number, 'job');
   const tasks = await labourTasks(sql, job, asOf);
-  return { tasks: tasks.map((it) => rowOf(job, it)), total: totalOf(tasks) };
+  const quantities = await quantitiesOf(sql, job);
+  return { tasks: tasks.map((it) => rowOf(job, it, quantities)), total: totalOf(tasks) };
 }
 
 /** Tasks of all running jobs, by cost code. */
 async function labourByCode(sql: Reader, asOf: string) {
   const running = await sql.find(JobTable, { status: ['awarded', 'on-site'] }, ['number']);
-  const tasks: { job: JobIdentity; task: LabourTask }[] = [];
+  const tasks: { job: JobIdentity; task: LabourTask; quantities: Awaited<ReturnType<typeof quantitiesOf>> }[] = [];
   for (const { number } of running) {
     const job = await jobByNumber(sql, number, 'job');
-    for (const task of await labourTasks(sql, job, asOf)) tasks.push({ job, task });
+    const quantities = await quantitiesOf(sql, job);
+    for (const task of await labourTasks(sql, job, asOf)) tasks.push({ job, task, quantities });
   }
   const codes = [...new Set(tasks.map((it) => it.task.costCode))].sort(comparePlain);
   return {
     codes: codes.map((costCode) => {
       const of = tasks.filter((it) => it.task.costCode === costCode);
-      const rows = of.map(({ job, task }) => rowOf(job, task));
+      const rows = of.map(({ job, task, quantities }) => rowOf(job, task, quantities));
       return { costCode, description: rows[0]?.description ?? '', tasks: rows, ...totalOf(of.map((it) => it.task)) };
     }),
     total: totalOf(tasks.map((it) => it.task)),
   };
 }
 
+/** Hours of people week by week, the last of them the week that `asOf` lies in; who works late on which job, and who works where next. */
+async function peopleAtWork(sql: Reader, asOf: string): Promise<PeopleAtWork> {
+  const last = weekBy((await loadTerms(sql)).rules, asOf);
+  const first = addDays(last, -(WEEKS_SHOWN - 1) * DAYS_OF_A_WEEK);
+  return {
+    weeks: Array.from({ length: WEEKS_SHOWN }, (_, i) => addDays(first, i * DAYS_OF_A_WEEK)),
+    rows: await sql.all(HOURS_AT_WORK, [first, addDays(last, DAYS_OF_A_WEEK - 1)]),
+    ahead: await sql.all(WORK_AHEAD, [last]),
+  };
+}
+const WEEKS_SHOWN = 8;
+const DAYS_OF_A_WEEK = 7;
+
 export const labourHandlers = handle(labourCalls, {
+  peopleAtWork: (sql, { asOf }) => peopleAtWork(sql, asOf),
   labourOfJob: (sql, { job, asOf }) => labourOfJob(sql, job, asOf),
   labourByCode: (sql, { asOf }) => labourByCode(sql, asOf),
 });

@@ -92,3 +92,41 @@ const used = (column: 'employee_id' | 'work_kind_id', tables: readonly string[])
   );
 export const EMPLOYEE_USES = used('employee_id', ['time_line', 'pay_rate']);
 export const WORK_KIND_USES = used('work_kind_id', ['time_line', 'pay_rate', 'piece_rate', 'pay_code']);
+
+/** What the labour lines of job `$1` are to install, by cost line: of the budget, else of the estimate it came from. */
+export const TASK_QUANTITIES = query(
+  shape({ id: t.whole, quantity: t.orNull(t.quantity), unit: t.text, otherUnit: t.text }),
+  `SELECT b.cost_line_id AS id, sum(coalesce(b.quantity, e.quantity)) AS quantity,
+      min(CASE WHEN b.quantity IS NULL THEN coalesce(e.unit, '') ELSE b.unit END) AS unit,
+      max(CASE WHEN b.quantity IS NULL THEN coalesce(e.unit, '') ELSE b.unit END) AS otherUnit
+    FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id LEFT JOIN estimate_line e ON e.id = b.estimate_line_id
+    WHERE l.job_id = $1 AND l.cost_type = 'labour' AND coalesce(b.quantity, e.quantity) IS NOT NULL GROUP BY b.cost_line_id`,
+);
+
+/** Hours worked from day `$1` to day `$2` by employee, week or day, job and state; a week is seven days from `$1`. */
+export const HOURS_AT_WORK = query(
+  shape({ employee: t.text, name: t.text, week: t.whole, job: t.text, hours: t.hours, overtime: t.hours, open: t.hours }),
+  `SELECT e.code AS employee, e.name, CAST((julianday(x.dated) - julianday($1)) / 7 AS INTEGER) AS week, ${name('j.number')} AS job,
+      sum(x.hours) AS hours, sum(CASE WHEN x.pay IN ('overtime', 'double') THEN x.hours ELSE 0 END) AS overtime,
+      sum(CASE WHEN x.status = 'posted' THEN 0 ELSE x.hours END) AS open
+    FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id
+    WHERE x.dated BETWEEN $1 AND $2 GROUP BY e.id, week, x.job_id ORDER BY e.name, week, job`,
+);
+
+/** Who works where by sheets that are not posted, from day `$1` on: the first and the last day of each. */
+export const WORK_AHEAD = query(
+  shape({
+    name: t.text,
+    job: t.text,
+    jobName: t.text,
+    section: t.text,
+    first: t.day,
+    last: t.day,
+    hours: t.hours,
+    sheets: t.text,
+  }),
+  `SELECT e.name, ${name('j.number')} AS job, ${name('j.name')} AS jobName, x.section, min(x.dated) AS first, max(x.dated) AS last,
+      sum(x.hours) AS hours, group_concat(DISTINCT x.sheet) AS sheets
+    FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id
+    WHERE x.status <> 'posted' AND x.dated >= $1 GROUP BY e.id, x.job_id, x.section ORDER BY e.name, first`,
+);

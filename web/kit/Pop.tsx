@@ -9,6 +9,8 @@ interface PopProps {
   title?: string;
   /** The edge of the button it lines up with. */
   align?: 'start' | 'end';
+  /** Its button is a word in a line, not a button of its own. */
+  inLine?: boolean;
   /** Width and padding. */
   className?: string;
   /** What the sheet is called, where its button does not say it. */
@@ -20,10 +22,21 @@ interface PopProps {
 }
 
 /** A small sheet that its button opens over the page; Esc or a press outside closes it. */
-export function Pop({ button, disabled, title, align = 'start', className = '', label, open, onOpen, children }: PopProps) {
+export function Pop({
+  button,
+  disabled,
+  title,
+  align = 'start',
+  inLine = false,
+  className = '',
+  label,
+  open,
+  onOpen,
+  children,
+}: PopProps) {
   return (
     <Popover.Root open={open} onOpenChange={onOpen}>
-      <Popover.Trigger className="button" disabled={disabled} title={title}>
+      <Popover.Trigger className={inLine ? 'fig' : 'button'} disabled={disabled} title={title}>
         {button}
       </Popover.Trigger>
       <Popover.Portal>

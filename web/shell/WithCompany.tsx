@@ -1,11 +1,15 @@
+import { matchPath, Navigate, Outlet, useLocation } from 'react-router';
 import { useSessionQuery } from '../ground/api/api';
-import { Navigate, Outlet } from 'react-router';
+import { usePlaces } from '../ground/places';
 import { Waiting } from '../kit/States';
 
-/** Pages that need a company: in an empty database they lead to the welcome. */
+/** Pages that need a company: in an empty database they lead to the welcome. Whoever works on site has few of them, and else the site's own. */
 export function WithCompany() {
   const { data: session, isFetching } = useSessionQuery();
-  if (session?.user?.role === 'site') return <Navigate to="/site" replace />;
+  const { pathname } = useLocation();
+  const { places } = usePlaces();
+  if (session?.user?.role === 'site' && !places.some(({ path }) => matchPath(path, pathname)))
+    return <Navigate to="/site" replace />;
   if (session?.company) return <Outlet />;
   return isFetching ? <Waiting what="the books" /> : <Navigate to="/" replace />;
 }

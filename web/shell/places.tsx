@@ -144,6 +144,13 @@ export const PLACES: readonly RegisteredPlace[] = [
     async () => (await import('../features/labour/HoursPages')).HoursByCodePage,
     { who: 'report:labour-progress' },
   ),
+  place(
+    'Reports',
+    '/reports/people',
+    'People at work',
+    async () => (await import('../features/labour/PeopleAtWorkPage')).PeopleAtWorkPage,
+    { who: 'approve-time' },
+  ),
   place('Reports', '/reports/time', 'Time', async () => (await import('../features/labour/TimePages')).TimeCostPage, {
     who: 'report:time-cost',
   }),

@@ -20,6 +20,7 @@ const entry = (id: number, more: Partial<CostRow> = {}): CostRow => ({
     reversedBy: null,
     replaces: null,
     moved: false,
+    worked: null,
     notInstalled: more.uninstalled ? 25_824 : 0,
     ...more,
   },

@@ -3,7 +3,9 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { useDispatch } from 'react-redux';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { formatScaled } from '../../../core/money/decimal';
 import { displayQuantity } from '../../../core/money/display';
+import { UNIT_COST_DECIMALS } from '../../../core/prices/unitCost';
 import type { CostPage, CostRow, LedgerParams } from '../../../wire/costs';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
@@ -105,6 +107,12 @@ function stateNote({ uninstalled, installedOn, notInstalled, amount, reverses, r
   return from + (notInstalled === amount ? ' · not installed yet' : ' · installed in part');
 }
 
+/** Of time: as what it was worked, and at which rate. */
+function workedNote({ worked, description }: CostRow): string {
+  if (worked === null) return '';
+  return `${description === '' ? '' : ' · '}${worked.wageClass} at ${formatScaled(worked.rate, UNIT_COST_DECIMALS)}`;
+}
+
 /** The columns; the server sorts by those whose key it knows. */
 function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRow>[] {
   const keep = useKeepMonth();
@@ -123,13 +131,16 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
       { key: 'cost-code', title: 'Code', width: 54, value: (it) => it.costCode, cell: (it) => it.costCode },
       words('type', 'Type', 84, (it) => it.costType),
       words('reference', 'Reference', 104, referenceOf),
-      { ...words('party', 'Supplier / payee', 118, (it) => it.party), unsorted: false },
+      { ...words('party', 'Supplier / payee', 118, (it) => it.worked?.name ?? it.party), unsorted: false },
       {
-        ...words('description', 'Description', undefined, (it) => it.description + stateNote(it)),
+        ...words('description', 'Description', undefined, (it) => it.description + workedNote(it) + stateNote(it)),
         cell: (it) => (
           <>
             {it.description}
-            <span className="note">{stateNote(it)}</span>
+            <span className="note">
+              {workedNote(it)}
+              {stateNote(it)}
+            </span>
           </>
         ),
       },

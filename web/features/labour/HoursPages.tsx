@@ -1,26 +1,34 @@
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { LabourCodeRow, LabourView } from '../../../wire/labour';
+import type { LabourCodeRow, LabourTaskRow, LabourView } from '../../../wire/labour';
 import { useLabourByCodeQuery, useLabourOfJobQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { Loaded } from '../../ground/Loaded';
+import { May } from '../../ground/person';
 import { Downloads } from '../../ground/reports/ReportHead';
 import { PageHead } from '../../kit/PageHead';
-import { Empty } from '../../kit/States';
+import { Empty, Refused } from '../../kit/States';
 import { Legend } from '../../kit/Signs';
 import { Table } from '../../kit/table/Table';
+import { useSayDone } from './useSayDone';
 import { figureColumns, Tasks, totalCells } from './HoursTable';
 
 /** Hours by task of one job: which task is running over, while it can still be changed. */
 export function JobHours() {
   const { number = '' } = useParams();
   const { asOf } = useAsOf();
+  const keep = useKeepMonth();
   const hours = useLabourOfJobQuery({ job: number, asOf });
   return (
     <>
       <div className="mb-2 flex items-center justify-between">
         <h2>Hours by task</h2>
-        <Downloads name="labour-progress" job={number} />
+        <div className="flex items-center gap-3">
+          <May do="read-books">
+            <Link to={keep(`/jobs/${encodeURIComponent(number)}/wages`)}>Statement of wages</Link>
+          </May>
+          <Downloads name="labour-progress" job={number} />
+        </div>
       </div>
       <Loaded of={hours} what={`the hours of job ${number}`}>
         {(view) => <OfJob job={number} view={view} />}
@@ -31,6 +39,8 @@ export function JobHours() {
 
 function OfJob({ job, view }: { job: string; view: LabourView }) {
   const keep = useKeepMonth();
+  const { say, refused } = useSayDone(job);
+  const sayDone = useMemo(() => say && ((row: LabourTaskRow, percent: number) => void say(row, percent)), [say]);
   if (view.tasks.length === 0)
     return (
       <Empty title="No labour in the budget and none to date">
@@ -42,13 +52,14 @@ function OfJob({ job, view }: { job: string; view: LabourView }) {
       <p className="m-0 mb-2 flex flex-wrap items-baseline gap-4">
         <span className="note">
           Done and hours to go are as the <Link to={keep(`/jobs/${encodeURIComponent(job)}/forecast`)}>forecast</Link> of a line
-          says; where it says nothing, as budgeted.
+          says; where it says nothing, as budgeted. What is said here of a task is the forecast of its line.
         </span>
         <span className="ml-auto">
           <Legend names={['overrun', 'unbudgeted']} />
         </span>
       </p>
-      <Tasks label="Hours by task" rows={view.tasks} total={view.total} job={job} />
+      {refused && <Refused message={refused.message} />}
+      <Tasks label="Hours by task" rows={view.tasks} total={view.total} job={job} say={sayDone} />
     </>
   );
 }

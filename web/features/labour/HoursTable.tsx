@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { LABOUR_FIGURES, type LabourFigure } from '../../../core/forecast/labourFigures';
 import type { LabourProgress } from '../../../core/forecast/labourProgress';
 import { displayPercent, displayQuantity } from '../../../core/money/display';
@@ -7,6 +7,7 @@ import { Fig } from '../../ground/workings/Fig';
 import { Sign } from '../../kit/Signs';
 import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
+import { percent } from '../../kit/typed/codecs';
 
 const FIGURES = Object.entries(LABOUR_FIGURES) as [LabourFigure, (typeof LABOUR_FIGURES)[LabourFigure]][];
 const WRITTEN: Record<'hours' | 'percent', (value: number) => string> = { hours: displayQuantity, percent: displayPercent };
@@ -56,16 +57,110 @@ export function totalCells(total: LabourProgress, job: string | null) {
   );
 }
 
+/** What of a task is done, typed in place: it is kept as the forecast of the line. Its workings stay beside it. */
+function DoneCell({
+  row,
+  shown,
+  say,
+}: {
+  row: LabourTaskRow;
+  shown: ReactNode;
+  say: (row: LabourTaskRow, percent: number) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [fault, setFault] = useState('');
+  if (typed === null)
+    return (
+      <span className="inline-flex items-baseline gap-2">
+        {shown}
+        <button
+          type="button"
+          className="text-[12px] text-[var(--accent)]"
+          aria-label={`Say what of ${nameOf(row)} is done`}
+          onClick={() => setTyped(row.percentDone === 0 ? '' : percent.format(row.percentDone))}
+        >
+          say
+        </button>
+      </span>
+    );
+  const save = () => {
+    const read = percent.parse(typed);
+    if (!read.ok) return setFault(read.message);
+    setTyped(null);
+    if (read.value !== row.percentDone) say(row, read.value);
+  };
+  return (
+    <form
+      className="m-0 inline-flex flex-col items-end"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save();
+      }}
+    >
+      <input
+        autoFocus
+        className="box w-[64px] text-right"
+        aria-label={`% done of ${nameOf(row)}`}
+        aria-invalid={fault !== ''}
+        value={typed}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setFault('');
+        }}
+        onKeyDown={(event) => event.key === 'Escape' && setTyped(null)}
+        onBlur={save}
+      />
+      {fault !== '' && <span className="fault">{fault}</span>}
+    </form>
+  );
+}
+
+/** Hours that a unit takes, beside each other: as budgeted, and so far. */
+function perUnitColumns(): TableColumn<LabourTaskRow>[] {
+  const hours = (value: number | null) => (value === null ? '' : displayQuantity(value));
+  return [
+    {
+      ...{ key: 'quantity', title: 'Quantity', value: (it: LabourTaskRow) => it.quantity, number: displayQuantity },
+      cell: (it) => (it.quantity === null ? '' : `${displayQuantity(it.quantity)} ${it.unit}`),
+    },
+    {
+      ...{
+        key: 'planned',
+        title: 'Hours a unit, budget',
+        value: (it: LabourTaskRow) => it.perUnit.planned,
+        number: displayQuantity,
+      },
+      cell: (it) => hours(it.perUnit.planned),
+    },
+    {
+      ...{
+        key: 'achieved',
+        title: 'Hours a unit, so far',
+        value: (it: LabourTaskRow) => it.perUnit.achieved,
+        number: displayQuantity,
+      },
+      cell: ({ perUnit: { planned, achieved } }) => (
+        <span className={planned !== null && achieved !== null && achieved > planned ? 'text-[var(--loss)]' : ''}>
+          {hours(achieved)}
+        </span>
+      ),
+    },
+  ];
+}
+
 interface TasksProps {
   label: string;
   rows: readonly LabourTaskRow[];
   total: LabourProgress;
   /** Null where the rows are of several jobs. */
   job: string | null;
+  /** Null where nobody says here what is done. */
+  say?: ((row: LabourTaskRow, percent: number) => void) | null;
 }
 
 /** Tasks, what will hurt most first. */
-export function Tasks({ label, rows, total, job }: TasksProps) {
+export function Tasks({ label, rows, total, job, say = null }: TasksProps) {
+  const measured = rows.some((it) => it.quantity !== null);
   const columns = useMemo(
     (): TableColumn<LabourTaskRow>[] => [
       {
@@ -79,9 +174,14 @@ export function Tasks({ label, rows, total, job }: TasksProps) {
           </>
         ),
       },
-      ...figureColumns<LabourTaskRow>((it) => it),
+      ...figureColumns<LabourTaskRow>((it) => it).map((column) =>
+        say && column.key === 'percentDone'
+          ? { ...column, cell: (it: LabourTaskRow) => <DoneCell row={it} shown={column.cell(it)} say={say} /> }
+          : column,
+      ),
+      ...(measured ? perUnitColumns() : []),
     ],
-    [job],
+    [job, say, measured],
   );
   return (
     <Table

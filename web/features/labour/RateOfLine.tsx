@@ -63,6 +63,7 @@ export function RateOfLine({ rung, ...of }: LineProps) {
       open={open}
       onOpen={setOpen}
       align="end"
+      inLine
       className="w-[560px] p-4"
     >
       {open && <Found of={of} />}

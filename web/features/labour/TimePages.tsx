@@ -103,6 +103,8 @@ function Lines({ title, report }: { title: string; report: ReportReply }) {
                   rung: String(row.rung),
                 }}
               />
+            ) : column.kind === 'date' ? (
+              <span className="whitespace-nowrap">{written(column, row[column.key] ?? '')}</span>
             ) : (
               written(column, row[column.key] ?? '')
             ),

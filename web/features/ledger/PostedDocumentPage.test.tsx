@@ -21,7 +21,7 @@ const entry: CostRow = {
   ...{ id: 1, postingId: 12, dated: '2031-04-23', postedOn: '2031-04-30', job: '2105', section: 'A', costCode: '100' },
   ...{ costType: 'labour', reference: 'TS-1', party: 'Crew', description: 'Framing', quantity: null, hours: 505_000 },
   ...{ amount: 125_000, commitment: 'PO-1', commitmentLine: 'PO-1/2', uninstalled: false, installedOn: null },
-  ...{ reverses: null, reversedBy: 13, replaces: null, moved: false, notInstalled: 0 },
+  ...{ reverses: null, reversedBy: 13, replaces: null, moved: false, worked: null, notInstalled: 0 },
 };
 const open = (of: PostingView, more: Replies = {}) =>
   openPage(PostedDocumentPage, '/ledger/postings/:id', '/ledger/postings/12', { posting: of, ...more });

@@ -1,5 +1,6 @@
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { displayQuantity } from '../../../core/money/display';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import type { SiteJob } from '../../../wire/site';
@@ -76,6 +77,7 @@ function OneJob({ job }: { job: SiteJob }) {
           </li>
         ))}
       </ul>
+      <TaskHours hours={job.hours} />
       <h2 className="mb-1 mt-5">People</h2>
       <ul className="m-0 list-none p-0">
         {job.manager !== '' && (
@@ -141,4 +143,25 @@ function daysOf({ startedOn, finishedOn, startsOn, finishesOn }: SiteJob['sectio
   if (startedOn) return `begun ${displayDate(startedOn)}${finishesOn ? `, planned to ${displayDate(finishesOn)}` : ''}`;
   if (startsOn) return `planned ${displayDate(startsOn)}${finishesOn ? ` to ${displayDate(finishesOn)}` : ''}`;
   return 'not planned yet';
+}
+
+/** Hours by task: budgeted, used, still to go. No money. */
+function TaskHours({ hours }: Pick<SiteJob, 'hours'>) {
+  if (hours.length === 0) return null;
+  return (
+    <>
+      <h2 className="mb-1 mt-5">Hours by task</h2>
+      <ul className="m-0 list-none p-0">
+        {hours.map((it) => (
+          <li key={`${it.section} ${it.costCode}`} className="hair-below py-2">
+            <b>{[it.section, it.description].filter(Boolean).join(' · ')}</b>
+            <span className="note block">
+              {displayQuantity(it.used)} of {displayQuantity(it.budgeted)} h used
+              {it.toFinish > 0 && `, ${displayQuantity(it.toFinish)} h to finish`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
 }

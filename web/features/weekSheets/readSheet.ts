@@ -1,6 +1,8 @@
 import { addDays } from '../../../core/calendar/plainDate';
 import { readClock } from '../../../core/labour/clock';
+import { withDisplayDates } from '../../../core/calendar/displayDate';
 import { PAY_CLASSES } from '../../../core/labour/payClass';
+import { beyondTheDay } from '../../../core/labour/timeFaults';
 import { grouped } from '../../../core/lists/grouped';
 import { displayQuantity } from '../../../core/money/display';
 import type { SheetLine, TimeLineInput, TimeLists } from '../../../wire/weekSheets';
@@ -83,6 +85,9 @@ export function readSheet(rows: readonly GridRow[], codecs: SheetCodecs, week: s
       read.places.push({ row, day });
     }
   });
+  const placed = read.lines.map((line, i) => ({ ...line, at: read.places[i] }));
+  for (const { line, message } of beyondTheDay(placed, []))
+    if (line.at) read.faults.set(`${line.at.row}.${line.at.day}`, withDisplayDates(message));
   return read;
 }
 

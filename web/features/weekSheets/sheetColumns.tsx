@@ -30,25 +30,24 @@ export function sheetColumns(
   { week, rows, further, returned }: { week: string; rows: readonly GridRow[]; further: boolean; returned: boolean },
 ): GridColumn[] {
   const nameOf = new Map(lists.employees.map((it) => [it.employee, it.name]));
+  // With further columns the names give way: the employee's cell shows them as it is typed in.
+  const narrow = further || returned;
   const columns: GridColumn[] = [
     {
-      ...{ key: 'employee', title: 'Employee', width: 84 },
+      ...{ key: 'employee', title: 'Employee', width: narrow ? 62 : 76 },
       offers: () => lists.employees.map((it) => ({ value: it.employee, label: it.name })),
       proposes: (_, i) => (i === 0 ? lists.me : text(rows[i - 1]?.employee) || null),
     },
+    ...(narrow
+      ? []
+      : [{ key: 'name', title: 'Name', width: 'auto', show: (row: GridRow) => <Name name={nameOf.get(text(row.employee))} /> }]),
     {
-      key: 'name',
-      title: 'Name',
-      width: 'auto',
-      show: (row) => <span className="block truncate">{nameOf.get(text(row.employee)) ?? ''}</span>,
-    },
-    {
-      ...{ key: 'job', title: 'Job', width: 58 },
+      ...{ key: 'job', title: 'Job', width: 54 },
       offers: () => lists.jobs.map((it) => ({ value: it.number, label: it.name })),
       proposes: (_, i) => text(rows[i - 1]?.job) || null,
     },
     {
-      ...{ key: 'section', title: 'Section', width: 84 },
+      ...{ key: 'section', title: 'Section', width: 78 },
       offers: (row) =>
         (lists.jobs.find((it) => it.number === text(row.job))?.sections ?? []).map((value) => ({ value, label: '' })),
     },
@@ -66,22 +65,28 @@ export function sheetColumns(
     },
     ...(further
       ? [
-          { key: 'wageClass', title: 'Wage class', width: 76, offers: () => classesOf(lists) },
-          { key: 'pay', title: 'Pay class', width: 72, offers: () => PAY_CLASSES.map((value) => ({ value, label: '' })) },
+          { key: 'wageClass', title: 'Wage class', width: 68, offers: () => classesOf(lists) },
+          { key: 'pay', title: 'Pay class', width: 66, offers: () => PAY_CLASSES.map((value) => ({ value, label: '' })) },
         ]
       : []),
-    ...DAYS.map((key, i): GridColumn => ({ ...typedBy(dayHours), key, title: dayTitle(week, i), width: 58, tidy: tidyHours })),
-    ...(further ? [{ key: 'units', title: 'Units', width: 58 }] : []),
-    { key: 'hours', title: 'Hours', width: 56, numeric: true, show: (_row, i) => displayQuantity(figures[i]?.hours ?? 0) },
-    { key: 'split', title: 'Split', width: 110, show: (_row, i) => <Split figures={figures[i]} /> },
-    { key: 'left', title: 'Left of budget', width: 96, numeric: true, show: (_row, i) => <Left figures={figures[i]} /> },
-    ...(further ? [{ key: 'description', title: 'Note', width: 100 }] : []),
+    ...DAYS.map((key, i): GridColumn => ({
+      ...typedBy(dayHours),
+      key,
+      title: dayTitle(week, i),
+      width: narrow ? 50 : 58,
+      tidy: tidyHours,
+    })),
+    ...(further ? [{ key: 'units', title: 'Units', width: 50 }] : []),
+    { key: 'hours', title: 'Hours', width: 50, numeric: true, show: (_row, i) => displayQuantity(figures[i]?.hours ?? 0) },
+    { key: 'split', title: 'Split', width: narrow ? 84 : 116, show: (_row, i) => <Split figures={figures[i]} /> },
+    { key: 'left', title: 'Left of budget', width: 88, numeric: true, show: (_row, i) => <Left figures={figures[i]} /> },
+    ...(further ? [{ key: 'description', title: 'Note', width: 'auto' }] : []),
     ...(returned
       ? [
           {
             key: 'returned',
             title: 'Returned because',
-            width: 150,
+            width: further ? 110 : 'auto',
             show: (row: GridRow) => <Returned reason={row.returned ?? ''} />,
           },
         ]
@@ -120,4 +125,8 @@ function Returned({ reason }: { reason: string }) {
       {reason}
     </span>
   );
+}
+
+function Name({ name = '' }: { name: string | undefined }) {
+  return <span className="block truncate">{name}</span>;
 }

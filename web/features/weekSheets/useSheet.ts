@@ -81,8 +81,12 @@ function useFigures(read: ReadSheet, rows: readonly GridRow[], lists: TimeLists,
     const typedOn = new Map(
       [...grouped(read.lines, taskKey)].map(([key, of]) => [key, of.reduce((sum, it) => sum + it.hours, 0)]),
     );
+    const byRow = grouped(
+      read.places.map((it, i) => ({ row: it.row, i })),
+      (it) => it.row,
+    );
     return rows.map((_, row): RowFigures => {
-      const own = read.places.flatMap((it, i) => (it.row === row ? [i] : []));
+      const own = (byRow.get(row) ?? []).map((it) => it.i);
       const [first] = own.flatMap((i) => read.lines[i] ?? []);
       return {
         hours: own.reduce((sum, i) => sum + (read.lines[i]?.hours ?? 0), 0),

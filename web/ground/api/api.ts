@@ -161,6 +161,7 @@ export const {
   usePayrollRunQuery,
   usePayrollRunsQuery,
   usePayrollSettingQuery,
+  usePeopleAtWorkQuery,
   usePlanQuery,
   usePostCostsMutation,
   usePostTimeMutation,
