@@ -10,6 +10,7 @@ import { REPORTS } from '../server/reports/index';
 import { openDatabase } from '../server/db/database';
 import type { Reader } from '../server/db/sql';
 import { csvBatches } from '../server/book/csv/csvFile';
+import { benchGrid } from './benchGrid';
 import { benchRights } from './benchRights';
 import { benchTime } from './benchTime';
 import { benchWaits } from './benchWaits';
@@ -183,6 +184,7 @@ async function benchEstimate(): Promise<void> {
 
 if (process.argv.includes('--time')) {
   await benchTime(print);
+  await benchGrid(print);
   process.exit(0);
 }
 await benchEstimate();
@@ -194,5 +196,6 @@ const database = await openDatabase(FILE);
 await database.read(benchQueries);
 await database.close();
 await benchTime(print);
+await benchGrid(print);
 await benchRights(FILE, median, print);
 await benchWaits(FILE, BOOK, print);

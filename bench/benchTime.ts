@@ -57,9 +57,15 @@ function book(): Record<string, string[]> {
 
 const sheetOf = (person: number) => String(1 + Math.floor(person / PEOPLE_A_SHEET));
 
-async function fill(database: Database): Promise<void> {
+/** Writes the book into a temporary folder and gives back where it is. */
+export function timeBook(): string {
   const folder = mkdtempSync(join(tmpdir(), 'bench-time-'));
   for (const [name, rows] of Object.entries(book())) writeFileSync(join(folder, `${name}.csv`), `${rows.join('\n')}\n`);
+  return folder;
+}
+
+async function fill(database: Database): Promise<void> {
+  const folder = timeBook();
   const stores = { files: join(folder, 'files'), outbox: join(folder, 'outbox') };
   await runCommand(database, { name: 'import-book', actor: ACTOR }, (command) => importBook(command, folder, stores));
   rmSync(folder, { recursive: true });

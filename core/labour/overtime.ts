@@ -51,8 +51,18 @@ export function weekBy(rules: readonly OvertimeRule[], day: PlainDate): PlainDat
   return weekOf(day, ruleOn(rules, day)?.weekStarts ?? WEEKDAYS[0]);
 }
 
+/** First days of weeks as they were worked out: the lines of a week ask for the same few again and again. */
+const FIRST_DAYS = new Map<string, PlainDate>();
+const MOST_FIRST_DAYS = 5000;
+
 function weekOf(day: PlainDate, weekStarts: Weekday): PlainDate {
-  return addDays(day, -((weekdayOf(day) - WEEKDAYS.indexOf(weekStarts) + 7) % 7));
+  const key = `${weekStarts} ${day}`;
+  const there = FIRST_DAYS.get(key);
+  if (there !== undefined) return there;
+  if (FIRST_DAYS.size >= MOST_FIRST_DAYS) FIRST_DAYS.clear();
+  const first = addDays(day, -((weekdayOf(day) - WEEKDAYS.indexOf(weekStarts) + 7) % 7));
+  FIRST_DAYS.set(key, first);
+  return first;
 }
 
 /** Cuts lines of several employees, each by those of their own; the parts come back in the order of the lines. */

@@ -105,7 +105,7 @@ export function CorrectSheet({ lists, view, onDone }: Props) {
         <button
           type="button"
           className={preview ? 'button' : 'button main'}
-          disabled={employees.length === 0 || looking.isLoading}
+          disabled={employees.length === 0 || sheet.settling || looking.isLoading}
           onClick={() => void showPreview()}
         >
           Preview the correction

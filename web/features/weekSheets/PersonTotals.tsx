@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { addDays } from '../../../core/calendar/plainDate';
 import { grouped } from '../../../core/lists/grouped';
 import { displayQuantity } from '../../../core/money/display';
@@ -15,17 +16,42 @@ interface Props {
   elsewhere: readonly DayHours[];
 }
 
+const DAYS = [0, 1, 2, 3, 4, 5, 6];
+const sum = (of: readonly { hours: number }[]) => of.reduce((total, it) => total + it.hours, 0);
+const shown = (value: number) => (value === 0 ? '–' : displayQuantity(value));
+
+/** Cells of a row, as they are written: a row is drawn again only where one of them is another. */
+interface RowProps {
+  cells: readonly string[];
+}
+const Row = memo(
+  function Row({ cells: [name, ...cells] }: RowProps) {
+    const split = cells.length - 2;
+    return (
+      <tr>
+        <td>{name}</td>
+        {cells.map((cell, i) => (
+          <td key={i} className={i === split ? '' : i === split - 1 ? 'figure font-semibold' : 'figure'}>
+            {cell}
+          </td>
+        ))}
+      </tr>
+    );
+  },
+  (before, now) => before.cells.join('\n') === now.cells.join('\n'),
+);
+
 /** Hours by person and day, with what other sheets have of them, and by day in all. */
-export function PersonTotals({ week, lines, split, nameOf, elsewhere }: Props) {
-  const days = [0, 1, 2, 3, 4, 5, 6].map((i) => addDays(week, i));
-  const people = [
-    ...grouped(
-      lines.map((line, i) => ({ line, classes: split[i] })),
-      (it) => it.line.employee,
-    ),
-  ].sort(([a], [b]) => (nameOf(a) < nameOf(b) ? -1 : 1));
-  const sum = (of: readonly { hours: number }[]) => of.reduce((total, it) => total + it.hours, 0);
-  const shown = (value: number) => (value === 0 ? '–' : displayQuantity(value));
+export const PersonTotals = memo(function PersonTotals({ week, lines, split, nameOf, elsewhere }: Props) {
+  const days = DAYS.map((i) => addDays(week, i));
+  const classed = lines.map((line, i) => ({ ...line, classes: split[i] }));
+  const others = grouped(elsewhere, (it) => it.employee);
+  const people = [...grouped(classed, (it) => it.employee)].sort(([a], [b]) => (nameOf(a) < nameOf(b) ? -1 : 1));
+  const cellsOf = (of: typeof classed) => [
+    ...days.map((day) => shown(sum(of.filter((it) => it.dated === day)))),
+    shown(sum(of)),
+    classWords(sumOfClasses(of.flatMap((it) => it.classes ?? []))),
+  ];
   if (people.length === 0) return null;
   return (
     <section aria-label="Hours by person and day" className="mt-4">
@@ -46,35 +72,13 @@ export function PersonTotals({ week, lines, split, nameOf, elsewhere }: Props) {
         </thead>
         <tbody>
           {people.map(([employee, of]) => (
-            <tr key={employee}>
-              <td>{nameOf(employee)}</td>
-              {days.map((day) => (
-                <td key={day} className="figure">
-                  {shown(sum(of.map((it) => it.line).filter((it) => it.dated === day)))}
-                </td>
-              ))}
-              <td className="figure">
-                <b>{shown(sum(of.map((it) => it.line)))}</b>
-              </td>
-              <td>{classWords(sumOfClasses(of.flatMap((it) => it.classes ?? [])))}</td>
-              <td className="figure">{shown(sum(elsewhere.filter((it) => it.employee === employee)))}</td>
-            </tr>
+            <Row key={employee} cells={[nameOf(employee), ...cellsOf(of), shown(sum(others.get(employee) ?? []))]} />
           ))}
         </tbody>
         <tfoot>
-          <tr>
-            <td>{people.length === 1 ? '1 person' : `${people.length} people`}</td>
-            {days.map((day) => (
-              <td key={day} className="figure">
-                {shown(sum(lines.filter((it) => it.dated === day)))}
-              </td>
-            ))}
-            <td className="figure">{shown(sum(lines))}</td>
-            <td>{classWords(sumOfClasses(split))}</td>
-            <td />
-          </tr>
+          <Row cells={[people.length === 1 ? '1 person' : `${people.length} people`, ...cellsOf(classed), '']} />
         </tfoot>
       </table>
     </section>
   );
-}
+});

@@ -1,4 +1,4 @@
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { displayQuantity } from '../../../core/money/display';
 import type { TimeLists } from '../../../wire/weekSheets';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
@@ -24,13 +24,16 @@ interface Props {
 export function SheetGrid({ sheet, lists, week, faults, onTyped, height, children }: Props) {
   const { rows, codecs, figures, read } = sheet;
   const [row, setRow] = useState(0);
+  const latest = useRef(rows);
+  latest.current = rows;
   const used = rows.some((it) => FURTHER.some((key) => (it[key] ?? '').trim() !== ''));
   const [asked, setAsked] = useState(false);
   const further = asked || used;
   const returned = rows.some((it) => it.returned);
   const columns = useMemo(
-    () => sheetColumns(lists, codecs, figures, { week, rows, further, returned }),
-    [lists, codecs, figures, week, rows, further, returned],
+    // What is proposed is asked of the rows as they are then: that they changed makes no new columns.
+    () => sheetColumns(lists, codecs, figures, { week, rowAt: (row) => latest.current[row], further, returned }),
+    [lists, codecs, figures, week, further, returned],
   );
   const onRows = (next: typeof rows) => {
     sheet.setRows(next);

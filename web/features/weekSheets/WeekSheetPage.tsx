@@ -236,7 +236,7 @@ function EditSheet({ lists, week, view, onDone }: EditProps) {
   const faults = placedFaults(read, asked, refused, (row, column) => (sheet.rows[row]?.[column] ?? '').trim());
   const settled = (view?.lines ?? []).filter((it) => it.state === 'approved' || it.state === 'posted');
   const { data: there } = useHoursOfWeekQuery({ on: week });
-  const elsewhere = (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet);
+  const elsewhere = useMemo(() => (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet), [there, view]);
   const split = useMemo(
     () =>
       splitHours(
@@ -287,6 +287,7 @@ function EditSheet({ lists, week, view, onDone }: EditProps) {
           type="button"
           className="button main"
           disabled={
+            sheet.settling ||
             adding.isLoading ||
             saving.isLoading ||
             (view ? !sheet.changed && start.every((it) => !it.returned) : read.lines.length === 0)

@@ -67,6 +67,7 @@ export interface ReadSheet {
 /** Reads the rows of a week that begins on `week`: each filled day is a line. Faults by `row.column`. */
 export function readSheet(rows: readonly GridRow[], codecs: SheetCodecs, week: string): ReadSheet {
   const read: ReadSheet = { lines: [], places: [], faults: new Map() };
+  const dates = DAYS.map((_, i) => addDays(week, i));
   rows.forEach((typed, row) => {
     if (!isTyped(typed)) return;
     const { section, ...cells } = readCells(codecs, typed, read.faults, `${row}.`);
@@ -81,7 +82,7 @@ export function readSheet(rows: readonly GridRow[], codecs: SheetCodecs, week: s
         fault(day, `"${typed[day]}" is neither hours nor times such as 7:00-16:30-0:30`);
         continue;
       }
-      read.lines.push({ ...cells, section, dated: addDays(week, DAYS.indexOf(day)), ...clock });
+      read.lines.push({ ...cells, section, dated: dates[DAYS.indexOf(day)] ?? week, ...clock });
       read.places.push({ row, day });
     }
   });

@@ -27,7 +27,12 @@ export function sheetColumns(
   lists: TimeLists,
   codecs: SheetCodecs,
   figures: readonly RowFigures[],
-  { week, rows, further, returned }: { week: string; rows: readonly GridRow[]; further: boolean; returned: boolean },
+  {
+    week,
+    rowAt,
+    further,
+    returned,
+  }: { week: string; rowAt: (row: number) => GridRow | undefined; further: boolean; returned: boolean },
 ): GridColumn[] {
   const nameOf = new Map(lists.employees.map((it) => [it.employee, it.name]));
   // With further columns the names give way: the employee's cell shows them as it is typed in.
@@ -36,7 +41,7 @@ export function sheetColumns(
     {
       ...{ key: 'employee', title: 'Employee', width: narrow ? 62 : 76 },
       offers: () => lists.employees.map((it) => ({ value: it.employee, label: it.name })),
-      proposes: (_, i) => (i === 0 ? lists.me : text(rows[i - 1]?.employee) || null),
+      proposes: (_, i) => (i === 0 ? lists.me : text(rowAt(i - 1)?.employee) || null),
     },
     ...(narrow
       ? []
@@ -44,7 +49,7 @@ export function sheetColumns(
     {
       ...{ key: 'job', title: 'Job', width: 54 },
       offers: () => lists.jobs.map((it) => ({ value: it.number, label: it.name })),
-      proposes: (_, i) => text(rows[i - 1]?.job) || null,
+      proposes: (_, i) => text(rowAt(i - 1)?.job) || null,
     },
     {
       ...{ key: 'section', title: 'Section', width: 78 },

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { startTransition, useEffect, useMemo, useState } from 'react';
 import { grouped } from '../../../core/lists/grouped';
 import type { DayHours, TaskHours, TimeLists } from '../../../wire/weekSheets';
 import { useHoursOfWeekQuery, useTaskHoursQuery } from '../../ground/api/api';
@@ -23,18 +23,33 @@ function stored(key: string): Stored | null {
   }
 }
 
+/** Longer than the time between two keys, and too short to be waited for. */
+const PAUSE = 300;
+
+/** What follows from a value waits for a pause in typing, so that a key is shown at once however much follows from it. */
+function useSettled<Value>(value: Value): Value {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => startTransition(() => setSettled(value)), PAUSE);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return settled;
+}
+
 /** Rows typed and not sent yet survive a reload and a change of page; `seen` is what they were typed over. */
 function useStoredRows(key: string, seen: string, start: readonly GridRow[]) {
   const [rows, setRows] = useState<GridRow[]>(() => {
     const kept = stored(key);
     return kept?.seen === seen ? kept.rows : [...start];
   });
-  const changed = JSON.stringify(rows) !== JSON.stringify(start);
+  const settled = useSettled(rows);
+  const before = useMemo(() => JSON.stringify(start), [start]);
+  const changed = useMemo(() => JSON.stringify(settled) !== before, [settled, before]);
   useEffect(() => {
-    if (changed) localStorage.setItem(KEPT + key, JSON.stringify({ seen, rows }));
+    if (changed) localStorage.setItem(KEPT + key, JSON.stringify({ seen, rows: settled }));
     else localStorage.removeItem(KEPT + key);
-  }, [key, seen, rows, changed]);
-  return { rows, setRows, changed, forget: () => localStorage.removeItem(KEPT + key) };
+  }, [key, seen, settled, changed]);
+  return { rows, settled, setRows, changed, forget: () => localStorage.removeItem(KEPT + key) };
 }
 
 /** What is worked out of a row: its hours, how they are cut, and what is left of its task. */
@@ -63,15 +78,16 @@ interface Options {
 /** A week sheet as it is typed. */
 export function useSheet({ lists, week, kept, seen, start, sheet, corrects = false }: Options) {
   const codecs = useMemo(() => sheetCodecs(lists), [lists]);
-  const { rows, setRows, changed, forget } = useStoredRows(kept, seen, start);
-  const read = useMemo(() => readSheet(rows, codecs, week), [rows, codecs, week]);
+  const { rows, settled, setRows, changed, forget } = useStoredRows(kept, seen, start);
+  const read = useMemo(() => readSheet(settled, codecs, week), [settled, codecs, week]);
   const { data: there } = useHoursOfWeekQuery({ on: week });
   const posted = useMemo(() => (there?.hours ?? []).filter((it) => !corrects || it.sheet !== sheet), [there, corrects, sheet]);
-  const figures = useFigures(read, rows, lists, posted);
-  return { codecs, rows, setRows, changed, forget, read, figures };
+  const figures = useFigures(read, settled.length, lists, posted);
+  // While the rest follows, nothing is sent: it would be what was there before the last key.
+  return { codecs, rows, setRows, changed, forget, read, figures, settling: rows !== settled };
 }
 
-function useFigures(read: ReadSheet, rows: readonly GridRow[], lists: TimeLists, posted: readonly DayHours[]): RowFigures[] {
+function useFigures(read: ReadSheet, count: number, lists: TimeLists, posted: readonly DayHours[]): RowFigures[] {
   const { asOf } = useAsOf();
   const jobs = [...new Set(read.lines.map((it) => it.job).filter(Boolean))].sort().join(',');
   const { data } = useTaskHoursQuery({ jobs, asOf }, { skip: jobs === '' });
@@ -85,7 +101,7 @@ function useFigures(read: ReadSheet, rows: readonly GridRow[], lists: TimeLists,
       read.places.map((it, i) => ({ row: it.row, i })),
       (it) => it.row,
     );
-    return rows.map((_, row): RowFigures => {
+    return Array.from({ length: count }, (_, row): RowFigures => {
       const own = (byRow.get(row) ?? []).map((it) => it.i);
       const [first] = own.flatMap((i) => read.lines[i] ?? []);
       return {
@@ -94,7 +110,7 @@ function useFigures(read: ReadSheet, rows: readonly GridRow[], lists: TimeLists,
         task: first && first.job !== '' && data ? taskOf(tasks.get(taskKey(first)), typedOn.get(taskKey(first)) ?? 0) : null,
       };
     });
-  }, [data, read, posted, lists.rules, rows]);
+  }, [data, read, posted, lists.rules, count]);
 }
 
 const taskKey = (it: { job: string; section: string; costCode: string }) => JSON.stringify([it.job, it.section, it.costCode]);

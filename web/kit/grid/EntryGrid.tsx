@@ -5,6 +5,7 @@ import type { CellKeys } from './GridCell';
 import { GridLine } from './GridLine';
 import { rangeSummary, rangeText, type Place, type Range } from './range';
 import { useGridEdits } from './useGridEdits';
+import { useLatestActs } from './useLatestActs';
 import { useGridFocus } from './useGridFocus';
 import { useSelection } from './useSelection';
 import type { GridColumn, GridRow } from './gridTypes';
@@ -35,7 +36,7 @@ export interface EntryGridProps {
 function useGrid(props: EntryGridProps) {
   const { columns, rows, onRows, grows = true, blank = 1 } = props;
   const box = useRef<HTMLDivElement>(null);
-  const shown = grows ? [...rows, ...Array.from({ length: Math.max(1, blank - rows.length) }, () => ({}))] : rows;
+  const shown = grows ? [...rows, ...Array.from({ length: Math.max(1, blank - rows.length) }, () => BLANK)] : rows;
   const { go, virtual } = useGridFocus(box, shown.length, columns.length);
   const edits = useGridEdits(columns, rows, onRows, grows);
   const selection = useSelection(shown.length, columns.length, edits.fillOver);
@@ -91,6 +92,7 @@ function useGrid(props: EntryGridProps) {
 export function EntryGrid(props: EntryGridProps) {
   const { label, columns, rows, faults, foot, height = 380, grows = true, onRow } = props;
   const { box, shown, go, virtual, edits, selection, keysAt, copy, comeBack } = useGrid(props);
+  const acts = useLatestActs({ edits, selection, keysAt, go, onEnter: (row) => onRow?.(row) });
   const items = virtual.getVirtualItems();
   const before = items[0]?.start ?? 0;
   const after = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
@@ -118,11 +120,11 @@ export function EntryGrid(props: EntryGridProps) {
                 numbered={grows}
                 removable={grows && index < rows.length}
                 faults={faults}
-                edits={edits}
-                selection={selection}
-                keysAt={keysAt}
-                onEnter={() => onRow?.(index)}
-                onMove={go}
+                edits={acts.edits}
+                selection={acts.selection}
+                keysAt={acts.keysAt}
+                onEnter={acts.onEnter}
+                onMove={acts.go}
               />
             ))}
             {after > 0 && <tr style={{ height: after }} aria-hidden="true" />}
@@ -134,6 +136,9 @@ export function EntryGrid(props: EntryGridProps) {
     </div>
   );
 }
+
+/** A row nothing is typed in: always the same one, so that it is known to be. */
+const BLANK: GridRow = Object.freeze({});
 
 const sameRows = (a: readonly GridRow[], b: readonly GridRow[]) =>
   a === b || (a.length === b.length && a.every((row, i) => row === b[i]));

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { RemoveButton } from '../RemoveButton';
 import { Cell, selecting, type CellKeys } from './GridCell';
 import type { GridColumn, GridRow } from './gridTypes';
@@ -15,13 +16,13 @@ interface LineProps {
   selection: Selection;
   /** What the keys of the grid do in a cell of this row. */
   keysAt: (row: number, column: number) => CellKeys;
-  onEnter: () => void;
+  onEnter: (row: number) => void;
   /** Moves to the cell of a row and a column. */
   onMove: (row: number, column: number) => void;
 }
 
-/** One row of a grid: its number, its cells, typed or worked out, and its way out. */
-export function GridLine({
+/** One row of a grid: its number, its cells, typed or worked out, and its way out. Drawn again only where what it shows is another. */
+export const GridLine = memo(function GridLine({
   columns,
   row,
   index,
@@ -55,7 +56,7 @@ export function GridLine({
             at={at}
             label={`${column.title}, row ${index + 1}`}
             fault={faults.get(`${index}.${column.key}`)}
-            onEnter={onEnter}
+            onEnter={() => onEnter(index)}
             onText={(text) => edits.setCell(index, column.key, text)}
             onMove={(down, across) => onMove(index + down, at + across)}
             onPaste={(event) => edits.paste(event, index, at)}
@@ -78,5 +79,19 @@ export function GridLine({
         </td>
       )}
     </tr>
+  );
+}, showsTheSame);
+
+/** What it does is always what the grid does at that moment (useLatestActs): only what it shows is compared. */
+function showsTheSame(before: LineProps, now: LineProps): boolean {
+  const faultsOf = ({ faults, index }: LineProps) => now.columns.map((it) => faults.get(`${index}.${it.key}`) ?? '').join('\n');
+  return (
+    before.columns === now.columns &&
+    before.row === now.row &&
+    before.index === now.index &&
+    before.numbered === now.numbered &&
+    before.removable === now.removable &&
+    before.selection === now.selection &&
+    (before.faults === now.faults || faultsOf(before) === faultsOf(now))
   );
 }

@@ -10,7 +10,7 @@ export function useGridFocus(box: RefObject<HTMLDivElement | null>, rowCount: nu
     count: rowCount,
     getScrollElement: () => box.current,
     estimateSize: () => ROW_HEIGHT,
-    overscan: 16,
+    overscan: 8,
     initialRect: { width: 1000, height: 600 },
   });
   const focusWanted = () => {
