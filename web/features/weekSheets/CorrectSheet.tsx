@@ -12,11 +12,12 @@ import { Field } from '../../kit/Field';
 import { PageHead } from '../../kit/PageHead';
 import { Refused } from '../../kit/States';
 import { LateOn, useLateOn } from './LateOn';
-import { rowsOfLines, sheetCodecs, typedRow } from './readSheet';
-import { SheetGrid } from './SheetGrid';
+import { rowsOfLines, sheetCodecs, typedRow } from './grid/readSheet';
+import { SheetGrid } from './grid/SheetGrid';
 import { TimePreviewShown } from './TimePreview';
-import { useSheet } from './useSheet';
-import { placedFaults, weekWords } from './WeekSheetPage';
+import { useSheet } from './grid/useSheet';
+import { placedFaults } from './grid/placedFaults';
+import { weekWords } from './weekWords';
 
 interface Props {
   lists: TimeLists;

@@ -3,8 +3,8 @@ import { addDays } from '../../../core/calendar/plainDate';
 import { grouped } from '../../../core/lists/grouped';
 import { displayQuantity } from '../../../core/money/display';
 import type { DayHours, TimeLineInput } from '../../../wire/weekSheets';
-import { dayTitle } from './sheetColumns';
-import { classWords, sumOfClasses, type ByClass } from './splitHours';
+import { dayTitle } from './grid/sheetColumns';
+import { classWords, sumOfClasses, type ByClass } from './grid/splitHours';
 
 interface Props {
   week: string;

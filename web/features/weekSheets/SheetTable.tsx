@@ -6,8 +6,8 @@ import { displayQuantity } from '../../../core/money/display';
 import type { SheetLine, SheetState } from '../../../wire/weekSheets';
 import { addressOf } from '../../ground/addressOf';
 import { useKeepMonth } from '../../ground/asOf';
-import { rowsOfLines } from './readSheet';
-import { dayTitle } from './sheetColumns';
+import { rowsOfLines } from './grid/readSheet';
+import { dayTitle } from './grid/sheetColumns';
 
 /** What a state is called, and its colour: never the colour alone. */
 export const STATE_LOOK: Record<SheetState, { word: string; colour: string }> = {

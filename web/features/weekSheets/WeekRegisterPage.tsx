@@ -15,7 +15,7 @@ import { Empty } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
 import { STATE_LOOK } from './SheetTable';
-import { weekWords } from './WeekSheetPage';
+import { weekWords } from './weekWords';
 
 const A_WEEK = 7;
 

@@ -1,7 +1,7 @@
-import { cutTime, type OvertimeRule } from '../../../core/labour/overtime';
-import { PAY_CLASSES, type PayClass } from '../../../core/labour/payClass';
-import { displayQuantity } from '../../../core/money/display';
-import type { DayHours, TimeLineInput } from '../../../wire/weekSheets';
+import { cutTime, type OvertimeRule } from '../../../../core/labour/overtime';
+import { PAY_CLASSES, type PayClass } from '../../../../core/labour/payClass';
+import { displayQuantity } from '../../../../core/money/display';
+import type { DayHours, TimeLineInput } from '../../../../wire/weekSheets';
 
 export type ByClass = Record<PayClass, number>;
 

@@ -1,9 +1,9 @@
 import { useMemo, useRef, useState, type ReactNode } from 'react';
-import { displayQuantity } from '../../../core/money/display';
-import type { TimeLists } from '../../../wire/weekSheets';
-import { EntryGrid } from '../../kit/grid/EntryGrid';
-import { GridFoot } from '../../kit/grid/GridFoot';
-import { Pop } from '../../kit/Pop';
+import { displayQuantity } from '../../../../core/money/display';
+import type { TimeLists } from '../../../../wire/weekSheets';
+import { EntryGrid } from '../../../kit/grid/EntryGrid';
+import { GridFoot } from '../../../kit/grid/GridFoot';
+import { Pop } from '../../../kit/Pop';
 import { CopyRows } from './CopyRows';
 import { DAYS, isTyped } from './readSheet';
 import { FURTHER, sheetColumns } from './sheetColumns';

@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { addDays } from '../../../core/calendar/plainDate';
-import type { WeekSheetView } from '../../../wire/weekSheets';
-import { useWeekRegisterQuery, useWeekSheetQuery } from '../../ground/api/api';
-import { Pop } from '../../kit/Pop';
-import type { GridRow } from '../../kit/grid/gridTypes';
+import { addDays } from '../../../../core/calendar/plainDate';
+import type { WeekSheetView } from '../../../../wire/weekSheets';
+import { useWeekRegisterQuery, useWeekSheetQuery } from '../../../ground/api/api';
+import { Pop } from '../../../kit/Pop';
+import type { GridRow } from '../../../kit/grid/gridTypes';
 import { rowsOfLines, typedRow, withoutHours, type SheetCodecs } from './readSheet';
 
 interface Props {

@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { addDays } from '../../../core/calendar/plainDate';
-import { readClock } from '../../../core/labour/clock';
-import type { TimeLists, TimeLineInput } from '../../../wire/weekSheets';
+import { addDays } from '../../../../core/calendar/plainDate';
+import { readClock } from '../../../../core/labour/clock';
+import type { TimeLists, TimeLineInput } from '../../../../wire/weekSheets';
 import { readSheet, rowsOfLines, sheetCodecs, tidyHours, typedRow } from './readSheet';
 import { classWords, splitHours } from './splitHours';
 

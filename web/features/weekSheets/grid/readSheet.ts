@@ -1,15 +1,15 @@
-import { addDays } from '../../../core/calendar/plainDate';
-import { readClock } from '../../../core/labour/clock';
-import { withDisplayDates } from '../../../core/calendar/displayDate';
-import { PAY_CLASSES } from '../../../core/labour/payClass';
-import { beyondTheDay } from '../../../core/labour/timeFaults';
-import { grouped } from '../../../core/lists/grouped';
-import { displayQuantity } from '../../../core/money/display';
-import type { SheetLine, TimeLineInput, TimeLists } from '../../../wire/weekSheets';
-import { filledBeside } from '../../kit/grid/filledRow';
-import type { GridRow } from '../../kit/grid/gridTypes';
-import { readCells } from '../../kit/grid/rowCodecs';
-import { among, oneOf, optional, quantity, words, type Codec, type Faults } from '../../kit/typed/codecs';
+import { addDays } from '../../../../core/calendar/plainDate';
+import { readClock } from '../../../../core/labour/clock';
+import { withDisplayDates } from '../../../../core/calendar/displayDate';
+import { PAY_CLASSES } from '../../../../core/labour/payClass';
+import { beyondTheDay } from '../../../../core/labour/timeFaults';
+import { grouped } from '../../../../core/lists/grouped';
+import { displayQuantity } from '../../../../core/money/display';
+import type { SheetLine, TimeLineInput, TimeLists } from '../../../../wire/weekSheets';
+import { filledBeside } from '../../../kit/grid/filledRow';
+import type { GridRow } from '../../../kit/grid/gridTypes';
+import { readCells } from '../../../kit/grid/rowCodecs';
+import { among, oneOf, optional, quantity, words, type Codec, type Faults } from '../../../kit/typed/codecs';
 
 /** The days of a week sheet, as columns. */
 export const DAYS = [0, 1, 2, 3, 4, 5, 6].map((i) => `day${i}`);

@@ -1,9 +1,9 @@
 import { startTransition, useEffect, useMemo, useState } from 'react';
-import { grouped } from '../../../core/lists/grouped';
-import type { DayHours, TaskHours, TimeLists } from '../../../wire/weekSheets';
-import { useHoursOfWeekQuery, useTaskHoursQuery } from '../../ground/api/api';
-import { useAsOf } from '../../ground/asOf';
-import type { GridRow } from '../../kit/grid/gridTypes';
+import { grouped } from '../../../../core/lists/grouped';
+import type { DayHours, TaskHours, TimeLists } from '../../../../wire/weekSheets';
+import { useHoursOfWeekQuery, useTaskHoursQuery } from '../../../ground/api/api';
+import { useAsOf } from '../../../ground/asOf';
+import type { GridRow } from '../../../kit/grid/gridTypes';
 import { readSheet, sheetCodecs, type ReadSheet, type SheetCodecs } from './readSheet';
 import { splitHours, sumOfClasses, type ByClass } from './splitHours';
 

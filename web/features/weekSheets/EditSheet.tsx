@@ -1,0 +1,132 @@
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { displayQuantity } from '../../../core/money/display';
+import type { TimeLists, WeekSheetView } from '../../../wire/weekSheets';
+import { useAddSheetMutation, useHoursOfWeekQuery, useSaveSheetMutation } from '../../ground/api/api';
+import { addressOf } from '../../ground/addressOf';
+import { useKeepMonth } from '../../ground/asOf';
+import { useAttempt } from '../../ground/useAttempt';
+import { PageHead } from '../../kit/PageHead';
+import { Refused } from '../../kit/States';
+import { PersonTotals } from './PersonTotals';
+import { placedFaults } from './grid/placedFaults';
+import { rowsOfLines, sheetCodecs, typedRow } from './grid/readSheet';
+import { SheetGrid } from './grid/SheetGrid';
+import { SheetTable } from './SheetTable';
+import { splitHours } from './grid/splitHours';
+import { useSheet } from './grid/useSheet';
+import { useNames, weekWords } from './weekWords';
+
+interface EditProps {
+  lists: TimeLists;
+  week: string;
+  /** Null: a new sheet. */
+  view: WeekSheetView | null;
+  onDone: (() => void) | null;
+}
+
+/** The lines of a sheet that are not approved yet, to be typed; what is approved or posted stands beneath. */
+export function EditSheet({ lists, week, view, onDone }: EditProps) {
+  const navigate = useNavigate();
+  const keep = useKeepMonth();
+  const nameOf = useNames(lists);
+  const start = useMemo(() => {
+    const codecs = sheetCodecs(lists);
+    const open = (view?.lines ?? []).filter((it) => it.state === 'submitted' || it.state === 'returned');
+    return rowsOfLines(open).map((of) => typedRow(of, codecs, week));
+  }, [lists, view, week]);
+  const sheet = useSheet({
+    lists,
+    week,
+    kept: view ? view.sheet : `new ${week}`,
+    seen: view?.seen ?? '',
+    start,
+    sheet: view?.sheet ?? '',
+  });
+  const { read } = sheet;
+  const { refused, setRefused, attempt } = useAttempt();
+  const [asked, setAsked] = useState(false);
+  const [add, adding] = useAddSheetMutation();
+  const [save, saving] = useSaveSheetMutation();
+  const faults = placedFaults(read, asked, refused, (row, column) => (sheet.rows[row]?.[column] ?? '').trim());
+  const settled = (view?.lines ?? []).filter((it) => it.state === 'approved' || it.state === 'posted');
+  const { data: there } = useHoursOfWeekQuery({ on: week });
+  const elsewhere = useMemo(() => (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet), [there, view]);
+  const split = useMemo(
+    () =>
+      splitHours(
+        read.lines,
+        (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet),
+        lists.rules,
+      ),
+    [read.lines, there, view, lists.rules],
+  );
+  const total = read.lines.reduce((sum, it) => sum + it.hours, 0);
+  const count =
+    total === 0 ? '' : `${read.lines.length} ${read.lines.length === 1 ? 'line' : 'lines'}, ${displayQuantity(total)} h`;
+  const submit = async () => {
+    setAsked(true);
+    if (read.faults.size > 0) {
+      const wrong = `${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; see the notes in them. Nothing is sent until they are right.`;
+      return setRefused({ message: wrong, faults: [] });
+    }
+    await attempt(async () => {
+      const { lines } = read;
+      if (view) {
+        await save({ sheet: view.sheet, body: { seen: view.seen, week, lines } }).unwrap();
+        toast(`Week sheet ${view.sheet} submitted: ${count}`);
+        sheet.forget();
+        return lines.length === 0 && settled.length === 0 ? void navigate(keep(`/costs/time?on=${week}`)) : onDone?.();
+      }
+      const { sheet: name } = await add({ body: { week, lines } }).unwrap();
+      toast(`Week sheet ${name} submitted: ${count}`);
+      sheet.forget();
+      void navigate(keep(addressOf({ place: 'week-sheet', document: name })));
+    });
+  };
+  return (
+    <>
+      <PageHead title={view ? `Week sheet ${view.sheet}` : 'New week sheet'}>
+        <span>{weekWords(week)}</span>
+      </PageHead>
+      <SheetGrid
+        sheet={sheet}
+        lists={lists}
+        week={week}
+        faults={faults}
+        onTyped={() => setRefused(null)}
+        height="calc(100vh - 420px)"
+      />
+      <div className="mt-3 flex items-center gap-3">
+        <button
+          type="button"
+          className="button main"
+          disabled={
+            sheet.settling ||
+            adding.isLoading ||
+            saving.isLoading ||
+            (view ? !sheet.changed && start.every((it) => !it.returned) : read.lines.length === 0)
+          }
+          onClick={() => void submit()}
+        >
+          Submit {count}
+        </button>
+        {onDone && (
+          <button type="button" className="button bare" onClick={onDone}>
+            Back, without sending
+          </button>
+        )}
+        {sheet.changed && <span className="note">What is typed stays in this browser until it is sent.</span>}
+      </div>
+      {refused && <Refused message={refused.message} />}
+      <PersonTotals week={week} lines={read.lines} split={split} nameOf={nameOf} elsewhere={elsewhere} />
+      {settled.length > 0 && (
+        <>
+          <h2 className="mb-1 mt-4">Approved or posted already</h2>
+          <SheetTable week={week} lines={settled} nameOf={nameOf} chosen={new Set()} onChoose={null} />
+        </>
+      )}
+    </>
+  );
+}
