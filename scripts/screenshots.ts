@@ -33,6 +33,15 @@ async function paste(page: Page, cell: string, text: string): Promise<void> {
   }, text);
 }
 
+/** Rows of a week sheet: employee, job, section, code, kind, five days. */
+const WEEK = [
+  'E05\t2105\tRoof\t0510\t\t7-16:30-0:30\t8\t8\t8\t8',
+  'E06\t2105\tRoof\t0510\t\t9\t8\t8\t8\t4',
+  'E07\t2105\tRoof\t0330\t\t8\t8\t8\t\t8',
+  'E07\t\t\t\t\t\t\t\t8',
+  'E02\t2111\tShed 1\t0340\t\t8\t8\t8\t8\t6',
+].join('\n');
+
 const demo = await startLedrin('demo/book');
 const page = await open('light');
 await shoot(page, `${demo.url}/jobs`, 'jobs');
@@ -82,13 +91,17 @@ await shoot(page, `${demo.url}/costs`, 'costs', async () => {
 });
 await shoot(page, `${demo.url}/billing`, 'billing');
 await shoot(page, `${demo.url}/jobs/2105/billing/12`, 'application');
-await shoot(page, `${demo.url}/jobs/2116/billing/schedule`, 'billing-schedule');
+await shoot(page, `${demo.url}/costs/time/new?on=2031-05-05`, 'week-sheet', async () => {
+  await paste(page, 'Employee, row 1', WEEK);
+  await page.waitForTimeout(1500);
+});
+await shoot(page, `${demo.url}/costs/time/post`, 'post-time', async () => {
+  await page.getByRole('button', { name: /^Preview/ }).click();
+  await page.getByRole('region', { name: 'Preview', exact: true }).waitFor();
+});
 await shoot(page, `${demo.url}/reports/estimate-versus-actual?job=2107`, 'estimate');
 await shoot(page, `${demo.url}/reports/work-in-progress`, 'work-in-progress');
 await shoot(page, `${demo.url}/ledger/tie-out`, 'tie-out');
 await shoot(await open('dark'), `${demo.url}/jobs/2105/plan`, 'plan-dark');
-const unsigned = await startLedrin('demo/book', { owned: false, demo: true });
-await shoot(page, `${unsigned.url}/`, 'sign-in');
-await unsigned.stop();
 await browser.close();
 await demo.stop();

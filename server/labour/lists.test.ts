@@ -83,17 +83,17 @@ test('wrong cells are named by row and column, and nothing is saved', async () =
 test('what is posted keeps its price: rates, burdens, rules and employees that would alter it are refused', async () => {
   expect(await faultsOf(database, book())).toEqual([]);
   expect(await faultsOfSaving('pay-rates', ([ann, ...rest]) => [{ ...ann!, rate: 230_000 }, ...rest])).toEqual([
-    'rows.0.from: would alter time that is posted: 7/1/regular of 2031-03-03, 7/1/overtime of 2031-03-03',
+    'rows.0.from: This would alter time that is posted: 7/1/regular of 2031-03-03, 7/1/overtime of 2031-03-03',
   ]);
   expect(await faultsOfSaving('pay-rates', (rows) => rows.slice(1))).toEqual([
-    'rows: would alter time that is posted: 7/1/regular of 2031-03-03, 7/1/overtime of 2031-03-03',
+    'rows: This would alter time that is posted: 7/1/regular of 2031-03-03, 7/1/overtime of 2031-03-03',
   ]);
   // 4 h at 18.00: 19 % are 13.68, not 12.96.
   expect(await faultsOfSaving('burdens', ([it]) => [it!, { ...it!, id: null, wageClass: 'mate', percent: 190_000 }])).toEqual([
-    'rows.1.from: would alter time that is posted: 7/2/regular of 2031-03-03',
+    'rows.1.from: This would alter time that is posted: 7/2/regular of 2031-03-03',
   ]);
   expect(await faultsOfSaving('overtime-rules', ([it]) => [{ ...it!, dailyAfter: 90_000 }])).toEqual([
-    'rows.0.from: would alter time that is posted: 7/1/regular of 2031-03-03, 7/1/overtime of 2031-03-03, 7/2/regular of 2031-03-03',
+    'rows.0.from: This would alter time that is posted: 7/1/regular of 2031-03-03, 7/1/overtime of 2031-03-03, 7/2/regular of 2031-03-03',
   ]);
   expect(
     await faultsOfSaving('employees', ([ann, ben]) => [

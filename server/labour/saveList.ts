@@ -145,7 +145,7 @@ async function postedOtherwise(
     const field = row === undefined ? 'rows' : `rows.${row}.from`;
     blamed.set(field, [...(blamed.get(field) ?? []), line]);
   }
-  return [...blamed].map(([field, lines]) => ({ field, message: wouldAlter(lines) }));
+  return [...blamed].map(([field, lines]) => ({ field, message: `This ${wouldAlter(lines)}` }));
 }
 
 /** Saves a whole list as it is to be: rows left out are removed, the others changed or added. */

@@ -4,6 +4,7 @@ import type { TimeLists } from '../../../../wire/weekSheets';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import { GridFoot } from '../../../kit/grid/GridFoot';
 import { Pop } from '../../../kit/Pop';
+import { useNames } from '../weekWords';
 import { CopyRows } from './CopyRows';
 import { DAYS, isTyped } from './readSheet';
 import { FURTHER, sheetColumns } from './sheetColumns';
@@ -29,11 +30,12 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
   const used = rows.some((it) => FURTHER.some((key) => (it[key] ?? '').trim() !== ''));
   const [asked, setAsked] = useState(false);
   const further = asked || used;
-  const returned = rows.some((it) => it.returned);
+  const nameOf = useNames(lists);
+  const returned = rows.flatMap((it, i) => (it.returned ? [`Row ${i + 1}, ${nameOf(it.employee ?? '')}: ${it.returned}`] : []));
   const columns = useMemo(
     // What is proposed is asked of the rows as they are then: that they changed makes no new columns.
-    () => sheetColumns(lists, codecs, figures, { week, rowAt: (row) => latest.current[row], further, returned }),
-    [lists, codecs, figures, week, further, returned],
+    () => sheetColumns(lists, codecs, figures, { week, rowAt: (row) => latest.current[row], further }),
+    [lists, codecs, figures, week, further],
   );
   const onRows = (next: typeof rows) => {
     sheet.setRows(next);
@@ -56,6 +58,16 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
         </label>
         {children}
       </div>
+      {returned.length > 0 && (
+        <div role="status" className="mb-2 border-l-4 border-[var(--loss)] bg-[var(--loss-soft)] px-3 py-2">
+          <b>Returned to be put right</b>
+          <ul className="m-0 list-none p-0">
+            {returned.map((it) => (
+              <li key={it}>{it}</li>
+            ))}
+          </ul>
+        </div>
+      )}
       <EntryGrid
         autoFocus
         label="Hours of the week"

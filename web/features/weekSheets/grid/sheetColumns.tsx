@@ -27,23 +27,17 @@ export function sheetColumns(
   lists: TimeLists,
   codecs: SheetCodecs,
   figures: readonly RowFigures[],
-  {
-    week,
-    rowAt,
-    further,
-    returned,
-  }: { week: string; rowAt: (row: number) => GridRow | undefined; further: boolean; returned: boolean },
+  { week, rowAt, further }: { week: string; rowAt: (row: number) => GridRow | undefined; further: boolean },
 ): GridColumn[] {
   const nameOf = new Map(lists.employees.map((it) => [it.employee, it.name]));
   // With further columns the names give way: the employee's cell shows them as it is typed in.
-  const narrow = further || returned;
   const columns: GridColumn[] = [
     {
-      ...{ key: 'employee', title: 'Employee', width: narrow ? 62 : 76 },
+      ...{ key: 'employee', title: 'Employee', width: 62 },
       offers: () => lists.employees.map((it) => ({ value: it.employee, label: it.name })),
       proposes: (_, i) => (i === 0 ? lists.me : text(rowAt(i - 1)?.employee) || null),
     },
-    ...(narrow
+    ...(further
       ? []
       : [{ key: 'name', title: 'Name', width: 'auto', show: (row: GridRow) => <Name name={nameOf.get(text(row.employee))} /> }]),
     {
@@ -52,20 +46,20 @@ export function sheetColumns(
       proposes: (_, i) => text(rowAt(i - 1)?.job) || null,
     },
     {
-      ...{ key: 'section', title: 'Section', width: 78 },
+      ...{ key: 'section', title: 'Section', width: 70 },
       offers: (row) =>
         (lists.jobs.find((it) => it.number === text(row.job))?.sections ?? []).map((value) => ({ value, label: '' })),
     },
     {
       key: 'costCode',
       title: 'Code',
-      width: 56,
+      width: 50,
       offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
     },
     {
       key: 'workKind',
       title: 'Kind',
-      width: 58,
+      width: 50,
       offers: () => lists.workKinds.map((it) => ({ value: it.workKind, label: it.description })),
     },
     ...(further
@@ -78,24 +72,14 @@ export function sheetColumns(
       ...typedBy(dayHours),
       key,
       title: dayTitle(week, i),
-      width: narrow ? 50 : 58,
+      width: 48,
       tidy: tidyHours,
     })),
     ...(further ? [{ key: 'units', title: 'Units', width: 50 }] : []),
-    { key: 'hours', title: 'Hours', width: 50, numeric: true, show: (_row, i) => displayQuantity(figures[i]?.hours ?? 0) },
-    { key: 'split', title: 'Split', width: narrow ? 84 : 116, show: (_row, i) => <Split figures={figures[i]} /> },
-    { key: 'left', title: 'Left of budget', width: 88, numeric: true, show: (_row, i) => <Left figures={figures[i]} /> },
+    { key: 'hours', title: 'Hours', width: 46, numeric: true, show: (_row, i) => displayQuantity(figures[i]?.hours ?? 0) },
+    { key: 'split', title: 'Split', width: further ? 84 : 'auto', show: (_row, i) => <Split figures={figures[i]} /> },
+    { key: 'left', title: 'Left of budget', width: 82, numeric: true, show: (_row, i) => <Left figures={figures[i]} /> },
     ...(further ? [{ key: 'description', title: 'Note', width: 'auto' }] : []),
-    ...(returned
-      ? [
-          {
-            key: 'returned',
-            title: 'Returned because',
-            width: further ? 110 : 'auto',
-            show: (row: GridRow) => <Returned reason={row.returned ?? ''} />,
-          },
-        ]
-      : []),
   ];
   return columnsOf(codecs, columns);
 }
@@ -120,14 +104,6 @@ function Left({ figures }: { figures: RowFigures | undefined }) {
   return (
     <span title={`${displayQuantity(task.left)} of ${displayQuantity(task.budgeted)} hours budgeted are left with this sheet`}>
       {task.left < 0 && <Sign name="overrun" bare />} {displayQuantity(task.left)}
-    </span>
-  );
-}
-
-function Returned({ reason }: { reason: string }) {
-  return (
-    <span className="block truncate text-[var(--loss)]" title={reason}>
-      {reason}
     </span>
   );
 }
