@@ -13,7 +13,7 @@ import { billingInstalments, instalmentStages } from '../instalments/bookFiles';
 import { checklistTemplates, jobChecklist, jobEvents, jobPapers, jobPeople } from '../jobFile/bookFiles';
 import { jobMoves, jobs, jobTemplates, scheduleOfValues } from '../jobs/bookFiles';
 import { burdens, employees, overtimeRules, payCodes, payRates, pieceRates, workKinds } from '../labour/bookFiles';
-import { time } from '../labour/timeBookFile';
+import { time } from '../labour/timeBook/timeBookFile';
 import { messages, offerQuestions, offers } from '../offers/bookFiles';
 import { costPlan, jobSections } from '../plan/bookFiles';
 import { buildUpComponents, buildUps, priceHistory, priceItems } from '../prices/bookFiles';

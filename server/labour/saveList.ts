@@ -17,7 +17,7 @@ import { digestOf } from '../versions/digest';
 import { assertUnchanged } from '../versions/staleness';
 import { alteredTime, wouldAlter } from './alteredTime';
 import { SAVED_LISTS } from './bookFiles';
-import { TERM_FILES, TERMS_OF_ROWS } from './bookTerms';
+import { TERM_FILES, TERMS_OF_ROWS } from './timeBook/bookTerms';
 import { EMPLOYEE_DAYS, EMPLOYEE_USES, POSTED_SINCE, WORK_KIND_USES } from './queries';
 import { loadTerms, type Terms } from './terms';
 

@@ -15,7 +15,8 @@ import { MonthChooser } from './MonthChooser';
 import type { Part } from '../../core/rights/parts';
 import type { Right } from '../../core/rights/rights';
 import { mayDo, useMay } from '../ground/person';
-import { bandsOf, JOB_PARTS, PLACES } from './places';
+import { JOB_PARTS } from './partsOfJobs';
+import { bandsOf, PLACES } from './places';
 import { PersonMenu } from './PersonMenu';
 import { usePageKeys } from './usePageKeys';
 

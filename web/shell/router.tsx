@@ -1,5 +1,6 @@
 import { createBrowserRouter, Link, Navigate, useLocation, useRouteError, type RouteObject } from 'react-router';
-import { JOB_PARTS, PLACES } from './places';
+import { JOB_PARTS } from './partsOfJobs';
+import { PLACES } from './places';
 import { Shell } from './Shell';
 import { WithCompany } from './WithCompany';
 

@@ -26,11 +26,10 @@ interface EditProps {
   onDone: (() => void) | null;
 }
 
-/** The lines of a sheet that are not approved yet, to be typed; what is approved or posted stands beneath. */
-export function EditSheet({ lists, week, view, onDone }: EditProps) {
+/** A sheet as it is typed, and how it is sent. */
+function useEdit({ lists, week, view, onDone }: EditProps) {
   const navigate = useNavigate();
   const keep = useKeepMonth();
-  const nameOf = useNames(lists);
   const start = useMemo(() => {
     const codecs = sheetCodecs(lists);
     const open = (view?.lines ?? []).filter((it) => it.state === 'submitted' || it.state === 'returned');
@@ -51,17 +50,6 @@ export function EditSheet({ lists, week, view, onDone }: EditProps) {
   const [save, saving] = useSaveSheetMutation();
   const faults = placedFaults(read, asked, refused, (row, column) => (sheet.rows[row]?.[column] ?? '').trim());
   const settled = (view?.lines ?? []).filter((it) => it.state === 'approved' || it.state === 'posted');
-  const { data: there } = useHoursOfWeekQuery({ on: week });
-  const elsewhere = useMemo(() => (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet), [there, view]);
-  const split = useMemo(
-    () =>
-      splitHours(
-        read.lines,
-        (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet),
-        lists.rules,
-      ),
-    [read.lines, there, view, lists.rules],
-  );
   const total = read.lines.reduce((sum, it) => sum + it.hours, 0);
   const count =
     total === 0 ? '' : `${read.lines.length} ${read.lines.length === 1 ? 'line' : 'lines'}, ${displayQuantity(total)} h`;
@@ -85,31 +73,38 @@ export function EditSheet({ lists, week, view, onDone }: EditProps) {
       void navigate(keep(addressOf({ place: 'week-sheet', document: name })));
     });
   };
+  const canSend = view ? sheet.changed || start.some((it) => it.returned) : read.lines.length > 0;
+  return {
+    ...{ sheet, faults, settled, refused, count, submit, onTyped: () => setRefused(null) },
+    canSubmit: canSend && !sheet.settling && !adding.isLoading && !saving.isLoading,
+  };
+}
+
+/** The lines of a sheet that are not approved yet, to be typed; what is approved or posted stands beneath. */
+export function EditSheet(props: EditProps) {
+  const { lists, week, view, onDone } = props;
+  const nameOf = useNames(lists);
+  const { sheet, faults, settled, refused, count, submit, onTyped, canSubmit } = useEdit(props);
+  const { read } = sheet;
+  const { data: there } = useHoursOfWeekQuery({ on: week });
+  const elsewhere = useMemo(() => (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet), [there, view]);
+  const split = useMemo(
+    () =>
+      splitHours(
+        read.lines,
+        (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet),
+        lists.rules,
+      ),
+    [read.lines, there, view, lists.rules],
+  );
   return (
     <>
       <PageHead title={view ? `Week sheet ${view.sheet}` : 'New week sheet'}>
         <span>{weekWords(week)}</span>
       </PageHead>
-      <SheetGrid
-        sheet={sheet}
-        lists={lists}
-        week={week}
-        faults={faults}
-        onTyped={() => setRefused(null)}
-        height="calc(100vh - 420px)"
-      />
+      <SheetGrid sheet={sheet} lists={lists} week={week} faults={faults} onTyped={onTyped} height="calc(100vh - 420px)" />
       <div className="mt-3 flex items-center gap-3">
-        <button
-          type="button"
-          className="button main"
-          disabled={
-            sheet.settling ||
-            adding.isLoading ||
-            saving.isLoading ||
-            (view ? !sheet.changed && start.every((it) => !it.returned) : read.lines.length === 0)
-          }
-          onClick={() => void submit()}
-        >
+        <button type="button" className="button main" disabled={!canSubmit} onClick={() => void submit()}>
           Submit {count}
         </button>
         {onDone && (

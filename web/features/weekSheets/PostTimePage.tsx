@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { firstDay } from '../../../core/calendar/plainDate';
 import { displayQuantity } from '../../../core/money/display';
 import type { OutputOf } from '../../../wire/call';
-import type { TimePreview, weekSheetCalls } from '../../../wire/weekSheets';
+import type { SheetRow, TimePreview, weekSheetCalls } from '../../../wire/weekSheets';
 import { usePostTimeMutation, usePreviewTimeMutation, useReadyTimeQuery } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
@@ -40,7 +40,6 @@ export function PostTimePage() {
 function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheetCalls.readyTime> }) {
   const { asOf, lastDay } = useAsOf();
   const { exact } = useCurrency();
-  const keep = useKeepMonth();
   const [ticked, setTicked] = useState<ReadonlySet<string>>(
     () => new Set(sheets.filter((it) => it.missing.length === 0).map((it) => it.sheet)),
   );
@@ -68,53 +67,14 @@ function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheet
   const hours = chosen.reduce((sum, it) => sum + it.hours.approved, 0);
   return (
     <>
-      <table className="ledger static-foot max-w-[900px]">
-        <thead>
-          <tr>
-            <th className="w-[28px]">
-              <span className="sr-only">Post</span>
-            </th>
-            <th className="text-left">Sheet</th>
-            <th className="text-left">Week</th>
-            <th className="text-left">People</th>
-            <th className="text-right">Hours approved</th>
-          </tr>
-        </thead>
-        <tbody>
-          {sheets.map((it) => (
-            <tr key={`${it.sheet} ${it.week}`}>
-              <td>
-                <input
-                  type="checkbox"
-                  aria-label={`Sheet ${it.sheet}`}
-                  checked={ticked.has(it.sheet)}
-                  onChange={(event) => {
-                    setTicked(
-                      new Set(event.target.checked ? [...ticked, it.sheet] : [...ticked].filter((one) => one !== it.sheet)),
-                    );
-                    changed();
-                  }}
-                />
-              </td>
-              <td>
-                <Link to={keep(addressOf({ place: 'week-sheet', document: it.sheet }))}>{it.sheet}</Link>
-              </td>
-              <td className="whitespace-nowrap">{weekWords(it.week)}</td>
-              <td>{it.employees.join(', ')}</td>
-              <td className="figure">{displayQuantity(it.hours.approved)}</td>
-            </tr>
-          ))}
-        </tbody>
-        <tfoot>
-          <tr>
-            <td />
-            <td colSpan={3}>
-              {chosen.length} of {sheets.length} ticked
-            </td>
-            <td className="figure">{displayQuantity(hours)}</td>
-          </tr>
-        </tfoot>
-      </table>
+      <ReadySheets
+        sheets={sheets}
+        ticked={ticked}
+        onTick={(next) => {
+          setTicked(next);
+          changed();
+        }}
+      />
       <Missing missing={sheets.flatMap((it) => it.missing)} />
       <div className="mt-3 flex items-end gap-3">
         <LateOn late={late} onTyped={changed} />
@@ -138,5 +98,63 @@ function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheet
       {refused && <Refused message={refused.message} />}
       {preview && <TimePreviewShown preview={preview} />}
     </>
+  );
+}
+
+interface ReadyProps {
+  sheets: readonly SheetRow[];
+  ticked: ReadonlySet<string>;
+  onTick: (ticked: ReadonlySet<string>) => void;
+}
+
+/** Sheets with approved time, each to be ticked. */
+function ReadySheets({ sheets, ticked, onTick }: ReadyProps) {
+  const keep = useKeepMonth();
+  const chosen = sheets.filter((it) => ticked.has(it.sheet));
+  return (
+    <table className="ledger static-foot max-w-[900px]">
+      <thead>
+        <tr>
+          <th className="w-[28px]">
+            <span className="sr-only">Post</span>
+          </th>
+          <th className="text-left">Sheet</th>
+          <th className="text-left">Week</th>
+          <th className="text-left">People</th>
+          <th className="text-right">Hours approved</th>
+        </tr>
+      </thead>
+      <tbody>
+        {sheets.map((it) => (
+          <tr key={`${it.sheet} ${it.week}`}>
+            <td>
+              <input
+                type="checkbox"
+                aria-label={`Sheet ${it.sheet}`}
+                checked={ticked.has(it.sheet)}
+                onChange={(event) =>
+                  onTick(new Set(event.target.checked ? [...ticked, it.sheet] : [...ticked].filter((one) => one !== it.sheet)))
+                }
+              />
+            </td>
+            <td>
+              <Link to={keep(addressOf({ place: 'week-sheet', document: it.sheet }))}>{it.sheet}</Link>
+            </td>
+            <td className="whitespace-nowrap">{weekWords(it.week)}</td>
+            <td>{it.employees.join(', ')}</td>
+            <td className="figure">{displayQuantity(it.hours.approved)}</td>
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr>
+          <td />
+          <td colSpan={3}>
+            {chosen.length} of {sheets.length} ticked
+          </td>
+          <td className="figure">{displayQuantity(chosen.reduce((sum, it) => sum + it.hours.approved, 0))}</td>
+        </tr>
+      </tfoot>
+    </table>
   );
 }

@@ -1,14 +1,14 @@
-import { known } from '../../core/errors/known';
-import type { BookSave } from '../book/bookSave';
-import { costCodes } from '../company/bookFiles';
-import { insertCostEntries, refreshCostTotals } from '../costs/costEntries';
-import { nextId } from '../db/sql';
-import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
-import { PayrollLineTable } from '../payroll/models';
-import { employees, workKinds } from './bookFiles';
-import { TimeLineTable } from './models';
+import { known } from '../../../core/errors/known';
+import type { BookSave } from '../../book/bookSave';
+import { costCodes } from '../../company/bookFiles';
+import { insertCostEntries, refreshCostTotals } from '../../costs/costEntries';
+import { nextId } from '../../db/sql';
+import { assertBookOfTeam, jobs } from '../../jobs/bookFiles';
+import { PayrollLineTable } from '../../payroll/models';
+import { employees, workKinds } from '../bookFiles';
+import { TimeLineTable } from '../models';
 import { labourOfBook, timeKey } from './planTime';
-import { saveTimePostings, timeEntries, type LineToPost } from './postLines';
+import { saveTimePostings, timeEntries, type LineToPost } from '../postLines';
 
 /** Saves lines of time as they are cut; what is posted with its cost entries and a journal a sheet and accounting day. */
 export async function saveTime(_rows: readonly unknown[], into: BookSave): Promise<void> {

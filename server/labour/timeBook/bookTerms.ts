@@ -1,7 +1,7 @@
-import type { BookCheck } from '../book/bookCheck';
-import { isWhole, type ReadRow } from '../book/columns';
-import { burdens, overtimeRules, payRates, pieceRates } from './bookFiles';
-import type { Terms } from './terms';
+import type { BookCheck } from '../../book/bookCheck';
+import { isWhole, type ReadRow } from '../../book/columns';
+import { burdens, overtimeRules, payRates, pieceRates } from '../bookFiles';
+import type { Terms } from '../terms';
 
 /** Terms of rows as they were read; each knows its row. Rows that could not be read in full are left out. */
 export const TERMS_OF_ROWS = {

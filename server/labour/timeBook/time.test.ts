@@ -1,6 +1,6 @@
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Database } from '../db/database';
+import type { Database } from '../../db/database';
 import {
   cleanUp,
   differences,
@@ -11,10 +11,10 @@ import {
   temporaryDatabase,
   TIME_HEAD,
   type BookText,
-} from '../test/books';
-import { exportedBook as exported } from '../test/wholeBook';
-import { reading } from '../test/act';
-import { runs } from '../test/runs';
+} from '../../test/books';
+import { exportedBook as exported } from '../../test/wholeBook';
+import { reading } from '../../test/act';
+import { runs } from '../../test/runs';
 
 let database: Database;
 beforeEach(async () => {

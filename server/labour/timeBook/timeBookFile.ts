@@ -1,8 +1,8 @@
-import { bookFile } from '../book/bookFile';
-import { costCodes } from '../company/bookFiles';
-import { jobs } from '../jobs/bookFiles';
-import { payrollRuns } from '../payroll/bookFiles';
-import { employees, workKinds } from './bookFiles';
+import { bookFile } from '../../book/bookFile';
+import { costCodes } from '../../company/bookFiles';
+import { jobs } from '../../jobs/bookFiles';
+import { payrollRuns } from '../../payroll/bookFiles';
+import { employees, workKinds } from '../bookFiles';
 import { loadLabourOf, planTime } from './planTime';
 import { saveTime } from './saveTime';
 import { TIME } from './timeColumns';
