@@ -119,9 +119,15 @@ function checkLine(book: BookCheck, file: TimeFile, row: TimeRow): boolean {
   if (row.posted_on && row.posted_on < dated) own.push(['posted_on', `${row.posted_on} is before dated, ${dated}`]);
   if (row.handed_over && row.status && row.status !== 'posted') own.push(['handed_over', 'only a posted line is handed over']);
   if (row.returned && row.status !== 'submitted') own.push(['returned', 'only a submitted line is returned']);
+  for (const column of CHARGED)
+    if (row[column] !== null && row[column] !== undefined && row[column] !== 'no')
+      own.push([column, 'time cannot be charged as daywork yet; leave it empty']);
   for (const [column, message] of [...faults, ...own]) book.fault(file, row, column, message);
   return faults.length + own.length === 0;
 }
+
+/** Columns of daywork: read so that a book that has none comes in. */
+const CHARGED = ['charge', 'charge_from', 'markup_percent', 'daywork_invoice'] as const;
 
 const entered = (row: TimeRow) => ({
   ...{ employee: row.employee ?? '', dated: row.dated ?? '', job: row.job ?? '', costCode: row.cost_code ?? '' },

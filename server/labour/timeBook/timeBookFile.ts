@@ -22,7 +22,8 @@ export const time = bookFile({
   },
   query: `SELECT x.id, CASE WHEN r.id IS NULL THEN NULL ELSE r.sheet || '/' || r.line || '/' || r.pay END AS reverses, x.sheet, x.line,
     e.code AS employee, x.dated, nullif(x.posted_on, x.dated) AS posted_on, j.number AS job, x.section, c.code AS cost_code,
-    k.code AS work_kind, x.wage_class, x.pay, x.hours, x.units, nullif(x.status, 'posted') AS status, x.description, x.clock, p.payroll_run_id AS handed_over, x.returned
+    k.code AS work_kind, x.wage_class, x.pay, x.hours, x.units, nullif(x.status, 'posted') AS status, x.description, NULL AS charge, NULL AS charge_from,
+    NULL AS markup_percent, NULL AS daywork_invoice, x.clock, p.payroll_run_id AS handed_over, x.returned
     FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id LEFT JOIN cost_code c ON c.id = x.cost_code_id
     LEFT JOIN work_kind k ON k.id = x.work_kind_id LEFT JOIN time_line r ON r.id = x.reverses_id
     LEFT JOIN payroll_line p ON p.time_line_id = x.id`,
