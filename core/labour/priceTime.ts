@@ -1,5 +1,5 @@
 import type { PlainDate } from '../calendar/plainDate';
-import type { Cents } from '../money/cents';
+import { LARGEST_AMOUNT, type Cents } from '../money/cents';
 import type { Hours, Quantity } from '../money/rate';
 import { extend, type UnitCost } from '../prices/unitCost';
 import { burdensOf, type Burden, type BurdenOfLine } from './burdens';
@@ -58,7 +58,14 @@ export interface PricedTime {
 }
 
 /** Why a line cannot be priced. */
-export type Unpriced = 'no-rate' | 'no-piece-rate';
+export type Unpriced = 'no-rate' | 'no-piece-rate' | 'too-large';
+
+/** Why a line cannot be priced, in words: nothing is posted while there is one. */
+export function whyUnpriced(why: Unpriced, { costCode, dated }: Pick<TimeToPrice, 'costCode' | 'dated'>, name: string): string {
+  if (why === 'no-rate') return `there is no pay rate for ${name} on ${dated}`;
+  if (why === 'no-piece-rate') return `there is no piece rate of ${costCode} for ${name} on ${dated}`;
+  return `the cost of ${name} on ${dated} is larger than an amount may be`;
+}
 
 /** Prices a line of time (docs/rules.md §10): pay by the hour or by the piece, and its burdens. */
 export function priceTime(line: TimeToPrice, terms: LabourTerms, digits: number): PricedTime | Unpriced {
@@ -69,6 +76,7 @@ export function priceTime(line: TimeToPrice, terms: LabourTerms, digits: number)
   const burdens = burdensOf(terms.burdens, { job, wageClass, dated, hours, pay: paid.payAmount, plain: paid.plain }, digits);
   const burden = burdens.reduce((sum, it) => sum + it.amount, 0);
   const { rate, rung, payAmount, found } = paid;
+  if (Math.abs(payAmount) + Math.abs(burden) > LARGEST_AMOUNT) return 'too-large';
   return { rate, rung, payAmount, burdens, burden, total: payAmount + burden, found };
 }
 

@@ -5,7 +5,8 @@ import { takesCost } from '../../core/jobs/jobStatus';
 import { grouped } from '../../core/lists/grouped';
 import { cutTime, type PostedTime } from '../../core/labour/overtime';
 import type { PayClass } from '../../core/labour/payClass';
-import { priceTime, type PricedTime } from '../../core/labour/priceTime';
+import { priceTime, whyUnpriced, type PricedTime } from '../../core/labour/priceTime';
+import { LARGEST_AMOUNT } from '../../core/money/cents';
 import type { MissingRate, TimePreview } from '../../wire/weekSheets';
 import { loadDigits } from '../company/company';
 import { CostLines, insertCostEntries, refreshCostTotals } from '../costs/costEntries';
@@ -95,13 +96,12 @@ export async function planPosting(
         });
         continue;
       }
-      const what = price === 'no-rate' ? 'there is no pay rate' : `there is no piece rate of ${of.costCode}`;
       planned.missing.push({
         sheet: of.sheet,
         line: of.line,
         name: of.name,
         dated: of.dated,
-        message: `${what} for ${of.name} on ${of.dated}`,
+        message: whyUnpriced(price, of, of.name),
       });
       break;
     }
@@ -213,6 +213,9 @@ export async function savePosting(command: Command, planned: PlannedTimePosting)
       planned.missing.map((it) => ({ field: `${it.sheet}/${it.line}`, message: it.message })),
     );
   if (planned.parts.length === 0) throw new LedrinError('refused', 'There is no approved time to post');
+  const total = planned.parts.reduce((sum, it) => sum + it.price.payAmount + it.price.burden, 0);
+  if (Math.abs(total) > LARGEST_AMOUNT)
+    throw new LedrinError('refused', 'The time comes to more than one posting may hold; post it sheet by sheet');
   const jobIds = [...new Set(planned.parts.flatMap((it) => it.jobId ?? []))];
   assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
   for (const job of jobIds.length > 0 ? await sql.find(JobTable, { id: jobIds }) : [])
@@ -223,7 +226,7 @@ export async function savePosting(command: Command, planned: PlannedTimePosting)
   const postings = await saveTimePostings(sql, actor, lines);
   await savePosted(sql, lines, postings);
   await saveEntries(sql, lines, postings);
-  return { entries: lines.length, total: lines.reduce((sum, it) => sum + it.price.payAmount + it.price.burden, 0) };
+  return { entries: lines.length, total };
 }
 
 async function saveEntries(sql: Sql, lines: readonly PostedPart[], postings: ReadonlyMap<number, number>): Promise<void> {

@@ -142,6 +142,8 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
   const jobs = new Map((await sql.all(JOBS_TO_POST_TO)).filter((it) => seen?.has(it.id) ?? true).map((it) => [it.number, it]));
   const last = addDays(week, LAST_OF_WEEK);
   const faults: Fault[] = [];
+  if (weekBy((await loadTerms(sql)).rules, week) !== week)
+    faults.push({ field: 'week', message: `${week} is not the first day of a week` });
   lines.forEach((line, i) => {
     const add = (field: string, message: string) => faults.push({ field: `lines.${i}.${field}`, message });
     const employee = employees.get(line.employee);

@@ -143,8 +143,17 @@ test('each wrong cell is answered at its place, and nothing is saved', async () 
     'lines.2.hours: more than 24 hours of E1 on 2031-03-03',
     'lines.3.hours: more than 24 hours of E1 on 2031-03-03',
   ]);
+  expect(
+    await problems(act(database, TESTER, addSheet, { week: '2031-03-05', lines: [line({ dated: '2031-03-06' })] }, null)),
+  ).toEqual(['week: 2031-03-05 is not the first day of a week']);
+  // 90,000,000,000 pieces at 3.20.
+  const { sheet: large } = await add(line({ costCode: '200', hours: 0, units: 900_000_000_000_000 - 1 }));
+  await approveAll(large);
+  expect((await readyTime(reading(database))).sheets[0]?.missing.map((it) => it.message)).toEqual([
+    'the cost of Ann Ash on 2031-03-03 is larger than an amount may be',
+  ]);
   const empty = await weekRegister(reading(database), '2031-03-05');
-  expect([empty.week, empty.sheets, empty.missing.map((it) => it.name)]).toEqual([WEEK, [], ['Ann Ash', 'Ben Birch']]);
+  expect([empty.week, empty.sheets.length, empty.missing.map((it) => it.name)]).toEqual([WEEK, 1, ['Ben Birch']]);
 });
 
 test('missing rates are listed before a week is posted, and a job locked between typing and posting takes nothing', async () => {

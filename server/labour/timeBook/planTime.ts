@@ -2,7 +2,7 @@ import { inSheetOrder } from '../../../core/labour/sheets';
 import { beyondTheDay, timeFaults } from '../../../core/labour/timeFaults';
 import { cutTime } from '../../../core/labour/overtime';
 import { PAY_CLASSES, type PayClass } from '../../../core/labour/payClass';
-import { priceTime, type PricedTime } from '../../../core/labour/priceTime';
+import { priceTime, whyUnpriced, type PricedTime } from '../../../core/labour/priceTime';
 import { present } from '../../../core/errors/known';
 import { shared, type BookCheck } from '../../book/bookCheck';
 import type { BookFile } from '../../book/bookFile';
@@ -261,8 +261,8 @@ function pricedOrFault(
     book.digits ?? MOST_DIGITS,
   );
   if (typeof price !== 'string') return price;
-  const who = `${employee?.name ?? row.employee} on ${row.dated}`;
-  if (price === 'no-rate') book.fault(file, row, 'employee', `there is no pay rate for ${who}`);
-  else book.fault(file, row, 'units', `there is no piece rate of ${row.cost_code} for ${who}`);
+  const column = price === 'no-rate' ? 'employee' : price === 'no-piece-rate' || row.units !== null ? 'units' : 'hours';
+  const line = { costCode: row.cost_code ?? '', dated: row.dated ?? '' };
+  book.fault(file, row, column, whyUnpriced(price, line, employee?.name ?? row.employee ?? ''));
   return null;
 }

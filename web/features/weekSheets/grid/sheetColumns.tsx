@@ -78,7 +78,13 @@ export function sheetColumns(
     ...(further ? [{ key: 'units', title: 'Units', width: 50 }] : []),
     { key: 'hours', title: 'Hours', width: 46, numeric: true, show: (_row, i) => displayQuantity(figures[i]?.hours ?? 0) },
     { key: 'split', title: 'Split', width: further ? 84 : 'auto', show: (_row, i) => <Split figures={figures[i]} /> },
-    { key: 'left', title: 'Left of budget', width: 82, numeric: true, show: (_row, i) => <Left figures={figures[i]} /> },
+    {
+      key: 'left',
+      title: 'Left of budget',
+      width: further ? 82 : 118,
+      numeric: true,
+      show: (_row, i) => <Left figures={figures[i]} further={further} />,
+    },
     ...(further ? [{ key: 'description', title: 'Note', width: 'auto' }] : []),
   ];
   return columnsOf(codecs, columns);
@@ -97,13 +103,14 @@ function Split({ figures }: { figures: RowFigures | undefined }) {
   );
 }
 
-function Left({ figures }: { figures: RowFigures | undefined }) {
+function Left({ figures, further }: { figures: RowFigures | undefined; further: boolean }) {
   const task = figures?.task;
   if (!task) return null;
   if (task.budgeted === 0) return <Sign name="unbudgeted" />;
   return (
     <span title={`${displayQuantity(task.left)} of ${displayQuantity(task.budgeted)} hours budgeted are left with this sheet`}>
-      {task.left < 0 && <Sign name="overrun" bare />} {displayQuantity(task.left)}
+      {task.left < 0 && <Sign name="overrun" bare />} {displayQuantity(task.left)}{' '}
+      {!further && <span className="note">of {displayQuantity(task.budgeted)}</span>}
     </span>
   );
 }
