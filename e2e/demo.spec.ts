@@ -68,6 +68,7 @@ const VIEWS: [path: string, heading: string][] = [
   ['/jobs/2105/plan', 'Sections: lots, phases, areas'],
   ['/jobs/2110/forecast', 'Forecast, 30 Apr 2031'],
   ['/jobs/2119/quotations/1', 'Quotation 1, draft'],
+  ['/tenders/hours', 'Hours a unit, achieved'],
   ['/tenders/terms', 'Terms for quotations'],
   ['/tenders/outbox', 'Outbox'],
   ['/reports/changes', 'Change orders'],

@@ -63,8 +63,29 @@ export interface PeopleAtWork {
   }[];
 }
 
+/** What a task of a finished job was to take, and took: hours in ten-thousandths. */
+export interface AchievedTask {
+  job: string;
+  jobName: string;
+  section: string;
+  quantity: number;
+  planned: number;
+  used: number;
+  perUnit: HoursAUnit;
+}
+
+/** The same of a cost code in a unit, with its tasks. */
+export interface AchievedCode extends Omit<AchievedTask, 'job' | 'jobName' | 'section'> {
+  costCode: string;
+  description: string;
+  unit: string;
+  tasks: AchievedTask[];
+}
+
 const part = 'report:labour-progress';
 export const labourCalls = {
+  /** Of jobs that are finished by the day. */
+  achievedHours: query<{ codes: AchievedCode[] }>('read-tenders')('/achieved-hours', { query: dated }),
   peopleAtWork: query<PeopleAtWork>('approve-time')('/people-at-work', { query: dated }),
   labourOfJob: query<LabourView>('read-jobs')('/jobs/:job/hours', { query: dated, part }),
   /** Of jobs that are awarded or on site. */

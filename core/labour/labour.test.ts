@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import type { Burden } from './burdens';
 import { splitTime, type OpenTime, type OvertimeRule } from './overtime';
 import { payCodeOf } from './payCodes';
+import { hoursAUnit } from './productivity';
 import { explainRate, rateOn, rungOf, type PayRate, type RateFor } from './payRates';
 import { priceTime, type LabourTerms, type TimeToPrice } from './priceTime';
 
@@ -241,5 +242,18 @@ test('a pay code is by the job, else by the kind of work, else by the class, els
     payCodeOf(codes, { pay, job, workKind });
   expect([of('J1', 'welding'), of('J2', 'welding'), of('J2', ''), of('J1', '', 'regular')]).toEqual([
     ...['OT-J1', 'OT-WELD', 'OT', 'regular'],
+  ]);
+});
+
+test('hours a unit: as budgeted over the quantity, so far over what is done of it', () => {
+  // 120 h for 400 m2 are 0.3; 90 h for half of it 0.45; of a third 0.675. Nothing done, or no quantity, says nothing.
+  const of = (percentDone: number, quantity: number | null) =>
+    hoursAUnit({ budgeted: 1_200_000, used: 900_000, percentDone }, quantity);
+  expect(of(500_000, 4_000_000)).toEqual({ planned: 3000, achieved: 4500 });
+  expect(of(333_333, 4_000_000).achieved).toBe(6750);
+  expect(of(0, 4_000_000)).toEqual({ planned: 3000, achieved: null });
+  expect([of(500_000, null), of(500_000, 0)]).toEqual([
+    { planned: null, achieved: null },
+    { planned: null, achieved: null },
   ]);
 });

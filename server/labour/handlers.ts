@@ -4,7 +4,9 @@ import { comparePlain } from '../../core/costs/costType';
 import { weekBy } from '../../core/labour/overtime';
 import { hoursAUnit } from '../../core/labour/productivity';
 import { labourCalls, type LabourTaskRow, type PeopleAtWork } from '../../wire/labour';
-import { HOURS_AT_WORK, TASK_QUANTITIES, WORK_AHEAD } from './queries';
+import { achievedHours } from './achievedHours';
+import { quantitiesOf } from './quantities';
+import { HOURS_AT_WORK, WORK_AHEAD } from './queries';
 import { loadTerms } from './terms';
 import type { Reader } from '../db/sql';
 import { handle } from '../http/handlers';
@@ -17,16 +19,11 @@ import { labourTasks, type LabourTask } from './labourTasks';
 
 const totalOf = (tasks: readonly LabourTask[]) => labourTotal(tasks.map((it) => ({ line: it.state, finished: it.finished })));
 
-/** What tasks of a job are to install, by cost line. */
-async function quantitiesOf(sql: Reader, job: JobIdentity) {
-  const rows = await sql.all(TASK_QUANTITIES, [job.id]);
-  return new Map(rows.map(({ id, quantity, unit, otherUnit }) => [id, unit === otherUnit ? { quantity, unit } : NO_QUANTITY]));
-}
-const NO_QUANTITY = { quantity: null, unit: '' };
+type Quantities = Awaited<ReturnType<typeof quantitiesOf>>;
 
-function rowOf(job: JobIdentity, task: LabourTask, quantities: Awaited<ReturnType<typeof quantitiesOf>>): LabourTaskRow {
+function rowOf(job: JobIdentity, task: LabourTask, quantities: Quantities): LabourTaskRow {
   const { id, section, costCode, description, state, progress } = task;
-  const { quantity, unit } = quantities.get(id) ?? NO_QUANTITY;
+  const { quantity, unit } = quantities(id);
   return {
     ...{ ...progress, id, job: job.number, jobName: job.name, section, costCode, description, inBudget: state.budgeted },
     ...{ quantity, unit, perUnit: hoursAUnit(progress, quantity) },
@@ -43,7 +40,7 @@ async function labourOfJob(sql: Reader, number: string, asOf: string) {
 /** Tasks of all running jobs, by cost code. */
 async function labourByCode(sql: Reader, asOf: string) {
   const running = await sql.find(JobTable, { status: ['awarded', 'on-site'] }, ['number']);
-  const tasks: { job: JobIdentity; task: LabourTask; quantities: Awaited<ReturnType<typeof quantitiesOf>> }[] = [];
+  const tasks: { job: JobIdentity; task: LabourTask; quantities: Quantities }[] = [];
   for (const { number } of running) {
     const job = await jobByNumber(sql, number, 'job');
     const quantities = await quantitiesOf(sql, job);
@@ -74,6 +71,7 @@ const WEEKS_SHOWN = 8;
 const DAYS_OF_A_WEEK = 7;
 
 export const labourHandlers = handle(labourCalls, {
+  achievedHours: (sql, { asOf }) => achievedHours(sql, asOf),
   peopleAtWork: (sql, { asOf }) => peopleAtWork(sql, asOf),
   labourOfJob: (sql, { job, asOf }) => labourOfJob(sql, job, asOf),
   labourByCode: (sql, { asOf }) => labourByCode(sql, asOf),

@@ -37,6 +37,7 @@ export const READS: Omit<
   wageStatement: { job: 'J1', on: '2031-03-05' },
   wageStatementPdf: { job: 'J1', on: '2031-03-05' },
   wageStatementCsv: { job: 'J1', on: '2031-03-05' },
+  achievedHours: { asOf },
   peopleAtWork: { asOf },
   timeLists: {},
   weekRegister: { on: '2031-03-05' },

@@ -42,6 +42,12 @@ export const PLACES: readonly RegisteredPlace[] = [
   place('Tenders', '/tenders/build-ups', 'Build-ups', async () => (await import('../features/prices/BuildUpsPage')).BuildUpsPage),
   place(
     'Tenders',
+    '/tenders/hours',
+    'Hours a unit',
+    async () => (await import('../features/labour/AchievedHoursPage')).AchievedHoursPage,
+  ),
+  place(
+    'Tenders',
     '/tenders/quotations',
     'Quotations',
     async () => (await import('../features/tenders/SentQuotationsPage')).SentQuotationsPage,

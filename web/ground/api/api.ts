@@ -61,6 +61,7 @@ export const {
   useAbsencesQuery,
   useAcceptInvitationMutation,
   useAcceptOfferMutation,
+  useAchievedHoursQuery,
   useAchievedQuery,
   useAddAbsenceMutation,
   useAddChangeMutation,
