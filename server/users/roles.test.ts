@@ -131,11 +131,17 @@ test('whoever is of a team changes nothing but on a job that is looked up first'
   ).toEqual(OF_NO_JOB.sort());
 });
 
-test('the site reads nothing that is a number: no money can be among it', async () => {
+test('the site reads no number but hours: no money can be among it', async () => {
   const numbers = (value: unknown): boolean =>
     typeof value === 'number' || (typeof value === 'object' && value !== null && Object.values(value).some(numbers));
   for (const path of ['/api/site/jobs', '/api/site/jobs/J1']) {
-    const { body } = await request(appOf('site')).get(path).expect(200);
+    const { hours = [], ...body } = (await request(appOf('site')).get(path).expect(200)).body as Record<string, unknown>;
     expect(numbers(body)).toBe(false);
+    // Hours by task are numbers, and nothing else is among them.
+    for (const it of hours as object[])
+      expect(Object.keys(it)).toEqual(['section', 'costCode', 'description', 'budgeted', 'used', 'toFinish']);
   }
+  // Time is entered there as well: hours, and no word of what they cost.
+  for (const path of ['/api/time-lists', '/api/week-sheets?on=2031-03-05', '/api/week-sheets/7', '/api/week-hours?on=2031-03-05'])
+    expect((await request(appOf('site')).get(path).expect(200)).text).not.toMatch(/"(rate|amount|payAmount|burden|cost|price)"/);
 });
