@@ -1,5 +1,6 @@
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { ONE_HOUR } from '../../../core/labour/sheets';
 import { displayQuantity } from '../../../core/money/display';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
@@ -145,6 +146,9 @@ function daysOf({ startedOn, finishedOn, startsOn, finishesOn }: SiteJob['sectio
   return 'not planned yet';
 }
 
+/** Whole hours: on a phone nobody asks for their fractions. */
+const whole = (hours: number) => (hours === 0 ? '0' : displayQuantity(Math.round(hours / ONE_HOUR) * ONE_HOUR));
+
 /** Hours by task: budgeted, used, still to go. No money. */
 function TaskHours({ hours }: Pick<SiteJob, 'hours'>) {
   if (hours.length === 0) return null;
@@ -156,8 +160,7 @@ function TaskHours({ hours }: Pick<SiteJob, 'hours'>) {
           <li key={`${it.section} ${it.costCode}`} className="hair-below py-2">
             <b>{[it.section, it.description].filter(Boolean).join(' · ')}</b>
             <span className="note block">
-              {displayQuantity(it.used)} of {displayQuantity(it.budgeted)} h used
-              {it.toFinish > 0 && `, ${displayQuantity(it.toFinish)} h to finish`}
+              {whole(it.used)} of {whole(it.budgeted)} h used{it.toFinish > 0 && `, ${whole(it.toFinish)} h to finish`}
             </span>
           </li>
         ))}
