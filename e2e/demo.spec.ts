@@ -34,7 +34,7 @@ const VIEWS: [path: string, heading: string][] = [
   ['/ledger', 'Trial balance'],
   ['/ledger/tie-out', 'Tie-out'],
   ['/ledger/postings', 'Posted documents'],
-  ['/ledger/postings/172', 'Document 172: opening cost'],
+  ['/ledger/postings/208', 'Document 208: opening cost'],
   ['/set-up', 'Set-up'],
   ['/set-up/vendors', 'Vendors'],
   ['/set-up/cost-codes', 'Cost codes'],
