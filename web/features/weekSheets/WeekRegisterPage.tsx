@@ -86,7 +86,7 @@ function Register({ register: { sheets, missing, earlier, week } }: { register: 
       {earlier.length > 0 && (
         <section aria-label="Earlier weeks" className="mt-5">
           <h2 className="mb-1">Earlier weeks, not posted yet</h2>
-          <Sheets label="Earlier weeks" sheets={earlier} withWeek />
+          <Sheets label="Sheets of earlier weeks" sheets={earlier} withWeek />
         </section>
       )}
     </>
