@@ -45,6 +45,8 @@ export interface SheetLine extends TimeLineInput {
   /** What it reverses, and what reverses it: sheet/line/pay class. */
   reverses: string | null;
   reversedBy: string | null;
+  /** Posted: its class is by the overtime rule, not given. */
+  split: boolean;
 }
 
 export interface WeekSheetView {

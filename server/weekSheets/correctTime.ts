@@ -60,7 +60,6 @@ export async function planCorrection(
       ...it,
       ...named(posted.length + i + 1),
       id: null,
-      name: it.employee,
       reverses: null,
     })),
   ];

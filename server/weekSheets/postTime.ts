@@ -3,6 +3,7 @@ import { at, known } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { takesCost } from '../../core/jobs/jobStatus';
 import { grouped } from '../../core/lists/grouped';
+import { inSheetOrder } from '../../core/labour/sheets';
 import { cutTime, type PostedTime } from '../../core/labour/overtime';
 import type { PayClass } from '../../core/labour/payClass';
 import { priceTime, whyUnpriced, type PricedTime } from '../../core/labour/priceTime';
@@ -30,7 +31,10 @@ import type { LoadedLine } from './sheetViews';
 type Price = Pick<PricedTime, 'rate' | 'rung' | 'payAmount' | 'burden'>;
 
 /** A line as it is to be posted: one of a sheet, or one that reverses a posted one and has its price turned. */
-export type TimeToPost = Omit<LoadedLine, 'id' | 'reverses' | 'reversedBy' | 'status' | 'returned' | 'postedOn' | 'name'> & {
+export type TimeToPost = Omit<
+  LoadedLine,
+  'id' | 'reverses' | 'reversedBy' | 'status' | 'returned' | 'postedOn' | 'name' | 'split'
+> & {
   /** The row it takes the place of; null for a line that is not saved yet. */
   id: number | null;
   name: string;
@@ -112,13 +116,18 @@ export async function planPosting(
 /** Approved lines of sheets, as they are to be posted. */
 export async function approvedOf(sql: Reader, sheets: readonly string[]): Promise<TimeToPost[]> {
   const lines = await sql.all(APPROVED_OF_SHEETS, [JSON.stringify(sheets)]);
-  return lines.map((it): TimeToPost => ({ ...it, reverses: null }));
+  // They are cut in the order of sheet and line, whatever order they were saved in.
+  return lines.sort(inSheetOrder).map((it): TimeToPost => ({ ...it, reverses: null }));
 }
 
 /** What a page is shown of a plan: what would be posted otherwise since is noticed. */
 export function shownOfPlan({ parts, missing }: PlannedTimePosting): unknown {
   return [
-    parts.map((it) => [it.of.id, it.sheet, it.line, it.pay, it.hours, it.postedOn, it.price.payAmount, it.price.burden]),
+    parts.map((it) => [
+      // A line that is not there yet has its number when it is posted: other sheets may come before it.
+      ...(it.of.id === null ? [it.employee, it.dated] : [it.of.id, it.sheet, it.line]),
+      ...[it.pay, it.hours, it.postedOn, it.jobId, it.section, it.costCodeId, it.price.payAmount, it.price.burden],
+    ]),
     missing,
   ];
 }

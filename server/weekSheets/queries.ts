@@ -13,12 +13,12 @@ const LINES = (where: string) =>
       ...{ workKindId: t.orNull(t.whole), workKind: t.text, employeeId: t.whole, employeeClass: t.text, wageClass: t.text },
       ...{ pay: t.orNull(t.oneOf(...PAY_CLASSES)), hours: t.hours, units: t.orNull(t.quantity), description: t.text },
       ...{ clock: t.text, status: t.oneOf('submitted', 'approved', 'posted'), returned: t.text },
-      ...{ reverses: t.orNull(t.text), reversedBy: t.orNull(t.text) },
+      ...{ reverses: t.orNull(t.text), reversedBy: t.orNull(t.text), split: t.flag },
     }),
     `SELECT x.id, x.sheet, x.line, e.code AS employee, e.name, x.dated, x.posted_on AS postedOn, x.job_id AS jobId,
         ${name('j.number')} AS job, x.section, x.cost_code_id AS costCodeId, ${name('c.code')} AS costCode,
         x.work_kind_id AS workKindId, ${name('k.code')} AS workKind, x.employee_id AS employeeId, e.wage_class AS employeeClass,
-        x.wage_class AS wageClass, x.pay, x.hours, x.units, x.description, x.clock, x.status, x.returned,
+        x.wage_class AS wageClass, x.pay, x.hours, x.units, x.description, x.clock, x.status, x.returned, x.split,
         (SELECT r.sheet || '/' || r.line || '/' || r.pay FROM time_line r WHERE r.id = x.reverses_id) AS reverses,
         (SELECT r.sheet || '/' || r.line || '/' || r.pay FROM time_line r WHERE r.reverses_id = x.id) AS reversedBy
       FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id

@@ -1,4 +1,5 @@
 import { explainRate } from '../../core/labour/payRates';
+import { inSheetOrder } from '../../core/labour/sheets';
 import { priceTime } from '../../core/labour/priceTime';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { ArgsOf, OutputOf } from '../../wire/call';
@@ -14,7 +15,7 @@ import { sheetRows } from './sheetViews';
 
 /** Approved time by sheet, and the lines that cannot be priced yet: what is missing is known before anything is posted. */
 export async function readyTime(sql: Reader): Promise<OutputOf<typeof weekSheetCalls.readyTime>> {
-  const lines = await sql.all(APPROVED_LINES);
+  const lines = (await sql.all(APPROVED_LINES)).sort(inSheetOrder);
   const { rules } = await loadTerms(sql);
   const { missing } = await planPosting(
     sql,

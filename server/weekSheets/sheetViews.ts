@@ -47,7 +47,7 @@ export function shownLine(it: LoadedLine): SheetLine {
     },
     ...{ costCode: it.costCode, workKind: it.workKind, wageClass: it.wageClass, pay: it.pay, hours: it.hours, units: it.units },
     ...{ description: it.description, clock: it.clock, state: stateOf(it), returned: it.returned },
-    ...{ reverses: it.reverses, reversedBy: it.reversedBy },
+    ...{ reverses: it.reverses, reversedBy: it.reversedBy, split: it.split === 1 },
   };
 }
 

@@ -222,3 +222,43 @@ test('a posted sheet is corrected in the next month: both are shown, and the day
   expect(await faultsOf(copy, book)).toEqual([]);
   expect(await exportedBook(copy)).toEqual(book);
 });
+
+test('sheets posted together are cut in their order, whichever was put right last', async () => {
+  const first = (await add(line({ hours: hours(5) }))).sheet;
+  const second = (await add(line({ hours: hours(5), costCode: '200' }))).sheet;
+  // Put right, the first one's line is the newest row: it comes first all the same.
+  const { seen } = await view(first);
+  await act(database, TESTER, saveSheet, first, { seen, week: WEEK, lines: [line({ hours: hours(6) })] }, null);
+  for (const sheet of [second, first]) await approveAll(sheet);
+  await post([second, first]);
+  // 8 h of the day are regular: all 6 of the first, 2 of the second.
+  expect((await time()).slice(0, -1).map((it) => [0, 9, 10].map((i) => it.split(',')[i]).join(' '))).toEqual([
+    '1 regular 6',
+    '2 regular 2',
+    '2 overtime 3',
+  ]);
+});
+
+test('hours of somebody else: one is reversed, the other has them, and a sheet in between does not undo the preview', async () => {
+  const { sheet } = await add(line({ hours: hours(4), pay: 'overtime' }));
+  await approveAll(sheet);
+  await post([sheet]);
+  expect((await view(sheet)).lines.map((it) => [it.pay, it.split])).toEqual([['overtime', false]]);
+  const correction = {
+    ...{ week: WEEK, employees: ['E1'], reason: 'It was Ben', lateOn: null },
+    lines: [line({ employee: 'E2', hours: hours(4), pay: 'overtime' })],
+  };
+  const { seen } = await previewPosting(
+    database,
+    '2031-03-31',
+    async (sql) => (await planCorrection(sql, sheet, correction, null)).planned,
+  );
+  await add(line({ employee: 'E2', dated: '2031-03-06', hours: hours(1) }));
+  expect(await act(database, TESTER, correctTime, sheet, { ...correction, seen }, null)).toEqual({ sheet: '3' });
+  // 4 × 22.50 × 1.5 = 135.00 turned, 4 × 18.00 × 1.5 = 108.00.
+  expect(await reportLines(database, 'payroll', '2031-03-31')).toEqual([
+    'E1,OT,J1,0,22.5000,0.00',
+    'E2,OT,J1,4,18.0000,108.00',
+    'TOTAL,,,4,,108.00',
+  ]);
+});

@@ -33,7 +33,9 @@ function asEntered(view: WeekSheetView): TimeLineInput[] {
     if (!first) return [];
     const { employee, dated, job, section, costCode, workKind, wageClass, units, description, clock } = first;
     const hours = of.reduce((sum, it) => sum + it.hours, 0);
-    return [{ employee, dated, job, section, costCode, workKind, wageClass, pay: null, hours, units, description, clock }];
+    // A class that was given stays given.
+    const pay = first.split ? null : first.pay;
+    return [{ employee, dated, job, section, costCode, workKind, wageClass, pay, hours, units, description, clock }];
   });
 }
 
@@ -58,9 +60,11 @@ export function CorrectSheet({ lists, view, onDone }: Props) {
   const [look, looking] = usePreviewTimeCorrectionMutation();
   const [post, posting] = useCorrectTimeMutation();
   const employees = changedPeople(was, read.lines);
-  const body = { week, employees, lines: read.lines.filter((it) => employees.includes(it.employee)), reason, lateOn: late.on };
-  // Lines of people nobody changed are not sent: faults come by the place among those that are.
-  const sent = read.lines.flatMap((it, i) => (employees.includes(it.employee) ? [i] : []));
+  // Lines of people nobody changed are not sent, those of people who were not on the sheet are: hours may have been of somebody else.
+  const before = new Set(was.map((it) => it.employee));
+  const sent = read.lines.flatMap((it, i) => (employees.includes(it.employee) || !before.has(it.employee) ? [i] : []));
+  const lines = sent.flatMap((i) => read.lines[i] ?? []);
+  const body = { week, employees, lines, reason, lateOn: late.on };
   const placed = { ...read, places: sent.flatMap((i) => read.places[i] ?? []) };
   const faults = placedFaults(read, asked, null, (row, column) => (sheet.rows[row]?.[column] ?? '').trim());
   for (const [at, message] of placedFaults({ ...placed, faults: new Map() }, true, refused, () => '')) faults.set(at, message);
@@ -123,6 +127,9 @@ export function CorrectSheet({ lists, view, onDone }: Props) {
           Leave as posted
         </button>
       </div>
+      {employees.length === 0 && lines.length > 0 && (
+        <p className="note">Nothing of this sheet is changed yet. Hours of other people alone go on a week sheet of their own.</p>
+      )}
       {refused && <Refused message={refused.message} />}
       {preview && <TimePreviewShown preview={preview} />}
     </>

@@ -1,4 +1,4 @@
-import { startTransition, useEffect, useMemo, useState } from 'react';
+import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import { grouped } from '../../../../core/lists/grouped';
 import type { DayHours, TaskHours, TimeLists } from '../../../../wire/weekSheets';
 import { useHoursOfWeekQuery, useTaskHoursQuery } from '../../../ground/api/api';
@@ -49,7 +49,25 @@ function useStoredRows(key: string, seen: string, start: readonly GridRow[]) {
     if (changed) localStorage.setItem(KEPT + key, JSON.stringify({ seen, rows: settled }));
     else localStorage.removeItem(KEPT + key);
   }, [key, seen, settled, changed]);
-  return { rows, settled, setRows, changed, forget: () => localStorage.removeItem(KEPT + key) };
+  // Whoever leaves before the pause keeps the last keys as well.
+  const latest = useRef({ rows, sent: false });
+  latest.current.rows = rows;
+  useEffect(() => {
+    const keep = () => {
+      const { rows: typed, sent } = latest.current;
+      if (!sent && JSON.stringify(typed) !== before) localStorage.setItem(KEPT + key, JSON.stringify({ seen, rows: typed }));
+    };
+    window.addEventListener('pagehide', keep);
+    return () => {
+      window.removeEventListener('pagehide', keep);
+      keep();
+    };
+  }, [key, seen, before]);
+  const forget = () => {
+    latest.current.sent = true;
+    localStorage.removeItem(KEPT + key);
+  };
+  return { rows, settled, setRows, changed, forget };
 }
 
 /** What is worked out of a row: its hours, how they are cut, and what is left of its task. */
