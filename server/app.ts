@@ -15,6 +15,7 @@ import { changeHandlers } from './changes/handlers';
 import { companyHandlers } from './company/handlers';
 import { correctionHandlers } from './corrections/handlers';
 import { costHandlers } from './costs/handlers';
+import { daySheetHandlers } from './daySheets/handlers';
 import { estimateHandlers } from './estimates/handlers';
 import type { Setting } from './http/context';
 import { refuseOtherSites } from './http/door';
@@ -61,6 +62,7 @@ const NOUNS = [
   labourHandlers,
   labourListHandlers,
   weekSheetHandlers,
+  daySheetHandlers,
   payrollHandlers,
   planHandlers,
   instalmentHandlers,

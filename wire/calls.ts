@@ -6,6 +6,7 @@ import { changeCalls } from './changes';
 import { companyCalls } from './company';
 import { correctionCalls } from './corrections';
 import { costCalls } from './costs';
+import { daySheetCalls } from './daySheets';
 import { estimateCalls } from './estimates';
 import { forecastCalls } from './forecasts';
 import { instalmentCalls } from './instalments';
@@ -46,6 +47,7 @@ export const CALLS = {
   ...labourCalls,
   ...labourListCalls,
   ...weekSheetCalls,
+  ...daySheetCalls,
   ...payrollCalls,
   ...instalmentCalls,
   ...estimateCalls,

@@ -7,6 +7,7 @@ import { commitments } from '../commitments/bookFile';
 import { company, costCodes, customers, people, vendors } from '../company/bookFiles';
 import { costs } from '../costs/bookFile';
 import { awardLines, awards } from '../estimates/awardFiles';
+import { dayEntries, daySheets, daySignatures } from '../daySheets/bookFiles';
 import { estimateLines, estimateMarkups, estimateParts, estimatePrices, estimates } from '../estimates/bookFiles';
 import { forecasts } from '../forecasts/bookFile';
 import { billingInstalments, instalmentStages } from '../instalments/bookFiles';
@@ -74,6 +75,9 @@ export const BOOK_FILES: readonly BookFile[] = [
   payrollRuns,
   payrollSettings,
   time,
+  daySheets,
+  daySignatures,
+  dayEntries,
   applications,
   applicationLines,
   reversedCertifications,

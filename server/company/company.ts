@@ -1,7 +1,7 @@
 import { NEWEST_ENTRY } from './queries';
 import { CompanyTable } from './models';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
+import { addDays, lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { currencyDigits } from '../../core/money/currency';
 import type { Company } from '../../wire/company';
 import type { Reader } from '../db/sql';
@@ -53,3 +53,10 @@ export async function newestEntryDate(sql: Reader): Promise<PlainDate | null> {
 export async function usualAsOf(sql: Reader, today: PlainDate): Promise<PlainDate> {
   return lastDay(periodOf((await newestEntryDate(sql)) ?? today));
 }
+
+/** The day that is worked: today; of books that lie ahead of it, as a sample does, the last of their newest month. */
+export async function usualDay(sql: Reader, today: PlainDate): Promise<PlainDate> {
+  const newest = await newestEntryDate(sql);
+  return newest !== null && newest > addDays(today, DAYS_AHEAD) ? usualAsOf(sql, today) : today;
+}
+const DAYS_AHEAD = 31;

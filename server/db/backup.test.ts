@@ -123,4 +123,5 @@ const SHIPPED: readonly string[] = [
   'c76746f8d0ab',
   'fcd416c831a4',
   '4878c4421158',
+  '04c5075b0c64',
 ];

@@ -165,6 +165,7 @@ export const HISTORY = [
   ['attachments', isThere('attachment')],
   ['noted events', isThere('job_event')],
   ['time', isThere('time_line')],
+  ['day sheets', isThere('day_sheet')],
   ['pay rates of its own', isThere('pay_rate')],
   ['burdens of its own', isThere('burden')],
   ['pay codes of its own', isThere('pay_code')],

@@ -90,8 +90,8 @@ const used = (column: 'employee_id' | 'work_kind_id', tables: readonly string[])
     `SELECT id, count(*) AS uses FROM (${tables.map((it) => `SELECT ${column} AS id FROM ${it}`).join(' UNION ALL ')})
       WHERE id IS NOT NULL GROUP BY id`,
   );
-export const EMPLOYEE_USES = used('employee_id', ['time_line', 'pay_rate']);
-export const WORK_KIND_USES = used('work_kind_id', ['time_line', 'pay_rate', 'piece_rate', 'pay_code']);
+export const EMPLOYEE_USES = used('employee_id', ['time_line', 'pay_rate', 'day_entry']);
+export const WORK_KIND_USES = used('work_kind_id', ['time_line', 'pay_rate', 'piece_rate', 'pay_code', 'day_entry']);
 
 /** What the labour lines of job `$1` are to install, by cost line: of the budget, else of the estimate it came from. */
 export const TASK_QUANTITIES = query(

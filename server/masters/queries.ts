@@ -43,6 +43,7 @@ export const USES: Record<MasterKind, readonly Use[]> = {
     usedBy('price in an estimate', 'prices in estimates', 'estimate_price', 'cost_code_id'),
     usedBy('piece rate', 'piece rates', 'piece_rate', 'cost_code_id'),
     usedBy('line of time', 'lines of time', 'time_line', 'cost_code_id'),
+    usedBy('entry of a day sheet', 'entries of day sheets', 'day_entry', 'cost_code_id'),
   ],
   people: [
     namedBy('job as manager', 'jobs as manager', 'job', 'manager'),

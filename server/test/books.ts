@@ -208,4 +208,7 @@ export const LABOUR_BOOK: BookText = {
   ...TENDER_BOOK,
   ...LABOUR_TERMS,
   time: `${TIME_HEAD}7,1,E1,2031-03-03,,J1,A,100,,,,9.5,,submitted,\n7,2,E2,2031-03-03,,J1,A,100,,,,8,,approved,\n`,
+  day_sheets: 'job,dated,crew,weather,week_sheet\nJ1,2031-03-03,Ann Ash,Dry,7\n',
+  day_entries:
+    'job,dated,crew,kind,employee,section,cost_code,hours,charged\nJ1,2031-03-03,Ann Ash,hours,E1,A,100,9.5,yes\nJ1,2031-03-03,Ann Ash,hours,E2,A,100,8,no\n',
 };

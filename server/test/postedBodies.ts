@@ -1,3 +1,4 @@
+import { workedDay } from './workedDay';
 import { addressOf, type Call, type SentOf } from '../../wire/call';
 import { CALLS } from '../../wire/calls';
 import { BY_DAY, NOT_BEGUN } from './wholeBook';
@@ -143,6 +144,7 @@ export const worked: Body<'addSheet'>['lines'][number] = {
   ...{ employee: 'E1', dated: '2031-03-04', job: 'J1', section: 'A', costCode: '100', workKind: '', wageClass: '', pay: null },
   ...{ hours: 80_000, units: null, description: '', clock: '' },
 };
+const DAY_OF_J1 = { job: 'J1', dated: '2031-03-04', crew: 'Ann Ash' };
 const timeCorrection = { week: '2031-03-03', employees: ['E1'], lines: [worked], reason: 'r', lateOn: null };
 const kindsOfWork: Body<'saveLabourList'> = {
   ...{ list: 'work-kinds', seen: 'x' },
@@ -151,6 +153,9 @@ const kindsOfWork: Body<'saveLabourList'> = {
 
 /** Every call that takes an input, with one it takes; a call that is missing here does not compile. */
 export const EXAMPLES: WithInput = {
+  saveDaySheet: { ...DAY_OF_J1, body: { seen: '', day: workedDay, leftOut: '' } },
+  deleteDaySheet: { ...DAY_OF_J1, body: { seen: 'x' } },
+  takeDayHours: { ...DAY_OF_J1, body: { seen: 'x' } },
   handOver: { body: { from: '2031-03-01', to: '2031-03-31', seen: 'x', employees: null } },
   savePayrollSetting: { body: { seen: 'x', columns: [{ title: 'Name', field: 'name' }], declaration: '' } },
   addSheet: { body: { week: '2031-03-03', lines: [worked] } },

@@ -8,6 +8,7 @@ export type Reading = {
   >;
 };
 const asOf = '2031-03';
+const DAY = { job: 'J1', dated: '2031-03-03', crew: 'Ann Ash' };
 const J1 = { job: 'J1', asOf };
 
 /** Every call that reads, with what it is read by; one that is missing here does not compile. Not there: what only a message, an answer or posted time brings. */
@@ -24,6 +25,7 @@ export const READS: Omit<
   | 'quotation'
   | 'quotationDocument'
   | 'timeRate'
+  | 'dayPhoto'
   | 'payrollRun'
   | 'payrollCsv'
 > = {
@@ -32,6 +34,12 @@ export const READS: Omit<
   waiting: {},
   sessions: {},
   openPayroll: { from: '2031-03-01', to: '2031-03-31' },
+  phonePack: {},
+  dayRegister: { on: '2031-03-05' },
+  daySheet: DAY,
+  daySheetPdf: DAY,
+  dayWeekPdf: { job: 'J1', on: '2031-03-05' },
+  dayworkSheetPdf: { ...DAY, id: 0 },
   payrollRuns: {},
   payrollSetting: {},
   wageStatement: { job: 'J1', on: '2031-03-05' },

@@ -1,5 +1,7 @@
 import { clientDocumentPdf } from '../offers/clientDocumentPdf';
 import { handOver, openPayroll, payrollSetting, savePayrollSetting } from '../payroll/payroll';
+import { saveDaySheet } from '../daySheets/saveDaySheet';
+import { signedDay } from './workedDay';
 import { act, reading } from './act';
 import { groupsBy } from '../../core/estimates/award';
 import { writeBook } from '../book/writeBook';
@@ -134,6 +136,7 @@ export async function wholeBook(): Promise<BookText> {
   ];
   const wrong = await faultsOf(database, { ...LABOUR_TERMS, time: `${TIME_HEAD}${time.join('\n')}\n` });
   if (wrong.length > 0) throw new Error(`labour does not come in: ${wrong.join(' ')}`);
+  await act(database, TESTER, saveDaySheet, { job: 'J1', dated: '2031-03-05', crew: 'Ann Ash' }, signedDay(), null);
   const march = { from: '2031-03-01', to: '2031-03-31' };
   const { seen } = await openPayroll(reading(database), march);
   await act(database, TESTER, handOver, { ...march, seen, employees: null });

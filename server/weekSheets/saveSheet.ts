@@ -55,6 +55,12 @@ export async function nextSheet(sql: Reader): Promise<string> {
   return String(present(await sql.get(LAST_SHEET)).last + 1);
 }
 
+/** The number of the next line of a sheet. */
+export async function nextLine(sql: Reader, sheet: string): Promise<number> {
+  const names = (await linesOfSheet(sql, sheet)).map((it) => (/^\d{1,15}$/.test(it.line) ? Number(it.line) : 0));
+  return Math.max(0, ...names) + 1;
+}
+
 export const subjectOf = (sheet: string) => `week sheet ${sheet}`;
 
 /** Writes over the lines of a week that are not approved yet; what is approved or posted stays, and so do lines of jobs not seen. */
@@ -69,9 +75,7 @@ export async function saveSheet(
   await assertUnchangedSheet(command, sheet, there, seen);
   const open = there.filter((it) => it.status === 'submitted').map((it) => it.id);
   await deleteLines(sql, open);
-  const names = (await linesOfSheet(sql, sheet)).map((it) => (/^\d{1,15}$/.test(it.line) ? Number(it.line) : 0));
-  const first = Math.max(0, ...names) + 1;
-  await writeLines(command, { sheet, week, lines, first, leave: new Set(open) }, person);
+  await writeLines(command, { sheet, week, lines, first: await nextLine(sql, sheet), leave: new Set(open) }, person);
   command.note(subjectOf(sheet), { week, lines: lines.length });
 }
 
@@ -90,7 +94,8 @@ interface SheetToWrite {
   leave: ReadonlySet<number>;
 }
 
-async function writeLines(
+/** Checks lines and writes them, submitted. Throws bad-input with every fault by line and field. */
+export async function writeLines(
   command: Command,
   { sheet, lines, first, ...rest }: SheetToWrite,
   person: SignedIn | null,

@@ -1,4 +1,5 @@
 import { applicationPdf } from '../billing/applicationPdf';
+import { dayPdf, dayworkPdf } from '../daySheets/dayPdf';
 import { exportZip } from '../book/exportZip';
 import { previewImport } from '../book/previewImport';
 import { importBookAlone } from '../book/importBookAlone';
@@ -19,6 +20,8 @@ export const TASKS = {
   clientDocumentPdf,
   clientDocumentDocx,
   wageStatementPdf,
+  dayPdf,
+  dayworkPdf,
   exportZip,
   importBookAlone,
   previewImport,

@@ -21,6 +21,7 @@ import { restrictedAndNarrowed } from './0020-restricted-and-narrowed';
 import { labour } from './0021-labour';
 import { weekSheets } from './0022-week-sheets';
 import { payroll } from './0023-payroll';
+import { daySheets } from './0024-day-sheets';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -48,4 +49,5 @@ export const MIGRATIONS: readonly Migration[] = [
   labour,
   weekSheets,
   payroll,
+  daySheets,
 ];

@@ -10,7 +10,7 @@ import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { isFilled } from '../../kit/grid/filledRow';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { PageHead } from '../../kit/PageHead';
-import { stableText } from '../../kit/stableText';
+import { stableText } from '../../../core/lists/stableText';
 import { Refused } from '../../kit/States';
 import { amount } from '../../kit/typed/codecs';
 import { useUnsaved } from '../../kit/unsaved';

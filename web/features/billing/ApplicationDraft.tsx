@@ -1,7 +1,7 @@
 import { GridFoot } from '../../kit/grid/GridFoot';
 import { SureButton } from '../../kit/SureButton';
 import { amount } from '../../kit/typed/codecs';
-import { stableText } from '../../kit/stableText';
+import { stableText } from '../../../core/lists/stableText';
 import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayPercent } from '../../../core/money/display';

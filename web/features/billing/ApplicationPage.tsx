@@ -6,7 +6,7 @@ import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { useState } from 'react';
 import type { ApplicationView, CertificationPreview } from '../../../wire/billing';
-import { stableText } from '../../kit/stableText';
+import { stableText } from '../../../core/lists/stableText';
 import { Approvals } from '../../ground/approvals/Approvals';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';

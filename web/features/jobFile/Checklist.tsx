@@ -1,6 +1,6 @@
 import { isFilled } from '../../kit/grid/filledRow';
 import { columnsOf, readRows, rowOf } from '../../kit/grid/rowCodecs';
-import { stableText } from '../../kit/stableText';
+import { stableText } from '../../../core/lists/stableText';
 import { day, optional, words, type Faults } from '../../kit/typed/codecs';
 import { useSaveCheckTemplateMutation, useSaveChecklistMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';

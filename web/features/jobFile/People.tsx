@@ -1,5 +1,5 @@
 import { isFilled } from '../../kit/grid/filledRow';
-import { stableText } from '../../kit/stableText';
+import { stableText } from '../../../core/lists/stableText';
 import { useSavePeopleMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';

@@ -1,6 +1,6 @@
 import { SureButton } from '../../kit/SureButton';
 import { useUnsaved } from '../../kit/unsaved';
-import { stableText } from '../../kit/stableText';
+import { stableText } from '../../../core/lists/stableText';
 import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';

@@ -1,6 +1,6 @@
 import { noteRepeated, readRows, rowOf } from '../../kit/grid/rowCodecs';
 import { filledBeside } from '../../kit/grid/filledRow';
-import { stableText } from '../../kit/stableText';
+import { stableText } from '../../../core/lists/stableText';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { unitCost } from '../../kit/typed/unitCosts';
 import { among, day, markup, oneOf, optional, words, type Faults } from '../../kit/typed/codecs';

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { COST_TYPES } from '../../../../core/costs/costType';
 import type { EstimateContent } from '../../../../core/estimates/merge';
-import { stableText } from '../../../kit/stableText';
+import { stableText } from '../../../../core/lists/stableText';
 import { formOf, partRow, readEstimate } from './estimateForm';
 
 const context = { digits: 2, costCodes: new Set(['100', '200']), buildUps: new Set(['ROOF']) };

@@ -1,5 +1,5 @@
 import { useHistory } from '../../../kit/useHistory';
-import { stableText } from '../../../kit/stableText';
+import { stableText } from '../../../../core/lists/stableText';
 import { present } from '../../../../core/errors/known';
 import { CALLS } from '../../../../wire/calls';
 import { api, useSaveEstimateMutation } from '../../../ground/api/api';

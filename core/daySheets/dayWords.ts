@@ -1,0 +1,45 @@
+import { displayQuantity } from '../money/display';
+import type { DayClash } from './mergeDays';
+import type { DayList } from './daySheet';
+
+export const PART_TITLES: Readonly<Record<DayList | 'weather' | 'notes', string>> = {
+  hours: 'Hours',
+  quantities: 'Installed',
+  equipment: 'Equipment',
+  subcontractors: 'Subcontractors on site',
+  deliveries: 'Deliveries',
+  visitors: 'Visitors',
+  incidents: 'Incidents',
+  instructions: 'Instructions received',
+  photos: 'Photos',
+  signatures: 'Signatures',
+  weather: 'Weather',
+  notes: 'Notes',
+};
+
+/** A row of a day sheet in words; `nameOf` gives the name of an employee. */
+export function dayRowInWords(row: Readonly<Record<string, unknown>>, nameOf: (employee: string) => string): string {
+  const said = (key: string) => (typeof row[key] === 'string' ? row[key] : '');
+  const count = (key: string, word: string) =>
+    typeof row[key] === 'number' ? `${displayQuantity(row[key])} ${word}`.trim() : '';
+  return [
+    ...[said('employee') && nameOf(said('employee')), said('name'), said('reference'), said('office')],
+    ...[[said('section'), said('costCode'), said('workKind')].filter(Boolean).join(' · '), said('pay')],
+    ...[count('hours', 'h'), count('quantity', said('unit')), typeof row.headcount === 'number' ? `${row.headcount} people` : ''],
+    ...[said('description'), row.charged === true ? 'to be charged' : ''],
+    said('photo') && !said('name') ? 'photo' : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+/** What was left out when two versions of a sheet met, for whoever reads it later. */
+export function leftOutInWords(
+  { part }: DayClash,
+  side: DayClash['mine'],
+  whose: string,
+  nameOf: (code: string) => string,
+): string {
+  const words = side === null ? 'removed' : typeof side === 'string' ? side || 'empty' : dayRowInWords(side, nameOf);
+  return `${PART_TITLES[part]}, ${whose}: ${words}`;
+}

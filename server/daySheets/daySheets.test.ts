@@ -1,0 +1,237 @@
+import { afterAll, beforeEach, expect, test } from '@jest/globals';
+import { withSignature, type DaySheet } from '../../core/daySheets/daySheet';
+import { LedrinError } from '../../core/errors/ledrinError';
+import type { Database } from '../db/database';
+import type { Received } from '../http/upload';
+import { lockJob } from '../jobs/jobLife';
+import { act, reading } from '../test/act';
+import {
+  besides,
+  cleanUp,
+  faultsOf,
+  folderText,
+  LABOUR_TERMS,
+  SMALL_BOOK,
+  temporaryDatabase,
+  temporaryFolder,
+  TESTER,
+} from '../test/books';
+import { workedDay } from '../test/workedDay';
+import { approveTime } from '../weekSheets/decideTime';
+import { approvedOf, planPosting, postTime, previewPosting } from '../weekSheets/postTime';
+import { saveSheet } from '../weekSheets/saveSheet';
+import { weekSheet } from '../weekSheets/sheetViews';
+import { writeBook } from '../book/writeBook';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { hashOf } from '../attachments/contents';
+import { documentOfDay, documentOfDaywork, documentOfWeek } from './dayDocument';
+import { dayPdf, dayworkPdf } from './dayPdf';
+import { addDayPhoto, dayPhoto } from './dayPhotos';
+import { dayRegister } from './dayRegister';
+import { daySheet } from './daySheetViews';
+import { phonePack } from './phonePack';
+import { deleteDaySheet, saveDaySheet, takeDayHours } from './saveDaySheet';
+
+let database: Database;
+beforeEach(async () => {
+  database = await temporaryDatabase();
+  expect(await faultsOf(database, { ...SMALL_BOOK, ...LABOUR_TERMS })).toEqual([]);
+});
+afterAll(cleanUp);
+
+/** Tuesday of the week of Monday, 3 March 2031. */
+const KEY = { job: 'J1', dated: '2031-03-04', crew: 'Ann Ash' };
+const save = (day: DaySheet, seen = '', key = KEY, leftOut = '') =>
+  act(database, TESTER, saveDaySheet, key, { seen, day, leftOut }, null);
+const view = (key = KEY) => daySheet(reading(database), key);
+const week = (sheet: string) => weekSheet(reading(database), sheet, undefined);
+const withHours = (...hours: number[]): DaySheet => ({
+  ...workedDay,
+  hours: hours.map((it, i) => ({ ...workedDay.hours[0]!, employee: `E${i + 1}`, hours: it * 10_000 })),
+});
+const said = (work: Promise<unknown>) =>
+  work.then(
+    () => [],
+    (error: LedrinError) => (error.faults.length > 0 ? error.faults.map((it) => `${it.field}: ${it.message}`) : [error.message]),
+  );
+
+test('a day feeds the week sheet of its crew; sent twenty times it is there once', async () => {
+  const sent = withHours(8, 9.5);
+  for (let i = 0; i < 20; i++) expect(await save(sent)).toEqual({ seen: (await view()).seen, differs: false });
+  const there = await view();
+  expect(there.day).toEqual(sent);
+  const { lines } = await week(there.weekSheet);
+  expect(lines.map((it) => [it.employee, it.dated, it.job, it.costCode, it.hours, it.state])).toEqual([
+    ['E1', '2031-03-04', 'J1', '100', 80_000, 'submitted'],
+    ['E2', '2031-03-04', 'J1', '100', 95_000, 'submitted'],
+  ]);
+  // The next day of the crew goes into the same week sheet, another crew's into one of its own.
+  const next = { ...KEY, dated: '2031-03-05' };
+  await save(withHours(4), '', next);
+  await save({ ...withHours(3), hours: [{ ...sent.hours[1]!, hours: 30_000 }] }, '', {
+    ...KEY,
+    dated: '2031-03-06',
+    crew: 'Ben Birch',
+  });
+  expect((await view(next)).weekSheet).toBe(there.weekSheet);
+  expect((await view({ ...KEY, dated: '2031-03-06', crew: 'Ben Birch' })).weekSheet).not.toBe(there.weekSheet);
+  // Changed and sent again, its lines are written over; without hours they go.
+  await save(withHours(7), there.seen);
+  expect((await week(there.weekSheet)).lines.map((it) => [it.dated, it.hours])).toEqual([
+    ['2031-03-05', 40_000],
+    ['2031-03-04', 70_000],
+  ]);
+  await save({ ...sent, hours: [] }, (await view()).seen);
+  expect((await week(there.weekSheet)).lines).toHaveLength(1);
+});
+
+test('a change that did not see another is told, and nothing of either is lost', async () => {
+  const { seen } = await save(withHours(8));
+  await save({ ...withHours(8), notes: 'From the office' }, seen);
+  expect(await said(save({ ...withHours(9) }, seen))).toEqual(['seen: it has changed since']);
+  expect((await view()).day.notes).toBe('From the office');
+  // Brought together and sent with what it saw, and with what was left out; said once, however often it is sent.
+  const together = { ...withHours(9), notes: 'From the office' };
+  for (let i = 0; i < 2; i++) await save(together, (await view()).seen, KEY, 'Notes, on the phone: Late start');
+  expect([(await view()).leftOut, (await view()).day.hours[0]!.hours]).toEqual(['Notes, on the phone: Late start', 90_000]);
+});
+
+test('hours the office changed or approved stay beside what the site says, until somebody decides', async () => {
+  let { seen } = await save(withHours(8));
+  const { weekSheet: sheet } = await view();
+  let of = await week(sheet);
+  const line = { ...workedDay.hours[0]!, dated: KEY.dated, job: 'J1', wageClass: '', units: null, clock: '' };
+  const { charged: _c, signature: _s, ...plain } = line;
+  await act(database, TESTER, saveSheet, sheet, { seen: of.seen, week: of.week, lines: [{ ...plain, hours: 60_000 }] }, null);
+  expect(await view()).toMatchObject({ differs: true, weekHours: [{ hours: 60_000 }], day: { hours: [{ hours: 80_000 }] } });
+  // The site says more: it is saved, and the week sheet is the office's.
+  expect(await save(withHours(9), seen)).toMatchObject({ differs: true });
+  expect((await week(sheet)).lines.map((it) => it.hours)).toEqual([60_000]);
+  ({ seen } = await view());
+  await act(database, TESTER, takeDayHours, KEY, seen, null);
+  expect([(await view()).differs, (await week(sheet)).lines.map((it) => it.hours)]).toEqual([false, [90_000]]);
+  // Approved, and posted by the overtime rule as 8 + 1: still what the day sheet says, and no longer the site's to change.
+  of = await week(sheet);
+  await act(database, TESTER, approveTime, sheet, { seen: of.seen, lines: of.lines.map((it) => it.id) }, null);
+  expect(await said(act(database, TESTER, takeDayHours, KEY, seen, null))).toEqual([
+    `Hours of this day are approved; return them on week sheet ${sheet} first`,
+  ]);
+  const preview = await previewPosting(database, '2031-03-31', async (sql) =>
+    planPosting(sql, await approvedOf(sql, [sheet]), null),
+  );
+  await act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, seen: preview.seen });
+  expect((await view()).weekHours.map((it) => [it.pay, it.hours, it.state])).toEqual([
+    ['regular', 80_000, 'posted'],
+    ['overtime', 10_000, 'posted'],
+  ]);
+  expect((await view()).differs).toBe(false);
+  expect(await save(withHours(10), seen)).toMatchObject({ differs: true });
+  expect(await said(act(database, TESTER, deleteDaySheet, KEY, (await view()).seen, null))).toEqual([
+    'The office has changed or approved hours of this day sheet; it stays. Correct the hours instead',
+  ]);
+});
+
+test('what cannot be is answered at its field, and nothing of the day is saved', async () => {
+  const bad = withHours(8, 25);
+  bad.hours[0]!.costCode = '999';
+  expect(await said(save(bad))).toEqual([
+    'day.hours.0.costCode: There is no cost code 999 open to new use',
+    'day.hours.1.hours: more than 24 hours of E2 on 2031-03-04',
+  ]);
+  expect(await said(save({ ...workedDay, quantities: [{ ...workedDay.quantities[0]!, costCode: 'none' }] }))).toEqual([
+    'day.quantities.0.costCode: There is no cost code none open to new use',
+  ]);
+  expect(await said(save(workedDay, '', { ...KEY, dated: '2031-02-30' }))).toEqual(['dated: expected a date such as 2031-04-30']);
+  expect(await said(save(withHours(8, 8), '', { ...KEY, dated: '2031-04-01' }))).toEqual([
+    'day.hours.1.dated: 2031-04-01 is after Ben Birch left, 2031-03-31',
+  ]);
+  await act(database, TESTER, lockJob, 'J1', true, 'Final account');
+  expect(await said(save(workedDay))).toEqual([expect.stringMatching(/^job: .*locked/)]);
+  expect(await said(view())).toEqual(['Job J1 has no day sheet of 2031-03-04 by Ann Ash']);
+});
+
+test('what the client signed stays: the entries under a signature and the signature itself', async () => {
+  const signed = withSignature(workedDay, {
+    name: 'Mr Hale',
+    office: 'Hale and Sons',
+    signedOn: '2031-03-04',
+    strokes: '1,1 20,5;30,30',
+  });
+  const { seen } = await save(signed);
+  expect(await said(save({ ...signed, hours: withHours(9).hours }, seen))).toEqual([
+    expect.stringMatching(/^day.hours: Hours: the client signed/),
+  ]);
+  expect(await said(save({ ...signed, signatures: [] }, seen))).toContainEqual(expect.stringMatching(/^day.signatures: /));
+  expect(await said(act(database, TESTER, deleteDaySheet, KEY, seen, null))).toEqual([
+    'The client signed on this day sheet; it stays',
+  ]);
+  await save({ ...signed, notes: 'More' }, seen);
+  const daywork = await documentOfDaywork(reading(database), KEY, 1);
+  expect((await dayworkPdf(daywork, 1)).subarray(0, 5).toString()).toBe('%PDF-');
+  await expect(documentOfDaywork(reading(database), KEY, 0)).rejects.toThrow('Nothing of this day sheet is marked');
+});
+
+test('pictures come by their SHA-256, once, and only those the sheet names; they go into the PDF and the book', async () => {
+  const png = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  );
+  const photo = hashOf(png);
+  const { files } = besides(database);
+  const send = (content: Buffer) => {
+    const folder = temporaryFolder();
+    writeFileSync(join(folder, 'p.png'), content);
+    const received: Received = {
+      folder,
+      fields: {},
+      files: [{ name: 'p.png', path: join(folder, 'p.png'), mediaType: 'image/png', size: 1 }],
+    };
+    return act(database, TESTER, addDayPhoto, KEY, received, files);
+  };
+  expect(await said(send(png))).toEqual(['Job J1 has no day sheet of 2031-03-04 by Ann Ash']);
+  await save({ ...workedDay, photos: [{ photo, description: 'East parapet' }] });
+  expect((await view()).arrived).toEqual([]);
+  for (let i = 0; i < 3; i++) await send(png);
+  expect((await view()).arrived).toEqual([photo]);
+  expect(await said(send(Buffer.from('<svg/>')))).toEqual(['file: expected a picture, JPEG or PNG']);
+  expect(await said(send(Buffer.concat([png, Buffer.from('x')])))).toEqual([expect.stringMatching(/does not name this picture/)]);
+  expect((await dayPhoto(reading(database), photo, files)).type).toBe('image/png');
+  const week = await documentOfWeek(reading(database), 'J1', '2031-03-06', files);
+  expect([Object.keys(week.pictures), week.sheets.length, week.from]).toEqual([[photo], 1, '2031-03-03']);
+  expect((await dayPdf(await documentOfDay(reading(database), KEY, files))).subarray(0, 5).toString()).toBe('%PDF-');
+  const folder = temporaryFolder();
+  await writeBook(reading(database), folder, besides(database));
+  expect(folderText(folder)['day_entries.csv']).toContain(photo);
+});
+
+test('the register shows days by job and flags weekdays without a sheet; the phone takes tasks, crew and the last days along', async () => {
+  // The job says no day its work begins on: the first day sheet does.
+  await save(withHours(8, 9.5));
+  const { jobs } = await dayRegister(reading(database), '2031-03-09', '2031-03-07');
+  const [j1] = jobs.filter((it) => it.job === 'J1');
+  expect(j1!.days.map((it) => [it.dated.slice(8), it.missing, it.sheets.length])).toEqual([
+    ['03', false, 0],
+    ['04', false, 1],
+    ['05', true, 0],
+    ['06', true, 0],
+    ['07', false, 0],
+    ['08', false, 0],
+    ['09', false, 0],
+  ]);
+  // Two people, 17.5 h, one incident; to be signed: their hours and the lift.
+  expect(j1!.days[1]!.sheets[0]).toEqual({
+    crew: 'Ann Ash',
+    people: 2,
+    hours: 175_000,
+    incidents: 1,
+    unsigned: 3,
+    differs: false,
+  });
+  const pack = await phonePack(reading(database), '2031-03-10', { name: 'Ann Ash' });
+  const job = pack.jobs.find((it) => it.number === 'J1')!;
+  expect([job.crew, pack.usualHours, pack.sheets.map((it) => it.dated)]).toEqual([['E1', 'E2'], 80_000, ['2031-03-04']]);
+  expect(job.tasks.map((it) => [it.section, it.costCode])).toContainEqual(['A', '100']);
+  await act(database, TESTER, deleteDaySheet, KEY, (await view()).seen, null);
+  expect((await dayRegister(reading(database), '2031-03-09', '2031-03-07')).jobs).toEqual([]);
+});

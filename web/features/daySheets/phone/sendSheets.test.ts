@@ -1,0 +1,103 @@
+import { expect, test } from '@jest/globals';
+import { EMPTY_DAY, type DaySheet } from '../../../../core/daySheets/daySheet';
+import { stableText } from '../../../../core/lists/stableText';
+import type { DaySheetView } from '../../../../wire/daySheets';
+import { keptOf, type KeptPhoto, type KeptSheet, type PhoneStore } from './phoneStore';
+import { sendAll, takeIn, type Line } from './sendSheets';
+
+const KEY = { job: 'J1', dated: '2031-03-04', crew: 'Ann' };
+const day = (more: Partial<DaySheet>): DaySheet => ({ ...EMPTY_DAY, ...more });
+const viewOf = (it: DaySheet): DaySheetView => ({
+  ...{ ...KEY, jobName: 'Mill', seen: stableText(it), day: it, leftOut: '', writtenBy: '', writtenAt: '', weekSheet: '' },
+  ...{ weekHours: [], differs: false, arrived: [] },
+});
+const mine = (it: DaySheet, more: Partial<KeptSheet> = {}): KeptSheet => ({
+  ...keptOf('Ann', viewOf(EMPTY_DAY)),
+  ...{ base: null, seen: '', day: it, toSend: true },
+  ...more,
+});
+
+/** A phone and a server of one sheet; `fails` says how often a request does not get through, or its answer is lost. */
+function between(sheet: KeptSheet, there: DaySheet | null, fails: ('asking' | 'answering' | null)[] = []) {
+  const phone = { sheet: sheet as KeptSheet | null, photos: [] as KeptPhoto[] };
+  const server = { day: there, saved: 0, photos: 0, leftOut: '' };
+  const lost = { status: 'FETCH_ERROR', message: 'no line', faults: [] };
+  const store: PhoneStore = {
+    sheets: async () => (phone.sheet ? [phone.sheet] : []),
+    save: async (it) => void (phone.sheet = it),
+    remove: async () => void (phone.sheet = null),
+    photos: async () => phone.photos,
+    savePhoto: async (it) => void (phone.photos = phone.photos.map((one) => (one.hash === it.hash ? it : one))),
+  };
+  const line: Line = {
+    save: async ({ body }) => {
+      const fail = fails.shift() ?? null;
+      if (fail === 'asking') throw lost;
+      const same = server.day !== null && stableText(server.day) === stableText(body.day);
+      if (!same && server.day !== null && body.seen !== stableText(server.day))
+        throw { status: 409, message: 'changed', faults: [] };
+      if (!same) server.saved += 1;
+      server.day = body.day as DaySheet;
+      server.leftOut = body.leftOut;
+      if (fail === 'answering') throw lost;
+    },
+    view: async () => viewOf(server.day!),
+    sendPhoto: async () => void (server.photos += 1),
+  };
+  return {
+    phone,
+    server,
+    send: () => sendAll(store, line, 'Ann'),
+    takeIn: (...sheets: DaySheetView[]) => takeIn(store, 'Ann', { sheets } as never),
+  };
+}
+
+test('without a connection it waits; an answer that is lost on the way is sent again, and is there once', async () => {
+  const { phone, server, send } = between(mine(day({ notes: 'Rain' })), null, ['asking', 'answering', null]);
+  expect([await send(), phone.sheet!.toSend, server.saved]).toEqual([false, true, 0]);
+  expect([await send(), phone.sheet!.toSend, server.saved]).toEqual([false, true, 1]);
+  expect([await send(), phone.sheet!.toSend, server.saved]).toEqual([true, false, 1]);
+  expect([phone.sheet!.base, phone.sheet!.seen]).toEqual([server.day, stableText(server.day)]);
+});
+
+test('what the office changed elsewhere on the sheet is brought in by itself; what both changed is asked and not sent', async () => {
+  const base = day({ weather: 'Dry' });
+  const sent = mine(day({ weather: 'Dry', notes: 'Late start' }), { base, seen: stableText(base) });
+  const { phone, server, send } = between(sent, day({ weather: 'Rain' }));
+  expect(await send()).toBe(true);
+  expect([server.day, phone.sheet!.day]).toEqual([day({ weather: 'Rain', notes: 'Late start' }), server.day]);
+  // Both say another weather: the phone keeps its own, and the server the office's.
+  const clash = between(mine(day({ weather: 'Snow' }), { base, seen: stableText(base) }), day({ weather: 'Rain' }));
+  await clash.send();
+  expect(clash.phone.sheet!.met!.clashes).toEqual([{ part: 'weather', mine: 'Snow', theirs: 'Rain' }]);
+  expect([clash.phone.sheet!.day.weather, clash.server.day!.weather]).toEqual(['Snow', 'Rain']);
+  await clash.send();
+  expect(clash.server.day!.weather).toBe('Rain');
+});
+
+test('a sheet that is refused stays with its reason; what is not sent is not written over by what comes from the office', async () => {
+  const { phone, send, takeIn } = between(mine(day({ notes: 'mine' })), null);
+  const refusing = { status: 400, message: 'Job J1 is locked', faults: [{ field: 'job', message: 'locked' }] };
+  const store = { ...between(mine(day({})), null) };
+  expect(store.phone.sheet!.fault).toBeNull();
+  await takeIn(viewOf(day({ notes: 'theirs' })));
+  expect(phone.sheet!.day.notes).toBe('mine');
+  await send();
+  await takeIn(viewOf(day({ notes: 'theirs' })));
+  expect(phone.sheet!.day.notes).toBe('theirs');
+  // Deleted in the office, and nothing of it unsent: it goes from the phone as well.
+  await takeIn();
+  expect(phone.sheet).toBeNull();
+  const held = mine(day({ notes: 'x' }));
+  let kept: KeptSheet = held;
+  const line = { save: () => Promise.reject(refusing), view: () => Promise.reject(refusing), sendPhoto: async () => {} };
+  const only: PhoneStore = {
+    sheets: async () => [kept],
+    save: async (it) => void (kept = it),
+    remove: async () => {},
+    photos: async () => [],
+    savePhoto: async () => {},
+  };
+  expect(await sendAll(only, line, 'Ann')).toBe(true);
+  expect([kept.fault?.message, kept.toSend, kept.day.notes]).toEqual(['Job J1 is locked', false, 'x']);
+});
