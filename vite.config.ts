@@ -7,6 +7,6 @@ const api = `http://127.0.0.1:${process.env.API_PORT ?? 4311}`;
 export default defineConfig({
   root: 'web',
   plugins: [react(), tailwindcss()],
-  build: { outDir: '../dist/web', emptyOutDir: true, chunkSizeWarningLimit: 900 },
+  build: { outDir: '../dist/web', emptyOutDir: true, manifest: true, chunkSizeWarningLimit: 900 },
   server: { port: Number(process.env.PORT ?? 4310), proxy: { '/api': api } },
 });

@@ -5,6 +5,7 @@ newest=$(find core wire server web scripts package-lock.json vite.config.ts -typ
 if [ ! -f dist/built ] || [ -n "$newest" ]; then
   echo "Ledrin: building …"
   npx --no-install vite build --logLevel error
+  node scripts/build-worker.mjs
   node scripts/compress.mjs
   node scripts/build-server.mjs
   touch dist/built

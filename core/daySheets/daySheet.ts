@@ -168,3 +168,8 @@ export function withCrewHours(
   const missing = employees.filter((who) => !rows.some((it) => alike(it, who)));
   return [...added, ...missing.map((employee) => ({ ...task, employee, signature: 0 }))];
 }
+
+/** Hours added up. */
+export function sumHours(rows: readonly { hours: Hours }[]): Hours {
+  return rows.reduce((sum, it) => sum + it.hours, 0);
+}

@@ -26,11 +26,17 @@ export function dayRowInWords(row: Readonly<Record<string, unknown>>, nameOf: (e
     ...[said('employee') && nameOf(said('employee')), said('name'), said('reference'), said('office')],
     ...[[said('section'), said('costCode'), said('workKind')].filter(Boolean).join(' · '), said('pay')],
     ...[count('hours', 'h'), count('quantity', said('unit')), typeof row.headcount === 'number' ? `${row.headcount} people` : ''],
-    ...[said('description'), row.charged === true ? 'to be charged' : ''],
+    ...[said('description'), chargedWords(row)],
     said('photo') && !said('name') ? 'photo' : '',
   ]
     .filter(Boolean)
     .join(', ');
+}
+
+/** Whether it is charged, and whether the client has signed that. */
+function chargedWords({ charged, signature }: Readonly<Record<string, unknown>>): string {
+  if (charged !== true) return '';
+  return Number(signature) > 0 ? `charged, signature ${String(signature)}` : 'to be charged';
 }
 
 /** What was left out when two versions of a sheet met, for whoever reads it later. */

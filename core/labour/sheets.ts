@@ -1,4 +1,5 @@
 import { comparePlain } from '../costs/costType';
+import { displayQuantity } from '../money/display';
 import type { Hours } from '../money/rate';
 
 /** The most hours of one employee on one day, in ten-thousandths. */
@@ -20,4 +21,9 @@ const wholeOf = (name: string): bigint | null => (/^\d+$/.test(name) ? BigInt(na
 /** Lines of time in the order of sheet and line. */
 export function inSheetOrder(a: { sheet: string; line: string }, b: { sheet: string; line: string }): number {
   return inNameOrder(a.sheet, b.sheet) || inNameOrder(a.line, b.line);
+}
+
+/** Whole hours, nearest, for reading on a phone: nobody asks there for their fractions. */
+export function displayHours(hours: Hours): string {
+  return hours === 0 ? '0' : displayQuantity(Math.round(hours / ONE_HOUR) * ONE_HOUR);
 }

@@ -24,7 +24,7 @@ export async function dayRegister(sql: Reader, on: PlainDate, today: PlainDate):
   const jobs = [...names].map(([job, jobName]) => {
     const sheets = grouped(byJob.get(job) ?? [], (it) => it.dated);
     const found = running.find((it) => it.number === job);
-    const since = found?.status === 'on-site' ? firstOf(found.startsOn, found.first) : null;
+    const since = found?.status === 'on-site' ? found.since : null;
     const missing = new Set(missingDays(week, last, { since, today, there: new Set(sheets.keys()) }));
     const days = Array.from({ length: LAST_OF_WEEK + 1 }, (_, i): DayOfJob => {
       const dated = addDays(week, i);
@@ -38,11 +38,6 @@ export async function dayRegister(sql: Reader, on: PlainDate, today: PlainDate):
       .filter((it) => it.days.some((day) => day.missing || day.sheets.length > 0))
       .sort((a, b) => (a.job < b.job ? -1 : a.job > b.job ? 1 : 0)),
   };
-}
-
-/** Work has begun on the earlier of the two, as far as they are known. */
-function firstOf(a: PlainDate | null, b: PlainDate | null): PlainDate | null {
-  return a === null ? b : b === null || a < b ? a : b;
 }
 
 function inShort({ crew, day, differs }: DaySheetView): DayOfJob['sheets'][number] {

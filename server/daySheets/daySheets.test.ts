@@ -1,6 +1,6 @@
 import { afterAll, beforeEach, expect, test } from '@jest/globals';
 import { withSignature, type DaySheet } from '../../core/daySheets/daySheet';
-import { LedrinError } from '../../core/errors/ledrinError';
+import type { LedrinError } from '../../core/errors/ledrinError';
 import type { Database } from '../db/database';
 import type { Received } from '../http/upload';
 import { lockJob } from '../jobs/jobLife';
@@ -30,6 +30,7 @@ import { dayPdf, dayworkPdf } from './dayPdf';
 import { addDayPhoto, dayPhoto } from './dayPhotos';
 import { dayRegister } from './dayRegister';
 import { daySheet } from './daySheetViews';
+import { linesFor } from './feedWeek';
 import { phonePack } from './phonePack';
 import { deleteDaySheet, saveDaySheet, takeDayHours } from './saveDaySheet';
 
@@ -101,9 +102,8 @@ test('hours the office changed or approved stay beside what the site says, until
   let { seen } = await save(withHours(8));
   const { weekSheet: sheet } = await view();
   let of = await week(sheet);
-  const line = { ...workedDay.hours[0]!, dated: KEY.dated, job: 'J1', wageClass: '', units: null, clock: '' };
-  const { charged: _c, signature: _s, ...plain } = line;
-  await act(database, TESTER, saveSheet, sheet, { seen: of.seen, week: of.week, lines: [{ ...plain, hours: 60_000 }] }, null);
+  const [plain] = linesFor(KEY, workedDay.hours);
+  await act(database, TESTER, saveSheet, sheet, { seen: of.seen, week: of.week, lines: [{ ...plain!, hours: 60_000 }] }, null);
   expect(await view()).toMatchObject({ differs: true, weekHours: [{ hours: 60_000 }], day: { hours: [{ hours: 80_000 }] } });
   // The site says more: it is saved, and the week sheet is the office's.
   expect(await save(withHours(9), seen)).toMatchObject({ differs: true });

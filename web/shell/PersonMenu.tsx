@@ -9,7 +9,12 @@ export function PersonMenu() {
   const [signOut] = useSignOutMutation();
   if (!person) return null;
   // The page is loaded anew: nothing that was shown stays in it.
-  const leave = () => void signOut().finally(() => window.location.assign('/'));
+  const leave = async () => {
+    await signOut();
+    // Nor on this device, but for day sheets that have not been sent.
+    await import('../features/daySheets/phone/phoneStore').then((it) => it.forgetPhone()).catch(() => {});
+    window.location.assign('/');
+  };
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
@@ -33,7 +38,7 @@ export function PersonMenu() {
             <Popover.Close asChild>
               <Link to="/account">Your account</Link>
             </Popover.Close>
-            <button type="button" className="button" onClick={leave}>
+            <button type="button" className="button" onClick={() => void leave()}>
               Sign out
             </button>
           </div>

@@ -104,6 +104,20 @@ export const PLACES: readonly RegisteredPlace[] = [
   ),
   place(
     'Costs',
+    '/costs/day-sheets',
+    'Day sheets',
+    async () => (await import('../features/daySheets/DayRegisterPage')).DayRegisterPage,
+    { who: 'enter-time' },
+  ),
+  hidden(
+    'Costs',
+    '/costs/day-sheets/:job/:dated/:crew',
+    'Day sheet',
+    async () => (await import('../features/daySheets/DaySheetPage')).DaySheetPage,
+    'enter-time',
+  ),
+  place(
+    'Costs',
     '/costs/payroll',
     'Payroll hand-over',
     async () => (await import('../features/payroll/PayrollPages')).PayrollHandOverPage,

@@ -56,6 +56,20 @@ export const router = createBrowserRouter([
     HydrateFallback: () => null,
   },
   {
+    path: '/day-sheets',
+    lazy: async () => ({ Component: (await import('./PhoneFrame')).PhoneFrame }),
+    errorElement: <Failed />,
+    HydrateFallback: () => null,
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import('../features/daySheets/phone/DaysPage')).DaysPage }) },
+      { path: 'new', lazy: async () => ({ Component: (await import('../features/daySheets/phone/NewDayPage')).NewDayPage }) },
+      {
+        path: ':job/:dated/:crew',
+        lazy: async () => ({ Component: (await import('../features/daySheets/phone/DayPage')).DayPage }),
+      },
+    ],
+  },
+  {
     element: <Shell />,
     errorElement: <Failed />,
     HydrateFallback: () => null,

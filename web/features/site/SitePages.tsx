@@ -1,7 +1,6 @@
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { ONE_HOUR } from '../../../core/labour/sheets';
-import { displayQuantity } from '../../../core/money/display';
+import { displayHours } from '../../../core/labour/sheets';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import type { SiteJob } from '../../../wire/site';
@@ -15,6 +14,11 @@ export function SiteJobsPage() {
   return (
     <div className="page narrow">
       <h1 className="mb-3">Your jobs</h1>
+      <p className="mt-0">
+        <Link className="button main" to="/day-sheets">
+          Day sheets
+        </Link>
+      </p>
       <Loaded of={jobs} what="your jobs">
         {(rows) =>
           rows.length === 0 ? (
@@ -146,9 +150,6 @@ function daysOf({ startedOn, finishedOn, startsOn, finishesOn }: SiteJob['sectio
   return 'not planned yet';
 }
 
-/** Whole hours: on a phone nobody asks for their fractions. */
-const whole = (hours: number) => (hours === 0 ? '0' : displayQuantity(Math.round(hours / ONE_HOUR) * ONE_HOUR));
-
 /** Hours by task: budgeted, used, still to go. No money. */
 function TaskHours({ hours }: Pick<SiteJob, 'hours'>) {
   if (hours.length === 0) return null;
@@ -160,7 +161,8 @@ function TaskHours({ hours }: Pick<SiteJob, 'hours'>) {
           <li key={`${it.section} ${it.costCode}`} className="hair-below py-2">
             <b>{[it.section, it.description].filter(Boolean).join(' · ')}</b>
             <span className="note block">
-              {whole(it.used)} of {whole(it.budgeted)} h used{it.toFinish > 0 && `, ${whole(it.toFinish)} h to finish`}
+              {displayHours(it.used)} of {displayHours(it.budgeted)} h used
+              {it.toFinish > 0 && `, ${displayHours(it.toFinish)} h to finish`}
             </span>
           </li>
         ))}

@@ -1,0 +1,105 @@
+import { useState } from 'react';
+import { displayDate } from '../../../../core/calendar/displayDate';
+import { chargedEntries, withSignature, type DaySheet } from '../../../../core/daySheets/daySheet';
+import { dayRowInWords } from '../../../../core/daySheets/dayWords';
+import { hrefOf } from '../../../../wire/call';
+import { CALLS } from '../../../../wire/calls';
+import type { PhonePack } from '../../../../wire/daySheets';
+import { namesOf, RowFaults, type PartProps } from './HoursPart';
+import type { Phone } from './Phone';
+import type { KeptSheet } from './phoneStore';
+import { Strokes } from '../Strokes';
+import { SignPad } from './SignPad';
+import { TextBox } from './touch';
+
+/** What is to be charged, for the client to sign on the glass; what was signed, with its document. */
+export function ChargedPart({ day, change, faultsAt, phone, sheet }: PartProps & { phone: Phone; sheet: KeptSheet }) {
+  const nameOf = namesOf(phone.pack as PhonePack);
+  const open = wordsOf(day, 0, nameOf);
+  if (open.length === 0 && day.signatures.length === 0) return null;
+  return (
+    <section aria-label="To be charged">
+      <h2>To be charged</h2>
+      {open.length > 0 && <ToSign {...{ day, change, sheet }} entries={open} />}
+      {day.signatures.map((it) => (
+        <div key={it.number} className="day-row">
+          <span className="basis-full">
+            <b>Daywork sheet {it.number}</b>
+            <ul className="my-1 pl-5">
+              {wordsOf(day, it.number, nameOf).map((words) => (
+                <li key={words}>{words}</li>
+              ))}
+            </ul>
+            Signed by {[it.name, it.office].filter(Boolean).join(', ')}, {displayDate(it.signedOn)}
+          </span>
+          <Strokes strokes={it.strokes} words={`Signature of ${it.name}`} />
+          {sheet.base?.signatures.some((one) => one.number === it.number) ? (
+            <a
+              className="button touch"
+              target="_blank"
+              rel="noreferrer"
+              href={hrefOf(CALLS.dayworkSheetPdf, { job: sheet.job, dated: sheet.dated, crew: sheet.crew, id: it.number })}
+            >
+              Daywork sheet (PDF)
+            </a>
+          ) : (
+            <span className="note">The PDF is there once the day sheet is sent.</span>
+          )}
+        </div>
+      ))}
+      <RowFaults faults={faultsAt('signatures')} at="" />
+    </section>
+  );
+}
+
+function wordsOf(day: DaySheet, signature: number, nameOf: (code: string) => string): string[] {
+  const { hours, equipment, deliveries } = chargedEntries(day, signature);
+  return [...hours, ...equipment, ...deliveries].map((it) => dayRowInWords({ ...it, charged: false, photo: '' }, nameOf));
+}
+
+function ToSign({
+  day,
+  change,
+  sheet,
+  entries,
+}: Pick<PartProps, 'day' | 'change'> & { sheet: KeptSheet; entries: readonly string[] }) {
+  const [signing, setSigning] = useState(false);
+  const [name, setName] = useState('');
+  const [office, setOffice] = useState('');
+  const [strokes, setStrokes] = useState('');
+  const sign = () => {
+    change(withSignature(day, { name: name.trim(), office: office.trim(), signedOn: sheet.dated, strokes }));
+    setSigning(false);
+    setStrokes('');
+  };
+  return (
+    <>
+      <ul className="my-1 pl-5">
+        {entries.map((words) => (
+          <li key={words}>{words}</li>
+        ))}
+      </ul>
+      {signing ? (
+        <div className="day-row" role="group" aria-label="Signature of the client">
+          <p className="m-0">The client confirms the times and materials above. What is signed stays as it is.</p>
+          <TextBox label="Name" value={name} onValue={(it) => setName(it.slice(0, 200))} />
+          <TextBox label="Company or office" value={office} onValue={(it) => setOffice(it.slice(0, 200))} />
+          <SignPad strokes={strokes} onStrokes={setStrokes} />
+          <button type="button" className="button main touch" disabled={name.trim() === '' || strokes === ''} onClick={sign}>
+            Sign
+          </button>
+          <button type="button" className="button touch" onClick={() => setStrokes('')}>
+            Clear
+          </button>
+          <button type="button" className="button touch" onClick={() => setSigning(false)}>
+            Not now
+          </button>
+        </div>
+      ) : (
+        <button type="button" className="button touch" onClick={() => setSigning(true)}>
+          Client signs
+        </button>
+      )}
+    </>
+  );
+}

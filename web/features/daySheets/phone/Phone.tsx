@@ -1,0 +1,139 @@
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { api } from '../../../ground/api/api';
+import { store } from '../../../ground/api/store';
+import { faultOf } from '../../../ground/faults';
+import type { PhonePack } from '../../../../wire/daySheets';
+import { phoneStore, type KeptPhoto, type KeptSheet, type SheetKey } from './phoneStore';
+import { sendAll, takeIn, type Line, type Refusal } from './sendSheets';
+
+/** What the pages of day sheets work with, with a connection or without. */
+export interface Phone {
+  owner: string;
+  /** Null before the phone was online for the first time. */
+  pack: PhonePack | null;
+  sheets: readonly KeptSheet[];
+  /** Whether the server answered the last time it was asked. */
+  connected: boolean;
+  /** Writes a sheet down on the phone, at once. */
+  save: (sheet: KeptSheet) => Promise<void>;
+  remove: (sheet: SheetKey) => Promise<void>;
+  addPhoto: (photo: KeptPhoto) => Promise<void>;
+  /** Sends what waits; later again by itself, where it does not get through. */
+  send: () => Promise<void>;
+}
+
+const PhoneContext = createContext<Phone | null>(null);
+
+export function usePhone(): Phone {
+  const phone = useContext(PhoneContext);
+  if (!phone) throw new Error('Day sheets are shown inside of Phone');
+  return phone;
+}
+
+/** How long it is before what waits is tried again, in milliseconds. */
+const AGAIN_AFTER = 20_000;
+
+/** The day sheets of somebody on this phone: read from it, sent when there is a connection. */
+export function PhoneOf({ owner, children }: { owner: string; children: ReactNode }) {
+  const [pack, setPack] = useState<PhonePack | null>(null);
+  const [sheets, setSheets] = useState<readonly KeptSheet[] | null>(null);
+  const [connected, setConnected] = useState(true);
+  const read = useCallback(async () => {
+    setPack((await phoneStore.pack(owner)) ?? null);
+    setSheets(await phoneStore.sheets(owner));
+  }, [owner]);
+  const sync = useOneAtATime(
+    useCallback(async () => {
+      const sent = await sendAll(phoneStore, LINE, owner);
+      const fetched = sent ? await fetchedPack() : null;
+      if (fetched) {
+        await phoneStore.savePack(owner, fetched);
+        await takeIn(phoneStore, owner, fetched);
+      }
+      setConnected(fetched !== null);
+      await read();
+    }, [owner, read]),
+  );
+  useEffect(() => {
+    void read().then(sync);
+    const again = () => void sync();
+    const hidden = () => document.visibilityState === 'visible' && again();
+    window.addEventListener('online', again);
+    document.addEventListener('visibilitychange', hidden);
+    const timer = setInterval(async () => (await waits(owner)) && again(), AGAIN_AFTER);
+    return () => {
+      window.removeEventListener('online', again);
+      document.removeEventListener('visibilitychange', hidden);
+      clearInterval(timer);
+    };
+  }, [owner, read, sync]);
+  const phone = useMemo((): Phone | null => {
+    if (sheets === null) return null;
+    const save = async (sheet: KeptSheet) => {
+      setSheets((before) => [...(before ?? []).filter((it) => !isSame(it, sheet)), sheet]);
+      await phoneStore.save(sheet);
+    };
+    const remove = async (sheet: SheetKey) => {
+      setSheets((before) => (before ?? []).filter((it) => !isSame(it, sheet)));
+      await phoneStore.remove(sheet);
+    };
+    return { owner, pack, sheets, connected, save, remove, addPhoto: phoneStore.savePhoto, send: sync };
+  }, [owner, pack, sheets, connected, sync]);
+  if (!phone) return null;
+  return <PhoneContext value={phone}>{children}</PhoneContext>;
+}
+
+export function isSame(a: SheetKey, b: SheetKey): boolean {
+  return a.owner === b.owner && a.job === b.job && a.dated === b.dated && a.crew === b.crew;
+}
+
+async function waits(owner: string): Promise<boolean> {
+  const [sheets, photos] = [await phoneStore.sheets(owner), await phoneStore.photos(owner)];
+  return sheets.some((it) => it.toSend) || photos.some((it) => !it.arrived);
+}
+
+/** Runs `work` once at a time; asked for meanwhile, once more afterwards. */
+function useOneAtATime(work: () => Promise<void>): () => Promise<void> {
+  const running = useRef<Promise<void> | null>(null);
+  const asked = useRef(false);
+  return useCallback(async () => {
+    asked.current = true;
+    running.current ??= (async () => {
+      while (asked.current) {
+        asked.current = false;
+        await work();
+      }
+    })().finally(() => (running.current = null));
+    await running.current;
+  }, [work]);
+}
+
+async function fetchedPack(): Promise<PhonePack | null> {
+  const asked = store.dispatch(api.endpoints.phonePack.initiate(undefined, { forceRefetch: true, subscribe: false }));
+  return (await asked).data ?? null;
+}
+
+/** An error of a request as sending takes it. */
+function refusalOf(error: unknown): Refusal {
+  const { status } = (error ?? {}) as { status?: number | string };
+  const { message, faults } = faultOf(error);
+  return { status: status ?? 'FETCH_ERROR', message, faults };
+}
+
+async function unwrapped<T>(sent: { unwrap: () => Promise<T> }): Promise<T> {
+  try {
+    return await sent.unwrap();
+  } catch (error) {
+    throw refusalOf(error);
+  }
+}
+
+const LINE: Line = {
+  save: (sheet) => unwrapped(store.dispatch(api.endpoints.saveDaySheet.initiate(sheet))),
+  view: (key) => unwrapped(store.dispatch(api.endpoints.daySheet.initiate(key, { forceRefetch: true, subscribe: false }))),
+  sendPhoto: ({ job, dated, crew, hash, picture }) => {
+    const body = new FormData();
+    body.append('file', picture, `${hash.slice(0, 6)}.jpg`);
+    return unwrapped(store.dispatch(api.endpoints.addDayPhoto.initiate({ job, dated, crew, body })));
+  },
+};
