@@ -1,4 +1,4 @@
-// Takes docs/screenshots/ again from the demo data, at 1280 × 800. Run after a view has changed, and look at the pictures.
+// Takes docs/screenshots/ again from the demo data, at 1280 × 800, a phone's at 390 × 844. Run after a view has changed, and look at the pictures.
 import { mkdirSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import { SESSION, startLedrin } from '../e2e/server';
@@ -95,10 +95,13 @@ await shoot(page, `${demo.url}/costs/time/new?on=2031-05-05`, 'week-sheet', asyn
   await paste(page, 'Employee, row 1', WEEK);
   await page.waitForTimeout(1500);
 });
-await shoot(page, `${demo.url}/costs/time/post`, 'post-time', async () => {
-  await page.getByRole('button', { name: /^Preview/ }).click();
-  await page.getByRole('region', { name: 'Preview', exact: true }).waitFor();
+await page.setViewportSize({ width: 390, height: 844 });
+await shoot(page, `${demo.url}/day-sheets/new`, 'day-sheet', async () => {
+  await page.getByRole('textbox', { name: 'Crew of' }).fill('Jory Sedge');
+  await page.getByRole('button', { name: /^2108 / }).click();
+  await page.getByRole('button', { name: /^Podium · Snagging and handover/ }).click();
 });
+await page.setViewportSize({ width: 1280, height: 800 });
 await shoot(page, `${demo.url}/reports/estimate-versus-actual?job=2107`, 'estimate');
 await shoot(page, `${demo.url}/reports/work-in-progress`, 'work-in-progress');
 await shoot(page, `${demo.url}/ledger/tie-out`, 'tie-out');

@@ -64,6 +64,12 @@ export const daySheetInput = v.strictObject({
   ),
 }) satisfies v.GenericSchema<unknown, DaySheet>;
 
+/** Names a crew, also in an address: who leads it. */
+export const crewName = v.pipe(
+  filled(80),
+  v.check((it) => !/^\.+$/.test(it), 'expected the name of a crew'),
+);
+
 /** Hours of the week sheet that a day sheet feeds. */
 export interface WeekHours {
   employee: string;

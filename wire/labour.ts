@@ -1,5 +1,5 @@
 import type { LabourProgress } from '../core/forecast/labourProgress';
-import type { HoursAUnit } from '../core/labour/productivity';
+import type { HoursAUnit, Installed } from '../core/labour/productivity';
 import { dated, query } from './call';
 
 /** A task of a job: a section and a cost code of its labour. */
@@ -17,6 +17,8 @@ export interface LabourTaskRow extends LabourProgress {
   quantity: number | null;
   unit: string;
   perUnit: HoursAUnit;
+  /** By day sheets up to the date, in the unit of the task. */
+  installed: Installed | null;
 }
 
 export interface LabourView {

@@ -24,3 +24,16 @@ export function hoursAUnit(
       percentDone === 0 ? null : divideRounded(BigInt(used) * UNIT * BigInt(WHOLE), BigInt(quantity) * BigInt(percentDone)),
   };
 }
+
+/** What day sheets say of a task: what was installed, and the hours on the same sheets; null without a quantity in the task's own unit. */
+export interface Installed {
+  quantity: Quantity;
+  hours: Hours;
+  /** Hours that one unit took, half away from zero. */
+  perUnit: Hours;
+}
+
+export function installedBy(hours: Hours, quantity: Quantity): Installed | null {
+  if (quantity <= 0) return null;
+  return { quantity, hours, perUnit: divideRounded(BigInt(hours) * UNIT, BigInt(quantity)) };
+}

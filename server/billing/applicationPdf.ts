@@ -13,7 +13,7 @@ import type { Reader } from '../db/sql';
 import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { type Company, companyLogo, loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { labelled, letterhead, senderLines } from '../pdf/letterhead';
+import { companyLetterhead, labelled } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 import { QUIET } from '../pdf/typefaces';
 
@@ -97,7 +97,7 @@ export function applicationPdf(document: ApplicationDocument): Promise<Buffer> {
 function heading(title: string, { company, logo, job, parties, invoice }: ApplicationDocument, state: string): Content {
   return {
     stack: [
-      letterhead({ ...company, lines: senderLines(company), logo }),
+      companyLetterhead(company, logo),
       { text: title, font: 'Serif', fontSize: 22 },
       { text: state, margin: [0, 2, 0, 16] },
       {

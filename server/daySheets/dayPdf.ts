@@ -4,7 +4,7 @@ import { chargedEntries, type DaySheet, type DaySignature } from '../../core/day
 import { PART_TITLES } from '../../core/daySheets/dayWords';
 import { displayQuantity } from '../../core/money/display';
 import type { DaySheetView } from '../../wire/daySheets';
-import { letterhead, labelled, senderLines } from '../pdf/letterhead';
+import { companyLetterhead, labelled } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 import { QUIET } from '../pdf/typefaces';
 import type { DayDocument } from './dayDocument';
@@ -23,7 +23,7 @@ export function dayPdf(document: DayDocument): Promise<Buffer> {
     landscape: false,
     foot: `${company.name} · Job ${job.number} · ${title}`,
     content: [
-      letterhead({ name: company.name, address: company.address, lines: senderLines(company), logo }),
+      companyLetterhead(company, logo),
       { text: title, font: 'Serif', fontSize: 16 },
       { text: `Job ${job.number} ${job.name}, for ${job.client}. ${job.site}`, margin: [0, 2, 0, 6] },
       ...sheets.flatMap((sheet, i) => oneSheet(document, sheet, i > 0)),
@@ -31,7 +31,8 @@ export function dayPdf(document: DayDocument): Promise<Buffer> {
   });
 }
 
-function oneSheet(document: DayDocument, { dated, crew, day, writtenBy, leftOut }: DaySheetView, breaks: boolean): Content[] {
+function oneSheet(document: DayDocument, sheet: DaySheetView, breaks: boolean): Content[] {
+  const { dated, crew, day, writtenBy, leftOut } = sheet;
   return [
     {
       text: `${displayDate(dated)}, crew of ${crew}`,
@@ -66,7 +67,7 @@ function oneSheet(document: DayDocument, { dated, crew, day, writtenBy, leftOut 
     ),
     ...(day.notes === '' ? [] : [titled(PART_TITLES.notes), { text: day.notes }]),
     ...(leftOut === '' ? [] : [titled('Left out when two versions met'), { text: leftOut, color: QUIET }]),
-    ...photosOf(document, day),
+    ...photosOf(document, sheet),
     ...day.signatures.flatMap((it) => [titled(`Signature ${it.number}, for what is to be charged`), signatureOf(it)]),
   ];
 }
@@ -79,7 +80,8 @@ function listOf(part: keyof typeof PART_TITLES, rows: readonly (readonly string[
   return [titled(PART_TITLES[part]), { ul: rows.map((row) => row.filter(Boolean).join(', ')) }];
 }
 
-function hoursTable(document: DayDocument, hours: DaySheet['hours']): Content[] {
+/** `marked`: says which hours are to be charged. */
+function hoursTable(document: DayDocument, hours: DaySheet['hours'], marked = true): Content[] {
   if (hours.length === 0) return [];
   return [
     titled(PART_TITLES.hours),
@@ -93,10 +95,10 @@ function hoursTable(document: DayDocument, hours: DaySheet['hours']): Content[] 
             ...[
               document.employees[it.employee] ?? it.employee,
               taskOf(document, it),
-              it.pay ?? 'by the rule',
+              { text: it.pay ?? 'by the rule', noWrap: true },
               right(h(it.hours)),
             ],
-            [it.description, it.charged ? 'to be charged' : ''].filter(Boolean).join(', '),
+            [it.description, marked && it.charged ? 'to be charged' : ''].filter(Boolean).join(', '),
           ]),
           [head('Total'), '', '', right(h(hours.reduce((sum, it) => sum + it.hours, 0)), true), ''],
         ],
@@ -129,7 +131,7 @@ function quantitiesTable(document: DayDocument, quantities: DaySheet['quantities
 }
 
 /** Two pictures a row. */
-function photosOf({ pictures }: DayDocument, day: DaySheet): Content[] {
+function photosOf({ pictures }: DayDocument, { day, arrived }: DaySheetView): Content[] {
   const all = [
     ...day.photos,
     ...day.deliveries.flatMap(({ photo, name, reference }) =>
@@ -140,12 +142,27 @@ function photosOf({ pictures }: DayDocument, day: DaySheet): Content[] {
   const cells = all.map(({ photo, description }): Content => {
     const image = pictures[photo];
     const said: Content = { text: description, fontSize: 8, margin: [0, 2, 0, 8] };
-    return { stack: [image ? { image, fit: [245, 190] } : { text: 'This photo has not arrived yet', color: QUIET }, said] };
+    return {
+      stack: [
+        image
+          ? { image, fit: [245, 190] }
+          : {
+              text: arrived.includes(photo)
+                ? 'This photo cannot be printed; open it on its page'
+                : 'This photo has not arrived yet',
+              color: QUIET,
+            },
+        said,
+      ],
+    };
   });
   const rows: Content[] = [];
-  for (let i = 0; i < cells.length; i += 2)
-    rows.push({ columns: [cells[i] as Content, cells[i + 1] ?? ''], columnGap: 12, unbreakable: true } as Content);
-  return [titled(PART_TITLES.photos), ...rows];
+  for (let i = 0; i < cells.length; i += 2) {
+    const row = { columns: [cells[i] as Content, cells[i + 1] ?? ''], columnGap: 12 };
+    // The title stays with the first row.
+    rows.push({ stack: [...(i === 0 ? [titled(PART_TITLES.photos)] : []), row], unbreakable: true });
+  }
+  return rows;
 }
 
 /** Width of a printed signature, of a field of 1000 × 400. */
@@ -178,7 +195,7 @@ export function dayworkPdf(document: DayDocument, signature: number): Promise<Bu
     landscape: false,
     foot: `${company.name} · Job ${job.number} · ${title}`,
     content: [
-      letterhead({ name: company.name, address: company.address, lines: senderLines(company), logo }),
+      companyLetterhead(company, logo),
       { text: `${title}${signed ? `, number ${signed.number}` : ''}`, font: 'Serif', fontSize: 16 },
       {
         ...{ margin: [0, 6, 0, 6], columnGap: 20 },
@@ -191,7 +208,7 @@ export function dayworkPdf(document: DayDocument, signature: number): Promise<Bu
       {
         text: 'Work outside the schedule of values. The times and materials below are confirmed; prices follow with the invoice.',
       },
-      ...hoursTable(document, hours),
+      ...hoursTable(document, hours, false),
       ...listOf(
         'equipment',
         equipment.map((it) => [it.name, it.hours ? `${h(it.hours)} h` : '', it.description]),

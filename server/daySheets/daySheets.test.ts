@@ -3,6 +3,8 @@ import { withSignature, type DaySheet } from '../../core/daySheets/daySheet';
 import type { LedrinError } from '../../core/errors/ledrinError';
 import type { Database } from '../db/database';
 import type { Received } from '../http/upload';
+import { installedOn } from '../labour/quantities';
+import { jobByNumber } from '../jobs/jobByNumber';
 import { lockJob } from '../jobs/jobLife';
 import { act, reading } from '../test/act';
 import {
@@ -32,6 +34,7 @@ import { dayRegister } from './dayRegister';
 import { daySheet } from './daySheetViews';
 import { linesFor } from './feedWeek';
 import { phonePack } from './phonePack';
+import { printed } from './printed';
 import { deleteDaySheet, saveDaySheet, takeDayHours } from './saveDaySheet';
 
 let database: Database;
@@ -143,6 +146,7 @@ test('what cannot be is answered at its field, and nothing of the day is saved',
     'day.quantities.0.costCode: There is no cost code none open to new use',
   ]);
   expect(await said(save(workedDay, '', { ...KEY, dated: '2031-02-30' }))).toEqual(['dated: expected a date such as 2031-04-30']);
+  expect(await said(save(workedDay, '', { ...KEY, crew: '..' }))).toEqual(['crew: expected the name of a crew']);
   expect(await said(save(withHours(8, 8), '', { ...KEY, dated: '2031-04-01' }))).toEqual([
     'day.hours.1.dated: 2031-04-01 is after Ben Birch left, 2031-03-31',
   ]);
@@ -200,6 +204,11 @@ test('pictures come by their SHA-256, once, and only those the sheet names; they
   const week = await documentOfWeek(reading(database), 'J1', '2031-03-06', files);
   expect([Object.keys(week.pictures), week.sheets.length, week.from]).toEqual([[photo], 1, '2031-03-03']);
   expect((await dayPdf(await documentOfDay(reading(database), KEY, files))).subarray(0, 5).toString()).toBe('%PDF-');
+  // A picture that is none inside does not stop the rest.
+  const broken = { ...week, pictures: { [photo]: `data:image/png;base64,${Buffer.from('\x89PNG').toString('base64')}` } };
+  const workers = { run: (_name: string, document: typeof week) => dayPdf(document) };
+  await expect(dayPdf(broken)).rejects.toThrow();
+  expect((await printed(workers as never, broken)).subarray(0, 5).toString()).toBe('%PDF-');
   const folder = temporaryFolder();
   await writeBook(reading(database), folder, besides(database));
   expect(folderText(folder)['day_entries.csv']).toContain(photo);
@@ -232,6 +241,14 @@ test('the register shows days by job and flags weekdays without a sheet; the pho
   const job = pack.jobs.find((it) => it.number === 'J1')!;
   expect([job.crew, pack.usualHours, pack.sheets.map((it) => it.dated)]).toEqual([['E1', 'E2'], 80_000, ['2031-03-04']]);
   expect(job.tasks.map((it) => [it.section, it.costCode])).toContainEqual(['A', '100']);
+  // 17.5 h for 12.5 m2 are 1.4 h each; in another unit nothing is measured.
+  const installed = await installedOn(reading(database), await jobByNumber(reading(database), 'J1', 'job'), '2031-03-04');
+  expect(installed({ section: 'A', costCode: '100', unit: 'm2' })).toEqual({
+    quantity: 125_000,
+    hours: 175_000,
+    perUnit: 14_000,
+  });
+  expect(installed({ section: 'A', costCode: '100', unit: 'm' })).toBeNull();
   await act(database, TESTER, deleteDaySheet, KEY, (await view()).seen, null);
   expect((await dayRegister(reading(database), '2031-03-09', '2031-03-07')).jobs).toEqual([]);
 });

@@ -6,6 +6,7 @@ import { documentOfDay, documentOfDaywork, documentOfWeek } from './dayDocument'
 import { addDayPhoto, dayPhoto, LARGEST_PICTURE } from './dayPhotos';
 import { dayRegister } from './dayRegister';
 import { daySheet, type DayKey } from './daySheetViews';
+import { printed } from './printed';
 import { phonePack } from './phonePack';
 import { deleteDaySheet, saveDaySheet, takeDayHours } from './saveDaySheet';
 
@@ -22,12 +23,9 @@ export const daySheetHandlers = handle(daySheetCalls, {
   },
   dayPhoto: (database, { hash }, { files }) => database.read((sql) => dayPhoto(sql, hash, files)),
   daySheetPdf: async (database, key, { workers, files }) =>
-    pdf(fileName('day-sheet', key), await workers.run('dayPdf', await database.read((sql) => documentOfDay(sql, key, files)))),
+    pdf(fileName('day-sheet', key), await printed(workers, await database.read((sql) => documentOfDay(sql, key, files)))),
   dayWeekPdf: async (database, { job, on }, { workers, files }) =>
-    pdf(
-      `day-sheets-${job}-${on}.pdf`,
-      await workers.run('dayPdf', await database.read((sql) => documentOfWeek(sql, job, on, files))),
-    ),
+    pdf(`day-sheets-${job}-${on}.pdf`, await printed(workers, await database.read((sql) => documentOfWeek(sql, job, on, files)))),
   dayworkSheetPdf: async (database, { id, ...key }, { workers }) =>
     pdf(
       fileName('daywork', key),

@@ -1,3 +1,5 @@
+import * as v from 'valibot';
+import { crewName } from '../../wire/daySheets';
 import { isEnteredDate } from '../../core/calendar/plainDate';
 import { brokenSignatures, EMPTY_DAY, ENTRY_KINDS, type DaySheet } from '../../core/daySheets/daySheet';
 import { PART_TITLES } from '../../core/daySheets/dayWords';
@@ -34,7 +36,6 @@ import { DayEntryTable, DaySheetTable, DaySignatureTable } from './models';
 import { DELETE_DAY_ENTRIES } from './queries';
 
 export const subjectOfDay = ({ job, dated, crew }: DayKey) => `day sheet ${job} ${dated} ${crew}`;
-const LONGEST_CREW = 80;
 const LONGEST_LEFT_OUT = 20_000;
 
 /**
@@ -87,8 +88,9 @@ function joined(there: string, more: string): string {
 async function jobOfDay({ sql, actor }: Command, { job: number, dated, crew }: DayKey): Promise<JobIdentity> {
   const faults: Fault[] = [];
   if (!isEnteredDate(dated)) faults.push({ field: 'dated', message: 'expected a date such as 2031-04-30' });
-  if (crew.trim() === '' || crew !== crew.trim() || crew.length > LONGEST_CREW)
-    faults.push({ field: 'crew', message: `expected the name of a crew, at most ${LONGEST_CREW} characters` });
+  const named = v.safeParse(crewName, crew);
+  if (!named.success) faults.push({ field: 'crew', message: named.issues[0].message });
+  else if (named.output !== crew) faults.push({ field: 'crew', message: 'expected no blanks before or after the name' });
   assertNoFaults(faults);
   const job = await jobByNumber(sql, number, 'job');
   if (job.locked) assertNoFaults(faultsOf([refuse('job-locked', 'job', { job: number })], 0));

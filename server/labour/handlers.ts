@@ -5,7 +5,7 @@ import { weekBy } from '../../core/labour/overtime';
 import { hoursAUnit } from '../../core/labour/productivity';
 import { labourCalls, type LabourTaskRow, type PeopleAtWork } from '../../wire/labour';
 import { achievedHours } from './achievedHours';
-import { quantitiesOf } from './quantities';
+import { installedOn, quantitiesOf } from './quantities';
 import { HOURS_AT_WORK, WORK_AHEAD } from './queries';
 import { loadTerms } from './terms';
 import type { Reader } from '../db/sql';
@@ -19,38 +19,43 @@ import { labourTasks, type LabourTask } from './labourTasks';
 
 const totalOf = (tasks: readonly LabourTask[]) => labourTotal(tasks.map((it) => ({ line: it.state, finished: it.finished })));
 
-type Quantities = Awaited<ReturnType<typeof quantitiesOf>>;
+/** What is known of quantities of a job's tasks: to be installed, and installed. */
+async function measuresOf(sql: Reader, job: JobIdentity, asOf: string) {
+  return { planned: await quantitiesOf(sql, job), installed: await installedOn(sql, job, asOf) };
+}
+type Measures = Awaited<ReturnType<typeof measuresOf>>;
 
-function rowOf(job: JobIdentity, task: LabourTask, quantities: Quantities): LabourTaskRow {
+function rowOf(job: JobIdentity, task: LabourTask, measures: Measures): LabourTaskRow {
   const { id, section, costCode, description, state, progress } = task;
-  const { quantity, unit } = quantities(id);
+  const { quantity, unit } = measures.planned(id);
   return {
     ...{ ...progress, id, job: job.number, jobName: job.name, section, costCode, description, inBudget: state.budgeted },
     ...{ quantity, unit, perUnit: hoursAUnit(progress, quantity) },
+    installed: measures.installed({ section, costCode, unit }),
   };
 }
 
 async function labourOfJob(sql: Reader, number: string, asOf: string) {
   const job = await jobByNumber(sql, number, 'job');
   const tasks = await labourTasks(sql, job, asOf);
-  const quantities = await quantitiesOf(sql, job);
-  return { tasks: tasks.map((it) => rowOf(job, it, quantities)), total: totalOf(tasks) };
+  const measures = await measuresOf(sql, job, asOf);
+  return { tasks: tasks.map((it) => rowOf(job, it, measures)), total: totalOf(tasks) };
 }
 
 /** Tasks of all running jobs, by cost code. */
 async function labourByCode(sql: Reader, asOf: string) {
   const running = await sql.find(JobTable, { status: ['awarded', 'on-site'] }, ['number']);
-  const tasks: { job: JobIdentity; task: LabourTask; quantities: Quantities }[] = [];
+  const tasks: { job: JobIdentity; task: LabourTask; measures: Measures }[] = [];
   for (const { number } of running) {
     const job = await jobByNumber(sql, number, 'job');
-    const quantities = await quantitiesOf(sql, job);
-    for (const task of await labourTasks(sql, job, asOf)) tasks.push({ job, task, quantities });
+    const measures = await measuresOf(sql, job, asOf);
+    for (const task of await labourTasks(sql, job, asOf)) tasks.push({ job, task, measures });
   }
   const codes = [...new Set(tasks.map((it) => it.task.costCode))].sort(comparePlain);
   return {
     codes: codes.map((costCode) => {
       const of = tasks.filter((it) => it.task.costCode === costCode);
-      const rows = of.map(({ job, task, quantities }) => rowOf(job, task, quantities));
+      const rows = of.map(({ job, task, measures }) => rowOf(job, task, measures));
       return { costCode, description: rows[0]?.description ?? '', tasks: rows, ...totalOf(of.map((it) => it.task)) };
     }),
     total: totalOf(tasks.map((it) => it.task)),

@@ -103,6 +103,15 @@ export const TASK_QUANTITIES = query(
     WHERE l.job_id = $1 AND l.cost_type = 'labour' AND coalesce(b.quantity, e.quantity) IS NOT NULL GROUP BY b.cost_line_id`,
 );
 
+/** Hours and installed quantities on the day sheets of job `$1` up to day `$2`, by task; quantities by their unit. */
+export const ON_DAY_SHEETS = query(
+  shape({ section: t.text, costCode: t.text, unit: t.text, hours: t.hours, quantity: t.quantity }),
+  `SELECT x.section, c.code AS costCode, x.unit, coalesce(sum(CASE WHEN x.kind = 'hours' THEN x.hours END), 0) AS hours,
+      coalesce(sum(x.quantity), 0) AS quantity
+    FROM day_entry x JOIN day_sheet d ON d.id = x.day_sheet_id JOIN cost_code c ON c.id = x.cost_code_id
+    WHERE d.job_id = $1 AND d.dated <= $2 GROUP BY x.section, c.code, x.unit`,
+);
+
 /** Hours worked from day `$1` to day `$2` by employee, week or day, job and state; a week is seven days from `$1`. */
 export const HOURS_AT_WORK = query(
   shape({ employee: t.text, name: t.text, week: t.whole, job: t.text, hours: t.hours, overtime: t.hours, open: t.hours }),

@@ -19,7 +19,7 @@ import { ClientTable } from '../company/models';
 import { EmployeeTable } from '../labour/models';
 import { POSTED_ON_JOB } from '../labour/queries';
 import { loadTerms } from '../labour/terms';
-import { letterhead, senderLines } from '../pdf/letterhead';
+import { companyLetterhead } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 import { QUIET } from '../pdf/typefaces';
 import { csvText, harmless } from '../reports/reportCsv';
@@ -104,7 +104,7 @@ export function wageStatementPdf({ company, logo, statement }: WageStatementDocu
     landscape: true,
     foot: `${company.name} · Job ${job} · ${title}`,
     content: [
-      letterhead({ name: company.name, address: company.address, lines: senderLines(company), logo }),
+      companyLetterhead(company, logo),
       { text: title, font: 'Serif', fontSize: 16 },
       {
         text: `Job ${job} ${jobName}, for ${client}. ${displayDate(week)} to ${displayDate(addDays(week, DAYS.length - 1))}. Amounts in ${company.currency}, before deductions.`,

@@ -36,6 +36,11 @@ export function letterhead(sender: {
   return { columns: [words, { width: 'auto', stack: [image] }], margin: [0, 0, 0, 22] };
 }
 
+/** The head of a document of the company's own. */
+export function companyLetterhead(company: Company, logo: string): Content {
+  return letterhead({ name: company.name, address: company.address, lines: senderLines(company), logo });
+}
+
 /** What a document is to or for: a quiet label over its lines; empty lines are left out. */
 export function labelled(label: string, ...lines: string[]): Content {
   return { stack: [{ text: label, fontSize: 8, color: QUIET }, ...lines.filter(Boolean).map((text) => ({ text }))] };

@@ -142,6 +142,8 @@ test('the site reads no number but hours: no money can be among it', async () =>
       expect(Object.keys(it)).toEqual(['section', 'costCode', 'description', 'budgeted', 'used', 'toFinish']);
   }
   // Time is entered there as well: hours, and no word of what they cost.
-  for (const path of ['/api/time-lists', '/api/week-sheets?on=2031-03-05', '/api/week-sheets/7', '/api/week-hours?on=2031-03-05'])
+  const days = ['/api/phone-pack', '/api/day-sheets?on=2031-03-05', '/api/day-sheets/J1/2031-03-03/Ann%20Ash'];
+  const weeks = ['/api/time-lists', '/api/week-sheets?on=2031-03-05', '/api/week-sheets/7', '/api/week-hours?on=2031-03-05'];
+  for (const path of [...weeks, ...days])
     expect((await request(appOf('site')).get(path).expect(200)).text).not.toMatch(/"(rate|amount|payAmount|burden|cost|price)"/);
 });

@@ -16,10 +16,11 @@ const sheets = (where: string) =>
       FROM time_line x JOIN employee e ON e.id = x.employee_id WHERE ${where} GROUP BY x.sheet ORDER BY 3, 1`,
   );
 
-/** Week sheets with lines that wait; those returned for who saved the sheet last, `$1`. */
+/** Week sheets with lines that wait; those returned for who saved the sheet last, `$1`, or wrote the day sheet they are of. */
 export const SHEETS_WAITING = {
-  returnedTime: sheets(`x.status = 'submitted' AND x.returned <> '' AND $1 = (SELECT actor FROM audit
-    WHERE subject = 'week sheet ' || x.sheet AND command IN ('add-sheet', 'save-sheet') ORDER BY id DESC LIMIT 1)`),
+  returnedTime: sheets(`x.status = 'submitted' AND x.returned <> '' AND ($1 = (SELECT actor FROM audit
+    WHERE subject = 'week sheet ' || x.sheet AND command IN ('add-sheet', 'save-sheet') ORDER BY id DESC LIMIT 1)
+    OR $1 IN (SELECT written_by FROM day_sheet d WHERE d.sheet = x.sheet AND d.dated = x.dated AND d.job_id = x.job_id))`),
   approveTime: sheets(`x.status = 'submitted' AND x.returned = '' AND $1 <> ''`),
   postTime: sheets(`x.status = 'approved' AND $1 <> ''`),
 };

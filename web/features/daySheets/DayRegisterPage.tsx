@@ -9,22 +9,19 @@ import type { DayOfJob, DayRegister } from '../../../wire/daySheets';
 import { useDayRegisterQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { Loaded } from '../../ground/Loaded';
+import { DAYS_OF_A_WEEK } from '../../ground/weeks/weekWords';
+import { WeekChooser } from '../../ground/weeks/WeekChooser';
 import { PageHead } from '../../kit/PageHead';
 import { Empty } from '../../kit/States';
 import { officeAddress } from './officeAddress';
 
-const A_WEEK = 7;
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
 /** Day sheets of a week by job and day; weekdays of jobs on site without one are flagged. */
 export function DayRegisterPage() {
   const { lastDay } = useAsOf();
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
   const register = useDayRegisterQuery({ on: params.get('on') ?? lastDay }, { refetchOnMountOrArgChange: true });
-  const to = (on: string) =>
-    setParams((before) => new URLSearchParams([...before].filter(([key]) => key !== 'on').concat([['on', on]])), {
-      replace: true,
-    });
   const week = register.data?.week;
   return (
     <div className="page">
@@ -33,19 +30,7 @@ export function DayRegisterPage() {
           New day sheet
         </Link>
       </PageHead>
-      {week && (
-        <div className="mb-3 flex items-center gap-3">
-          <button type="button" className="button" aria-label="The week before" onClick={() => to(addDays(week, -A_WEEK))}>
-            ‹
-          </button>
-          <b className="min-w-[230px] text-center">
-            {displayDate(week)} to {displayDate(addDays(week, A_WEEK - 1))}
-          </b>
-          <button type="button" className="button" aria-label="The week after" onClick={() => to(addDays(week, A_WEEK))}>
-            ›
-          </button>
-        </div>
-      )}
+      {week && <WeekChooser week={week} />}
       <Loaded of={register} what="the day sheets">
         {(data) => <WeekOfJobs register={data} />}
       </Loaded>
@@ -72,7 +57,7 @@ function WeekOfJobs({ register: { week, jobs } }: { register: DayRegister }) {
           <thead>
             <tr>
               <th scope="col">Job</th>
-              {Array.from({ length: A_WEEK }, (_, i) => (
+              {Array.from({ length: DAYS_OF_A_WEEK }, (_, i) => (
                 <th key={i} scope="col">
                   {WEEKDAYS[weekdayAt(week, i)]} {displayDate(addDays(week, i)).replace(/ \w+ \d{4}$/, '')}
                 </th>
@@ -110,7 +95,8 @@ function WeekOfJobs({ register: { week, jobs } }: { register: DayRegister }) {
 }
 
 /** The place of a day of the week among the names, whatever day weeks begin on. */
-const weekdayAt = (week: string, i: number) => (new Date(`${week}T00:00:00Z`).getUTCDay() + A_WEEK - 1 + i) % A_WEEK;
+const weekdayAt = (week: string, i: number) =>
+  (new Date(`${week}T00:00:00Z`).getUTCDay() + DAYS_OF_A_WEEK - 1 + i) % DAYS_OF_A_WEEK;
 
 function OneDay({ job, day: { dated, missing, sheets } }: { job: string; day: DayOfJob }) {
   const keep = useKeepMonth();

@@ -126,7 +126,7 @@ function perUnitColumns(): TableColumn<LabourTaskRow>[] {
     {
       ...{
         key: 'planned',
-        title: 'Hours a unit, budget',
+        title: 'h a unit, budget',
         value: (it: LabourTaskRow) => it.perUnit.planned,
         number: displayQuantity,
       },
@@ -135,7 +135,7 @@ function perUnitColumns(): TableColumn<LabourTaskRow>[] {
     {
       ...{
         key: 'achieved',
-        title: 'Hours a unit, so far',
+        title: 'h a unit, so far',
         value: (it: LabourTaskRow) => it.perUnit.achieved,
         number: displayQuantity,
       },
@@ -146,6 +146,23 @@ function perUnitColumns(): TableColumn<LabourTaskRow>[] {
       ),
     },
   ];
+}
+
+/** What day sheets measured: red where it takes longer than budgeted. */
+function installedColumn(): TableColumn<LabourTaskRow> {
+  return {
+    ...{ key: 'installed', title: 'h a unit, day sheets', number: displayQuantity },
+    value: (it) => it.installed?.perUnit ?? null,
+    cell: ({ installed, unit, perUnit: { planned } }) =>
+      installed && (
+        <span
+          className={planned !== null && installed.perUnit > planned ? 'text-[var(--loss)]' : ''}
+          title={`${displayQuantity(installed.hours)} h for ${displayQuantity(installed.quantity)} ${unit} on day sheets`}
+        >
+          {displayQuantity(installed.perUnit)}
+        </span>
+      ),
+  };
 }
 
 interface TasksProps {
@@ -161,6 +178,7 @@ interface TasksProps {
 /** Tasks, what will hurt most first. */
 export function Tasks({ label, rows, total, job, say = null }: TasksProps) {
   const measured = rows.some((it) => it.quantity !== null);
+  const onSheets = rows.some((it) => it.installed !== null);
   const columns = useMemo(
     (): TableColumn<LabourTaskRow>[] => [
       {
@@ -180,8 +198,9 @@ export function Tasks({ label, rows, total, job, say = null }: TasksProps) {
           : column,
       ),
       ...(measured ? perUnitColumns() : []),
+      ...(onSheets ? [installedColumn()] : []),
     ],
-    [job, say, measured],
+    [job, say, measured, onSheets],
   );
   return (
     <Table

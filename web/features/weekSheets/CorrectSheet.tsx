@@ -17,7 +17,7 @@ import { SheetGrid } from './grid/SheetGrid';
 import { TimePreviewShown } from './TimePreview';
 import { useSheet } from './grid/useSheet';
 import { placedFaults } from './grid/placedFaults';
-import { weekWords } from './weekWords';
+import { weekWords } from '../../ground/weeks/weekWords';
 
 interface Props {
   lists: TimeLists;

@@ -16,7 +16,8 @@ import { SheetGrid } from './grid/SheetGrid';
 import { SheetTable } from './SheetTable';
 import { splitHours } from './grid/splitHours';
 import { useSheet } from './grid/useSheet';
-import { useNames, weekWords } from './weekWords';
+import { weekWords } from '../../ground/weeks/weekWords';
+import { useNames } from './employeeNames';
 
 interface EditProps {
   lists: TimeLists;

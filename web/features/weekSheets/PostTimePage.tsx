@@ -14,7 +14,7 @@ import { PageHead } from '../../kit/PageHead';
 import { Empty, Refused } from '../../kit/States';
 import { LateOn, useLateOn } from './LateOn';
 import { Missing, TimePreviewShown } from './TimePreview';
-import { weekWords } from './weekWords';
+import { weekWords } from '../../ground/weeks/weekWords';
 
 /** Approved time, looked at and posted in one go. */
 export function PostTimePage() {

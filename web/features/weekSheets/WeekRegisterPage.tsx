@@ -1,6 +1,5 @@
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { addDays } from '../../../core/calendar/plainDate';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import { SHEET_STATES, type SheetRow, type WeekRegister } from '../../../wire/weekSheets';
@@ -10,25 +9,19 @@ import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { Loaded } from '../../ground/Loaded';
 import { May } from '../../ground/person';
+import { WeekChooser } from '../../ground/weeks/WeekChooser';
 import { PageHead } from '../../kit/PageHead';
 import { Empty } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
 import { STATE_LOOK } from './SheetTable';
-import { weekWords } from './weekWords';
-
-const A_WEEK = 7;
 
 /** The sheets of a week, who has not handed in, and what earlier weeks still have open. */
 export function WeekRegisterPage() {
   const { lastDay } = useAsOf();
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
   const register = useWeekRegisterQuery({ on: params.get('on') ?? lastDay }, { refetchOnMountOrArgChange: true });
   const keep = useKeepMonth();
-  const to = (on: string) =>
-    setParams((before) => new URLSearchParams([...before].filter(([key]) => key !== 'on').concat([['on', on]])), {
-      replace: true,
-    });
   const week = register.data?.week;
   return (
     <div className="page">
@@ -46,17 +39,7 @@ export function WeekRegisterPage() {
           )}
         </div>
       </PageHead>
-      {week && (
-        <div className="mb-3 flex items-center gap-3">
-          <button type="button" className="button" aria-label="The week before" onClick={() => to(addDays(week, -A_WEEK))}>
-            ‹
-          </button>
-          <b className="min-w-[230px] text-center">{weekWords(week)}</b>
-          <button type="button" className="button" aria-label="The week after" onClick={() => to(addDays(week, A_WEEK))}>
-            ›
-          </button>
-        </div>
-      )}
+      {week && <WeekChooser week={week} />}
       <Loaded of={register} what="the week">
         {(data) => <Register register={data} />}
       </Loaded>

@@ -14,7 +14,8 @@ import { DecideLines } from './DecideLines';
 import { PersonTotals } from './PersonTotals';
 import { SheetTable } from './SheetTable';
 import { splitHours } from './grid/splitHours';
-import { useNames, weekWords } from './weekWords';
+import { weekWords } from '../../ground/weeks/weekWords';
+import { useNames } from './employeeNames';
 import { EditSheet } from './EditSheet';
 
 /** A new sheet of the week a day lies in. */

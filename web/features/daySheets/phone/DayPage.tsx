@@ -2,20 +2,21 @@ import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../../core/calendar/displayDate';
 import type { DaySheet } from '../../../../core/daySheets/daySheet';
+import { plural } from '../../../../core/names/plural';
 import { Empty, Refused } from '../../../kit/States';
 import { SureButton } from '../../../kit/SureButton';
 import { useDeleteDaySheetMutation } from '../../../ground/api/api';
 import { useAttempt } from '../../../ground/useAttempt';
-import { ChargedPart } from './ChargedPart';
+import { ChargedPart } from './parts/ChargedPart';
 import { SentSign } from './DaysPage';
-import { HoursPart } from './HoursPart';
-import { MetPart, WeekDiffers } from './MetPart';
-import { PhotosPart } from './PhotosPart';
+import { HoursPart } from './parts/HoursPart';
+import { MetPart, WeekDiffers } from './parts/MetPart';
+import { PhotosPart } from './parts/PhotosPart';
 import { isSame, usePhone, type Phone } from './Phone';
 import { isUnsent, type KeptSheet } from './phoneStore';
-import { RowsPart } from './RowsPart';
-import { ROW_PARTS } from './rowFields';
-import { TextBox } from './touch';
+import { RowsPart } from './parts/RowsPart';
+import { ROW_PARTS } from './parts/rowFields';
+import { TextBox } from './parts/touch';
 import './phone.css';
 
 /** A day sheet, written down on the phone as it is entered. */
@@ -55,8 +56,7 @@ function OneDay({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
         <b>{sheet.job}</b> {sheet.jobName}
         <span className="note block">Crew of {sheet.crew}</span>
       </p>
-      <SentSign sheet={sheet} />
-      {sheet.fault && <Refused message={sheet.fault.message} />}
+      {sheet.fault ? <Refused message={faultWords(sheet.fault)} /> : !sheet.met && <SentSign sheet={sheet} />}
       {sheet.met && <MetPart phone={phone} sheet={sheet} />}
       <WeekDiffers phone={phone} sheet={sheet} />
       <fieldset disabled={sheet.met !== null} className="m-0 min-w-0 border-0 p-0">
@@ -80,6 +80,13 @@ function OneDay({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
   );
 }
 
+/** What refused the sheet; what stands beneath its entries is only counted. */
+function faultWords({ message, faults }: NonNullable<KeptSheet['fault']>): string {
+  const ofEntries = faults.filter((it) => it.field.startsWith('day.'));
+  if (ofEntries.length === 0 || ofEntries.length < faults.length) return message;
+  return `Not taken: ${plural(ofEntries.length, 'entry has', 'entries have')} to be put right; the reason stands beneath each.`;
+}
+
 /** Asks the browser once not to throw away what is stored here when space runs short. */
 function useAskedToSave({ owner }: Phone): void {
   useEffect(() => void navigator.storage?.persist?.(), [owner]);
@@ -90,6 +97,7 @@ function SendButton({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
     await phone.save({ ...sheet, toSend: true, fault: null });
     await phone.send();
   };
+  if (sheet.met) return <span role="status">Decide above what counts.</span>;
   if (!isUnsent(sheet)) return <span role="status">Sent. What you change is sent again.</span>;
   if (sheet.toSend)
     return (
@@ -98,7 +106,7 @@ function SendButton({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
       </button>
     );
   return (
-    <button type="button" className="button main touch" disabled={sheet.met !== null} onClick={() => void send()}>
+    <button type="button" className="button main touch" onClick={() => void send()}>
       Send day sheet
     </button>
   );

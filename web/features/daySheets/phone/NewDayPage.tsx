@@ -1,11 +1,13 @@
+import * as v from 'valibot';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { EMPTY_DAY } from '../../../../core/daySheets/daySheet';
 import { isEnteredDate } from '../../../../core/calendar/plainDate';
-import type { PhonePack } from '../../../../wire/daySheets';
+import { crewName, type PhonePack } from '../../../../wire/daySheets';
 import { dayAddress } from './DaysPage';
+import { dayHere } from './dayHere';
 import { isSame, usePhone } from './Phone';
-import { TextBox } from './touch';
+import { TextBox } from './parts/touch';
 import './phone.css';
 
 /** Day, crew and job of a new sheet; one that is there is opened. */
@@ -24,14 +26,15 @@ export function NewDayPage() {
 
 function NewDay({ pack }: { pack: PhonePack }) {
   const { owner, sheets, save } = usePhone();
-  const [dated, setDated] = useState(pack.today);
+  const [dated, setDated] = useState(() => dayHere(pack.today));
   const [crew, setCrew] = useState(owner);
   const [fault, setFault] = useState('');
   const navigate = useNavigate();
   const open = async (job: PhonePack['jobs'][number]) => {
     if (!isEnteredDate(dated)) return setFault('Choose the day first');
-    if (crew.trim() === '') return setFault('Name the crew first, such as its leader');
-    const key = { owner, job: job.number, dated, crew: crew.trim() };
+    const named = v.safeParse(crewName, crew);
+    if (!named.success) return setFault('Name the crew first, such as its leader');
+    const key = { owner, job: job.number, dated, crew: named.output };
     if (!sheets.some((it) => isSame(it, key)))
       await save({
         ...{ ...key, jobName: job.name, day: EMPTY_DAY, base: null, seen: '', toSend: false },

@@ -1,6 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { DayClash } from '../../../../core/daySheets/mergeDays';
-import { EMPTY_DAY, type DaySheet } from '../../../../core/daySheets/daySheet';
+import type { DaySheet } from '../../../../core/daySheets/daySheet';
 import { stableText } from '../../../../core/lists/stableText';
 import type { Fault } from '../../../../core/errors/ledrinError';
 import type { DaySheetView, PhonePack } from '../../../../wire/daySheets';
@@ -104,7 +104,7 @@ export async function forgetPhone(): Promise<void> {
 
 /** The sheet says something the server has not. */
 export function isUnsent({ day, base, leftOut, toSend }: KeptSheet): boolean {
-  return toSend || leftOut !== '' || stableText(day) !== stableText(base ?? EMPTY_DAY);
+  return toSend || base === null || leftOut !== '' || stableText(day) !== stableText(base);
 }
 
 /** A sheet of the server as the phone has it. */

@@ -4,7 +4,7 @@ import type { TimeLists } from '../../../../wire/weekSheets';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import { GridFoot } from '../../../kit/grid/GridFoot';
 import { Pop } from '../../../kit/Pop';
-import { useNames } from '../weekWords';
+import { useNames } from '../employeeNames';
 import { CopyRows } from './CopyRows';
 import { DAYS, isTyped } from './readSheet';
 import { FURTHER, sheetColumns } from './sheetColumns';

@@ -1,8 +1,8 @@
-import { PART_TITLES } from '../../../../core/daySheets/dayWords';
-import { ONE_HOUR } from '../../../../core/labour/sheets';
-import type { PhoneJob, PhonePack } from '../../../../wire/daySheets';
-import { RowFaults, taskNamer, type PartProps } from './HoursPart';
-import type { Phone } from './Phone';
+import { PART_TITLES } from '../../../../../core/daySheets/dayWords';
+import { ONE_HOUR } from '../../../../../core/labour/sheets';
+import type { PhoneJob, PhonePack } from '../../../../../wire/daySheets';
+import { RowFaults, taskNamer, type PartProps } from './part';
+import type { Phone } from '../Phone';
 import { PhotoBox } from './PhotosPart';
 import { ROWS, type RowField, type RowPart } from './rowFields';
 import { ChoiceBox, NumberBox, TextBox, Toggle } from './touch';

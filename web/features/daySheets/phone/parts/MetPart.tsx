@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { sumHours } from '../../../../core/daySheets/daySheet';
-import { dayRowInWords, leftOutInWords, PART_TITLES } from '../../../../core/daySheets/dayWords';
-import { takeMine, type DayClash } from '../../../../core/daySheets/mergeDays';
-import { displayQuantity } from '../../../../core/money/display';
-import type { PhonePack } from '../../../../wire/daySheets';
-import { namesOf } from './HoursPart';
-import type { Phone } from './Phone';
-import type { KeptSheet } from './phoneStore';
+import { sumHours } from '../../../../../core/daySheets/daySheet';
+import { dayRowInWords, leftOutInWords, PART_TITLES } from '../../../../../core/daySheets/dayWords';
+import { takeMine, type DayClash } from '../../../../../core/daySheets/mergeDays';
+import { displayQuantity } from '../../../../../core/money/display';
+import type { PhonePack } from '../../../../../wire/daySheets';
+import { namesOf } from './part';
+import type { Phone } from '../Phone';
+import type { KeptSheet } from '../phoneStore';
 
 /** What both this phone and the office changed: each is shown, one is taken, and the other stays on the sheet in words. */
 export function MetPart({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {

@@ -1,10 +1,10 @@
 import { useEffect, useId, useState } from 'react';
 import { useParams } from 'react-router';
-import { hrefOf } from '../../../../wire/call';
-import { CALLS } from '../../../../wire/calls';
-import type { PartProps } from './HoursPart';
-import type { Phone } from './Phone';
-import { phoneStore, type KeptSheet } from './phoneStore';
+import { hrefOf } from '../../../../../wire/call';
+import { CALLS } from '../../../../../wire/calls';
+import type { PartProps } from './part';
+import type { Phone } from '../Phone';
+import { phoneStore, type KeptSheet } from '../phoneStore';
 import { pictureHash, shownPicture, smallerPicture, takesPictures } from './pictures';
 import { TextBox } from './touch';
 

@@ -1,6 +1,6 @@
 import { useId, useState } from 'react';
-import { formatShortest } from '../../../../core/money/decimal';
-import { parseQuantity, QUANTITY_DECIMALS } from '../../../../core/money/rate';
+import { formatShortest } from '../../../../../core/money/decimal';
+import { parseQuantity, QUANTITY_DECIMALS } from '../../../../../core/money/rate';
 
 interface NumberBoxProps {
   label: string;

@@ -1,4 +1,4 @@
-import type { DayList, DaySheet } from '../../../../core/daySheets/daySheet';
+import type { DayList, DaySheet } from '../../../../../core/daySheets/daySheet';
 
 /** Parts of a day sheet that are entered row by row. */
 export const ROW_PARTS = [

@@ -1,14 +1,15 @@
 import { useState } from 'react';
-import { displayDate } from '../../../../core/calendar/displayDate';
-import { chargedEntries, withSignature, type DaySheet } from '../../../../core/daySheets/daySheet';
-import { dayRowInWords } from '../../../../core/daySheets/dayWords';
-import { hrefOf } from '../../../../wire/call';
-import { CALLS } from '../../../../wire/calls';
-import type { PhonePack } from '../../../../wire/daySheets';
-import { namesOf, RowFaults, type PartProps } from './HoursPart';
-import type { Phone } from './Phone';
-import type { KeptSheet } from './phoneStore';
-import { Strokes } from '../Strokes';
+import { displayDate } from '../../../../../core/calendar/displayDate';
+import { chargedEntries, withSignature, type DaySheet } from '../../../../../core/daySheets/daySheet';
+import { dayRowInWords } from '../../../../../core/daySheets/dayWords';
+import { hrefOf } from '../../../../../wire/call';
+import { CALLS } from '../../../../../wire/calls';
+import type { PhonePack } from '../../../../../wire/daySheets';
+import { dayHere } from '../dayHere';
+import { namesOf, RowFaults, type PartProps } from './part';
+import type { Phone } from '../Phone';
+import type { KeptSheet } from '../phoneStore';
+import { Strokes } from '../../Strokes';
 import { SignPad } from './SignPad';
 import { TextBox } from './touch';
 
@@ -68,7 +69,7 @@ function ToSign({
   const [office, setOffice] = useState('');
   const [strokes, setStrokes] = useState('');
   const sign = () => {
-    change(withSignature(day, { name: name.trim(), office: office.trim(), signedOn: sheet.dated, strokes }));
+    change(withSignature(day, { name: name.trim(), office: office.trim(), signedOn: dayHere(sheet.dated), strokes }));
     setSigning(false);
     setStrokes('');
   };
