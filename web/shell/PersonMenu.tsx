@@ -10,10 +10,9 @@ export function PersonMenu() {
   if (!person) return null;
   // The page is loaded anew: nothing that was shown stays in it.
   const leave = async () => {
-    await signOut();
-    // Nor on this device, but for day sheets that have not been sent.
+    // Day sheets that were sent do not stay on this device either; what was not sent does.
     await import('../features/daySheets/phone/phoneStore').then((it) => it.forgetPhone()).catch(() => {});
-    window.location.assign('/');
+    await signOut().finally(() => window.location.assign('/'));
   };
   return (
     <Popover.Root>

@@ -4,7 +4,7 @@ import { store } from '../../../ground/api/store';
 import { faultOf } from '../../../ground/faults';
 import type { PhonePack } from '../../../../wire/daySheets';
 import { phoneStore, type KeptPhoto, type KeptSheet, type SheetKey } from './phoneStore';
-import { sendAll, takeIn, type Line, type Refusal } from './sendSheets';
+import { isWaiting, sendAll, takeIn, type Line, type Refusal } from './sendSheets';
 
 /** What the pages of day sheets work with, with a connection or without. */
 export interface Phone {
@@ -31,13 +31,14 @@ export function usePhone(): Phone {
 }
 
 /** How long it is before what waits is tried again, in milliseconds. */
-const AGAIN_AFTER = 20_000;
+const AGAIN_AFTER = 10_000;
 
 /** The day sheets of somebody on this phone: read from it, sent when there is a connection. */
 export function PhoneOf({ owner, children }: { owner: string; children: ReactNode }) {
   const [pack, setPack] = useState<PhonePack | null>(null);
   const [sheets, setSheets] = useState<readonly KeptSheet[] | null>(null);
   const [connected, setConnected] = useState(true);
+  const lost = useRef(false);
   const read = useCallback(async () => {
     setPack((await phoneStore.pack(owner)) ?? null);
     setSheets(await phoneStore.sheets(owner));
@@ -50,6 +51,7 @@ export function PhoneOf({ owner, children }: { owner: string; children: ReactNod
         await phoneStore.savePack(owner, fetched);
         await takeIn(phoneStore, owner, fetched);
       }
+      lost.current = fetched === null;
       setConnected(fetched !== null);
       await read();
     }, [owner, read]),
@@ -60,7 +62,8 @@ export function PhoneOf({ owner, children }: { owner: string; children: ReactNod
     const hidden = () => document.visibilityState === 'visible' && again();
     window.addEventListener('online', again);
     document.addEventListener('visibilitychange', hidden);
-    const timer = setInterval(async () => (await waits(owner)) && again(), AGAIN_AFTER);
+    // A phone is not always told that it has a line again.
+    const timer = setInterval(async () => (lost.current || (await isWaiting(phoneStore, owner))) && again(), AGAIN_AFTER);
     return () => {
       window.removeEventListener('online', again);
       document.removeEventListener('visibilitychange', hidden);
@@ -85,11 +88,6 @@ export function PhoneOf({ owner, children }: { owner: string; children: ReactNod
 
 export function isSame(a: SheetKey, b: SheetKey): boolean {
   return a.owner === b.owner && a.job === b.job && a.dated === b.dated && a.crew === b.crew;
-}
-
-async function waits(owner: string): Promise<boolean> {
-  const [sheets, photos] = [await phoneStore.sheets(owner), await phoneStore.photos(owner)];
-  return sheets.some((it) => it.toSend) || photos.some((it) => !it.arrived);
 }
 
 /** Runs `work` once at a time; asked for meanwhile, once more afterwards. */

@@ -33,11 +33,12 @@ export interface KeptSheet extends SheetKey {
   view: DaySheetView | null;
 }
 
-/** A picture that has not arrived at the server yet. */
+/** A picture as the phone has it. */
 export interface KeptPhoto extends SheetKey {
   hash: string;
   picture: Blob;
-  arrived: boolean;
+  /** Refused by the server for good: it is not sent again. */
+  state: 'waits' | 'arrived' | 'refused';
 }
 
 interface Schema extends DBSchema {
@@ -90,8 +91,11 @@ export const phoneStore = {
   async savePhoto(photo: KeptPhoto): Promise<void> {
     await (await database()).put('photos', photo);
   },
+  async removePhoto(hash: string): Promise<void> {
+    await (await database()).delete('photos', hash);
+  },
 };
-export type PhoneStore = Pick<typeof phoneStore, 'sheets' | 'save' | 'remove' | 'photos' | 'savePhoto'>;
+export type PhoneStore = Pick<typeof phoneStore, 'sheets' | 'save' | 'remove' | 'photos' | 'savePhoto' | 'removePhoto'>;
 
 /** After somebody signed out: nothing of the company stays on the phone but what they have not sent yet. */
 export async function forgetPhone(): Promise<void> {
@@ -99,7 +103,7 @@ export async function forgetPhone(): Promise<void> {
   const db = await database();
   await db.clear('packs');
   for (const sheet of await db.getAll('sheets')) if (!isUnsent(sheet)) await phoneStore.remove(sheet);
-  for (const photo of await db.getAll('photos')) if (photo.arrived) await db.delete('photos', photo.hash);
+  for (const photo of await db.getAll('photos')) if (photo.state !== 'waits') await db.delete('photos', photo.hash);
 }
 
 /** The sheet says something the server has not. */

@@ -20,6 +20,8 @@ const mine = (it: DaySheet, more: Partial<KeptSheet> = {}): KeptSheet => ({
 /** A phone and a server of one sheet; `fails` says how often a request does not get through, or its answer is lost. */
 function between(sheet: KeptSheet, there: DaySheet | null, fails: ('asking' | 'answering' | null)[] = []) {
   const phone = { sheet: sheet as KeptSheet | null, photos: [] as KeptPhoto[] };
+  /** What somebody types while a request is on its way. */
+  const meanwhile = { type: null as Partial<DaySheet> | null };
   const server = { day: there, saved: 0, photos: 0, leftOut: '' };
   const lost = { status: 'FETCH_ERROR', message: 'no line', faults: [] };
   const store: PhoneStore = {
@@ -27,10 +29,14 @@ function between(sheet: KeptSheet, there: DaySheet | null, fails: ('asking' | 'a
     save: async (it) => void (phone.sheet = it),
     remove: async () => void (phone.sheet = null),
     photos: async () => phone.photos,
+    removePhoto: async (hash) => void (phone.photos = phone.photos.filter((it) => it.hash !== hash)),
     savePhoto: async (it) => void (phone.photos = phone.photos.map((one) => (one.hash === it.hash ? it : one))),
   };
   const line: Line = {
     save: async ({ body }) => {
+      if (meanwhile.type && phone.sheet)
+        phone.sheet = { ...phone.sheet, day: { ...phone.sheet.day, ...meanwhile.type }, toSend: false };
+      meanwhile.type = null;
       const fail = fails.shift() ?? null;
       if (fail === 'asking') throw lost;
       const same = server.day !== null && stableText(server.day) === stableText(body.day);
@@ -47,6 +53,7 @@ function between(sheet: KeptSheet, there: DaySheet | null, fails: ('asking' | 'a
   return {
     phone,
     server,
+    meanwhile,
     send: () => sendAll(store, line, 'Ann'),
     takeIn: (...sheets: DaySheetView[]) => takeIn(store, 'Ann', { sheets } as never),
   };
@@ -97,7 +104,32 @@ test('a sheet that is refused stays with its reason; what is not sent is not wri
     remove: async () => {},
     photos: async () => [],
     savePhoto: async () => {},
+    removePhoto: async () => {},
   };
   expect(await sendAll(only, line, 'Ann')).toBe(true);
   expect([kept.fault?.message, kept.toSend, kept.day.notes]).toEqual(['Job J1 is locked', false, 'x']);
+});
+
+test('what is typed while it is sent stays, and is to be sent in its turn', async () => {
+  const { phone, server, meanwhile, send } = between(mine(day({ notes: 'Rain' })), null);
+  meanwhile.type = { weather: 'Snow' };
+  await send();
+  expect([server.day, phone.sheet!.day, phone.sheet!.toSend]).toEqual([
+    day({ notes: 'Rain' }),
+    day({ notes: 'Rain', weather: 'Snow' }),
+    false,
+  ]);
+  phone.sheet = { ...phone.sheet!, toSend: true };
+  await send();
+  expect(server.day).toEqual(day({ notes: 'Rain', weather: 'Snow' }));
+});
+
+test('a picture goes after the sheet that names it, once; one that arrived goes from the phone with the last sheet that names it', async () => {
+  const photo = (hash: string): KeptPhoto => ({ ...KEY, owner: 'Ann', hash, picture: new Blob(), state: 'waits' });
+  const { phone, server, send, takeIn } = between(mine(day({ photos: [{ photo: 'a', description: '' }] })), null);
+  phone.photos = [photo('a'), photo('b')];
+  for (let i = 0; i < 3; i += 1) await send();
+  expect([server.photos, phone.photos.map((it) => it.state)]).toEqual([1, ['arrived', 'waits']]);
+  await takeIn(viewOf(day({ notes: 'without' })));
+  expect(phone.photos.map((it) => it.hash)).toEqual(['b']);
 });

@@ -2,6 +2,7 @@ import { EMPTY_DAY } from '../../../../core/daySheets/daySheet';
 import { mergeDays } from '../../../../core/daySheets/mergeDays';
 import type { SentOf } from '../../../../wire/call';
 import type { daySheetCalls, DaySheetView, PhonePack } from '../../../../wire/daySheets';
+import { stableText } from '../../../../core/lists/stableText';
 import { isUnsent, keptOf, type KeptPhoto, type KeptSheet, type PhoneStore } from './phoneStore';
 
 /** How the server refuses, as far as sending asks. */
@@ -29,42 +30,65 @@ const MOST_ROUNDS = 5;
  * waits for the next time. What the server refuses stays on the phone with its reason.
  */
 export async function sendAll(store: PhoneStore, line: Line, owner: string): Promise<boolean> {
-  for (const sheet of (await store.sheets(owner)).filter((it) => it.toSend && it.met === null))
-    if (!(await sendSheet(store, line, sheet))) return false;
-  for (const photo of (await store.photos(owner)).filter((it) => !it.arrived)) {
+  for (const sheet of (await store.sheets(owner)).filter(isToSend)) if (!(await sendSheet(store, line, sheet))) return false;
+  for (const photo of photosToSend(await store.photos(owner), await store.sheets(owner))) {
     const refused = await tried(() => line.sendPhoto(photo));
     if (refused && isNoAnswer(refused)) return false;
-    // The sheet that names it has not arrived: the picture goes with it.
-    if (!refused) await store.savePhoto({ ...photo, arrived: true });
+    await store.savePhoto({ ...photo, state: refused ? 'refused' : 'arrived' });
   }
   return true;
 }
 
-async function sendSheet(store: PhoneStore, line: Line, sheet: KeptSheet): Promise<boolean> {
-  let now = sheet;
+/** Whether anything waits to be sent. */
+export async function isWaiting(store: PhoneStore, owner: string): Promise<boolean> {
+  const sheets = await store.sheets(owner);
+  return sheets.some(isToSend) || photosToSend(await store.photos(owner), sheets).length > 0;
+}
+
+const isToSend = (it: KeptSheet) => it.toSend && it.met === null;
+
+/** Pictures that a sheet names as the server has it: before that it would not take them. */
+function photosToSend(photos: readonly KeptPhoto[], sheets: readonly KeptSheet[]): KeptPhoto[] {
+  const named = new Set(sheets.flatMap(({ base }) => (base ? [...base.photos, ...base.deliveries] : [])).map((it) => it.photo));
+  return photos.filter((it) => it.state === 'waits' && named.has(it.hash));
+}
+
+async function sendSheet(store: PhoneStore, line: Line, first: KeptSheet): Promise<boolean> {
+  const { job, dated, crew } = first;
+  const key = { job, dated, crew };
+  // Somebody may go on typing while it is sent: what the phone has is read again each time, and never written over by what was sent.
+  const current = async () => (await store.sheets(first.owner)).find((it) => isOf(it, first));
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
-    const { job, dated, crew, seen, day, leftOut } = now;
-    const key = { job, dated, crew };
+    const now = await current();
+    if (!now || !isToSend(now)) return true;
+    const { seen, day, leftOut } = now;
     const refused = await tried(() => line.save({ ...key, body: { seen, day, leftOut } }));
+    if (refused && isNoAnswer(refused)) return false;
+    const theirs = !refused || refused.status === CONFLICT ? await answer(() => line.view(key)) : null;
+    const after = (await current()) ?? now;
     if (!refused) {
-      const view = await answer(() => line.view(key));
-      if (!view) return false;
-      await store.save(keptOf(now.owner, view));
+      if (!theirs) return false;
+      await store.save(arrived(after, now, theirs));
       return true;
     }
-    if (isNoAnswer(refused)) return false;
-    const theirs = refused.status === CONFLICT ? await answer(() => line.view(key)) : null;
     if (!theirs) {
       // What was deleted meanwhile is sent as new, once somebody says so again.
       const gone = refused.status === NOT_FOUND && seen !== '' ? { seen: '', base: null } : {};
-      await store.save({ ...now, ...gone, toSend: false, fault: refused });
+      await store.save({ ...after, ...gone, toSend: false, fault: refused });
       return true;
     }
-    now = metWith(now, theirs);
-    await store.save(now);
-    if (now.met) return true;
+    await store.save(metWith(after, theirs));
   }
   return true;
+}
+
+const isOf = (a: KeptSheet, b: KeptSheet) => a.job === b.job && a.dated === b.dated && a.crew === b.crew;
+
+/** A sheet that was sent: as the server has it, with what was typed since. */
+function arrived(after: KeptSheet, sent: KeptSheet, theirs: DaySheetView): KeptSheet {
+  const kept = keptOf(sent.owner, theirs);
+  if (stableText(after.day) === stableText(sent.day)) return kept;
+  return { ...kept, day: mergeDays(sent.day, after.day, theirs.day).merged, toSend: after.toSend };
 }
 
 /** The sheet with what the server has brought in; `met` where both changed the same. */
@@ -85,6 +109,11 @@ export async function takeIn(store: PhoneStore, owner: string, pack: PhonePack):
     if (!kept || !isUnsent(kept)) await store.save(keptOf(owner, view));
   }
   for (const [name, kept] of mine) if (!theirs.has(name) && !isUnsent(kept)) await store.remove(kept);
+  // Pictures go with the last sheet that names them.
+  const days = (await store.sheets(owner)).map((it) => it.day);
+  const named = new Set(days.flatMap((it) => [...it.photos, ...it.deliveries]).map((it) => it.photo));
+  for (const { hash, state } of await store.photos(owner))
+    if (state !== 'waits' && !named.has(hash)) await store.removePhoto(hash);
 }
 
 async function tried(work: () => Promise<unknown>): Promise<Refusal | null> {

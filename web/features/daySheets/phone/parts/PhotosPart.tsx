@@ -64,7 +64,7 @@ export function PhotoBox({
     try {
       const picture = await smallerPicture(file);
       const taken = await pictureHash(picture);
-      await phone.addPhoto({ owner: phone.owner, job, dated, crew, hash: taken, picture, arrived: false });
+      await phone.addPhoto({ owner: phone.owner, job, dated, crew, hash: taken, picture, state: 'waits' });
       setFault('');
       onPhoto(taken);
     } catch {
