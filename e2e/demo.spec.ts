@@ -41,6 +41,7 @@ const VIEWS: [path: string, heading: string][] = [
   ['/ledger/audit-trail', 'Audit trail'],
   ['/costs/material-on-site', 'Material on site, not installed'],
   ['/costs/correct?way=move&entries=1,2', 'Move cost'],
+  ['/set-up/labour/wage-classes', 'Labour'],
   ['/set-up/labour/employees', 'Labour'],
   ['/set-up/labour/pay-rates', 'Labour'],
   ['/set-up/labour/burdens', 'Labour'],

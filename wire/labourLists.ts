@@ -32,6 +32,7 @@ const ROWS = {
     endsOn: optionalDate,
     payrollNumber: code,
   },
+  'wage-classes': { wageClass: filled(40), description: text(200) },
   'work-kinds': { workKind: filled(40), description: filled(200) },
   'pay-rates': {
     from: plainDate,
@@ -64,6 +65,7 @@ export const labourListInput = v.variant(
   'list',
   [
     inputOf('employees'),
+    inputOf('wage-classes'),
     inputOf('work-kinds'),
     inputOf('pay-rates'),
     inputOf('piece-rates'),

@@ -1,5 +1,6 @@
 /** The lists that labour is cut and priced by, one entry each: set up in the order they build on each other. */
 export const LABOUR_LISTS = {
+  'wage-classes': { title: 'Wage classes', one: 'wage class', named: 'wageClass' },
   employees: { title: 'Employees', one: 'employee', named: 'employee' },
   'work-kinds': { title: 'Kinds of work', one: 'kind of work', named: 'workKind' },
   'pay-rates': { title: 'Pay rates', one: 'pay rate', named: 'from' },

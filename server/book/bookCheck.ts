@@ -186,10 +186,11 @@ export class BookCheck {
 
   /** Reports a reference to something neither the book nor the database has; true where it resolves. */
   resolves(file: BookFile, row: { row: number }, column: string, reference: Reference, parts: Parts): boolean {
-    const { to, head, whole } = reference;
+    const { to, head, whole, ifAny } = reference;
     const called = (head ? to.head?.called : to.called) ?? to.name;
     const keys = head ? this.headsOf(to) : this.keysOf(to);
     const key = joinKey(...parts.map((it) => it ?? ''));
+    if (ifAny && keys.isEmpty) return true;
     if (!keys.has(key)) {
       const where = parts.length > 1 ? ` on ${parts[0]}` : '';
       this.fault(file, row, column, `unknown reference: there is no ${called} ${parts.at(-1)}${where}`);

@@ -8,6 +8,8 @@ export interface Reference {
   by?: readonly string[];
   /** Names what several rows of the other file are together. */
   head?: true;
+  /** Judged only where the other file has rows, in the book or the database: a list that nobody keeps names nothing. */
+  ifAny?: true;
   /** The other row has to be the book's own: why nothing is added to one the database has. */
   whole?: string;
 }

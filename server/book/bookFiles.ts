@@ -13,7 +13,7 @@ import { forecasts } from '../forecasts/bookFile';
 import { billingInstalments, instalmentStages } from '../instalments/bookFiles';
 import { checklistTemplates, jobChecklist, jobEvents, jobPapers, jobPeople } from '../jobFile/bookFiles';
 import { jobMoves, jobs, jobTemplates, scheduleOfValues } from '../jobs/bookFiles';
-import { burdens, employees, overtimeRules, payCodes, payRates, pieceRates, workKinds } from '../labour/bookFiles';
+import { burdens, employees, overtimeRules, payCodes, payRates, pieceRates, wageClasses, workKinds } from '../labour/bookFiles';
 import { time } from '../labour/timeBook/timeBookFile';
 import { messages, offerQuestions, offers } from '../offers/bookFiles';
 import { costPlan, jobSections } from '../plan/bookFiles';
@@ -65,6 +65,7 @@ export const BOOK_FILES: readonly BookFile[] = [
   budgetTransfers,
   commitments,
   costs,
+  wageClasses,
   employees,
   workKinds,
   payRates,

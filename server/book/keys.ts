@@ -16,6 +16,10 @@ export class Keys {
     return true;
   }
 
+  get isEmpty(): boolean {
+    return this.declared.size === 0 && this.existing.size === 0;
+  }
+
   has(key: string): boolean {
     return this.incomplete || this.declared.has(key) || this.existing.has(key);
   }

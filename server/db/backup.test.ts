@@ -124,4 +124,5 @@ const SHIPPED: readonly string[] = [
   'fcd416c831a4',
   '4878c4421158',
   '04c5075b0c64',
+  '03b1ebbde234',
 ];

@@ -15,8 +15,21 @@ import {
   PayCodeTable,
   PayRateTable,
   PieceRateTable,
+  WageClassTable,
   WorkKindTable,
 } from './models';
+
+export const wageClasses = bookFile({
+  name: 'wage_classes',
+  columns: { wage_class: text(REQUIRED), description: text() },
+  key: ['wage_class'],
+  called: 'wage class',
+  query: 'SELECT id, code AS wage_class, description FROM wage_class',
+  save: (rows, into): Promise<void> => into.keyed(wageClasses, WageClassTable, rows, (row) => [row.wage_class], wageClassValues),
+});
+
+/** A class of the list, where there is one. */
+export const ofClass = { to: wageClasses, ifAny: true } as const;
 
 export const employees = bookFile({
   name: 'employees',
@@ -30,6 +43,7 @@ export const employees = bookFile({
   },
   key: ['employee'],
   called: 'employee',
+  refers: { wage_class: ofClass },
   query: 'SELECT id, code AS employee, name, wage_class, starts_on, ends_on, payroll_number FROM employee',
   check(row, book) {
     if (row.starts_on && row.ends_on && row.ends_on < row.starts_on)
@@ -67,7 +81,7 @@ export const payRates = bookFile({
     at_least: yesNo(),
   },
   key: ['from', 'job', 'section', 'work_kind', 'wage_class', 'employee'],
-  refers: { job: { to: jobs }, work_kind: { to: workKinds }, employee: { to: employees } },
+  refers: { job: { to: jobs }, work_kind: { to: workKinds }, wage_class: ofClass, employee: { to: employees } },
   query: `SELECT r.id, r.from_day AS "from", j.number AS job, r.section, k.code AS work_kind, r.wage_class, e.code AS employee, r.rate, r.at_least
     FROM pay_rate r LEFT JOIN job j ON j.id = r.job_id LEFT JOIN work_kind k ON k.id = r.work_kind_id LEFT JOIN employee e ON e.id = r.employee_id`,
   check(row, book) {
@@ -130,7 +144,7 @@ export const burdens = bookFile({
     on_premium: yesNo(),
   },
   key: ['burden', 'from', 'job', 'wage_class'],
-  refers: { job: { to: jobs } },
+  refers: { job: { to: jobs }, wage_class: ofClass },
   query: `SELECT b.id, b.code AS burden, b.description, b.from_day AS "from", b.to_day AS "to", j.number AS job, b.wage_class, b.percent, b.per_hour, b.on_premium
     FROM burden b LEFT JOIN job j ON j.id = b.job_id`,
   check(row, book) {
@@ -191,6 +205,7 @@ const employeeValues = (row: Row<typeof employees.columns>) => ({
   ...{ code: row.employee, name: row.name, wage_class: row.wage_class ?? '', starts_on: row.starts_on },
   ...{ ends_on: row.ends_on, payroll_number: row.payroll_number ?? '' },
 });
+const wageClassValues = (row: Row<typeof wageClasses.columns>) => ({ code: row.wage_class, description: row.description ?? '' });
 const workKindValues = (row: Row<typeof workKinds.columns>) => ({ code: row.work_kind, description: row.description });
 const payRateValues = (row: Row<typeof payRates.columns>, into: BookSave) => ({
   ...{ from_day: row.from, section: row.section ?? '', wage_class: row.wage_class ?? '', rate: row.rate },
@@ -232,6 +247,7 @@ const saved = <C extends Columns, T extends Table>(
 
 /** The lists of labour that are set up, one line each. */
 export const SAVED_LISTS = {
+  'wage-classes': saved(wageClasses, WageClassTable, wageClassValues, true),
   employees: saved(employees, EmployeeTable, employeeValues, true),
   'work-kinds': saved(workKinds, WorkKindTable, workKindValues, true),
   'pay-rates': saved(payRates, PayRateTable, payRateValues),

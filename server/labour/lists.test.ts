@@ -145,3 +145,28 @@ test('the rate finder says which rung wins, and what became of the others', asyn
   const mate = await findRate(reading(database), { ...asked, employee: 'E2' });
   expect([mate.rate, mate.costs, mate.looked.map((it) => it.outcome)]).toEqual([null, [], Array(6).fill('nothing')]);
 });
+
+test('once wage classes are a list, it has every class that is used, and what names a class names one of it', async () => {
+  expect(await faultsOf(database, book())).toEqual([]);
+  const mate = { id: null, wageClass: 'mate', description: '' };
+  // E1 is a fitter; the employees and the rate of E2 name mate.
+  expect(await faultsOfSaving('wage-classes', () => [mate])).toEqual([
+    'rows: The list needs wage class fitter: employees name it',
+  ]);
+  await save('wage-classes', () => [mate, { id: null, wageClass: 'fitter', description: 'Qualified' }]);
+  const other = ([ann, ...rest]: Row[]) => [
+    { ...ann!, payrollNumber: '9' },
+    ...rest.map((it) => ({ ...it, wageClass: 'rigger' })),
+  ];
+  expect(await faultsOfSaving('employees', other)).toContain(
+    'rows.1.wageClass: unknown reference: there is no wage class rigger',
+  );
+  await save('wage-classes', (all) => [...all, { id: null, wageClass: 'rigger', description: '' }]);
+  expect(await faultsOfSaving('wage-classes', (all) => all.filter((it) => it.wageClass !== 'mate'))).toEqual([
+    'rows: The list needs wage class mate: employees, pay rates name it',
+  ]);
+  // A book is judged by the list as well; a database without one takes any class.
+  const rates = 'from,job,section,work_kind,wage_class,employee,rate,at_least\n2032-01-01,,,,welder,,20,\n';
+  expect(await faultsOf(database, { pay_rates: rates })).toEqual(['pay_rates:2:wage_class']);
+  expect(await faultsOf(await temporaryDatabase(), { ...SMALL_BOOK, ...LABOUR_TERMS, pay_rates: rates })).toEqual([]);
+});

@@ -12,6 +12,8 @@ export const EmployeeTable = table('employee', {
   payroll_number: t.filled(t.text, ''),
 });
 
+export const WageClassTable = table('wage_class', { id: t.id, code: t.text, description: t.filled(t.text, '') });
+
 export const WorkKindTable = table('work_kind', { id: t.id, code: t.text, description: t.text });
 
 export const PayRateTable = table('pay_rate', {

@@ -93,6 +93,15 @@ const used = (column: 'employee_id' | 'work_kind_id', tables: readonly string[])
 export const EMPLOYEE_USES = used('employee_id', ['time_line', 'pay_rate', 'day_entry']);
 export const WORK_KIND_USES = used('work_kind_id', ['time_line', 'pay_rate', 'piece_rate', 'pay_code', 'day_entry']);
 
+/** Wage classes that are named, and by what. */
+export const USED_WAGE_CLASSES = query(
+  shape({ wageClass: t.text, by: t.text }),
+  `SELECT wage_class AS wageClass, group_concat(DISTINCT what) AS by FROM (
+      SELECT wage_class, 'employees' AS what FROM employee UNION ALL SELECT wage_class, 'pay rates' FROM pay_rate
+      UNION ALL SELECT wage_class, 'burdens' FROM burden UNION ALL SELECT wage_class, 'lines of time' FROM time_line)
+    WHERE wage_class <> '' GROUP BY 1 ORDER BY 1`,
+);
+
 /** What the labour lines of job `$1` are to install, by cost line: of the budget, else of the estimate it came from. */
 export const TASK_QUANTITIES = query(
   shape({ id: t.whole, quantity: t.orNull(t.quantity), unit: t.text, otherUnit: t.text }),

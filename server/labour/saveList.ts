@@ -18,7 +18,7 @@ import { assertUnchanged } from '../versions/staleness';
 import { alteredTime, wouldAlter } from './alteredTime';
 import { SAVED_LISTS } from './bookFiles';
 import { TERM_FILES, TERMS_OF_ROWS } from './timeBook/bookTerms';
-import { EMPLOYEE_DAYS, EMPLOYEE_USES, POSTED_SINCE, WORK_KIND_USES } from './queries';
+import { EMPLOYEE_DAYS, EMPLOYEE_USES, POSTED_SINCE, USED_WAGE_CLASSES, WORK_KIND_USES } from './queries';
 import { loadTerms, type Terms } from './terms';
 
 const camel = (column: string) => column.replace(/_(\w)/g, (_, letter: string) => letter.toUpperCase());
@@ -68,7 +68,11 @@ export async function planList(sql: Reader, { list: name, rows }: LabourListInpu
   book.declareAll(file);
   for (const row of read) book.checkRow(file, row);
   const found = faults.faults.map(({ row, column, message }) => ({ field: `rows.${row}.${camel(column)}`, message }));
-  assertNoFaults([...found, ...(await stillUsed(sql, name, changes)), ...(await postedOtherwise(sql, name, changes, read))]);
+  assertNoFaults([
+    ...found,
+    ...(await stillUsed(sql, name, changes, read)),
+    ...(await postedOtherwise(sql, name, changes, read)),
+  ]);
   return { changes, book, rows: read };
 }
 
@@ -96,7 +100,13 @@ function bookRow(file: BookFile, row: ListRow, at: number): ReadRow<Columns> {
 }
 
 /** What may not be removed or altered because time or rates rest on it. */
-async function stillUsed(sql: Reader, name: LabourList, changes: readonly ListChange[]): Promise<Fault[]> {
+async function stillUsed(
+  sql: Reader,
+  name: LabourList,
+  changes: readonly ListChange[],
+  rows: readonly ReadRow<Columns>[],
+): Promise<Fault[]> {
+  if (name === 'wage-classes') return missingClasses(sql, rows);
   if (name !== 'employees' && name !== 'work-kinds') return [];
   const uses = new Map((await sql.all(name === 'employees' ? EMPLOYEE_USES : WORK_KIND_USES)).map((it) => [it.id, it.uses]));
   const removed = changes.flatMap(({ was, now }): Fault[] => {
@@ -106,6 +116,18 @@ async function stillUsed(sql: Reader, name: LabourList, changes: readonly ListCh
     return [{ field: 'rows', message: `The ${what} stays: rates or time name it, ${count} times in all` }];
   });
   return name === 'employees' ? [...removed, ...(await outsideTheirDays(sql, changes))] : removed;
+}
+
+/** A list of wage classes has every class that is used: without one, what names it could not be saved again. */
+async function missingClasses(sql: Reader, rows: readonly ReadRow<Columns>[]): Promise<Fault[]> {
+  if (rows.length === 0) return [];
+  const listed = new Set(rows.map((it) => it.wage_class));
+  return (await sql.all(USED_WAGE_CLASSES))
+    .filter((it) => !listed.has(it.wageClass))
+    .map(({ wageClass, by }) => ({
+      field: 'rows',
+      message: `The list needs wage class ${wageClass}: ${by.replaceAll(',', ', ')} name it`,
+    }));
 }
 
 async function outsideTheirDays(sql: Reader, changes: readonly ListChange[]): Promise<Fault[]> {

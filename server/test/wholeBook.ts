@@ -134,7 +134,11 @@ export async function wholeBook(): Promise<BookText> {
     '7,3,E2,2031-03-04,,,,,,,,8,,submitted,',
     '8,1,E1,2031-03-04,2031-03-11,J1,A,200,,,regular,-8,-40,,7/2/regular',
   ];
-  const wrong = await faultsOf(database, { ...LABOUR_TERMS, time: `${TIME_HEAD}${time.join('\n')}\n` });
+  const wrong = await faultsOf(database, {
+    ...LABOUR_TERMS,
+    wage_classes: 'wage_class,description\nfitter,"Fitter, qualified"\nmate,\n',
+    time: `${TIME_HEAD}${time.join('\n')}\n`,
+  });
   if (wrong.length > 0) throw new Error(`labour does not come in: ${wrong.join(' ')}`);
   await act(database, TESTER, saveDaySheet, { job: 'J1', dated: '2031-03-05', crew: 'Ann Ash' }, signedDay(), null);
   const march = { from: '2031-03-01', to: '2031-03-31' };

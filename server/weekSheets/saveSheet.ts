@@ -13,7 +13,7 @@ import type { NewRow } from '../db/fields';
 import { nextId, type Reader, type Sql } from '../db/sql';
 import { assertNoFaults, faultsOf } from '../http/refused';
 import { assertOfTeam } from '../jobs/restricted';
-import { EmployeeTable, TimeLineTable, WorkKindTable } from '../labour/models';
+import { EmployeeTable, TimeLineTable, WageClassTable, WorkKindTable } from '../labour/models';
 import { loadTerms } from '../labour/terms';
 import type { Command } from '../ledger/command';
 import { JOBS_OF_TEAM } from '../users/queries';
@@ -142,6 +142,7 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
   const { week, leave, person } = checking;
   const employees = new Map((await sql.find(EmployeeTable, {})).map((it) => [it.code, it]));
   const kinds = new Map((await sql.find(WorkKindTable, {})).map((it) => [it.code, it.id]));
+  const classes = new Set((await sql.find(WageClassTable, {})).map((it) => it.code));
   const codes = await openCostCodeIds(sql);
   const seen = await seenJobs(sql, person);
   const jobs = new Map((await sql.all(JOBS_TO_POST_TO)).filter((it) => seen?.has(it.id) ?? true).map((it) => [it.number, it]));
@@ -163,6 +164,8 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
     if (line.dated < week || line.dated > last) add('dated', `${line.dated} is not in the week of ${week}`);
     if (line.units !== null && line.units < 0) add('units', 'expected 0 or more');
     if (line.workKind !== '' && !kinds.has(line.workKind)) add('workKind', `There is no kind of work ${line.workKind}`);
+    if (line.wageClass !== '' && classes.size > 0 && !classes.has(line.wageClass))
+      add('wageClass', `There is no wage class ${line.wageClass}`);
     if (line.costCode !== '' && !codes.has(line.costCode))
       add('costCode', `There is no cost code ${line.costCode} open to new use`);
     if (line.job === '') return;

@@ -22,6 +22,7 @@ import { labour } from './0021-labour';
 import { weekSheets } from './0022-week-sheets';
 import { payroll } from './0023-payroll';
 import { daySheets } from './0024-day-sheets';
+import { wageClasses } from './0025-wage-classes';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -50,4 +51,5 @@ export const MIGRATIONS: readonly Migration[] = [
   weekSheets,
   payroll,
   daySheets,
+  wageClasses,
 ];

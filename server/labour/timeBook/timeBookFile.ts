@@ -2,7 +2,7 @@ import { bookFile } from '../../book/bookFile';
 import { costCodes } from '../../company/bookFiles';
 import { jobs } from '../../jobs/bookFiles';
 import { payrollRuns } from '../../payroll/bookFiles';
-import { employees, workKinds } from '../bookFiles';
+import { employees, ofClass, workKinds } from '../bookFiles';
 import { loadLabourOf, planTime } from './planTime';
 import { saveTime } from './saveTime';
 import { TIME } from './timeColumns';
@@ -18,6 +18,7 @@ export const time = bookFile({
     job: { to: jobs },
     cost_code: { to: costCodes },
     work_kind: { to: workKinds },
+    wage_class: ofClass,
     handed_over: { to: payrollRuns },
   },
   query: `SELECT x.id, CASE WHEN r.id IS NULL THEN NULL ELSE r.sheet || '/' || r.line || '/' || r.pay END AS reverses, x.sheet, x.line,

@@ -68,9 +68,14 @@ function useOffered() {
   const { data: lists } = useListsQuery({ asOf });
   const { data: employees } = useLabourListQuery({ list: 'employees' });
   const { data: kinds } = useLabourListQuery({ list: 'work-kinds' });
+  const { data: classList } = useLabourListQuery({ list: 'wage-classes' });
   return useMemo(() => {
     const people = (employees?.rows ?? []) as { employee: string; name: string; wageClass: string }[];
-    const classes = [...new Set(people.map((it) => it.wageClass).filter(Boolean))].sort();
+    const listed = (classList?.rows ?? []) as { wageClass: string; description: string }[];
+    // Without a list of their own, those that employees have.
+    const used = [...new Set(people.map((it) => it.wageClass).filter(Boolean))]
+      .sort()
+      .map((wageClass) => ({ wageClass, description: '' }));
     return {
       lists: { jobs: lists?.jobs ?? [], costCodes: lists?.costCodes ?? [] },
       employees: people.map((it) => ({ value: it.employee, label: it.name })),
@@ -78,9 +83,9 @@ function useOffered() {
         value: it.workKind,
         label: it.description,
       })),
-      wageClasses: classes.map((value) => ({ value, label: '' })),
+      wageClasses: (listed.length > 0 ? listed : used).map((it) => ({ value: it.wageClass, label: it.description })),
     };
-  }, [lists, employees, kinds]);
+  }, [lists, employees, kinds, classList]);
 }
 
 interface ListProps {

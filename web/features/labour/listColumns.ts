@@ -24,6 +24,7 @@ export function listCodecs(month: string, digits: number): Record<LabourList, Co
       ...{ employee: words('Expected a code for the employee'), name: words('Expected a name'), wageClass: words() },
       ...{ startsOn: until, endsOn: until, payrollNumber: words() },
     },
+    'wage-classes': { wageClass: words('Expected a wage class'), description: words() },
     'work-kinds': { workKind: words('Expected a code for the kind of work'), description: words('Expected a description') },
     'pay-rates': {
       ...{ from, wageClass: words(), employee: words(), workKind: words(), job: words(), section: words() },
@@ -51,6 +52,8 @@ export interface Offered {
 
 /** What is said above each list. */
 export const LIST_NOTES: Record<LabourList, string> = {
+  'wage-classes':
+    'What people are paid as, such as roofer or mate. Once there is a list, employees, rates, burdens and time name a class of it.',
   employees: 'Everybody whose hours are posted. Time before the first or after the last day is refused.',
   'work-kinds': 'Kinds of work that are paid otherwise, such as welding or work at height. Time may name one.',
   'pay-rates':
@@ -76,6 +79,10 @@ export function listColumns(list: LabourList, codecs: Codecs, offered: Offered):
   const ofClass: GridColumn = { key: 'wageClass', title: 'Wage class', width: 110, offers: () => offered.wageClasses };
   const flag = (key: string, title: string): GridColumn => ({ key, title, width: 84, offers: () => YES });
   const columns: Record<LabourList, GridColumn[]> = {
+    'wage-classes': [
+      { key: 'wageClass', title: 'Wage class', width: 150 },
+      { key: 'description', title: 'Description', width: 'auto' },
+    ],
     employees: [
       { key: 'employee', title: 'Employee', width: 96 },
       { key: 'name', title: 'Name', width: 'auto' },
