@@ -21,7 +21,7 @@ export function NumberBox({ label, value, onValue, whole = false, step, labelled
   const id = useId();
   const shown = typed ?? (value === 0 ? '' : whole ? String(value) : formatShortest(value, QUANTITY_DECIMALS));
   const take = (text: string) => {
-    const clean = text.replaceAll(',', '.').replace(whole ? /[^\d]/g : /[^\d.]/g, '');
+    const [clean = ''] = (whole ? /^\d*/ : /^\d*\.?\d*/).exec(text.trim().replaceAll(',', '.')) ?? [];
     const read = whole ? { ok: true as const, value: Math.min(Number(clean), 9999) } : parseQuantity(clean === '' ? '0' : clean);
     setTyped(clean);
     if (read.ok) onValue(read.value);

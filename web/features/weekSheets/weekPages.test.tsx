@@ -1,0 +1,141 @@
+/** @jest-environment ./web/test/pageEnvironment.js */
+import { afterEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import type { MissingRate, SheetLine, SheetRow, TimeLists, TimePreview, WeekSheetView } from '../../../wire/weekSheets';
+import { openPage, type Replies } from '../../test/openPage';
+import { PostTimePage } from './PostTimePage';
+import { WeekRegisterPage } from './WeekRegisterPage';
+import { WeekSheetPage } from './WeekSheetPage';
+
+afterEach(cleanup);
+
+const hoursOf = (more: Partial<SheetRow['hours']>) => ({ submitted: 0, returned: 0, approved: 0, posted: 0, ...more });
+const sheet = (name: string, more: Partial<SheetRow> = {}): SheetRow => ({
+  ...{ sheet: name, week: '2031-04-21', employees: ['Ann Ash'], hours: hoursOf({ approved: 400_000 }), ...more },
+});
+const MISSING: MissingRate = { sheet: '9', line: '2', name: 'Ben Birch', dated: '2031-04-22', message: 'no rate on 2031-04-22' };
+const PREVIEW: TimePreview = {
+  ...{ seen: 'p', lines: [], jobs: [], journals: [], entries: 6, hours: 400_000, pay: 98_000, burden: 21_000, missing: [] },
+  ...{ classes: { regular: 400_000, overtime: 0, double: 0 }, late: 0 },
+};
+
+test('sheets with a line that has no rate are not ticked; the others are previewed, and posted as previewed', async () => {
+  const ready = {
+    sheets: [
+      { ...sheet('8'), missing: [] },
+      { ...sheet('9'), missing: [MISSING] },
+    ],
+    newest: '2031-04',
+  };
+  const { sent } = openPage(PostTimePage, '/', '/', {
+    readyTime: ready,
+    previewTime: PREVIEW,
+    postTime: { entries: 6, total: 119_000 },
+  });
+  const box = (name: string) => screen.getByRole<HTMLInputElement>('checkbox', { name });
+  await screen.findByRole('checkbox', { name: 'Sheet 8' });
+  expect([box('Sheet 8').checked, box('Sheet 9').checked]).toEqual([true, false]);
+  expect(screen.getByText(/no rate on/)).toBeTruthy();
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Post' }).disabled).toBe(true);
+  fireEvent.click(screen.getByRole('button', { name: 'Preview 40 h' }));
+  // Pay 980.00 and burden 210.00.
+  fireEvent.click(await screen.findByRole('button', { name: 'Post 6 lines, 1,190.00' }));
+  await waitFor(() => expect(sent('postTime')).toEqual([{ sheets: ['8'], lateOn: null, seen: 'p' }]));
+});
+
+test('sheets of a month before the newest are proposed for its first day', async () => {
+  const ready = { sheets: [{ ...sheet('5', { week: '2031-03-24' }), missing: [] }], newest: '2031-04' };
+  const { sent } = openPage(PostTimePage, '/', '/', { readyTime: ready, previewTime: { ...PREVIEW, late: 6 } });
+  fireEvent.click(await screen.findByRole('button', { name: 'Preview 40 h' }));
+  expect(await screen.findByText('6 lines count on a later day than worked')).toBeTruthy();
+  expect(sent('previewTime')).toEqual([{ sheets: ['5'], lateOn: '2031-04-01', asOf: '2031-04' }]);
+});
+
+test('a preview is of what is ticked: ticking another takes it back; what cannot be priced is not posted', async () => {
+  const ready = {
+    sheets: [
+      { ...sheet('8'), missing: [] },
+      { ...sheet('9'), missing: [] },
+    ],
+    newest: null,
+  };
+  openPage(PostTimePage, '/', '/', { readyTime: ready, previewTime: { ...PREVIEW, missing: [MISSING] } });
+  fireEvent.click(await screen.findByRole('button', { name: 'Preview 80 h' }));
+  expect((await screen.findByRole<HTMLButtonElement>('button', { name: /^Post 6 lines/ })).disabled).toBe(true);
+  fireEvent.click(screen.getByRole('checkbox', { name: 'Sheet 9' }));
+  expect(screen.getByRole('button', { name: 'Preview 40 h' })).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Post' })).toBeTruthy();
+});
+
+const LISTS: TimeLists = {
+  employees: [{ employee: 'E1', name: 'Ann Ash', wageClass: '', startsOn: null, endsOn: null }],
+  ...{ jobs: [], costCodes: [], workKinds: [], rules: [], me: null },
+};
+const line = (id: number, more: Partial<SheetLine> = {}): SheetLine => ({
+  ...{
+    id,
+    line: String(id),
+    employee: 'E1',
+    dated: '2031-04-21',
+    postedOn: '2031-04-21',
+    job: 'J1',
+    section: '',
+    costCode: '100',
+  },
+  ...{
+    workKind: '',
+    wageClass: '',
+    pay: null,
+    hours: 80_000,
+    units: null,
+    description: '',
+    clock: '',
+    state: 'submitted' as const,
+  },
+  ...{ returned: '', reverses: null, reversedBy: null, split: false, ...more },
+});
+const view = (...lines: SheetLine[]): WeekSheetView => ({
+  ...{ sheet: '8', seen: 'w', weeks: ['2031-04-21'], week: '2031-04-21', lines, corrects: [], correctedBy: [] },
+});
+const openSheet = (shown: WeekSheetView, replies: Replies = {}) =>
+  openPage(WeekSheetPage, '/s/:sheet', '/s/8', { timeLists: LISTS, weekSheet: shown, hoursOfWeek: { hours: [] }, ...replies });
+
+test('lines are returned with a reason only, and approved as they were shown', async () => {
+  const { sent } = openSheet(view(line(1), line(2, { dated: '2031-04-22', hours: 75_000 })), { returnTime: {}, approveTime: {} });
+  fireEvent.click(await screen.findByRole('button', { name: 'Return 2 lines, 15.5 h' }));
+  expect(screen.getByText('Say what is to be put right')).toBeTruthy();
+  expect(sent('returnTime')).toEqual([]);
+  fireEvent.change(screen.getByRole('textbox', { name: 'Reason, where lines are returned' }), {
+    target: { value: 'Rained off' },
+  });
+  fireEvent.click(screen.getByRole('button', { name: 'Return 2 lines, 15.5 h' }));
+  await waitFor(() => expect(sent('returnTime')).toEqual([{ seen: 'w', lines: [1, 2], reason: 'Rained off' }]));
+  cleanup();
+  const other = openSheet(view(line(1)), {
+    approveTime: { status: 409, body: { message: 'Week sheet 8 changed after you opened it' } },
+  });
+  fireEvent.click(await screen.findByRole('button', { name: 'Approve 1 line, 8 h' }));
+  expect((await screen.findByRole('alert')).textContent).toContain('changed after you opened it');
+  expect(other.sent('approveTime')).toEqual([{ seen: 'w', lines: [1] }]);
+});
+
+test('a returned line says why and is put right, a posted one is corrected, and neither is approved', async () => {
+  openSheet(view(line(1, { state: 'returned', returned: 'Rained off' }), line(2, { state: 'posted', pay: 'regular' })));
+  expect(await screen.findByText(/Rained off/)).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Put right' })).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Correct posted hours' })).toBeTruthy();
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: /^Approve/ }).disabled).toBe(true);
+});
+
+test('the register says who has not handed in, and goes to the week before', async () => {
+  const register = {
+    ...{ week: '2031-04-21', sheets: [sheet('8')], missing: [{ employee: 'E2', name: 'Ben Birch' }] },
+    earlier: [sheet('7', { week: '2031-04-14' })],
+  };
+  const { asked, address } = openPage(WeekRegisterPage, '/', '/?on=2031-04-23', { weekRegister: register });
+  expect((await screen.findByRole('region', { name: 'Not handed in' })).textContent).toContain('Ben Birch');
+  expect(screen.getByText('21 Apr 2031 to 27 Apr 2031')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'The week before' }));
+  await waitFor(() => expect(address()).toBe('/?on=2031-04-14'));
+  await waitFor(() => expect(asked.map((it) => it.query.on)).toContain('2031-04-14'));
+});
