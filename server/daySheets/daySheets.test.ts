@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { afterAll, beforeEach, expect, test } from '@jest/globals';
-import { withSignature, type DaySheet } from '../../core/daySheets/daySheet';
+import { EMPTY_DAY, withSignature, type DaySheet } from '../../core/daySheets/daySheet';
 import type { LedrinError } from '../../core/errors/ledrinError';
 import type { Database } from '../db/database';
 import type { Received } from '../http/upload';
@@ -19,9 +20,9 @@ import {
   TESTER,
 } from '../test/books';
 import { workedDay } from '../test/workedDay';
-import { approveTime } from '../weekSheets/decideTime';
+import { approveTime, returnTime } from '../weekSheets/decideTime';
 import { approvedOf, planPosting, postTime, previewPosting } from '../weekSheets/postTime';
-import { saveSheet } from '../weekSheets/saveSheet';
+import { deleteLines, saveSheet } from '../weekSheets/saveSheet';
 import { weekSheet } from '../weekSheets/sheetViews';
 import { writeBook } from '../book/writeBook';
 import { writeFileSync } from 'node:fs';
@@ -252,3 +253,53 @@ test('the register shows days by job and flags weekdays without a sheet; the pho
   await act(database, TESTER, deleteDaySheet, KEY, (await view()).seen, null);
   expect((await dayRegister(reading(database), '2031-03-09', '2031-03-07')).jobs).toEqual([]);
 });
+
+test('whatever site and office do in turn, what is approved is as the office approved it, and the two differ where they say so', async () => {
+  const step = fc.oneof(
+    fc.record({ does: fc.constant('say' as const), hours: fc.integer({ min: 1, max: 20 }) }),
+    fc.record({ does: fc.constant('change' as const), hours: fc.integer({ min: 1, max: 20 }) }),
+    fc.record({
+      does: fc.constantFrom('approve' as const, 'return' as const, 'take' as const, 'again' as const),
+      hours: fc.constant(0),
+    }),
+  );
+  await fc.assert(
+    fc.asyncProperty(fc.array(step, { minLength: 2, maxLength: 9 }), fc.integer({ min: 1, max: 20 }), async (steps, first) => {
+      const key = { ...KEY, crew: `crew ${(runs += 1)}`, dated: `2031-03-${String(10 + (runs % 20)).padStart(2, '0')}` };
+      const day = (hours: number): DaySheet => ({
+        ...EMPTY_DAY,
+        hours: [{ ...workedDay.hours[0]!, charged: false, hours: hours * 1000 }],
+      });
+      await save(day(first), '', key);
+      for (const { does, hours } of steps) {
+        const before = await view(key);
+        const sheet = await weekSheet(reading(database), before.weekSheet, key.dated);
+        const ids = sheet.lines.map((it) => it.id);
+        const decided = { seen: sheet.seen, lines: ids };
+        const [line] = linesFor(key, day(hours).hours);
+        if (does === 'say') await save(day(hours), before.seen, key);
+        if (does === 'again') await save(before.day, before.seen, key);
+        if (does === 'change')
+          await said(
+            act(database, TESTER, saveSheet, before.weekSheet, { seen: sheet.seen, week: sheet.week, lines: [line!] }, null),
+          );
+        if (does === 'approve') await said(act(database, TESTER, approveTime, before.weekSheet, decided, null));
+        if (does === 'return') await said(act(database, TESTER, returnTime, before.weekSheet, { ...decided, reason: 'r' }, null));
+        if (does === 'take') await said(act(database, TESTER, takeDayHours, key, before.seen, null));
+        const after = await view(key);
+        const fixed = before.weekHours.filter((it) => it.state === 'approved');
+        if (does !== 'return') expect(after.weekHours).toEqual(expect.arrayContaining(fixed));
+        if (does === 'again') expect(after).toEqual(before);
+        expect(after.day).toEqual(does === 'say' ? day(hours) : before.day);
+        const [here, there] = [after.day.hours, after.weekHours].map((rows) => rows.reduce((sum, it) => sum + it.hours, 0));
+        expect(after.differs).toBe(here !== there);
+      }
+      // The day is free for the next run.
+      const last = await view(key);
+      const lines = (await weekSheet(reading(database), last.weekSheet, key.dated)).lines.map((it) => it.id);
+      await database.write((sql) => deleteLines(sql, lines));
+    }),
+    { numRuns: 12 },
+  );
+});
+let runs = 0;

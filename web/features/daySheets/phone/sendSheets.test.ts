@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { EMPTY_DAY, type DaySheet } from '../../../../core/daySheets/daySheet';
 import { stableText } from '../../../../core/lists/stableText';
 import type { DaySheetView } from '../../../../wire/daySheets';
@@ -132,4 +133,42 @@ test('a picture goes after the sheet that names it, once; one that arrived goes 
   expect([server.photos, phone.photos.map((it) => it.state)]).toEqual([1, ['arrived', 'waits']]);
   await takeIn(viewOf(day({ notes: 'without' })));
   expect(phone.photos.map((it) => it.hash)).toEqual(['b']);
+});
+
+test('whatever is lost on the way and whoever writes in between, every row of either arrives once', async () => {
+  const step = fc.oneof(
+    fc.record({ by: fc.constantFrom('phone', 'office') }),
+    fc.record({
+      by: fc.constant('line'),
+      fails: fc.array(fc.constantFrom('asking' as const, 'answering' as const, null), { maxLength: 3 }),
+    }),
+  );
+  await fc.assert(
+    fc.asyncProperty(fc.array(step, { maxLength: 14 }), async (steps) => {
+      const fails: ('asking' | 'answering' | null)[] = [];
+      const { phone, server, send } = between(mine(EMPTY_DAY), null, fails);
+      const entered: string[] = [];
+      const withRow = (it: DaySheet) => {
+        const name = `row ${entered.length}`;
+        entered.push(name);
+        return { ...it, visitors: [...it.visitors, { name, description: '' }] };
+      };
+      for (const it of steps) {
+        if (it.by === 'phone') phone.sheet = { ...phone.sheet!, day: withRow(phone.sheet!.day), toSend: true };
+        else if (it.by === 'office') server.day = server.day && withRow(server.day);
+        else {
+          fails.push(...('fails' in it ? it.fails : []));
+          await send();
+        }
+      }
+      fails.length = 0;
+      phone.sheet = { ...phone.sheet!, toSend: true };
+      await send();
+      expect(phone.sheet.met).toBeNull();
+      const there = server.day!.visitors.map((it) => it.name).sort();
+      expect(there).toEqual([...entered].sort());
+      expect(stableText(phone.sheet.day)).toBe(stableText(server.day));
+    }),
+    { numRuns: 60 },
+  );
 });
