@@ -150,8 +150,8 @@ export function brokenSignatures(before: DaySheet, after: DaySheet): DayList[] {
     const known = (text: string) => numbers.has((JSON.parse(text) as Chargeable).signature);
     return stableText(signed(before, part)) !== stableText(signed(after, part).filter(known));
   });
-  const kept = after.signatures.filter((it) => numbers.get(it.number) === stableText(it)).length;
-  return kept === before.signatures.length ? broken : [...broken, 'signatures'];
+  const stored = after.signatures.filter((it) => numbers.get(it.number) === stableText(it)).length;
+  return stored === before.signatures.length ? broken : [...broken, 'signatures'];
 }
 
 /** Puts hours on a task for several people: each gets a row, or more hours on the one that is there and not signed. */

@@ -13,7 +13,7 @@ import { HoursPart } from './parts/HoursPart';
 import { MetPart, WeekDiffers } from './parts/MetPart';
 import { PhotosPart } from './parts/PhotosPart';
 import { isSame, usePhone, type Phone } from './Phone';
-import { isUnsent, type KeptSheet } from './phoneStore';
+import { isUnsent, type PhoneSheet } from './phoneStore';
 import { RowsPart } from './parts/RowsPart';
 import { ROW_PARTS } from './parts/rowFields';
 import { TextBox } from './parts/touch';
@@ -40,7 +40,7 @@ export function DayPage() {
   );
 }
 
-function OneDay({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
+function OneDay({ phone, sheet }: { phone: Phone; sheet: PhoneSheet }) {
   const job = phone.pack?.jobs.find((it) => it.number === sheet.job);
   const change = (more: Partial<DaySheet>) =>
     void phone.save({ ...sheet, day: { ...sheet.day, ...more }, toSend: false, fault: null });
@@ -81,7 +81,7 @@ function OneDay({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
 }
 
 /** What refused the sheet; what stands beneath its entries is only counted. */
-function faultWords({ message, faults }: NonNullable<KeptSheet['fault']>): string {
+function faultWords({ message, faults }: NonNullable<PhoneSheet['fault']>): string {
   const ofEntries = faults.filter((it) => it.field.startsWith('day.'));
   if (ofEntries.length === 0 || ofEntries.length < faults.length) return message;
   return `Not taken: ${plural(ofEntries.length, 'entry has', 'entries have')} to be put right; the reason stands beneath each.`;
@@ -92,7 +92,7 @@ function useAskedToSave({ owner }: Phone): void {
   useEffect(() => void navigator.storage?.persist?.(), [owner]);
 }
 
-function SendButton({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
+function SendButton({ phone, sheet }: { phone: Phone; sheet: PhoneSheet }) {
   const send = async () => {
     await phone.save({ ...sheet, toSend: true, fault: null });
     await phone.send();
@@ -113,7 +113,7 @@ function SendButton({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
 }
 
 /** A sheet of a wrong day or job: from the phone alone, or, once sent, from the office as well. */
-function DeleteDay({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
+function DeleteDay({ phone, sheet }: { phone: Phone; sheet: PhoneSheet }) {
   const [deleteSheet] = useDeleteDaySheetMutation();
   const { refused, attempt } = useAttempt();
   const [asked, setAsked] = useState(false);

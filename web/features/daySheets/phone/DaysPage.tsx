@@ -4,7 +4,7 @@ import { displayQuantity } from '../../../../core/money/display';
 import { plural } from '../../../../core/names/plural';
 import { Empty } from '../../../kit/States';
 import { usePhone } from './Phone';
-import { isUnsent, type KeptSheet } from './phoneStore';
+import { isUnsent, type PhoneSheet } from './phoneStore';
 import './phone.css';
 
 /** The day sheets on this phone, the newest first. */
@@ -49,10 +49,10 @@ export function DaysPage() {
   );
 }
 
-export const dayAddress = ({ job, dated, crew }: Pick<KeptSheet, 'job' | 'dated' | 'crew'>): string =>
+export const dayAddress = ({ job, dated, crew }: Pick<PhoneSheet, 'job' | 'dated' | 'crew'>): string =>
   `/day-sheets/${encodeURIComponent(job)}/${dated}/${encodeURIComponent(crew)}`;
 
-function stateOf(sheets: readonly KeptSheet[], connected: boolean): string {
+function stateOf(sheets: readonly PhoneSheet[], connected: boolean): string {
   const waiting = sheets.filter((it) => it.toSend).length;
   if (!connected)
     return waiting === 0
@@ -61,14 +61,14 @@ function stateOf(sheets: readonly KeptSheet[], connected: boolean): string {
   return waiting === 0 ? 'Connected; nothing waits to be sent.' : `Sending ${plural(waiting, 'sheet')} …`;
 }
 
-function inShort({ day }: KeptSheet): string {
+function inShort({ day }: PhoneSheet): string {
   const people = new Set(day.hours.map((it) => it.employee)).size;
   const hours = day.hours.reduce((sum, it) => sum + it.hours, 0);
   return people === 0 ? 'no hours yet' : `${plural(people, 'person', 'people')}, ${displayQuantity(hours)} h`;
 }
 
 /** Where a sheet is: a word and a colour. */
-export function SentSign({ sheet }: { sheet: KeptSheet }) {
+export function SentSign({ sheet }: { sheet: PhoneSheet }) {
   const [text, colour] = signOf(sheet);
   return (
     <span className="block text-[14px]" style={{ color: `var(--${colour})` }}>
@@ -77,7 +77,7 @@ export function SentSign({ sheet }: { sheet: KeptSheet }) {
   );
 }
 
-function signOf(sheet: KeptSheet): [string, string] {
+function signOf(sheet: PhoneSheet): [string, string] {
   if (sheet.fault) return ['Not taken; open it and see why', 'loss'];
   if (sheet.met) return ['The office changed the same; decide', 'loss'];
   if (sheet.toSend) return ['Waits to be sent', 'over'];

@@ -3,7 +3,7 @@ import { api } from '../../../ground/api/api';
 import { store } from '../../../ground/api/store';
 import { faultOf } from '../../../ground/faults';
 import type { PhonePack } from '../../../../wire/daySheets';
-import { phoneStore, type KeptPhoto, type KeptSheet, type SheetKey } from './phoneStore';
+import { phoneStore, type PhonePhoto, type PhoneSheet, type SheetKey } from './phoneStore';
 import { isWaiting, sendAll, takeIn, type Line, type Refusal } from './sendSheets';
 
 /** What the pages of day sheets work with, with a connection or without. */
@@ -11,13 +11,13 @@ export interface Phone {
   owner: string;
   /** Null before the phone was online for the first time. */
   pack: PhonePack | null;
-  sheets: readonly KeptSheet[];
+  sheets: readonly PhoneSheet[];
   /** Whether the server answered the last time it was asked. */
   connected: boolean;
   /** Writes a sheet down on the phone, at once. */
-  save: (sheet: KeptSheet) => Promise<void>;
+  save: (sheet: PhoneSheet) => Promise<void>;
   remove: (sheet: SheetKey) => Promise<void>;
-  addPhoto: (photo: KeptPhoto) => Promise<void>;
+  addPhoto: (photo: PhonePhoto) => Promise<void>;
   /** Sends what waits; later again by itself, where it does not get through. */
   send: () => Promise<void>;
 }
@@ -36,7 +36,7 @@ const AGAIN_AFTER = 10_000;
 /** The day sheets of somebody on this phone: read from it, sent when there is a connection. */
 export function PhoneOf({ owner, children }: { owner: string; children: ReactNode }) {
   const [pack, setPack] = useState<PhonePack | null>(null);
-  const [sheets, setSheets] = useState<readonly KeptSheet[] | null>(null);
+  const [sheets, setSheets] = useState<readonly PhoneSheet[] | null>(null);
   const [connected, setConnected] = useState(true);
   const lost = useRef(false);
   const read = useCallback(async () => {
@@ -72,7 +72,7 @@ export function PhoneOf({ owner, children }: { owner: string; children: ReactNod
   }, [owner, read, sync]);
   const phone = useMemo((): Phone | null => {
     if (sheets === null) return null;
-    const save = async (sheet: KeptSheet) => {
+    const save = async (sheet: PhoneSheet) => {
       setSheets((before) => [...(before ?? []).filter((it) => !isSame(it, sheet)), sheet]);
       await phoneStore.save(sheet);
     };

@@ -14,7 +14,7 @@ export interface SheetKey {
 }
 
 /** A day sheet as the phone has it. */
-export interface KeptSheet extends SheetKey {
+export interface PhoneSheet extends SheetKey {
   jobName: string;
   day: DaySheet;
   /** As the server had it when the two were last the same; null: it has not had it. */
@@ -34,7 +34,7 @@ export interface KeptSheet extends SheetKey {
 }
 
 /** A picture as the phone has it. */
-export interface KeptPhoto extends SheetKey {
+export interface PhonePhoto extends SheetKey {
   hash: string;
   picture: Blob;
   /** Refused by the server for good: it is not sent again. */
@@ -43,8 +43,8 @@ export interface KeptPhoto extends SheetKey {
 
 interface Schema extends DBSchema {
   packs: { key: string; value: PhonePack };
-  sheets: { key: [string, string, string, string]; value: KeptSheet };
-  photos: { key: string; value: KeptPhoto };
+  sheets: { key: [string, string, string, string]; value: PhoneSheet };
+  photos: { key: string; value: PhonePhoto };
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null;
@@ -73,22 +73,22 @@ export const phoneStore = {
     localStorage.setItem(OWNER, owner);
     await (await database()).put('packs', pack, owner);
   },
-  async sheets(owner: string): Promise<KeptSheet[]> {
+  async sheets(owner: string): Promise<PhoneSheet[]> {
     return (await (await database()).getAll('sheets')).filter((it) => it.owner === owner);
   },
-  async save(sheet: KeptSheet): Promise<void> {
+  async save(sheet: PhoneSheet): Promise<void> {
     await (await database()).put('sheets', sheet);
   },
   async remove({ owner, job, dated, crew }: SheetKey): Promise<void> {
     await (await database()).delete('sheets', [owner, job, dated, crew]);
   },
-  async photos(owner: string): Promise<KeptPhoto[]> {
+  async photos(owner: string): Promise<PhonePhoto[]> {
     return (await (await database()).getAll('photos')).filter((it) => it.owner === owner);
   },
-  async photo(hash: string): Promise<KeptPhoto | undefined> {
+  async photo(hash: string): Promise<PhonePhoto | undefined> {
     return (await database()).get('photos', hash);
   },
-  async savePhoto(photo: KeptPhoto): Promise<void> {
+  async savePhoto(photo: PhonePhoto): Promise<void> {
     await (await database()).put('photos', photo);
   },
   async removePhoto(hash: string): Promise<void> {
@@ -107,12 +107,12 @@ export async function forgetPhone(): Promise<void> {
 }
 
 /** The sheet says something the server has not. */
-export function isUnsent({ day, base, leftOut, toSend }: KeptSheet): boolean {
+export function isUnsent({ day, base, leftOut, toSend }: PhoneSheet): boolean {
   return toSend || base === null || leftOut !== '' || stableText(day) !== stableText(base);
 }
 
 /** A sheet of the server as the phone has it. */
-export function keptOf(owner: string, view: DaySheetView): KeptSheet {
+export function phoneSheetOf(owner: string, view: DaySheetView): PhoneSheet {
   const { job, jobName, dated, crew, day, seen } = view;
   return {
     ...{ owner, job, jobName, dated, crew, day, base: day, seen, toSend: false, leftOut: '', met: null, fault: null },

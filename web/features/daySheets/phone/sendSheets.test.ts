@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { EMPTY_DAY, type DaySheet } from '../../../../core/daySheets/daySheet';
 import { stableText } from '../../../../core/lists/stableText';
 import type { DaySheetView } from '../../../../wire/daySheets';
-import { keptOf, type KeptPhoto, type KeptSheet, type PhoneStore } from './phoneStore';
+import { phoneSheetOf, type PhonePhoto, type PhoneSheet, type PhoneStore } from './phoneStore';
 import { sendAll, takeIn, type Line } from './sendSheets';
 
 const KEY = { job: 'J1', dated: '2031-03-04', crew: 'Ann' };
@@ -12,15 +12,15 @@ const viewOf = (it: DaySheet): DaySheetView => ({
   ...{ ...KEY, jobName: 'Mill', seen: stableText(it), day: it, leftOut: '', writtenBy: '', writtenAt: '', weekSheet: '' },
   ...{ weekHours: [], differs: false, arrived: [] },
 });
-const mine = (it: DaySheet, more: Partial<KeptSheet> = {}): KeptSheet => ({
-  ...keptOf('Ann', viewOf(EMPTY_DAY)),
+const mine = (it: DaySheet, more: Partial<PhoneSheet> = {}): PhoneSheet => ({
+  ...phoneSheetOf('Ann', viewOf(EMPTY_DAY)),
   ...{ base: null, seen: '', day: it, toSend: true },
   ...more,
 });
 
 /** A phone and a server of one sheet; `fails` says how often a request does not get through, or its answer is lost. */
-function between(sheet: KeptSheet, there: DaySheet | null, fails: ('asking' | 'answering' | null)[] = []) {
-  const phone = { sheet: sheet as KeptSheet | null, photos: [] as KeptPhoto[] };
+function between(sheet: PhoneSheet, there: DaySheet | null, fails: ('asking' | 'answering' | null)[] = []) {
+  const phone = { sheet: sheet as PhoneSheet | null, photos: [] as PhonePhoto[] };
   /** What somebody types while a request is on its way. */
   const meanwhile = { type: null as Partial<DaySheet> | null };
   const server = { day: there, saved: 0, photos: 0, leftOut: '' };
@@ -97,18 +97,18 @@ test('a sheet that is refused stays with its reason; what is not sent is not wri
   await takeIn();
   expect(phone.sheet).toBeNull();
   const held = mine(day({ notes: 'x' }));
-  let kept: KeptSheet = held;
+  let stored: PhoneSheet = held;
   const line = { save: () => Promise.reject(refusing), view: () => Promise.reject(refusing), sendPhoto: async () => {} };
   const only: PhoneStore = {
-    sheets: async () => [kept],
-    save: async (it) => void (kept = it),
+    sheets: async () => [stored],
+    save: async (it) => void (stored = it),
     remove: async () => {},
     photos: async () => [],
     savePhoto: async () => {},
     removePhoto: async () => {},
   };
   expect(await sendAll(only, line, 'Ann')).toBe(true);
-  expect([kept.fault?.message, kept.toSend, kept.day.notes]).toEqual(['Job J1 is locked', false, 'x']);
+  expect([stored.fault?.message, stored.toSend, stored.day.notes]).toEqual(['Job J1 is locked', false, 'x']);
 });
 
 test('what is typed while it is sent stays, and is to be sent in its turn', async () => {
@@ -126,7 +126,7 @@ test('what is typed while it is sent stays, and is to be sent in its turn', asyn
 });
 
 test('a picture goes after the sheet that names it, once; one that arrived goes from the phone with the last sheet that names it', async () => {
-  const photo = (hash: string): KeptPhoto => ({ ...KEY, owner: 'Ann', hash, picture: new Blob(), state: 'waits' });
+  const photo = (hash: string): PhonePhoto => ({ ...KEY, owner: 'Ann', hash, picture: new Blob(), state: 'waits' });
   const { phone, server, send, takeIn } = between(mine(day({ photos: [{ photo: 'a', description: '' }] })), null);
   phone.photos = [photo('a'), photo('b')];
   for (let i = 0; i < 3; i += 1) await send();

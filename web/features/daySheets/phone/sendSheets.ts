@@ -3,21 +3,21 @@ import { mergeDays } from '../../../../core/daySheets/mergeDays';
 import type { SentOf } from '../../../../wire/call';
 import type { daySheetCalls, DaySheetView, PhonePack } from '../../../../wire/daySheets';
 import { stableText } from '../../../../core/lists/stableText';
-import { isUnsent, keptOf, type KeptPhoto, type KeptSheet, type PhoneStore } from './phoneStore';
+import { isUnsent, phoneSheetOf, type PhonePhoto, type PhoneSheet, type PhoneStore } from './phoneStore';
 
 /** How the server refuses, as far as sending asks. */
 export interface Refusal {
   /** Words for a request that did not get through; else the HTTP status. */
   status: number | string;
   message: string;
-  faults: KeptSheet['fault'] extends infer F ? (F extends { faults: infer L } ? L : never) : never;
+  faults: PhoneSheet['fault'] extends infer F ? (F extends { faults: infer L } ? L : never) : never;
 }
 
 /** What sending asks of the server; each throws a `Refusal`. */
 export interface Line {
   save(sheet: SentOf<typeof daySheetCalls.saveDaySheet>): Promise<unknown>;
   view(key: SentOf<typeof daySheetCalls.daySheet>): Promise<DaySheetView>;
-  sendPhoto(photo: KeptPhoto): Promise<unknown>;
+  sendPhoto(photo: PhonePhoto): Promise<unknown>;
 }
 
 const CONFLICT = 409;
@@ -45,15 +45,15 @@ export async function isWaiting(store: PhoneStore, owner: string): Promise<boole
   return sheets.some(isToSend) || photosToSend(await store.photos(owner), sheets).length > 0;
 }
 
-const isToSend = (it: KeptSheet) => it.toSend && it.met === null;
+const isToSend = (it: PhoneSheet) => it.toSend && it.met === null;
 
 /** Pictures that a sheet names as the server has it: before that it would not take them. */
-function photosToSend(photos: readonly KeptPhoto[], sheets: readonly KeptSheet[]): KeptPhoto[] {
+function photosToSend(photos: readonly PhonePhoto[], sheets: readonly PhoneSheet[]): PhonePhoto[] {
   const named = new Set(sheets.flatMap(({ base }) => (base ? [...base.photos, ...base.deliveries] : [])).map((it) => it.photo));
   return photos.filter((it) => it.state === 'waits' && named.has(it.hash));
 }
 
-async function sendSheet(store: PhoneStore, line: Line, first: KeptSheet): Promise<boolean> {
+async function sendSheet(store: PhoneStore, line: Line, first: PhoneSheet): Promise<boolean> {
   const { job, dated, crew } = first;
   const key = { job, dated, crew };
   // Somebody may go on typing while it is sent: what the phone has is read again each time, and never written over by what was sent.
@@ -82,17 +82,17 @@ async function sendSheet(store: PhoneStore, line: Line, first: KeptSheet): Promi
   return true;
 }
 
-const isOf = (a: KeptSheet, b: KeptSheet) => a.job === b.job && a.dated === b.dated && a.crew === b.crew;
+const isOf = (a: PhoneSheet, b: PhoneSheet) => a.job === b.job && a.dated === b.dated && a.crew === b.crew;
 
 /** A sheet that was sent: as the server has it, with what was typed since. */
-function arrived(after: KeptSheet, sent: KeptSheet, theirs: DaySheetView): KeptSheet {
-  const kept = keptOf(sent.owner, theirs);
-  if (stableText(after.day) === stableText(sent.day)) return kept;
-  return { ...kept, day: mergeDays(sent.day, after.day, theirs.day).merged, toSend: after.toSend };
+function arrived(after: PhoneSheet, sent: PhoneSheet, theirs: DaySheetView): PhoneSheet {
+  const stored = phoneSheetOf(sent.owner, theirs);
+  if (stableText(after.day) === stableText(sent.day)) return stored;
+  return { ...stored, day: mergeDays(sent.day, after.day, theirs.day).merged, toSend: after.toSend };
 }
 
 /** The sheet with what the server has brought in; `met` where both changed the same. */
-export function metWith(mine: KeptSheet, theirs: DaySheetView): KeptSheet {
+export function metWith(mine: PhoneSheet, theirs: DaySheetView): PhoneSheet {
   const { merged, clashes } = mergeDays(mine.base ?? EMPTY_DAY, mine.day, theirs.day);
   const on = { ...mine, base: theirs.day, seen: theirs.seen, view: theirs, fault: null };
   return clashes.length === 0 ? { ...on, day: merged, met: null } : { ...on, met: { theirs, merged, clashes } };
@@ -105,10 +105,10 @@ export async function takeIn(store: PhoneStore, owner: string, pack: PhonePack):
   const mine = new Map(there.map((it) => [nameOf(it), it]));
   const theirs = new Map(pack.sheets.map((it) => [nameOf(it), it]));
   for (const [name, view] of theirs) {
-    const kept = mine.get(name);
-    if (!kept || !isUnsent(kept)) await store.save(keptOf(owner, view));
+    const stored = mine.get(name);
+    if (!stored || !isUnsent(stored)) await store.save(phoneSheetOf(owner, view));
   }
-  for (const [name, kept] of mine) if (!theirs.has(name) && !isUnsent(kept)) await store.remove(kept);
+  for (const [name, stored] of mine) if (!theirs.has(name) && !isUnsent(stored)) await store.remove(stored);
   // Pictures go with the last sheet that names them.
   const days = (await store.sheets(owner)).map((it) => it.day);
   const named = new Set(days.flatMap((it) => [...it.photos, ...it.deliveries]).map((it) => it.photo));

@@ -8,13 +8,13 @@ import type { PhonePack } from '../../../../../wire/daySheets';
 import { dayHere } from '../dayHere';
 import { namesOf, RowFaults, type PartProps } from './part';
 import type { Phone } from '../Phone';
-import type { KeptSheet } from '../phoneStore';
+import type { PhoneSheet } from '../phoneStore';
 import { Strokes } from '../../Strokes';
 import { SignPad } from './SignPad';
 import { TextBox } from './touch';
 
 /** What is to be charged, for the client to sign on the glass; what was signed, with its document. */
-export function ChargedPart({ day, change, faultsAt, phone, sheet }: PartProps & { phone: Phone; sheet: KeptSheet }) {
+export function ChargedPart({ day, change, faultsAt, phone, sheet }: PartProps & { phone: Phone; sheet: PhoneSheet }) {
   const nameOf = namesOf(phone.pack as PhonePack);
   const open = wordsOf(day, 0, nameOf);
   if (open.length === 0 && day.signatures.length === 0) return null;
@@ -63,7 +63,7 @@ function ToSign({
   change,
   sheet,
   entries,
-}: Pick<PartProps, 'day' | 'change'> & { sheet: KeptSheet; entries: readonly string[] }) {
+}: Pick<PartProps, 'day' | 'change'> & { sheet: PhoneSheet; entries: readonly string[] }) {
   const [signing, setSigning] = useState(false);
   const [name, setName] = useState('');
   const [office, setOffice] = useState('');

@@ -6,10 +6,10 @@ import { displayQuantity } from '../../../../../core/money/display';
 import type { PhonePack } from '../../../../../wire/daySheets';
 import { namesOf } from './part';
 import type { Phone } from '../Phone';
-import type { KeptSheet } from '../phoneStore';
+import type { PhoneSheet } from '../phoneStore';
 
 /** What both this phone and the office changed: each is shown, one is taken, and the other stays on the sheet in words. */
-export function MetPart({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
+export function MetPart({ phone, sheet }: { phone: Phone; sheet: PhoneSheet }) {
   const nameOf = namesOf(phone.pack as PhonePack);
   const [taken, setTaken] = useState<Readonly<Record<number, 'mine' | 'theirs'>>>({});
   const { met } = sheet;
@@ -64,7 +64,7 @@ export function MetPart({ phone, sheet }: { phone: Phone; sheet: KeptSheet }) {
 }
 
 /** The week sheet says other hours than the day sheet: both are shown, the manager decides. */
-export function WeekDiffers({ phone, sheet: { view } }: { phone: Phone; sheet: KeptSheet }) {
+export function WeekDiffers({ phone, sheet: { view } }: { phone: Phone; sheet: PhoneSheet }) {
   if (!view?.differs || !phone.pack) return null;
   const nameOf = namesOf(phone.pack);
   return (

@@ -4,12 +4,12 @@ import { hrefOf } from '../../../../../wire/call';
 import { CALLS } from '../../../../../wire/calls';
 import type { PartProps } from './part';
 import type { Phone } from '../Phone';
-import { phoneStore, type KeptSheet } from '../phoneStore';
+import { phoneStore, type PhoneSheet } from '../phoneStore';
 import { pictureHash, shownPicture, smallerPicture, takesPictures } from './pictures';
 import { TextBox } from './touch';
 
 /** Photos of the day, taken or chosen. */
-export function PhotosPart({ day, change, phone }: PartProps & { phone: Phone; sheet: KeptSheet }) {
+export function PhotosPart({ day, change, phone }: PartProps & { phone: Phone; sheet: PhoneSheet }) {
   const { photos } = day;
   return (
     <section aria-label="Photos">

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { EMPTY_DAY, type DayHours, type DaySheet } from '../../../../../core/daySheets/daySheet';
 import type { Fault } from '../../../../../core/errors/ledrinError';
 import type { PhonePack } from '../../../../../wire/daySheets';
-import { keptOf, type KeptSheet } from '../phoneStore';
+import { phoneSheetOf, type PhoneSheet } from '../phoneStore';
 import type { Phone } from '../Phone';
 import { ChargedPart } from './ChargedPart';
 import { HoursPart } from './HoursPart';
@@ -42,9 +42,9 @@ const hours = (code: string, of: number, more: Partial<DayHours> = {}): DayHours
   ...{ charged: false, signature: 0, ...more },
 });
 
-function sheetOf(day: DaySheet): KeptSheet {
+function sheetOf(day: DaySheet): PhoneSheet {
   const view = { ...KEY, jobName: 'Mill', seen: 's', day, leftOut: '', writtenBy: 'the office', writtenAt: '', weekSheet: '' };
-  return keptOf('Ann Ash', { ...view, weekHours: [], differs: false, arrived: [] });
+  return phoneSheetOf('Ann Ash', { ...view, weekHours: [], differs: false, arrived: [] });
 }
 
 /** Shows a part of a sheet that is changed as the page changes it; gives back the sheet as it is now, and what the phone saved. */
@@ -148,8 +148,8 @@ test('of what both changed one is chosen each, and what is not taken goes along 
     { part: 'weather' as const, mine: 'Rain', theirs: 'Snow' },
     { part: 'hours' as const, mine: { ...hours('E1', 9) }, theirs: { ...hours('E1', 7) } },
   ];
-  const saved: KeptSheet[] = [];
-  const phone = { pack: PACK, save: async (it: KeptSheet) => void saved.push(it), send: async () => {} } as unknown as Phone;
+  const saved: PhoneSheet[] = [];
+  const phone = { pack: PACK, save: async (it: PhoneSheet) => void saved.push(it), send: async () => {} } as unknown as Phone;
   render(<MetPart phone={phone} sheet={{ ...sheetOf(mine), met: { theirs, merged: theirs.day, clashes } }} />);
   const together = screen.getByRole<HTMLButtonElement>('button', { name: 'Send together' });
   press(/^Yours\s*Rain/);
