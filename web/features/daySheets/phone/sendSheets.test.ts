@@ -18,8 +18,11 @@ const mine = (it: DaySheet, more: Partial<PhoneSheet> = {}): PhoneSheet => ({
   ...more,
 });
 
+/** What does not get through: a request, its answer, or what the office has. */
+type Fail = 'asking' | 'answering' | 'viewing' | null;
+
 /** A phone and a server of one sheet; `fails` says how often a request does not get through, or its answer is lost. */
-function between(sheet: PhoneSheet, there: DaySheet | null, fails: ('asking' | 'answering' | null)[] = []) {
+function between(sheet: PhoneSheet, there: DaySheet | null, fails: Fail[] = []) {
   const phone = { sheet: sheet as PhoneSheet | null, photos: [] as PhonePhoto[] };
   /** What somebody types while a request is on its way. */
   const meanwhile = { type: null as Partial<DaySheet> | null };
@@ -48,7 +51,10 @@ function between(sheet: PhoneSheet, there: DaySheet | null, fails: ('asking' | '
       server.leftOut = body.leftOut;
       if (fail === 'answering') throw lost;
     },
-    view: async () => viewOf(server.day!),
+    view: async () => {
+      if (fails[0] === 'viewing') throw (fails.shift(), lost);
+      return viewOf(server.day!);
+    },
     sendPhoto: async () => void (server.photos += 1),
   };
   return {
@@ -81,6 +87,14 @@ test('what the office changed elsewhere on the sheet is brought in by itself; wh
   expect([clash.phone.sheet!.day.weather, clash.server.day!.weather]).toEqual(['Snow', 'Rain']);
   await clash.send();
   expect(clash.server.day!.weather).toBe('Rain');
+});
+
+test('a line that goes just after the office was found to have changed it loses nothing: it goes on waiting', async () => {
+  const base = day({ weather: 'Dry' });
+  const sent = mine(day({ weather: 'Dry', notes: 'Late start' }), { base, seen: stableText(base) });
+  const { phone, server, send } = between(sent, day({ weather: 'Rain' }), [null, 'viewing']);
+  expect([await send(), phone.sheet!.toSend, phone.sheet!.fault]).toEqual([false, true, null]);
+  expect([await send(), server.day]).toEqual([true, day({ weather: 'Rain', notes: 'Late start' })]);
 });
 
 test('a sheet that is refused stays with its reason; what is not sent is not written over by what comes from the office', async () => {
@@ -140,12 +154,12 @@ test('whatever is lost on the way and whoever writes in between, every row of ei
     fc.record({ by: fc.constantFrom('phone', 'office') }),
     fc.record({
       by: fc.constant('line'),
-      fails: fc.array(fc.constantFrom('asking' as const, 'answering' as const, null), { maxLength: 3 }),
+      fails: fc.array(fc.constantFrom<Fail[]>('asking', 'answering', 'viewing', null), { maxLength: 3 }),
     }),
   );
   await fc.assert(
     fc.asyncProperty(fc.array(step, { maxLength: 14 }), async (steps) => {
-      const fails: ('asking' | 'answering' | null)[] = [];
+      const fails: Fail[] = [];
       const { phone, server, send } = between(mine(EMPTY_DAY), null, fails);
       const entered: string[] = [];
       const withRow = (it: DaySheet) => {

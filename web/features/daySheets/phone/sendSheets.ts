@@ -71,6 +71,8 @@ async function sendSheet(store: PhoneStore, line: Line, first: PhoneSheet): Prom
       await store.save(arrived(after, now, theirs));
       return true;
     }
+    // The line went between the answer and what the office has: the same is sent once more, later.
+    if (!theirs && refused.status === CONFLICT) return false;
     if (!theirs) {
       // What was deleted meanwhile is sent as new, once somebody says so again.
       const gone = refused.status === NOT_FOUND && seen !== '' ? { seen: '', base: null } : {};
