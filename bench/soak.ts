@@ -7,7 +7,8 @@ import { setTimeout as pause } from 'node:timers/promises';
 
 /**
  * Mixed load on a book of 100,000 costs: 50 readers, 5 writers, exports given up, and a SIGKILL every five minutes. Says what came of it;
- * ends with status 1 where a reply was 500, or the books did not tie at a look. Minutes: the first argument, else 10.
+ * ends with status 1 where a reply was 500 or a refusal, or the books did
+ * not tie at a look. Minutes: the first argument, else 10.
  */
 const MINUTES = Number(process.argv[2] ?? 10);
 const READERS = 50;
@@ -30,7 +31,18 @@ interface Server {
 const folder = mkdtempSync(join(tmpdir(), 'ledrin-soak-'));
 const database = join(folder, 'soak.sqlite');
 const took: number[] = [];
-const seen = { replies: 0, posted: 0, faults: 0, cut: 0, kills: 0, givenUp: 0, looks: 0, untied: 0, memory: [] as number[] };
+const seen = {
+  replies: 0,
+  posted: 0,
+  faults: 0,
+  refused: 0,
+  cut: 0,
+  kills: 0,
+  givenUp: 0,
+  looks: 0,
+  untied: 0,
+  memory: [] as number[],
+};
 let server: Server;
 /** Of the owner, who is signed in. */
 let cookie = '';
@@ -65,6 +77,9 @@ async function ask(path: string, body?: unknown): Promise<Response | null> {
     if (reply.status >= 500) {
       seen.faults += 1;
       console.log(`${reply.status} at ${path}: ${(await reply.text()).slice(0, 200)}`);
+    } else if (!reply.ok) {
+      seen.refused += 1;
+      if (seen.refused <= 5) console.log(`${reply.status} at ${path}: ${(await reply.text()).slice(0, 200)}`);
     }
     return reply;
   } catch {
@@ -173,7 +188,7 @@ console.log(
     `${seen.kills} kills, ${seen.cut} requests cut by them`,
 );
 console.log(
-  `${seen.faults} replies of 500 and above; ${seen.looks} looks, ${seen.untied} at which the books did not tie; memory, MB: ${seen.memory.join(' ')}`,
+  `${seen.faults} replies of 500 and above, ${seen.refused} refusals; ${seen.looks} looks, ${seen.untied} at which the books did not tie; memory, MB: ${seen.memory.join(' ')}`,
 );
 rmSync(folder, { recursive: true, force: true });
-process.exitCode = seen.faults > 0 || seen.untied > 0 ? 1 : 0;
+process.exitCode = seen.faults > 0 || seen.refused > 0 || seen.untied > 0 ? 1 : 0;
