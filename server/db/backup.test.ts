@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
 import { hashOf, isSound, keepContent } from '../attachments/contents';
@@ -80,6 +80,16 @@ test('a damaged database does not start, and says what to do; so do a full and a
   expect(troubleInWords(Object.assign(new Error('x'), { parent: { code: 'SQLITE_FULL' } }))).toMatch(/disk is full/);
   expect(troubleInWords(new Error('SQLITE_BUSY: database is locked'))).toMatch(/Another program/);
   expect(troubleInWords(new Error('something else'))).toBeNull();
+});
+
+test('where the file of an open database is deleted, nothing is saved and none takes its place', async () => {
+  const file = join(temporaryFolder(), 'a.sqlite');
+  const database = await openDatabase(file);
+  for (const end of ['', '-wal', '-shm']) rmSync(file + end, { force: true });
+  const refused: unknown = await database.write((sql) => sql.run('DELETE FROM client')).catch((error: unknown) => error);
+  expect(troubleInWords(refused)).toMatch(/cannot be opened: see that it is there/);
+  expect(existsSync(file)).toBe(false);
+  await database.close();
 });
 
 test('an attachment that was damaged is repaired when it is attached again', () => {

@@ -1,4 +1,4 @@
-import { mkdirSync } from 'node:fs';
+import { closeSync, mkdirSync, openSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { Transaction } from 'sequelize';
 import { closeConnection, connect, type Connection } from './connection';
@@ -44,6 +44,11 @@ export type CopyTables = (copies: readonly TableCopy[]) => Promise<void>;
 const READERS = 4;
 const NARROW_READERS = 2;
 
+const inWords = (file: string, error: unknown): unknown => {
+  const trouble = troubleInWords(error);
+  return trouble === null ? error : new Error(`${file}: ${trouble}`);
+};
+
 /** Throws in words where the file is damaged. */
 async function assertSound(sql: Reader, file: string): Promise<void> {
   const [row] = await sql.anyRows('PRAGMA quick_check(1)');
@@ -59,7 +64,13 @@ async function assertSound(sql: Reader, file: string): Promise<void> {
  * `checked`: looks whether it is sound first. Throws in words where it cannot be opened.
  */
 export async function openDatabase(file: string, { checked = false } = {}): Promise<Database> {
-  mkdirSync(dirname(resolve(file)), { recursive: true });
+  try {
+    mkdirSync(dirname(resolve(file)), { recursive: true });
+    // An empty file is an empty database; one that is there is left as it is.
+    closeSync(openSync(file, 'a'));
+  } catch (error) {
+    throw inWords(file, error);
+  }
   const writer = connect(file, 'write');
   try {
     await sqlOn(writer).run('PRAGMA journal_mode = WAL');
@@ -67,8 +78,7 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
     await migrate(writer, (name) => copyDatabase(file, join(copiesFolder(file), `${basename(file)}.before-${name}`)));
   } catch (error) {
     await closeConnection(writer);
-    const trouble = troubleInWords(error);
-    throw trouble === null ? error : new Error(`${file}: ${trouble}`);
+    throw inWords(file, error);
   }
   const readers = new ReaderPool(() => connect(file, 'read'), READERS);
   // Of those who see some jobs only: views stand before the tables on these, and on no others.
