@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { displayDate, displayPeriod } from './displayDate';
+import { firstEntryDay } from './firstEntryDay';
 import { monthIndex } from './month';
 import { addDays, addMonths, daysBetween, isPlainDate, lastDay } from './plainDate';
 
@@ -33,4 +34,19 @@ test('leap years, month ends and steps over the year', () => {
 
 test('days and months as people read them', () => {
   expect([displayDate('2031-04-03'), displayDate(null), displayPeriod('2031-04')]).toEqual(['3 Apr 2031', '', 'Apr 2031']);
+});
+
+test.each([
+  // Today within the month that is looked at, a month before it, one to come: the earlier of both.
+  ['2026-11-25', '2026-11-30', '2026-11', '2026-11-25'],
+  ['2026-11-25', '2026-10-31', '2026-11', '2026-10-31'],
+  ['2026-11-25', '2026-12-31', '2026-11', '2026-11-25'],
+  ['2026-11-25', '2026-12-31', null, '2026-11-25'],
+  // A day that was chosen within the month.
+  ['2026-11-25', '2026-11-15', '2026-11', '2026-11-15'],
+  // Books that have reached 2031: what is looked at, but for the month of today.
+  ['2026-11-25', '2031-04-30', '2031-04', '2031-04-30'],
+  ['2026-11-25', '2026-11-30', '2031-04', '2026-11-25'],
+])('on %s, looking at %s in books up to %s, a document is dated %s at first', (today, lastDay, newest, expected) => {
+  expect(firstEntryDay(today, lastDay, newest)).toBe(expected);
 });

@@ -1,6 +1,7 @@
 import { useSessionQuery } from './api/api';
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
+import { firstEntryDay } from '../../core/calendar/firstEntryDay';
 import { addMonths, isEnteredDate, isPeriod, lastDay as lastDayOf, periodOf, type Period } from '../../core/calendar/plainDate';
 
 const PARAM = 'as-of';
@@ -12,7 +13,7 @@ interface AsOf {
   month: Period;
   /** The day itself. */
   lastDay: string;
-  /** The day a document is dated at first: the day chosen, else today within the month, else its last day. */
+  /** The day a document is dated at first: today or the last day of what is looked at, whichever is earlier. */
   entryDay: string;
   /** To the end of a month, or to any day. */
   set: (next: string) => void;
@@ -45,9 +46,9 @@ export function useAsOf(): AsOf {
     (months: number) => set(addMonths(month, within && months > 0 ? months - 1 : months)),
     [month, within, set],
   );
-  const today = session?.today;
-  const entryDay = day ?? (today && periodOf(today) === month ? today : lastDayOf(month));
-  return { asOf: day ?? month, month, lastDay: day ?? lastDayOf(month), entryDay, set, move };
+  const lastDay = day ?? lastDayOf(month);
+  const entryDay = session ? firstEntryDay(session.today, lastDay, session.newestMonth) : lastDay;
+  return { asOf: day ?? month, month, lastDay, entryDay, set, move };
 }
 
 /** An address within the product that keeps the day it is as of. */

@@ -12,6 +12,13 @@ export const SIGNS = {
     colour: 'var(--held)',
     shape: <path d="M2 1h6v8H2Z" fill="none" stroke="currentColor" strokeWidth="1.5" />,
   },
+  pending: {
+    word: 'not agreed yet',
+    colour: 'var(--held)',
+    shape: (
+      <path d="M1 5a4 4 0 1 0 8 0a4 4 0 1 0-8 0" fill="none" stroke="currentColor" strokeWidth="1.5" strokeDasharray="1.8 1.35" />
+    ),
+  },
   overdue: {
     word: 'overdue',
     colour: 'var(--loss)',

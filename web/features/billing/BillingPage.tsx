@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import type { ApplicationRow, BillingRegister } from '../../../wire/billing';
@@ -14,6 +14,7 @@ import { Fig } from '../../ground/workings/Fig';
 import { PageHead } from '../../kit/PageHead';
 import { Legend } from '../../kit/Signs';
 import { Table } from '../../kit/table/Table';
+import { toggled } from '../../kit/table/toggled';
 import { JobName, outstanding, useApplicationColumns } from './applicationColumns';
 
 type Unbilled = BillingRegister['unbilled'][number];
@@ -91,15 +92,20 @@ function Start({ job }: { job: string }) {
   return <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing`)}>Start application</Link>;
 }
 
+/** By client, with what each comes to. */
 function Applications({ title, rows }: { title: string; rows: readonly ApplicationRow[] }) {
   const { exact } = useCurrency();
+  const nameOf = useClientNames();
   const columns = useApplicationColumns(true);
-  const sum = (value: (row: ApplicationRow) => number) => exact(rows.reduce((total, row) => total + value(row), 0));
-  const totals = {
-    due: sum((row) => row.due),
-    payable: sum((row) => row.payable),
-    received: sum((row) => row.received),
-    open: sum(outstanding),
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const sums = (of: readonly ApplicationRow[]) => {
+    const sum = (value: (row: ApplicationRow) => number) => exact(of.reduce((total, row) => total + value(row), 0));
+    return {
+      due: sum((row) => row.due),
+      payable: sum((row) => row.payable),
+      received: sum((row) => row.received),
+      open: sum(outstanding),
+    };
   };
   return (
     <>
@@ -107,12 +113,16 @@ function Applications({ title, rows }: { title: string; rows: readonly Applicati
       {rows.length === 0 ? (
         <p className="note">None.</p>
       ) : (
-        <Table
+        <Table<ApplicationRow>
           label={title}
           columns={columns}
           rows={rows}
           rowKey={(row) => `${row.job}/${row.number}`}
-          foot={{ label: `${rows.length} ${rows.length === 1 ? 'application' : 'applications'}`, cells: totals }}
+          groups={{
+            ...{ of: (row) => nameOf(row.client), sums, folded },
+            onFold: (client) => setFolded(toggled(folded, client)),
+          }}
+          foot={{ label: `${rows.length} ${rows.length === 1 ? 'application' : 'applications'}`, cells: sums(rows) }}
           dense
         />
       )}

@@ -114,11 +114,11 @@ export function isOpen(it: Pick<ChangeSummary, 'status'>): boolean {
   return it.status === 'draft' || it.status === 'issued';
 }
 
-/** The state in a word, with the sign of what is held where it waits. */
+/** The state in a word, with the sign of what is not agreed yet. */
 export function ChangeState({ change }: { change: Pick<ChangeSummary, 'status'> }) {
   return isOpen(change) ? (
     <span className="inline-flex gap-2">
-      <Sign name="held" bare />
+      <Sign name="pending" bare />
       {change.status}
     </span>
   ) : (
