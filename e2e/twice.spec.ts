@@ -85,4 +85,16 @@ test('what is typed and not saved is asked about before the page is left; deleti
   await leave();
   await page.getByRole('alertdialog').getByRole('button', { name: 'Leave' }).click();
   await expect(page.getByRole('heading', { name: 'Trial balance' })).toBeVisible();
+  // Within a page too: another build-up in the place of the one that is typed in.
+  await page.goto(`${running.url}/tenders/build-ups`);
+  const description = page.getByRole('textbox', { name: 'Description', exact: true });
+  const before = await description.inputValue();
+  await description.fill(`${before}, typed`);
+  const another = page.getByRole('table', { name: 'Build-ups' }).locator('tbody').getByRole('button').nth(1);
+  await another.click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Stay' }).click();
+  await expect(description).toHaveValue(`${before}, typed`);
+  await another.click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Leave' }).click();
+  await expect(description).not.toHaveValue(new RegExp(before));
 });

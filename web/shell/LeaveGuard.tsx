@@ -1,11 +1,12 @@
 import { AlertDialog } from 'radix-ui';
 import { useEffect } from 'react';
 import { useBlocker } from 'react-router';
-import { anyUnsaved, useAnyUnsaved } from '../kit/unsaved';
+import { anyUnsaved, useAnyUnsaved, useLeaving } from '../kit/unsaved';
 
-/** Asks before a page is left on which something is typed and not saved. */
+/** Asks before a page, or a form in it, is left in which something is typed and not saved. */
 export function LeaveGuard() {
   const typed = useAnyUnsaved();
+  const within = useLeaving();
   const blocker = useBlocker(
     ({ currentLocation, nextLocation }) => anyUnsaved() && currentLocation.pathname !== nextLocation.pathname,
   );
@@ -15,9 +16,17 @@ export function LeaveGuard() {
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);
   }, [typed]);
-  if (blocker.state !== 'blocked') return null;
+  const stay = () => {
+    within.answer(false);
+    blocker.reset?.();
+  };
+  const leave = () => {
+    within.answer(true);
+    blocker.proceed?.();
+  };
+  if (blocker.state !== 'blocked' && !within.waits) return null;
   return (
-    <AlertDialog.Root open onOpenChange={(open) => !open && blocker.reset()}>
+    <AlertDialog.Root open onOpenChange={(open) => !open && stay()}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-50 bg-black/30" />
         <AlertDialog.Content className="pop fixed left-1/2 top-[140px] w-[420px] -translate-x-1/2 p-5">
@@ -29,7 +38,7 @@ export function LeaveGuard() {
           </AlertDialog.Description>
           <div className="flex gap-3">
             <AlertDialog.Cancel className="button main">Stay</AlertDialog.Cancel>
-            <AlertDialog.Action className="button" onClick={() => blocker.proceed()}>
+            <AlertDialog.Action className="button" onClick={leave}>
               Leave
             </AlertDialog.Action>
           </div>

@@ -7,6 +7,7 @@ import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridRow } from '../../kit/grid/gridTypes';
+import { useUnsaved } from '../../kit/unsaved';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { Refused } from '../../kit/States';
 import { day, words } from '../../kit/typed/codecs';
@@ -26,10 +27,12 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
     [month],
   );
   const form = useCodecForm(fields, { dated: displayDate(entryDay), reason: '' });
+  const settled = useUnsaved(rows.length > 0);
   const { lines, faults, below, rest, moved } = readTransfer(rows, budget?.lines ?? [], digits);
   const onSubmit = form.submit(
     async (head) => {
       const { number } = await transfer({ job, body: { ...head, lines } }).unwrap();
+      settled();
       toast(`Transfer ${number} of ${exact(moved)} is made`);
       onDone();
     },

@@ -26,7 +26,11 @@ const TAKEN = {
 export function FromPriceBook({ book, sections, onRows }: { book: PriceBookView; sections: readonly string[]; onRows: OnRows }) {
   const { digits } = useCurrency();
   const prices = useMemo(() => new PriceBook(book.items, book.buildUps), [book]);
-  const form = useCodecForm(TAKEN, { of: '', quantity: '', markup: '', section: sections[0] ?? '', line: '' });
+  const form = useCodecForm(
+    TAKEN,
+    { of: '', quantity: '', markup: '', section: sections[0] ?? '', line: '' },
+    { partOfPage: true },
+  );
   const take = form.submit(async (it) => {
     const of = prices.buildUps.get(it.of) ?? prices.items.get(it.of);
     if (!of) return form.refuse({ message: '', faults: [{ field: 'of', message: `The price list has no ${it.of}` }] });
@@ -89,7 +93,7 @@ const SPENT = { line: words(), markup: optional(markup, 0) };
 export function FromCost({ spent, onRows }: { spent: EstimateView; onRows: OnRows }) {
   const { digits } = useCurrency();
   const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
-  const form = useCodecForm(SPENT, { line: '', markup: '' });
+  const form = useCodecForm(SPENT, { line: '', markup: '' }, { partOfPage: true });
   const beyond = linesBeyond(spent);
   const take = form.submit(async ({ line, markup }) => {
     const chosen = beyond.filter((it) => ticked.has(it.id));

@@ -39,7 +39,7 @@ export function useChangeDraft({ view, lists, spent, onTyped }: DraftSource) {
     [digits, month, lists],
   );
   const start = useMemo(() => formOf(view, codecs), [view, codecs]);
-  const facts = useCodecForm(codecs.facts, start.facts);
+  const facts = useCodecForm(codecs.facts, start.facts, { partOfPage: true });
   const [sides, setSides] = useState<ChangeSides>(() => ({ price: start.price, cost: start.cost }));
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const sovLines = useMemo(() => new Set(spent.revenue.map((it) => it.line)), [spent]);

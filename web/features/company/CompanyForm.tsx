@@ -1,5 +1,3 @@
-import { useState } from 'react';
-import { useUnsaved } from '../../kit/unsaved';
 import { formatPercentShortest } from '../../../core/money/rate';
 import type { Session } from '../../../wire/company';
 import { useSaveCompanyMutation } from '../../ground/api/api';
@@ -23,7 +21,7 @@ const FIELDS = {
 
 /** Who keeps these books, and in what currency. */
 export function CompanyForm({ company, verb, onSaved }: { company: Session['company']; verb: string; onSaved: () => void }) {
-  const { input, choice, submit, refused, changed, text } = useCodecForm(FIELDS, {
+  const { input, choice, submit, refused } = useCodecForm(FIELDS, {
     name: company?.name ?? '',
     currency: company?.currency ?? 'GBP',
     taxName: company?.taxName ?? 'VAT',
@@ -35,13 +33,9 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     ...{ phone: company?.phone ?? '', email: company?.email ?? '', web: company?.web ?? '' },
     bankDetails: company?.bankDetails ?? '',
   });
-  const [saved, setSaved] = useState('');
-  const forget = useUnsaved(changed && JSON.stringify(text) !== saved);
   const [save, { isLoading }] = useSaveCompanyMutation();
   const onSubmit = submit(async (values) => {
     await save({ body: { ...values, currency: values.currency.toUpperCase() } }).unwrap();
-    setSaved(JSON.stringify(text));
-    forget();
     onSaved();
   }, faultOf);
   return (

@@ -10,6 +10,7 @@ import { faultOf, type ShownFault } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
+import { useUnsaved } from '../../kit/unsaved';
 import { BookImport } from './BookImport';
 import { Logo } from './Logo';
 import { CompanyForm } from './CompanyForm';
@@ -69,6 +70,7 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
     return shown;
   }, [rows, codes, refused]);
   const filled = rows.filter((row) => row.code || row.description);
+  useUnsaved(filled.length > 0);
   const add = async () => {
     try {
       await save({

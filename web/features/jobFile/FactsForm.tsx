@@ -68,6 +68,7 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
   const { month } = useAsOf();
   const fields = useMemo(() => fieldsOf(month), [month]);
   const form = useCodecForm(fields, startOf(view.facts, fields), {
+    partOfPage: true,
     fieldOf: (field) => field.replace(/^retention\./, '').replace(/^retention$/, 'rate'),
   });
   const [save, { isLoading }] = useSaveJobFactsMutation();

@@ -5,6 +5,7 @@ import { useMastersQuery } from '../../ground/api/api';
 import { Loaded } from '../../ground/Loaded';
 import { May } from '../../ground/person';
 import { PageHead } from '../../kit/PageHead';
+import { leaveFor } from '../../kit/unsaved';
 import { MasterForm } from './MasterForm';
 import { MasterTable } from './MasterTable';
 import { PersonalData } from '../../ground/PersonalData';
@@ -32,14 +33,14 @@ function MastersPage({ kind }: { kind: MasterKind }) {
   return (
     <div className="page">
       <PageHead title={title}>
-        <button type="button" className="button main" onClick={() => setChosen('new')}>
+        <button type="button" className="button main" onClick={() => leaveFor(() => setChosen('new'))}>
           New {one}
         </button>
       </PageHead>
       <Loaded of={masters} what={title.toLowerCase()}>
         {(rows) => (
           <div className="grid grid-cols-[minmax(0,1fr)_360px] gap-8">
-            <MasterTable kind={kind} rows={rows} chosen={chosen} onChoose={setChosen} />
+            <MasterTable {...{ kind, rows, chosen }} onChoose={(code) => leaveFor(() => setChosen(code))} />
             <Beside kind={kind} rows={rows} chosen={chosen} onChoose={setChosen} />
           </div>
         )}

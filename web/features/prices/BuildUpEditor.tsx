@@ -32,7 +32,8 @@ const FACTS = { code: words('Expected a code'), description: words('Expected a d
 
 /** What is typed of a build-up, with what it comes to. */
 function useBuildUp(book: PriceBookView, start: BuildUpInput | null) {
-  const form = useCodecForm(FACTS, { code: start?.code ?? '', description: start?.description ?? '', unit: start?.unit ?? '' });
+  const texts = { code: start?.code ?? '', description: start?.description ?? '', unit: start?.unit ?? '' };
+  const form = useCodecForm(FACTS, texts, { partOfPage: true });
   const facts = form.text;
   const [rows, setRows] = useState<GridRow[]>(() =>
     (start?.components ?? []).map((it) => rowOf(componentCodecs(book), { ...it, of: it.item || it.buildUp })),

@@ -10,6 +10,7 @@ import { faultOf } from '../../ground/faults';
 import { PageHead } from '../../kit/PageHead';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
+import { leaveFor } from '../../kit/unsaved';
 import { BuildUpEditor } from './BuildUpEditor';
 
 const NEW = '(new)';
@@ -48,7 +49,7 @@ function BuildUps({ book }: { book: PriceBookView }) {
       <div className="grid grid-cols-[minmax(320px,0.7fr)_minmax(0,1.3fr)] gap-8">
         <div>
           <div className="mb-2 flex gap-3">
-            <button type="button" className="button" onClick={() => choose(NEW)}>
+            <button type="button" className="button" onClick={() => leaveFor(() => choose(NEW))}>
               New build-up
             </button>
           </div>
@@ -56,7 +57,7 @@ function BuildUps({ book }: { book: PriceBookView }) {
             listed={book.buildUps}
             prices={prices}
             of={of}
-            onChoose={choose}
+            onChoose={(next) => leaveFor(() => choose(next))}
             empty="No build-up yet: make the first one beside."
           />
         </div>

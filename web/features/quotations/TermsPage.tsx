@@ -5,15 +5,23 @@ import { toast } from 'sonner';
 import { faultOf } from '../../ground/faults';
 import { Field } from '../../kit/Field';
 import { Refused, Waiting } from '../../kit/States';
+import { leaveFor, useUnsaved } from '../../kit/unsaved';
 
 /** The company's own library of terms, to be laid into quotations. */
 export function TermsPage() {
   const { data } = useTermsQuery();
   const [form, setForm] = useState({ name: '', body: '' });
+  const [saved, setSaved] = useState(form);
+  useUnsaved(form.name !== saved.name || form.body !== saved.body);
   const [fault, setFault] = useState<string | null>(null);
   const [save] = useSaveTermsMutation();
   const [remove] = useRemoveTermsMutation();
   if (!data) return <Waiting what="the terms" />;
+  const show = (terms: typeof form) =>
+    leaveFor(() => {
+      setForm(terms);
+      setSaved(terms);
+    });
   const attempt = async (work: () => Promise<unknown>, said: string) => {
     try {
       await work();
@@ -36,7 +44,7 @@ export function TermsPage() {
                 {data.map((it) => (
                   <tr key={it.name}>
                     <td>
-                      <button type="button" className="fig" onClick={() => setForm(it)}>
+                      <button type="button" className="fig" onClick={() => show(it)}>
                         <b>{it.name}</b>
                       </button>
                       <span className="note block truncate max-w-[380px]">{it.body}</span>
@@ -56,7 +64,13 @@ export function TermsPage() {
           className="flex flex-col gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            void attempt(() => save({ body: form }).unwrap(), `${form.name} saved`);
+            void attempt(
+              () =>
+                save({ body: form })
+                  .unwrap()
+                  .then(() => setSaved(form)),
+              `${form.name} saved`,
+            );
           }}
         >
           <Field label="Name">

@@ -25,7 +25,7 @@ export function useQuotationDraft({ job, view, onTyped }: DraftSource) {
   const navigate = useNavigate();
   const codecs = useMemo(() => quotationCodecs(digits, month), [digits, month]);
   const start = useMemo(() => formOf(view, codecs), [view, codecs]);
-  const facts = useCodecForm(codecs.facts, start.facts);
+  const facts = useCodecForm(codecs.facts, start.facts, { partOfPage: true });
   const [rows, setRows] = useState<QuotationRows>(() => ({ alternates: start.alternates, payments: start.payments }));
   const { refused, setRefused, attempt } = useAttempt();
   const [save, { isLoading: saving }] = useSaveQuotationMutation();

@@ -17,6 +17,7 @@ import { displayMoment } from '../../kit/displayMoment';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { PersonalData } from '../../ground/PersonalData';
 import { PageHead } from '../../kit/PageHead';
+import { leaveFor } from '../../kit/unsaved';
 import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import { oneOf, words, yes } from '../../kit/typed/codecs';
@@ -30,14 +31,14 @@ export function UsersPage() {
   return (
     <div className="page">
       <PageHead title="Users">
-        <button type="button" className="button main" onClick={() => setChosen('new')}>
+        <button type="button" className="button main" onClick={() => leaveFor(() => setChosen('new'))}>
           Invite somebody
         </button>
       </PageHead>
       <Loaded of={users} what="the users">
         {(rows) => (
           <div className="grid grid-cols-[minmax(0,1fr)_360px] gap-8">
-            <UserTable rows={rows} chosen={chosen} onChoose={setChosen} />
+            <UserTable rows={rows} chosen={chosen} onChoose={(id) => leaveFor(() => setChosen(id))} />
             <Beside row={rows.find((it) => it.id === chosen) ?? null} isNew={chosen === 'new'} link={link} onLink={setLink} />
           </div>
         )}

@@ -11,6 +11,7 @@ import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
+import { useUnsaved } from '../../kit/unsaved';
 import { useAsOf } from '../asOf';
 import { useMay } from '../person';
 import { faultOf } from '../faults';
@@ -76,6 +77,8 @@ export function SendDocument({
     subject,
     message: 'Please find our quotation attached. You can review it, ask questions and accept it at the link below.',
   });
+  const [begun, setBegun] = useState(form);
+  useUnsaved(JSON.stringify(form) !== JSON.stringify(begun));
   const [fault, setFault] = useState<string | null>(null);
   const [send, isLoading] = useSendDocument();
   const set = (key: keyof typeof form) => (event: { target: { value: string } }) =>
@@ -87,6 +90,7 @@ export function SendDocument({
     try {
       if (before && !(await before())) return setFault('This cannot be saved yet. Correct the fields marked in red');
       await send(of, { ...form, on });
+      setBegun(form);
       toast(`Message to ${form.to} prepared in the outbox`);
       setFault(null);
     } catch (error) {
@@ -176,6 +180,7 @@ export function Offers({ offers }: { offers: readonly OfferView[] }) {
 
 function Question({ of }: { of: OfferView['questions'][number] }) {
   const [answer, setAnswer] = useState('');
+  useUnsaved(answer !== '' && !of.answer);
   const [fault, setFault] = useState<string>();
   const [reply] = useReplyToQuestionMutation();
   const send = async (event: React.FormEvent) => {

@@ -2,6 +2,7 @@
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { amount, day, optional, whole, words } from '../typed/codecs';
+import { anyUnsaved, leaveFor } from '../unsaved';
 import { useCodecForm } from './useCodecForm';
 
 const FIELDS = {
@@ -78,4 +79,33 @@ test('what is refused stands at the field it names, else beside the form, and wh
   fireEvent.click(screen.getByRole('button', { name: 'Send' }));
   await waitFor(() => expect(screen.getByRole('alert').textContent).toBe('The month is closed'));
   expect([field('Amount').value, field('Reason').value]).toEqual(['9.00', 'Paid']);
+});
+
+test('what is typed and not sent is told, so that leaving it is asked about; refused it is told again, taken it is not', async () => {
+  const replies = [Promise.reject({ message: 'The month is closed', faults: [] }), Promise.resolve()];
+  const told: boolean[] = [];
+  const send = () => {
+    told.push(anyUnsaved());
+    return answered().then(() => replies.shift());
+  };
+  void replies[0]?.catch(() => undefined);
+  render(<Form send={send} />);
+  let left = 0;
+  const leave = () => leaveFor(() => (left += 1));
+  leave();
+  expect([left, anyUnsaved()]).toEqual([1, false]);
+  fill('On', '30');
+  fill('Amount', '10');
+  fill('Reason', 'Paid');
+  await waitFor(() => expect(anyUnsaved()).toBe(true));
+  leave();
+  expect(left).toBe(1);
+  fireEvent.click(screen.getByRole('button', { name: 'Send' }));
+  await waitFor(() => expect(screen.getByRole('alert').textContent).toBe('The month is closed'));
+  await waitFor(() => expect(anyUnsaved()).toBe(true));
+  fireEvent.click(screen.getByRole('button', { name: 'Send' }));
+  // While it is sent, and once it is taken, the page may be left.
+  await waitFor(() => expect(replies).toEqual([]));
+  await waitFor(() => expect(anyUnsaved()).toBe(false));
+  expect(told).toEqual([false, false]);
 });

@@ -3,6 +3,7 @@ import { useMemo, useState, type FormEvent } from 'react';
 import { useForm, type DefaultValues, type Path, type PathValue } from 'react-hook-form';
 import type { Fault } from '../../../core/errors/ledrinError';
 import type { Faults } from '../typed/codecs';
+import { useUnsaved } from '../unsaved';
 import { formFields } from './formFields';
 import { codecSchema, type Codecs, type Texts, type Values } from './codecSchema';
 
@@ -15,16 +16,18 @@ interface Refusal {
 interface FormOptions {
   /** The form's field that a field of the server's reply is; the same name where it says nothing. */
   fieldOf?: (field: string) => string;
+  /** The page itself tells what is typed and not saved, since the form is a part of it, or saves it as it is typed. */
+  partOfPage?: boolean;
 }
 
 /**
  * A form of texts, each read by its codec: a fault stands at its field, what the server refuses stands at the fields it
- * names, and what was typed stays.
+ * names, and what was typed stays. Leaving the page with something typed and not sent is asked about.
  */
 export function useCodecForm<Fields extends Codecs>(
   fields: Fields,
   start: Texts<Fields>,
-  { fieldOf = (it) => it }: FormOptions = {},
+  { fieldOf = (it) => it, partOfPage = false }: FormOptions = {},
 ) {
   type Name = Path<Texts<Fields>>;
   const resolver = useMemo(() => valibotResolver(codecSchema(fields)), [fields]);
@@ -37,6 +40,8 @@ export function useCodecForm<Fields extends Codecs>(
   const [refused, setRefused] = useState<string | null>(null);
   const { errors, isDirty, isSubmitting } = form.formState;
   const text = form.watch();
+  const [sent, setSent] = useState<string | null>(null);
+  const settled = useUnsaved(!partOfPage && isDirty && JSON.stringify(text) !== sent);
   const set = (name: keyof Fields & string, typed: string) =>
     form.setValue(name as Name, typed as PathValue<Texts<Fields>, Name>, { shouldDirty: true, shouldValidate: true });
   const faultAt = (name: string) => (errors as Record<string, { message?: string } | undefined>)[name]?.message;
@@ -60,9 +65,14 @@ export function useCodecForm<Fields extends Codecs>(
     (work: (values: Values<Fields>) => Promise<unknown>, asFault: (error: unknown) => Refusal) => (event?: FormEvent) => {
       setRefused(null);
       void form.handleSubmit(async (values) => {
+        const typed = JSON.stringify(form.getValues());
         try {
+          // Done, the page may be left in the same breath.
+          setSent(typed);
+          settled();
           await work(values);
         } catch (error) {
+          setSent(null);
           refuse(asFault(error));
         }
       })(event);

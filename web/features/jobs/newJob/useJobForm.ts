@@ -17,7 +17,7 @@ export function useJobForm(start: JobForm, lists: Lists) {
     return { digits, month, clients: clients ?? new Set(), costCodes: costCodes ?? new Set() };
   }, [digits, month, lists]);
   const codecs = useMemo(() => jobCodecs(context), [context]);
-  const facts: JobFactsForm = useCodecForm(codecs.facts, startOf(codecs, start));
+  const facts: JobFactsForm = useCodecForm(codecs.facts, startOf(codecs, start), { partOfPage: true });
   const [rest, setRest] = useState<Omit<JobForm, 'facts'>>(start);
   // The texts are the same object as long as nobody types in them.
   const text = JSON.stringify(facts.text);
