@@ -3,11 +3,12 @@ import type { AuditAbout } from '../../core/audit/actions';
 import { useKeepMonth } from './asOf';
 import { useMay } from './person';
 
-/** Leads to what was done to a document, by whom and when. */
-export function HistoryLink({ subject, about }: { subject: string; about?: AuditAbout }) {
+type HistoryOf = { subject: string; about?: AuditAbout } | { job: string };
+
+/** Leads to what was done to a document, or to a job and all its documents: by whom, when, and what was before. */
+export function HistoryLink(of: HistoryOf) {
   const keep = useKeepMonth();
   const may = useMay();
   if (!may('read-books')) return null;
-  const query = new URLSearchParams({ subject, ...(about ? { about } : {}) });
-  return <Link to={keep(`/ledger/audit-trail?${query}`)}>History</Link>;
+  return <Link to={keep(`/ledger/audit-trail?${new URLSearchParams({ ...of })}`)}>History</Link>;
 }

@@ -10,6 +10,7 @@ import type { EstimateView } from '../../../wire/estimates';
 import { useStartEstimateMutation } from '../../ground/api/api';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { HistoryLink } from '../../ground/HistoryLink';
 import { useAttempt } from '../../ground/useAttempt';
 import { Refused } from '../../kit/States';
 import { showUnitCost } from '../../kit/typed/unitCosts';
@@ -52,7 +53,8 @@ function Head({ view }: { view: EstimateView }) {
           {view.reference && `, ${view.reference}`}
           {view.acceptedOn && `, accepted ${displayDate(view.acceptedOn)}: ${view.acceptance}`}
         </span>
-        <div className="ml-auto flex gap-2">
+        <div className="ml-auto flex items-baseline gap-2">
+          <HistoryLink subject={`${view.job}/${view.number}`} about="estimate" />
           <button type="button" className="button" onClick={() => void copy()}>
             Copy and change the copy
           </button>

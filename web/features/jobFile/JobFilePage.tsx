@@ -6,6 +6,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import type { JobFileView } from '../../../wire/jobFile';
 import { useKeepMonth } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
+import { HistoryLink } from '../../ground/HistoryLink';
 import { Refused, Waiting } from '../../kit/States';
 import { StableForm } from '../../kit/StableForm';
 import { Checklist } from './Checklist';
@@ -36,7 +37,7 @@ export function JobFilePage() {
               <Checklist job={job} items={checklist} templates={data.templates} seen={seen.checklist} onTyped={onTyped} />
             )}
           </StableForm>
-          <Moves view={data} />
+          <Moves job={job} view={data} />
         </div>
         <div className="flex flex-col gap-6">
           <Events job={job} events={data.events} />
@@ -64,11 +65,13 @@ function Missing({ view }: { view: JobFileView }) {
   );
 }
 
-function Moves({ view }: { view: JobFileView }) {
-  if (view.moves.length === 0) return null;
+function Moves({ job, view }: { job: string; view: JobFileView }) {
   return (
     <section aria-label="Status history">
-      <h2 className="mb-1">The job’s life</h2>
+      <div className="mb-1 flex items-baseline justify-between">
+        <h2>Status history</h2>
+        <HistoryLink job={job} />
+      </div>
       <table className="ledger static-foot">
         <tbody>
           {view.moves.map((it, i) => (

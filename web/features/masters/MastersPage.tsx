@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { MASTERS, type MasterKind } from '../../../core/masters/masters';
 import type { MasterRow } from '../../../wire/masters';
 import { useMastersQuery } from '../../ground/api/api';
+import { HistoryLink } from '../../ground/HistoryLink';
 import { Loaded } from '../../ground/Loaded';
 import { May } from '../../ground/person';
 import { PageHead } from '../../kit/PageHead';
@@ -73,6 +74,9 @@ function Beside({ kind, rows, chosen, onChoose }: BesideProps) {
   return (
     <aside>
       <h2 className="mb-2">{coded === 'name' ? [row.code, row.name].filter(Boolean).join(', ') : `${row.code} ${row.name}`}</h2>
+      <p className="m-0 mb-2">
+        <HistoryLink subject={`${one} ${row.code}`} about="master" />
+      </p>
       <MasterForm key={row.seen} kind={kind} row={row} onDone={onChoose} />
       <MergeForm key={`merge ${row.code}`} kind={kind} row={row} rows={rows} onDone={onChoose} />
       {kind === 'people' && (

@@ -8,6 +8,7 @@ import { displayQuantity } from '../../../core/money/display';
 import { buildUpFault, PriceBook, unitCostOfShares, whereUsed } from '../../../core/prices/buildUp';
 import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
 import { useCurrency } from '../../ground/company';
+import { HistoryLink } from '../../ground/HistoryLink';
 import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { useCodecForm } from '../../kit/form/useCodecForm';
@@ -142,6 +143,7 @@ function Saving({
             : `Save ${facts.code || 'the build-up'}, ${showUnitCost(total, digits)}${facts.unit && ` a ${facts.unit}`}`}
         </button>
         {start && <SureButton onSure={() => void removeIt(start)}>Remove</SureButton>}
+        {start && <HistoryLink subject={start.code} about="price" />}
       </div>
       {refused && <Refused message={refused.message} />}
     </div>

@@ -13,7 +13,8 @@ import { readDate } from '../../kit/typed/readDate';
 import { Refused } from '../../kit/States';
 import { useUnsaved } from '../../kit/unsaved';
 import { useAsOf } from '../asOf';
-import { useMay } from '../person';
+import { May } from '../person';
+import { HistoryLink } from '../HistoryLink';
 import { faultOf } from '../faults';
 
 /** A document a client gets: a quotation of a job, or a change order. */
@@ -40,10 +41,19 @@ function useSendDocument() {
   return [send, change.isLoading || quotation.isLoading] as const;
 }
 
-/** The document as PDF and for a word processor. */
+/** The document as PDF and for a word processor, and what was done to it. */
 export function DocumentDownloads({ of }: { of: DocumentRef }) {
-  const may = useMay();
-  if (!may(of.kind === 'changes' ? 'export:changeDocument' : 'export:quotationDocument')) return null;
+  return (
+    <span className="flex items-baseline gap-3">
+      <HistoryLink subject={`${of.job}/${of.number}`} about={of.kind === 'changes' ? 'change' : 'quotation'} />
+      <May do={of.kind === 'changes' ? 'export:changeDocument' : 'export:quotationDocument'}>
+        <Files of={of} />
+      </May>
+    </span>
+  );
+}
+
+function Files({ of }: { of: DocumentRef }) {
   return (
     <span className="flex gap-2" role="group" aria-label="The document">
       <a className="button" href={documentHref(of, 'pdf')} target="_blank" rel="noreferrer">

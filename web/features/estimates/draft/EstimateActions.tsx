@@ -15,6 +15,7 @@ import type { EstimateView, Repricing } from '../../../../wire/estimates';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';
+import { HistoryLink } from '../../../ground/HistoryLink';
 import { Refused } from '../../../kit/States';
 import { useCodecForm } from '../../../kit/form/useCodecForm';
 import { day, words } from '../../../kit/typed/codecs';
@@ -42,6 +43,7 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
         {view.chosen && <b className="text-[var(--accent)]"> · chosen</b>}
       </span>
       <div className="ml-auto flex items-center gap-2">
+        <HistoryLink subject={`${view.job}/${view.number}`} about="estimate" />
         {!view.chosen && view.jobStatus === 'tender' && (
           <button type="button" className="button bare" onClick={() => void attempt(() => choose(at).unwrap())}>
             Choose
