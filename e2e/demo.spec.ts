@@ -83,7 +83,7 @@ const VIEWS: [path: string, heading: string][] = [
   ['/set-up/approvals', 'Approvals'],
   ['/jobs/2110/changes', 'Change orders'],
   ['/jobs/2110/changes/CO1', 'CO1 Solar control glass to south elevation'],
-  ['/jobs/2114/changes/CO1', 'Price: what the client pays'],
+  ['/jobs/2114/changes/CO1', 'Cost'],
   ['/jobs/2119/estimates', 'Estimates'],
   ['/jobs/2119/estimates/1', '2119 Pell Street library, reading room and annexe'],
   ['/jobs/2119/estimates/1/award', 'Schedule of values'],

@@ -17,6 +17,8 @@ export interface UnusualLine {
 export interface KnownOfLine {
   /** The document of this party that has the same reference already. */
   sameReference: number | null;
+  /** A line above it in its batch is of the same party, reference and amount. */
+  twice: boolean;
   /** Sections the job has; none where it has no sections. */
   sections: ReadonlySet<string>;
   awardedOn: PlainDate | null;
@@ -50,6 +52,11 @@ export function costWarnings(line: UnusualLine, known: KnownOfLine, asOf: PlainD
     warnings.push({
       field: 'reference',
       message: `${line.reference}${line.party && ` of ${line.party}`} is posted already, as document ${known.sameReference}`,
+    });
+  else if (known.twice)
+    warnings.push({
+      field: 'reference',
+      message: `${line.reference}${line.party && ` of ${line.party}`} appears twice with ${displayExact(amount, digits)}`,
     });
   if (known.usual !== null && Math.abs(amount) >= MANY_TIMES * known.usual)
     warnings.push({

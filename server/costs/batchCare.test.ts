@@ -32,6 +32,18 @@ test('is shown with what is unusual in it, by line', async () => {
     [1, 'dated'],
     [1, 'section'],
   ]);
+  // A reference of two letters is found too; lines of one document differ, and one that does not is said.
+  await act(database, TESTER, postCosts, batch(cost({ reference: 'R2', party: '' })));
+  const again = batch(
+    cost({ reference: 'R2', party: '' }),
+    cost({ reference: 'R3' }),
+    cost({ reference: 'R3', amount: 1 }),
+    cost({ reference: 'R3' }),
+  );
+  expect((await previewCosts(database, TESTER, again)).unusual.map((it) => [it.line, it.message])).toEqual([
+    [0, expect.stringMatching(/^R2 is posted already, as document \d+$/)],
+    [3, 'R3 of PANEL appears twice with 1,200.00'],
+  ]);
   // Taken back, it may be entered again.
   await act(database, TESTER, reversePosting, postingId, { on: null, reason: 'wrong' });
   expect((await previewCosts(database, TESTER, batch(cost({ reference: 'DN-881' })))).unusual).toEqual([]);

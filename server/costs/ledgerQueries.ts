@@ -68,12 +68,8 @@ export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costC
       filter.commitment,
     );
   if (filter.ids) add('e.id IN (SELECT value FROM json_each(?))', JSON.stringify(filter.ids));
-  const threes = threesOf(filter.search ?? '');
-  if (threes.length > 0)
-    add(
-      'e.id IN (SELECT rowid FROM cost_text WHERE cost_text MATCH ?)',
-      threes.map((it) => `"${it.replaceAll('"', '""')}"`).join(' AND '),
-    );
+  const threes = allThreesOf(filter.search ?? '');
+  if (threes !== '') add('e.id IN (SELECT rowid FROM cost_text WHERE cost_text MATCH ?)', threes);
   if (filter.search)
     add(
       `(e.reference || ' ' || e.party || ' ' || e.description) LIKE ? ESCAPE '\\'`,
@@ -82,10 +78,11 @@ export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costC
   return condition;
 }
 
-/** Every three letters in a row of what is searched for: what the index of the words knows. None in less than three letters. */
-export function threesOf(search: string): string[] {
+/** What the index of the words is asked for: every three letters in a row of what is searched for; nothing in less than three letters. */
+export function allThreesOf(search: string): string {
   const letters = [...search];
-  return letters.slice(2).map((_letter, i) => letters.slice(i, i + 3).join(''));
+  const threes = letters.slice(2).map((_letter, i) => letters.slice(i, i + 3).join(''));
+  return threes.map((it) => `"${it.replaceAll('"', '""')}"`).join(' AND ');
 }
 
 /** What the rows are ordered by; the id last, so that no two rows are alike. */

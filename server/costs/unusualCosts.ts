@@ -2,7 +2,7 @@ import { known } from '../../core/errors/known';
 import { costWarnings } from '../../core/costs/costWarnings';
 import type { CostBatchInput, CostPreview } from '../../wire/costs';
 import type { Reader } from '../db/sql';
-import { threesOf } from './ledgerQueries';
+import { allThreesOf } from './ledgerQueries';
 import type { PlannedBatch } from './postCosts';
 import { JOBS_OF_BATCH, POSTED_REFERENCES, USUAL_AMOUNTS } from './queries';
 
@@ -18,11 +18,16 @@ export async function unusualCosts(
   const jobs = new Map((await sql.all(JOBS_OF_BATCH, [jobIds, lastLine])).map((it) => [it.id, it]));
   const usual = new Map((await sql.all(USUAL_AMOUNTS, [ids, jobIds])).map((it) => [it.id, it.usual]));
   const posted = await postedReferences(sql, lines);
+  const above = new Set<string>();
   return lines.flatMap((line, i) => {
     const entry = plan.entries[i];
     if (!entry) return [];
     const job = known(jobs, entry.job_id);
+    const name = `${nameOf(line)}\u001f${line.amount}`;
+    const twice = line.reference !== '' && above.has(name);
+    above.add(name);
     const of = {
+      twice,
       sameReference: posted.get(nameOf(line)) ?? null,
       sections: new Set(JSON.parse(job.sections) as string[]),
       awardedOn: job.awardedOn,
@@ -34,12 +39,10 @@ export async function unusualCosts(
 
 const nameOf = ({ party, reference }: { party: string; reference: string }) => `${party}\u001f${reference}`;
 
-/** The document each reference of a party was posted with. One of less than three letters is not in the index, and not looked for. */
+/** The document each reference of a party was posted with: found by the words it begins with, as the index has them (`cost_text`). */
 async function postedReferences(sql: Reader, lines: CostBatchInput['lines']): Promise<Map<string, number>> {
-  const asked = [...new Set(lines.map((it) => it.reference))].flatMap((reference) => {
-    const threes = threesOf(reference);
-    return threes.length > 0 ? [`(${threes.map((it) => `"${it.replaceAll('"', '""')}"`).join(' AND ')})`] : [];
-  });
+  const words = lines.filter((it) => it.reference !== '').map((it) => `${it.reference} ${it.party} `);
+  const asked = [...new Set(words)].map((begin) => `(${allThreesOf(begin)})`);
   if (asked.length === 0) return new Map();
   const rows = await sql.all(POSTED_REFERENCES, [asked.join(' OR ')]);
   return new Map(rows.map((it) => [nameOf(it), it.posting]));

@@ -28,7 +28,7 @@ const MADE_OF: Record<string, readonly (readonly unknown[])[]> = {
   subtotals: ['month', 'job', 'section', 'code', 'type', 'party'].map((by) => [by, ['1']]),
   conditionOf: [[filter, { job: 1, costCode: 2 }]],
   keysOf: [[filter]],
-  threesOf: [['pump']],
+  allThreesOf: [['pump']],
   monthlySubtotals: ['job', 'section', 'code', 'type'].map((by) => [by, []]),
 };
 

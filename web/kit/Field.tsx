@@ -25,7 +25,12 @@ export function Field({
         className: `box ${(children.props.className as string) ?? ''}`,
       })}
       {/* Always there, so that a fault is read out when it comes. */}
-      <span id={`${id}-said`} aria-live="polite" className={fault ? 'fault' : hint ? 'note text-[12.5px]' : 'sr-only'}>
+      <span
+        id={`${id}-said`}
+        role={fault ? 'alert' : undefined}
+        aria-live="polite"
+        className={fault ? 'fault' : hint ? 'note text-[12.5px]' : 'sr-only'}
+      >
         {fault ?? hint}
       </span>
     </div>

@@ -22,9 +22,9 @@ export function ChangeDraft({ book, ...source }: DraftSource & { book: PriceBook
     <div className="grid grid-cols-[minmax(0,1fr)_290px] gap-6">
       <div>
         <ChangeFacts draft={draft} />
-        <SideHead title="Price: what the client pays" amount={read.price} />
+        <SideHead title="Price" amount={read.price} />
         <PriceGrid draft={draft} spent={spent} />
-        <SideHead title="Cost: what it takes" amount={read.cost} />
+        <SideHead title="Cost" amount={read.cost} />
         <CostGrid draft={draft} spent={spent} lists={lists} />
         <div className="mt-2 flex flex-wrap gap-2">
           <FromPriceBook book={book} sections={sectionsOf(spent)} onRows={draft.addRows} />

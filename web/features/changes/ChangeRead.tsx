@@ -30,9 +30,9 @@ export function ChangeRead({ view, attachments }: { view: ChangeView; attachment
           </span>
         </div>
         <Facts view={view} />
-        <h3>Price: what the client pays</h3>
+        <h3>Price</h3>
         <PriceLines view={view} />
-        <h3 className="mt-4">Cost: what it takes</h3>
+        <h3 className="mt-4">Cost</h3>
         <CostLines view={view} />
         {attachments}
       </div>

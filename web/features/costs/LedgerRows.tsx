@@ -144,7 +144,7 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
           </>
         ),
       },
-      words('order', 'Order', 96, (it) => it.commitment ?? ''),
+      words('order', 'PO / subcontract no.', 126, (it) => it.commitment ?? ''),
       {
         ...{ key: 'hours', title: 'Hours', width: 66, value: (it) => it.hours, number: displayQuantity, unsorted: true },
         cell: (it) => (it.hours === null ? '' : displayQuantity(it.hours)),

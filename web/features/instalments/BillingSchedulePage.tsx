@@ -126,11 +126,11 @@ function useInstalmentColumns({ codecs, stages, read, worked }: Typed): GridColu
     },
     { key: 'part', title: `% or ${code}`, width: 112 },
     {
-      ...{ key: 'from', title: 'of the', width: 74 },
+      ...{ key: 'from', title: 'Basis', width: 74 },
       offers: () => ['stages', 'job'].map((value) => ({ value, label: '' })),
     },
     {
-      ...{ key: 'amount', title: 'Comes to', width: 112, numeric: true },
+      ...{ key: 'amount', title: 'Amount', width: 112, numeric: true },
       show: (_, row) => (placeOf(row) < 0 ? '' : show(at(worked.valued.instalments, placeOf(row)).amount)),
     },
     {

@@ -61,7 +61,7 @@ function Proofs({ rows }: { rows: readonly Row[] }) {
     <>
       <p className={`verdict ${broken ? 'text-[var(--loss)]' : 'text-[var(--good)]'}`}>
         {broken
-          ? `${broken} of ${rows.length} proofs do not come out. Tell whoever looks after Ledrin; post nothing until they do.`
+          ? `${broken} of ${rows.length} reconciliations do not agree. Tell whoever looks after Ledrin; post nothing until they do.`
           : `All ${rows.length} reconciliations agree.`}
       </p>
       <Table label="Tie-out" columns={columns} rows={rows} rowKey={(row) => String(row.check)} className="tall" />

@@ -14,12 +14,12 @@ export function AchievedTable({ buildUp, perUnit }: { buildUp: BuildUpInput; per
   const jobs = (data ?? []).filter((it) => it.buildUp === buildUp.code);
   return (
     <>
-      <h2 className="mb-1 mt-4">Actuals on finished jobs, for one {buildUp.unit || 'unit'}</h2>
+      <h2 className="mb-1 mt-4">Actuals on completed jobs, per {buildUp.unit || 'unit'}</h2>
       {jobs.length === 0 ? (
         <p className="note m-0">No job that was priced with it is finished yet.</p>
       ) : (
         <Table
-          label="Actuals on finished jobs"
+          label="Actuals on completed jobs"
           columns={columns}
           rows={jobs}
           rowKey={(it) => it.job}

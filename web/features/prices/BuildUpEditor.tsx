@@ -95,10 +95,10 @@ function componentColumns(
       ...{ key: 'what', title: 'Description', width: 'auto' },
       show: (_, i) => <span className="block truncate note">{components.get(i)?.description}</span>,
     },
-    { key: 'quantity', title: `For one ${unit || 'unit'}`, width: 92 },
+    { key: 'quantity', title: `Quantity per ${unit || 'unit'}`, width: 104 },
     { key: 'unit', title: 'Unit', width: 50, show: (_, i) => components.get(i)?.unit },
     { key: 'waste', title: 'Waste %', width: 64 },
-    { key: 'each', title: 'Each', width: 84, numeric: true, show: (_, i) => showUnitCostFull(components.get(i)?.each ?? 0) },
+    { key: 'each', title: 'Unit cost', width: 84, numeric: true, show: (_, i) => showUnitCostFull(components.get(i)?.each ?? 0) },
     { key: 'hours', title: 'Hours', width: 66, numeric: true, show: (_, i) => displayQuantity(components.get(i)?.hours ?? 0) },
     { key: 'cost', title: 'Cost', width: 90, numeric: true, show: (_, i) => showUnitCostFull(components.get(i)?.cost ?? 0) },
   ];

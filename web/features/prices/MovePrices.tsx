@@ -61,7 +61,7 @@ export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void
     }
   };
   return (
-    <section aria-label="Move prices" className="sheet mb-3 px-3 py-3">
+    <section aria-label="Adjust prices" className="sheet mb-3 px-3 py-3">
       <form className="flex flex-wrap items-end gap-3" onSubmit={(event) => void show(event)}>
         <WhichPrices lists={lists} form={form} set={set} />
         <button className="button">Show what moves</button>

@@ -142,9 +142,9 @@ function Members({ groups, lines, priced, i, onMove }: RowProps) {
             <Choice
               aria-label={`SOV line of estimate line ${member}`}
               value={String(i)}
-              options={[...groups.map((to, k) => [String(k), `in ${to.line}`] as const), [NEW, 'in a new line']]}
+              options={[...groups.map((to, k) => [String(k), `SOV line ${to.line}`] as const), [NEW, 'new SOV line']]}
               onChange={(to) => onMove(member, to)}
-              className="w-[86px] text-[12.5px] text-[var(--soft)]"
+              className="w-[108px] text-[12.5px] text-[var(--soft)]"
             />
           </Member>
         );
