@@ -4,7 +4,7 @@ import { displayPeriod } from '../../../core/calendar/displayDate';
 import type { ApplicationRow, BillingRegister } from '../../../wire/billing';
 import { useBillingRegisterQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
-import { useClientNames } from '../../ground/clientNames';
+import { useClientNames } from '../../ground/partyNames';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';

@@ -7,6 +7,7 @@ import { Link, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useVendorNames } from '../../ground/partyNames';
 import { DayFilter } from '../../kit/form/DayInput';
 import type { LedgerParams } from '../../../wire/costs';
 import { Choice } from '../../kit/choice/Choice';
@@ -24,6 +25,7 @@ export function LedgerFilters({ filter, job }: FiltersProps) {
   const { month } = useAsOf();
   const set = useSetParam();
   const keep = useKeepMonth();
+  const nameOf = useVendorNames();
   const [search, setSearch] = useState(filter.search ?? '');
   const narrowed = Object.keys(filter).some(
     (key) => !['asOf', 'sort', 'descending'].includes(key) && !(key === 'job' && job !== undefined),
@@ -40,7 +42,7 @@ export function LedgerFilters({ filter, job }: FiltersProps) {
       <DayFilter label="From the day" day={filter.from ?? ''} month={month} onDay={(from) => set({ from })} />
       {filter.to && <span className="note">to {displayDate(filter.to)}</span>}
       {filter.section !== undefined && <span className="note">Section {filter.section || '(none)'}</span>}
-      {filter.party && <span className="note">Party {filter.party}</span>}
+      {filter.party && <span className="note">{nameOf(filter.party)}</span>}
       {filter.posting && <span className="note">Document {filter.posting}</span>}
       {filter.commitment && <span className="note">Order {filter.commitment}</span>}
       {narrowed && (

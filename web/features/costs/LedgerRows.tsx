@@ -10,6 +10,7 @@ import type { CostPage, CostRow, LedgerParams } from '../../../wire/costs';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { useVendorNames } from '../../ground/partyNames';
 import { useMay } from '../../ground/person';
 import type { AppDispatch } from '../../ground/api/store';
 import { Refused, Waiting } from '../../kit/States';
@@ -117,6 +118,7 @@ function workedNote({ worked, description }: CostRow): string {
 function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRow>[] {
   const keep = useKeepMonth();
   const { show } = useCurrency();
+  const nameOf = useVendorNames();
   return useMemo(() => {
     const words = (key: string, title: string, width: number | undefined, value: (row: CostRow) => string) =>
       ({ key, title, width, value, cell: value, cut: true, unsorted: true }) satisfies TableColumn<CostRow>;
@@ -131,7 +133,7 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
       { key: 'cost-code', title: 'Code', width: 54, value: (it) => it.costCode, cell: (it) => it.costCode },
       words('type', 'Type', 84, (it) => it.costType),
       words('reference', 'Reference', 104, referenceOf),
-      { ...words('party', 'Supplier / payee', 118, (it) => it.worked?.name ?? it.party), unsorted: false },
+      { ...words('party', 'Supplier / payee', 118, (it) => it.worked?.name ?? nameOf(it.party)), unsorted: false },
       {
         ...words('description', 'Description', undefined, (it) => it.description + workedNote(it) + stateNote(it)),
         cell: (it) => (
@@ -156,5 +158,5 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
       },
     ];
     return columns.filter(({ key }) => showJob || key !== 'job');
-  }, [keep, show, showJob, picks]);
+  }, [keep, show, showJob, picks, nameOf]);
 }

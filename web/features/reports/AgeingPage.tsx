@@ -6,7 +6,7 @@ import { at } from '../../../core/errors/known';
 import type { ReportReply } from '../../../wire/reports';
 import { useReportQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
-import { useClientNames } from '../../ground/clientNames';
+import { useClientNames } from '../../ground/partyNames';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';

@@ -9,6 +9,7 @@ import { useColumnKinds } from '../../../ground/columnKinds';
 import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';
 import { May, useMay } from '../../../ground/person';
+import { useVendorNames } from '../../../ground/partyNames';
 import { useAttempt } from '../../../ground/useAttempt';
 import { PageHead } from '../../../kit/PageHead';
 import { Empty, Refused, Waiting } from '../../../kit/States';
@@ -99,6 +100,7 @@ function MaterialOnSite({ job }: { job?: string }) {
 
 function useColumns(picked: ReadonlySet<number>, toggle: (rows: readonly UninstalledRow[]) => void) {
   const kinds = useColumnKinds();
+  const nameOf = useVendorNames();
   return useMemo(
     () => [
       {
@@ -118,7 +120,7 @@ function useColumns(picked: ReadonlySet<number>, toggle: (rows: readonly Uninsta
       kinds.count<UninstalledRow>('age', 'Days', (it) => it.age),
       kinds.text<UninstalledRow>('section', 'Section', (it) => it.section),
       kinds.text<UninstalledRow>('code', 'Cost code', (it) => `${it.costCode} ${it.codeName}`),
-      kinds.text<UninstalledRow>('party', 'Supplier', (it) => it.party),
+      kinds.text<UninstalledRow>('party', 'Supplier', (it) => nameOf(it.party)),
       kinds.text<UninstalledRow>('reference', 'Reference', (it) => it.reference),
       kinds.text<UninstalledRow>('description', 'Description', (it) => it.description),
       kinds.amount<UninstalledRow>('amount', 'Delivered', (it) => it.amount),
@@ -129,7 +131,7 @@ function useColumns(picked: ReadonlySet<number>, toggle: (rows: readonly Uninsta
       },
       kinds.amount<UninstalledRow>('left', 'Not installed', (it) => it.left),
     ],
-    [kinds, picked, toggle],
+    [kinds, picked, toggle, nameOf],
   );
 }
 
@@ -140,6 +142,7 @@ function quantityText({ quantity, unit }: UninstalledRow): string {
 /** What was installed, each with the way to undo it. */
 function Installed({ rows }: { rows: readonly InstallationRow[] }) {
   const kinds = useColumnKinds();
+  const nameOf = useVendorNames();
   const { exact } = useCurrency();
   const { refused, attempt } = useAttempt();
   const may = useMay();
@@ -149,7 +152,7 @@ function Installed({ rows }: { rows: readonly InstallationRow[] }) {
       kinds.day<InstallationRow>('installed', 'Installed', (it) => it.installedOn),
       kinds.text<InstallationRow>('job', 'Job', (it) => it.job),
       kinds.text<InstallationRow>('code', 'Cost code', (it) => it.costCode),
-      kinds.text<InstallationRow>('party', 'Supplier', (it) => it.party),
+      kinds.text<InstallationRow>('party', 'Supplier', (it) => nameOf(it.party)),
       kinds.text<InstallationRow>('reference', 'Reference', (it) => it.reference),
       kinds.text<InstallationRow>('description', 'Description', (it) => it.description),
       kinds.amount<InstallationRow>('amount', 'Amount', (it) => it.amount),
@@ -167,7 +170,7 @@ function Installed({ rows }: { rows: readonly InstallationRow[] }) {
         ),
       },
     ],
-    [kinds, exact, isLoading, attempt, undo],
+    [kinds, nameOf, exact, isLoading, attempt, undo],
   );
   if (rows.length === 0) return null;
   return (

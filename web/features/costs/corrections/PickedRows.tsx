@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { CostRow } from '../../../../wire/costs';
 import { useColumnKinds } from '../../../ground/columnKinds';
 import { useCurrency } from '../../../ground/company';
+import { useVendorNames } from '../../../ground/partyNames';
 import { Table } from '../../../kit/table/Table';
 import { pickColumn } from './pickColumn';
 import type { Picks } from './usePicks';
@@ -9,6 +10,7 @@ import type { Picks } from './usePicks';
 /** The entries to be corrected; those that are to stay as they are can be ticked off. */
 export function PickedRows({ all, rows, picks }: { all: readonly CostRow[]; rows: readonly CostRow[]; picks: Picks }) {
   const kinds = useColumnKinds();
+  const nameOf = useVendorNames();
   const { exact } = useCurrency();
   const columns = useMemo(
     () => [
@@ -19,7 +21,7 @@ export function PickedRows({ all, rows, picks }: { all: readonly CostRow[]; rows
       kinds.text<CostRow>('code', 'Code', (it) => it.costCode),
       kinds.text<CostRow>('type', 'Type', (it) => it.costType),
       kinds.text<CostRow>('reference', 'Reference', (it) => it.reference),
-      kinds.text<CostRow>('party', 'Supplier / payee', (it) => it.party),
+      kinds.text<CostRow>('party', 'Supplier / payee', (it) => nameOf(it.party)),
       kinds.text<CostRow>('description', 'Description', (it) => it.description),
       kinds.amount<CostRow>('amount', 'Amount', (it) => it.amount),
       kinds.link<CostRow>(
@@ -29,7 +31,7 @@ export function PickedRows({ all, rows, picks }: { all: readonly CostRow[]; rows
         (it) => `/ledger/postings/${it.postingId}`,
       ),
     ],
-    [kinds, picks],
+    [kinds, picks, nameOf],
   );
   return (
     <Table
