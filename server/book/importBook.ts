@@ -19,7 +19,7 @@ import { BookSave } from './bookSave';
 import type { Columns, Row } from './columns';
 import { bookRows, type FileShape } from './csv/readRows';
 
-/** A file of a book that was read: its rows, and how many are there already; null where rows have no key. */
+/** A file of a book that was read: its rows, and how many are there already; null where they are not compared with the database by a key. */
 export interface FileInspected {
   name: string;
   rows: number;
@@ -82,7 +82,13 @@ function inspect(book: BookCheck): FileInspected[] {
     const rows = book.rowsOf(file);
     if (rows.length === 0) return [];
     const there = (row: (typeof rows)[number]) => book.there(file, ...file.key.map((it) => row[it] as string | number | null));
-    return [{ name: file.name, rows: rows.length, there: file.key.length === 0 ? null : rows.filter(there).length }];
+    return [
+      {
+        name: file.name,
+        rows: rows.length,
+        there: file.key.length === 0 || file.existing === null ? null : rows.filter(there).length,
+      },
+    ];
   });
 }
 

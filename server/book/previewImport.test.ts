@@ -45,6 +45,7 @@ test('what is there already is counted by file, with what is wrong; nothing is s
   copyFileSync(path, join(folder, 'book.zip'));
   const seen = await previewImport(database.file, ASKED, folder);
   expect(seen.files.find((it) => it.name === 'cost_codes')).toEqual({ name: 'cost_codes', rows: 3, there: 3 });
+  expect(seen.files.find((it) => it.name === 'application_lines')).toMatchObject({ there: null });
   expect(seen.faults.length).toBeGreaterThan(5);
   expect([seen.after, await everything(database), folders()]).toEqual([null, before, left]);
 });

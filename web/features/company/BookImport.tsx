@@ -42,7 +42,7 @@ export function BookImport({ onDone }: { onDone?: () => void }) {
     onDone?.();
   };
   return (
-    <div className="min-w-0 grow">
+    <>
       <label className="button cursor-pointer">
         {reading ? 'Reading …' : 'Import CSV files or a ZIP …'}
         <input
@@ -55,15 +55,17 @@ export function BookImport({ onDone }: { onDone?: () => void }) {
           onChange={(event) => void look(event.target.files)}
         />
       </label>
-      {refused && <Refused message={refused.message} />}
-      {chosen && (
-        <ImportSeen
-          preview={chosen.preview}
-          busy={importing}
-          onTake={(skip) => void take(chosen.files, skip)}
-          onLeave={() => setChosen(null)}
-        />
-      )}
-    </div>
+      <div className="min-w-0 basis-full">
+        {refused && <Refused message={refused.message} />}
+        {chosen && (
+          <ImportSeen
+            preview={chosen.preview}
+            busy={importing}
+            onTake={(skip) => void take(chosen.files, skip)}
+            onLeave={() => setChosen(null)}
+          />
+        )}
+      </div>
+    </>
   );
 }

@@ -19,8 +19,7 @@ export function ImportSeen({ preview, busy, onTake, onLeave }: SeenProps) {
   const entries = `${identical.count.toLocaleString('en-GB')} ${identical.count === 1 ? 'cost' : 'costs'}`;
   return (
     <section aria-label="What the import would bring" className="sheet mt-3 px-4 py-3">
-      <Files files={files} />
-      {wrong && <Faults faults={faults} more={more} />}
+      {wrong && <Faults faults={faults} more={more} allThere={allThere(files)} />}
       {!wrong && <Totals before={preview.before} after={preview.after} />}
       {identical.count > 0 && (
         <div role="alert" className="my-3 border-l-4 border-[var(--over)] bg-[var(--band)] px-3 py-2">
@@ -37,6 +36,7 @@ export function ImportSeen({ preview, busy, onTake, onLeave }: SeenProps) {
           </ul>
         </div>
       )}
+      <Files files={files} />
       <div className="mt-3 flex flex-wrap gap-3">
         {!wrong && identical.count > 0 && (
           <button type="button" className="button main" disabled={busy} onClick={() => onTake(true)}>
@@ -68,33 +68,44 @@ export function ImportSeen({ preview, busy, onTake, onLeave }: SeenProps) {
 function Files({ files }: { files: ImportPreview['files'] }) {
   if (files.length === 0) return <p className="m-0">No rows in these files.</p>;
   return (
-    <table className="ledger">
-      <thead>
-        <tr>
-          <th>File</th>
-          <th className="num">Rows</th>
-          <th className="num">New</th>
-          <th className="num">Already there</th>
-        </tr>
-      </thead>
-      <tbody>
-        {files.map(({ name, rows, there }) => (
-          <tr key={name}>
-            <td>{name.replaceAll('_', ' ')}</td>
-            <td className="num">{rows.toLocaleString('en-GB')}</td>
-            <td className="num">{(rows - (there ?? 0)).toLocaleString('en-GB')}</td>
-            <td className="num">{there === null ? '' : there === 0 ? '–' : there.toLocaleString('en-GB')}</td>
+    <div className={files.length > 12 ? 'scroll mt-3 max-h-[320px]' : 'mt-3'} tabIndex={files.length > 12 ? 0 : undefined}>
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th>File</th>
+            <th className="num">Rows</th>
+            <th className="num">New</th>
+            <th className="num">Already there</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {files.map(({ name, rows, there }) => (
+            <tr key={name}>
+              <td>{name.replaceAll('_', ' ')}</td>
+              <td className="num">{rows.toLocaleString('en-GB')}</td>
+              <td className="num">{(rows - (there ?? 0)).toLocaleString('en-GB')}</td>
+              <td className="num">
+                {there === null ? <span className="note">not compared</span> : there === 0 ? '–' : there.toLocaleString('en-GB')}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
-function Faults({ faults, more }: { faults: readonly string[]; more: number }) {
+/** Whether whatever has a key of its own in these files is in the books. */
+function allThere(files: ImportPreview['files']): boolean {
+  const compared = files.filter((it) => it.there !== null);
+  return compared.length > 0 && compared.every((it) => it.there === it.rows);
+}
+
+function Faults({ faults, more, allThere }: { faults: readonly string[]; more: number; allThere: boolean }) {
   const all = faults.length + more;
   return (
     <div role="alert" className="mt-3">
+      {allThere && <p className="m-0 mb-1">What these files hold is in the books already. An import adds what is new.</p>}
       <p className="fault m-0">
         {all.toLocaleString('en-GB')} {all === 1 ? 'fault' : 'faults'}; nothing can be imported until{' '}
         {all === 1 ? 'it is' : 'they are'} corrected in the files

@@ -38,7 +38,7 @@ export function SetUpPage() {
               auditor, to move to another machine. Not exported: job drafts, reversal links and the audit trail. An import adds to
               what is here, all of it or nothing.
             </p>
-            <div className="flex items-start gap-3">
+            <div className="flex flex-wrap items-start gap-3">
               <May do="export:exportBook">
                 <a className="button" href={hrefOf(CALLS.exportBook, {})} download>
                   Export company, ZIP

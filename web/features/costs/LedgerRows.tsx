@@ -133,7 +133,7 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
       { key: 'cost-code', title: 'Code', width: 54, value: (it) => it.costCode, cell: (it) => it.costCode },
       words('type', 'Type', 84, (it) => it.costType),
       words('reference', 'Reference', 104, referenceOf),
-      { ...words('party', 'Supplier / payee', 118, (it) => it.worked?.name ?? nameOf(it.party)), unsorted: false },
+      { ...words('party', 'Supplier / payee', 150, (it) => it.worked?.name ?? nameOf(it.party)), unsorted: false },
       {
         ...words('description', 'Description', undefined, (it) => it.description + workedNote(it) + stateNote(it)),
         cell: (it) => (

@@ -21,7 +21,7 @@ export function PickedRows({ all, rows, picks }: { all: readonly CostRow[]; rows
       kinds.text<CostRow>('code', 'Code', (it) => it.costCode),
       kinds.text<CostRow>('type', 'Type', (it) => it.costType),
       kinds.text<CostRow>('reference', 'Reference', (it) => it.reference),
-      kinds.text<CostRow>('party', 'Supplier / payee', (it) => nameOf(it.party)),
+      kinds.text<CostRow>('party', 'Supplier / payee', (it) => it.worked?.name ?? nameOf(it.party)),
       kinds.text<CostRow>('description', 'Description', (it) => it.description),
       kinds.amount<CostRow>('amount', 'Amount', (it) => it.amount),
       kinds.link<CostRow>(
