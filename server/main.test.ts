@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
+import { connect } from 'node:net';
 import { join } from 'node:path';
 import { afterAll, describe, expect, test } from '@jest/globals';
 import sqlite3 from 'sqlite3';
@@ -66,6 +67,12 @@ describe('the server', () => {
     const [, port] = /http:\/\/localhost:(\d+)/.exec(await said(child, /http:\/\/localhost:\d+/))!;
     const session = await (await fetch(`http://127.0.0.1:${port}/api/session`)).json();
     expect(session).toMatchObject({ company: null, newestMonth: null, jobCount: 0 });
+    // A client that is half-way through sending does not hold it up.
+    const client = connect(Number(port), '127.0.0.1').on('error', () => undefined);
+    client.write(
+      `POST /api/costs HTTP/1.1\r\nhost: localhost:${port}\r\ncontent-type: application/json\r\ncontent-length: 99\r\n\r\n{`,
+    );
+    await once(client, 'connect');
     child.kill('SIGTERM');
     const [code] = await once(child, 'exit');
     expect(code).toBe(0);
