@@ -116,8 +116,27 @@ for (const scheme of ['light', 'dark'] as const) {
               .join(' | ')}`,
         ),
       );
-      const width = await page.evaluate(() => document.documentElement.scrollWidth);
-      if (width !== 1280) faults.push(`${path} is ${width} wide`);
+      // As wide as the window, as narrow as a small laptop's, and on a sheet of A4 across, without the navigation.
+      for (const [media, window] of [
+        ['screen', 1280],
+        ['screen', 1024],
+        ['print', 1032],
+      ] as const) {
+        await page.emulateMedia({ media });
+        await page.setViewportSize({ width: window, height: 800 });
+        // Charts are drawn at their new width a moment later.
+        const wide = () => page.evaluate(() => document.documentElement.scrollWidth);
+        await expect
+          .poll(wide, { timeout: 2000 })
+          .toBeLessThanOrEqual(window)
+          .catch(() => undefined);
+        const width = await wide();
+        if (width > window) faults.push(`${path} is ${width} wide, ${media} ${window}`);
+        const band = page.getByRole('navigation', { name: 'Main navigation' });
+        if ((await band.isVisible()) !== (media === 'screen')) faults.push(`${path}: navigation on ${media}`);
+      }
+      await page.emulateMedia({ media: 'screen' });
+      await page.setViewportSize({ width: 1280, height: 800 });
     }
     expect([...faults, ...errors]).toEqual([]);
     await context.close();
@@ -132,6 +151,10 @@ test('the product opens at the newest month with entries, and a month back chang
   await page.keyboard.press('[');
   await expect(page).toHaveURL(/as-of=2031-03/);
   await expect(earned).not.toHaveText(april!);
+  // Every way on keeps the day.
+  await page.getByRole('navigation', { name: 'Main navigation' }).getByRole('link', { name: 'Reports' }).click();
+  await expect(page).toHaveURL(/work-in-progress\?as-of=2031-03/);
+  await page.goBack();
   await page.keyboard.press(']');
   await expect(earned).toHaveText(april!);
 });

@@ -89,6 +89,10 @@ test('the job file keeps facts, events and postings; a locked job takes no trans
   await page.getByLabel('Reason for locking').fill('Audit');
   await page.getByRole('button', { name: 'Lock', exact: true }).click();
   await expect(page.getByRole('button', { name: /^on-site, locked/ })).toBeVisible();
+  // A change is no longer offered; by its address, it is refused.
+  await page.goto(`${running.url}/jobs/2105/changes?as-of=2031-04`);
+  await expect(page.getByRole('heading', { name: 'Change orders' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Raise a change' })).toHaveCount(0);
   await page.goto(`${running.url}/jobs/2105/changes/new?as-of=2031-04`);
   await page.getByLabel('Title').fill('Too late');
   await page.getByRole('button', { name: 'Save CO2' }).click();

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { present } from '../core/errors/known';
 import { ledrin, startLedrin, type Running } from './server';
 
 let running: Running;
@@ -77,6 +78,10 @@ test('what is typed and not saved is asked about before the page is left; deleti
   await expect(page.getByLabel('Title')).toHaveValue('Smoke vents');
   await page.getByRole('button', { name: 'Save CO2' }).click();
   await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
+  // What is said of it lies on nothing that is pressed next.
+  const [said, next] = [page.getByText('CO2 saved'), page.getByRole('button', { name: 'Delete draft' })];
+  const [a, b] = [present(await said.boundingBox()), present(await next.boundingBox())];
+  expect(a.x >= b.x + b.width || b.x >= a.x + a.width || a.y >= b.y + b.height || b.y >= a.y + a.height).toBe(true);
   await page.getByRole('button', { name: 'Delete draft' }).click();
   await page.getByRole('button', { name: 'Delete draft for good?' }).click();
   await expect(page.getByRole('link', { name: 'Raise a change' })).toBeVisible();

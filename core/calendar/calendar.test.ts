@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { displayDate, displayPeriod } from './displayDate';
+import { displayDate, displayPeriod, withDisplayDates } from './displayDate';
 import { firstEntryDay } from './firstEntryDay';
 import { monthIndex } from './month';
 import { addDays, addMonths, daysBetween, isPlainDate, lastDay } from './plainDate';
@@ -49,4 +49,10 @@ test.each([
   ['2026-11-25', '2026-11-30', '2031-04', '2026-11-25'],
 ])('on %s, looking at %s in books up to %s, a document is dated %s at first', (today, lastDay, newest, expected) => {
   expect(firstEntryDay(today, lastDay, newest)).toBe(expected);
+});
+
+test('days within a sentence are written as everywhere', () => {
+  expect(withDisplayDates('certified on 2031-09-05, before 2031-10-01; DN-2031-09')).toBe(
+    'certified on 5 Sep 2031, before 1 Oct 2031; DN-2031-09',
+  );
 });

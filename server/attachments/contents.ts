@@ -10,7 +10,7 @@ import {
   renameSync,
   rmSync,
   statSync,
-  writeSync,
+  writeFileSync,
 } from 'node:fs';
 import { basename, extname, join } from 'node:path';
 
@@ -35,17 +35,24 @@ export function keepContent(folder: string, hash: string, content: Buffer): void
   const path = join(folder, hash);
   if (isSound(path, hash)) return;
   try {
-    const file = openSync(`${path}.part`, 'w');
-    try {
-      writeSync(file, content);
-      fsyncSync(file);
-    } finally {
-      closeSync(file);
-    }
+    writeThrough(`${path}.part`, 'w', content);
     renameSync(`${path}.part`, path);
+    // The new name too: a folder is written through like a file.
+    writeThrough(folder, 'r');
   } catch (error) {
     rmSync(`${path}.part`, { force: true });
     throw error;
+  }
+}
+
+/** Writes a file, or what is pending of a folder, through to the disk. */
+function writeThrough(path: string, flags: 'w' | 'r', content?: Buffer): void {
+  const opened = openSync(path, flags);
+  try {
+    if (content) writeFileSync(opened, content);
+    fsyncSync(opened);
+  } finally {
+    closeSync(opened);
   }
 }
 

@@ -1,4 +1,4 @@
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import MailComposer from 'nodemailer/lib/mail-composer';
 
@@ -35,7 +35,10 @@ export class Outbox {
         writeFileSync(join(this.folder, file), eml, { flag: 'wx' });
         return file;
       } catch (error) {
-        if ((error as NodeJS.ErrnoException).code !== 'EEXIST' || count > 1000) throw error;
+        if ((error as NodeJS.ErrnoException).code === 'EEXIST' && count <= 1000) continue;
+        // Where the disk is full, no half of a message is left.
+        if ((error as NodeJS.ErrnoException).code !== 'EEXIST') rmSync(join(this.folder, file), { force: true });
+        throw error;
       }
     }
   }

@@ -1,14 +1,26 @@
 import { Pop } from './Pop';
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
+
+interface Usual {
+  /** Hidden in a window narrower than this, in pixels, until somebody chooses, so that the rest is seen without scrolling. */
+  below: number;
+  columns: readonly string[];
+}
 
 /** Which columns of a table this browser hides, kept under `kept`; `usual` holds until somebody chooses. */
-export function useHiddenColumns(kept: string, usual: readonly string[] = []): [ReadonlySet<string>, (hidden: string[]) => void] {
-  const [hidden, setHidden] = useState(() => readKept(kept) ?? usual);
+export function useHiddenColumns(kept: string, usual: Usual): [ReadonlySet<string>, (hidden: string[]) => void] {
+  const [hidden, setHidden] = useState(() => readKept(kept));
+  const isNarrow = useSyncExternalStore(onResize, () => window.innerWidth < usual.below);
   const hide = (keys: string[]) => {
     localStorage.setItem(kept, JSON.stringify(keys));
     setHidden(keys);
   };
-  return [new Set(hidden), hide];
+  return [new Set(hidden ?? (isNarrow ? usual.columns : [])), hide];
+}
+
+function onResize(changed: () => void): () => void {
+  window.addEventListener('resize', changed);
+  return () => window.removeEventListener('resize', changed);
 }
 
 function readKept(kept: string): string[] | null {

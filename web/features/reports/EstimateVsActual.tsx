@@ -16,7 +16,10 @@ function Estimate({ job, inWindow = false }: { job: string; inWindow?: boolean }
   if (data.lines.length === 0)
     return (
       <Empty title="No budget and no cost to date">
-        <p className="note m-0">The budget is entered when the job is set up, or comes with a book.</p>
+        <p className="note m-0">
+          The budget is entered with the schedule of values, until the job is on site; after that, budget is moved between its
+          lines.
+        </p>
       </Empty>
     );
   return (

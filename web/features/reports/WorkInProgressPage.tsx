@@ -39,8 +39,8 @@ function withToComplete(row: Row): Row {
   return { ...row, cost_to_complete: Number(row.estimated_cost) - Number(row.cost_to_date) };
 }
 
-/** Hidden in a narrow window until somebody chooses, so that the rest is seen without scrolling. A loss is marked on the profit, too. */
-const LEAST_NEEDED = ['cost_to_complete', 'profit_to_date', 'backlog', 'loss_provision'];
+/** A loss is marked on the profit, too. */
+const LEAST_NEEDED = { below: 1200, columns: ['cost_to_complete', 'profit_to_date', 'backlog', 'loss_provision'] };
 
 /** The work-in-progress schedule over all jobs, with over- and underbilling drawn beside the figures. */
 export function WorkInProgressPage() {
@@ -60,7 +60,7 @@ export function WorkInProgressPage() {
 
 function Schedule({ data }: { data: ReportReply }) {
   const { code } = useCurrency();
-  const [hidden, hide] = useHiddenColumns('ledrin.wip.hidden', window.innerWidth < 1200 ? LEAST_NEEDED : []);
+  const [hidden, hide] = useHiddenColumns('ledrin.wip.hidden', LEAST_NEEDED);
   const figures = useMemo(() => columnsShown(data.columns), [data.columns]);
   const rows = useMemo(() => data.rows.map(withToComplete), [data.rows]);
   const jobs = useMemo(() => rows.slice(0, -1), [rows]);

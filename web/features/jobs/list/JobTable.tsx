@@ -20,9 +20,8 @@ import { JobFilters } from './JobFilters';
 import { headOf, LISTED_FIGURES, type ListedFigure } from './listedFigures';
 import { movedMargin, shownJobs, useJobFilter, type JobSortKey } from './useJobFilter';
 
-/** Below this width of the window, columns that others stand for are hidden at first. */
-const NARROW = 1200;
-const LEAST_NEEDED = ['clientName', 'manager'];
+/** Others stand for these. */
+const LEAST_NEEDED = { below: 1200, columns: ['clientName', 'manager'] };
 
 /** What may be hidden: all but what a job is known by. */
 const CHOSEN = [
@@ -41,7 +40,7 @@ export function JobTable({ jobs }: { jobs: readonly ListedJob[] }) {
   const shown = useMemo(() => shownJobs(jobs, view), [jobs, view]);
   const columns = useColumns();
   const { code, show } = useCurrency();
-  const [hidden, hide] = useHiddenColumns('ledrin.jobs.hidden', window.innerWidth < NARROW ? LEAST_NEEDED : []);
+  const [hidden, hide] = useHiddenColumns('ledrin.jobs.hidden', LEAST_NEEDED);
   return (
     <>
       <JobFilters jobs={jobs} view={view} />
