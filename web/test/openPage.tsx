@@ -19,6 +19,7 @@ export interface Asked {
   call: Name;
   /** Its query. */
   query: Record<string, string>;
+  /** What was sent as JSON; nothing of an upload. */
   body: unknown;
 }
 
@@ -57,8 +58,9 @@ export function openPage(Page: ComponentType, path: string, address: string, rep
     const request = input as Request;
     const url = new URL(request.url);
     const call = callOf(request.method, url.pathname);
-    const text = await request.text();
-    const one = { call, query: Object.fromEntries(url.searchParams), body: text ? (JSON.parse(text) as unknown) : undefined };
+    const isJson = request.headers.get('content-type')?.startsWith('application/json') === true;
+    const body = isJson ? ((await request.json()) as unknown) : undefined;
+    const one = { call, query: Object.fromEntries(url.searchParams), body };
     asked.push(one);
     const reply = given[call] as unknown;
     if (reply === undefined) throw new Error(`The test has no reply to ${call}`);

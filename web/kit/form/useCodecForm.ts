@@ -65,12 +65,13 @@ export function useCodecForm<Fields extends Codecs>(
     (work: (values: Values<Fields>) => Promise<unknown>, asFault: (error: unknown) => Refusal) => (event?: FormEvent) => {
       setRefused(null);
       void form.handleSubmit(async (values) => {
-        const typed = JSON.stringify(form.getValues());
+        const asItIs = () => setSent(JSON.stringify(form.getValues()));
         try {
-          // Done, the page may be left in the same breath.
-          setSent(typed);
+          // Done, the page may be left in the same breath; what the work itself empties or fills in is no typing.
+          asItIs();
           settled();
           await work(values);
+          asItIs();
         } catch (error) {
           setSent(null);
           refuse(asFault(error));

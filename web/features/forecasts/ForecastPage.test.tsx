@@ -1,0 +1,82 @@
+/** @jest-environment ./web/test/pageEnvironment.js */
+import { afterEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import type { ForecastLine, ForecastView } from '../../../wire/forecasts';
+import { anyUnsaved } from '../../kit/unsaved';
+import { openPage, type Replies } from '../../test/openPage';
+import { ForecastPage } from './ForecastPage';
+
+afterEach(cleanup);
+
+const line = (costCode: string, more: Partial<ForecastLine> = {}): ForecastLine => ({
+  ...{ section: 'A', costCode, description: 'Decks', costType: 'labour', said: null, before: null, lastMonth: 1_000_000 },
+  state: {
+    ...{ budgeted: true, original: 1_000_000, changes: 0, transfers: 0, changesSinceForecast: 0, hoursBudgeted: 2_000_000 },
+    ...{ hoursChangedSinceForecast: 0, cost: 400_000, hours: 500_000, openCommitment: 0, forecast: null },
+  },
+  ...more,
+});
+const view = (more: Partial<ForecastView> = {}): ForecastView => ({
+  ...{ seen: 'as read', on: '2031-04-30', contractSum: 3_000_000, closed: null, finished: false },
+  lines: [line('100'), line('200')],
+  ...more,
+});
+const open = (of: ForecastView, more: Replies = {}) =>
+  openPage(ForecastPage, '/jobs/:number/forecast', '/jobs/J1/forecast?as-of=2031-04', { forecast: of, ...more });
+const cell = (title: string, row: number) => screen.findByLabelText<HTMLInputElement>(`${title}, row ${row}`);
+async function put(title: string, row: number, text: string) {
+  const input = await cell(title, row);
+  fireEvent.focus(input);
+  fireEvent.change(input, { target: { value: text } });
+  fireEvent.blur(input);
+}
+
+test('what is said of a line is worked at once, with last month and margin beside it, and saved with what was read', async () => {
+  const { sent } = open(view(), { saveForecast: {} } as Replies);
+  await cell('% done', 1);
+  const outcome = () => screen.getByRole('status').textContent;
+  // Two lines at their budget of 10,000.00: (30,000 - 20,000) / 30,000 is 33.3 %.
+  expect(outcome()).toBe('Estimate at completion, GBP 20,000.00margin  33.3 %31 Mar 2031: 20,000.00, 33.3 %');
+  await put('% done', 1, '80');
+  // 4,000.00 at 80 % are 5,000.00; with the other 15,000.00, which is half of the contract sum.
+  expect(outcome()).toContain('15,000.00margin  50.0 %');
+  expect(anyUnsaved()).toBe(true);
+  // Of three ways to say it the one typed last counts.
+  await put('Cost to complete', 1, '2000');
+  expect((await cell('% done', 1)).value).toBe('');
+  expect(outcome()).toContain('16,000.00margin  46.7 %');
+  await put('Note', 1, 'Second fix late');
+  fireEvent.click(screen.getByRole('button', { name: 'Save forecast' }));
+  const said = {
+    section: 'A',
+    costCode: '100',
+    costType: 'labour',
+    method: 'to-complete',
+    value: 200_000,
+    note: 'Second fix late',
+  };
+  await waitFor(() => expect(sent('saveForecast')).toEqual([{ seen: 'as read', on: '2031-04-30', lines: [said] }]));
+  await waitFor(() => expect(anyUnsaved()).toBe(false));
+});
+
+test('what cannot be read stays in its cell and is not saved; what somebody else saved meanwhile is said, and nothing is lost', async () => {
+  open(view(), { saveForecast: { status: 409, body: { message: 'Jo Ward saved this forecast since you opened it' } } });
+  await put('% done', 2, '120');
+  expect((await cell('% done', 2)).getAttribute('aria-invalid')).toBe('true');
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Save forecast' }).disabled).toBe(true);
+  await put('% done', 2, '40');
+  fireEvent.click(screen.getByRole('button', { name: 'Save forecast' }));
+  expect((await screen.findByRole('alert')).textContent).toContain('Jo Ward saved this forecast since you opened it');
+  expect((await cell('% done', 2)).value).toMatch(/^40/);
+});
+
+test('an earlier forecast stands under the pointer; on a closed job it is read, and a job without lines says so', async () => {
+  const before = { method: 'hours' as const, value: 1_205_000, on: '2031-03-31', note: '' };
+  const { unmount } = open(view({ closed: 'Job J1 is closed', lines: [line('100', { before })] }));
+  expect(await screen.findByText('Job J1 is closed.')).toBeDefined();
+  expect(screen.getByTitle('100 Decks · labour · A. Earlier forecast: 120.5 h to go, 31 Mar 2031')).toBeDefined();
+  expect([screen.queryByRole('button', { name: 'Saved' }), screen.queryByLabelText('% done, row 1')]).toEqual([null, null]);
+  unmount();
+  open(view({ lines: [] }));
+  expect(await screen.findByText('No budget and no cost to forecast from yet')).toBeDefined();
+});
