@@ -95,7 +95,7 @@ for (const scheme of ['light', 'dark'] as const) {
   test(`every view opens in the ${scheme} scheme: no error, no accessibility fault, nothing wider than the window`, async ({
     browser,
   }) => {
-    test.setTimeout(600_000);
+    test.setTimeout(900_000);
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: scheme });
     const page = await context.newPage();
     const errors: string[] = [];
