@@ -1,6 +1,7 @@
 import { AGEING_FIGURE_NAMES, AGEING_FIGURES } from '../../core/billing/ageingFigures';
 import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
+import { ClientTable } from '../company/models';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from './report';
 
@@ -24,12 +25,14 @@ export async function ageingReport(sql: Reader, request: ReportRequest): Promise
     due_on: it.dueOn,
     ...Object.fromEntries(AGEING_FIGURE_NAMES.map((name) => [AGEING_FIGURES[name].column, it[name]])),
   }));
+  const clients = await sql.find(ClientTable, {});
   return {
     name: 'ageing',
     title: 'Ageing of receivables',
     columns: COLUMNS,
     rows: [...rows, totalRow(COLUMNS, rows, 'customer')],
     hasTotal: true,
+    groups: { by: 'customer', names: new Map(clients.map((it) => [it.code, it.name])) },
     computed: { total: { plus: AGEING_FIGURE_NAMES.filter((it) => it !== 'total').map((it) => AGEING_FIGURES[it].column) } },
   };
 }

@@ -20,6 +20,8 @@ export interface Report {
   hasTotal: boolean;
   /** Columns a workbook may write as formulas, by their key. */
   computed?: Readonly<Record<string, Computed>>;
+  /** For people: rows that stand together by the value of a column, under its name, with their sums. */
+  groups?: { by: string; names: ReadonlyMap<string, string> };
 }
 
 export interface ReportRequest {

@@ -1,10 +1,11 @@
 import { present } from '../../core/errors/known';
+import { grouped } from '../../core/lists/grouped';
 import { displayDate } from '../../core/calendar/displayDate';
 import { formatScaled } from '../../core/money/decimal';
 import { UNIT_COST_DECIMALS } from '../../core/prices/unitCost';
 import { displayCents, displayPercent, displayQuantity } from '../../core/money/display';
 import type { Company } from '../company/company';
-import type { Report, ReportColumn } from './report';
+import { totalRow, type Report, type ReportColumn, type ReportRow } from './report';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 
 /** A cell as people read it. */
@@ -17,9 +18,25 @@ export function readableCell({ kind }: ReportColumn, value: string | number, dig
   return kind === 'hours' ? displayQuantity(value) : String(value);
 }
 
+/** The rows as people read them: those of a group stand under its name and their sums, which are bold, as the total is. */
+export function printedRows({ columns, rows, hasTotal, groups }: Report): { row: ReportRow; bold: boolean }[] {
+  const isTotal = (i: number) => hasTotal && i === rows.length - 1;
+  if (!groups) return rows.map((row, i) => ({ row, bold: isTotal(i) }));
+  const { by, names } = groups;
+  const listed = rows.filter((_row, i) => !isTotal(i));
+  const of = grouped(listed, (row) => String(row[by]));
+  return [
+    ...[...of].flatMap(([value, own]) => [
+      { row: { ...totalRow(columns, own, by), [by]: names.get(value) ?? value }, bold: true },
+      ...own.map((row) => ({ row: { ...row, [by]: '' }, bold: false })),
+    ]),
+    ...rows.slice(listed.length).map((row) => ({ row, bold: true })),
+  ];
+}
+
 /** A report on document: heads repeat on every page, the total stands under a rule. */
 export async function reportPdf(report: Report, company: Company, asOf: string): Promise<Buffer> {
-  const { columns, rows } = report;
+  const { columns } = report;
   const many = columns.length > 8;
   const isText = (column: ReportColumn) => column.kind === 'text' || column.kind === 'date';
   const body = [
@@ -28,10 +45,10 @@ export async function reportPdf(report: Report, company: Company, asOf: string):
       bold: true,
       alignment: isText(column) ? ('left' as const) : ('right' as const),
     })),
-    ...rows.map((row, i) =>
+    ...printedRows(report).map(({ row, bold }) =>
       columns.map((column) => ({
         text: readableCell(column, present(row[column.key]), company.digits),
-        bold: report.hasTotal && i === rows.length - 1,
+        bold,
         alignment: isText(column) ? ('left' as const) : ('right' as const),
         noWrap: !isText(column),
       })),

@@ -14,7 +14,7 @@ import { cleanUp, faultsOf, folderText, temporaryDatabase } from './books';
 import { unzipped } from './unzipped';
 import { applicationDocument, applicationPdf } from '../billing/applicationPdf';
 import { cellText, csvText, reportCsv } from '../reports/reportCsv';
-import { readableCell, reportPdf } from '../reports/reportPdf';
+import { printedRows, readableCell, reportPdf } from '../reports/reportPdf';
 import { reportXlsx } from '../reports/reportXlsx';
 
 let database: Database;
@@ -194,6 +194,19 @@ describe('a PDF', () => {
 
   test.each(['wip', 'ageing', 'trial-balance', 'tie-out'] as const)('comes of %s', async (name) => {
     expect(pdfPages(await reportPdf(await reportOf(name), company, AS_OF)).pages).toBeGreaterThan(0);
+  });
+
+  test('of the ageing stands by client, by name, with what each owes', async () => {
+    const report = await reportOf('ageing');
+    const rows = printedRows(report);
+    const total = (of: typeof rows) => of.reduce((sum, { row }) => sum + Number(row.total), 0);
+    const clients = rows.filter(({ row, bold }) => bold && row.job === '' && row.customer !== 'TOTAL');
+    expect(clients.map(({ row }) => row.customer)).toContain('Hollin & Threap Construction');
+    expect(clients.map(({ row }) => row.customer)).not.toContain('HOLLIN');
+    // Each once, over the rows it adds up; all of them are the total.
+    expect(new Set(clients.map(({ row }) => row.customer)).size).toBe(clients.length);
+    expect(total(clients)).toBe(report.rows.at(-1)?.total);
+    expect(total(rows.filter(({ bold }) => !bold))).toBe(report.rows.at(-1)?.total);
   });
 
   test('writes cells as people read them', () => {
