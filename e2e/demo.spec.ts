@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { choose } from './choose';
 import { startLedrin, type Running } from './server';
 
@@ -91,6 +91,17 @@ const VIEWS: [path: string, heading: string][] = [
   ['/jobs/2098/estimates/1', 'As offered'],
 ];
 
+/** Tables that stand out of the column they are in, and so over what is beside it; those in a box that scrolls do not. */
+const overlapping = (page: Page) =>
+  page.evaluate(() => {
+    const scrolls = (it: Element | null): boolean =>
+      it !== null && it.tagName !== 'MAIN' && (getComputedStyle(it).overflowX !== 'visible' || scrolls(it.parentElement));
+    const right = (it: Element | null) => it?.getBoundingClientRect().right ?? 0;
+    return [...document.querySelectorAll('main table')]
+      .filter((it) => !scrolls(it.parentElement) && right(it) > right(it.parentElement) + 1)
+      .map((it) => `table ${it.getAttribute('aria-label') ?? ''} stands out`);
+  });
+
 for (const scheme of ['light', 'dark'] as const) {
   test(`every view opens in the ${scheme} scheme: no error, no accessibility fault, nothing wider than the window`, async ({
     browser,
@@ -132,6 +143,7 @@ for (const scheme of ['light', 'dark'] as const) {
           .catch(() => undefined);
         const width = await wide();
         if (width > window) faults.push(`${path} is ${width} wide, ${media} ${window}`);
+        faults.push(...(await overlapping(page)).map((it) => `${path}: ${it}, ${media} ${window}`));
         const band = page.getByRole('navigation', { name: 'Main navigation' });
         if ((await band.isVisible()) !== (media === 'screen')) faults.push(`${path}: navigation on ${media}`);
       }

@@ -152,7 +152,7 @@ function Settled({ view }: { view: ApplicationView }) {
   // What was shown before it was certified is not shown for what is.
   const shown = view.can.certify && may('certify') ? preview : null;
   return (
-    <div className="grid gap-6 grid-cols-[minmax(0,1fr)_280px]">
+    <div className="grid gap-6 grid-cols-[minmax(0,1fr)_280px] max-[1150px]:grid-cols-1">
       <div>
         <ApplicationLines view={view} />
         {view.can.return && may('apply') && !may('certify') && <Return view={view} />}

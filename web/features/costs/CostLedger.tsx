@@ -1,12 +1,31 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAsOf } from '../../ground/asOf';
+import { ColumnChoice, useHiddenColumns } from '../../kit/ColumnChoice';
 import { askedOf } from './ledgerParams';
 import { LedgerFilters } from './LedgerFilters';
 import { Subtotals } from './CostSubtotals';
 import { LedgerRows } from './LedgerRows';
 import { PickBar } from './corrections/PickBar';
 import { usePicks } from './corrections/usePicks';
+
+/** Columns that may be hidden: all but when, where, how much and by which document. */
+const CHOSEN = [
+  ...[
+    { key: 'section', title: 'Section' },
+    { key: 'type', title: 'Type' },
+    { key: 'reference', title: 'Reference' },
+  ],
+  ...[
+    { key: 'party', title: 'Supplier / payee' },
+    { key: 'description', title: 'Description' },
+  ],
+  ...[
+    { key: 'order', title: 'PO / subcontract no.' },
+    { key: 'hours', title: 'Hours' },
+  ],
+];
+const LEAST_NEEDED = { below: 1200, columns: ['order'] };
 
 /** The cost ledger of one job, or of all: filtered, sorted and summed on the server, scrolled a page at a time. */
 export function CostLedger({ job }: { job?: string }) {
@@ -19,14 +38,17 @@ export function CostLedger({ job }: { job?: string }) {
   }, [asOf, params, job]);
   const by = params.get('by');
   const picks = usePicks();
+  const [hidden, hide] = useHiddenColumns('ledrin.ledger.hidden', LEAST_NEEDED);
   return (
     <>
-      <LedgerFilters filter={filter} job={job} />
+      <LedgerFilters filter={filter} job={job}>
+        {!by && <ColumnChoice columns={CHOSEN} hidden={hidden} onHide={hide} />}
+      </LedgerFilters>
       <PickBar picks={picks} />
       {by ? (
         <Subtotals filter={filter} by={by} />
       ) : (
-        <LedgerRows key={JSON.stringify(filter)} filter={filter} showJob={job === undefined} picks={picks} />
+        <LedgerRows key={JSON.stringify(filter)} filter={filter} showJob={job === undefined} picks={picks} hidden={hidden} />
       )}
     </>
   );

@@ -2,7 +2,7 @@ import { May } from '../../ground/person';
 import { useListsQuery } from '../../ground/api/api';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES } from '../../../core/costs/costType';
@@ -18,10 +18,12 @@ interface FiltersProps {
   filter: LedgerParams;
   /** The job whose ledger it is; none in the ledger of all jobs. */
   job?: string;
+  /** What else is chosen of how it is shown. */
+  children: ReactNode;
 }
 
 /** What the ledger is narrowed to, and how it is added up. */
-export function LedgerFilters({ filter, job }: FiltersProps) {
+export function LedgerFilters({ filter, job, children }: FiltersProps) {
   const { month } = useAsOf();
   const set = useSetParam();
   const keep = useKeepMonth();
@@ -50,13 +52,11 @@ export function LedgerFilters({ filter, job }: FiltersProps) {
           Show all
         </button>
       )}
-      {job !== undefined && (
-        <Link className="ml-auto" to={keep(`/jobs/${encodeURIComponent(job)}/material-on-site`)}>
-          Material on site
-        </Link>
-      )}
+      <span className="ml-auto" />
+      {job !== undefined && <Link to={keep(`/jobs/${encodeURIComponent(job)}/material-on-site`)}>Material on site</Link>}
+      {children}
       <May do="export:costLedgerCsv">
-        <a className={job === undefined ? 'button ml-auto' : 'button'} href={hrefOf(CALLS.costLedgerCsv, filter)} download>
+        <a className="button" href={hrefOf(CALLS.costLedgerCsv, filter)} download>
           Download CSV
         </a>
       </May>
@@ -90,7 +90,7 @@ function Search({ typed, onTyped, asked }: SearchProps) {
   );
 }
 
-function Picks({ filter, job }: FiltersProps) {
+function Picks({ filter, job }: Omit<FiltersProps, 'children'>) {
   const { asOf } = useAsOf();
   const { data: lists } = useListsQuery({ asOf });
   const [params] = useSearchParams();

@@ -55,8 +55,16 @@ function usePages(
   return { held, many: { count, rowAt, onView } };
 }
 
+interface RowsProps {
+  filter: LedgerParams;
+  showJob: boolean;
+  picks: Picks;
+  /** Columns that are not shown. */
+  hidden: ReadonlySet<string>;
+}
+
 /** The entries of the cost ledger that match, however many there are. */
-export function LedgerRows({ filter, showJob, picks }: { filter: LedgerParams; showJob: boolean; picks: Picks }) {
+export function LedgerRows({ filter, showJob, picks, hidden }: RowsProps) {
   const { data: first, error, refetch } = useCostPageQuery({ ...filter, limit: String(PAGE) });
   const { data, error: uncounted, refetch: count } = useCostTotalsQuery(filter);
   const { held, many } = usePages(filter, first, data?.count ?? 0);
@@ -73,6 +81,7 @@ export function LedgerRows({ filter, showJob, picks }: { filter: LedgerParams; s
     <Table
       label="Cost entries"
       columns={columns}
+      hidden={hidden}
       rows={held}
       many={many}
       rowKey={(it) => String(it.id)}
@@ -129,11 +138,11 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
         ...{ key: 'job', title: 'Job', width: 54, value: (it) => it.job },
         cell: (it) => <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/costs`)}>{it.job}</Link>,
       },
-      words('section', 'Section', 112, (it) => it.section),
+      words('section', 'Section', 104, (it) => it.section),
       { key: 'cost-code', title: 'Code', width: 54, value: (it) => it.costCode, cell: (it) => it.costCode },
       words('type', 'Type', 84, (it) => it.costType),
-      words('reference', 'Reference', 104, referenceOf),
-      { ...words('party', 'Supplier / payee', 150, (it) => it.worked?.name ?? nameOf(it.party)), unsorted: false },
+      words('reference', 'Reference', 100, referenceOf),
+      { ...words('party', 'Supplier / payee', 136, (it) => it.worked?.name ?? nameOf(it.party)), unsorted: false },
       {
         ...words('description', 'Description', undefined, (it) => it.description + workedNote(it) + stateNote(it)),
         cell: (it) => (

@@ -39,7 +39,7 @@ export function TermsPage() {
           {data.length === 0 ? (
             <p className="note">No terms yet. Enter the first; a new quotation begins with them.</p>
           ) : (
-            <table className="ledger">
+            <table className="ledger even">
               <tbody>
                 {data.map((it) => (
                   <tr key={it.name}>
@@ -47,9 +47,9 @@ export function TermsPage() {
                       <button type="button" className="fig" onClick={() => show(it)}>
                         <b>{it.name}</b>
                       </button>
-                      <span className="note block truncate max-w-[380px]">{it.body}</span>
+                      <span className="note block truncate">{it.body}</span>
                     </td>
-                    <td className="num">
+                    <td className="num w-[130px]">
                       <SureButton onSure={() => void attempt(() => remove({ name: it.name }).unwrap(), `${it.name} is removed`)}>
                         Remove
                       </SureButton>

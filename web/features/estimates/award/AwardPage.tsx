@@ -41,7 +41,7 @@ function Award({ view, accepted }: { view: EstimateView; accepted: QuotationSumm
   const form = useAwardForm(view, accepted);
   const { groups, plan, priced, own, noWeight } = form;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6">
+    <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6 max-[1150px]:grid-cols-1">
       <div>
         <AgreedFields form={form} />
         <GroupingFields form={form} />
