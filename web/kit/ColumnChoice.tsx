@@ -1,5 +1,6 @@
 import { Pop } from './Pop';
-import { useState, useSyncExternalStore } from 'react';
+import { useState } from 'react';
+import { useNarrowWindow } from './useNarrowWindow';
 
 interface Usual {
   /** Hidden in a window narrower than this, in pixels, until somebody chooses, so that the rest is seen without scrolling. */
@@ -10,17 +11,12 @@ interface Usual {
 /** Which columns of a table this browser hides, kept under `kept`; `usual` holds until somebody chooses. */
 export function useHiddenColumns(kept: string, usual: Usual): [ReadonlySet<string>, (hidden: string[]) => void] {
   const [hidden, setHidden] = useState(() => readKept(kept));
-  const isNarrow = useSyncExternalStore(onResize, () => window.innerWidth < usual.below);
+  const isNarrow = useNarrowWindow(usual.below);
   const hide = (keys: string[]) => {
     localStorage.setItem(kept, JSON.stringify(keys));
     setHidden(keys);
   };
   return [new Set(hidden ?? (isNarrow ? usual.columns : [])), hide];
-}
-
-function onResize(changed: () => void): () => void {
-  window.addEventListener('resize', changed);
-  return () => window.removeEventListener('resize', changed);
 }
 
 function readKept(kept: string): string[] | null {

@@ -26,7 +26,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
   const { exact } = useCurrency();
   const columns = useColumns(draft);
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_270px] gap-6">
+    <div className="grid grid-cols-[minmax(0,1fr)_270px] gap-6 max-[1150px]:grid-cols-1">
       <div>
         <DraftHead draft={draft} />
         <EntryGrid

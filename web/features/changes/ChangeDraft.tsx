@@ -19,7 +19,7 @@ export function ChangeDraft({ book, ...source }: DraftSource & { book: PriceBook
   const { read } = draft;
   const { spent, lists } = source;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_290px] gap-6">
+    <div className="grid grid-cols-[minmax(0,1fr)_290px] gap-6 max-[1150px]:grid-cols-1">
       <div>
         <ChangeFacts draft={draft} />
         <SideHead title="Price" amount={read.price} />

@@ -18,7 +18,7 @@ import { ChangeState } from './JobChangesPage';
 export function ChangeRead({ view, attachments }: { view: ChangeView; attachments: ReactNode }) {
   const of = { job: view.job, kind: 'changes' as const, number: view.number };
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_310px] gap-6">
+    <div className="grid grid-cols-[minmax(0,1fr)_310px] gap-6 max-[1150px]:grid-cols-1">
       <div>
         <div className="mb-2 flex items-baseline gap-4">
           <h2>

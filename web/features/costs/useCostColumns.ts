@@ -4,6 +4,7 @@ import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
 import { useRecentCodingsQuery } from '../../ground/api/api';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
+import { useNarrowWindow } from '../../kit/useNarrowWindow';
 import { columnsOf } from '../../kit/grid/rowCodecs';
 import { proposeCoding } from './proposeCoding';
 import type { costCodecs } from './readBatch';
@@ -17,14 +18,20 @@ export function useCostColumns(
   rows: readonly GridRow[],
 ): readonly GridColumn[] {
   const columns = useColumns(lists, codecs);
+  const isNarrow = useNarrowWindow(1200);
   const { data: posted } = useRecentCodingsQuery();
   return useMemo(() => {
     const proposals: Partial<Record<string, GridColumn['proposes']>> = {
       job: (_, index) => proposeCoding(rows, index, posted ?? [])?.job || null,
       section: (_, index) => proposeCoding(rows, index, posted ?? [])?.section || null,
     };
-    return columns.map((it) => (proposals[it.key] ? { ...it, proposes: proposals[it.key] } : it));
-  }, [columns, rows, posted]);
+    const narrowed = ({ key, width }: GridColumn) =>
+      isNarrow && typeof width === 'number' && key !== 'dated' ? Math.round(width * 0.85) : width;
+    return columns.map((it) => {
+      const proposes = proposals[it.key];
+      return { ...it, width: narrowed(it), ...(proposes ? { proposes } : {}) };
+    });
+  }, [columns, rows, posted, isNarrow]);
 }
 
 function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridColumn[] {

@@ -22,7 +22,7 @@ export function EstimateRead({ view }: { view: EstimateView }) {
   const { digits } = useCurrency();
   const priced = priceEstimate({ ...contentOf(view), prices: new Map(view.prices) }, digits);
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6">
+    <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6 max-[1150px]:grid-cols-1">
       <div>
         <Head view={view} />
         <Lines view={view} priced={priced} />

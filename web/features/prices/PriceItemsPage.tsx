@@ -86,7 +86,7 @@ function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
   return (
     <div className="page">
       <PageHead title="Price list" />
-      <div className="grid grid-cols-[minmax(0,1fr)_230px] gap-6">
+      <div className="grid grid-cols-[minmax(0,1fr)_230px] gap-6 max-[1150px]:grid-cols-1">
         <div>
           <Tools
             items={items}

@@ -107,7 +107,13 @@ export function EntryGrid(props: EntryGridProps) {
         onCopy={copy}
         onCut={copy}
       >
-        <table className="grid-entry" role="grid" aria-label={label} aria-rowcount={shown.length}>
+        <table
+          className="grid-entry"
+          role="grid"
+          aria-label={label}
+          aria-rowcount={shown.length}
+          style={{ minWidth: leastWidth(columns, grows) }}
+        >
           <GridHead columns={columns} grows={grows} />
           <tbody>
             {before > 0 && <tr style={{ height: before }} aria-hidden="true" />}
@@ -136,6 +142,15 @@ export function EntryGrid(props: EntryGridProps) {
     </div>
   );
 }
+
+/** Where the window is narrower, the grid scrolls, rather than that a column that takes what is left has nothing left. */
+function leastWidth(columns: readonly GridColumn[], grows: boolean): number {
+  const own = columns.map(({ width }) => (typeof width === 'number' ? width : LEAST_OF_THE_REST));
+  return own.reduce((sum, it) => sum + it, grows ? OF_GROWING : 0);
+}
+const LEAST_OF_THE_REST = 110;
+/** The number of a row, and what removes it. */
+const OF_GROWING = 64;
 
 /** A row nothing is typed in: always the same one, so that it is known to be. */
 const BLANK: GridRow = Object.freeze({});

@@ -32,7 +32,7 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
   const { form, setForm, read, priced, settle } = estimate;
   const [row, setRow] = useState(0);
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6">
+    <div className="grid grid-cols-[minmax(0,1fr)_300px] gap-6 max-[1150px]:grid-cols-1">
       <div>
         <div className="mb-2 flex items-center gap-3">
           <input
