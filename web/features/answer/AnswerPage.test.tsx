@@ -3,6 +3,7 @@ import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { AnswerView } from '../../../wire/quotations';
 import { openPage, type Replies } from '../../test/openPage';
+import { type } from '../../test/typing';
 import { AnswerPage } from './AnswerPage';
 
 afterEach(cleanup);
@@ -25,7 +26,6 @@ const view = (more: Partial<AnswerView> = {}): AnswerView => ({
 const open = (of: AnswerView, more: Replies = {}) =>
   openPage(AnswerPage, '/answer/:token', '/answer/abc', { answer: of, ...more });
 const accept = () => screen.findByRole<HTMLButtonElement>('button', { name: 'Accept the quotation as it is written' });
-const type = (label: string, text: string) => fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
 
 test('options chosen change the price and go with the answer; a signature is typed by whoever cannot draw', async () => {
   let answered = false;

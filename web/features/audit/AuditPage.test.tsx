@@ -3,6 +3,7 @@ import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { AuditRow } from '../../../wire/audit';
 import { openPage, type Asked } from '../../test/openPage';
+import { choose } from '../../test/typing';
 import { AuditPage } from './AuditPage';
 
 afterEach(cleanup);
@@ -42,13 +43,8 @@ test('the history of one document is what its link asks for, and goes on to all 
   fireEvent.click(await screen.findByRole('button', { name: 'Only 2104/3: show all' }));
   await waitFor(() => expect(asked(page)).toEqual({ about: 'application' }));
   expect(page.asked.find((it) => it.call === 'audit')?.query).toEqual({ subject: '2104/3', about: 'application' });
-  for (const [label, option] of [
-    ['Job', '2104 Mill'],
-    ['Person', 'Jo Ward'],
-  ] as const) {
-    fireEvent.pointerDown(await screen.findByRole('combobox', { name: label }), { button: 0 });
-    fireEvent.keyDown(await screen.findByRole('option', { name: option }), { key: 'Enter' });
-  }
+  await choose('Job', '2104 Mill');
+  await choose('Person', 'Jo Ward');
   await waitFor(() => expect(asked(page)).toEqual({ about: 'application', job: '2104', actor: 'Jo Ward' }));
   expect(page.address()).toContain('as-of=2031-04');
   expect(screen.getByRole('link', { name: 'CSV' }).getAttribute('href')).toBe(

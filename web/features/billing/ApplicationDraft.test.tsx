@@ -4,6 +4,7 @@ import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ApplicationView } from '../../../wire/billing';
 import { APPLICATION } from '../../test/application';
 import { openPage, type Asked, type Replies } from '../../test/openPage';
+import { cell, put } from '../../test/typing';
 import { ApplicationDraft } from './ApplicationDraft';
 
 afterEach(cleanup);
@@ -17,13 +18,6 @@ const open = (replies: Replies = {}) => {
   return openPage(Page, '/', '/', { saveApplication: saving as never, submitApplication: {}, deleteApplication: {}, ...replies });
 };
 
-const cell = (title: string, row: number) => screen.findByLabelText<HTMLInputElement>(`${title}, row ${row}`);
-async function put(title: string, row: number, text: string) {
-  const input = await cell(title, row);
-  fireEvent.focus(input);
-  fireEvent.change(input, { target: { value: text } });
-  fireEvent.blur(input);
-}
 const saved = (asked: readonly Asked[]) => asked.filter((it) => it.call === 'saveApplication').map((it) => it.body);
 const lines = (first: number, second: number) => [
   { line: '1', work: first, materials: 0 },

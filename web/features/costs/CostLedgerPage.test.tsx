@@ -3,6 +3,7 @@ import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { CostRow } from '../../../wire/costs';
 import { openPage, type Replies } from '../../test/openPage';
+import { choose } from '../../test/typing';
 import { CostLedgerPage } from './CostLedgerPage';
 
 afterEach(cleanup);
@@ -44,10 +45,6 @@ const open = (replies: Replies = {}, address = '/costs/ledger') =>
     ...replies,
   });
 const asked = (of: ReturnType<typeof open>) => of.asked.filter((it) => it.call === 'costPage').at(-1)?.query;
-async function choose(choice: string, option: string) {
-  fireEvent.pointerDown(await screen.findByRole('combobox', { name: choice }), { button: 0 });
-  fireEvent.keyDown(await screen.findByRole('option', { name: option }), { key: 'Enter' });
-}
 
 test('entries stand at their accounting date, with their own beside where it is another; stored material says so', async () => {
   const page = open();

@@ -4,6 +4,7 @@ import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ForecastLine, ForecastView } from '../../../wire/forecasts';
 import { anyUnsaved } from '../../kit/unsaved';
 import { openPage, type Replies } from '../../test/openPage';
+import { cell, put } from '../../test/typing';
 import { ForecastPage } from './ForecastPage';
 
 afterEach(cleanup);
@@ -23,13 +24,6 @@ const view = (more: Partial<ForecastView> = {}): ForecastView => ({
 });
 const open = (of: ForecastView, more: Replies = {}) =>
   openPage(ForecastPage, '/jobs/:number/forecast', '/jobs/J1/forecast?as-of=2031-04', { forecast: of, ...more });
-const cell = (title: string, row: number) => screen.findByLabelText<HTMLInputElement>(`${title}, row ${row}`);
-async function put(title: string, row: number, text: string) {
-  const input = await cell(title, row);
-  fireEvent.focus(input);
-  fireEvent.change(input, { target: { value: text } });
-  fireEvent.blur(input);
-}
 
 test('what is said of a line is worked at once, with last month and margin beside it, and saved with what was read', async () => {
   const { sent } = open(view(), { saveForecast: {} } as Replies);

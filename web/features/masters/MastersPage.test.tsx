@@ -4,6 +4,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import type { MasterRow, MergePreview } from '../../../wire/masters';
 import { anyUnsaved } from '../../kit/unsaved';
 import { openPage, type Replies } from '../../test/openPage';
+import { type } from '../../test/typing';
 import { VendorsPage } from './MastersPage';
 
 afterEach(cleanup);
@@ -21,7 +22,6 @@ const ROWS = [
 const open = (more: Replies = {}) =>
   openPage(VendorsPage, '/set-up/vendors', '/set-up/vendors', { masters: ROWS, saveMaster: {}, ...more } as Replies);
 const choose = async (code: string) => fireEvent.click(await screen.findByRole('button', { name: code }));
-const type = (label: string, text: string) => fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
 
 test('one is renamed and closed to new use with what it was opened as; only what nothing uses can be deleted', async () => {
   const { sent } = open();

@@ -4,6 +4,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import type { PriceBookView, PriceItemInput } from '../../../wire/prices';
 import { anyUnsaved } from '../../kit/unsaved';
 import { openPage, type Replies } from '../../test/openPage';
+import { cell, put } from '../../test/typing';
 import { BuildUpsPage } from './BuildUpsPage';
 
 afterEach(cleanup);
@@ -34,13 +35,6 @@ const open = (more: Replies = {}) =>
     ...{ priceBook: BOOK, achieved: [], saveBuildUp: {} as never },
     ...more,
   });
-const cell = (title: string, row: number) => screen.findByLabelText<HTMLInputElement>(`${title}, row ${row}`);
-async function put(title: string, row: number, text: string) {
-  const input = await cell(title, row);
-  fireEvent.focus(input);
-  fireEvent.change(input, { target: { value: text } });
-  fireEvent.blur(input);
-}
 const save = () => screen.findByRole<HTMLButtonElement>('button', { name: /^(Save|No changes)/ });
 
 test('what one unit costs follows as it is typed, and what it is part of follows too; it is saved as typed', async () => {

@@ -4,6 +4,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import type { UninstalledRow, UninstalledView } from '../../../../wire/corrections';
 import { anyUnsaved } from '../../../kit/unsaved';
 import { openPage, type Replies } from '../../../test/openPage';
+import { choose, type } from '../../../test/typing';
 import { MaterialOnSitePage } from './MaterialOnSitePage';
 
 afterEach(cleanup);
@@ -24,14 +25,6 @@ const open = (view: Partial<UninstalledView>, more: Replies = {}, address = '/co
     ...{ lists: LISTS, install: { amount: 400_000 } as never },
     ...more,
   });
-const type = (label: string, text: string) => {
-  fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
-  fireEvent.blur(screen.getByLabelText(label));
-};
-async function choose(label: string, option: RegExp) {
-  fireEvent.pointerDown(await screen.findByRole('combobox', { name: label }), { button: 0 });
-  fireEvent.keyDown(await screen.findByRole('option', { name: option }), { key: 'Enter' });
-}
 
 test('what lies there stands by job with its age and supplier; what is picked is installed whole, on a day', async () => {
   const { sent } = open({ rows: [delivered(1), delivered(2, { left: 500_050, open: 500_050 })] });
