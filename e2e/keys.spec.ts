@@ -69,3 +69,41 @@ test('an application of nine lines and more is started, filled and submitted by 
   console.log(`application: ${hands.keys} keys`);
   expect(hands.keys).toBeLessThanOrEqual(45);
 });
+
+test('what opens has the focus, Esc gives it back, and nothing that goes leaves it nowhere', async ({ page }) => {
+  const focus = page.locator(':focus');
+  // Workings: in by Enter, out by Esc, on the figure again.
+  await page.goto(`${running.url}/reports/work-in-progress?as-of=2031-04`);
+  const figure = page.getByRole('button', { name: /show its workings/ }).first();
+  await figure.focus();
+  await page.keyboard.press('Enter');
+  const workings = page.getByRole('complementary', { name: 'Workings' });
+  await expect(workings).toBeFocused();
+  await page.keyboard.press('Tab');
+  await expect(workings.getByRole('button', { name: 'Close, Esc' })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(workings).toHaveCount(0);
+  await expect(figure).toBeFocused();
+  // What is new begins in its first field.
+  await page.goto(`${running.url}/tenders/build-ups`);
+  await page.getByRole('button', { name: 'New build-up' }).press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Code', exact: true })).toBeFocused();
+  await page.goto(`${running.url}/jobs/2119/estimates`);
+  await page.getByRole('button', { name: 'New estimate' }).press('Enter');
+  await expect(page.getByLabel('Line, row 1', { exact: true })).toBeFocused();
+  // A form that opens in place of its button, and a document that is reversed with it.
+  await page.goto(`${running.url}/ledger/postings/207`);
+  const reverse = page.getByRole('button', { name: 'Reverse this document …' });
+  await reverse.press('Enter');
+  await expect(page.getByLabel('Reason')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(reverse).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Entered twice');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^Document 207 was reversed already/)).toBeVisible();
+  await expect(page.locator('#page')).toBeFocused();
+  await page.keyboard.press('n');
+  await expect(page).toHaveURL(/postings\/208/);
+  await expect(focus).toHaveCount(1);
+});

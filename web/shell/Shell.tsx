@@ -18,6 +18,7 @@ import { mayDo, useMay } from '../ground/person';
 import { JOB_PARTS } from './partsOfJobs';
 import { bandsOf, PLACES } from './places';
 import { PersonMenu } from './PersonMenu';
+import { useFocusStays } from './useFocusStays';
 import { usePageKeys } from './usePageKeys';
 
 const KeyList = lazy(async () => ({ default: (await import('./KeyList')).KeyList }));
@@ -32,6 +33,7 @@ export function Shell() {
   const [open, setOpen] = useState<'commands' | 'keys' | null>(null);
   useOpeningKeys(setOpen);
   usePageKeys();
+  useFocusStays(PAGE);
   const { pathname } = useLocation();
   // Once somebody has worked here, a session that ends leaves the page as it is, under the sheet to sign in on.
   const [worked, setWorked] = useState<string | null>(null);

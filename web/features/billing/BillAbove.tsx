@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { toast } from 'sonner';
 import type { ApplicationView } from '../../../wire/billing';
 import { useBillAboveMutation } from '../../ground/api/api';
@@ -7,17 +7,21 @@ import { faultOf } from '../../ground/faults';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { Refused } from '../../kit/States';
 import { amount, words } from '../../kit/typed/codecs';
+import { useOpening } from '../../kit/useOpening';
 
 /** Where lines pass their scheduled values by more than is allowed: says that they may, and why, or asks for it. */
 export function BillAbove({ view, above }: { view: ApplicationView; above: number }) {
   const { exact } = useCurrency();
-  const [open, setOpen] = useState(false);
+  const { open, show, close, button, onKeyDown } = useOpening();
   if (above <= view.above) return null;
-  if (open) return <Reason view={view} above={above} onDone={() => setOpen(false)} />;
-  return (
+  return open ? (
+    <div onKeyDown={onKeyDown}>
+      <Reason view={view} above={above} onDone={close} />
+    </div>
+  ) : (
     <p className="m-0 mt-2">
       Above scheduled values by {exact(above)} in all.{' '}
-      <button type="button" className="button" onClick={() => setOpen(true)}>
+      <button ref={button} type="button" className="button" onClick={show}>
         Bill above them …
       </button>
     </p>

@@ -12,6 +12,7 @@ import { May } from '../../ground/person';
 import { Fig } from '../../ground/workings/Fig';
 import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
+import { useOpening } from '../../kit/useOpening';
 import { useApplicationColumns } from './applicationColumns';
 import { ReceiveForm, ReleaseForm } from './ReceiveForm';
 
@@ -99,10 +100,13 @@ function Releases({ job, releases }: { job: string; releases: readonly ReleaseRo
 
 /** Retention that is held, to be invoiced where the client releases it. */
 function Release({ job, held }: { job: string; held: number }) {
-  const [releasing, setReleasing] = useState(false);
-  if (releasing) return <ReleaseForm job={job} held={held} />;
-  return (
-    <button type="button" className="button mt-4" onClick={() => setReleasing(true)}>
+  const { open, show, button, onKeyDown } = useOpening();
+  return open ? (
+    <div onKeyDown={onKeyDown}>
+      <ReleaseForm job={job} held={held} />
+    </div>
+  ) : (
+    <button ref={button} type="button" className="button mt-4" onClick={show}>
       Invoice released retention …
     </button>
   );

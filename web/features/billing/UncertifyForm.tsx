@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ApplicationView } from '../../../wire/billing';
@@ -7,16 +7,20 @@ import { faultOf } from '../../ground/faults';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { Refused } from '../../kit/States';
 import { words } from '../../kit/typed/codecs';
+import { useOpening } from '../../kit/useOpening';
 
 /** Reverses the certification of the last certified application, with a reason; or says why it stays. */
 export function UncertifyForm({ view }: { view: ApplicationView }) {
-  const [open, setOpen] = useState(false);
+  const { open, show, close, button, onKeyDown } = useOpening();
   if (view.certificationStays) return <p className="note mt-5">{view.certificationStays}.</p>;
   if (!view.can.uncertify) return null;
-  if (open) return <Reason view={view} onClose={() => setOpen(false)} />;
-  return (
+  return open ? (
+    <div onKeyDown={onKeyDown}>
+      <Reason view={view} onClose={close} />
+    </div>
+  ) : (
     <p className="mt-5">
-      <button type="button" className="button bare" onClick={() => setOpen(true)}>
+      <button ref={button} type="button" className="button bare" onClick={show}>
         Reverse certification …
       </button>
     </p>
@@ -32,13 +36,7 @@ function Reason({ view, onClose }: { view: ApplicationView; onClose: () => void 
     toast(`Certification of application ${view.number} reversed (document ${postingId}); it is submitted again`);
   }, faultOf);
   return (
-    <form
-      aria-label="Reverse certification"
-      className="mt-5"
-      onSubmit={onSubmit}
-      onKeyDown={(event) => event.key === 'Escape' && !event.defaultPrevented && onClose()}
-      noValidate
-    >
+    <form aria-label="Reverse certification" className="mt-5" onSubmit={onSubmit} noValidate>
       <p className="m-0 mb-2">
         Its journal is reversed on {displayDate(view.certifiedOn)}, the invoice is cancelled, and the application is submitted
         again, as it was applied for.

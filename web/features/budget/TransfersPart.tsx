@@ -1,5 +1,4 @@
 import { useTransfersQuery } from '../../ground/api/api';
-import { useState } from 'react';
 import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
@@ -8,6 +7,7 @@ import { useCurrency } from '../../ground/company';
 import { Approvals } from '../../ground/approvals/Approvals';
 import { May } from '../../ground/person';
 import { TransferForm } from './TransferForm';
+import { useOpening } from '../../kit/useOpening';
 
 /** Beneath the budget: the log of transfers between its lines, and the way to make one. */
 export function TransfersPart() {
@@ -15,20 +15,26 @@ export function TransfersPart() {
   const { asOf } = useAsOf();
   const { show } = useCurrency();
   const { data } = useTransfersQuery({ job, asOf });
-  const [making, setMaking] = useState(false);
+  const form = useOpening();
   if (!data) return null;
   return (
     <section aria-label="Budget transfers" className="mt-4">
       <div className="mb-1 flex items-end justify-between">
         <h2>Budget transfers</h2>
         <May do="transfer-budget">
-          <button type="button" className="button" aria-expanded={making} onClick={() => setMaking(!making)}>
+          <button
+            ref={form.button}
+            type="button"
+            className="button"
+            aria-expanded={form.open}
+            onClick={form.open ? form.close : form.show}
+          >
             Move budget between lines …
           </button>
         </May>
       </div>
       <Approvals kind="transfer" job={job} />
-      {making && <TransferForm job={job} onDone={() => setMaking(false)} />}
+      {form.open && <TransferForm job={job} onDone={form.close} />}
       {data.length === 0 ? (
         <p className="note m-0">No budget transfers to date. The original budget stays as it was awarded.</p>
       ) : (

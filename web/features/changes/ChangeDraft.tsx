@@ -1,5 +1,5 @@
 import { SureButton } from '../../kit/SureButton';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PriceBookView } from '../../../wire/prices';
 import { useAsOf } from '../../ground/asOf';
@@ -8,6 +8,7 @@ import { faultOf } from '../../ground/faults';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { day, words } from '../../kit/typed/codecs';
 import { Refused } from '../../kit/States';
+import { useOpening } from '../../kit/useOpening';
 import { ChangeEffects } from './ChangeEffects';
 import { CostGrid, PriceGrid, sectionsOf } from './ChangeGrids';
 import { FromCost, FromPriceBook } from './ChangeSources';
@@ -117,12 +118,12 @@ function Agreed({
 }) {
   const { exact } = useCurrency();
   const { month, entryDay } = useAsOf();
-  const [open, setOpen] = useState(false);
+  const { open, show, button, onKeyDown } = useOpening();
   const fields = useMemo(() => ({ on: day(month), by: words('Enter who agreed for the client') }), [month]);
   const form = useCodecForm(fields, { on: displayDate(entryDay), by: facts.text.askedBy });
   if (!open)
     return (
-      <button type="button" className="button bare mt-4" onClick={() => setOpen(true)}>
+      <button ref={button} type="button" className="button bare mt-4" onClick={show}>
         The client has agreed already …
       </button>
     );
@@ -131,6 +132,7 @@ function Agreed({
       aria-label="Agreed already"
       className="mt-4 flex flex-col items-start gap-2"
       onSubmit={form.submit(({ on, by }) => onAgree(on, by), faultOf)}
+      onKeyDown={onKeyDown}
       noValidate
     >
       {form.input('by', 'Agreed by', { className: 'w-[220px]', autoFocus: true })}

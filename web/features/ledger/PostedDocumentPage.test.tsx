@@ -56,5 +56,7 @@ test('Esc closes the list of ways to reverse, then the form', async () => {
   fireEvent.keyDown(list, { key: 'Escape' });
   await waitFor(() => expect(screen.queryByRole('listbox')).toBeNull());
   fireEvent.keyDown(screen.getByRole('textbox', { name: 'Reason' }), { key: 'Escape' });
-  expect(await screen.findByRole('button', { name: 'Reverse this document …' })).toBeDefined();
+  // The way to it has the focus again.
+  const button = await screen.findByRole('button', { name: 'Reverse this document …' });
+  await waitFor(() => expect(document.activeElement).toBe(button));
 });

@@ -1,6 +1,6 @@
 import { displayMoment } from '../../kit/displayMoment';
 import { usePostingQuery, useReversePostingMutation } from '../../ground/api/api';
-import { Fragment, useMemo, useState, type ReactNode } from 'react';
+import { Fragment, useMemo, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { displayDate } from '../../../core/calendar/displayDate';
@@ -17,6 +17,7 @@ import { day, oneOf, words } from '../../kit/typed/codecs';
 import { EnterAgain } from './EnterAgain';
 import { Refused, Waiting } from '../../kit/States';
 import { PageHead } from '../../kit/PageHead';
+import { useOpening } from '../../kit/useOpening';
 
 /** One posting: what it is, its journals, the entries behind it, and the way to reverse it. */
 export function PostedDocumentPage() {
@@ -126,7 +127,7 @@ function Facts({ posting: it }: { posting: PostingView }) {
 const MOST_JOURNALS = 40;
 
 function Reversal({ posting }: { posting: PostingView }) {
-  const [open, setOpen] = useState(false);
+  const { open, show, close, button, onKeyDown } = useOpening();
   if (posting.fixed)
     return (
       <>
@@ -134,9 +135,12 @@ function Reversal({ posting }: { posting: PostingView }) {
         <EnterAgain posting={posting} />
       </>
     );
-  if (open) return <ReversalForm posting={posting} onClose={() => setOpen(false)} />;
-  return (
-    <button type="button" className="button mb-4" onClick={() => setOpen(true)}>
+  return open ? (
+    <div onKeyDown={onKeyDown}>
+      <ReversalForm posting={posting} onClose={close} />
+    </div>
+  ) : (
+    <button ref={button} type="button" className="button mb-4" onClick={show}>
       Reverse this document …
     </button>
   );
@@ -163,13 +167,7 @@ function ReversalForm({ posting, onClose }: { posting: PostingView; onClose: () 
     toast(`Document ${posting.id} is reversed by document ${posted.postingId}, ${exact(posted.total)}`);
   }, faultOf);
   return (
-    <form
-      className="mb-4 flex flex-wrap items-start gap-3"
-      onSubmit={onSubmit}
-      // Esc that closed a list or a calendar leaves the form open.
-      onKeyDown={(event) => event.key === 'Escape' && !event.defaultPrevented && onClose()}
-      noValidate
-    >
+    <form className="mb-4 flex flex-wrap items-start gap-3" onSubmit={onSubmit} noValidate>
       {posting.entryCount > 0 && form.choice('when', 'Reversed', WHEN, { className: 'w-[220px]' })}
       {form.text.when === 'one' && form.input('on', 'Reversed on', { className: 'w-[140px]' })}
       {form.input('reason', 'Reason', { className: 'w-[320px]', autoFocus: true })}

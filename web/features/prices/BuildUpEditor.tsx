@@ -107,7 +107,7 @@ function componentColumns(
 function FactFields({ typed: { form }, isNew }: { typed: Typed; isNew: boolean }) {
   return (
     <div className="mb-2 flex items-start gap-3">
-      {form.input('code', 'Code', { className: 'w-[120px]', disabled: !isNew })}
+      {form.input('code', 'Code', { className: 'w-[120px]', disabled: !isNew, autoFocus: isNew })}
       {form.input('description', 'Description', { className: 'grow' })}
       {form.input('unit', 'Unit', { className: 'w-[70px]' })}
     </div>

@@ -3,6 +3,7 @@ import type { Place } from '../../../core/places/place';
 import { addressOf, moveAddressOf } from '../addressOf';
 import { present } from '../../../core/errors/known';
 import { useWorkingsQuery } from '../api/api';
+import { useEffect, useRef } from 'react';
 import { useDispatch, useSelector } from 'react-redux';
 import { Link } from 'react-router';
 import { useHotkeys } from 'react-hotkeys-hook';
@@ -24,11 +25,14 @@ export function Workings() {
   const dispatch = useDispatch();
   useHotkeys('esc', () => dispatch(trail.length > 1 ? wentBack() : shut()), { enabled: trail.length > 0 }, [trail.length]);
   const figure = trail.at(-1);
+  const drawer = useDrawerFocus(figure);
   if (!figure) return null;
   return (
     <aside
+      ref={drawer}
+      tabIndex={-1}
       aria-label="Workings"
-      className="fixed bottom-0 right-0 top-[46px] z-40 w-[430px] overflow-auto border-l px-5 py-4 shadow-2xl bg-[var(--sheet)] border-[var(--rule)]"
+      className="outline-none fixed bottom-0 right-0 top-[46px] z-40 w-[430px] overflow-auto border-l px-5 py-4 shadow-2xl bg-[var(--sheet)] border-[var(--rule)]"
     >
       <div className="mb-3 flex items-center justify-between">
         <button type="button" className="button bare" disabled={trail.length < 2} onClick={() => dispatch(wentBack())}>
@@ -42,6 +46,23 @@ export function Workings() {
       <Explained figure={figure} />
     </aside>
   );
+}
+
+/** Opened, the drawer has the focus, step by step; shut, the figure it was opened from has it again. */
+function useDrawerFocus(figure: FigureRef | undefined) {
+  const drawer = useRef<HTMLElement>(null);
+  const from = useRef<HTMLElement | null>(null);
+  useEffect(() => {
+    if (figure) {
+      const at = document.activeElement;
+      if (at instanceof HTMLElement && at !== document.body && !drawer.current?.contains(at)) from.current = at;
+      drawer.current?.focus({ preventScroll: true });
+    } else {
+      from.current?.focus({ preventScroll: true });
+      from.current = null;
+    }
+  }, [figure]);
+  return drawer;
 }
 
 function Explained({ figure }: { figure: FigureRef }) {

@@ -89,6 +89,7 @@ function Lines({
         rows={form.lines}
         onRows={onLines}
         history={estimate.history}
+        autoFocus={form.lines.length === 0}
         faults={faults}
         foot={<Totals estimate={estimate} />}
         height="calc(100vh - 425px)"
