@@ -148,7 +148,7 @@ function leastWidth(columns: readonly GridColumn[], grows: boolean): number {
   const own = columns.map(({ width }) => (typeof width === 'number' ? width : LEAST_OF_THE_REST));
   return own.reduce((sum, it) => sum + it, grows ? OF_GROWING : 0);
 }
-const LEAST_OF_THE_REST = 110;
+const LEAST_OF_THE_REST = 70;
 /** The number of a row, and what removes it. */
 const OF_GROWING = 64;
 
