@@ -36,6 +36,10 @@ export interface PostingView extends PostingRow {
   note: string;
   journals: JournalView[];
   entryCount: number;
+  /** The client of its job, by name. */
+  client: string | null;
+  /** Of a receipt: what the money came in on, an application by its number or a release by its reference. */
+  receivedOn: { kind: 'application' | 'release'; reference: string } | null;
   /** Recorded before and after it; null where there is none. */
   previous: number | null;
   next: number | null;

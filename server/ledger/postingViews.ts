@@ -3,6 +3,7 @@ import {
   CORRECTIONS_OF,
   JOURNAL_LINES,
   ENTRY_COUNT,
+  POSTED_FOR,
   POSTING,
   newestPostings,
   postingCount,
@@ -74,17 +75,20 @@ function conditionsOf(filter: Omit<PostingsFilter, 'before'>): { where: string[]
 export async function postingView(sql: Reader, id: number): Promise<PostingView> {
   const row = await sql.get(POSTING, [id]);
   if (!row) throw new LedrinError('not-found', `There is no document ${id}`);
-  const [journals, entries, corrections, beside, fixed] = await Promise.all([
+  const [journals, entries, corrections, beside, postedFor, fixed] = await Promise.all([
     postingJournals(sql, id),
     sql.get(ENTRY_COUNT, [id]),
     sql.all(CORRECTIONS_OF, [id]),
     sql.get(BESIDE_POSTING, [id]),
+    sql.get(POSTED_FOR, [id]),
     whyNotReversible(sql, { id, kind: row.kind, job_id: row.job_id }),
   ]);
+  const { client, kind, reference } = present(postedFor);
   const others = (by: 0 | 1, known: number | null) =>
     corrections.filter((it) => it.by === by && it.id !== known).map((it) => it.id);
   return {
     ...{ ...withName(row), note: row.note, journals, entryCount: present(entries).count, fixed },
+    ...{ client, receivedOn: kind === null || reference === null ? null : { kind, reference } },
     ...present(beside),
     corrects: others(0, row.reverses),
     correctedBy: others(1, row.reversedBy),

@@ -25,6 +25,13 @@ export const BESIDE_POSTING = query(
   'SELECT (SELECT max(id) FROM posting WHERE id < $1) AS previous, (SELECT min(id) FROM posting WHERE id > $1) AS next',
 );
 
+/** The client of the job of posting `$1`, and the invoice that it received money on. */
+export const POSTED_FOR = query(
+  shape({ client: t.orNull(t.text), kind: t.orNull(t.oneOf<'application' | 'release'>()), reference: t.orNull(t.text) }),
+  `SELECT c.name AS client, i.kind, i.reference FROM posting p LEFT JOIN job ON job.id = p.job_id LEFT JOIN client c ON c.id = job.client_id
+    LEFT JOIN receipt r ON r.posting_id = p.id LEFT JOIN invoice i ON i.id = r.invoice_id WHERE p.id = $1`,
+);
+
 export const ENTRY_COUNT = query(shape({ count: t.whole }), 'SELECT count(*) AS count FROM cost_entry WHERE posting_id = $1');
 
 export const REVERSAL_OF = query(shape({ id: t.whole }), 'SELECT id FROM posting WHERE reverses_id = $1');

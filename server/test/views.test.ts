@@ -194,6 +194,8 @@ describe('postings', () => {
       const view = await postingView(reading(small), id);
       for (const journal of view.journals) expect(journal.lines.reduce((sum, it) => sum + it.debit - it.credit, 0)).toBe(0);
       expect([kind, view.fixed === null]).toEqual([kind, kind !== 'application']);
+      // Money names what it came in on; nothing else does.
+      expect([kind, view.receivedOn?.kind]).toEqual([kind, kind === 'receipt' ? 'application' : undefined]);
     }
   });
 });

@@ -13,7 +13,7 @@ afterEach(cleanup);
 const posting = (more: Partial<PostingView> = {}): PostingView => ({
   ...{ id: 12, kind: 'cost-batch', kindName: 'Costs', job: '2105', reference: 'TS-1', dated: '2031-04-23', actor: 'accountant' },
   ...{ recordedAt: '2031-04-23T10:00:00Z', total: 125_000, reverses: null, reversedBy: null, note: '', journals: [] },
-  ...{ entryCount: 1, fixed: null, corrects: [], correctedBy: [], previous: 11, next: null },
+  ...{ entryCount: 1, fixed: null, corrects: [], correctedBy: [], previous: 11, next: null, client: null, receivedOn: null },
   ...more,
 });
 const reversed = posting({ reversedBy: 13, fixed: 'It was reversed by document 13' });
@@ -59,4 +59,15 @@ test('Esc closes the list of ways to reverse, then the form', async () => {
   // The way to it has the focus again.
   const button = await screen.findByRole('button', { name: 'Reverse this document …' });
   await waitFor(() => expect(document.activeElement).toBe(button));
+});
+
+test('a receipt names the client and what the money came in on, and leads there', async () => {
+  const { unmount } = open(
+    posting({ kind: 'receipt', entryCount: 0, client: 'Hill Estates', receivedOn: { kind: 'application', reference: '4' } }),
+  );
+  expect(await screen.findByText('Hill Estates')).toBeDefined();
+  expect(screen.getByRole('link', { name: 'Application 4' }).getAttribute('href')).toBe('/jobs/2105/billing/4');
+  unmount();
+  open(posting({ kind: 'receipt', entryCount: 0, receivedOn: { kind: 'release', reference: 'RR-1' } }));
+  expect((await screen.findByRole('link', { name: 'Retention release RR-1' })).getAttribute('href')).toBe('/jobs/2105/billing');
 });

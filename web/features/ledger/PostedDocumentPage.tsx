@@ -74,6 +74,13 @@ function Beside({ posting: { previous, next } }: { posting: PostingView }) {
   );
 }
 
+/** Where money was received on, and what it is called. */
+function placeOf(job: string, { kind, reference }: NonNullable<PostingView['receivedOn']>): [to: string, name: string] {
+  return kind === 'application'
+    ? [`${job}/billing/${reference}`, `Application ${reference}`]
+    : [`${job}/billing`, `Retention release ${reference}`];
+}
+
 /** What is known of the document, each with the way to it. */
 function Facts({ posting: it }: { posting: PostingView }) {
   const keep = useKeepMonth();
@@ -96,6 +103,8 @@ function Facts({ posting: it }: { posting: PostingView }) {
   const facts: readonly (readonly [string, ReactNode])[] = [
     ['Dated', displayDate(it.dated)],
     ['Job', job && link(job, it.job ?? '')],
+    ['Client', it.client],
+    ['Received on', job && it.receivedOn && link(...placeOf(job, it.receivedOn))],
     ['Reference', isApplication ? link(`${job}/billing/${it.reference}`, `Application ${it.reference}`) : it.reference || '–'],
     [
       'Recorded',
