@@ -53,17 +53,17 @@ describe('as it is typed', () => {
   });
 
   test.each([
-    ['name', { part: '1', due: '30' }, 'Expected a name'],
+    ['name', { part: '1.00', due: '30' }, 'Expected a name'],
     [
       'due',
-      { name: 'a', part: '1', due: 'soon' },
+      { name: 'a', part: '1.00', due: 'soon' },
       '"soon" is not a valid date; enter one such as 30 Apr 2031, or start, finish, finish + 14',
     ],
     ['part', { name: 'a', due: '30' }, 'Expected an amount, or a percentage such as 25 %'],
     ['part', { name: 'a', due: '30', part: '101 %' }, '"101 %" is not a percentage from 0 to 100'],
-    ['stages', { name: 'a', part: '1', stages: 'Shed 9' }, 'The job has no section Shed 9; add it to the plan first'],
-    ['stages', { name: 'a', part: '1', from: 'stages' }, 'Expected the stages it is taken from'],
-    ['from', { name: 'a', part: '1', from: 'us' }, 'Expected one of stages, job'],
+    ['stages', { name: 'a', part: '1.00', stages: 'Shed 9' }, 'The job has no section Shed 9; add it to the plan first'],
+    ['stages', { name: 'a', part: '1.00', from: 'stages' }, 'Expected the stages it is taken from'],
+    ['from', { name: 'a', part: '1.00', from: 'us' }, 'Expected one of stages, job'],
   ])('%s is told where it stands: %j', (key, row, message) => {
     expect([...readSchedule([{}, row], codecs).faults]).toEqual([[`1.${key}`, message]]);
   });

@@ -54,3 +54,15 @@ test('what is wrong is said where it stands; a bare number is a stage and no gue
   ]);
   expect(read.payments[0]).toMatchObject({ dueOn: null, stage: '2' });
 });
+
+test('a bare number that may be a percentage is asked about; with its sign, or its pence, it is taken', () => {
+  const form = formOf(input, codecs);
+  const parts = ['20', '20 %', '20.00', '100', '101', '1,500'];
+  const payments = parts.map((part) => ({ name: 'a', part, when: 'now' }));
+  const { faults, input: read } = readQuotation({ ...form, payments }, 2, codecs);
+  expect([...faults]).toEqual([
+    ['payments.0.part', 'Enter 20 % or 20.00: "20" may be either'],
+    ['payments.3.part', 'Enter 100 % or 100.00: "100" may be either'],
+  ]);
+  expect(read.payments.map((it) => it.rate ?? it.amount)).toEqual(expect.arrayContaining([200_000, 2000, 10_100, 150_000]));
+});

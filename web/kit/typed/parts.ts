@@ -17,6 +17,12 @@ export function part(digits: number): Codec<Part> {
         const rate = percent.parse(typed);
         return rate.ok ? { ok: true, value: { rate: rate.value, amount: null } } : rate;
       }
+      // A bare "20" is as likely meant as 20 %.
+      if (digits > 0 && /^\d{1,3}$/.test(typed) && Number(typed) > 0 && Number(typed) <= 100)
+        return {
+          ok: false,
+          message: `Enter ${typed} % or ${money.format(Number(typed) * 10 ** digits)}: "${typed}" may be either`,
+        };
       const value = money.parse(typed);
       return value.ok ? { ok: true, value: { rate: null, amount: value.value } } : value;
     },
