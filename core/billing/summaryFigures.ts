@@ -33,10 +33,14 @@ export const SUMMARY_FIGURES = {
     value: (it) => it.previouslyCertified,
     less: true,
   },
-  due: { title: 'Due', item: 'due', value: (it) => it.due, sum: true },
+  due: { title: 'Amount due', item: 'due', value: (it) => it.due, sum: true },
   tax: { title: 'Tax', item: 'tax', value: (it) => it.tax },
   payable: { title: 'Payable', item: 'payable', value: (it) => it.payable, sum: true },
-  balanceToComplete: { title: 'Balance to complete', item: 'balance_to_complete', value: (it) => it.balanceToComplete },
+  balanceToComplete: {
+    title: 'Balance to complete, incl. retention',
+    item: 'balance_to_complete',
+    value: (it) => it.balanceToComplete,
+  },
 } satisfies Record<string, SummaryFigureOf>;
 export type SummaryFigure = keyof typeof SUMMARY_FIGURES;
 

@@ -76,7 +76,7 @@ const EXPLAINED: Record<SummaryFigure, (of: Explaining) => Pick<Workings, 'rule'
     rule: "The job's tax on what is due, rounded to the penny.",
     operands: [named(of, 'due'), percent('Tax', of.job.taxRate, '×')],
   }),
-  payable: (of) => ({ rule: 'Due plus tax.', operands: [named(of, 'due'), named(of, 'tax', '+')] }),
+  payable: (of) => ({ rule: 'Amount due plus tax.', operands: [named(of, 'due'), named(of, 'tax', '+')] }),
   balanceToComplete: (of) => ({
     rule: 'Contract sum less net to date, less retention released.',
     operands: [named(of, 'contractSum'), named(of, 'net', '−'), named(of, 'retentionReleased', '−')],

@@ -36,7 +36,7 @@ export function useApplicationColumns(withJob: boolean): TableColumn<Application
       kinds.amount<ApplicationRow>('retention', 'Retention', (row) => row.retention, {
         ...{ of: of('retention'), figLabel: 'Retention to date' },
       }),
-      kinds.amount<ApplicationRow>('due', 'Due', (row) => row.due, { of: of('due') }),
+      kinds.amount<ApplicationRow>('due', 'Amount due', (row) => row.due, { of: of('due') }),
       kinds.amount<ApplicationRow>('payable', 'Payable', (row) => row.payable, { of: of('payable') }),
       kinds.amount<ApplicationRow>('received', 'Received', (row) => row.received),
       { ...open, cell: (row) => (outstanding(row) === 0 ? '–' : open.cell(row)) },
