@@ -51,7 +51,11 @@ export interface PostingView extends PostingRow {
   fixed: string | null;
 }
 
-/** Which posted documents are asked for. Newest first; `before` is the `next` of the page before. */
+/** What posted documents are sorted by: their accounting date, their number, what they debit. */
+export const POSTING_ORDERS = ['dated', 'id', 'total'] as const;
+export type PostingOrder = (typeof POSTING_ORDERS)[number];
+
+/** Which posted documents are asked for. Newest, or largest, first unless `ascending`; `before` is the `next` of the page before. */
 export const postingsQuery = v.strictObject({
   asOf,
   job: v.optional(v.string()),
@@ -62,7 +66,9 @@ export const postingsQuery = v.strictObject({
   search: v.optional(v.pipe(v.string(), v.maxLength(100, 'expected at most 100 characters'))),
   /** What it debits in all, in minor units. */
   total: v.optional(wholeText(Number.MAX_SAFE_INTEGER)),
-  before: v.optional(v.pipe(v.string(), v.regex(/^\d{4}-\d{2}-\d{2}_\d{1,15}$/, 'expected where a page begins'))),
+  sort: v.optional(v.picklist(POSTING_ORDERS, `expected one of ${POSTING_ORDERS.join(', ')}`)),
+  ascending: v.optional(v.picklist(['yes'], 'expected yes')),
+  before: v.optional(v.pipe(v.string(), v.regex(/^(\d{4}-\d{2}-\d{2}|-?\d{1,16})_\d{1,15}$/, 'expected where a page begins'))),
 });
 export type PostingsParams = v.InferInput<typeof postingsQuery>;
 

@@ -5,10 +5,12 @@ import {
   ENTRY_COUNT,
   POSTED_FOR,
   POSTING,
-  newestPostings,
+  POSTING_KEYS,
   postingCount,
+  postingsInOrder,
   POSTING_CONDITIONS,
   type PostingsFilter,
+  type PostingsNarrowed,
 } from './queries';
 import { present } from '../../core/errors/known';
 import { type RowOf } from '../db/fields';
@@ -45,22 +47,31 @@ function withName(row: Row): PostingRow {
 
 const PAGE = 100;
 
-/** Posted documents that match, newest first, a page at a time: each begins after the last row of the page before it. */
-export async function postingList(sql: Reader, { before, ...filter }: PostingsFilter): Promise<PostingPage> {
+/**
+ * Posted documents that match, newest first or in another order, a page at a time: each begins after the last row of the page before
+ * it. Throws bad-input where a page of another order is asked for.
+ */
+export async function postingList(
+  sql: Reader,
+  { before, sort = 'dated', ascending, ...filter }: PostingsFilter,
+): Promise<PostingPage> {
   const { where, bind } = conditionsOf(filter);
   const [counted] = await sql.all(postingCount(where), bind);
   if (before !== undefined) {
-    const [dated, id] = before.split('_');
-    where.push(`(p.posted_on, p.id) < ($${bind.push(dated)}, $${bind.push(Number(id))})`);
+    const [value = '', id] = before.split('_');
+    if (value.includes('-', 1) !== (sort === 'dated'))
+      throw new LedrinError('bad-input', 'before: expected where a page of this order begins');
+    const mark = bind.push(sort === 'dated' ? value : Number(value));
+    where.push(`(${POSTING_KEYS[sort]}, p.id) ${ascending ? '>' : '<'} ($${mark}, $${bind.push(Number(id))})`);
   }
-  const rows = await sql.all(newestPostings(where, PAGE + 1), bind);
+  const rows = await sql.all(postingsInOrder(where, sort, ascending ? 'ASC' : 'DESC', PAGE + 1), bind);
   const page = rows.slice(0, PAGE);
   const last = page.at(-1);
-  const next = rows.length > PAGE && last ? `${last.dated}_${last.id}` : null;
+  const next = rows.length > PAGE && last ? `${last[sort]}_${last.id}` : null;
   return { postings: page.map(withName), count: counted?.count ?? 0, next };
 }
 
-function conditionsOf(filter: Omit<PostingsFilter, 'before'>): { where: string[]; bind: unknown[] } {
+function conditionsOf(filter: PostingsNarrowed): { where: string[]; bind: unknown[] } {
   const bind: unknown[] = [];
   const where = Object.entries(POSTING_CONDITIONS).flatMap(([key, condition]) => {
     const value = filter[key as keyof typeof filter];

@@ -1,5 +1,5 @@
 import type * as v from 'valibot';
-import type { postingsQuery } from '../../wire/ledger';
+import type { PostingOrder, postingsQuery } from '../../wire/ledger';
 import type { PostingKind } from '../../core/ledger/posting';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
@@ -71,9 +71,15 @@ const PostingRow = shape({
 
 export const POSTING = query(PostingRow, `${SELECT_POSTINGS} WHERE p.id = $1`);
 
-/** The newest postings under conditions on `p` and `job`, at most `limit`. */
-export const newestPostings = (where: readonly string[], limit: number) =>
-  query(PostingRow, `${SELECT_POSTINGS} WHERE ${where.join(' AND ')} ORDER BY p.posted_on DESC, p.id DESC LIMIT ${limit}`);
+/** What postings are sorted by; the id last, so that no two are alike. */
+export const POSTING_KEYS: Record<PostingOrder, string> = { dated: 'p.posted_on', id: 'p.id', total: 'p.total' };
+
+/** The first postings in an order under conditions on `p` and `job`, at most `limit`. */
+export const postingsInOrder = (where: readonly string[], by: PostingOrder, way: 'ASC' | 'DESC', limit: number) =>
+  query(
+    PostingRow,
+    `${SELECT_POSTINGS} WHERE ${where.join(' AND ')} ORDER BY ${POSTING_KEYS[by]} ${way}, p.id ${way} LIMIT ${limit}`,
+  );
 
 /** How many there are under the same conditions. */
 export const postingCount = (where: readonly string[]) =>
@@ -87,8 +93,11 @@ export const FORGET_REQUESTS = 'DELETE FROM handled_request WHERE at < $1';
 
 export type PostingsFilter = v.InferOutput<typeof postingsQuery>;
 
+/** What of it narrows the list, rather than ordering it. */
+export type PostingsNarrowed = Omit<PostingsFilter, 'before' | 'sort' | 'ascending'>;
+
 /** What each part of a filter asks of `p` and `job`; each `?` is the value. */
-export const POSTING_CONDITIONS: { [Key in keyof Omit<PostingsFilter, 'before'>]-?: string } = {
+export const POSTING_CONDITIONS: { [Key in keyof PostingsNarrowed]-?: string } = {
   asOf: 'p.posted_on <= ?',
   job: '(job.number = ? OR p.id IN (SELECT e.posting_id FROM cost_entry e JOIN job j ON j.id = e.job_id WHERE j.number = ?))',
   kind: 'p.kind = ?',

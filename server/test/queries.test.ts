@@ -20,7 +20,7 @@ const filter = { asOf: '2031-05-31', job: 'J1', search: 'pump', costCode: '03-10
 const condition = () => ({ where: ['1'], bind: [], needsLine: true });
 /** What queries that are made are made of here; those not named take the id of a job, or null for all. */
 const MADE_OF: Record<string, readonly (readonly unknown[])[]> = {
-  newestPostings: [[['p.id > 0'], 3]],
+  postingsInOrder: (['dated', 'id', 'total'] as const).map((by) => [['p.id > 0'], by, 'DESC', 3]),
   postingCount: [[['p.id > 0']]],
   ledgerTotals: [[condition()]],
   newestAudits: [[['true'], 5]],

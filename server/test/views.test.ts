@@ -8,7 +8,6 @@ import { applicationView } from '../billing/applicationView';
 import { billingRegister } from '../billing/billingRegister';
 import { jobBilling } from '../billing/jobBilling';
 import { estimateView, jobView } from '../jobs/jobView';
-import { postingList, postingView } from '../ledger/postingViews';
 
 let small: Database;
 let demo: Database;
@@ -171,32 +170,6 @@ describe('the billing register', () => {
     expect((await jobBilling(reading(small), 'J1', '2031-03-31')).releases).toMatchObject([
       { reference: 'Part release', amount: 10_000, tax: 2000, received: 0, dueOn: '2031-03-24' },
     ]);
-  });
-});
-
-describe('postings', () => {
-  test('are listed newest first, of a job or of all, as of the date', async () => {
-    const { postings, count } = await postingList(reading(small), { asOf: '2031-02-28' });
-    expect(postings.map((it) => [it.kind, it.dated])).toEqual([
-      ['application', '2031-02-28'],
-      ['receipt', '2031-02-20'],
-      ['application', '2031-02-05'],
-      ['opening-cost', '2031-01-15'],
-    ]);
-    expect(count).toBe(4);
-    expect((await postingList(reading(small), { asOf: '2031-02-28', job: 'J2' })).count).toBe(0);
-    // Opening cost is of no one job, and is found on each job it has entries of.
-    expect((await postingList(reading(small), { asOf: '2031-02-28', job: 'J1' })).count).toBe(4);
-  });
-
-  test('show journals that balance, and whether they can be reversed', async () => {
-    for (const { id, kind } of (await postingList(reading(small), { asOf: '2031-12-31' })).postings) {
-      const view = await postingView(reading(small), id);
-      for (const journal of view.journals) expect(journal.lines.reduce((sum, it) => sum + it.debit - it.credit, 0)).toBe(0);
-      expect([kind, view.fixed === null]).toEqual([kind, kind !== 'application']);
-      // Money names what it came in on; nothing else does.
-      expect([kind, view.receivedOn?.kind]).toEqual([kind, kind === 'receipt' ? 'application' : undefined]);
-    }
   });
 });
 

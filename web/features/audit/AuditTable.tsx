@@ -12,21 +12,21 @@ import { describeDetail } from './describeDetail';
 /** Facts shown before the rest is asked for. */
 const FIRST = 3;
 
-/** Lines of the audit trail. */
+/** Lines of the audit trail, in the order they happened: a page of it cannot be sorted otherwise. */
 export function AuditTable({ rows, withSubject }: { rows: readonly AuditRow[]; withSubject: boolean }) {
   const kinds = useColumnKinds();
   const columns = useMemo(
     () => [
       {
-        ...kinds.text<AuditRow>('at', 'When', (it) => it.at, { width: 150 }),
+        ...kinds.text<AuditRow>('at', 'When', (it) => it.at, { width: 150, unsorted: true }),
         cell: (it: AuditRow) => <span className="whitespace-nowrap">{displayMoment(it.at)}</span>,
       },
-      kinds.text<AuditRow>('actor', 'Who', (it) => it.actor, { width: 130 }),
-      kinds.text<AuditRow>('action', 'What', (it) => actionOf(it.command), { width: 210 }),
+      kinds.text<AuditRow>('actor', 'Who', (it) => it.actor, { width: 130, unsorted: true }),
+      kinds.text<AuditRow>('action', 'What', (it) => actionOf(it.command), { width: 210, unsorted: true }),
       ...(withSubject
         ? [
             {
-              ...kinds.text<AuditRow>('subject', 'Of', (it) => it.subject, { width: 150 }),
+              ...kinds.text<AuditRow>('subject', 'Of', (it) => it.subject, { width: 150, unsorted: true }),
               cell: (it: AuditRow) => <Subject subject={it.subject} />,
             },
           ]

@@ -32,6 +32,19 @@ test('older documents come a page at a time, and newer ones are found again', as
   expect(await screen.findByText('BACS 9')).toBeDefined();
 });
 
+test('the server sorts by amount, the largest first, and the other way round when the head is pressed again', async () => {
+  const { asked, address } = open();
+  const debits = await screen.findByRole('button', { name: 'Debits, GBP' });
+  fireEvent.click(debits);
+  await waitFor(() => expect(address()).toBe('/ledger/postings?sort=total'));
+  // Pages of it are neither older nor newer.
+  expect(await screen.findByRole('button', { name: 'More' })).toBeDefined();
+  fireEvent.click(screen.getByRole('button', { name: 'Debits, GBP' }));
+  await waitFor(() => expect(lastQuery(asked)).toEqual({ asOf: '2031-04', sort: 'total', ascending: 'yes' }));
+  // What a page alone could be sorted by is no head to press.
+  expect(screen.queryByRole('button', { name: 'Reference' })).toBeNull();
+});
+
 test('filters stand in the address and in what is asked: a day typed in short, an amount whatever its sign', async () => {
   const { asked, address } = open();
   const from = await screen.findByRole('textbox', { name: 'From' });

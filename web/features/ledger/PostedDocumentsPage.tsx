@@ -8,11 +8,12 @@ import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
+import type { TableOrder } from '../../kit/table/tableTypes';
 import { DocumentTable } from './DocumentTable';
 import { Choice } from '../../kit/choice/Choice';
 import { DayFilter } from '../../kit/form/DayInput';
 
-/** Every posted document, newest first. */
+/** Every posted document, newest first, or by number or amount. */
 export function PostedDocumentsPage() {
   return (
     <div className="page">
@@ -30,6 +31,8 @@ export function JobDocuments() {
 
 function PostedDocuments({ job }: { job?: string }) {
   const filter = useFilter(job);
+  const order = useOrder();
+  const byAge = order.key !== 'total' && order.descending;
   // Where each page that was looked at begins; the last is shown.
   const [begins, setBegins] = useState<{ of: string; pages: readonly string[] }>({ of: '', pages: [] });
   const key = JSON.stringify(filter);
@@ -41,7 +44,7 @@ function PostedDocuments({ job }: { job?: string }) {
       <Filters job={job} />
       {error && <Refused message={faultOf(error).message} onRetry={refetch} />}
       {!data && !error && <Waiting what="the posted documents" />}
-      {data && <DocumentTable rows={data.postings} withJob={job === undefined} />}
+      {data && <DocumentTable rows={data.postings} withJob={job === undefined} order={order} />}
       {data && (
         <p className="mt-2 flex items-center gap-3">
           <span className="note">
@@ -49,12 +52,12 @@ function PostedDocuments({ job }: { job?: string }) {
           </span>
           {pages.length > 0 && (
             <button type="button" className="button" onClick={() => setBegins({ of: key, pages: pages.slice(0, -1) })}>
-              Newer
+              {byAge ? 'Newer' : 'Back'}
             </button>
           )}
           {data.next !== null && (
             <button type="button" className="button" onClick={() => setBegins({ of: key, pages: [...pages, data.next ?? ''] })}>
-              Older
+              {byAge ? 'Older' : 'More'}
             </button>
           )}
         </p>
@@ -68,12 +71,30 @@ function useFilter(job: string | undefined): PostingsParams {
   const { asOf } = useAsOf();
   const [params] = useSearchParams();
   const asked = Object.fromEntries(
-    ['job', 'kind', 'from', 'to', 'search', 'total'].flatMap((key) => {
+    ['job', 'kind', 'from', 'to', 'search', 'total', 'sort', 'ascending'].flatMap((key) => {
       const value = params.get(key);
       return value ? [[key, value]] : [];
     }),
   );
   return { ...asked, ...(job === undefined ? {} : { job }), asOf };
+}
+
+/** What the list is ordered by: pressed again, the other way round. */
+function useOrder(): TableOrder {
+  const [params, setParams] = useSearchParams();
+  const [key, ascending] = [params.get('sort') ?? 'dated', params.get('ascending') === 'yes'];
+  const onOrder = (next: string) =>
+    setParams(
+      (was) => {
+        const after = new URLSearchParams(was);
+        after.set('sort', next);
+        if (next === key && !ascending) after.set('ascending', 'yes');
+        else after.delete('ascending');
+        return after;
+      },
+      { replace: true },
+    );
+  return { key, descending: !ascending, onOrder };
 }
 
 function Filters({ job }: { job?: string }) {

@@ -41,6 +41,13 @@ export interface TableGroups<Row> {
   onFold: (group: string) => void;
 }
 
+/** What the rows are sorted by elsewhere, and how another order is asked for. */
+export interface TableOrder {
+  key: string;
+  descending: boolean;
+  onOrder: (key: string) => void;
+}
+
 /** More rows than are held at once: those in view are asked for. */
 export interface ManyRows<Row> {
   count: number;
@@ -70,7 +77,7 @@ export interface TableProps<Row> {
   /** What the rows are sorted by before somebody sorts them otherwise; empty: as given. */
   sorted?: { key: string; descending: boolean };
   /** Sorted elsewhere, such as by the server: the rows come in this order, and pressing a head asks for another. */
-  order?: { key: string; descending: boolean; onOrder: (key: string) => void };
+  order?: TableOrder;
   /** Rows to be picked: those with a selected cell, by Space. */
   onPick?: (rows: readonly Row[]) => void;
   groups?: TableGroups<Row>;
