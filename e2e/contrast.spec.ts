@@ -137,8 +137,12 @@ async function faint(page: Page): Promise<string[]> {
     await it.evaluate((one) => (one as HTMLElement).focus());
     if (!(await it.evaluate((one) => one.isConnected))) continue;
     note('focused', await texts(), TEXT);
-    if (await it.evaluate((one) => one.matches(':focus-visible') && (one as HTMLElement).tabIndex >= 0))
-      note('focused', [await it.evaluate((one) => (window as unknown as Measures).ring(one))], RING);
+    // Asked and measured at once: what is focused may be drawn anew a moment later.
+    const ring = await it.evaluate((one) => {
+      const shown = one.isConnected && one.matches(':focus-visible') && (one as HTMLElement).tabIndex >= 0;
+      return shown ? (window as unknown as Measures).ring(one) : null;
+    });
+    if (ring) note('focused', [ring], RING);
   }
   await page.mouse.move(0, 0);
   return found;

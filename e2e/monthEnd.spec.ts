@@ -64,11 +64,11 @@ test('a submitted application is certified as applied for; money comes in, and i
   await page.getByLabel('Certified on').fill('29 Apr 2031');
   await page.getByRole('button', { name: 'Certify application 11, 23,344.50' }).click();
   await expect(page.getByText('23,344.50 outstanding, due 29 May 2031')).toBeVisible();
-  await page.getByLabel('Amount').fill('30,000');
+  await page.getByRole('textbox', { name: 'Amount' }).fill('30,000');
   await page.getByRole('button', { name: 'Record receipt of 30,000.00' }).click();
   await expect(page.getByText('30,000.00 is more than the 23,344.50 outstanding on it')).toBeVisible();
-  await expect(page.getByLabel('Amount')).toHaveValue('30,000.00');
-  await page.getByLabel('Amount').fill('20000');
+  await expect(page.getByRole('textbox', { name: 'Amount' })).toHaveValue('30,000.00');
+  await page.getByRole('textbox', { name: 'Amount' }).fill('20000');
   await page.getByRole('main').getByRole('button', { name: 'Calendar' }).click();
   await page.getByRole('button', { name: /29 April 2031/ }).click();
   await expect(page.getByRole('textbox', { name: 'Date' })).toHaveValue('29 Apr 2031');
@@ -95,10 +95,10 @@ test('a submitted application is certified as applied for; money comes in, and i
 test('retention is released, never more than is held, and its invoice is paid', async ({ page }) => {
   await page.goto(`${running.url}/jobs/2101/billing?as-of=2031-04`);
   await page.getByRole('button', { name: 'Invoice released retention' }).click();
-  await page.getByLabel('Amount').fill('29,660.01');
+  await page.getByRole('textbox', { name: 'Amount' }).fill('29,660.01');
   await page.getByRole('button', { name: 'Invoice 29,660.01' }).click();
   await expect(page.getByText('29,660.01 is more than the 29,660.00 held on 30 Apr 2031')).toBeVisible();
-  await page.getByLabel('Amount').fill('14,830.00');
+  await page.getByRole('textbox', { name: 'Amount' }).fill('14,830.00');
   await page.getByLabel('Reference').fill('Half at completion');
   await page.getByRole('button', { name: 'Invoice 14,830.00' }).click();
   const row = page.getByRole('row', { name: /Half at completion/ });
