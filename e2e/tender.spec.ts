@@ -218,6 +218,8 @@ test('a tender goes from an empty page to an awarded job with an approved change
     await expect(page.getByRole('heading', { name: 'CO1 Two more outlets' })).toBeVisible();
     await page.getByLabel('Agreed').fill('120');
     await page.getByLabel('Decided by').fill('J. Hale');
+    // The day that is proposed is today, which lies years before this made-up job.
+    await page.getByLabel('On', { exact: true }).fill('31 May 2031');
     await page.getByRole('button', { name: 'Approve, 120.00' }).click();
     await expect(page.getByText('In every report from 31 May 2031 on.')).toBeVisible();
     await page.goto(`${running.url}/reports/changes?as-of=2031-05`);
