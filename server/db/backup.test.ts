@@ -82,6 +82,10 @@ test('a damaged database does not start, and says what to do; so do a full and a
   expect(troubleInWords(new Error('something else'))).toBeNull();
 });
 
+test('what is no file, such as a folder, is no database, and is said', async () => {
+  await expect(openDatabase(temporaryFolder())).rejects.toThrow(/cannot be opened: see that it is there/);
+});
+
 test('where the file of an open database is deleted, nothing is saved and none takes its place', async () => {
   const file = join(temporaryFolder(), 'a.sqlite');
   const database = await openDatabase(file);

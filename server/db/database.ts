@@ -69,7 +69,8 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
     // An empty file is an empty database; one that is there is left as it is.
     closeSync(openSync(file, 'a'));
   } catch (error) {
-    throw inWords(file, error);
+    // Whatever the system says of it, such as that it is a folder: the file cannot be opened.
+    throw inWords(file, troubleInWords(error) === null ? { code: 'SQLITE_CANTOPEN' } : error);
   }
   const writer = connect(file, 'write');
   try {

@@ -16,7 +16,7 @@ const TROUBLES: readonly (readonly [RegExp, string])[] = [
     /SQLITE_CORRUPT|SQLITE_NOTADB/,
     'The database file is damaged. Stop Ledrin, keep a copy of the file, and restore the newest backup',
   ],
-  [/SQLITE_CANTOPEN|EACCES|EISDIR|ENOTDIR/, 'The database file cannot be opened: see that it is there, and that its folder may be read and written'],
+  [/SQLITE_CANTOPEN/, 'The database file cannot be opened: see that it is there, and that its folder may be read and written'],
   [/SQLITE_IOERR/, 'The disk of the database cannot be read or written. See that it is there, then start Ledrin again'],
 ];
 

@@ -2,16 +2,14 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { present } from '../../core/errors/known';
 import type { Database } from '../db/database';
 import { reading } from '../test/act';
-import { cleanUp, faultsOf, folderText, SMALL_BOOK, temporaryDatabase } from '../test/books';
+import { cleanUp, databaseOf, folderText, SMALL_BOOK } from '../test/books';
 import { postingList, postingView } from './postingViews';
 
 let small: Database;
 let demo: Database;
 
 beforeAll(async () => {
-  [small, demo] = [await temporaryDatabase(), await temporaryDatabase()];
-  expect(await faultsOf(small, SMALL_BOOK)).toEqual([]);
-  expect(await faultsOf(demo, folderText('demo/book'))).toEqual([]);
+  [small, demo] = [await databaseOf(SMALL_BOOK), await databaseOf(folderText('demo/book'))];
 });
 afterAll(cleanUp);
 

@@ -43,6 +43,14 @@ export async function temporaryDatabase(): Promise<Database> {
   return database;
 }
 
+/** A database with a book in it; throws where the book has faults. */
+export async function databaseOf(book: BookText): Promise<Database> {
+  const database = await temporaryDatabase();
+  const faults = await faultsOf(database, book);
+  if (faults.length > 0) throw new Error(`The book of the test has faults: ${faults.join(', ')}`);
+  return database;
+}
+
 /** To be called after all tests of a file. */
 export async function cleanUp(): Promise<void> {
   await Promise.all(opened.splice(0).map((it) => it.close().catch(() => undefined)));

@@ -2,7 +2,7 @@ import { act, reading } from './act';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
 import { certifyApplication } from '../billing/certify';
-import { cleanUp, faultsOf, folderText, SMALL_BOOK, temporaryDatabase, TESTER } from './books';
+import { cleanUp, databaseOf, faultsOf, folderText, SMALL_BOOK, temporaryDatabase, TESTER } from './books';
 import { explain } from '../workings/explain';
 import { applicationView } from '../billing/applicationView';
 import { billingRegister } from '../billing/billingRegister';
@@ -13,9 +13,7 @@ let small: Database;
 let demo: Database;
 
 beforeAll(async () => {
-  [small, demo] = [await temporaryDatabase(), await temporaryDatabase()];
-  expect(await faultsOf(small, SMALL_BOOK)).toEqual([]);
-  expect(await faultsOf(demo, folderText('demo/book'))).toEqual([]);
+  [small, demo] = [await databaseOf(SMALL_BOOK), await databaseOf(folderText('demo/book'))];
 });
 afterAll(cleanUp);
 
