@@ -96,7 +96,7 @@ export const WORK_KIND_USES = used('work_kind_id', ['time_line', 'pay_rate', 'pi
 /** Wage classes that are named, and by what. */
 export const USED_WAGE_CLASSES = query(
   shape({ wageClass: t.text, by: t.text }),
-  `SELECT wage_class AS wageClass, group_concat(DISTINCT what) AS by FROM (
+  `SELECT wage_class AS wageClass, group_concat(DISTINCT what ORDER BY what) AS by FROM (
       SELECT wage_class, 'employees' AS what FROM employee UNION ALL SELECT wage_class, 'pay rates' FROM pay_rate
       UNION ALL SELECT wage_class, 'burdens' FROM burden UNION ALL SELECT wage_class, 'lines of time' FROM time_line)
     WHERE wage_class <> '' GROUP BY 1 ORDER BY 1`,
@@ -144,7 +144,7 @@ export const WORK_AHEAD = query(
     sheets: t.text,
   }),
   `SELECT e.name, ${name('j.number')} AS job, ${name('j.name')} AS jobName, x.section, min(x.dated) AS first, max(x.dated) AS last,
-      sum(x.hours) AS hours, group_concat(DISTINCT x.sheet) AS sheets
+      sum(x.hours) AS hours, group_concat(DISTINCT x.sheet ORDER BY x.sheet) AS sheets
     FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id
     WHERE x.status <> 'posted' AND x.dated >= $1 GROUP BY e.id, x.job_id, x.section ORDER BY e.name, first`,
 );

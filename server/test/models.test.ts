@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
 import { assertShape, shape, t } from '../db/fields';
+import { fillTable, type Sql } from '../db/sql';
+import { CostEntryTable } from '../costs/models';
 import { cleanUp, temporaryDatabase } from './books';
 import { declaredTables } from './declaredTables';
 
@@ -76,6 +78,46 @@ describe('the models', () => {
       ]);
       expect([name, Object.fromEntries(declared)]).toEqual([name, await schemaOf(name)]);
     }
+  });
+});
+
+/** Where an index was made for one column alone, its condition may only leave out rows in which that column is empty. */
+const servesReference = (sql: string | null, column: string) =>
+  sql === null || !/ WHERE /.test(sql) || new RegExp(` WHERE ${column} IS NOT NULL$`).test(sql);
+
+describe('the schema', () => {
+  test('has an index for every reference: without one the engine reads the whole table for each row that it refers to', async () => {
+    const [references, indexed] = await database.read(async (sql) => [
+      await sql.anyRows(
+        `SELECT m.name AS "table", f."from" AS "column" FROM sqlite_master m, pragma_foreign_key_list(m.name) f WHERE m.type = 'table'`,
+      ),
+      await sql.anyRows(
+        `SELECT m.name AS "table", c.name AS "column", s.sql FROM sqlite_master m, pragma_index_list(m.name) l, pragma_index_info(l.name) c
+          LEFT JOIN sqlite_master s ON s.name = l.name WHERE m.type = 'table' AND c.seqno = 0
+          UNION ALL SELECT m.name, i.name, NULL FROM sqlite_master m, pragma_table_info(m.name) i WHERE m.type = 'table' AND i.pk = 1`,
+      ),
+    ]);
+    const served = new Set(
+      indexed.filter((it) => servesReference(it.sql as string | null, String(it.column))).map((it) => `${it.table}.${it.column}`),
+    );
+    expect(references.length).toBeGreaterThan(90);
+    expect(references.map((it) => `${it.table}.${it.column}`).filter((it) => !served.has(it))).toEqual([]);
+  });
+
+  test('keeps the indexes that a table refers to itself by while it is filled, and makes the others afterwards', async () => {
+    const indexes = (sql: Sql) =>
+      sql
+        .anyRows(
+          `SELECT name FROM sqlite_master WHERE type = 'index' AND tbl_name = 'cost_entry' AND sql IS NOT NULL ORDER BY name`,
+        )
+        .then((rows) => rows.map((it) => it.name as string));
+    await database.write(async (sql) => {
+      const before = await indexes(sql);
+      let during: string[] = [];
+      await fillTable(sql, CostEntryTable, async () => void (during = await indexes(sql)));
+      expect(during).toEqual(['cost_entry_replaced_once', 'cost_entry_reversed_once']);
+      expect(await indexes(sql)).toEqual(before);
+    });
   });
 });
 

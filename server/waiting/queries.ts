@@ -12,7 +12,7 @@ const waiting = (from: string, document: string, since: string, where: string) =
 const sheets = (where: string) =>
   query(
     shape({ document: t.text, people: t.text, since: t.day }),
-    `SELECT x.sheet AS document, group_concat(DISTINCT e.name) AS people, min(x.dated) AS since
+    `SELECT x.sheet AS document, group_concat(DISTINCT e.name ORDER BY e.name) AS people, min(x.dated) AS since
       FROM time_line x JOIN employee e ON e.id = x.employee_id WHERE ${where} GROUP BY x.sheet ORDER BY 3, 1`,
   );
 

@@ -23,6 +23,7 @@ import { weekSheets } from './0022-week-sheets';
 import { payroll } from './0023-payroll';
 import { daySheets } from './0024-day-sheets';
 import { wageClasses } from './0025-wage-classes';
+import { indexForEachReference } from './0026-index-for-each-reference';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -52,4 +53,5 @@ export const MIGRATIONS: readonly Migration[] = [
   payroll,
   daySheets,
   wageClasses,
+  indexForEachReference,
 ];
