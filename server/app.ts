@@ -17,6 +17,7 @@ import { correctionHandlers } from './corrections/handlers';
 import { costHandlers } from './costs/handlers';
 import { daySheetHandlers } from './daySheets/handlers';
 import { estimateHandlers } from './estimates/handlers';
+import { jsonBody, OPEN_BODY } from './http/body';
 import type { Setting } from './http/context';
 import { refuseOtherSites } from './http/door';
 import { packedPages } from './http/packedPages';
@@ -41,9 +42,6 @@ import { userHandlers } from './users/handlers';
 import { slowedSignIn } from './users/slowedSignIn';
 import { waitingHandlers } from './waiting/handlers';
 import { weekSheetHandlers } from './weekSheets/handlers';
-
-/** A body larger than this is refused before it is read; a job of 5,000 lines and 20,000 budget lines fits. */
-const LARGEST_BODY = '8mb';
 
 /** What carries out the calls, one line a noun. */
 const NOUNS = [
@@ -114,9 +112,10 @@ export function createApp(setting: AppSetting): Express {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', refuseOtherSites(setting.address), express.json({ limit: LARGEST_BODY }), compression());
+  app.use('/api', refuseOtherSites(setting.address), compression());
   app.use(
     ['/api/sign-in', '/api/first-owner', '/api/account/password', '/api/account/second-factor/end'],
+    jsonBody(OPEN_BODY),
     ...slowedSignIn(setting.now),
   );
   app.use('/api', serve(setting, NOUNS));

@@ -2,9 +2,6 @@ import type { NextFunction, Request, Response } from 'express';
 import * as v from 'valibot';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 
-/** No input of ours is nested deeper. */
-const DEEPEST = 20;
-
 /** Reads a request's body or query by its schema; what does not fit is listed field by field. */
 export function read<Schema extends v.GenericSchema>(schema: Schema, input: unknown): v.InferOutput<Schema> {
   const result = v.safeParse(schema, input);
@@ -18,15 +15,6 @@ function issueText(issue: v.BaseIssue<unknown>): string {
   if (issue.type === 'strict_object' && issue.expected === 'never') return 'is not known here; leave it out';
   if ((issue.type === 'strict_object' || issue.type === 'variant') && issue.received === 'undefined') return 'is missing';
   return issue.message.startsWith('Invalid') ? `expected ${issue.expected}, found ${issue.received}` : issue.message;
-}
-
-/** Throws bad-input where a body is nested deeper than any input is; looked at level by level, since recursion has an end. */
-export function assertShallow(body: unknown): void {
-  let level: unknown[] = [body];
-  for (let depth = 0; level.length > 0; depth++) {
-    if (depth > DEEPEST) throw new LedrinError('bad-input', `body: is nested deeper than ${DEEPEST} levels`);
-    level = level.flatMap((it) => (typeof it === 'object' && it !== null ? Object.values(it) : []));
-  }
 }
 
 /** Names this machine is reached by without any setting. */

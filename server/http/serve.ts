@@ -14,7 +14,8 @@ import { JobTable } from '../jobs/models';
 import { JOBS_OF_TEAM } from '../users/queries';
 import { sessionCookie, type SignedIn } from '../users/sessions';
 import { actorOf, type Context, type Setting } from './context';
-import { assertShallow, read } from './door';
+import { bodyLimit, jsonBody, receiveBody } from './body';
+import { read } from './door';
 import type { AloneHandler, Download, Handled, PreparedHandler, TryingHandler, UploadHandler } from './handlers';
 import { sendDownload } from './sendDownload';
 import { receiving, type UploadLimits } from './upload';
@@ -33,6 +34,7 @@ export function serve(setting: Setting, nouns: readonly Handled[]): Router {
     (a, b) => Number(b.call.kind === 'download') - Number(a.call.kind === 'download'),
   )) {
     const carry = CARRY[call.kind](name, call, handler);
+    const readBody = call.input === null ? null : jsonBody(bodyLimit(call));
     router[METHODS[call.method]](call.path, async (request, response) => {
       const person = await setting.whoIs(setting.database, request, setting.now());
       assertRight(person, name, call, request);
@@ -40,6 +42,7 @@ export function serve(setting: Setting, nouns: readonly Handled[]): Router {
       const cookie = sessionCookie(request, response, setting.address);
       const context: Context = { ...setting, database, person, cookie };
       await assertOwnJob(context, request);
+      if (readBody) await receiveBody(readBody, request, response);
       await carry(request, response, context);
     });
   }
@@ -194,7 +197,6 @@ function argsOf(call: Call, request: Request): Args {
   const parameters = Object.fromEntries(parameterNames(call.path).map((name) => [name, parameterOf(request, name)]));
   const query = read(call.query ?? v.strictObject({}), request.query) as Args;
   if (call.input === null) return { ...query, ...parameters };
-  assertShallow(request.body);
   return { ...query, ...parameters, body: read(call.input, request.body) };
 }
 
