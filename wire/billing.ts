@@ -74,7 +74,10 @@ export interface ApplicationView {
   above: number;
   aboveReason: string;
   dueOn: string | null;
+  /** By the date looked at. */
   received: number;
+  /** What may still be received on that date. */
+  receivable: number;
   locked: boolean;
   lines: BilledLineView[];
   summary: Record<SummaryFigure, number>;

@@ -111,7 +111,7 @@ export function valueApplication(job: BillingJob, application: Application, asOf
   const previousWork = new Map(previous?.lines.map((line) => [line.line, certifiedWork(line)]));
   const basis = {
     contractSum: state.contractSum,
-    retentionReleased: releasedBy(job.releases, application.dated),
+    retentionReleased: amountBy(job.releases, application.dated),
     previouslyCertified: before.gross - before.retention,
     taxRate: job.taxRate,
   };
@@ -143,15 +143,15 @@ export function valueApplication(job: BillingJob, application: Application, asOf
   };
 }
 
-/** Retention released on or before `on`, before tax. */
-export function releasedBy(releases: readonly RetentionRelease[], on: PlainDate): Cents {
-  return sum(releases.filter((it) => it.dated <= on).map((it) => it.amount));
+/** What of `moved`, such as receipts on an invoice or releases of retention before tax, is dated on or before `on`. */
+export function amountBy(moved: readonly { dated: PlainDate; amount: Cents }[], on: PlainDate): Cents {
+  return sum(moved.filter((it) => it.dated <= on).map((it) => it.amount));
 }
 
 /** Retention held on `asOf`: retention to date of the last certified application, less what was released. */
 export function retentionHeld(job: BillingJob, asOf: PlainDate): Cents {
   const last = lastCertified(job.applications, asOf);
-  return (last ? certifiedToDate(job, last).retention : 0) - releasedBy(job.releases, asOf);
+  return (last ? certifiedToDate(job, last).retention : 0) - amountBy(job.releases, asOf);
 }
 
 export function certifiedWork(line: BilledLine): Cents {

@@ -33,7 +33,10 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
   'receipt-nothing': () => 'Enter the amount received; it cannot be zero',
   'receipt-too-early': ({ on, since }) =>
     `${displayDate(on)} is before the invoice was certified or released, ${displayDate(since)}`,
-  'receipt-beyond': ({ amount, outstanding }, show) => `${show(amount)} is more than the ${show(outstanding)} outstanding on it`,
+  'receipt-beyond': ({ amount, outstanding, on }, show) =>
+    `${show(amount)} is more than the ${show(outstanding)} outstanding on it on ${displayDate(on)}`,
+  'receipt-below-zero': ({ amount, received, on }, show) =>
+    `${show(received)} is received on it on ${displayDate(on)}; ${show(amount)} would bring that to ${show(received + amount)}`,
   'release-nothing': () => 'Enter an amount above zero',
   'release-beyond-held': ({ amount, held, on }, show) =>
     `${show(amount)} is more than the ${show(held)} held on ${displayDate(on)}`,

@@ -27,7 +27,8 @@ export interface RefusalFacts {
   'posted-before-dated': { postedOn: string; dated: string };
   'receipt-nothing': Record<never, never>;
   'receipt-too-early': { on: string; since: string };
-  'receipt-beyond': { amount: Cents; outstanding: Cents };
+  'receipt-beyond': { amount: Cents; outstanding: Cents; on: string };
+  'receipt-below-zero': { amount: Cents; received: Cents; on: string };
   'release-nothing': Record<never, never>;
   'release-beyond-held': { amount: Cents; held: Cents; on: string };
   'release-named-as-number': { reference: string };

@@ -1,3 +1,4 @@
+import { receivable } from '../../core/billing/invoiceRefusals';
 import { certificationStays } from '../../core/billing/certificationStays';
 import { messageOf, showIn } from '../../core/refusals/messages';
 import { afterCertification } from './reverseCertification';
@@ -7,7 +8,7 @@ import { ApplicationTable } from './models';
 import { known, present } from '../../core/errors/known';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { movesFrom } from '../../core/life/life';
-import { screenDate, valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
+import { amountBy, screenDate, valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
 import { summaryOf } from '../../core/billing/summaryFigures';
 import { describeRetention } from '../../core/billing/describeRetention';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -38,7 +39,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     loadPositions(sql, application.dated, identity.id),
   ]);
   const saved = present(row);
-  const received = receipts.reduce((sum, it) => sum + it.amount, 0);
+  const shown = receipts.filter((it) => it.dated <= asOf);
   const open = !job.locked && identity.status !== 'closed';
   const after = application.status === 'certified' ? certificationStays(await afterCertification(sql, job, number)) : null;
   const stays = after && messageOf(after, showIn(company.digits));
@@ -56,7 +57,8 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     reference: application.reference,
     ...{ above: saved.above_scheduled, aboveReason: saved.above_reason },
     dueOn: job.dueDays.get(String(number)) ?? null,
-    received,
+    received: amountBy(receipts, asOf),
+    receivable: receivable({ payable: valued.payable, receipts }, asOf),
     locked: job.locked,
     lines: lineViews(valued, earned, await billedBySchedule(sql, job, application.dated)),
     summary: summaryOf(valued),
@@ -68,14 +70,14 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     journal:
       saved.posting_id === null ? plannedJournal(job, application) : ((await postingJournals(sql, saved.posting_id))[0] ?? null),
     postingId: saved.posting_id,
-    receipts,
+    receipts: shown,
     reversed,
     certificationStays: stays,
     can: offered(later ? 'submitted' : application.status, {
       open,
       locked: job.locked,
       later,
-      outstanding: valued.payable - received,
+      outstanding: receivable({ payable: valued.payable, receipts }, asOf),
       stays: stays !== null,
     }),
     previousNumber: valued.previousNumber,
@@ -130,9 +132,11 @@ function lineViews(
   }));
 }
 
-/** What certifying it as applied for would post. */
+/** What certifying it as applied for would post: on its own day, or where the one before it was certified later, on that day. */
 function plannedJournal(job: LoadedBillingJob, application: Application) {
-  return journalView(planCertification(job, { ...application, certifiedOn: application.dated }).journal);
+  const before = job.applications.find((it) => it.number === application.number - 1)?.certifiedOn ?? application.dated;
+  const certifiedOn = before > application.dated ? before : application.dated;
+  return journalView(planCertification(job, { ...application, certifiedOn }).journal);
 }
 
 /** What cost says each line has earned. */

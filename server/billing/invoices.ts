@@ -31,7 +31,10 @@ export async function nextInvoiceNumber(sql: Reader): Promise<number> {
   return present(await sql.get(LAST_INVOICE_NUMBER)).last + 1;
 }
 
-/** Posts what an invoice asks for, in the transaction of its posting. Gives back its id. */
+/**
+ * Posts what an invoice asks for, in the transaction of its posting. Gives back its id. An invoice that was cancelled, as its
+ * certification was reversed, asks again under its own number.
+ */
 export async function saveInvoice(
   sql: Sql,
   jobId: number,
@@ -39,7 +42,11 @@ export async function saveInvoice(
   invoice: Invoice,
   number: number | null = null,
 ): Promise<number> {
-  return sql.insert(InvoiceTable, rowOf({ jobId, postingId, invoice }, number ?? (await nextInvoiceNumber(sql))));
+  const row = rowOf({ jobId, postingId, invoice }, number ?? (await nextInvoiceNumber(sql)));
+  const cancelled = await sql.findOne(InvoiceTable, { job_id: jobId, reference: invoice.reference });
+  if (!cancelled) return sql.insert(InvoiceTable, row);
+  await sql.update(InvoiceTable, { id: cancelled.id }, row);
+  return cancelled.id;
 }
 
 /** The numbers of many invoices: as given, else the next ones in the order they are posted. Null for what is none and never was. */

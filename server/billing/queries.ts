@@ -45,10 +45,10 @@ export const LAST_APPLICATION_BY_JOB = query(
   'SELECT job_id, number, max(dated) AS dated FROM application WHERE dated <= $1 GROUP BY job_id',
 );
 
-export const RECEIVED_BY_JOB_AND_INVOICE = query(
-  shape({ job: t.text, invoice: t.text, amount: t.cents }),
-  `SELECT job.number AS job, i.reference AS invoice, sum(r.amount) AS amount FROM receipt r JOIN job ON job.id = r.job_id
-        JOIN invoice i ON i.id = r.invoice_id GROUP BY 1, 2`,
+export const RECEIPTS_BY_JOB_AND_INVOICE = query(
+  shape({ job: t.text, invoice: t.text, dated: t.day, amount: t.cents }),
+  `SELECT job.number AS job, i.reference AS invoice, r.dated, r.amount FROM receipt r JOIN job ON job.id = r.job_id
+        JOIN invoice i ON i.id = r.invoice_id ORDER BY r.id`,
 );
 
 export const RECEIVED_BY_INVOICE = query(
@@ -80,9 +80,14 @@ export const LAST_INVOICE_NUMBER = query(
 );
 
 export const INVOICE_BY_REFERENCE = query(
-  shape({ id: t.whole, since: t.day, payable: t.cents, received: t.cents }),
-  `SELECT id, posted_on AS since, payable, coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = invoice.id), 0) AS received
-      FROM invoice WHERE job_id = $1 AND reference = $2`,
+  shape({ id: t.whole, since: t.day, payable: t.cents }),
+  'SELECT id, posted_on AS since, payable FROM invoice WHERE job_id = $1 AND reference = $2',
+);
+
+/** What was received on invoice `$1`, refunds and reversals among it. */
+export const RECEIVED_ON_INVOICE = query(
+  shape({ dated: t.day, amount: t.cents }),
+  'SELECT dated, amount FROM receipt WHERE invoice_id = $1 ORDER BY dated, id',
 );
 
 /** Certified applications carry their figures; those not yet certified by the date are valued afresh. */

@@ -1,4 +1,4 @@
-import { INVOICE_BY_REFERENCE } from './queries';
+import { INVOICE_BY_REFERENCE, RECEIVED_ON_INVOICE } from './queries';
 import { ApplicationTable, ReceiptTable, RetentionReleaseTable } from './models';
 import { dueDay } from '../../core/billing/invoice';
 import { saveInvoice } from './invoices';
@@ -56,7 +56,7 @@ async function invoiceByReference(sql: Reader, jobId: number, jobNumber: string,
   const invoice = await sql.get(INVOICE_BY_REFERENCE, [jobId, isNumber ? String(Number(reference)) : reference]);
   if (application) assertMove(APPLICATION_LIFE, 'receive', `Application ${reference}`, application.status);
   if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no application or release ${reference}`);
-  return invoice;
+  return { ...invoice, receipts: await sql.all(RECEIVED_ON_INVOICE, [invoice.id]) };
 }
 
 /** Invoices retention the client gives back. Never more than is held on the day. */

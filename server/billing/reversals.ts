@@ -1,5 +1,9 @@
 import { addDays, daysBetween } from '../../core/calendar/plainDate';
+import { receiptRefusals } from '../../core/billing/invoiceRefusals';
+import { loadDigits } from '../company/company';
+import { assertAllowed } from '../http/refused';
 import { saveInvoice } from './invoices';
+import { RECEIVED_ON_INVOICE } from './queries';
 import { InvoiceTable, ReceiptTable, RetentionReleaseTable } from './models';
 import { present } from '../../core/errors/known';
 import { receiptJournal } from '../../core/billing/receipt';
@@ -11,6 +15,12 @@ import { savePosting } from '../ledger/savePosting';
 export const reverseReceipt: Reversal = async (sql, actor, posting, when, reason) => {
   const { day: on } = when;
   const receipt = present(await sql.findOne(ReceiptTable, { posting_id: posting.id }));
+  const { posted_on: since, payable } = present(await sql.findOne(InvoiceTable, { id: receipt.invoice_id }));
+  const receipts = await sql.all(RECEIVED_ON_INVOICE, [receipt.invoice_id]);
+  assertAllowed(receiptRefusals({ since, payable, receipts }, { dated: on, amount: -receipt.amount }), {
+    digits: await loadDigits(sql),
+    fields: { dated: 'on', amount: 'on' },
+  });
   const postingId = await savePosting(sql, actor, reversalOf(posting, when, reason), [receiptJournal(on, -receipt.amount)]);
   await sql.insert(ReceiptTable, {
     job_id: receipt.job_id,
@@ -23,7 +33,7 @@ export const reverseReceipt: Reversal = async (sql, actor, posting, when, reason
   return { postingId, entries: 1, total: -receipt.amount };
 };
 
-/** A release taken back leaves two invoices that cancel out; both are settled against each other at once. */
+/** A release that is reversed leaves two invoices that cancel out; both are settled against each other at once. */
 export const reverseRelease: Reversal = async (sql, actor, posting, when, reason) => {
   const { day: on } = when;
   const release = present(await sql.findOne(RetentionReleaseTable, { posting_id: posting.id }));

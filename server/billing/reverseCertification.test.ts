@@ -86,6 +86,34 @@ test('it stays where something rests on it, and says what', async () => {
   await expect(act(database, TESTER, reverseCertification, 'J1', 2, 'x')).rejects.toThrow(/application 3 follows it/);
 });
 
+test('a receipt that was reversed on its own day does not bar it; certified again, it is the same invoice', async () => {
+  await certify(null);
+  const receipt = await act(database, TESTER, recordReceipt, 'J1', '3', { dated: '2031-04-10', amount: 100, reference: 'slip' });
+  await act(database, TESTER, reversePosting, receipt, { on: '2031-04-12', reason: 'a slip' });
+  // Between the two days money is received on it: un-certified, it would be owed to nobody.
+  await expect(uncertify()).rejects.toThrow(/money was received on it on 10 Apr 2031/);
+  const again = await act(database, TESTER, recordReceipt, 'J1', '3', { dated: '2031-04-12', amount: 100, reference: 'slip' });
+  await act(database, TESTER, recordReceipt, 'J1', '3', { dated: '2031-04-10', amount: -100, reference: 'slip' });
+  expect(again).toBeGreaterThan(receipt);
+  await uncertify();
+  for (const day of ['2031-04-01', '2031-04-10', '2031-04-11', '2031-04-12', LATE])
+    expect([day, await differences(database, day)]).toEqual([day, TIES]);
+  const copied = async () => {
+    const folder = join(temporaryFolder(), 'out');
+    await writeBook(reading(database), folder, besides(database));
+    const copy = await temporaryDatabase();
+    expect(await faultsOf(copy, folderText(folder))).toEqual([]);
+    expect([await reportLines(copy, 'ageing', LATE), await reportLines(copy, 'trial-balance', LATE)]).toEqual(
+      (await reports()).slice(1),
+    );
+    await copy.close();
+  };
+  await copied();
+  await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-20', lines: [] });
+  expect(await differences(database, LATE)).toEqual(TIES);
+  await copied();
+});
+
 test('invoices are numbered without gaps: one whose certification is reversed keeps its number, and its draft is not deleted', async () => {
   const numbers = async () => (await reading(database).find(InvoiceTable, {}, ['number'])).map((it) => [it.number, it.reference]);
   // The book's own, in the order they were posted: certified 5 and 28 Feb, released 15 Mar.

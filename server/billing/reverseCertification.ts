@@ -1,7 +1,5 @@
 import { certificationStays, type AfterCertification } from '../../core/billing/certificationStays';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
-import { LAST_DAY } from '../../core/calendar/plainDate';
-import { releasedBy } from '../../core/billing/application';
 import { oppositeOf } from '../../core/ledger/journal';
 import { displayExact } from '../../core/money/display';
 import { requireApproval } from '../approvals/requireApproval';
@@ -14,26 +12,24 @@ import { postingJournals } from '../ledger/postingViews';
 import { savePosting } from '../ledger/savePosting';
 import { applicationOf, billingContext } from './applications';
 import type { LoadedBillingJob } from './billingJobs';
-import { ApplicationLineTable, ApplicationTable, InvoiceTable } from './models';
+import { ApplicationLineTable, ApplicationTable, InvoiceTable, ReceiptTable } from './models';
 import { RECEIPTS_OF_INVOICE } from './queries';
 
 /** What happened after an application was certified. */
 export async function afterCertification(sql: Reader, job: LoadedBillingJob, number: number): Promise<AfterCertification> {
   const { certifiedOn } = applicationOf(job, number);
   const since = present(certifiedOn);
-  const receipts = await sql.all(RECEIPTS_OF_INVOICE, [job.id, String(number)]);
-  const released =
-    releasedBy(job.releases, LAST_DAY) -
-    releasedBy(
-      job.releases.filter((it) => it.dated < since),
-      LAST_DAY,
-    );
-  return { number, next: job.applications.some((it) => it.number > number), receipts: receipts.length, released };
+  return {
+    number,
+    next: job.applications.some((it) => it.number > number),
+    receipts: await sql.all(RECEIPTS_OF_INVOICE, [job.id, String(number)]),
+    releases: job.releases.filter((it) => it.dated >= since),
+  };
 }
 
 /**
- * Takes back the certification of the last certified application, on its own date: its journal is reversed, its invoice is gone, and
- * it is submitted again, as it was applied for.
+ * Reverses the certification of the last certified application, on its own date: its journal is reversed, its invoice is cancelled, and
+ * it is submitted again, as it was applied for. Receipts that were reversed stay with the invoice, which asks for nothing.
  */
 export async function reverseCertification(command: Command, jobNumber: string, number: number, reason: string): Promise<number> {
   const { sql, actor } = command;
@@ -67,7 +63,10 @@ export async function reverseCertification(command: Command, jobNumber: string, 
     },
     journals.map(oppositeOf),
   );
-  await sql.remove(InvoiceTable, { posting_id: posting });
+  const invoice = present(await sql.findOne(InvoiceTable, { posting_id: posting }));
+  if (await sql.findOne(ReceiptTable, { invoice_id: invoice.id }))
+    await sql.update(InvoiceTable, { id: invoice.id }, { payable: 0 });
+  else await sql.remove(InvoiceTable, { id: invoice.id });
   await sql.update(
     ApplicationTable,
     { id: application.id },

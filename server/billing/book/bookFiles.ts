@@ -1,4 +1,4 @@
-import { RECEIVED_BY_JOB_AND_INVOICE } from '../queries';
+import { RECEIPTS_BY_JOB_AND_INVOICE } from '../queries';
 import { isCertifiedAt } from '../../../core/billing/application';
 import { planCertification } from '../../../core/billing/certification';
 import { dueDay } from '../../../core/billing/invoice';
@@ -50,8 +50,11 @@ async function prepareBilling(book: BookCheck): Promise<void> {
   const loaded = new Map<string, LoadedBillingJob>();
   for (const [number, { id }] of there) loaded.set(number, known(await loadBillingJobs(book.sql, id), number));
   if (there.length > 0) {
-    const rows = await book.sql.all(RECEIVED_BY_JOB_AND_INVOICE);
-    for (const row of rows) book.own(receivedBefore).set(joinKey(row.job, row.invoice), row.amount);
+    const before = book.own(receivedBefore);
+    for (const { job, invoice, ...it } of await book.sql.all(RECEIPTS_BY_JOB_AND_INVOICE)) {
+      const key = joinKey(job, invoice);
+      before.set(key, [...(before.get(key) ?? []), it]);
+    }
   }
   billingOfBook(book, loaded, FILES);
 }
@@ -208,7 +211,8 @@ export const receipts = bookFile({
   takenBy: 'unlocked',
   refers: { job: { to: jobs } },
   query: `SELECT r.id, r.dated, j.number AS job, i.reference AS application, r.amount, r.reference
-    FROM receipt r JOIN job j ON j.id = r.job_id JOIN invoice i ON i.id = r.invoice_id`,
+    FROM receipt r JOIN job j ON j.id = r.job_id JOIN invoice i ON i.id = r.invoice_id
+    WHERE NOT EXISTS (SELECT 1 FROM application a WHERE a.job_id = i.job_id AND CAST(a.number AS TEXT) = i.reference AND a.status <> 'certified')`,
   check(row, book) {
     if (!row.job || !row.application || !book.keysOf(jobs).has(row.job)) return;
     const to = isApplicationNumber(row.application) ? applications : retentionReleases;

@@ -1,6 +1,13 @@
 import { isEnded } from '../../../core/jobs/jobStatus';
-import { isCertifiedAt, releasedBy, retentionHeld, valueApplication, type BilledLine } from '../../../core/billing/application';
-import { receiptRefusals } from '../../../core/billing/invoiceRefusals';
+import { isCertifiedAt, valueApplication, type BilledLine } from '../../../core/billing/application';
+import {
+  certificationRefusal,
+  leastHeld,
+  receiptRefusals,
+  type MoneyReceived,
+  type PayableInvoice,
+} from '../../../core/billing/invoiceRefusals';
+import { refuse } from '../../../core/refusals/refusal';
 import { overbilledBy, overbillings, type OverbilledFigure } from '../../../core/billing/overbilling';
 import { LAST_DAY } from '../../../core/calendar/plainDate';
 import { scheduleAt } from '../../../core/contract/contract';
@@ -16,7 +23,7 @@ import type { ReadRow } from '../../book/columns';
 import type { BillingFiles, RECEIPT } from './bookColumns';
 
 /** What the database already received on each invoice, by job + reference. */
-export const receivedBefore = shared(() => new Map<string, number>());
+export const receivedBefore = shared(() => new Map<string, MoneyReceived[]>());
 
 /** Checks what must hold across the invoices of each job: order, scheduled values, retention, receipts. */
 export function checkBilling(book: BookCheck, files: BillingFiles): void {
@@ -132,61 +139,88 @@ function checkRetention(book: BookCheck, files: BillingFiles, job: BookBilling, 
   for (const release of job.releases) {
     if (release.row === null) continue;
     const others = job.releases.slice(0, job.releases.indexOf(release));
-    const held = retentionHeld({ ...job, releases: others }, release.dated);
+    const { held, on } = leastHeld({ ...job, releases: others }, release.dated);
     if (release.amount > held)
       book.fault(
         files.retentionReleases,
         { row: release.row },
         'amount',
-        `${formatCents(release.amount, digits)} is more than the ${formatCents(held, digits)} held on ${release.dated}`,
+        `${formatCents(release.amount, digits)} is more than the ${formatCents(held, digits)} held on ${on}`,
       );
   }
   for (const application of job.applications) {
     if (application.row === null || !isCertifiedAt(application, LAST_DAY)) continue;
     const on = present(application.certifiedOn);
-    const retained = valueApplication(job, application, on).retention.total;
-    const released = releasedBy(
-      job.releases.filter((it) => it.dated < on),
-      on,
-    );
-    if (retained < released)
-      book.fault(
-        files.applications,
-        { row: application.row },
-        'status',
-        `certifying it would bring retention to date to ${formatCents(retained, digits)}, below the ${formatCents(released, digits)} released by ${on}`,
-      );
+    // What is released on that day or later is judged by the release.
+    const releases = job.releases.filter((it) => it.dated < on);
+    const refusal = certificationRefusal({ ...job, releases }, application);
+    if (refusal) book.refuse(files.applications, { row: application.row }, refusal);
   }
 }
 
-/** A receipt comes on or after the day its invoice was certified or released, and all together no more than it asks for. */
+/**
+ * A receipt comes on or after the day its invoice was certified or released, and what is received lies on every day between zero and
+ * what the invoice asks for. Where it does not, the first row in the order of the file is at fault that goes beyond with those before it.
+ */
 export function checkReceipts(
   rows: readonly ReadRow<typeof RECEIPT>[],
   book: BookCheck,
   receipts: BookFileOf<typeof RECEIPT>,
 ): void {
-  const received = new Map<string, number>();
+  const onInvoice = new Map<string, { invoice: PayableInvoice; rows: MoneyRow[] }>();
   for (const row of rows) {
     const job = row.job && book.own(bookBilling).get(row.job);
     if (!row.job || !job || !row.application) continue;
     const invoice = invoiceOf(job, row.application);
     if (!invoice) continue;
-    if (invoice.from === null) {
+    const { from } = invoice;
+    if (from === null) {
       const message = `application ${row.application} of job ${row.job} is not certified; only what is certified is paid`;
       if (row.dated) book.fault(receipts, row, 'dated', message);
       continue;
     }
-    const key = joinKey(row.job, row.application);
-    const before = received.get(key) ?? book.own(receivedBefore).get(key) ?? 0;
-    const payable = book.own(unreliable).has(row.job) ? null : invoice.payable;
     // Of a job with a fault, or an amount that cannot be read, only the date can be judged.
-    const judged = payable !== null && typeof row.amount === 'number';
-    const amount = judged ? (row.amount ?? 0) : 0;
-    const state = { since: invoice.from, payable: judged ? payable : 0, received: judged ? before : 0 };
-    received.set(key, before + amount);
-    const dated = row.dated ?? invoice.from;
-    for (const refusal of receiptRefusals(state, { dated, amount })) book.refuse(receipts, row, refusal);
+    const judged = !book.own(unreliable).has(row.job) && typeof row.amount === 'number';
+    const payable = judged ? invoice.payable : 0;
+    if (!judged) {
+      if (row.dated && row.dated < from)
+        book.refuse(receipts, row, refuse('receipt-too-early', 'dated', { on: row.dated, since: from }));
+      continue;
+    }
+    const key = joinKey(row.job, row.application);
+    const before = book.own(receivedBefore).get(key) ?? [];
+    const state: { invoice: PayableInvoice; rows: MoneyRow[] } = onInvoice.get(key) ?? {
+      invoice: { since: from, payable, receipts: before },
+      rows: [],
+    };
+    state.rows.push({ row, dated: row.dated ?? from, amount: row.amount ?? 0 });
+    onInvoice.set(key, state);
   }
+  for (const { invoice, rows: money } of onInvoice.values()) checkReceived(book, receipts, invoice, money);
+}
+
+type MoneyRow = MoneyReceived & { row: ReadRow<typeof RECEIPT> };
+
+function checkReceived(
+  book: BookCheck,
+  receipts: BookFileOf<typeof RECEIPT>,
+  invoice: PayableInvoice,
+  money: readonly MoneyRow[],
+): void {
+  const first = money.reduce((earliest, it) => (it.dated < earliest.dated ? it : earliest));
+  const rest = [...invoice.receipts, ...money.filter((it) => it !== first)];
+  const whole = receiptRefusals({ ...invoice, receipts: rest }, first);
+  if (whole.length === 0) return;
+  let before: readonly MoneyReceived[] = invoice.receipts;
+  let blamed = false;
+  for (const it of money) {
+    const refusals = receiptRefusals({ ...invoice, receipts: before }, it);
+    for (const refusal of refusals) book.refuse(receipts, it.row, refusal);
+    blamed ||= refusals.length > 0;
+    before = [...before, it];
+  }
+  const last = money.at(-1);
+  if (!blamed && last) for (const refusal of whole) book.refuse(receipts, last.row, refusal);
 }
 
 /** A receipt names an application by its number, and a release by a reference that is never a number. */

@@ -24,6 +24,7 @@ import { payroll } from './0023-payroll';
 import { daySheets } from './0024-day-sheets';
 import { wageClasses } from './0025-wage-classes';
 import { indexForEachReference } from './0026-index-for-each-reference';
+import { cancelledInvoices } from './0027-cancelled-invoices';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -54,4 +55,5 @@ export const MIGRATIONS: readonly Migration[] = [
   daySheets,
   wageClasses,
   indexForEachReference,
+  cancelledInvoices,
 ];
