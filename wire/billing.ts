@@ -143,6 +143,9 @@ export interface JobBilling {
     dueOn: string;
   }[];
   retentionHeld: number;
+  taxName: string;
+  /** The job's, for what is released. */
+  taxRate: number;
   /** What the billing schedule says is billed by the date, and what was; null where the job has none. */
   schedule: { due: number; billed: number } | null;
   canStart: string | null;

@@ -19,7 +19,8 @@ import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { loadCompany } from '../company/company';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
-import { journalView, postingJournals } from '../ledger/postingViews';
+import { journalView } from '../../core/ledger/journalView';
+import { postingJournals } from '../ledger/postingViews';
 import { costBySovLine, earnedByCost } from '../costs/costBySovLine';
 
 /** One application for the page on which it is worked; certified figures only where it was certified by the date. */

@@ -9,7 +9,7 @@ import { certificationRefusal } from '../../core/billing/invoiceRefusals';
 import { assertAllowed, assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { valueApplication, type Application, type BilledLine } from '../../core/billing/application';
-import { journalView } from '../ledger/postingViews';
+import { journalView } from '../../core/ledger/journalView';
 import type { Reader } from '../db/sql';
 import type { CertificationPreview, CertifyInput } from '../../wire/billing';
 import { planCertification } from '../../core/billing/certification';

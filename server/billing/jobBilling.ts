@@ -3,6 +3,7 @@ import { isCertifiedAt, retentionHeld, screenDate, valueApplication } from '../.
 import { daysBetween } from '../../core/calendar/plainDate';
 import { sum } from '../../core/money/cents';
 import type { ApplicationRow, JobBilling } from '../../wire/billing';
+import { loadCompany } from '../company/company';
 import type { Reader } from '../db/sql';
 import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -67,6 +68,8 @@ export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): 
     applications,
     schedule: scheduled && { due: sum([...scheduled.values()]), billed: appliedFor(job, asOf) },
     retentionHeld: retentionHeld(job, asOf),
+    taxName: (await loadCompany(sql)).taxName || 'Tax',
+    taxRate: job.taxRate,
     canStart,
     releases,
   };

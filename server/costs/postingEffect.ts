@@ -7,7 +7,7 @@ import type { Reader, Sql } from '../db/sql';
 import { loadDigits } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 import type { LoadedPosition } from '../jobs/jobPositions';
-import { journalView } from '../ledger/postingViews';
+import { journalView } from '../../core/ledger/journalView';
 import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
 import { positionsBefore, shownOf } from './asShown';
 

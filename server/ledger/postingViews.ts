@@ -15,16 +15,12 @@ import {
 import { present } from '../../core/errors/known';
 import { type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { accountName } from '../../core/ledger/accounts';
-import type { Journal } from '../../core/ledger/journal';
+
 import { POSTINGS } from '../../core/ledger/posting';
 import type { JournalView, PostingPage, PostingRow, PostingView } from '../../wire/ledger';
 import { whyNotReversible } from './whyNotReversible';
+import { accountName } from '../../core/ledger/accounts';
 import type { Reader } from '../db/sql';
-
-export function journalView({ dated, lines }: Journal): JournalView {
-  return { dated, lines: lines.map((line) => ({ ...line, name: accountName(line.account) })) };
-}
 
 /** Journals of a posting in order of date. */
 export async function postingJournals(sql: Reader, postingId: number): Promise<JournalView[]> {

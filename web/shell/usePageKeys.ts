@@ -1,13 +1,17 @@
+import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { actByKey, watchHands } from '../kit/actsByKey';
 
 /** The keys of every page: its main act, the document before and after, the part of the job before and after. */
 export function usePageKeys(): void {
+  useEffect(watchHands, []);
   useHotkeys(
     'alt+enter',
     (event) => {
       if (document.querySelector('[role="dialog"], [data-own-keys]')) return;
       event.preventDefault();
-      mainAct(event.target as Element | null)?.click();
+      const button = mainAct(event.target as Element | null);
+      if (button) actByKey(() => button.click(), button);
     },
     { enableOnFormTags: true },
   );

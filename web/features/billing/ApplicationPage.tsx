@@ -158,7 +158,7 @@ function Settled({ view }: { view: ApplicationView }) {
         {view.can.return && may('apply') && !may('certify') && <Return view={view} />}
         {view.can.certify && may('certify') && <CertifyForm view={view} onPreview={setPreview} />}
         {view.can.receive && may('receive') && (
-          <ReceiveForm job={view.job} invoice={String(view.number)} open={view.summary.payable - view.received} />
+          <ReceiveForm job={view.job} invoice={String(view.number)} open={view.receivable} />
         )}
         {may('certify') && <UncertifyForm key={`${view.number} ${view.status}`} view={view} />}
         {view.receipts.length > 0 && (

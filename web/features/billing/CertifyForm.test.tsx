@@ -4,7 +4,7 @@ import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { APPLICATION } from '../../test/application';
 import { openPage, type Replies } from '../../test/openPage';
 import { CertifyForm } from './CertifyForm';
-import { ReceiveForm } from './ReceiveForm';
+import { ReceiveForm, ReleaseForm } from './ReceiveForm';
 
 afterEach(cleanup);
 beforeEach(() => {
@@ -91,4 +91,27 @@ test('money in begins with what is open; an amount that cannot be read is not se
   fireEvent.change(amount, { target: { value: '1000' } });
   fireEvent.click(await screen.findByRole('button', { name: 'Record receipt of 1,000.00' }));
   await waitFor(() => expect(sent('recordReceipt')).toEqual([{ dated: '2031-04-30', amount: 100_000, reference: '' }]));
+  // Sent, it never fills itself again: pressed once more, nothing is recorded; what remains is entered by a press of its own.
+  await waitFor(() => expect(amount.value).toBe(''));
+  fireEvent.click(screen.getByRole('button', { name: 'Record receipt of' }));
+  expect(await screen.findByText(/is not a valid amount|Enter/)).toBeDefined();
+  expect(sent('recordReceipt')).toHaveLength(1);
+  fireEvent.click(screen.getByRole('button', { name: 'Remaining 1,140.00' }));
+  expect(amount.value).toBe('1,140.00');
+});
+
+test('retention to be released is not filled in, and says its tax and its journal before it is invoiced', async () => {
+  const { sent } = openPage(() => <ReleaseForm job="2105" held={50_000} taxName="VAT" taxRate={200_000} />, '/', '/', {
+    releaseRetention: { postingId: 14 },
+  });
+  const amount = await screen.findByRole<HTMLInputElement>('textbox', { name: 'Amount' });
+  expect(amount.value).toBe('');
+  fireEvent.change(amount, { target: { value: '250' } });
+  // 20 % of 250.00 is 50.00.
+  expect(await screen.findByText('VAT at 20 %: 50.00; payable 300.00.')).toBeDefined();
+  expect(screen.getByRole('table').textContent).toContain('300.00');
+  fireEvent.click(screen.getByRole('button', { name: 'Invoice 250.00' }));
+  await waitFor(() =>
+    expect(sent('releaseRetention')).toEqual([{ dated: '2031-04-30', amount: 25_000, reference: 'Retention release' }]),
+  );
 });

@@ -66,7 +66,7 @@ export function CertifyForm({ view, onPreview }: CertifyProps) {
       .unwrap()
       .catch((error: unknown) => form.refuse(faultOf(error)));
   return (
-    <form aria-label="Certify" className="mt-5" onSubmit={onSubmit} noValidate>
+    <form aria-label="Certify" className="mt-5" onSubmit={onSubmit} noValidate data-grave>
       <h3 className="mb-2">Client’s certificate</h3>
       <div className="flex flex-wrap items-start gap-3">
         {form.input('on', 'Certified on', { className: 'w-[140px]' })}
@@ -170,7 +170,7 @@ function CertifiedLines({ view, worked, rows, onRows }: LinesProps) {
       />
       <p className="note">
         Certified {exact(worked.summary.gross)} to date against {exact(view.summary.gross)} applied for
-        {difference > 0 && `; the difference of ${exact(difference)} stays open to be applied for again`}
+        {difference > 0 && `; the difference of ${exact(difference)} can be applied for again`}
         {difference < 0 && `: ${exact(-difference)} more than was applied for`}.
       </p>
     </div>

@@ -32,7 +32,7 @@ export function JobBilling() {
           {data.releases.length > 0 && <Releases job={number} releases={data.releases} />}
           {data.retentionHeld > 0 && (
             <May do="release-retention">
-              <Release job={number} held={data.retentionHeld} />
+              <Release job={number} held={data.retentionHeld} taxName={data.taxName} taxRate={data.taxRate} />
             </May>
           )}
         </>
@@ -99,11 +99,11 @@ function Releases({ job, releases }: { job: string; releases: readonly ReleaseRo
 }
 
 /** Retention that is held, to be invoiced where the client releases it. */
-function Release({ job, held }: { job: string; held: number }) {
+function Release(props: Parameters<typeof ReleaseForm>[0]) {
   const { open, show, button, onKeyDown } = useOpening();
   return open ? (
     <div onKeyDown={onKeyDown}>
-      <ReleaseForm job={job} held={held} />
+      <ReleaseForm {...props} />
     </div>
   ) : (
     <button ref={button} type="button" className="button mt-4" onClick={show}>

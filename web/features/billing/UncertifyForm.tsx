@@ -36,7 +36,7 @@ function Reason({ view, onClose }: { view: ApplicationView; onClose: () => void 
     toast(`Certification of application ${view.number} reversed (document ${postingId}); it is submitted again`);
   }, faultOf);
   return (
-    <form aria-label="Reverse certification" className="mt-5" onSubmit={onSubmit} noValidate>
+    <form aria-label="Reverse certification" className="mt-5" onSubmit={onSubmit} noValidate data-grave>
       <p className="m-0 mb-2">
         Its journal is reversed on {displayDate(view.certifiedOn)}, the invoice is cancelled, and the application is submitted
         again, as it was applied for.

@@ -9,6 +9,7 @@ import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import { keepUnpostedCosts, unpostedCosts } from '../../ground/unpostedCosts';
 import type { GridRow } from '../../kit/grid/gridTypes';
+import { actByKey } from '../../kit/actsByKey';
 import { costCodecs, readBatch } from './readBatch';
 
 /** Rows typed and not posted yet survive a reload and a change of page. */
@@ -74,7 +75,7 @@ export function useCostBatch(lists: Lists) {
     });
   };
   useKey('alt+p', showPreview, [read, lastDay]);
-  useKey('alt+enter', postBatch, [read, preview, lastDay]);
+  useKey('alt+enter', () => actByKey(postBatch), [read, preview, lastDay]);
   return {
     ...{ rows, posted, codecs, read, faults, refused, preview, showPreview, postBatch },
     previewing: previewing.isLoading,
@@ -87,7 +88,7 @@ export function useCostBatch(lists: Lists) {
   };
 }
 
-function useKey(key: string, work: () => Promise<void>, on: readonly unknown[]): void {
+function useKey(key: string, work: () => unknown, on: readonly unknown[]): void {
   const press = (event: KeyboardEvent) => {
     event.preventDefault();
     void work();

@@ -176,7 +176,7 @@ function ReversalForm({ posting, onClose }: { posting: PostingView; onClose: () 
     toast(`Document ${posting.id} is reversed by document ${posted.postingId}, ${exact(posted.total)}`);
   }, faultOf);
   return (
-    <form className="mb-4 flex flex-wrap items-start gap-3" onSubmit={onSubmit} noValidate>
+    <form className="mb-4 flex flex-wrap items-start gap-3" onSubmit={onSubmit} noValidate data-grave>
       {posting.entryCount > 0 && form.choice('when', 'Reversed', WHEN, { className: 'w-[220px]' })}
       {form.text.when === 'one' && form.input('on', 'Reversed on', { className: 'w-[140px]' })}
       {form.input('reason', 'Reason', { className: 'w-[320px]', autoFocus: true })}

@@ -92,6 +92,7 @@ export function useCodecForm<Fields extends Codecs>(
         if (at.startsWith(under) && Object.hasOwn(fields, at.slice(under.length)))
           form.setError(at.slice(under.length) as Name, { message });
     },
+    clearFaults: () => form.clearErrors(),
     changed: isDirty,
     busy: isSubmitting,
   };
