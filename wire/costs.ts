@@ -194,7 +194,7 @@ export const costCalls = {
   costTotals: query<CostTotals>('read-jobs')('/costs/totals', { query: ledgerQuery, part: 'report:cost-ledger' }),
   costSubtotals: query<CostSubtotalRow[]>('read-jobs')('/costs/subtotals', { query: subtotalQuery, part: 'report:cost-ledger' }),
   recentCodings: query<RecentCoding[]>('post-costs')('/costs/recent-codings'),
-  costLedgerCsv: download('read-jobs')('/costs.csv', { query: ledgerQuery }),
+  costLedgerCsv: download('read-jobs')('/costs.csv', { query: ledgerQuery, part: 'report:cost-ledger' }),
   previewCosts: preview<CostPreview>('post-costs')('/costs/preview', { input: costBatchInput }),
   postCosts: command<Posted>('post-costs')('/costs', { input: costBatchInput }),
 };

@@ -26,5 +26,5 @@ export async function billAbove(command: Command, jobNumber: string, number: num
       ],
     });
   await sql.update(ApplicationTable, { id }, { above_scheduled: by, above_reason: by === 0 ? '' : reason });
-  command.note(`${jobNumber}/${number}`, { was: above, by, reason });
+  command.note(`${jobNumber}/${number}`, { was: { above }, now: { above: by }, reason });
 }

@@ -1,4 +1,4 @@
-import { conditionOf, type CostLedgerFilter } from './ledgerQueries';
+import { conditionOf, partyOf, type CostLedgerFilter } from './ledgerQueries';
 import { monthlySubtotals, subtotals, type Grouping } from './subtotalQueries';
 import { type RowOf } from '../db/fields';
 import { monthIndex } from '../../core/calendar/month';
@@ -14,7 +14,7 @@ export async function costSubtotals(sql: Reader, filter: CostLedgerFilter, by: G
   if (!ids) return [];
   if (by !== 'month' && by !== 'party' && fitsTotals(filter)) return subtotalsOfMonths(sql, filter, by, ids);
   const { where, bind } = conditionOf(filter, ids);
-  return sql.all(subtotals(by, where), bind);
+  return sql.all(subtotals(by, where, partyOf(filter)), bind);
 }
 
 /** True where the monthly totals hold all that the filter asks for: whole months, and nothing but the line itself. */
@@ -25,7 +25,7 @@ function fitsTotals(filter: CostLedgerFilter): boolean {
   return (
     filter.asOf === lastDay(periodOf(filter.asOf)) &&
     asked.every((key) =>
-      ['asOf', 'job', 'section', 'costCode', 'costType', 'sort', 'descending', 'offset', 'limit'].includes(key),
+      ['asOf', 'job', 'section', 'costCode', 'costType', 'sort', 'descending', 'offset', 'limit', 'withoutPay'].includes(key),
     )
   );
 }

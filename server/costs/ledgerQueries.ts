@@ -28,7 +28,13 @@ export interface CostLedgerFilter {
   after?: readonly (string | number)[];
   offset?: number;
   limit?: number;
+  /** Asked by somebody who may not see who earns what an hour: of time, neither the person nor the rate is said or looked for. */
+  withoutPay?: boolean;
 }
+
+/** Whose cost an entry is, as far as whoever asks may know. */
+export const partyOf = ({ withoutPay }: Pick<CostLedgerFilter, 'withoutPay'>): string =>
+  withoutPay ? "CASE WHEN e.time_line_id IS NULL THEN e.party ELSE '' END" : 'e.party';
 
 const ORDER: Record<CostSort, string> = {
   dated: 'e.posted_on',
@@ -60,7 +66,7 @@ export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costC
   if (ids.costCode !== undefined) add('l.cost_code_id = ?', ids.costCode, true);
   if (filter.section !== undefined) add('l.section = ?', filter.section, true);
   if (filter.costType !== undefined) add('l.cost_type = ?', filter.costType, true);
-  if (filter.party !== undefined) add('e.party = ?', filter.party);
+  if (filter.party !== undefined) add(`${partyOf(filter)} = ?`, filter.party);
   if (filter.posting !== undefined) add('e.posting_id = ?', filter.posting);
   if (filter.commitment !== undefined)
     add(
@@ -72,7 +78,7 @@ export function conditionOf(filter: CostLedgerFilter, ids: { job?: number; costC
   if (threes !== '') add('e.id IN (SELECT rowid FROM cost_text WHERE cost_text MATCH ?)', threes);
   if (filter.search)
     add(
-      `(e.reference || ' ' || e.party || ' ' || e.description) LIKE ? ESCAPE '\\'`,
+      `(e.reference || ' ' || ${partyOf(filter)} || ' ' || e.description) LIKE ? ESCAPE '\\'`,
       `%${filter.search.replace(/[\\%_]/g, '\\$&')}%`,
     );
   return condition;
@@ -86,8 +92,9 @@ export function allThreesOf(search: string): string {
 }
 
 /** What the rows are ordered by; the id last, so that no two rows are alike. */
-export function keysOf({ sort }: CostLedgerFilter): string[] {
-  return [...ORDER[sort ?? 'dated'].split(', '), 'e.id'];
+export function keysOf(filter: CostLedgerFilter): string[] {
+  const keys = ORDER[filter.sort ?? 'dated'].split(', ');
+  return [...keys.map((it) => (it === 'e.party' ? partyOf(filter) : it)), 'e.id'];
 }
 
 export const JOB_ID = query(shape({ id: t.whole }), 'SELECT id FROM job WHERE number = $1');
@@ -142,6 +149,7 @@ export function ledgerRows(filter: CostLedgerFilter, { where, bind, needsLine }:
   const direction = filter.descending ? 'DESC' : 'ASC';
   const keys = keysOf(filter);
   const order = keys.map((it) => `${it} ${direction}`).join(', ');
+  const pay = (column: string) => (filter.withoutPay ? 'NULL' : column);
   const line = needsLine || filter.sort === 'cost-code' ? 'JOIN cost_line l ON l.id = e.cost_line_id' : '';
   if (filter.after) {
     const marks = filter.after.map((value) => `$${bind.push(value)}`);
@@ -150,13 +158,13 @@ export function ledgerRows(filter: CostLedgerFilter, { where, bind, needsLine }:
   // Ids first: skipping over half a million rows is cheap while they are only index entries.
   return query(
     LedgerRow,
-    `SELECT e.id, e.posting_id, e.posted_on, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, e.party, e.description, e.quantity, e.hours, e.amount,
+    `SELECT e.id, e.posting_id, e.posted_on, e.dated, job.number AS job, l.section, c.code, l.cost_type, e.reference, ${partyOf(filter)} AS party, e.description, e.quantity, e.hours, e.amount,
       m.number AS commitment, m.number || '/' || n.line AS commitment_line, e.uninstalled,
       ${INSTALLED_TO_DATE('sum(amount)', 0)} AS installed, ${INSTALLED_TO_DATE('max(installed_on)', 'NULL')} AS installed_on,
       (SELECT posting_id FROM cost_entry WHERE id = e.reverses_entry_id) AS reverses,
       (SELECT posting_id FROM cost_entry WHERE id = e.replaces_entry_id) AS replaces, r.posting_id AS reversed_by,
-      EXISTS (SELECT 1 FROM cost_entry WHERE replaces_entry_id = e.id) AS moved, w.name AS person,
-      coalesce(nullif(x.wage_class, ''), w.wage_class) AS wage_class, x.rate, json_array(${keys.join(', ')}) AS key
+      EXISTS (SELECT 1 FROM cost_entry WHERE replaces_entry_id = e.id) AS moved, ${pay('w.name')} AS person,
+      ${pay("coalesce(nullif(x.wage_class, ''), w.wage_class)")} AS wage_class, ${pay('x.rate')} AS rate, json_array(${keys.join(', ')}) AS key
       FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${limit} OFFSET ${filter.after ? 0 : (filter.offset ?? 0)}) page
       JOIN cost_entry e ON e.id = page.id JOIN cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = l.cost_code_id
       LEFT JOIN cost_entry r ON r.reverses_entry_id = e.id LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id

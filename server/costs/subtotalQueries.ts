@@ -26,13 +26,13 @@ export type Grouping = keyof typeof GROUPS;
 
 const SubtotalRow = shape({ key: t.text, name: t.text, count: t.whole, hours: t.hours, amount: t.cents });
 
-/** Subtotals of the entries under conditions on `e` and `l`. */
-export function subtotals(by: Grouping, where: readonly string[]) {
-  const { key, name } = GROUPS[by];
+/** Subtotals of the entries under conditions on `e` and `l`; `party` is whose cost an entry is, for whoever asks. */
+export function subtotals(by: Grouping, where: readonly string[], party: string) {
+  const { key, name } = by === 'party' ? { key: party, name: GROUPS.party.name } : GROUPS[by];
   return query(
     SubtotalRow,
     `SELECT ${key} AS key, ${name} AS name, count(*) AS count, coalesce(sum(e.hours), 0) AS hours, sum(e.amount) AS amount
-      FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE ${where.join(' AND ')} GROUP BY ${GROUPED_BY[by]} ORDER BY 1`,
+      FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id WHERE ${where.join(' AND ')} GROUP BY ${by === 'party' ? party : GROUPED_BY[by]} ORDER BY 1`,
   );
 }
 

@@ -68,7 +68,7 @@ export async function saveDaySheet(
       left_out: joined(there.leftOut, leftOut),
     },
   );
-  command.note(subjectOfDay(key), { hours: day.hours.length, ...(head ? { was: before } : {}) });
+  command.note(subjectOfDay(key), head ? { was: before, now: day } : { now: day });
   return answerOf(sql, { ...there, sheet }, day);
 }
 
@@ -216,5 +216,5 @@ export async function takeDayHours(command: Command, key: DayKey, seen: string, 
   const week = weekBy((await loadTerms(sql)).rules, head.dated);
   const sheet = await replaceLines(command, head, { lines, input: linesFor(head, day.hours), week }, person);
   await sql.update(DaySheetTable, { id: head.id }, { sheet });
-  command.note(subjectOfDay(key), { hours: day.hours.length });
+  command.note(subjectOfDay(key), { linesTaken: day.hours.length });
 }

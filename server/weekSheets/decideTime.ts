@@ -1,5 +1,4 @@
 import type { PlainDate } from '../../core/calendar/plainDate';
-import { at } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { weekBy } from '../../core/labour/overtime';
 import { TimeLineTable } from '../labour/models';
@@ -7,7 +6,8 @@ import { loadTerms } from '../labour/terms';
 import type { Command } from '../ledger/command';
 import type { SignedIn } from '../users/sessions';
 import { assertUnchangedSheet, seenLines, subjectOf } from './saveSheet';
-import { linesOfSheet, type LoadedLine } from './sheetViews';
+import { lineNumbers, notedLines } from './notedLines';
+import { linesOfSheet, shownLine, type LoadedLine } from './sheetViews';
 
 interface Chosen {
   seen: string;
@@ -42,10 +42,10 @@ export async function approveTime(command: Command, sheet: string, input: Chosen
   if (not)
     throw new LedrinError(
       'refused',
-      `Line ${not.line} is ${not.returned !== '' && not.status === 'submitted' ? 'returned, and waits to be put right' : `${not.status} already`}`,
+      `Line ${not.line} is ${not.returned !== '' && not.status === 'submitted' ? 'returned, and waits to be corrected' : `${not.status} already`}`,
     );
   await command.sql.update(TimeLineTable, { id: lines.map((it) => it.id) }, { status: 'approved' });
-  command.note(subjectOf(sheet), { lines: lines.map((it) => it.line), week: at(lines, 0).dated });
+  command.note(subjectOf(sheet), { lines: lineNumbers(lines), now: notedLines(lines.map(shownLine)) });
 }
 
 /** Returns lines to whoever entered them, with a reason; the others stay as they are. */
@@ -59,5 +59,5 @@ export async function returnTime(
   const posted = lines.find((it) => it.status === 'posted');
   if (posted) throw new LedrinError('refused', `Line ${posted.line} is posted; correct it instead`);
   await command.sql.update(TimeLineTable, { id: lines.map((it) => it.id) }, { status: 'submitted', returned: reason });
-  command.note(subjectOf(sheet), { lines: lines.map((it) => it.line), reason });
+  command.note(subjectOf(sheet), { lines: lineNumbers(lines), reason });
 }

@@ -47,7 +47,10 @@ export const HOURS_OF_DAYS = query(
 /** Names of sheets that are whole numbers: the next one follows them. */
 export const LAST_SHEET = query(
   shape({ last: t.whole }),
-  `SELECT coalesce(max(CAST(sheet AS INTEGER)), 0) AS last FROM main.time_line WHERE sheet NOT GLOB '*[^0-9]*' AND length(sheet) < 16`,
+  `SELECT coalesce(max(last), 0) AS last FROM (
+      SELECT max(CAST(sheet AS INTEGER)) AS last FROM main.time_line WHERE sheet NOT GLOB '*[^0-9]*' AND length(sheet) < 16
+      UNION ALL SELECT max(CAST(substr(subject, 12) AS INTEGER)) FROM audit
+        WHERE subject > 'week sheet ' AND subject < 'week sheet!' AND substr(subject, 12) NOT GLOB '*[^0-9]*' AND length(subject) < 27)`,
 );
 
 export const JOBS_FOR_TIME = query(

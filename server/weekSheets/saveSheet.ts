@@ -19,6 +19,7 @@ import type { Command } from '../ledger/command';
 import { JOBS_OF_TEAM } from '../users/queries';
 import type { SignedIn } from '../users/sessions';
 import { assertUnchanged } from '../versions/staleness';
+import { notedLines } from './notedLines';
 import { DELETE_LINES, HOURS_OF_DAYS, LAST_SHEET } from './queries';
 import { LAST_OF_WEEK, linesOfSheet, shownLine, type LoadedLine } from './sheetViews';
 
@@ -47,7 +48,7 @@ export async function addSheet(
     throw new LedrinError('bad-input', 'There are no hours on it yet', [{ field: 'lines', message: 'expected hours' }]);
   const sheet = await nextSheet(command.sql);
   await writeLines(command, { sheet, week, lines, first: 1, leave: new Set() }, person);
-  command.note(subjectOf(sheet), { week, lines: lines.length });
+  command.note(subjectOf(sheet), { week, now: notedLines(lines) });
   return { sheet };
 }
 
@@ -73,10 +74,11 @@ export async function saveSheet(
   const { sql } = command;
   const there = await seenLines(sql, sheet, week, person);
   await assertUnchangedSheet(command, sheet, there, seen);
-  const open = there.filter((it) => it.status === 'submitted').map((it) => it.id);
+  const before = there.filter((it) => it.status === 'submitted');
+  const open = before.map((it) => it.id);
   await deleteLines(sql, open);
   await writeLines(command, { sheet, week, lines, first: await nextLine(sql, sheet), leave: new Set(open) }, person);
-  command.note(subjectOf(sheet), { week, lines: lines.length });
+  command.note(subjectOf(sheet), { week, was: notedLines(before.map(shownLine)), now: notedLines(lines) });
 }
 
 export function assertUnchangedSheet(command: Command, sheet: string, lines: readonly LoadedLine[], seen: string): Promise<void> {

@@ -5,6 +5,7 @@ import { act, reading } from '../test/act';
 import { cleanUp, differences, faultsOf, LABOUR_TERMS, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { worked } from '../test/postedBodies';
 import { exportedBook } from '../test/wholeBook';
+import { auditPage } from '../audit/auditView';
 import { lockJob } from '../jobs/jobLife';
 import { correctTime, planCorrection } from './correctTime';
 import { approveTime, returnTime } from './decideTime';
@@ -62,7 +63,7 @@ test('a sheet goes from submitted over returned and approved to posted, and what
     ['returned', 'Not on site that day'],
   ]);
   expect(await problems(act(database, TESTER, approveTime, sheet, { seen, lines: [ben!.id] }, null))).toEqual([
-    'Line 2 is returned, and waits to be put right',
+    'Line 2 is returned, and waits to be corrected',
   ]);
   await act(database, TESTER, approveTime, sheet, { seen, lines: [ann!.id] }, null);
   // The second of two who approve the same sheet is told.
@@ -261,4 +262,20 @@ test('hours of somebody else: one is reversed, the other has them, and a sheet i
     'E2,OT,J1,4,18.0000,108.00',
     'TOTAL,,,4,,108.00',
   ]);
+});
+
+test('a changed sheet leaves in the trail what it was and is; an emptied one too, and its number is not given again', async () => {
+  const { sheet } = await add(line({ hours: hours(9.5) }));
+  let { seen } = await view(sheet);
+  await act(database, TESTER, saveSheet, sheet, { seen, week: WEEK, lines: [line({ hours: hours(8) })] }, null);
+  ({ seen } = await view(sheet));
+  await act(database, TESTER, saveSheet, sheet, { seen, week: WEEK, lines: [] }, null);
+  const { rows } = await auditPage(reading(database), { subject: `week sheet ${sheet}` });
+  const key = 'E1, 3 Mar 2031, J1 · A · 100';
+  expect(rows.map((it) => it.detail)).toMatchObject([
+    { was: { [key]: { hours: 80_000 } }, now: {} },
+    { was: { [key]: { hours: 95_000 } }, now: { [key]: { hours: 80_000 } } },
+    { now: { [key]: { hours: 95_000 } } },
+  ]);
+  expect((await add(line())).sheet).toBe(String(Number(sheet) + 1));
 });

@@ -9,7 +9,7 @@ export interface DetailLine {
   now: string;
 }
 
-const MONEY = /amount|total|work|materials|scheduledValue|contractSum|agreed|price$|installed$|value$/i;
+const MONEY = /amount|total|work|materials|scheduledValue|contractSum|agreed|price$|installed$|value$|above$/i;
 const RATES = /rate$|percent|stepAt|stepTo|cap$/i;
 const MEASURED = /^(hours|quantity)$/;
 /** What tells a page nothing: ids and digests the commands carry. */

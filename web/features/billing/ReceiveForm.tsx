@@ -45,8 +45,7 @@ function MoneyForm({ title, start, remaining, verb, note, journal, send, done }:
   const form = useCodecForm(fields, { dated: displayDate(entryDay), ...start });
   const onSubmit = form.submit(async (body) => {
     await send(body);
-    form.fill({ amount: '', reference: '' });
-    form.clearFaults();
+    form.restart({ amount: '', reference: '' });
     toast(done(body.amount));
   }, faultOf);
   const [typed, on] = [form.valueOf('amount'), form.valueOf('dated')];

@@ -18,7 +18,7 @@ export function Absences() {
   return (
     <section aria-label="While you are away">
       <h2 className="mb-2">While you are away</h2>
-      <p className="note mt-0">Somebody else gives or refuses, in your stead, what waits for your approval.</p>
+      <p className="note mt-0">Your deputy approves or refuses what waits for your approval.</p>
       <ul className="m-0 mb-3 list-none p-0">
         {data.absences.map((it) => (
           <li key={it.id} className="flex items-baseline gap-3">
@@ -53,7 +53,7 @@ function NewAbsence({ deputies }: { deputies: readonly string[] }) {
   const form = useCodecForm(fields, { from: '', to: '', deputy: deputies[0] ?? '' });
   const onSubmit = form.submit(async (body) => {
     await add({ body }).unwrap();
-    form.fill({ from: '', to: '' });
+    form.restart({ from: '', to: '' });
     toast(`${body.deputy} stands in for you from ${displayDate(body.from)} to ${displayDate(body.to)}`);
   }, faultOf);
   return (
@@ -64,7 +64,7 @@ function NewAbsence({ deputies }: { deputies: readonly string[] }) {
       </div>
       {form.choice(
         'deputy',
-        'In your stead',
+        'Deputy',
         deputies.map((it) => [it, it] as const),
       )}
       <button className="button self-start" disabled={form.busy}>

@@ -51,7 +51,7 @@ function Password() {
   const form = useCodecForm(FIELDS, { old: '', password: '' });
   const onSubmit = form.submit(async (body) => {
     await change({ body }).unwrap();
-    form.fill({ old: '', password: '' });
+    form.restart({ old: '', password: '' });
     toast('Password changed; all your other sessions have ended');
   }, faultOf);
   return (

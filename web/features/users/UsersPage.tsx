@@ -156,7 +156,7 @@ function UserForm({ row, onLink }: { row: UserRow | null; onLink: BesideProps['o
       toast(`Saved ${body.name}`);
     } else {
       onLink({ name: body.name, link: (await invite({ body }).unwrap()).link });
-      form.fill({ name: '', email: '' });
+      form.restart({ name: '', email: '' });
     }
   }, faultOf);
   return (

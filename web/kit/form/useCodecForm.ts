@@ -92,7 +92,10 @@ export function useCodecForm<Fields extends Codecs>(
         if (at.startsWith(under) && Object.hasOwn(fields, at.slice(under.length)))
           form.setError(at.slice(under.length) as Name, { message });
     },
-    clearFaults: () => form.clearErrors(),
+    /** Begins again after it was sent, with these texts and no faults. */
+    restart: (texts: Partial<Texts<Fields>>) => {
+      form.reset({ ...form.getValues(), ...texts }, { keepDefaultValues: true });
+    },
     changed: isDirty,
     busy: isSubmitting,
   };

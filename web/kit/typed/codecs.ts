@@ -118,7 +118,9 @@ export function oneOf<Name extends string>(names: readonly Name[]): Codec<Name> 
   return {
     parse: (text) => {
       const typed = text.trim().toLowerCase();
-      const found = names.find((it) => it === typed) ?? names.find((it) => typed !== '' && it.startsWith(typed));
+      const lower = names.map((it) => it.toLowerCase());
+      const found =
+        names[lower.indexOf(typed)] ?? (typed === '' ? undefined : names[lower.findIndex((it) => it.startsWith(typed))]);
       return found ? read(found) : fault(`Expected one of ${names.join(', ')}`);
     },
     format: (value) => value,

@@ -38,7 +38,7 @@ export function InstallForm({ rows, onDone }: { rows: readonly UninstalledRow[];
     };
     const done = await install({ body: { on, parts: rows.map((it) => ({ entry: it.entry, ...asked })) } }).unwrap();
     toast(`${exact(done.amount)} installed on ${displayDate(on)}`);
-    form.fill({ by: 'all', amount: '', quantity: '' });
+    form.restart({ by: 'all', amount: '', quantity: '' });
     onDone();
   }, faultOf);
   if (rows.length === 0)
