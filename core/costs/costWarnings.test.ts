@@ -2,7 +2,13 @@ import { expect, test } from '@jest/globals';
 import { costWarnings, type KnownOfLine, type UnusualLine } from './costWarnings';
 
 const line: UnusualLine = { job: 'J1', section: 'A', dated: '2031-04-12', party: 'PANEL', reference: 'D7', amount: 50_000 };
-const known: KnownOfLine = { sameReference: null, twice: false, sections: new Set(['A', 'B']), awardedOn: '2031-01-10', usual: 10_000 };
+const known: KnownOfLine = {
+  sameReference: null,
+  twice: false,
+  sections: new Set(['A', 'B']),
+  awardedOn: '2031-01-10',
+  usual: 10_000,
+};
 const warned = (more: Partial<UnusualLine>, of: Partial<KnownOfLine> = {}) =>
   costWarnings({ ...line, ...more }, { ...known, ...of }, '2031-04-30', 2).map((it) => `${it.field}: ${it.message}`);
 

@@ -4,7 +4,15 @@ import { installedPart, leftUninstalled, uninstalledOn, type Delivered } from '.
 import { replaced, reversed, type PostedCost } from './reversal';
 
 const delivery = (more: Partial<Delivered> = {}): Delivered => ({
-  ...{ name: 'DN-1 of job J1', postedOn: '2031-03-10', amount: 100_000, quantity: 300_000, uninstalled: true, installations: [] },
+  ...{
+    name: 'DN-1 of job J1',
+    dated: '2031-03-10',
+    postedOn: '2031-03-10',
+    amount: 100_000,
+    quantity: 300_000,
+    uninstalled: true,
+    installations: [],
+  },
   ...more,
 });
 const asked = (more: { amount?: number; quantity?: number } = {}) => ({
@@ -44,6 +52,8 @@ test('more than is left, nothing, the other sign, before the delivery: refused',
   expect(rule(delivery(), asked({ quantity: 300_001 }))).toBe('install-beyond-quantity');
   expect(rule(delivery({ quantity: null }), asked({ quantity: 1 }))).toBe('install-no-quantity');
   expect(rule(delivery(), { ...asked(), on: '2031-03-09' })).toBe('install-before-delivery');
+  // Delivered in March and posted late, in April: it was installed between.
+  expect(rule(delivery({ postedOn: '2031-04-02' }), asked())).toBe('taken');
   expect(rule(delivery({ uninstalled: false }), asked())).toBe('install-not-uninstalled');
 });
 

@@ -16,6 +16,8 @@ export interface Installation {
 export interface Delivered {
   /** What it is called in a message, such as its reference. */
   name: string;
+  /** The day it was delivered: its document's own. */
+  dated: PlainDate;
   postedOn: PlainDate;
   amount: Cents;
   quantity: number | null;
@@ -31,7 +33,10 @@ export interface InstallAsked {
 }
 
 /** What of an entry counts as uninstalled at the end of `day` (docs/rules.md: uninstalled materials), of the entry's sign. */
-export function uninstalledOn({ uninstalled, amount, postedOn, installations }: Omit<Delivered, 'name'>, day: PlainDate): Cents {
+export function uninstalledOn(
+  { uninstalled, amount, postedOn, installations }: Omit<Delivered, 'name' | 'dated'>,
+  day: PlainDate,
+): Cents {
   if (!uninstalled || postedOn > day) return 0;
   return amount - installations.reduce((sum, it) => sum + (it.installedOn <= day ? it.amount : 0), 0);
 }
@@ -52,7 +57,7 @@ export function installedPart(entry: Delivered, asked: InstallAsked): { part: In
   const left = leftUninstalled(entry);
   const no = (refusal: Refusal) => ({ refusal });
   if (!entry.uninstalled || left.amount === 0) return no(refuse('install-not-uninstalled', 'entry', { entry: entry.name }));
-  if (asked.on < entry.postedOn) return no(refuse('install-before-delivery', 'on', { on: asked.on, delivered: entry.postedOn }));
+  if (asked.on < entry.dated) return no(refuse('install-before-delivery', 'on', { on: asked.on, delivered: entry.dated }));
   const installedOn = asked.on;
   if (asked.amount !== null) {
     const { amount } = asked;

@@ -27,7 +27,7 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
   'install-beyond-quantity': ({ quantity, left }) => `${quantity} is more than the ${left} not installed yet`,
   'install-no-quantity': ({ entry }) => `${entry} has no quantity; enter the amount that was installed`,
   'install-before-delivery': ({ on, delivered }) =>
-    `${displayDate(on)} is before the material was posted, ${displayDate(delivered)}`,
+    `${displayDate(on)} is before the material was delivered, ${displayDate(delivered)}`,
   'posted-before-dated': ({ postedOn, dated }) =>
     `The accounting date, ${postedOn}, is before the document's own, ${dated}; leave it blank where they are the same`,
   'receipt-nothing': () => 'Enter the amount received; it cannot be zero',
@@ -44,6 +44,13 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
     `"${reference}" is a number; a release needs a reference that cannot be taken for an application`,
   'certified-below-released': ({ retention, released }, show) =>
     `Certifying this would bring retention to date to ${show(retention)}, below the ${show(released)} already released`,
+  'change-issued-early': ({ on, raised }) => `Issued on ${displayDate(on)} is before it was raised, ${displayDate(raised)}`,
+  'change-undecided': ({ status, on }) =>
+    `Decided on ${displayDate(on)}, and its status is ${status}; expected approved, rejected or withdrawn, or no day`,
+  'change-decided-early': ({ on, what, after }) =>
+    `Decided on ${displayDate(on)} is before it was ${what}, ${displayDate(after)}`,
+  'change-agreed-beyond': ({ asked, agreed }, show) =>
+    `${show(agreed)} is not possible: expected the amount asked for, ${show(asked)}, or less; raise another change for more`,
   'certification-stays': ({ number, because }) => `Application ${number} stays certified: ${because}`,
   'entry-of-time': ({ entry }) =>
     `${entry} comes from a line of time; it is put right by a line of time that reverses it, and a right one`,

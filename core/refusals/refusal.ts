@@ -33,6 +33,10 @@ export interface RefusalFacts {
   'release-beyond-held': { amount: Cents; held: Cents; on: string };
   'release-named-as-number': { reference: string };
   'certified-below-released': { retention: Cents; released: Cents };
+  'change-issued-early': { on: string; raised: string };
+  'change-undecided': { status: string; on: string };
+  'change-decided-early': { on: string; what: string; after: string };
+  'change-agreed-beyond': { asked: Cents; agreed: Cents };
   'certification-stays': { number: number; because: string };
   'job-locked': { job: string };
   'entry-of-time': { entry: string };

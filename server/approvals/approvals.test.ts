@@ -186,3 +186,41 @@ test('billing above a scheduled value: a manager asks, whatever the rules; then 
   const view = (await as('Max').get(`/api/jobs/J1/applications/${next.body.number}?asOf=2031-04`)).body;
   expect([view.lines[0].work, view.above, view.aboveReason]).toEqual([over, 50_00, 'agreed on site']);
 });
+
+test('what has to be approved is not imported instead, of a job that is there; whoever approves it may', async () => {
+  await rules({ kind: 'transfer', above: 100_00, role: 'owner' }, { kind: 'change-order', above: 500_00, role: 'owner' });
+  const before = await everything(database);
+  const send = (who: string, ...files: [string, string][]) =>
+    files.reduce(
+      (sending, [name, text]) => sending.attach('files', Buffer.from(text), `${name}.csv`),
+      as(who).post('/api/book/import'),
+    );
+  const transfers: [string, string] = [
+    'budget_transfers',
+    'job,transfer,dated,reason,section,cost_code,cost_type,amount\nJ1,9,2031-04-30,x,,100,material,-200.00\nJ1,9,2031-04-30,x,,200,labour,200.00\n',
+  ];
+  const changes: [string, string][] = [
+    ['change_orders', 'job,change_order,title,status,raised_on,decided_on\nJ1,C9,More,approved,2031-05-01,2031-05-01\n'],
+    ['change_order_lines', 'job,change_order,side,sov_line,description,amount\nJ1,C9,price,X9,More,99000.00\n'],
+  ];
+  const fieldsOf = (reply: { body: { faults: { field: string }[] } }) => reply.body.faults.map((it) => it.field);
+  expect(fieldsOf(await send('Anna', transfers))).toEqual(['budget_transfers.csv:2:amount']);
+  expect(fieldsOf(await send('Anna', ...changes))).toEqual(['change_order_lines.csv:2:amount']);
+  expect(await everything(database)).toBe(before);
+  expect((await send('Olga', transfers)).status).toBe(201);
+});
+
+test('nobody decides, as deputy, what they asked for themselves, nor acts unasked; what one was given nobody else carries out', async () => {
+  await rules({ kind: 'transfer', above: 100_00, role: 'owner' });
+  const deputies = { from: '2031-05-01', to: '2031-05-09', deputy: 'Anna' };
+  await as('Olga').post('/api/account/absences').send(deputies).expect(201);
+  expect((await moving('Anna', 200_00)).body.code).toBe('needs-approval');
+  expect((await moving('Anna', 200_00, 'late')).status).toBe(202);
+  const decide = (who: string) => as(who).post('/api/approvals/1/decision').send({ give: true, note: '' });
+  expect((await decide('Anna')).body.message).toMatch(/You asked for this yourself/);
+  expect(await waits('Anna')).toEqual([]);
+  expect((await decide('Olga')).status).toBe(201);
+  // Max sends the very same: it was given to Anna.
+  expect((await moving('Max', 200_00)).body.code).toBe('needs-approval');
+  expect((await moving('Anna', 200_00)).status).toBe(201);
+});

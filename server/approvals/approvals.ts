@@ -34,7 +34,7 @@ async function viewOf(sql: Reader, actor: Actor, { facts, request: _, ...row }: 
   return {
     ...{ ...row, facts: JSON.parse(facts) as ApprovalRow['facts'] },
     can: {
-      decide: row.state === 'asked' && approver !== null,
+      decide: row.state === 'asked' && approver !== null && !(own && approver !== actor.name),
       withdraw: own && (row.state === 'asked' || row.state === 'given'),
       carryOut: own && row.state === 'given',
     },
@@ -76,6 +76,11 @@ export async function decideApproval(command: Command, id: number, { give, note 
   const row = await approvalRow(sql, id);
   const approver = await approverFor(sql, actor, row.role);
   if (approver === null) throw new LedrinError('refused', `This waits for ${row.role} or an owner; you cannot decide it`);
+  if (row.askedBy === actor.name && approver !== actor.name)
+    throw new LedrinError(
+      'refused',
+      `You asked for this yourself; as deputy of ${approver} you cannot decide it. Somebody else has to`,
+    );
   if (row.state !== 'asked') throw new LedrinError('refused', `Approval ${id} is ${row.state} already; reload the page`);
   if (!give && note === '') throw fieldError('note', 'Say why it is refused');
   await sql.update(

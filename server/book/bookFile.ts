@@ -1,3 +1,5 @@
+import type { ApprovalName } from '../../core/approvals/approvals';
+import type { Cents } from '../../core/money/cents';
 import type { BookCheck } from './bookCheck';
 import type { BookSave } from './bookSave';
 import type { Columns, ReadRow, Row } from './columns';
@@ -32,6 +34,14 @@ export interface Head {
  */
 export type TakenBy = 'always' | 'unlocked' | 'final' | 'contract' | 'tender' | 'budget';
 
+/** Something a row does that may have to be approved: more of it than `amount` tells nothing. */
+export interface BookAct {
+  row: { row: number; job?: string | null };
+  column: string;
+  kind: ApprovalName;
+  amount: Cents;
+}
+
 /**
  * One file of the open format: all there is to say of it. A runner reads, checks, saves and writes it, and prints its row of
  * docs/book.md.
@@ -61,6 +71,8 @@ export interface Definition<C extends Columns> {
   /** What the checks of the whole need of the database. */
   prepare?(book: BookCheck): Promise<void>;
   checkAll?(rows: readonly ReadRow<C>[], book: BookCheck): void;
+  /** What its rows do that the company may want approved first; of jobs the database has. */
+  acts?(rows: readonly ReadRow<C>[], book: BookCheck): readonly BookAct[];
   /** Saves the rows of a book without a fault. Files are saved in the order of the registry. */
   save?(rows: readonly Row<C>[], into: BookSave): Promise<void>;
 }

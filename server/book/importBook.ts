@@ -3,6 +3,10 @@ import { join } from 'node:path';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { currencyDigits, isCurrency } from '../../core/money/currency';
 import type { Stores } from '../attachments/contents';
+import { APPROVALS, approves, ruleFor } from '../../core/approvals/approvals';
+import { rulesOf } from '../approvals/requireApproval';
+import { jobs } from '../jobs/bookFiles';
+import type { Actor } from '../ledger/audit';
 import { company, companyThere } from '../company/bookFiles';
 import { CompanyTable } from '../company/models';
 import { CostLines } from '../costs/costEntries';
@@ -65,6 +69,7 @@ async function importInside(
   await book.open(BOOK_FILES);
   await readFiles(book, folder, files);
   await checkFiles(book);
+  if (!faults.any) await checkApproved(book, actor);
   onChecked?.(inspect(book));
   const contents = bookContents(book, folder, stores);
   const into = new BookSave(sql, actor, book, await CostLines.open(sql, null), contents);
@@ -136,6 +141,26 @@ async function checkFiles(book: BookCheck): Promise<void> {
   for (const file of BOOK_FILES) for (const row of book.rowsOf(file)) book.checkRow(file, row);
   for (const file of BOOK_FILES) await file.prepare?.(book);
   for (const file of BOOK_FILES) file.checkAll?.(book.rowsOf(file), book);
+}
+
+/**
+ * What the company has approved first is not done by importing it instead: of jobs the database has, each such row is a fault, unless
+ * whoever imports may approve it. A job that comes with the book comes as it was.
+ */
+async function checkApproved(book: BookCheck, actor: Actor): Promise<void> {
+  if (actor.role === undefined) return;
+  const rules = await rulesOf(book.sql);
+  for (const file of BOOK_FILES)
+    for (const { row, column, kind, amount } of file.acts?.(book.rowsOf(file), book) ?? []) {
+      const rule = book.there(jobs, row.job) && ruleFor(rules, kind, amount);
+      if (rule && !approves(actor.role, rule.role))
+        book.fault(
+          file,
+          row,
+          column,
+          `${APPROVALS[kind].act} has to be approved by ${rule.role}; do it in Ledrin, and ask for the approval there`,
+        );
+    }
 }
 
 /** Checks the rows of costs.csv as they stream by, and saves them for as long as nothing is wrong with the book. */

@@ -1,6 +1,8 @@
 import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
+import { install } from '../corrections/installations';
+import { exportedBook } from '../test/wholeBook';
 import { afterAll, beforeEach, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
 import { act, reading } from '../test/act';
@@ -48,6 +50,22 @@ test('what is there already is counted by file, with what is wrong; nothing is s
   expect(seen.files.find((it) => it.name === 'application_lines')).toMatchObject({ there: null });
   expect(seen.faults.length).toBeGreaterThan(5);
   expect([seen.after, await everything(database), folders()]).toEqual([null, before, left]);
+});
+
+test('what was installed in parts is known again as it was exported: a row for each part', async () => {
+  // 300.00 delivered on 20 Feb, of which 100.00 is installed in March: two rows of 100.00 and 200.00.
+  const delivery = `${SMALL_BOOK.costs!.split('\n')[0]}\n2031-02-20,J1,A,200,material,D9,PANEL,,300.00,,,yes,\n`;
+  await act(database, TESTER, importBook, folderWith({ 'costs.csv': delivery }), besides(database));
+  const [entry] = await reading(database).anyRows(`SELECT id FROM cost_entry WHERE reference = 'D9'`);
+  const part = { entry: Number(entry!.id), amount: 10_000, quantity: null };
+  await act(database, TESTER, install, { on: '2031-03-10', parts: [part] });
+  const costs = (await exportedBook(database))['costs.csv'];
+  expect(costs!.split('\n').filter((it) => it.includes(',D9,'))).toHaveLength(2);
+  const rows = costs!.trim().split('\n').length - 1;
+  const seen = await previewImport(database.file, ASKED, folderWith({ 'costs.csv': costs! }));
+  expect(seen.identical.count).toBe(rows);
+  const counts = await importBookAlone(database.file, ASKED, folderWith({ 'costs.csv': costs! }), besides(database), true);
+  expect(counts).toEqual({ costs: 0 });
 });
 
 test('costs that are there word for word are named, and left out where that is asked for', async () => {

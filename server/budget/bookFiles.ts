@@ -87,6 +87,13 @@ export const budgetTransfers = bookFile({
         book.fault(budgetTransfers, last, 'amount', `transfer ${last.transfer} does not net to zero`);
     }
   },
+  acts: (rows) => {
+    const moved = new Map<string, number>();
+    const keyOf = (row: ReadRow<typeof TRANSFER>) => joinKey(row.job ?? '', row.transfer ?? 0);
+    for (const row of rows) moved.set(keyOf(row), (moved.get(keyOf(row)) ?? 0) + Math.max(0, row.amount ?? 0));
+    const first = rows.filter((row, i) => rows.findIndex((it) => keyOf(it) === keyOf(row)) === i);
+    return first.map((row) => ({ row, column: 'amount', kind: 'transfer', amount: moved.get(keyOf(row)) ?? 0 }));
+  },
   async save(rows, into) {
     await into.heads(
       budgetTransfers,

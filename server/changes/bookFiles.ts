@@ -1,9 +1,10 @@
+import { agreedRefusal, changeDayRefusals } from '../../core/changes/changeRefusals';
 import { CHANGE_STATUSES } from '../../core/changes/changeOrder';
 import { COST_TYPES } from '../../core/costs/costType';
 import { present } from '../../core/errors/known';
 import { unreliable } from '../billing/book/bookBilling';
 import type { BookCheck } from '../book/bookCheck';
-import { bookFile } from '../book/bookFile';
+import { bookFile, type BookAct } from '../book/bookFile';
 import { amount, date, days, isWhole, oneOf, quantity, REQUIRED, text, type ReadRow } from '../book/columns';
 import { joinKey } from '../book/keys';
 import { costCodes } from '../company/bookFiles';
@@ -39,8 +40,14 @@ export const changeOrders = bookFile({
     const decided = row.status === 'approved' || row.status === 'rejected' || row.status === 'withdrawn';
     if (decided && row.decided_on === null)
       at(`missing required cell: a change order that is ${row.status} needs the day that was decided`);
-    if (row.decided_on && row.raised_on && row.decided_on < row.raised_on)
-      at(`${row.decided_on} is before raised_on, ${row.raised_on}`);
+    if (row.status && row.raised_on)
+      for (const it of changeDayRefusals({
+        status: row.status,
+        raisedOn: row.raised_on,
+        issuedOn: row.issued_on ?? null,
+        decidedOn: row.decided_on ?? null,
+      }))
+        book.refuse(changeOrders, row, it, { issuedOn: 'issued_on', decidedOn: 'decided_on' });
     const billedTo = book.there(jobs, row.job)?.billed_to;
     if (billedTo && row.status === 'approved' && row.decided_on && row.decided_on <= String(billedTo))
       at(
@@ -107,7 +114,29 @@ export const changeOrderLines = bookFile({
     if (row.side === 'price' && row.sov_line === null) missing('sov_line', 'a price line names its SOV line');
     if (row.side === 'cost' && row.cost_code === null) missing('cost_code', 'a cost line names its cost code');
     if (row.side === 'cost' && row.cost_type === null) missing('cost_type', 'a cost line names its cost type');
+    if (row.side === 'cost' && row.asked !== null && row.asked !== undefined)
+      book.fault(changeOrderLines, row, 'asked', 'expected an empty cell: less is approved of a price, not of its cost');
     if (!isWhole(row)) book.own(unreliable).schedule(row.job);
+  },
+  acts: (rows, book): readonly BookAct[] => approvedChanges(rows, book),
+  checkAll(rows, book): void {
+    const changes = new Map<string, ReadRow<typeof LINE>[]>();
+    for (const row of rows)
+      if (row.side === 'price' && typeof row.amount === 'number') {
+        const key = joinKey(row.job ?? '', row.change_order ?? '');
+        changes.set(key, [...(changes.get(key) ?? []), row]);
+      }
+    for (const lines of changes.values()) {
+      const last = lines.filter((it) => typeof it.asked === 'number').at(-1);
+      const sum = (of: (row: ReadRow<typeof LINE>) => number) => lines.reduce((total, it) => total + of(it), 0);
+      const refusal =
+        last &&
+        agreedRefusal(
+          sum((it) => it.asked ?? it.amount ?? 0),
+          sum((it) => it.amount ?? 0),
+        );
+      if (refusal) book.refuse(changeOrderLines, last, refusal, { agreed: 'asked' });
+    }
   },
   save: (rows, into): Promise<void> =>
     into.insertAll(
@@ -128,6 +157,19 @@ export const changeOrderLines = bookFile({
       })),
     ),
 });
+
+/** Approved changes of the book, each at its first line: by the larger of price and cost. */
+function approvedChanges(rows: readonly ReadRow<typeof LINE>[], book: BookCheck): BookAct[] {
+  return book
+    .rowsOf(changeOrders)
+    .filter((change) => change.status === 'approved')
+    .flatMap((change) => {
+      const lines = rows.filter((it) => it.job === change.job && it.change_order === change.change_order);
+      const [row] = lines;
+      const sum = (side: string) => Math.abs(lines.reduce((total, it) => total + (it.side === side ? (it.amount ?? 0) : 0), 0));
+      return row ? [{ row, column: 'amount', kind: 'change-order' as const, amount: Math.max(sum('price'), sum('cost')) }] : [];
+    });
+}
 
 /** A price line may bring an SOV line, which then needs a description, and is there from then on. */
 function declareNewLine(row: ReadRow<typeof LINE>, book: BookCheck): void {

@@ -3,6 +3,8 @@ import { at } from '../../core/errors/known';
 import { APPLICATION_SINCE, PRICE_AMOUNTS } from './queries';
 import { ChangeOrderLineTable, ChangeOrderTable } from './models';
 import type { Command } from '../ledger/command';
+import { agreedRefusal, changeDayRefusals } from '../../core/changes/changeRefusals';
+import { assertAllowed } from '../http/refused';
 import { agreedLines } from '../../core/changes/changeOrder';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
@@ -13,12 +15,17 @@ import type { JobIdentity } from '../jobs/jobByNumber';
 import { jobToChange, movableChange, saveChange } from './changes';
 import { fieldError } from '../company/saveCompany';
 
+/** The one day a call gives. */
+const DAYS = { issuedOn: 'on', decidedOn: 'on' };
+
 /** Sends a change out: from then on what it asks for stands. */
 export async function issueChange(command: Command, job: string, number: string, on: string): Promise<void> {
   const { sql } = command;
   await jobToChange(sql, job);
   const change = await movableChange(sql, 'issue', job, number);
-  if (on < change.raisedOn) throw fieldError('on', `Issued on ${on} is before it was raised, ${change.raisedOn}`);
+  assertAllowed(changeDayRefusals({ status: 'issued', raisedOn: change.raisedOn, issuedOn: on, decidedOn: null }), {
+    fields: DAYS,
+  });
   if (change.priceLines.length === 0 && change.costLines.length === 0 && change.daysAsked === null)
     throw new LedrinError('refused', `${number} asks for nothing yet: no price, no cost and no days`);
   await sql.update(ChangeOrderTable, { id: change.id }, { status: 'issued', issued_on: on });
@@ -45,9 +52,8 @@ export async function decideChange(command: Command, job: string, number: string
 async function decideInside(command: Command, job: JobIdentity, number: string, input: DecideChangeInput): Promise<void> {
   const { sql } = command;
   const change = await movableChange(sql, input.status, job.number, number);
-  if (change.issuedOn && input.on < change.issuedOn)
-    throw fieldError('on', `Decided on ${input.on} is before it was issued, ${change.issuedOn}`);
-  if (input.on < change.raisedOn) throw fieldError('on', `Decided on ${input.on} is before it was raised, ${change.raisedOn}`);
+  const { raisedOn, issuedOn } = change;
+  assertAllowed(changeDayRefusals({ status: input.status, raisedOn, issuedOn, decidedOn: input.on }), { fields: DAYS });
   if (input.status === 'approved') {
     await assertApprovable(sql, job, change, input);
     await requireApproval(command, await approvalAct(sql, job, change, input));
@@ -82,14 +88,7 @@ async function assertApprovable(sql: Reader, job: JobIdentity, change: Asked, in
       'on',
       `Application ${later.number} of ${later.dated} is valued with the contract as it stood that day; approve ${change.number} on a later day`,
     );
-  if (input.agreed === null || input.agreed === change.asked) return;
-  if (Math.sign(input.agreed) * Math.sign(change.asked) < 0 || Math.abs(input.agreed) > Math.abs(change.asked)) {
-    const digits = await loadDigits(sql);
-    throw fieldError(
-      'agreed',
-      `Expected the amount asked for, ${displayExact(change.asked, digits)}, or less; raise another change for more`,
-    );
-  }
+  if (input.agreed !== null) assertAllowed([agreedRefusal(change.asked, input.agreed)], { digits: await loadDigits(sql) });
 }
 
 /** What a decision does to a change and its lines; a preview of an approval calls the same on copies of the tables. */

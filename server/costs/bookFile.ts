@@ -3,6 +3,7 @@ import type { PlainDate } from '../../core/calendar/plainDate';
 import { costJournals, type DatedCost } from '../../core/costs/costBatch';
 import { COST_TYPES } from '../../core/costs/costType';
 import { entryRefusals } from '../../core/costs/entryRefusals';
+import { refuse } from '../../core/refusals/refusal';
 import type { BookCheck } from '../book/bookCheck';
 import { bookFile } from '../book/bookFile';
 import type { BookSave } from '../book/bookSave';
@@ -70,7 +71,7 @@ export const costs = bookFile({
     });
     for (const refusal of refusals) book.refuse(costs, row, refusal, { postedOn: 'posted_on' });
     if (row.installed_on && row.dated && row.installed_on < row.dated)
-      book.fault(costs, row, 'installed_on', `${row.installed_on} is before dated, ${row.dated}`);
+      book.refuse(costs, row, refuse('install-before-delivery', 'installed_on', { on: row.installed_on, delivered: row.dated }));
     checkCommitment(row, book);
   },
 });

@@ -89,12 +89,16 @@ export const POSTED_REFERENCES = query(
       AND NOT EXISTS (SELECT 1 FROM cost_entry r WHERE r.reverses_entry_id = e.id) GROUP BY e.party, e.reference`,
 );
 
+/** Whether an entry leaves with the book as a row of this amount: whole, or what was installed in parts as a row for each part. */
+const asExported = (entry: string, amount: string) =>
+  `(${entry}.amount = ${amount} OR (${entry}.uninstalled = 1 AND EXISTS (SELECT 1 FROM installed_part part WHERE part.cost_entry_id = ${entry}.id AND part.amount = ${amount})))`;
+
 /** Rows of the list `$1` (job, section, code, type, accounting date, amount, reference, party, description) that are posted already, but for posting `$2`. */
 export const IDENTICAL_ROWS = query(
   shape({ row: t.whole }),
   `SELECT DISTINCT r.key AS row FROM json_each($1) r JOIN job j ON j.number = r.value->>0 JOIN cost_code c ON c.code = r.value->>2
     JOIN cost_line l ON l.job_id = j.id AND l.section = r.value->>1 AND l.cost_code_id = c.id AND l.cost_type = r.value->>3
-    JOIN cost_entry e ON e.job_id = j.id AND e.posted_on = r.value->>4 AND e.cost_line_id = l.id AND e.amount = r.value->>5
+    JOIN cost_entry e ON e.job_id = j.id AND e.posted_on = r.value->>4 AND e.cost_line_id = l.id AND ${asExported('e', 'r.value->>5')}
       AND e.reference = r.value->>6 AND e.party = r.value->>7 AND e.description = r.value->>8
     WHERE e.posting_id IS NOT $2`,
 );
@@ -104,7 +108,7 @@ export const IDENTICAL_OF_POSTING = query(
   shape({ job: t.text, reference: t.text, party: t.text, dated: t.day, amount: t.cents }),
   `SELECT j.number AS job, e.reference, e.party, e.dated, e.amount FROM cost_entry e JOIN job j ON j.id = e.job_id
     WHERE e.posting_id = (SELECT max(id) FROM posting WHERE kind = 'opening-cost') AND EXISTS (SELECT 1 FROM cost_entry o
-      WHERE o.job_id = e.job_id AND o.posted_on = e.posted_on AND o.posting_id <> e.posting_id AND o.cost_line_id = e.cost_line_id AND o.amount = e.amount
+      WHERE o.job_id = e.job_id AND o.posted_on = e.posted_on AND o.posting_id <> e.posting_id AND o.cost_line_id = e.cost_line_id AND ${asExported('o', 'e.amount')}
         AND o.reference = e.reference AND o.party = e.party AND o.description = e.description)
     ORDER BY e.id`,
 );

@@ -38,6 +38,10 @@ export const applications = bookFile({
     checkBilling(book, FILES);
     checkInvoiceNumbers(book);
   },
+  acts: (rows) =>
+    rows
+      .filter((row) => (row.above_scheduled ?? 0) > 0)
+      .map((row) => ({ row, column: 'above_scheduled', kind: 'overbilling', amount: row.above_scheduled ?? 0 })),
   save: saveApplications,
 });
 

@@ -57,6 +57,8 @@ function checkOrder(
   if (application.number !== (previous?.number ?? 0) + 1)
     add('application', `gap: application ${application.number} follows ${previous?.number ?? 'none'}; they run 1, 2, 3`);
   if (isBefore(dated, job.awardedOn)) add('dated', `${dated} is before the job was awarded, ${job.awardedOn}`);
+  if (status !== 'certified' && certifiedOn !== null)
+    add('certified_on', `its status is ${status}; expected certified, or an empty cell`);
   if (isBefore(certifiedOn, dated)) add('certified_on', `${certifiedOn} is before dated, ${dated}`);
   if (previous && isBefore(dated, previous.dated))
     add('dated', `${dated} is before application ${previous.number}, ${previous.dated}; the dates of applications do not fall`);

@@ -30,6 +30,7 @@ export const reversedCertifications = bookFile({
     if (row.dated && row.certified_on && row.certified_on < row.dated)
       book.fault(reversedCertifications, row, 'certified_on', `expected a day on or after ${row.dated}, the application's own`);
   },
+  acts: (rows) => rows.map((row) => ({ row, column: 'reason', kind: 'uncertify', amount: Math.abs(row.billed ?? 0) })),
   async save(rows, into) {
     const postings = await PostingBatch.open(into.sql, into.actor);
     for (const { job, application, dated, certified_on: on, billed, retained, tax, reason } of rows) {
