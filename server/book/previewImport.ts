@@ -1,5 +1,4 @@
 import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ImportPreview, ImportTotals } from '../../wire/book';
 import { findCompany, usualAsOf } from '../company/company';
@@ -18,7 +17,8 @@ import { unpackZips } from './unpackZips';
  * it stays.
  */
 export async function previewImport(database: string, asked: Asked, folder: string): Promise<ImportPreview> {
-  const temporary = mkdtempSync(join(tmpdir(), 'ledrin-preview-'));
+  // Inside the folder of what was sent, which goes whatever becomes of this thread.
+  const temporary = mkdtempSync(join(folder, '.preview-'));
   const stores: Stores = { files: join(temporary, 'files'), outbox: join(temporary, 'outbox') };
   try {
     await unpackZips(folder);

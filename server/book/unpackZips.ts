@@ -38,6 +38,10 @@ async function unpack(folder: string, path: string): Promise<void> {
       });
       await pipeline(await zip.openReadStreamPromise(entry), counted, createWriteStream(join(folder, name)));
     }
+  } catch (error) {
+    // What this machine fails at, such as a full disk, is told as it is; all else is the archive's fault, such as names with "..".
+    if (error instanceof LedrinError || (error as NodeJS.ErrnoException).syscall !== undefined) throw error;
+    throw unreadable('has entries that cannot be read; choose the file as it was exported');
   } finally {
     zip.close();
   }

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { imageSize } from 'image-size';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { hashOf, keepContent } from '../attachments/contents';
 import type { Reader } from '../db/sql';
@@ -27,6 +28,7 @@ export async function addDayPhoto(command: Command, key: DayKey, received: Recei
   const content = readFileSync(oneFile(received, 'a picture of at most 8 MB').path);
   const sign = SIGNS.find(({ bytes }) => bytes.every((it, i) => content[i] === it));
   if (!sign) refuseFile('expected a picture, JPEG or PNG');
+  assertDrawable(content);
   const hash = hashOf(content);
   const day = (await daysOf(sql, [head])).get(head.id);
   if (![...(day?.photos ?? []), ...(day?.deliveries ?? [])].some((it) => it.photo === hash))
@@ -39,6 +41,21 @@ export async function addDayPhoto(command: Command, key: DayKey, received: Recei
     ...{ for_site: 0, actor: actor.name, added_at: actor.at },
   });
   command.note(subjectOfDay(key), { photo: name, hash });
+}
+
+/** Pixels of a picture, width by height: decoded, each takes memory, however small the file is. */
+const MOST_PIXELS = 50_000_000;
+
+/** Throws bad-input where a picture says of itself that it is too large to be printed, or nothing that can be read. */
+function assertDrawable(content: Buffer): void {
+  let size: { width: number; height: number };
+  try {
+    size = imageSize(content);
+  } catch {
+    refuseFile('the picture cannot be read; take it again');
+  }
+  if (size.width * size.height > MOST_PIXELS)
+    refuseFile(`the picture has ${size.width} × ${size.height} pixels; expected at most 50 million, such as 7,000 × 7,000`);
 }
 
 function refuseFile(message: string): never {

@@ -1,5 +1,6 @@
 import pdfmake, { type Content, type CustomTableLayout } from 'pdfmake';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
+import { breakable } from './breakable';
 import { FACES, HAIR, INK, SANS_FOLDER, SERIF_FOLDER } from './typefaces';
 
 pdfmake.setFonts({
@@ -49,7 +50,7 @@ export async function makePdf({ title, landscape, foot, content }: Document): Pr
       fontSize: 8,
       columns: [{ text: foot }, { text: `Page ${page} of ${pages}`, alignment: 'right' }],
     }),
-    content,
+    content: content.map((it) => breakable(it)),
   };
   return pdfmake.createPdf(definition).getBuffer();
 }

@@ -1,6 +1,6 @@
 import { LedrinError } from '../../core/errors/ledrinError';
 import { elements, openParts, type Parts } from './parts';
-import { SHEET_COLUMNS, SHEET_ROWS, unreadable } from './limits';
+import { SHARED_TEXTS, SHEET_COLUMNS, SHEET_ROWS, unreadable } from './limits';
 
 /** The rows of a workbook's first sheet, read as a stream: what lies beyond the limits is never in memory. */
 export async function workbookRows(content: Buffer): Promise<string[][]> {
@@ -44,7 +44,8 @@ async function sharedStrings(parts: Parts): Promise<string[]> {
   let phonetic = 0;
   await elements(parts, 'xl/sharedStrings.xml', {
     open: (name) => {
-      if (name === 'si') strings.push('');
+      if (name === 'si' && strings.push('') > SHARED_TEXTS)
+        throw unreadable(`it has more than ${SHARED_TEXTS.toLocaleString('en')} texts; save the sheet in a workbook of its own`);
       if (name === 'rPh') phonetic++;
     },
     text: (text, inside) => void (inside === 't' && phonetic === 0 && (strings[strings.length - 1] += text)),

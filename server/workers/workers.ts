@@ -1,34 +1,35 @@
-import { existsSync } from 'node:fs';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { Piscina } from 'piscina';
 import { LedrinError, type ErrorCode, type Fault } from '../../core/errors/ledrinError';
 import { BookRefused, type BookFault } from '../book/bookFaults';
+import { Lane } from './lane';
 import type { TaskArgs, TaskName, TaskReply, TaskResult } from './tasks';
 
-const THREADS = 2;
-const MEGABYTES = 1024;
-/** Seconds a thread waits for more to do before it ends. */
-const IDLE_SECONDS = 60;
-/** Seconds a task may take. A book of a million costs is imported in about half a minute. */
-const USUAL_SECONDS = 60;
-const SECONDS: Partial<Record<TaskName, number>> = { readSheet: 20, importBookAlone: 1800, exportZip: 1800 };
+/** Threads by what they are for: nobody who signs in waits for a document, and no document for a book. */
+const THREADS = { passwords: 2, documents: 2, books: 1 } as const;
+type LaneName = keyof typeof THREADS;
 
-const here = dirname(fileURLToPath(import.meta.url));
-const built = join(here, 'worker.mjs');
+/** Seconds a task may take. A book of a million costs is imported in about a minute. */
+const USUAL_SECONDS = 60;
+const BOOK_SECONDS = 1800;
+const SECONDS: Partial<Record<TaskName, number>> = { readSheet: 20, importBookAlone: BOOK_SECONDS, exportZip: BOOK_SECONDS };
+const LANES: Partial<Record<TaskName, LaneName>> = {
+  hashPassword: 'passwords',
+  matchesPassword: 'passwords',
+  importBookAlone: 'books',
+  exportZip: 'books',
+  previewImport: 'books',
+};
 
 /** Threads for what takes long: each with an end to its memory and its time, so that one document cannot take the server down. */
 export class Workers {
-  private pool: Piscina | null = null;
+  private readonly lanes = Object.fromEntries(
+    Object.entries(THREADS).map(([name, threads]) => [name, new Lane(threads)]),
+  ) as Record<LaneName, Lane>;
 
   async run<Name extends TaskName>(name: Name, ...args: TaskArgs<Name>): Promise<TaskResult<Name>> {
     const seconds = SECONDS[name] ?? USUAL_SECONDS;
-    const signal = AbortSignal.timeout(seconds * 1000);
-    const reply = (await this.opened()
-      .run({ name, args }, { signal })
-      .catch((error: unknown) => {
-        throw errorOf(error, signal.aborted, seconds);
-      })) as TaskReply;
+    const ended = await this.lanes[LANES[name] ?? 'documents'].run({ name, args }, seconds);
+    if ('error' in ended) throw errorOf(ended.error, ended.timedOut, seconds);
+    const reply = ended.reply as TaskReply;
     if ('refused' in reply)
       throw new LedrinError(reply.refused.code as ErrorCode, reply.refused.message, reply.refused.faults as readonly Fault[]);
     if ('bookRefused' in reply) throw new BookRefused(reply.bookRefused.faults as readonly BookFault[], reply.bookRefused.more);
@@ -36,19 +37,7 @@ export class Workers {
   }
 
   async close(): Promise<void> {
-    await this.pool?.destroy();
-    this.pool = null;
-  }
-
-  private opened(): Piscina {
-    this.pool ??= new Piscina({
-      filename: existsSync(built) ? built : join(here, 'start.mjs'),
-      minThreads: 0,
-      maxThreads: THREADS,
-      idleTimeout: IDLE_SECONDS * 1000,
-      resourceLimits: { maxOldGenerationSizeMb: MEGABYTES },
-    });
-    return this.pool;
+    await Promise.all(Object.values(this.lanes).map((lane) => lane.close()));
   }
 }
 
