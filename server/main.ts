@@ -11,7 +11,11 @@ import { addDemoUsers } from './users/demoUsers';
 import { whoIs } from './users/sessions';
 import { Workers } from './workers/workers';
 
-const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+/** What waits to be logged while it cannot be written, as on a full disk; the rest is dropped, and the server goes on. */
+const LOG_WAITS = 1_000_000;
+const lines = pino.destination({ dest: 1, sync: false, maxLength: LOG_WAITS });
+lines.on('error', () => undefined);
+const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' }, lines);
 /** How long requests under way may take once Ledrin is asked to stop, in milliseconds. */
 const PATIENCE = 7000;
 const HOUR = 3_600_000;

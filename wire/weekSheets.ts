@@ -80,7 +80,7 @@ export interface WeekRegister {
   earlier: SheetRow[];
 }
 
-/** Hours of an employee on a day, whatever the job. */
+/** Hours of an employee on a day; what is not posted line by line, in the order in which it is cut. */
 export interface DayHours {
   sheet: string;
   employee: string;
@@ -89,6 +89,11 @@ export interface DayHours {
   pay: PayClass | null;
   hours: number;
   posted: boolean;
+  hasUnits: boolean;
+  /** Empty: overhead; null: a job that whoever asks does not see. */
+  job: string | null;
+  section: string;
+  costCode: string;
 }
 
 /** Budgeted and used hours of a task, in ten-thousandths. */
@@ -98,7 +103,10 @@ export interface TaskHours {
   costCode: string;
   description: string;
   budgeted: number;
+  /** Posted. */
   used: number;
+  /** Entered and not posted, by sheet. */
+  waiting: { sheet: string; hours: number }[];
 }
 
 /** A line that cannot be priced. */

@@ -58,6 +58,18 @@ describe('a day is cut', () => {
 });
 
 describe('a week is cut', () => {
+  test('a week that begins on another day by a new rule counts the hours that lie before the rule', () => {
+    // Weeks from Monday until 29 July 2031, from Friday since 30 July, a Wednesday: Thursday 31 July lies in the week of Friday 25 July.
+    const weekly = { dailyAfter: null, weeklyAfter: h(40) };
+    const rules = [rule(weekly), rule({ ...weekly, from: '2031-07-30', weekStarts: 'friday' })];
+    const days = ['2031-07-25', '2031-07-28', '2031-07-29', '2031-07-30', '2031-07-31'].map((it) => open(it, 8.25));
+    // Four days of 8.25 are 33: of the fifth 7 are left, and 1.25 is beyond.
+    expect(cut(days, [], rules)).toEqual([...Array(4).fill('8.25 regular'), '7 regular + 1.25 overtime']);
+    // The same where they are posted already.
+    const posted = days.slice(0, 4).map(({ dated, hours }) => ({ dated, hours, pay: 'regular' as const }));
+    expect(cut(days.slice(4), posted, rules)).toEqual(['7 regular + 1.25 overtime']);
+  });
+
   const week = [7, 8, 9, 10, 11].map((day) => open(`2031-04-${String(day).padStart(2, '0')}`, 9));
   test('five days of 9 h, daily after 8, weekly after 38: 8 + 1 each, and of Friday 6 regular', () => {
     expect(cut(week, [], [rule({ weeklyAfter: h(38) })]).at(-1)).toBe('6 regular + 3 overtime');

@@ -149,24 +149,26 @@ function splitWeeks(
   const inOrder = lines
     .map((line, i) => ({ line, i }))
     .sort((a, b) => (countsOn(a.line) < countsOn(b.line) ? -1 : countsOn(a.line) > countsOn(b.line) ? 1 : a.i - b.i));
-  const weeks = new Map<string, Hours>();
+  // By day, since the week of a line may reach back to days whose rule began weeks on another day.
+  const regular = new Map<PlainDate, Hours>();
+  const count = (day: PlainDate, hours: Hours) => regular.set(day, (regular.get(day) ?? 0) + hours);
+  for (const it of posted) if (it.pay === 'regular') count(it.dated, it.hours);
   for (const { line, i } of inOrder) {
     const rule = ruleOn(rules, line.dated);
     const own = cut[i];
-    if (!rule || !own) continue;
-    const week = `${rule.weekStarts} ${weekOf(countsOn(line), rule.weekStarts)}`;
-    const before = weeks.get(week) ?? postedInWeek(posted, weekOf(countsOn(line), rule.weekStarts));
-    if (givenOf(line) === null && rule.weeklyAfter !== null) {
+    if (!own) continue;
+    if (rule && rule.weeklyAfter !== null && givenOf(line) === null) {
+      const before = inWeek(regular, weekOf(countsOn(line), rule.weekStarts));
       const beyond = own.regular - Math.min(own.regular, Math.max(0, rule.weeklyAfter - before));
       own.regular -= beyond;
       own.overtime += beyond;
     }
-    weeks.set(week, before + own.regular);
+    count(countsOn(line), own.regular);
   }
 }
 
-function postedInWeek(posted: readonly PostedTime[], begins: PlainDate): Hours {
-  const next = addDays(begins, 7);
-  const regular = posted.filter((it) => it.pay === 'regular' && it.dated >= begins && it.dated < next);
-  return regular.reduce((sum, it) => sum + it.hours, 0);
+const DAYS_OF_WEEK = [0, 1, 2, 3, 4, 5, 6];
+
+function inWeek(regular: ReadonlyMap<PlainDate, Hours>, begins: PlainDate): Hours {
+  return DAYS_OF_WEEK.reduce((sum, i) => sum + (regular.get(addDays(begins, i)) ?? 0), 0);
 }

@@ -42,7 +42,7 @@ export interface TableCopy {
 export type CopyTables = (copies: readonly TableCopy[]) => Promise<void>;
 
 const READERS = 4;
-const NARROW_READERS = 2;
+const NARROW_READERS = 4;
 
 const inWords = (file: string, error: unknown): unknown => {
   const trouble = troubleInWords(error);

@@ -138,7 +138,8 @@ async function asking(
   const ask: Asked = {
     name: 'ask-approval',
     actor: asked.actor,
-    requestId: asked.requestId ?? null,
+    // Asked for under one id, it is carried out later under the same.
+    requestId: asked.requestId ? `ask/${asked.requestId}` : null,
     input: [asked.input, reason],
   };
   return runCommand(database, ask, async (command) => ({ approval: await askApproval(command, needed, sent, reason) }));

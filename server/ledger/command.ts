@@ -48,8 +48,10 @@ export async function runCommand<Reply>(
 ): Promise<Reply> {
   return database.write(async (sql) => {
     const digest = requestId === null ? '' : digestOfRequest(name, input);
-    if (requestId !== null) {
-      const reply = await handledReply(sql, requestId, digest);
+    // Ids are made by whoever asks: those of two people are never the same.
+    const id = requestId === null ? null : `${actor.name}/${requestId}`;
+    if (id !== null) {
+      const reply = await handledReply(sql, id, digest);
       if (reply !== null) return JSON.parse(reply) as Reply;
     }
     let compared = false;
@@ -63,7 +65,7 @@ export async function runCommand<Reply>(
     if (comparesVersion && !compared) throw new Error(`${name} did not compare the version it was sent`);
     for (const { subject, detail, by } of notes.length > 0 ? notes : [{ subject: name, detail: {}, by: actor.name }])
       await record(sql, { ...actor, name: by }, name, subject, detail);
-    if (requestId !== null) await rememberReply(sql, requestId, name, digest, reply, actor.at);
+    if (id !== null) await rememberReply(sql, id, name, digest, reply, actor.at);
     return reply;
   });
 }

@@ -43,12 +43,27 @@ export async function whoIs(database: Database, request: Request, now: Date): Pr
   const row = await database.read((sql) => sql.get(SESSION_OF_TOKEN, [savedToken(token)]));
   if (!row) return null;
   const age = (since: string) => now.getTime() - Date.parse(since);
-  if (age(row.seenAt) > UNUSED * HOUR || age(row.beganAt) > LONGEST * HOUR) return null;
-  if (age(row.seenAt) > NOTED)
-    await database.write((sql) => sql.update(SessionTable, { id: row.session }, { seen_at: now.toISOString() }));
+  const seenAt = lastSeen(database, row.session, row.seenAt);
+  if (age(seenAt) > UNUSED * HOUR || age(row.beganAt) > LONGEST * HOUR) return null;
+  if (age(seenAt) > NOTED) noteSeen(database, row.session, now.toISOString());
   const { id, name, email, role, session } = row;
   const narrowed = (row.narrowed?.split(' ') ?? []) as Part[];
   return { id, name, email, role, session, allJobs: row.allJobs === 1, secondFactor: row.secondFactor === 1, narrowed };
+}
+
+/** When sessions were last used, as far as this server has seen it: what could not be written, for a full disk, is known all the same. */
+const seenHere = new WeakMap<Database, Map<number, string>>();
+
+function lastSeen(database: Database, session: number, saved: string): string {
+  const here = seenHere.get(database)?.get(session);
+  return here !== undefined && here > saved ? here : saved;
+}
+
+/** Nobody who reads waits for it, and nobody is refused where it cannot be written. */
+function noteSeen(database: Database, session: number, at: string): void {
+  const seen = seenHere.get(database) ?? new Map<number, string>();
+  seenHere.set(database, seen.set(session, at));
+  database.write((sql) => sql.update(SessionTable, { id: session }, { seen_at: at })).catch(() => undefined);
 }
 
 /** Sets and takes away the cookie of a reply. */

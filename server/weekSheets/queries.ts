@@ -34,14 +34,24 @@ export const APPROVED_LINES = LINES(`x.status = 'approved'`);
 /** Approved lines of the sheets whose names are in the JSON list `$1`. */
 export const APPROVED_OF_SHEETS = LINES(`x.status = 'approved' AND x.sheet IN (SELECT value FROM json_each($1))`);
 
-/** Hours of everybody from day `$1` to day `$2`, whatever the job: somebody of a team sees how long a day was, not where. */
+/** Hours of everybody from day `$1` to day `$2`, whatever the job: somebody of a team sees how long a day was, and where only of jobs of the team. */
 export const HOURS_OF_DAYS = query(
   shape({
-    ...{ id: t.whole, sheet: t.text, employee: t.text, dated: t.day, pay: t.orNull(t.oneOf(...PAY_CLASSES)), hours: t.hours },
-    posted: t.flag,
+    ...{ id: t.whole, sheet: t.text, line: t.text, employee: t.text, dated: t.day, pay: t.orNull(t.oneOf(...PAY_CLASSES)) },
+    ...{ hours: t.hours, posted: t.flag, hasUnits: t.flag, job: t.orNull(t.text), section: t.text, costCode: t.text },
   }),
-  `SELECT x.id, x.sheet, e.code AS employee, x.dated, x.pay, x.hours, x.status = 'posted' AS posted
-    FROM main.time_line x JOIN main.employee e ON e.id = x.employee_id WHERE x.dated BETWEEN $1 AND $2`,
+  `SELECT x.id, x.sheet, x.line, e.code AS employee, x.dated, x.pay, x.hours, x.status = 'posted' AS posted, x.units IS NOT NULL AS hasUnits,
+      CASE WHEN x.job_id IS NULL THEN '' ELSE j.number END AS job, CASE WHEN j.id IS NULL THEN '' ELSE x.section END AS section,
+      CASE WHEN j.id IS NULL THEN '' ELSE coalesce(c.code, '') END AS costCode
+    FROM main.time_line x JOIN main.employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id
+    LEFT JOIN cost_code c ON c.id = x.cost_code_id WHERE x.dated BETWEEN $1 AND $2`,
+);
+
+/** Hours of the tasks of job `$1` that are entered and not posted, by sheet. */
+export const WAITING_HOURS = query(
+  shape({ sheet: t.text, section: t.text, costCode: t.text, hours: t.hours }),
+  `SELECT x.sheet, x.section, c.code AS costCode, sum(x.hours) AS hours FROM time_line x JOIN cost_code c ON c.id = x.cost_code_id
+    WHERE x.job_id = $1 AND x.status <> 'posted' GROUP BY x.sheet, x.section, x.cost_code_id`,
 );
 
 /** Names of sheets that are whole numbers: the next one follows them. */

@@ -24,7 +24,15 @@ import { labourTasks } from '../labour/labourTasks';
 import { EmployeeTable, WorkKindTable } from '../labour/models';
 import { loadTerms } from '../labour/terms';
 import { digestOf } from '../versions/digest';
-import { CODES_FOR_TIME, HOURS_OF_DAYS, JOBS_FOR_TIME, LINES_OF_DAYS, LINES_OF_SHEET, OPEN_LINES_BEFORE } from './queries';
+import {
+  CODES_FOR_TIME,
+  HOURS_OF_DAYS,
+  JOBS_FOR_TIME,
+  LINES_OF_DAYS,
+  LINES_OF_SHEET,
+  OPEN_LINES_BEFORE,
+  WAITING_HOURS,
+} from './queries';
 
 export type LoadedLine = RowOf<typeof LINES_OF_SHEET>;
 
@@ -130,12 +138,26 @@ export async function timeLists(sql: Reader, person: { name: string } | null): P
 /** Hours of everybody in the week a day lies in, one row a sheet, day and class. */
 export async function hoursOfWeek(sql: Reader, on: string): Promise<{ hours: DayHours[] }> {
   const week = weekBy((await loadTerms(sql)).rules, on);
-  const lines = await sql.all(HOURS_OF_DAYS, [week, addDays(week, LAST_OF_WEEK)]);
-  const days = grouped(lines, (it) => JSON.stringify([it.sheet, it.employee, it.dated, it.pay, it.posted]));
+  // Weeks that begin on another day reach back before this one.
+  const lines = await sql.all(HOURS_OF_DAYS, [addDays(week, -LAST_OF_WEEK), addDays(week, LAST_OF_WEEK)]);
+  const ofTask = ({ sheet, line, employee, dated, pay, posted, hasUnits, job, section, costCode }: (typeof lines)[number]) =>
+    // What is not posted is cut line by line, in the order of its sheet.
+    JSON.stringify([sheet, posted ? '' : line, employee, dated, pay, posted, hasUnits, job, section, costCode]);
   return {
-    hours: [...days.values()].map((of) => {
-      const { sheet, employee, dated, pay, posted } = at(of, 0);
-      return { sheet, employee, dated, pay, posted: posted === 1, hours: of.reduce((sum, it) => sum + it.hours, 0) };
+    hours: [...grouped(lines.sort(inSheetOrder), ofTask).values()].map((of): DayHours => {
+      const { sheet, employee, dated, pay, posted, hasUnits, job, section, costCode } = at(of, 0);
+      return {
+        sheet,
+        employee,
+        dated,
+        pay,
+        posted: posted === 1,
+        hasUnits: hasUnits === 1,
+        job,
+        section,
+        costCode,
+        hours: of.reduce((sum, it) => sum + it.hours, 0),
+      };
     }),
   };
 }
@@ -145,8 +167,19 @@ export async function taskHours(sql: Reader, numbers: string, asOf: string): Pro
   const tasks: TaskHours[] = [];
   for (const { number } of await sql.find(JobTable, { number: numbers.split(',') }, ['number'])) {
     const job = await jobByNumber(sql, number, 'job');
+    const waiting = await sql.all(WAITING_HOURS, [job.id]);
     for (const { section, costCode, description, progress } of await labourTasks(sql, job, asOf))
-      tasks.push({ job: number, section, costCode, description, budgeted: progress.budgeted, used: progress.used });
+      tasks.push({
+        job: number,
+        section,
+        costCode,
+        description,
+        budgeted: progress.budgeted,
+        used: progress.used,
+        waiting: waiting
+          .filter((it) => it.section === section && it.costCode === costCode)
+          .map(({ sheet, hours }) => ({ sheet, hours })),
+      });
   }
   return { tasks };
 }

@@ -1,27 +1,17 @@
 import { displayDate } from '../../core/calendar/displayDate';
 import { displayQuantity } from '../../core/money/display';
 import type { CostRow } from '../../wire/costs';
+import { withKeys } from '../kit/draft/mergeRows';
+import { readDraft, writeDraft } from '../kit/draft/storedDraft';
 import type { GridRow } from '../kit/grid/gridTypes';
 
-const KEPT = 'ledrin.costs.unposted';
-
-/** Lines of cost typed and not posted yet, as this browser holds them. */
-export function unpostedCosts(): GridRow[] {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(KEPT) ?? '[]');
-    return Array.isArray(kept) ? (kept as GridRow[]) : [];
-  } catch {
-    return [];
-  }
-}
-
-export function keepUnpostedCosts(rows: readonly GridRow[]): void {
-  localStorage.setItem(KEPT, JSON.stringify(rows));
-}
+/** What the draft of costs typed and not posted is known by. */
+export const UNPOSTED_COSTS = 'costs';
 
 /** Lays posted entries out to be entered again, beneath what is being entered. */
 export function layOutCosts(rows: readonly CostRow[], exact: (cents: number) => string): void {
-  keepUnpostedCosts([...unpostedCosts(), ...rows.map((row) => typedRow(row, exact))]);
+  const before = readDraft(UNPOSTED_COSTS)?.rows ?? [];
+  writeDraft(UNPOSTED_COSTS, { seen: '', base: [], rows: withKeys([...before, ...rows.map((row) => typedRow(row, exact))]) });
 }
 
 /** An entry as it is typed. */

@@ -1,6 +1,7 @@
 import { matchPath, Navigate, Outlet, useLocation } from 'react-router';
 import { useSessionQuery } from '../ground/api/api';
 import { usePlaces } from '../ground/places';
+import { ownDrafts } from '../kit/draft/storedDraft';
 import { Waiting } from '../kit/States';
 
 /** Pages that need a company: in an empty database they lead to the welcome. Whoever works on site has few of them, and else the site's own. */
@@ -8,6 +9,7 @@ export function WithCompany() {
   const { data: session, isFetching } = useSessionQuery();
   const { pathname } = useLocation();
   const { places } = usePlaces();
+  ownDrafts(session?.user?.name ?? '');
   if (session?.user?.role === 'site' && !places.some(({ path }) => matchPath(path, pathname)))
     return <Navigate to="/site" replace />;
   if (session?.company) return <Outlet />;

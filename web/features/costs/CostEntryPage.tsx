@@ -8,6 +8,7 @@ import { useCurrency } from '../../ground/company';
 import { SheetImport } from '../../ground/sheets/SheetImport';
 import { isFilled } from '../../kit/grid/filledRow';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
+import { DraftNotes } from '../../kit/draft/DraftNotes';
 import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
 import { BatchPreview } from './BatchPreview';
@@ -56,6 +57,7 @@ function CostEntry({ lists }: { lists: Lists }) {
         blank={12}
         height={preview ? 'calc(100vh - 470px)' : 'calc(100vh - 230px)'}
       />
+      <DraftNotes notice={batch.notice} />
       <BatchActions batch={batch} />
       {refused && <Refused message={refused.message} />}
       {preview && <BatchPreview preview={preview} rowOf={read.rowOf} />}

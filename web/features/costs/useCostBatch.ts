@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import type { Lists } from '../../../wire/company';
@@ -7,17 +7,13 @@ import { usePostCostsMutation, usePreviewCostsMutation } from '../../ground/api/
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
-import { keepUnpostedCosts, unpostedCosts } from '../../ground/unpostedCosts';
+import { UNPOSTED_COSTS } from '../../ground/unpostedCosts';
+import { useDraftRows } from '../../kit/draft/useDraftRows';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { actByKey } from '../../kit/actsByKey';
 import { costCodecs, readBatch } from './readBatch';
 
-/** Rows typed and not posted yet survive a reload and a change of page. */
-function useStoredRows(): [GridRow[], (rows: GridRow[]) => void] {
-  const [rows, setRows] = useState<GridRow[]>(unpostedCosts);
-  useEffect(() => keepUnpostedCosts(rows), [rows]);
-  return [rows, setRows];
-}
+const NOTHING: readonly GridRow[] = [];
 
 export type CostBatch = ReturnType<typeof useCostBatch>;
 
@@ -25,7 +21,7 @@ export type CostBatch = ReturnType<typeof useCostBatch>;
 export function useCostBatch(lists: Lists) {
   const { month, lastDay } = useAsOf();
   const { digits, exact } = useCurrency();
-  const [rows, setRows] = useStoredRows();
+  const { rows, setRows, notice, forget } = useDraftRows({ name: UNPOSTED_COSTS, seen: '', start: NOTHING });
   /** How many batches were posted here: each is typed on a new sheet, so that no key brings back what is posted. */
   const [posted, setPosted] = useState(0);
   const [asked, setAsked] = useState(false);
@@ -42,7 +38,7 @@ export function useCostBatch(lists: Lists) {
     if (read.lines.length === 0) return false;
     if (count > 0)
       setRefused({
-        message: `${count} ${count === 1 ? 'cell needs' : 'cells need'} attention; see the notes beside them. Nothing is posted until they are correct.`,
+        message: `${count} ${count === 1 ? 'cell needs' : 'cells need'} attention; go to a cell to see why. Nothing is posted until they are correct.`,
         faults: [],
       });
     return count === 0;
@@ -68,6 +64,7 @@ export function useCostBatch(lists: Lists) {
       const id = `posting-${postingId}`;
       toast(`Posted ${entries} ${entries === 1 ? 'line' : 'lines'}, ${exact(total)} (document ${postingId})`, { id });
       setRows([]);
+      forget();
       setPosted((count) => count + 1);
       setPreview(null);
       setRefused(null);
@@ -77,7 +74,7 @@ export function useCostBatch(lists: Lists) {
   useKey('alt+p', showPreview, [read, lastDay]);
   useKey('alt+enter', () => actByKey(postBatch), [read, preview, lastDay]);
   return {
-    ...{ rows, posted, codecs, read, faults, refused, preview, showPreview, postBatch },
+    ...{ rows, notice, posted, codecs, read, faults, refused, preview, showPreview, postBatch },
     previewing: previewing.isLoading,
     posting: posting.isLoading,
     change: (next: GridRow[]) => {

@@ -12,7 +12,7 @@ import { Field } from '../../kit/Field';
 import { PageHead } from '../../kit/PageHead';
 import { Refused } from '../../kit/States';
 import { LateOn, useLateOn } from './LateOn';
-import { rowsOfLines, sheetCodecs, typedRow } from './grid/readSheet';
+import { keyedRows, sheetCodecs } from './grid/readSheet';
 import { SheetGrid } from './grid/SheetGrid';
 import { TimePreviewShown } from './TimePreview';
 import { useSheet } from './grid/useSheet';
@@ -39,7 +39,7 @@ function asEntered(view: WeekSheetView): TimeLineInput[] {
   });
 }
 
-/** Puts posted hours right: what is typed stands in their place, and a sheet of its own reverses them and has the right ones. */
+/** Corrects posted hours: what is typed stands in their place, and a sheet of its own reverses them and has the right ones. */
 export function CorrectSheet({ lists, view, onDone }: Props) {
   const { sheet: name, week, seen } = view;
   const navigate = useNavigate();
@@ -48,7 +48,7 @@ export function CorrectSheet({ lists, view, onDone }: Props) {
   const was = useMemo(() => asEntered(view), [view]);
   const start = useMemo(() => {
     const codecs = sheetCodecs(lists);
-    return rowsOfLines(was).map((of) => typedRow(of, codecs, week));
+    return keyedRows(was, codecs, week);
   }, [lists, was, week]);
   const sheet = useSheet({ lists, week, kept: `correct ${name} ${week}`, seen, start, sheet: name, corrects: true });
   const { read } = sheet;
@@ -124,7 +124,7 @@ export function CorrectSheet({ lists, view, onDone }: Props) {
           Post the correction
         </button>
         <button type="button" className="button bare" onClick={onDone}>
-          Leave as posted
+          Cancel
         </button>
       </div>
       {employees.length === 0 && lines.length > 0 && (

@@ -3,15 +3,17 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { displayQuantity } from '../../../core/money/display';
 import type { TimeLists, WeekSheetView } from '../../../wire/weekSheets';
-import { useAddSheetMutation, useHoursOfWeekQuery, useSaveSheetMutation } from '../../ground/api/api';
+import { useAddSheetMutation, useSaveSheetMutation } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
 import { useKeepMonth } from '../../ground/asOf';
 import { useAttempt } from '../../ground/useAttempt';
+import { DraftNotes } from '../../kit/draft/DraftNotes';
 import { PageHead } from '../../kit/PageHead';
 import { Refused } from '../../kit/States';
+import { Doubled } from './Doubled';
 import { PersonTotals } from './PersonTotals';
 import { placedFaults } from './grid/placedFaults';
-import { rowsOfLines, sheetCodecs, typedRow } from './grid/readSheet';
+import { keyedRows, sheetCodecs } from './grid/readSheet';
 import { SheetGrid } from './grid/SheetGrid';
 import { SheetTable } from './SheetTable';
 import { splitHours } from './grid/splitHours';
@@ -34,7 +36,7 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
   const start = useMemo(() => {
     const codecs = sheetCodecs(lists);
     const open = (view?.lines ?? []).filter((it) => it.state === 'submitted' || it.state === 'returned');
-    return rowsOfLines(open).map((of) => typedRow(of, codecs, week));
+    return keyedRows(open, codecs, week);
   }, [lists, view, week]);
   const sheet = useSheet({
     lists,
@@ -87,23 +89,27 @@ export function EditSheet(props: EditProps) {
   const nameOf = useNames(lists);
   const { sheet, faults, settled, refused, count, submit, onTyped, canSubmit } = useEdit(props);
   const { read } = sheet;
-  const { data: there } = useHoursOfWeekQuery({ on: week });
-  const elsewhere = useMemo(() => (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet), [there, view]);
+  const { there } = sheet;
+  const own = view?.sheet ?? '';
+  const elsewhere = useMemo(() => there.filter((it) => it.sheet !== own && it.dated >= week), [there, own, week]);
   const split = useMemo(
     () =>
       splitHours(
         read.lines,
-        (there?.hours ?? []).filter((it) => it.sheet !== view?.sheet),
+        there.filter((it) => it.sheet !== own || it.posted),
         lists.rules,
+        own,
       ),
-    [read.lines, there, view, lists.rules],
+    [read.lines, there, own, lists.rules],
   );
   return (
     <>
       <PageHead title={view ? `Week sheet ${view.sheet}` : 'New week sheet'}>
         <span>{weekWords(week)}</span>
       </PageHead>
+      <DraftNotes notice={sheet.notice} />
       <SheetGrid sheet={sheet} lists={lists} week={week} faults={faults} onTyped={onTyped} height="calc(100vh - 420px)" />
+      <Doubled doubled={sheet.doubled} nameOf={nameOf} />
       <div className="mt-3 flex items-center gap-3">
         <button type="button" className="button main" disabled={!canSubmit} onClick={() => void submit()}>
           Submit {count}

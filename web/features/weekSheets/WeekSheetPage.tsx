@@ -14,6 +14,8 @@ import { DecideLines } from './DecideLines';
 import { PersonTotals } from './PersonTotals';
 import { SheetTable } from './SheetTable';
 import { splitHours } from './grid/splitHours';
+import { doubledOn } from './grid/useSheet';
+import { Doubled } from './Doubled';
 import { weekWords } from '../../ground/weeks/weekWords';
 import { useNames } from './employeeNames';
 import { EditSheet } from './EditSheet';
@@ -45,7 +47,7 @@ export function NewWeekSheetPage() {
   );
 }
 
-/** A week sheet: read, decided on, put right, or corrected once it is posted. */
+/** A week sheet: read, decided on, resubmitted, or corrected once it is posted. */
 export function WeekSheetPage() {
   const { sheet = '' } = useParams();
   const [params] = useSearchParams();
@@ -67,8 +69,7 @@ export function WeekSheetPage() {
 
 function OneSheet({ lists, view }: { lists: TimeLists; view: WeekSheetView }) {
   const [mode, setMode] = useState<'read' | 'edit' | 'correct'>('read');
-  if (mode === 'edit')
-    return <EditSheet key={view.seen} lists={lists} week={view.week} view={view} onDone={() => setMode('read')} />;
+  if (mode === 'edit') return <EditSheet lists={lists} week={view.week} view={view} onDone={() => setMode('read')} />;
   if (mode === 'correct') return <CorrectSheet lists={lists} view={view} onDone={() => setMode('read')} />;
   return (
     <ReadSheetView
@@ -99,13 +100,23 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
   const [chosen, setChosen] = useState<ReadonlySet<number>>(() => new Set(open.map((it) => it.id)));
   const { data: there } = useHoursOfWeekQuery({ on: week });
   const hours = useMemo(() => there?.hours ?? [], [there]);
-  const elsewhere = hours.filter((it) => it.sheet !== sheet);
+  const elsewhere = hours.filter((it) => it.sheet !== sheet && it.dated >= week);
+  const doubled = useMemo(
+    () =>
+      doubledOn(
+        lines.filter((it) => it.state !== 'posted'),
+        hours,
+        sheet,
+      ),
+    [lines, hours, sheet],
+  );
   const split = useMemo(
     () =>
       splitHours(
         lines,
         hours.filter((it) => it.sheet !== sheet),
         lists.rules,
+        sheet,
       ),
     [lines, hours, sheet, lists.rules],
   );
@@ -117,7 +128,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
           <HistoryLink subject={`week sheet ${sheet}`} />
           {(open.length > 0 || returned.length > 0) && (
             <button type="button" className={`button ${returned.length > 0 ? 'main' : ''}`} onClick={onEdit}>
-              {returned.length > 0 ? 'Put right' : 'Change hours'}
+              {returned.length > 0 ? 'Correct and resubmit' : 'Change hours'}
             </button>
           )}
           {correctable && may('correct-costs') && (
@@ -146,6 +157,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
         <Corrections word="Corrected by" sheets={view.correctedBy} />
       </p>
       <SheetTable week={week} lines={lines} nameOf={nameOf} chosen={chosen} onChoose={decides ? setChosen : null} />
+      <Doubled doubled={doubled} nameOf={nameOf} />
       {decides && <DecideLines view={view} chosen={chosen} onDone={() => setChosen(new Set())} />}
       <PersonTotals week={week} lines={lines} split={split} nameOf={nameOf} elsewhere={elsewhere} />
     </>

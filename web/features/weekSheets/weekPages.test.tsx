@@ -100,6 +100,16 @@ const view = (...lines: SheetLine[]): WeekSheetView => ({
 const openSheet = (shown: WeekSheetView, replies: Replies = {}) =>
   openPage(WeekSheetPage, '/s/:sheet', '/s/8', { timeLists: LISTS, weekSheet: shown, hoursOfWeek: { hours: [] }, ...replies });
 
+test('hours that stand on another sheet too are told before they are approved, and where', async () => {
+  const there = {
+    ...{ sheet: '1', employee: 'E1', dated: '2031-04-21', pay: 'regular' as const, hours: 90_000, posted: true, hasUnits: false },
+    ...{ job: 'J1', section: '', costCode: '100' },
+  };
+  openSheet(view(line(1), line(2, { dated: '2031-04-22' })), { hoursOfWeek: { hours: [there] } });
+  expect(await screen.findByText(/Ann Ash has 9 h on 21 Apr 2031 on J1 · 100 on sheet 1/)).toBeTruthy();
+  expect(screen.queryByText(/22 Apr 2031 on J1/)).toBeNull();
+});
+
 test('lines are returned with a reason only, and approved as they were shown', async () => {
   const { sent } = openSheet(view(line(1), line(2, { dated: '2031-04-22', hours: 75_000 })), { returnTime: {}, approveTime: {} });
   fireEvent.click(await screen.findByRole('button', { name: 'Return 2 lines, 15.5 h' }));
@@ -122,7 +132,7 @@ test('lines are returned with a reason only, and approved as they were shown', a
 test('a returned line says why and is put right, a posted one is corrected, and neither is approved', async () => {
   openSheet(view(line(1, { state: 'returned', returned: 'Rained off' }), line(2, { state: 'posted', pay: 'regular' })));
   expect(await screen.findByText(/Rained off/)).toBeTruthy();
-  expect(screen.getByRole('button', { name: 'Put right' })).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Correct and resubmit' })).toBeTruthy();
   expect(screen.getByRole('button', { name: 'Correct posted hours' })).toBeTruthy();
   expect(screen.getByRole<HTMLButtonElement>('button', { name: /^Approve/ }).disabled).toBe(true);
 });

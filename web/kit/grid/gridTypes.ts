@@ -3,6 +3,9 @@ import type { Codec } from '../typed/codecs';
 
 export type GridRow = Record<string, string>;
 
+/** The cell that names a row, whatever its place; never shown, and no typing. */
+export const ROW_KEY = '$key';
+
 export interface Offer {
   value: string;
   label: string;

@@ -73,7 +73,12 @@ test('lines stand in rows and are read back the same', () => {
 
 test('what is posted of somebody counts first when what is typed is split', () => {
   const { lines } = readSheet([{ ...row, day0: '9', day1: '4' }], codecs, WEEK);
-  const posted = [{ sheet: '1', employee: 'E1', dated: WEEK, pay: 'regular' as const, hours: 60_000, posted: true }];
+  const task = { hasUnits: false, job: 'J1', section: '', costCode: '100' };
+  const posted = [{ sheet: '1', employee: 'E1', dated: WEEK, pay: 'regular' as const, hours: 60_000, posted: true, ...task }];
   // 6 h of the day are there: 2 more are regular, 2 overtime up to 10, and the 5 beyond double.
-  expect(splitHours(lines, posted, lists.rules).map(classWords)).toEqual(['2 + 2 overtime + 5 double', '4']);
+  expect(splitHours(lines, posted, lists.rules, '').map(classWords)).toEqual(['2 + 2 overtime + 5 double', '4']);
+  // The same where sheet 1 is entered and not posted yet: both are posted together, in the order of their sheets.
+  const waiting = posted.map((it) => ({ ...it, pay: null, posted: false }));
+  expect(splitHours(lines, waiting, lists.rules, '2').map(classWords)).toEqual(['2 + 2 overtime + 5 double', '4']);
+  expect(splitHours(lines, waiting, lists.rules, '0').map(classWords)[0]).not.toBe('2 + 2 overtime + 5 double');
 });

@@ -7,7 +7,7 @@ import { grouped } from '../../../../core/lists/grouped';
 import { displayQuantity } from '../../../../core/money/display';
 import type { SheetLine, TimeLineInput, TimeLists } from '../../../../wire/weekSheets';
 import { filledBeside } from '../../../kit/grid/filledRow';
-import type { GridRow } from '../../../kit/grid/gridTypes';
+import { ROW_KEY, type GridRow } from '../../../kit/grid/gridTypes';
 import { readCells } from '../../../kit/grid/rowCodecs';
 import { among, oneOf, optional, quantity, words, type Codec, type Faults } from '../../../kit/typed/codecs';
 
@@ -112,6 +112,21 @@ export function rowsOfLines<Line extends TimeLineInput>(
   });
 }
 
+/** Lines as rows to type on, each under a key that it has whenever these lines are opened again. */
+export function keyedRows(
+  lines: readonly (TimeLineInput & Partial<Pick<SheetLine, 'returned'>>)[],
+  codecs: SheetCodecs,
+  week: string,
+): GridRow[] {
+  const counts = new Map<string, number>();
+  return rowsOfLines(lines).map((of) => {
+    const key = of[0] ? rowKey(of[0]) : '';
+    const count = (counts.get(key) ?? 0) + 1;
+    counts.set(key, count);
+    return { ...typedRow(of, codecs, week), [ROW_KEY]: `${key} ${count}` };
+  });
+}
+
 /** The row of lines as it is typed. */
 export function typedRow(
   lines: readonly (TimeLineInput & Partial<Pick<SheetLine, 'returned'>>)[],
@@ -136,5 +151,5 @@ export function typedRow(
 
 /** A row without its hours, such as last week's. */
 export function withoutHours(row: GridRow): GridRow {
-  return { ...row, returned: '', units: '', ...Object.fromEntries(DAYS.map((it) => [it, ''])) };
+  return { ...row, [ROW_KEY]: '', returned: '', units: '', ...Object.fromEntries(DAYS.map((it) => [it, ''])) };
 }

@@ -1,19 +1,26 @@
 import { cutTime, type OvertimeRule } from '../../../../core/labour/overtime';
+import { inNameOrder } from '../../../../core/labour/sheets';
 import { PAY_CLASSES, type PayClass } from '../../../../core/labour/payClass';
 import { displayQuantity } from '../../../../core/money/display';
 import type { DayHours, TimeLineInput } from '../../../../wire/weekSheets';
 
 export type ByClass = Record<PayClass, number>;
 
-/** How each line is cut by the overtime rule; what is posted of its people by other sheets counts first. */
+/**
+ * How each line is cut by the overtime rule: what is posted of its people counts first, and what is entered on other sheets as it will
+ * once they are posted together, in the order of the sheets. `sheet`: the lines' own; empty for a new one, which is the last.
+ */
 export function splitHours(
   lines: readonly TimeLineInput[],
-  posted: readonly DayHours[],
+  there: readonly DayHours[],
   rules: readonly OvertimeRule[],
+  sheet: string,
 ): ByClass[] {
   const open = lines.map((line) => ({ ...line, hasUnits: line.units !== null, reversesOn: null }));
-  const there = posted.flatMap(({ pay, ...it }) => (it.posted && pay !== null ? [{ ...it, pay }] : []));
-  const cut = cutTime(open, there, rules);
+  const posted = there.flatMap(({ pay, ...it }) => (it.posted && pay !== null ? [{ ...it, pay }] : []));
+  const waiting = there.filter((it) => !it.posted && it.sheet !== sheet).map((it) => ({ ...it, reversesOn: null }));
+  const isBefore = (it: DayHours) => sheet === '' || inNameOrder(it.sheet, sheet) < 0;
+  const cut = cutTime([...waiting.filter(isBefore), ...open, ...waiting.filter((it) => !isBefore(it))], posted, rules);
   return open.map((line) => {
     const classes: ByClass = { regular: 0, overtime: 0, double: 0 };
     for (const [pay, hours] of cut.get(line) ?? []) classes[pay] += hours;

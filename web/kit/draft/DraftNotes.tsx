@@ -1,0 +1,17 @@
+import type { DraftNotice } from './useDraftRows';
+
+const WORDS: Record<Exclude<DraftNotice, null>, string> = {
+  merged: 'The saved version changed meanwhile. What you typed was kept, and the rest is up to date.',
+  clashed: 'Somebody changed the same rows meanwhile. What you typed was kept; compare it before you send it.',
+  'sent-elsewhere': 'This was sent, or emptied, in another window. What you typed only here is still shown.',
+};
+
+/** What became of a draft without the hands of whoever types it. */
+export function DraftNotes({ notice }: { notice: DraftNotice }) {
+  if (notice === null) return null;
+  return (
+    <p role="status" className="my-2 border-l-4 border-[var(--accent)] px-3 py-1">
+      {WORDS[notice]}
+    </p>
+  );
+}

@@ -1,0 +1,80 @@
+import { isFilled } from '../grid/filledRow';
+import { ROW_KEY, type GridRow } from '../grid/gridTypes';
+
+let made = 0;
+/** A name that no other row has, of this window or another. */
+const newKey = () => `${Date.now().toString(36)}.${(made++).toString(36)}.${Math.random().toString(36).slice(2, 8)}`;
+
+/** The rows, each with anything in it under a key of its own; a copied row gets a new one. */
+export function withKeys(rows: readonly GridRow[]): GridRow[] {
+  const seen = new Set<string>();
+  return rows.map((row) => {
+    const key = row[ROW_KEY];
+    if (key !== undefined && key !== '' && !seen.has(key)) {
+      seen.add(key);
+      return row;
+    }
+    if (!isFilled(row)) return row;
+    const own = newKey();
+    seen.add(own);
+    return { ...row, [ROW_KEY]: own };
+  });
+}
+
+/** What a row says, to be compared. */
+const said = (row: GridRow | undefined): string =>
+  JSON.stringify(
+    Object.entries(row ?? {})
+      .filter(([key, cell]) => key !== ROW_KEY && (cell ?? '') !== '')
+      .sort(([a], [b]) => (a < b ? -1 : 1)),
+  );
+
+/** Whether two lists say the same, blank rows and keys apart. */
+export function sameRows(a: readonly GridRow[], b: readonly GridRow[]): boolean {
+  return JSON.stringify(a.filter(isFilled).map(said)) === JSON.stringify(b.filter(isFilled).map(said));
+}
+
+interface Merged {
+  rows: GridRow[];
+  /** Keys of rows that both changed: what was typed here stands. */
+  clashes: string[];
+}
+
+const keyed = (rows: readonly GridRow[]) => new Map(rows.flatMap((it) => (it[ROW_KEY] ? [[it[ROW_KEY], it] as const] : [])));
+
+/**
+ * Brings together what was typed over `base` here and elsewhere, row by row under its key and cell by cell; `whole`: a row that was
+ * changed here stands as a whole, since its cells follow from one another. What only one side changed, added or removed is taken;
+ * where both changed, what was typed here stands, and nothing that was typed is lost.
+ */
+export function mergeRows(base: readonly GridRow[], mine: readonly GridRow[], theirs: readonly GridRow[], whole = false): Merged {
+  const [before, own, other] = [keyed(base), keyed(mine), keyed(theirs)];
+  const clashes: string[] = [];
+  const mergedRow = (key: string): GridRow | null => {
+    const [was, here, there] = [before.get(key), own.get(key), other.get(key)];
+    const [changedHere, changedThere] = [said(here) !== said(was), said(there) !== said(was)];
+    if (!here && !there) return null;
+    if (!changedHere) return there ?? null;
+    if (!changedThere) return here ?? null;
+    if (said(here) !== said(there)) clashes.push(key);
+    if (!here || !there || whole) return here ?? there ?? null;
+    const cells = { ...there };
+    for (const column of Object.keys({ ...was, ...here }))
+      if ((here[column] ?? '') !== (was?.[column] ?? '')) cells[column] = here[column] ?? '';
+    return { ...cells, [ROW_KEY]: key };
+  };
+  const order = inBothOrders([...other.keys()], [...own.keys()]);
+  const rows = order.map(mergedRow).filter((it) => it !== null);
+  return { rows, clashes };
+}
+
+/** The keys of both, in the order of the first; those of the second alone after the one they follow there. */
+function inBothOrders(first: readonly string[], second: readonly string[]): string[] {
+  const order = [...first];
+  second.forEach((key, i) => {
+    if (order.includes(key)) return;
+    const previous = second[i - 1];
+    order.splice(previous === undefined ? 0 : order.indexOf(previous) + 1, 0, key);
+  });
+  return order;
+}

@@ -1,0 +1,113 @@
+import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
+import type { GridRow } from '../grid/gridTypes';
+import { mergeRows, sameRows, withKeys } from './mergeRows';
+import { readDraft, watchDraft, writeDraft } from './storedDraft';
+
+/** Longer than the time between two keys, and too short to be waited for. */
+const PAUSE = 300;
+
+/** What follows from a value waits for a pause in typing, so that a key is shown at once however much follows from it. */
+function useSettled<Value>(value: Value): Value {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => startTransition(() => setSettled(value)), PAUSE);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return settled;
+}
+
+interface Options {
+  /** What the draft is known by in this browser, such as `week-sheet 8`. */
+  name: string;
+  /** The version of the document that is typed over; empty for a new one. */
+  seen: string;
+  /** The rows of that version, each under its key. */
+  start: readonly GridRow[];
+  /** A row that was changed stands as a whole, since its cells follow from one another. */
+  whole?: boolean;
+}
+
+/** What became of the rows without the hands of whoever types. */
+export type DraftNotice = 'merged' | 'clashed' | 'sent-elsewhere' | null;
+
+/**
+ * Rows typed and not sent: by key, never by place; kept in this browser until they are sent, for whoever is signed in; brought together
+ * with a newer version of the document, and with what another window types of the same.
+ */
+export function useDraftRows({ name, seen, start, whole = false }: Options) {
+  const [notice, setNotice] = useState<DraftNotice>(null);
+  const begun = useRef<{ base: readonly GridRow[]; seen: string } | null>(null);
+  const [rows, setAll] = useState<readonly GridRow[]>(() => {
+    begun.current = { base: start, seen };
+    const stored = readDraft(name);
+    if (!stored) return [...start];
+    return stored.seen === seen ? stored.rows : mergeRows(stored.base, stored.rows, start, whole).rows;
+  });
+  const latest = useRef({ rows, synced: rows, sent: false });
+  latest.current.rows = rows;
+
+  // A newer version of the document: what was typed stays, and the rest is as it is now.
+  useEffect(() => {
+    const { base, seen: before } = begun.current ?? { base: start, seen };
+    if (before === seen) return;
+    const merged = mergeRows(base, withKeys(latest.current.rows), start, whole);
+    const typed = !sameRows(latest.current.rows, base);
+    begun.current = { base: start, seen };
+    setAll(merged.rows);
+    if (typed) setNotice(merged.clashes.length > 0 ? 'clashed' : 'merged');
+  }, [seen, start, whole]);
+
+  const settled = useSettled(rows);
+  const base = begun.current?.base ?? start;
+  const changed = useMemo(() => !sameRows(settled, base), [settled, base]);
+
+  useEffect(() => {
+    const keep = () => {
+      const now = latest.current;
+      if (now.sent || sameRows(now.rows, now.synced)) return;
+      const typed = !sameRows(now.rows, begun.current?.base ?? []);
+      now.synced = now.rows;
+      writeDraft(name, typed ? { seen: begun.current?.seen ?? '', base: begun.current?.base ?? [], rows: now.rows } : null);
+    };
+    keep();
+    // Whoever leaves before the pause keeps the last keys as well.
+    window.addEventListener('pagehide', keep);
+    return () => {
+      window.removeEventListener('pagehide', keep);
+      keep();
+    };
+  }, [name, settled]);
+
+  // Another window types the same draft, or has sent it.
+  useEffect(
+    () =>
+      watchDraft(name, (draft) => {
+        const now = latest.current;
+        const theirs = draft?.rows ?? begun.current?.base ?? [];
+        const merged = mergeRows(now.synced, withKeys(now.rows), theirs, whole).rows;
+        if (draft === null && !sameRows(merged, now.rows)) setNotice('sent-elsewhere');
+        now.synced = theirs;
+        setAll(merged);
+      }),
+    [name, whole],
+  );
+
+  return {
+    rows: rows as GridRow[],
+    /** As they were a moment ago: what is worked out of them follows a pause in typing. */
+    settled: settled as GridRow[],
+    changed,
+    notice,
+    setRows: (next: readonly GridRow[]) => {
+      latest.current.sent = false;
+      setNotice(null);
+      setAll(withKeys(next));
+    },
+    /** They were sent: they are typed no more, here or in another window. */
+    forget: () => {
+      latest.current.sent = true;
+      latest.current.synced = [];
+      writeDraft(name, null);
+    },
+  };
+}
