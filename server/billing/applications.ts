@@ -106,7 +106,7 @@ async function saveLines(
   );
 }
 
-/** Saves the figures of a draft. Lines not named stay billed at nothing; none may pass its scheduled value. */
+/** Saves the figures of a draft. Lines not named stay as they are: whoever saves was not shown them. None may pass its scheduled value. */
 export async function saveApplication(
   command: Command,
   jobNumber: string,
@@ -124,7 +124,11 @@ export async function saveApplication(
   );
   const saved = await savedApplication(sql, application.id);
   assertVersion(command, `application ${number}`, input.version === null ? null : saved, input.version ?? 0);
-  const lines = input.lines.map((it) => ({ ...it, certifiedWork: null, certifiedMaterials: null }));
+  const named = new Set(input.lines.map((it) => it.line));
+  const others = application.lines
+    .filter((it) => !named.has(it.line))
+    .map(({ line, work, materials }) => ({ line, work, materials }));
+  const lines = [...input.lines, ...others].map((it) => ({ ...it, certifiedWork: null, certifiedMaterials: null }));
   assertNoFaults(lineFaults(job, input.dated, lines, digits, 'lines', application.above));
   const version = saved.version + 1;
   await sql.update(
@@ -133,7 +137,7 @@ export async function saveApplication(
     { dated: input.dated, reference: input.reference, version, saved_by: actor.name, saved_at: actor.at },
   );
   const kept = new Set(lastCertified(job.applications, LAST_DAY, number)?.lines.map((it) => it.line));
-  await saveLines(sql, job, application.id, withStatedAgain(input.lines, kept));
+  await saveLines(sql, job, application.id, withStatedAgain([...input.lines, ...others], kept));
   command.note(`${jobNumber}/${number}`, input);
   return version;
 }

@@ -20,3 +20,8 @@ export function faultOf(error: unknown): ShownFault {
     return { message: 'No connection to the server. What you entered is still here; try again.', faults: [] };
   return { message: 'The answer could not be read. Reload the page; what is posted is safe.', faults: [] };
 }
+
+/** Whether something was refused because somebody else saved it since it was opened. */
+export function isConflict(error: unknown): boolean {
+  return ((error ?? {}) as { data?: FaultReply }).data?.code === 'conflict';
+}

@@ -64,7 +64,7 @@ export function openPage(Page: ComponentType, path: string, address: string, rep
     asked.push(one);
     const reply = given[call] as unknown;
     if (reply === undefined) throw new Error(`The test has no reply to ${call}`);
-    const said = (typeof reply === 'function' ? (reply as (it: Asked) => unknown)(one) : reply) as {
+    const said = (await (typeof reply === 'function' ? (reply as (it: Asked) => unknown)(one) : reply)) as {
       status?: number;
       body?: unknown;
     };

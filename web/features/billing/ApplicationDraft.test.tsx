@@ -1,13 +1,17 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, test } from '@jest/globals';
-import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { useState } from 'react';
+import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ApplicationView } from '../../../wire/billing';
 import { APPLICATION } from '../../test/application';
 import { openPage, type Asked, type Replies } from '../../test/openPage';
 import { cell, put } from '../../test/typing';
 import { ApplicationDraft } from './ApplicationDraft';
 
-afterEach(cleanup);
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+});
 
 const DRAFT = { ...APPLICATION, status: 'draft', reference: 'A2', retentionWords: '', journal: null } as ApplicationView;
 let version = 4;
@@ -69,6 +73,46 @@ test('saved by somebody else meanwhile: it says so, nothing is sent on, and what
   fireEvent.click(screen.getByRole('button', { name: /^Submit/ }));
   expect((await screen.findByRole('alert')).textContent).toContain(message);
   expect([(await cell('% to date', 1)).value, sent('submitApplication')]).toEqual(['70', []]);
+});
+
+test('a line that comes in between by a change approved meanwhile moves no amount that was typed', async () => {
+  const [first, second] = DRAFT.lines;
+  let show: (view: ApplicationView) => void = () => {};
+  const Page = () => {
+    const [view, setView] = useState(DRAFT);
+    show = setView;
+    return <ApplicationDraft view={view} />;
+  };
+  version = 4;
+  const { asked } = openPage(Page, '/', '/', { saveApplication: saving as never });
+  await put('Work to date', 2, '1600');
+  act(() => show({ ...DRAFT, lines: [first!, { ...second!, line: 'X', work: 0, previousWork: 0 }, second!] }));
+  expect([(await cell('Work to date', 2)).value, (await cell('Work to date', 3)).value]).toEqual(['', '1,600.00']);
+  await waitFor(() => expect(saved(asked).length).toBeGreaterThan(0), { timeout: 3000 });
+  expect(saved(asked).at(-1)).toMatchObject({
+    lines: [
+      { line: '1', work: 150_000 },
+      { line: 'X', work: 0 },
+      { line: '2', work: 160_000 },
+    ],
+  });
+});
+
+test('what is typed while a save is under way goes with the next, over what that one saved', async () => {
+  const answers: (() => void)[] = [];
+  const { asked } = open({
+    saveApplication: (() => new Promise((done) => answers.push(() => done(saving())))) as never,
+  });
+  await put('Work to date', 1, '1600');
+  await waitFor(() => expect(saved(asked)).toHaveLength(1), { timeout: 3000 });
+  await put('Work to date', 1, '1700');
+  await new Promise((done) => setTimeout(done, 900));
+  expect(saved(asked)).toHaveLength(1);
+  act(() => answers[0]!());
+  await waitFor(() => expect(saved(asked)).toHaveLength(2), { timeout: 3000 });
+  expect(saved(asked)[1]).toMatchObject({ version: 5, lines: lines(170_000, 150_000) });
+  expect(screen.queryByRole('alert')).toBeNull();
+  act(() => answers[1]!());
 });
 
 test('a valuation date that is none is said at once; a short one is written out when it is left', async () => {

@@ -1,4 +1,5 @@
 import { GridFoot } from '../../kit/grid/GridFoot';
+import { DraftNotes } from '../../kit/draft/DraftNotes';
 import { SureButton } from '../../kit/SureButton';
 import { amount } from '../../kit/typed/codecs';
 import { stableText } from '../../../core/lists/stableText';
@@ -20,8 +21,8 @@ import { SummaryColumn } from './SummaryColumn';
 import { useApplicationDraft, type ApplicationDraftState } from './useApplicationDraft';
 
 /** A draft application: per line, percent or amount to date, amount this period, or materials on site; the others follow. */
-export function ApplicationDraft({ view }: { view: ApplicationView }) {
-  const draft = useApplicationDraft(view);
+export function ApplicationDraft({ view, onStale }: { view: ApplicationView; onStale?: () => void }) {
+  const draft = useApplicationDraft(view, onStale);
   const { worked } = draft;
   const { exact } = useCurrency();
   const columns = useColumns(draft);
@@ -29,6 +30,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
     <div className="grid grid-cols-[minmax(0,1fr)_270px] gap-6 max-[1150px]:grid-cols-1">
       <div>
         <DraftHead draft={draft} />
+        <DraftNotes notice={draft.notice} />
         <EntryGrid
           label={`Lines of application ${view.number}`}
           columns={columns}
@@ -59,7 +61,7 @@ export function ApplicationDraft({ view }: { view: ApplicationView }) {
 
 function DraftHead({ draft }: { draft: ApplicationDraftState }) {
   const { month } = useAsOf();
-  const { day, dated, setDated, reference, setReference } = draft;
+  const { day, dated, reference, setHead } = draft;
   return (
     <div className="mb-3 flex items-end gap-3">
       <Field label="Valuation date" className="shrink-0" fault={day ? undefined : 'Enter a date, e.g. 30 Apr 2031'}>
@@ -67,12 +69,12 @@ function DraftHead({ draft }: { draft: ApplicationDraftState }) {
           value={dated}
           month={month}
           className="w-[140px]"
-          onText={setDated}
-          onBlur={() => day && setDated(displayDate(day))}
+          onText={(text) => setHead({ dated: text })}
+          onBlur={() => day && displayDate(day) !== dated && setHead({ dated: displayDate(day) })}
         />
       </Field>
       <Field label="Reference" className="shrink-0">
-        <input value={reference} className="w-[200px]" onChange={(event) => setReference(event.target.value)} />
+        <input value={reference} className="w-[200px]" onChange={(event) => setHead({ reference: event.target.value })} />
       </Field>
       {draft.offSchedule && (
         <button type="button" className="button shrink-0" onClick={draft.takeSchedule}>

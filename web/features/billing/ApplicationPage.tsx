@@ -38,7 +38,7 @@ export function ApplicationPage() {
       <Approvals kind="overbilling" job={data.job} document={String(data.number)} />
       {data.above > 0 && <Above view={data} />}
       {data.can.edit && may('apply') ? (
-        <ApplicationDraft key={`${data.job}/${data.number}`} view={data} />
+        <ApplicationDraft key={`${data.job}/${data.number}`} view={data} onStale={() => void refetch()} />
       ) : (
         <Settled view={data} />
       )}

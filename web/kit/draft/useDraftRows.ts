@@ -25,6 +25,8 @@ interface Options {
   start: readonly GridRow[];
   /** A row that was changed stands as a whole, since its cells follow from one another. */
   whole?: boolean;
+  /** The number of that version, where versions are numbered: an older one that arrives late changes nothing. */
+  version?: number;
 }
 
 /** What became of the rows without the hands of whoever types. */
@@ -34,11 +36,11 @@ export type DraftNotice = 'merged' | 'clashed' | 'sent-elsewhere' | null;
  * Rows typed and not sent: by key, never by place; kept in this browser until they are sent, for whoever is signed in; brought together
  * with a newer version of the document, and with what another window types of the same.
  */
-export function useDraftRows({ name, seen, start, whole = false }: Options) {
+export function useDraftRows({ name, seen, start, whole = false, version = 0 }: Options) {
   const [notice, setNotice] = useState<DraftNotice>(null);
-  const begun = useRef<{ base: readonly GridRow[]; seen: string } | null>(null);
+  const begun = useRef<{ base: readonly GridRow[]; seen: string; version: number } | null>(null);
   const [rows, setAll] = useState<readonly GridRow[]>(() => {
-    begun.current = { base: start, seen };
+    begun.current = { base: start, seen, version };
     const stored = readDraft(name);
     if (!stored) return [...start];
     return stored.seen === seen ? stored.rows : mergeRows(stored.base, stored.rows, start, whole).rows;
@@ -48,14 +50,14 @@ export function useDraftRows({ name, seen, start, whole = false }: Options) {
 
   // A newer version of the document: what was typed stays, and the rest is as it is now.
   useEffect(() => {
-    const { base, seen: before } = begun.current ?? { base: start, seen };
-    if (before === seen) return;
+    const { base, seen: before, version: known } = begun.current ?? { base: start, seen, version };
+    if (before === seen || version < known) return;
     const merged = mergeRows(base, withKeys(latest.current.rows), start, whole);
     const typed = !sameRows(latest.current.rows, base);
-    begun.current = { base: start, seen };
+    begun.current = { base: start, seen, version };
     setAll(merged.rows);
     if (typed) setNotice(merged.clashes.length > 0 ? 'clashed' : 'merged');
-  }, [seen, start, whole]);
+  }, [seen, start, whole, version]);
 
   const settled = useSettled(rows);
   const base = begun.current?.base ?? start;
@@ -102,6 +104,13 @@ export function useDraftRows({ name, seen, start, whole = false }: Options) {
       latest.current.sent = false;
       setNotice(null);
       setAll(withKeys(next));
+    },
+    /** Rows are saved as another version: what is typed since is typed over them. */
+    saved: (as: { seen: string; version: number; rows: readonly GridRow[] }) => {
+      begun.current = { base: as.rows, seen: as.seen, version: as.version };
+      const now = latest.current;
+      now.synced = now.rows;
+      writeDraft(name, sameRows(now.rows, as.rows) ? null : { seen: as.seen, base: as.rows, rows: now.rows });
     },
     /** They were sent: they are typed no more, here or in another window. */
     forget: () => {
