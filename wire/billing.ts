@@ -151,7 +151,22 @@ export interface JobBilling {
   canStart: string | null;
 }
 
+/** An invoice of released retention that is not paid, or is of the month. */
+export interface ReleaseRow {
+  job: string;
+  jobName: string;
+  client: string;
+  reference: string;
+  dated: string;
+  amount: number;
+  payable: number;
+  received: number;
+  dueOn: string;
+  daysLate: number;
+}
+
 export interface BillingRegister {
+  releases: ReleaseRow[];
   applications: ApplicationRow[];
   /** Jobs that could be billed this month and have no application in it; `bySchedule` is what their schedule says is still to be billed. */
   unbilled: {

@@ -43,6 +43,8 @@ export interface ForecastView {
   on: string;
   lines: ForecastLine[];
   contractSum: number;
+  /** As it stood at the end of the month before. */
+  contractSumLastMonth: number;
   /** Why nothing is forecast on the job any more, or not yet; null where it can be. */
   closed: string | null;
   finished: boolean;

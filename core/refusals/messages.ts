@@ -54,6 +54,8 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
   'certification-stays': ({ number, because }) => `Application ${number} stays certified: ${because}`,
   'entry-of-time': ({ entry }) =>
     `${entry} comes from a line of time; it is put right by a line of time that reverses it, and a right one`,
+  'far-ahead': ({ on, newest }) =>
+    `${displayDate(on)} is more than a year after ${displayDate(newest)}, the newest day known; check the year`,
   'job-locked': ({ job }) => `Job ${job} is locked; nothing posts to it until it is unlocked`,
   'job-closed': ({ job, what }) => `Job ${job} is closed; it takes no more ${what}`,
   'job-ended': ({ job, status }) => `Job ${job} is ${status}; nothing posts to it`,

@@ -38,6 +38,7 @@ export interface RefusalFacts {
   'change-decided-early': { on: string; what: string; after: string };
   'change-agreed-beyond': { asked: Cents; agreed: Cents };
   'certification-stays': { number: number; because: string };
+  'far-ahead': { on: string; newest: string };
   'job-locked': { job: string };
   'entry-of-time': { entry: string };
   'job-closed': { job: string; what: string };

@@ -1,4 +1,4 @@
-import { LAST_APPLICATION_BY_JOB, REGISTER } from './queries';
+import { LAST_APPLICATION_BY_JOB, OPEN_RELEASES, REGISTER } from './queries';
 import { type RowOf } from '../db/fields';
 import { known, present } from '../../core/errors/known';
 import { daysBetween, periodOf } from '../../core/calendar/plainDate';
@@ -44,7 +44,11 @@ export async function billingRegister(sql: Reader, asOf: string): Promise<Billin
     overbilled: it.progress.overbilled,
     bySchedule: toBill.get(it.id) ?? null,
   }));
-  return { applications, unbilled };
+  const releases = (await sql.all(OPEN_RELEASES, [asOf, `${month}-01`])).map((it) => ({
+    ...it,
+    daysLate: it.payable === it.received ? 0 : Math.max(0, daysBetween(it.dueOn, asOf)),
+  }));
+  return { applications, releases, unbilled };
 }
 
 function certifiedRow(row: RegisterRow, asOf: string): ApplicationRow {

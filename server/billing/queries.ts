@@ -115,6 +115,18 @@ export const REGISTER = query(
   ORDER BY job.number, a.number`,
 );
 
+/** Releases of retention by `$1` that are not paid, or are of the month that begins on `$2`. */
+export const OPEN_RELEASES = query(
+  shape({
+    ...{ job: t.text, jobName: t.text, client: t.text, reference: t.text, dated: t.day, amount: t.cents, payable: t.cents },
+    ...{ received: t.cents, dueOn: t.day },
+  }),
+  `SELECT * FROM (SELECT job.number AS job, job.name AS jobName, c.code AS client, r.reference, r.dated, r.amount, i.payable,
+      coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $1), 0) AS received, i.due_on AS dueOn
+    FROM retention_release r JOIN invoice i ON i.posting_id = r.posting_id JOIN job ON job.id = r.job_id JOIN client c ON c.id = job.client_id
+    WHERE r.dated <= $1) WHERE payable <> received OR dated >= $2 ORDER BY job, dated, reference`,
+);
+
 const InvoiceRow = shape({
   ...pick(InvoiceTable, 'kind', 'dated', 'due_on', 'payable').fields,
   ...{ client: t.text, job: t.text, invoice: t.text, received: t.cents, held: t.cents },

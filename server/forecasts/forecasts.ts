@@ -25,12 +25,14 @@ type Forecast = RowOf<typeof FORECASTS>;
 /** What every line of a job will still cost, as said on the day and before; what it comes to is worked by core. */
 export async function forecastView(sql: Reader, number: string, on: PlainDate): Promise<ForecastView> {
   const job = await jobByNumber(sql, number, 'job');
-  const [lines, before, then, forecasts, [position]] = await Promise.all([
+  const lastMonthEnd = lastDay(addMonths(periodOf(on), -1));
+  const [lines, before, then, forecasts, [position], [positionThen]] = await Promise.all([
     estimatedLines(sql, job, on),
     estimatedLines(sql, job, on, addDays(on, -1)),
-    estimatedLines(sql, job, lastDay(addMonths(periodOf(on), -1))),
+    estimatedLines(sql, job, lastMonthEnd),
     sql.all(FORECASTS, [job.id, on]),
     loadPositions(sql, on, job.id),
+    loadPositions(sql, lastMonthEnd, job.id),
   ]);
   const [base, lastMonth] = [before, then].map((list) => new Map(list.map((it) => [it.id, it])));
   const said = new Map(forecasts.filter((it) => it.on === on).map((it) => [it.id, it]));
@@ -55,6 +57,7 @@ export async function forecastView(sql: Reader, number: string, on: PlainDate): 
       };
     }),
     contractSum: position?.position.contractSum ?? 0,
+    contractSumLastMonth: positionThen?.position.contractSum ?? 0,
     closed: whyClosed(job, on),
     finished: isFinished(job.finished_on, on),
   };

@@ -198,13 +198,16 @@ describe('an application from start to paid', () => {
     expect(await everything(database)).toBe(before);
   });
 
-  test('a line billed before is stated again, if at nothing', async () => {
+  test('a line billed before is stated again, if at nothing; one that is not named stays as it was saved', async () => {
     await act(database, TESTER, setSubmitted, 'J1', 3, false);
     await act(database, TESTER, saveApplication, 'J1', 3, {
       version: null,
       dated: '2031-03-31',
       reference: '',
-      lines: [{ line: '1', work: 500_000, materials: 0 }],
+      lines: [
+        { line: '1', work: 500_000, materials: 0 },
+        { line: '2', work: 0, materials: 0 },
+      ],
     });
     const rows = await reading(database).anyRows(
       'SELECT s.line, l.work FROM application_line l JOIN sov_line s ON s.id = l.sov_line_id JOIN application a ON a.id = l.application_id WHERE a.number = 3 ORDER BY s.line',
@@ -212,6 +215,7 @@ describe('an application from start to paid', () => {
     expect(rows).toEqual([
       { line: '1', work: 500_000 },
       { line: '2', work: 0 },
+      { line: '3', work: 25_000 },
     ]);
   });
 

@@ -32,6 +32,16 @@ export const POSTED_FOR = query(
     LEFT JOIN receipt r ON r.posting_id = p.id LEFT JOIN invoice i ON i.id = r.invoice_id WHERE p.id = $1`,
 );
 
+/** The newest day that is known of the jobs in the list `$1`: awarded, planned to end, or posted. */
+export const NEWEST_OF_JOBS = query(
+  shape({ newest: t.orNull(t.day) }),
+  `SELECT max(day) AS newest FROM (
+      SELECT awarded_on AS day FROM job WHERE id IN (SELECT value FROM json_each($1))
+      UNION ALL SELECT finishes_on FROM job WHERE id IN (SELECT value FROM json_each($1))
+      UNION ALL SELECT max(posted_on) FROM posting WHERE job_id IN (SELECT value FROM json_each($1))
+      UNION ALL SELECT max(posted_on) FROM cost_entry WHERE job_id IN (SELECT value FROM json_each($1)))`,
+);
+
 export const ENTRY_COUNT = query(shape({ count: t.whole }), 'SELECT count(*) AS count FROM cost_entry WHERE posting_id = $1');
 
 export const REVERSAL_OF = query(shape({ id: t.whole }), 'SELECT id FROM posting WHERE reverses_id = $1');

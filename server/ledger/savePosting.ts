@@ -3,7 +3,9 @@ import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Journal } from '../../core/ledger/journal';
 import type { PostingKind } from '../../core/ledger/posting';
 import { assertAllowed } from '../http/refused';
+import { farAheadRefusal } from '../../core/ledger/postingDay';
 import { lockedJob } from './lockedJob';
+import { NEWEST_OF_JOBS } from './queries';
 import { nextId, type Sql } from '../db/sql';
 import type { Actor } from './audit';
 
@@ -32,9 +34,18 @@ export async function savePosting(
   jobIds: readonly number[] = posting.jobId === null ? [] : [posting.jobId],
 ): Promise<number> {
   assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
+  await assertNotFarAhead(sql, actor, posting.postedOn, jobIds);
   const id = await nextId(sql, PostingTable);
   await savePostings(sql, actor, [{ id, posting, journals }]);
   return id;
+}
+
+/** Throws bad input where a posting is dated more than a year ahead of today and of all that is known of its jobs. */
+async function assertNotFarAhead(sql: Sql, { at }: Actor, on: PlainDate, jobIds: readonly number[]): Promise<void> {
+  const today = at.slice(0, 10);
+  if (farAheadRefusal(on, [today]) === null) return;
+  const known = await sql.get(NEWEST_OF_JOBS, [JSON.stringify(jobIds)]);
+  assertAllowed([farAheadRefusal(on, [today, known?.newest ?? null])]);
 }
 
 /**

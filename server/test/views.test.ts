@@ -5,6 +5,7 @@ import { certifyApplication } from '../billing/certify';
 import { cleanUp, databaseOf, faultsOf, folderText, SMALL_BOOK, temporaryDatabase, TESTER } from './books';
 import { explain } from '../workings/explain';
 import { applicationView } from '../billing/applicationView';
+import { agedInvoices } from '../billing/invoices';
 import { billingRegister } from '../billing/billingRegister';
 import { jobBilling } from '../billing/jobBilling';
 import { estimateView, jobView } from '../jobs/jobView';
@@ -146,6 +147,21 @@ describe('the billing register', () => {
     ]);
     expect(register.unbilled.map((it) => [it.job, it.lastNumber])).toEqual([['J1', 3]]);
     expect((await billingRegister(reading(small), '2031-03-31')).unbilled).toEqual([]);
+  });
+
+  test('comes to what ageing and accounts receivable have outstanding, invoices of released retention among it', async () => {
+    const database = await temporaryDatabase();
+    expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
+    const sum = (amounts: readonly number[]) => amounts.reduce((total, it) => total + it, 0);
+    for (const asOf of ['2031-02-28', '2031-03-14', '2031-03-15', '2031-04-30']) {
+      const { applications, releases } = await billingRegister(reading(database), asOf);
+      const certified = applications.filter((it) => it.status === 'certified');
+      const open = sum([...certified, ...releases].map((it) => it.payable - it.received));
+      const aged = await agedInvoices(reading(database), asOf, null);
+      expect([asOf, open]).toEqual([asOf, sum(aged.map((it) => it.total - it.retentionHeld))]);
+    }
+    // The book's release of 15 March is one of them.
+    expect((await billingRegister(reading(database), '2031-03-15')).releases).toHaveLength(1);
   });
 
   test('shows an application certified later as submitted, valued as it was', async () => {

@@ -3,12 +3,16 @@ import { useEffect } from 'react';
 import { useBlocker } from 'react-router';
 import { anyUnsaved, useAnyUnsaved, useLeaving } from '../kit/unsaved';
 
-/** Asks before a page, or a form in it, is left in which something is typed and not saved. */
+/** The month a page shows: another one shows other figures, and forms of their own. */
+const monthOf = (search: string) => new URLSearchParams(search).get('as-of');
+
+/** Asks before a page, its month, or a form in it, is left in which something is typed and not saved. */
 export function LeaveGuard() {
   const typed = useAnyUnsaved();
   const within = useLeaving();
   const blocker = useBlocker(
-    ({ currentLocation, nextLocation }) => anyUnsaved() && currentLocation.pathname !== nextLocation.pathname,
+    ({ currentLocation: from, nextLocation: to }) =>
+      anyUnsaved() && (from.pathname !== to.pathname || monthOf(from.search) !== monthOf(to.search)),
   );
   useEffect(() => {
     if (!typed) return;

@@ -21,7 +21,7 @@ const LISTS = {
 };
 const open = (register: Partial<BillingRegister>) =>
   openPage(BillingPage, '/billing', '/billing?as-of=2031-04', {
-    billingRegister: { applications: [], unbilled: [], ...register },
+    billingRegister: { applications: [], releases: [], unbilled: [], ...register },
     lists: LISTS,
   });
 const texts = (table: HTMLElement) =>

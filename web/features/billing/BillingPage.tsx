@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { displayPeriod } from '../../../core/calendar/displayDate';
-import type { ApplicationRow, BillingRegister } from '../../../wire/billing';
+import type { ApplicationRow, BillingRegister, ReleaseRow } from '../../../wire/billing';
 import { useBillingRegisterQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useClientNames } from '../../ground/partyNames';
@@ -33,7 +33,7 @@ export function BillingPage() {
         </span>
       </PageHead>
       <Loaded of={register} what="the billing">
-        {({ unbilled, applications }) => (
+        {({ unbilled, applications, releases }) => (
           <>
             <h2 className="mb-1">No application in {displayPeriod(month)} yet</h2>
             {unbilled.length === 0 ? <p className="note">Every live job has one.</p> : <Waiting rows={unbilled} />}
@@ -42,10 +42,76 @@ export function BillingPage() {
               title="Certified: unpaid, or dated this month"
               rows={applications.filter((it) => it.status === 'certified')}
             />
+            {releases.length > 0 && <Releases rows={releases} />}
+            <Outstanding applications={applications} releases={releases} />
           </>
         )}
       </Loaded>
     </div>
+  );
+}
+
+const unpaid = (it: ReleaseRow) => it.payable - it.received;
+
+/** What all invoices together still ask for, as accounts receivable and ageing have it. */
+function Outstanding({ applications, releases }: Pick<BillingRegister, 'applications' | 'releases'>) {
+  const { exact } = useCurrency();
+  const keep = useKeepMonth();
+  const sum = [...applications.map(outstanding), ...releases.map(unpaid)].reduce((total, it) => total + it, 0);
+  return (
+    <p className="mt-5">
+      <span className="note">Outstanding in all, as in accounts receivable</span> <b className="figure">{exact(sum)}</b>{' '}
+      <Link to={keep('/reports/ageing')}>by age</Link>
+    </p>
+  );
+}
+
+/** Invoices of released retention. */
+function Releases({ rows }: { rows: readonly ReleaseRow[] }) {
+  const kinds = useColumnKinds();
+  const nameOf = useClientNames();
+  const { exact } = useCurrency();
+  const columns = useMemo(
+    () => [
+      {
+        ...kinds.text<ReleaseRow>('job', 'Job', (it) => `${it.job} ${it.jobName}`, { cut: true, width: 210 }),
+        cell: (it: ReleaseRow) => <JobName job={it.job} name={it.jobName} />,
+      },
+      kinds.text<ReleaseRow>('client', 'Client', (it) => nameOf(it.client), { cut: true }),
+      kinds.link<ReleaseRow>(
+        'reference',
+        'Release',
+        (it) => it.reference,
+        (it) => `/jobs/${encodeURIComponent(it.job)}/billing`,
+      ),
+      kinds.day<ReleaseRow>('dated', 'Date', (it) => it.dated),
+      kinds.amount<ReleaseRow>('amount', 'Amount', (it) => it.amount),
+      kinds.amount<ReleaseRow>('payable', 'Payable', (it) => it.payable),
+      kinds.amount<ReleaseRow>('received', 'Received', (it) => it.received),
+      kinds.amount<ReleaseRow>('open', 'Outstanding', unpaid),
+      kinds.day<ReleaseRow>('dueOn', 'Due date', (it) => it.dueOn),
+    ],
+    [kinds, nameOf],
+  );
+  const sum = (value: (row: ReleaseRow) => number) => exact(rows.reduce((total, row) => total + value(row), 0));
+  const cells = {
+    amount: sum((it) => it.amount),
+    payable: sum((it) => it.payable),
+    received: sum((it) => it.received),
+    open: sum(unpaid),
+  };
+  return (
+    <>
+      <h2 className="mb-1 mt-5">Retention released: unpaid, or dated this month</h2>
+      <Table
+        label="Retention released"
+        columns={columns}
+        rows={rows}
+        rowKey={(it) => `${it.job}/${it.reference}`}
+        foot={{ label: `${rows.length} ${rows.length === 1 ? 'release' : 'releases'}`, cells }}
+        dense
+      />
+    </>
   );
 }
 

@@ -18,7 +18,14 @@ const line = (costCode: string, more: Partial<ForecastLine> = {}): ForecastLine 
   ...more,
 });
 const view = (more: Partial<ForecastView> = {}): ForecastView => ({
-  ...{ seen: 'as read', on: '2031-04-30', contractSum: 3_000_000, closed: null, finished: false },
+  ...{
+    seen: 'as read',
+    on: '2031-04-30',
+    contractSum: 3_000_000,
+    contractSumLastMonth: 2_500_000,
+    closed: null,
+    finished: false,
+  },
   lines: [line('100'), line('200')],
   ...more,
 });
@@ -29,8 +36,8 @@ test('what is said of a line is worked at once, with last month and margin besid
   const { sent } = open(view(), { saveForecast: {} } as Replies);
   await cell('% done', 1);
   const outcome = () => screen.getByRole('status').textContent;
-  // Two lines at their budget of 10,000.00: (30,000 - 20,000) / 30,000 is 33.3 %.
-  expect(outcome()).toBe('Estimate at completion, GBP 20,000.00margin  33.3 %31 Mar 2031: 20,000.00, 33.3 %');
+  // Two lines at their budget of 10,000.00: (30,000 - 20,000) / 30,000 is 33.3 %; of 25,000.00 a month ago, 20.0 %.
+  expect(outcome()).toBe('Estimate at completion, GBP 20,000.00margin  33.3 %31 Mar 2031: 20,000.00, 20.0 %');
   await put('% done', 1, '80');
   // 4,000.00 at 80 % are 5,000.00; with the other 15,000.00, which is half of the contract sum.
   expect(outcome()).toContain('15,000.00margin  50.0 %');

@@ -30,6 +30,7 @@ export function ForecastPage() {
   if (data.lines.length === 0) return <Empty title="No budget and no cost to forecast from yet" />;
   return (
     <StableForm
+      key={data.on}
       of={may('forecast') ? data : { ...data, closed: data.closed ?? 'You read the forecast; managers and accountants make it' }}
       stamp={`${data.on} ${data.seen}`}
     >
@@ -99,7 +100,7 @@ function Forecast({ job, view, onTyped }: ForecastProps) {
 function Outcome({ view, estimate }: { view: ForecastView; estimate: number }) {
   const { exact, code } = useCurrency();
   const before = view.lines.reduce((sum, it) => sum + (it.lastMonth ?? 0), 0);
-  const margin = (cost: number) => displayPercent(ratio(view.contractSum - cost, view.contractSum));
+  const margin = (contract: number, cost: number) => displayPercent(ratio(contract - cost, contract));
   const lastMonth = lastDay(addMonths(periodOf(view.on), -1));
   return (
     <p className="m-0 flex grow flex-wrap items-baseline gap-x-5" role="status">
@@ -109,11 +110,11 @@ function Outcome({ view, estimate }: { view: ForecastView; estimate: number }) {
       <span>
         <span className="note">margin</span>{' '}
         <b>
-          {estimate > view.contractSum && <Sign name="loss" bare />} {margin(estimate)} %
+          {estimate > view.contractSum && <Sign name="loss" bare />} {margin(view.contractSum, estimate)} %
         </b>
       </span>
       <span className="note">
-        {displayDate(lastMonth)}: {exact(before)}, {margin(before)} %
+        {displayDate(lastMonth)}: {exact(before)}, {margin(view.contractSumLastMonth, before)} %
       </span>
     </p>
   );

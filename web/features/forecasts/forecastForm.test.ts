@@ -12,7 +12,7 @@ const line = (costCode: string, more: Partial<ForecastLine> = {}): ForecastLine 
   ...more,
 });
 const view: ForecastView = {
-  ...{ seen: '', on: '2031-04-30', contractSum: 3_000_000, closed: null, finished: false },
+  ...{ seen: '', on: '2031-04-30', contractSum: 3_000_000, contractSumLastMonth: 3_000_000, closed: null, finished: false },
   lines: [line('100', { said: { method: 'percent', value: 800_000, note: 'Late' } }), line('200'), line('300')],
 };
 
