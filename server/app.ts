@@ -114,9 +114,9 @@ export function createApp(setting: AppSetting): Express {
   });
   app.use('/api', refuseOtherSites(setting.address), compression());
   app.use(
-    ['/api/sign-in', '/api/first-owner', '/api/account/password', '/api/account/second-factor/end'],
+    ['/api/sign-in', '/api/first-owner', '/api/account/password', '/api/account/second-factor'],
     jsonBody(OPEN_BODY),
-    ...slowedSignIn(setting.now),
+    ...slowedSignIn(setting),
   );
   app.use('/api', serve(setting, NOUNS));
   app.use('/api', (request) => {

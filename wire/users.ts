@@ -78,6 +78,15 @@ export const narrowingInput = v.strictObject({
 });
 export type NarrowingInput = v.InferOutput<typeof narrowingInput>;
 
+/** A sign-in that failed: what was typed, whose name it is (null: nobody's), and the program and address it came from. */
+export interface SignInFailure {
+  id: number;
+  at: string;
+  who: string;
+  name: string | null;
+  from: string;
+}
+
 export const userCalls = {
   /** `code`: the password is right, and a code of the second factor is to be typed with it. */
   signIn: command<{ code: boolean }>('open')('/sign-in', { input: signInInput, secret: true }),
@@ -88,7 +97,10 @@ export const userCalls = {
   acceptInvitation: command('open')('/invitations/:token', { input: acceptInvitationInput, secret: true }),
   changePassword: command('signed-in')('/account/password', { input: passwordInput, secret: true }),
   /** A key for the app, as text and as an image to be scanned; it holds once a code of it was typed. */
-  beginSecondFactor: command<{ key: string; image: string }>('signed-in')('/account/second-factor', { secret: true }),
+  beginSecondFactor: command<{ key: string; image: string }>('signed-in')('/account/second-factor', {
+    input: ownPasswordInput,
+    secret: true,
+  }),
   /** Gives back recovery codes, which are shown once. */
   confirmSecondFactor: command<{ recovery: string[] }>('signed-in')('/account/second-factor/confirm', {
     input: codeInput,
@@ -100,6 +112,7 @@ export const userCalls = {
   narrowing: query<NarrowingInput>('manage-users')('/roles'),
   saveNarrowing: command('manage-users')('/roles', { method: 'PUT', input: narrowingInput }),
   users: query<UserRow[]>('manage-users')('/users'),
+  signInFailures: query<SignInFailure[]>('manage-users')('/sign-in/failures'),
   /** Gives back the link for whoever is invited; nobody else sees it. */
   inviteUser: command<{ link: string }>('manage-users')('/users', { input: userInput, secret: true }),
   /** A new link, also for somebody who has lost the password. */

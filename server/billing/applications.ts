@@ -13,6 +13,7 @@ import type { ApplicationLinesInput, NewApplicationInput } from '../../wire/bill
 import type { Reader, Sql } from '../db/sql';
 import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
+import { assertOfTeam } from '../jobs/restricted';
 import { jobToPostTo } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
 import { assertVersion, type Saved } from '../versions/staleness';
@@ -46,6 +47,7 @@ export async function startApplication(
 ): Promise<number> {
   const { sql } = command;
   const { job } = await billingContext(sql, jobNumber);
+  await assertOfTeam(sql, command.actor, [job.id]);
   const last = job.applications.at(-1);
   if (last && last.status !== 'certified')
     throw new LedrinError(
@@ -116,6 +118,7 @@ export async function saveApplication(
   const { sql, actor } = command;
   const { job, digits } = await billingContext(sql, jobNumber);
   const application = applicationOf(job, number);
+  await assertOfTeam(sql, actor, [job.id]);
   assertMove(APPLICATION_LIFE, 'edit', `Application ${number}`, application.status);
   checkApplicationDate(
     job,

@@ -15,6 +15,8 @@ export const CompanyTable = table('company', {
   email: t.filled(t.text, ''),
   web: t.filled(t.text, ''),
   bank_details: t.filled(t.text, ''),
+  /** Where its day begins, such as Europe/London; empty: the server's own. */
+  time_zone: t.filled(t.text, ''),
   /** A data URL. */
   logo: t.filled(t.text, ''),
 });

@@ -13,7 +13,7 @@ import { present } from '../../core/errors/known';
 import { ClientTable } from '../company/models';
 import { factsAreFixed, isBilled, jobFileView } from './jobFileView';
 import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
-import { assertOfTeam } from '../jobs/restricted';
+import { assertOfTeam, assertOfTeamOrOwner } from '../jobs/restricted';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { type Actor } from '../ledger/audit';
 import { assertUnchanged } from '../versions/staleness';
@@ -95,6 +95,7 @@ async function replaceList(
   const { sql } = command;
   const { id } = await jobByNumber(sql, number, 'job');
   const { [what]: now } = await jobFileView(sql, number);
+  await assertOfTeamOrOwner(sql, command.actor, id);
   await assertUnchanged(command, `The ${what} of this job`, { subject: number, now, seen });
   await save(sql, id);
   command.note(number, { was: now });
@@ -111,6 +112,7 @@ export async function saveCheckTemplate(command: Command, input: CheckTemplate):
 export async function addEvent(command: Command, number: string, input: EventInput): Promise<void> {
   const { sql, actor } = command;
   const { id } = await jobByNumber(sql, number, 'job');
+  await assertOfTeam(sql, actor, [id]);
   await sql.insert(JobEventTable, {
     job_id: id,
     kind: input.kind,

@@ -41,7 +41,7 @@ export async function deleteDraft({ sql, note }: Command, id: number, by: string
 }
 
 /** Sets up a job with its schedule of values and budget, all or nothing. Gives back its number. */
-export async function createJob(command: Command, input: JobInput): Promise<string> {
+export async function createJob(command: Command, input: JobInput, draftsOf: string | null = null): Promise<string> {
   const { sql, actor } = command;
   const digits = await loadDigits(sql);
   if (digits === undefined)
@@ -77,7 +77,8 @@ export async function createJob(command: Command, input: JobInput): Promise<stri
     })),
   );
   await noteMove(sql, actor, jobId, '', input.status, input.awardedOn, '');
-  if (input.draftId !== null) await sql.remove(JobDraftTable, { id: input.draftId });
+  if (input.draftId !== null)
+    await sql.remove(JobDraftTable, { id: input.draftId, ...(draftsOf === null ? {} : { actor: draftsOf }) });
   command.note(input.number, input);
   return input.number;
 }

@@ -18,8 +18,13 @@ export async function assertOfTeam(sql: Reader, actor: Actor, jobIds: readonly n
   if (job)
     throw new LedrinError(
       'refused',
-      `Job ${job.number} is restricted: it takes costs and documents from its team alone. Whoever leads it adds people to the team, in its job file`,
+      `Job ${job.number} is restricted: it takes costs, documents and entries from its team alone. Whoever leads it, or an owner, adds people to the team, in its job file`,
     );
+}
+
+/** The same of who is on the team, and of the restriction itself; an owner sets both whether on it or not. */
+export async function assertOfTeamOrOwner(sql: Reader, actor: Actor, jobId: number): Promise<void> {
+  if (actor.role !== 'owner') await assertOfTeam(sql, actor, [jobId]);
 }
 
 /** Restricts a job to its team, or opens it again. */
@@ -27,6 +32,7 @@ export async function restrictJob(command: Command, number: string, restricted: 
   const { sql, actor } = command;
   const { id, status } = await jobByNumber(sql, number, 'job');
   const job = await sql.findOne(JobTable, { id });
+  await assertOfTeamOrOwner(sql, actor, id);
   if ((job?.restricted === 1) === restricted)
     throw fieldError('restricted', `Job ${number} is ${restricted ? 'restricted' : 'not restricted'} already`);
   await sql.update(JobTable, { id }, { restricted: restricted ? 1 : 0 });

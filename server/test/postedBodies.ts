@@ -193,6 +193,7 @@ export const EXAMPLES: WithInput = {
   acceptInvitation: { token: 'none', body: { password: PASSWORD } },
   changePassword: { body: { old: PASSWORD, password: PASSWORD } },
   confirmSecondFactor: { body: { code: '123456' } },
+  beginSecondFactor: { body: { password: PASSWORD } },
   endSecondFactor: { body: { password: PASSWORD } },
   inviteUser: { body: user },
   saveApprovalRules: { body: { seen: 'as it was', rules: [{ kind: 'transfer', above: 100, role: 'owner' }] } },

@@ -60,6 +60,7 @@ export const READS: Omit<
   approvals: { kind: 'transfer' },
   absences: {},
   users: {},
+  signInFailures: {},
   siteJobs: {},
   siteJob: { job: 'J1' },
   lists: { asOf },

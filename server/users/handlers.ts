@@ -1,5 +1,7 @@
 import { present } from '../../core/errors/known';
 import { userCalls } from '../../wire/users';
+import type { Database } from '../db/database';
+import type { Context } from '../http/context';
 import { handle, prepared } from '../http/handlers';
 import { narrowing, saveNarrowing } from './narrowing';
 import { beginSecondFactor, confirmSecondFactor, endSecondFactor } from './secondFactor';
@@ -15,7 +17,12 @@ import {
   signIn,
   signOut,
 } from './signIn';
+import { SIGN_IN_FAILURES } from './queries';
 import { endSession, inviteAgain, inviteUser, ownSessions, saveUser, userList } from './users';
+
+/** Asks for the password of whoever is signed in once more. */
+const ownPassword = (database: Database, { body }: { body: { password: string } }, { workers, person }: Context) =>
+  checkedUser(database, workers, { who: present(person ?? undefined).email, password: body.password });
 
 export const userHandlers = handle(userCalls, {
   signIn: prepared({
@@ -23,11 +30,14 @@ export const userHandlers = handle(userCalls, {
     run: (command, { body }, user, context) => signIn(command, user.id, context, body.code),
   }),
   demoSignIn: (command, { body }, context) => demoSignIn(command, body.role, context),
-  beginSecondFactor: (command, _args, context) => beginSecondFactor(command, context),
+  // A stolen session does not replace the second factor: the password is asked for.
+  beginSecondFactor: prepared({
+    prepare: ownPassword,
+    run: (command, _args, _user, context) => beginSecondFactor(command, context),
+  }),
   confirmSecondFactor: (command, { body }, context) => confirmSecondFactor(command, body.code, context),
   endSecondFactor: prepared({
-    prepare: (database, { body }, { workers, person }) =>
-      checkedUser(database, workers, { who: present(person ?? undefined).email, password: body.password }),
+    prepare: ownPassword,
     run: (command, _args, _user, context) => endSecondFactor(command, context),
   }),
   signOut: (command, _args, context) => signOut(command, context),
@@ -62,6 +72,7 @@ export const userHandlers = handle(userCalls, {
   narrowing: (sql) => narrowing(sql),
   saveNarrowing: (command, { body }) => saveNarrowing(command, body),
   users: (sql) => userList(sql),
+  signInFailures: (sql) => sql.all(SIGN_IN_FAILURES),
   inviteUser: (command, { body }, context) => inviteUser(command, body, context),
   inviteAgain: (command, { id }, context) => inviteAgain(command, id, context),
   saveUser: (command, { id, body }) => saveUser(command, id, body),

@@ -35,6 +35,23 @@ export const SessionTable = table('session', {
   from_where: t.text,
 });
 
+/** A sign-in that failed: what was typed as the name, whose it is where it is somebody's, and where it came from. */
+export const SignInFailureTable = table('sign_in_failure', {
+  id: t.id,
+  at: t.moment,
+  who: t.text,
+  user_id: t.orNull(t.ref('user')),
+  from_where: t.text,
+});
+
+/** A browser somebody signed in from: those who guess elsewhere do not shut it out. */
+export const KnownDeviceTable = table('known_device', {
+  /** SHA-256 of its cookie. */
+  token: t.asKey(t.text),
+  user_id: t.ref('user'),
+  since: t.moment,
+});
+
 /** What the owner has taken from a role. */
 export const NarrowingTable = table('narrowing', {
   part: t.asKey(t.oneOf<Part>()),

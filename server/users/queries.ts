@@ -35,6 +35,16 @@ export const OTHER_OWNERS = query(
   `SELECT count(*) AS count FROM user WHERE role = 'owner' AND closed = 0 AND password <> '' AND id <> $1`,
 );
 
+/** Failures before `$1`. */
+export const FORGET_FAILURES = 'DELETE FROM sign_in_failure WHERE at < $1';
+
+/** Sign-ins that failed, the newest first. */
+export const SIGN_IN_FAILURES = query(
+  shape({ id: t.whole, at: t.moment, who: t.text, name: t.orNull(t.text), from: t.text }),
+  `SELECT f.id, f.at, f.who, u.name, f.from_where AS "from" FROM sign_in_failure f LEFT JOIN user u ON u.id = f.user_id
+    ORDER BY f.id DESC LIMIT 200`,
+);
+
 export const USER_COUNT = query(shape({ count: t.whole }), 'SELECT count(*) AS count FROM user');
 
 /** Sessions of user `$1`, but for session `$2`. */

@@ -5,7 +5,7 @@ import type { Part } from '../../core/rights/parts';
 import type { Person } from '../../core/rights/rights';
 import type { Database } from '../db/database';
 import type { Sql } from '../db/sql';
-import { SessionTable } from './models';
+import { KnownDeviceTable, SessionTable } from './models';
 import { FORGET_SESSIONS, SESSION_OF_TOKEN } from './queries';
 
 /** Somebody who is signed in, and the session. */
@@ -19,6 +19,9 @@ export interface SignedIn extends Person {
 }
 
 const COOKIE = 'ledrin';
+/** Of a browser somebody signed in from. */
+const DEVICE = 'ledrin-device';
+const DEVICE_DAYS = 365;
 const HOUR = 3_600_000;
 /** A session ends when it was not used for so long, in hours, and after so long in any case. */
 const UNUSED = 12;
@@ -70,6 +73,10 @@ function noteSeen(database: Database, session: number, at: string): void {
 export interface SessionCookie {
   set(token: string): void;
   clear(): void;
+  /** The browser is one somebody signed in from. */
+  know(token: string): void;
+  /** What the browser said of itself by such a cookie; null where it has none. */
+  device: string | null;
   /** The program and address a session begins from, for whoever looks through the list of them. */
   from: string;
   /** Asked from the server's own machine. */
@@ -85,10 +92,17 @@ export function sessionCookie(request: Request, response: Response, address: str
   return {
     set: (token) => void response.cookie(COOKIE, token, { ...options, maxAge: LONGEST * HOUR }),
     clear: () => void response.clearCookie(COOKIE, options),
+    know: (token) => void response.cookie(DEVICE, token, { ...options, maxAge: DEVICE_DAYS * 24 * HOUR }),
+    device: deviceOf(request),
     from: `${(request.get('user-agent') ?? 'unknown program').slice(0, 200)}, ${request.ip ?? 'unknown address'}`,
     // What a web server hands on is none of it, also where nobody said that one stands before us.
     local: LOOPBACK.includes(request.ip ?? '') && request.get('x-forwarded-for') === undefined,
   };
+}
+
+/** The cookie by which a browser is known again; null where it has none. */
+export function deviceOf(request: Request): string | null {
+  return parse(request.get('cookie') ?? '')[DEVICE] ?? null;
 }
 
 /** Begins a session; an older one of the same browser ends, so that none is taken over. Old ones are forgotten. */
@@ -103,4 +117,10 @@ export async function beginSession(
   const { token, saved } = newToken();
   await sql.insert(SessionTable, { token: saved, user_id: userId, began_at: at, seen_at: at, from_where: cookie.from });
   cookie.set(token);
+  const { device } = cookie;
+  if (device === null || !(await sql.findOne(KnownDeviceTable, { token: savedToken(device), user_id: userId }))) {
+    const known = newToken();
+    await sql.insert(KnownDeviceTable, { token: known.saved, user_id: userId, since: at });
+    cookie.know(known.token);
+  }
 }

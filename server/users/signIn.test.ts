@@ -27,19 +27,21 @@ const appWith = (more = {}) => testApp(database, logged, { whoIs, now: () => now
 type App = ReturnType<typeof appWith>;
 
 const cookieOf = (reply: Response) => (reply.get('set-cookie') ?? [''])[0]!.split(';')[0]!;
-/** A browser: it sends back the cookie it was given last. */
+/** A browser: it sends back the cookies it was given last, of its session and of itself. */
 function browser(app: App) {
-  let cookie = '';
+  let [cookie, device] = ['', ''];
   const took = (reply: Response) => {
     if (reply.get('set-cookie')) cookie = cookieOf(reply);
+    device = reply.get('set-cookie')?.find((it) => it.startsWith('ledrin-device=')) ?? device;
     return reply;
   };
+  const all = () => [cookie, device.split(';')[0]].filter(Boolean).join('; ');
   return {
     cookie: () => cookie,
     use: (other: string) => void (cookie = other),
-    get: async (path: string) => took(await request(app).get(`/api${path}`).set('Cookie', cookie)),
+    get: async (path: string) => took(await request(app).get(`/api${path}`).set('Cookie', all())),
     send: async (path: string, body: object = {}, method: 'post' | 'put' | 'delete' = 'post') =>
-      took(await request(app)[method](`/api${path}`).set('Cookie', cookie).send(body)),
+      took(await request(app)[method](`/api${path}`).set('Cookie', all()).send(body)),
   };
 }
 
@@ -200,19 +202,32 @@ test('a changed password ends the other sessions; one session is ended by hand; 
   expect(await reading(database).find(SessionTable, {})).toHaveLength(1);
 });
 
-test('whoever guesses is made to wait, by name and by address; who is known cannot be told from who is not', async () => {
+test('whoever guesses is made to wait, by name and address as one; whoever signed in from a browser before is not shut out of it', async () => {
   const app = appWith();
-  await owned(app);
+  const known = await owned(app);
+  await known.send('/sign-out');
   const stranger = browser(app);
   const replies: [number, string][] = [];
   for (let i = 0; i < 9; i++) {
-    const { status, body } = await stranger.send('/sign-in', { who: i % 2 ? 'ann ash' : 'Ann Ash', password: `${OTHER} ${i}` });
+    const { status, body } = await stranger.send('/sign-in', {
+      who: i % 2 ? 'ann@x.example' : 'Ann Ash',
+      password: `${OTHER} ${i}`,
+    });
     replies.push([status, body.message]);
   }
   expect(replies.map(([status]) => status)).toEqual([403, 403, 403, 403, 403, 403, 403, 403, 429]);
   expect(replies[8]![1]).toMatch(/too often. Wait \d+ minutes?/);
   const unknown = await stranger.send('/sign-in', { who: 'nobody', password: OTHER });
   expect([unknown.status, unknown.body.message]).toEqual(replies[0]);
+  // Elsewhere somebody guesses; the owner's own browser opens, and the owner sees who was tried and from where.
+  expect((await stranger.send('/sign-in', { who: 'Ann Ash', password: PASSWORD })).status).toBe(429);
+  expect((await known.send('/sign-in', { who: 'Ann Ash', password: PASSWORD })).status).toBe(201);
+  await new Promise((done) => setTimeout(done, 200));
+  const failures = (await known.get('/sign-in/failures')).body as { who: string; name: string | null; from: string }[];
+  expect(failures.map((it) => [it.who, it.name])).toEqual([
+    ['nobody', null],
+    ...Array.from({ length: 8 }, (_, i) => [i % 2 ? 'ann ash' : 'ann@x.example', 'Ann Ash']),
+  ]);
 }, 60_000);
 
 test('the demo signs in by a press, and only where it is served', async () => {
@@ -236,7 +251,10 @@ test('the demo signs in by a press, and only where it is served', async () => {
 test('with a second factor the password alone opens nothing; each code and each recovery code opens once', async () => {
   const app = appWith();
   const owner = await owned(app);
-  const { key, image } = (await owner.send('/account/second-factor')).body as { key: string; image: string };
+  const { key, image } = (await owner.send('/account/second-factor', { password: PASSWORD })).body as {
+    key: string;
+    image: string;
+  };
   expect(image).toMatch(/^data:image\/png;base64,/);
   const codeAt = (at: Date) => new TOTP({ secret: Secret.fromBase32(key) }).generate({ timestamp: at.getTime() });
   expect((await owner.send('/account/second-factor/confirm', { code: '000000' })).status).toBe(400);

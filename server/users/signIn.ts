@@ -14,7 +14,7 @@ import { NO_FACTOR, takeCode } from './secondFactor';
 import { beginSession, savedToken } from './sessions';
 
 /** Whoever may sign in with this name or address. */
-async function userCalled(sql: Reader, who: string) {
+export async function userCalled(sql: Reader, who: string) {
   const all = await sql.find(UserTable, { closed: 0 });
   const wanted = who.trim().toLowerCase();
   return all.find((it) => it.email.toLowerCase() === wanted || it.name.toLowerCase() === wanted) ?? null;

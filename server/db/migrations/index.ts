@@ -25,6 +25,7 @@ import { daySheets } from './0024-day-sheets';
 import { wageClasses } from './0025-wage-classes';
 import { indexForEachReference } from './0026-index-for-each-reference';
 import { cancelledInvoices } from './0027-cancelled-invoices';
+import { signInsAndDay } from './0028-sign-ins-and-day';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -56,4 +57,5 @@ export const MIGRATIONS: readonly Migration[] = [
   wageClasses,
   indexForEachReference,
   cancelledInvoices,
+  signInsAndDay,
 ];

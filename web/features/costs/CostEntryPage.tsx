@@ -9,6 +9,9 @@ import { SheetImport } from '../../ground/sheets/SheetImport';
 import { isFilled } from '../../kit/grid/filledRow';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { DraftNotes } from '../../kit/draft/DraftNotes';
+import { ColumnChoice, useHiddenColumns } from '../../kit/ColumnChoice';
+import { GridFoot } from '../../kit/grid/GridFoot';
+import type { GridColumn } from '../../kit/grid/gridTypes';
 import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
 import { BatchPreview } from './BatchPreview';
@@ -34,14 +37,24 @@ export function CostEntryPage() {
   return <CostEntry lists={lists} />;
 }
 
+/** Columns that can be hidden: Tab then passes them. */
+const CHOSEN: ReadonlySet<string> = new Set(['section', 'commitment', 'hours', 'description', 'uninstalled', 'postedOn']);
+/** What few lines need is hidden until somebody chooses. */
+const USUALLY_HIDDEN = { below: Infinity, columns: ['commitment', 'uninstalled', 'postedOn'] };
+
 function CostEntry({ lists }: { lists: Lists }) {
   const batch = useCostBatch(lists);
   const columns = useCostColumns(lists, batch.codecs, batch.rows);
+  const [hidden, hide] = useHiddenColumns('ledrin.cost-entry-columns', USUALLY_HIDDEN);
+  // A column in which something stands is shown, whatever was chosen: nothing is posted unseen.
+  const used = new Set(columns.filter(({ key }) => batch.rows.some((row) => (row[key] ?? '').trim() !== '')).map((it) => it.key));
+  const shown = columns.filter(({ key }) => !hidden.has(key) || used.has(key));
   const { preview, refused, read } = batch;
   return (
     <div className="page">
       <PageHead title="Enter costs">
         <div className="flex flex-wrap items-end gap-2">
+          <ColumnChoice columns={columns.filter(({ key }) => CHOSEN.has(key))} hidden={hidden} onHide={hide} />
           <SheetImport of="costs" columns={columns} onRows={(rows) => batch.change([...batch.rows.filter(isFilled), ...rows])} />
         </div>
       </PageHead>
@@ -49,11 +62,11 @@ function CostEntry({ lists }: { lists: Lists }) {
         key={batch.posted}
         autoFocus
         label="Costs to post"
-        columns={columns}
+        columns={shown}
         rows={batch.rows}
         onRows={batch.change}
         faults={batch.faults}
-        foot={<BatchFoot read={read} />}
+        foot={<BatchFoot read={read} columns={shown} />}
         blank={12}
         height={preview ? 'calc(100vh - 470px)' : 'calc(100vh - 230px)'}
       />
@@ -106,18 +119,9 @@ function BatchActions({ batch }: { batch: CostBatch }) {
   );
 }
 
-function BatchFoot({ read }: { read: CostBatch['read'] }) {
+function BatchFoot({ read, columns }: { read: CostBatch['read']; columns: readonly GridColumn[] }) {
   const { exact } = useCurrency();
-  return (
-    <tfoot>
-      <tr>
-        <td className="worked grid-foot" colSpan={9}>
-          {read.lines.length} {read.lines.length === 1 ? 'line' : 'lines'}
-        </td>
-        <td className="worked grid-foot figure">{displayQuantity(read.hours)}</td>
-        <td className="worked grid-foot figure">{exact(read.total)}</td>
-        <td className="worked grid-foot" colSpan={4} />
-      </tr>
-    </tfoot>
-  );
+  const count = `${read.lines.length} ${read.lines.length === 1 ? 'line' : 'lines'}`;
+  const sums: Readonly<Record<string, string>> = { hours: displayQuantity(read.hours), amount: exact(read.total) };
+  return <GridFoot cells={columns.map(({ key }, i) => (i === 0 ? count : (sums[key] ?? '')))} grows />;
 }

@@ -6,6 +6,7 @@ import { faultOf } from '../../ground/faults';
 import { Loaded } from '../../ground/Loaded';
 import { useMay, usePerson } from '../../ground/person';
 import { useAttempt } from '../../ground/useAttempt';
+import { programOf } from './programOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { displayMoment } from '../../kit/displayMoment';
 import { useCodecForm } from '../../kit/form/useCodecForm';
@@ -100,12 +101,4 @@ function Sessions({ rows }: { rows: readonly SessionRow[] }) {
       {refused && <Refused message={refused.message} />}
     </>
   );
-}
-
-/** The program and system out of what a browser says of itself, with the address: `Chrome 150 on Linux, 127.0.0.1`. */
-function programOf(from: string): string {
-  const [, program, version] = /(Firefox|Edg|Chrome|Safari)\/(\d+)/.exec(from) ?? [];
-  const system = /Windows|Android|iPhone|iPad|Macintosh|Linux/.exec(from)?.[0];
-  if (!program) return from;
-  return `${program === 'Edg' ? 'Edge' : program} ${version}${system ? ` on ${system}` : ''}, ${from.split(', ').at(-1)}`;
 }

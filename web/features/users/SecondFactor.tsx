@@ -3,7 +3,6 @@ import { toast } from 'sonner';
 import { useBeginSecondFactorMutation, useConfirmSecondFactorMutation, useEndSecondFactorMutation } from '../../ground/api/api';
 import { faultOf } from '../../ground/faults';
 import { secret } from '../../ground/password';
-import { useAttempt } from '../../ground/useAttempt';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { Refused } from '../../kit/States';
 import { words } from '../../kit/typed/codecs';
@@ -28,25 +27,24 @@ export function SecondFactor({ on }: { on: boolean }) {
 }
 
 function Begin({ onBegun }: { onBegun: (begun: { key: string; image: string }) => void }) {
-  const [begin, { isLoading }] = useBeginSecondFactorMutation();
-  const { refused, attempt } = useAttempt();
+  const [begin] = useBeginSecondFactorMutation();
+  const form = useCodecForm(PASSWORD, { password: '' });
+  const onSubmit = form.submit(async (body) => onBegun(await begin({ body }).unwrap()), faultOf);
   return (
-    <>
-      <p className="note mt-0">
-        Beside the password, a code of an app on your phone: who has the password alone does not come in.
+    <form className="flex flex-col gap-3" aria-label="Begin the second factor" onSubmit={onSubmit} noValidate>
+      <p className="note m-0">
+        In addition to the password, a code of an app on your phone: the password alone is no longer enough.
       </p>
-      <button
-        type="button"
-        className="button"
-        disabled={isLoading}
-        onClick={() => void attempt(async () => onBegun(await begin().unwrap()))}
-      >
+      {form.input('password', 'Your password', { type: 'password', autoComplete: 'current-password' })}
+      <button className="button self-start" disabled={form.busy}>
         Turn it on …
       </button>
-      {refused && <Refused message={refused.message} />}
-    </>
+      {form.refused && <Refused message={form.refused} />}
+    </form>
   );
 }
+
+const PASSWORD = { password: secret('Enter your password') };
 
 const CODE = { code: words('Enter the six digits that the app shows') };
 
@@ -85,8 +83,6 @@ function Recovery({ codes }: { codes: readonly string[] }) {
     </div>
   );
 }
-
-const PASSWORD = { password: secret('Enter your password') };
 
 function TurnOff() {
   const [end] = useEndSecondFactorMutation();

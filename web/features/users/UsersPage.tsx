@@ -1,11 +1,12 @@
 import { useMemo, useState } from 'react';
 import { ROLES } from '../../../core/rights/rights';
-import type { UserRow } from '../../../wire/users';
+import type { SignInFailure, UserRow } from '../../../wire/users';
 import {
   useInviteAgainMutation,
   useInviteUserMutation,
   useListsQuery,
   useSaveUserMutation,
+  useSignInFailuresQuery,
   useUsersQuery,
 } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
@@ -20,6 +21,7 @@ import { PageHead } from '../../kit/PageHead';
 import { leaveFor } from '../../kit/unsaved';
 import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
+import { programOf } from './programOf';
 import { oneOf, words, yes } from '../../kit/typed/codecs';
 import { toast } from 'sonner';
 
@@ -43,7 +45,31 @@ export function UsersPage() {
           </div>
         )}
       </Loaded>
+      <Failures />
     </div>
+  );
+}
+
+/** Sign-ins that failed: who was tried, and from where. */
+function Failures() {
+  const { data } = useSignInFailuresQuery();
+  const kinds = useColumnKinds();
+  const columns = useMemo(
+    () => [
+      kinds.text<SignInFailure>('at', 'When', (it) => displayMoment(it.at), { width: 160 }),
+      kinds.text<SignInFailure>('who', 'Tried as', (it) => it.who, { cut: true }),
+      kinds.text<SignInFailure>('name', 'User', (it) => it.name ?? 'no user', { width: 180 }),
+      kinds.text<SignInFailure>('from', 'From', (it) => programOf(it.from), { cut: true }),
+    ],
+    [kinds],
+  );
+  if (!data || data.length === 0) return null;
+  return (
+    <>
+      <h2 className="mb-1 mt-6">Failed sign-ins</h2>
+      <p className="note mt-0">Kept for 90 days; the newest 200 are shown.</p>
+      <Table label="Failed sign-ins" columns={columns} rows={data} rowKey={(it) => String(it.id)} unsearched />
+    </>
   );
 }
 

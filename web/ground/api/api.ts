@@ -253,6 +253,7 @@ export const {
   useUndoInstallationMutation,
   useUninstalledQuery,
   useUsersQuery,
+  useSignInFailuresQuery,
   useWageStatementQuery,
   useWaitingQuery,
   useWeekRegisterQuery,

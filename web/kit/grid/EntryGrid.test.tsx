@@ -45,6 +45,54 @@ test('what is typed is tidied when the cell is left, Enter goes down, Ctrl Z tak
   expect(kept).toEqual([{ code: '0350', amount: '1.00' }]);
 });
 
+test('a selected cell is replaced by the first key, however often it is pressed; F2, Enter and a double click edit it', () => {
+  render(<Sheet />);
+  const input = cell('Amount', 1);
+  const whole = () => [input.selectionStart, input.selectionEnd];
+  act(() => input.focus());
+  // A press puts a caret: let go, all of it is selected again.
+  input.setSelectionRange(1, 1);
+  fireEvent.mouseUp(input);
+  expect(whole()).toEqual([0, 4]);
+  for (const edit of [
+    () => fireEvent.keyDown(input, { key: 'F2' }),
+    () => fireEvent.keyDown(input, { key: 'Enter' }),
+    () => fireEvent.doubleClick(input),
+  ]) {
+    edit();
+    input.setSelectionRange(4, 4);
+    fireEvent.mouseUp(input);
+    expect(whole()).toEqual([4, 4]);
+    fireEvent.keyDown(input, { key: 'Escape' });
+    fireEvent.mouseUp(input);
+    expect(whole()).toEqual([0, 4]);
+  }
+});
+
+test('Home and End go to the ends of the row, with Ctrl of the grid; Enter after Tabs goes to where the row began', () => {
+  render(<Sheet />);
+  const at = (title: string, row: number) => expect(document.activeElement).toBe(cell(title, row));
+  act(() => cell('Code', 1).focus());
+  fireEvent.keyDown(cell('Code', 1), { key: 'End' });
+  at('Amount', 1);
+  fireEvent.keyDown(cell('Amount', 1), { key: 'Home' });
+  at('Code', 1);
+  fireEvent.keyDown(cell('Code', 1), { key: 'Tab' });
+  act(() => cell('Amount', 1).focus());
+  fireEvent.keyDown(cell('Amount', 1), { key: 'Enter' });
+  at('Code', 2);
+  fireEvent.keyDown(cell('Code', 2), { key: 'Home', ctrlKey: true });
+  at('Code', 1);
+});
+
+test('a simple sum is worked out when the cell is left', () => {
+  render(<Sheet />);
+  type(cell('Amount', 1), '=12*3');
+  expect(kept[0]?.amount).toBe('36.00');
+  type(cell('Amount', 2), '=100/3');
+  expect(kept[1]?.amount).toBe('33.33');
+});
+
 test('letters are completed to the first offer; what cannot be read stays as typed', () => {
   render(<Sheet />);
   type(cell('Code', 2), 'seam');

@@ -43,6 +43,10 @@ function useGrid(props: EntryGridProps) {
   const own = useHistory(rows, (before) => onRows([...before]), sameRows);
   const history = props.history ?? own;
   const last = useRef<Place>({ row: 0, at: 0 });
+  /** Where somebody began to go along a row by Tab, and where Tab has led since. */
+  const tabs = useRef<{ from: Place; to: Place } | null>(null);
+  const typedAt = columns.flatMap((it, at) => (it.show ? [] : [at]));
+  const within = (row: number) => Math.max(0, Math.min(shown.length - 1, row));
   const begin = useRef(
     () =>
       props.autoFocus &&
@@ -62,6 +66,23 @@ function useGrid(props: EntryGridProps) {
         return selection.range !== null;
       },
       stretch: (down, across) => virtual.scrollToIndex(selection.stretch({ row, at }, down, across)),
+      tabbed: () => {
+        const onTheWay = tabs.current?.to.row === row && tabs.current.to.at === at;
+        const next = typedAt.find((it) => it > at);
+        const to = next === undefined ? { row: row + 1, at: typedAt[0] ?? 0 } : { row, at: next };
+        const from = onTheWay && tabs.current && tabs.current.from.row === to.row ? tabs.current.from : { row: to.row, at };
+        tabs.current = { from: to.row === row ? from : to, to };
+      },
+      afterTabs: () => tabs.current?.to.row === row && tabs.current.to.at === at,
+      enter: (down) => {
+        const begun = tabs.current?.to.row === row && tabs.current.to.at === at ? tabs.current.from.at : at;
+        tabs.current = null;
+        go(row + down, begun);
+      },
+      edge: (end, whole) => {
+        const column = (end === 'first' ? typedAt[0] : typedAt.at(-1)) ?? at;
+        go(whole ? within(end === 'first' ? 0 : Math.max(rows.length - 1, 0)) : row, column);
+      },
       leave: () => {
         if (selection.range) return selection.clear();
         last.current = { row, at };

@@ -2,6 +2,7 @@ import { present } from '../../../core/errors/known';
 import { useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent } from 'react';
 import { DayButton } from '../form/DayButton';
 import type { GridColumn, GridRow, Offer } from './gridTypes';
+import { summed } from '../typed/simpleSum';
 import { boundsOf, holds, type Place, type Range } from './range';
 import type { Selection } from './useSelection';
 
@@ -30,6 +31,14 @@ export interface CellKeys {
   /** Empties what is selected; false where that is this cell alone, which is typed in. */
   empty: () => boolean;
   stretch: (down: number, across: number) => void;
+  /** Goes down or up a row: after Tabs, to where the row began. */
+  enter: (down: 1 | -1) => void;
+  /** Goes to the first or the last cell of the row, or of the whole grid. */
+  edge: (end: 'first' | 'last', whole: boolean) => void;
+  /** Tab leaves this cell for the next. */
+  tabbed: () => void;
+  /** Whether this cell was come to by Tab. */
+  afterTabs: () => boolean;
   /** Takes the selection back, or leaves the grid. */
   leave: () => void;
 }
@@ -56,6 +65,13 @@ export function Cell(props: CellProps) {
         {...(column.offers ? comboOf(id, cell.offers.length > 0) : {})}
         onChange={(event) => cell.type(event.target.value)}
         onKeyDown={cell.onKey}
+        // A selected cell stays selected, also where it is pressed again: the first key replaces what it says.
+        onMouseUp={(event) => {
+          if (cell.isTyped) return;
+          event.preventDefault();
+          event.currentTarget.select();
+        }}
+        onDoubleClick={cell.edit}
         onPaste={onPaste}
         // What is selected is copied, never dragged out of its cell.
         onDragStart={(event) => event.preventDefault()}
@@ -103,14 +119,18 @@ function useCell({ column, row, index, onText, onMove, onFill, keys }: CellProps
   const value = row[column.key] ?? '';
   const [typed, setTyped] = useState<string | null>(null);
   const [picked, setPicked] = useState(0);
+  /** Its text is edited: F2, Enter or a double click came before. Else the first key replaces it. */
+  const [editing, setEditing] = useState(false);
   const offers = typed !== null && column.offers ? matching(column.offers(row), typed) : [];
   const proposed = (typed ?? value) === '' ? (column.proposes?.(row, index) ?? null) : null;
-  const commit = (next: string) => {
+  const commit = (written: string) => {
     setTyped(null);
+    const next = column.numeric ? summed(written, (text) => column.codec?.parse(text).ok ?? true) : written;
     const tidied = column.tidy ? column.tidy(next) : next;
     if (tidied !== value) onText(tidied);
   };
   const leave = () => {
+    setEditing(false);
     if (typed === null) return;
     const taken = offers.length > 0 && typed !== '' && !offers.some((it) => it.value === typed);
     commit(taken ? present(offers[picked]).value : typed);
@@ -126,14 +146,37 @@ function useCell({ column, row, index, onText, onMove, onFill, keys }: CellProps
     const turn = offers.length > 0 ? ({ ArrowDown: 1, ArrowUp: offers.length - 1 }[key] ?? 0) : 0;
     if (turn > 0) return () => setPicked((picked + turn) % offers.length);
     if (key === ' ' && proposed !== null) return () => commit(proposed);
-    if (key === 'Escape') return () => (typed === null ? keys.leave() : setTyped(null));
-    if (key === 'Enter') return leaving(() => onMove(shiftKey ? -1 : 1, 0));
+    if (key === 'Escape') return escape;
+    if (key === 'Tab' && !shiftKey) return passed(keys.tabbed);
+    if (key === 'F2') return () => begin(event.currentTarget);
+    if (key === 'Enter') {
+      const isSelected = typed === null && !editing && !keys.afterTabs();
+      return isSelected && !shiftKey ? () => begin(event.currentTarget) : leaving(() => keys.enter(shiftKey ? -1 : 1));
+    }
+    if ((key === 'Home' || key === 'End') && typed === null && !editing)
+      return () => keys.edge(key === 'Home' ? 'first' : 'last', false);
     if ((key === 'Delete' || key === 'Backspace') && typed === null) return keys.empty() ? () => undefined : null;
     const [down, across] = wayOf(key, event.currentTarget) ?? [0, 0];
     if (down === 0 && across === 0) return null;
     return leaving(() => (shiftKey ? keys.stretch(down, across) : onMove(down, across)));
   };
+  const escape = () => {
+    if (typed === null && !editing) return keys.leave();
+    setTyped(null);
+    setEditing(false);
+  };
+  const begin = (input: HTMLInputElement) => {
+    setEditing(true);
+    const { length } = input.value;
+    input.setSelectionRange(length, length);
+  };
+  /** Notes a key that does what it always does. */
+  const passed = (note: () => void): null => {
+    note();
+    return null;
+  };
   const commandOf = (key: string, shift: boolean): (() => void) | null => {
+    if (key === 'home' || key === 'end') return leaving(() => keys.edge(key === 'home' ? 'first' : 'last', true));
     if (key === 'z' && !shift) return () => (typed === null ? keys.undo() : setTyped(null));
     if (key === 'y' || key === 'z') return keys.redo;
     if (key === 'd') return leaving(keys.fillFromTop);
@@ -149,7 +192,12 @@ function useCell({ column, row, index, onText, onMove, onFill, keys }: CellProps
     setTyped(text);
     setPicked(0);
   };
-  return { text: typed ?? value, proposed, offers, picked, commit, leave, onKey, type };
+  return {
+    ...{ proposed, offers, picked, commit, leave, onKey, type },
+    text: typed ?? value,
+    isTyped: typed !== null || editing,
+    edit: () => setEditing(true),
+  };
 }
 
 /** Where an arrow leads; none where it moves within the text. */

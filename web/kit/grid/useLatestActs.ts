@@ -37,6 +37,10 @@ export function useLatestActs(acts: Acts): Acts {
         empty: () => keys().empty(),
         stretch: (down, across) => keys().stretch(down, across),
         leave: () => keys().leave(),
+        enter: (down) => keys().enter(down),
+        edge: (end, whole) => keys().edge(end, whole),
+        tabbed: () => keys().tabbed(),
+        afterTabs: () => keys().afterTabs(),
       };
     };
     const moves: Omit<Selection, 'range' | 'filling'> = {
