@@ -53,8 +53,9 @@ async function runLine([command, subject, ...rest]: readonly string[], options: 
   if (!options.db) return fail(`Name the database with --db FILE\n${USAGE}`);
   if (command !== 'import' && command !== 'restore' && !existsSync(options.db)) return fail(`There is no database ${options.db}`);
   const stores = storesOf(options.db, process.env);
-  if (command === 'backup') return backUp(options.db, stores, subject).then(() => 0);
-  if (command === 'restore') return restore(subject, options.db, stores).then(() => 0);
+  const passphrase = process.env.LEDRIN_BACKUP_PASSPHRASE || null;
+  if (command === 'backup') return backUp(options.db, stores, subject, passphrase).then(() => 0);
+  if (command === 'restore') return restore(subject, options.db, stores, passphrase).then(() => 0);
   const database = await openDatabase(options.db);
   try {
     if (command === 'import') await runCommand(database, COMMAND_LINE(), (it) => importBook(it, subject, stores));

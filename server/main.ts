@@ -4,7 +4,7 @@ import pino from 'pino';
 import { addDemoApprovals } from './approvals/demoApprovals';
 import { createApp } from './app';
 import { readConfig } from './config';
-import { nightlyCopy } from './db/backup';
+import { Watch } from './db/watch';
 import { Outbox } from './stand-ins/outbox';
 import { openDatabase } from './db/database';
 import { addDemoUsers } from './users/demoUsers';
@@ -23,10 +23,14 @@ const here = dirname(fileURLToPath(import.meta.url));
 // From sources this file lies in server/, bundled in dist/server/.
 const root = here.endsWith(join('dist', 'server')) ? join(here, '../..') : join(here, '..');
 
+// What is written is of whoever runs Ledrin alone.
+process.umask(0o077);
+
 try {
   const config = readConfig(process.env, root);
   const database = await openDatabase(config.database, { checked: true });
   const workers = new Workers();
+  const watch = new Watch(config.database, process.env.LEDRIN_BACKUP_PASSPHRASE || null);
   if (config.demo) {
     await addDemoUsers(database);
     await addDemoApprovals(database);
@@ -39,6 +43,7 @@ try {
     mailServer: config.mailServer,
     files: config.files,
     workers,
+    watch,
     address: config.address,
     demo: config.demo,
     trustProxy: config.trustProxy,
@@ -61,8 +66,7 @@ try {
       setTimeout(() => server.closeAllConnections(), PATIENCE).unref();
     });
   }
-  const copy = () =>
-    void nightlyCopy(config.database, new Date().toISOString().slice(0, 10)).catch((error: unknown) => log.error(error));
+  const copy = () => void watch.copy(new Date()).catch((error: unknown) => log.error(error));
   setInterval(copy, HOUR).unref();
   copy();
 } catch (error) {

@@ -104,13 +104,15 @@ export interface Session {
   jobCount: number;
   /** A mail server is set up: messages are sent, not only written. */
   sendsMail: boolean;
-  /** The server's own day. */
+  /** The company's own day. */
   today: string;
+  /** What is wrong with the machine, such as a full disk: for owners, who are told on every page. */
+  troubles: string[];
 }
 
 export const companyCalls = {
   session: query<Session>('open')('/session'),
-  /** For whoever watches the server: it and its database answer. */
+  /** For whoever watches the server: it and its database answer, the disk has room, and copies are made; else 503, in words. */
   health: query<{ answers: true }>('open')('/health'),
   lists: query<Lists>('read-jobs')('/lists', { query: dated }),
   saveCompany: command('set-up')('/company', { input: companyInput }),

@@ -1,3 +1,4 @@
+import { LedrinError } from '../../core/errors/ledrinError';
 import { companyCalls } from '../../wire/company';
 import { todayOf } from '../http/context';
 import { handle } from '../http/handlers';
@@ -9,11 +10,17 @@ import { JOB_COUNT } from './queries';
 import { loadLists, loadSession } from './session';
 
 export const companyHandlers = handle(companyCalls, {
-  health: async (sql) => {
+  health: async (sql, _args, { watch }) => {
     await sql.get(JOB_COUNT);
+    const troubles = await watch.troubles();
+    if (troubles.length > 0) throw new LedrinError('unavailable', troubles.join('. '));
     return { answers: true };
   },
-  session: (sql, _args, context) => loadSession(sql, todayOf(context), { ...context, sendsMail: context.mailServer !== null }),
+  session: async (sql, _args, context) => {
+    const { person, demo, mailServer, watch } = context;
+    const troubles = person?.role === 'owner' ? await watch.troubles() : [];
+    return loadSession(sql, todayOf(context), { person, demo, sendsMail: mailServer !== null, troubles });
+  },
   lists: (sql, { asOf }) => loadLists(sql, asOf),
   saveCompany: (command, { body }) => saveCompany(command, body),
   companyLogo: async (sql) => ({ logo: await companyLogo(sql) }),

@@ -11,7 +11,12 @@ import { newestEntryDate, findCompany } from './company';
 export async function loadSession(
   sql: Reader,
   today: string,
-  { sendsMail, person, demo }: { sendsMail: boolean; person: SignedIn | null; demo: boolean },
+  {
+    sendsMail,
+    person,
+    demo,
+    troubles,
+  }: { sendsMail: boolean; person: SignedIn | null; demo: boolean; troubles: readonly string[] },
 ): Promise<Session> {
   const users = await sql.find(UserTable, { closed: 0 }, ['id']);
   const of = {
@@ -26,6 +31,7 @@ export async function loadSession(
         )
       : [],
     today,
+    troubles: [...troubles],
   };
   if (!person) return { ...of, company: null, newestMonth: null, jobCount: 0, sendsMail: false };
   const [company, newest, jobs] = await Promise.all([findCompany(sql), newestEntryDate(sql), sql.get(JOB_COUNT)]);

@@ -1,10 +1,13 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
 import { hashOf, isSound, keepContent } from '../attachments/contents';
 import { cleanUp, faultsOf, reportLines, SMALL_BOOK, temporaryFolder } from '../test/books';
-import { backUp, copiesFolder, nightlyCopy, restore } from './backup';
+import { SessionTable, UserTable } from '../users/models';
+import { backUp, copiesFolder, restore } from './backup';
+import { copiesToRemove, hourlyCopy } from './copies';
+import { Watch } from './watch';
 import { openDatabase } from './database';
 import { troubleInWords } from './inWords';
 import { MIGRATIONS } from './migrations/index';
@@ -43,12 +46,63 @@ test('a backup made while the books are open comes back whole, attachments and m
   await expect(restore(join(other, 'no.zip'), join(other, 'c.sqlite'), storesIn(other))).rejects.toThrow(/is not a backup/);
 });
 
-test('one copy a night is kept, the newest seven', async () => {
+test('copies are kept by the hour for two days, by the day for a month, by the month for a year; those of the future stay', () => {
+  const now = new Date('2031-05-20T10:30:00Z');
+  const names: string[] = [];
+  for (let hours = 0; hours < 500 * 24; hours++)
+    names.push(new Date(now.getTime() - hours * 3_600_000).toISOString().slice(0, 13));
+  const removed = new Set(copiesToRemove([...names, '2099-01-01T00', '2031-05-01', 'before-0026'], now));
+  const kept = names.filter((it) => !removed.has(it));
+  // 48 of the last two days, one of each day of the 29 before, the newest; then one of each month, the newest in it.
+  expect(kept.slice(0, 48)).toEqual(names.slice(0, 48));
+  expect(kept.slice(48, 51)).toEqual(['2031-05-18T10', '2031-05-17T23', '2031-05-16T23']);
+  expect(kept.filter((it) => it < '2031-04-19')).toEqual([
+    ...['2031-03-31T23', '2031-02-28T23', '2031-01-31T23', '2030-12-31T23', '2030-11-30T23', '2030-10-31T23'],
+    ...['2030-09-30T23', '2030-08-31T23', '2030-07-31T23', '2030-06-30T23', '2030-05-31T23'],
+  ]);
+  expect([removed.has('2099-01-01T00'), removed.has('2031-05-01'), removed.has('before-0026')]).toEqual([false, true, false]);
+});
+
+test('a copy is read by its owner alone, has no session in it, is encrypted where there is a passphrase, and comes back', async () => {
+  const folder = temporaryFolder();
+  const file = join(folder, 'a.sqlite');
+  const database = await openDatabase(file);
+  expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
+  const at = '2031-05-01T08:00:00Z';
+  await database.write(async (sql) => {
+    const id = await sql.insert(UserTable, { name: 'Ann', role: 'owner', email: 'a@x.example', created_at: at });
+    await sql.insert(SessionTable, { token: 'token-of-ann', user_id: id, began_at: at, seen_at: at, from_where: 'x' });
+  });
+  const now = new Date('2031-05-02T13:10:00Z');
+  expect([await hourlyCopy(file, now, 'a long passphrase'), await hourlyCopy(file, now, 'a long passphrase')]).toEqual([
+    true,
+    false,
+  ]);
+  await database.close();
+  const copy = join(copiesFolder(file), 'a.sqlite.2031-05-02T13');
+  expect([statSync(copy).mode & 0o777, statSync(file).mode & 0o777]).toEqual([0o600, 0o600]);
+  expect(readFileSync(copy).includes('token-of-ann') || readFileSync(copy).includes('SQLite format')).toBe(false);
+  const other = temporaryFolder();
+  const to = (passphrase: string | null) => restore(copy, join(other, 'b.sqlite'), storesIn(other), passphrase);
+  await expect(to(null)).rejects.toThrow(/is encrypted; set LEDRIN_BACKUP_PASSPHRASE/);
+  await expect(to('another one')).rejects.toThrow(/the passphrase is another, or the file is not whole/);
+  await to('a long passphrase');
+  const restored = await openDatabase(join(other, 'b.sqlite'), { checked: true });
+  expect(await restored.read((sql) => sql.find(SessionTable, {}))).toEqual([]);
+  expect((await restored.read((sql) => sql.find(UserTable, {}))).map((it) => it.name)).toEqual(['Ann']);
+  await restored.close();
+});
+
+test('a copy that fails is told until one is made again', async () => {
   const file = join(temporaryFolder(), 'a.sqlite');
   await (await openDatabase(file)).close();
-  for (let day = 1; day <= 9; day++) expect(await nightlyCopy(file, `2031-04-0${day}`)).toBe(true);
-  expect(await nightlyCopy(file, '2031-04-09')).toBe(false);
-  expect(readdirSync(copiesFolder(file)).sort()).toEqual([3, 4, 5, 6, 7, 8, 9].map((day) => `a.sqlite.2031-04-0${day}`));
+  writeFileSync(copiesFolder(file), 'a file where the folder should be');
+  const watch = new Watch(file, null);
+  await expect(watch.copy(new Date('2031-05-02T13:10:00Z'))).rejects.toThrow();
+  expect(await watch.troubles()).toEqual([expect.stringMatching(/^The copy of 2031-05-02 13:10 UTC failed/)]);
+  rmSync(copiesFolder(file));
+  await watch.copy(new Date('2031-05-02T14:10:00Z'));
+  expect(await watch.troubles()).toEqual([]);
 });
 
 test('a database in use is copied before it is migrated, a new one is not', async () => {
@@ -139,4 +193,7 @@ const SHIPPED: readonly string[] = [
   '4878c4421158',
   '04c5075b0c64',
   '03b1ebbde234',
+  '24950d826437',
+  '355248746a1a',
+  'a19270a2eee2',
 ];

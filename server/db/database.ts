@@ -1,8 +1,8 @@
-import { closeSync, mkdirSync, openSync } from 'node:fs';
+import { chmodSync, closeSync, mkdirSync, openSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { Transaction } from 'sequelize';
 import { closeConnection, connect, type Connection } from './connection';
-import { copiesFolder, copyDatabase } from './backup';
+import { copiesFolder, copyDatabase, OWN_ALONE } from './backup';
 import { troubleInWords } from './inWords';
 import { migrate } from './migrate';
 import { ReaderPool } from './readerPool';
@@ -67,7 +67,8 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
   try {
     mkdirSync(dirname(resolve(file)), { recursive: true });
     // An empty file is an empty database; one that is there is left as it is.
-    closeSync(openSync(file, 'a'));
+    closeSync(openSync(file, 'a', OWN_ALONE));
+    chmodSync(file, OWN_ALONE);
   } catch (error) {
     // Whatever the system says of it, such as that it is a folder: the file cannot be opened.
     throw inWords(file, troubleInWords(error) === null ? { code: 'SQLITE_CANTOPEN' } : error);

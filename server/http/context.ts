@@ -4,6 +4,7 @@ import type { Database } from '../db/database';
 import type { Actor } from '../ledger/audit';
 import type { Outbox } from '../stand-ins/outbox';
 import type { SessionCookie, SignedIn } from '../users/sessions';
+import type { Watch } from '../db/watch';
 import type { Workers } from '../workers/workers';
 
 /** What every way in works with, whoever asks. */
@@ -21,6 +22,8 @@ export interface Setting {
   files: string;
   /** Does what would hold up everybody else: documents, sheets, books. */
   workers: Workers;
+  /** Says what is wrong with the machine: its disk, its copies. */
+  watch: Pick<Watch, 'troubles'>;
   /** The address the product is reached at, for links; such as `http://localhost:4310`. */
   address: string;
   /** Serves the sample company to be tried: each role has a user who signs in without a password. */

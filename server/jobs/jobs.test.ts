@@ -231,7 +231,8 @@ describe('the company', () => {
     });
     await act(database, TESTER, saveCompany, { ...company, name: 'Aldergate Ltd' });
     expect(
-      (await loadSession(reading(database), '2031-05-01', { sendsMail: false, person: OWNER, demo: false })).company,
+      (await loadSession(reading(database), '2031-05-01', { sendsMail: false, person: OWNER, demo: false, troubles: [] }))
+        .company,
     ).toMatchObject({
       name: 'Aldergate Ltd',
       currency: 'GBP',

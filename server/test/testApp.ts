@@ -32,6 +32,7 @@ export function testApp(
     mailServer: null,
     files: temporaryFolder(),
     workers: WORKERS,
+    watch: { troubles: () => Promise.resolve([]) },
     address: 'http://localhost:4310',
     pages: null,
     demo: false,

@@ -32,7 +32,7 @@ function browser(app: App) {
   let [cookie, device] = ['', ''];
   const took = (reply: Response) => {
     if (reply.get('set-cookie')) cookie = cookieOf(reply);
-    device = reply.get('set-cookie')?.find((it) => it.startsWith('ledrin-device=')) ?? device;
+    device = [...(reply.get('set-cookie') ?? [])].find((it) => it.startsWith('ledrin-device=')) ?? device;
     return reply;
   };
   const all = () => [cookie, device.split(';')[0]].filter(Boolean).join('; ');

@@ -83,6 +83,15 @@ export function Shell() {
       <Band company={session.company?.name ?? null} band={band} onOpen={setOpen} />
       <main className="pt-[46px]">
         {session.company && <SecondRow band={band} />}
+        {session.troubles.length > 0 && (
+          <div role="alert" className="border-b border-[var(--loss)] bg-[var(--loss-soft)] px-5 py-1">
+            {session.troubles.map((it) => (
+              <p key={it} className="m-0">
+                {it}.
+              </p>
+            ))}
+          </div>
+        )}
         <div id={PAGE} tabIndex={-1} className="outline-none">
           <Suspense fallback={<Waiting what="the page" />}>
             <Outlet />

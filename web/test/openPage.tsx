@@ -50,6 +50,7 @@ export function openPage(Page: ComponentType, path: string, address: string, rep
     today: '2031-05-12',
     jobCount: 1,
     sendsMail: false,
+    troubles: [],
   };
   const given: Replies = { session, ...replies };
   const asked: Asked[] = [];
