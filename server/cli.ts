@@ -1,3 +1,4 @@
+import { dayIn } from '../core/calendar/dayIn';
 import { existsSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { isPlainDate } from '../core/calendar/plainDate';
@@ -79,7 +80,7 @@ async function reportText(database: Database, name: string, options: Options): P
     throw new LedrinError('bad-input', `--as-of ${date} is not a date; write it as 2031-04-30`);
   if (application !== undefined && !/^\d{1,9}$/.test(application))
     throw new LedrinError('bad-input', `--application ${application} is not a number`);
-  const today = new Date().toISOString().slice(0, 10);
+  const today = dayIn(new Date(), '');
   return database.read(async (sql) => {
     const asOf = date ?? (await usualAsOf(sql, today));
     const number = application === undefined ? undefined : Number(application);

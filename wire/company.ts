@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import type { Role } from '../core/rights/rights';
+import { isTimeZone } from '../core/calendar/dayIn';
 import { isJobNumberPattern } from '../core/jobs/jobNumber';
 import { days, filled, list, rate, text } from './fields';
 import { command, dated, query, upload } from './call';
@@ -22,11 +23,19 @@ export const companyInput = v.strictObject({
   phone: text(60),
   email: text(),
   web: text(),
+  /** Where its day begins; empty: the server's own. */
+  timeZone: v.optional(
+    v.pipe(
+      text(60),
+      v.check((it) => it === '' || isTimeZone(it), 'expected a time zone such as Europe/London, or nothing'),
+    ),
+    '',
+  ),
   /** How to pay, a line each. */
   bankDetails: text(600),
   jobNumberPattern: v.pipe(
     text(30),
-    v.check((it) => it === '' || isJobNumberPattern(it), 'expected a pattern with one run of #, such as YY-###, or nothing'),
+    v.check((it) => it === '' || isJobNumberPattern(it), 'use # for the running number, such as YY-###, or leave it empty'),
   ),
 });
 export type CompanyInput = v.InferOutput<typeof companyInput>;
@@ -75,6 +84,8 @@ export interface Company {
   currency: string;
   /** Decimals of the currency's minor unit. */
   digits: number;
+  /** Of its day; empty: the server’s own. */
+  timeZone: string;
   taxName: string;
   taxRate: number;
   yearStartMonth: number;

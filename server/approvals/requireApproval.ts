@@ -12,7 +12,7 @@ import { displayExact } from '../../core/money/display';
 import type { Cents } from '../../core/money/cents';
 import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
-import type { Actor } from '../ledger/audit';
+import { dayOf, type Actor } from '../ledger/audit';
 import type { Command } from '../ledger/command';
 import { ApprovalRuleTable, ApprovalTable } from './models';
 import { STOOD_IN_FOR } from './queries';
@@ -76,10 +76,11 @@ export async function rulesOf(sql: Reader): Promise<ApprovalRule[]> {
 /** In whose name somebody approves what is asked of a role: their own, or that of whoever is away and named them. Null: they may not. */
 export async function approverFor(
   sql: Reader,
-  { name, role, at }: Pick<Actor, 'name' | 'role' | 'at'>,
+  actor: Pick<Actor, 'name' | 'role' | 'at' | 'day'>,
   asked: Approver,
 ): Promise<string | null> {
+  const { name, role } = actor;
   if (role !== undefined && approves(role, asked)) return name;
-  const absent = await sql.all(STOOD_IN_FOR, [at.slice(0, 10), name]);
+  const absent = await sql.all(STOOD_IN_FOR, [dayOf(actor), name]);
   return absent.find((it) => approves(it.role, asked))?.name ?? null;
 }

@@ -1,3 +1,4 @@
+import { isTimeZone } from '../../core/calendar/dayIn';
 import { isJobNumberPattern } from '../../core/jobs/jobNumber';
 import { isCurrency } from '../../core/money/currency';
 import { bookFile } from '../book/bookFile';
@@ -17,17 +18,20 @@ export const company = bookFile({
     address: text(),
     job_number_pattern: text('`YY-###`: one run of `#`'),
     ...{ registration_number: text(), tax_number: text(), phone: text(), email: text(), web: text() },
+    time_zone: text('such as Europe/London; empty: the server’s own'),
     ...{ bank_details: text(), logo: longText('a PNG or SVG as a data URL') },
   },
   key: [],
   keyNote: 'one row',
   query:
-    'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address, job_number_pattern, registration_number, tax_number, phone, email, web, bank_details, logo FROM company',
+    'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address, job_number_pattern, registration_number, tax_number, phone, email, web, time_zone, bank_details, logo FROM company',
   check(row, book) {
     const logo = row.logo ? logoFault(row.logo) : null;
     if (logo !== null) book.fault(company, row, 'logo', logo);
     if (typeof row.currency === 'string' && !isCurrency(row.currency))
       book.fault(company, row, 'currency', `"${row.currency}" is not an ISO 4217 currency code such as GBP`);
+    if (row.time_zone && !isTimeZone(row.time_zone))
+      book.fault(company, row, 'time_zone', `"${row.time_zone}" is not a time zone such as Europe/London`);
     if (row.job_number_pattern && !isJobNumberPattern(row.job_number_pattern))
       book.fault(
         company,
@@ -53,6 +57,7 @@ export const company = bookFile({
       ...{ id: 1, name: row.name, currency: row.currency, tax_name: row.tax_name ?? '', tax_rate: row.tax_percent ?? 0 },
       ...{ year_start_month: row.year_start_month ?? 1, address: row.address ?? '' },
       job_number_pattern: row.job_number_pattern ?? '',
+      time_zone: row.time_zone ?? '',
       ...{ registration_number: row.registration_number ?? '', tax_number: row.tax_number ?? '', phone: row.phone ?? '' },
       ...{ email: row.email ?? '', web: row.web ?? '', bank_details: row.bank_details ?? '', logo: row.logo ?? '' },
     });

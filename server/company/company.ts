@@ -23,7 +23,13 @@ export async function findCompany(sql: Reader): Promise<Company | null> {
     jobNumberPattern: row.job_number_pattern,
     ...{ registrationNumber: row.registration_number, taxNumber: row.tax_number, phone: row.phone, email: row.email },
     ...{ web: row.web, bankDetails: row.bank_details, hasLogo: row.logo !== '' },
+    timeZone: row.time_zone,
   };
+}
+
+/** The time zone the company's day is of; empty: the server's own. */
+export async function timeZoneOf(sql: Reader): Promise<string> {
+  return (await sql.findOne(CompanyTable, { id: 1 }))?.time_zone ?? '';
 }
 
 /** The company whose books these are. Throws refused in an empty database: without its currency no amount can be read or shown. */

@@ -32,6 +32,7 @@ export async function saveCompany(command: Command, input: CompanyInput): Promis
         job_number_pattern: input.jobNumberPattern,
         ...{ registration_number: input.registrationNumber, tax_number: input.taxNumber, phone: input.phone },
         ...{ email: input.email, web: input.web, bank_details: input.bankDetails },
+        time_zone: input.timeZone,
       },
     ],
     ['id'],

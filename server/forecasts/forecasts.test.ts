@@ -60,7 +60,9 @@ test('what is said is kept with its note, comes to what the page worked out, and
 test('last month’s margin is of the contract as it stood then: a change of 1,000.00 was approved on 15 February', async () => {
   const february = await view('2031-02-28');
   const march = await view('2031-03-31');
-  expect([february.contractSum - february.contractSumLastMonth, march.contractSum - march.contractSumLastMonth]).toEqual([100_000, 0]);
+  expect([february.contractSum - february.contractSumLastMonth, march.contractSum - march.contractSumLastMonth]).toEqual([
+    100_000, 0,
+  ]);
 });
 
 test('saved again without a line, that line has no forecast of the day any more', async () => {

@@ -110,6 +110,8 @@ test.each([
   ['a host that is none of ours', { Host: 'evil.example:4410' }, 'get'],
   ['a foreign origin', { Origin: 'http://evil.example' }, 'post'],
   ['an origin that is none', { Origin: 'null' }, 'post'],
+  ['a host written as one number', { Host: '2130706433:4310' }, 'get'],
+  ['an origin of another scheme', { Origin: 'https://localhost:4310', Host: 'localhost:4310' }, 'post'],
   ['an origin that is no address', { Origin: 'x' }, 'post'],
   ['a page of another site that reads', { 'Sec-Fetch-Site': 'cross-site', 'Sec-Fetch-Mode': 'no-cors' }, 'get'],
 ] as const)('%s is refused', async (_what, headers, method) => {

@@ -1,3 +1,5 @@
+import { dayIn } from '../../core/calendar/dayIn';
+import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Request } from 'express';
 import type { Stores } from '../attachments/contents';
 import type { Database } from '../db/database';
@@ -36,6 +38,8 @@ export interface Setting {
 export interface Context extends Setting {
   person: SignedIn | null;
   cookie: SessionCookie;
+  /** The company's time zone; empty: the server's own. */
+  timeZone: string;
 }
 
 /** The folders beside the database. */
@@ -44,12 +48,13 @@ export function storesOf({ files, outbox }: Pick<Context, 'files' | 'outbox'>): 
 }
 
 /** Whoever asks, as the audit trail names them: a client answers without signing in. */
-export function actorOf({ now, person }: Pick<Context, 'now' | 'person'>): Actor {
-  const at = now().toISOString();
-  return person ? { name: person.name, at, role: person.role } : { name: 'nobody signed in', at };
+export function actorOf(context: Pick<Context, 'now' | 'person' | 'timeZone'>): Actor {
+  const { person } = context;
+  const when = { at: context.now().toISOString(), day: todayOf(context) };
+  return person ? { name: person.name, ...when, role: person.role } : { name: 'nobody signed in', ...when };
 }
 
-/** The server's own day. */
-export function todayOf({ now }: Pick<Context, 'now'>): string {
-  return now().toISOString().slice(0, 10);
+/** The company's own day. */
+export function todayOf({ now, timeZone }: Pick<Context, 'now' | 'timeZone'>): PlainDate {
+  return dayIn(now(), timeZone);
 }

@@ -28,13 +28,15 @@ export function refuseOtherSites(address: string) {
   const names = new Set([...THIS_MACHINE, hostName(address)]);
   return (request: Request, _response: Response, next: NextFunction): void => {
     const host = request.get('host') ?? '';
-    if (!names.has(hostName(`http://${host}`)))
+    // As it was sent: other ways of writing an address, such as one whole number, are none of this server's names.
+    const sent = host.toLowerCase().replace(/:\d+$/, '');
+    if (!names.has(sent))
       throw new LedrinError(
         'refused',
         `This server does not answer as ${host.slice(0, 80)}. Open it at ${address}, or set LEDRIN_ADDRESS`,
       );
     const origin = request.get('origin');
-    if (request.method !== 'GET' && origin !== undefined && !sameSite(origin, host))
+    if (request.method !== 'GET' && origin !== undefined && !isOurs(origin, [address, `${request.protocol}://${host}`]))
       throw new LedrinError('refused', `A page of ${origin.slice(0, 80)} may not change these books`);
     if (request.get('sec-fetch-site') === 'cross-site' && request.get('sec-fetch-mode') !== 'navigate')
       throw new LedrinError('refused', 'A page of another site may not read or change these books');
@@ -46,6 +48,8 @@ function hostName(address: string): string {
   return URL.canParse(address) ? new URL(address).hostname : '';
 }
 
-function sameSite(origin: string, host: string): boolean {
-  return URL.canParse(origin) && new URL(origin).host === host;
+/** Of the same host and the same scheme as an address of ours: what came over plain http is not a page of ours behind TLS. */
+function isOurs(origin: string, addresses: readonly string[]): boolean {
+  const originOf = (address: string) => (URL.canParse(address) ? new URL(address).origin : null);
+  return addresses.some((it) => originOf(it) !== null && originOf(it) === originOf(origin));
 }

@@ -13,6 +13,7 @@ import { auditName, runCommand, type Asked, type Command } from '../ledger/comma
 import { JobTable } from '../jobs/models';
 import { JOBS_OF_TEAM } from '../users/queries';
 import { sessionCookie, type SignedIn } from '../users/sessions';
+import { timeZoneOf } from '../company/company';
 import { actorOf, type Context, type Setting } from './context';
 import { bodyLimit, jsonBody, receiveBody } from './body';
 import { read } from './door';
@@ -40,7 +41,8 @@ export function serve(setting: Setting, nouns: readonly Handled[]): Router {
       assertRight(person, name, call, request);
       const database = await databaseOf(setting.database, person);
       const cookie = sessionCookie(request, response, setting.address);
-      const context: Context = { ...setting, database, person, cookie };
+      const timeZone = await setting.database.read(timeZoneOf);
+      const context: Context = { ...setting, database, person, cookie, timeZone };
       await assertOwnJob(context, request);
       if (readBody) await receiveBody(readBody, request, response);
       await carry(request, response, context);

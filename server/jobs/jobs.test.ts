@@ -14,7 +14,7 @@ import { addCostCodes, addClient, saveCompany } from '../company/saveCompany';
 afterAll(cleanUp);
 
 const company = {
-  ...{ registrationNumber: '', taxNumber: '', phone: '', email: '', web: '', bankDetails: '' },
+  ...{ registrationNumber: '', taxNumber: '', phone: '', email: '', web: '', bankDetails: '', timeZone: '' },
   name: 'Aldergate Cladding',
   currency: 'GBP',
   taxName: 'VAT',

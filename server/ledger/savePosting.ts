@@ -7,7 +7,7 @@ import { farAheadRefusal } from '../../core/ledger/postingDay';
 import { lockedJob } from './lockedJob';
 import { NEWEST_OF_JOBS } from './queries';
 import { nextId, type Sql } from '../db/sql';
-import type { Actor } from './audit';
+import { dayOf, type Actor } from './audit';
 
 export interface PostingToSave {
   kind: PostingKind;
@@ -41,8 +41,8 @@ export async function savePosting(
 }
 
 /** Throws bad input where a posting is dated more than a year ahead of today and of all that is known of its jobs. */
-async function assertNotFarAhead(sql: Sql, { at }: Actor, on: PlainDate, jobIds: readonly number[]): Promise<void> {
-  const today = at.slice(0, 10);
+async function assertNotFarAhead(sql: Sql, actor: Actor, on: PlainDate, jobIds: readonly number[]): Promise<void> {
+  const today = dayOf(actor);
   if (farAheadRefusal(on, [today]) === null) return;
   const known = await sql.get(NEWEST_OF_JOBS, [JSON.stringify(jobIds)]);
   assertAllowed([farAheadRefusal(on, [today, known?.newest ?? null])]);

@@ -1,3 +1,4 @@
+import { dayOf } from '../ledger/audit';
 import { QUESTION_COUNT, QUESTION } from './queries';
 import { present } from '../../core/errors/known';
 import { QuotationTable } from '../quotations/models';
@@ -103,7 +104,7 @@ async function openOffer(sql: Reader, token: string, today: string): Promise<Off
 export async function askAboutOffer(command: Command, token: string, name: string, question: string): Promise<void> {
   const { sql, actor } = command;
   const { at } = actor;
-  const offer = await openOffer(sql, token, at.slice(0, 10));
+  const offer = await openOffer(sql, token, dayOf(actor));
   const asked = await sql.get(QUESTION_COUNT, [offer.id]);
   if (present(asked).count >= 50) throw new LedrinError('refused', 'There are many questions already; please call');
   await sql.insert(OfferQuestionTable, { offer_id: offer.id, asked_at: at, asked_by: name, question });
@@ -128,7 +129,7 @@ export async function replyToQuestion(command: Command, id: number, answer: stri
 export async function acceptOffer(command: Command, token: string, { name, signature, options }: AcceptInput): Promise<void> {
   const { sql, actor } = command;
   const { at } = actor;
-  const offer = await openOffer(sql, token, at.slice(0, 10));
+  const offer = await openOffer(sql, token, dayOf(actor));
   const { alternates } = JSON.parse(offer.document) as ClientDocument;
   const beyond = options.findIndex((it) => it > alternates.length);
   if (beyond >= 0) throw fieldError(`options.${beyond}`, `There is no option ${options[beyond]}; there are ${alternates.length}`);
@@ -146,7 +147,7 @@ export async function acceptOffer(command: Command, token: string, { name, signa
 export async function declineOffer(command: Command, token: string, name: string, reason: string): Promise<void> {
   const { sql, actor } = command;
   const { at } = actor;
-  const offer = await openOffer(sql, token, at.slice(0, 10));
+  const offer = await openOffer(sql, token, dayOf(actor));
   await sql.update(OfferTable, { id: offer.id }, { status: 'declined', answered_at: at, answered_by: name, reason });
   await answered(command, offer, 'declined', name);
 }
@@ -159,7 +160,7 @@ async function answered(command: Command, offer: OfferRow, status: 'accepted' | 
     const where = { job_id: jobId, number: Number(offer.number) };
     await sql.update(QuotationTable, where, {
       status,
-      answered_on: laterOf(actor.at.slice(0, 10), offer.sentOn),
+      answered_on: laterOf(dayOf(actor), offer.sentOn),
       answered_by: name,
     });
   }

@@ -1,3 +1,4 @@
+import { dayOf } from '../ledger/audit';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { ACCOUNTS } from '../../core/ledger/accounts';
@@ -71,7 +72,7 @@ export async function handOver(
   const run = await sql.insert(PayrollRunTable, {
     from_day: from,
     to_day: to,
-    handed_on: actor.at.slice(0, 10),
+    handed_on: dayOf(actor),
     handed_by: actor.name,
   });
   const first = await nextId(sql, PayrollLineTable);

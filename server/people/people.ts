@@ -1,3 +1,4 @@
+import { dayOf } from '../ledger/audit';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { present } from '../../core/errors/known';
 import type { AnonymousInput } from '../../wire/people';
@@ -54,7 +55,7 @@ export async function makeAnonymous(command: Command, name: string, { years }: A
     throw new LedrinError('refused', `${name} is named on running jobs: ${running.join(', ')}; name somebody else there first`);
   const last = (await sql.get(LAST_ACT, [name]))?.at?.slice(0, 10) ?? null;
   const until = last && `${Number(last.slice(0, 4)) + years}${last.slice(4)}`;
-  if (until && until > actor.at.slice(0, 10))
+  if (until && until > dayOf(actor))
     throw fieldError('years', `${name} last recorded something on ${last}; after ${years} years, on ${until}, the name may go`);
   const former = `Former employee ${present(await sql.get(LARGEST_FORMER, [])).count + 1}`;
   const renames: [statement: string, was: string, becomes: string][] = [

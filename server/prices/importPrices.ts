@@ -1,3 +1,4 @@
+import { dayOf } from '../ledger/audit';
 import { CostCodeTable, VendorTable } from '../company/models';
 import type { Command } from '../ledger/command';
 import { BookRefused, FaultList } from '../book/bookFaults';
@@ -30,7 +31,7 @@ export async function importPrices(command: Command, path: string): Promise<numb
   }
   if (rows.length === 0 && !faults.any) faults.add('price_items', 1, '', 'there is no item in the file');
   if (faults.any) throw new BookRefused(faults.faults);
-  const on = actor.at.slice(0, 10);
+  const on = dayOf(actor);
   await savePriceItems(command, {
     items: (rows as Row<typeof priceItems.columns>[]).map(itemOf),
     on,

@@ -29,7 +29,7 @@ type Reply<N extends Name> = OutputOf<(typeof CALLS)[N]> | { status: number; bod
 export type Replies = { [N in Name]?: Reply<N> | ((asked: Asked) => Reply<N>) };
 
 const COMPANY = {
-  ...{ registrationNumber: '', taxNumber: '', phone: '', email: '', web: '', bankDetails: '', hasLogo: false },
+  ...{ registrationNumber: '', taxNumber: '', phone: '', email: '', web: '', bankDetails: '', hasLogo: false, timeZone: '' },
   ...{ name: 'Brackenfell Envelope Ltd', currency: 'GBP', digits: 2, taxName: 'VAT', taxRate: 200_000, yearStartMonth: 4 },
   ...{ address: '', jobNumberPattern: '' },
 };

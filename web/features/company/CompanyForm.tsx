@@ -16,8 +16,21 @@ const FIELDS = {
   yearStartMonth: whole('a month'),
   address: words(),
   jobNumberPattern: words(),
-  ...{ registrationNumber: words(), taxNumber: words(), phone: words(), email: words(), web: words(), bankDetails: words() },
+  ...{
+    registrationNumber: words(),
+    taxNumber: words(),
+    phone: words(),
+    email: words(),
+    web: words(),
+    bankDetails: words(),
+    timeZone: words(),
+  },
 };
+
+const ZONES = [
+  ['', 'as the server'],
+  ...Intl.supportedValuesOf('timeZone').map((it) => [it, it.replaceAll('_', ' ')] as const),
+] as const;
 
 /** Who keeps these books, and in what currency. */
 export function CompanyForm({ company, verb, onSaved }: { company: Session['company']; verb: string; onSaved: () => void }) {
@@ -32,6 +45,7 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     ...{ registrationNumber: company?.registrationNumber ?? '', taxNumber: company?.taxNumber ?? '' },
     ...{ phone: company?.phone ?? '', email: company?.email ?? '', web: company?.web ?? '' },
     bankDetails: company?.bankDetails ?? '',
+    timeZone: company?.timeZone ?? '',
   });
   const [save, { isLoading }] = useSaveCompanyMutation();
   const onSubmit = submit(async (values) => {
@@ -61,9 +75,8 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
           <div className="col-span-2">{input('web', 'Web')}</div>
           <div className="col-span-3">{input('registrationNumber', 'Registration number')}</div>
           <div className="col-span-3">{input('taxNumber', 'Tax number')}</div>
-          <div className="col-span-6">
-            {input('bankDetails', 'How to pay: bank, account', { hint: 'On invoices, as it is written here' })}
-          </div>
+          <div className="col-span-6">{choice('timeZone', 'Time zone: where the company’s day begins', ZONES)}</div>
+          <div className="col-span-6">{input('bankDetails', 'Bank details', { hint: 'On invoices, as it is written here' })}</div>
         </>
       )}
       <div className="col-span-6 flex items-center gap-3">
