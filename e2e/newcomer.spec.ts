@@ -77,7 +77,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await page.goto(`${running.url}/costs?as-of=2031-05`);
     const cell = (name: string, row: number) => page.getByLabel(`${name}, row ${row}`, { exact: true });
     await cell('Date', 1).focus();
-    for (const typed of ['12', '10', '', '1', 'lab', 'Crew', 'TS-1', '', '50', '1250', 'Framing']) {
+    for (const typed of ['12', '10', '', '1', 'lab', 'Crew', 'TS-1', '50', '1250', 'Framing']) {
       if (typed) await page.keyboard.type(typed);
       await page.keyboard.press('Tab');
     }
@@ -87,7 +87,7 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await cell('Date', 2).focus();
     await paste(
       page,
-      '20\t1001\t\t200\tmaterial\tPANEL\tDN-1\t\t\t1,000.00\tPanels\n21\t1001\t\t200\tother\t\tX-1\t\t\t150\tSkip hire',
+      '20\t1001\t\t200\tmaterial\tPANEL\tDN-1\t\t1,000.00\tPanels\n21\t1001\t\t200\tother\t\tX-1\t\t150\tSkip hire',
     );
     await page.keyboard.press('Alt+p');
     await expect(page.getByText('No budget for this line')).toBeVisible();

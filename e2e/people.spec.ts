@@ -85,6 +85,7 @@ test('a second factor is turned on with an app, asked for at the next sign-in, a
   await page.getByRole('button', { name: 'Set password and sign in' }).click();
   await page.getByRole('button', { name: /Una Lark: account/ }).click();
   await page.getByRole('link', { name: 'Your account' }).click();
+  await page.getByRole('form', { name: 'Begin the second factor' }).getByLabel('Your password').fill('rain on the roof tiles');
   await page.getByRole('button', { name: 'Turn it on …' }).click();
   const key = (await page.getByText('Or type this key:').textContent())!.split(': ')[1]!;
   await page.getByLabel('Code', { exact: true }).fill(new TOTP({ secret: Secret.fromBase32(key) }).generate());

@@ -53,7 +53,7 @@ test('the job file keeps facts, events and postings; a locked job takes no trans
   await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
   await expect(page.getByLabel('Retention %')).toBeDisabled();
   await page.getByLabel('What', { exact: true }).fill('Snag list agreed');
-  await page.getByRole('button', { name: 'Note it' }).click();
+  await page.getByRole('button', { name: 'Add note' }).click();
   await expect(page.getByText('Snag list agreed')).toBeVisible();
   const folder = mkdtempSync(join(tmpdir(), 'ledrin-posting-'));
   writeFileSync(join(folder, 'Drawing 12.pdf'), '%PDF-1.4 made up');

@@ -36,7 +36,7 @@ test('a tender goes from an empty page to an awarded job with an approved change
       page,
       'CREW\tRoofer\tlabour\t100\t\t32.5\t\nMEMBRANE\tMembrane\tmaterial\t200\tm2\t14.25\t\nFIXING\tFixing\tmaterial\t200\tnr\t0.1234\t\nADHESIVE\tAdhesive\tmaterial\t999\tkg\t6.40\t15\n',
     );
-    await expect(page.getByText('1 cell says what is missing or wrong')).toBeVisible();
+    await expect(page.getByText('1 cell has an error')).toBeVisible();
     await page.getByLabel('Cost code, row 4').focus();
     await page.keyboard.type('200');
     await page.keyboard.press('Enter');
@@ -221,7 +221,7 @@ test('a tender goes from an empty page to an awarded job with an approved change
     // The day that is proposed is today, which lies years before this made-up job.
     await page.getByLabel('On', { exact: true }).fill('31 May 2031');
     await page.getByRole('button', { name: 'Approve, 120.00' }).click();
-    await expect(page.getByText('In every report from 31 May 2031 on.')).toBeVisible();
+    await expect(page.getByText('Included in reports from 31 May 2031.')).toBeVisible();
     await page.goto(`${running.url}/reports/changes?as-of=2031-05`);
     await page.getByLabel('decided ones too').check();
     await expect(page.getByRole('row', { name: /CO1 Two more outlets/ })).toContainText('120.00');

@@ -84,10 +84,10 @@ test('a week: typed by keyboard for a crew, returned, put right, approved, poste
 
   await page.getByLabel('All lines that are not posted').uncheck();
   await page.getByLabel(/^Mara Benning, 2105/).check();
-  await page.getByLabel('Reason, where lines are returned').fill('Left early on Friday');
+  await page.getByLabel('Reason for returning').fill('Left early on Friday');
   await page.getByRole('button', { name: 'Return 5 lines, 41 h' }).click();
   await expect(page.getByRole('row', { name: /Mara Benning/ }).first()).toContainText('Left early on Friday');
-  await page.getByRole('button', { name: 'Put right' }).click();
+  await page.getByRole('button', { name: 'Correct and resubmit' }).click();
   const right = page.getByLabel('Fri 9 May, row 2', { exact: true });
   await expect(right).toHaveValue('8');
   await right.fill('4');

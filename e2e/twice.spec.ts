@@ -83,7 +83,7 @@ test('what is typed and not saved is asked about before the page is left; deleti
   const [a, b] = [present(await said.boundingBox()), present(await next.boundingBox())];
   expect(a.x >= b.x + b.width || b.x >= a.x + a.width || a.y >= b.y + b.height || b.y >= a.y + a.height).toBe(true);
   await page.getByRole('button', { name: 'Delete draft' }).click();
-  await page.getByRole('button', { name: 'Delete draft for good?' }).click();
+  await page.getByRole('button', { name: 'Delete draft permanently?' }).click();
   await expect(page.getByRole('link', { name: 'Raise a change' })).toBeVisible();
   await page.goto(`${running.url}/jobs/2110/changes/new?as-of=2031-04`);
   await page.getByLabel('Title').fill('Smoke vents');

@@ -33,7 +33,7 @@ test('what one keeps is not written over by the other, who is told and loses not
   await expect(second.getByLabel('Site', { exact: true })).toHaveValue('Elsewhere');
   // Something else saved on the same page reads everything again; what is typed and not saved stays as it is.
   await second.getByLabel('What', { exact: true }).fill('A call');
-  await second.getByRole('button', { name: 'Note it' }).click();
+  await second.getByRole('button', { name: 'Add note' }).click();
   await expect(second.getByText('A call')).toBeVisible();
   await expect(second.getByLabel('Site', { exact: true })).toHaveValue('Elsewhere');
   await expect(second.getByLabel('Name, row 1', { exact: true })).toHaveValue('Typed by the second');

@@ -26,7 +26,7 @@ export interface ImportPreview {
   /** Null where there is no company yet. */
   before: ImportTotals | null;
   after: ImportTotals | null;
-  /** Costs that are in the books already, word for word. */
+  /** Costs that identical to costs that already exist. */
   identical: {
     count: number;
     amount: number;

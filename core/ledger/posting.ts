@@ -16,7 +16,7 @@ export const POSTINGS = {
   },
   time: {
     title: 'Time',
-    irreversible: 'Time is put right by a line of time that reverses it, and a right one',
+    irreversible: 'Correct time by reversing and re-entering it',
   },
   application: {
     title: 'Application certified',

@@ -52,8 +52,7 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
   'change-agreed-beyond': ({ asked, agreed }, show) =>
     `${show(agreed)} is not possible: expected the amount asked for, ${show(asked)}, or less; raise another change for more`,
   'certification-stays': ({ number, because }) => `Application ${number} stays certified: ${because}`,
-  'entry-of-time': ({ entry }) =>
-    `${entry} comes from a line of time; it is put right by a line of time that reverses it, and a right one`,
+  'entry-of-time': ({ entry }) => `${entry} comes from a line of time; correct time by reversing and re-entering it`,
   'far-ahead': ({ on, newest }) =>
     `${displayDate(on)} is more than a year after ${displayDate(newest)}, the newest day known; check the year`,
   'job-locked': ({ job }) => `Job ${job} is locked; nothing posts to it until it is unlocked`,

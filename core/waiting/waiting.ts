@@ -58,7 +58,7 @@ export const WAITING = {
     to: (it) => inJob({ number: it.job }, 'quotation', it.document),
   },
   returnedTime: {
-    ...{ who: 'enter-time', todo: ['returned week sheet to put right', 'returned week sheets to put right'] },
+    ...{ who: 'enter-time', todo: ['returned week sheet to correct', 'returned week sheets to correct'] },
     ...{ named: weekSheet, to: toWeekSheet },
   },
   approveTime: {

@@ -67,7 +67,7 @@ const EXPLAIN: Record<DerivedFigure, Explain> = {
     ],
   }),
   lossProvision: (_, it, ref) => ({
-    rule: 'Where the job is expected to lose money, the whole loss is taken at once: estimate less contract sum, less the loss already in cost less earned revenue. Never below nothing.',
+    rule: 'Where the job is expected to lose money, the whole loss is taken at once: estimate less contract sum, less the loss already in cost less earned revenue. Never below zero.',
     operands: [
       money('Estimate at completion', it.estimate, '', ref('estimate')),
       money('Contract sum', it.contractSum, '−', ref('contractSum')),
@@ -118,10 +118,8 @@ function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Expl
 }
 
 function explainEarned(job: JobPosition, it: Progress, ref: Ref, at: At): Explained {
-  const stored =
-    it.uninstalled === 0
-      ? []
-      : [money('Uninstalled materials, at cost: taken off before, added after', it.uninstalled, '±', at('material-on-site'))];
+  const uninstalled = (label: string, sign: '−' | '+') =>
+    it.uninstalled === 0 ? [] : [money(label, it.uninstalled, sign, at('material-on-site'))];
   const rule =
     it.uninstalled === 0
       ? 'Contract sum times the share complete, rounded once.'
@@ -130,8 +128,9 @@ function explainEarned(job: JobPosition, it: Progress, ref: Ref, at: At): Explai
     rule,
     operands: [
       money('Contract sum', it.contractSum, '', ref('contractSum')),
+      ...uninstalled('Less uninstalled materials, at cost', '−'),
       { ...percent('Complete', it.complete, '×', ref('complete')), shown: followedPercent(job) },
-      ...stored,
+      ...uninstalled('Add uninstalled materials, at cost', '+'),
     ],
   };
 }

@@ -86,7 +86,7 @@ function checkApplicationDate(job: LoadedBillingJob, dated: string, previous: Ap
   if (previous && dated < previous.dated)
     throw fieldError(
       'dated',
-      `${dated} is before application ${previous.number}, ${previous.dated}; the dates of applications do not fall`,
+      `${dated} is before application ${previous.number}, ${previous.dated}; application dates must be in order`,
     );
 }
 
@@ -210,7 +210,7 @@ export async function deleteApplication(command: Command, jobNumber: string, num
   if (invoice !== null)
     throw new LedrinError(
       'refused',
-      `Application ${number} was invoice ${invoice} before its certification was reversed; the series has no gaps, so it is changed and certified again`,
+      `Application ${number} already has invoice number ${invoice} and cannot be deleted. Correct it and certify it again`,
     );
   await sql.remove(ApplicationLineTable, { application_id: application.id });
   await sql.remove(ApplicationTable, { id: application.id });

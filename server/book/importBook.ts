@@ -31,7 +31,7 @@ export interface FileInspected {
 }
 
 interface ImportOptions {
-  /** Costs that are in the books already, word for word, are left out. */
+  /** Costs that identical to costs that already exist, are left out. */
   skipIdentical?: boolean;
   /** Told what was read, before anything is saved; costs.csv streams and is not among it. */
   onChecked?: (files: FileInspected[]) => void;

@@ -88,7 +88,8 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     if (line.commitment === '') return;
     const commitment = commitments.get(line.commitment);
     if (!commitment) add('commitment', `There is no commitment line ${line.commitment}; write it as number/line`);
-    else if (commitment.job !== line.job) add('commitment', `${line.commitment} is of job ${commitment.job}, not of ${line.job}`);
+    else if (commitment.job !== line.job)
+      add('commitment', `${line.commitment} belongs to job ${commitment.job}, not ${line.job}`);
   });
   if (Math.abs(lines.reduce((total, line) => total + line.amount, 0)) > LARGEST_AMOUNT)
     faults.push({ field: 'lines', message: 'The total is more than one batch may hold; post it in smaller batches' });

@@ -27,13 +27,13 @@ export function copiesToRemove(names: readonly string[], now: Date): string[] {
       return at === null || at > now.getTime() ? [] : [{ name, at }];
     })
     .sort((a, b) => b.at - a.at);
-  const kept = new Set<string>();
+  const filled = new Set<string>();
   return past
     .filter(({ name, at }) => {
       const age = now.getTime() - at;
       const tier = age <= BY_HOUR ? name : age <= BY_DAY ? name.slice(0, 10) : age <= BY_MONTH ? name.slice(0, 7) : null;
-      if (tier === null || kept.has(tier)) return true;
-      kept.add(tier);
+      if (tier === null || filled.has(tier)) return true;
+      filled.add(tier);
       return false;
     })
     .map((it) => it.name);

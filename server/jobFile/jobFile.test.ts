@@ -263,7 +263,7 @@ test('what somebody else changed since it was opened is not written over', async
     await expect(late).rejects.toMatchObject({
       code: 'conflict',
       message: expect.stringMatching(
-        /changed after you opened it; tester saved here last, at 09:00 on 2031-05-02; open it in a second window/,
+        /changed after you opened it; tester saved here last, at 09:00 on 2031-05-02; reload to see the saved version/,
       ),
     });
   expect(await everything(database)).toBe(before);

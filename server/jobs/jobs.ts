@@ -30,7 +30,7 @@ export async function saveDraft(
   const text = JSON.stringify(content);
   if (id === null) return sql.insert(JobDraftTable, { content: text, actor: actor.name, saved_at: actor.at });
   if (!(await sql.findOne(JobDraftTable, by === null ? { id } : { id, actor: by })))
-    throw new LedrinError('not-found', 'This draft is no longer there; it was finished or thrown away in another window');
+    throw new LedrinError('not-found', 'This draft is no longer there; it was finished or deleted in another window');
   await sql.update(JobDraftTable, { id }, { content: text, actor: actor.name, saved_at: actor.at });
   return id;
 }

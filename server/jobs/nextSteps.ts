@@ -54,7 +54,7 @@ export function nextSteps(
   if (job.sovLines.length === 0) add('Enter the schedule of values', 'contract');
   if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', 'budget');
   if (last?.status === 'draft') add(`Finish and submit application ${last.number}`, 'application', last.number);
-  if (last?.status === 'submitted') add(`Certify application ${last.number} when the client agrees`, 'application', last.number);
+  if (last?.status === 'submitted') add(`Application ${last.number}: awaiting certificate`, 'application', last.number);
   if (bySchedule !== null && bySchedule > 0 && (!last || last.status === 'certified'))
     add('An instalment of the billing schedule is due: start an application', 'billing');
   else if (
@@ -64,11 +64,11 @@ export function nextSteps(
     progress.cost > 0 &&
     (!last || periodOf(last.dated) < periodOf(asOf))
   )
-    add('No application this month yet: start one', 'billing');
-  if (overdue > 0) add('Money is overdue: chase it', 'billing');
+    add('Application due this month', 'billing');
+  if (overdue > 0) add('Overdue payment: chase', 'billing');
   const unbudgeted = lines.filter((line) => !line.state.budgeted && line.state.cost !== 0).length;
   if (unbudgeted > 0)
-    add(`${unbudgeted} ${unbudgeted === 1 ? 'line has' : 'lines have'} cost and no budget: look at the coding`, 'budget');
+    add(`${unbudgeted} ${unbudgeted === 1 ? 'line has' : 'lines have'} cost and no budget: check coding`, 'budget');
   const over = lines.filter((line) => line.state.budgeted && line.variance < 0).length;
   if (over > 0) add(`${over} budget ${over === 1 ? 'line runs' : 'lines run'} over`, 'budget');
   const count = (status: string) => changes.filter((it) => it.status === status).length;

@@ -49,13 +49,13 @@ describe("a job's page", () => {
   test('leads to what waits', async () => {
     const texts = async (asOf: string, job = 'J1') => (await jobView(reading(small), job, asOf)).nextSteps.map((it) => it.text);
     expect(await texts('2031-03-31')).toEqual([
-      'Certify application 3 when the client agrees',
-      'Money is overdue: chase it',
-      '1 line has cost and no budget: look at the coding',
+      'Application 3: awaiting certificate',
+      'Overdue payment: chase',
+      '1 line has cost and no budget: check coding',
       '1 budget line runs over',
       '1 change order awaiting approval',
     ]);
-    expect(await texts('2031-04-30')).toContain('No application this month yet: start one');
+    expect(await texts('2031-04-30')).toContain('Application due this month');
     expect(await texts('2031-03-31', 'J2')).toEqual(['A tender without an estimate: price it']);
     // Of the sample company: the client of 2110 asked about CO1 on 28 April, and nobody has answered.
     const asked = async (asOf: string) => (await jobView(reading(demo), '2110', asOf)).nextSteps[0];

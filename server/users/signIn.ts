@@ -24,11 +24,9 @@ export async function userCalled(sql: Reader, who: string) {
 export async function checkedUser(database: Database, workers: Workers, { who, password }: { who: string; password: string }) {
   const user = await database.read((sql) => userCalled(sql, who));
   if (!(await workers.run('matchesPassword', password, user?.password ?? '')))
-    throw new LedrinError(
-      'not-allowed',
-      'Name and password do not go together. Type them again, or ask the owner for a new link',
-      [{ field: 'password', message: 'does not go with the name' }],
-    );
+    throw new LedrinError('not-allowed', 'Name and password do not match. Type them again, or ask the owner for a new link', [
+      { field: 'password', message: 'Name and password do not match' },
+    ]);
   return present(user ?? undefined);
 }
 

@@ -12,7 +12,7 @@ export interface Saved {
 }
 
 /** What to do where the product does not merge the two by itself. */
-const OPEN_AGAIN = 'open it in a second window and re-enter what you need';
+const OPEN_AGAIN = 'reload to see the saved version, then re-enter your changes';
 
 /**
  * Throws conflict where somebody saved `what` since `opened`, the version it was opened at: who, when, and what to do so that

@@ -88,7 +88,7 @@ export const lineSources: Record<
           : []),
     ]);
     return {
-      rule: 'Each commitment less what was invoiced against it, never below nothing; nothing once it is closed.',
+      rule: 'Each commitment less what was invoiced against it, never below zero; zero once it is closed.',
       operands,
     };
   },

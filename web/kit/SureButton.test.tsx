@@ -10,7 +10,7 @@ test('the first press asks, the second does it; left in between, it asks again',
   render(<SureButton onSure={onSure}>Delete draft</SureButton>);
   const press = () => fireEvent.click(screen.getByRole('button'));
   press();
-  expect(screen.getByRole('button').textContent).toBe('Delete draft for good?');
+  expect(screen.getByRole('button').textContent).toBe('Delete draft permanently?');
   fireEvent.blur(screen.getByRole('button'));
   press();
   expect(onSure).not.toHaveBeenCalled();

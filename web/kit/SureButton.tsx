@@ -36,7 +36,7 @@ export function SureButton({ children, onSure, onAsked, disabled, className = 'b
       onClick={press}
       onBlur={() => setAsked(false)}
     >
-      {asked ? `${children} for good?` : children}
+      {asked ? `${children} permanently?` : children}
     </button>
   );
 }

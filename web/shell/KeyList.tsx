@@ -31,7 +31,7 @@ const keysWith = (parts: string): Keys => [
     [
       ['Tab, arrows, Enter', 'move'],
       ['typing', 'replaces the cell'],
-      ['Space', 'in an empty cell, takes what stands there in grey'],
+      ['Space', 'in an empty cell, accepts the grey suggestion'],
       ['paste', 'pastes a block from a spreadsheet'],
       ['dragging, or Shift and arrows', 'select cells; what they come to stands below'],
       ['Ctrl C, Ctrl X, Delete', 'copy, cut or empty them'],
@@ -55,7 +55,7 @@ const keysWith = (parts: string): Keys => [
     [
       ['a head', 'sorts by it'],
       ['dragging, or Shift and arrows', 'select cells; their sum and average stand below'],
-      ['Space', 'picks the rows of the selected cells, where rows can be picked'],
+      ['Space', 'picks the rows of the selected cells, where rows can be selected'],
       ['Ctrl C', 'copies them for a spreadsheet'],
       ['Esc', 'selects nothing'],
     ],

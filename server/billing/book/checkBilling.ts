@@ -61,7 +61,7 @@ function checkOrder(
     add('certified_on', `its status is ${status}; expected certified, or an empty cell`);
   if (isBefore(certifiedOn, dated)) add('certified_on', `${certifiedOn} is before dated, ${dated}`);
   if (previous && isBefore(dated, previous.dated))
-    add('dated', `${dated} is before application ${previous.number}, ${previous.dated}; the dates of applications do not fall`);
+    add('dated', `${dated} is before application ${previous.number}, ${previous.dated}; application dates must be in order`);
   if (previous && status === 'certified' && previous.status !== 'certified')
     add('status', `certified before application ${previous.number}; applications are certified in order`);
   else if (previous && status === 'certified' && isBefore(certifiedOn, previous.certifiedOn))

@@ -24,9 +24,9 @@ export function ApprovalRulesPage() {
     <div className="page max-w-[900px]">
       <PageHead title="Approvals" />
       <p className="mt-0">
-        An act above an amount is approved by somebody of the role, or by an owner. Of several rules that an amount is above, the
-        one with the largest limit holds. Whoever may approve an act does it without asking. Billing above a scheduled value is
-        approved by an accountant where no rule says otherwise.
+        An action above an amount is approved by somebody of the role, or by an owner. Of several rules that an amount is above,
+        the one with the largest limit holds. Whoever may approve an act does it without asking. Billing above a scheduled value
+        is approved by an accountant where no rule says otherwise.
       </p>
       <Loaded of={data} what="the rules">
         {({ seen, rules }) => <Rules key={seen} seen={seen} rules={rules} />}

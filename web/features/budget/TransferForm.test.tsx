@@ -71,7 +71,7 @@ test('what leaves and arrives must net to zero before it can be moved; it is sen
 test('more than a line has is said before it is sent, and is not hindered: budgets may be taken below nothing on purpose', async () => {
   open();
   await type({ ...lineAt(1, '0510', 'labour', '-400.01'), ...lineAt(2, '0320', 'material', '400.01') });
-  expect(screen.getByText('0510 labour: the revised budget would be below nothing.')).toBeDefined();
+  expect(screen.getByText('0510 labour: the revised budget would be below zero.')).toBeDefined();
   expect(button().disabled).toBe(false);
 });
 

@@ -66,7 +66,7 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
       {form.refused && <Refused message={form.refused} />}
       {below.length > 0 && (
         <p className="loss m-0 mt-2" role="status">
-          {below.map((it) => `${it.costCode} ${it.costType}`).join(', ')}: the revised budget would be below nothing.
+          {below.map((it) => `${it.costCode} ${it.costType}`).join(', ')}: the revised budget would be below zero.
         </p>
       )}
       <button className="button main mt-3" disabled={isLoading || rest !== 0 || lines.length < 2 || faults.size > 0}>

@@ -144,7 +144,7 @@ function Decision({ view, of }: { view: ChangeView; of: { job: string; kind: 'ch
         <Decide key={accepted?.id} view={view} by={accepted?.answeredBy ?? ''} />
       ) : (
         <p className="note mt-0">
-          {view.status === 'approved' ? `In every report from ${displayDate(view.decidedOn)} on. ` : 'In no report. '}
+          {view.status === 'approved' ? `Included in reports from ${displayDate(view.decidedOn)}. ` : 'In no report. '}
           It stays as it is; a further change order may alter what it did.
         </p>
       )}

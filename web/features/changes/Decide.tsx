@@ -28,7 +28,7 @@ export function Decide({ view, by }: { view: ChangeView; by: string }) {
     () => ({
       status: oneOf(DECISIONS),
       on: day(month),
-      by: words(),
+      by: words('Enter who decided'),
       note: words(),
       agreed: figure,
       daysGranted: figure,

@@ -99,7 +99,7 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused 
     facts.show(read.faults, 'facts.');
     setRefused(null);
     if (count === 0) return true;
-    const message = `${count} ${count === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`;
+    const message = `${count} ${count === 1 ? 'field needs' : 'fields need'} attention; go to a field to see why.`;
     setRefused({ message, faults: [] });
     return false;
   };

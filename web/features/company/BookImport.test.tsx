@@ -40,9 +40,9 @@ test('costs that are there word for word are named with what they come to, and c
   const { asked } = open(preview({ identical: { count: 5, amount: 412_550, first } }), { importBook: { costs: 1 } });
   const seen = await choose();
   expect(within(seen).getByRole('alert').textContent).toBe(
-    '5 costs, 4,125.50, are in the books already, word for wordJob J1, 11 Feb 2031, PANEL D7: 1,000.00and 4 more',
+    '5 costs, 4,125.50, identical to costs that already existJob J1, 11 Feb 2031, PANEL D7: 1,000.00and 4 more',
   );
-  fireEvent.click(within(seen).getByRole('button', { name: 'Import without them' }));
+  fireEvent.click(within(seen).getByRole('button', { name: 'Skip duplicates' }));
   await waitFor(() =>
     expect(asked.filter((it) => it.call === 'importBook').map((it) => it.query)).toEqual([{ identical: 'skip' }]),
   );
@@ -56,7 +56,7 @@ test('the same files again: the verdict stands first, what is not compared says 
   open(preview({ files, faults: ['customers.csv:2: customer: duplicate key: HILL is already there'], more: 1, after: null }));
   const seen = await choose();
   expect(within(seen).getByRole('alert').textContent).toMatch(
-    /^What these files hold is in the books already.*2 faults; nothing can be imported.*and 1 more\.$/,
+    /^These rows already exist.*2 faults; nothing can be imported.*and 1 more\.$/,
   );
   expect(
     within(seen)

@@ -24,7 +24,7 @@ export function ImportSeen({ preview, busy, onTake, onLeave }: SeenProps) {
       {identical.count > 0 && (
         <div role="alert" className="my-3 border-l-4 border-[var(--over)] bg-[var(--band)] px-3 py-2">
           <b>
-            {entries}, {exact(identical.amount)}, {identical.count === 1 ? 'is' : 'are'} in the books already, word for word
+            {entries}, {exact(identical.amount)}, identical to costs that already exist
           </b>
           <ul className="m-0 list-none p-0">
             {identical.first.map((it, i) => (
@@ -40,7 +40,7 @@ export function ImportSeen({ preview, busy, onTake, onLeave }: SeenProps) {
       <div className="mt-3 flex flex-wrap gap-3">
         {!wrong && identical.count > 0 && (
           <button type="button" className="button main" disabled={busy} onClick={() => onTake(true)}>
-            Import without {identical.count === 1 ? 'it' : 'them'}
+            Skip duplicates
           </button>
         )}
         {!wrong && (
@@ -53,7 +53,7 @@ export function ImportSeen({ preview, busy, onTake, onLeave }: SeenProps) {
             {busy
               ? 'Importing …'
               : identical.count > 0
-                ? 'Import all of it, twice over'
+                ? 'Import all, including duplicates'
                 : `Import ${rows.toLocaleString('en-GB')} ${rows === 1 ? 'row' : 'rows'}`}
           </button>
         )}
@@ -105,7 +105,7 @@ function Faults({ faults, more, allThere }: { faults: readonly string[]; more: n
   const all = faults.length + more;
   return (
     <div role="alert" className="mt-3">
-      {allThere && <p className="m-0 mb-1">What these files hold is in the books already. An import adds what is new.</p>}
+      {allThere && <p className="m-0 mb-1">These rows already exist. An import adds what is new.</p>}
       <p className="fault m-0">
         {all.toLocaleString('en-GB')} {all === 1 ? 'fault' : 'faults'}; nothing can be imported until{' '}
         {all === 1 ? 'it is' : 'they are'} corrected in the files

@@ -112,8 +112,8 @@ function BatchActions({ batch }: { batch: CostBatch }) {
         </button>
       )}
       <span className="note text-[12.5px]">
-        Amounts in {code}. A day number on its own is taken as {displayDate(lastDay).replace(/^\d+ /, '')}. Space takes what
-        stands in a cell in grey. Paste from a spreadsheet works in any cell.
+        Amounts in {code}. A day number on its own is taken as {displayDate(lastDay).replace(/^\d+ /, '')}. Press Space to accept
+        a grey suggestion. Paste from a spreadsheet works in any cell.
       </span>
     </div>
   );

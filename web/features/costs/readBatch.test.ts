@@ -45,7 +45,7 @@ describe('a sheet of costs', () => {
     ['job', '', 'Expected a job'],
     ['costCode', '34', 'There is no cost code 34'],
     ['costType', 'labor', 'Expected one of labour, material, subcontract, equipment, other'],
-    ['reference', '', 'Expected a reference: the number of the docket, sheet or bill'],
+    ['reference', '', 'Enter a reference (delivery note, timesheet or invoice no.)'],
     ['hours', '8h', '"8h" is not a number with up to 4 decimals'],
     ['amount', '12x', '"12x" is not a valid amount; enter one such as 12,500.00'],
     ['amount', '1.005', '"1.005" is not a valid amount; enter one such as 12,500.00'],

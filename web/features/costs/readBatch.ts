@@ -23,7 +23,7 @@ export function costCodecs(lists: Pick<Lists, 'jobs' | 'costCodes'>, month: stri
     costCode: among(new Set(lists.costCodes.map((it) => it.code)), 'cost code'),
     costType: oneOf(COST_TYPES),
     party: words(),
-    reference: words('Expected a reference: the number of the docket, sheet or bill'),
+    reference: words('Enter a reference (delivery note, timesheet or invoice no.)'),
     commitment: words(),
     hours: optional(quantity, null),
     amount: amount(digits),

@@ -26,7 +26,7 @@ export function Events({ job, events }: { job: string; events: JobFileView['even
         {form.input('dated', 'Day')}
         {form.input('text', 'What')}
         <button className="button mt-[20px]" disabled={isLoading || form.text.text.trim() === ''}>
-          Note it
+          Add note
         </button>
       </form>
       {form.refused && <Refused message={form.refused} />}

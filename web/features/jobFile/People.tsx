@@ -22,7 +22,7 @@ const COLUMNS: readonly GridColumn[] = [
   },
   { key: 'name', title: 'Name', width: 130 },
   { key: 'role', title: 'Role', width: 120 },
-  { key: 'email', title: 'Mail', width: 'auto' },
+  { key: 'email', title: 'E-mail', width: 'auto' },
   { key: 'phone', title: 'Phone', width: 100 },
 ];
 

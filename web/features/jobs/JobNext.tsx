@@ -62,7 +62,7 @@ function Details({ job }: Shown) {
     ['Revenue recognition', job.revenueMethod],
     ['Retention', describeRetention(job.retentionRule)],
     ['Tax', `${formatPercentShortest(job.taxRate)} %`],
-    ['Terms', `${job.termsDays ?? job.usualTermsDays} days${job.termsDays === null ? ', as usual with this client' : ''}`],
+    ['Terms', `${job.termsDays ?? job.usualTermsDays} days${job.termsDays === null ? ' (client default)' : ''}`],
   ];
   return (
     <section aria-labelledby="facts" className="mt-5">

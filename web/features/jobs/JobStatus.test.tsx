@@ -56,6 +56,6 @@ test('a job is locked for a reason only, and a tender goes for good only after a
   await press(/^tender/);
   await press('Delete job');
   expect(sent('deleteJob')).toEqual([]);
-  await press('Delete job for good?');
+  await press('Delete job permanently?');
   await waitFor(() => expect(address()).toBe('/jobs'));
 });

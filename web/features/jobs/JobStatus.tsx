@@ -146,7 +146,7 @@ function Keeping({ job, ruled, onDone }: { job: JobView; ruled: boolean; onDone:
       )}
       {sure && (
         <p className="fault m-0">
-          Job {job.number} goes with its schedule, budget, draft estimates and quotations. It cannot be brought back.
+          This deletes job {job.number} with its schedule, budget, draft estimates and quotations. This cannot be undone.
         </p>
       )}
       <div className="flex flex-wrap gap-2">

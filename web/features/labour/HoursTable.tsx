@@ -135,7 +135,7 @@ function perUnitColumns(): TableColumn<LabourTaskRow>[] {
     {
       ...{
         key: 'achieved',
-        title: 'h a unit, so far',
+        title: 'hours per unit to date',
         value: (it: LabourTaskRow) => it.perUnit.achieved,
         number: displayQuantity,
       },

@@ -125,7 +125,7 @@ export function listColumns(list: LabourList, codecs: Codecs, offered: Offered):
       ofClass,
       { key: 'percent', title: '% of pay', width: 84 },
       { key: 'perHour', title: 'An hour', width: 84 },
-      flag('onPremium', 'On the premium'),
+      flag('onPremium', 'Also on overtime premium'),
     ],
     'overtime-rules': [
       from('From'),

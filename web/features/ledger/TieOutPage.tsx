@@ -30,7 +30,7 @@ export function TieOutPage() {
         {(data) => <Proofs rows={data.rows} />}
       </Loaded>
       <p className="note">
-        Amounts in {code}. Both sides are added up afresh from their own tables each time this page is read. This version posts no
+        Amounts in {code}. Both sides are recalculated from their own tables each time this page is read. This version posts no
         vendor bills, so accounts payable is zero.
       </p>
     </div>

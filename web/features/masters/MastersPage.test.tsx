@@ -70,6 +70,6 @@ test('a merge shows what moves before it is done, at a second press, with what w
   ).toBeDefined();
   fireEvent.click(screen.getByRole('button', { name: 'Merge BOLT into BOLTS' }));
   expect(sent('mergeMaster')).toEqual([]);
-  fireEvent.click(screen.getByRole('button', { name: 'Merge BOLT into BOLTS for good?' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Merge BOLT into BOLTS permanently?' }));
   await waitFor(() => expect(sent('mergeMaster')).toEqual([{ seen: 'moves' }]));
 });

@@ -28,7 +28,7 @@ export function PayrollTable({ rows }: { rows: readonly NamedPayrollRow[] }) {
         ...{ key: 'units', title: 'Pieces', value: (it: NamedPayrollRow) => it.units, number: hours },
         cell: (it) => hours(it.units),
       },
-      kinds.amount<NamedPayrollRow>('topUp', 'Top-up in it', (it) => it.topUp),
+      kinds.amount<NamedPayrollRow>('topUp', 'of which top-up', (it) => it.topUp),
       kinds.amount<NamedPayrollRow>('amount', 'Pay', (it) => it.amount),
     ];
   }, [kinds]);

@@ -89,7 +89,7 @@ function Wages({ statement: { week, rows, hours, gross } }: { statement: WageSta
           <th className="text-right">Hours</th>
           <th className="text-right">Rate</th>
           <th className="text-right">Pieces</th>
-          <th className="text-right">Top-up in it</th>
+          <th className="text-right">of which top-up</th>
           <th className="text-right">Gross, {code}</th>
         </tr>
       </thead>

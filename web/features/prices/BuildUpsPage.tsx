@@ -58,7 +58,7 @@ function BuildUps({ book }: { book: PriceBookView }) {
             prices={prices}
             of={of}
             onChoose={(next) => leaveFor(() => choose(next))}
-            empty="No build-up yet: make the first one beside."
+            empty="No build-up yet: add the first on the right."
           />
         </div>
         <BuildUpEditor

@@ -77,7 +77,7 @@ function FirstOwner() {
   }, faultOf);
   return (
     <form className="flex flex-col gap-3" aria-label="Owner" onSubmit={onSubmit} noValidate>
-      <p className="m-0">Nobody may sign in yet. The owner sees everything and invites all others.</p>
+      <p className="m-0">Create the owner account.</p>
       {form.input('name', 'Your name', { autoFocus: true, autoComplete: 'name' })}
       {form.input('email', 'E-mail', { autoComplete: 'username' })}
       {form.input('password', 'Password', { type: 'password', autoComplete: 'new-password', hint: PASSWORD_HINT })}

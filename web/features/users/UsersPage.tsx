@@ -187,7 +187,7 @@ function UserForm({ row, onLink }: { row: UserRow | null; onLink: BesideProps['o
   }, faultOf);
   return (
     <form aria-label={row ? `Change ${row.name}` : 'New user'} className="flex flex-col gap-3" onSubmit={onSubmit} noValidate>
-      {form.input('name', 'Name', { list: 'people', autoFocus: row === null, hint: 'As jobs name the manager and the team' })}
+      {form.input('name', 'Name', { list: 'people', autoFocus: row === null, hint: 'Exactly as on jobs' })}
       <datalist id="people">
         {lists?.people.map((it) => (
           <option key={it} value={it} />
@@ -200,7 +200,7 @@ function UserForm({ row, onLink }: { row: UserRow | null; onLink: BesideProps['o
         ROLES.map((it) => [it, it] as const),
       )}
       {form.text.role === 'manager' && form.tick('allJobs', 'Sees every job, not only those of the team')}
-      {row && form.tick('closed', 'Closed: signs in no more')}
+      {row && form.tick('closed', 'Closed: can no longer sign in')}
       <button className="button main self-start" disabled={form.busy || (row !== null && !form.changed)}>
         {row ? (form.changed ? 'Save' : 'Saved') : 'Make the invitation'}
       </button>

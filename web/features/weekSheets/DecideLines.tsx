@@ -32,7 +32,7 @@ export function DecideLines({ view: { sheet, seen, lines }, chosen, onDone }: Pr
       onDone();
   };
   const returnThem = async () => {
-    if (reason.trim() === '') return setFault('Say what is to be put right');
+    if (reason.trim() === '') return setFault('Say what is to be corrected');
     const work = () => giveBack({ sheet, body: { seen, lines: ids(ticked), reason } }).unwrap();
     if (await attempt(work, `Returned ${count(ticked)}`)) onDone();
   };
@@ -47,7 +47,7 @@ export function DecideLines({ view: { sheet, seen, lines }, chosen, onDone }: Pr
         >
           Approve {count(submitted)}
         </button>
-        <Field label="Reason, where lines are returned" fault={fault} className="w-[340px]">
+        <Field label="Reason for returning" fault={fault} className="w-[340px]">
           <input
             value={reason}
             onChange={(event) => {

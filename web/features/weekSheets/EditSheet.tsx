@@ -59,7 +59,7 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
   const submit = async () => {
     setAsked(true);
     if (read.faults.size > 0) {
-      const wrong = `${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; see the notes in them. Nothing is sent until they are right.`;
+      const wrong = `${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; go to a cell to see why. Nothing is sent until they are right.`;
       return setRefused({ message: wrong, faults: [] });
     }
     await attempt(async () => {

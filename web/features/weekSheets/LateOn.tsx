@@ -23,9 +23,9 @@ export function LateOn({ late, onTyped }: { late: Late; onTyped: () => void }) {
   if (!late.shown) return null;
   return (
     <Field
-      label="Accounting date of earlier months"
+      label="Post hours of earlier months on"
       fault={late.fault}
-      hint={late.fault ? undefined : 'empty: the day worked'}
+      hint={late.fault ? undefined : 'blank: the day worked'}
       className="w-[210px]"
     >
       <DayInput

@@ -14,7 +14,7 @@ export function TimePreviewShown({ preview }: { preview: TimePreview }) {
     ['Cost', exact(preview.pay + preview.burden)],
     ['Hours', displayQuantity(preview.hours)],
     ...PAY_CLASSES.filter((it) => preview.classes[it] !== 0).map((it): [string, string] => [
-      `of them ${it}`,
+      `of which ${it}`,
       displayQuantity(preview.classes[it]),
     ]),
   ];

@@ -113,9 +113,9 @@ test('hours that stand on another sheet too are told before they are approved, a
 test('lines are returned with a reason only, and approved as they were shown', async () => {
   const { sent } = openSheet(view(line(1), line(2, { dated: '2031-04-22', hours: 75_000 })), { returnTime: {}, approveTime: {} });
   fireEvent.click(await screen.findByRole('button', { name: 'Return 2 lines, 15.5 h' }));
-  expect(screen.getByText('Say what is to be put right')).toBeTruthy();
+  expect(screen.getByText('Say what is to be corrected')).toBeTruthy();
   expect(sent('returnTime')).toEqual([]);
-  fireEvent.change(screen.getByRole('textbox', { name: 'Reason, where lines are returned' }), {
+  fireEvent.change(screen.getByRole('textbox', { name: 'Reason for returning' }), {
     target: { value: 'Rained off' },
   });
   fireEvent.click(screen.getByRole('button', { name: 'Return 2 lines, 15.5 h' }));

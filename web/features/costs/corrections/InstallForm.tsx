@@ -48,7 +48,7 @@ export function InstallForm({ rows, onDone }: { rows: readonly UninstalledRow[];
       </p>
     );
   const ways = [
-    ['all', `all that is left, ${exact(total)}`],
+    ['all', `Remaining, ${exact(total)}`],
     ['amount', 'an amount'],
     ...(only?.openQuantity === null ? [] : [['quantity', 'a quantity'] as const]),
   ] as const;

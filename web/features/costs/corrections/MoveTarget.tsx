@@ -18,7 +18,7 @@ export function MoveTarget({ target }: { target: ReturnType<typeof useMoveTarget
         <Field label="SOV line and budget line" className="w-[260px]">
           <Choice
             value=""
-            options={[['', 'Choose, or fill in beside'], ...budget.map((it, i) => [String(i), it.title] as const)]}
+            options={[['', 'Choose a line, or fill in below'], ...budget.map((it, i) => [String(i), it.title] as const)]}
             onChange={(value) => {
               const line = budget[Number(value)];
               if (value !== '' && line) set({ section: line.section, costCode: line.costCode, costType: line.costType });

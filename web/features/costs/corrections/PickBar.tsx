@@ -29,7 +29,7 @@ export function PickBar({ picks }: { picks: Picks }) {
         </Link>
       )}
       <button type="button" className="button bare" onClick={picks.clear}>
-        Pick none
+        Clear selection
       </button>
     </div>
   );

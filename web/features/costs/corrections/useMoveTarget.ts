@@ -22,18 +22,18 @@ export function useMoveTarget(rows: readonly CostRow[]) {
     const other = chosen.job !== SAME && chosen.job !== oneJob;
     return {
       job: [
-        same('As it is'),
+        same('Unchanged'),
         ...(lists?.jobs ?? [])
           .filter((it) => takesCost(it.status) && !it.locked)
           .map((it) => [it.number, `${it.number} ${it.name}`] as const),
       ],
       section: [
-        same(other ? 'None' : 'As it is'),
+        same(other ? 'None' : 'Unchanged'),
         ...(other ? [] : [['', 'None'] as const]),
         ...sections.map((it) => [it, it] as const),
       ],
-      costCode: [same('As it is'), ...(lists?.costCodes ?? []).map((it) => [it.code, `${it.code} ${it.description}`] as const)],
-      costType: [same('As it is'), ...COST_TYPES.map((it) => [it, it] as const)],
+      costCode: [same('Unchanged'), ...(lists?.costCodes ?? []).map((it) => [it.code, `${it.code} ${it.description}`] as const)],
+      costType: [same('Unchanged'), ...COST_TYPES.map((it) => [it, it] as const)],
     };
   }, [lists, job, oneJob, chosen.job]);
   const budget = useMemo(() => {

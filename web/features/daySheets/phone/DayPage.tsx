@@ -84,7 +84,7 @@ function OneDay({ phone, sheet }: { phone: Phone; sheet: PhoneSheet }) {
 function faultWords({ message, faults }: NonNullable<PhoneSheet['fault']>): string {
   const ofEntries = faults.filter((it) => it.field.startsWith('day.'));
   if (ofEntries.length === 0 || ofEntries.length < faults.length) return message;
-  return `Not taken: ${plural(ofEntries.length, 'entry has', 'entries have')} to be put right; the reason stands beneath each.`;
+  return `Not taken: ${plural(ofEntries.length, 'entry has', 'entries have')} to be corrected; the reason stands beneath each.`;
 }
 
 /** Asks the browser once not to throw away what is stored here when space runs short. */

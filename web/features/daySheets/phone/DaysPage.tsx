@@ -9,17 +9,18 @@ import './phone.css';
 
 /** The day sheets on this phone, the newest first. */
 export function DaysPage() {
-  const { sheets, pack, connected } = usePhone();
+  const { sheets, pack, connected, ready } = usePhone();
   const newest = [...sheets].sort((a, b) => (a.dated < b.dated ? 1 : a.dated > b.dated ? -1 : a.job < b.job ? -1 : 1));
   return (
     <div className="day-phone narrow">
       <h1 className="mb-1">Day sheets</h1>
       <p className="note mb-4 mt-0" role="status">
         {stateOf(sheets, connected)}
+        {connected && ready && ' Ready without a connection.'}
       </p>
       {pack === null ? (
-        <Empty title={connected ? 'Reading your jobs …' : 'No connection'}>
-          {!connected && (
+        <Empty title={connected === false ? 'No connection' : 'Reading your jobs …'}>
+          {connected === false && (
             <p className="note m-0">
               The first time, this phone needs a connection to fetch your jobs. After that it works without.
             </p>
@@ -52,8 +53,9 @@ export function DaysPage() {
 export const dayAddress = ({ job, dated, crew }: Pick<PhoneSheet, 'job' | 'dated' | 'crew'>): string =>
   `/day-sheets/${encodeURIComponent(job)}/${dated}/${encodeURIComponent(crew)}`;
 
-function stateOf(sheets: readonly PhoneSheet[], connected: boolean): string {
+function stateOf(sheets: readonly PhoneSheet[], connected: boolean | null): string {
   const waiting = sheets.filter((it) => it.toSend).length;
+  if (connected === null) return 'Connecting …';
   if (!connected)
     return waiting === 0
       ? 'No connection. What you enter stays on this phone.'

@@ -12,8 +12,10 @@ export interface Phone {
   /** Null before the phone was online for the first time. */
   pack: PhonePack | null;
   sheets: readonly PhoneSheet[];
-  /** Whether the server answered the last time it was asked. */
-  connected: boolean;
+  /** Whether the server answered the last time it was asked; null before it was. */
+  connected: boolean | null;
+  /** Everything is stored that the pages need without a connection. */
+  ready: boolean;
   /** Writes a sheet down on the phone, at once. */
   save: (sheet: PhoneSheet) => Promise<void>;
   remove: (sheet: SheetKey) => Promise<void>;
@@ -37,7 +39,9 @@ const AGAIN_AFTER = 10_000;
 export function PhoneOf({ owner, children }: { owner: string; children: ReactNode }) {
   const [pack, setPack] = useState<PhonePack | null>(null);
   const [sheets, setSheets] = useState<readonly PhoneSheet[] | null>(null);
-  const [connected, setConnected] = useState(true);
+  const [connected, setConnected] = useState<boolean | null>(null);
+  const [worker, setWorker] = useState(false);
+  useEffect(() => void workerIsReady().then(() => setWorker(true)), []);
   const lost = useRef(false);
   const read = useCallback(async () => {
     setPack((await phoneStore.pack(owner)) ?? null);
@@ -80,14 +84,23 @@ export function PhoneOf({ owner, children }: { owner: string; children: ReactNod
       setSheets((before) => (before ?? []).filter((it) => !isSame(it, sheet)));
       await phoneStore.remove(sheet);
     };
-    return { owner, pack, sheets, connected, save, remove, addPhoto: phoneStore.savePhoto, send: sync };
-  }, [owner, pack, sheets, connected, sync]);
+    const ready = worker && pack !== null;
+    return { owner, pack, sheets, connected, ready, save, remove, addPhoto: phoneStore.savePhoto, send: sync };
+  }, [owner, pack, sheets, connected, worker, sync]);
   if (!phone) return null;
   return <PhoneContext value={phone}>{children}</PhoneContext>;
 }
 
 export function isSame(a: SheetKey, b: SheetKey): boolean {
   return a.owner === b.owner && a.job === b.job && a.dated === b.dated && a.crew === b.crew;
+}
+
+/** Settles once the worker has stored the pages themselves; never where the browser has none. */
+async function workerIsReady(): Promise<void> {
+  if (!('serviceWorker' in navigator)) return new Promise(() => undefined);
+  const { active } = await navigator.serviceWorker.ready;
+  if (!active || active.state === 'activated') return;
+  await new Promise<void>((done) => active.addEventListener('statechange', () => active.state === 'activated' && done()));
 }
 
 /** Runs `work` once at a time; asked for meanwhile, once more afterwards. */

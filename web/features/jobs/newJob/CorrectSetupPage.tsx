@@ -89,7 +89,7 @@ function CorrectSetup({ job, setup, lists, onTyped }: CorrectProps) {
       {refused && <Refused message={refused.message} />}
       {asked && !read.input && (
         <Refused
-          message={`${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; see the notes beside them.`}
+          message={`${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; go to a cell to see why.`}
         />
       )}
       <div className="mt-4 flex items-start gap-3">

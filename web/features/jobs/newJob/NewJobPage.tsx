@@ -144,7 +144,7 @@ function blockingText(read: ReadJob, target: number, exact: (cents: number) => s
   const difference = target - read.sovTotal;
   if (difference !== 0 && read.faults.size === 0)
     return `The schedule of values is ${exact(Math.abs(difference))} ${difference > 0 ? 'short of' : 'over'} the contract sum. Change a line, or the sum.`;
-  return `${read.faults.size} ${read.faults.size === 1 ? 'field needs' : 'fields need'} attention; see the notes beside them.`;
+  return `${read.faults.size} ${read.faults.size === 1 ? 'field needs' : 'fields need'} attention; go to a field to see why.`;
 }
 
 /** What stands in the cell of a grid a fault is about. */

@@ -60,7 +60,7 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
       </div>
       {returned.length > 0 && (
         <div role="status" className="mb-2 border-l-4 border-[var(--loss)] bg-[var(--loss-soft)] px-3 py-2">
-          <b>Returned to be put right</b>
+          <b>Returned: correct and resubmit</b>
           <ul className="m-0 list-none p-0">
             {returned.map((it) => (
               <li key={it}>{it}</li>
@@ -82,7 +82,7 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
       />
       <p className="note mt-1 text-[12.5px]">
         A cell takes hours, or start – finish – break such as 7:00-16:30-0:30. A row without a job is overhead, such as an
-        absence. Space takes what stands in a cell in grey.
+        absence. Press Space to accept a grey suggestion.
       </p>
     </>
   );
@@ -117,7 +117,7 @@ function RepeatFor({ lists, row, onRepeat }: RepeatProps) {
       className="w-[300px] p-3"
     >
       <fieldset className="m-0 border-0 p-0">
-        <legend className="note mb-1 p-0">The row of {row?.employee ?? ''} once more for</legend>
+        <legend className="note mb-1 p-0">Copy the row for</legend>
         <div className="scroll max-h-[260px]" tabIndex={0}>
           {lists.employees
             .filter((it) => it.employee !== row?.employee)

@@ -68,8 +68,8 @@ export function WeekDiffers({ phone, sheet: { view } }: { phone: Phone; sheet: P
   if (!view?.differs || !phone.pack) return null;
   const nameOf = namesOf(phone.pack);
   return (
-    <section aria-label="Other hours in the week sheet" className="border-l-4 border-[var(--over)] px-3">
-      <h2>Other hours in the week sheet</h2>
+    <section aria-label="The office has different hours" className="border-l-4 border-[var(--over)] px-3">
+      <h2>The office has different hours</h2>
       <p className="m-0">
         Here {displayQuantity(sumHours(view.day.hours))} h; week sheet {view.weekSheet} of the office has{' '}
         {displayQuantity(sumHours(view.weekHours))} h of this day. The manager decides which count.
