@@ -7,6 +7,7 @@ import { RECEIPTS_OF_INVOICE, REVERSED_CERTIFICATIONS } from './queries';
 import { ApplicationTable } from './models';
 import { known, present } from '../../core/errors/known';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
+import { takes } from '../../core/jobs/takes';
 import { movesFrom } from '../../core/life/life';
 import { amountBy, screenDate, valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
 import { summaryOf } from '../../core/billing/summaryFigures';
@@ -41,7 +42,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
   ]);
   const saved = present(row);
   const shown = receipts.filter((it) => it.dated <= asOf);
-  const open = !job.locked && identity.status !== 'closed';
+  const open = takes({ status: identity.status, locked: job.locked }, 'bills');
   const after = application.status === 'certified' ? certificationStays(await afterCertification(sql, job, number)) : null;
   const stays = after && messageOf(after, showIn(company.digits));
   const later = application.status === 'certified' && present(application.certifiedOn) > asOf;

@@ -4,6 +4,7 @@ import { ApplicationLineTable, ApplicationTable } from './models';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
+import { whyNotTaken } from '../../core/jobs/takes';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
 import { overbilledBy, overbillings, overbillingText } from '../../core/billing/overbilling';
@@ -26,7 +27,8 @@ interface BillingContext {
 
 export async function billingContext(sql: Reader, number: string): Promise<BillingContext> {
   const { id, status } = await jobToPostTo(sql, number);
-  if (status === 'closed') throw new LedrinError('refused', `Job ${number} is closed; it takes no more bills`);
+  const why = whyNotTaken({ status, locked: false }, 'bills');
+  if (why !== null) throw new LedrinError('refused', `Job ${number} ${why}`);
   return { job: await loadBillingJob(sql, id), digits: await loadDigits(sql) };
 }
 

@@ -1,6 +1,7 @@
 import { LAST_APPLICATION_BY_JOB, OPEN_RELEASES, REGISTER } from './queries';
 import { type RowOf } from '../db/fields';
 import { known, present } from '../../core/errors/known';
+import { takes } from '../../core/jobs/takes';
 import { daysBetween, periodOf } from '../../core/calendar/plainDate';
 import type { ApplicationRow, BillingRegister } from '../../wire/billing';
 import type { Reader } from '../db/sql';
@@ -29,7 +30,10 @@ export async function billingRegister(sql: Reader, asOf: string): Promise<Billin
   const last = new Map(billed.map((row) => [row.job_id, row]));
   const waiting = positions.filter(
     (it) =>
-      inSchedule(it, asOf) && it.status !== 'closed' && !it.position.finished && periodOf(last.get(it.id)?.dated ?? '') !== month,
+      inSchedule(it, asOf) &&
+      takes({ status: it.status, locked: it.locked }, 'bills') &&
+      !it.position.finished &&
+      periodOf(last.get(it.id)?.dated ?? '') !== month,
   );
   const scheduled = await scheduledJobs(sql);
   const toBill = new Map<number, number | null>();

@@ -1,5 +1,6 @@
 import { RECEIVED_BY_INVOICE, RELEASES_OF_JOB } from './queries';
 import { isCertifiedAt, retentionHeld, screenDate, valueApplication } from '../../core/billing/application';
+import { whyNotTaken } from '../../core/jobs/takes';
 import { daysBetween } from '../../core/calendar/plainDate';
 import { sum } from '../../core/money/cents';
 import type { ApplicationRow, JobBilling } from '../../wire/billing';
@@ -50,18 +51,15 @@ export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): 
     sql.all(RELEASES_OF_JOB, [identity.id, asOf]),
   ]);
   const last = job.applications.at(-1);
+  const why = whyNotTaken({ status: identity.status, locked: job.locked }, 'bills');
   const canStart =
-    identity.status === 'tender'
-      ? 'A tender is not billed'
-      : job.locked
-        ? 'The job is locked'
-        : identity.status === 'closed'
-          ? 'The job is closed'
-          : last && last.status !== 'certified'
-            ? `Application ${last.number} is ${last.status}; certify it first`
-            : job.sovLines.length === 0
-              ? 'The job has no schedule of values'
-              : null;
+    why !== null
+      ? `The job ${why}`
+      : last && last.status !== 'certified'
+        ? `Application ${last.number} is ${last.status}; certify it first`
+        : job.sovLines.length === 0
+          ? 'The job has no schedule of values'
+          : null;
   const applications = applicationRows(job, received, asOf);
   const scheduled = await billedBySchedule(sql, job, asOf);
   return {

@@ -44,6 +44,9 @@ export async function approveTime(command: Command, sheet: string, input: Chosen
       'refused',
       `Line ${not.line} is ${not.returned !== '' && not.status === 'submitted' ? 'returned, and waits to be corrected' : `${not.status} already`}`,
     );
+  const own = lines.find((it) => it.name === person?.name);
+  if (own && person?.role !== 'owner')
+    throw new LedrinError('refused', `Line ${own.line} is your own time; somebody else approves it`);
   await command.sql.update(TimeLineTable, { id: lines.map((it) => it.id) }, { status: 'approved' });
   command.note(subjectOf(sheet), { lines: lineNumbers(lines), now: notedLines(lines.map(shownLine)) });
 }

@@ -1,4 +1,4 @@
-import { isEnded } from '../../../core/jobs/jobStatus';
+import { whyNotTaken } from '../../../core/jobs/takes';
 import { isCertifiedAt, valueApplication, type BilledLine } from '../../../core/billing/application';
 import {
   certificationRefusal,
@@ -52,8 +52,9 @@ function checkOrder(
   const add = (column: string, message: string) => book.fault(files.applications, { row }, column, message);
   if ((application.above ?? 0) < 0) add('above_scheduled', 'expected 0 or more');
   if (application.above && !application.aboveReason) add('above_reason', 'say why it may pass the scheduled values');
-  if (job.status === 'tender') add('job', `job ${number} is a tender; a tender is not billed`);
-  if (job.status !== undefined && isEnded(job.status)) add('job', `job ${number} is ${job.status}; it is not billed`);
+  // Closed, it has been billed before.
+  const why = job.status && job.status !== 'closed' ? whyNotTaken({ status: job.status, locked: false }, 'bills') : null;
+  if (why !== null) add('job', `job ${number} ${why}`);
   if (application.number !== (previous?.number ?? 0) + 1)
     add('application', `gap: application ${application.number} follows ${previous?.number ?? 'none'}; they run 1, 2, 3`);
   if (isBefore(dated, job.awardedOn)) add('dated', `${dated} is before the job was awarded, ${job.awardedOn}`);

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { displayPercent } from '../../../core/money/display';
+import { formatPercentShortest } from '../../../core/money/rate';
 import type { RateFinding } from '../../../wire/labourLists';
 import { useFindRateQuery, useLabourListQuery, useListsQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
@@ -188,7 +188,7 @@ function Costs({ finding: { costs } }: { finding: RateFinding }) {
 
 /** What a burden comes from, in words. */
 function saidOf({ percent, perHour, onPremium }: RateFinding['costs'][number]['burdens'][number]['row']): string {
-  const share = percent === 0 ? '' : `${displayPercent(percent)} % of pay ${onPremium ? 'with' : 'without'} the premium`;
+  const share = percent === 0 ? '' : `${formatPercentShortest(percent)} % of pay ${onPremium ? 'with' : 'without'} the premium`;
   const hourly = perHour === 0 ? '' : `${rateText(perHour)} an hour`;
   return [share, hourly].filter(Boolean).join(' and ');
 }

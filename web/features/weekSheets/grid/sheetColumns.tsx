@@ -72,11 +72,11 @@ export function sheetColumns(
       ...typedBy(dayHours),
       key,
       title: dayTitle(week, i),
-      width: 48,
+      width: 54,
       tidy: tidyHours,
     })),
     ...(further ? [{ key: 'units', title: 'Units', width: 50 }] : []),
-    { key: 'hours', title: 'Hours', width: 46, numeric: true, show: (_row, i) => displayQuantity(figures[i]?.hours ?? 0) },
+    { key: 'hours', title: 'Hours', width: 62, numeric: true, show: (_row, i) => displayQuantity(figures[i]?.hours ?? 0) },
     { key: 'split', title: 'Split', width: further ? 84 : 'auto', show: (_row, i) => <Split figures={figures[i]} /> },
     {
       key: 'left',
