@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
+import { actFailed } from '../kit/actsByKey';
 import { faultOf, type ShownFault } from './faults';
 
 /** Something asked of the server: what refused it is shown, and what was typed stays. */
@@ -14,6 +15,7 @@ export function useAttempt() {
       return true;
     } catch (error) {
       setRefused(faultOf(error));
+      actFailed();
       return false;
     }
   };

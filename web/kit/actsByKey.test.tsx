@@ -1,7 +1,7 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { actByKey, watchHands } from './actsByKey';
+import { actByKey, actFailed, watchHands } from './actsByKey';
 
 let stop = () => {};
 beforeEach(() => {
@@ -48,4 +48,9 @@ test('a grave act is done by key only out of its own form, in which something wa
   actByKey(certify, button);
   actByKey(certify, button);
   expect(certify).toHaveBeenCalledTimes(1);
+  // Refused or without a reply, it may be asked for again, once.
+  actFailed();
+  actByKey(certify, button);
+  actByKey(certify, button);
+  expect(certify).toHaveBeenCalledTimes(2);
 });

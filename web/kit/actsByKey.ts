@@ -8,6 +8,8 @@
 const GRAVE = '[data-grave]';
 
 let [done, touched]: [done: boolean, touched: Element | null] = [false, null];
+/** What was touched before the last act. */
+let before: Element | null = null;
 
 const HANDS = ['input', 'change', 'pointerdown'] as const;
 const MOVES = new Set(['Tab', 'ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Home', 'End', ' ']);
@@ -38,6 +40,11 @@ export function watchHands(): () => void {
 export function actByKey(act: () => unknown, at: Element | null = null): void {
   const grave = at?.closest(GRAVE) ?? null;
   if (done || (grave !== null && !(touched !== null && grave.contains(touched)))) return;
-  [done, touched] = [true, null];
+  [done, touched, before] = [true, null, touched];
   void act();
+}
+
+/** The act was refused, or no reply came: the key may ask for it again, for nothing else has taken its place. */
+export function actFailed(): void {
+  if (done) [done, touched] = [false, before];
 }

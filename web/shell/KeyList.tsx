@@ -10,7 +10,10 @@ const keysWith = (parts: string): Keys => [
       ['Ctrl K', 'go to any job, place or action'],
       ['[', 'previous month end'],
       [']', 'next month end'],
-      ['Alt Enter', 'the main act of the page, or of the form that is typed in'],
+      [
+        'Alt Enter',
+        'the main act of the page, or of the form that is typed in: once, then again after something is typed or chosen',
+      ],
       ['n, p', 'the next and the previous document'],
       ['?', 'this list'],
       ['Tab, then Enter', 'on a page just opened: skip to what is on it'],
@@ -29,8 +32,11 @@ const keysWith = (parts: string): Keys => [
   [
     'In a grid',
     [
-      ['Tab, arrows, Enter', 'move'],
+      ['Tab, arrows, Enter', 'move; after Tabs, Enter goes below the cell they began in'],
       ['typing', 'replaces the cell'],
+      ['F2, Enter or double click', 'edits what stands in the cell'],
+      ['=12*3', 'in a cell of numbers, a sum: + − × ÷ and brackets'],
+      ['Home, End', 'first and last cell of the row; with Ctrl, of the grid'],
       ['Space', 'in an empty cell, accepts the grey suggestion'],
       ['paste', 'pastes a block from a spreadsheet'],
       ['dragging, or Shift and arrows', 'select cells; what they come to stands below'],

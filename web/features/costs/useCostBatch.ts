@@ -10,7 +10,7 @@ import { faultOf, type ShownFault } from '../../ground/faults';
 import { UNPOSTED_COSTS } from '../../ground/unpostedCosts';
 import { useDraftRows } from '../../kit/draft/useDraftRows';
 import type { GridRow } from '../../kit/grid/gridTypes';
-import { actByKey } from '../../kit/actsByKey';
+import { actByKey, actFailed } from '../../kit/actsByKey';
 import { costCodecs, readBatch } from './readBatch';
 
 const NOTHING: readonly GridRow[] = [];
@@ -48,6 +48,7 @@ export function useCostBatch(lists: Lists) {
       await work();
     } catch (error) {
       setRefused(faultOf(error));
+      actFailed();
     }
   };
   const batch = { lines: read.lines, asOf: lastDay };

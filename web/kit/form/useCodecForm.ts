@@ -1,6 +1,7 @@
 import { valibotResolver } from '@hookform/resolvers/valibot';
 import { useMemo, useState, type FormEvent } from 'react';
 import { useForm, type DefaultValues, type Path, type PathValue } from 'react-hook-form';
+import { actFailed } from '../actsByKey';
 import type { Fault } from '../../../core/errors/ledrinError';
 import type { Faults } from '../typed/codecs';
 import { useUnsaved } from '../unsaved';
@@ -75,6 +76,7 @@ export function useCodecForm<Fields extends Codecs>(
         } catch (error) {
           setSent(null);
           refuse(asFault(error));
+          actFailed();
         }
       })(event);
     };
