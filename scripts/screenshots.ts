@@ -77,14 +77,14 @@ await shoot(page, `${demo.url}/jobs/2119/quotations/1`, 'quotation');
 await shoot(page, `${demo.url}/jobs/2110/changes/CO1`, 'change');
 await shoot(page, `${demo.url}/jobs/2108/forecast`, 'forecast', async () => {
   await page.getByLabel('Cost to complete, row 9').fill('62,500');
-  await page.getByLabel('Note, row 9').fill('Panels of level 5 made anew');
+  await page.getByLabel('Note, row 9').fill('Panels of level 5 made again');
   await page.keyboard.press('Enter');
 });
 await shoot(page, `${demo.url}/costs`, 'costs', async () => {
   await paste(
     page,
     'Date, row 1',
-    '28\t2107\tSports hall\t0340\tlabour\tCrew Dray\tTS-3104-7\t\t64\t2,208.00\tSeam finishing\n29\t2110\tAtrium\t0440\tmaterial\tGLIMMER\tDN-50288\tPO-2110-02/1\t\t18,400.00\tGlass units, level 2\n30\t2110\tAtrium\t0510\tmaterial\tGLIMMER\tDN-50290\t\t\t960.00\tMoulds, CO1',
+    '28\t2107\tSports hall\t0340\tlabour\tCrew Dray\tTS-3104-7\t64\t2,208.00\tSeam finishing\n29\t2110\tAtrium\t0440\tmaterial\tGLIMMER\tDN-50288\t\t18,400.00\tGlass units, level 2\n30\t2110\tAtrium\t0510\tmaterial\tGLIMMER\tDN-50290\t\t960.00\tMoulds, CO1',
   );
   await page.keyboard.press('Alt+p');
   await page.getByRole('region', { name: 'Preview' }).waitFor();

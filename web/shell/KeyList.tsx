@@ -34,7 +34,7 @@ const keysWith = (parts: string): Keys => [
     [
       ['Tab, arrows, Enter', 'move; after Tabs, Enter goes below the cell they began in'],
       ['typing', 'replaces the cell'],
-      ['F2, Enter or double click', 'edits what stands in the cell'],
+      ['F2 or double click', 'edits what stands in the cell, as Enter does'],
       ['=12*3', 'in a cell of numbers, a sum: + − × ÷ and brackets'],
       ['Home, End', 'first and last cell of the row; with Ctrl, of the grid'],
       ['Space', 'in an empty cell, accepts the grey suggestion'],
@@ -85,16 +85,16 @@ export function KeyList({ open, onOpen }: { open: boolean; onOpen: (open: boolea
         <Dialog.Overlay className="fixed inset-0 z-50 bg-black/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed left-1/2 top-[12%] z-50 w-[620px] -translate-x-1/2 border p-6 bg-[var(--sheet)] border-[var(--rule)]"
+          className="fixed left-1/2 top-[5%] z-50 max-h-[90%] w-[min(1040px,94vw)] -translate-x-1/2 overflow-auto border p-6 bg-[var(--sheet)] border-[var(--rule)]"
         >
           <Dialog.Title asChild>
             <h2 className="mb-3">Keyboard shortcuts</h2>
           </Dialog.Title>
-          <div className="grid grid-cols-2 gap-6">
+          <div className="gap-8 sm:columns-2 lg:columns-3">
             {keysWith(tabs.map((it) => it.title).join(', ')).map(([place, keys]) => (
-              <section key={place}>
+              <section key={place} className="mb-4 break-inside-avoid">
                 <h3 className="mb-1">{place}</h3>
-                <dl className="m-0 grid gap-y-1 grid-cols-[116px_1fr]">
+                <dl className="m-0 grid gap-y-1 grid-cols-[124px_1fr]">
                   {keys.map(([key, what]) => (
                     <div key={key} className="contents">
                       <dt>

@@ -29,9 +29,12 @@ function WhoAndWhen({ form: { input, choice, set }, lists }: FactsProps) {
     <>
       {input('number', 'Job number')}
       {input('name', 'Name', { autoFocus: true, className: 'col-span-2' })}
-      <div className="col-span-2 flex items-end gap-2">
+      <div className="col-span-2 flex items-start gap-2">
         {choice('client', 'Client', [['', 'Choose a client'], ...clients], { className: 'grow' })}
-        <NewClient onAdded={(code) => set('client', code)} />
+        {/* Beside the field, whatever fault stands below it. */}
+        <div className="mt-[22px]">
+          <NewClient onAdded={(code) => set('client', code)} />
+        </div>
       </div>
       {choice('status', 'Status', [
         ['awarded', 'awarded'],
