@@ -32,7 +32,7 @@ function WhoAndWhen({ form: { input, choice, set }, lists }: FactsProps) {
       <div className="col-span-2 flex items-start gap-2">
         {choice('client', 'Client', [['', 'Choose a client'], ...clients], { className: 'grow' })}
         {/* Beside the field, whatever fault stands below it. */}
-        <div className="mt-[22px]">
+        <div className="mt-[20px]">
           <NewClient onAdded={(code) => set('client', code)} />
         </div>
       </div>
