@@ -147,6 +147,9 @@ test('what cannot be is answered at its field, and nothing of the day is saved',
     'day.quantities.0.costCode: There is no cost code none open to new use',
   ]);
   expect(await said(save(workedDay, '', { ...KEY, dated: '2031-02-30' }))).toEqual(['dated: expected a date such as 2031-04-30']);
+  expect(await said(save(workedDay, '', { ...KEY, dated: '2199-03-04' }))).toEqual([
+    expect.stringMatching(/^dated: 4 Mar 2199 is more than a year after/),
+  ]);
   expect(await said(save(workedDay, '', { ...KEY, crew: '..' }))).toEqual(['crew: expected the name of a crew']);
   expect(await said(save(withHours(8, 8), '', { ...KEY, dated: '2031-04-01' }))).toEqual([
     'day.hours.1.dated: 2031-04-01 is after Ben Birch left, 2031-03-31',

@@ -18,6 +18,7 @@ import { EmployeeTable, WorkKindTable } from '../labour/models';
 import { loadTerms } from '../labour/terms';
 import { weekBy } from '../../core/labour/overtime';
 import type { Command } from '../ledger/command';
+import { assertNotFarAhead } from '../ledger/savePosting';
 import type { SignedIn } from '../users/sessions';
 import { assertUnchanged } from '../versions/staleness';
 import {
@@ -97,6 +98,7 @@ async function jobOfDay({ sql, actor }: Command, { job: number, dated, crew }: D
   if (!takesCost(job.status) || job.status === 'tender')
     assertNoFaults([{ field: 'job', message: `Job ${number} is ${job.status}; it takes no day sheets` }]);
   await assertOfTeam(sql, actor, [job.id]);
+  await assertNotFarAhead(sql, actor, dated, [job.id]);
   return job;
 }
 

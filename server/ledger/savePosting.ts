@@ -40,8 +40,8 @@ export async function savePosting(
   return id;
 }
 
-/** Throws bad input where a posting is dated more than a year ahead of today and of all that is known of its jobs. */
-async function assertNotFarAhead(sql: Sql, actor: Actor, on: PlainDate, jobIds: readonly number[]): Promise<void> {
+/** Throws bad input where a document is dated more than a year ahead of today and of all that is known of its jobs. */
+export async function assertNotFarAhead(sql: Sql, actor: Actor, on: PlainDate, jobIds: readonly number[]): Promise<void> {
   const today = dayOf(actor);
   if (farAheadRefusal(on, [today]) === null) return;
   const known = await sql.get(NEWEST_OF_JOBS, [JSON.stringify(jobIds)]);

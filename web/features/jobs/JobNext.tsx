@@ -39,7 +39,7 @@ function ToDo({ job }: Shown) {
         To do
       </h2>
       {job.nextSteps.length === 0 ? (
-        <p className="note">Nothing outstanding on this job.</p>
+        <p className="note">Nothing to do on this job.</p>
       ) : (
         <ol className="m-0 list-none p-0">
           {job.nextSteps.map((step) => (

@@ -47,7 +47,7 @@ export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
       <form className="flex flex-col gap-3" onSubmit={save}>
         {input('code', 'Short code', 'code')}
         {input('name', 'Client name', 'name')}
-        {input('terms', 'Terms, days (30 where empty)', 'termsDays')}
+        {input('terms', 'Terms, days (else on each job)', 'termsDays')}
         {input('address', 'Address', 'address')}
         {fault && (
           <p role="alert" className="fault m-0">

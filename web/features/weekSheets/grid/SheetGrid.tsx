@@ -1,4 +1,5 @@
 import { useMemo, useRef, useState, type ReactNode } from 'react';
+import { addDays, type PlainDate } from '../../../../core/calendar/plainDate';
 import { displayQuantity } from '../../../../core/money/display';
 import type { TimeLists } from '../../../../wire/weekSheets';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
@@ -50,7 +51,7 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-2">
-        <RepeatFor lists={lists} row={rows[row]} onRepeat={(people) => onRows(repeated(rows, row, people))} />
+        <RepeatFor people={employedIn(lists, week)} row={rows[row]} onRepeat={(people) => onRows(repeated(rows, row, people))} />
         <CopyRows week={week} codecs={codecs} onRows={(more) => onRows([...rows.filter(isTyped), ...more])} />
         <label className="flex items-center gap-2">
           <input type="checkbox" checked={further} disabled={used} onChange={(event) => setAsked(event.target.checked)} /> Wage
@@ -94,19 +95,26 @@ function repeated(rows: readonly Record<string, string>[], at: number, people: r
   return [...rows.slice(0, at + 1), ...people.map((employee) => ({ ...row, employee })), ...rows.slice(at + 1)];
 }
 
+/** Who is employed on some day of a week. */
+function employedIn({ employees }: TimeLists, week: PlainDate) {
+  const last = addDays(week, 6);
+  return employees.filter(({ startsOn, endsOn }) => (startsOn ?? week) <= last && (endsOn ?? last) >= week);
+}
+
 interface RepeatProps {
-  lists: TimeLists;
+  people: TimeLists['employees'];
   row: Record<string, string> | undefined;
   onRepeat: (people: string[]) => void;
 }
 
 /** Fills the row one is in down for a crew at once. */
-function RepeatFor({ lists, row, onRepeat }: RepeatProps) {
+function RepeatFor({ people, row, onRepeat }: RepeatProps) {
   const [open, setOpen] = useState(false);
-  const [people, setPeople] = useState<ReadonlySet<string>>(new Set());
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const others = people.filter((it) => it.employee !== row?.employee);
   const filled = row !== undefined && isTyped(row);
   const tick = (employee: string, on: boolean) =>
-    setPeople(new Set(on ? [...people, employee] : [...people].filter((it) => it !== employee)));
+    setTicked(new Set(on ? [...ticked, employee] : [...ticked].filter((it) => it !== employee)));
   return (
     <Pop
       button="Repeat the row for …"
@@ -119,32 +127,31 @@ function RepeatFor({ lists, row, onRepeat }: RepeatProps) {
       <fieldset className="m-0 border-0 p-0">
         <legend className="note mb-1 p-0">Copy the row for</legend>
         <div className="scroll max-h-[260px]" tabIndex={0}>
-          {lists.employees
-            .filter((it) => it.employee !== row?.employee)
-            .map(({ employee, name }) => (
-              <label key={employee} className="flex items-center gap-2 py-0.5">
-                <input
-                  type="checkbox"
-                  checked={people.has(employee)}
-                  onChange={(event) => tick(employee, event.target.checked)}
-                />
-                {employee} {name}
-              </label>
-            ))}
+          {others.map(({ employee, name }) => (
+            <label key={employee} className="flex items-center gap-2 py-0.5">
+              <input type="checkbox" checked={ticked.has(employee)} onChange={(event) => tick(employee, event.target.checked)} />
+              {employee} {name}
+            </label>
+          ))}
         </div>
       </fieldset>
-      <button
-        type="button"
-        className="button main mt-2"
-        disabled={people.size === 0}
-        onClick={() => {
-          onRepeat([...people]);
-          setPeople(new Set());
-          setOpen(false);
-        }}
-      >
-        Add {people.size} {people.size === 1 ? 'row' : 'rows'}
-      </button>
+      <div className="mt-2 flex gap-2">
+        <button
+          type="button"
+          className="button main"
+          disabled={ticked.size === 0}
+          onClick={() => {
+            onRepeat([...ticked]);
+            setTicked(new Set());
+            setOpen(false);
+          }}
+        >
+          Add {ticked.size} {ticked.size === 1 ? 'row' : 'rows'}
+        </button>
+        <button type="button" className="button" onClick={() => setTicked(new Set(others.map((it) => it.employee)))}>
+          Tick all
+        </button>
+      </div>
     </Pop>
   );
 }

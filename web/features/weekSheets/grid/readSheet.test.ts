@@ -4,6 +4,7 @@ import { addDays } from '../../../../core/calendar/plainDate';
 import { readClock } from '../../../../core/labour/clock';
 import type { TimeLists, TimeLineInput } from '../../../../wire/weekSheets';
 import { readSheet, rowsOfLines, sheetCodecs, tidyHours, typedRow } from './readSheet';
+import { sheetColumns } from './sheetColumns';
 import { classWords, splitHours } from './splitHours';
 
 const WEEK = '2031-03-03';
@@ -29,6 +30,12 @@ test('times are read as hours: a finish before the start is on the next day, the
     null,
   ]);
   expect(['7-16:30-0:30', '8', 'lots'].map(tidyHours)).toEqual(['07:00-16:30-0:30', '8', 'lots']);
+});
+
+test('the job of the row above is proposed until hours stand in the row: such a row without a job is overhead', () => {
+  const columns = sheetColumns(lists, codecs, [], { week: WEEK, rowAt: (at) => [row][at], further: false });
+  const proposed = (typed: Record<string, string>) => columns.find((it) => it.key === 'job')?.proposes?.(typed, 1);
+  expect([proposed({}), proposed({ employee: 'E2' }), proposed({ employee: 'E2', day3: '8' })]).toEqual(['J1', 'J1', null]);
 });
 
 test('each filled day is a line; what is wrong says so in its cell', () => {

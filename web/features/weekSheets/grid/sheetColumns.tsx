@@ -43,7 +43,8 @@ export function sheetColumns(
     {
       ...{ key: 'job', title: 'Job', width: 54 },
       offers: () => lists.jobs.map((it) => ({ value: it.number, label: it.name })),
-      proposes: (_, i) => text(rowAt(i - 1)?.job) || null,
+      // A row that has its hours and no job is overhead: a grey job in it would read as booked.
+      proposes: (row, i) => (DAYS.some((day) => text(row[day]) !== '') ? null : text(rowAt(i - 1)?.job) || null),
     },
     {
       ...{ key: 'section', title: 'Section', width: 70 },
