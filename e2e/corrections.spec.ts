@@ -21,8 +21,12 @@ const open = (page: Page, path: string) => page.goto(`${running.url}${path}`);
 test('cost on the wrong job is picked in the ledger, seen moved before it is, and names what it was', async ({ page }) => {
   const before = [await costOf('2108'), await costOf('2111')];
   await open(page, '/costs/ledger?as-of=2031-04&q=TS-3104-4&job=2108');
-  await page.getByRole('checkbox', { name: 'Pick TS-3104-4, 0610' }).click();
+  const box = page.getByRole('checkbox', { name: 'Pick TS-3104-4, 0610' });
+  await expect(page.getByText('Tick entries to move or reverse them')).toBeVisible();
+  const stands = await box.boundingBox();
+  await box.click();
   await expect(page.getByText('1 entry picked, 2,468.77 GBP')).toBeVisible();
+  expect(await box.boundingBox()).toEqual(stands);
   await page.getByRole('link', { name: 'Move …' }).click();
   await choose(page.getByLabel('To job'), '2111 Threap Road depot, over-roofing');
   await expect(page.getByRole('region', { name: 'Preview' }).getByText('No budget for this line')).toBeVisible();

@@ -67,6 +67,10 @@ test('columns of work in progress are chosen, stay so, and the job stays in sigh
   await expect(heads.filter({ hasText: 'Backlog' })).toHaveCount(1);
   await table.evaluate((it) => it.scrollTo({ left: 500 }));
   await expect(page.getByRole('link', { name: '2116' })).toBeInViewport();
+  // Another month than the newest offers the way back to it, and pushes nothing off the band.
+  await page.goto(`${running.url}/reports/work-in-progress?as-of=2031-02`);
+  await expect(page.getByRole('button', { name: 'to Apr 2031' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /account and sign out/ })).toBeInViewport({ ratio: 1 });
 });
 
 test('what is typed and not saved is asked about before the page is left; deleting asks first', async ({ page }) => {

@@ -1,4 +1,4 @@
-import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { ChevronLeft, ChevronRight, ChevronsLeft, ChevronsRight } from 'lucide-react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { displayPeriod } from '../../core/calendar/displayDate';
 import { useSessionQuery } from '../ground/api/api';
@@ -13,7 +13,7 @@ export function MonthChooser() {
   useHotkeys(']', () => move(1), { useKey: true }, [move]);
   const newest = session?.newestMonth;
   return (
-    <div className="flex items-center gap-1" role="group" aria-label="Reporting date">
+    <div className="flex shrink-0 items-center gap-1" role="group" aria-label="Reporting date">
       <button
         type="button"
         className="button bare"
@@ -31,8 +31,16 @@ export function MonthChooser() {
         <ChevronRight size={16} aria-hidden="true" />
       </button>
       {newest && newest !== month && (
-        <button type="button" className="button bare" onClick={() => set(newest)}>
-          to {displayPeriod(newest)}
+        <button
+          type="button"
+          className="button bare"
+          title={`To ${displayPeriod(newest)}, the newest month`}
+          onClick={() => set(newest)}
+        >
+          <span className="max-[1180px]:sr-only">to {displayPeriod(newest)}</span>
+          <span aria-hidden="true" className="min-[1181px]:hidden">
+            {newest < month ? <ChevronsLeft size={16} /> : <ChevronsRight size={16} />}
+          </span>
         </button>
       )}
     </div>

@@ -176,8 +176,12 @@ function Band({
             </NavLink>
           ))}
       </nav>
-      <div className="ml-auto flex items-center gap-4">
-        {company !== null && <span className="note truncate max-w-[200px] max-[1180px]:hidden">{company}</span>}
+      <div className="ml-auto flex min-w-0 items-center gap-4 whitespace-nowrap max-[1180px]:gap-1.5">
+        {company !== null && (
+          <span className="note min-w-0 truncate max-w-[200px] max-[1180px]:hidden" title={company}>
+            {company}
+          </span>
+        )}
         {company !== null && reads && <WaitingCount />}
         {company !== null && reads && <MonthChooser />}
         {reads && (

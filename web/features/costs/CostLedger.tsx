@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAsOf } from '../../ground/asOf';
+import { May } from '../../ground/person';
 import { ColumnChoice, useHiddenColumns } from '../../kit/ColumnChoice';
 import { askedOf } from './ledgerParams';
 import { LedgerFilters } from './LedgerFilters';
@@ -44,7 +45,11 @@ export function CostLedger({ job }: { job?: string }) {
       <LedgerFilters filter={filter} job={job}>
         {!by && <ColumnChoice columns={CHOSEN} hidden={hidden} onHide={hide} />}
       </LedgerFilters>
-      <PickBar picks={picks} />
+      {!by && (
+        <May do="correct-costs">
+          <PickBar picks={picks} />
+        </May>
+      )}
       {by ? (
         <Subtotals filter={filter} by={by} />
       ) : (

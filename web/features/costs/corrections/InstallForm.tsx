@@ -43,7 +43,7 @@ export function InstallForm({ rows, onDone }: { rows: readonly UninstalledRow[];
   }, faultOf);
   if (rows.length === 0)
     return (
-      <p className="note mb-2">
+      <p className="note mb-3 flex min-h-[52px] items-center">
         Pick what was installed: tick it, or select rows and press Space. Of one entry, a part can be installed.
       </p>
     );
@@ -53,7 +53,7 @@ export function InstallForm({ rows, onDone }: { rows: readonly UninstalledRow[];
     ...(only?.openQuantity === null ? [] : [['quantity', 'a quantity'] as const]),
   ] as const;
   return (
-    <form className="mb-3 flex flex-wrap items-start gap-3" onSubmit={onSubmit} noValidate>
+    <form className="mb-3 flex min-h-[52px] flex-wrap items-start gap-3" onSubmit={onSubmit} noValidate>
       {form.input('on', 'Installed on', { className: 'w-[140px]', autoFocus: true })}
       {only && form.choice('by', 'What', ways, { className: 'w-[230px]' })}
       {by === 'amount' && form.input('amount', 'Amount installed', { className: 'w-[140px]', hint: `of ${exact(total)}` })}

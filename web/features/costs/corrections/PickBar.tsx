@@ -8,7 +8,13 @@ export function PickBar({ picks }: { picks: Picks }) {
   const keep = useKeepMonth();
   const { exact, code } = useCurrency();
   const rows = [...picks.picked.values()];
-  if (rows.length === 0) return null;
+  // It has its room from the start: ticking a row moves no other from under the hand.
+  if (rows.length === 0)
+    return (
+      <div className="pick-bar">
+        <span className="note">Tick entries to move or reverse them, or select rows and press Space.</span>
+      </div>
+    );
   const total = rows.reduce((sum, it) => sum + it.amount, 0);
   const correct = (way: string) => keep(`/costs/correct?way=${way}&entries=${rows.map((it) => it.id).join(',')}`);
   const uninstalled = rows.filter((it) => it.notInstalled !== 0).map((it) => it.id);
