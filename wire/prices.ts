@@ -17,9 +17,10 @@ const priceItemInput = v.strictObject({
 });
 export type PriceItemInput = v.InferOutput<typeof priceItemInput>;
 
-/** Items to be added or saved again, by code; a unit cost that moved is noted in the item's history from `on`. */
+/** Items to be added or saved again, by code, and codes of those to be removed; a unit cost that moved is noted in the item's history from `on`. */
 export const priceItemsInput = v.strictObject({
-  items: v.pipe(list(priceItemInput, 5000, 'items at once'), v.minLength(1, 'expected at least one item')),
+  items: list(priceItemInput, 5000, 'items at once'),
+  removed: list(filled(40), 5000, 'items at once'),
   on: plainDate,
   reason: text(),
 });
@@ -87,7 +88,6 @@ export const priceCalls = {
   priceHistory: query<PriceChange[]>('read-tenders')('/prices/items/:code/history'),
   savePriceItems: command('estimate')('/prices/items', { method: 'PUT', input: priceItemsInput }),
   importPrices: upload<{ count: number }>('estimate')('/prices/import'),
-  removePriceItem: command('estimate')('/prices/items/:code', { method: 'DELETE' }),
   previewPriceMove: preview<PriceMoves>('estimate')('/prices/move/preview', { input: priceMoveInput }),
   movePrices: command<{ count: number }>('estimate')('/prices/move', { input: priceMoveSeen }),
   saveBuildUp: command('estimate')('/build-ups', { method: 'PUT', input: buildUpInput }),

@@ -5,7 +5,7 @@ import { handle } from '../http/handlers';
 import { oneFile } from '../http/upload';
 import { importPrices } from './importPrices';
 import { achieved, priceBookView, priceHistory } from './priceBook';
-import { movePrices, previewPriceMove, removeBuildUp, removePriceItem, saveBuildUp, savePriceItems } from './prices';
+import { movePrices, previewPriceMove, removeBuildUp, saveBuildUp, savePriceItems } from './prices';
 
 const LARGEST_LIST = 20_000_000;
 
@@ -25,7 +25,6 @@ export const priceHandlers = handle(priceCalls, {
       count: await importPrices(command, oneFile(received, 'a CSV file with the columns of price_items.csv').path),
     }),
   },
-  removePriceItem: (command, { code }) => removePriceItem(command, code),
   previewPriceMove: (database, { body }) => previewPriceMove(database, body),
   movePrices: async (command, { body }) => ({ count: await movePrices(command, body) }),
   saveBuildUp: (command, { body }) => saveBuildUp(command, body),

@@ -33,6 +33,7 @@ export async function importPrices(command: Command, path: string): Promise<numb
   if (faults.any) throw new BookRefused(faults.faults);
   const on = dayOf(actor);
   await savePriceItems(command, {
+    removed: [],
     items: (rows as Row<typeof priceItems.columns>[]).map(itemOf),
     on,
     reason: 'Price list imported',

@@ -4,7 +4,7 @@ import type { Database } from '../db/database';
 import { estimateList } from '../estimates/estimateViews';
 import { priceBookView, priceHistory } from './priceBook';
 import { cleanUp, everything, faultsOf, temporaryDatabase, TENDER_BOOK, TESTER } from '../test/books';
-import { movePrices, previewPriceMove, removeBuildUp, removePriceItem, saveBuildUp, savePriceItems } from './prices';
+import { movePrices, previewPriceMove, removeBuildUp, saveBuildUp, savePriceItems } from './prices';
 
 afterAll(cleanUp);
 
@@ -41,10 +41,11 @@ describe('the price list', () => {
     await expect(act(database, TESTER, movePrices, { ...move, by: 0, seen: '' })).rejects.toThrow(/No price would move/);
   });
 
-  test('an item kept anew at the same cost makes no history; unknown code and vendor are named by row', async () => {
+  test('an item saved again at the same cost makes no history; unknown code and vendor are named by row', async () => {
     const { items } = await priceBookView(reading(database));
     await act(database, TESTER, savePriceItems, {
       items: [{ ...items[3]!, description: 'Membrane, grey' }],
+      removed: [],
       on: '2031-04-01',
       reason: '',
     });
@@ -52,6 +53,7 @@ describe('the price list', () => {
     await expect(
       act(database, TESTER, savePriceItems, {
         items: [items[0]!, { ...items[1]!, costCode: '999', vendor: 'NOBODY' }],
+        removed: [],
         on: '2031-04-01',
         reason: '',
       }),
@@ -65,12 +67,16 @@ describe('the price list', () => {
     await expect(act(database, TESTER, saveBuildUp, circle)).rejects.toThrow(
       'A build-up cannot be made of itself: BED → ROOF → BED',
     );
-    await expect(act(database, TESTER, removePriceItem, 'ADHESIVE')).rejects.toThrow(/part of BED/);
+    // What changed beside it is not saved either.
+    const first = (await priceBookView(reading(database))).items.find((it) => it.code === 'FIXING');
+    const asked = { items: [{ ...first!, unitCost: 1 }], removed: ['ADHESIVE'], on: '2031-04-01', reason: '' };
+    await expect(act(database, TESTER, savePriceItems, asked)).rejects.toThrow(/part of BED/);
     await expect(act(database, TESTER, removeBuildUp, 'BED')).rejects.toThrow(/part of ROOF/);
     expect(await everything(database)).toBe(before);
     await act(database, TESTER, removeBuildUp, 'ROOF');
     await act(database, TESTER, removeBuildUp, 'BED');
-    await act(database, TESTER, removePriceItem, 'ADHESIVE');
+    await act(database, TESTER, savePriceItems, asked);
+    expect((await priceBookView(reading(database))).items.map((it) => it.code)).not.toContain('ADHESIVE');
     // What was priced with them keeps its price.
     expect(await priceOf()).toBe(617_700);
   });

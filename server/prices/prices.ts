@@ -9,7 +9,7 @@ import { buildUpFault, PriceBook, unitCostOfShares, whereUsed, type BuildUp } fr
 import { changedBy, LARGEST_UNIT_COST } from '../../core/prices/unitCost';
 import type { BuildUpInput, PriceItemInput, PriceItemsInput, PriceMoveInput, PriceMoves } from '../../wire/prices';
 import type { Database } from '../db/database';
-import { nextId, type Reader } from '../db/sql';
+import { nextId, type Reader, type Sql } from '../db/sql';
 import { digestOf } from '../versions/digest';
 import { assertAsPreviewed } from '../versions/staleness';
 import { priceBookView } from './priceBook';
@@ -18,9 +18,14 @@ import { fieldError } from '../company/saveCompany';
 /** The unit of every labour item: its unit cost is an hour's. */
 export const LABOUR_UNIT = 'h';
 
-/** Adds price items, or keeps those of the same code again; a unit cost that moved goes into the item's history. */
-export async function savePriceItems(command: Command, { items, on, reason }: PriceItemsInput): Promise<void> {
+/**
+ * Adds price items, or saves those of the same code again, and removes others, all or none; a unit cost that moved goes into the
+ * item's history. Refused where a build-up is made of an item that goes: the message names it.
+ */
+export async function savePriceItems(command: Command, { items, removed, on, reason }: PriceItemsInput): Promise<void> {
   const { sql, actor } = command;
+  if (items.length + removed.length === 0) throw fieldError('items', 'expected at least one item');
+  await removeItems(sql, removed);
   const [codes, vendors] = [await idsByCode(sql, CostCodeTable), await idsByCode(sql, VendorTable)];
   const faults = itemFaults(items, codes, vendors);
   assertNoFaults(faults);
@@ -42,13 +47,8 @@ export async function savePriceItems(command: Command, { items, on, reason }: Pr
     PriceChangeTable,
     moved.map((row) => ({ price_item_id: row.id, dated: on, unit_cost: row.unit_cost, reason, actor: actor.name })),
   );
-  command.note(
-    items
-      .map((it) => it.code)
-      .join(' ')
-      .slice(0, 200),
-    { items, on, reason },
-  );
+  const codesOf = [...items.map((it) => it.code), ...removed];
+  command.note(codesOf.join(' ').slice(0, 200), { items, removed, on, reason });
 }
 
 function itemFaults(items: readonly PriceItemInput[], codes: Map<string, number>, vendors: Map<string, number>): Fault[] {
@@ -75,14 +75,15 @@ export async function idsByCode(
   return new Map(rows.map((row) => [row.code, row.id]));
 }
 
-/** Takes an item out of the price list. Refused where a build-up is made of it: the message names them. */
-export async function removePriceItem(command: Command, code: string): Promise<void> {
-  const { sql } = command;
+async function removeItems(sql: Sql, codes: readonly string[]): Promise<void> {
+  if (codes.length === 0) return;
   const { items, buildUps } = await priceBookView(sql);
-  if (!items.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no price item ${code}`);
-  refuseUsed(`Price item ${code}`, whereUsed(buildUps, { item: code }));
-  await sql.remove(PriceItemTable, { code });
-  command.note(code, {});
+  const there = new Set(items.map((it) => it.code));
+  for (const code of new Set(codes)) {
+    if (!there.has(code)) throw new LedrinError('not-found', `There is no price item ${code}`);
+    refuseUsed(`Price item ${code}`, whereUsed(buildUps, { item: code }));
+    await sql.remove(PriceItemTable, { code });
+  }
 }
 
 /** Takes a build-up out of the price list. Estimates priced with it keep what they were priced at. */
@@ -135,7 +136,7 @@ export async function movePrices(command: Command, { seen, ...input }: PriceMove
   const moved = [...movedItems((await priceBookView(sql)).items, input).values()];
   if (moved.length === 0) throw fieldError('by', 'No price would move by this; choose other items or another percentage');
   assertAsPreviewed(command, 'What the adjustment would change', moved, seen);
-  await savePriceItems(command, { items: moved, on: input.on, reason: input.reason });
+  await savePriceItems(command, { removed: [], items: moved, on: input.on, reason: input.reason });
   return moved.length;
 }
 

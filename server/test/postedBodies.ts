@@ -228,7 +228,7 @@ export const EXAMPLES: WithInput = {
   recordReceipt: { job: 'J1', invoice: '2', body: { dated: '2031-04-01', amount: 5, reference: '' } },
   releaseRetention: { job: 'J1', body: { dated: '2031-04-01', amount: 5, reference: 'R' } },
   reversePosting: { posting: 1, body: { on: null, reason: 'r' } },
-  savePriceItems: { body: { items: [item], on: '2031-04-01', reason: '' } },
+  savePriceItems: { body: { items: [item], removed: [], on: '2031-04-01', reason: '' } },
   movePrices: { body: { by: 1, vendor: 'PANEL', costType: null, costCode: '', on: '2031-04-01', reason: '', seen: '' } },
   previewPriceMove: { body: { by: 1, vendor: '', costType: 'labour', costCode: '', on: '2031-04-01', reason: '' } },
   saveBuildUp: {

@@ -6,7 +6,6 @@ import {
   useImportPricesMutation,
   useListsQuery,
   usePriceBookQuery,
-  useRemovePriceItemMutation,
   useSavePriceItemsMutation,
   useSessionQuery,
 } from '../../ground/api/api';
@@ -181,11 +180,8 @@ function SaveItems({
 }) {
   const { data: session } = useSessionQuery();
   const [save, saving] = useSavePriceItemsMutation();
-  const [remove] = useRemovePriceItemMutation();
-  const saveAll = async (today: string) => {
-    for (const code of gone) await remove({ code }).unwrap();
-    if (changed.length > 0) await save({ body: { items: changed.map((it) => it.item), on: today, reason: '' } }).unwrap();
-  };
+  const saveAll = (today: string) =>
+    save({ body: { items: changed.map((it) => it.item), removed: gone, on: today, reason: '' } }).unwrap();
   const count = changed.length + gone.length;
   const said =
     faults.size > 0

@@ -192,7 +192,6 @@ export const {
   useRemoveBuildUpMutation,
   useRemoveJobTemplateMutation,
   useRemoveLogoMutation,
-  useRemovePriceItemMutation,
   useRemoveTermsMutation,
   useReplyToQuestionMutation,
   useReportQuery,
