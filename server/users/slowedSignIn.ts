@@ -23,7 +23,8 @@ const NOT_ALLOWED = 403;
 /** Who is tried, however the name was typed, and whether the browser is one that person signed in from before. */
 interface Tried {
   userId: number | null;
-  key: string;
+  /** Null where nobody is named and nobody is signed in: then only the address counts. */
+  key: string | null;
   known: boolean;
 }
 
@@ -70,13 +71,22 @@ export function slowedSignIn({ database, now }: Pick<Setting, 'database' | 'now'
     next();
   };
   const isKnown = async (request: Request) => (await triedOf(request)).known;
+  const isNobody = async (request: Request) => (await triedOf(request)).key === null;
   return [
     noted,
-    slowed(FOR_A_PERSON, async (request) => {
-      const { key, known } = await triedOf(request);
-      return `${key} ${known ? deviceOf(request) : (request.ip ?? '')}`;
-    }),
-    slowed(FOR_A_PERSON_ANYWHERE, async (request) => (await triedOf(request)).key, isKnown),
+    slowed(
+      FOR_A_PERSON,
+      async (request) => {
+        const { key, known } = await triedOf(request);
+        return `${key} ${known ? deviceOf(request) : (request.ip ?? '')}`;
+      },
+      isNobody,
+    ),
+    slowed(
+      FOR_A_PERSON_ANYWHERE,
+      async (request) => (await triedOf(request)).key ?? '',
+      async (request) => (await isKnown(request)) || (await isNobody(request)),
+    ),
     slowed(FROM_AN_ADDRESS, (request) => Promise.resolve(request.ip ?? ''), isKnown),
   ];
 }
@@ -89,8 +99,10 @@ function whoOf(request: Request): string | null {
 async function findTried(database: Setting['database'], request: Request): Promise<Tried> {
   const who = whoOf(request);
   const device = deviceOf(request);
+  const cookie = request.get('cookie');
   // Whoever changes a password is signed in: then it is the session that guesses.
-  if (who === null) return { userId: null, key: `session ${savedToken(request.get('cookie') ?? request.ip ?? '')}`, known: true };
+  if (who === null)
+    return { userId: null, key: cookie === undefined ? null : `session ${savedToken(cookie)}`, known: cookie !== undefined };
   return database.read(async (sql) => {
     const user = await userCalled(sql, who);
     if (!user) return { userId: null, key: `name ${who}`, known: false };

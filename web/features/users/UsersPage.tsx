@@ -67,7 +67,7 @@ function Failures() {
   return (
     <>
       <h2 className="mb-1 mt-6">Failed sign-ins</h2>
-      <p className="note mt-0">Kept for 90 days; the newest 200 are shown.</p>
+      <p className="note mt-0">Those of the last 90 days; the newest 200 are shown.</p>
       <Table label="Failed sign-ins" columns={columns} rows={data} rowKey={(it) => String(it.id)} unsearched />
     </>
   );

@@ -1,8 +1,8 @@
 import type { DraftNotice } from './useDraftRows';
 
 const WORDS: Record<Exclude<DraftNotice, null>, string> = {
-  merged: 'The saved version changed meanwhile. What you typed was kept, and the rest is up to date.',
-  clashed: 'Somebody changed the same rows meanwhile. What you typed was kept; compare it before you send it.',
+  merged: 'The saved version changed meanwhile. What you typed is still here, and the rest is up to date.',
+  clashed: 'Somebody changed the same rows meanwhile. What you typed is still here; compare it before you send it.',
   'sent-elsewhere': 'This was sent, or emptied, in another window. What you typed only here is still shown.',
 };
 

@@ -18,7 +18,7 @@ export function SaveNote({ keeping, faults }: { keeping: SaveState; faults: numb
         <p role="alert" className="my-1 border-l-4 px-3 py-1 border-[var(--over)] bg-[var(--warn-soft)]">
           {merged.who} saved this estimate at {merged.at.slice(11, 16)} while you had it open.{' '}
           {merged.taken.length > 0 && `Taken over from theirs: ${merged.taken.join(', ')}. `}
-          {merged.clashes.length > 0 && `You both changed ${merged.clashes.join(', ')}; your version was kept.`}
+          {merged.clashes.length > 0 && `You both changed ${merged.clashes.join(', ')}; your version stands.`}
         </p>
       )}
     </>
