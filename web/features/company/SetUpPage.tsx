@@ -70,7 +70,8 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
     return shown;
   }, [rows, codes, refused]);
   const filled = rows.filter((row) => row.code || row.description);
-  useUnsaved(filled.length > 0);
+  // What is on its way is not asked about.
+  useUnsaved(filled.length > 0 && !isLoading);
   const add = async () => {
     try {
       await save({

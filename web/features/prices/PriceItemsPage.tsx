@@ -185,7 +185,7 @@ function SaveItems({
   const count = changed.length + gone.length;
   const said =
     faults.size > 0
-      ? `${faults.size} ${faults.size === 1 ? 'cell says' : 'cells say'} what is missing or wrong`
+      ? `${faults.size} ${faults.size === 1 ? 'cell has an error' : 'cells have errors'}`
       : gone.length > 0
         ? `${gone.join(', ')} will be removed`
         : 'A unit cost that changes is noted in the history of its item. A block pasted from a spreadsheet lands in the cells.';
