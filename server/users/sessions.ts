@@ -41,7 +41,7 @@ export function savedToken(token: string): string {
 
 /** Who asks, by the cookie; null where nobody is signed in, or the session has run out. */
 export async function whoIs(database: Database, request: Request, now: Date): Promise<SignedIn | null> {
-  const token = parse(request.get('cookie') ?? '')[COOKIE];
+  const token = sessionOf(request);
   if (!token) return null;
   const row = await database.read((sql) => sql.get(SESSION_OF_TOKEN, [savedToken(token)]));
   if (!row) return null;
@@ -98,6 +98,11 @@ export function sessionCookie(request: Request, response: Response, address: str
     // What a web server hands on is none of it, also where nobody said that one stands before us.
     local: LOOPBACK.includes(request.ip ?? '') && request.get('x-forwarded-for') === undefined,
   };
+}
+
+/** The cookie of a session, good or not; null where there is none. */
+export function sessionOf(request: Request): string | null {
+  return parse(request.get('cookie') ?? '')[COOKIE] ?? null;
 }
 
 /** The cookie by which a browser is known again; null where it has none. */

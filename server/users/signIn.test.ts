@@ -202,6 +202,18 @@ test('a changed password ends the other sessions; one session is ended by hand; 
   expect(await reading(database).find(SessionTable, {})).toHaveLength(1);
 });
 
+test('a session that guesses its password is made to wait, whatever other cookies it sends', async () => {
+  const app = appWith();
+  const session = (await owned(app)).cookie();
+  const statuses: number[] = [];
+  for (let i = 0; i < 9; i++) {
+    const cookies = `${session}; ledrin-device=device${i}; other=${i}`;
+    const body = { old: `${OTHER} ${i}`, password: OTHER };
+    statuses.push((await request(app).post('/api/account/password').set('Cookie', cookies).send(body)).status);
+  }
+  expect(statuses).toEqual([403, 403, 403, 403, 403, 403, 403, 403, 429]);
+});
+
 test('whoever guesses is made to wait, by name and address as one; whoever signed in from a browser before is not shut out of it', async () => {
   const app = appWith();
   const known = await owned(app);

@@ -4,7 +4,7 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import type { Setting } from '../http/context';
 import { KnownDeviceTable, SignInFailureTable } from './models';
 import { FORGET_FAILURES } from './queries';
-import { deviceOf, savedToken } from './sessions';
+import { deviceOf, savedToken, sessionOf } from './sessions';
 import { userCalled } from './signIn';
 
 /** Within these minutes so many tries may fail. */
@@ -99,10 +99,9 @@ function whoOf(request: Request): string | null {
 async function findTried(database: Setting['database'], request: Request): Promise<Tried> {
   const who = whoOf(request);
   const device = deviceOf(request);
-  const cookie = request.get('cookie');
-  // Whoever changes a password is signed in: then it is the session that guesses.
-  if (who === null)
-    return { userId: null, key: cookie === undefined ? null : `session ${savedToken(cookie)}`, known: cookie !== undefined };
+  const session = sessionOf(request);
+  // Whoever changes a password is signed in: then it is the session that guesses, whatever other cookies are sent with it.
+  if (who === null) return { userId: null, key: session === null ? null : `session ${savedToken(session)}`, known: false };
   return database.read(async (sql) => {
     const user = await userCalled(sql, who);
     if (!user) return { userId: null, key: `name ${who}`, known: false };
