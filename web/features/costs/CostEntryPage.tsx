@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
@@ -47,8 +48,12 @@ function CostEntry({ lists }: { lists: Lists }) {
   const columns = useCostColumns(lists, batch.codecs, batch.rows);
   const [hidden, hide] = useHiddenColumns('ledrin.cost-entry-columns', USUALLY_HIDDEN);
   // A column in which something stands is shown, whatever was chosen: nothing is posted unseen.
-  const used = new Set(columns.filter(({ key }) => batch.rows.some((row) => (row[key] ?? '').trim() !== '')).map((it) => it.key));
-  const shown = columns.filter(({ key }) => !hidden.has(key) || used.has(key));
+  const used = useMemo(
+    () => new Set(columns.filter(({ key }) => batch.rows.some((row) => (row[key] ?? '').trim() !== '')).map((it) => it.key)),
+    [columns, batch.rows],
+  );
+  const unseen = useMemo(() => new Set([...hidden].filter((key) => !used.has(key))), [hidden, used]);
+  const shown = columns.filter(({ key }) => !unseen.has(key));
   const { preview, refused, read } = batch;
   return (
     <div className="page">
@@ -62,7 +67,8 @@ function CostEntry({ lists }: { lists: Lists }) {
         key={batch.posted}
         autoFocus
         label="Costs to post"
-        columns={shown}
+        columns={columns}
+        hidden={unseen}
         rows={batch.rows}
         onRows={batch.change}
         faults={batch.faults}

@@ -182,3 +182,18 @@ test('a block with the heads of its columns goes where they say, in whatever ord
     { code: '0350', amount: '3.50' },
   ]);
 });
+
+const WITH_NOTE: GridColumn[] = [...COLUMNS.slice(0, 1), { key: 'note', title: 'Note', width: 80 }, ...COLUMNS.slice(1)];
+const NOTE_HIDDEN = new Set(['note']);
+
+test('a block pasted goes into what is shown; one that is wider fills the hidden columns too, and none is moved over', () => {
+  const { container } = render(
+    <EntryGrid label="Lines" columns={WITH_NOTE} hidden={NOTE_HIDDEN} rows={[]} onRows={(rows) => (kept = rows)} faults={new Map()} />,
+  );
+  expect(container.querySelectorAll('thead th')).toHaveLength(4);
+  const paste = (text: string) => fireEvent.paste(cell('Code', 1), { clipboardData: { getData: () => text } });
+  paste('0340\t5\n');
+  expect(kept).toEqual([{ code: '0340', amount: '5.00' }]);
+  paste('0340\tWet\t5\n');
+  expect(kept).toEqual([{ code: '0340', note: 'Wet', amount: '5.00' }]);
+});

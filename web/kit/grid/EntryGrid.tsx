@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ClipboardEvent, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, type ClipboardEvent, type KeyboardEvent, type ReactNode } from 'react';
 import { present } from '../../../core/errors/known';
 import { useHistory, type History } from '../useHistory';
 import type { CellKeys } from './GridCell';
@@ -13,6 +13,8 @@ import type { GridColumn, GridRow } from './gridTypes';
 export interface EntryGridProps {
   label: string;
   columns: readonly GridColumn[];
+  /** Keys of columns that are not shown; a block pasted that is wider than what is shown fills them too. */
+  hidden?: ReadonlySet<string>;
   rows: readonly GridRow[];
   onRows: (rows: GridRow[]) => void;
   /** What is wrong, by `row.column`. */
@@ -33,12 +35,12 @@ export interface EntryGridProps {
 }
 
 /** The rows that show, what is selected of them, and what the keys do. */
-function useGrid(props: EntryGridProps) {
-  const { columns, rows, onRows, grows = true, blank = 1 } = props;
+function useGrid(props: EntryGridProps, columns: readonly GridColumn[]) {
+  const { rows, onRows, grows = true, blank = 1 } = props;
   const box = useRef<HTMLDivElement>(null);
   const shown = grows ? [...rows, ...Array.from({ length: Math.max(1, blank - rows.length) }, () => BLANK)] : rows;
   const { go, virtual } = useGridFocus(box, shown.length, columns.length);
-  const edits = useGridEdits(columns, rows, onRows, grows);
+  const edits = useGridEdits({ columns, all: props.columns, rows, onRows, grows });
   const selection = useSelection(shown.length, columns.length, edits.fillOver);
   const own = useHistory(rows, (before) => onRows([...before]), sameRows);
   const history = props.history ?? own;
@@ -111,8 +113,9 @@ function useGrid(props: EntryGridProps) {
  * back, Ctrl Y forth. A faulty cell says what is wrong, there.
  */
 export function EntryGrid(props: EntryGridProps) {
-  const { label, columns, rows, faults, foot, height = 380, grows = true, onRow } = props;
-  const { box, shown, go, virtual, edits, selection, keysAt, copy, comeBack } = useGrid(props);
+  const { label, rows, faults, foot, height = 380, grows = true, onRow, hidden } = props;
+  const columns = useMemo(() => props.columns.filter(({ key }) => !hidden?.has(key)), [props.columns, hidden]);
+  const { box, shown, go, virtual, edits, selection, keysAt, copy, comeBack } = useGrid(props, columns);
   const acts = useLatestActs({ edits, selection, keysAt, go, onEnter: (row) => onRow?.(row) });
   const items = virtual.getVirtualItems();
   const before = items[0]?.start ?? 0;

@@ -3,19 +3,17 @@ import type { GridColumn, GridRow } from './gridTypes';
 import { matchedRows, proposeMatching } from './matchColumns';
 
 /**
- * Lays a block of tab-separated text, as spreadsheets copy it, over rows from a cell on. `keys` names the columns in
- * order; null is a column that is worked out, and is passed over. Cells in quotes may hold tabs and line breaks.
+ * Lays a block of tab-separated text, as spreadsheets copy it, over rows from a cell on. `typed` names the columns in
+ * order, from that cell on. Cells in quotes may hold tabs and line breaks.
  */
 export function pasteBlock(
   rows: readonly GridRow[],
   text: string,
   row: number,
-  column: number,
-  keys: readonly (string | null)[],
+  typed: readonly string[],
   grows: boolean,
 ): GridRow[] {
   const next = rows.map((it) => ({ ...it }));
-  const typed = keys.slice(column).filter((key): key is string => key !== null);
   readCells(text).forEach((cells, down) => {
     if (row + down >= next.length && !grows) return;
     while (next.length <= row + down) next.push({});
@@ -35,6 +33,23 @@ export function headedBlock(columns: readonly GridColumn[], text: string): GridR
   const matching = proposeMatching(columns, heads, null);
   const matched = Object.values(matching).filter((it) => it !== null).length;
   return matched >= 2 && matched * 2 >= named.length ? matchedRows(columns, matching, lines) : null;
+}
+
+/**
+ * The columns a block fills from a column on: those that are shown; where it is wider than they are, the hidden ones too. Columns that
+ * are worked out are passed over.
+ */
+export function pastedOver(
+  shown: readonly GridColumn[],
+  all: readonly GridColumn[],
+  column: number,
+  text: string,
+): readonly string[] {
+  const keysFrom = (columns: readonly GridColumn[], first: GridColumn | undefined) =>
+    columns.slice(first ? columns.findIndex((it) => it.key === first.key) : 0).flatMap((it) => (it.show ? [] : [it.key]));
+  const inSight = keysFrom(shown, shown[column]);
+  const width = Math.max(...readCells(text).map((cells) => cells.length));
+  return width <= inSight.length ? inSight : keysFrom(all, shown[column]);
 }
 
 function readCells(text: string): string[][] {

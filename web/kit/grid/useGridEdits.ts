@@ -1,7 +1,7 @@
 import type { ClipboardEvent } from 'react';
 import type { GridColumn, GridRow } from './gridTypes';
 import { isFilled } from './filledRow';
-import { headedBlock, pasteBlock } from './pasteBlock';
+import { headedBlock, pasteBlock, pastedOver } from './pasteBlock';
 import { boundsOf, fillRange, isOneCell, type Range } from './range';
 
 export interface GridEdits {
@@ -17,16 +17,21 @@ export interface GridEdits {
   removeRow: (row: number) => void;
 }
 
+interface Options {
+  /** The columns that are shown. */
+  columns: readonly GridColumn[];
+  /** Those that are hidden among them. */
+  all: readonly GridColumn[];
+  rows: readonly GridRow[];
+  onRows: (rows: GridRow[]) => void;
+  grows: boolean;
+}
+
 /** What changes the rows of a grid. */
-export function useGridEdits(
-  columns: readonly GridColumn[],
-  rows: readonly GridRow[],
-  onRows: (rows: GridRow[]) => void,
-  grows: boolean,
-): GridEdits {
+export function useGridEdits({ columns, all, rows, onRows, grows }: Options): GridEdits {
   const tidied = (row: GridRow): GridRow =>
     Object.fromEntries(
-      Object.entries(row).map(([key, value]) => [key, columns.find((it) => it.key === key)?.tidy?.(value) ?? value]),
+      Object.entries(row).map(([key, value]) => [key, all.find((it) => it.key === key)?.tidy?.(value) ?? value]),
     );
   /** A range that ends below a grid that does not grow ends with it. */
   const within = (range: Range): Range => {
@@ -47,10 +52,9 @@ export function useGridEdits(
       const text = event.clipboardData.getData('text/plain');
       if (!/[\t\n]/.test(text.trimEnd())) return;
       event.preventDefault();
-      const headed = grows ? headedBlock(columns, text) : null;
+      const headed = grows ? headedBlock(all, text) : null;
       if (headed) return onRows([...rows.slice(0, row), ...headed, ...rows.slice(row).filter(isFilled)]);
-      const keys = columns.map((it) => (it.show ? null : it.key));
-      onRows(pasteBlock(rows, text, row, column, keys, grows).map(tidied));
+      onRows(pasteBlock(rows, text, row, pastedOver(columns, all, column, text), grows).map(tidied));
     },
     fillDown: (row, key) => onRows(rows.map((it, i) => (i > row ? { ...it, [key]: rows[row]?.[key] ?? '' } : { ...it }))),
     fillFromTop: (range) => {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { pasteBlock } from '../grid/pasteBlock';
+import type { GridRow } from '../grid/gridTypes';
+import { pasteBlock, pastedOver } from '../grid/pasteBlock';
 import { readDate } from './readDate';
 import { amount, tidyOf } from './codecs';
 import { readAmount } from './readAmount';
@@ -51,21 +52,23 @@ test('an amount shown is read back as it was', () => {
 });
 
 describe('a pasted block', () => {
-  const keys = ['a', 'b', null, 'c'];
+  const columns = ['a', 'b', 'worked', 'c'].map((key) => ({ key, title: key, width: 80, ...(key === 'worked' && { show: () => '' }) }));
+  const paste = (rows: GridRow[], text: string, column: number, grows: boolean) =>
+    pasteBlock(rows, text, 0, pastedOver(columns, columns, column, text), grows);
 
   test('lands from its cell on, passes over what is worked out, and makes rows', () => {
-    expect(pasteBlock([{ a: '1', b: '2' }], '5\t6\n7\t8\n', 0, 1, keys, true)).toEqual([
+    expect(paste([{ a: '1', b: '2' }], '5\t6\n7\t8\n', 1, true)).toEqual([
       { a: '1', b: '5', c: '6' },
       { b: '7', c: '8' },
     ]);
   });
 
   test('never goes beyond the last column, nor past the last row where rows are given', () => {
-    expect(pasteBlock([{}], '1\t2\t3\t4\t5\r\n6', 0, 0, keys, false)).toEqual([{ a: '1', b: '2', c: '3' }]);
+    expect(paste([{}], '1\t2\t3\t4\t5\r\n6', 0, false)).toEqual([{ a: '1', b: '2', c: '3' }]);
   });
 
   test('cells in quotes keep their tabs and line breaks', () => {
-    expect(pasteBlock([], '"x\ty"\t"say ""hi"""\n"two\nlines"\tz', 0, 0, ['a', 'b'], true)).toEqual([
+    expect(pasteBlock([], '"x\ty"\t"say ""hi"""\n"two\nlines"\tz', 0, ['a', 'b'], true)).toEqual([
       { a: 'x\ty', b: 'say "hi"' },
       { a: 'two\nlines', b: 'z' },
     ]);
