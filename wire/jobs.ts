@@ -93,8 +93,7 @@ export const typedJob = v.strictObject({
 export const jobTemplateInput = v.strictObject({ name: filled(80), content: typedJob });
 export type JobTemplate = v.InferOutput<typeof jobTemplateInput>;
 
-/** A draft job, as typed: saved, not judged. */
-export const draftInput = v.strictObject({ content: v.record(v.string(), v.unknown()) });
+/** A draft of a job, as typed. None is added any more: they stay in the browser they are typed in. */
 export interface JobDraft {
   id: number;
   content: Record<string, unknown>;
@@ -258,8 +257,6 @@ export const jobCalls = {
   jobTemplates: query<JobTemplate[]>('read-jobs')('/job-templates'),
   saveJobTemplate: command('manage-jobs')('/job-templates', { method: 'PUT', input: jobTemplateInput }),
   removeJobTemplate: command('manage-jobs')('/job-templates/:name', { method: 'DELETE' }),
-  addDraft: command<{ id: number }>('manage-jobs')('/drafts', { input: draftInput, quiet: true }),
-  saveDraft: command<{ id: number }>('manage-jobs')('/drafts/:id', { method: 'PUT', input: draftInput, quiet: true }),
   deleteDraft: command('manage-jobs')('/drafts/:id', { method: 'DELETE' }),
   /** A sheet as rows of text, to be matched with columns; nothing is saved. */
   readSheet: upload<string[][]>('signed-in')('/sheets', { quiet: true }),

@@ -24,8 +24,8 @@ test('every command of the product is there in words, and nothing else', () => {
   const commands = Object.entries(CALLS).filter(([, it]) => it.kind === 'command' || it.kind === 'upload');
   // A sheet that is read, and an import that is previewed, change nothing.
   const names = commands.map(([name]) => auditName(name)).filter((it) => it !== 'read-sheet' && it !== 'preview-import');
-  // Asked for by any command that needs it; and one that is no more, whose lines stand in older trails.
-  expect(Object.keys(ACTIONS).sort()).toEqual([...names, 'ask-approval', 'remove-price-item'].sort());
+  // Asked for by any command that needs it; and those that are no more, whose lines stand in older trails.
+  expect(Object.keys(ACTIONS).sort()).toEqual([...names, 'ask-approval', 'remove-price-item', 'add-draft', 'save-draft'].sort());
 });
 
 test('it goes out as a file, whole, as it is filtered', async () => {

@@ -6,7 +6,7 @@ import { oneFile } from '../http/upload';
 import { correctSetup } from './correctSetup';
 import { deleteJob, endTender, lockJob, moveJob } from './jobLife';
 import { jobList } from './jobList';
-import { createJob, deleteDraft, saveDraft } from './jobs';
+import { createJob, deleteDraft } from './jobs';
 import { jobSetup, jobTemplateList } from './jobSetup';
 import { removeJobTemplate, saveJobTemplate } from './jobTemplates';
 import { restrictJob } from './restricted';
@@ -35,8 +35,6 @@ export const jobHandlers = handle(jobCalls, {
   jobTemplates: (sql) => jobTemplateList(sql),
   saveJobTemplate: (command, { body }) => saveJobTemplate(command, body),
   removeJobTemplate: (command, { name }) => removeJobTemplate(command, name),
-  addDraft: async (command, { body }) => ({ id: await saveDraft(command, null, body.content) }),
-  saveDraft: async (command, { id, body }, { person }) => ({ id: await saveDraft(command, id, body.content, draftsOf(person)) }),
   deleteDraft: (command, { id }, { person }) => deleteDraft(command, id, draftsOf(person)),
   readSheet: {
     limits: { files: 1, fileSize: LARGEST_SHEET, total: LARGEST_SHEET + 10_000 },

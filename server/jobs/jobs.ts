@@ -19,22 +19,7 @@ import { noteMove } from './jobLife';
 import { refuseUnready } from './readiness';
 import { insertSovLines } from './sovLines';
 
-/** Saves a job draft as typed. Gives back its id; `id` null makes a new draft. `by`: whose drafts alone are there, null for all. */
-export async function saveDraft(
-  command: Command,
-  id: number | null,
-  content: unknown,
-  by: string | null = null,
-): Promise<number> {
-  const { sql, actor } = command;
-  const text = JSON.stringify(content);
-  if (id === null) return sql.insert(JobDraftTable, { content: text, actor: actor.name, saved_at: actor.at });
-  if (!(await sql.findOne(JobDraftTable, by === null ? { id } : { id, actor: by })))
-    throw new LedrinError('not-found', 'This draft is no longer there; it was finished or deleted in another window');
-  await sql.update(JobDraftTable, { id }, { content: text, actor: actor.name, saved_at: actor.at });
-  return id;
-}
-
+/** Deletes a draft; `by`: of whose alone, null for anybody's. */
 export async function deleteDraft({ sql, note }: Command, id: number, by: string | null = null): Promise<void> {
   await sql.remove(JobDraftTable, by === null ? { id } : { id, actor: by });
   note(`draft ${id}`);

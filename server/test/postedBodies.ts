@@ -280,8 +280,6 @@ export const EXAMPLES: WithInput = {
   sendEstimate: { job: 'J2', estimate: 1, body: { on: '2031-04-01', reference: '' } },
   awardJob: { job: 'J2', estimate: 1, body: award },
   moveJob: { job: 'J1', body: { status: 'closed', on: '2031-05-01' } },
-  addDraft: { body: { content: {} } },
-  saveDraft: { id: 1, body: { content: {} } },
 };
 
 type Posted = readonly [name: string, method: 'post' | 'put', path: string, body: Record<string, unknown>];

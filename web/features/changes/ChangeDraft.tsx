@@ -7,6 +7,8 @@ import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { day, words } from '../../kit/typed/codecs';
+import { DraftNotes } from '../../kit/draft/DraftNotes';
+import { NewCodes } from '../../ground/costCodes/NewCodes';
 import { Refused } from '../../kit/States';
 import { useOpening } from '../../kit/useOpening';
 import { ChangeEffects } from './ChangeEffects';
@@ -22,6 +24,7 @@ export function ChangeDraft({ book, ...source }: DraftSource & { book: PriceBook
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_290px] gap-6 max-[1150px]:grid-cols-1">
       <div>
+        <DraftNotes notice={draft.notice} />
         <ChangeFacts draft={draft} />
         <SideHead title="Price" amount={read.price} />
         <PriceGrid draft={draft} spent={spent} />
@@ -31,6 +34,7 @@ export function ChangeDraft({ book, ...source }: DraftSource & { book: PriceBook
           <FromPriceBook book={book} sections={sectionsOf(spent)} onRows={draft.addRows} />
           <FromCost spent={spent} onRows={draft.addRows} />
         </div>
+        <NewCodes codes={draft.unknownCodes} />
         {draft.refused && <Refused message={draft.refused.message} />}
       </div>
       <DraftActions draft={draft} />
@@ -69,7 +73,7 @@ function SideHead({ title, amount }: { title: string; amount: number }) {
 }
 
 function DraftActions({ draft }: { draft: ChangeDraftState }) {
-  const { view, facts, changed } = draft;
+  const { view, facts, changed, typed, discard } = draft;
   const { saveDraft, saving, deleteDraft, issueDraft, agreeDraft } = useDraftActions(draft);
   return (
     <aside aria-label="What it would do">
@@ -82,6 +86,7 @@ function DraftActions({ draft }: { draft: ChangeDraftState }) {
         >
           {changed ? `Save ${facts.text.number}` : 'Saved'}
         </button>
+        {typed && <SureButton onSure={discard}>Discard what was typed</SureButton>}
         {view.version > 0 && <SureButton onSure={() => void deleteDraft()}>Delete draft</SureButton>}
       </div>
       {view.effect && !changed ? (

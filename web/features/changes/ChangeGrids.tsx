@@ -15,7 +15,7 @@ interface GridProps {
 }
 
 /** The price side of a change: lines of the schedule of values, and new ones. */
-export function PriceGrid({ draft: { sides, setSides, codecs, faultsIn }, spent }: GridProps) {
+export function PriceGrid({ draft: { sides, setSide, codecs, faultsIn }, spent }: GridProps) {
   const columns: GridColumn[] = [
     {
       key: 'line',
@@ -43,7 +43,7 @@ export function PriceGrid({ draft: { sides, setSides, codecs, faultsIn }, spent 
       label="Price side"
       columns={columnsOf(codecs.price, columns)}
       rows={sides.price}
-      onRows={(price) => setSides((before) => ({ ...before, price }))}
+      onRows={(price) => setSide({ price })}
       faults={faultsIn('price.')}
       height={170}
       blank={Math.max(3, sides.price.length + 1)}
@@ -52,7 +52,7 @@ export function PriceGrid({ draft: { sides, setSides, codecs, faultsIn }, spent 
 }
 
 /** The cost side of a change: budget lines. */
-export function CostGrid({ draft: { sides, setSides, codecs, faultsIn }, spent, lists }: GridProps & { lists: Lists }) {
+export function CostGrid({ draft: { sides, setSide, codecs, faultsIn }, spent, lists }: GridProps & { lists: Lists }) {
   const columns: GridColumn[] = [
     { key: 'section', title: 'Section', width: 104, offers: () => sectionsOf(spent).map((value) => ({ value, label: '' })) },
     {
@@ -82,7 +82,7 @@ export function CostGrid({ draft: { sides, setSides, codecs, faultsIn }, spent, 
       label="Cost side"
       columns={columnsOf(codecs.cost, columns)}
       rows={sides.cost}
-      onRows={(cost) => setSides((before) => ({ ...before, cost }))}
+      onRows={(cost) => setSide({ cost })}
       faults={faultsIn('cost.')}
       height={200}
       blank={Math.max(4, sides.cost.length + 1)}

@@ -13,7 +13,6 @@ import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { useMay } from '../../ground/person';
 import { Refused, Waiting } from '../../kit/States';
-import { StableForm } from '../../kit/StableForm';
 import { ChangeDraft } from './ChangeDraft';
 import { ChangeRead } from './ChangeRead';
 
@@ -28,7 +27,7 @@ export function ChangePage({ attachments }: { attachments: ReactNode }) {
   if (view.status !== 'draft' || !may('change-orders')) return <ChangeRead view={view} attachments={attachments} />;
   return (
     <>
-      <Draft view={view} />
+      <Draft key={view.number} view={view} onStale={() => void refetch()} />
       {attachments}
     </>
   );
@@ -37,8 +36,8 @@ export function ChangePage({ attachments }: { attachments: ReactNode }) {
 /** A change that is being raised: a draft without a version yet. */
 export function NewChangePage() {
   const { number: job = '' } = useParams();
-  const { month, entryDay } = useAsOf();
-  const { data: changes } = useJobChangesQuery({ job, asOf: '2199-12' });
+  const { entryDay } = useAsOf();
+  const { data: changes, refetch } = useJobChangesQuery({ job, asOf: '2199-12' });
   if (!changes) return <Waiting what="the change orders" />;
   const free = (count: number): string => (changes.some((it) => it.number === `CO${count}`) ? free(count + 1) : `CO${count}`);
   const view: ChangeView = {
@@ -66,18 +65,14 @@ export function NewChangePage() {
       effect: null,
     },
   };
-  return <Draft key={month} view={view} />;
+  return <Draft view={view} onStale={() => void refetch()} />;
 }
 
-function Draft({ view }: { view: ChangeView }) {
+function Draft({ view, onStale }: { view: ChangeView; onStale: () => void }) {
   const { asOf } = useAsOf();
   const { data: book } = usePriceBookQuery();
   const { data: lists } = useListsQuery({ asOf });
   const { data: spent } = useEstimateVersusActualQuery({ job: view.job, asOf });
   if (!book || !lists || !spent) return <Waiting what={`what ${view.number} may be made of, ${displayDate(view.raisedOn)}`} />;
-  return (
-    <StableForm of={view} stamp={`${view.number}/${view.version}`}>
-      {(opened, onTyped) => <ChangeDraft view={opened} book={book} lists={lists} spent={spent} onTyped={onTyped} />}
-    </StableForm>
-  );
+  return <ChangeDraft view={view} book={book} lists={lists} spent={spent} onStale={onStale} />;
 }

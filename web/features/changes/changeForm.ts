@@ -9,6 +9,7 @@ import { extend } from '../../../core/prices/unitCost';
 import { multiplyDivide } from '../../../core/money/round';
 import type { UnitShare } from '../../../core/prices/buildUp';
 import type { ChangeInput, ChangeView } from '../../../wire/changes';
+import { rowsUnderKeys } from '../../kit/draft/useDraftParts';
 import type { GridRow } from '../../kit/grid/gridTypes';
 
 /** How what is typed of a change order is read: its facts, its price side, its cost side. */
@@ -21,7 +22,7 @@ export function changeCodecs({ digits, month, costCodes }: ChangeContext) {
     },
     price: { line: words('Expected an SOV line, or the number of a new one'), ...ofWork, amount: amount(digits) },
     cost: {
-      ...{ ...ofWork, costCode: among(costCodes, 'cost code'), costType: oneOf(COST_TYPES), sovLine: words() },
+      ...{ ...ofWork, costCode: among(costCodes, 'cost code', '; add it below, or choose another'), costType: oneOf(COST_TYPES), sovLine: words() },
       ...{ hours: optional(quantity, null), amount: amount(digits) },
     },
   };
@@ -57,8 +58,16 @@ export interface ReadChange {
 export function formOf(view: ChangeView, codecs: ChangeCodecs): ChangeForm {
   return {
     facts: rowOf(codecs.facts, view) as ChangeForm['facts'],
-    price: view.priceLines.map((it) => rowOf(codecs.price, it)),
-    cost: view.costLines.map((it) => rowOf(codecs.cost, it)),
+    price: rowsUnderKeys(
+      view.priceLines,
+      (it) => it.line,
+      (it) => rowOf(codecs.price, it),
+    ),
+    cost: rowsUnderKeys(
+      view.costLines,
+      (it) => JSON.stringify([it.section, it.costCode, it.costType, it.sovLine]),
+      (it) => rowOf(codecs.cost, it),
+    ),
   };
 }
 

@@ -16,50 +16,74 @@ import {
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
-import type { GridRow } from '../../kit/grid/gridTypes';
-import { useTyped, type OnTyped } from '../../kit/StableForm';
+import { ROW_KEY, type GridRow } from '../../kit/grid/gridTypes';
+import { useDraftFacts } from '../../kit/draft/useDraftFacts';
+import { useDraftParts } from '../../kit/draft/useDraftParts';
+import { unknownCodes } from '../../ground/costCodes/unknownCodes';
 import { useCodecForm } from '../../kit/form/useCodecForm';
-import { changeCodecs, formOf, readChange, type ChangeSides, type ReadChange } from './changeForm';
+import { changeCodecs, formOf, readChange, type ChangeForm, type ChangeSides, type ReadChange } from './changeForm';
 
 export interface DraftSource {
   view: ChangeView;
   lists: Lists;
   /** The job's SOV lines and cost lines. */
   spent: EstimateView;
-  onTyped: OnTyped;
+  /** Reads the change again, where somebody saved another version of it. */
+  onStale: () => void;
 }
 export type ChangeDraftState = ReturnType<typeof useChangeDraft>;
 
 /** What is typed of a draft change, how it reads, and what can be done with it. */
-export function useChangeDraft({ view, lists, spent, onTyped }: DraftSource) {
+export function useChangeDraft({ view, lists, spent, onStale }: DraftSource) {
   const { digits } = useCurrency();
   const { month } = useAsOf();
-  const codecs = useMemo(
-    () => changeCodecs({ digits, month, costCodes: new Set(lists.costCodes.map((it) => it.code)) }),
-    [digits, month, lists],
-  );
-  const start = useMemo(() => formOf(view, codecs), [view, codecs]);
-  const facts = useCodecForm(codecs.facts, start.facts, { partOfPage: true });
-  const [sides, setSides] = useState<ChangeSides>(() => ({ price: start.price, cost: start.cost }));
+  const costCodes = useMemo(() => new Set(lists.costCodes.map((it) => it.code)), [lists]);
+  const codecs = useMemo(() => changeCodecs({ digits, month, costCodes }), [digits, month, costCodes]);
+  const start = useMemo(() => partsOf(formOf(view, codecs)), [view, codecs]);
+  const [savedAs, setSavedAs] = useState(0);
+  const version = Math.max(view.version, savedAs);
+  const draft = useDraftParts({
+    name: `change ${view.job}/${view.version === 0 ? 'new' : view.number}`,
+    // A number somebody else took meanwhile is not held to, where nobody typed it.
+    seen: view.version === 0 ? view.number : String(view.version),
+    version: view.version,
+    start,
+  });
+  const { parts, setParts } = draft;
+  const row = parts.facts[0] ?? {};
+  const facts = useCodecForm(codecs.facts, { ...formOf(view, codecs).facts, ...row }, { partOfPage: true });
+  useDraftFacts(facts, row, (next) => setParts({ facts: [next] }));
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const sovLines = useMemo(() => new Set(spent.revenue.map((it) => it.line)), [spent]);
-  const read = readChange({ facts: facts.text, ...sides }, view.version, codecs, sovLines);
-  const typed = facts.changed || JSON.stringify([sides.price, sides.cost]) !== JSON.stringify([start.price, start.cost]);
-  useTyped(typed, onTyped);
+  const sides: ChangeSides = { price: parts.price, cost: parts.cost };
+  const read = readChange({ facts: facts.text, ...sides }, version, codecs, sovLines);
   const faults = new Map([...read.faults, ...placed(refused?.faults ?? [], read)]);
+  const typed = draft.isTyped();
   return {
-    ...{ view, codecs, facts, sides, setSides, read, refused, setRefused },
+    ...{ view, codecs, facts, sides, read, refused, setRefused, onStale, typed, notice: draft.notice, discard: draft.discard },
     changed: view.version === 0 || typed,
-    saved: () => onTyped(false),
+    setSide: (side: Partial<ChangeSides>) => setParts(side),
+    unknownCodes: unknownCodes(
+      sides.cost.map((it) => it.costCode),
+      costCodes,
+    ),
+    /** It is saved as a version; 0: it is no draft any more, or one under another number. */
+    saved: (as: number) => {
+      if (as === 0) return draft.forget();
+      draft.saved(as);
+      setSavedAs(as);
+    },
     /** The faults of one side, by row and column. */
     faultsIn: (part: 'price.' | 'cost.') => faultsUnder(faults, part),
     addRows: (rows: { price?: GridRow[]; cost: GridRow[] }) =>
-      setSides((before) => ({
-        price: [...before.price.filter(isFilled), ...(rows.price ?? [])],
-        cost: [...before.cost.filter(isFilled), ...rows.cost],
-      })),
+      setParts({
+        price: [...sides.price.filter(isFilled), ...(rows.price ?? [])],
+        cost: [...sides.cost.filter(isFilled), ...rows.cost],
+      }),
   };
 }
+
+const partsOf = ({ facts, price, cost }: ChangeForm) => ({ facts: [{ ...facts, [ROW_KEY]: 'facts' }], price, cost });
 
 /** What the server refused by the place of a line, at the row of the grid the line came from. */
 function placed(faults: ShownFault['faults'], { rowOf }: ReadChange): (readonly [string, string])[] {
@@ -71,7 +95,7 @@ function placed(faults: ShownFault['faults'], { rowOf }: ReadChange): (readonly 
 }
 
 /** Saves, issues and deletes a draft. What is refused is shown on the form, and what was typed stays. */
-export function useDraftActions({ view, facts, read, changed, saved, setRefused }: ChangeDraftState) {
+export function useDraftActions({ view, facts, read, changed, saved, setRefused, onStale }: ChangeDraftState) {
   const { exact } = useCurrency();
   const keep = useKeepMonth();
   const navigate = useNavigate();
@@ -90,6 +114,7 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused 
       const fault = faultOf(error);
       setRefused(fault);
       facts.show(new Map(fault.faults.map((it) => [it.field, it.message])));
+      if (fault.faults.some((it) => it.field === 'version')) onStale();
       return false;
     }
   };
@@ -106,9 +131,10 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused 
   const saveDraft = async (): Promise<boolean> => {
     if (!isRight()) return false;
     return attempt(async () => {
+      const { number } = read.input;
       if (view.version === 0) await create({ job: view.job, body: read.input }).unwrap();
-      else await save({ job: view.job, change: view.number, body: read.input }).unwrap();
-      saved();
+      const as = view.version === 0 ? null : await save({ job: view.job, change: view.number, body: read.input }).unwrap();
+      saved(as && number === view.number ? as.version : 0);
       toast(`${read.input.number} saved`);
       void navigate(keep(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
     });
@@ -119,7 +145,7 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused 
     deleteDraft: () =>
       attempt(async () => {
         await discard({ job: view.job, change: view.number }).unwrap();
-        saved();
+        saved(0);
         void navigate(keep(base));
       }),
     /** Raised, issued and approved at once. */
@@ -128,7 +154,7 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused 
       attempt(async () => {
         const was = view.version === 0 ? null : view.number;
         await agree({ job: view.job, body: { change: read.input, was, on, by } }).unwrap();
-        saved();
+        saved(0);
         toast(`${read.input.number} is approved: ${exact(read.price)}`);
         void navigate(keep(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
       }),

@@ -1,5 +1,5 @@
 import { isFilled } from '../grid/filledRow';
-import { ROW_KEY, type GridRow } from '../grid/gridTypes';
+import { ROW_KEY, UNSEEN, type GridRow } from '../grid/gridTypes';
 
 let made = 0;
 /** A name that no other row has, of this window or another. */
@@ -25,7 +25,7 @@ export function withKeys(rows: readonly GridRow[]): GridRow[] {
 const said = (row: GridRow | undefined): string =>
   JSON.stringify(
     Object.entries(row ?? {})
-      .filter(([key, cell]) => key !== ROW_KEY && (cell ?? '') !== '')
+      .filter(([key, cell]) => !key.startsWith(UNSEEN) && (cell ?? '') !== '')
       .sort(([a], [b]) => (a < b ? -1 : 1)),
   );
 

@@ -99,6 +99,8 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0 }: 
     /** As they were a moment ago: what is worked out of them follows a pause in typing. */
     settled: settled as GridRow[],
     changed,
+    /** Whether anything is typed now, without waiting for a pause. */
+    isTyped: () => !sameRows(latest.current.rows, begun.current?.base ?? []),
     notice,
     setRows: (next: readonly GridRow[]) => {
       latest.current.sent = false;
@@ -111,6 +113,14 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0 }: 
       const now = latest.current;
       now.synced = now.rows;
       writeDraft(name, sameRows(now.rows, as.rows) ? null : { seen: as.seen, base: as.rows, rows: now.rows });
+    },
+    /** What was typed is given up. */
+    discard: () => {
+      const { base = [] } = begun.current ?? {};
+      latest.current.synced = base;
+      writeDraft(name, null);
+      setNotice(null);
+      setAll(base);
     },
     /** They were sent: they are typed no more, here or in another window. */
     forget: () => {

@@ -5,6 +5,10 @@ export type GridRow = Record<string, string>;
 
 /** The cell that names a row, whatever its place; never shown, and no typing. */
 export const ROW_KEY = '$key';
+/** The cell that names the part of a document a row is of. */
+export const PART = '$part';
+/** Cells that nobody types begin so. */
+export const UNSEEN = '$';
 
 export interface Offer {
   value: string;

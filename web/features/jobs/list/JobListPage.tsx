@@ -7,6 +7,8 @@ import { faultOf } from '../../../ground/faults';
 import { WaitingLine } from '../../../ground/WaitingLine';
 import { useAttempt } from '../../../ground/useAttempt';
 import { Empty, Refused, Waiting } from '../../../kit/States';
+import { readDraft } from '../../../kit/draft/storedDraft';
+import { NEW_JOB } from '../newJob/newJobDraft';
 import { JobTable } from './JobTable';
 
 /** All jobs, one a line, with their measure: made to find the one that went wrong. */
@@ -30,6 +32,7 @@ export function JobListPage() {
         </Link>
       </div>
       <WaitingLine />
+      <Begun />
       <Drafts drafts={data.drafts} />
       {data.jobs.length === 0 ? (
         <Empty title="No job yet">
@@ -47,6 +50,20 @@ export function JobListPage() {
   );
 }
 
+/** A new job that was begun in this browser and not set up. */
+function Begun() {
+  const keep = useKeepMonth();
+  const facts = readDraft(NEW_JOB)?.rows.find((it) => it.number !== undefined);
+  if (!facts) return null;
+  return (
+    <p className="sheet mb-3 px-3 py-1">
+      <span className="note">Begun in this browser:</span>{' '}
+      <Link to={keep('/jobs/new')}>{[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}</Link>
+    </p>
+  );
+}
+
+/** Those an earlier version saved on the server. */
 function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<string, unknown>; savedAt: string }[] }) {
   const keep = useKeepMonth();
   const [deleteDraft] = useDeleteDraftMutation();

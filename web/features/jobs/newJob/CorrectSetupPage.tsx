@@ -9,12 +9,14 @@ import { faultOf } from '../../../ground/faults';
 import { useAttempt } from '../../../ground/useAttempt';
 import { Field } from '../../../kit/Field';
 import { Refused, Waiting } from '../../../kit/States';
-import { StableForm, useTyped, type OnTyped } from '../../../kit/StableForm';
+import { DraftNotes } from '../../../kit/draft/DraftNotes';
+import { SureButton } from '../../../kit/SureButton';
+import { useUnsaved } from '../../../kit/unsaved';
 import { faultsUnder } from '../../../kit/typed/codecs';
 import { copyInto } from './beginJob';
 import { GridHeading } from './GridHeading';
 import { BudgetGrid, SovGrid } from './JobGrids';
-import { NewCodes } from './NewCodes';
+import { NewCodes } from '../../../ground/costCodes/NewCodes';
 import type { JobForm } from './readJob';
 import { useJobForm } from './useJobForm';
 
@@ -27,11 +29,7 @@ export function CorrectSetupPage() {
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data || !lists) return <Waiting what="schedule and budget" />;
   if (data.frozen) return <p>{data.frozen}.</p>;
-  return (
-    <StableForm of={data} stamp={data.seen}>
-      {(opened, onTyped) => <CorrectSetup key={opened.seen} job={job} setup={opened} lists={lists} onTyped={onTyped} />}
-    </StableForm>
-  );
+  return <CorrectSetup job={job} setup={data} lists={lists} onStale={() => void refetch()} />;
 }
 
 /** What the form of a job needs beside schedule and budget: nothing of it is changed here. */
@@ -41,10 +39,11 @@ interface CorrectProps {
   job: string;
   setup: JobSetup;
   lists: Lists;
-  onTyped: OnTyped;
+  /** Reads it again, where somebody saved another version. */
+  onStale: () => void;
 }
 
-function CorrectSetup({ job, setup, lists, onTyped }: CorrectProps) {
+function CorrectSetup({ job, setup, lists, onStale }: CorrectProps) {
   const { exact, code, digits } = useCurrency();
   const keep = useKeepMonth();
   const navigate = useNavigate();
@@ -52,13 +51,15 @@ function CorrectSetup({ job, setup, lists, onTyped }: CorrectProps) {
     const empty: JobForm = { facts: { ...FACTS, client: lists.clients[0]?.code ?? '' }, sov: [], budget: [] };
     return copyInto(empty, setup, new Set(['sov', 'budget']), true, digits);
   }, [setup, lists, digits]);
-  const { form, setForm, codecs, read } = useJobForm(start, lists);
+  const { form, setForm, codecs, read, unknownCodes, draft, typed } = useJobForm({
+    ...{ start, lists },
+    draft: { name: `setup ${job}`, seen: setup.seen },
+  });
   const [reason, setReason] = useState('');
   const [asked, setAsked] = useState(false);
   const [correct, { isLoading }] = useCorrectSetupMutation();
   const { refused, setRefused, attempt } = useAttempt();
-  const changed = JSON.stringify([form.sov, form.budget]) !== JSON.stringify([start.sov, start.budget]);
-  useTyped(changed || reason !== '', onTyped);
+  useUnsaved(reason !== '');
   const missing = asked && reason.trim() === '' ? 'Enter a reason; it stands in the audit trail' : undefined;
   const save = async () => {
     setAsked(true);
@@ -66,8 +67,9 @@ function CorrectSetup({ job, setup, lists, onTyped }: CorrectProps) {
     if (!read.input || reason.trim() === '') return;
     const { sov, budget, contractSum } = read.input;
     const body = { seen: setup.seen, reason: reason.trim(), contractSum, sov, budget };
-    if (!(await attempt(() => correct({ job, body }).unwrap(), 'Schedule and budget corrected'))) return;
-    onTyped(false);
+    if (!(await attempt(() => correct({ job, body }).unwrap(), 'Schedule and budget corrected'))) return onStale();
+    setReason('');
+    draft.forget();
     void navigate(keep(`/jobs/${encodeURIComponent(job)}/contract`));
   };
   return (
@@ -76,6 +78,7 @@ function CorrectSetup({ job, setup, lists, onTyped }: CorrectProps) {
         Until the job is on site, and nothing is posted, applied for or approved on it, its original schedule and budget can be
         corrected. Each correction is recorded.
       </p>
+      <DraftNotes notice={draft.notice} />
       <GridHeading title="Schedule of values">
         Contract sum <b>{exact(read.sovTotal)}</b> {code}
       </GridHeading>
@@ -85,7 +88,7 @@ function CorrectSetup({ job, setup, lists, onTyped }: CorrectProps) {
         <b className={read.sovTotal < read.budgetTotal ? 'loss' : ''}>{exact(read.sovTotal - read.budgetTotal)}</b>
       </GridHeading>
       <BudgetGrid form={form} setForm={setForm} codecs={codecs} faults={faultsUnder(read.faults, 'budget.')} lists={lists} />
-      <NewCodes codes={read.unknownCodes} />
+      <NewCodes codes={unknownCodes} />
       {refused && <Refused message={refused.message} />}
       {asked && !read.input && (
         <Refused
@@ -96,9 +99,14 @@ function CorrectSetup({ job, setup, lists, onTyped }: CorrectProps) {
         <Field label="Reason" fault={missing} className="w-[360px]">
           <input value={reason} onChange={(event) => setReason(event.target.value)} />
         </Field>
-        <button type="button" className="button main mt-[20px]" disabled={!changed || isLoading} onClick={() => void save()}>
+        <button type="button" className="button main mt-[20px]" disabled={!typed || isLoading} onClick={() => void save()}>
           Save the correction, {exact(read.sovTotal)}
         </button>
+        {typed && (
+          <SureButton className="button bare mt-[20px]" onSure={draft.discard}>
+            Discard what was typed
+          </SureButton>
+        )}
       </div>
     </>
   );

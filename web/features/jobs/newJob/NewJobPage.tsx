@@ -16,19 +16,21 @@ import type { Lists } from '../../../../wire/company';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { useAttempt } from '../../../ground/useAttempt';
+import { DraftNotes } from '../../../kit/draft/DraftNotes';
 import { Refused, Waiting } from '../../../kit/States';
+import { SureButton } from '../../../kit/SureButton';
 import { BeginFrom } from './BeginFrom';
 import type { JobForm, ReadJob } from './readJob';
 import { Facts } from './JobFacts';
 import { GridHeading } from './GridHeading';
 import { BudgetGrid, SovGrid } from './JobGrids';
-import { ADDING_CODES, NewCodes } from './NewCodes';
-import { useDraft } from './useDraft';
+import { ADDING_CODES, NewCodes } from '../../../ground/costCodes/NewCodes';
+import { NEW_JOB } from './newJobDraft';
 import { useJobForm } from './useJobForm';
 
 const EMPTY: JobForm = { facts: {}, sov: [], budget: [] };
 
-/** Sets up a job: its facts, its schedule of values, its budget. As a draft it is saved as it is typed. */
+/** Sets up a job: its facts, its schedule of values, its budget. What is typed stays in this browser until it is sent. */
 export function NewJobPage() {
   const { asOf, month } = useAsOf();
   const [params] = useSearchParams();
@@ -53,7 +55,7 @@ export function NewJobPage() {
       revenueMethod: 'cost-to-cost',
     },
   };
-  return <JobForms key="form" start={kept ?? proposed} draftId={kept ? Number(draft) : null} lists={lists} />;
+  return <JobForms start={kept ?? proposed} draftId={kept ? Number(draft) : null} lists={lists} />;
 }
 
 interface FormsProps {
@@ -64,9 +66,14 @@ interface FormsProps {
 
 function JobForms({ start, draftId, lists }: FormsProps) {
   const { exact, code } = useCurrency();
-  const { form, setForm, facts, codecs, read } = useJobForm(start, lists);
+  const job = useJobForm({
+    ...{ start, lists },
+    // A number that somebody else took meanwhile is not held to, where nobody typed it.
+    draft: draftId === null ? { name: NEW_JOB, seen: start.facts.number ?? '' } : { name: `${NEW_JOB} ${draftId}`, seen: '' },
+  });
+  const { form, setForm, facts, codecs, read, draft, typed } = job;
   const [asked, setAsked] = useState(false);
-  const { savedAt, create, busy, refused } = useCreate(form, draftId);
+  const { create, busy, refused } = useCreate(draftId, draft.forget);
   const [, { isLoading: addingCodes }] = useAddCostCodesMutation(ADDING_CODES);
   // A cell that is filled and wrong says so at once; what is still missing waits until the job is to be set up.
   const shown = useMemo(() => new Map([...read.faults].filter(([at]) => asked || typedAt(form, at) !== '')), [read, asked, form]);
@@ -80,10 +87,13 @@ function JobForms({ start, draftId, lists }: FormsProps) {
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>New job</h1>
         <BeginFrom lists={lists} form={form} setForm={setForm} />
-        <span className="note text-[12.5px]" role="status">
-          {savedAt ? `Saved as a draft at ${savedAt}` : 'Saved automatically as a draft'}
-        </span>
+        {typed ? (
+          <SureButton onSure={draft.discard}>Discard what was typed</SureButton>
+        ) : (
+          <span className="note text-[12.5px]">What you type stays in this browser until the job is set up.</span>
+        )}
       </div>
+      <DraftNotes notice={draft.notice} />
       <Facts form={facts} lists={lists} />
       <GridHeading title="Schedule of values">
         {exact(read.sovTotal)} of {exact(target)} {code}; difference{' '}
@@ -95,7 +105,7 @@ function JobForms({ start, draftId, lists }: FormsProps) {
         <b className={target < read.budgetTotal ? 'loss' : ''}>{exact(target - read.budgetTotal)}</b>
       </GridHeading>
       <BudgetGrid form={form} setForm={setForm} codecs={codecs} faults={part('budget.')} lists={lists} />
-      <NewCodes codes={read.unknownCodes} />
+      <NewCodes codes={job.unknownCodes} />
       {message && <Refused message={message} />}
       <div className="mt-4 flex items-center gap-3">
         <button
@@ -120,24 +130,23 @@ function JobForms({ start, draftId, lists }: FormsProps) {
   );
 }
 
-/** Sets the job up from what was read, after its draft has settled; a job that is not whole is not sent. */
-function useCreate(form: JobForm, draftId: number | null) {
+/** Sets the job up from what was read; a job that is not whole is not sent. */
+function useCreate(draftId: number | null, forget: () => void) {
   const navigate = useNavigate();
   const keep = useKeepMonth();
-  const { id, savedAt, settle } = useDraft(form, draftId);
   const { refused, setRefused, attempt } = useAttempt();
   const [createJob, { isLoading: busy }] = useCreateJobMutation();
   const create = async (input: ReadJob['input']) => {
     setRefused(null);
     if (!input) return;
     await attempt(async () => {
-      await settle();
-      const { number } = await createJob({ body: { ...input, draftId: id.current } }).unwrap();
+      const { number } = await createJob({ body: { ...input, draftId } }).unwrap();
+      forget();
       toast(`Job ${number} is set up`);
       void navigate(keep(`/jobs/${encodeURIComponent(number)}`));
     });
   };
-  return { savedAt, create, busy, refused };
+  return { create, busy, refused };
 }
 
 function blockingText(read: ReadJob, target: number, exact: (cents: number) => string): string {

@@ -31,7 +31,6 @@ export interface ReadJob {
   budgetTotal: number;
   /** Whole where nothing is wrong. */
   input: JobInput | null;
-  unknownCodes: string[];
 }
 
 const STATUSES = ['awarded', 'on-site', 'tender'] as const;
@@ -74,7 +73,6 @@ export function readJob(form: JobForm, codecs: JobCodecs, context: ReadContext):
   const budget = readRows(codecs.budget, form.budget, faults, { under: 'budget.' });
   for (const { value: it, fault } of budget)
     if (it.sovLine !== '' && !lines.has(it.sovLine)) fault('sovLine', `There is no SOV line ${it.sovLine} above`);
-  const codes = form.budget.map((row) => (row.code ?? '').trim());
   const input = inputOf(
     facts,
     sov.map((it) => it.value),
@@ -87,7 +85,6 @@ export function readJob(form: JobForm, codecs: JobCodecs, context: ReadContext):
     contractSum: facts.contractSum,
     sovTotal,
     budgetTotal: input.budget.reduce((sum, it) => sum + it.amount, 0),
-    unknownCodes: [...new Set(codes.filter((code) => code !== '' && !context.costCodes.has(code)))],
     input: faults.size === 0 && input.contractSum === sovTotal ? input : null,
   };
 }

@@ -6,6 +6,7 @@ import { beyondTheDay } from '../../../../core/labour/timeFaults';
 import { grouped } from '../../../../core/lists/grouped';
 import { displayQuantity } from '../../../../core/money/display';
 import type { SheetLine, TimeLineInput, TimeLists } from '../../../../wire/weekSheets';
+import { rowsUnderKeys } from '../../../kit/draft/useDraftParts';
 import { filledBeside } from '../../../kit/grid/filledRow';
 import { ROW_KEY, type GridRow } from '../../../kit/grid/gridTypes';
 import { readCells } from '../../../kit/grid/rowCodecs';
@@ -118,13 +119,11 @@ export function keyedRows(
   codecs: SheetCodecs,
   week: string,
 ): GridRow[] {
-  const counts = new Map<string, number>();
-  return rowsOfLines(lines).map((of) => {
-    const key = of[0] ? rowKey(of[0]) : '';
-    const count = (counts.get(key) ?? 0) + 1;
-    counts.set(key, count);
-    return { ...typedRow(of, codecs, week), [ROW_KEY]: `${key} ${count}` };
-  });
+  return rowsUnderKeys(
+    rowsOfLines(lines),
+    ([first]) => (first ? rowKey(first) : ''),
+    (of) => typedRow(of, codecs, week),
+  );
 }
 
 /** The row of lines as it is typed. */

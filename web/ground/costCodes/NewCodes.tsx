@@ -1,7 +1,7 @@
-import { useAddCostCodesMutation } from '../../../ground/api/api';
+import { useAddCostCodesMutation } from '../api/api';
 import { useState } from 'react';
-import { faultOf } from '../../../ground/faults';
-import { Field } from '../../../kit/Field';
+import { faultOf } from '../faults';
+import { Field } from '../../kit/Field';
 
 /** Names the adding of codes, so that the page may wait for it. */
 export const ADDING_CODES = { fixedCacheKey: 'new-codes' };
