@@ -111,6 +111,7 @@ test('prices move after they were shown, and a draft estimate follows only when 
   const moves = page.getByRole('region', { name: 'Build-ups that follow, cost of one unit' });
   await expect(moves.getByRole('row', { name: /SLATED/ })).toContainText('77.9369');
   await page.getByRole('button', { name: /^Adjust 9 prices by 10 %/ }).click();
+  await expect(page.getByText('9 prices moved by 10 %')).toBeVisible();
   await page.goto(`${running.url}/jobs/2119/estimates/1`);
   await expect(foot).toContainText('115,444.91');
   await page.getByRole('button', { name: 'Reprice …' }).click();

@@ -52,6 +52,22 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
   'change-agreed-beyond': ({ asked, agreed }, show) =>
     `${show(agreed)} is not possible: expected the amount asked for, ${show(asked)}, or less; raise another change for more`,
   'certification-stays': ({ number, because }) => `Application ${number} stays certified: ${because}`,
+  'job-takes-none': ({ job, why }) => `Job ${job} ${why}`,
+  'application-without-schedule': ({ job }) =>
+    `Job ${job} has no schedule of values; enter its lines, or approve a change order that adds some, before it is billed`,
+  'application-after-open': ({ number, status }) =>
+    `Application ${number} is ${status === 'draft' ? 'a draft' : status}; certify or delete it before the next one is started`,
+  'application-before-award': ({ dated, awardedOn }) =>
+    `${displayDate(dated)} is before the job was awarded, ${displayDate(awardedOn)}`,
+  'application-out-of-order': ({ dated, number, previous }) =>
+    `${displayDate(dated)} is before application ${number}, ${displayDate(previous)}; application dates must be in order`,
+  'certified-on-uncertified': ({ status, on }) =>
+    `Certified on ${displayDate(on)}, and its status is ${status}; expected certified, or no day`,
+  'certified-before-dated': ({ on, dated }) => `${displayDate(on)} is before the application's own date, ${displayDate(dated)}`,
+  'certified-before-previous': ({ number, status }) =>
+    `Applications are certified in order; application ${number} is ${status === 'draft' ? 'a draft' : status}`,
+  'certified-out-of-order': ({ on, number, previous }) =>
+    `Applications are certified in order; ${displayDate(on)} is before application ${number} was certified, ${displayDate(previous)}`,
   'entry-of-time': ({ entry }) => `${entry} comes from a line of time; correct time by reversing and re-entering it`,
   'far-ahead': ({ on, newest }) =>
     `${displayDate(on)} is more than a year after ${displayDate(newest)}, the newest day known; check the year`,

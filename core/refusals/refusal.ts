@@ -38,6 +38,15 @@ export interface RefusalFacts {
   'change-decided-early': { on: string; what: string; after: string };
   'change-agreed-beyond': { asked: Cents; agreed: Cents };
   'certification-stays': { number: number; because: string };
+  'job-takes-none': { job: string; why: string };
+  'application-without-schedule': { job: string };
+  'application-after-open': { number: number; status: string };
+  'application-before-award': { dated: string; awardedOn: string };
+  'application-out-of-order': { dated: string; number: number; previous: string };
+  'certified-on-uncertified': { status: string; on: string };
+  'certified-before-dated': { on: string; dated: string };
+  'certified-before-previous': { number: number; status: string };
+  'certified-out-of-order': { on: string; number: number; previous: string };
   'far-ahead': { on: string; newest: string };
   'job-locked': { job: string };
   'entry-of-time': { entry: string };

@@ -2,7 +2,8 @@ import { APPLICATION_VERSION } from './queries';
 import { known, present } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
-import { assertMove, assertNoFaults } from '../http/refused';
+import { applicationDateRefusals, startRefusals } from '../../core/billing/applicationRefusals';
+import { assertAllowed, assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
 import { whyNotTaken } from '../../core/jobs/takes';
 import { LAST_DAY } from '../../core/calendar/plainDate';
@@ -22,6 +23,7 @@ import { fieldError } from '../company/saveCompany';
 
 interface BillingContext {
   job: LoadedBillingJob;
+  status: string;
   digits: number;
 }
 
@@ -29,7 +31,7 @@ export async function billingContext(sql: Reader, number: string): Promise<Billi
   const { id, status } = await jobToPostTo(sql, number);
   const why = whyNotTaken({ status, locked: false }, 'bills');
   if (why !== null) throw new LedrinError('refused', `Job ${number} ${why}`);
-  return { job: await loadBillingJob(sql, id), digits: await loadDigits(sql) };
+  return { job: await loadBillingJob(sql, id), status, digits: await loadDigits(sql) };
 }
 
 export function applicationOf(job: LoadedBillingJob, number: number): Application & { id: number } {
@@ -48,15 +50,11 @@ export async function startApplication(
   { dated, reference, bySchedule }: NewApplicationInput,
 ): Promise<number> {
   const { sql } = command;
-  const { job } = await billingContext(sql, jobNumber);
+  const { job, status } = await billingContext(sql, jobNumber);
   await assertOfTeam(sql, command.actor, [job.id]);
   const last = job.applications.at(-1);
-  if (last && last.status !== 'certified')
-    throw new LedrinError(
-      'refused',
-      `Application ${last.number} is ${last.status}; certify it, or return it to draft, before the next one is started`,
-    );
-  checkApplicationDate(job, dated, last);
+  assertAllowed(startRefusals({ ...job, status }, last), { code: 'refused' });
+  assertAllowed(applicationDateRefusals(job, dated, last));
   const number = (last?.number ?? 0) + 1;
   const before = last ? present(await sql.findOne(ApplicationTable, { job_id: job.id, number: last.number })) : null;
   // What a line is billed above its scheduled value stays billed: figures are to date.
@@ -80,16 +78,6 @@ async function scheduledLines(sql: Reader, job: LoadedBillingJob, dated: string,
   return [...billed]
     .filter(([line, work]) => work !== 0 || named.has(line))
     .map(([line, work]) => ({ line, work, materials: 0 }));
-}
-
-function checkApplicationDate(job: LoadedBillingJob, dated: string, previous: Application | undefined): void {
-  if (job.awardedOn && dated < job.awardedOn)
-    throw fieldError('dated', `${dated} is before the job was awarded, ${job.awardedOn}`);
-  if (previous && dated < previous.dated)
-    throw fieldError(
-      'dated',
-      `${dated} is before application ${previous.number}, ${previous.dated}; application dates must be in order`,
-    );
 }
 
 async function saveLines(
@@ -122,10 +110,12 @@ export async function saveApplication(
   const application = applicationOf(job, number);
   await assertOfTeam(sql, actor, [job.id]);
   assertMove(APPLICATION_LIFE, 'edit', `Application ${number}`, application.status);
-  checkApplicationDate(
-    job,
-    input.dated,
-    job.applications.find((it) => it.number === number - 1),
+  assertAllowed(
+    applicationDateRefusals(
+      job,
+      input.dated,
+      job.applications.find((it) => it.number === number - 1),
+    ),
   );
   const saved = await savedApplication(sql, application.id);
   assertVersion(command, `application ${number}`, input.version === null ? null : saved, input.version ?? 0);

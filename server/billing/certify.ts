@@ -5,6 +5,7 @@ import { nextInvoiceNumber, saveInvoice } from './invoices';
 import { known, present } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
+import { certifiedOnRefusals } from '../../core/billing/applicationRefusals';
 import { certificationRefusal } from '../../core/billing/invoiceRefusals';
 import { assertAllowed, assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
@@ -15,21 +16,16 @@ import type { CertificationPreview, CertifyInput } from '../../wire/billing';
 import { planCertification } from '../../core/billing/certification';
 import { savePosting } from '../ledger/savePosting';
 import { assertVersion } from '../versions/staleness';
-import { fieldError } from '../company/saveCompany';
 
 /** A certification worked out, with everything it rests on checked. */
 async function planOf(sql: Reader, jobNumber: string, number: number, input: CertifyInput) {
   const { job, digits } = await billingContext(sql, jobNumber);
   const { id, ...application } = applicationOf(job, number);
   assertMove(APPLICATION_LIFE, 'certify', `Application ${number}`, application.status);
-  if (input.on < application.dated) throw fieldError('on', `${input.on} is before the application, ${application.dated}`);
   const previous = job.applications.find((it) => it.number === number - 1);
-  if (previous && (previous.status !== 'certified' || input.on < present(previous.certifiedOn))) {
-    throw fieldError(
-      'on',
-      `Applications are certified in order; ${previous.number} is ${previous.status}${previous.certifiedOn ? ` on ${previous.certifiedOn}` : ''}`,
-    );
-  }
+  assertAllowed(certifiedOnRefusals({ ...application, status: 'certified', certifiedOn: input.on }, previous), {
+    fields: { certifiedOn: 'on', status: 'on' },
+  });
   const lines = certifiedLines(application.lines, input);
   const faults = lineFaults(job, application.dated, lines, digits, 'lines', application.above);
   assertNoFaults(faults.map((it) => ({ ...it, field: fieldOfCertified(it.field, lines, input) })));

@@ -1,6 +1,7 @@
 import { RECEIVED_BY_INVOICE, RELEASES_OF_JOB } from './queries';
 import { isCertifiedAt, retentionHeld, screenDate, valueApplication } from '../../core/billing/application';
-import { whyNotTaken } from '../../core/jobs/takes';
+import { startRefusals } from '../../core/billing/applicationRefusals';
+import { messageOf, showIn } from '../../core/refusals/messages';
 import { daysBetween } from '../../core/calendar/plainDate';
 import { sum } from '../../core/money/cents';
 import type { ApplicationRow, JobBilling } from '../../wire/billing';
@@ -51,15 +52,7 @@ export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): 
     sql.all(RELEASES_OF_JOB, [identity.id, asOf]),
   ]);
   const last = job.applications.at(-1);
-  const why = whyNotTaken({ status: identity.status, locked: job.locked }, 'bills');
-  const canStart =
-    why !== null
-      ? `The job ${why}`
-      : last && last.status !== 'certified'
-        ? `Application ${last.number} is ${last.status}; certify it first`
-        : job.sovLines.length === 0
-          ? 'The job has no schedule of values'
-          : null;
+  const [notStarted] = startRefusals({ ...job, status: identity.status }, last);
   const applications = applicationRows(job, received, asOf);
   const scheduled = await billedBySchedule(sql, job, asOf);
   return {
@@ -68,7 +61,7 @@ export async function jobBilling(sql: Reader, jobNumber: string, asOf: string): 
     retentionHeld: retentionHeld(job, asOf),
     taxName: (await loadCompany(sql)).taxName || 'Tax',
     taxRate: job.taxRate,
-    canStart,
+    canStart: notStarted ? messageOf(notStarted, showIn(0)) : null,
     releases,
   };
 }

@@ -51,7 +51,7 @@ export interface EstimatedLine {
   estimate: LineEstimate;
   revised: number;
   variance: number;
-  /** SOV lines its budget rows serve. */
+  /** SOV lines that its budget rows and the approved changes of it serve. */
   serves: string[];
 }
 
@@ -63,7 +63,7 @@ export async function estimatedLines(
   forecastsBy: string = asOf,
 ): Promise<EstimatedLine[]> {
   const states = await loadCostLines(sql, asOf, job.id, forecastsBy);
-  const names = await sql.all(ESTIMATED_LINES, [job.id]);
+  const names = await sql.all(ESTIMATED_LINES, [job.id, asOf]);
   const byId = new Map(names.map((row) => [row.id, row]));
   const finished = isFinished(job.finished_on, asOf);
   return states

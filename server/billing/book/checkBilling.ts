@@ -7,6 +7,7 @@ import {
   type MoneyReceived,
   type PayableInvoice,
 } from '../../../core/billing/invoiceRefusals';
+import { applicationDateRefusals, certifiedOnRefusals } from '../../../core/billing/applicationRefusals';
 import { refuse } from '../../../core/refusals/refusal';
 import { overbilledBy, overbillings, type OverbilledFigure } from '../../../core/billing/overbilling';
 import { LAST_DAY } from '../../../core/calendar/plainDate';
@@ -46,7 +47,7 @@ function checkOrder(
   application: BookApplication,
   previous: BookApplication | undefined,
 ): void {
-  const { row, dated, certifiedOn, status } = application;
+  const { row } = application;
   if (row === null) return;
   const found = book.faults.faults.length;
   const add = (column: string, message: string) => book.fault(files.applications, { row }, column, message);
@@ -57,19 +58,11 @@ function checkOrder(
   if (why !== null) add('job', `job ${number} ${why}`);
   if (application.number !== (previous?.number ?? 0) + 1)
     add('application', `gap: application ${application.number} follows ${previous?.number ?? 'none'}; they run 1, 2, 3`);
-  if (isBefore(dated, job.awardedOn)) add('dated', `${dated} is before the job was awarded, ${job.awardedOn}`);
-  if (status !== 'certified' && certifiedOn !== null)
-    add('certified_on', `its status is ${status}; expected certified, or an empty cell`);
-  if (isBefore(certifiedOn, dated)) add('certified_on', `${certifiedOn} is before dated, ${dated}`);
-  if (previous && isBefore(dated, previous.dated))
-    add('dated', `${dated} is before application ${previous.number}, ${previous.dated}; application dates must be in order`);
-  if (previous && status === 'certified' && previous.status !== 'certified')
-    add('status', `certified before application ${previous.number}; applications are certified in order`);
-  else if (previous && status === 'certified' && isBefore(certifiedOn, previous.certifiedOn))
-    add(
-      'certified_on',
-      `${certifiedOn} is before application ${previous.number} was certified, ${previous.certifiedOn}; applications are certified in order`,
-    );
+  const refusals = [
+    ...applicationDateRefusals({ number, awardedOn: job.awardedOn }, application.dated, previous),
+    ...certifiedOnRefusals(application, previous),
+  ];
+  for (const it of refusals) book.refuse(files.applications, { row }, it, { certifiedOn: 'certified_on' });
   if (book.faults.faults.length > found) book.own(unreliable).job(number);
 }
 
@@ -241,9 +234,4 @@ function invoiceOf(job: BookBilling, invoice: string): { from: string | null; pa
   }
   const release = job.releases.find((it) => it.reference === invoice);
   return release ? { from: release.dated, payable: release.amount + rateOf(job.taxRate, release.amount) } : null;
-}
-
-/** True where both dates are there and the first is earlier. */
-function isBefore(a: string | null, b: string | null): boolean {
-  return a !== null && b !== null && a < b;
 }

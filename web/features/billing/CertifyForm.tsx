@@ -152,6 +152,10 @@ function CertifiedLines({ view, worked, rows, onRows }: LinesProps) {
         ...{ key: 'applied', title: 'Work applied for', width: 130, numeric: true },
         show: (_, i) => show(at(view.lines, i).appliedWork),
       },
+      {
+        ...{ key: 'appliedMaterials', title: 'On site applied for', width: 130, numeric: true },
+        show: (_, i) => show(at(view.lines, i).appliedMaterials),
+      },
       { key: 'work', title: 'Work certified', width: 140, numeric: true, tidy },
       { key: 'materials', title: 'On site certified', width: 140, numeric: true, tidy },
     ];

@@ -115,6 +115,7 @@ function CostLines({ view }: { view: ChangeView }) {
       kinds.text<CostLine>('section', 'Section', (it) => it.section),
       kinds.text<CostLine>('costCode', 'Cost code', (it) => it.costCode),
       kinds.text<CostLine>('costType', 'Type', (it) => it.costType),
+      kinds.text<CostLine>('sovLine', 'SOV line', (it) => it.sovLine),
       kinds.text<CostLine>('description', 'Description', (it) => it.description),
       kinds.quantity<CostLine>('hours', 'Hours', (it) => it.hours ?? 0),
       kinds.amount<CostLine>('amount', code, (it) => it.amount),

@@ -2,8 +2,11 @@ import { takesCost } from '../../../../core/jobs/jobStatus';
 import { useMemo, useState } from 'react';
 import { COST_TYPES, type CostType } from '../../../../core/costs/costType';
 import type { CostRow } from '../../../../wire/costs';
-import { useJobSetupQuery, useListsQuery } from '../../../ground/api/api';
+import { useEstimateVersusActualQuery, useListsQuery } from '../../../ground/api/api';
 import { useAsOf } from '../../../ground/asOf';
+
+/** Later than all: a line that comes by a change order of any day can be moved to. */
+const EVER = '2199-12';
 
 /** Stands for what is left as it is: no code or section is named so. */
 const SAME = '\u0000';
@@ -16,7 +19,7 @@ export function useMoveTarget(rows: readonly CostRow[]) {
   const [chosen, setChosen] = useState({ job: SAME, section: SAME, costCode: SAME, costType: SAME });
   const oneJob = new Set(rows.map((it) => it.job)).size === 1 ? (rows[0]?.job ?? null) : null;
   const job = chosen.job === SAME ? oneJob : chosen.job;
-  const { data: setup } = useJobSetupQuery({ job: job ?? '' }, { skip: job === null });
+  const { data: spent } = useEstimateVersusActualQuery({ job: job ?? '', asOf: EVER }, { skip: job === null });
   const options = useMemo(() => {
     const sections = lists?.jobs.find((it) => it.number === job)?.sections ?? [];
     const other = chosen.job !== SAME && chosen.job !== oneJob;
@@ -37,16 +40,20 @@ export function useMoveTarget(rows: readonly CostRow[]) {
     };
   }, [lists, job, oneJob, chosen.job]);
   const budget = useMemo(() => {
-    const sov = new Map((setup?.sov ?? []).map((it) => [it.line, it.description]));
-    const lines = (setup?.budget ?? []).map((it) => ({
-      ...{ section: it.section, costCode: it.costCode, costType: it.costType },
-      title: [
-        ...(it.sovLine ? [`SOV ${it.sovLine} ${sov.get(it.sovLine) ?? ''}`.trim()] : []),
-        [it.section, it.costCode, it.costType].filter(Boolean).join(' · '),
-      ].join(': '),
-    }));
-    return [...new Map(lines.map((it) => [it.title, it])).values()].sort((a, b) => (a.title < b.title ? -1 : 1));
-  }, [setup]);
+    const sov = new Map((spent?.revenue ?? []).map((it) => [it.line, it.description]));
+    const lines = (spent?.lines ?? []).filter((it) => it.budgeted);
+    return lines
+      .flatMap(({ section, costCode, costType, serves }) =>
+        (serves.length === 0 ? [''] : serves).map((line) => ({
+          ...{ section, costCode, costType },
+          title: [
+            ...(line ? [`SOV ${line} ${sov.get(line) ?? ''}`.trim()] : []),
+            [section, costCode, costType].filter(Boolean).join(' · '),
+          ].join(': '),
+        })),
+      )
+      .sort((a, b) => (a.title < b.title ? -1 : 1));
+  }, [spent]);
   const valueOf = (name: keyof typeof chosen) => (chosen[name] === SAME ? null : chosen[name]);
   return {
     ...{ chosen, options, budget },

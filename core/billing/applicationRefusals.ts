@@ -1,0 +1,62 @@
+import type { PlainDate } from '../calendar/plainDate';
+import { whyNotTaken } from '../jobs/takes';
+import { refuse, type Refusal } from '../refusals/refusal';
+import type { Application } from './application';
+
+/** A job as far as its applications in order go. */
+export interface BilledJob {
+  number: string;
+  awardedOn: PlainDate | null;
+}
+
+/** An application in the order of its job's. */
+export type PlacedApplication = Pick<Application, 'number' | 'dated' | 'status' | 'certifiedOn'>;
+
+const isBefore = (a: PlainDate | null, b: PlainDate | null) => a !== null && b !== null && a < b;
+
+/**
+ * Why a job takes no application, or no next one: its state, a schedule of values without a line, or one before it that is not certified
+ * yet. docs/rules.md §6.
+ */
+export function startRefusals(
+  job: { number: string; status: string; locked: boolean; sovLines: readonly unknown[] },
+  previous: PlacedApplication | undefined,
+): Refusal[] {
+  const why = whyNotTaken(job, 'bills');
+  if (why !== null) return [refuse('job-takes-none', 'job', { job: job.number, why })];
+  if (job.sovLines.length === 0) return [refuse('application-without-schedule', 'job', { job: job.number })];
+  if (previous && previous.status !== 'certified')
+    return [refuse('application-after-open', 'number', { number: previous.number, status: previous.status })];
+  return [];
+}
+
+/** Why an application cannot be dated so: before the job was awarded, or before the one it follows. */
+export function applicationDateRefusals(
+  { awardedOn }: BilledJob,
+  dated: PlainDate,
+  previous: PlacedApplication | undefined,
+): Refusal[] {
+  const refusals: Refusal[] = [];
+  if (awardedOn !== null && dated < awardedOn) refusals.push(refuse('application-before-award', 'dated', { dated, awardedOn }));
+  if (previous && dated < previous.dated)
+    refusals.push(refuse('application-out-of-order', 'dated', { dated, number: previous.number, previous: previous.dated }));
+  return refusals;
+}
+
+/** Why an application is not certified so: only after its own date, and in order. */
+export function certifiedOnRefusals(application: PlacedApplication, previous: PlacedApplication | undefined): Refusal[] {
+  const { dated, status, certifiedOn } = application;
+  const refusals: Refusal[] = [];
+  if (status !== 'certified' && certifiedOn !== null)
+    refusals.push(refuse('certified-on-uncertified', 'certifiedOn', { status, on: certifiedOn }));
+  if (certifiedOn !== null && certifiedOn < dated)
+    refusals.push(refuse('certified-before-dated', 'certifiedOn', { on: certifiedOn, dated }));
+  if (!previous || status !== 'certified') return refusals;
+  if (previous.status !== 'certified')
+    refusals.push(refuse('certified-before-previous', 'status', { number: previous.number, status: previous.status }));
+  else if (certifiedOn !== null && previous.certifiedOn !== null && isBefore(certifiedOn, previous.certifiedOn))
+    refusals.push(
+      refuse('certified-out-of-order', 'certifiedOn', { on: certifiedOn, number: previous.number, previous: previous.certifiedOn }),
+    );
+  return refusals;
+}
