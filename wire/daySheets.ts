@@ -4,7 +4,8 @@ import { PAY_CLASSES, type PayClass } from '../core/labour/payClass';
 import { HOURS_OF_A_DAY } from '../core/labour/sheets';
 import { command, download, query, upload } from './call';
 import { filled, list, plainDate, quantity, text } from './fields';
-import type { SheetState, TimeLists } from './weekSheets';
+import type { SheetState } from '../core/labour/timeLife';
+import type { TimeLists } from './weekSheets';
 
 const MOST_ROWS = 500;
 const code = text(40);

@@ -1,6 +1,8 @@
 import * as v from 'valibot';
 import type { OvertimeRule } from '../core/labour/overtime';
 import { PAY_CLASSES, type PayClass } from '../core/labour/payClass';
+import type { SheetState } from '../core/labour/timeLife';
+import type { TimeRemark } from '../core/labour/timeRemarks';
 import type { LookedAt, Rung } from '../core/labour/payRates';
 import type { CostPreview } from './costs';
 import { asOf, filled, list, optionalDate, plainDate, quantity, seen, text } from './fields';
@@ -19,8 +21,6 @@ const MOST_LINES = 20_000;
 const lines = list(timeLine, MOST_LINES, 'lines of time');
 const ids = list(v.pipe(v.number('expected the id of a line'), v.safeInteger('expected the id of a line')), MOST_LINES, 'lines');
 
-export const SHEET_STATES = ['submitted', 'returned', 'approved', 'posted'] as const;
-export type SheetState = (typeof SHEET_STATES)[number];
 
 /** What can be chosen on a week sheet. */
 export interface TimeLists {
@@ -127,6 +127,8 @@ export interface TimePreview extends Omit<CostPreview, 'unusual' | 'total'> {
   pay: number;
   burden: number;
   missing: MissingRate[];
+  /** Those without a rate are left out: the others can be posted. */
+  leftOut: boolean;
   /** Hours by pay class. */
   classes: Record<PayClass, number>;
   /** Lines that count on another day than they were worked. */
@@ -137,6 +139,8 @@ const posting = {
   sheets: list(filled(200), 2000, 'sheets'),
   /** Lines worked before the month of this day count on it; null: each on its own day. */
   lateOn: optionalDate,
+  /** Lines without a rate stay approved, and the others are posted without them. */
+  leaveOut: v.boolean('expected true or false'),
 };
 const correction = {
   week: plainDate,
@@ -158,6 +162,8 @@ export const weekSheetCalls = {
   taskHours: query<{ tasks: TaskHours[] }>('enter-time')('/task-hours', {
     query: v.strictObject({ ...dated.entries, jobs: text(4000) }),
   }),
+  /** What is unusual about lines that are typed or wait, each by its place in the list. Nothing of it is refused. */
+  timeRemarks: preview<(TimeRemark & { line: number })[]>('enter-time')('/time-remarks', { input: v.strictObject({ lines }) }),
   addSheet: command<{ sheet: string }>('enter-time')('/week-sheets', { input: v.strictObject({ ...week.entries, lines }) }),
   /** The lines of a week that are not approved yet, whole: one left out is removed. */
   saveSheet: command('enter-time')('/week-sheets/:sheet', {

@@ -68,6 +68,7 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
     `Applications are certified in order; application ${number} is ${status === 'draft' ? 'a draft' : status}`,
   'certified-out-of-order': ({ on, number, previous }) =>
     `Applications are certified in order; ${displayDate(on)} is before application ${number} was certified, ${displayDate(previous)}`,
+  'own-time': ({ line }) => `Line ${line} is your own time; somebody else approves it`,
   'entry-of-time': ({ entry }) => `${entry} comes from a line of time; correct time by reversing and re-entering it`,
   'far-ahead': ({ on, newest }) =>
     `${displayDate(on)} is more than a year after ${displayDate(newest)}, the newest day known; check the year`,

@@ -47,6 +47,7 @@ export interface RefusalFacts {
   'certified-before-dated': { on: string; dated: string };
   'certified-before-previous': { number: number; status: string };
   'certified-out-of-order': { on: string; number: number; previous: string };
+  'own-time': { line: string };
   'far-ahead': { on: string; newest: string };
   'job-locked': { job: string };
   'entry-of-time': { entry: string };

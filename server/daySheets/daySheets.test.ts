@@ -124,7 +124,7 @@ test('hours the office changed or approved stay beside what the site says, until
   const preview = await previewPosting(database, '2031-03-31', async (sql) =>
     planPosting(sql, await approvedOf(sql, [sheet]), null),
   );
-  await act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, seen: preview.seen });
+  await act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, leaveOut: false, seen: preview.seen });
   expect((await view()).weekHours.map((it) => [it.pay, it.hours, it.state])).toEqual([
     ['regular', 80_000, 'posted'],
     ['overtime', 10_000, 'posted'],

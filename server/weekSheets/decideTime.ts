@@ -1,6 +1,8 @@
 import type { PlainDate } from '../../core/calendar/plainDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { weekBy } from '../../core/labour/overtime';
+import { ownTimeRefusal, TIME_LIFE, timeState } from '../../core/labour/timeLife';
+import { assertAllowed, assertMove } from '../http/refused';
 import { TimeLineTable } from '../labour/models';
 import { loadTerms } from '../labour/terms';
 import type { Command } from '../ledger/command';
@@ -38,15 +40,10 @@ async function chosenLines(
 /** Approves lines: they can be posted then, and are changed no more unless they are returned. */
 export async function approveTime(command: Command, sheet: string, input: Chosen, person: SignedIn | null): Promise<void> {
   const lines = await chosenLines(command, sheet, input, person);
-  const not = lines.find((it) => it.status !== 'submitted' || it.returned !== '');
-  if (not)
-    throw new LedrinError(
-      'refused',
-      `Line ${not.line} is ${not.returned !== '' && not.status === 'submitted' ? 'returned, and waits to be corrected' : `${not.status} already`}`,
-    );
-  const own = lines.find((it) => it.name === person?.name);
-  if (own && person?.role !== 'owner')
-    throw new LedrinError('refused', `Line ${own.line} is your own time; somebody else approves it`);
+  for (const it of lines) {
+    assertMove(TIME_LIFE, 'approve', `Line ${it.line}`, timeState(it));
+    assertAllowed([ownTimeRefusal(it, person)], { code: 'refused' });
+  }
   await command.sql.update(TimeLineTable, { id: lines.map((it) => it.id) }, { status: 'approved' });
   command.note(subjectOf(sheet), { lines: lineNumbers(lines), now: notedLines(lines.map(shownLine)) });
 }
@@ -59,8 +56,7 @@ export async function returnTime(
   person: SignedIn | null,
 ): Promise<void> {
   const lines = await chosenLines(command, sheet, input, person);
-  const posted = lines.find((it) => it.status === 'posted');
-  if (posted) throw new LedrinError('refused', `Line ${posted.line} is posted; correct it instead`);
+  for (const it of lines) assertMove(TIME_LIFE, 'return', `Line ${it.line}`, timeState(it));
   await command.sql.update(TimeLineTable, { id: lines.map((it) => it.id) }, { status: 'submitted', returned: reason });
   command.note(subjectOf(sheet), { lines: lineNumbers(lines), reason });
 }

@@ -1,10 +1,12 @@
 import { weekSheetCalls } from '../../wire/weekSheets';
+import { todayOf } from '../http/context';
 import { handle } from '../http/handlers';
 import { correctTime, planCorrection } from './correctTime';
 import { approveTime, returnTime } from './decideTime';
 import { approvedOf, planPosting, postTime, previewPosting } from './postTime';
 import { readyTime, timeRate } from './readyTime';
 import { addSheet, saveSheet } from './saveSheet';
+import { timeRemarks } from './timeRemarks';
 import { hoursOfWeek, taskHours, timeLists, weekRegister, weekSheet } from './sheetViews';
 
 export const weekSheetHandlers = handle(weekSheetCalls, {
@@ -18,8 +20,10 @@ export const weekSheetHandlers = handle(weekSheetCalls, {
   approveTime: (command, { sheet, body }, { person }) => approveTime(command, sheet, body, person),
   returnTime: (command, { sheet, body }, { person }) => returnTime(command, sheet, body, person),
   readyTime: (sql) => readyTime(sql),
-  previewTime: (database, { body: { sheets, lateOn, asOf } }) =>
-    previewPosting(database, asOf, async (sql) => planPosting(sql, await approvedOf(sql, sheets), lateOn)),
+  timeRemarks: (database, { body }, context) =>
+    database.read((sql) => timeRemarks(sql, body.lines, todayOf(context), context.person)),
+  previewTime: (database, { body: { sheets, lateOn, leaveOut, asOf } }) =>
+    previewPosting(database, asOf, async (sql) => planPosting(sql, await approvedOf(sql, sheets), lateOn, leaveOut)),
   postTime: (command, { body }) => postTime(command, body),
   previewTimeCorrection: (database, { sheet, body: { asOf, ...body } }, { person }) =>
     previewPosting(database, asOf, async (sql) => (await planCorrection(sql, sheet, body, person)).planned),

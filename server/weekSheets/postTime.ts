@@ -1,7 +1,7 @@
 import { addDays, firstDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { at, known } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { takesCost } from '../../core/jobs/jobStatus';
+import { whyNotTaken } from '../../core/jobs/takes';
 import { grouped } from '../../core/lists/grouped';
 import { inSheetOrder } from '../../core/labour/sheets';
 import { cutTime, type PostedTime } from '../../core/labour/overtime';
@@ -51,18 +51,37 @@ export interface PostedPart extends LineToPost {
 export interface PlannedTimePosting {
   parts: PostedPart[];
   missing: MissingRate[];
+  /** Lines without a rate stay approved, and the others are posted without them. */
+  leftOut: boolean;
 }
 
 /** Whole weeks around lines: what is posted in them counts first when they are cut. */
 const AROUND = 7;
 
-/** Cuts and prices lines; those without a rate are listed. `lateOn`: lines of earlier months count on it. */
+/**
+ * Cuts and prices lines; those without a rate are listed. `lateOn`: lines of earlier months count on it. `leaveOut`: the others are cut
+ * as if those without a rate were not there; these count once they are posted, after what is posted by then.
+ */
 export async function planPosting(
   sql: Reader,
   lines: readonly TimeToPost[],
   lateOn: PlainDate | null,
+  leaveOut = false,
 ): Promise<PlannedTimePosting> {
-  if (lines.length === 0) return { parts: [], missing: [] };
+  const whole = await planAll(sql, lines, lateOn);
+  if (!leaveOut || whole.missing.length === 0) return whole;
+  const out = new Set(whole.missing.map((it) => `${it.sheet}/${it.line}`));
+  const rest = await planAll(
+    sql,
+    lines.filter((it) => !out.has(`${it.sheet}/${it.line}`)),
+    lateOn,
+  );
+  // Cut without them, more of the others may be paid by a rate that is not there: then they are listed too, and nothing is posted.
+  return { ...rest, missing: [...whole.missing, ...rest.missing], leftOut: rest.missing.length === 0 };
+}
+
+async function planAll(sql: Reader, lines: readonly TimeToPost[], lateOn: PlainDate | null): Promise<PlannedTimePosting> {
+  if (lines.length === 0) return { parts: [], missing: [], leftOut: false };
   const terms = await loadTerms(sql);
   const digits = await loadDigits(sql);
   const days = lines.flatMap((it) => [it.dated, it.reverses?.dated ?? it.dated]).sort();
@@ -74,7 +93,7 @@ export async function planPosting(
     ...{ of, employee: of.employee, dated: of.dated, hours: of.hours, hasUnits: of.units !== null },
     ...{ pay: of.reverses?.pay ?? of.pay, reversesOn: of.reverses?.dated ?? null },
   }));
-  const planned: PlannedTimePosting = { parts: [], missing: [] };
+  const planned: PlannedTimePosting = { parts: [], missing: [], leftOut: false };
   const firstOpen = lateOn === null ? null : firstDay(periodOf(lateOn));
   for (const [{ of }, cut] of cutTime(open, posted, terms.rules)) {
     const postedOn = lateOn !== null && firstOpen !== null && of.dated < firstOpen ? lateOn : of.dated;
@@ -156,7 +175,8 @@ export async function previewPosting(
       () => saveEntries(sql, numbered(parts, 1), new Map(parts.map((_, i) => [i + 1, 1]))),
     );
     return {
-      ...{ ...effect, seen: digestOf(shownOfPlan(planned)), entries: parts.length, missing: planned.missing },
+      ...{ ...effect, seen: digestOf(shownOfPlan(planned)), entries: parts.length },
+      ...{ missing: planned.missing, leftOut: planned.leftOut },
       ...{ hours: sum((it) => it.hours), pay: sum((it) => it.price.payAmount), burden: sum((it) => it.price.burden) },
       classes: {
         regular: sum((it) => (it.pay === 'regular' ? it.hours : 0)),
@@ -214,7 +234,7 @@ const numbered = (parts: readonly PostedPart[], first: number) => parts.map((it,
 /** Posts what was planned: the lines as they are cut, their postings and cost entries. */
 export async function savePosting(command: Command, planned: PlannedTimePosting): Promise<{ entries: number; total: number }> {
   const { sql, actor } = command;
-  const [first] = planned.missing;
+  const [first] = planned.leftOut ? [] : planned.missing;
   if (first)
     throw new LedrinError(
       'bad-input',
@@ -228,8 +248,10 @@ export async function savePosting(command: Command, planned: PlannedTimePosting)
   const jobIds = [...new Set(planned.parts.flatMap((it) => it.jobId ?? []))];
   assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
   for (const job of jobIds.length > 0 ? await sql.find(JobTable, { id: jobIds }) : [])
-    if (!takesCost(job.status))
-      throw new LedrinError('refused', `Job ${job.number} is ${job.status}; it takes no time. Return its lines`);
+    {
+      const why = whyNotTaken({ status: job.status, locked: job.locked === 1 }, 'time');
+      if (why !== null) throw new LedrinError('refused', `Job ${job.number} ${why}. Return its lines`);
+    }
   await assertOfTeam(sql, actor, jobIds);
   const lines = inTheirPlaces(planned.parts, await nextId(sql, TimeLineTable));
   const postings = await saveTimePostings(sql, actor, lines);
@@ -250,9 +272,9 @@ async function saveEntries(sql: Sql, lines: readonly PostedPart[], postings: Rea
 /** Posts the approved lines of sheets as they were previewed. */
 export async function postTime(
   command: Command,
-  { sheets, lateOn, seen }: { sheets: readonly string[]; lateOn: PlainDate | null; seen: string },
+  { sheets, lateOn, leaveOut, seen }: { sheets: readonly string[]; lateOn: PlainDate | null; leaveOut: boolean; seen: string },
 ): Promise<{ entries: number; total: number }> {
-  const planned = await planPosting(command.sql, await approvedOf(command.sql, sheets), lateOn);
+  const planned = await planPosting(command.sql, await approvedOf(command.sql, sheets), lateOn, leaveOut);
   assertAsPreviewed(command, 'The time', shownOfPlan(planned), seen);
   const posted = await savePosting(command, planned);
   for (const [sheet, parts] of grouped(planned.parts, (it) => it.sheet))

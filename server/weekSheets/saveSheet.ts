@@ -1,8 +1,10 @@
 import { addDays, type PlainDate } from '../../core/calendar/plainDate';
 import { known, present } from '../../core/errors/known';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import { takesCost } from '../../core/jobs/jobStatus';
+import { whyNotTaken } from '../../core/jobs/takes';
 import { weekBy } from '../../core/labour/overtime';
+import { TIME_LIFE, timeState } from '../../core/labour/timeLife';
+import { movesFrom } from '../../core/life/life';
 import { beyondTheDay, timeFaults } from '../../core/labour/timeFaults';
 import { refuse } from '../../core/refusals/refusal';
 import { seesAllJobs } from '../../core/rights/rights';
@@ -74,7 +76,7 @@ export async function saveSheet(
   const { sql } = command;
   const there = await seenLines(sql, sheet, week, person);
   await assertUnchangedSheet(command, sheet, there, seen);
-  const before = there.filter((it) => it.status === 'submitted');
+  const before = there.filter((it) => movesFrom(TIME_LIFE, timeState(it)).change);
   const open = before.map((it) => it.id);
   await deleteLines(sql, open);
   await writeLines(command, { sheet, week, lines, first: await nextLine(sql, sheet), leave: new Set(open) }, person);
@@ -173,9 +175,10 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
     if (line.job === '') return;
     const job = jobs.get(line.job);
     if (!job) add('job', `There is no job ${line.job}${seen === null ? '' : ' among those of your team'}`);
-    else if (job.locked)
-      for (const it of faultsOf([refuse('job-locked', 'job', { job: line.job })], 0)) add(it.field, it.message);
-    else if (!takesCost(job.status)) add('job', `Job ${line.job} is ${job.status}; it takes no time`);
+    else {
+      const why = whyNotTaken({ status: job.status, locked: Boolean(job.locked) }, 'time');
+      if (why !== null) for (const it of faultsOf([refuse('job-takes-none', 'job', { job: line.job, why })], 0)) add(it.field, it.message);
+    }
   });
   const there = (await sql.all(HOURS_OF_DAYS, [week, last])).filter((it) => !leave.has(it.id));
   const placed = lines.map((line, i) => ({ ...line, i }));

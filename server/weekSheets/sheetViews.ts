@@ -1,8 +1,9 @@
 import { addDays } from '../../core/calendar/plainDate';
 import { at } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { takesCost } from '../../core/jobs/jobStatus';
+import { takes } from '../../core/jobs/takes';
 import { weekBy, type OvertimeRule } from '../../core/labour/overtime';
+import { timeState } from '../../core/labour/timeLife';
 import { PAY_CLASSES } from '../../core/labour/payClass';
 import { inNameOrder, inSheetOrder } from '../../core/labour/sheets';
 import { grouped } from '../../core/lists/grouped';
@@ -10,7 +11,6 @@ import type {
   DayHours,
   SheetLine,
   SheetRow,
-  SheetState,
   TaskHours,
   TimeLists,
   WeekRegister,
@@ -38,10 +38,6 @@ export type LoadedLine = RowOf<typeof LINES_OF_SHEET>;
 
 export const LAST_OF_WEEK = 6;
 
-export function stateOf({ status, returned }: Pick<LoadedLine, 'status' | 'returned'>): SheetState {
-  return status === 'submitted' && returned !== '' ? 'returned' : status;
-}
-
 export function shownLine(it: LoadedLine): SheetLine {
   return {
     ...{
@@ -54,7 +50,7 @@ export function shownLine(it: LoadedLine): SheetLine {
       section: it.section,
     },
     ...{ costCode: it.costCode, workKind: it.workKind, wageClass: it.wageClass, pay: it.pay, hours: it.hours, units: it.units },
-    ...{ description: it.description, clock: it.clock, state: stateOf(it), returned: it.returned },
+    ...{ description: it.description, clock: it.clock, state: timeState(it), returned: it.returned },
     ...{ reverses: it.reverses, reversedBy: it.reversedBy, split: it.split === 1 },
   };
 }
@@ -94,7 +90,7 @@ export function sheetRows(lines: readonly LoadedLine[], rules: readonly Overtime
   return [...grouped(lines, (it) => `${it.sheet}\n${weekBy(rules, it.dated)}`).values()]
     .map((of): SheetRow => {
       const hours = { submitted: 0, returned: 0, approved: 0, posted: 0 };
-      for (const it of of) hours[stateOf(it)] += it.hours;
+      for (const it of of) hours[timeState(it)] += it.hours;
       const { sheet, dated } = at(of, 0);
       return { sheet, week: weekBy(rules, dated), employees: [...new Set(of.map((it) => it.name))].sort(), hours };
     })
@@ -126,7 +122,7 @@ export async function timeLists(sql: Reader, person: { name: string } | null): P
       ...{ employee: it.code, name: it.name, wageClass: it.wage_class, startsOn: it.starts_on, endsOn: it.ends_on },
     })),
     jobs: jobs
-      .filter((it) => it.locked === 0 && takesCost(it.status))
+      .filter((it) => takes({ status: it.status, locked: it.locked === 1 }, 'time'))
       .map(({ number, name, sections }) => ({ number, name, sections: JSON.parse(sections) as string[] })),
     costCodes: await sql.all(CODES_FOR_TIME),
     workKinds: (await sql.find(WorkKindTable, {}, ['code'])).map((it) => ({ workKind: it.code, description: it.description })),

@@ -1,5 +1,6 @@
 import { afterAll, beforeEach, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
+import type { Reader } from '../db/sql';
 import type { TimeLineInput } from '../../wire/weekSheets';
 import { act, reading } from '../test/act';
 import { cleanUp, differences, faultsOf, LABOUR_TERMS, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
@@ -11,6 +12,7 @@ import { correctTime, planCorrection } from './correctTime';
 import { approveTime, returnTime } from './decideTime';
 import { approvedOf, planPosting, postTime, previewPosting } from './postTime';
 import { readyTime, timeRate } from './readyTime';
+import { timeRemarks } from './timeRemarks';
 import { addSheet, saveSheet } from './saveSheet';
 import { weekRegister, weekSheet } from './sheetViews';
 
@@ -45,7 +47,7 @@ const posting = (sheets: string[], lateOn: string | null = null) =>
 
 async function post(sheets: string[], lateOn: string | null = null) {
   const { seen } = await posting(sheets, lateOn);
-  return act(database, TESTER, postTime, { sheets, lateOn, seen });
+  return act(database, TESTER, postTime, { sheets, lateOn, leaveOut: false, seen });
 }
 
 test('a sheet goes from submitted over returned and approved to posted, and what was right stays', async () => {
@@ -63,7 +65,7 @@ test('a sheet goes from submitted over returned and approved to posted, and what
     ['returned', 'Not on site that day'],
   ]);
   expect(await problems(act(database, TESTER, approveTime, sheet, { seen, lines: [ben!.id] }, null))).toEqual([
-    'Line 2 is returned, and waits to be corrected',
+    'status: Line 2 is returned; only a submitted line can be approved',
   ]);
   await act(database, TESTER, approveTime, sheet, { seen, lines: [ann!.id] }, null);
   // The second of two who approve the same sheet is told.
@@ -106,7 +108,7 @@ test('a sheet goes from submitted over returned and approved to posted, and what
   ]);
   expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
   // Pressed twice, it is posted once.
-  expect(await problems(act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, seen: seenBefore.seen }))).toEqual([
+  expect(await problems(act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, leaveOut: false, seen: seenBefore.seen }))).toEqual([
     'seen: it has changed since',
   ]);
   const rate = await timeRate(reading(database), { sheet: '1', line: '2', pay: 'regular' });
@@ -157,6 +159,24 @@ test('each wrong cell is answered at its place, and nothing is saved', async () 
   expect([empty.week, empty.sheets.length, empty.missing.map((it) => it.name)]).toEqual([WEEK, 1, ['Ben Birch']]);
 });
 
+test('what is unusual about lines is said as they are entered, once a task and once a person, and refused by nothing', async () => {
+  const lines = [
+    line(),
+    line({ section: 'shed' }),
+    line({ section: 'shed', dated: '2031-03-04' }),
+    line({ costCode: '200' }),
+    line({ employee: 'E2', workKind: 'weld', wageClass: 'welder', job: '', section: '', costCode: '' }),
+  ];
+  const said = (await timeRemarks(reading(database), lines, '2031-03-03', null)).map((it) => `${it.line} ${it.message}`);
+  expect(said).toEqual([
+    '1 J1 · shed · 100: job J1 has no section shed',
+    '2 4 Mar 2031 is after today',
+    '3 J1 · A · 200 has no budget for labour',
+    '4 there is no pay rate for Ben Birch on 3 Mar 2031',
+  ]);
+  expect(await problems(add(...lines.slice(0, 4)))).toEqual([]);
+});
+
 test('missing rates are listed before a week is posted, and a job locked between typing and posting takes nothing', async () => {
   const { sheet } = await add(line(), line({ employee: 'E2', workKind: 'weld', wageClass: 'welder' }));
   await approveAll(sheet);
@@ -166,14 +186,23 @@ test('missing rates are listed before a week is posted, and a job locked between
   ]);
   expect((await posting([sheet])).missing).toHaveLength(1);
   const { seen } = await posting([sheet]);
-  expect(await problems(act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, seen }))).toEqual([
+  expect(await problems(act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, leaveOut: false, seen }))).toEqual([
     '1/2: there is no pay rate for Ben Birch on 2031-03-03',
+  ]);
+  // Left out, it stays approved; what is posted is Ann's line alone: 8 h at 22.50, and burdens.
+  const plan = (sql: Reader) => approvedOf(sql, [sheet]).then((lines) => planPosting(sql, lines, null, true));
+  const without = await previewPosting(database, '2031-03-31', plan);
+  expect([without.entries, without.pay, without.missing.length, without.leftOut]).toEqual([1, 18_000, 1, true]);
+  await act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, leaveOut: true, seen: without.seen });
+  expect((await view(sheet)).lines.map((it) => [it.employee, it.state])).toEqual([
+    ['E1', 'posted'],
+    ['E2', 'approved'],
   ]);
   const other = (await add(line({ dated: '2031-03-04' }))).sheet;
   await approveAll(other);
   const shown = await posting([other]);
   await act(database, TESTER, lockJob, 'J1', true, 'dispute');
-  expect(await problems(act(database, TESTER, postTime, { sheets: [other], lateOn: null, seen: shown.seen }))).toEqual([
+  expect(await problems(act(database, TESTER, postTime, { sheets: [other], lateOn: null, leaveOut: false, seen: shown.seen }))).toEqual([
     expect.stringContaining('J1 is locked'),
   ]);
   expect(await problems(add(line({ dated: '2031-03-05' })))).toEqual([expect.stringContaining('J1 is locked')]);

@@ -1,3 +1,5 @@
+import { TIME_LIFE } from '../../../core/labour/timeLife';
+import { movesFrom } from '../../../core/life/life';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -27,7 +29,7 @@ interface Props {
 
 /** A posted line as it was entered, cut parts together: what is typed to put it right. */
 function asEntered(view: WeekSheetView): TimeLineInput[] {
-  const posted = view.lines.filter((it) => it.state === 'posted' && it.reverses === null && it.reversedBy === null);
+  const posted = view.lines.filter((it) => movesFrom(TIME_LIFE, it.state).correct && it.reverses === null && it.reversedBy === null);
   return [...grouped(posted, (it) => it.line).values()].flatMap((of) => {
     const [first] = of;
     if (!first) return [];

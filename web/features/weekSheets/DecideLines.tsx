@@ -1,4 +1,6 @@
 import { useState } from 'react';
+import { TIME_LIFE } from '../../../core/labour/timeLife';
+import { movesFrom } from '../../../core/life/life';
 import { displayQuantity } from '../../../core/money/display';
 import type { WeekSheetView } from '../../../wire/weekSheets';
 import { useApproveTimeMutation, useReturnTimeMutation } from '../../ground/api/api';
@@ -20,8 +22,8 @@ export function DecideLines({ view: { sheet, seen, lines }, chosen, onDone }: Pr
   const [approve, approving] = useApproveTimeMutation();
   const [giveBack, returning] = useReturnTimeMutation();
   const busy = approving.isLoading || returning.isLoading;
-  const ticked = lines.filter((it) => chosen.has(it.id) && it.state !== 'posted');
-  const submitted = ticked.filter((it) => it.state === 'submitted');
+  const ticked = lines.filter((it) => chosen.has(it.id) && movesFrom(TIME_LIFE, it.state).return);
+  const submitted = ticked.filter((it) => movesFrom(TIME_LIFE, it.state).approve);
   const ids = (of: typeof lines) => of.map((it) => it.id);
   const count = (of: typeof lines) =>
     of.length === 0

@@ -1,6 +1,8 @@
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
+import { TIME_LIFE } from '../../../core/labour/timeLife';
+import { movesFrom } from '../../../core/life/life';
 import { displayQuantity } from '../../../core/money/display';
 import type { TimeLists, WeekSheetView } from '../../../wire/weekSheets';
 import { useAddSheetMutation, useSaveSheetMutation } from '../../ground/api/api';
@@ -10,6 +12,7 @@ import { useAttempt } from '../../ground/useAttempt';
 import { DraftNotes } from '../../kit/draft/DraftNotes';
 import { PageHead } from '../../kit/PageHead';
 import { Refused } from '../../kit/States';
+import { Remarks } from './Remarks';
 import { Doubled } from './Doubled';
 import { PersonTotals } from './PersonTotals';
 import { placedFaults } from './grid/placedFaults';
@@ -35,7 +38,7 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
   const keep = useKeepMonth();
   const start = useMemo(() => {
     const codecs = sheetCodecs(lists);
-    const open = (view?.lines ?? []).filter((it) => it.state === 'submitted' || it.state === 'returned');
+    const open = (view?.lines ?? []).filter((it) => movesFrom(TIME_LIFE, it.state).change);
     return keyedRows(open, codecs, week);
   }, [lists, view, week]);
   const sheet = useSheet({
@@ -52,7 +55,7 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
   const [add, adding] = useAddSheetMutation();
   const [save, saving] = useSaveSheetMutation();
   const faults = placedFaults(read, asked, refused, (row, column) => (sheet.rows[row]?.[column] ?? '').trim());
-  const settled = (view?.lines ?? []).filter((it) => it.state === 'approved' || it.state === 'posted');
+  const settled = (view?.lines ?? []).filter((it) => !movesFrom(TIME_LIFE, it.state).change);
   const total = read.lines.reduce((sum, it) => sum + it.hours, 0);
   const count =
     total === 0 ? '' : `${read.lines.length} ${read.lines.length === 1 ? 'line' : 'lines'}, ${displayQuantity(total)} h`;
@@ -110,6 +113,7 @@ export function EditSheet(props: EditProps) {
       <DraftNotes notice={sheet.notice} />
       <SheetGrid sheet={sheet} lists={lists} week={week} faults={faults} onTyped={onTyped} height="calc(100vh - 420px)" />
       <Doubled doubled={sheet.doubled} nameOf={nameOf} />
+      <Remarks lines={read.lines} />
       <div className="mt-3 flex items-center gap-3">
         <button type="button" className="button main" disabled={!canSubmit} onClick={() => void submit()}>
           Submit {count}

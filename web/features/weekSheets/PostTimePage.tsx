@@ -46,6 +46,8 @@ function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheet
   const [preview, setPreview] = useState<TimePreview | null>(null);
   const chosen = sheets.filter((it) => ticked.has(it.sheet));
   const late = useLateOn(newest !== null && sheets.some((it) => it.week < firstDay(newest)) ? firstDay(newest) : null);
+  const [leaveOut, setLeaveOut] = useState(false);
+  const missing = sheets.flatMap((it) => it.missing);
   const { refused, setRefused, attempt } = useAttempt();
   const [look, looking] = usePreviewTimeMutation();
   const [post, posting] = usePostTimeMutation();
@@ -55,12 +57,12 @@ function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheet
     setRefused(null);
   };
   const showPreview = () =>
-    attempt(async () => setPreview(await look({ body: { sheets: names, lateOn: late.on, asOf: asOf || lastDay } }).unwrap()));
+    attempt(async () => setPreview(await look({ body: { sheets: names, lateOn: late.on, leaveOut, asOf: asOf || lastDay } }).unwrap()));
   const postIt = async () => {
     if (!preview) return;
     const cost = exact(preview.pay + preview.burden);
     await attempt(
-      () => post({ body: { sheets: names, lateOn: late.on, seen: preview.seen } }).unwrap(),
+      () => post({ body: { sheets: names, lateOn: late.on, leaveOut, seen: preview.seen } }).unwrap(),
       `Posted ${preview.entries} lines of time, ${cost}`,
     );
   };
@@ -75,7 +77,20 @@ function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheet
           changed();
         }}
       />
-      <Missing missing={sheets.flatMap((it) => it.missing)} />
+      <Missing missing={missing} />
+      {missing.length > 0 && (
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={leaveOut}
+            onChange={(event) => {
+              setLeaveOut(event.target.checked);
+              changed();
+            }}
+          />{' '}
+          Post the others without them: lines without a rate stay approved
+        </label>
+      )}
       <div className="mt-3 flex items-end gap-3">
         <LateOn late={late} onTyped={changed} />
         <button
@@ -89,7 +104,7 @@ function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheet
         <button
           type="button"
           className={preview ? 'button main' : 'button'}
-          disabled={!preview || preview.missing.length > 0 || posting.isLoading}
+          disabled={!preview || (preview.missing.length > 0 && !preview.leftOut) || posting.isLoading}
           onClick={() => void postIt()}
         >
           {preview ? `Post ${preview.entries} lines, ${exact(preview.pay + preview.burden)}` : 'Post'}

@@ -2,8 +2,11 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { addDays } from '../../../core/calendar/plainDate';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { TIME_LIFE } from '../../../core/labour/timeLife';
+import { movesFrom } from '../../../core/life/life';
 import { displayQuantity } from '../../../core/money/display';
-import type { SheetLine, SheetState } from '../../../wire/weekSheets';
+import type { SheetState } from '../../../core/labour/timeLife';
+import type { SheetLine } from '../../../wire/weekSheets';
 import { addressOf } from '../../ground/addressOf';
 import { useKeepMonth } from '../../ground/asOf';
 import { rowsOfLines } from './grid/readSheet';
@@ -48,7 +51,7 @@ export function SheetTable({ week, lines, nameOf, chosen, onChoose }: Props) {
       ),
     [lines],
   );
-  const choosable = onChoose ? lines.filter((it) => it.state !== 'posted').map((it) => it.id) : [];
+  const choosable = onChoose ? lines.filter((it) => movesFrom(TIME_LIFE, it.state).return).map((it) => it.id) : [];
   const tick = (ids: readonly number[], on: boolean) =>
     onChoose?.(new Set(on ? [...chosen, ...ids] : [...chosen].filter((it) => !ids.includes(it))));
   const sum = (of: readonly SheetLine[]) => of.reduce((total, it) => total + it.hours, 0);
@@ -139,7 +142,7 @@ function SheetTableRow({ of, days, name, ticked, onTick }: RowProps) {
     <tr>
       {ticked !== null && (
         <td>
-          {first.state !== 'posted' && (
+          {movesFrom(TIME_LIFE, first.state).return && (
             <input
               type="checkbox"
               aria-label={`${name}, ${task}`}

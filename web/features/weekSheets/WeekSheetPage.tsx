@@ -15,6 +15,9 @@ import { PersonTotals } from './PersonTotals';
 import { SheetTable } from './SheetTable';
 import { splitHours } from './grid/splitHours';
 import { doubledOn } from './grid/useSheet';
+import { TIME_LIFE } from '../../../core/labour/timeLife';
+import { movesFrom } from '../../../core/life/life';
+import { enteredLine, Remarks } from './Remarks';
 import { Doubled } from './Doubled';
 import { weekWords } from '../../ground/weeks/weekWords';
 import { useNames } from './employeeNames';
@@ -96,19 +99,20 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
   const nameOf = useNames(lists);
   const open = lines.filter((it) => it.state === 'submitted');
   const returned = lines.filter((it) => it.state === 'returned');
-  const correctable = lines.some((it) => it.state === 'posted' && it.reverses === null && it.reversedBy === null);
+  const correctable = lines.some((it) => movesFrom(TIME_LIFE, it.state).correct && it.reverses === null && it.reversedBy === null);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(() => new Set(open.map((it) => it.id)));
   const { data: there } = useHoursOfWeekQuery({ on: week });
+  const waiting = useMemo(() => lines.filter((it) => movesFrom(TIME_LIFE, it.state).return), [lines]);
   const hours = useMemo(() => there?.hours ?? [], [there]);
   const elsewhere = hours.filter((it) => it.sheet !== sheet && it.dated >= week);
   const doubled = useMemo(
     () =>
       doubledOn(
-        lines.filter((it) => it.state !== 'posted'),
+        waiting,
         hours,
         sheet,
       ),
-    [lines, hours, sheet],
+    [waiting, hours, sheet],
   );
   const split = useMemo(
     () =>
@@ -120,7 +124,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
       ),
     [lines, hours, sheet, lists.rules],
   );
-  const decides = may('approve-time') && lines.some((it) => it.state !== 'posted');
+  const decides = may('approve-time') && waiting.length > 0;
   return (
     <>
       <PageHead title={`Week sheet ${sheet}`}>
@@ -158,6 +162,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
       </p>
       <SheetTable week={week} lines={lines} nameOf={nameOf} chosen={chosen} onChoose={decides ? setChosen : null} />
       <Doubled doubled={doubled} nameOf={nameOf} />
+      <Remarks lines={waiting.map(enteredLine)} />
       {decides && <DecideLines view={view} chosen={chosen} onDone={() => setChosen(new Set())} />}
       <PersonTotals week={week} lines={lines} split={split} nameOf={nameOf} elsewhere={elsewhere} />
     </>

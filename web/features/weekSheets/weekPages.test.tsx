@@ -16,7 +16,7 @@ const sheet = (name: string, more: Partial<SheetRow> = {}): SheetRow => ({
 const MISSING: MissingRate = { sheet: '9', line: '2', name: 'Ben Birch', dated: '2031-04-22', message: 'no rate on 2031-04-22' };
 const PREVIEW: TimePreview = {
   ...{ seen: 'p', lines: [], jobs: [], journals: [], entries: 6, hours: 400_000, pay: 98_000, burden: 21_000, missing: [] },
-  ...{ classes: { regular: 400_000, overtime: 0, double: 0 }, late: 0 },
+  ...{ leftOut: false, classes: { regular: 400_000, overtime: 0, double: 0 }, late: 0 },
 };
 
 test('sheets with a line that has no rate are not ticked; the others are previewed, and posted as previewed', async () => {
@@ -40,7 +40,7 @@ test('sheets with a line that has no rate are not ticked; the others are preview
   fireEvent.click(screen.getByRole('button', { name: 'Preview 40 h' }));
   // Pay 980.00 and burden 210.00.
   fireEvent.click(await screen.findByRole('button', { name: 'Post 6 lines, 1,190.00' }));
-  await waitFor(() => expect(sent('postTime')).toEqual([{ sheets: ['8'], lateOn: null, seen: 'p' }]));
+  await waitFor(() => expect(sent('postTime')).toEqual([{ sheets: ['8'], lateOn: null, leaveOut: false, seen: 'p' }]));
 });
 
 test('sheets of a month before the newest are proposed for its first day', async () => {
@@ -48,7 +48,7 @@ test('sheets of a month before the newest are proposed for its first day', async
   const { sent } = openPage(PostTimePage, '/', '/', { readyTime: ready, previewTime: { ...PREVIEW, late: 6 } });
   fireEvent.click(await screen.findByRole('button', { name: 'Preview 40 h' }));
   expect(await screen.findByText('6 lines count on a later day than worked')).toBeTruthy();
-  expect(sent('previewTime')).toEqual([{ sheets: ['5'], lateOn: '2031-04-01', asOf: '2031-04' }]);
+  expect(sent('previewTime')).toEqual([{ sheets: ['5'], lateOn: '2031-04-01', leaveOut: false, asOf: '2031-04' }]);
 });
 
 test('a preview is of what is ticked: ticking another takes it back; what cannot be priced is not posted', async () => {
@@ -98,7 +98,7 @@ const view = (...lines: SheetLine[]): WeekSheetView => ({
   ...{ sheet: '8', seen: 'w', weeks: ['2031-04-21'], week: '2031-04-21', lines, corrects: [], correctedBy: [] },
 });
 const openSheet = (shown: WeekSheetView, replies: Replies = {}) =>
-  openPage(WeekSheetPage, '/s/:sheet', '/s/8', { timeLists: LISTS, weekSheet: shown, hoursOfWeek: { hours: [] }, ...replies });
+  openPage(WeekSheetPage, '/s/:sheet', '/s/8', { timeLists: LISTS, weekSheet: shown, hoursOfWeek: { hours: [] }, timeRemarks: [], ...replies });
 
 test('hours that stand on another sheet too are told before they are approved, and where', async () => {
   const there = {

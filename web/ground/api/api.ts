@@ -243,6 +243,7 @@ export const {
   useTendersQuery,
   useTermsQuery,
   useTimeListsQuery,
+  useTimeRemarksMutation,
   useTimeRateQuery,
   useTransferBudgetMutation,
   useTransfersQuery,
