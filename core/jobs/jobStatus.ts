@@ -1,5 +1,3 @@
-import { takes } from './takes';
-
 /** The life of a job, in order. A tender has no contract yet. */
 export const JOB_STATUSES = ['tender', 'awarded', 'on-site', 'closing-out', 'closed'] as const;
 /** How a job may end before it begins: the tender is lost or withdrawn, the award is cancelled. Such a job is in no report. */
@@ -26,11 +24,6 @@ export function movesOn(status: string): readonly JobStatus[] {
   const along = JOB_STATUSES.slice((JOB_STATUSES as readonly string[]).indexOf(status) + 1);
   if (status === 'tender') return [...along, 'lost', 'withdrawn'];
   return status === 'awarded' ? [...along, 'cancelled'] : along;
-}
-
-/** Whether cost can be posted to a job, unless it is locked: not to one that is closed or ended. */
-export function takesCost(status: string): boolean {
-  return takes({ status, locked: false }, 'cost');
 }
 
 /** Whether a job needs the day of its award. */

@@ -73,11 +73,8 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
   'far-ahead': ({ on, newest }) =>
     `${displayDate(on)} is more than a year after ${displayDate(newest)}, the newest day known; check the year`,
   'job-locked': ({ job }) => `Job ${job} is locked; nothing posts to it until it is unlocked`,
-  'job-closed': ({ job, what }) => `Job ${job} is closed; it takes no more ${what}`,
-  'job-ended': ({ job, status }) => `Job ${job} is ${status}; nothing posts to it`,
   'setup-frozen': ({ job, because }) =>
     `The original schedule and budget of job ${job} are frozen: ${because}. Change orders and budget transfers alter it`,
-  'job-tender': ({ job }) => `Job ${job} is a tender; it has no contract yet`,
   'not-in-this-state': ({ what, state, only }) => `${what} is ${state === 'draft' ? 'a draft' : state}; ${only}`,
 };
 

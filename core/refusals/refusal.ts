@@ -51,10 +51,7 @@ export interface RefusalFacts {
   'far-ahead': { on: string; newest: string };
   'job-locked': { job: string };
   'entry-of-time': { entry: string };
-  'job-closed': { job: string; what: string };
-  'job-ended': { job: string; status: string };
   'setup-frozen': { job: string; because: string };
-  'job-tender': { job: string };
   'not-in-this-state': { what: string; state: string; only: string };
 }
 export type RefusalRule = keyof RefusalFacts;

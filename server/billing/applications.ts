@@ -5,7 +5,6 @@ import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { applicationDateRefusals, startRefusals } from '../../core/billing/applicationRefusals';
 import { assertAllowed, assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
-import { whyNotTaken } from '../../core/jobs/takes';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
 import { overbilledBy, overbillings, overbillingText } from '../../core/billing/overbilling';
@@ -16,7 +15,7 @@ import type { Reader, Sql } from '../db/sql';
 import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
 import { assertOfTeam } from '../jobs/restricted';
-import { jobToPostTo } from '../jobs/jobByNumber';
+import { jobThatTakes } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
 import { assertVersion, type Saved } from '../versions/staleness';
 import { fieldError } from '../company/saveCompany';
@@ -28,9 +27,7 @@ interface BillingContext {
 }
 
 export async function billingContext(sql: Reader, number: string): Promise<BillingContext> {
-  const { id, status } = await jobToPostTo(sql, number);
-  const why = whyNotTaken({ status, locked: false }, 'bills');
-  if (why !== null) throw new LedrinError('refused', `Job ${number} ${why}`);
+  const { id, status } = await jobThatTakes(sql, number, 'bills');
   return { job: await loadBillingJob(sql, id), status, digits: await loadDigits(sql) };
 }
 

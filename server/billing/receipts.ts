@@ -14,7 +14,7 @@ import { retentionReleaseJournal } from '../../core/billing/retentionRelease';
 import type { Reader } from '../db/sql';
 import { loadBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
-import { jobToPostTo } from '../jobs/jobByNumber';
+import { jobThatTakes } from '../jobs/jobByNumber';
 import { savePosting } from '../ledger/savePosting';
 import { fieldError } from '../company/saveCompany';
 
@@ -26,7 +26,7 @@ export async function recordReceipt(
   input: { dated: string; amount: number; reference: string },
 ): Promise<number> {
   const { sql, actor } = command;
-  const { id } = await jobToPostTo(sql, jobNumber);
+  const { id } = await jobThatTakes(sql, jobNumber, 'receipts');
   const digits = await loadDigits(sql);
   const invoice = await invoiceByReference(sql, id, jobNumber, reference);
   if (input.amount === 0) assertAllowed([refuse('receipt-nothing', 'amount', {})]);
@@ -66,7 +66,7 @@ export async function releaseRetention(
   input: { dated: string; amount: number; reference: string },
 ): Promise<number> {
   const { sql, actor } = command;
-  const { id } = await jobToPostTo(sql, jobNumber);
+  const { id } = await jobThatTakes(sql, jobNumber, 'receipts');
   const digits = await loadDigits(sql);
   const job = await loadBillingJob(sql, id);
   assertAllowed(releaseRefusals(job, input), { digits });

@@ -6,23 +6,18 @@ import { assertNoFaults } from '../http/refused';
 import { known } from '../../core/errors/known';
 import { BudgetTransferLineTable, BudgetTransferTable } from './models';
 import type { Command } from '../ledger/command';
-import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import type { Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
 import type { TransferInput } from '../../wire/changes';
 import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
-import { jobToPostTo } from '../jobs/jobByNumber';
+import { jobThatTakes } from '../jobs/jobByNumber';
 import { CostLines } from '../costs/costEntries';
 
 /** Moves budget between lines of one job, for good. Gives back its number in the job. */
 export async function transferBudget(command: Command, job: string, input: TransferInput): Promise<number> {
   const { sql, actor } = command;
-  const identity = await jobToPostTo(sql, job);
-  if (identity.status === 'closing-out' || identity.status === 'closed')
-    throw new LedrinError(
-      'refused',
-      `Job ${job} is ${identity.status}: it takes final cost and bills, and its budget stays as it is`,
-    );
+  const identity = await jobThatTakes(sql, job, 'transfers');
   const codes = await costCodeIds(sql);
   const faults: Fault[] = input.lines.flatMap((it, i) =>
     codes.has(it.costCode)

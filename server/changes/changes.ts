@@ -5,12 +5,12 @@ import { ChangeOrderLineTable, ChangeOrderTable } from './models';
 import { CHANGE_LIFE } from '../../core/changes/changeLife';
 import { assertMove, assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
-import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import type { Fault } from '../../core/errors/ledrinError';
 import type { ChangeInput } from '../../wire/changes';
 import { nextId, type Reader, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadChange } from './changeViews';
-import { jobToPostTo, type JobIdentity } from '../jobs/jobByNumber';
+import { jobThatTakes } from '../jobs/jobByNumber';
 import { CostLines } from '../costs/costEntries';
 import { type Actor } from '../ledger/audit';
 import { assertVersion } from '../versions/staleness';
@@ -19,7 +19,7 @@ import { insertSovLines } from '../jobs/sovLines';
 /** Saves a draft change as typed, new or changed. Gives back its version. Throws conflict where somebody saved it since. */
 export async function saveChange(command: Command, job: string, input: ChangeInput, was: string | null): Promise<number> {
   const { sql, actor } = command;
-  const identity = await jobToChange(sql, job);
+  const identity = await jobThatTakes(sql, job, 'changes');
   const change = was === null ? null : await movableChange(sql, 'edit', job, was);
   assertVersion(command, input.number, change, input.version);
   const codes = await costCodeIds(sql);
@@ -36,15 +36,6 @@ export async function saveChange(command: Command, job: string, input: ChangeInp
   await dropUnnamedLines(sql, identity.id);
   command.note(`${job}/${input.number}`, { version, was });
   return version;
-}
-
-/** The job whose contract is to change. Throws refused where it is locked, closed or still a tender. */
-export async function jobToChange(sql: Reader, number: string): Promise<JobIdentity> {
-  const job = await jobToPostTo(sql, number);
-  if (job.status === 'closing-out')
-    throw new LedrinError('refused', `Job ${number} is closing out: it takes final cost and bills, and no more changes`);
-  if (job.status === 'closed') throw new LedrinError('refused', `Job ${number} is closed; its contract does not change any more`);
-  return job;
 }
 
 /** A change order that is to make a move of its life. */
@@ -149,7 +140,7 @@ async function dropUnnamedLines(sql: Sql, jobId: number): Promise<void> {
 /** Deletes a draft. What was issued is withdrawn instead. */
 export async function deleteChange(command: Command, job: string, number: string): Promise<void> {
   const { sql } = command;
-  const identity = await jobToChange(sql, job);
+  const identity = await jobThatTakes(sql, job, 'changes');
   const { id } = await movableChange(sql, 'delete', job, number);
   await sql.remove(ChangeOrderLineTable, { change_order_id: id });
   await sql.remove(ChangeOrderTable, { id });

@@ -11,8 +11,8 @@ import { displayExact } from '../../core/money/display';
 import type { ChangeView, AgreeChangeInput, DecideChangeInput } from '../../wire/changes';
 import type { Reader, Sql } from '../db/sql';
 import { loadDigits } from '../company/company';
-import type { JobIdentity } from '../jobs/jobByNumber';
-import { jobToChange, movableChange, saveChange } from './changes';
+import { jobThatTakes, type JobIdentity } from '../jobs/jobByNumber';
+import { movableChange, saveChange } from './changes';
 import { fieldError } from '../company/saveCompany';
 
 /** The one day a call gives. */
@@ -21,7 +21,7 @@ const DAYS = { issuedOn: 'on', decidedOn: 'on' };
 /** Sends a change out: from then on what it asks for stands. */
 export async function issueChange(command: Command, job: string, number: string, on: string): Promise<void> {
   const { sql } = command;
-  await jobToChange(sql, job);
+  await jobThatTakes(sql, job, 'changes');
   const change = await movableChange(sql, 'issue', job, number);
   assertAllowed(changeDayRefusals({ status: 'issued', raisedOn: change.raisedOn, issuedOn: on, decidedOn: null }), {
     fields: DAYS,
@@ -44,7 +44,7 @@ export async function agreeChange(command: Command, job: string, { change, was, 
 /** Notes the decision on an issued change. Approved, it counts from its day on, and never before. */
 export async function decideChange(command: Command, job: string, number: string, input: DecideChangeInput): Promise<void> {
   const { sql } = command;
-  const identity = await jobToChange(sql, job);
+  const identity = await jobThatTakes(sql, job, 'changes');
   await decideInside(command, identity, number, input);
   command.note(`${job}/${number}`, input);
 }

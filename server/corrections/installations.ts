@@ -2,6 +2,7 @@ import { daysBetween } from '../../core/calendar/plainDate';
 import { installedPart, leftUninstalled, uninstalledOn, type Delivered } from '../../core/costs/installed';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import { present } from '../../core/errors/known';
+import { takesRefusal } from '../../core/jobs/takes';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
 import type { InstallInput, UninstalledRow, UninstalledView } from '../../wire/corrections';
@@ -106,11 +107,12 @@ export async function undoInstallation({ sql, actor, note }: Command, id: number
 /** What was reversed or moved is corrected where it stands now. */
 function whyNotInstalled(entry: PostedEntry) {
   const name = nameOf(entry);
-  return [
+  const refusals = [
     ...(entry.reversed_by === null ? [] : [refuse('entry-reversed', 'entry', { entry: name, document: entry.reversed_by })]),
     ...(entry.reverses === null ? [] : [refuse('entry-reverses', 'entry', { entry: name, document: entry.reverses })]),
-    ...(entry.status === 'closed' ? [refuse('job-closed', 'entry', { job: entry.job, what: 'installations' })] : []),
+    takesRefusal({ number: entry.job, status: entry.status, locked: false }, 'cost', 'entry'),
   ];
+  return refusals.filter((it) => it !== null);
 }
 
 function delivered(entry: PostedEntry): Delivered {

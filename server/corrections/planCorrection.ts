@@ -4,7 +4,7 @@ import { entryRefusals } from '../../core/costs/entryRefusals';
 import { known } from '../../core/errors/known';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { Journal } from '../../core/ledger/journal';
-import { isEnded } from '../../core/jobs/jobStatus';
+import { takesRefusal } from '../../core/jobs/takes';
 import { refuse, type Refusal } from '../../core/refusals/refusal';
 import type { CorrectionInput, MoveTarget } from '../../wire/corrections';
 import { CostLines } from '../costs/costEntries';
@@ -72,9 +72,7 @@ function entryFaults(it: PostedEntry, { on, to }: CorrectionInput, jobs: Readonl
 }
 
 function jobFaults(job: JobToPostTo): Refusal[] {
-  if (job.locked) return [refuse('job-locked', 'job', { job: job.number })];
-  if (isEnded(job.status)) return [refuse('job-ended', 'job', { job: job.number, status: job.status })];
-  return job.status === 'closed' ? [refuse('job-closed', 'job', { job: job.number, what: 'cost' })] : [];
+  return [takesRefusal(job, 'cost')].filter((it) => it !== null);
 }
 
 function isThere(it: PostedEntry, to: MoveTarget): boolean {

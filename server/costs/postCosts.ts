@@ -1,8 +1,7 @@
 import { JOBS_TO_POST_TO, COMMITMENT_LINES } from './queries';
 import { at, known, present } from '../../core/errors/known';
 import { entryRefusals } from '../../core/costs/entryRefusals';
-import { isEnded } from '../../core/jobs/jobStatus';
-import { refuse } from '../../core/refusals/refusal';
+import { takesRefusal } from '../../core/jobs/takes';
 import { assertNoFaults, faultsOf } from '../http/refused';
 import type { Command } from '../ledger/command';
 import type { Fault } from '../../core/errors/ledrinError';
@@ -79,9 +78,8 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     const refusals = entryRefusals({ ...line, postedOn: line.postedOn ?? null });
     const job = jobs.get(line.job);
     if (!job) add('job', `There is no job ${line.job}`);
-    else if (job.locked) refusals.unshift(refuse('job-locked', 'job', { job: line.job }));
-    else if (isEnded(job.status)) refusals.unshift(refuse('job-ended', 'job', { job: line.job, status: job.status }));
-    else if (job.status === 'closed') refusals.unshift(refuse('job-closed', 'job', { job: line.job, what: 'cost' }));
+    const taken = job && takesRefusal(job, 'cost');
+    if (taken) refusals.unshift(taken);
     if (!codes.has(line.costCode))
       add('costCode', `There is no cost code ${line.costCode} open to new use; add it in Set-up, or choose another`);
     for (const { field, message } of faultsOf(refusals, 0)) add(field, message);

@@ -1,3 +1,4 @@
+import { takes } from '../../core/jobs/takes';
 import { addDays, type PlainDate } from '../../core/calendar/plainDate';
 import { chargedEntries } from '../../core/daySheets/daySheet';
 import { missingDays } from '../../core/daySheets/missingDays';
@@ -16,7 +17,7 @@ export async function dayRegister(sql: Reader, on: PlainDate, today: PlainDate):
   const last = addDays(week, LAST_OF_WEEK);
   const views = await viewsOf(sql, await sql.all(DAY_SHEETS_OF_DAYS, [week, last]));
   const byJob = grouped(views, (it) => it.job);
-  const running = await sql.all(JOBS_FOR_DAYS);
+  const running = (await sql.all(JOBS_FOR_DAYS)).filter((it) => takes(it, 'daySheets'));
   const names = new Map([
     ...running.map((it) => [it.number, it.name] as const),
     ...views.map((it) => [it.job, it.jobName] as const),
@@ -24,7 +25,8 @@ export async function dayRegister(sql: Reader, on: PlainDate, today: PlainDate):
   const jobs = [...names].map(([job, jobName]) => {
     const sheets = grouped(byJob.get(job) ?? [], (it) => it.dated);
     const found = running.find((it) => it.number === job);
-    const since = found?.status === 'on-site' ? found.since : null;
+    // A job that somebody worked on is on site, whatever its status says; closing out, days without work are no gaps.
+    const since = found && found.status !== 'closing-out' ? found.since : null;
     const missing = new Set(missingDays(week, last, { since, today, there: new Set(sheets.keys()) }));
     const days = Array.from({ length: LAST_OF_WEEK + 1 }, (_, i): DayOfJob => {
       const dated = addDays(week, i);

@@ -1,3 +1,4 @@
+import { takes } from '../../core/jobs/takes';
 import { addDays, type PlainDate } from '../../core/calendar/plainDate';
 import { grouped } from '../../core/lists/grouped';
 import type { PhoneJob, PhonePack } from '../../wire/daySheets';
@@ -22,7 +23,7 @@ export async function phonePack(sql: Reader, today: PlainDate, person: { name: s
   const sections = new Map(open.map((it) => [it.number, it.sections]));
   const crews = grouped(await sql.all(LAST_CREWS), (it) => it.job);
   const jobs: PhoneJob[] = [];
-  for (const { number, name, site } of await sql.all(JOBS_FOR_DAYS)) {
+  for (const { number, name, site } of (await sql.all(JOBS_FOR_DAYS)).filter((it) => takes(it, 'daySheets'))) {
     const job = await jobByNumber(sql, number, 'job');
     const quantityOf = await quantitiesOf(sql, job);
     const tasks = (await labourTasks(sql, job, today)).map(({ section, costCode, description, progress, id }) => ({

@@ -69,12 +69,12 @@ export const DAY_PICTURE = query(
     JOIN day_entry x ON x.day_sheet_id = d.id AND x.photo = a.hash WHERE a.hash = $1 LIMIT 1`,
 );
 
-/** Jobs a day sheet is written for, and the first day somebody worked there, by a day sheet or a week sheet. */
+/** Jobs, and the first day somebody worked there, by a day sheet or a week sheet. */
 export const JOBS_FOR_DAYS = query(
-  shape({ number: t.text, name: t.text, site: t.text, status: t.text, since: t.orNull(t.day) }),
-  `SELECT j.number, j.name, j.site, j.status, (SELECT min(dated) FROM (SELECT min(d.dated) AS dated FROM day_sheet d WHERE d.job_id = j.id
+  shape({ number: t.text, name: t.text, site: t.text, status: t.text, locked: t.flag, since: t.orNull(t.day) }),
+  `SELECT j.number, j.name, j.site, j.status, j.locked, (SELECT min(dated) FROM (SELECT min(d.dated) AS dated FROM day_sheet d WHERE d.job_id = j.id
         UNION ALL SELECT min(x.dated) FROM time_line x WHERE x.job_id = j.id)) AS since
-    FROM job j WHERE j.status IN ('awarded', 'on-site', 'closing-out') AND j.locked = 0 ORDER BY j.number`,
+    FROM job j ORDER BY j.number`,
 );
 
 /** Who was on the last day sheet with hours of each job, by number. */

@@ -6,12 +6,11 @@ import { PART_TITLES } from '../../core/daySheets/dayWords';
 import { known } from '../../core/errors/known';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { hasRight } from '../../core/rights/rights';
-import { takesCost } from '../../core/jobs/jobStatus';
-import { refuse } from '../../core/refusals/refusal';
+import { takesRefusal } from '../../core/jobs/takes';
 import { openCostCodeIds } from '../costs/costCodes';
 import type { NewRow } from '../db/fields';
 import type { Sql } from '../db/sql';
-import { assertNoFaults, faultsOf } from '../http/refused';
+import { assertAllowed, assertNoFaults } from '../http/refused';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { assertOfTeam } from '../jobs/restricted';
 import { EmployeeTable, WorkKindTable } from '../labour/models';
@@ -94,9 +93,7 @@ async function jobOfDay({ sql, actor }: Command, { job: number, dated, crew }: D
   else if (named.output !== crew) faults.push({ field: 'crew', message: 'expected no blanks before or after the name' });
   assertNoFaults(faults);
   const job = await jobByNumber(sql, number, 'job');
-  if (job.locked) assertNoFaults(faultsOf([refuse('job-locked', 'job', { job: number })], 0));
-  if (!takesCost(job.status) || job.status === 'tender')
-    assertNoFaults([{ field: 'job', message: `Job ${number} is ${job.status}; it takes no day sheets` }]);
+  assertAllowed([takesRefusal(job, 'daySheets')]);
   await assertOfTeam(sql, actor, [job.id]);
   await assertNotFarAhead(sql, actor, dated, [job.id]);
   return job;

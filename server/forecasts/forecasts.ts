@@ -2,6 +2,7 @@ import { addDays, addMonths, lastDay, periodOf, type PlainDate } from '../../cor
 import { known } from '../../core/errors/known';
 import type { Fault } from '../../core/errors/ledrinError';
 import { forecastFault } from '../../core/forecast/typedForecast';
+import { whyNotTaken } from '../../core/jobs/takes';
 import { isFinished } from '../../core/progress/workInProgress';
 import type { ForecastInput, ForecastView } from '../../wire/forecasts';
 import { costCodeIds } from '../costs/costCodes';
@@ -10,7 +11,7 @@ import type { RowOf } from '../db/fields';
 import type { Reader } from '../db/sql';
 import { fieldError } from '../company/saveCompany';
 import { assertNoFaults } from '../http/refused';
-import { jobByNumber, jobToPostTo, type JobIdentity } from '../jobs/jobByNumber';
+import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { loadPositions } from '../jobs/jobPositions';
 import type { Command } from '../ledger/command';
 import { estimatedLines } from '../reports/estimateVsActualReport';
@@ -67,17 +68,15 @@ const forecastsOf = (forecasts: readonly Forecast[], on: PlainDate) => forecasts
 
 /** Why nothing is forecast on a job; null where it is. */
 function whyClosed(job: JobIdentity, on: PlainDate): string | null {
-  if (job.locked) return 'The job is locked';
-  if (job.status === 'tender') return 'The job is a tender: what it will cost is its estimate';
-  if (job.status === 'closed' || isFinished(job.finished_on, on))
-    return 'The job is finished: its cost is what was spent and what is committed';
-  return null;
+  const why = whyNotTaken(job, 'forecasts');
+  if (why !== null) return `The job ${why}`;
+  return isFinished(job.finished_on, on) ? 'The job is finished: its cost is what was spent and what is committed' : null;
 }
 
 /** Saves what is said of a job on one day, whole. Earlier forecasts stay as they are. Throws conflict where somebody saved it since. */
 export async function saveForecast(command: Command, number: string, { on, lines, seen }: ForecastInput): Promise<void> {
   const { sql } = command;
-  const job = await jobToPostTo(sql, number);
+  const job = await jobByNumber(sql, number, 'contract');
   const closed = whyClosed(job, on);
   if (closed) throw new LedrinError('refused', `${closed}; nothing is forecast on job ${number}`);
   if (job.awarded_on !== null && on < job.awarded_on)

@@ -2,7 +2,7 @@ import { JOB_BY_NUMBER } from './queries';
 import { type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { hasContract } from '../../core/jobs/jobStatus';
-import { refuse } from '../../core/refusals/refusal';
+import { takesRefusal, type Given } from '../../core/jobs/takes';
 import type { Reader } from '../db/sql';
 import { assertAllowed } from '../http/refused';
 
@@ -22,9 +22,9 @@ export async function jobByNumber(sql: Reader, number: string, needs: 'job' | 'c
   return job;
 }
 
-/** The same, of a job that something is to be posted to. Throws refused where it is locked. */
-export async function jobToPostTo(sql: Reader, number: string): Promise<JobIdentity> {
-  const job = await jobByNumber(sql, number, 'contract');
-  if (job.locked) assertAllowed([refuse('job-locked', 'job', { job: number })], { code: 'refused' });
+/** The same, of a job that is to be given something. Throws refused where it takes none of it, by its status or its lock. */
+export async function jobThatTakes(sql: Reader, number: string, what: Given): Promise<JobIdentity> {
+  const job = await jobByNumber(sql, number, 'job');
+  assertAllowed([takesRefusal(job, what)], { code: 'refused' });
   return job;
 }

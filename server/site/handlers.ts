@@ -9,13 +9,14 @@ import { labourTasks } from '../labour/labourTasks';
 import { attachmentFile } from '../jobFile/attachmentFile';
 import { SITE_FILES } from '../jobFile/queries';
 import { JobCheckTable, JobPersonTable } from '../jobFile/models';
+import { statusesTaking } from '../../core/jobs/takes';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { JobTable } from '../jobs/models';
 import { JobSectionTable } from '../plan/models';
 
 /** The jobs one works on: what is won and not finished. */
 async function siteJobs(sql: Reader): Promise<SiteJobRow[]> {
-  const jobs = await sql.find(JobTable, { status: ['awarded', 'on-site', 'closing-out'] }, ['number']);
+  const jobs = await sql.find(JobTable, { status: [...statusesTaking('daySheets')] }, ['number']);
   return jobs.map(rowOf);
 }
 

@@ -1,7 +1,7 @@
 import { addDays, firstDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { at, known } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { whyNotTaken } from '../../core/jobs/takes';
+import { takesRefusal } from '../../core/jobs/takes';
 import { grouped } from '../../core/lists/grouped';
 import { inSheetOrder } from '../../core/labour/sheets';
 import { cutTime, type PostedTime } from '../../core/labour/overtime';
@@ -248,10 +248,7 @@ export async function savePosting(command: Command, planned: PlannedTimePosting)
   const jobIds = [...new Set(planned.parts.flatMap((it) => it.jobId ?? []))];
   assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
   for (const job of jobIds.length > 0 ? await sql.find(JobTable, { id: jobIds }) : [])
-    {
-      const why = whyNotTaken({ status: job.status, locked: job.locked === 1 }, 'time');
-      if (why !== null) throw new LedrinError('refused', `Job ${job.number} ${why}. Return its lines`);
-    }
+    assertAllowed([takesRefusal(job, 'time')], { code: 'refused' });
   await assertOfTeam(sql, actor, jobIds);
   const lines = inTheirPlaces(planned.parts, await nextId(sql, TimeLineTable));
   const postings = await saveTimePostings(sql, actor, lines);

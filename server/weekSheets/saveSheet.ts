@@ -1,12 +1,11 @@
 import { addDays, type PlainDate } from '../../core/calendar/plainDate';
 import { known, present } from '../../core/errors/known';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import { whyNotTaken } from '../../core/jobs/takes';
+import { takesRefusal } from '../../core/jobs/takes';
 import { weekBy } from '../../core/labour/overtime';
 import { TIME_LIFE, timeState } from '../../core/labour/timeLife';
 import { movesFrom } from '../../core/life/life';
 import { beyondTheDay, timeFaults } from '../../core/labour/timeFaults';
-import { refuse } from '../../core/refusals/refusal';
 import { seesAllJobs } from '../../core/rights/rights';
 import type { TimeLineInput } from '../../wire/weekSheets';
 import { openCostCodeIds } from '../costs/costCodes';
@@ -175,10 +174,8 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
     if (line.job === '') return;
     const job = jobs.get(line.job);
     if (!job) add('job', `There is no job ${line.job}${seen === null ? '' : ' among those of your team'}`);
-    else {
-      const why = whyNotTaken({ status: job.status, locked: Boolean(job.locked) }, 'time');
-      if (why !== null) for (const it of faultsOf([refuse('job-takes-none', 'job', { job: line.job, why })], 0)) add(it.field, it.message);
-    }
+    const taken = job && takesRefusal(job, 'time');
+    if (taken) for (const it of faultsOf([taken], 0)) add(it.field, it.message);
   });
   const there = (await sql.all(HOURS_OF_DAYS, [week, last])).filter((it) => !leave.has(it.id));
   const placed = lines.map((line, i) => ({ ...line, i }));

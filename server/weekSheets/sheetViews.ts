@@ -122,7 +122,7 @@ export async function timeLists(sql: Reader, person: { name: string } | null): P
       ...{ employee: it.code, name: it.name, wageClass: it.wage_class, startsOn: it.starts_on, endsOn: it.ends_on },
     })),
     jobs: jobs
-      .filter((it) => takes({ status: it.status, locked: it.locked === 1 }, 'time'))
+      .filter((it) => takes(it, 'time'))
       .map(({ number, name, sections }) => ({ number, name, sections: JSON.parse(sections) as string[] })),
     costCodes: await sql.all(CODES_FOR_TIME),
     workKinds: (await sql.find(WorkKindTable, {}, ['code'])).map((it) => ({ workKind: it.code, description: it.description })),

@@ -1,3 +1,4 @@
+import { whyNotTaken } from '../../../core/jobs/takes';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import type { ChangeSummary } from '../../../wire/changes';
@@ -41,8 +42,8 @@ export function JobChangesPage() {
 
 /** Why the contract of a job does not change any more; null where it can. */
 function whyNoChange({ locked, status }: { locked: boolean; status: string }): string | null {
-  if (locked) return 'The job is locked: no changes are raised.';
-  return status === 'closed' || status === 'closing-out' ? `The job is ${status}: no changes are raised.` : null;
+  const why = whyNotTaken({ locked, status }, 'changes');
+  return why && `The job ${why}.`;
 }
 
 function Changes({ changes, base }: { changes: readonly ChangeSummary[]; base: string }) {

@@ -1,4 +1,4 @@
-import { takesCost } from '../../../core/jobs/jobStatus';
+import { takes } from '../../../core/jobs/takes';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
@@ -45,7 +45,7 @@ function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridCo
         title: 'Job',
         width: 64,
         offers: () =>
-          lists.jobs.filter((it) => takesCost(it.status) && !it.locked).map((it) => ({ value: it.number, label: it.name })),
+          lists.jobs.filter((it) => takes(it, 'cost')).map((it) => ({ value: it.number, label: it.name })),
       },
       {
         key: 'section',

@@ -1,4 +1,4 @@
-import { takesCost } from '../../../../core/jobs/jobStatus';
+import { takes } from '../../../../core/jobs/takes';
 import { useMemo, useState } from 'react';
 import { COST_TYPES, type CostType } from '../../../../core/costs/costType';
 import type { CostRow } from '../../../../wire/costs';
@@ -27,7 +27,7 @@ export function useMoveTarget(rows: readonly CostRow[]) {
       job: [
         same('Unchanged'),
         ...(lists?.jobs ?? [])
-          .filter((it) => takesCost(it.status) && !it.locked)
+          .filter((it) => takes(it, 'cost'))
           .map((it) => [it.number, `${it.number} ${it.name}`] as const),
       ],
       section: [
