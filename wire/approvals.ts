@@ -51,7 +51,7 @@ export interface ApprovalRow {
   decidedAt: string;
   decision: string;
   /** What whoever asks may do with it now. */
-  can: { decide: boolean; withdraw: boolean; carryOut: boolean };
+  can: { decide: boolean; withdraw: boolean; carryOut: boolean; acknowledge: boolean };
 }
 
 /** A request as it is to be sent again. */
@@ -75,6 +75,8 @@ export const approvalCalls = {
   approval: query<ApprovalRow & { request: SentAgain | null }>('read-jobs')('/approvals/:id'),
   decideApproval: command('read-jobs')('/approvals/:id/decision', { input: decisionInput }),
   withdrawApproval: command('read-jobs')('/approvals/:id/withdrawal'),
+  /** Says that one has read the refusal of what one asked for. */
+  acknowledgeApproval: command('read-jobs')('/approvals/:id/acknowledgement'),
   absences: query<{ absences: AbsenceRow[]; deputies: string[] }>('read-jobs')('/account/absences'),
   addAbsence: command('read-jobs')('/account/absences', { input: absenceInput }),
   endAbsence: command('read-jobs')('/account/absences/:id', { method: 'DELETE' }),

@@ -44,6 +44,7 @@ export const ACTIONS = {
   'ask-approval': ['Approval asked for', 'approval'],
   'decide-approval': ['Approval decided', 'approval'],
   'withdraw-approval': ['Approval withdrawn', 'approval'],
+  'acknowledge-approval': ['Refusal of an approval read', 'approval'],
   'save-approval-rules': ['Rules of approval changed', 'approval'],
   'add-absence': ['Absence entered', 'user'],
   'end-absence': ['Absence deleted', 'user'],

@@ -80,6 +80,12 @@ export const WAITING = {
     named: approval,
     to: toApproval,
   },
+  refused: {
+    who: 'read-jobs',
+    todo: ['refused approval to read', 'refused approvals to read'],
+    named: approval,
+    to: toApproval,
+  },
   answer: {
     ...{ who: 'quote', todo: ['question of a client to answer', 'questions of clients to answer'] },
     named: (it) => `Question about quotation ${it.document}`,

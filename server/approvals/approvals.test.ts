@@ -50,7 +50,7 @@ const moving = (who: string, amount: number, reason?: string) => {
 };
 const waits = async (who: string) =>
   ((await as(who).get('/api/waiting').expect(200)).body as { kind: string; document: string }[])
-    .filter((it) => it.kind === 'approve' || it.kind === 'carryOut')
+    .filter((it) => it.kind === 'approve' || it.kind === 'carryOut' || it.kind === 'refused')
     .map((it) => `${it.kind} ${it.document}`);
 
 test('a transfer above the limit is asked for, given, carried out once as it was asked for, and seen on the job', async () => {
@@ -66,7 +66,12 @@ test('a transfer above the limit is asked for, given, carried out once as it was
   expect((await moving('Max', 100_01, ' ')).body.faults[0].field).toBe('reason');
   const { body, status } = await moving('Max', 100_01, 'the façade is late');
   expect([status, body]).toEqual([202, { approval: 1 }]);
-  expect((await moving('Max', 100_01, 'again')).body.message).toMatch(/Max has asked for this already/);
+  // Pressed again, it is not asked for twice, and says whom it waits for.
+  for (const again of [undefined, 'again'])
+    expect((await moving('Max', 100_01, again)).body).toMatchObject({
+      code: 'refused',
+      message: 'Max has asked for this already, approval 1; it waits for an accountant or an owner',
+    });
   // The accountant of the company decides; neither the asker nor another manager can, who does not even see the job.
   expect([await waits('Anna'), await waits('Olga'), await waits('Max')]).toEqual([['approve 1'], ['approve 1'], []]);
   const decide = (who: string, decision: object, id = 1) => as(who).post(`/api/approvals/${id}/decision`).send(decision);
@@ -81,11 +86,11 @@ test('a transfer above the limit is asked for, given, carried out once as it was
   ]);
   expect([shown.reason, shown.can, shown.request]).toEqual([
     'the façade is late',
-    { decide: true, withdraw: false, carryOut: false },
+    { decide: true, withdraw: false, carryOut: false, acknowledge: false },
     null,
   ]);
   await decide('Anna', { give: true, note: '' }).expect(201);
-  expect((await decide('Olga', { give: false, note: 'no' })).body.message).toMatch(/is given already/);
+  expect((await decide('Olga', { give: false, note: 'no' })).body.message).toMatch(/Approval 1 is given; only one that waits can be decided/);
   expect([await waits('Anna'), await waits('Max')]).toEqual([[], ['carryOut 1']]);
   // Given for one amount, it opens no other.
   expect((await moving('Max', 100_02)).body.code).toBe('needs-approval');
@@ -115,6 +120,11 @@ test('refused with a reason, withdrawn, and in the stead of somebody who is away
     ['withdrawn', ''],
     ['refused', 'not before June'],
   ]);
+  // Whoever asked is told of the refusal until they say that they have read it; nobody else can say so.
+  expect([await waits('Max'), await waits('Olga')]).toEqual([['refused 1'], []]);
+  await as('Anna').post('/api/approvals/1/acknowledgement').expect(409);
+  await as('Max').post('/api/approvals/1/acknowledgement').expect(201);
+  expect(await waits('Max')).toEqual([]);
   // Away until yesterday, today, and from tomorrow on: only today counts.
   await moving('Max', 3_00, 'three').expect(202);
   const away = (from: string, to: string, deputy = 'Anna') => as('Olga').post('/api/account/absences').send({ from, to, deputy });

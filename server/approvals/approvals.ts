@@ -1,14 +1,17 @@
 import { APPROVALS } from '../../core/approvals/approvals';
+import { APPROVAL_LIFE, whyNotParty, type ApprovalMove, type ApprovalParty } from '../../core/approvals/approvalLife';
+import { movesFrom } from '../../core/life/life';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { present } from '../../core/errors/known';
 import type { ApprovalRow, DecisionInput, SentAgain } from '../../wire/approvals';
 import type { Reader } from '../db/sql';
+import { assertMove } from '../http/refused';
 import { fieldError } from '../company/saveCompany';
 import type { Actor } from '../ledger/audit';
 import type { Command } from '../ledger/command';
 import { ApprovalTable } from './models';
 import { APPROVALS_OF, APPROVAL_BY_ID, OPEN_APPROVALS } from './queries';
-import { approverFor, type NeedsApproval } from './requireApproval';
+import { approverFor, askedAlready, type NeedsApproval } from './requireApproval';
 
 /** Asks for the approval of an act that was refused without one. What was sent is saved, to be sent again. Gives back its number. */
 export async function askApproval(command: Command, needed: NeedsApproval, request: SentAgain, reason: string): Promise<number> {
@@ -16,7 +19,7 @@ export async function askApproval(command: Command, needed: NeedsApproval, reque
   const { act, role, digest } = needed;
   if (reason === '') throw fieldError('reason', 'Say why, so that it can be decided');
   const [open] = await sql.find(ApprovalTable, { digest, state: 'asked' });
-  if (open) throw new LedrinError('refused', `${open.asked_by} has asked for this already; it waits for ${open.role}`);
+  if (open) throw askedAlready(open);
   const id = await sql.insert(ApprovalTable, {
     ...{ job_id: act.jobId, kind: act.kind, document: act.document, amount: act.amount, role, digest },
     ...{ facts: JSON.stringify(act.facts), request: JSON.stringify(request) },
@@ -29,14 +32,28 @@ export async function askApproval(command: Command, needed: NeedsApproval, reque
 type Row = Awaited<ReturnType<typeof openRows>>[number];
 const openRows = (sql: Reader) => sql.all(OPEN_APPROVALS);
 
-async function viewOf(sql: Reader, actor: Actor, { facts, request: _, ...row }: Row): Promise<ApprovalRow> {
-  const [own, approver] = [row.askedBy === actor.name, await approverFor(sql, actor, row.role)];
+async function partyOf(sql: Reader, actor: Actor, row: Row): Promise<ApprovalParty> {
+  const approver = await approverFor(sql, actor, row.role);
   return {
-    ...{ ...row, facts: JSON.parse(facts) as ApprovalRow['facts'] },
+    isAsker: row.askedBy === actor.name,
+    decidesFor: approver === null ? null : approver === actor.name ? 'self' : 'absent',
+  };
+}
+
+/** An approval as it is shown, without the request that carries it out. */
+const shown = ({ facts, request: _, acknowledgedAt: __, ...row }: Row) => ({ ...row, facts: JSON.parse(facts) as ApprovalRow['facts'] });
+
+async function viewOf(sql: Reader, actor: Actor, row: Row): Promise<ApprovalRow> {
+  const party = await partyOf(sql, actor, row);
+  const moves = movesFrom(APPROVAL_LIFE, row.state);
+  const may = (move: ApprovalMove) => moves[move] && whyNotParty(move, party, row.role) === null;
+  return {
+    ...shown(row),
     can: {
-      decide: row.state === 'asked' && approver !== null && !(own && approver !== actor.name),
-      withdraw: own && (row.state === 'asked' || row.state === 'given'),
-      carryOut: own && row.state === 'given',
+      decide: may('give'),
+      withdraw: may('withdraw'),
+      carryOut: may('carryOut'),
+      acknowledge: may('acknowledge') && row.acknowledgedAt === '',
     },
   };
 }
@@ -51,10 +68,10 @@ export async function approvalsOf(
   return Promise.all(rows.map((it) => viewOf(sql, actor, it)));
 }
 
-/** Open approvals that wait for somebody: to be decided, or, given, to be carried out. */
+/** Approvals that wait for somebody: to be decided, or, given or refused, for whoever asked. */
 export async function approvalsWaitingFor(sql: Reader, actor: Actor): Promise<ApprovalRow[]> {
   const rows = await Promise.all((await openRows(sql)).map((it) => viewOf(sql, actor, it)));
-  return rows.filter((it) => it.can.decide || it.can.carryOut);
+  return rows.filter((it) => it.can.decide || it.can.carryOut || it.can.acknowledge);
 }
 
 async function approvalRow(sql: Reader, id: number): Promise<Row> {
@@ -74,14 +91,8 @@ export async function approvalView(sql: Reader, actor: Actor, id: number): Promi
 export async function decideApproval(command: Command, id: number, { give, note }: DecisionInput): Promise<void> {
   const { sql, actor } = command;
   const row = await approvalRow(sql, id);
-  const approver = await approverFor(sql, actor, row.role);
-  if (approver === null) throw new LedrinError('refused', `This waits for ${row.role} or an owner; you cannot decide it`);
-  if (row.askedBy === actor.name && approver !== actor.name)
-    throw new LedrinError(
-      'refused',
-      `You asked for this yourself; as deputy of ${approver} you cannot decide it. Somebody else has to`,
-    );
-  if (row.state !== 'asked') throw new LedrinError('refused', `Approval ${id} is ${row.state} already; reload the page`);
+  await assertMay(sql, actor, row, give ? 'give' : 'refuse');
+  const approver = present(await approverFor(sql, actor, row.role));
   if (!give && note === '') throw fieldError('note', 'Say why it is refused');
   await sql.update(
     ApprovalTable,
@@ -98,13 +109,24 @@ export async function decideApproval(command: Command, id: number, { give, note 
 export async function withdrawApproval(command: Command, id: number): Promise<void> {
   const { sql, actor } = command;
   const row = await approvalRow(sql, id);
-  if (!(await viewOf(sql, actor, row)).can.withdraw)
-    throw new LedrinError(
-      'refused',
-      `Approval ${id} was asked for by ${row.askedBy} and is ${row.state}; it cannot be withdrawn`,
-    );
+  await assertMay(sql, actor, row, 'withdraw');
   await sql.update(ApprovalTable, { id }, { state: 'withdrawn' });
   command.note(`approval ${id}`);
+}
+
+/** Notes that whoever asked has read the refusal: it waits for them no more. */
+export async function acknowledgeApproval(command: Command, id: number): Promise<void> {
+  const { sql, actor } = command;
+  await assertMay(sql, actor, await approvalRow(sql, id), 'acknowledge');
+  await sql.update(ApprovalTable, { id }, { acknowledged_at: actor.at });
+  command.note(`approval ${id}`);
+}
+
+/** Throws refused where somebody may not make a move of an approval, or its state does not let anybody. */
+async function assertMay(sql: Reader, actor: Actor, row: Row, move: ApprovalMove): Promise<void> {
+  const why = whyNotParty(move, await partyOf(sql, actor, row), row.role);
+  if (why !== null) throw new LedrinError('refused', why);
+  assertMove(APPROVAL_LIFE, move, `Approval ${row.id}`, row.state);
 }
 
 /** The document an approval was used for, where it has a number only since then. */

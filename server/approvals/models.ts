@@ -31,6 +31,8 @@ export const ApprovalTable = table('approval', {
   decided_for: t.filled(t.text, ''),
   decided_at: t.filled(t.text, ''),
   decision: t.filled(t.text, ''),
+  /** When whoever asked had read that it was refused; empty until then. */
+  acknowledged_at: t.filled(t.text, ''),
 });
 
 export const AbsenceTable = table('absence', {

@@ -7,22 +7,22 @@ const APPROVAL = shape({
   ...{ id: t.whole, job: t.orNull(t.text), jobName: t.orNull(t.text), kind: t.oneOf(...APPROVAL_NAMES), document: t.text },
   ...{ amount: t.cents, role: t.oneOf(...APPROVERS), facts: t.text, request: t.text, state: t.oneOf(...APPROVAL_STATES) },
   ...{ askedBy: t.text, askedAt: t.moment, reason: t.text },
-  ...{ decidedBy: t.text, decidedFor: t.text, decidedAt: t.text, decision: t.text },
+  ...{ decidedBy: t.text, decidedFor: t.text, decidedAt: t.text, decision: t.text, acknowledgedAt: t.text },
 });
 const approvals = (where: string) =>
   query(
     APPROVAL,
     `SELECT a.id, j.number AS job, j.name AS jobName, a.kind, a.document, a.amount, a.role, a.facts, a.request, a.state,
         a.asked_by AS askedBy, a.asked_at AS askedAt, a.reason, a.decided_by AS decidedBy, a.decided_for AS decidedFor,
-        a.decided_at AS decidedAt, a.decision
+        a.decided_at AS decidedAt, a.decision, a.acknowledged_at AS acknowledgedAt
       FROM approval a LEFT JOIN job j ON j.id = a.job_id WHERE ${where} ORDER BY a.id DESC`,
   );
 
 export const APPROVAL_BY_ID = approvals('a.id = $1');
 /** Of kind `$1` and document `$2`, of job `$3` or, where that is empty, of any. */
 export const APPROVALS_OF = approvals(`a.kind = $1 AND ($2 = '' OR a.document = $2) AND ($3 = '' OR j.number = $3)`);
-/** What is neither refused, withdrawn nor done. */
-export const OPEN_APPROVALS = approvals(`a.state IN ('asked', 'given')`);
+/** What waits for somebody: neither withdrawn nor done, nor refused and read. */
+export const OPEN_APPROVALS = approvals(`a.state IN ('asked', 'given') OR a.state = 'refused' AND a.acknowledged_at = ''`);
 
 /** Those who are away on day `$1` and named user `$2` to stand in for them. */
 export const STOOD_IN_FOR = query(

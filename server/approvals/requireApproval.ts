@@ -56,8 +56,16 @@ export async function requireApproval({ sql, actor }: Pick<Command, 'sql' | 'act
     .digest('hex');
   const [given] = await sql.find(ApprovalTable, { digest, state: 'given', asked_by: actor.name });
   if (given) return sql.update(ApprovalTable, { id: given.id }, { state: 'used' });
+  const [asked] = await sql.find(ApprovalTable, { digest, state: 'asked' });
+  if (asked) throw askedAlready(asked);
   const digits = await loadDigits(sql);
   throw new NeedsApproval(act, rule.role, digest, needed(act, rule, digits));
+}
+
+/** An act that was asked for is not asked for again: pressed once more, it says whom it waits for. */
+export function askedAlready(asked: { id: number; asked_by: string; role: Approver }): LedrinError {
+  const who = nameOf(asked.role);
+  return new LedrinError('refused', `${asked.asked_by} has asked for this already, approval ${asked.id}; it waits for ${who}`);
 }
 
 function needed(act: Act, rule: ApprovalRule, digits: number): string {

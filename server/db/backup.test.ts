@@ -140,6 +140,18 @@ test('what is no file, such as a folder, is no database, and is said', async () 
   await expect(openDatabase(temporaryFolder())).rejects.toThrow(/cannot be opened: see that it is there/);
 });
 
+test('a database whose schema is not what the migrations made of it is refused, and says which table', async () => {
+  const file = join(temporaryFolder(), 'a.sqlite');
+  const database = await openDatabase(file);
+  await database.write(async (sql) => {
+    await sql.run('PRAGMA writable_schema = ON');
+    await sql.run(`UPDATE sqlite_master SET sql = replace(sql, ', ''cancelled'')', ')') WHERE name = 'job'`);
+    await sql.run('PRAGMA writable_schema = RESET');
+  });
+  await database.close();
+  await expect(openDatabase(file)).rejects.toThrow(/table job of this database is not as Ledrin expects it/);
+});
+
 test('where the file of an open database is deleted, nothing is saved and none takes its place', async () => {
   const file = join(temporaryFolder(), 'a.sqlite');
   const database = await openDatabase(file);
@@ -196,4 +208,5 @@ const SHIPPED: readonly string[] = [
   '24950d826437',
   '355248746a1a',
   'a19270a2eee2',
+  'af7b9b664108',
 ];

@@ -44,4 +44,19 @@ export async function migrate(sequelize: Sequelize, copyBefore: (name: string) =
     logger: undefined,
   });
   await umzug.up();
+  for (const { table, text } of SCHEMA_SAYS)
+    if (!(await sql.get(SAYS, [table, text])))
+      throw new Error(
+        `The table ${table} of this database is not as Ledrin expects it: it does not say ${text}. Its schema was changed by another program; restore a backup. Nothing was changed.`,
+      );
 }
+
+/** What a migration wrote into the schema's own text: where the text was another one, it changed nothing, and would say nothing. */
+const SCHEMA_SAYS = [
+  { table: 'job', text: `'closed', 'lost', 'withdrawn', 'cancelled')` },
+  { table: 'job', text: `status IN ('tender', 'lost', 'withdrawn') OR` },
+];
+const SAYS = query(
+  shape({ name: t.text }),
+  `SELECT name FROM sqlite_master WHERE type = 'table' AND name = $1 AND instr(sql, $2) > 0`,
+);

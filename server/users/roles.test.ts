@@ -114,7 +114,7 @@ test('whoever is of a team changes nothing but on a job that is looked up first'
       'makeOwner',
       'acceptInvitation',
     ],
-    ...['decideApproval', 'withdrawApproval', 'addAbsence', 'endAbsence'],
+    ...['decideApproval', 'withdrawApproval', 'acknowledgeApproval', 'addAbsence', 'endAbsence'],
     ...['addSheet', 'saveSheet', 'approveTime', 'returnTime'],
     ...['askAboutOffer', 'acceptOffer', 'declineOffer'],
   ];

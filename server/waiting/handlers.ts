@@ -11,9 +11,9 @@ import { SHEETS_WAITING, WAITING_ROWS } from './queries';
 
 type Waits = (sql: Reader, actor: Actor) => Promise<Omit<WaitingRow, 'kind'>[]>;
 
-/** An approval waits for whom it is asked of, and, given, for whoever asked. */
+/** An approval waits for whom it is asked of, and, given or refused, for whoever asked. */
 const ofApprovals =
-  (act: 'decide' | 'carryOut'): Waits =>
+  (act: 'decide' | 'carryOut' | 'acknowledge'): Waits =>
   async (sql, actor) =>
     (await approvalsWaitingFor(sql, actor))
       .filter((it) => it.can[act])
@@ -39,7 +39,7 @@ const WAITS: Record<WaitingName, Waits> = {
     keyof typeof WAITING_ROWS,
     Waits
   >),
-  ...{ approve: ofApprovals('decide'), carryOut: ofApprovals('carryOut'), returnedTime: ofSheets('returnedTime') },
+  ...{ approve: ofApprovals('decide'), carryOut: ofApprovals('carryOut'), refused: ofApprovals('acknowledge'), returnedTime: ofSheets('returnedTime') },
   ...{ approveTime: ofSheets('approveTime'), postTime: ofSheets('postTime') },
 };
 

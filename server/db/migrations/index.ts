@@ -26,6 +26,7 @@ import { wageClasses } from './0025-wage-classes';
 import { indexForEachReference } from './0026-index-for-each-reference';
 import { cancelledInvoices } from './0027-cancelled-invoices';
 import { signInsAndDay } from './0028-sign-ins-and-day';
+import { refusalsRead } from './0029-refusals-read';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -58,4 +59,5 @@ export const MIGRATIONS: readonly Migration[] = [
   indexForEachReference,
   cancelledInvoices,
   signInsAndDay,
+  refusalsRead,
 ];

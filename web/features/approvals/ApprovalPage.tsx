@@ -5,6 +5,7 @@ import { APPROVALS } from '../../../core/approvals/approvals';
 import { withDisplayDates } from '../../../core/calendar/displayDate';
 import type { ApprovalRow, SentAgain } from '../../../wire/approvals';
 import {
+  useAcknowledgeApprovalMutation,
   useApprovalQuery,
   useDecideApprovalMutation,
   useSendAgainMutation,
@@ -38,6 +39,7 @@ export function ApprovalPage() {
             <Facts it={it} />
             {it.can.decide && <Decide key={it.id} id={it.id} />}
             {it.request && <CarryOut it={it} request={it.request} />}
+            {it.can.acknowledge && <Acknowledge id={it.id} />}
             {it.can.withdraw && <Withdraw id={it.id} />}
           </>
         )}
@@ -142,6 +144,25 @@ function CarryOut({ it, request }: { it: ApprovalRow; request: SentAgain }) {
     <>
       <button type="button" className="button main" disabled={isLoading} onClick={() => void carryOut()}>
         Carry it out
+      </button>
+      {refused && <Refused message={refused.message} />}
+    </>
+  );
+}
+
+/** Takes a refusal off the list of whoever asked, once it was read. */
+function Acknowledge({ id }: { id: number }) {
+  const [acknowledge, { isLoading }] = useAcknowledgeApprovalMutation();
+  const { refused, attempt } = useAttempt();
+  return (
+    <>
+      <button
+        type="button"
+        className="button main"
+        disabled={isLoading}
+        onClick={() => void attempt(() => acknowledge({ id }).unwrap(), 'Noted as read')}
+      >
+        I have read it
       </button>
       {refused && <Refused message={refused.message} />}
     </>

@@ -58,6 +58,7 @@ export const api = createApi({
 });
 
 export const {
+  useAcknowledgeApprovalMutation,
   useAbsencesQuery,
   useAcceptInvitationMutation,
   useAcceptOfferMutation,
