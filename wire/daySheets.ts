@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { HoursDifference } from '../core/daySheets/hoursDiffer';
 import type { DaySheet } from '../core/daySheets/daySheet';
 import { PAY_CLASSES, type PayClass } from '../core/labour/payClass';
 import { HOURS_OF_A_DAY } from '../core/labour/sheets';
@@ -100,6 +101,8 @@ export interface DaySheetView {
   weekHours: WeekHours[];
   /** The week sheet has other hours of this day: the office changed them, or they were approved before the day sheet was. */
   differs: boolean;
+  /** Where they differ, row by row. */
+  differences: HoursDifference[];
   /** Names of the pictures that have arrived, by their SHA-256. */
   arrived: string[];
 }
@@ -138,6 +141,14 @@ export interface PhonePack {
   sheets: DaySheetView[];
 }
 
+/** A day sheet whose hours went into a week sheet. */
+export interface DayOfSheet {
+  job: string;
+  dated: string;
+  crew: string;
+  differs: boolean;
+}
+
 export interface DayOfJob {
   dated: string;
   missing: boolean;
@@ -161,9 +172,12 @@ export const daySheetCalls = {
     method: 'PUT',
     input: v.strictObject({ seen: text(64), day: daySheetInput, leftOut: text(8000) }),
   }),
+  daysOfWeekSheet: query<DayOfSheet[]>('enter-time')('/week-sheets/:sheet/day-sheets'),
   deleteDaySheet: command('enter-time')(`${ONE}/deletion`, { input: v.strictObject({ seen: filled(64) }) }),
-  /** Puts the hours of the day sheet into its week sheet, over what the office has there and has not approved. */
-  takeDayHours: command('approve-time')(`${ONE}/hours`, { input: v.strictObject({ seen: filled(64) }) }),
+  /** Puts rows of hours of the day sheet, by their keys, into its week sheet, over what the office has there and has not approved. */
+  takeDayHours: command('approve-time')(`${ONE}/hours`, {
+    input: v.strictObject({ seen: filled(64), rows: list(filled(400), MOST_ROWS, 'rows of hours') }),
+  }),
   addDayPhoto: upload('enter-time')(`${ONE}/photos`),
   dayPhoto: download('enter-time')('/day-photos/:hash'),
   daySheetPdf: download('enter-time')(`${ONE}/pdf`),

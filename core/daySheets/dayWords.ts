@@ -17,14 +17,19 @@ export const PART_TITLES: Readonly<Record<DayList | 'weather' | 'notes', string>
   notes: 'Notes',
 };
 
-/** A row of a day sheet in words; `nameOf` gives the name of an employee. */
-export function dayRowInWords(row: Readonly<Record<string, unknown>>, nameOf: (employee: string) => string): string {
+/** A row of a day sheet in words; `nameOf` gives the name of an employee, `taskOf` the words of a section and a cost code. */
+export function dayRowInWords(
+  row: Readonly<Record<string, unknown>>,
+  nameOf: (employee: string) => string,
+  taskOf = ({ section, costCode }: { section: string; costCode: string }) => [section, costCode].filter(Boolean).join(' · '),
+): string {
   const said = (key: string) => (typeof row[key] === 'string' ? row[key] : '');
   const count = (key: string, word: string) =>
     typeof row[key] === 'number' ? `${displayQuantity(row[key])} ${word}`.trim() : '';
   return [
     ...[said('employee') && nameOf(said('employee')), said('name'), said('reference'), said('office')],
-    ...[[said('section'), said('costCode'), said('workKind')].filter(Boolean).join(' · '), said('pay')],
+    [said('costCode') && taskOf({ section: said('section'), costCode: said('costCode') }), said('workKind')].filter(Boolean).join(' · '),
+    said('pay'),
     ...[count('hours', 'h'), count('quantity', said('unit')), typeof row.headcount === 'number' ? `${row.headcount} people` : ''],
     ...[said('description'), chargedWords(row)],
     said('photo') && !said('name') ? 'photo' : '',

@@ -1,14 +1,16 @@
 import { type DayList, type DaySheet, EMPTY_DAY } from '../../core/daySheets/daySheet';
+import { hoursDiffer } from '../../core/daySheets/hoursDiffer';
+import { timeState } from '../../core/labour/timeLife';
 import { known } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { stableText } from '../../core/lists/stableText';
 import { grouped } from '../../core/lists/grouped';
-import type { DaySheetView, WeekHours } from '../../wire/daySheets';
+import type { DayOfSheet, DaySheetView, WeekHours } from '../../wire/daySheets';
 import type { RowOf } from '../db/fields';
 import type { Reader } from '../db/sql';
 import { digestOf } from '../versions/digest';
 import { linesOfSheet, shownLine, type LoadedLine } from '../weekSheets/sheetViews';
-import { DAY_ENTRIES, DAY_SHEET, DAY_SIGNATURES, JOB_PICTURES } from './queries';
+import { DAY_ENTRIES, DAY_SHEET, DAY_SHEETS_OF_SHEET, DAY_SIGNATURES, JOB_PICTURES } from './queries';
 
 export type DayHead = RowOf<typeof DAY_SHEET>;
 export type DayKey = Pick<DayHead, 'job' | 'dated' | 'crew'>;
@@ -55,20 +57,13 @@ export async function linesOfDay(sql: Reader, { sheet, job, dated }: DayHead): P
   return lines.filter((it) => it.job === job && it.dated === dated && it.reverses === null && it.reversedBy === null);
 }
 
-/** Whether lines of time say what the hours of a day sheet say. Posted, a line may be cut into classes: its hours are added up again. */
-export function sameHours(hours: DaySheet['hours'], lines: readonly LoadedLine[]): boolean {
-  const totals = (rows: readonly { key: string; hours: number }[]) => {
-    const sums = new Map<string, number>();
-    for (const { key, hours: more } of rows) sums.set(key, (sums.get(key) ?? 0) + more);
-    return JSON.stringify([...sums].sort());
-  };
-  const keyOf = (it: Pick<LoadedLine, 'employee' | 'section' | 'costCode' | 'workKind'>, pay: string | null) =>
-    JSON.stringify([it.employee, it.section, it.costCode, it.workKind, pay]);
-  return (
-    totals(hours.map((it) => ({ key: keyOf(it, it.pay), hours: it.hours }))) ===
-    totals(lines.map((it) => ({ key: keyOf(it, it.split === 1 ? null : it.pay), hours: it.hours })))
-  );
-}
+/** Lines of time as the hours of a day. */
+export const officeHours = (lines: readonly LoadedLine[]) =>
+  lines.map((it) => ({ ...it, pay: it.split === 1 ? null : it.pay, state: timeState(it) }));
+
+/** Whether lines of time say what the hours of a day sheet say. */
+export const sameHours = (hours: DaySheet['hours'], lines: readonly LoadedLine[]): boolean =>
+  hoursDiffer(hours, officeHours(lines)).length === 0;
 
 /** What a day sheet says, in whatever order its keys were sent. */
 export const textOfDay = (day: DaySheet) => stableText(day);
@@ -87,10 +82,11 @@ export async function viewsOf(sql: Reader, heads: readonly DayHead[]): Promise<D
     const day = known(days, head.id);
     const lines = await linesOfDay(sql, head);
     const said = new Set([...day.photos, ...day.deliveries].map((it) => it.photo));
+    const differences = hoursDiffer(day.hours, officeHours(lines));
     views.push({
       ...{ job: head.job, jobName: head.jobName, dated: head.dated, crew: head.crew, seen: seenOfDay(day), day },
       ...{ leftOut: head.leftOut, writtenBy: head.writtenBy, writtenAt: head.writtenAt, weekSheet: head.sheet },
-      ...{ weekHours: lines.map(weekHours), differs: !sameHours(day.hours, lines) },
+      ...{ weekHours: lines.map(weekHours), differs: differences.length > 0, differences },
       arrived: known(arrived, head.job).filter((it) => said.has(it)),
     });
   }
@@ -100,6 +96,18 @@ export async function viewsOf(sql: Reader, heads: readonly DayHead[]): Promise<D
 function weekHours(line: LoadedLine): WeekHours {
   const { employee, section, costCode, pay, hours, state, returned } = shownLine(line);
   return { employee, section, costCode, pay, hours, state, returned };
+}
+
+/** The day sheets whose hours went into a week sheet, and whether they say otherwise now. */
+export async function daysOfWeekSheet(sql: Reader, sheet: string): Promise<DayOfSheet[]> {
+  const heads = await sql.all(DAY_SHEETS_OF_SHEET, [sheet]);
+  const days = await daysOf(sql, heads);
+  const found: DayOfSheet[] = [];
+  for (const head of heads) {
+    const { job, dated, crew } = head;
+    found.push({ job, dated, crew, differs: !sameHours(known(days, head.id).hours, await linesOfDay(sql, head)) });
+  }
+  return found;
 }
 
 export async function dayHead(sql: Reader, { job, dated, crew }: DayKey): Promise<DayHead | undefined> {

@@ -33,6 +33,7 @@ import { dayPdf, dayworkPdf } from './dayPdf';
 import { addDayPhoto, dayPhoto } from './dayPhotos';
 import { dayRegister } from './dayRegister';
 import { daySheet } from './daySheetViews';
+import { keyOfHours } from '../../core/daySheets/hoursDiffer';
 import { linesFor } from './feedWeek';
 import { phonePack } from './phonePack';
 import { printed } from './printed';
@@ -113,14 +114,19 @@ test('hours the office changed or approved stay beside what the site says, until
   expect(await save(withHours(9), seen)).toMatchObject({ differs: true });
   expect((await week(sheet)).lines.map((it) => it.hours)).toEqual([60_000]);
   ({ seen } = await view());
-  await act(database, TESTER, takeDayHours, KEY, seen, null);
+  const rows = (await view()).differences.map(keyOfHours);
+  expect((await view()).differences.map((it) => [it.employee, it.site, it.office, it.fixed])).toEqual([['E1', 90_000, 60_000, null]]);
+  expect(await said(act(database, TESTER, takeDayHours, KEY, { seen, rows: ['other'] }, null))).toEqual(['rows: expected rows that differ']);
+  await act(database, TESTER, takeDayHours, KEY, { seen, rows }, null);
   expect([(await view()).differs, (await week(sheet)).lines.map((it) => it.hours)]).toEqual([false, [90_000]]);
   // Approved, and posted by the overtime rule as 8 + 1: still what the day sheet says, and no longer the site's to change.
   of = await week(sheet);
   await act(database, TESTER, approveTime, sheet, { seen: of.seen, lines: of.lines.map((it) => it.id) }, null);
-  expect(await said(act(database, TESTER, takeDayHours, KEY, seen, null))).toEqual([
+  ({ seen } = await save(withHours(10), (await view()).seen));
+  expect(await said(act(database, TESTER, takeDayHours, KEY, { seen, rows }, null))).toEqual([
     `Hours of this day are approved; return them on week sheet ${sheet} first`,
   ]);
+  ({ seen } = await save(withHours(9), seen));
   const preview = await previewPosting(database, '2031-03-31', async (sql) =>
     planPosting(sql, await approvedOf(sql, [sheet]), null),
   );
@@ -288,7 +294,7 @@ test('whatever site and office do in turn, what is approved is as the office app
           );
         if (does === 'approve') await said(act(database, TESTER, approveTime, before.weekSheet, decided, null));
         if (does === 'return') await said(act(database, TESTER, returnTime, before.weekSheet, { ...decided, reason: 'r' }, null));
-        if (does === 'take') await said(act(database, TESTER, takeDayHours, key, before.seen, null));
+        if (does === 'take') await said(act(database, TESTER, takeDayHours, key, { seen: before.seen, rows: before.differences.map(keyOfHours) }, null));
         const after = await view(key);
         const fixed = before.weekHours.filter((it) => it.state === 'approved');
         if (does !== 'return') expect(after.weekHours).toEqual(expect.arrayContaining(fixed));

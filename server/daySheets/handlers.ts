@@ -5,7 +5,7 @@ import { handle, type Download } from '../http/handlers';
 import { documentOfDay, documentOfDaywork, documentOfWeek } from './dayDocument';
 import { addDayPhoto, dayPhoto, LARGEST_PICTURE } from './dayPhotos';
 import { dayRegister } from './dayRegister';
-import { daySheet, type DayKey } from './daySheetViews';
+import { daySheet, daysOfWeekSheet, type DayKey } from './daySheetViews';
 import { printed } from './printed';
 import { phonePack } from './phonePack';
 import { deleteDaySheet, saveDaySheet, takeDayHours } from './saveDaySheet';
@@ -14,9 +14,10 @@ export const daySheetHandlers = handle(daySheetCalls, {
   phonePack: async (sql, _args, context) => phonePack(sql, await usualDay(sql, todayOf(context)), context.person),
   dayRegister: async (sql, { on }, context) => dayRegister(sql, on, await usualDay(sql, todayOf(context))),
   daySheet: (sql, key) => daySheet(sql, key),
+  daysOfWeekSheet: (sql, { sheet }) => daysOfWeekSheet(sql, sheet),
   saveDaySheet: (command, { body, ...key }, { person }) => saveDaySheet(command, key, body, person),
   deleteDaySheet: (command, { body, ...key }, { person }) => deleteDaySheet(command, key, body.seen, person),
-  takeDayHours: (command, { body, ...key }, { person }) => takeDayHours(command, key, body.seen, person),
+  takeDayHours: (command, { body, ...key }, { person }) => takeDayHours(command, key, body, person),
   addDayPhoto: {
     limits: { files: 1, fileSize: LARGEST_PICTURE, total: LARGEST_PICTURE + 10_000 },
     run: (command, key, received, { files }) => addDayPhoto(command, key, received, files),

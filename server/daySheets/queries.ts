@@ -26,6 +26,8 @@ const HEADS = (where: string) =>
 export const DAY_SHEET = HEADS('j.number = $1 AND d.dated = $2 AND d.crew = $3');
 /** Of days `$1` to `$2`, both inclusive. */
 export const DAY_SHEETS_OF_DAYS = HEADS('d.dated BETWEEN $1 AND $2');
+/** Whose hours went into week sheet `$1`. */
+export const DAY_SHEETS_OF_SHEET = HEADS('d.sheet = $1');
 /** Of job `$3` by number, in those days. */
 export const DAY_SHEETS_OF_JOB = HEADS('d.dated BETWEEN $1 AND $2 AND j.number = $3');
 

@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { crewName } from '../../wire/daySheets';
 import { isEnteredDate } from '../../core/calendar/plainDate';
 import { brokenSignatures, EMPTY_DAY, ENTRY_KINDS, type DaySheet } from '../../core/daySheets/daySheet';
+import { hoursDiffer, keyOfHours, type HoursOf } from '../../core/daySheets/hoursDiffer';
 import { PART_TITLES } from '../../core/daySheets/dayWords';
 import { known } from '../../core/errors/known';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
@@ -24,6 +25,7 @@ import {
   dayHead,
   daysOf,
   linesOfDay,
+  officeHours,
   noSheet,
   sameHours,
   seenOfDay,
@@ -199,21 +201,36 @@ export async function deleteDaySheet(command: Command, key: DayKey, seen: string
   command.note(subjectOfDay(key), { was: day });
 }
 
-/** Puts the hours of the day sheet into its week sheet, over what the office changed there. What is approved is returned first, what is posted corrected. */
-export async function takeDayHours(command: Command, key: DayKey, seen: string, person: SignedIn | null): Promise<void> {
+/**
+ * Puts hours of the day sheet into its week sheet, over what the office has there: of the rows that are named, and no others. What is
+ * approved is returned first, what is posted corrected.
+ */
+export async function takeDayHours(
+  command: Command,
+  key: DayKey,
+  { seen, rows }: { seen: string; rows: readonly string[] },
+  person: SignedIn | null,
+): Promise<void> {
   const { sql } = command;
   const { head, day } = await openSeen(command, key, seen);
-  const lines = await linesOfDay(sql, head);
-  const fixed = lines.find((it) => it.status !== 'submitted');
+  const there = await linesOfDay(sql, head);
+  const taken = hoursDiffer(day.hours, officeHours(there)).filter((it) => rows.includes(keyOfHours(it)));
+  if (taken.length < new Set(rows).size || rows.length === 0)
+    throw new LedrinError('bad-input', 'Choose rows in which the site and the week sheet differ', [
+      { field: 'rows', message: 'expected rows that differ' },
+    ]);
+  const fixed = taken.find((it) => it.fixed !== null)?.fixed;
   if (fixed)
     throw new LedrinError(
       'refused',
-      fixed.status === 'posted'
+      fixed === 'posted'
         ? `Hours of this day are posted; correct week sheet ${head.sheet} instead`
         : `Hours of this day are approved; return them on week sheet ${head.sheet} first`,
     );
+  const isTaken = (it: HoursOf) => rows.includes(keyOfHours(it));
+  const lines = there.filter((it) => isTaken({ ...it, pay: it.split === 1 ? null : it.pay }));
   const week = weekBy((await loadTerms(sql)).rules, head.dated);
-  const sheet = await replaceLines(command, head, { lines, input: linesFor(head, day.hours), week }, person);
-  await sql.update(DaySheetTable, { id: head.id }, { sheet });
-  command.note(subjectOfDay(key), { linesTaken: day.hours.length });
+  const sheet = await replaceLines(command, head, { lines, input: linesFor(head, day.hours.filter(isTaken)), week }, person);
+  await sql.update(DaySheetTable, { id: head.id }, { sheet: sheet || head.sheet });
+  command.note(subjectOfDay(key), { linesTaken: taken.length });
 }

@@ -155,7 +155,7 @@ const kindsOfWork: Body<'saveLabourList'> = {
 export const EXAMPLES: WithInput = {
   saveDaySheet: { ...DAY_OF_J1, body: { seen: '', day: workedDay, leftOut: '' } },
   deleteDaySheet: { ...DAY_OF_J1, body: { seen: 'x' } },
-  takeDayHours: { ...DAY_OF_J1, body: { seen: 'x' } },
+  takeDayHours: { ...DAY_OF_J1, body: { seen: 'x', rows: ['r'] } },
   handOver: { body: { from: '2031-03-01', to: '2031-03-31', seen: 'x', employees: null } },
   savePayrollSetting: { body: { seen: 'x', columns: [{ title: 'Name', field: 'name' }], declaration: '' } },
   timeRemarks: { body: { lines: [worked] } },

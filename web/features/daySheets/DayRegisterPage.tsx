@@ -13,7 +13,7 @@ import { DAYS_OF_A_WEEK } from '../../ground/weeks/weekWords';
 import { WeekChooser } from '../../ground/weeks/WeekChooser';
 import { PageHead } from '../../kit/PageHead';
 import { Empty } from '../../kit/States';
-import { officeAddress } from './officeAddress';
+import { officeAddress } from '../../ground/officeAddress';
 
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
@@ -100,7 +100,12 @@ const weekdayAt = (week: string, i: number) =>
 
 function OneDay({ job, day: { dated, missing, sheets } }: { job: string; day: DayOfJob }) {
   const keep = useKeepMonth();
-  if (missing) return <span className="loss">missing</span>;
+  if (missing)
+    return (
+      <Link className="loss" to={`/day-sheets/new?on=${dated}&job=${encodeURIComponent(job)}`}>
+        missing
+      </Link>
+    );
   if (sheets.length === 0) return <span className="note">–</span>;
   return (
     <ul className="m-0 list-none p-0">

@@ -11,7 +11,7 @@ afterEach(cleanup);
 
 const hours = { employee: 'E1', section: 'Roof', costCode: '100', workKind: '', pay: null, hours: 80_000, description: '' };
 const VIEW: DaySheetView = {
-  ...{ job: 'J1', jobName: 'Mill', dated: '2031-04-22', crew: 'Ann Ash', seen: 's', leftOut: '', weekSheet: '8', differs: false },
+  ...{ job: 'J1', jobName: 'Mill', dated: '2031-04-22', crew: 'Ann Ash', seen: 's', leftOut: '', weekSheet: '8', differs: false, differences: [] },
   ...{ writtenBy: 'Ann Ash', writtenAt: '2031-04-22T15:00:00.000Z', arrived: [], weekHours: [] },
   day: {
     ...EMPTY_DAY,
@@ -28,27 +28,25 @@ const open = (view: Partial<DaySheetView>, replies: Replies = {}) =>
     ...{ daySheet: { ...VIEW, ...view }, timeLists: lists, ...replies },
   });
 
-test('other hours in the week sheet are shown beside those of the site, and taken as they were shown', async () => {
-  const week = {
-    employee: 'E1',
-    section: 'Roof',
-    costCode: '100',
-    pay: null,
-    hours: 70_000,
-    state: 'submitted' as const,
-    returned: '',
-  };
-  const { sent } = open({ differs: true, weekHours: [week] }, { takeDayHours: {} });
-  const other = await screen.findByRole('region', { name: 'The week sheet has other hours' });
-  expect(other.textContent).toContain('Ann Ash, 100, 7 h, submitted');
-  fireEvent.click(screen.getByRole('button', { name: 'Take the hours of the site into the week sheet' }));
-  await waitFor(() => expect(sent('takeDayHours')).toEqual([{ seen: 's' }]));
-  cleanup();
-  open(
-    { differs: true, weekHours: [week] },
-    { takeDayHours: { status: 422, body: { message: 'Hours of this day are approved' } } },
+test('where site and week sheet differ each row is taken or left; approved ones are not offered', async () => {
+  const of = { section: 'Roof', costCode: '100', workKind: '', pay: null };
+  const differences = [
+    { ...of, employee: 'E1', site: 80_000, office: 70_000, fixed: null },
+    { ...of, employee: 'E1', costCode: '200', site: 0, office: 10_000, fixed: null },
+    { ...of, employee: 'E2', site: 80_000, office: 0, fixed: 'approved' as const },
+  ];
+  const { sent } = open({ differs: true, differences }, { takeDayHours: {} });
+  const other = await screen.findByRole('region', { name: 'Differences' });
+  expect(other.textContent).toContain('Ann AshRoof · 10087');
+  expect(screen.getAllByRole('checkbox')).toHaveLength(2);
+  fireEvent.click(screen.getByRole('checkbox', { name: 'Ann Ash, Roof · 200' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Take the site’s hours, 1 row' }));
+  await waitFor(() =>
+    expect(sent('takeDayHours')).toEqual([{ seen: 's', rows: [JSON.stringify(['E1', 'Roof', '100', '', null])] }]),
   );
-  fireEvent.click(await screen.findByRole('button', { name: /^Take the hours/ }));
+  cleanup();
+  open({ differs: true, differences }, { takeDayHours: { status: 422, body: { message: 'Hours of this day are approved' } } });
+  fireEvent.click(await screen.findByRole('button', { name: /^Take the site’s hours/ }));
   expect((await screen.findByRole('alert')).textContent).toContain('Hours of this day are approved');
 });
 

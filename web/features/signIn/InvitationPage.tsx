@@ -12,7 +12,15 @@ import { Door } from './SignInPage';
 export function InvitationPage() {
   const { token = '' } = useParams();
   const { data, error } = useInvitationQuery({ token });
-  if (error) return <Door title="This link does not open">{<Refused message={faultOf(error).message} />}</Door>;
+  if (error)
+    return (
+      <Door title="This link does not open">
+        <Refused message={faultOf(error).message} />
+        <p>
+          Have you set your password already? Then <a href="/">sign in</a> with it.
+        </p>
+      </Door>
+    );
   if (!data) return <Waiting what="the invitation" />;
   return (
     <Door title={`Welcome, ${data.name}`}>

@@ -1,7 +1,10 @@
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { addDays } from '../../../core/calendar/plainDate';
 import type { TimeLists, WeekSheetView } from '../../../wire/weekSheets';
-import { useHoursOfWeekQuery, useTimeListsQuery, useWeekRegisterQuery, useWeekSheetQuery } from '../../ground/api/api';
+import { useDaysOfWeekSheetQuery, useHoursOfWeekQuery, useTimeListsQuery, useWeekRegisterQuery, useWeekSheetQuery } from '../../ground/api/api';
+import { officeAddress } from '../../ground/officeAddress';
 import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { HistoryLink } from '../../ground/HistoryLink';
@@ -157,6 +160,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
               ))}
           </span>
         )}
+        <FromSite sheet={sheet} week={week} />
         <Corrections word="Corrects" sheets={view.corrects} />
         <Corrections word="Corrected by" sheets={view.correctedBy} />
       </p>
@@ -168,6 +172,26 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
     </>
   );
 }
+
+/** The day sheets its hours came from in the week; where one says otherwise now, it says so. */
+function FromSite({ sheet, week }: { sheet: string; week: string }) {
+  const keep = useKeepMonth();
+  const { data = [] } = useDaysOfWeekSheetQuery({ sheet }, { refetchOnMountOrArgChange: true });
+  const days = data.filter((it) => it.dated >= week && it.dated <= addDays(week, DAYS_OF_A_WEEK - 1));
+  if (days.length === 0) return null;
+  return (
+    <span className="ml-4">
+      From day sheets{' '}
+      {days.map((it) => (
+        <span key={`${it.job} ${it.dated} ${it.crew}`} className="mr-2">
+          <Link to={keep(officeAddress(it))}>{displayDate(it.dated).replace(/ \d{4}$/, '')}</Link>
+          {it.differs && <b className="text-[var(--over)]"> hours differ</b>}
+        </span>
+      ))}
+    </span>
+  );
+}
+const DAYS_OF_A_WEEK = 7;
 
 function Corrections({ word, sheets }: { word: string; sheets: readonly string[] }) {
   const keep = useKeepMonth();

@@ -104,6 +104,7 @@ export const {
   useCreateJobMutation,
   useDayRegisterQuery,
   useDaySheetQuery,
+  useDaysOfWeekSheetQuery,
   useDecideApprovalMutation,
   useDecideChangeMutation,
   useDeclineOfferMutation,

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { EMPTY_DAY } from '../../../../core/daySheets/daySheet';
 import { isEnteredDate } from '../../../../core/calendar/plainDate';
 import { crewName, type PhonePack } from '../../../../wire/daySheets';
@@ -26,7 +26,10 @@ export function NewDayPage() {
 
 function NewDay({ pack }: { pack: PhonePack }) {
   const { owner, sheets, save } = usePhone();
-  const [dated, setDated] = useState(() => dayHere(pack.today));
+  const [params] = useSearchParams();
+  const [dated, setDated] = useState(() => params.get('on') ?? dayHere(pack.today));
+  const asked = params.get('job');
+  const jobs = pack.jobs.some((it) => it.number === asked) ? pack.jobs.filter((it) => it.number === asked) : pack.jobs;
   const [crew, setCrew] = useState(owner);
   const [fault, setFault] = useState('');
   const navigate = useNavigate();
@@ -66,7 +69,7 @@ function NewDay({ pack }: { pack: PhonePack }) {
       )}
       <h2 className="mb-2 mt-5">Job</h2>
       <ul className="m-0 flex list-none flex-col gap-2 p-0">
-        {pack.jobs.map((it) => (
+        {jobs.map((it) => (
           <li key={it.number}>
             <button type="button" className="button touch wide" onClick={() => void open(it)}>
               <span>

@@ -6,7 +6,7 @@ import { hrefOf } from '../../../../../wire/call';
 import { CALLS } from '../../../../../wire/calls';
 import type { PhonePack } from '../../../../../wire/daySheets';
 import { dayHere } from '../dayHere';
-import { namesOf, RowFaults, type PartProps } from './part';
+import { namesOf, RowFaults, taskNamer, type PartProps } from './part';
 import type { Phone } from '../Phone';
 import type { PhoneSheet } from '../phoneStore';
 import { Strokes } from '../../Strokes';
@@ -16,7 +16,8 @@ import { TextBox } from './touch';
 /** What is to be charged, for the client to sign on the glass; what was signed, with its document. */
 export function ChargedPart({ day, change, faultsAt, phone, sheet }: PartProps & { phone: Phone; sheet: PhoneSheet }) {
   const nameOf = namesOf(phone.pack as PhonePack);
-  const open = wordsOf(day, 0, nameOf);
+  const taskOf = taskNamer(phone.pack as PhonePack, phone.pack?.jobs.find((it) => it.number === sheet.job));
+  const open = wordsOf(day, 0, nameOf, taskOf);
   if (open.length === 0 && day.signatures.length === 0) return null;
   return (
     <section aria-label="To be charged">
@@ -27,7 +28,7 @@ export function ChargedPart({ day, change, faultsAt, phone, sheet }: PartProps &
           <span className="basis-full">
             <b>Daywork sheet {it.number}</b>
             <ul className="my-1 pl-5">
-              {wordsOf(day, it.number, nameOf).map((words) => (
+              {wordsOf(day, it.number, nameOf, taskOf).map((words) => (
                 <li key={words}>{words}</li>
               ))}
             </ul>
@@ -53,9 +54,14 @@ export function ChargedPart({ day, change, faultsAt, phone, sheet }: PartProps &
   );
 }
 
-function wordsOf(day: DaySheet, signature: number, nameOf: (code: string) => string): string[] {
+function wordsOf(
+  day: DaySheet,
+  signature: number,
+  nameOf: (code: string) => string,
+  taskOf: ReturnType<typeof taskNamer>,
+): string[] {
   const { hours, equipment, deliveries } = chargedEntries(day, signature);
-  return [...hours, ...equipment, ...deliveries].map((it) => dayRowInWords({ ...it, charged: false, photo: '' }, nameOf));
+  return [...hours, ...equipment, ...deliveries].map((it) => dayRowInWords({ ...it, charged: false, photo: '' }, nameOf, taskOf));
 }
 
 function ToSign({
@@ -81,20 +87,30 @@ function ToSign({
         ))}
       </ul>
       {signing ? (
-        <div className="day-row" role="group" aria-label="Signature of the client">
-          <p className="m-0">The client confirms the times and materials above. What is signed stays as it is.</p>
+        <div className="sign-page" role="dialog" aria-modal="true" aria-label="Signature of the client">
+          <h2 className="m-0">
+            Daywork, {displayDate(sheet.dated)}, {sheet.job} {sheet.jobName}
+          </h2>
+          <ul className="my-1 pl-5">
+            {entries.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+          <p className="m-0">The client confirms these times and materials. What is signed stays as it is.</p>
           <TextBox label="Name" value={name} onValue={(it) => setName(it.slice(0, 200))} />
           <TextBox label="Company or office" value={office} onValue={(it) => setOffice(it.slice(0, 200))} />
           <SignPad strokes={strokes} onStrokes={setStrokes} />
-          <button type="button" className="button main touch" disabled={name.trim() === '' || strokes === ''} onClick={sign}>
-            Sign
-          </button>
-          <button type="button" className="button touch" onClick={() => setStrokes('')}>
-            Clear
-          </button>
-          <button type="button" className="button touch" onClick={() => setSigning(false)}>
-            Not now
-          </button>
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="button main touch" disabled={name.trim() === '' || strokes === ''} onClick={sign}>
+              Sign
+            </button>
+            <button type="button" className="button touch" onClick={() => setStrokes('')}>
+              Clear
+            </button>
+            <button type="button" className="button touch" onClick={() => setSigning(false)}>
+              Not now
+            </button>
+          </div>
         </div>
       ) : (
         <button type="button" className="button touch" onClick={() => setSigning(true)}>

@@ -44,7 +44,7 @@ const hours = (code: string, of: number, more: Partial<DayHours> = {}): DayHours
 
 function sheetOf(day: DaySheet): PhoneSheet {
   const view = { ...KEY, jobName: 'Mill', seen: 's', day, leftOut: '', writtenBy: 'the office', writtenAt: '', weekSheet: '' };
-  return phoneSheetOf('Ann Ash', { ...view, weekHours: [], differs: false, arrived: [] });
+  return phoneSheetOf('Ann Ash', { ...view, weekHours: [], differs: false, differences: [], arrived: [] });
 }
 
 /** Shows a part of a sheet that is changed as the page changes it; gives back the sheet as it is now, and what the phone saved. */
@@ -119,7 +119,7 @@ test('a delivery is a row with its number; a row is removed by itself', () => {
 
 test('the client signs once there is a name and a stroke, and what is signed stands under the signature', () => {
   const now = openPart({ hours: [hours('E1', 8, { charged: true }), hours('E2', 8)] }, 'charged');
-  expect(screen.getByText('Ann Ash, Roof · 100, 8 h')).toBeTruthy();
+  expect(screen.getByText('Ann Ash, Roof · Deck, 8 h')).toBeTruthy();
   press('Client signs');
   const sign = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Sign' });
   fireEvent.change(screen.getByRole('textbox', { name: 'Name' }), { target: { value: 'Mr Hale' } });
