@@ -13,6 +13,8 @@ export interface LabourTaskRow extends LabourProgress {
   description: string;
   /** Has a budget or an approved change. */
   inBudget: boolean;
+  /** Its hours are used up and nobody has said what is done: shares done and hours to finish are not known. */
+  doneUnknown: boolean;
   /** What is to be installed, by the budget or the estimate it came from; null where they do not say, or in several units. */
   quantity: number | null;
   unit: string;

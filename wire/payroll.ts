@@ -1,12 +1,12 @@
 import * as v from 'valibot';
-import type { PayrollColumn, PayrollRow } from '../core/labour/payroll';
+import type { PaidRow, PayrollColumn } from '../core/labour/payroll';
 import { PAYROLL_FIELD_NAMES } from '../core/labour/payroll';
 import type { PayClass } from '../core/labour/payClass';
 import { filled, list, plainDate, seen, text } from './fields';
 import { command, download, query } from './call';
 
 /** A row with whom it pays. */
-export interface NamedPayrollRow extends PayrollRow {
+export interface NamedPayrollRow extends PaidRow {
   name: string;
   payrollNumber: string;
 }

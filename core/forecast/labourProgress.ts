@@ -57,6 +57,14 @@ const progressOf = (budgeted: Hours, used: Hours, atCompletion: Exact, percentDo
   over: rounded(plus(atCompletion, exact(-budgeted))),
 });
 
+/**
+ * Whether what is done of a line is only what its hours say, and these are used up: then nobody knows what is done, nor what is to
+ * finish, until somebody says so. A line on which nothing was worked is not done.
+ */
+export function isDoneUnknown(line: LabourLine, finished: boolean): boolean {
+  return !finished && forecastHours(line) === null && line.hours > 0 && line.hours >= line.hoursBudgeted;
+}
+
 /** Labour to finish of one line. `finished`: the job's finished date is on or before the day looked at. */
 export function labourProgress(line: LabourLine, finished: boolean): LabourProgress {
   const atCompletion = completionOf(line, finished);

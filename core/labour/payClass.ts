@@ -10,6 +10,9 @@ export type PayClass = (typeof PAY_CLASSES)[number];
 /** How often an hour of it is paid, in halves: once, one and a half times, twice. */
 const HALVES: Readonly<Record<PayClass, number>> = { regular: 2, overtime: 3, double: 4 };
 
+/** How often an hour of it is paid, as it is written: 1, 1.5, 2. */
+export const multiplierText = (pay: PayClass): string => String(HALVES[pay] / 2);
+
 /** Hours × rate × multiplier of the class, in minor units of a currency with `digits` decimals; rounded once, half away from zero. */
 export function payFor(hours: Hours, rate: UnitCost, pay: PayClass, digits: number): Cents {
   const scale = 2n * 10n ** BigInt(QUANTITY_DECIMALS + UNIT_COST_DECIMALS - digits);

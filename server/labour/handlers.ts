@@ -1,5 +1,5 @@
 import { addDays } from '../../core/calendar/plainDate';
-import { labourTotal } from '../../core/forecast/labourProgress';
+import { isDoneUnknown, labourTotal } from '../../core/forecast/labourProgress';
 import { comparePlain } from '../../core/costs/costType';
 import { weekBy } from '../../core/labour/overtime';
 import { hoursAUnit } from '../../core/labour/productivity';
@@ -30,6 +30,7 @@ function rowOf(job: JobIdentity, task: LabourTask, measures: Measures): LabourTa
   const { quantity, unit } = measures.planned(id);
   return {
     ...{ ...progress, id, job: job.number, jobName: job.name, section, costCode, description, inBudget: state.budgeted },
+    doneUnknown: isDoneUnknown(state, task.finished),
     ...{ quantity, unit, perUnit: hoursAUnit(progress, quantity) },
     installed: measures.installed({ section, costCode, unit }),
   };

@@ -1,6 +1,6 @@
 import { payCodeOf } from '../../core/labour/payCodes';
 import { piecePay } from '../../core/labour/priceTime';
-import { payrollRows, type PaidTime } from '../../core/labour/payroll';
+import { paidRows, type PaidTime } from '../../core/labour/payroll';
 import type { NamedPayrollRow } from '../../wire/payroll';
 import { loadDigits } from '../company/company';
 import type { RowOf } from '../db/fields';
@@ -34,7 +34,7 @@ export function postedLines(sql: Reader, ids: readonly number[]): Promise<Posted
 /** What lines come to for payroll, with whom each row pays. */
 export async function namedRows(sql: Reader, lines: readonly PostedLine[]): Promise<NamedPayrollRow[]> {
   const people = new Map((await sql.find(EmployeeTable, {})).map((it) => [it.code, it]));
-  return payrollRows(await paidTime(sql, lines)).map((row) => {
+  return paidRows(await paidTime(sql, lines), await loadDigits(sql)).map((row) => {
     const person = people.get(row.employee);
     return { ...row, name: person?.name ?? row.employee, payrollNumber: person?.payroll_number ?? '' };
   });

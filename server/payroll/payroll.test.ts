@@ -34,7 +34,8 @@ test('what is posted is handed over once, totals prove it, and a correction goes
     ['E1', 'OT', 'J1', 1.5, 5063, 0],
     // By the piece at 3.20 first, then by the hour at 22.50, topped up.
     ['E1', 'regular', 'J1', 4, 12_800, 0],
-    ['E1', 'regular', 'J1', 12, 27_000, 2600],
+    ['E1', 'regular', 'J1', 8, 18_000, 0],
+    ['E1', 'regular', 'J1', 4, 9000, 2600],
     ['E2', 'regular', '', 4, 7200, 0],
   ]);
   expect(first.proof).toEqual({
@@ -70,6 +71,24 @@ test('what is posted is handed over once, totals prove it, and a correction goes
   const book = await exportedBook(database);
   expect(await faultsOf(copy, book)).toEqual([]);
   expect(await exportedBook(copy)).toEqual(book);
+});
+
+test('the usual file says how each row comes about: multiplier, pieces, top-up, and what rounding line by line makes', async () => {
+  // 0.5 h of overtime at 22.50 is 16.875: twice 16.88 is 33.76, where 1 h would be 33.75.
+  const halves = ['2031-03-10', '2031-03-11'].map((day, i) => `9,${i + 1},E1,${day},,J1,A,100,,,overtime,0.5,,,`).join('\n');
+  // A line and its reversal come to nothing together, and are no row.
+  const undone = '9,3,E2,2031-03-12,,,,,,,regular,2,,,\n9,4,E2,2031-03-12,,,,,,,regular,-2,,,9/3/regular\n';
+  expect(await faultsOf(database, { time: `${TIME_HEAD}${halves}\n${undone}` })).toEqual([]);
+  const { seen } = await open();
+  await act(database, TESTER, handOver, { ...MARCH, seen, employees: null });
+  expect((await payrollCsv(reading(database), 1)).trim().split('\n')).toEqual([
+    'Payroll number,Name,Pay code,Job,Hours,Rate,Multiplier,Pieces,Top-up,Rounding,Amount',
+    ',Ann Ash,OT,J1,2.5,22.5000,1.5,0,0.00,0.01,84.39',
+    ',Ann Ash,regular,J1,4,3.2000,,40,0.00,0.00,128.00',
+    ',Ann Ash,regular,J1,8,22.5000,1,0,0.00,0.00,180.00',
+    ',Ann Ash,regular,J1,4,22.5000,,20,26.00,0.00,90.00',
+    ',Ben Birch,regular,,4,18.0000,1,0,0.00,0.00,72.00',
+  ]);
 });
 
 test('the file has the columns the company set', async () => {

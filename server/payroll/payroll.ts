@@ -4,6 +4,7 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import { ACCOUNTS } from '../../core/ledger/accounts';
 import { present } from '../../core/errors/known';
 import { columnsText, readColumns, USUAL_COLUMNS, type PayrollColumn, type PayrollField } from '../../core/labour/payroll';
+import { multiplierText } from '../../core/labour/payClass';
 import { formatCents } from '../../core/money/cents';
 import { formatScaled } from '../../core/money/decimal';
 import { formatQuantity } from '../../core/money/rate';
@@ -129,6 +130,8 @@ export async function payrollCsv(sql: Reader, id: number): Promise<string> {
     ...{ 'pay-code': harmless(row.payCode), job: harmless(row.job), hours: formatQuantity(Number(row.hours)) },
     ...{ rate: formatScaled(row.rate, UNIT_COST_DECIMALS), amount: formatCents(row.amount, digits) },
     ...{ units: formatQuantity(row.units), 'top-up': formatCents(row.topUp, digits), from: run.from, to: run.to },
+    multiplier: row.isPieceWork ? '' : multiplierText(row.pay),
+    rounding: formatCents(row.rounding, digits),
     'hand-over': String(run.run),
   });
   return csvText([

@@ -1,5 +1,6 @@
 import { Link, useParams } from 'react-router';
 import { useKeepMonth } from '../../ground/asOf';
+import { May } from '../../ground/person';
 import { CostLedger } from './CostLedger';
 
 /** The cost ledger of all jobs. */
@@ -9,9 +10,11 @@ export function CostLedgerPage() {
     <div className="page">
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>Cost ledger</h1>
-        <Link className="button main" to={keep('/costs')}>
-          Enter costs
-        </Link>
+        <May do="post-costs">
+          <Link className="button main" to={keep('/costs')}>
+            Enter costs
+          </Link>
+        </May>
       </div>
       <CostLedger />
     </div>

@@ -24,6 +24,12 @@ export function figureColumns<Row extends LabourProgress>(task: ((row: Row) => L
     const shown = (row: Row) => {
       const of = task?.(row);
       if (!of) return written(row[key]);
+      if (of.doneUnknown && (key === 'percentDone' || key === 'toFinish'))
+        return (
+          <span className="note" title="Its hours are used up; set % done to see what is to finish">
+            not set
+          </span>
+        );
       const label = `${head} of ${of.costCode}`;
       return <Fig value={row[key]} unit={unit} of={{ figure, job: of.job, line: of.id }} label={label} />;
     };

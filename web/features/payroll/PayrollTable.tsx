@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { multiplierText } from '../../../core/labour/payClass';
 import { formatScaled } from '../../../core/money/decimal';
 import { displayQuantity } from '../../../core/money/display';
 import { UNIT_COST_DECIMALS } from '../../../core/prices/unitCost';
@@ -8,7 +9,7 @@ import { useCurrency } from '../../ground/company';
 import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
 
-/** Hours and pay by employee, pay code, job and rate. */
+/** Hours and pay by employee, pay code, job and rate, classes and piece work apart. */
 export function PayrollTable({ rows }: { rows: readonly NamedPayrollRow[] }) {
   const kinds = useColumnKinds();
   const { exact } = useCurrency();
@@ -24,6 +25,7 @@ export function PayrollTable({ rows }: { rows: readonly NamedPayrollRow[] }) {
         cell: (it) => hours(it.hours),
       },
       { key: 'rate', title: 'Rate', right: true, cell: (it) => formatScaled(it.rate, UNIT_COST_DECIMALS) },
+      { key: 'multiplier', title: 'Multiplier', right: true, cell: (it) => (it.isPieceWork ? 'pieces' : multiplierText(it.pay)) },
       {
         ...{ key: 'units', title: 'Pieces', value: (it: NamedPayrollRow) => it.units, number: hours },
         cell: (it) => hours(it.units),
@@ -38,7 +40,7 @@ export function PayrollTable({ rows }: { rows: readonly NamedPayrollRow[] }) {
       label="Hours and pay"
       columns={columns}
       rows={rows}
-      rowKey={(it) => JSON.stringify([it.employee, it.payCode, it.job, it.rate])}
+      rowKey={(it) => JSON.stringify([it.employee, it.payCode, it.job, it.rate, it.pay, it.isPieceWork])}
       height={380}
       foot={{
         label: 'Total',

@@ -4,6 +4,7 @@ import { useDeleteDraftMutation, useJobListQuery } from '../../../ground/api/api
 import { Link } from 'react-router';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';
 import { faultOf } from '../../../ground/faults';
+import { May, useMay, usePerson } from '../../../ground/person';
 import { WaitingLine } from '../../../ground/WaitingLine';
 import { useAttempt } from '../../../ground/useAttempt';
 import { Empty, Refused, Waiting } from '../../../kit/States';
@@ -27,26 +28,45 @@ export function JobListPage() {
     <div className="page">
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>Jobs</h1>
-        <Link className="button main" to={keep('/jobs/new')}>
-          New job
-        </Link>
+        <May do="manage-jobs">
+          <Link className="button main" to={keep('/jobs/new')}>
+            New job
+          </Link>
+        </May>
       </div>
       <WaitingLine />
       <Begun />
       <Drafts drafts={data.drafts} />
       {data.jobs.length === 0 ? (
-        <Empty title="No job yet">
-          <Link className="button main" to={keep('/jobs/new')}>
-            Type or paste the first job
-          </Link>
-          <Link className="button" to={keep('/set-up')}>
-            Import a book
-          </Link>
-        </Empty>
+        <NoJob />
       ) : (
         <JobTable jobs={data.jobs} />
       )}
     </div>
+  );
+}
+
+/** Nothing to see: there is no job, or whoever looks is on the team of none. */
+function NoJob() {
+  const keep = useKeepMonth();
+  const person = usePerson();
+  const seesAll = useMay()('read-books') || person?.role === 'estimator';
+  return (
+    <Empty title={seesAll ? 'No job yet' : 'You are on no job’s team yet'}>
+      {!seesAll && (
+        <p className="note m-0 basis-full">Ask the accountant to name you on your jobs, as manager or in the team; they are here then.</p>
+      )}
+      <May do="manage-jobs">
+        <Link className="button main" to={keep('/jobs/new')}>
+          {seesAll ? 'Type or paste the first job' : 'Set up a job'}
+        </Link>
+      </May>
+      <May do="import-books">
+        <Link className="button" to={keep('/set-up')}>
+          Import a book
+        </Link>
+      </May>
+    </Empty>
   );
 }
 
