@@ -51,6 +51,6 @@ export interface ForecastView {
 }
 
 export const forecastCalls = {
-  forecast: query<ForecastView>('read-jobs')('/jobs/:job/forecast', { query: dated }),
+  forecast: query<ForecastView>('read-jobs')('/jobs/:job/forecast', { query: dated, part: 'report:estimate-vs-actual' }),
   saveForecast: command('forecast')('/jobs/:job/forecast', { method: 'PUT', input: forecastInput }),
 };

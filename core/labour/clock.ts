@@ -2,7 +2,7 @@ import { parseQuantity } from '../money/rate';
 import { HOURS_OF_A_DAY, ONE_HOUR } from './sheets';
 import type { Hours } from '../money/rate';
 
-/** Hours of a day as they are typed: a number, or start – finish – break such as 7:00-16:30-0:30. */
+/** Hours of a day as they are typed: a number such as 8.5, 8,5 or 7.5h, hours and minutes such as 8:30, or start – finish – break such as 7:00-16:30-0:30. */
 export interface ClockRead {
   hours: Hours;
   /** The times as they are saved, `07:00-16:30-0:30`; empty where hours alone were typed. */
@@ -16,8 +16,8 @@ export function readClock(typed: string): ClockRead | null {
     .replaceAll('–', '-')
     .replace(/\s*-\s*/g, '-');
   if (!text.includes('-')) {
-    const read = parseQuantity(text);
-    return read.ok && read.value > 0 ? { hours: read.value, clock: '' } : null;
+    const hours = hoursOf(text);
+    return hours !== null && hours > 0 ? { hours, clock: '' } : null;
   }
   const parts = text.split('-');
   if (parts.length < 2 || parts.length > 3) return null;
@@ -29,6 +29,18 @@ export function readClock(typed: string): ClockRead | null {
   // Minutes in ten-thousandths of an hour: half up, as hours have no more places.
   return { hours: Math.floor((worked * ONE_HOUR + 30) / 60), clock: written };
 }
+
+/** A number of hours, or hours and minutes; null where it is neither. Hours of a day have no thousands: a comma is a decimal one. */
+function hoursOf(text: string): Hours | null {
+  const plain = text.replace(/\s*h$/i, '');
+  const timed = /^(\d{1,2}):([0-5]\d)$/.exec(plain);
+  if (timed) return Number(timed[1]) * ONE_HOUR + Math.floor((Number(timed[2]) * ONE_HOUR + 30) / 60);
+  const read = parseQuantity(plain.replace(/^(\d{0,2}),(\d{1,4})$/, '$1.$2').replace(/^\./, '0.'));
+  return read.ok ? read.value : null;
+}
+
+/** Whether nothing was worked on a day, said in figures: 0, 0.00, 0:00. */
+export const isNoTime = (typed: string): boolean => hoursOf(typed.trim()) === 0;
 
 const MINUTES_OF_A_DAY = (HOURS_OF_A_DAY / ONE_HOUR) * 60;
 

@@ -63,6 +63,8 @@ export interface Definition<C extends Columns> {
   readonly existing?: string | null;
   /** Reads the rows in pages by `id`; its other columns bear the names of the format. */
   readonly query: string;
+  /** The order in which rows go out, by columns of the query; that of their ids where it is left out. */
+  readonly order?: string;
   /** Names what other rows may refer to beside the key. */
   declare?(row: ReadRow<C>, book: BookCheck): void;
   check?(row: ReadRow<C>, book: BookCheck): void;

@@ -21,6 +21,9 @@ import {
   TESTER,
   type BookText,
 } from '../test/books';
+import { startApplication } from '../billing/applications';
+import { certifyApplication } from '../billing/certify';
+import { exportedBook } from '../test/wholeBook';
 import { importBook } from './importBook';
 import { runs } from '../test/runs';
 
@@ -240,4 +243,25 @@ test('a folder that is not there is told', async () => {
   const database = await temporaryDatabase();
   await expect(act(database, TESTER, importBook, '/nowhere/at/all', besides(database))).rejects.toThrow(/no folder/);
   expect(existsSync('/nowhere')).toBe(false);
+});
+
+test('a book goes out in the same order whatever order its applications were started in', async () => {
+  const database = await temporaryDatabase();
+  const two = {
+    ...SMALL_BOOK,
+    jobs: `${SMALL_BOOK.jobs}J3,Shed,NORTH,on-site,2031-01-05,5,20\n`,
+    schedule_of_values: `${SMALL_BOOK.schedule_of_values}J3,1,,All,100.00\n`,
+    applications: `${SMALL_BOOK.applications}J3,1,2031-02-28,draft,\n`,
+    application_lines: `${SMALL_BOOK.application_lines}J3,1,1,50.00,,\n`,
+  };
+  expect(await faultsOf(database, two)).toEqual([]);
+  await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-05', lines: [] });
+  await act(database, TESTER, startApplication, 'J1', { dated: '2031-04-30', reference: '', bySchedule: false });
+  const out = await exportedBook(database);
+  expect(out['applications.csv']!.split('\n').map((it) => it.split(',').slice(0, 2).join(' '))).toEqual([
+    ...['job application', 'J1 1', 'J1 2', 'J1 3', 'J1 4', 'J3 1', ''],
+  ]);
+  const copy = await temporaryDatabase();
+  expect(await faultsOf(copy, out)).toEqual([]);
+  expect(await exportedBook(copy)).toEqual(out);
 });

@@ -58,10 +58,14 @@ function wholeIds(read: readonly BookRecord[]): readonly BookRecord[] {
   return whole;
 }
 
-function pageAfter(sql: Reader, file: BookFile, id: number | null): Promise<BookRecord[]> {
-  return sql.anyRows(
-    `SELECT * FROM (${file.query}) ${id === null ? '' : `WHERE id > ${Number(id)}`} ORDER BY id LIMIT ${PAGE}`,
-  ) as Promise<BookRecord[]>;
+/** A page of rows; `id` is then their place, where they go out in another order than they were entered in. */
+async function pageAfter(sql: Reader, { query, order }: BookFile, id: number | null): Promise<BookRecord[]> {
+  const [rows, place] =
+    order === undefined ? [query, 'id'] : [`SELECT *, row_number() OVER (ORDER BY ${order}) AS place FROM (${query})`, 'place'];
+  const page = await sql.anyRows(
+    `SELECT * FROM (${rows}) ${id === null ? '' : `WHERE ${place} > ${Number(id)}`} ORDER BY ${place} LIMIT ${PAGE}`,
+  );
+  return page.map((row) => ({ ...row, id: Number(row[place]) })) as BookRecord[];
 }
 
 function cellOf(column: Column<unknown>, value: string | number | null, row: BookRecord, digits: number): string {

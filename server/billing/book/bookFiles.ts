@@ -32,7 +32,8 @@ export const applications = bookFile({
   called: 'application',
   takenBy: 'final',
   refers: { job: { to: jobs } },
-  query: `SELECT a.id, j.number AS job, a.number AS application, a.dated, a.status, a.certified_on, a.reference, a.invoice_number, nullif(a.above_scheduled, 0) AS above_scheduled, a.above_reason FROM application a JOIN job j ON j.id = a.job_id`,
+  order: 'job_id, application',
+  query: `SELECT a.id, a.job_id, j.number AS job, a.number AS application, a.dated, a.status, a.certified_on, a.reference, a.invoice_number, nullif(a.above_scheduled, 0) AS above_scheduled, a.above_reason FROM application a JOIN job j ON j.id = a.job_id`,
   prepare: prepareBilling,
   checkAll: (_rows, book): void => {
     checkBilling(book, FILES);
@@ -153,7 +154,8 @@ export const applicationLines = bookFile({
     application: { to: applications, by: ['job', 'application'], whole: 'its lines are there' },
     sov_line: { to: scheduleOfValues, by: ['job', 'sov_line'] },
   },
-  query: `SELECT x.application_id * 1000000000 + x.sov_line_id AS id, j.number AS job, a.number AS application, s.line AS sov_line, x.work AS work_to_date, x.materials AS materials_on_site,
+  order: 'job_id, application, sov_line_id',
+  query: `SELECT x.application_id * 1000000000 + x.sov_line_id AS id, a.job_id, x.sov_line_id, j.number AS job, a.number AS application, s.line AS sov_line, x.work AS work_to_date, x.materials AS materials_on_site,
     x.certified_work AS certified_work_to_date, x.certified_materials AS certified_materials_on_site
     FROM application_line x JOIN application a ON a.id = x.application_id JOIN job j ON j.id = a.job_id JOIN sov_line s ON s.id = x.sov_line_id`,
 });

@@ -4,6 +4,7 @@ import { displayQuantity } from '../../../../core/money/display';
 import type { TimeLists } from '../../../../wire/weekSheets';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import { GridFoot } from '../../../kit/grid/GridFoot';
+import { SheetImport } from '../../../ground/sheets/SheetImport';
 import { Pop } from '../../../kit/Pop';
 import { useNames } from '../employeeNames';
 import { CopyRows } from './CopyRows';
@@ -52,6 +53,7 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
     <>
       <div className="mb-2 flex flex-wrap items-center gap-2">
         <RepeatFor people={employedIn(lists, week)} row={rows[row]} onRepeat={(people) => onRows(repeated(rows, row, people))} />
+        <SheetImport of="time" columns={columns} onRows={(more) => onRows([...rows.filter(isTyped), ...more])} />
         <CopyRows week={week} codecs={codecs} onRows={(more) => onRows([...rows.filter(isTyped), ...more])} />
         <label className="flex items-center gap-2">
           <input type="checkbox" checked={further} disabled={used} onChange={(event) => setAsked(event.target.checked)} /> Wage
@@ -82,7 +84,8 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
         onRow={setRow}
       />
       <p className="note mt-1 text-[12.5px]">
-        A cell takes hours, or start – finish – break such as 7:00-16:30-0:30. A row without a job is overhead, such as an
+        A cell takes hours such as 8.5, 8,5 or 8:30, or start – finish – break such as 7:00-16:30-0:30. Employees can be pasted by code or by
+        name. A row without a job is overhead, such as an
         absence. Press Space to accept a grey suggestion.
       </p>
     </>

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { addDays } from '../../../../core/calendar/plainDate';
 import { readClock } from '../../../../core/labour/clock';
 import type { TimeLists, TimeLineInput } from '../../../../wire/weekSheets';
-import { readSheet, rowsOfLines, sheetCodecs, tidyHours, typedRow } from './readSheet';
+import { employeeCode, readSheet, rowsOfLines, sheetCodecs, tidyHours, typedRow } from './readSheet';
 import { sheetColumns } from './sheetColumns';
 import { classWords, splitHours } from './splitHours';
 
@@ -21,15 +21,27 @@ const row = { employee: 'E1', job: 'J1', section: 'A', costCode: '100' };
 
 test('times are read as hours: a finish before the start is on the next day, the break is taken off', () => {
   // 7:00 to 16:30 are 9.5 h, less half an hour; 22:00 to 6:00 are 8; 7 to 7:20 are a third of an hour.
-  expect(['7-16:30-0:30', '22-6', '0700 – 0720', '8', '7,5', '16-7:00-16'].map((it) => readClock(it)?.hours ?? null)).toEqual([
-    90_000,
-    80_000,
-    3333,
-    80_000,
-    null,
+  expect(['7-16:30-0:30', '22-6', '0700 – 0720', '8', '16-7:00-16'].map((it) => readClock(it)?.hours ?? null)).toEqual([
+    ...[90_000, 80_000, 3333, 80_000],
     null,
   ]);
+  // As people have them: a decimal comma, hours and minutes, half an hour without its nought, a unit.
+  expect(['7,5', '8:30', '.5', '7.5h', '8:60', '1,250.5'].map((it) => readClock(it)?.hours ?? null)).toEqual([
+    ...[75_000, 85_000, 5000, 75_000],
+    ...[null, null],
+  ]);
+  expect(['0', '0.00', '0:00'].map(tidyHours)).toEqual(['', '', '']);
   expect(['7-16:30-0:30', '8', 'lots'].map(tidyHours)).toEqual(['07:00-16:30-0:30', '8', 'lots']);
+});
+
+test('a week as people have it: employees by name, nought for a day without work', () => {
+  const people = [
+    { ...lists.employees[0]!, name: 'Ann Ash' },
+    { ...lists.employees[1]!, name: 'Ben Ash' },
+  ];
+  expect(['E2', 'e2', 'ben ash', 'Ash, Ann', 'Ash', ''].map((it) => employeeCode(it, people))).toEqual(['E2', 'E2', 'E2', 'E1', 'Ash', '']);
+  const { lines, faults } = readSheet([{ ...row, day0: '8:30', day1: '0', day2: '0.0' }], codecs, WEEK);
+  expect([lines.map((it) => [it.dated, it.hours]), faults.size]).toEqual([[[WEEK, 85_000]], 0]);
 });
 
 test('the job of the row above is proposed until hours stand in the row: such a row without a job is overhead', () => {

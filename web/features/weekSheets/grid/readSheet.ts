@@ -1,5 +1,5 @@
 import { addDays } from '../../../../core/calendar/plainDate';
-import { readClock } from '../../../../core/labour/clock';
+import { isNoTime, readClock } from '../../../../core/labour/clock';
 import { withDisplayDates } from '../../../../core/calendar/displayDate';
 import { PAY_CLASSES } from '../../../../core/labour/payClass';
 import { beyondTheDay } from '../../../../core/labour/timeFaults';
@@ -27,8 +27,19 @@ export const dayHours: Codec<number> = {
 
 /** What is typed for a day as it is saved: the times where there are any, else the hours. */
 export function tidyHours(text: string): string {
+  if (isNoTime(text)) return '';
   const read = readClock(text);
   return read ? read.clock || displayQuantity(read.hours) : text;
+}
+
+const wordsOf = (name: string) => name.toLowerCase().split(/[^\p{L}\p{N}]+/u).filter(Boolean).sort().join(' ');
+
+/** The code of an employee named by it or by name, in whatever order the words of the name stand; else the text as it is. */
+export function employeeCode(text: string, employees: TimeLists['employees']): string {
+  const typed = text.trim();
+  if (typed === '' || employees.some((it) => it.employee === typed)) return typed;
+  const named = employees.filter((it) => wordsOf(it.name) === wordsOf(typed) || it.employee.toLowerCase() === typed.toLowerCase());
+  return named.length === 1 ? (named[0]?.employee ?? typed) : typed;
 }
 
 export function sheetCodecs(lists: TimeLists) {
@@ -72,7 +83,7 @@ export function readSheet(rows: readonly GridRow[], codecs: SheetCodecs, week: s
   rows.forEach((typed, row) => {
     if (!isTyped(typed)) return;
     const { section, ...cells } = readCells(codecs, typed, read.faults, `${row}.`);
-    const days = DAYS.filter((it) => (typed[it] ?? '').trim() !== '');
+    const days = DAYS.filter((it) => (typed[it] ?? '').trim() !== '' && !isNoTime(typed[it] ?? ''));
     const fault = (column: string, message: string) => void read.faults.set(`${row}.${column}`, message);
     if (cells.job !== '' && cells.costCode === '') fault('costCode', 'Time on a job needs its cost code');
     if (days.length === 0) fault(DAYS[0] ?? '', 'Expected the hours of a day');

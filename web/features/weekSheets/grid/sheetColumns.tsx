@@ -6,7 +6,7 @@ import type { TimeLists } from '../../../../wire/weekSheets';
 import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
 import { columnsOf, typedBy } from '../../../kit/grid/rowCodecs';
 import { Sign } from '../../../kit/Signs';
-import { dayHours, DAYS, tidyHours, type SheetCodecs } from './readSheet';
+import { dayHours, DAYS, employeeCode, tidyHours, type SheetCodecs } from './readSheet';
 import { classWords } from './splitHours';
 import type { RowFigures } from './useSheet';
 
@@ -35,6 +35,7 @@ export function sheetColumns(
     {
       ...{ key: 'employee', title: 'Employee', width: 62 },
       offers: () => lists.employees.map((it) => ({ value: it.employee, label: it.name })),
+      tidy: (typed) => employeeCode(typed, lists.employees),
       proposes: (_, i) => (i === 0 ? lists.me : text(rowAt(i - 1)?.employee) || null),
     },
     ...(further
