@@ -21,7 +21,6 @@ const MOST_LINES = 20_000;
 const lines = list(timeLine, MOST_LINES, 'lines of time');
 const ids = list(v.pipe(v.number('expected the id of a line'), v.safeInteger('expected the id of a line')), MOST_LINES, 'lines');
 
-
 /** What can be chosen on a week sheet. */
 export interface TimeLists {
   employees: { employee: string; name: string; wageClass: string; startsOn: string | null; endsOn: string | null }[];

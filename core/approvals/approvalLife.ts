@@ -23,7 +23,9 @@ export interface ApprovalParty {
 export function whyNotParty(move: ApprovalMove, { isAsker, decidesFor }: ApprovalParty, role: Approver): string | null {
   if (move === 'give' || move === 'refuse') {
     if (decidesFor === null) return `This waits for ${role} or an owner; you cannot decide it`;
-    return isAsker && decidesFor === 'absent' ? 'You asked for this yourself; as deputy you cannot decide it. Somebody else has to' : null;
+    return isAsker && decidesFor === 'absent'
+      ? 'You asked for this yourself; as deputy you cannot decide it. Somebody else has to'
+      : null;
   }
   return isAsker ? null : 'Only whoever asked for it does that';
 }

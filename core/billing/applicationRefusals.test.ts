@@ -29,6 +29,8 @@ test('it is certified after its own date, after the one before it, and has no su
   expect(two('2031-04-04')).toEqual(['certified-before-dated certifiedOn', 'certified-out-of-order certifiedOn']);
   expect(two('2031-04-10', 'draft')).toEqual(['certified-on-uncertified certifiedOn']);
   expect(
-    rules(certifiedOnRefusals({ ...one, number: 2, certifiedOn: '2031-04-10' }, { ...one, status: 'submitted', certifiedOn: null })),
+    rules(
+      certifiedOnRefusals({ ...one, number: 2, certifiedOn: '2031-04-10' }, { ...one, status: 'submitted', certifiedOn: null }),
+    ),
   ).toEqual(['certified-before-previous status']);
 });

@@ -56,7 +56,11 @@ export function certifiedOnRefusals(application: PlacedApplication, previous: Pl
     refusals.push(refuse('certified-before-previous', 'status', { number: previous.number, status: previous.status }));
   else if (certifiedOn !== null && previous.certifiedOn !== null && isBefore(certifiedOn, previous.certifiedOn))
     refusals.push(
-      refuse('certified-out-of-order', 'certifiedOn', { on: certifiedOn, number: previous.number, previous: previous.certifiedOn }),
+      refuse('certified-out-of-order', 'certifiedOn', {
+        on: certifiedOn,
+        number: previous.number,
+        previous: previous.certifiedOn,
+      }),
     );
   return refusals;
 }

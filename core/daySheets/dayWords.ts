@@ -28,7 +28,9 @@ export function dayRowInWords(
     typeof row[key] === 'number' ? `${displayQuantity(row[key])} ${word}`.trim() : '';
   return [
     ...[said('employee') && nameOf(said('employee')), said('name'), said('reference'), said('office')],
-    [said('costCode') && taskOf({ section: said('section'), costCode: said('costCode') }), said('workKind')].filter(Boolean).join(' · '),
+    [said('costCode') && taskOf({ section: said('section'), costCode: said('costCode') }), said('workKind')]
+      .filter(Boolean)
+      .join(' · '),
     said('pay'),
     ...[count('hours', 'h'), count('quantity', said('unit')), typeof row.headcount === 'number' ? `${row.headcount} people` : ''],
     ...[said('description'), chargedWords(row)],

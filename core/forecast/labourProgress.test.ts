@@ -79,8 +79,13 @@ test('what is used, to finish, at completion and over add up; nothing is below w
 });
 
 test('of a task whose hours are used up nobody knows what is done, until somebody says so or the job is finished', () => {
-  const unknown = (more: Partial<LabourLine>, finished = false) => isDoneUnknown(line({ hoursBudgeted: 100_000, ...more }), finished);
-  expect([unknown({ hours: 99_999 }), unknown({ hours: 100_000 }), unknown({ hours: 120_000 }, true)]).toEqual([false, true, false]);
+  const unknown = (more: Partial<LabourLine>, finished = false) =>
+    isDoneUnknown(line({ hoursBudgeted: 100_000, ...more }), finished);
+  expect([unknown({ hours: 99_999 }), unknown({ hours: 100_000 }), unknown({ hours: 120_000 }, true)]).toEqual([
+    false,
+    true,
+    false,
+  ]);
   expect(unknown({ hours: 0, hoursBudgeted: 0 })).toBe(false);
   const forecast = { method: 'percent' as const, value: 800_000, hoursThen: 120_000, costThen: 0 };
   expect(unknown({ hours: 120_000, forecast: forecast as never })).toBe(false);

@@ -66,7 +66,10 @@ export function paidRows(lines: readonly PaidTime[], digits: number): PaidRow[] 
       return { ...row, pay, isPieceWork, rounding: isPieceWork ? 0 : row.amount - payFor(row.hours, row.rate, pay, digits) };
     })
     .filter((it) => it.hours !== 0 || it.amount !== 0 || it.units !== 0)
-    .sort((a, b) => byName(a, b) || PAY_CLASSES.indexOf(a.pay) - PAY_CLASSES.indexOf(b.pay) || Number(a.isPieceWork) - Number(b.isPieceWork));
+    .sort(
+      (a, b) =>
+        byName(a, b) || PAY_CLASSES.indexOf(a.pay) - PAY_CLASSES.indexOf(b.pay) || Number(a.isPieceWork) - Number(b.isPieceWork),
+    );
 }
 
 /** What a column of the file for payroll can hold. */

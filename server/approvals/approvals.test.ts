@@ -90,7 +90,9 @@ test('a transfer above the limit is asked for, given, carried out once as it was
     null,
   ]);
   await decide('Anna', { give: true, note: '' }).expect(201);
-  expect((await decide('Olga', { give: false, note: 'no' })).body.message).toMatch(/Approval 1 is given; only one that waits can be decided/);
+  expect((await decide('Olga', { give: false, note: 'no' })).body.message).toMatch(
+    /Approval 1 is given; only one that waits can be decided/,
+  );
   expect([await waits('Anna'), await waits('Max')]).toEqual([[], ['carryOut 1']]);
   // Given for one amount, it opens no other.
   expect((await moving('Max', 100_02)).body.code).toBe('needs-approval');

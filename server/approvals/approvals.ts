@@ -41,7 +41,10 @@ async function partyOf(sql: Reader, actor: Actor, row: Row): Promise<ApprovalPar
 }
 
 /** An approval as it is shown, without the request that carries it out. */
-const shown = ({ facts, request: _, acknowledgedAt: __, ...row }: Row) => ({ ...row, facts: JSON.parse(facts) as ApprovalRow['facts'] });
+const shown = ({ facts, request: _, acknowledgedAt: __, ...row }: Row) => ({
+  ...row,
+  facts: JSON.parse(facts) as ApprovalRow['facts'],
+});
 
 async function viewOf(sql: Reader, actor: Actor, row: Row): Promise<ApprovalRow> {
   const party = await partyOf(sql, actor, row);

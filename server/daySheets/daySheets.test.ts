@@ -115,8 +115,12 @@ test('hours the office changed or approved stay beside what the site says, until
   expect((await week(sheet)).lines.map((it) => it.hours)).toEqual([60_000]);
   ({ seen } = await view());
   const rows = (await view()).differences.map(keyOfHours);
-  expect((await view()).differences.map((it) => [it.employee, it.site, it.office, it.fixed])).toEqual([['E1', 90_000, 60_000, null]]);
-  expect(await said(act(database, TESTER, takeDayHours, KEY, { seen, rows: ['other'] }, null))).toEqual(['rows: expected rows that differ']);
+  expect((await view()).differences.map((it) => [it.employee, it.site, it.office, it.fixed])).toEqual([
+    ['E1', 90_000, 60_000, null],
+  ]);
+  expect(await said(act(database, TESTER, takeDayHours, KEY, { seen, rows: ['other'] }, null))).toEqual([
+    'rows: expected rows that differ',
+  ]);
   await act(database, TESTER, takeDayHours, KEY, { seen, rows }, null);
   expect([(await view()).differs, (await week(sheet)).lines.map((it) => it.hours)]).toEqual([false, [90_000]]);
   // Approved, and posted by the overtime rule as 8 + 1: still what the day sheet says, and no longer the site's to change.
@@ -294,7 +298,10 @@ test('whatever site and office do in turn, what is approved is as the office app
           );
         if (does === 'approve') await said(act(database, TESTER, approveTime, before.weekSheet, decided, null));
         if (does === 'return') await said(act(database, TESTER, returnTime, before.weekSheet, { ...decided, reason: 'r' }, null));
-        if (does === 'take') await said(act(database, TESTER, takeDayHours, key, { seen: before.seen, rows: before.differences.map(keyOfHours) }, null));
+        if (does === 'take')
+          await said(
+            act(database, TESTER, takeDayHours, key, { seen: before.seen, rows: before.differences.map(keyOfHours) }, null),
+          );
         const after = await view(key);
         const fixed = before.weekHours.filter((it) => it.state === 'approved');
         if (does !== 'return') expect(after.weekHours).toEqual(expect.arrayContaining(fixed));

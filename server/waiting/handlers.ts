@@ -39,7 +39,12 @@ const WAITS: Record<WaitingName, Waits> = {
     keyof typeof WAITING_ROWS,
     Waits
   >),
-  ...{ approve: ofApprovals('decide'), carryOut: ofApprovals('carryOut'), refused: ofApprovals('acknowledge'), returnedTime: ofSheets('returnedTime') },
+  ...{
+    approve: ofApprovals('decide'),
+    carryOut: ofApprovals('carryOut'),
+    refused: ofApprovals('acknowledge'),
+    returnedTime: ofSheets('returnedTime'),
+  },
   ...{ approveTime: ofSheets('approveTime'), postTime: ofSheets('postTime') },
 };
 

@@ -7,15 +7,7 @@ import { timeState } from '../../core/labour/timeLife';
 import { PAY_CLASSES } from '../../core/labour/payClass';
 import { inNameOrder, inSheetOrder } from '../../core/labour/sheets';
 import { grouped } from '../../core/lists/grouped';
-import type {
-  DayHours,
-  SheetLine,
-  SheetRow,
-  TaskHours,
-  TimeLists,
-  WeekRegister,
-  WeekSheetView,
-} from '../../wire/weekSheets';
+import type { DayHours, SheetLine, SheetRow, TaskHours, TimeLists, WeekRegister, WeekSheetView } from '../../wire/weekSheets';
 import type { RowOf } from '../db/fields';
 import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';

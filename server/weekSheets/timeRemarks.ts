@@ -31,7 +31,8 @@ export async function timeRemarks(
   const terms = await loadTerms(sql);
   const digits = await loadDigits(sql);
   const budgets = new Map<string, ReadonlySet<string>>();
-  for (const number of new Set(lines.map((it) => it.job))) if (jobs.has(number)) budgets.set(number, await budgetedTasks(sql, number));
+  for (const number of new Set(lines.map((it) => it.job)))
+    if (jobs.has(number)) budgets.set(number, await budgetedTasks(sql, number));
   const said = new Set<string>();
   const remarks: Remarked[] = [];
   lines.forEach((line, i) => {

@@ -108,9 +108,9 @@ test('a sheet goes from submitted over returned and approved to posted, and what
   ]);
   expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
   // Pressed twice, it is posted once.
-  expect(await problems(act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, leaveOut: false, seen: seenBefore.seen }))).toEqual([
-    'seen: it has changed since',
-  ]);
+  expect(
+    await problems(act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, leaveOut: false, seen: seenBefore.seen })),
+  ).toEqual(['seen: it has changed since']);
   const rate = await timeRate(reading(database), { sheet: '1', line: '2', pay: 'regular' });
   expect([rate.rate, rate.rung, rate.looked.filter((it) => it.found).map((it) => it.outcome)]).toEqual([
     180_000,
@@ -202,9 +202,9 @@ test('missing rates are listed before a week is posted, and a job locked between
   await approveAll(other);
   const shown = await posting([other]);
   await act(database, TESTER, lockJob, 'J1', true, 'dispute');
-  expect(await problems(act(database, TESTER, postTime, { sheets: [other], lateOn: null, leaveOut: false, seen: shown.seen }))).toEqual([
-    expect.stringContaining('J1 is locked'),
-  ]);
+  expect(
+    await problems(act(database, TESTER, postTime, { sheets: [other], lateOn: null, leaveOut: false, seen: shown.seen })),
+  ).toEqual([expect.stringContaining('J1 is locked')]);
   expect(await problems(add(line({ dated: '2031-03-05' })))).toEqual([expect.stringContaining('J1 is locked')]);
   expect((await view(other)).lines.map((it) => it.state)).toEqual(['approved']);
 });

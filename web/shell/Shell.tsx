@@ -17,6 +17,7 @@ import type { Right } from '../../core/rights/rights';
 import { mayDo, useMay } from '../ground/person';
 import { JOB_PARTS } from './partsOfJobs';
 import { bandsOf, PLACES } from './places';
+import { PrintHead } from './PrintHead';
 import { PersonMenu } from './PersonMenu';
 import { useFocusStays } from './useFocusStays';
 import { usePageKeys } from './usePageKeys';
@@ -82,6 +83,7 @@ export function Shell() {
       <SkipLink />
       <Band company={session.company?.name ?? null} band={band} onOpen={setOpen} />
       <main className="pt-[46px]">
+        <PrintHead session={session} />
         {session.company && <SecondRow band={band} />}
         {session.troubles.length > 0 && (
           <div role="alert" className="border-b border-[var(--loss)] bg-[var(--loss-soft)] px-5 py-1">

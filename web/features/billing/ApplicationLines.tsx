@@ -50,7 +50,7 @@ function useLineColumns(view: ApplicationView): TableColumn<Line>[] {
     return [
       kinds.text<Line>('line', 'Line', (line) => `${line.line} ${line.description}`, {
         cell: (line) => (
-          <span className="block truncate" title={line.description}>
+          <span className="two-lines" title={line.description}>
             <b>{line.line}</b> {line.description}
           </span>
         ),

@@ -20,7 +20,16 @@ const REVENUE = { line: '1', description: 'Roof', scheduled: 0, billed: 0, revis
 const WORK = { section: '', description: 'Outlets', quantity: null, unit: '' };
 const saved = (version: number, amount: number): ChangeView => ({
   ...{ job: 'J1', jobName: 'Mill', number: 'CO1', title: 'Outlets', status: 'draft', raisedOn: '2031-04-02', version },
-  ...{ issuedOn: null, decidedOn: null, reference: '', reason: '', askedBy: '', daysAsked: null, daysGranted: null, decidedBy: '' },
+  ...{
+    issuedOn: null,
+    decidedOn: null,
+    reference: '',
+    reason: '',
+    askedBy: '',
+    daysAsked: null,
+    daysGranted: null,
+    decidedBy: '',
+  },
   ...{ decision: '', asked: 0, price: 0, cost: 0, hours: 0, savedBy: '', savedAt: '', effect: null },
   priceLines: [{ ...WORK, line: '1', amount, asked: null, isNew: false }],
   costLines: [{ ...WORK, costCode: '100', costType: 'labour', sovLine: '1', hours: null, amount: 4000 }],
@@ -45,7 +54,10 @@ test('a new change order that is left is there again when it is opened, and no m
   fireEvent.blur(line);
   cleanup();
   const { sent } = openNew({ addChange: { version: 1 } });
-  expect([(await cell('Change, +/−', 1)).value, screen.getByLabelText<HTMLInputElement>('Title').value]).toEqual(['250.00', 'Outlets']);
+  expect([(await cell('Change, +/−', 1)).value, screen.getByLabelText<HTMLInputElement>('Title').value]).toEqual([
+    '250.00',
+    'Outlets',
+  ]);
   fireEvent.click(screen.getByRole('button', { name: 'Save CO7' }));
   await waitFor(() => expect(sent('addChange')).toHaveLength(1));
   expect(sent('addChange')[0]).toMatchObject({ version: 0, number: 'CO7', price: [{ line: '1', amount: 25_000 }], cost: [] });

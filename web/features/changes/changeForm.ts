@@ -22,7 +22,12 @@ export function changeCodecs({ digits, month, costCodes }: ChangeContext) {
     },
     price: { line: words('Expected an SOV line, or the number of a new one'), ...ofWork, amount: amount(digits) },
     cost: {
-      ...{ ...ofWork, costCode: among(costCodes, 'cost code', '; add it below, or choose another'), costType: oneOf(COST_TYPES), sovLine: words() },
+      ...{
+        ...ofWork,
+        costCode: among(costCodes, 'cost code', '; add it below, or choose another'),
+        costType: oneOf(COST_TYPES),
+        sovLine: words(),
+      },
       ...{ hours: optional(quantity, null), amount: amount(digits) },
     },
   };

@@ -139,8 +139,8 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
         cell: (it) => <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/costs`)}>{it.job}</Link>,
       },
       words('section', 'Section', 104, (it) => it.section),
-      { key: 'cost-code', title: 'Code', width: 54, value: (it) => it.costCode, cell: (it) => it.costCode },
-      words('type', 'Type', 84, (it) => it.costType),
+      { key: 'cost-code', title: 'Code', width: 66, cut: true, value: (it) => it.costCode, cell: (it) => it.costCode },
+      words('type', 'Type', 90, (it) => it.costType),
       words('reference', 'Reference', 100, referenceOf),
       { ...words('party', 'Supplier / payee', 136, (it) => it.worked?.name ?? nameOf(it.party)), unsorted: false },
       {
@@ -155,7 +155,7 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
           </>
         ),
       },
-      words('order', 'PO / subcontract no.', 126, (it) => it.commitment ?? ''),
+      words('order', 'PO / subcontract no.', 112, (it) => it.commitment ?? ''),
       {
         ...{ key: 'hours', title: 'Hours', width: 66, value: (it) => it.hours, number: displayQuantity, unsorted: true },
         cell: (it) => (it.hours === null ? '' : displayQuantity(it.hours)),

@@ -44,8 +44,7 @@ function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridCo
         key: 'job',
         title: 'Job',
         width: 64,
-        offers: () =>
-          lists.jobs.filter((it) => takes(it, 'cost')).map((it) => ({ value: it.number, label: it.name })),
+        offers: () => lists.jobs.filter((it) => takes(it, 'cost')).map((it) => ({ value: it.number, label: it.name })),
       },
       {
         key: 'section',

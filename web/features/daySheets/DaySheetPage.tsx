@@ -225,7 +225,9 @@ function Differs({ view, lists }: Props) {
           </tbody>
         </table>
       </div>
-      <p className="note m-0">The week sheet counts for pay and cost. Take the site’s hours for the ticked rows; the others stay.</p>
+      <p className="note m-0">
+        The week sheet counts for pay and cost. Take the site’s hours for the ticked rows; the others stay.
+      </p>
       {refused && <Refused message={refused.message} />}
       {may && free.length > 0 && (
         <button
@@ -243,7 +245,10 @@ function Differs({ view, lists }: Props) {
   );
 }
 
-const FIXED = { approved: 'approved; return it on the week sheet first', posted: 'posted; correct the week sheet instead' } as const;
+const FIXED = {
+  approved: 'approved; return it on the week sheet first',
+  posted: 'posted; correct the week sheet instead',
+} as const;
 
 const SHOWN = ['quantities', 'equipment', 'subcontractors', 'deliveries', 'visitors', 'incidents', 'instructions'] as const;
 

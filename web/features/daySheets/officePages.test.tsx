@@ -11,7 +11,17 @@ afterEach(cleanup);
 
 const hours = { employee: 'E1', section: 'Roof', costCode: '100', workKind: '', pay: null, hours: 80_000, description: '' };
 const VIEW: DaySheetView = {
-  ...{ job: 'J1', jobName: 'Mill', dated: '2031-04-22', crew: 'Ann Ash', seen: 's', leftOut: '', weekSheet: '8', differs: false, differences: [] },
+  ...{
+    job: 'J1',
+    jobName: 'Mill',
+    dated: '2031-04-22',
+    crew: 'Ann Ash',
+    seen: 's',
+    leftOut: '',
+    weekSheet: '8',
+    differs: false,
+    differences: [],
+  },
   ...{ writtenBy: 'Ann Ash', writtenAt: '2031-04-22T15:00:00.000Z', arrived: [], weekHours: [] },
   day: {
     ...EMPTY_DAY,

@@ -104,7 +104,7 @@ function useScheduleColumns(figures: readonly FigureColumn[], jobs: readonly Row
     const widest = Math.max(1, ...jobs.map((row) => Math.max(Number(row.overbilled), Number(row.underbilled))));
     return [
       {
-        ...{ key: 'job', title: 'Job', stays: true, cut: true, value: (row) => `${row.job} ${row.name}` },
+        ...{ key: 'job', title: 'Job', stays: true, cut: 'two-lines', value: (row) => `${row.job} ${row.name}` },
         cell: (row) => <JobOf row={row} />,
       },
       {

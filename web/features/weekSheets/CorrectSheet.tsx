@@ -29,7 +29,9 @@ interface Props {
 
 /** A posted line as it was entered, cut parts together: what is typed to put it right. */
 function asEntered(view: WeekSheetView): TimeLineInput[] {
-  const posted = view.lines.filter((it) => movesFrom(TIME_LIFE, it.state).correct && it.reverses === null && it.reversedBy === null);
+  const posted = view.lines.filter(
+    (it) => movesFrom(TIME_LIFE, it.state).correct && it.reverses === null && it.reversedBy === null,
+  );
   return [...grouped(posted, (it) => it.line).values()].flatMap((of) => {
     const [first] = of;
     if (!first) return [];

@@ -57,7 +57,9 @@ function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheet
     setRefused(null);
   };
   const showPreview = () =>
-    attempt(async () => setPreview(await look({ body: { sheets: names, lateOn: late.on, leaveOut, asOf: asOf || lastDay } }).unwrap()));
+    attempt(async () =>
+      setPreview(await look({ body: { sheets: names, lateOn: late.on, leaveOut, asOf: asOf || lastDay } }).unwrap()),
+    );
   const postIt = async () => {
     if (!preview) return;
     const cost = exact(preview.pay + preview.burden);

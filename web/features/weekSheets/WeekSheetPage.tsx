@@ -3,7 +3,13 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { addDays } from '../../../core/calendar/plainDate';
 import type { TimeLists, WeekSheetView } from '../../../wire/weekSheets';
-import { useDaysOfWeekSheetQuery, useHoursOfWeekQuery, useTimeListsQuery, useWeekRegisterQuery, useWeekSheetQuery } from '../../ground/api/api';
+import {
+  useDaysOfWeekSheetQuery,
+  useHoursOfWeekQuery,
+  useTimeListsQuery,
+  useWeekRegisterQuery,
+  useWeekSheetQuery,
+} from '../../ground/api/api';
 import { officeAddress } from '../../ground/officeAddress';
 import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
@@ -102,21 +108,15 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
   const nameOf = useNames(lists);
   const open = lines.filter((it) => it.state === 'submitted');
   const returned = lines.filter((it) => it.state === 'returned');
-  const correctable = lines.some((it) => movesFrom(TIME_LIFE, it.state).correct && it.reverses === null && it.reversedBy === null);
+  const correctable = lines.some(
+    (it) => movesFrom(TIME_LIFE, it.state).correct && it.reverses === null && it.reversedBy === null,
+  );
   const [chosen, setChosen] = useState<ReadonlySet<number>>(() => new Set(open.map((it) => it.id)));
   const { data: there } = useHoursOfWeekQuery({ on: week });
   const waiting = useMemo(() => lines.filter((it) => movesFrom(TIME_LIFE, it.state).return), [lines]);
   const hours = useMemo(() => there?.hours ?? [], [there]);
   const elsewhere = hours.filter((it) => it.sheet !== sheet && it.dated >= week);
-  const doubled = useMemo(
-    () =>
-      doubledOn(
-        waiting,
-        hours,
-        sheet,
-      ),
-    [waiting, hours, sheet],
-  );
+  const doubled = useMemo(() => doubledOn(waiting, hours, sheet), [waiting, hours, sheet]);
   const split = useMemo(
     () =>
       splitHours(

@@ -98,7 +98,13 @@ const view = (...lines: SheetLine[]): WeekSheetView => ({
   ...{ sheet: '8', seen: 'w', weeks: ['2031-04-21'], week: '2031-04-21', lines, corrects: [], correctedBy: [] },
 });
 const openSheet = (shown: WeekSheetView, replies: Replies = {}) =>
-  openPage(WeekSheetPage, '/s/:sheet', '/s/8', { timeLists: LISTS, weekSheet: shown, hoursOfWeek: { hours: [] }, timeRemarks: [], ...replies });
+  openPage(WeekSheetPage, '/s/:sheet', '/s/8', {
+    timeLists: LISTS,
+    weekSheet: shown,
+    hoursOfWeek: { hours: [] },
+    timeRemarks: [],
+    ...replies,
+  });
 
 test('hours that stand on another sheet too are told before they are approved, and where', async () => {
   const there = {

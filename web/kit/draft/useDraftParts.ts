@@ -26,7 +26,9 @@ function joined<Part extends string>(parts: Parts<Part>): GridRow[] {
 /** Keys that name a row within its part name it among all. */
 function withOwnKeys<Part extends string>(parts: Parts<Part>): Parts<Part> {
   const keyed = (part: Part, row: GridRow) => (row[ROW_KEY] ? { ...row, [ROW_KEY]: `${part}${SEPARATOR}${row[ROW_KEY]}` } : row);
-  return Object.fromEntries(entries(parts).map(([part, rows]) => [part, rows.map((row) => keyed(part, row))])) as unknown as Parts<Part>;
+  return Object.fromEntries(
+    entries(parts).map(([part, rows]) => [part, rows.map((row) => keyed(part, row))]),
+  ) as unknown as Parts<Part>;
 }
 
 function apart<Part extends string>(rows: readonly GridRow[], names: readonly Part[]): Record<Part, GridRow[]> {

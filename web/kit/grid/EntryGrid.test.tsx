@@ -188,7 +188,14 @@ const NOTE_HIDDEN = new Set(['note']);
 
 test('a block pasted goes into what is shown; one that is wider fills the hidden columns too, and none is moved over', () => {
   const { container } = render(
-    <EntryGrid label="Lines" columns={WITH_NOTE} hidden={NOTE_HIDDEN} rows={[]} onRows={(rows) => (kept = rows)} faults={new Map()} />,
+    <EntryGrid
+      label="Lines"
+      columns={WITH_NOTE}
+      hidden={NOTE_HIDDEN}
+      rows={[]}
+      onRows={(rows) => (kept = rows)}
+      faults={new Map()}
+    />,
   );
   expect(container.querySelectorAll('thead th')).toHaveLength(4);
   const paste = (text: string) => fireEvent.paste(cell('Code', 1), { clipboardData: { getData: () => text } });

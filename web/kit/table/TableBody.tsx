@@ -50,7 +50,11 @@ export function BodyRow<Row extends object>({ columns, row, isCurrent, rowClass 
             onMouseDown={(event) => onStart(event, cell.getSelectionStartHandler())}
             onMouseEnter={cell.getSelectionExtendHandler()}
           >
-            {column.cell(row.original)}
+            {column.cut === 'two-lines' ? (
+              <span className="two-lines">{column.cell(row.original)}</span>
+            ) : (
+              column.cell(row.original)
+            )}
           </td>
         );
       })}

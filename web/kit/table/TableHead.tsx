@@ -39,5 +39,5 @@ export function TableHead<Row extends object>({
 }
 
 export function classOf<Row>({ number, right, stays, cut }: TableColumn<Row>): string {
-  return [number || right ? 'num' : '', stays ? 'stays' : '', cut ? 'truncate' : ''].filter(Boolean).join(' ');
+  return [number || right ? 'num' : '', stays ? 'stays' : '', cut === true ? 'truncate' : ''].filter(Boolean).join(' ');
 }

@@ -20,8 +20,8 @@ export interface TableColumn<Row> {
   width?: number;
   /** Its head breaks, rather than widening the column. */
   wraps?: boolean;
-  /** Cut off with its whole text in a tooltip, rather than wrapped. */
-  cut?: boolean;
+  /** Cut off with its whole text in a tooltip, rather than wrapped: after one line, or after two. */
+  cut?: boolean | 'two-lines';
   /** Stays in sight while the others scroll. */
   stays?: boolean;
 }

@@ -52,7 +52,12 @@ test('an amount shown is read back as it was', () => {
 });
 
 describe('a pasted block', () => {
-  const columns = ['a', 'b', 'worked', 'c'].map((key) => ({ key, title: key, width: 80, ...(key === 'worked' && { show: () => '' }) }));
+  const columns = ['a', 'b', 'worked', 'c'].map((key) => ({
+    key,
+    title: key,
+    width: 80,
+    ...(key === 'worked' && { show: () => '' }),
+  }));
   const paste = (rows: GridRow[], text: string, column: number, grows: boolean) =>
     pasteBlock(rows, text, 0, pastedOver(columns, columns, column, text), grows);
 

@@ -26,9 +26,7 @@ export function useMoveTarget(rows: readonly CostRow[]) {
     return {
       job: [
         same('Unchanged'),
-        ...(lists?.jobs ?? [])
-          .filter((it) => takes(it, 'cost'))
-          .map((it) => [it.number, `${it.number} ${it.name}`] as const),
+        ...(lists?.jobs ?? []).filter((it) => takes(it, 'cost')).map((it) => [it.number, `${it.number} ${it.name}`] as const),
       ],
       section: [
         same(other ? 'None' : 'Unchanged'),

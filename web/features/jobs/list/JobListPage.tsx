@@ -37,11 +37,7 @@ export function JobListPage() {
       <WaitingLine />
       <Begun />
       <Drafts drafts={data.drafts} />
-      {data.jobs.length === 0 ? (
-        <NoJob />
-      ) : (
-        <JobTable jobs={data.jobs} />
-      )}
+      {data.jobs.length === 0 ? <NoJob /> : <JobTable jobs={data.jobs} />}
     </div>
   );
 }
@@ -54,7 +50,9 @@ function NoJob() {
   return (
     <Empty title={seesAll ? 'No job yet' : 'You are on no job’s team yet'}>
       {!seesAll && (
-        <p className="note m-0 basis-full">Ask the accountant to name you on your jobs, as manager or in the team; they are here then.</p>
+        <p className="note m-0 basis-full">
+          Ask the accountant to name you on your jobs, as manager or in the team; they are here then.
+        </p>
       )}
       <May do="manage-jobs">
         <Link className="button main" to={keep('/jobs/new')}>

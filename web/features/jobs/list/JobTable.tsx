@@ -77,7 +77,7 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
     };
     const page = (it: ListedJob) => keep(`/jobs/${encodeURIComponent(it.number)}`);
     const words = (key: 'status' | 'clientName' | 'manager', title: string, width: number): TableColumn<ListedJob> => ({
-      ...{ key, title, width, cut: true, value: (it) => it[key], cell: (it) => it[key] },
+      ...{ key, title, width, cut: 'two-lines', value: (it) => it[key], cell: (it) => it[key] },
     });
     return [
       {
@@ -89,7 +89,7 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
         ),
       },
       {
-        ...{ key: 'name', title: 'Name', cut: true, value: (it) => it.name },
+        ...{ key: 'name', title: 'Name', cut: 'two-lines', value: (it) => it.name },
         cell: (it) => (
           <Link to={page(it)} className="text-[var(--ink)]">
             {it.name}

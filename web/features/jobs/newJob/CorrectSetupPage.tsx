@@ -14,7 +14,6 @@ import { SureButton } from '../../../kit/SureButton';
 import { useUnsaved } from '../../../kit/unsaved';
 import { faultsUnder } from '../../../kit/typed/codecs';
 import { copyInto } from './beginJob';
-import { GridHeading } from './GridHeading';
 import { BudgetGrid, SovGrid } from './JobGrids';
 import { NewCodes } from '../../../ground/costCodes/NewCodes';
 import type { JobForm } from './readJob';
@@ -79,15 +78,13 @@ function CorrectSetup({ job, setup, lists, onStale }: CorrectProps) {
         corrected. Each correction is recorded.
       </p>
       <DraftNotes notice={draft.notice} />
-      <GridHeading title="Schedule of values">
+      <SovGrid form={form} setForm={setForm} codecs={codecs} faults={faultsUnder(read.faults, 'sov.')}>
         Contract sum <b>{exact(read.sovTotal)}</b> {code}
-      </GridHeading>
-      <SovGrid form={form} setForm={setForm} codecs={codecs} faults={faultsUnder(read.faults, 'sov.')} />
-      <GridHeading title="Budget">
+      </SovGrid>
+      <BudgetGrid form={form} setForm={setForm} codecs={codecs} faults={faultsUnder(read.faults, 'budget.')} lists={lists}>
         {exact(read.budgetTotal)} {code}; expected profit{' '}
         <b className={read.sovTotal < read.budgetTotal ? 'loss' : ''}>{exact(read.sovTotal - read.budgetTotal)}</b>
-      </GridHeading>
-      <BudgetGrid form={form} setForm={setForm} codecs={codecs} faults={faultsUnder(read.faults, 'budget.')} lists={lists} />
+      </BudgetGrid>
       <NewCodes codes={unknownCodes} />
       {refused && <Refused message={refused.message} />}
       {asked && !read.input && (

@@ -1,11 +1,12 @@
 import type { ReactNode } from 'react';
 
 /** The heading of a grid, and what it comes to. */
-export function GridHeading({ title, children }: { title: string; children: ReactNode }) {
+export function GridHeading({ title, tools, children }: { title: string; tools?: ReactNode; children: ReactNode }) {
   return (
-    <div className="mt-5 flex items-end justify-between">
+    <div className="mb-1 mt-5 flex flex-wrap items-end gap-x-4">
       <h2>{title}</h2>
-      <p className="m-0" role="status">
+      {tools}
+      <p className="m-0 ml-auto" role="status">
         {children}
       </p>
     </div>

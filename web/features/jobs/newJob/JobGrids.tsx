@@ -1,12 +1,13 @@
 import { isFilled } from '../../../kit/grid/filledRow';
 import { columnsOf } from '../../../kit/grid/rowCodecs';
 import { present } from '../../../../core/errors/known';
-import { useMemo } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { COST_TYPES } from '../../../../core/costs/costType';
 import type { Lists } from '../../../../wire/company';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import { SheetImport } from '../../../ground/sheets/SheetImport';
 import type { GridColumn } from '../../../kit/grid/gridTypes';
+import { GridHeading } from './GridHeading';
 import type { JobCodecs, JobForm } from './readJob';
 
 interface GridProps {
@@ -14,9 +15,11 @@ interface GridProps {
   setForm: (change: (before: JobForm) => JobForm) => void;
   codecs: JobCodecs;
   faults: ReadonlyMap<string, string>;
+  /** What the rows come to, beside the heading. */
+  children: ReactNode;
 }
 
-export function SovGrid({ form, setForm, codecs, faults }: GridProps) {
+export function SovGrid({ form, setForm, codecs, faults, children }: GridProps) {
   const columns = useMemo(
     (): GridColumn[] =>
       columnsOf(codecs.sov, [
@@ -32,13 +35,18 @@ export function SovGrid({ form, setForm, codecs, faults }: GridProps) {
   );
   return (
     <>
-      <div className="mb-1 flex flex-wrap items-center gap-2">
-        <SheetImport
-          of="sov"
-          columns={columns}
-          onRows={(rows) => setForm((before) => ({ ...before, sov: [...before.sov.filter(isFilled), ...rows] }))}
-        />
-      </div>
+      <GridHeading
+        title="Schedule of values"
+        tools={
+          <SheetImport
+            of="sov"
+            columns={columns}
+            onRows={(rows) => setForm((before) => ({ ...before, sov: [...before.sov.filter(isFilled), ...rows] }))}
+          />
+        }
+      >
+        {children}
+      </GridHeading>
       <EntryGrid
         label="Schedule of values"
         columns={columns}
@@ -52,7 +60,7 @@ export function SovGrid({ form, setForm, codecs, faults }: GridProps) {
   );
 }
 
-export function BudgetGrid({ form, setForm, codecs, faults, lists }: GridProps & { lists: Lists }) {
+export function BudgetGrid({ form, setForm, codecs, faults, lists, children }: GridProps & { lists: Lists }) {
   const columns = useMemo(
     (): GridColumn[] =>
       columnsOf(codecs.budget, [
@@ -87,13 +95,18 @@ export function BudgetGrid({ form, setForm, codecs, faults, lists }: GridProps &
   );
   return (
     <>
-      <div className="mb-1 flex flex-wrap items-center gap-2">
-        <SheetImport
-          of="budget"
-          columns={columns}
-          onRows={(rows) => setForm((before) => ({ ...before, budget: [...before.budget.filter(isFilled), ...rows] }))}
-        />
-      </div>
+      <GridHeading
+        title="Budget"
+        tools={
+          <SheetImport
+            of="budget"
+            columns={columns}
+            onRows={(rows) => setForm((before) => ({ ...before, budget: [...before.budget.filter(isFilled), ...rows] }))}
+          />
+        }
+      >
+        {children}
+      </GridHeading>
       <EntryGrid
         label="Budget"
         columns={columns}

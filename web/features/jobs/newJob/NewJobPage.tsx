@@ -22,7 +22,6 @@ import { SureButton } from '../../../kit/SureButton';
 import { BeginFrom } from './BeginFrom';
 import type { JobForm, ReadJob } from './readJob';
 import { Facts } from './JobFacts';
-import { GridHeading } from './GridHeading';
 import { BudgetGrid, SovGrid } from './JobGrids';
 import { ADDING_CODES, NewCodes } from '../../../ground/costCodes/NewCodes';
 import { NEW_JOB } from './newJobDraft';
@@ -95,16 +94,14 @@ function JobForms({ start, draftId, lists }: FormsProps) {
       </div>
       <DraftNotes notice={draft.notice} />
       <Facts form={facts} lists={lists} />
-      <GridHeading title="Schedule of values">
+      <SovGrid form={form} setForm={setForm} codecs={codecs} faults={part('sov.')}>
         {exact(read.sovTotal)} of {exact(target)} {code}; difference{' '}
         <b className={target === read.sovTotal ? 'good' : 'loss'}>{exact(target - read.sovTotal)}</b>
-      </GridHeading>
-      <SovGrid form={form} setForm={setForm} codecs={codecs} faults={part('sov.')} />
-      <GridHeading title="Budget">
+      </SovGrid>
+      <BudgetGrid form={form} setForm={setForm} codecs={codecs} faults={part('budget.')} lists={lists}>
         {exact(read.budgetTotal)} {code}; expected profit{' '}
         <b className={target < read.budgetTotal ? 'loss' : ''}>{exact(target - read.budgetTotal)}</b>
-      </GridHeading>
-      <BudgetGrid form={form} setForm={setForm} codecs={codecs} faults={part('budget.')} lists={lists} />
+      </BudgetGrid>
       <NewCodes codes={job.unknownCodes} />
       {message && <Refused message={message} />}
       <div className="mt-4 flex items-center gap-3">

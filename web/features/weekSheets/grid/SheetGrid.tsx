@@ -84,9 +84,8 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
         onRow={setRow}
       />
       <p className="note mt-1 text-[12.5px]">
-        A cell takes hours such as 8.5, 8,5 or 8:30, or start – finish – break such as 7:00-16:30-0:30. Employees can be pasted by code or by
-        name. A row without a job is overhead, such as an
-        absence. Press Space to accept a grey suggestion.
+        A cell takes hours such as 8.5, 8,5 or 8:30, or start – finish – break such as 7:00-16:30-0:30. Employees can be pasted by
+        code or by name. A row without a job is overhead, such as an absence. Press Space to accept a grey suggestion.
       </p>
     </>
   );

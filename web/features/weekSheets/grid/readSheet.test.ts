@@ -39,7 +39,14 @@ test('a week as people have it: employees by name, nought for a day without work
     { ...lists.employees[0]!, name: 'Ann Ash' },
     { ...lists.employees[1]!, name: 'Ben Ash' },
   ];
-  expect(['E2', 'e2', 'ben ash', 'Ash, Ann', 'Ash', ''].map((it) => employeeCode(it, people))).toEqual(['E2', 'E2', 'E2', 'E1', 'Ash', '']);
+  expect(['E2', 'e2', 'ben ash', 'Ash, Ann', 'Ash', ''].map((it) => employeeCode(it, people))).toEqual([
+    'E2',
+    'E2',
+    'E2',
+    'E1',
+    'Ash',
+    '',
+  ]);
   const { lines, faults } = readSheet([{ ...row, day0: '8:30', day1: '0', day2: '0.0' }], codecs, WEEK);
   expect([lines.map((it) => [it.dated, it.hours]), faults.size]).toEqual([[[WEEK, 85_000]], 0]);
 });

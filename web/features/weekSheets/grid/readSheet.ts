@@ -32,13 +32,21 @@ export function tidyHours(text: string): string {
   return read ? read.clock || displayQuantity(read.hours) : text;
 }
 
-const wordsOf = (name: string) => name.toLowerCase().split(/[^\p{L}\p{N}]+/u).filter(Boolean).sort().join(' ');
+const wordsOf = (name: string) =>
+  name
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean)
+    .sort()
+    .join(' ');
 
 /** The code of an employee named by it or by name, in whatever order the words of the name stand; else the text as it is. */
 export function employeeCode(text: string, employees: TimeLists['employees']): string {
   const typed = text.trim();
   if (typed === '' || employees.some((it) => it.employee === typed)) return typed;
-  const named = employees.filter((it) => wordsOf(it.name) === wordsOf(typed) || it.employee.toLowerCase() === typed.toLowerCase());
+  const named = employees.filter(
+    (it) => wordsOf(it.name) === wordsOf(typed) || it.employee.toLowerCase() === typed.toLowerCase(),
+  );
   return named.length === 1 ? (named[0]?.employee ?? typed) : typed;
 }
 

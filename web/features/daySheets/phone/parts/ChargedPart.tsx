@@ -16,7 +16,10 @@ import { TextBox } from './touch';
 /** What is to be charged, for the client to sign on the glass; what was signed, with its document. */
 export function ChargedPart({ day, change, faultsAt, phone, sheet }: PartProps & { phone: Phone; sheet: PhoneSheet }) {
   const nameOf = namesOf(phone.pack as PhonePack);
-  const taskOf = taskNamer(phone.pack as PhonePack, phone.pack?.jobs.find((it) => it.number === sheet.job));
+  const taskOf = taskNamer(
+    phone.pack as PhonePack,
+    phone.pack?.jobs.find((it) => it.number === sheet.job),
+  );
   const open = wordsOf(day, 0, nameOf, taskOf);
   if (open.length === 0 && day.signatures.length === 0) return null;
   return (
