@@ -112,6 +112,8 @@ export interface Session {
   company: Company | null;
   /** The newest month with entries; null in an empty database. */
   newestMonth: string | null;
+  /** The last day up to which the books are closed; null where none is. */
+  closedTo: string | null;
   jobCount: number;
   /** A mail server is set up: messages are sent, not only written. */
   sendsMail: boolean;

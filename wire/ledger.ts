@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { command, query } from './call';
 import { POSTING_KINDS } from '../core/ledger/posting';
-import { asOf, filled, optionalDate, plainDate, wholeText } from './fields';
+import { asOf, filled, optionalDate, plainDate, text, wholeText } from './fields';
 
 export const reversalInput = v.strictObject({ on: optionalDate, reason: filled(400) });
 export type ReversalInput = v.InferOutput<typeof reversalInput>;
@@ -81,7 +81,19 @@ export interface PostingPage {
   next: string | null;
 }
 
+/** Up to which day the books are closed, and who said so when; `closedTo` null: open from their beginning. */
+export interface Closing {
+  closedTo: string | null;
+  by: string;
+  at: string;
+  reason: string;
+}
+export const closingInput = v.strictObject({ to: optionalDate, reason: text(400) });
+export type ClosingInput = v.InferOutput<typeof closingInput>;
+
 export const ledgerCalls = {
+  closing: query<{ last: Closing | null }>('read-books')('/closing'),
+  closeBooks: command('close-books')('/closing', { input: closingInput }),
   postings: query<PostingPage>('read-jobs')('/postings', { query: postingsQuery }),
   posting: query<PostingView>('read-jobs')('/postings/:posting'),
   reversePosting: command<Posted>('correct-costs')('/postings/:posting/reverse', { input: reversalInput }),

@@ -43,6 +43,7 @@ export const ACTIONS = {
   'save-user': ['User changed', 'user'],
   'ask-approval': ['Approval asked for', 'approval'],
   'decide-approval': ['Approval decided', 'approval'],
+  'close-books': ['Books closed up to a day, or opened again', 'company'],
   'withdraw-approval': ['Approval withdrawn', 'approval'],
   'acknowledge-approval': ['Refusal of an approval read', 'approval'],
   'save-approval-rules': ['Rules of approval changed', 'approval'],

@@ -68,6 +68,12 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
     `Applications are certified in order; application ${number} is ${status === 'draft' ? 'a draft' : status}`,
   'certified-out-of-order': ({ on, number, previous }) =>
     `Applications are certified in order; ${displayDate(on)} is before application ${number} was certified, ${displayDate(previous)}`,
+  'day-closed': ({ on, closedTo, open }) =>
+    `${displayDate(on)} is in the books that are closed up to ${displayDate(closedTo)}; choose ${displayDate(open)} or a later day`,
+  'closed-already': ({ to }) =>
+    to === null ? 'The books are open already' : `The books are closed up to ${displayDate(to)} already`,
+  'closed-ahead': ({ to, today }) => `${displayDate(to)} is still to come; choose ${displayDate(today)} or an earlier day`,
+  'opened-without-reason': () => 'Enter why the books are opened again',
   'own-time': ({ line }) => `Line ${line} is your own time; somebody else approves it`,
   'entry-of-time': ({ entry }) => `${entry} comes from a line of time; correct time by reversing and re-entering it`,
   'far-ahead': ({ on, newest }) =>

@@ -48,6 +48,10 @@ export interface RefusalFacts {
   'certified-before-previous': { number: number; status: string };
   'certified-out-of-order': { on: string; number: number; previous: string };
   'own-time': { line: string };
+  'day-closed': { on: string; closedTo: string; open: string };
+  'closed-already': { to: string | null };
+  'closed-ahead': { to: string; today: string };
+  'opened-without-reason': Record<never, never>;
   'far-ahead': { on: string; newest: string };
   'job-locked': { job: string };
   'entry-of-time': { entry: string };

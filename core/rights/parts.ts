@@ -50,6 +50,7 @@ export const PARTS = {
   'correct-costs': action('correct-costs', 'Reverse and move what was posted'),
   'set-up': action('set-up', 'Set up the company, its clients, vendors, cost codes and people'),
   'import-books': action('import-books', 'Import books and files of costs'),
+  'close-books': action('close-books', 'Close the books up to a day, and open them again'),
 } as const satisfies Record<string, PartOfWork>;
 
 export type Part = keyof typeof PARTS;

@@ -25,6 +25,7 @@ export const RIGHTS = [
   'post-costs',
   'correct-costs',
   'import-books',
+  'close-books',
 ] as const;
 export type Right = (typeof RIGHTS)[number];
 

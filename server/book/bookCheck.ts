@@ -1,3 +1,5 @@
+import { closedDayRefusal } from '../../core/ledger/openDay';
+import { closedTo } from '../ledger/closing';
 import { messageOf, showIn } from '../../core/refusals/messages';
 import type { Refusal } from '../../core/refusals/refusal';
 import type { Reader } from '../db/sql';
@@ -30,6 +32,8 @@ export class BookCheck {
   private readonly owned = new Map<Shared<unknown>, unknown>();
   /** Decimals of the currency; null where it is at fault. */
   digits: number | null = null;
+  /** The last day up to which the books of the database are closed; null where none is. */
+  private closedTo: string | null = null;
 
   constructor(
     readonly sql: Reader,
@@ -38,6 +42,7 @@ export class BookCheck {
 
   /** Reads the keys of the database, and makes room for those of the book. */
   async open(files: readonly BookFile[]): Promise<void> {
+    this.closedTo = await closedTo(this.sql);
     for (const file of files) {
       const query =
         file.existing === undefined
@@ -157,7 +162,17 @@ export class BookCheck {
     const missing = new Set<string>();
     for (const [column, reference] of this.referencesOf(file))
       if (!this.refers(file, row, column, reference, missing)) missing.add(column);
+    this.checkOpen(file, row);
     file.check?.(row, this);
+  }
+
+  /** Nothing counts on a day up to which the books are closed. */
+  private checkOpen<C extends Columns>(file: BookFileOf<C>, row: ReadRow<C>): void {
+    if (this.closedTo === null || !file.countsOn) return;
+    for (const [column, day] of Object.entries(file.countsOn(row))) {
+      const refused = day ? closedDayRefusal(day, this.closedTo, column) : null;
+      if (refused) this.refuse(file, row, refused);
+    }
   }
 
   private readonly references = new Map<BookFile, readonly (readonly [string, Reference])[]>();

@@ -68,6 +68,8 @@ export interface Definition<C extends Columns> {
   /** Names what other rows may refer to beside the key. */
   declare?(row: ReadRow<C>, book: BookCheck): void;
   check?(row: ReadRow<C>, book: BookCheck): void;
+  /** The columns of days on which what the row says counts; null and a day that cannot be read are passed over. None may be closed. */
+  countsOn?(row: ReadRow<C>): Readonly<Record<string, string | null | undefined>>;
   /** Why a row of another file may not name this one, which the database has; null where it may. */
   whyNotNamed?(key: string, by: BookFile, book: BookCheck): string | null;
   /** What the checks of the whole need of the database. */

@@ -73,6 +73,7 @@ export const budgetTransfers = bookFile({
   refers: { job: { to: jobs }, cost_code: { to: costCodes } },
   query: `SELECT x.id, l.job, t.number AS transfer, t.dated, t.reason, l.section, l.cost_code, l.cost_type, x.amount, x.hours
     FROM budget_transfer_line x JOIN budget_transfer t ON t.id = x.transfer_id JOIN named_cost_line l ON l.id = x.cost_line_id`,
+  countsOn: ({ dated }) => ({ dated }),
   checkAll(rows, book) {
     const transfers = new Map<string, ReadRow<typeof TRANSFER>[]>();
     for (const row of rows) {

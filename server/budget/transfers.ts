@@ -11,6 +11,7 @@ import { displayExact } from '../../core/money/display';
 import type { TransferInput } from '../../wire/changes';
 import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
+import { assertOpenDays } from '../ledger/closing';
 import { jobThatTakes } from '../jobs/jobByNumber';
 import { CostLines } from '../costs/costEntries';
 
@@ -18,6 +19,7 @@ import { CostLines } from '../costs/costEntries';
 export async function transferBudget(command: Command, job: string, input: TransferInput): Promise<number> {
   const { sql, actor } = command;
   const identity = await jobThatTakes(sql, job, 'transfers');
+  await assertOpenDays(sql, [input.dated]);
   const codes = await costCodeIds(sql);
   const faults: Fault[] = input.lines.flatMap((it, i) =>
     codes.has(it.costCode)

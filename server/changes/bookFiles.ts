@@ -35,6 +35,7 @@ export const changeOrders = bookFile({
   refers: { job: { to: jobs } },
   query:
     'SELECT o.id, j.number AS job, o.number AS change_order, title, o.status, raised_on, issued_on, decided_on, reference, reason, asked_by, days_asked, days_granted, decided_by, decision FROM change_order o JOIN job j ON j.id = o.job_id',
+  countsOn: ({ status, decided_on }) => (status === 'approved' ? { decided_on } : {}),
   check(row, book) {
     const at = (message: string) => book.fault(changeOrders, row, 'decided_on', message);
     const decided = row.status === 'approved' || row.status === 'rejected' || row.status === 'withdrawn';

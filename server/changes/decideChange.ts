@@ -11,6 +11,7 @@ import { displayExact } from '../../core/money/display';
 import type { ChangeView, AgreeChangeInput, DecideChangeInput } from '../../wire/changes';
 import type { Reader, Sql } from '../db/sql';
 import { loadDigits } from '../company/company';
+import { assertOpenDays } from '../ledger/closing';
 import { jobThatTakes, type JobIdentity } from '../jobs/jobByNumber';
 import { movableChange, saveChange } from './changes';
 import { fieldError } from '../company/saveCompany';
@@ -55,6 +56,7 @@ async function decideInside(command: Command, job: JobIdentity, number: string, 
   const { raisedOn, issuedOn } = change;
   assertAllowed(changeDayRefusals({ status: input.status, raisedOn, issuedOn, decidedOn: input.on }), { fields: DAYS });
   if (input.status === 'approved') {
+    await assertOpenDays(sql, [input.on], 'on');
     await assertApprovable(sql, job, change, input);
     await requireApproval(command, await approvalAct(sql, job, change, input));
   }

@@ -6,6 +6,7 @@ import { ROLES } from '../../core/rights/rights';
 import type { Reader } from '../db/sql';
 import { UserTable } from '../users/models';
 import type { SignedIn } from '../users/sessions';
+import { closedTo } from '../ledger/closing';
 import { newestEntryDate, findCompany } from './company';
 
 export async function loadSession(
@@ -33,9 +34,16 @@ export async function loadSession(
     today,
     troubles: [...troubles],
   };
-  if (!person) return { ...of, company: null, newestMonth: null, jobCount: 0, sendsMail: false };
+  if (!person) return { ...of, company: null, newestMonth: null, closedTo: null, jobCount: 0, sendsMail: false };
   const [company, newest, jobs] = await Promise.all([findCompany(sql), newestEntryDate(sql), sql.get(JOB_COUNT)]);
-  return { ...of, company, newestMonth: newest && periodOf(newest), jobCount: present(jobs).count, sendsMail };
+  return {
+    ...of,
+    company,
+    newestMonth: newest && periodOf(newest),
+    closedTo: await closedTo(sql),
+    jobCount: present(jobs).count,
+    sendsMail,
+  };
 }
 
 /** What fields complete from. */

@@ -11,6 +11,7 @@ import type { NewRow } from '../db/fields';
 import type { Reader } from '../db/sql';
 import { assertAllowed, assertNoFaults, faultsOf } from '../http/refused';
 import type { Command } from '../ledger/command';
+import { assertOpenDays } from '../ledger/closing';
 import { lockedJob } from '../ledger/lockedJob';
 import { refuse } from '../../core/refusals/refusal';
 import { nameOf, pickedEntries, type PostedEntry } from './entries';
@@ -47,6 +48,7 @@ export async function uninstalledView(sql: Reader, asOf: PlainDate, job: string 
 
 /** Takes material as installed from a day on: whole entries, or a part of each. All of it, or none. */
 export async function install({ sql, note }: Command, { on, parts }: InstallInput): Promise<{ amount: number }> {
+  await assertOpenDays(sql, [on], 'on');
   const digits = await loadDigits(sql);
   const entries = new Map(
     (
@@ -96,6 +98,7 @@ export async function undoInstallation({ sql, actor, note }: Command, id: number
   if (!row) throw new LedrinError('not-found', `There is no installation ${id}`);
   if (row.undone_at !== null) throw new LedrinError('refused', 'This was undone already');
   const [entry] = await pickedEntries(sql, [row.cost_entry_id]);
+  await assertOpenDays(sql, [row.installed_on], 'id');
   assertAllowed([await lockedJob(sql, [row.job_id]), ...(entry ? whyNotInstalled(entry) : [])], { code: 'refused' });
   await sql.update(InstallationTable, { id }, { undone_at: actor.at });
   note(`posting ${present(entry).posting_id}`, {

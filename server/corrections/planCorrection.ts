@@ -4,6 +4,8 @@ import { entryRefusals } from '../../core/costs/entryRefusals';
 import { known } from '../../core/errors/known';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { Journal } from '../../core/ledger/journal';
+import { closedDayRefusal, correctionDay } from '../../core/ledger/openDay';
+import { closedTo } from '../ledger/closing';
 import { takesRefusal } from '../../core/jobs/takes';
 import { refuse, type Refusal } from '../../core/refusals/refusal';
 import type { CorrectionInput, MoveTarget } from '../../wire/corrections';
@@ -12,7 +14,7 @@ import { openCostCodeIds } from '../costs/costCodes';
 import { JOBS_TO_POST_TO } from '../costs/queries';
 import type { RowOf } from '../db/fields';
 import type { Sql } from '../db/sql';
-import { assertNoFaults, faultsOf } from '../http/refused';
+import { assertAllowed, assertNoFaults, faultsOf } from '../http/refused';
 import { nameOf, pickedEntries, type Correcting, type PostedEntry } from './entries';
 
 type JobToPostTo = RowOf<typeof JOBS_TO_POST_TO>;
@@ -32,6 +34,11 @@ export async function planCorrection(sql: Sql, input: CorrectionInput): Promise<
   const picked = await pickedEntries(sql, input.entries);
   const jobs = new Map((await sql.all(JOBS_TO_POST_TO)).map((row) => [row.number, row]));
   const codes = await openCostCodeIds(sql);
+  const closed = await closedTo(sql);
+  const notOpen = input.on === null ? null : closedDayRefusal(input.on, closed, 'on');
+  assertAllowed([notOpen]);
+  /** Each entry on its own day, where that is open. */
+  const dayOf = (it: PostedEntry) => correctionDay(it, input.on, closed);
   assertNoFaults([
     ...missing(input, picked),
     ...picked.flatMap((it, i) => faultsOf(entryFaults(it, input, jobs), 0, { entry: `entries.${i}`, job: `entries.${i}` })),
@@ -42,9 +49,9 @@ export async function planCorrection(sql: Sql, input: CorrectionInput): Promise<
   const jobIds = [...new Set([...picked, ...moved].map((it) => it.job_id))];
   const lines = await CostLines.open(sql, jobIds);
   const corrections = [
-    ...picked.map((it) => ({ entry: reversed(it, input.on), reverses: it.id, replaces: null })),
+    ...picked.map((it) => ({ entry: reversed(it, dayOf(it)), reverses: it.id, replaces: null })),
     ...moved.map((it) => ({
-      entry: { ...replaced(it, input.on), cost_line_id: lines.idOf(it.job_id, it.section, it.cost_code_id, it.cost_type) },
+      entry: { ...replaced(it, dayOf(it)), cost_line_id: lines.idOf(it.job_id, it.section, it.cost_code_id, it.cost_type) },
       ...{ reverses: null, replaces: it.id },
     })),
   ];

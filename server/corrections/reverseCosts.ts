@@ -1,4 +1,6 @@
 import { costJournals } from '../../core/costs/costBatch';
+import { correctionDay } from '../../core/ledger/openDay';
+import { closedTo } from '../ledger/closing';
 import { reversed } from '../../core/costs/reversal';
 import { refreshCostTotals } from '../costs/costEntries';
 import { reversalOf, type Reversal } from '../ledger/reversal';
@@ -10,9 +12,9 @@ import { insertCorrections, liveEntries } from './entries';
  * given or each on its own.
  */
 export const reverseCosts: Reversal = async (sql, actor, posting, on, reason) => {
-  const day = on.each ? null : on.day;
+  const closed = await closedTo(sql);
   const corrections = (await liveEntries(sql, posting.id)).map((it) => ({
-    ...{ entry: reversed(it, day), reverses: it.id, replaces: null },
+    ...{ entry: reversed(it, correctionDay(it, on.each ? null : on.day, closed)), reverses: it.id, replaces: null },
   }));
   const entries = corrections.map((it) => it.entry);
   const jobIds = [...new Set(entries.map((it) => it.job_id))];

@@ -59,6 +59,7 @@ export const costs = bookFile({
     k.number AS commitment, m.line AS commitment_line, e.uninstalled, p.installed_on, nullif(e.posted_on, e.dated) AS posted_on
     FROM cost_entry e JOIN named_cost_line l ON l.id = e.cost_line_id LEFT JOIN installed_part p ON p.cost_entry_id = e.id
     LEFT JOIN commitment_line m ON m.id = e.commitment_line_id LEFT JOIN commitment k ON k.id = m.commitment_id WHERE e.time_line_id IS NULL`,
+  countsOn: ({ dated, posted_on, installed_on }) => (posted_on ? { posted_on, installed_on } : { dated, installed_on }),
   check(row, book) {
     // One plain object: this is asked of a million rows.
     const refusals = entryRefusals({

@@ -1,6 +1,8 @@
 import { JOBS_TO_POST_TO, COMMITMENT_LINES } from './queries';
 import { at, known, present } from '../../core/errors/known';
 import { entryRefusals } from '../../core/costs/entryRefusals';
+import { closedDayRefusal } from '../../core/ledger/openDay';
+import { closedTo } from '../ledger/closing';
 import { takesRefusal } from '../../core/jobs/takes';
 import { assertNoFaults, faultsOf } from '../http/refused';
 import type { Command } from '../ledger/command';
@@ -72,6 +74,7 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
   const jobs = new Map((await sql.all(JOBS_TO_POST_TO)).map((row) => [row.number, row]));
   const codes = await openCostCodeIds(sql);
   const commitments = lines.some((line) => line.commitment !== '') ? await commitmentLines(sql) : new Map();
+  const closed = await closedTo(sql);
   const faults: Fault[] = [];
   lines.forEach((line, i) => {
     const add = (field: string, message: string) => faults.push({ field: `lines.${i}.${field}`, message });
@@ -80,6 +83,8 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     if (!job) add('job', `There is no job ${line.job}`);
     const taken = job && takesRefusal(job, 'cost');
     if (taken) refusals.unshift(taken);
+    const notOpen = closedDayRefusal(line.postedOn ?? line.dated, closed, line.postedOn ? 'postedOn' : 'dated');
+    if (notOpen) refusals.push(notOpen);
     if (!codes.has(line.costCode))
       add('costCode', `There is no cost code ${line.costCode} open to new use; add it in Set-up, or choose another`);
     for (const { field, message } of faultsOf(refusals, 0)) add(field, message);

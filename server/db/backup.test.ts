@@ -209,4 +209,5 @@ const SHIPPED: readonly string[] = [
   '355248746a1a',
   'a19270a2eee2',
   'af7b9b664108',
+  '0a3b088c5250',
 ];

@@ -31,6 +31,7 @@ export const forecasts = bookFile({
   refers: { job: { to: jobs }, cost_code: { to: costCodes } },
   query: `SELECT f.id, l.job, f.as_of, l.section, l.cost_code, l.cost_type, f.method, f.value, f.note
     FROM forecast f JOIN named_cost_line l ON l.id = f.cost_line_id`,
+  countsOn: ({ as_of }) => ({ as_of }),
   check(row, book) {
     if (!row.method || !row.value) return;
     const cell = readCell({ kind: VALUE_KINDS[row.method], required: true }, row.value, book.digits);

@@ -2,6 +2,7 @@ import { addDays, addMonths, lastDay, periodOf, type PlainDate } from '../../cor
 import { known } from '../../core/errors/known';
 import type { Fault } from '../../core/errors/ledrinError';
 import { forecastFault } from '../../core/forecast/typedForecast';
+import { assertOpenDays } from '../ledger/closing';
 import { whyNotTaken } from '../../core/jobs/takes';
 import { isFinished } from '../../core/progress/workInProgress';
 import type { ForecastInput, ForecastView } from '../../wire/forecasts';
@@ -77,6 +78,7 @@ function whyClosed(job: JobIdentity, on: PlainDate): string | null {
 export async function saveForecast(command: Command, number: string, { on, lines, seen }: ForecastInput): Promise<void> {
   const { sql } = command;
   const job = await jobByNumber(sql, number, 'contract');
+  await assertOpenDays(sql, [on], 'on');
   const closed = whyClosed(job, on);
   if (closed) throw new LedrinError('refused', `${closed}; nothing is forecast on job ${number}`);
   if (job.awarded_on !== null && on < job.awarded_on)

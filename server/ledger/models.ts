@@ -29,6 +29,15 @@ export const JournalLineTable = table('journal_line', {
   credit: t.cents,
 });
 
+/** Each time it was said up to which day the books are closed; null: none is. */
+export const ClosingTable = table('closing', {
+  id: t.id,
+  closed_to: t.orNull(t.day),
+  reason: t.text,
+  actor: t.text,
+  recorded_at: t.moment,
+});
+
 export const AuditTable = table('audit', {
   id: t.id,
   at: t.moment,

@@ -116,3 +116,6 @@ export const POSTING_CONDITIONS: { [Key in keyof PostingsNarrowed]-?: string } =
   search: `(p.reference || ' ' || p.note) LIKE ? ESCAPE '\\'`,
   total: 'p.total = ?',
 };
+
+/** The newest accounting date; null where nothing is posted. */
+export const NEWEST_POSTING = query(shape({ newest: t.orNull(t.day) }), 'SELECT max(posted_on) AS newest FROM posting');

@@ -1,5 +1,7 @@
 import { PostingTable } from './models';
 import { LedrinError } from '../../core/errors/ledrinError';
+import { firstOpenDay } from '../../core/ledger/openDay';
+import { closedTo } from './closing';
 import { isReversible, type ReversibleKind } from '../../core/ledger/posting';
 import type { Posted, ReversalInput } from '../../wire/ledger';
 import { postingJournals } from './postingViews';
@@ -19,7 +21,7 @@ export async function reversePosting(command: Command, postingId: number, input:
   const why = await whyNotReversible(sql, posting);
   if (why) throw new LedrinError('refused', why);
   if (!isReversible(posting.kind)) throw new Error(`${posting.kind} has no reversal`);
-  const on = { day: input.on ?? posting.posted_on, each: input.on === null };
+  const on = { day: input.on ?? firstOpenDay(posting.posted_on, await closedTo(sql)), each: input.on === null };
   if (on.day < posting.posted_on)
     throw fieldError('on', `The reversal, ${on.day}, is before the posting it reverses, ${posting.posted_on}`);
   const newest = await newestMonth(sql);

@@ -4,6 +4,7 @@ import type { Journal } from '../../core/ledger/journal';
 import type { PostingKind } from '../../core/ledger/posting';
 import { assertAllowed } from '../http/refused';
 import { farAheadRefusal } from '../../core/ledger/postingDay';
+import { assertOpenDays } from './closing';
 import { lockedJob } from './lockedJob';
 import { NEWEST_OF_JOBS } from './queries';
 import { nextId, type Sql } from '../db/sql';
@@ -24,7 +25,7 @@ export interface PostingToSave {
 
 /**
  * Writes one posting with its journals, inside the caller's transaction, and gives back its id. The one gate of all postings:
- * throws refused where a job it posts to takes none. `jobIds`: all its jobs, where it is about several.
+ * throws refused where a job it posts to takes none, and bad input where the books are closed on its day. `jobIds`: all its jobs, where it is about several.
  */
 export async function savePosting(
   sql: Sql,
@@ -35,6 +36,7 @@ export async function savePosting(
 ): Promise<number> {
   assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
   await assertNotFarAhead(sql, actor, posting.postedOn, jobIds);
+  await assertOpenDays(sql, [posting.postedOn, ...journals.map((it) => it.dated)]);
   const id = await nextId(sql, PostingTable);
   await savePostings(sql, actor, [{ id, posting, journals }]);
   return id;

@@ -158,6 +158,7 @@ export const EXAMPLES: WithInput = {
   takeDayHours: { ...DAY_OF_J1, body: { seen: 'x', rows: ['r'] } },
   handOver: { body: { from: '2031-03-01', to: '2031-03-31', seen: 'x', employees: null } },
   savePayrollSetting: { body: { seen: 'x', columns: [{ title: 'Name', field: 'name' }], declaration: '' } },
+  closeBooks: { body: { to: '2031-01-31', reason: '' } },
   timeRemarks: { body: { lines: [worked] } },
   addSheet: { body: { week: '2031-03-03', lines: [worked] } },
   saveSheet: { sheet: '7', body: { seen: 'x', week: '2031-03-03', lines: [worked] } },

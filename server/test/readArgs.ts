@@ -37,6 +37,7 @@ export const READS: Omit<
   phonePack: {},
   dayRegister: { on: '2031-03-05' },
   daySheet: DAY,
+  closing: {},
   daysOfWeekSheet: { sheet: '7' },
   daySheetPdf: DAY,
   dayWeekPdf: { job: 'J1', on: '2031-03-05' },

@@ -7,6 +7,8 @@ import { inSheetOrder } from '../../core/labour/sheets';
 import { cutTime, type PostedTime } from '../../core/labour/overtime';
 import type { PayClass } from '../../core/labour/payClass';
 import { priceTime, whyUnpriced, type PricedTime } from '../../core/labour/priceTime';
+import { firstOpenDay } from '../../core/ledger/openDay';
+import { assertOpenDays, closedTo } from '../ledger/closing';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import type { MissingRate, TimePreview } from '../../wire/weekSheets';
 import { loadDigits } from '../company/company';
@@ -94,9 +96,11 @@ async function planAll(sql: Reader, lines: readonly TimeToPost[], lateOn: PlainD
     ...{ pay: of.reverses?.pay ?? of.pay, reversesOn: of.reverses?.dated ?? null },
   }));
   const planned: PlannedTimePosting = { parts: [], missing: [], leftOut: false };
-  const firstOpen = lateOn === null ? null : firstDay(periodOf(lateOn));
+  const firstOfMonth = lateOn === null ? null : firstDay(periodOf(lateOn));
+  const closed = await closedTo(sql);
   for (const [{ of }, cut] of cutTime(open, posted, terms.rules)) {
-    const postedOn = lateOn !== null && firstOpen !== null && of.dated < firstOpen ? lateOn : of.dated;
+    const asked = lateOn !== null && firstOfMonth !== null && of.dated < firstOfMonth ? lateOn : of.dated;
+    const postedOn = firstOpenDay(asked, closed);
     for (const [pay, hours] of cut) {
       const price = of.reverses?.price ?? priceTime({ ...of, pay, hours }, terms, digits);
       if (typeof price !== 'string') {
@@ -249,6 +253,11 @@ export async function savePosting(command: Command, planned: PlannedTimePosting)
   assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
   for (const job of jobIds.length > 0 ? await sql.find(JobTable, { id: jobIds }) : [])
     assertAllowed([takesRefusal(job, 'time')], { code: 'refused' });
+  await assertOpenDays(
+    sql,
+    planned.parts.map((it) => it.postedOn),
+    'lateOn',
+  );
   await assertOfTeam(sql, actor, jobIds);
   const lines = inTheirPlaces(planned.parts, await nextId(sql, TimeLineTable));
   const postings = await saveTimePostings(sql, actor, lines);

@@ -2,6 +2,7 @@ import { useSessionQuery } from './api/api';
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
 import { firstEntryDay } from '../../core/calendar/firstEntryDay';
+import { firstOpenDay } from '../../core/ledger/openDay';
 import { addMonths, isEnteredDate, isPeriod, lastDay as lastDayOf, periodOf, type Period } from '../../core/calendar/plainDate';
 
 const PARAM = 'as-of';
@@ -13,7 +14,7 @@ interface AsOf {
   month: Period;
   /** The day itself. */
   lastDay: string;
-  /** The day a document is dated at first: today or the last day of what is looked at, whichever is earlier. */
+  /** The day a document is dated at first: today or the last day of what is looked at, whichever is earlier, and open. */
   entryDay: string;
   /** To the end of a month, or to any day. */
   set: (next: string) => void;
@@ -47,7 +48,7 @@ export function useAsOf(): AsOf {
     [month, within, set],
   );
   const lastDay = day ?? lastDayOf(month);
-  const entryDay = session ? firstEntryDay(session.today, lastDay, session.newestMonth) : lastDay;
+  const entryDay = session ? firstOpenDay(firstEntryDay(session.today, lastDay, session.newestMonth), session.closedTo) : lastDay;
   return { asOf: day ?? month, month, lastDay, entryDay, set, move };
 }
 

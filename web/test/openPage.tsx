@@ -47,6 +47,7 @@ export function openPage(Page: ComponentType, path: string, address: string, rep
     },
     company: COMPANY,
     newestMonth: '2031-04',
+    closedTo: null,
     today: '2031-05-12',
     jobCount: 1,
     sendsMail: false,

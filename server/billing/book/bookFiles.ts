@@ -34,6 +34,7 @@ export const applications = bookFile({
   refers: { job: { to: jobs } },
   order: 'job_id, application',
   query: `SELECT a.id, a.job_id, j.number AS job, a.number AS application, a.dated, a.status, a.certified_on, a.reference, a.invoice_number, nullif(a.above_scheduled, 0) AS above_scheduled, a.above_reason FROM application a JOIN job j ON j.id = a.job_id`,
+  countsOn: ({ certified_on }) => ({ certified_on }),
   prepare: prepareBilling,
   checkAll: (_rows, book): void => {
     checkBilling(book, FILES);
@@ -169,6 +170,7 @@ export const retentionReleases = bookFile({
   refers: { job: { to: jobs } },
   query:
     'SELECT r.id, j.number AS job, r.dated, r.amount, r.reference, i.number AS invoice_number FROM retention_release r JOIN job j ON j.id = r.job_id JOIN invoice i ON i.posting_id = r.posting_id',
+  countsOn: ({ dated }) => ({ dated }),
   check(row, book) {
     if (row.reference && isNumber(row.reference))
       book.refuse(retentionReleases, row, refuse('release-named-as-number', 'reference', { reference: row.reference }));
@@ -219,6 +221,7 @@ export const receipts = bookFile({
   query: `SELECT r.id, r.dated, j.number AS job, i.reference AS application, r.amount, r.reference
     FROM receipt r JOIN job j ON j.id = r.job_id JOIN invoice i ON i.id = r.invoice_id
     WHERE NOT EXISTS (SELECT 1 FROM application a WHERE a.job_id = i.job_id AND CAST(a.number AS TEXT) = i.reference AND a.status <> 'certified')`,
+  countsOn: ({ dated }) => ({ dated }),
   check(row, book) {
     if (!row.job || !row.application || !book.keysOf(jobs).has(row.job)) return;
     const to = isApplicationNumber(row.application) ? applications : retentionReleases;

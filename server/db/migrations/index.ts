@@ -27,6 +27,7 @@ import { indexForEachReference } from './0026-index-for-each-reference';
 import { cancelledInvoices } from './0027-cancelled-invoices';
 import { signInsAndDay } from './0028-sign-ins-and-day';
 import { refusalsRead } from './0029-refusals-read';
+import { closedUpToADay } from './0030-closed-up-to-a-day';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -60,4 +61,5 @@ export const MIGRATIONS: readonly Migration[] = [
   cancelledInvoices,
   signInsAndDay,
   refusalsRead,
+  closedUpToADay,
 ];

@@ -29,6 +29,7 @@ export const time = bookFile({
     LEFT JOIN work_kind k ON k.id = x.work_kind_id LEFT JOIN time_line r ON r.id = x.reverses_id
     LEFT JOIN payroll_line p ON p.time_line_id = x.id`,
   prepare: (book): Promise<void> => loadLabourOf(time, book),
+  countsOn: ({ status, dated, posted_on }) => (status && status !== 'posted' ? {} : posted_on ? { posted_on } : { dated }),
   checkAll: (rows, book): void => planTime(time, rows, book),
   save: saveTime,
 });

@@ -12,6 +12,7 @@ import type { GridRow } from '../../kit/grid/gridTypes';
 import { Refused, Waiting } from '../../kit/States';
 import { useUnsaved } from '../../kit/unsaved';
 import { BookImport } from './BookImport';
+import { ClosedBooks } from './ClosedBooks';
 import { Logo } from './Logo';
 import { CompanyForm } from './CompanyForm';
 
@@ -31,12 +32,15 @@ export function SetUpPage() {
             <CompanyForm company={session.company} verb="Save" onSaved={() => toast('Saved')} />
             {session.company && <Logo />}
           </section>
+          <May do="read-books">
+            <ClosedBooks />
+          </May>
           <section>
             <h2 className="mb-2">Import and export</h2>
             <p className="note mb-3 mt-0">
               The whole company as open CSV files, with attachments and messages: to bring jobs over, to hand a year to an
-              auditor, to move to another machine. Not exported: job drafts, reversal links and the audit trail. An import adds to
-              what is here, all of it or nothing.
+              auditor, to move to another machine. Not exported: up to which day the books are closed, reversal links and the
+              audit trail. An import adds to what is here, all of it or nothing.
             </p>
             <div className="flex flex-wrap items-start gap-3">
               <May do="export:exportBook">

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import type { Lists } from '../../../wire/company';
-import { useListsQuery } from '../../ground/api/api';
+import { useListsQuery, useSessionQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { SheetImport } from '../../ground/sheets/SheetImport';
@@ -17,6 +17,7 @@ import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
 import { BatchPreview } from './BatchPreview';
 import { useCostBatch, type CostBatch } from './useCostBatch';
+import { lateDay } from './readBatch';
 import { useCostColumns } from './useCostColumns';
 
 /** Fast entry of a batch of costs, previewed before it is posted. */
@@ -48,10 +49,13 @@ function CostEntry({ lists }: { lists: Lists }) {
   const columns = useCostColumns(lists, batch.codecs, batch.rows);
   const [hidden, hide] = useHiddenColumns('ledrin.cost-entry-columns', USUALLY_HIDDEN);
   // A column in which something stands is shown, whatever was chosen: nothing is posted unseen.
-  const used = useMemo(
-    () => new Set(columns.filter(({ key }) => batch.rows.some((row) => (row[key] ?? '').trim() !== '')).map((it) => it.key)),
-    [columns, batch.rows],
-  );
+  const { data: session } = useSessionQuery();
+  const closedTo = session?.closedTo ?? null;
+  const used = useMemo(() => {
+    const isTyped = (key: string) => batch.rows.some((row) => (row[key] ?? '').trim() !== '');
+    const isLate = batch.rows.some((row) => lateDay(row, batch.codecs, closedTo) !== null);
+    return new Set(columns.filter(({ key }) => isTyped(key) || (isLate && key === 'postedOn')).map((it) => it.key));
+  }, [columns, batch.rows, batch.codecs, closedTo]);
   const unseen = useMemo(() => new Set([...hidden].filter((key) => !used.has(key))), [hidden, used]);
   const shown = columns.filter(({ key }) => !unseen.has(key));
   const { preview, refused, read } = batch;

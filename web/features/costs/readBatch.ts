@@ -1,3 +1,5 @@
+import { displayDate } from '../../../core/calendar/displayDate';
+import { firstOpenDay } from '../../../core/ledger/openDay';
 import { amount, among, day, oneOf, optional, quantity, words, yes, type Faults } from '../../kit/typed/codecs';
 import { readRows } from '../../kit/grid/rowCodecs';
 import { COST_TYPES } from '../../../core/costs/costType';
@@ -44,4 +46,12 @@ export function readBatch(rows: readonly GridRow[], codecs: ReturnType<typeof co
     total: read.reduce((sum, { value }) => sum + value.amount, 0),
     hours: read.reduce((sum, { value }) => sum + (value.hours ?? 0), 0),
   };
+}
+
+/** Where a row is dated in closed books: the first day that is open, as it is typed; null where its day is open or cannot be read. */
+export function lateDay(row: GridRow, codecs: ReturnType<typeof costCodecs>, closedTo: string | null): string | null {
+  const read = codecs.dated.parse(row.dated ?? '');
+  if (!read.ok) return null;
+  const open = firstOpenDay(read.value, closedTo);
+  return open === read.value ? null : displayDate(open);
 }

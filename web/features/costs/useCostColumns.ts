@@ -2,12 +2,12 @@ import { takes } from '../../../core/jobs/takes';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
-import { useRecentCodingsQuery } from '../../ground/api/api';
+import { useRecentCodingsQuery, useSessionQuery } from '../../ground/api/api';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { useNarrowWindow } from '../../kit/useNarrowWindow';
 import { columnsOf } from '../../kit/grid/rowCodecs';
 import { proposeCoding } from './proposeCoding';
-import type { costCodecs } from './readBatch';
+import { lateDay, type costCodecs } from './readBatch';
 
 const text = (value: string | undefined) => (value ?? '').trim();
 
@@ -35,6 +35,8 @@ export function useCostColumns(
 }
 
 function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridColumn[] {
+  const { data: session } = useSessionQuery();
+  const closedTo = session?.closedTo ?? null;
   return useMemo(() => {
     const jobOf = (row: GridRow) => lists.jobs.find((it) => it.number === text(row.job));
     const parties = [...lists.vendors.map((it) => ({ value: it.code, label: it.name }))];
@@ -79,7 +81,10 @@ function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridCo
         width: 54,
         offers: () => [{ value: 'yes', label: 'delivered, not installed yet' }],
       },
-      { key: 'postedOn', title: 'Accounting date, if different', width: 100 },
+      {
+        ...{ key: 'postedOn', title: 'Accounting date, if different', width: 100 },
+        proposes: (row: GridRow) => lateDay(row, codecs, closedTo),
+      },
     ]);
-  }, [lists, codecs]);
+  }, [lists, codecs, closedTo]);
 }

@@ -58,6 +58,8 @@ export const api = createApi({
 });
 
 export const {
+  useCloseBooksMutation,
+  useClosingQuery,
   useAcknowledgeApprovalMutation,
   useAbsencesQuery,
   useAcceptInvitationMutation,
