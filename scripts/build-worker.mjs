@@ -12,12 +12,15 @@ const ROOTS = [
   ...['DaysPage', 'NewDayPage', 'DayPage'].map((it) => `features/daySheets/phone/${it}.tsx`),
 ];
 
+/** A page that others import from stands in the manifest by its own name. */
+const shared = (name) => Object.values(manifest).find((it) => it.file.endsWith('.js') && name.endsWith(`/${it.name}.tsx`));
+
 const files = new Set();
 const seen = new Set();
 function add(name) {
   if (seen.has(name)) return;
   seen.add(name);
-  const chunk = manifest[name];
+  const chunk = manifest[name] ?? shared(name);
   if (!chunk) throw new Error(`the build has no ${name}: day sheets would not open without a connection`);
   for (const file of [chunk.file, ...(chunk.css ?? []), ...(chunk.assets ?? [])]) files.add(file);
   for (const other of chunk.imports ?? []) add(other);

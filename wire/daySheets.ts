@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import type { HoursDifference } from '../core/daySheets/hoursDiffer';
 import type { DaySheet } from '../core/daySheets/daySheet';
+import { isCrewName } from '../core/daySheets/crewName';
 import { PAY_CLASSES, type PayClass } from '../core/labour/payClass';
 import { HOURS_OF_A_DAY } from '../core/labour/sheets';
 import { command, download, query, upload } from './call';
@@ -69,7 +70,7 @@ export const daySheetInput = v.strictObject({
 /** Names a crew, also in an address: who leads it. */
 export const crewName = v.pipe(
   filled(80),
-  v.check((it) => !/^\.+$/.test(it), 'expected the name of a crew'),
+  v.check((it) => isCrewName(it), 'expected the name of a crew'),
 );
 
 /** Hours of the week sheet that a day sheet feeds. */

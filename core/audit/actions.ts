@@ -1,3 +1,21 @@
+/** The kinds of document a command can be about. */
+export const ABOUTS = [
+  'application',
+  'job',
+  'time',
+  'company',
+  'user',
+  'approval',
+  'change',
+  'master',
+  'posting',
+  'estimate',
+  'price',
+  'quotation',
+  'offer',
+] as const;
+export type AuditAbout = (typeof ABOUTS)[number];
+
 /**
  * What the audit trail says of each command, in the past tense, and which kind of document it is about. A command that is not here
  * is shown by its name; a test goes through all that are.
@@ -119,10 +137,7 @@ export const ACTIONS = {
   'ask-about-offer': ['Question asked', 'offer'],
   'accept-offer': ['Offer accepted', 'offer'],
   'decline-offer': ['Offer declined', 'offer'],
-} as const satisfies Record<string, readonly [string, string]>;
-
-export type AuditAbout = (typeof ACTIONS)[keyof typeof ACTIONS][1];
-export const ABOUTS = [...new Set(Object.values(ACTIONS).map(([, about]) => about))] as [AuditAbout, ...AuditAbout[]];
+} as const satisfies Record<string, readonly [string, AuditAbout]>;
 
 /** What a command did, in words. */
 export function actionOf(command: string): string {

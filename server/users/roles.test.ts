@@ -115,7 +115,7 @@ test('whoever is of a team changes nothing but on a job that is looked up first'
       'acceptInvitation',
     ],
     ...['decideApproval', 'withdrawApproval', 'acknowledgeApproval', 'addAbsence', 'endAbsence'],
-    ...['addSheet', 'saveSheet', 'approveTime', 'returnTime'],
+    ...['addSheet', 'saveSheet', 'approveTime', 'returnTime', 'timeRemarks'],
     ...['askAboutOffer', 'acceptOffer', 'declineOffer'],
   ];
   const changing = Object.entries(CALLS as Record<string, Call>).filter(

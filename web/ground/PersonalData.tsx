@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../kit/toast';
 import { hrefOf } from '../../wire/call';
 import { CALLS } from '../../wire/calls';
 import { useMakeAnonymousMutation } from './api/api';

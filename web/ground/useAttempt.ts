@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../kit/toast';
 import { actFailed } from '../kit/actsByKey';
 import { faultOf, type ShownFault } from './faults';
 

@@ -1,5 +1,5 @@
-import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { OnPress } from './OnPress';
 
 interface PopProps {
   /** What its button says. */
@@ -35,21 +35,20 @@ export function Pop({
   children,
 }: PopProps) {
   return (
-    <Popover.Root open={open} onOpenChange={onOpen}>
-      <Popover.Trigger className={inLine ? 'fig' : 'button'} disabled={disabled} title={title}>
-        {button}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          aria-label={label ?? (typeof button === 'string' ? button.replace(/ …$/, '') : undefined)}
-          align={align}
-          sideOffset={4}
-          collisionPadding={8}
-          className={`pop ${className || 'w-[320px] p-4'}`}
-        >
-          {children}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <OnPress
+      open={open}
+      onOpen={onOpen}
+      trigger={
+        <button type="button" className={inLine ? 'fig' : 'button'} disabled={disabled} title={title}>
+          {button}
+        </button>
+      }
+      content={{
+        'aria-label': label ?? (typeof button === 'string' ? button.replace(/ …$/, '') : undefined),
+        ...{ align, sideOffset: 4, collisionPadding: 8, className: `pop ${className || 'w-[320px] p-4'}` },
+      }}
+    >
+      {children}
+    </OnPress>
   );
 }

@@ -1,7 +1,7 @@
 import { Dialog } from 'radix-ui';
 import { useMemo } from 'react';
 import { useDispatch, useSelector } from 'react-redux';
-import { toast } from 'sonner';
+import { toast } from '../kit/toast';
 import { useSendAgainMutation } from '../ground/api/api';
 import type { RootState } from '../ground/api/store';
 import { approvalAsked, type Needed } from '../ground/approvals/approvalSlice';

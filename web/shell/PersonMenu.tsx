@@ -1,12 +1,14 @@
-import { Popover } from 'radix-ui';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSignOutMutation } from '../ground/api/api';
 import { usePerson } from '../ground/person';
+import { OnPress } from '../kit/OnPress';
 
 /** Who is signed in, with the way to the account and out. */
 export function PersonMenu() {
   const person = usePerson();
   const [signOut] = useSignOutMutation();
+  const [open, setOpen] = useState(false);
   if (!person) return null;
   // The page is loaded anew: nothing that was shown stays in it.
   const leave = async () => {
@@ -15,35 +17,33 @@ export function PersonMenu() {
     await signOut().finally(() => window.location.assign('/'));
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger asChild>
+    <OnPress
+      open={open}
+      onOpen={setOpen}
+      trigger={
         <button type="button" className="button bare" title={`${person.name}, ${person.role}`}>
           {initialsOf(person.name)}
           <span className="sr-only">, {person.name}: account and sign out</span>
         </button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          className="z-50 border p-4 bg-[var(--sheet)] border-[var(--rule)]"
-          aria-label="Account"
-        >
-          <p className="m-0">
-            <b>{person.name}</b>
-          </p>
-          <p className="note mb-3 mt-0">{person.role}</p>
-          <div className="flex items-center gap-4">
-            <Popover.Close asChild>
-              <Link to="/account">Your account</Link>
-            </Popover.Close>
-            <button type="button" className="button" onClick={() => void leave()}>
-              Sign out
-            </button>
-          </div>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      }
+      content={{
+        ...{ align: 'end', sideOffset: 6, className: 'z-50 border p-4 bg-[var(--sheet)] border-[var(--rule)]' },
+        'aria-label': 'Account',
+      }}
+    >
+      <p className="m-0">
+        <b>{person.name}</b>
+      </p>
+      <p className="note mb-3 mt-0">{person.role}</p>
+      <div className="flex items-center gap-4">
+        <Link to="/account" onClick={() => setOpen(false)}>
+          Your account
+        </Link>
+        <button type="button" className="button" onClick={() => void leave()}>
+          Sign out
+        </button>
+      </div>
+    </OnPress>
   );
 }
 

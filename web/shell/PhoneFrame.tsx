@@ -1,6 +1,6 @@
+import { SaidCorner } from '../kit/SaidCorner';
 import { lazy, Suspense, useEffect } from 'react';
 import { Link, Outlet } from 'react-router';
-import { Toaster } from 'sonner';
 import { useSessionQuery } from '../ground/api/api';
 import { faultOf } from '../ground/faults';
 import { mayDo } from '../ground/person';
@@ -54,7 +54,7 @@ export function PhoneFrame() {
       <main>
         <Outlet />
       </main>
-      <Toaster position="top-center" toastOptions={{ unstyled: true, className: 'toast' }} />
+      <SaidCorner position="top-center" />
     </PhoneOf>
   );
 }

@@ -1,13 +1,12 @@
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { matchPath, NavLink, Outlet, useLocation } from 'react-router';
-import { Toaster } from 'sonner';
 import { useSessionQuery } from '../ground/api/api';
 import { useKeepMonth } from '../ground/asOf';
 import { faultOf } from '../ground/faults';
 import { WaitingCount } from '../ground/WaitingLine';
 import { LinkRow, PlacesProvider } from '../ground/places';
-import { Workings } from '../ground/workings/Workings';
+import { Drawer } from '../ground/workings/Drawer';
 import { MeasurePatterns } from '../kit/Measure';
 import { Refused, Waiting } from '../kit/States';
 import { CommandDoor, reachForCommands } from './CommandDoor';
@@ -17,6 +16,9 @@ import type { Right } from '../../core/rights/rights';
 import { mayDo, useMay } from '../ground/person';
 import { JOB_PARTS } from './partsOfJobs';
 import { bandsOf, PLACES } from './places';
+import { useSelector } from 'react-redux';
+import type { RootState } from '../ground/api/store';
+import { SaidCorner } from '../kit/SaidCorner';
 import { PrintHead } from './PrintHead';
 import { PersonMenu } from './PersonMenu';
 import { useFocusStays } from './useFocusStays';
@@ -44,6 +46,7 @@ export function Shell() {
   useEffect(() => {
     if (name !== null && worked !== null && name !== worked) window.location.assign('/');
   }, [name, worked]);
+  const approvalNeeded = useSelector((state: RootState) => state.approval.needed !== null);
   const user = session?.user ?? null;
   const offered = useMemo(() => {
     const of = <It extends { who: Right | Part }>(all: readonly It[]) => all.filter((it) => user && mayDo(user, it.who));
@@ -100,15 +103,15 @@ export function Shell() {
           </Suspense>
         </div>
       </main>
-      <Workings />
+      <Drawer />
       <MeasurePatterns />
       {open === 'commands' && <CommandDoor onOpen={(stays) => !stays && setOpen(null)} />}
       <Suspense>{open === 'keys' && <KeyList open onOpen={(stays) => !stays && setOpen(null)} />}</Suspense>
       <Suspense>
-        <AskApproval />
+        {approvalNeeded && <AskApproval />}
         <LeaveGuard />
       </Suspense>
-      <Toaster position="bottom-right" toastOptions={{ unstyled: true, className: 'toast' }} />
+      <SaidCorner />
     </PlacesProvider>
   );
 }

@@ -1,6 +1,6 @@
 import { useMemo, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { APPROVALS } from '../../../core/approvals/approvals';
 import { withDisplayDates } from '../../../core/calendar/displayDate';
 import type { ApprovalRow, SentAgain } from '../../../wire/approvals';

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { APPROVALS, APPROVAL_NAMES, APPROVERS, type ApprovalName, type Approver } from '../../../core/approvals/approvals';
 import type { ApprovalRulesInput } from '../../../wire/approvals';
 import { useApprovalRulesQuery, useSaveApprovalRulesMutation } from '../../ground/api/api';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import type { ApplicationView } from '../../../wire/billing';
 import { useBillAboveMutation } from '../../ground/api/api';
 import { useCurrency } from '../../ground/company';

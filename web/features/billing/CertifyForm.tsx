@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { at } from '../../../core/errors/known';
 import { displayExact } from '../../../core/money/display';

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { receiptJournal } from '../../../core/billing/receipt';
 import { retentionReleaseJournal } from '../../../core/billing/retentionRelease';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ApplicationView } from '../../../wire/billing';
 import { useUncertifyApplicationMutation } from '../../ground/api/api';

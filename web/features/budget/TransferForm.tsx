@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { useEstimateVersusActualQuery, useListsQuery, useTransferBudgetMutation } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';

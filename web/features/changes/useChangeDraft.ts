@@ -2,7 +2,7 @@ import { faultsUnder } from '../../kit/typed/codecs';
 import { isFilled } from '../../kit/grid/filledRow';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import type { ChangeView } from '../../../wire/changes';
 import type { Lists } from '../../../wire/company';
 import type { EstimateView } from '../../../wire/jobs';

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import type { ImportPreview } from '../../../wire/book';
 import { useImportBookMutation, usePreviewImportMutation } from '../../ground/api/api';
 import { useAttempt } from '../../ground/useAttempt';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { addDays, addMonths, lastDay } from '../../../core/calendar/plainDate';
 import type { Closing } from '../../../wire/ledger';

@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { useCompanyLogoQuery, useRemoveLogoMutation, useSaveLogoMutation } from '../../ground/api/api';
 import { useAttempt } from '../../ground/useAttempt';
 import { RemoveButton } from '../../kit/RemoveButton';

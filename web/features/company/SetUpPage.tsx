@@ -3,7 +3,7 @@ import { useAddCostCodesMutation, useListsQuery, useSessionQuery } from '../../g
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { Link } from 'react-router';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { faultOf, type ShownFault } from '../../ground/faults';

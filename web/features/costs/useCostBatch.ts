@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import type { Lists } from '../../../wire/company';
 import type { CostPreview } from '../../../wire/costs';
 import { usePostCostsMutation, usePreviewCostsMutation } from '../../ground/api/api';

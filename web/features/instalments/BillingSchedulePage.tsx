@@ -2,7 +2,7 @@ import { at } from '../../../core/errors/known';
 import { useBillingScheduleQuery, useSaveBillingScheduleMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { Instalment } from '../../../core/instalments/instalment';
 import type { BillingScheduleView } from '../../../wire/instalments';

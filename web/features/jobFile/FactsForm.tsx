@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { describeRetention } from '../../../core/billing/describeRetention';
 import { DAY_FACTS, TEXT_FACTS, type DayFact, type TextFact } from '../../../core/jobs/jobFacts';
 import { REVENUE_METHODS } from '../../../core/progress/workInProgress';

@@ -3,7 +3,7 @@ import { useAttachFileMutation, useShowOnSiteMutation } from '../../ground/api/a
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import type { AttachedFile } from '../../../wire/jobFile';
 import { faultOf } from '../../ground/faults';
 import { useMay } from '../../ground/person';

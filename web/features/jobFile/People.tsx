@@ -2,7 +2,7 @@ import { isFilled } from '../../kit/grid/filledRow';
 import { stableText } from '../../../core/lists/stableText';
 import { useSavePeopleMutation } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import type { Person } from '../../../wire/jobFile';
 import { faultOf } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';

@@ -12,7 +12,7 @@ import { Pop } from '../../kit/Pop';
 import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { isEnded, movesOn } from '../../../core/jobs/jobStatus';
 import type { JobView } from '../../../wire/jobs';

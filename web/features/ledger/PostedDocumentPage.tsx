@@ -2,7 +2,7 @@ import { displayMoment } from '../../kit/displayMoment';
 import { usePostingQuery, useReversePostingMutation } from '../../ground/api/api';
 import { Fragment, useMemo, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { PostingView } from '../../../wire/ledger';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { MASTERS, type MasterField, type MasterKind } from '../../../core/masters/masters';
 import type { MasterInput, MasterRow } from '../../../wire/masters';
 import { useAddMasterMutation, useDeleteMasterMutation, useSaveMasterMutation } from '../../ground/api/api';

@@ -1,7 +1,7 @@
 import { present } from '../../../core/errors/known';
 import { useMovePricesMutation, usePreviewPriceMoveMutation, useSessionQuery } from '../../ground/api/api';
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import { formatPercentShortest, parseMarkup } from '../../../core/money/rate';
 import { MINUS } from '../../../core/money/display';

@@ -12,7 +12,7 @@ import {
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useMemo, useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { PriceBookView } from '../../../wire/prices';
 import type { Lists } from '../../../wire/company';

@@ -1,7 +1,7 @@
 import { SureButton } from '../../kit/SureButton';
 import { useRemoveTermsMutation, useSaveTermsMutation, useTermsQuery } from '../../ground/api/api';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { faultOf } from '../../ground/faults';
 import { Field } from '../../kit/Field';
 import { Refused, Waiting } from '../../kit/States';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import type { SessionRow } from '../../../wire/users';
 import { useChangePasswordMutation, useEndSessionMutation, useSessionsQuery } from '../../ground/api/api';
 import { faultOf } from '../../ground/faults';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { useBeginSecondFactorMutation, useConfirmSecondFactorMutation, useEndSecondFactorMutation } from '../../ground/api/api';
 import { faultOf } from '../../ground/faults';
 import { secret } from '../../ground/password';

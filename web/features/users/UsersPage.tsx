@@ -23,7 +23,7 @@ import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import { programOf } from './programOf';
 import { oneOf, words, yes } from '../../kit/typed/codecs';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 
 /** Who may sign in, and as what; the one that is chosen stands beside, to be changed or closed. */
 export function UsersPage() {

@@ -2,7 +2,7 @@ import { TIME_LIFE } from '../../../core/labour/timeLife';
 import { movesFrom } from '../../../core/life/life';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { firstDay } from '../../../core/calendar/plainDate';
 import { grouped } from '../../../core/lists/grouped';
 import type { TimeLineInput, TimeLists, TimePreview, WeekSheetView } from '../../../wire/weekSheets';

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { TIME_LIFE } from '../../../core/labour/timeLife';
 import { movesFrom } from '../../../core/life/life';
 import { displayQuantity } from '../../../core/money/display';

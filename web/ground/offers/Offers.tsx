@@ -4,7 +4,7 @@ import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useReplyToQuestionMutation, useSendChangeMutation, useSendQuotationMutation } from '../api/api';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { OfferView, SendInput } from '../../../wire/quotations';
 import { DayInput } from '../../kit/form/DayInput';

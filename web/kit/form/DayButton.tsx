@@ -1,7 +1,7 @@
 import { CalendarDays } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { lazy, Suspense, useRef, useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { OnPress } from '../OnPress';
 import { readDate } from '../typed/readDate';
 
 // The calendar is fetched when it is first opened: typing stays the fast way.
@@ -35,38 +35,37 @@ export function DayButton({ text, month, onDay, onChoosing }: DayButtonProps) {
     onChoosing?.(false);
   };
   return (
-    <Popover.Root open={open} onOpenChange={change}>
-      <Popover.Trigger
-        ref={button}
-        className="day-button"
-        tabIndex={-1}
-        aria-label="Calendar"
-        // The field keeps the focus until the calendar takes it.
-        onPointerDown={(event) => event.preventDefault()}
-      >
-        <CalendarDays size={15} aria-hidden="true" />
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          collisionPadding={8}
-          className="pop p-3"
-          onCloseAutoFocus={leave}
-          onInteractOutside={() => (pressedOutside.current = true)}
+    <OnPress
+      open={open}
+      onOpen={change}
+      trigger={
+        <button
+          type="button"
+          ref={button}
+          className="day-button"
+          tabIndex={-1}
+          aria-label="Calendar"
+          // The field keeps the focus until the calendar takes it.
+          onPointerDown={(event) => event.preventDefault()}
         >
-          <Suspense fallback={<p className="note m-0">Reading …</p>}>
-            <Calendar
-              day={readDate(text, month)}
-              month={month}
-              onDay={(picked) => {
-                onDay(displayDate(picked));
-                setOpen(false);
-              }}
-            />
-          </Suspense>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          <CalendarDays size={15} aria-hidden="true" />
+        </button>
+      }
+      content={{
+        ...{ align: 'end', sideOffset: 4, collisionPadding: 8, className: 'pop p-3', onCloseAutoFocus: leave },
+        onInteractOutside: () => (pressedOutside.current = true),
+      }}
+    >
+      <Suspense fallback={<p className="note m-0">Reading …</p>}>
+        <Calendar
+          day={readDate(text, month)}
+          month={month}
+          onDay={(picked) => {
+            onDay(displayDate(picked));
+            setOpen(false);
+          }}
+        />
+      </Suspense>
+    </OnPress>
   );
 }

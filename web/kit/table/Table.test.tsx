@@ -1,6 +1,6 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, jest, test } from '@jest/globals';
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, within, waitFor } from '@testing-library/react';
 import { displayExact } from '../../../core/money/display';
 import { compareValues } from './compareValues';
 import { asText, summaryOf } from './selection';
@@ -116,7 +116,7 @@ test('groups fold under their sums, in the order they were given, however the ro
   expect(lines()).toHaveLength(5);
 });
 
-test('of many rows those in view are asked for, and one that is not here yet is a line of its own', () => {
+test('of many rows those in view are asked for, and one that is not here yet is a line of its own', async () => {
   const onView = jest.fn();
   render(
     <Table
@@ -129,7 +129,7 @@ test('of many rows those in view are asked for, and one that is not here yet is 
       order={{ key: 'amount', descending: true, onOrder: jest.fn() }}
     />,
   );
-  expect(onView).toHaveBeenCalledWith(0, expect.any(Number));
+  await waitFor(() => expect(onView).toHaveBeenCalledWith(0, expect.any(Number)));
   expect(screen.getByRole('table').getAttribute('aria-rowcount')).toBe('5000');
   const cells = screen.getAllByRole('cell').map((it) => it.textContent);
   // As they were given: the order is somebody else's.

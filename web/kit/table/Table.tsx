@@ -1,7 +1,7 @@
-import { useRef, type KeyboardEvent } from 'react';
+import { lazy, Suspense, useRef, type KeyboardEvent } from 'react';
 import { FindBox } from './FindBox';
+import type { ManyRowsBody } from './ManyRowsBody';
 import { InTable } from './InTable';
-import { ManyRowsBody } from './ManyRowsBody';
 import { asText, summaryOf, type SelectedCell } from './selection';
 import { TableBody } from './TableBody';
 import { TableFootRow } from './TableFootRow';
@@ -10,6 +10,9 @@ import type { TableColumn, TableProps } from './tableTypes';
 import { useFound } from './useFound';
 import { useRoomBelow } from './useRoomBelow';
 import { useTableModel, type TableModel } from './useTableModel';
+
+/** What holds only the rows in view comes with the first list that is too long. */
+const ManyRows = lazy(async () => ({ default: (await import('./ManyRowsBody')).ManyRowsBody })) as unknown as typeof ManyRowsBody;
 
 /**
  * The table of every list: sorted by its heads, searched where it is long, its head and foot in sight, cells selected by dragging or by Shift and arrows,
@@ -37,7 +40,13 @@ export function Table<Row extends object>(given: TableProps<Row>) {
     >
       <TableHead model={model} columns={columns} order={props.order} />
       <InTable value={true}>
-        {many ? <ManyRowsBody {...props} model={model} many={many} box={box} /> : <TableBody {...props} model={model} />}
+        {many ? (
+          <Suspense fallback={<tbody />}>
+            <ManyRows {...props} model={model} many={many} box={box} />
+          </Suspense>
+        ) : (
+          <TableBody {...props} model={model} />
+        )}
       </InTable>
       <TableFootRow model={model} columns={columns} foot={props.foot} summary={summary} />
     </table>

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../../kit/toast';
 import { displayDate } from '../../../../core/calendar/displayDate';
 import { MOST_CORRECTED, type CorrectionInput, type CorrectionPreview } from '../../../../wire/corrections';
 import type { CostRow } from '../../../../wire/costs';

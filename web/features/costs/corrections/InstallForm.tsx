@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../../kit/toast';
 import { displayDate } from '../../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../../core/money/display';
 import type { UninstalledRow } from '../../../../wire/corrections';

@@ -1,9 +1,9 @@
-import * as v from 'valibot';
+import { isCrewName } from '../../../../core/daySheets/crewName';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { EMPTY_DAY } from '../../../../core/daySheets/daySheet';
 import { isEnteredDate } from '../../../../core/calendar/plainDate';
-import { crewName, type PhonePack } from '../../../../wire/daySheets';
+import type { PhonePack } from '../../../../wire/daySheets';
 import { dayAddress } from './DaysPage';
 import { dayHere } from './dayHere';
 import { isSame, usePhone } from './Phone';
@@ -35,9 +35,8 @@ function NewDay({ pack }: { pack: PhonePack }) {
   const navigate = useNavigate();
   const open = async (job: PhonePack['jobs'][number]) => {
     if (!isEnteredDate(dated)) return setFault('Choose the day first');
-    const named = v.safeParse(crewName, crew);
-    if (!named.success) return setFault('Name the crew first, such as its leader');
-    const key = { owner, job: job.number, dated, crew: named.output };
+    if (!isCrewName(crew)) return setFault('Name the crew first, such as its leader');
+    const key = { owner, job: job.number, dated, crew: crew.trim() };
     if (!sheets.some((it) => isSame(it, key)))
       await save({
         ...{ ...key, jobName: job.name, day: EMPTY_DAY, base: null, seen: '', toSend: false },

@@ -1,5 +1,5 @@
 import { useNavigate, useParams } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../../kit/toast';
 import type { AwardGrouping } from '../../../../core/estimates/award';
 import type { EstimateView } from '../../../../wire/estimates';
 import type { QuotationSummary } from '../../../../wire/quotations';

@@ -9,7 +9,7 @@ import {
 import { Pop } from '../../../kit/Pop';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../../kit/toast';
 import { displayDate } from '../../../../core/calendar/displayDate';
 import type { EstimateView, Repricing } from '../../../../wire/estimates';
 import { useAsOf, useKeepMonth } from '../../../ground/asOf';

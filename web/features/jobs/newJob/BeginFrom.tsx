@@ -8,7 +8,7 @@ import {
 } from '../../../ground/api/api';
 import { Pop } from '../../../kit/Pop';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../../kit/toast';
 import type { Lists } from '../../../../wire/company';
 import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';

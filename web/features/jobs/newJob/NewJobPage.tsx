@@ -9,7 +9,7 @@ import {
 } from '../../../ground/api/api';
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../../kit/toast';
 import { nextJobNumber } from '../../../../core/jobs/jobNumber';
 import { formatPercentShortest } from '../../../../core/money/rate';
 import type { Lists } from '../../../../wire/company';
