@@ -2,16 +2,21 @@ import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['dist/**', 'data/**', 'node_modules/**', 'coverage/**', 'test-results/**', 'playwright-report/**'] },
+  { ignores: ['dist/**', 'data/**', 'node_modules/**', 'coverage/**', 'test-results/**', 'playwright-report/**', '.shots/**'] },
   ...tseslint.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
-      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-non-null-assertion': 'error',
       'no-restricted-syntax': [
         'error',
         { selector: 'ExportAllDeclaration', message: 'Name what is exported.' },
@@ -24,6 +29,10 @@ export default tseslint.config(
       'max-lines': ['warn', { max: 320, skipBlankLines: true }],
     },
   },
-  { files: ['**/*.test.ts', '**/test/*.ts', 'e2e/**'], rules: { 'max-lines': 'off' } },
+  {
+    // A test says of what it made itself that it is there.
+    files: ['**/*.test.ts', '**/*.test.tsx', '**/test/**', 'e2e/**'],
+    rules: { 'max-lines': 'off', '@typescript-eslint/no-non-null-assertion': 'off' },
+  },
   { files: ['*.config.ts', '*.config.js'], rules: { 'no-restricted-syntax': 'off' } },
 );

@@ -64,7 +64,7 @@ export async function benchGrid(print: Print): Promise<void> {
   const rows = Array.from({ length: PEOPLE }, (_, i) => ({ employee: `E${i}`, job: 'J1', costCode: '100', ...days }));
   await page.goto(`/costs/time/new?on=${WEEK}`);
   await page.evaluate(
-    ([key, kept]) => localStorage.setItem(key!, kept!),
+    ([key, kept]) => localStorage.setItem(key ?? '', kept ?? ''),
     [`ledrin.week-sheet.new ${WEEK}`, JSON.stringify({ seen: '', rows })],
   );
   await page.reload();

@@ -79,7 +79,7 @@ export async function makeBook(folder: string): Promise<void> {
         job(i),
         section(l),
         code(l % 20),
-        COST_TYPES[l % 5]!,
+        costType(l),
         '',
         '',
         '',
@@ -102,7 +102,7 @@ export async function makeBook(folder: string): Promise<void> {
         '1',
         section(c + 1),
         code(c + 1),
-        COST_TYPES[(c + 1) % 5]!,
+        costType(c + 1),
         '',
         '',
         '',
@@ -150,7 +150,7 @@ export async function makeBook(folder: string): Promise<void> {
         lastDay(addMonths(FIRST_MONTH, 20)),
         section(f),
         code(f),
-        COST_TYPES[f % 5]!,
+        costType(f),
         'percent',
         '80',
         '',
@@ -164,6 +164,7 @@ export async function makeBook(folder: string): Promise<void> {
 const range = (count: number) => Array.from({ length: count }, (_, i) => i);
 const job = (i: number) => `J${String(i + 1).padStart(4, '0')}`;
 const code = (i: number) => String(1000 + i * 10);
+const costType = (n: number) => COST_TYPES[n % COST_TYPES.length] ?? 'other';
 const section = (line: number) => (line < 20 ? 'North' : 'South');
 
 async function write(folder: string, file: string, rows: readonly (readonly string[])[]): Promise<void> {
@@ -184,7 +185,7 @@ async function writeCosts(folder: string): Promise<void> {
     const month = addMonths(FIRST_MONTH, Math.floor((n / COST_ROWS) * 977) % MONTHS);
     const day = String(1 + (n % 28)).padStart(2, '0');
     const committed = line >= 1 && line <= 3 && n % 3 === 0 ? `PO${i}-${line - 1},1` : ',';
-    const text = `${month}-${day},${job(i)},${section(line)},${code(line % 20)},${COST_TYPES[line % 5]!},R${n},V${n % 20},Bench entry ${n},,${line % 5 === 0 ? 4 : ''},${500 + (n % 997)}.${10 + (n % 90)},${committed}`;
+    const text = `${month}-${day},${job(i)},${section(line)},${code(line % 20)},${costType(line)},R${n},V${n % 20},Bench entry ${n},,${line % 5 === 0 ? 4 : ''},${500 + (n % 997)}.${10 + (n % 90)},${committed}`;
     // Rows give the first thirteen columns; what the format has beyond them is left empty.
     if (!out.write(`${text}${','.repeat(header.length - 13)}\n`)) await once(out, 'drain');
   }

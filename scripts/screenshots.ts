@@ -29,7 +29,7 @@ async function paste(page: Page, cell: string, text: string): Promise<void> {
   await page.evaluate((block) => {
     const clipboardData = new DataTransfer();
     clipboardData.setData('text/plain', block);
-    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+    document.activeElement?.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
   }, text);
 }
 

@@ -10,12 +10,12 @@ export function Waiting({ what }: { what: string }) {
 }
 
 /** A request that was refused: what is wrong, and a way to try again. */
-export function Refused({ message, onRetry }: { message: string; onRetry?: () => void }) {
+export function Refused({ message, onRetry }: { message: string; onRetry?: () => unknown }) {
   return (
     <div role="alert" className="my-3 flex items-center gap-3 border-l-4 px-3 py-2 border-[var(--loss)] bg-[var(--loss-soft)]">
       <span>{message}</span>
       {onRetry && (
-        <button type="button" className="button" onClick={onRetry}>
+        <button type="button" className="button" onClick={() => void onRetry()}>
           Try again
         </button>
       )}

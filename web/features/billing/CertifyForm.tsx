@@ -102,7 +102,7 @@ function usePreview(
   const asked = JSON.stringify({ ...application, body });
   useEffect(() => {
     let current = true;
-    const timer = setTimeout(async () => {
+    const look = async () => {
       const args = JSON.parse(asked) as Parameters<typeof ask>[0];
       // What it is refused for is said when it is certified.
       const shown = args.body
@@ -111,7 +111,8 @@ function usePreview(
             .catch(() => null)
         : null;
       if (current) onPreview(shown);
-    }, PAUSE);
+    };
+    const timer = setTimeout(() => void look(), PAUSE);
     return () => {
       current = false;
       clearTimeout(timer);

@@ -78,7 +78,7 @@ export function JobStatus({ job }: { job: JobView }) {
       }}
     >
       {next.length > 0 && (
-        <form onSubmit={submit} className="flex flex-col gap-3">
+        <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
           <Field label="Move the job on to">
             <Choice value={status} options={next} onChange={setStatus} />
           </Field>

@@ -122,7 +122,7 @@ function Facts({ posting: it }: { posting: PostingView }) {
   return (
     <dl className="m-0 mb-4 grid grid-cols-[110px_1fr] gap-x-4 gap-y-1">
       {facts
-        .filter(([, value]) => value)
+        .filter(([, value]) => Boolean(value))
         .map(([name, value]) => (
           <div key={name} className="contents">
             <dt className="note">{name}</dt>

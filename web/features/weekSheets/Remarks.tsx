@@ -19,7 +19,7 @@ export function Remarks({ lines }: { lines: readonly TimeLineInput[] }) {
   const asked = JSON.stringify(lines);
   useEffect(() => {
     let current = true;
-    const timer = setTimeout(async () => {
+    const look = async () => {
       const of = JSON.parse(asked) as TimeLineInput[];
       // What cannot be asked now is said when it is posted.
       const found =
@@ -29,7 +29,8 @@ export function Remarks({ lines }: { lines: readonly TimeLineInput[] }) {
               .unwrap()
               .catch(() => []);
       if (current) setRemarks(found);
-    }, PAUSE);
+    };
+    const timer = setTimeout(() => void look(), PAUSE);
     return () => {
       current = false;
       clearTimeout(timer);

@@ -21,7 +21,7 @@ export function NewCodes({ codes }: { codes: readonly string[] }) {
     }
   };
   return (
-    <form className="sheet mt-3 flex flex-wrap items-end gap-3 px-3 py-2" onSubmit={add}>
+    <form className="sheet mt-3 flex flex-wrap items-end gap-3 px-3 py-2" onSubmit={(event) => void add(event)}>
       <b className="self-center">New cost codes</b>
       {codes.slice(0, 40).map((code) => (
         <Field key={code} label={`Description of ${code}`}>

@@ -27,9 +27,10 @@ export function ChoiceList<V extends string>({
 }: ListProps<V>) {
   const [open, setOpen] = useState(pressed);
   const trigger = useRef<HTMLButtonElement>(null);
+  /** Of the moment it takes the button's place alone. */
+  const takesFocus = useRef(focused && !pressed);
   useEffect(() => {
-    if (focused && !pressed) trigger.current?.focus();
-    // Of the moment it takes the button's place alone.
+    if (takesFocus.current) trigger.current?.focus();
   }, []);
   return (
     <Select.Root

@@ -66,8 +66,11 @@ export function PhoneOf({ owner, children }: { owner: string; children: ReactNod
     const hidden = () => document.visibilityState === 'visible' && again();
     window.addEventListener('online', again);
     document.addEventListener('visibilitychange', hidden);
+    const retry = async () => {
+      if (lost.current || (await isWaiting(phoneStore, owner))) void again();
+    };
     // A phone is not always told that it has a line again.
-    const timer = setInterval(async () => (lost.current || (await isWaiting(phoneStore, owner))) && again(), AGAIN_AFTER);
+    const timer = setInterval(() => void retry(), AGAIN_AFTER);
     return () => {
       window.removeEventListener('online', again);
       document.removeEventListener('visibilitychange', hidden);

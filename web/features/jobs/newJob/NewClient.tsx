@@ -44,7 +44,7 @@ export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
   );
   return (
     <Pop button="New client" align="end" className="w-[300px] p-4" open={open} onOpen={setOpen}>
-      <form className="flex flex-col gap-3" onSubmit={save}>
+      <form className="flex flex-col gap-3" onSubmit={(event) => void save(event)}>
         {input('code', 'Short code', 'code')}
         {input('name', 'Client name', 'name')}
         {input('terms', 'Terms, days (else on each job)', 'termsDays')}
