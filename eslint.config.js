@@ -21,6 +21,10 @@ export default tseslint.config(
         'error',
         { selector: 'ExportAllDeclaration', message: 'Name what is exported.' },
         {
+          selector: 'ObjectExpression > SpreadElement > ObjectExpression',
+          message: 'Write the properties themselves; an object laid into another only saves lines.',
+        },
+        {
           selector: 'ExportDefaultDeclaration',
           message: 'Use a named export; a tool that demands a default has its own exception below.',
         },

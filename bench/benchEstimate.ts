@@ -10,44 +10,40 @@ export const ESTIMATE_LINES = 5000;
 function largeEstimate(): { form: EstimateForm; prices: ReadonlyMap<string, readonly UnitShare[]> } {
   const types = ['labour', 'material', 'subcontract', 'equipment', 'other', 'material'] as const;
   const items = types.map((costType, i) => ({
-    ...{
-      code: `I${i}`,
-      description: '',
-      unit: '',
-      costType,
-      costCode: String(100 + i),
-      unitCost: 12_345 + i,
-      markup: i === 5 ? 100_000 : null,
-    },
+    code: `I${i}`,
+    description: '',
+    unit: '',
+    costType,
+    costCode: String(100 + i),
+    unitCost: 12_345 + i,
+    markup: i === 5 ? 100_000 : null,
   }));
   const buildUps = Array.from({ length: 40 }, (_, i) => ({
-    ...{ code: `B${i}`, description: '', unit: 'm2' },
+    code: `B${i}`,
+    description: '',
+    unit: 'm2',
     components: items.map((it) => ({ item: it.code, buildUp: '', quantity: 10_000 + i, waste: 50_000 })),
   }));
   const book = new PriceBook(items, buildUps);
   const lines = Array.from({ length: ESTIMATE_LINES }, (_, i): EstimateLine => ({
-    ...{
-      line: String(i + 1),
-      section: `S${i % 20}`,
-      description: `Line ${i + 1}`,
-      quantity: 123_456 + i,
-      unit: 'm2',
-      markup: null,
-    },
+    line: String(i + 1),
+    section: `S${i % 20}`,
+    description: `Line ${i + 1}`,
+    quantity: 123_456 + i,
+    unit: 'm2',
+    markup: null,
     buildUp: i % 3 === 2 ? '' : `B${i % 40}`,
     parts:
       i % 3 === 2
         ? [
             {
-              ...{
-                item: '',
-                description: '',
-                costCode: '100',
-                costType: 'labour',
-                basis: 'per-unit',
-                quantity: 5_000,
-                unit: 'h',
-              },
+              item: '',
+              description: '',
+              costCode: '100',
+              costType: 'labour',
+              basis: 'per-unit',
+              quantity: 5_000,
+              unit: 'h',
               unitCost: 345_000,
               markup: null,
             },

@@ -145,16 +145,7 @@ export async function makeBook(folder: string): Promise<void> {
     folder,
     'forecasts',
     range(JOBS).flatMap((i) =>
-      range(4).map((f) => [
-        job(i),
-        lastDay(addMonths(FIRST_MONTH, 20)),
-        section(f),
-        code(f),
-        costType(f),
-        'percent',
-        '80',
-        '',
-      ]),
+      range(4).map((f) => [job(i), lastDay(addMonths(FIRST_MONTH, 20)), section(f), code(f), costType(f), 'percent', '80', '']),
     ),
   );
   await writeCosts(folder);

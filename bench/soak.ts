@@ -92,21 +92,17 @@ async function ask(path: string, body?: unknown): Promise<Response | null> {
 let reference = 0;
 function batch(lines: number): { lines: unknown[]; asOf: string } {
   const line = () => ({
-    ...{
-      dated: '2031-04-20',
-      job: ['2104', '2105', '2108', '2110'][reference % 4],
-      section: '',
-      costCode: '0310',
-      costType: 'material',
-    },
-    ...{
-      party: 'SOAK',
-      reference: `S-${reference++}`,
-      hours: null,
-      amount: 100 + (reference % 900),
-      description: '',
-      commitment: '',
-    },
+    dated: '2031-04-20',
+    job: ['2104', '2105', '2108', '2110'][reference % 4],
+    section: '',
+    costCode: '0310',
+    costType: 'material',
+    party: 'SOAK',
+    reference: `S-${reference++}`,
+    hours: null,
+    amount: 100 + (reference % 900),
+    description: '',
+    commitment: '',
     uninstalled: false,
   });
   return { lines: Array.from({ length: lines }, line), asOf: '2031-04-30' };

@@ -120,7 +120,9 @@ describe('export', () => {
   test('writes a book that imports into an empty database and gives the same reports', () => {
     const folder = join(temporaryFolder(), 'out');
     expect(ledrin('export', folder, '--db', file)).toEqual({
-      ...{ status: 0, out: '', err: ['Not in the book: the record of who did what (1)'] },
+      status: 0,
+      out: '',
+      err: ['Not in the book: the record of who did what (1)'],
     });
     expect(Object.keys(folderText(folder))).toContain('application_lines.csv');
     const second = join(temporaryFolder(), 'second.sqlite');

@@ -3,8 +3,13 @@ import type { ClientDocument } from '../core/offers/clientDocument';
 
 const whole = v.pipe(v.number(), v.safeInteger());
 const line = v.strictObject({
-  ...{ line: v.string(), section: v.string(), description: v.string(), quantity: v.nullable(whole), unit: v.string() },
-  ...{ unitPrice: v.nullable(whole), amount: v.nullable(whole) },
+  line: v.string(),
+  section: v.string(),
+  description: v.string(),
+  quantity: v.nullable(whole),
+  unit: v.string(),
+  unitPrice: v.nullable(whole),
+  amount: v.nullable(whole),
 });
 
 /** A document for a client, as it is saved when it goes out and as a book brings it. */
@@ -14,7 +19,9 @@ export const clientDocument: v.GenericSchema<unknown, ClientDocument> = v.strict
   reference: v.string(),
   dated: v.string(),
   company: v.strictObject({
-    ...{ name: v.string(), address: v.string(), lines: v.optional(v.array(v.string())) },
+    name: v.string(),
+    address: v.string(),
+    lines: v.optional(v.array(v.string())),
     logo: v.optional(v.pipe(v.string(), v.regex(/^data:image\/(png|svg\+xml);base64,[A-Za-z0-9+/=]+$/))),
   }),
   client: v.strictObject({ name: v.string(), contact: v.string() }),

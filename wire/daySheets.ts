@@ -36,9 +36,15 @@ export const daySheetInput = v.strictObject({
   notes: text(8000),
   hours: rows(
     v.strictObject({
-      ...{ employee: filled(40), section: text(80), costCode: filled(40), workKind: code },
+      employee: filled(40),
+      section: text(80),
+      costCode: filled(40),
+      workKind: code,
       pay: v.nullable(v.picklist(PAY_CLASSES, `expected one of ${PAY_CLASSES.join(', ')}`)),
-      ...{ hours, description: text(400), charged, signature: number },
+      hours,
+      description: text(400),
+      charged,
+      signature: number,
     }),
     'rows of hours',
   ),
@@ -50,7 +56,12 @@ export const daySheetInput = v.strictObject({
   subcontractors: rows(v.strictObject({ name: filled(), headcount: number, description: text(400) }), 'subcontractors'),
   deliveries: rows(
     v.strictObject({
-      ...{ name: filled(), reference: text(80), description: text(400), photo, charged, signature: number },
+      name: filled(),
+      reference: text(80),
+      description: text(400),
+      photo,
+      charged,
+      signature: number,
     }),
     'deliveries',
   ),
@@ -61,7 +72,10 @@ export const daySheetInput = v.strictObject({
   signatures: rows(
     v.strictObject({
       number: v.pipe(number, v.minValue(1, 'expected 1 or more')),
-      ...{ name: filled(), office: text(), signedOn: plainDate, strokes },
+      name: filled(),
+      office: text(),
+      signedOn: plainDate,
+      strokes,
     }),
     'signatures',
   ),

@@ -10,7 +10,9 @@ export const forecastInput = v.strictObject({
   on: plainDate,
   lines: list(
     v.strictObject({
-      ...{ section: text(80), costCode: filled(40), costType },
+      section: text(80),
+      costCode: filled(40),
+      costType,
       method: v.picklist(FORECAST_METHODS, `expected one of ${FORECAST_METHODS.join(', ')}`),
       /** As its method has it; core says what it may be. */
       value: v.pipe(v.number('expected a number'), v.safeInteger('expected a whole number')),

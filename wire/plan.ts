@@ -7,9 +7,12 @@ export const planInput = v.strictObject({
   seen,
   sections: list(
     v.strictObject({
-      ...{ name: filled(80), startsOn: optionalDate, finishesOn: optionalDate },
+      name: filled(80),
+      startsOn: optionalDate,
+      finishesOn: optionalDate,
       /** The days it really began and was finished. */
-      ...{ startedOn: optionalDate, finishedOn: optionalDate },
+      startedOn: optionalDate,
+      finishedOn: optionalDate,
     }),
     500,
     'sections',

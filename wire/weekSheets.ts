@@ -10,10 +10,19 @@ import { command, dated, preview, query } from './call';
 
 const code = text(40);
 const timeLine = v.strictObject({
-  ...{ employee: filled(40), dated: plainDate, job: code, section: text(80), costCode: code, workKind: code, wageClass: code },
+  employee: filled(40),
+  dated: plainDate,
+  job: code,
+  section: text(80),
+  costCode: code,
+  workKind: code,
+  wageClass: code,
   /** Null: split by the overtime rule. */
   pay: v.nullable(v.picklist(PAY_CLASSES, `expected one of ${PAY_CLASSES.join(', ')}`)),
-  ...{ hours: quantity, units: v.nullable(quantity), description: text(400), clock: text(20) },
+  hours: quantity,
+  units: v.nullable(quantity),
+  description: text(400),
+  clock: text(20),
 });
 export type TimeLineInput = v.InferOutput<typeof timeLine>;
 

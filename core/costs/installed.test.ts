@@ -4,19 +4,19 @@ import { installedPart, leftUninstalled, uninstalledOn, type Delivered } from '.
 import { replaced, reversed, type PostedCost } from './reversal';
 
 const delivery = (more: Partial<Delivered> = {}): Delivered => ({
-  ...{
-    name: 'DN-1 of job J1',
-    dated: '2031-03-10',
-    postedOn: '2031-03-10',
-    amount: 100_000,
-    quantity: 300_000,
-    uninstalled: true,
-    installations: [],
-  },
+  name: 'DN-1 of job J1',
+  dated: '2031-03-10',
+  postedOn: '2031-03-10',
+  amount: 100_000,
+  quantity: 300_000,
+  uninstalled: true,
+  installations: [],
   ...more,
 });
 const asked = (more: { amount?: number; quantity?: number } = {}) => ({
-  ...{ on: '2031-03-20', amount: null, quantity: null },
+  on: '2031-03-20',
+  amount: null,
+  quantity: null,
   ...more,
 });
 
@@ -61,8 +61,12 @@ test('a reversal takes off, on every day from its own on, just what the entry co
   const day = fc.integer({ min: 10, max: 28 }).map((n) => `2031-03-${n}`);
   const part = fc.record({ installedOn: day, amount: fc.integer({ min: -500, max: 500 }), quantity: fc.constant(null) });
   const posted = fc.record({
-    ...{ dated: fc.constant('2031-03-10'), postedOn: fc.constant('2031-03-10'), amount: fc.integer({ min: -900, max: 900 }) },
-    ...{ quantity: fc.constant(null), hours: fc.constant(null), uninstalled: fc.boolean() },
+    dated: fc.constant('2031-03-10'),
+    postedOn: fc.constant('2031-03-10'),
+    amount: fc.integer({ min: -900, max: 900 }),
+    quantity: fc.constant(null),
+    hours: fc.constant(null),
+    uninstalled: fc.boolean(),
     installations: fc.array(part, { maxLength: 4 }),
   });
   fc.assert(

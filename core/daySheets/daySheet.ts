@@ -113,8 +113,18 @@ export const DAY_TEXTS = ['weather', 'notes'] as const;
 export const CHARGEABLE = ['hours', 'equipment', 'deliveries'] as const satisfies readonly DayList[];
 
 export const EMPTY_DAY: DaySheet = {
-  ...{ weather: '', notes: '', hours: [], quantities: [], equipment: [], subcontractors: [], deliveries: [] },
-  ...{ visitors: [], incidents: [], instructions: [], photos: [], signatures: [] },
+  weather: '',
+  notes: '',
+  hours: [],
+  quantities: [],
+  equipment: [],
+  subcontractors: [],
+  deliveries: [],
+  visitors: [],
+  incidents: [],
+  instructions: [],
+  photos: [],
+  signatures: [],
 };
 
 /** Entries marked to be charged, of a signature or, for 0, those that nobody has signed yet. */
@@ -130,7 +140,9 @@ export function withSignature(day: DaySheet, signature: Omit<DaySignature, 'numb
     rows.map((it) => (it.charged && it.signature === 0 ? { ...it, signature: number } : it));
   return {
     ...day,
-    ...{ hours: under(day.hours), equipment: under(day.equipment), deliveries: under(day.deliveries) },
+    hours: under(day.hours),
+    equipment: under(day.equipment),
+    deliveries: under(day.deliveries),
     signatures: [...day.signatures, { ...signature, number }],
   };
 }

@@ -15,7 +15,10 @@ import { missingDays } from './missingDays';
 
 const task = { section: 'Roof', costCode: '100', workKind: '', pay: null, description: '', charged: false };
 const row = (employee: string, hours: number, more: Partial<DayHours> = {}): DayHours => ({
-  ...{ ...task, employee, hours: hours * 10_000, signature: 0 },
+  ...task,
+  employee,
+  hours: hours * 10_000,
+  signature: 0,
   ...more,
 });
 const day = (more: Partial<DaySheet>): DaySheet => ({ ...EMPTY_DAY, ...more });

@@ -8,8 +8,11 @@ export const LABOUR_FIGURES = {
   labourDone: { title: 'Work done, %', head: 'Done %', unit: 'percent', column: 'percent_done', key: 'percentDone' },
   labourToFinish: { title: 'Hours to finish', head: 'To finish', unit: 'hours', column: 'hours_to_finish', key: 'toFinish' },
   labourAtCompletion: {
-    ...{ title: 'Hours at completion', head: 'At completion', unit: 'hours' },
-    ...{ column: 'hours_at_completion', key: 'atCompletion' },
+    title: 'Hours at completion',
+    head: 'At completion',
+    unit: 'hours',
+    column: 'hours_at_completion',
+    key: 'atCompletion',
   },
   labourOver: { title: 'Hours over budget', head: 'Over', unit: 'hours', column: 'hours_over', key: 'over' },
 } as const satisfies Record<

@@ -6,11 +6,19 @@ import type { LineForecast } from './estimateAtCompletion';
 /** Hours in ten-thousandths. */
 const h = (hours: number) => hours * 10_000;
 const line = (more: Partial<LabourLine> = {}): LabourLine => ({
-  ...{ hoursBudgeted: h(100), hoursChangedSinceForecast: 0, hours: h(40), forecast: null },
+  hoursBudgeted: h(100),
+  hoursChangedSinceForecast: 0,
+  hours: h(40),
+  forecast: null,
   ...more,
 });
 const forecast = (method: LineForecast['method'], value: number, hoursThen: number): LineForecast => ({
-  ...{ method, value, asOf: '2031-03-31', costThen: 0, revisedThen: 0, hoursBudgetedThen: 0 },
+  method,
+  value,
+  asOf: '2031-03-31',
+  costThen: 0,
+  revisedThen: 0,
+  hoursBudgetedThen: 0,
   hoursThen: h(hoursThen),
 });
 const of = (more: Partial<LabourLine>, finished = false) => {

@@ -51,7 +51,10 @@ function doneOf(line: LabourLine, finished: boolean, atCompletion: Exact): Rate 
 }
 
 const progressOf = (budgeted: Hours, used: Hours, atCompletion: Exact, percentDone: Rate): LabourProgress => ({
-  ...{ budgeted, used, percentDone, percentUsed: share(used, exact(budgeted)) },
+  budgeted,
+  used,
+  percentDone,
+  percentUsed: share(used, exact(budgeted)),
   atCompletion: rounded(atCompletion),
   toFinish: rounded(plus(atCompletion, exact(-used))),
   over: rounded(plus(atCompletion, exact(-budgeted))),

@@ -10,7 +10,14 @@ import { scheduledToDate, valueInstalments as valueBy, type TakenLine } from './
 
 const NONE: StageDates = { startsOn: null, finishesOn: null, startedOn: null, finishedOn: null };
 const DRAFT: Instalment = {
-  ...{ name: 'x', stages: [], due: 'day', day: '2031-04-01', days: 0, from: 'job', rate: null, amount: 0 },
+  name: 'x',
+  stages: [],
+  due: 'day',
+  day: '2031-04-01',
+  days: 0,
+  from: 'job',
+  rate: null,
+  amount: 0,
 };
 const of = (more: Partial<Instalment>): Instalment => ({ ...DRAFT, ...more });
 /** Where nothing has fallen due. */
@@ -145,7 +152,9 @@ describe('what an instalment comes to', () => {
   const lines = fc.array(
     fc
       .record({
-        ...{ line: fc.constant('x'), section: fc.constantFrom('', 'A', 'B'), original: fc.nat(1e9) },
+        line: fc.constant('x'),
+        section: fc.constantFrom('', 'A', 'B'),
+        original: fc.nat(1e9),
         changes: fc.array(fc.record({ on: dayOf, amount: fc.nat(1e8) }), { maxLength: 2 }),
       })
       .map(({ original, ...it }): TakenLine => ({ ...it, scheduled: original + sum(it.changes.map((one) => one.amount)) })),
@@ -244,7 +253,11 @@ describe('the cash curve', () => {
       { day: '2031-01-15', parts: [30_000, 0] },
       { day: null, parts: [0, 10_000] },
     ],
-    ...{ lineRates: [null, 100_000], retention: RETENTION, contractSum: 100_000, termsDays: 30, retentionOn: null },
+    lineRates: [null, 100_000],
+    retention: RETENTION,
+    contractSum: 100_000,
+    termsDays: 30,
+    retentionOn: null,
     costs: [
       { month: '2031-01', amount: 20_000 },
       { month: '2031-02', amount: 15_000 },

@@ -45,8 +45,14 @@ export function atIntervals(days: readonly PlainDate[], amount: Cents): Instalme
     amount,
     days.map(() => 1n),
   ).map((part, i) => ({
-    ...{ name: `Instalment ${i + 1} of ${days.length}`, stages: [], due: 'day' as const, day: at(days, i), days: 0 },
-    ...{ from: 'job' as const, rate: null, amount: part },
+    name: `Instalment ${i + 1} of ${days.length}`,
+    stages: [],
+    due: 'day' as const,
+    day: at(days, i),
+    days: 0,
+    from: 'job' as const,
+    rate: null,
+    amount: part,
   }));
 }
 
@@ -85,8 +91,14 @@ export function byStages({ stages, atStart, bundle, days }: StagePattern): Insta
         ? []
         : [
             {
-              ...{ name: `${label}, ${due}`, stages: names, due, day: null, days },
-              ...{ from: 'stages' as const, rate, amount: null },
+              name: `${label}, ${due}`,
+              stages: names,
+              due,
+              day: null,
+              days,
+              from: 'stages' as const,
+              rate,
+              amount: null,
             },
           ];
     return [...one(share, 'start'), ...one(WHOLE - share, 'finish')];
@@ -108,6 +120,6 @@ export function byPayments(payments: readonly AgreedPayment[], stages: readonly 
     const named = stages.find((name) => name.toLowerCase() === it.stage.trim().toLowerCase());
     const day = { due: 'day' as const, stages: [], day: it.dueOn };
     const when = it.dueOn !== null || named === undefined ? day : { due: 'finish' as const, stages: [named], day: null };
-    return { ...{ name: it.name, ...when, days: 0 }, ...{ from: 'job' as const, rate: it.rate, amount: it.amount } };
+    return { name: it.name, ...when, days: 0, from: 'job' as const, rate: it.rate, amount: it.amount };
   });
 }

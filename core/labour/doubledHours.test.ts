@@ -2,7 +2,13 @@ import { expect, test } from '@jest/globals';
 import { doubledHours } from './doubledHours';
 
 const at = (employee: string, hours: number, more = {}) => ({
-  ...{ employee, dated: '2031-11-10', job: '101', section: 'Roof', costCode: '100', hours: hours * 10_000, ...more },
+  employee,
+  dated: '2031-11-10',
+  job: '101',
+  section: 'Roof',
+  costCode: '100',
+  hours: hours * 10_000,
+  ...more,
 });
 
 test('the same person, day and task on another sheet is told once a sheet; another task, day or person is not', () => {

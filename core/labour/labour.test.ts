@@ -10,11 +10,19 @@ import { priceTime, type LabourTerms, type TimeToPrice } from './priceTime';
 /** Hours in ten-thousandths; rates in ten-thousandths of a pound. */
 const h = (hours: number) => Math.round(hours * 10_000);
 const rule = (more: Partial<OvertimeRule> = {}): OvertimeRule => ({
-  ...{ from: '2031-01-01', dailyAfter: h(8), doubleAfter: null, weeklyAfter: null, weekStarts: 'monday' },
+  from: '2031-01-01',
+  dailyAfter: h(8),
+  doubleAfter: null,
+  weeklyAfter: null,
+  weekStarts: 'monday',
   ...more,
 });
 const open = (dated: string, hours: number, more: Partial<OpenTime> = {}): OpenTime => ({
-  ...{ dated, hours: h(hours), pay: null, hasUnits: false, reversesOn: null },
+  dated,
+  hours: h(hours),
+  pay: null,
+  hasUnits: false,
+  reversesOn: null,
   ...more,
 });
 const cut = (...args: Parameters<typeof splitTime>) =>
@@ -116,7 +124,11 @@ test('the parts of a line add up to it, whatever the rules; nothing given is cha
 
 const NOTHING: RateFor = { job: '', section: '', workKind: '', wageClass: '', employee: '' };
 const rate = (pounds: number, of: Partial<RateFor>, more: Partial<PayRate> = {}): PayRate => ({
-  ...{ ...NOTHING, ...of, from: '2031-01-01', rate: pounds * 10_000, atLeast: false },
+  ...NOTHING,
+  ...of,
+  from: '2031-01-01',
+  rate: pounds * 10_000,
+  atLeast: false,
   ...more,
 });
 const WORK: RateFor = { job: 'J1', section: 'East', workKind: 'welding', wageClass: 'fitter', employee: 'E1' };
@@ -183,13 +195,29 @@ describe('the rate of an hour', () => {
 });
 
 const burden = (more: Partial<Burden>): Burden => ({
-  ...{ burden: 'STATE', from: '2031-01-01', to: null, job: '', wageClass: '', percent: 0, perHour: 0, onPremium: false },
+  burden: 'STATE',
+  from: '2031-01-01',
+  to: null,
+  job: '',
+  wageClass: '',
+  percent: 0,
+  perHour: 0,
+  onPremium: false,
   ...more,
 });
 const TERMS: LabourTerms = { rates: [rate(22.5, { employee: 'E1' })], pieceRates: [], burdens: [] };
 const time = (more: Partial<TimeToPrice>): TimeToPrice => ({
-  ...{ employee: 'E1', dated: '2031-04-07', job: 'J1', section: '', costCode: '100', workKind: '', wageClass: '' },
-  ...{ employeeClass: 'fitter', pay: 'regular', hours: h(8), units: null },
+  employee: 'E1',
+  dated: '2031-04-07',
+  job: 'J1',
+  section: '',
+  costCode: '100',
+  workKind: '',
+  wageClass: '',
+  employeeClass: 'fitter',
+  pay: 'regular',
+  hours: h(8),
+  units: null,
   ...more,
 });
 const priced = (line: Partial<TimeToPrice>, terms: Partial<LabourTerms> = {}) => {

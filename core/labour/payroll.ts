@@ -45,7 +45,12 @@ function rowOf(of: readonly PaidTime[]): PayrollRow {
   const { employee, payCode, job, rate } = at(of, 0);
   const sum = (value: (it: PaidTime) => number) => of.reduce((total, it) => total + value(it), 0);
   return {
-    ...{ employee, payCode, job, rate, hours: sum((it) => it.hours), amount: sum((it) => it.payAmount) },
+    employee,
+    payCode,
+    job,
+    rate,
+    hours: sum((it) => it.hours),
+    amount: sum((it) => it.payAmount),
     units: sum((it) => it.pieces?.units ?? 0),
     topUp: sum((it) => (it.pieces ? it.payAmount - it.pieces.amount : 0)),
   };

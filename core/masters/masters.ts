@@ -3,11 +3,17 @@ import type { Fault } from '../errors/ledrinError';
 /** What others refer to by a code of its own, people by their name: edited, renamed, closed to new use, and merged into another of its kind. */
 export const MASTERS = {
   clients: {
-    ...{ one: 'client', title: 'Clients', coded: 'code', named: 'name' },
+    one: 'client',
+    title: 'Clients',
+    coded: 'code',
+    named: 'name',
     fields: ['contact', 'email', 'phone', 'address', 'termsDays'],
   },
   vendors: {
-    ...{ one: 'vendor', title: 'Vendors', coded: 'code', named: 'name' },
+    one: 'vendor',
+    title: 'Vendors',
+    coded: 'code',
+    named: 'name',
     fields: ['kind', 'contact', 'email', 'phone', 'address', 'termsDays'],
   },
   'cost-codes': { one: 'cost code', title: 'Cost codes', coded: 'code', named: 'description', fields: ['unit'] },

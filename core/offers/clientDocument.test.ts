@@ -4,22 +4,30 @@ import type { EstimateLine, PricedEstimate, PricedLine } from '../estimates/esti
 import { clientLines, paymentAmounts, PRESENTATIONS } from './clientDocument';
 
 const line = (number: string, section: string, quantity: number): EstimateLine => ({
-  ...{ line: number, section, description: `Line ${number}`, quantity, unit: 'm2', buildUp: '', markup: null, parts: [] },
+  line: number,
+  section,
+  description: `Line ${number}`,
+  quantity,
+  unit: 'm2',
+  buildUp: '',
+  markup: null,
+  parts: [],
 });
 const priced = (nets: readonly number[], price: number): PricedEstimate => ({
   lines: nets.map((net): PricedLine => ({ costs: [], cost: 0, hours: 0, markup: 0, net, markupFrom: 'type' })),
   totals: {
-    ...{ byType: { labour: 0, material: 0, subcontract: 0, equipment: 0, other: 0 }, cost: 0, hours: 0, markup: 0 },
-    ...{
-      net: nets.reduce((a, b) => a + b, 0),
-      overhead: 0,
-      profit: 0,
-      rounding: 0,
-      price,
-      profitAmount: 0,
-      marginRate: 0,
-      markupRate: 0,
-    },
+    byType: { labour: 0, material: 0, subcontract: 0, equipment: 0, other: 0 },
+    cost: 0,
+    hours: 0,
+    markup: 0,
+    net: nets.reduce((a, b) => a + b, 0),
+    overhead: 0,
+    profit: 0,
+    rounding: 0,
+    price,
+    profitAmount: 0,
+    marginRate: 0,
+    markupRate: 0,
   },
 });
 

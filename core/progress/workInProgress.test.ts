@@ -156,15 +156,16 @@ test('workings name the operands their figure comes from, and the sums among the
 
 test('percent complete is written with as many places as it takes to follow earned revenue to the penny', () => {
   const base = {
-    ...{
-      method: 'cost-to-cost' as const,
-      finished: false,
-      billed: 0,
-      labourHours: 0,
-      labourHoursAtCompletion: 0,
-      workAppliedFor: 0,
-    },
-    ...{ contractSum: 30_000, estimate: 30_000, cost: 10_000, uninstalled: 0 },
+    method: 'cost-to-cost' as const,
+    finished: false,
+    billed: 0,
+    labourHours: 0,
+    labourHoursAtCompletion: 0,
+    workAppliedFor: 0,
+    contractSum: 30_000,
+    estimate: 30_000,
+    cost: 10_000,
+    uninstalled: 0,
   };
   // A third of 300.00 is 100.00: 33.3 % of it would be 99.90, 33.33 % 99.99, 33.333 % 99.999, which is 100.00.
   expect(followedPercent(base)).toBe('33.333 %');

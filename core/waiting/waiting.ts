@@ -48,18 +48,22 @@ export const WAITING = {
     to: toChange,
   },
   send: {
-    ...{ who: 'quote', todo: ['draft quotation to send', 'draft quotations to send'] },
+    who: 'quote',
+    todo: ['draft quotation to send', 'draft quotations to send'],
     named: (it) => `Quotation ${it.document}`,
     to: (it) => inJob({ number: it.job }, 'quotation', it.document),
   },
   award: {
-    ...{ who: 'estimate', todo: ['accepted quotation to award', 'accepted quotations to award'] },
+    who: 'estimate',
+    todo: ['accepted quotation to award', 'accepted quotations to award'],
     named: (it) => `Quotation ${it.document}`,
     to: (it) => inJob({ number: it.job }, 'quotation', it.document),
   },
   returnedTime: {
-    ...{ who: 'enter-time', todo: ['returned week sheet to correct', 'returned week sheets to correct'] },
-    ...{ named: weekSheet, to: toWeekSheet },
+    who: 'enter-time',
+    todo: ['returned week sheet to correct', 'returned week sheets to correct'],
+    named: weekSheet,
+    to: toWeekSheet,
   },
   approveTime: {
     who: 'approve-time',
@@ -87,7 +91,8 @@ export const WAITING = {
     to: toApproval,
   },
   answer: {
-    ...{ who: 'quote', todo: ['question of a client to answer', 'questions of clients to answer'] },
+    who: 'quote',
+    todo: ['question of a client to answer', 'questions of clients to answer'],
     named: (it) => `Question about quotation ${it.document}`,
     to: (it) => inJob({ number: it.job }, 'quotation', it.document),
   },

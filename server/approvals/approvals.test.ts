@@ -37,7 +37,8 @@ const rules = async (...rules: object[]) => {
   await as('Olga').put('/api/approvals/rules').send({ seen: body.seen, rules }).expect(200);
 };
 const transfer = (amount: number) => ({
-  ...{ dated: '2031-04-30', reason: 'less steel' },
+  dated: '2031-04-30',
+  reason: 'less steel',
   lines: [
     { section: '', costCode: '100', costType: 'material', amount: -amount, hours: null },
     { section: '', costCode: '200', costType: 'labour', amount, hours: null },

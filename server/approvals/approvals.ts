@@ -21,9 +21,17 @@ export async function askApproval(command: Command, needed: NeedsApproval, reque
   const [open] = await sql.find(ApprovalTable, { digest, state: 'asked' });
   if (open) throw askedAlready(open);
   const id = await sql.insert(ApprovalTable, {
-    ...{ job_id: act.jobId, kind: act.kind, document: act.document, amount: act.amount, role, digest },
-    ...{ facts: JSON.stringify(act.facts), request: JSON.stringify(request) },
-    ...{ asked_by: actor.name, asked_at: actor.at, reason },
+    job_id: act.jobId,
+    kind: act.kind,
+    document: act.document,
+    amount: act.amount,
+    role,
+    digest,
+    facts: JSON.stringify(act.facts),
+    request: JSON.stringify(request),
+    asked_by: actor.name,
+    asked_at: actor.at,
+    reason,
   });
   command.note(`approval ${id}`, { act: APPROVALS[act.kind].act, document: act.document, amount: act.amount, reason });
   return id;
@@ -101,7 +109,10 @@ export async function decideApproval(command: Command, id: number, { give, note 
     ApprovalTable,
     { id },
     {
-      ...{ state: give ? 'given' : 'refused', decided_by: actor.name, decided_at: actor.at, decision: note },
+      state: give ? 'given' : 'refused',
+      decided_by: actor.name,
+      decided_at: actor.at,
+      decision: note,
       decided_for: approver === actor.name ? '' : approver,
     },
   );

@@ -21,7 +21,8 @@ const JOB = '2108';
 const line = { section: 'Levels 0–6', costCode: '0420', hours: null };
 /** Read as it would be from a page, so that it is the same when it is sent again. */
 const TRANSFER = v.parse(transferInput, {
-  ...{ dated: '2031-04-30', reason: 'Panels come cut to size: less labour, more material' },
+  dated: '2031-04-30',
+  reason: 'Panels come cut to size: less labour, more material',
   lines: [
     { ...line, costType: 'labour', amount: -12_000_00 },
     { ...line, costType: 'material', amount: 12_000_00 },

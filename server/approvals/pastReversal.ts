@@ -26,7 +26,9 @@ export async function approvePastReversal(
   const amount = past.reduce((sum, it) => sum + Math.abs(it.amount), 0);
   const digits = await loadDigits(command.sql);
   await requireApproval(command, {
-    ...{ kind: 'past-reversal', ...act, amount },
+    kind: 'past-reversal',
+    ...act,
+    amount,
     facts: [
       ['Document', act.document],
       ['Months', [...new Set(past.map((it) => periodOf(it.on)))].sort().join(', ')],

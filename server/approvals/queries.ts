@@ -4,10 +4,24 @@ import { shape, t } from '../db/fields';
 import { query } from '../db/query';
 
 const APPROVAL = shape({
-  ...{ id: t.whole, job: t.orNull(t.text), jobName: t.orNull(t.text), kind: t.oneOf(...APPROVAL_NAMES), document: t.text },
-  ...{ amount: t.cents, role: t.oneOf(...APPROVERS), facts: t.text, request: t.text, state: t.oneOf(...APPROVAL_STATES) },
-  ...{ askedBy: t.text, askedAt: t.moment, reason: t.text },
-  ...{ decidedBy: t.text, decidedFor: t.text, decidedAt: t.text, decision: t.text, acknowledgedAt: t.text },
+  id: t.whole,
+  job: t.orNull(t.text),
+  jobName: t.orNull(t.text),
+  kind: t.oneOf(...APPROVAL_NAMES),
+  document: t.text,
+  amount: t.cents,
+  role: t.oneOf(...APPROVERS),
+  facts: t.text,
+  request: t.text,
+  state: t.oneOf(...APPROVAL_STATES),
+  askedBy: t.text,
+  askedAt: t.moment,
+  reason: t.text,
+  decidedBy: t.text,
+  decidedFor: t.text,
+  decidedAt: t.text,
+  decision: t.text,
+  acknowledgedAt: t.text,
 });
 const approvals = (where: string) =>
   query(

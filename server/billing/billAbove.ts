@@ -18,7 +18,11 @@ export async function billAbove(command: Command, jobNumber: string, number: num
   assertMove(APPLICATION_LIFE, 'edit', `Application ${number}`, status);
   if (by > above)
     await requireApproval(command, {
-      ...{ kind: 'overbilling', jobId: job.id, document: String(number), amount: by, content: { by } },
+      kind: 'overbilling',
+      jobId: job.id,
+      document: String(number),
+      amount: by,
+      content: { by },
       facts: [
         ['Application', String(number)],
         ['Above scheduled values', displayExact(by, digits)],

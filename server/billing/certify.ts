@@ -73,8 +73,12 @@ export async function certifyApplication(
     lines
       .filter((it) => it.certifiedWork !== null || it.certifiedMaterials !== null)
       .map(({ line, work, materials, certifiedWork, certifiedMaterials }) => ({
-        ...{ application_id: id, sov_line_id: known(job.sovLineIds, line), work, materials },
-        ...{ certified_work: certifiedWork, certified_materials: certifiedMaterials },
+        application_id: id,
+        sov_line_id: known(job.sovLineIds, line),
+        work,
+        materials,
+        certified_work: certifiedWork,
+        certified_materials: certifiedMaterials,
       })),
     ['application_id', 'sov_line_id'],
   );
@@ -97,8 +101,12 @@ export async function certifyApplication(
     job.id,
     postingId,
     {
-      ...{ kind: 'application', reference: String(number), dated: application.dated, postedOn: input.on },
-      ...{ dueOn: dueDay(input.on, job.termsDays), payable: figures.due + figures.tax },
+      kind: 'application',
+      reference: String(number),
+      dated: application.dated,
+      postedOn: input.on,
+      dueOn: dueDay(input.on, job.termsDays),
+      payable: figures.due + figures.tax,
     },
     invoiceNumber,
   );

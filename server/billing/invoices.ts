@@ -21,8 +21,15 @@ function rowOf(
   number: number,
 ): NewRow<typeof InvoiceTable> & { number: number } {
   return {
-    ...{ kind: it.kind, job_id: jobId, reference: it.reference, dated: it.dated, posted_on: it.postedOn, due_on: it.dueOn },
-    ...{ payable: it.payable, posting_id: postingId, number },
+    kind: it.kind,
+    job_id: jobId,
+    reference: it.reference,
+    dated: it.dated,
+    posted_on: it.postedOn,
+    due_on: it.dueOn,
+    payable: it.payable,
+    posting_id: postingId,
+    number,
   };
 }
 

@@ -67,5 +67,10 @@ export const ReceiptTable = table('receipt', {
 
 export const CertifiedApplicationView = view('certified_application', {
   ...pick(ApplicationTable, 'id', 'job_id', 'number', 'dated').fields,
-  ...{ certified_on: t.day, gross: t.cents, retention: t.cents, due: t.cents, tax: t.cents, posting_id: t.ref('posting') },
+  certified_on: t.day,
+  gross: t.cents,
+  retention: t.cents,
+  due: t.cents,
+  tax: t.cents,
+  posting_id: t.ref('posting'),
 });

@@ -58,15 +58,13 @@ export const RECEIVED_BY_INVOICE = query(
 
 export const RELEASES_OF_JOB = query(
   shape({
-    ...{
-      reference: t.text,
-      amount: t.cents,
-      dated: t.day,
-      tax: t.cents,
-      received: t.cents,
-      postingId: t.whole,
-      dueOn: t.day,
-    },
+    reference: t.text,
+    amount: t.cents,
+    dated: t.day,
+    tax: t.cents,
+    received: t.cents,
+    postingId: t.whole,
+    dueOn: t.day,
   }),
   `SELECT r.reference, r.dated, r.amount, r.tax, r.posting_id AS postingId, i.due_on AS dueOn,
         coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $2), 0) AS received
@@ -118,8 +116,15 @@ export const REGISTER = query(
 /** Releases of retention by `$1` that are not paid, or are of the month that begins on `$2`. */
 export const OPEN_RELEASES = query(
   shape({
-    ...{ job: t.text, jobName: t.text, client: t.text, reference: t.text, dated: t.day, amount: t.cents, payable: t.cents },
-    ...{ received: t.cents, dueOn: t.day },
+    job: t.text,
+    jobName: t.text,
+    client: t.text,
+    reference: t.text,
+    dated: t.day,
+    amount: t.cents,
+    payable: t.cents,
+    received: t.cents,
+    dueOn: t.day,
   }),
   `SELECT * FROM (SELECT job.number AS job, job.name AS jobName, c.code AS client, r.reference, r.dated, r.amount, i.payable,
       coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $1), 0) AS received, i.due_on AS dueOn
@@ -129,7 +134,11 @@ export const OPEN_RELEASES = query(
 
 const InvoiceRow = shape({
   ...pick(InvoiceTable, 'kind', 'dated', 'due_on', 'payable').fields,
-  ...{ client: t.text, job: t.text, invoice: t.text, received: t.cents, held: t.cents },
+  client: t.text,
+  job: t.text,
+  invoice: t.text,
+  received: t.cents,
+  held: t.cents,
 });
 
 /** Invoices with something open or held as of `$1`; of one job or of all. */

@@ -88,8 +88,12 @@ export async function releaseRetention(
     posting_id: postingId,
   });
   await saveInvoice(sql, id, postingId, {
-    ...{ kind: 'release', reference: input.reference, dated: input.dated, postedOn: input.dated },
-    ...{ dueOn: dueDay(input.dated, job.termsDays), payable: input.amount + tax },
+    kind: 'release',
+    reference: input.reference,
+    dated: input.dated,
+    postedOn: input.dated,
+    dueOn: dueDay(input.dated, job.termsDays),
+    payable: input.amount + tax,
   });
   command.note(jobNumber, input);
   return postingId;

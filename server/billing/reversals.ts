@@ -54,7 +54,11 @@ export const reverseRelease: Reversal = async (sql, actor, posting, when, reason
     posting_id: postingId,
   });
   const backId = await saveInvoice(sql, release.job_id, postingId, {
-    ...{ kind: 'release', reference, dated: on, postedOn: on, payable: -payable },
+    kind: 'release',
+    reference,
+    dated: on,
+    postedOn: on,
+    payable: -payable,
     dueOn: addDays(on, daysBetween(invoice.posted_on, invoice.due_on)),
   });
   await sql.insertAll(

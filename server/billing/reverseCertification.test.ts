@@ -34,7 +34,8 @@ afterAll(cleanUp);
 
 const certify = (work: number | null) =>
   act(database, TESTER, certifyApplication, 'J1', 3, {
-    ...{ version: null, on: '2031-04-01' },
+    version: null,
+    on: '2031-04-01',
     lines: work === null ? [] : [{ line: '1', work, materials: 0 }],
   });
 const uncertify = () => act(database, TESTER, reverseCertification, 'J1', 3, 'certified the wrong one');

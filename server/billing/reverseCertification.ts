@@ -41,7 +41,11 @@ export async function reverseCertification(command: Command, jobNumber: string, 
   const [posting, on] = [present(saved.posting_id), present(saved.certified_on)];
   const digits = await loadDigits(sql);
   await requireApproval(command, {
-    ...{ kind: 'uncertify', jobId: job.id, document: String(number), amount: saved.gross ?? 0, content: { posting, reason } },
+    kind: 'uncertify',
+    jobId: job.id,
+    document: String(number),
+    amount: saved.gross ?? 0,
+    content: { posting, reason },
     facts: [
       ['Application', String(number)],
       ['Certified on', on],
@@ -71,8 +75,16 @@ export async function reverseCertification(command: Command, jobNumber: string, 
     ApplicationTable,
     { id: application.id },
     {
-      ...{ status: 'submitted', certified_on: null, posting_id: null, gross: null, retention: null, due: null, tax: null },
-      ...{ version: saved.version + 1, saved_by: actor.name, saved_at: actor.at },
+      status: 'submitted',
+      certified_on: null,
+      posting_id: null,
+      gross: null,
+      retention: null,
+      due: null,
+      tax: null,
+      version: saved.version + 1,
+      saved_by: actor.name,
+      saved_at: actor.at,
     },
   );
   await sql.update(ApplicationLineTable, { application_id: application.id }, { certified_work: null, certified_materials: null });

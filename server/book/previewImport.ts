@@ -45,7 +45,10 @@ async function previewOn(copy: Database, { actor }: Asked, folder: string, store
     const identical = await copy.read((sql) => sql.all(IDENTICAL_OF_POSTING));
     return {
       files: all,
-      ...{ faults: [], more: 0, before, after: await totalsOf(copy, actor.at) },
+      faults: [],
+      more: 0,
+      before,
+      after: await totalsOf(copy, actor.at),
       identical: {
         count: identical.length,
         amount: identical.reduce((sum, it) => sum + it.amount, 0),
@@ -72,8 +75,13 @@ async function totalsOf(database: Database, at: string): Promise<ImportTotals | 
     const total = wip.rows.at(-1) ?? {};
     const of = (column: string) => Number(total[column] ?? 0);
     return {
-      ...{ asOf, digits: company.digits, jobs: wip.rows.length - 1, contractSum: of('contract_sum'), cost: of('cost_to_date') },
-      ...{ earned: of('earned_revenue'), billed: of('billed_to_date') },
+      asOf,
+      digits: company.digits,
+      jobs: wip.rows.length - 1,
+      contractSum: of('contract_sum'),
+      cost: of('cost_to_date'),
+      earned: of('earned_revenue'),
+      billed: of('billed_to_date'),
       ties: tie.rows.every((row) => row.difference === 0),
     };
   });

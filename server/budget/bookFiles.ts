@@ -40,7 +40,10 @@ export const budget = bookFile({
       rows.map((row) => ({
         cost_line_id: into.costLine(into.id(jobs, row.job), row, costCodes),
         sov_line_id: row.sov_line ? into.id(scheduleOfValues, row.job, row.sov_line) : null,
-        ...{ description: row.description ?? '', quantity: row.quantity, unit: row.unit ?? '', hours: row.hours },
+        description: row.description ?? '',
+        quantity: row.quantity,
+        unit: row.unit ?? '',
+        hours: row.hours,
         amount: row.amount,
         estimate_line_id: row.estimate_line
           ? into.id(estimateLines, row.job, present(acceptedEstimate(into.book, row.job)), row.estimate_line)
@@ -65,7 +68,10 @@ export const budgetTransfers = bookFile({
   key: [],
   keyNote: 'job, transfer; several rows',
   head: {
-    ...{ by: ['job', 'transfer'], called: 'transfer', same: ['dated', 'reason'], joins: false },
+    by: ['job', 'transfer'],
+    called: 'transfer',
+    same: ['dated', 'reason'],
+    joins: false,
     existing:
       'SELECT t.id, j.number AS job, t.number AS transfer, t.dated, t.reason FROM budget_transfer t JOIN job j ON j.id = t.job_id',
   },
@@ -102,8 +108,12 @@ export const budgetTransfers = bookFile({
       rows,
       (row) => [row.job, row.transfer],
       (row) => ({
-        ...{ job_id: into.id(jobs, row.job), number: row.transfer, dated: row.dated, reason: row.reason },
-        ...{ actor: into.actor.name, recorded_at: into.actor.at },
+        job_id: into.id(jobs, row.job),
+        number: row.transfer,
+        dated: row.dated,
+        reason: row.reason,
+        actor: into.actor.name,
+        recorded_at: into.actor.at,
       }),
     );
     await into.insertAll(
@@ -111,7 +121,8 @@ export const budgetTransfers = bookFile({
       rows.map((row) => ({
         transfer_id: into.headId(budgetTransfers, row.job, row.transfer),
         cost_line_id: into.costLine(into.id(jobs, row.job), row, costCodes),
-        ...{ amount: row.amount, hours: row.hours },
+        amount: row.amount,
+        hours: row.hours,
       })),
     );
   },

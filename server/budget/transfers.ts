@@ -60,7 +60,8 @@ export async function transferBudget(command: Command, job: string, input: Trans
   const rows = input.lines.map(({ section, costCode, costType, amount, hours }) => ({
     transfer_id: id,
     cost_line_id: costLines.idOf(identity.id, section, known(codes, costCode), costType),
-    ...{ amount, hours },
+    amount,
+    hours,
   }));
   await costLines.flush();
   await sql.insertAll(BudgetTransferLineTable, rows);
@@ -72,7 +73,9 @@ export async function transferBudget(command: Command, job: string, input: Trans
 async function approvalAct(sql: Reader, jobId: number, input: TransferInput): Promise<Act> {
   const digits = await loadDigits(sql);
   return {
-    ...{ kind: 'transfer', jobId, document: '' },
+    kind: 'transfer',
+    jobId,
+    document: '',
     amount: input.lines.reduce((sum, it) => sum + Math.max(0, it.amount), 0),
     content: input,
     facts: [

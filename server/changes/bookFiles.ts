@@ -63,11 +63,22 @@ export const changeOrders = bookFile({
       rows,
       (row) => [row.job, row.change_order],
       (row) => ({
-        ...{ job_id: into.id(jobs, row.job), number: row.change_order, title: row.title, status: row.status },
-        ...{ raised_on: row.raised_on, issued_on: row.issued_on, decided_on: row.decided_on, reference: row.reference ?? '' },
-        ...{ reason: row.reason ?? '', asked_by: row.asked_by ?? '', days_asked: row.days_asked, days_granted: row.days_granted },
-        ...{ decided_by: row.decided_by ?? '', decision: row.decision ?? '' },
-        ...{ saved_by: into.actor.name, saved_at: into.actor.at },
+        job_id: into.id(jobs, row.job),
+        number: row.change_order,
+        title: row.title,
+        status: row.status,
+        raised_on: row.raised_on,
+        issued_on: row.issued_on,
+        decided_on: row.decided_on,
+        reference: row.reference ?? '',
+        reason: row.reason ?? '',
+        asked_by: row.asked_by ?? '',
+        days_asked: row.days_asked,
+        days_granted: row.days_granted,
+        decided_by: row.decided_by ?? '',
+        decision: row.decision ?? '',
+        saved_by: into.actor.name,
+        saved_at: into.actor.at,
       }),
     ),
 });
@@ -143,7 +154,8 @@ export const changeOrderLines = bookFile({
     into.insertAll(
       ChangeOrderLineTable,
       rows.map((row) => ({
-        ...{ change_order_id: into.id(changeOrders, row.job, row.change_order), side: row.side },
+        change_order_id: into.id(changeOrders, row.job, row.change_order),
+        side: row.side,
         sov_line_id: row.sov_line ? into.id(scheduleOfValues, row.job, row.sov_line) : null,
         cost_line_id:
           row.side === 'cost'
@@ -153,8 +165,13 @@ export const changeOrderLines = bookFile({
                 costCodes,
               )
             : null,
-        ...{ description: row.description ?? '', section: row.section ?? '', quantity: row.quantity, unit: row.unit ?? '' },
-        ...{ hours: row.hours, amount: row.amount, asked: row.asked },
+        description: row.description ?? '',
+        section: row.section ?? '',
+        quantity: row.quantity,
+        unit: row.unit ?? '',
+        hours: row.hours,
+        amount: row.amount,
+        asked: row.asked,
       })),
     ),
 });

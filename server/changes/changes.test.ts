@@ -24,16 +24,14 @@ beforeEach(async () => {
 const plain = { quantity: null, unit: '' };
 /** Asks 1,300.00 and 14 days: a new line 4 at 1,500.00, line 1 less by 200.00; 500.00 and 20 h of labour, 300.00 of other cost. */
 const change = (more: Partial<ChangeInput> = {}): ChangeInput => ({
-  ...{
-    version: 0,
-    number: 'C3',
-    title: 'Canopy',
-    raisedOn: '2031-03-20',
-    reference: '',
-    reason: 'Asked on site',
-    askedBy: 'Mr Hale',
-    daysAsked: 14,
-  },
+  version: 0,
+  number: 'C3',
+  title: 'Canopy',
+  raisedOn: '2031-03-20',
+  reference: '',
+  reason: 'Asked on site',
+  askedBy: 'Mr Hale',
+  daysAsked: 14,
   price: [
     { ...plain, line: '4', section: 'B', description: 'Canopy', amount: 150_000 },
     { ...plain, line: '1', section: '', description: '', amount: -20_000 },
@@ -63,7 +61,12 @@ const change = (more: Partial<ChangeInput> = {}): ChangeInput => ({
   ...more,
 });
 const decision = (more: Partial<DecideChangeInput> = {}): DecideChangeInput => ({
-  ...{ status: 'approved', on: '2031-04-10', by: 'Mr Hale', note: '', agreed: null, daysGranted: null },
+  status: 'approved',
+  on: '2031-04-10',
+  by: 'Mr Hale',
+  note: '',
+  agreed: null,
+  daysGranted: null,
   ...more,
 });
 const issued = async () => {
@@ -116,7 +119,11 @@ describe('a change order', () => {
       decidedBy: '',
     });
     expect((await jobChanges(reading(database), 'J1', '2031-04-10')).at(-1)).toMatchObject({
-      ...{ status: 'approved', asked: 130_000, price: 100_000, daysGranted: 10, decidedBy: 'Mr Hale' },
+      status: 'approved',
+      asked: 130_000,
+      price: 100_000,
+      daysGranted: 10,
+      decidedBy: 'Mr Hale',
     });
     await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-15', lines: [] });
     expect((await applicationView(reading(database), 'J1', 3, '2031-04-30')).lines.map((it) => it.line)).toEqual(['1', '2', '3']);
@@ -135,7 +142,10 @@ describe('a change order', () => {
     expect(await everything(database)).toBe(before);
     await act(database, TESTER, agreeChange, 'J1', agreed);
     expect((await jobChanges(reading(database), 'J1', '2031-04-10')).at(-1)).toMatchObject({
-      ...{ status: 'approved', price: 130_000, decidedBy: 'Mr Hale', decidedOn: '2031-04-10' },
+      status: 'approved',
+      price: 130_000,
+      decidedBy: 'Mr Hale',
+      decidedOn: '2031-04-10',
     });
   });
 

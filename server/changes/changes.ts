@@ -108,7 +108,13 @@ async function saveLines(
       sov.set(it.line, next);
       const { line, section, description, quantity, unit } = it;
       return {
-        ...{ id: next++, jobId, line, position: ++position, original: false, section, description },
+        id: next++,
+        jobId,
+        line,
+        position: ++position,
+        original: false,
+        section,
+        description,
         scheduledValue: 0,
         quantity,
         unit,
@@ -119,13 +125,28 @@ async function saveLines(
   const costLines = await CostLines.open(sql, [jobId]);
   const rows = [
     ...input.price.map(({ line, description, section, quantity, unit, amount }) => ({
-      ...{ change_order_id: id, side: 'price' as const, sov_line_id: known(sov, line), cost_line_id: null },
-      ...{ description, section, quantity, unit, hours: null, amount },
+      change_order_id: id,
+      side: 'price' as const,
+      sov_line_id: known(sov, line),
+      cost_line_id: null,
+      description,
+      section,
+      quantity,
+      unit,
+      hours: null,
+      amount,
     })),
     ...input.cost.map(({ sovLine, costCode, costType, description, section, quantity, unit, hours, amount }) => ({
-      ...{ change_order_id: id, side: 'cost' as const, sov_line_id: sov.get(sovLine) ?? null },
+      change_order_id: id,
+      side: 'cost' as const,
+      sov_line_id: sov.get(sovLine) ?? null,
       cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType),
-      ...{ description, section, quantity, unit, hours, amount },
+      description,
+      section,
+      quantity,
+      unit,
+      hours,
+      amount,
     })),
   ];
   await costLines.flush();

@@ -69,7 +69,9 @@ async function approvalAct(sql: Reader, job: JobIdentity, change: Asked, input: 
   const price = input.agreed ?? change.asked;
   const cost = change.costLines.reduce((sum, it) => sum + it.amount, 0);
   return {
-    ...{ kind: 'change-order', jobId: job.id, document: change.number },
+    kind: 'change-order',
+    jobId: job.id,
+    document: change.number,
     amount: Math.max(Math.abs(price), Math.abs(cost)),
     content: { input, priceLines: change.priceLines, costLines: change.costLines },
     facts: [

@@ -38,5 +38,9 @@ export const ChangeOrderLineTable = table('change_order_line', {
 
 export const ApprovedChangeLineView = view('approved_change_line', {
   ...pick(ChangeOrderLineTable, 'id', 'side', 'sov_line_id', 'cost_line_id', 'amount', 'hours').fields,
-  ...{ job_id: t.ref('job'), change_order_id: t.ref('change_order'), number: t.text, title: t.text, decided_on: t.day },
+  job_id: t.ref('job'),
+  change_order_id: t.ref('change_order'),
+  number: t.text,
+  title: t.text,
+  decided_on: t.day,
 });

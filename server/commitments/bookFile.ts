@@ -32,7 +32,10 @@ export const commitments = bookFile({
   key: ['commitment', 'line'],
   called: 'line',
   head: {
-    ...{ by: ['commitment'], called: 'commitment', same: ['kind', 'vendor', 'dated', 'retention_percent'], joins: true },
+    by: ['commitment'],
+    called: 'commitment',
+    same: ['kind', 'vendor', 'dated', 'retention_percent'],
+    joins: true,
     existing: `SELECT k.id, k.number AS commitment, k.kind, v.code AS vendor, k.dated, k.retention_rate AS retention_percent
       FROM commitment k JOIN vendor v ON v.id = k.vendor_id`,
   },
@@ -57,7 +60,10 @@ export const commitments = bookFile({
       rows,
       (row) => [row.commitment],
       (row) => ({
-        ...{ number: row.commitment, kind: row.kind, vendor_id: into.id(vendors, row.vendor), dated: row.dated },
+        number: row.commitment,
+        kind: row.kind,
+        vendor_id: into.id(vendors, row.vendor),
+        dated: row.dated,
         retention_rate: row.retention_percent,
       }),
     );
@@ -67,9 +73,14 @@ export const commitments = bookFile({
       rows,
       (row) => [row.commitment, row.line],
       (row) => ({
-        ...{ commitment_id: into.headId(commitments, row.commitment), line: row.line },
-        ...{ cost_line_id: into.costLine(into.id(jobs, row.job), row, costCodes), description: row.description ?? '' },
-        ...{ quantity: row.quantity, unit: row.unit ?? '', amount: row.amount, closed_on: row.closed_on },
+        commitment_id: into.headId(commitments, row.commitment),
+        line: row.line,
+        cost_line_id: into.costLine(into.id(jobs, row.job), row, costCodes),
+        description: row.description ?? '',
+        quantity: row.quantity,
+        unit: row.unit ?? '',
+        amount: row.amount,
+        closed_on: row.closed_on,
       }),
     );
   },

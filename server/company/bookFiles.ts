@@ -17,9 +17,14 @@ export const company = bookFile({
     year_start_month: integer(1, 12)(),
     address: text(),
     job_number_pattern: text('`YY-###`: one run of `#`'),
-    ...{ registration_number: text(), tax_number: text(), phone: text(), email: text(), web: text() },
+    registration_number: text(),
+    tax_number: text(),
+    phone: text(),
+    email: text(),
+    web: text(),
     time_zone: text('such as Europe/London; empty: the server’s own'),
-    ...{ bank_details: text(), logo: longText('a PNG or SVG as a data URL') },
+    bank_details: text(),
+    logo: longText('a PNG or SVG as a data URL'),
   },
   key: [],
   keyNote: 'one row',
@@ -54,12 +59,22 @@ export const company = bookFile({
   async save([row], { sql, book }) {
     if (!row || book.own(companyThere).company) return;
     await sql.insert(CompanyTable, {
-      ...{ id: 1, name: row.name, currency: row.currency, tax_name: row.tax_name ?? '', tax_rate: row.tax_percent ?? 0 },
-      ...{ year_start_month: row.year_start_month ?? 1, address: row.address ?? '' },
+      id: 1,
+      name: row.name,
+      currency: row.currency,
+      tax_name: row.tax_name ?? '',
+      tax_rate: row.tax_percent ?? 0,
+      year_start_month: row.year_start_month ?? 1,
+      address: row.address ?? '',
       job_number_pattern: row.job_number_pattern ?? '',
       time_zone: row.time_zone ?? '',
-      ...{ registration_number: row.registration_number ?? '', tax_number: row.tax_number ?? '', phone: row.phone ?? '' },
-      ...{ email: row.email ?? '', web: row.web ?? '', bank_details: row.bank_details ?? '', logo: row.logo ?? '' },
+      registration_number: row.registration_number ?? '',
+      tax_number: row.tax_number ?? '',
+      phone: row.phone ?? '',
+      email: row.email ?? '',
+      web: row.web ?? '',
+      bank_details: row.bank_details ?? '',
+      logo: row.logo ?? '',
     });
   },
 });
@@ -86,8 +101,12 @@ const PARTY = { contact: text(), email: text(), phone: text(), address: text(), 
 function partyOf(row: Pick<ReadRow<typeof PARTY>, keyof typeof PARTY>) {
   const { contact, email, phone, address, terms_days, closed } = row;
   return {
-    ...{ contact: contact ?? '', email: email ?? '', phone: phone ?? '', address: address ?? '' },
-    ...{ terms_days: terms_days ?? null, closed: closed ? 1 : 0 },
+    contact: contact ?? '',
+    email: email ?? '',
+    phone: phone ?? '',
+    address: address ?? '',
+    terms_days: terms_days ?? null,
+    closed: closed ? 1 : 0,
   };
 }
 
@@ -156,7 +175,10 @@ export const people = bookFile({
       rows,
       (row) => [row.person],
       (row) => ({
-        ...{ name: row.person, role: row.role ?? '', email: row.email ?? '', phone: row.phone ?? '' },
+        name: row.person,
+        role: row.role ?? '',
+        email: row.email ?? '',
+        phone: row.phone ?? '',
         closed: row.closed ? 1 : 0,
       }),
     ),

@@ -21,8 +21,13 @@ export async function findCompany(sql: Reader): Promise<Company | null> {
     yearStartMonth: row.year_start_month,
     address: row.address,
     jobNumberPattern: row.job_number_pattern,
-    ...{ registrationNumber: row.registration_number, taxNumber: row.tax_number, phone: row.phone, email: row.email },
-    ...{ web: row.web, bankDetails: row.bank_details, hasLogo: row.logo !== '' },
+    registrationNumber: row.registration_number,
+    taxNumber: row.tax_number,
+    phone: row.phone,
+    email: row.email,
+    web: row.web,
+    bankDetails: row.bank_details,
+    hasLogo: row.logo !== '',
     timeZone: row.time_zone,
   };
 }

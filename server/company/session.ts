@@ -22,7 +22,10 @@ export async function loadSession(
   const users = await sql.find(UserTable, { closed: 0 }, ['id']);
   const of = {
     user: person && {
-      ...{ name: person.name, email: person.email, role: person.role, secondFactor: person.secondFactor },
+      name: person.name,
+      email: person.email,
+      role: person.role,
+      secondFactor: person.secondFactor,
       narrowed: person.narrowed ?? [],
     },
     needsOwner: users.length === 0,

@@ -35,8 +35,18 @@ beforeEach(async () => {
 afterAll(cleanUp);
 
 const line = (more: Partial<CostLineInput> = {}): CostLineInput => ({
-  ...{ dated: '2031-03-12', job: 'J1', section: 'A', costCode: '200', costType: 'material', party: 'PANEL', reference: 'D7' },
-  ...{ hours: null, amount: 120_000, description: '', commitment: '', uninstalled: false },
+  dated: '2031-03-12',
+  job: 'J1',
+  section: 'A',
+  costCode: '200',
+  costType: 'material',
+  party: 'PANEL',
+  reference: 'D7',
+  hours: null,
+  amount: 120_000,
+  description: '',
+  commitment: '',
+  uninstalled: false,
   ...more,
 });
 async function post(...lines: CostLineInput[]): Promise<{ postingId: number; ids: number[] }> {
@@ -47,7 +57,9 @@ async function entriesOf(posting: number) {
   return (await costLedgerPage(reading(database), { asOf: LATE, posting })).rows;
 }
 const move = (entries: number[], to: Partial<NonNullable<CorrectionInput['to']>>, on: string | null = null): CorrectionInput => ({
-  ...{ entries, on, reason: 'coded to the wrong line' },
+  entries,
+  on,
+  reason: 'coded to the wrong line',
   to: { job: null, section: null, costCode: null, costType: null, ...to },
 });
 const correct = (input: CorrectionInput) => act(database, TESTER, correctCosts, input);
@@ -77,7 +89,8 @@ test('what is left of a document is reversed with it, after lines of it were mov
   const { ids, postingId } = await post(line(), line({ reference: 'D8', amount: 700 }));
   const moved = await correct(move([ids[0]!], { section: 'B' }));
   expect(await act(database, TESTER, reversePosting, postingId, { on: null, reason: 'wrong' })).toMatchObject({
-    ...{ entries: 1, total: -700 },
+    entries: 1,
+    total: -700,
   });
   const [, into] = await entriesOf(moved.postingId);
   await correct({ entries: [into!.id], to: null, on: null, reason: 'wrong too' });

@@ -27,7 +27,10 @@ async function withInstallations(sql: Reader, rows: readonly RowOf<typeof PICKED
   for (const { cost_entry_id, installed_on, amount, quantity } of parts)
     byEntry.set(cost_entry_id, [...(byEntry.get(cost_entry_id) ?? []), { installedOn: installed_on, amount, quantity }]);
   return rows.map(({ dated, posted_on, uninstalled: flag, ...row }) => ({
-    ...{ ...row, dated, postedOn: posted_on, uninstalled: flag === 1 },
+    ...row,
+    dated,
+    postedOn: posted_on,
+    uninstalled: flag === 1,
     installations: byEntry.get(row.id) ?? [],
   }));
 }
@@ -50,17 +53,33 @@ export async function insertCorrections(sql: Sql, postingId: number, corrections
   await insertCostEntries(
     sql,
     corrections.map(({ entry: it, reverses, replaces }, i): NewCostEntry & { id: number } => ({
-      ...{ id: first + i, posting_id: postingId, job_id: it.job_id, cost_line_id: it.cost_line_id },
-      ...{ dated: it.dated, posted_on: it.postedOn, amount: it.amount, quantity: it.quantity, hours: it.hours },
-      ...{ reference: it.reference, party: it.party, description: it.description, commitment_line_id: it.commitment_line_id },
-      ...{ uninstalled: it.uninstalled ? 1 : 0, reverses_entry_id: reverses, replaces_entry_id: replaces },
+      id: first + i,
+      posting_id: postingId,
+      job_id: it.job_id,
+      cost_line_id: it.cost_line_id,
+      dated: it.dated,
+      posted_on: it.postedOn,
+      amount: it.amount,
+      quantity: it.quantity,
+      hours: it.hours,
+      reference: it.reference,
+      party: it.party,
+      description: it.description,
+      commitment_line_id: it.commitment_line_id,
+      uninstalled: it.uninstalled ? 1 : 0,
+      reverses_entry_id: reverses,
+      replaces_entry_id: replaces,
     })),
   );
   await sql.insertAll(
     InstallationTable,
     corrections.flatMap(({ entry }, i) =>
       entry.installations.map(({ installedOn, amount, quantity }) => ({
-        ...{ cost_entry_id: first + i, job_id: entry.job_id, installed_on: installedOn, amount, quantity },
+        cost_entry_id: first + i,
+        job_id: entry.job_id,
+        installed_on: installedOn,
+        amount,
+        quantity,
       })),
     ),
   );

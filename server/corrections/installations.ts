@@ -33,10 +33,23 @@ export async function uninstalledView(sql: Reader, asOf: PlainDate, job: string 
     const it = present(entries.get(id));
     const open = leftUninstalled({ ...it, name: '' });
     return {
-      ...{ entry: id, job: it.job, jobName: job_name, section: it.section, costCode: it.cost_code, codeName: code_name },
-      ...{ postedOn: it.postedOn, age: daysBetween(it.postedOn, asOf), reference: it.reference, party: it.party },
-      ...{ description: it.description, amount: it.amount, quantity: it.quantity, unit },
-      ...{ left: uninstalledOn(it, asOf), open: open.amount, openQuantity: open.quantity },
+      entry: id,
+      job: it.job,
+      jobName: job_name,
+      section: it.section,
+      costCode: it.cost_code,
+      codeName: code_name,
+      postedOn: it.postedOn,
+      age: daysBetween(it.postedOn, asOf),
+      reference: it.reference,
+      party: it.party,
+      description: it.description,
+      amount: it.amount,
+      quantity: it.quantity,
+      unit,
+      left: uninstalledOn(it, asOf),
+      open: open.amount,
+      openQuantity: open.quantity,
     };
   });
   const made = await sql.all(INSTALLATIONS_MADE, [asOf, job]);
@@ -102,7 +115,8 @@ export async function undoInstallation({ sql, actor, note }: Command, id: number
   assertAllowed([await lockedJob(sql, [row.job_id]), ...(entry ? whyNotInstalled(entry) : [])], { code: 'refused' });
   await sql.update(InstallationTable, { id }, { undone_at: actor.at });
   note(`posting ${present(entry).posting_id}`, {
-    ...{ entry: row.cost_entry_id, on: row.installed_on },
+    entry: row.cost_entry_id,
+    on: row.installed_on,
     undone: displayExact(row.amount, await loadDigits(sql)),
   });
 }

@@ -13,6 +13,9 @@ export const InstallationTable = table('installation', {
 
 /** Each part of an entry that is installed, and what is left of it: what a book has a row for. */
 export const InstalledPartView = view('installed_part', {
-  ...{ cost_entry_id: t.whole, installed_on: t.orNull(t.day), amount: t.cents, quantity: t.orNull(t.quantity) },
+  cost_entry_id: t.whole,
+  installed_on: t.orNull(t.day),
+  amount: t.cents,
+  quantity: t.orNull(t.quantity),
   hours: t.orNull(t.hours),
 });

@@ -52,7 +52,8 @@ export async function planCorrection(sql: Sql, input: CorrectionInput): Promise<
     ...picked.map((it) => ({ entry: reversed(it, dayOf(it)), reverses: it.id, replaces: null })),
     ...moved.map((it) => ({
       entry: { ...replaced(it, dayOf(it)), cost_line_id: lines.idOf(it.job_id, it.section, it.cost_code_id, it.cost_type) },
-      ...{ reverses: null, replaces: it.id },
+      reverses: null,
+      replaces: it.id,
     })),
   ];
   await lines.flush();

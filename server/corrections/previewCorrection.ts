@@ -16,7 +16,10 @@ export async function previewCorrection(
     await copy(COST_LINE_COPY);
     const plan = await planCorrection(sql, input);
     const touched = plan.corrections.map(({ entry: { job, section, cost_code, cost_type } }) => ({
-      ...{ job, section, costCode: cost_code, costType: cost_type },
+      job,
+      section,
+      costCode: cost_code,
+      costType: cost_type,
     }));
     const latest = latestOf([asOf, ...plan.corrections.map(({ entry }) => entry.postedOn)]);
     const effect = await postingEffect(sql, copy, { ...plan, touched, asOf: latest }, () =>

@@ -3,10 +3,27 @@ import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 
 const PostedEntry = shape({
-  ...{ id: t.whole, posting_id: t.whole, job_id: t.whole, cost_line_id: t.whole, job: t.text, status: t.text, section: t.text },
-  ...{ cost_code_id: t.whole, cost_code: t.text, cost_type: t.oneOf(...COST_TYPES), dated: t.day, posted_on: t.day },
-  ...{ amount: t.cents, quantity: t.orNull(t.quantity), hours: t.orNull(t.hours), reference: t.text, party: t.text },
-  ...{ description: t.text, commitment_line_id: t.orNull(t.whole), commitment: t.orNull(t.text), uninstalled: t.flag },
+  id: t.whole,
+  posting_id: t.whole,
+  job_id: t.whole,
+  cost_line_id: t.whole,
+  job: t.text,
+  status: t.text,
+  section: t.text,
+  cost_code_id: t.whole,
+  cost_code: t.text,
+  cost_type: t.oneOf(...COST_TYPES),
+  dated: t.day,
+  posted_on: t.day,
+  amount: t.cents,
+  quantity: t.orNull(t.quantity),
+  hours: t.orNull(t.hours),
+  reference: t.text,
+  party: t.text,
+  description: t.text,
+  commitment_line_id: t.orNull(t.whole),
+  commitment: t.orNull(t.text),
+  uninstalled: t.flag,
   /** The document of the entry it reverses. */
   reverses: t.orNull(t.whole),
   /** The document that reversed or moved it. */
@@ -58,8 +75,16 @@ export const INSTALLATIONS_OF = query(
 /** The newest installations by `$1` of the job `$2` or of all, as they can be undone. */
 export const INSTALLATIONS_MADE = query(
   shape({
-    ...{ id: t.whole, entry: t.whole, job: t.text, reference: t.text, party: t.text, description: t.text, cost_code: t.text },
-    ...{ installed_on: t.day, amount: t.cents, quantity: t.orNull(t.quantity) },
+    id: t.whole,
+    entry: t.whole,
+    job: t.text,
+    reference: t.text,
+    party: t.text,
+    description: t.text,
+    cost_code: t.text,
+    installed_on: t.day,
+    amount: t.cents,
+    quantity: t.orNull(t.quantity),
   }),
   `SELECT i.id, e.id AS entry, job.number AS job, e.reference, e.party, e.description, c.code AS cost_code, i.installed_on, i.amount, i.quantity
     FROM installation i JOIN cost_entry e ON e.id = i.cost_entry_id JOIN job ON job.id = i.job_id

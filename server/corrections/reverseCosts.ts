@@ -14,7 +14,9 @@ import { insertCorrections, liveEntries } from './entries';
 export const reverseCosts: Reversal = async (sql, actor, posting, on, reason) => {
   const closed = await closedTo(sql);
   const corrections = (await liveEntries(sql, posting.id)).map((it) => ({
-    ...{ entry: reversed(it, correctionDay(it, on.each ? null : on.day, closed)), reverses: it.id, replaces: null },
+    entry: reversed(it, correctionDay(it, on.each ? null : on.day, closed)),
+    reverses: it.id,
+    replaces: null,
   }));
   const entries = corrections.map((it) => it.entry);
   const jobIds = [...new Set(entries.map((it) => it.job_id))];

@@ -17,8 +17,18 @@ beforeEach(async () => {
 afterAll(cleanUp);
 
 const cost = (more: Partial<CostLineInput> = {}): CostLineInput => ({
-  ...{ dated: '2031-03-12', job: 'J1', section: 'A', costCode: '200', costType: 'material', party: 'PANEL', reference: 'D7' },
-  ...{ hours: null, amount: 120_000, description: '', commitment: '', uninstalled: false },
+  dated: '2031-03-12',
+  job: 'J1',
+  section: 'A',
+  costCode: '200',
+  costType: 'material',
+  party: 'PANEL',
+  reference: 'D7',
+  hours: null,
+  amount: 120_000,
+  description: '',
+  commitment: '',
+  uninstalled: false,
   ...more,
 });
 const batch = (...lines: CostLineInput[]) => ({ lines, asOf: '2031-03-31' });

@@ -39,5 +39,6 @@ export const CostTotalTable = table('cost_total', {
 
 export const NamedCostLineView = view('named_cost_line', {
   ...pick(CostLineTable, 'id', 'job_id', 'section', 'cost_type').fields,
-  ...{ job: t.text, cost_code: t.text },
+  job: t.text,
+  cost_code: t.text,
 });

@@ -103,9 +103,16 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     const jobId = known(jobs, line.job).id;
     const { section, costCode, costType, dated, amount, hours, reference, party, description, commitment } = line;
     return {
-      ...{ job_id: jobId, cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType), amount, hours },
-      ...{ dated, posted_on: accountingDate(line) },
-      ...{ reference, party, description, commitment_line_id: commitment === '' ? null : known(commitments, commitment).id },
+      job_id: jobId,
+      cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType),
+      amount,
+      hours,
+      dated,
+      posted_on: accountingDate(line),
+      reference,
+      party,
+      description,
+      commitment_line_id: commitment === '' ? null : known(commitments, commitment).id,
       uninstalled: line.uninstalled ? 1 : 0,
     };
   });

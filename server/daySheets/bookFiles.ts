@@ -35,9 +35,15 @@ export const daySheets = bookFile({
     await assertBookOfTeam(into, new Set(rows.map((row) => into.id(jobs, row.job))));
     const key = (row: (typeof rows)[number]) => [row.job, row.dated, row.crew];
     await into.keyed(daySheets, DaySheetTable, rows, key, (row) => ({
-      ...{ job_id: into.id(jobs, row.job), dated: row.dated, crew: row.crew, weather: row.weather ?? '', notes: row.notes ?? '' },
-      ...{ left_out: row.left_out ?? '', sheet: row.week_sheet ?? '' },
-      ...{ written_by: row.written_by ?? into.actor.name, written_at: row.written_at ?? into.actor.at },
+      job_id: into.id(jobs, row.job),
+      dated: row.dated,
+      crew: row.crew,
+      weather: row.weather ?? '',
+      notes: row.notes ?? '',
+      left_out: row.left_out ?? '',
+      sheet: row.week_sheet ?? '',
+      written_by: row.written_by ?? into.actor.name,
+      written_at: row.written_at ?? into.actor.at,
     }));
   },
 });
@@ -68,8 +74,12 @@ export const daySignatures = bookFile({
     into.insertAll(
       DaySignatureTable,
       rows.map((row) => ({
-        ...{ day_sheet_id: into.id(daySheets, row.job, row.dated, row.crew), number: row.number, name: row.name },
-        ...{ office: row.office ?? '', signed_on: row.signed_on, strokes: row.strokes },
+        day_sheet_id: into.id(daySheets, row.job, row.dated, row.crew),
+        number: row.number,
+        name: row.name,
+        office: row.office ?? '',
+        signed_on: row.signed_on,
+        strokes: row.strokes,
       })),
     ),
 });
@@ -117,13 +127,23 @@ export const dayEntries = bookFile({
     into.insertAll(
       DayEntryTable,
       rows.map((row) => ({
-        ...{ day_sheet_id: into.id(daySheets, row.job, row.dated, row.crew), kind: row.kind, section: row.section ?? '' },
+        day_sheet_id: into.id(daySheets, row.job, row.dated, row.crew),
+        kind: row.kind,
+        section: row.section ?? '',
         employee_id: row.employee ? into.id(employees, row.employee) : null,
         cost_code_id: row.cost_code ? into.id(costCodes, row.cost_code) : null,
         work_kind_id: row.work_kind ? into.id(workKinds, row.work_kind) : null,
-        ...{ pay: row.pay, hours: row.hours, quantity: row.quantity, unit: row.unit ?? '', headcount: row.headcount },
-        ...{ name: row.name ?? '', reference: row.reference ?? '', description: row.description ?? '', photo: row.photo ?? '' },
-        ...{ charged: row.charged ? 1 : 0, signature: row.signature ?? 0 },
+        pay: row.pay,
+        hours: row.hours,
+        quantity: row.quantity,
+        unit: row.unit ?? '',
+        headcount: row.headcount,
+        name: row.name ?? '',
+        reference: row.reference ?? '',
+        description: row.description ?? '',
+        photo: row.photo ?? '',
+        charged: row.charged ? 1 : 0,
+        signature: row.signature ?? 0,
       })),
     ),
 });

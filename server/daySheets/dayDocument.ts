@@ -67,7 +67,11 @@ async function documentOf(
   const client = job && (await sql.findOne(ClientTable, { id: job.client_id }));
   const employees = await sql.find(EmployeeTable, {});
   return {
-    ...{ company: await loadCompany(sql), logo: await companyLogo(sql), from, to, sheets },
+    company: await loadCompany(sql),
+    logo: await companyLogo(sql),
+    from,
+    to,
+    sheets,
     job: { number, name: job?.name ?? '', site: job?.site ?? '', client: client?.name ?? '' },
     employees: Object.fromEntries(employees.map((it) => [it.code, it.name])),
     costCodes: Object.fromEntries((await sql.all(CODES_FOR_TIME)).map((it) => [it.code, it.description])),

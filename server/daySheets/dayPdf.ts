@@ -36,7 +36,9 @@ function oneSheet(document: DayDocument, sheet: DaySheetView, breaks: boolean): 
   return [
     {
       text: `${displayDate(dated)}, crew of ${crew}`,
-      ...{ font: 'Serif', fontSize: 13, margin: [0, 8, 0, 2] as [number, number, number, number] },
+      font: 'Serif',
+      fontSize: 13,
+      margin: [0, 8, 0, 2] as [number, number, number, number],
       ...(breaks ? { pageBreak: 'before' as const } : {}),
     },
     { text: [`Written by ${writtenBy}`, day.weather && `Weather: ${day.weather}`].filter(Boolean).join('. '), color: QUIET },
@@ -88,7 +90,9 @@ function hoursTable(document: DayDocument, hours: DaySheet['hours'], marked = tr
     {
       fontSize: 8.5,
       table: {
-        ...{ headerRows: 1, dontBreakRows: true, widths: ['*', '*', 'auto', 'auto', '*'] },
+        headerRows: 1,
+        dontBreakRows: true,
+        widths: ['*', '*', 'auto', 'auto', '*'],
         body: [
           [head('Person'), head('Task'), head('Pay class'), right('Hours', true), head('Remark')],
           ...hours.map((it): TableCell[] => [
@@ -119,7 +123,9 @@ function quantitiesTable(document: DayDocument, quantities: DaySheet['quantities
     {
       fontSize: 8.5,
       table: {
-        ...{ headerRows: 1, dontBreakRows: true, widths: ['*', 'auto', 'auto', '*'] },
+        headerRows: 1,
+        dontBreakRows: true,
+        widths: ['*', 'auto', 'auto', '*'],
         body: [
           [head('Task'), right('Quantity', true), head('Unit'), head('Remark')],
           ...quantities.map((it): TableCell[] => [taskOf(document, it), right(h(it.quantity)), it.unit, it.description]),
@@ -178,7 +184,7 @@ function signatureOf({ name, office, signedOn, strokes }: DaySignature): Content
     }),
   }));
   return {
-    ...{ unbreakable: true },
+    unbreakable: true,
     stack: [{ canvas }, { text: `${[name, office].filter(Boolean).join(', ')}, ${displayDate(signedOn)}`, margin: [0, 4, 0, 0] }],
   };
 }
@@ -198,7 +204,8 @@ export function dayworkPdf(document: DayDocument, signature: number): Promise<Bu
       companyLetterhead(company, logo),
       { text: `${title}${signed ? `, number ${signed.number}` : ''}`, font: 'Serif', fontSize: 16 },
       {
-        ...{ margin: [0, 6, 0, 6], columnGap: 20 },
+        margin: [0, 6, 0, 6],
+        columnGap: 20,
         columns: [
           labelled('For', job.client),
           labelled('Job', `${job.number} ${job.name}`, job.site),

@@ -37,8 +37,15 @@ export async function addDayPhoto(command: Command, key: DayKey, received: Recei
   if (await sql.findOne(AttachmentTable, { job_id: head.jobId, hash })) return;
   const name = `${head.dated} ${hash.slice(0, 6)}.${sign.ending}`;
   await sql.insert(AttachmentTable, {
-    ...{ job_id: head.jobId, name, media_type: sign.type, size: content.length, hash, about: `day sheet ${head.dated}` },
-    ...{ for_site: 0, actor: actor.name, added_at: actor.at },
+    job_id: head.jobId,
+    name,
+    media_type: sign.type,
+    size: content.length,
+    hash,
+    about: `day sheet ${head.dated}`,
+    for_site: 0,
+    actor: actor.name,
+    added_at: actor.at,
   });
   command.note(subjectOfDay(key), { photo: name, hash });
 }

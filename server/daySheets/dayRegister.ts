@@ -45,7 +45,9 @@ export async function dayRegister(sql: Reader, on: PlainDate, today: PlainDate):
 function inShort({ crew, day, differs }: DaySheetView): DayOfJob['sheets'][number] {
   const open = chargedEntries(day, 0);
   return {
-    ...{ crew, differs, incidents: day.incidents.length },
+    crew,
+    differs,
+    incidents: day.incidents.length,
     people: new Set(day.hours.map((it) => it.employee)).size,
     hours: day.hours.reduce((sum, it) => sum + it.hours, 0),
     unsigned: open.hours.length + open.equipment.length + open.deliveries.length,

@@ -19,10 +19,21 @@ type Entry = RowOf<typeof DAY_ENTRIES>;
 /** How an entry reads as a row of its list. */
 const AS_ROW: { readonly [Part in Exclude<DayList, 'signatures'>]: (it: Entry) => DaySheet[Part][number] } = {
   hours: ({ employee, section, costCode, workKind, pay, hours, description, ...it }) => ({
-    ...{ employee, section, costCode, workKind, pay, hours: hours ?? 0, description, ...chargeOf(it) },
+    employee,
+    section,
+    costCode,
+    workKind,
+    pay,
+    hours: hours ?? 0,
+    description,
+    ...chargeOf(it),
   }),
   quantities: ({ section, costCode, quantity, unit, description }) => ({
-    ...{ section, costCode, quantity: quantity ?? 0, unit, description },
+    section,
+    costCode,
+    quantity: quantity ?? 0,
+    unit,
+    description,
   }),
   equipment: ({ name, hours, description, ...it }) => ({ name, hours: hours ?? 0, description, ...chargeOf(it) }),
   subcontractors: ({ name, headcount, description }) => ({ name, headcount: headcount ?? 0, description }),
@@ -84,9 +95,19 @@ export async function viewsOf(sql: Reader, heads: readonly DayHead[]): Promise<D
     const said = new Set([...day.photos, ...day.deliveries].map((it) => it.photo));
     const differences = hoursDiffer(day.hours, officeHours(lines));
     views.push({
-      ...{ job: head.job, jobName: head.jobName, dated: head.dated, crew: head.crew, seen: seenOfDay(day), day },
-      ...{ leftOut: head.leftOut, writtenBy: head.writtenBy, writtenAt: head.writtenAt, weekSheet: head.sheet },
-      ...{ weekHours: lines.map(weekHours), differs: differences.length > 0, differences },
+      job: head.job,
+      jobName: head.jobName,
+      dated: head.dated,
+      crew: head.crew,
+      seen: seenOfDay(day),
+      day,
+      leftOut: head.leftOut,
+      writtenBy: head.writtenBy,
+      writtenAt: head.writtenAt,
+      weekSheet: head.sheet,
+      weekHours: lines.map(weekHours),
+      differs: differences.length > 0,
+      differences,
       arrived: known(arrived, head.job).filter((it) => said.has(it)),
     });
   }

@@ -15,20 +15,18 @@ import { WEEK_SHEET_OF_CREW } from './queries';
 /** Hours of a day sheet as lines of a week sheet. */
 export function linesFor({ job, dated }: Pick<DayHead, 'job' | 'dated'>, hours: DaySheet['hours']): TimeLineInput[] {
   return hours.map(({ employee, section, costCode, workKind, pay, hours: worked, description }) => ({
-    ...{
-      employee,
-      dated,
-      job,
-      section,
-      costCode,
-      workKind,
-      wageClass: '',
-      pay,
-      hours: worked,
-      units: null,
-      description,
-      clock: '',
-    },
+    employee,
+    dated,
+    job,
+    section,
+    costCode,
+    workKind,
+    wageClass: '',
+    pay,
+    hours: worked,
+    units: null,
+    description,
+    clock: '',
   }));
 }
 

@@ -27,16 +27,29 @@ export async function phonePack(sql: Reader, today: PlainDate, person: { name: s
     const job = await jobByNumber(sql, number, 'job');
     const quantityOf = await quantitiesOf(sql, job);
     const tasks = (await labourTasks(sql, job, today)).map(({ section, costCode, description, progress, id }) => ({
-      ...{ section, costCode, description, unit: quantityOf(id).unit },
-      ...{ budgeted: progress.budgeted, used: progress.used },
+      section,
+      costCode,
+      description,
+      unit: quantityOf(id).unit,
+      budgeted: progress.budgeted,
+      used: progress.used,
     }));
     jobs.push({
-      ...{ number, name, site, tasks, sections: sections.get(number) ?? [] },
+      number,
+      name,
+      site,
+      tasks,
+      sections: sections.get(number) ?? [],
       crew: (crews.get(number) ?? []).map((it) => it.employee),
     });
   }
   return {
-    ...{ name: person?.name ?? '', today, jobs, employees, workKinds, costCodes },
+    name: person?.name ?? '',
+    today,
+    jobs,
+    employees,
+    workKinds,
+    costCodes,
     usualHours: ruleOn(rules, today)?.dailyAfter ?? EIGHT_HOURS,
     sheets: await viewsOf(sql, await sql.all(DAY_SHEETS_OF_DAYS, [addDays(today, -DAYS_BACK), addDays(today, DAYS_BACK)])),
   };

@@ -66,7 +66,11 @@ export async function saveDaySheet(
     DaySheetTable,
     { id },
     {
-      ...{ weather: day.weather, notes: day.notes, sheet, written_by: actor.name, written_at: actor.at },
+      weather: day.weather,
+      notes: day.notes,
+      sheet,
+      written_by: actor.name,
+      written_at: actor.at,
       left_out: joined(there.leftOut, leftOut),
     },
   );
@@ -141,11 +145,23 @@ async function writeEntries(sql: Sql, id: number, day: DaySheet): Promise<void> 
     typeof code === 'string' && code !== '' ? known(from, code) : null;
   const rows = ENTRY_KINDS.flatMap((kind) =>
     (day[kind] as unknown as Record<string, unknown>[]).map((row) => ({
-      ...{ day_sheet_id: id, kind, employee_id: named(employees, row.employee), section: row.section ?? '' },
-      ...{ cost_code_id: named(codes, row.costCode), work_kind_id: named(kinds, row.workKind), pay: row.pay ?? null },
-      ...{ hours: row.hours ?? null, quantity: row.quantity ?? null, unit: row.unit ?? '', headcount: row.headcount ?? null },
-      ...{ name: row.name ?? '', reference: row.reference ?? '', description: row.description ?? '', photo: row.photo ?? '' },
-      ...{ charged: row.charged === true ? 1 : 0, signature: row.signature ?? 0 },
+      day_sheet_id: id,
+      kind,
+      employee_id: named(employees, row.employee),
+      section: row.section ?? '',
+      cost_code_id: named(codes, row.costCode),
+      work_kind_id: named(kinds, row.workKind),
+      pay: row.pay ?? null,
+      hours: row.hours ?? null,
+      quantity: row.quantity ?? null,
+      unit: row.unit ?? '',
+      headcount: row.headcount ?? null,
+      name: row.name ?? '',
+      reference: row.reference ?? '',
+      description: row.description ?? '',
+      photo: row.photo ?? '',
+      charged: row.charged === true ? 1 : 0,
+      signature: row.signature ?? 0,
     })),
   );
   await sql.insertAll(DayEntryTable, rows as NewRow<typeof DayEntryTable>[]);

@@ -47,8 +47,11 @@ export async function awardJob(command: Command, number: string, estimateNumber:
     EstimateTable,
     { id: estimate.row.id },
     {
-      ...{ status: 'accepted', sent_on: estimate.row.sentOn ?? input.acceptedOn, accepted_on: input.acceptedOn },
-      ...{ acceptance: input.acceptance, chosen: 1 },
+      status: 'accepted',
+      sent_on: estimate.row.sentOn ?? input.acceptedOn,
+      accepted_on: input.acceptedOn,
+      acceptance: input.acceptance,
+      chosen: 1,
     },
   );
   const { contract_reference: reference } = present(await sql.findOne(JobTable, { id: job.id }));
@@ -132,7 +135,11 @@ async function savePlan(sql: Sql, jobId: number, estimate: LoadedEstimate, { sov
     ({ section, costCode, costType, sovLine, description, quantity, unit, hours, amount, estimateLine }) => ({
       cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType),
       sov_line_id: known(sovIds, sovLine),
-      ...{ description, quantity, unit, hours, amount },
+      description,
+      quantity,
+      unit,
+      hours,
+      amount,
       estimate_line_id: known(estimate.lineIds, estimateLine),
     }),
   );

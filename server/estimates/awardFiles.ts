@@ -47,7 +47,9 @@ export const awards = bookFile({
       rows.map((row) => ({
         sov_line_id: into.id(scheduleOfValues, row.job, row.sov_line),
         estimate_id: into.id(estimates, row.job, present(acceptedEstimate(into.book, row.job))),
-        ...{ net: row.net, spread: row.spread, difference: row.difference },
+        net: row.net,
+        spread: row.spread,
+        difference: row.difference,
       })),
     ),
 });

@@ -82,11 +82,20 @@ export const estimates = bookFile({
       rows,
       (row) => [row.job, row.estimate],
       (row) => ({
-        ...{ job_id: into.id(jobs, row.job), number: row.estimate, name: row.name, status: row.status ?? 'draft' },
-        ...{ chosen: row.chosen ? 1 : 0, overhead_rate: row.overhead_percent ?? 0, profit_rate: row.profit_percent ?? 0 },
-        ...{ rounding: row.rounding ?? 0, sent_on: row.sent_on, reference: row.reference ?? '' },
-        ...{ accepted_on: row.accepted_on, acceptance: row.acceptance ?? '' },
-        ...{ saved_by: into.actor.name, saved_at: into.actor.at },
+        job_id: into.id(jobs, row.job),
+        number: row.estimate,
+        name: row.name,
+        status: row.status ?? 'draft',
+        chosen: row.chosen ? 1 : 0,
+        overhead_rate: row.overhead_percent ?? 0,
+        profit_rate: row.profit_percent ?? 0,
+        rounding: row.rounding ?? 0,
+        sent_on: row.sent_on,
+        reference: row.reference ?? '',
+        accepted_on: row.accepted_on,
+        acceptance: row.acceptance ?? '',
+        saved_by: into.actor.name,
+        saved_at: into.actor.at,
       }),
     ),
 });
@@ -112,7 +121,9 @@ export const estimateMarkups = bookFile({
     into.insertAll(
       EstimateMarkupTable,
       rows.map((row) => ({
-        ...{ estimate_id: into.id(estimates, row.job, row.estimate), cost_type: row.cost_type, section: row.section },
+        estimate_id: into.id(estimates, row.job, row.estimate),
+        cost_type: row.cost_type,
+        section: row.section,
         rate: row.markup_percent,
       })),
     ),
@@ -151,8 +162,13 @@ export const estimateLines = bookFile({
       rows,
       (row) => [row.job, row.estimate, row.estimate_line],
       (row) => ({
-        ...{ estimate_id: into.id(estimates, row.job, row.estimate), line: row.estimate_line, section: row.section ?? '' },
-        ...{ description: row.description, quantity: row.quantity, unit: row.unit ?? '', build_up: row.build_up ?? '' },
+        estimate_id: into.id(estimates, row.job, row.estimate),
+        line: row.estimate_line,
+        section: row.section ?? '',
+        description: row.description,
+        quantity: row.quantity,
+        unit: row.unit ?? '',
+        build_up: row.build_up ?? '',
         markup_rate: row.markup_percent,
       }),
     ),
@@ -193,10 +209,16 @@ export const estimateParts = bookFile({
     into.insertAll(
       EstimatePartTable,
       rows.map((row) => ({
-        ...{ estimate_line_id: into.id(estimateLines, row.job, row.estimate, row.estimate_line) },
-        ...{ price_item: row.price_item ?? '', description: row.description ?? '', cost_type: row.cost_type },
-        ...{ cost_code_id: into.id(costCodes, row.cost_code), basis: row.basis ?? 'per-unit', quantity: row.quantity },
-        ...{ unit: row.unit ?? '', unit_cost: row.unit_cost, markup_rate: row.markup_percent },
+        estimate_line_id: into.id(estimateLines, row.job, row.estimate, row.estimate_line),
+        price_item: row.price_item ?? '',
+        description: row.description ?? '',
+        cost_type: row.cost_type,
+        cost_code_id: into.id(costCodes, row.cost_code),
+        basis: row.basis ?? 'per-unit',
+        quantity: row.quantity,
+        unit: row.unit ?? '',
+        unit_cost: row.unit_cost,
+        markup_rate: row.markup_percent,
       })),
     ),
 });
@@ -220,9 +242,13 @@ export const estimatePrices = bookFile({
   save: async (rows, into): Promise<void> =>
     into.insertAll(EstimatePriceTable, [
       ...rows.map((row) => ({
-        ...{ estimate_id: into.id(estimates, row.job, row.estimate), build_up: row.build_up, cost_type: row.cost_type },
-        ...{ cost_code_id: into.id(costCodes, row.cost_code), markup_rate: row.markup_percent },
-        ...{ unit_cost: row.unit_cost, hours: row.hours ?? 0 },
+        estimate_id: into.id(estimates, row.job, row.estimate),
+        build_up: row.build_up,
+        cost_type: row.cost_type,
+        cost_code_id: into.id(costCodes, row.cost_code),
+        markup_rate: row.markup_percent,
+        unit_cost: row.unit_cost,
+        hours: row.hours ?? 0,
       })),
       ...(await pricesOfToday(rows, into)),
     ]),
@@ -241,8 +267,13 @@ async function pricesOfToday(given: readonly Named[], into: BookSave): Promise<N
   const book = await loadPriceBook(into.sql);
   return [...wanted.values()].flatMap(({ job, estimate, build_up: buildUp }) =>
     book.unitShares(buildUp ?? '').map(({ costCode, costType, markup: markupRate, cost, hours }) => ({
-      ...{ estimate_id: into.id(estimates, job ?? '', estimate ?? 0), build_up: buildUp ?? '', cost_type: costType },
-      ...{ cost_code_id: into.id(costCodes, costCode), markup_rate: markupRate, unit_cost: cost, hours },
+      estimate_id: into.id(estimates, job ?? '', estimate ?? 0),
+      build_up: buildUp ?? '',
+      cost_type: costType,
+      cost_code_id: into.id(costCodes, costCode),
+      markup_rate: markupRate,
+      unit_cost: cost,
+      hours,
     })),
   );
 }

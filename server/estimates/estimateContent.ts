@@ -65,16 +65,31 @@ export async function saveContent(sql: Sql, id: number, content: EstimateContent
   await sql.insertAll(
     EstimateLineTable,
     content.lines.map(({ line, section, description, quantity, unit, buildUp, markup }, i) => ({
-      ...{ id: first + i, estimate_id: id, line, section, description, quantity, unit },
-      ...{ build_up: buildUp, markup_rate: markup },
+      id: first + i,
+      estimate_id: id,
+      line,
+      section,
+      description,
+      quantity,
+      unit,
+      build_up: buildUp,
+      markup_rate: markup,
     })),
   );
   await sql.insertAll(
     EstimatePartTable,
     content.lines.flatMap((line, i) =>
       line.parts.map(({ item, description, costCode, costType, basis, quantity, unit, unitCost, markup }) => ({
-        ...{ estimate_line_id: first + i, price_item: item, description, cost_code_id: known(codes, costCode) },
-        ...{ cost_type: costType, basis, quantity, unit, unit_cost: unitCost, markup_rate: markup },
+        estimate_line_id: first + i,
+        price_item: item,
+        description,
+        cost_code_id: known(codes, costCode),
+        cost_type: costType,
+        basis,
+        quantity,
+        unit,
+        unit_cost: unitCost,
+        markup_rate: markup,
       })),
     ),
   );
@@ -82,8 +97,13 @@ export async function saveContent(sql: Sql, id: number, content: EstimateContent
     EstimatePriceTable,
     [...prices].flatMap(([code, shares]) =>
       shares.map(({ costCode, costType, markup, cost, hours }) => ({
-        ...{ estimate_id: id, build_up: code, cost_code_id: known(codes, costCode), cost_type: costType },
-        ...{ markup_rate: markup, unit_cost: cost, hours },
+        estimate_id: id,
+        build_up: code,
+        cost_code_id: known(codes, costCode),
+        cost_type: costType,
+        markup_rate: markup,
+        unit_cost: cost,
+        hours,
       })),
     ),
   );

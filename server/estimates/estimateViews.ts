@@ -84,8 +84,20 @@ export async function estimateList(sql: Reader, job: string): Promise<EstimateLi
     const { cost, hours, price, marginRate, markupRate } = priceEstimate(it, digits).totals;
     const { number, name, status, chosen, savedBy, savedAt, sentOn, acceptedOn } = it.row;
     return {
-      ...{ number, name, status, chosen: chosen === 1, savedBy, savedAt, sentOn, acceptedOn },
-      ...{ lines: it.lines.length, cost, hours, price, marginRate, markupRate },
+      number,
+      name,
+      status,
+      chosen: chosen === 1,
+      savedBy,
+      savedAt,
+      sentOn,
+      acceptedOn,
+      lines: it.lines.length,
+      cost,
+      hours,
+      price,
+      marginRate,
+      markupRate,
     };
   });
 }
@@ -107,7 +119,12 @@ export async function estimateView(sql: Reader, job: string, number: number): Pr
     reference: row.reference,
     acceptedOn: row.acceptedOn,
     acceptance: row.acceptance,
-    ...{ lines, typeMarkups, sectionMarkups, overhead, profit, rounding },
+    lines,
+    typeMarkups,
+    sectionMarkups,
+    overhead,
+    profit,
+    rounding,
     prices: [...prices].map(([code, shares]) => [code, [...shares]]),
   };
 }

@@ -152,23 +152,19 @@ describe('the award', () => {
 
   test('gives the schedule and budget worked by hand, linked to the lines they come from; the books tie', async () => {
     await act(database, TESTER, saveQuotation, 'J2', null, {
-      ...{
-        version: 0,
-        estimate: 1,
-        title: 'Roof',
-        presentation: 'section',
-        quantities: true,
-        unitPrices: false,
-        contact: 'H',
-        email: 'h@x.example',
-      },
-      ...{
-        introduction: 'Two\nlines',
-        exclusions: 'a\nb',
-        terms: 't',
-        validUntil: '2031-06-01',
-        alternates: [{ name: 'Green', amount: -5 }],
-      },
+      version: 0,
+      estimate: 1,
+      title: 'Roof',
+      presentation: 'section',
+      quantities: true,
+      unitPrices: false,
+      contact: 'H',
+      email: 'h@x.example',
+      introduction: 'Two\nlines',
+      exclusions: 'a\nb',
+      terms: 't',
+      validUntil: '2031-06-01',
+      alternates: [{ name: 'Green', amount: -5 }],
       payments: [
         { name: 'Start', rate: 300_000, amount: null, dueOn: '2031-06-01', stage: '' },
         { name: 'End', rate: null, amount: 9, dueOn: null, stage: 'Handover' },
@@ -252,8 +248,15 @@ describe('the award', () => {
     // Budget 902.69 + 2,548.22 = 3,450.91 for 137.5 m2: 25.0975 (25.09753) a unit in 0.202 h; spent 3,602.50: 26.20 in 30.25 ÷ 137.5 = 0.22 h.
     expect(await achieved(reading(database))).toEqual([
       {
-        ...{ buildUp: 'ROOF', job: 'J2', jobName: 'Tender only', quantity: 1_375_000, unit: 'm2' },
-        ...{ assumedCost: 250_975, achievedCost: 262_000, assumedHours: 2_020, achievedHours: 2_200 },
+        buildUp: 'ROOF',
+        job: 'J2',
+        jobName: 'Tender only',
+        quantity: 1_375_000,
+        unit: 'm2',
+        assumedCost: 250_975,
+        achievedCost: 262_000,
+        assumedHours: 2_020,
+        achievedHours: 2_200,
       },
     ]);
   });

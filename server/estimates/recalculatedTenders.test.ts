@@ -88,8 +88,12 @@ const tender = fc
           markup_percent: rate,
         })),
       estimate_lines: lines.map(({ pick, parts: _, ...it }, i) => ({
-        ...{ job: 'J2', estimate: '1', estimate_line: String(i + 1), description: 'x' },
-        ...{ ...it, build_up: pick < buildUps.length ? `B${pick}` : '' },
+        job: 'J2',
+        estimate: '1',
+        estimate_line: String(i + 1),
+        description: 'x',
+        ...it,
+        build_up: pick < buildUps.length ? `B${pick}` : '',
       })),
       estimate_parts: lines.flatMap(({ parts }, i) =>
         parts.map((it) => ({ job: 'J2', estimate: '1', estimate_line: String(i + 1), ...it })),

@@ -43,7 +43,10 @@ export const forecasts = bookFile({
       ForecastTable,
       rows.map((row) => ({
         cost_line_id: into.costLine(into.id(jobs, row.job), row, costCodes),
-        ...{ as_of: row.as_of, method: row.method, value: known(into.book.own(values), row.row), note: row.note ?? '' },
+        as_of: row.as_of,
+        method: row.method,
+        value: known(into.book.own(values), row.row),
+        note: row.note ?? '',
       })),
     ),
 });

@@ -20,14 +20,12 @@ beforeAll(async () => {
 const ON = '2031-03-31';
 const view = (on = ON) => forecastView(reading(database), 'J1', on);
 const line = (costType: ForecastInput['lines'][number]['costType'], more: Partial<ForecastInput['lines'][number]> = {}) => ({
-  ...{
-    section: 'A',
-    costCode: costType === 'labour' ? '100' : '200',
-    costType,
-    method: 'to-complete' as const,
-    value: 250_000,
-    note: '',
-  },
+  section: 'A',
+  costCode: costType === 'labour' ? '100' : '200',
+  costType,
+  method: 'to-complete' as const,
+  value: 250_000,
+  note: '',
   ...more,
 });
 const save = async (lines: ForecastInput['lines'], seen?: string) =>

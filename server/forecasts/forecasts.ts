@@ -51,7 +51,10 @@ export async function forecastView(sql: Reader, number: string, on: PlainDate): 
     lines: lines.map(({ id, section, costCode, description, costType, state }) => {
       const [now, last] = [said.get(id), earlier.get(id)];
       return {
-        ...{ section, costCode, description, costType },
+        section,
+        costCode,
+        description,
+        costType,
         state: base?.get(id)?.state ?? { ...state, forecast: null },
         said: now ? { method: now.method, value: now.value, note: now.note } : null,
         before: last ? { method: last.method, value: last.value, note: last.note, on: last.on } : null,
@@ -91,7 +94,10 @@ export async function saveForecast(command: Command, number: string, { on, lines
   const costLines = await CostLines.open(sql, [job.id]);
   const rows = lines.map(({ section, costCode, costType, method, value, note }) => ({
     cost_line_id: costLines.idOf(job.id, section, known(codes, costCode), costType),
-    ...{ as_of: on, method, value, note },
+    as_of: on,
+    method,
+    value,
+    note,
   }));
   await costLines.flush();
   await sql.insertAll(ForecastTable, rows);
@@ -123,6 +129,15 @@ async function faultsOf(
 
 /** A line nothing speaks of yet. */
 const NOTHING = {
-  ...{ budgeted: false, original: 0, changes: 0, transfers: 0, changesSinceForecast: 0, hoursBudgeted: 0 },
-  ...{ hoursChangedSinceForecast: 0, cost: 0, hours: 0, openCommitment: 0, forecast: null },
+  budgeted: false,
+  original: 0,
+  changes: 0,
+  transfers: 0,
+  changesSinceForecast: 0,
+  hoursBudgeted: 0,
+  hoursChangedSinceForecast: 0,
+  cost: 0,
+  hours: 0,
+  openCommitment: 0,
+  forecast: null,
 };

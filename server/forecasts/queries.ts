@@ -4,8 +4,14 @@ import { shape, t } from '../db/fields';
 import { query } from '../db/query';
 
 const FORECAST = {
-  ...{ id: t.whole, section: t.text, costCode: t.text, costType: t.oneOf(...COST_TYPES), on: t.day },
-  ...{ method: t.oneOf(...FORECAST_METHODS), value: t.whole, note: t.text },
+  id: t.whole,
+  section: t.text,
+  costCode: t.text,
+  costType: t.oneOf(...COST_TYPES),
+  on: t.day,
+  method: t.oneOf(...FORECAST_METHODS),
+  value: t.whole,
+  note: t.text,
 };
 
 /** Forecasts of job `$1` by the day `$2`, newest first on each cost line. */

@@ -66,7 +66,10 @@ test('what was refused may be sent again under its id', async () => {
 test('a posting carries what its preview showed: where the job has changed since it is refused with the difference', async () => {
   const { jobs } = (await request(app).post('/api/costs/preview').send(batch(100))).body;
   const shown = jobs.map((it: Record<'job', string> & Record<'estimate' | 'profit' | 'overUnder', [number, number]>) => ({
-    ...{ job: it.job, estimate: it.estimate[0], profit: it.profit[0], overUnder: it.overUnder[0] },
+    job: it.job,
+    estimate: it.estimate[0],
+    profit: it.profit[0],
+    overUnder: it.overUnder[0],
   }));
   const far = { lines: [{ ...cost, costCode: '200', amount: 5_000_000 }], asOf: '2031-03-31' };
   await request(app).post('/api/costs').send(far).expect(201);

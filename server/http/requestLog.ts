@@ -9,7 +9,10 @@ import { pinoHttp } from 'pino-http';
  */
 export function requestLog(logger: Logger): RequestHandler {
   const seen = (request: IncomingMessage, status: number, milliseconds: number) => ({
-    ...{ method: request.method, way: wayOf(request), status, milliseconds: Math.round(milliseconds) },
+    method: request.method,
+    way: wayOf(request),
+    status,
+    milliseconds: Math.round(milliseconds),
   });
   return pinoHttp({
     logger,

@@ -21,7 +21,9 @@ export async function loadInstalments(sql: Reader, jobId: number): Promise<Kept[
 /** The lines of a job that instalments are taken from, on a date. */
 export function takenLines(job: Pick<LoadedBillingJob, 'sovLines' | 'priceChanges'>, on: string): TakenLine[] {
   return scheduleAt(job.sovLines, job.priceChanges, on).map(({ line, section, scheduledToDate }) => ({
-    ...{ line, section, scheduled: scheduledToDate },
+    line,
+    section,
+    scheduled: scheduledToDate,
     changes: changesOf(job, line, on),
   }));
 }

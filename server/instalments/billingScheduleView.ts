@@ -53,7 +53,10 @@ export async function billingScheduleView(sql: Reader, number: string, asOf: str
       costs: byType(costLines.filter((it) => it.section === name)),
     })),
     lines: lines.map((it) => ({
-      ...{ line: it.line, section: it.section, scheduled: it.scheduledToDate, retentionRate: it.retentionRate },
+      line: it.line,
+      section: it.section,
+      scheduled: it.scheduledToDate,
+      retentionRate: it.retentionRate,
       changes: changesOf(job, it.line, LAST_DAY),
     })),
     retentionRule: job.retention,

@@ -46,8 +46,15 @@ export const billingInstalments = bookFile({
       rows,
       (row) => [row.job, row.instalment],
       (row) => ({
-        ...{ job_id: into.id(jobs, row.job), number: row.instalment, name: row.name, due: row.due ?? 'day', day: row.day },
-        ...{ days: row.days ?? 0, taken_from: row.taken_from ?? 'job', rate: row.percent, amount: row.amount },
+        job_id: into.id(jobs, row.job),
+        number: row.instalment,
+        name: row.name,
+        due: row.due ?? 'day',
+        day: row.day,
+        days: row.days ?? 0,
+        taken_from: row.taken_from ?? 'job',
+        rate: row.percent,
+        amount: row.amount,
       }),
     ),
 });

@@ -54,21 +54,41 @@ const book: fc.Arbitrary<Rows> = fc
     customers: [{ customer: 'K', name: 'K' }],
     jobs: [{ job: 'J1', name: 'Random', customer: 'K', status, awarded_on: '2031-01-01', ...dates }],
     schedule_of_values: sov.map((it, i) => ({
-      ...{ job: 'J1', sov_line: String(i + 1), section: it.section, description: 'x', scheduled_value: it.value },
+      job: 'J1',
+      sov_line: String(i + 1),
+      section: it.section,
+      description: 'x',
+      scheduled_value: it.value,
     })),
     change_orders: changes.map((it, i) => ({
-      ...{ job: 'J1', change_order: `C${i}`, title: 'x', status: 'approved', raised_on: '2031-01-01', decided_on: it.on },
+      job: 'J1',
+      change_order: `C${i}`,
+      title: 'x',
+      status: 'approved',
+      raised_on: '2031-01-01',
+      decided_on: it.on,
     })),
     change_order_lines: changes.map((it, i) => ({
-      ...{ job: 'J1', change_order: `C${i}`, side: 'price', sov_line: String(1 + (it.line % sov.length)), amount: it.amount },
+      job: 'J1',
+      change_order: `C${i}`,
+      side: 'price',
+      sov_line: String(1 + (it.line % sov.length)),
+      amount: it.amount,
     })),
     job_sections: ['A', 'B', 'C'].map((section, i) => ({ job: 'J1', section, ...stages[i]! })),
     billing_instalments: list.map((it, i) => {
       const onDay = (it.due || 'day') === 'day';
       const own = it.taken_from === 'stages' && it.stages.length === 0 ? 'job' : it.taken_from;
       return {
-        ...{ job: 'J1', instalment: String(i + 1), name: 'x', due: it.due, day: onDay ? it.day : '', days: onDay ? '' : it.days },
-        ...{ taken_from: own, percent: it.percent, amount: it.percent ? '' : it.amount },
+        job: 'J1',
+        instalment: String(i + 1),
+        name: 'x',
+        due: it.due,
+        day: onDay ? it.day : '',
+        days: onDay ? '' : it.days,
+        taken_from: own,
+        percent: it.percent,
+        amount: it.percent ? '' : it.amount,
       };
     }),
     instalment_stages: list.flatMap((it, i) => it.stages.map((section) => ({ job: 'J1', instalment: String(i + 1), section }))),

@@ -12,7 +12,10 @@ export const checklistTemplates = bookFile({
   key: [],
   keyNote: 'template, several rows',
   head: {
-    ...{ by: ['template'], called: 'checklist template', same: [], joins: false },
+    by: ['template'],
+    called: 'checklist template',
+    same: [],
+    joins: false,
     existing: 'SELECT id, name AS template FROM check_template',
   },
   query: 'SELECT t.id * 1000000 + i.key AS id, t.name AS template, i.value AS item FROM check_template t, json_each(t.items) i',
@@ -44,8 +47,12 @@ export const jobPeople = bookFile({
     into.insertAll(
       JobPersonTable,
       rows.map((row) => ({
-        ...{ job_id: into.id(jobs, row.job), side: row.side, name: row.name, role: row.role ?? '' },
-        ...{ email: row.email ?? '', phone: row.phone ?? '' },
+        job_id: into.id(jobs, row.job),
+        side: row.side,
+        name: row.name,
+        role: row.role ?? '',
+        email: row.email ?? '',
+        phone: row.phone ?? '',
       })),
     ),
 });
@@ -67,8 +74,12 @@ export const jobEvents = bookFile({
     into.insertAll(
       JobEventTable,
       rows.map((row) => ({
-        ...{ job_id: into.id(jobs, row.job), kind: row.kind, dated: row.dated, text: row.text },
-        ...{ actor: row.noted_by ?? into.actor.name, recorded_at: row.noted_at ?? into.actor.at },
+        job_id: into.id(jobs, row.job),
+        kind: row.kind,
+        dated: row.dated,
+        text: row.text,
+        actor: row.noted_by ?? into.actor.name,
+        recorded_at: row.noted_at ?? into.actor.at,
       })),
     ),
 });
@@ -96,8 +107,14 @@ export const jobPapers = bookFile({
     await into.insertAll(
       AttachmentTable,
       rows.map((row) => ({
-        ...{ job_id: into.id(jobs, row.job), name: row.name, media_type: row.media_type, hash: row.sha256 },
-        ...{ size: known(into.contents.sizes, row.sha256), about: row.about ?? '', actor: row.added_by, added_at: row.added_at },
+        job_id: into.id(jobs, row.job),
+        name: row.name,
+        media_type: row.media_type,
+        hash: row.sha256,
+        size: known(into.contents.sizes, row.sha256),
+        about: row.about ?? '',
+        actor: row.added_by,
+        added_at: row.added_at,
         for_site: row.for_site ? 1 : 0,
       })),
     );
@@ -113,8 +130,11 @@ export const jobChecklist = bookFile({
     into.insertAll(
       JobCheckTable,
       rows.map((row) => ({
-        ...{ job_id: into.id(jobs, row.job), item: row.item, person: row.person ?? '' },
-        ...{ due_on: row.due_on, done_on: row.done_on },
+        job_id: into.id(jobs, row.job),
+        item: row.item,
+        person: row.person ?? '',
+        due_on: row.due_on,
+        done_on: row.done_on,
       })),
     ),
 });

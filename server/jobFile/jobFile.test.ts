@@ -63,27 +63,24 @@ describe('before a job goes on site', () => {
 
   test('a job typed as on site is held to the same', async () => {
     const job = {
-      ...{
-        number: 'N1',
-        name: 'N',
-        client: 'NORTH',
-        contractReference: '',
-        status: 'on-site' as const,
-        awardedOn: '2031-04-01',
-        startsOn: null,
-      },
-      ...{
-        finishesOn: null,
-        manager: '',
-        site: '',
-        revenueMethod: 'cost-to-cost' as const,
-        contractSum: 0,
-        taxRate: 0,
-        termsDays: null,
-        draftId: null,
-      },
+      number: 'N1',
+      name: 'N',
+      client: 'NORTH',
+      contractReference: '',
+      status: 'on-site' as const,
+      awardedOn: '2031-04-01',
+      startsOn: null,
+      finishesOn: null,
+      manager: '',
+      site: '',
+      revenueMethod: 'cost-to-cost' as const,
+      contractSum: 0,
+      taxRate: 0,
+      termsDays: null,
+      draftId: null,
       retention: { rate: 0, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all' as const, cap: null },
-      ...{ sov: [], budget: [] },
+      sov: [],
+      budget: [],
     };
     await expect(act(database, TESTER, createJob, job)).rejects.toThrow(/may not go on site yet/);
     expect((await reading(database).anyRows(`SELECT 1 FROM job WHERE number = 'N1'`))[0]).toBeUndefined();

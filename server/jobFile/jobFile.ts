@@ -38,16 +38,19 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
     JobTable,
     { id },
     {
-      ...{ name: input.name, client_id: present(client).id },
+      name: input.name,
+      client_id: present(client).id,
       ...factColumns(input),
-      ...{ revenue_method: input.revenueMethod, retention_rate: r.rate, retention_materials_rate: r.materialsRate },
-      ...{
-        retention_step_at: r.stepAt,
-        retention_step_to: r.stepTo,
-        retention_step_applies: r.stepApplies,
-        retention_cap: r.cap,
-      },
-      ...{ no_retention: input.noRetention ? 1 : 0, tax_rate: input.taxRate, terms_days: input.termsDays },
+      revenue_method: input.revenueMethod,
+      retention_rate: r.rate,
+      retention_materials_rate: r.materialsRate,
+      retention_step_at: r.stepAt,
+      retention_step_to: r.stepTo,
+      retention_step_applies: r.stepApplies,
+      retention_cap: r.cap,
+      no_retention: input.noRetention ? 1 : 0,
+      tax_rate: input.taxRate,
+      terms_days: input.termsDays,
     },
   );
   command.note(number, { was: now, now: { ...input, seen: undefined } });

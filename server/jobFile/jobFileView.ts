@@ -47,16 +47,23 @@ export async function jobFileView(sql: Reader, number: string): Promise<JobFileV
   return {
     seen: { facts: digestOf(facts), people: digestOf(people), checklist: digestOf(checklist) },
     facts,
-    ...{ fixed, billed },
+    fixed,
+    billed,
     lines: known(billing, number).sovLines.map((it) => ({ value: it.scheduledValue, rate: it.retentionRate })),
-    ...{ people, events, checklist, templates, moves, missing },
+    people,
+    events,
+    checklist,
+    templates,
+    moves,
+    missing,
     files: files.map((it) => ({ ...it, forSite: it.forSite === 1 })),
   };
 }
 
 function factsOf(row: FactRow, client: string): JobFacts {
   return {
-    ...{ name: row.name, client },
+    name: row.name,
+    client,
     ...plainFacts(row),
     revenueMethod: row.revenue_method,
     retention: {

@@ -28,7 +28,9 @@ afterAll(cleanUp);
 const correct = async (more: Partial<SetupCorrection> = {}) => {
   const { seen } = await jobSetup(reading(database), 'N1');
   return act(database, TESTER, correctSetup, 'N1', {
-    ...{ seen, reason: 'typed the tender, not the contract', contractSum: 70_000 },
+    seen,
+    reason: 'typed the tender, not the contract',
+    contractSum: 70_000,
     sov: [
       { line: '2', section: '', description: 'Cladding', scheduledValue: 40_000, quantity: null, unit: '', retentionRate: null },
       { line: '1', section: 'B', description: 'Roof', scheduledValue: 30_000, quantity: 10_000, unit: 'm2', retentionRate: 0 },

@@ -81,8 +81,13 @@ async function saveSchedule({ sql }: Command, jobId: number, { sov }: SetupCorre
       SovLineTable,
       { id: it.id },
       {
-        ...{ position: it.position, section: it.section, description: it.description, scheduled_value: it.scheduledValue },
-        ...{ quantity: it.quantity, unit: it.unit, retention_rate: it.retentionRate },
+        position: it.position,
+        section: it.section,
+        description: it.description,
+        scheduled_value: it.scheduledValue,
+        quantity: it.quantity,
+        unit: it.unit,
+        retention_rate: it.retentionRate,
       },
     );
   return new Map(lines.map((it) => [it.line, it.id]));

@@ -15,7 +15,11 @@ export async function jobSetup(sql: Reader, number: string): Promise<JobSetup> {
   const frozen = await setupFrozen(sql, job);
   const { retention, taxRate, termsDays, revenueMethod } = file.facts;
   return {
-    ...{ ...setup, retention, taxRate, termsDays, revenueMethod },
+    ...setup,
+    retention,
+    taxRate,
+    termsDays,
+    revenueMethod,
     seen: digestOf(setup),
     frozen: frozen && messageOf(frozen, showIn(0)),
     people: file.people.filter((it) => it.side === 'team'),

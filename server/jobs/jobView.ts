@@ -37,7 +37,8 @@ export async function jobView(sql: Reader, number: string, asOf: string): Promis
   const open = invoices.reduce((sum, invoice) => sum + invoice.open, 0);
   const overdue = open - invoices.reduce((sum, invoice) => sum + invoice.notDue, 0);
   return {
-    ...{ ...jobListRow(present(position), asOf), before: before.get(identity.id) ?? null },
+    ...jobListRow(present(position), asOf),
+    before: before.get(identity.id) ?? null,
     contractReference: it.contract_reference,
     site: it.site,
     awardedOn: it.awarded_on,
@@ -122,7 +123,10 @@ export async function estimateView(sql: Reader, number: string, asOf: string): P
       basis: estimate.basis,
     })),
     revenue: sovViews(known(billing, number), asOf).map((line) => ({
-      ...{ line: line.line, description: line.description, scheduled: line.scheduledToDate, billed: line.billed },
+      line: line.line,
+      description: line.description,
+      scheduled: line.scheduledToDate,
+      billed: line.billed,
       ...(served.get(line.line) ?? NOTHING_SERVED),
     })),
     unserved: served.get('') ?? NOTHING_SERVED,

@@ -15,7 +15,13 @@ import { addCostCodes, addClient, saveCompany } from '../company/saveCompany';
 afterAll(cleanUp);
 
 const company = {
-  ...{ registrationNumber: '', taxNumber: '', phone: '', email: '', web: '', bankDetails: '', timeZone: '' },
+  registrationNumber: '',
+  taxNumber: '',
+  phone: '',
+  email: '',
+  web: '',
+  bankDetails: '',
+  timeZone: '',
   name: 'Aldergate Cladding',
   currency: 'GBP',
   taxName: 'VAT',

@@ -118,16 +118,26 @@ async function saveJob(sql: Sql, input: JobInput, clientId: number, codes: Reado
   const { retention: r } = input;
   const jobId = await nextId(sql, JobTable);
   await sql.insert(JobTable, {
-    ...{ id: jobId, number: input.number, name: input.name, client_id: clientId, contract_reference: input.contractReference },
-    ...{ status: input.status, awarded_on: input.awardedOn, starts_on: input.startsOn, finishes_on: input.finishesOn },
-    ...{ manager: input.manager, site: input.site, revenue_method: input.revenueMethod },
-    ...{
-      retention_rate: r.rate,
-      retention_materials_rate: r.materialsRate,
-      retention_step_at: r.stepAt,
-      retention_step_to: r.stepTo,
-    },
-    ...{ retention_step_applies: r.stepApplies, retention_cap: r.cap, tax_rate: input.taxRate, terms_days: input.termsDays },
+    id: jobId,
+    number: input.number,
+    name: input.name,
+    client_id: clientId,
+    contract_reference: input.contractReference,
+    status: input.status,
+    awarded_on: input.awardedOn,
+    starts_on: input.startsOn,
+    finishes_on: input.finishesOn,
+    manager: input.manager,
+    site: input.site,
+    revenue_method: input.revenueMethod,
+    retention_rate: r.rate,
+    retention_materials_rate: r.materialsRate,
+    retention_step_at: r.stepAt,
+    retention_step_to: r.stepTo,
+    retention_step_applies: r.stepApplies,
+    retention_cap: r.cap,
+    tax_rate: input.taxRate,
+    terms_days: input.termsDays,
   });
   const firstLine = await nextId(sql, SovLineTable);
   const lineIds = new Map(input.sov.map((it, i) => [it.line, firstLine + i]));
@@ -151,7 +161,11 @@ export async function saveBudget(
   const budget = lines.map(({ section, costCode, costType, sovLine, description, quantity, unit, hours, amount }) => ({
     cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType),
     sov_line_id: lineIds.get(sovLine) ?? null,
-    ...{ description, quantity, unit, hours, amount },
+    description,
+    quantity,
+    unit,
+    hours,
+    amount,
   }));
   await costLines.flush();
   await sql.insertAll(BudgetLineTable, budget);

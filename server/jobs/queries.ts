@@ -54,8 +54,13 @@ export const ESTIMATE_TO_AWARD = query(
 
 export const CHANGE_ORDERS = query(
   shape({
-    ...{ number: t.text, title: t.text, status: t.text, raisedOn: t.day, decidedOn: t.orNull(t.day) },
-    ...{ price: t.cents, cost: t.cents },
+    number: t.text,
+    title: t.text,
+    status: t.text,
+    raisedOn: t.day,
+    decidedOn: t.orNull(t.day),
+    price: t.cents,
+    cost: t.cents,
   }),
   `SELECT o.number, o.title, CASE WHEN o.decided_on > $2 THEN 'issued' ELSE o.status END AS status, o.raised_on AS raisedOn, CASE WHEN o.decided_on > $2 THEN NULL ELSE o.decided_on END AS decidedOn,
       coalesce(sum(CASE WHEN l.side = 'price' THEN l.amount END), 0) AS price, coalesce(sum(CASE WHEN l.side = 'cost' THEN l.amount END), 0) AS cost

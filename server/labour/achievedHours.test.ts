@@ -19,7 +19,10 @@ test('what a unit took is of jobs that are finished by then: quantities and hour
   const figures = { quantity: 3_600_000, planned: 1_200_000, used: 900_000, perUnit };
   expect((await achievedHours(reading(database), '2031-03-31')).codes).toEqual([
     {
-      ...{ costCode: '100', description: 'Framing', unit: 'm2', ...figures },
+      costCode: '100',
+      description: 'Framing',
+      unit: 'm2',
+      ...figures,
       tasks: [{ ...figures, job: 'J1', jobName: 'Mill', section: 'A', costCode: '100', description: 'Framing', unit: 'm2' }],
     },
   ]);

@@ -20,12 +20,16 @@ export async function achievedHours(sql: Reader, asOf: string): Promise<{ codes:
       const { quantity, unit } = quantities(id);
       if (!finished || quantity === null || progress.used === 0) continue;
       tasks.push({
-        ...{ job: number, jobName: job.name, section, costCode, description, unit, quantity },
-        ...{
-          planned: progress.budgeted,
-          used: progress.used,
-          perUnit: hoursAUnit({ ...progress, percentDone: WHOLE }, quantity),
-        },
+        job: number,
+        jobName: job.name,
+        section,
+        costCode,
+        description,
+        unit,
+        quantity,
+        planned: progress.budgeted,
+        used: progress.used,
+        perUnit: hoursAUnit({ ...progress, percentDone: WHOLE }, quantity),
       });
     }
   }

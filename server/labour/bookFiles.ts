@@ -202,26 +202,47 @@ export const payCodes = bookFile({
 
 /** Rows of these files as they are saved. */
 const employeeValues = (row: Row<typeof employees.columns>) => ({
-  ...{ code: row.employee, name: row.name, wage_class: row.wage_class ?? '', starts_on: row.starts_on },
-  ...{ ends_on: row.ends_on, payroll_number: row.payroll_number ?? '' },
+  code: row.employee,
+  name: row.name,
+  wage_class: row.wage_class ?? '',
+  starts_on: row.starts_on,
+  ends_on: row.ends_on,
+  payroll_number: row.payroll_number ?? '',
 });
 const wageClassValues = (row: Row<typeof wageClasses.columns>) => ({ code: row.wage_class, description: row.description ?? '' });
 const workKindValues = (row: Row<typeof workKinds.columns>) => ({ code: row.work_kind, description: row.description });
 const payRateValues = (row: Row<typeof payRates.columns>, into: BookSave) => ({
-  ...{ from_day: row.from, section: row.section ?? '', wage_class: row.wage_class ?? '', rate: row.rate },
-  ...{ ...forIds(into, row), at_least: row.at_least ? 1 : 0 },
+  from_day: row.from,
+  section: row.section ?? '',
+  wage_class: row.wage_class ?? '',
+  rate: row.rate,
+  ...forIds(into, row),
+  at_least: row.at_least ? 1 : 0,
 });
 const pieceRateValues = (row: Row<typeof pieceRates.columns>, into: BookSave) => ({
-  ...{ from_day: row.from, cost_code_id: into.id(costCodes, row.cost_code), rate: row.rate, unit: row.unit ?? '' },
-  ...{ work_kind_id: row.work_kind ? into.id(workKinds, row.work_kind) : null, tops_up: row.tops_up ? 1 : 0 },
+  from_day: row.from,
+  cost_code_id: into.id(costCodes, row.cost_code),
+  rate: row.rate,
+  unit: row.unit ?? '',
+  work_kind_id: row.work_kind ? into.id(workKinds, row.work_kind) : null,
+  tops_up: row.tops_up ? 1 : 0,
 });
 const burdenValues = (row: Row<typeof burdens.columns>, into: BookSave) => ({
-  ...{ code: row.burden, description: row.description ?? '', from_day: row.from, to_day: row.to },
-  ...{ job_id: row.job ? into.id(jobs, row.job) : null, wage_class: row.wage_class ?? '', percent: row.percent ?? 0 },
-  ...{ per_hour: row.per_hour ?? 0, on_premium: row.on_premium ? 1 : 0 },
+  code: row.burden,
+  description: row.description ?? '',
+  from_day: row.from,
+  to_day: row.to,
+  job_id: row.job ? into.id(jobs, row.job) : null,
+  wage_class: row.wage_class ?? '',
+  percent: row.percent ?? 0,
+  per_hour: row.per_hour ?? 0,
+  on_premium: row.on_premium ? 1 : 0,
 });
 const overtimeRuleValues = (row: Row<typeof overtimeRules.columns>) => ({
-  ...{ from_day: row.from, daily_after: row.daily_after, double_after: row.double_after, weekly_after: row.weekly_after },
+  from_day: row.from,
+  daily_after: row.daily_after,
+  double_after: row.double_after,
+  weekly_after: row.weekly_after,
   week_starts: row.week_starts ?? 'monday',
 });
 const payCodeValues = (row: Row<typeof payCodes.columns>, into: BookSave) => ({

@@ -24,7 +24,10 @@ export async function findRate(
   const { found, looked } = explainRate(terms.rates, work, wageClass !== '', on);
   const line = { ...work, wageClass, employeeClass: who.wage_class, dated: on, costCode: '', hours: ONE_HOUR, units: null };
   return {
-    ...{ rate: found?.rate ?? null, rung: found?.rung ?? null, looked, wageClass: ofClass },
+    rate: found?.rate ?? null,
+    rung: found?.rung ?? null,
+    looked,
+    wageClass: ofClass,
     costs: PAY_CLASSES.flatMap((pay): RateFinding['costs'] => {
       const price = priceTime({ ...line, pay }, terms, digits);
       if (typeof price === 'string') return [];

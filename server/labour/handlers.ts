@@ -29,9 +29,18 @@ function rowOf(job: JobIdentity, task: LabourTask, measures: Measures): LabourTa
   const { id, section, costCode, description, state, progress } = task;
   const { quantity, unit } = measures.planned(id);
   return {
-    ...{ ...progress, id, job: job.number, jobName: job.name, section, costCode, description, inBudget: state.budgeted },
+    ...progress,
+    id,
+    job: job.number,
+    jobName: job.name,
+    section,
+    costCode,
+    description,
+    inBudget: state.budgeted,
     doneUnknown: isDoneUnknown(state, task.finished),
-    ...{ quantity, unit, perUnit: hoursAUnit(progress, quantity) },
+    quantity,
+    unit,
+    perUnit: hoursAUnit(progress, quantity),
     installed: measures.installed({ section, costCode, unit }),
   };
 }

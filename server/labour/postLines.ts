@@ -63,8 +63,14 @@ export function timeEntries(
     const posting = postings.get(id);
     if (jobId === null || costCodeId === null || posting === undefined) return [];
     const entry = {
-      ...{ posting_id: posting, job_id: jobId, cost_line_id: costLineOf({ jobId, section, costCodeId }), dated: it.dated },
-      ...{ posted_on: it.postedOn, reference: `${it.sheet}/${it.line}`, party: it.employee, description: it.description },
+      posting_id: posting,
+      job_id: jobId,
+      cost_line_id: costLineOf({ jobId, section, costCodeId }),
+      dated: it.dated,
+      posted_on: it.postedOn,
+      reference: `${it.sheet}/${it.line}`,
+      party: it.employee,
+      description: it.description,
       time_line_id: id,
     };
     return [

@@ -7,8 +7,14 @@ const name = (column: string) => `coalesce(${column}, '')`;
 
 export const PAY_RATES = query(
   shape({
-    ...{ from: t.day, job: t.text, section: t.text, workKind: t.text, wageClass: t.text, employee: t.text },
-    ...{ rate: t.unitCost, atLeast: t.flag },
+    from: t.day,
+    job: t.text,
+    section: t.text,
+    workKind: t.text,
+    wageClass: t.text,
+    employee: t.text,
+    rate: t.unitCost,
+    atLeast: t.flag,
   }),
   `SELECT r.from_day AS "from", ${name('j.number')} AS job, r.section, ${name('k.code')} AS workKind, r.wage_class AS wageClass,
       ${name('e.code')} AS employee, r.rate, r.at_least AS atLeast
@@ -24,8 +30,14 @@ export const PIECE_RATES = query(
 
 export const BURDENS = query(
   shape({
-    ...{ burden: t.text, from: t.day, to: t.orNull(t.day), job: t.text, wageClass: t.text },
-    ...{ percent: t.rate, perHour: t.unitCost, onPremium: t.flag },
+    burden: t.text,
+    from: t.day,
+    to: t.orNull(t.day),
+    job: t.text,
+    wageClass: t.text,
+    percent: t.rate,
+    perHour: t.unitCost,
+    onPremium: t.flag,
   }),
   `SELECT b.code AS burden, b.from_day AS "from", b.to_day AS "to", ${name('j.number')} AS job, b.wage_class AS wageClass, b.percent,
       b.per_hour AS perHour, b.on_premium AS onPremium FROM burden b LEFT JOIN job j ON j.id = b.job_id`,
@@ -33,7 +45,10 @@ export const BURDENS = query(
 
 export const OVERTIME_RULES = query(
   shape({
-    ...{ from: t.day, dailyAfter: t.orNull(t.hours), doubleAfter: t.orNull(t.hours), weeklyAfter: t.orNull(t.hours) },
+    from: t.day,
+    dailyAfter: t.orNull(t.hours),
+    doubleAfter: t.orNull(t.hours),
+    weeklyAfter: t.orNull(t.hours),
     weekStarts: t.oneOf<(typeof WEEKDAYS)[number]>(),
   }),
   `SELECT from_day AS "from", daily_after AS dailyAfter, double_after AS doubleAfter, weekly_after AS weeklyAfter,
@@ -50,10 +65,27 @@ export const PAY_CODES = query(
 const POSTED = (where: string) =>
   query(
     shape({
-      ...{ id: t.whole, sheet: t.text, line: t.text, employee: t.text, employeeClass: t.text, dated: t.day, job: t.text },
-      ...{ section: t.text, costCode: t.text, workKind: t.text, wageClass: t.text, pay: t.oneOf(...PAY_CLASSES), hours: t.hours },
-      ...{ units: t.orNull(t.quantity), rate: t.unitCost, rung: t.text, payAmount: t.cents, burden: t.cents, split: t.flag },
-      ...{ reverses: t.orNull(t.whole), reversedBy: t.orNull(t.whole) },
+      id: t.whole,
+      sheet: t.text,
+      line: t.text,
+      employee: t.text,
+      employeeClass: t.text,
+      dated: t.day,
+      job: t.text,
+      section: t.text,
+      costCode: t.text,
+      workKind: t.text,
+      wageClass: t.text,
+      pay: t.oneOf(...PAY_CLASSES),
+      hours: t.hours,
+      units: t.orNull(t.quantity),
+      rate: t.unitCost,
+      rung: t.text,
+      payAmount: t.cents,
+      burden: t.cents,
+      split: t.flag,
+      reverses: t.orNull(t.whole),
+      reversedBy: t.orNull(t.whole),
     }),
     `SELECT x.id, x.sheet, x.line, e.code AS employee, e.wage_class AS employeeClass, x.dated, ${name('j.number')} AS job, x.section,
         ${name('c.code')} AS costCode, ${name('k.code')} AS workKind, x.wage_class AS wageClass, x.pay, x.hours, x.units, x.rate, x.rung,

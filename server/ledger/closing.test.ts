@@ -52,8 +52,19 @@ test('nothing counts on a closed day, whatever it is; on the first open one it d
   const before = await everything(database);
   const opening = (await sql().anyRows(`SELECT id FROM posting WHERE kind = 'opening-cost'`))[0]?.id as number;
   const cost = {
-    ...{ dated: '2031-03-31', job: 'J1', section: 'A', costCode: '100', costType: 'labour' as const, party: '', reference: 'T9' },
-    ...{ commitment: '', hours: 1, amount: 100, description: '', uninstalled: false, postedOn: null },
+    dated: '2031-03-31',
+    job: 'J1',
+    section: 'A',
+    costCode: '100',
+    costType: 'labour' as const,
+    party: '',
+    reference: 'T9',
+    commitment: '',
+    hours: 1,
+    amount: 100,
+    description: '',
+    uninstalled: false,
+    postedOn: null,
   };
   const at = { section: 'A', costCode: '100', costType: 'labour' as const };
   const refused = [
@@ -66,7 +77,8 @@ test('nothing counts on a closed day, whatever it is; on the first open one it d
     () => act(database, TESTER, correctCosts, { entries: [1], on: '2031-03-31', to: null, reason: 'r' } as never),
     () =>
       act(database, TESTER, transferBudget, 'J1', {
-        ...{ dated: '2031-03-31', reason: 'r' },
+        dated: '2031-03-31',
+        reason: 'r',
         lines: [
           { ...at, amount: 1, hours: null },
           { ...at, costType: 'material' as const, amount: -1, hours: null },
@@ -75,7 +87,12 @@ test('nothing counts on a closed day, whatever it is; on the first open one it d
     () => act(database, TESTER, saveForecast, 'J1', { on: '2031-03-31', lines: [], seen: '' } as never),
     () =>
       act(database, TESTER, decideChange, 'J1', 'C2', {
-        ...{ status: 'approved' as const, on: '2031-03-31', by: 'Mr Hale', note: '', agreed: null, daysGranted: null },
+        status: 'approved' as const,
+        on: '2031-03-31',
+        by: 'Mr Hale',
+        note: '',
+        agreed: null,
+        daysGranted: null,
       }),
   ];
   for (const work of refused) expect(await said(work())).toMatch(/closed up to 31 Mar 2031; choose 1 Apr 2031 or a later day/);

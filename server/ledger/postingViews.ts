@@ -94,8 +94,13 @@ export async function postingView(sql: Reader, id: number): Promise<PostingView>
   const others = (by: 0 | 1, known: number | null) =>
     corrections.filter((it) => it.by === by && it.id !== known).map((it) => it.id);
   return {
-    ...{ ...withName(row), note: row.note, journals, entryCount: present(entries).count, fixed },
-    ...{ client, receivedOn: kind === null || reference === null ? null : { kind, reference } },
+    ...withName(row),
+    note: row.note,
+    journals,
+    entryCount: present(entries).count,
+    fixed,
+    client,
+    receivedOn: kind === null || reference === null ? null : { kind, reference },
     ...present(beside),
     corrects: others(0, row.reverses),
     correctedBy: others(1, row.reversedBy),

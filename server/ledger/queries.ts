@@ -74,9 +74,18 @@ const SELECT_POSTINGS = `SELECT p.id, p.kind, job.number AS job, p.reference, p.
   FROM posting p LEFT JOIN job ON job.id = p.job_id`;
 
 const PostingRow = shape({
-  ...{ id: t.whole, kind: t.oneOf<PostingKind>(), job: t.orNull(t.text), reference: t.text, dated: t.day, actor: t.text },
-  ...{ recordedAt: t.moment, note: t.text, reverses: t.orNull(t.whole), job_id: t.orNull(t.whole) },
-  ...{ reversedBy: t.orNull(t.whole), total: t.cents },
+  id: t.whole,
+  kind: t.oneOf<PostingKind>(),
+  job: t.orNull(t.text),
+  reference: t.text,
+  dated: t.day,
+  actor: t.text,
+  recordedAt: t.moment,
+  note: t.text,
+  reverses: t.orNull(t.whole),
+  job_id: t.orNull(t.whole),
+  reversedBy: t.orNull(t.whole),
+  total: t.cents,
 });
 
 export const POSTING = query(PostingRow, `${SELECT_POSTINGS} WHERE p.id = $1`);

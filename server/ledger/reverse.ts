@@ -27,7 +27,8 @@ export async function reversePosting(command: Command, postingId: number, input:
   const newest = await newestMonth(sql);
   const posted = await REVERSALS[posting.kind](sql, actor, posting, on, input.reason);
   const reversed = (await postingJournals(sql, posted.postingId)).map(({ dated, lines }) => ({
-    ...{ on: dated, amount: lines.reduce((sum, it) => sum + it.debit, 0) },
+    on: dated,
+    amount: lines.reduce((sum, it) => sum + it.debit, 0),
   }));
   await approvePastReversal(command, { jobId: posting.job_id, document: String(postingId), content: input }, newest, reversed);
   command.note(`posting ${postingId}`, { ...input, by: posted.postingId });

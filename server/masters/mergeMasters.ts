@@ -27,7 +27,10 @@ async function planMerge(sql: Reader, of: string, code: string, other: string): 
   const [from, into] = [await masterOf(sql, kind, code), await masterOf(sql, kind, other)];
   const both = kind === 'cost-codes' && from.id !== into.id ? await sql.all(LINES_IN_BOTH, [from.id, into.id]) : [];
   return {
-    ...{ kind, from, into, both },
+    kind,
+    from,
+    into,
+    both,
     moves: (await usesOf(sql, kind)).get(from.id) ?? [],
     refused: from.id === into.id ? 'Choose another one to merge it into' : await whyApart(sql, both, into.code),
   };

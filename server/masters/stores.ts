@@ -39,7 +39,12 @@ function storeOf<T extends typeof ClientTable | typeof VendorTable | typeof Cost
 }
 
 const party = (it: MasterInput) => ({
-  ...{ code: it.code, name: it.name, contact: it.contact, email: it.email, phone: it.phone, address: it.address },
+  code: it.code,
+  name: it.name,
+  contact: it.contact,
+  email: it.email,
+  phone: it.phone,
+  address: it.address,
   terms_days: it.termsDays,
 });
 const partyOf = ({ terms_days: termsDays, closed, ...row }: RowOf<typeof ClientTable>) => ({

@@ -34,7 +34,9 @@ beforeEach(async () => {
   database = await temporaryDatabase();
   expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
   sending = {
-    ...{ outbox: new Outbox(temporaryFolder()), files: temporaryFolder(), address: 'http://ledrin.test' },
+    outbox: new Outbox(temporaryFolder()),
+    files: temporaryFolder(),
+    address: 'http://ledrin.test',
     pdfOf: clientDocumentPdf,
   };
 });
@@ -148,16 +150,14 @@ describe('what leaves the house', () => {
       saveChange,
       'J1',
       {
-        ...{
-          version: 0,
-          number: 'C3',
-          title: 'Canopy',
-          raisedOn: '2031-03-20',
-          reference: '',
-          reason: 'Asked on site',
-          askedBy: '',
-          daysAsked: 14,
-        },
+        version: 0,
+        number: 'C3',
+        title: 'Canopy',
+        raisedOn: '2031-03-20',
+        reference: '',
+        reason: 'Asked on site',
+        askedBy: '',
+        daysAsked: 14,
         price: [{ line: '4', section: '', description: 'Canopy', quantity: null, unit: '', amount: 150_000 }],
         cost: [
           {

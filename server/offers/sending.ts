@@ -19,7 +19,9 @@ export async function prepareSending(document: ClientDocument, { workers, outbox
   const pdf = await workers.run('clientDocumentPdf', document);
   const madeOf = JSON.stringify(document);
   return {
-    ...{ outbox, address, files },
+    outbox,
+    address,
+    files,
     pdfOf: async (sent) => {
       if (JSON.stringify(sent) === madeOf) return pdf;
       throw new LedrinError(

@@ -126,10 +126,18 @@ export async function payrollCsv(sql: Reader, id: number): Promise<string> {
   const { columns } = await payrollSetting(sql);
   const digits = await loadDigits(sql);
   const cell = (row: NamedPayrollRow): Record<PayrollField, string> => ({
-    ...{ employee: harmless(row.employee), 'payroll-number': harmless(row.payrollNumber), name: harmless(row.name) },
-    ...{ 'pay-code': harmless(row.payCode), job: harmless(row.job), hours: formatQuantity(Number(row.hours)) },
-    ...{ rate: formatScaled(row.rate, UNIT_COST_DECIMALS), amount: formatCents(row.amount, digits) },
-    ...{ units: formatQuantity(row.units), 'top-up': formatCents(row.topUp, digits), from: run.from, to: run.to },
+    employee: harmless(row.employee),
+    'payroll-number': harmless(row.payrollNumber),
+    name: harmless(row.name),
+    'pay-code': harmless(row.payCode),
+    job: harmless(row.job),
+    hours: formatQuantity(Number(row.hours)),
+    rate: formatScaled(row.rate, UNIT_COST_DECIMALS),
+    amount: formatCents(row.amount, digits),
+    units: formatQuantity(row.units),
+    'top-up': formatCents(row.topUp, digits),
+    from: run.from,
+    to: run.to,
     multiplier: row.isPieceWork ? '' : multiplierText(row.pay),
     rounding: formatCents(row.rounding, digits),
     'hand-over': String(run.run),

@@ -26,8 +26,15 @@ export const PROOF = query(
 
 export const RUNS = query(
   shape({
-    ...{ run: t.whole, from: t.day, to: t.day, handedOn: t.day, handedBy: t.text, people: t.whole, hours: t.hours },
-    ...{ amount: t.cents, lines: t.whole },
+    run: t.whole,
+    from: t.day,
+    to: t.day,
+    handedOn: t.day,
+    handedBy: t.text,
+    people: t.whole,
+    hours: t.hours,
+    amount: t.cents,
+    lines: t.whole,
   }),
   `SELECT r.id AS run, r.from_day AS "from", r.to_day AS "to", r.handed_on AS handedOn, r.handed_by AS handedBy,
       count(DISTINCT x.employee_id) AS people, coalesce(sum(x.hours), 0) AS hours, coalesce(sum(x.pay_amount), 0) AS amount,

@@ -42,19 +42,20 @@ export async function wageStatement(sql: Reader, number: string, on: PlainDate):
     const first = at(of, 0);
     const sum = (value: (it: (typeof lines)[number]) => number, from = of) => from.reduce((total, it) => total + value(it), 0);
     return {
-      ...{
-        employee: first.employee,
-        name: names.get(first.employee) ?? first.employee,
-        wageClass: classOf(first),
-        pay: first.pay,
-      },
+      employee: first.employee,
+      name: names.get(first.employee) ?? first.employee,
+      wageClass: classOf(first),
+      pay: first.pay,
       days: DAYS.map((i) =>
         sum(
           (it) => it.hours,
           of.filter((it) => it.dated === addDays(week, i)),
         ),
       ),
-      ...{ hours: sum((it) => it.hours), rate: first.rate, byPiece: first.rung === 'piece', gross: sum((it) => it.payAmount) },
+      hours: sum((it) => it.hours),
+      rate: first.rate,
+      byPiece: first.rung === 'piece',
+      gross: sum((it) => it.payAmount),
       units: sum((it) => it.units ?? 0),
       topUp: sum((it) => (it.pieces ? it.payAmount - it.pieces.amount : 0)),
     };
@@ -64,7 +65,11 @@ export async function wageStatement(sql: Reader, number: string, on: PlainDate):
     .filter((it) => it.hours !== 0 || it.gross !== 0)
     .sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : PAY_CLASSES.indexOf(a.pay) - PAY_CLASSES.indexOf(b.pay)));
   return {
-    ...{ job: job.number, jobName: job.name, client: client?.name ?? '', week, rows: shown },
+    job: job.number,
+    jobName: job.name,
+    client: client?.name ?? '',
+    week,
+    rows: shown,
     hours: shown.reduce((sum, it) => sum + it.hours, 0),
     gross: shown.reduce((sum, it) => sum + it.gross, 0),
     declaration: (await payrollSetting(sql)).declaration,

@@ -34,8 +34,12 @@ export const jobSections = bookFile({
     into.insertAll(
       JobSectionTable,
       rows.map((row) => ({
-        ...{ job_id: into.id(jobs, row.job), name: row.section, starts_on: row.starts_on, finishes_on: row.finishes_on },
-        ...{ started_on: row.started_on, finished_on: row.finished_on },
+        job_id: into.id(jobs, row.job),
+        name: row.section,
+        starts_on: row.starts_on,
+        finishes_on: row.finishes_on,
+        started_on: row.started_on,
+        finished_on: row.finished_on,
       })),
     ),
 });
@@ -64,7 +68,8 @@ export const costPlan = bookFile({
       CostLinePlanTable,
       rows.map((row) => ({
         cost_line_id: into.costLine(into.id(jobs, row.job), row, costCodes),
-        ...{ starts_on: row.starts_on, finishes_on: row.finishes_on },
+        starts_on: row.starts_on,
+        finishes_on: row.finishes_on,
       })),
     ),
 });

@@ -15,7 +15,12 @@ export const STAGES_WITHOUT_SECTION = query(
 
 export const PLANNED_LINES = query(
   shape({
-    ...{ id: t.whole, section: t.text, costCode: t.text, costType: t.oneOf(...COST_TYPES), startsOn: t.day, finishesOn: t.day },
+    id: t.whole,
+    section: t.text,
+    costCode: t.text,
+    costType: t.oneOf(...COST_TYPES),
+    startsOn: t.day,
+    finishesOn: t.day,
   }),
   `SELECT l.id, l.section, c.code AS costCode, l.cost_type AS costType, p.starts_on AS startsOn, p.finishes_on AS finishesOn
       FROM cost_line_plan p JOIN cost_line l ON l.id = p.cost_line_id JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1 ORDER BY l.id`,

@@ -36,10 +36,16 @@ export const priceItems = bookFile({
       rows,
       (row) => [row.price_item],
       (row) => ({
-        ...{ code: row.price_item, description: row.description, unit: row.unit ?? (row.cost_type === 'labour' ? 'h' : '') },
-        ...{ cost_type: row.cost_type, cost_code_id: into.id(costCodes, row.cost_code), wage_class: row.wage_class ?? '' },
-        ...{ unit_cost: row.unit_cost, markup_rate: row.markup_percent },
-        ...{ vendor_id: row.vendor ? into.id(vendors, row.vendor) : null, checked_on: row.checked_on },
+        code: row.price_item,
+        description: row.description,
+        unit: row.unit ?? (row.cost_type === 'labour' ? 'h' : ''),
+        cost_type: row.cost_type,
+        cost_code_id: into.id(costCodes, row.cost_code),
+        wage_class: row.wage_class ?? '',
+        unit_cost: row.unit_cost,
+        markup_rate: row.markup_percent,
+        vendor_id: row.vendor ? into.id(vendors, row.vendor) : null,
+        checked_on: row.checked_on,
       }),
     ),
 });
@@ -55,8 +61,11 @@ export const priceHistory = bookFile({
     into.insertAll(
       PriceChangeTable,
       rows.map((row) => ({
-        ...{ price_item_id: into.id(priceItems, row.price_item), dated: row.dated, unit_cost: row.unit_cost },
-        ...{ reason: row.reason ?? '', actor: into.actor.name },
+        price_item_id: into.id(priceItems, row.price_item),
+        dated: row.dated,
+        unit_cost: row.unit_cost,
+        reason: row.reason ?? '',
+        actor: into.actor.name,
       })),
     ),
 });
@@ -113,7 +122,8 @@ export const buildUpComponents = bookFile({
         build_up_id: into.id(buildUps, row.build_up),
         price_item_id: row.price_item ? into.id(priceItems, row.price_item) : null,
         component_id: row.component ? into.id(buildUps, row.component) : null,
-        ...{ quantity: row.quantity, waste_rate: row.waste_percent ?? 0 },
+        quantity: row.quantity,
+        waste_rate: row.waste_percent ?? 0,
       })),
     ),
 });
@@ -122,7 +132,9 @@ export const buildUpComponents = bookFile({
 function bookBuildUps(book: BookCheck): BuildUp[] {
   const components = book.rowsOf(buildUpComponents);
   return book.rowsOf(buildUps).map((row) => ({
-    ...{ code: row.build_up ?? '', description: '', unit: '' },
+    code: row.build_up ?? '',
+    description: '',
+    unit: '',
     components: components.flatMap((it) =>
       it.build_up === row.build_up && it.component ? [{ item: '', buildUp: it.component, quantity: 0, waste: 0 }] : [],
     ),

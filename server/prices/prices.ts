@@ -32,14 +32,17 @@ export async function savePriceItems(command: Command, { items, removed, on, rea
   const there = new Map((await sql.all(UNIT_COSTS)).map((row) => [row.code, row]));
   let id = await nextId(sql, PriceItemTable);
   const rows = items.map((it) => ({
-    ...{ id: there.get(it.code)?.id ?? id++, code: it.code, description: it.description },
-    ...{
-      unit: it.costType === 'labour' ? LABOUR_UNIT : it.unit,
-      cost_type: it.costType,
-      cost_code_id: known(codes, it.costCode),
-    },
-    ...{ wage_class: it.wageClass, unit_cost: it.unitCost, markup_rate: it.markup },
-    ...{ vendor_id: vendors.get(it.vendor) ?? null, checked_on: it.checkedOn },
+    id: there.get(it.code)?.id ?? id++,
+    code: it.code,
+    description: it.description,
+    unit: it.costType === 'labour' ? LABOUR_UNIT : it.unit,
+    cost_type: it.costType,
+    cost_code_id: known(codes, it.costCode),
+    wage_class: it.wageClass,
+    unit_cost: it.unitCost,
+    markup_rate: it.markup,
+    vendor_id: vendors.get(it.vendor) ?? null,
+    checked_on: it.checkedOn,
   }));
   await sql.save(PriceItemTable, rows, ['id']);
   const moved = rows.filter((row) => there.get(row.code)?.unit_cost !== row.unit_cost);

@@ -32,7 +32,9 @@ beforeEach(async () => {
   database = await temporaryDatabase();
   expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
   sending = {
-    ...{ outbox: new Outbox(temporaryFolder()), files: temporaryFolder(), address: 'http://ledrin.test' },
+    outbox: new Outbox(temporaryFolder()),
+    files: temporaryFolder(),
+    address: 'http://ledrin.test',
     pdfOf: clientDocumentPdf,
   };
 });
@@ -52,8 +54,16 @@ async function issueC9(): Promise<void> {
     saveChange,
     'J1',
     {
-      ...{ version: 0, number: 'C9', title: 'Gutter', raisedOn: '2031-05-01', reference: '', reason: 'Asked on site' },
-      ...{ askedBy: '', daysAsked: null, price, cost: [] },
+      version: 0,
+      number: 'C9',
+      title: 'Gutter',
+      raisedOn: '2031-05-01',
+      reference: '',
+      reason: 'Asked on site',
+      askedBy: '',
+      daysAsked: null,
+      price,
+      cost: [],
     },
     null,
   );
@@ -128,7 +138,9 @@ describe('a quotation', () => {
     await send({ payments: [{ ...payments[0]!, stage: 'b' }, payments[1]!] });
     const { lines } = await loadEstimate(reading(database), 'J2', 1);
     await act(database, TESTER, awardJob, 'J2', 1, {
-      ...{ acceptedOn: '2031-05-12', acceptance: 'Order 7', agreed: 617_700 },
+      acceptedOn: '2031-05-12',
+      acceptance: 'Order 7',
+      agreed: 617_700,
       groups: groupsBy('section', lines).map((it) => ({ ...it, members: [...it.members] })),
     });
     const [offer] = await offersOf(reading(database), 'J2', 'quotation', '1', '2031-05-20');
@@ -208,7 +220,12 @@ test.each([
   const [{ token } = { token: '' }] = await offersOf(reading(database), 'J1', 'change', 'C9', '2031-05-02');
   expect((await answerView(reading(database), token, '2031-05-03')).closed).toBeNull();
   await act(database, TESTER, decideChange, 'J1', 'C9', {
-    ...{ status, on: '2031-05-04', by: 'Mr Hale', note: 'By telephone', agreed: null, daysGranted: null },
+    status,
+    on: '2031-05-04',
+    by: 'Mr Hale',
+    note: 'By telephone',
+    agreed: null,
+    daysGranted: null,
   });
   const before = await everything(database);
   await expect(

@@ -71,9 +71,20 @@ type QuotationIds = Pick<RowOf<typeof QuotationTable>, 'id' | 'job_id' | 'number
 async function saveFacts(sql: Sql, actor: Actor, ids: QuotationIds, it: QuotationInput): Promise<void> {
   const { title, presentation, contact, email, introduction, exclusions, terms, validUntil } = it;
   const row = {
-    ...{ ...ids, title, presentation, quantities: it.quantities ? 1 : 0, unit_prices: it.unitPrices ? 1 : 0, contact, email },
-    ...{ introduction, exclusions, terms, valid_until: validUntil, status: 'draft' as const },
-    ...{ saved_by: actor.name, saved_at: actor.at },
+    ...ids,
+    title,
+    presentation,
+    quantities: it.quantities ? 1 : 0,
+    unit_prices: it.unitPrices ? 1 : 0,
+    contact,
+    email,
+    introduction,
+    exclusions,
+    terms,
+    valid_until: validUntil,
+    status: 'draft' as const,
+    saved_by: actor.name,
+    saved_at: actor.at,
   };
   await sql.save(QuotationTable, [row], ['id']);
 }

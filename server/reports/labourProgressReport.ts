@@ -21,7 +21,8 @@ export async function labourProgressReport(sql: Reader, request: ReportRequest):
   const job = await jobByNumber(sql, request.job, 'job');
   const tasks = await labourTasks(sql, job, request.asOf);
   const row = (section: string, costCode: string, progress: LabourProgress) => ({
-    ...{ section, cost_code: costCode },
+    section,
+    cost_code: costCode,
     ...Object.fromEntries(FIGURES.map(({ column, key }) => [column, progress[key]])),
   });
   return {

@@ -32,15 +32,32 @@ const TIME_COLUMNS = columns(
 export async function timeCostReport(sql: Reader, request: ReportRequest): Promise<Report> {
   const lines = await worked(sql, request);
   const rows = lines.map((it) => ({
-    ...{ sheet: it.sheet, line: it.line, employee: it.employee, dated: it.dated, job: it.job, section: it.section },
-    ...{ cost_code: it.costCode, work_kind: it.workKind, wage_class: it.wageClass || it.employeeClass, pay: it.pay },
-    ...{ hours: it.hours, units: it.units ?? '', rate: it.rate, rung: it.rung, pay_amount: it.payAmount, burden: it.burden },
-    ...{ total: it.payAmount + it.burden, pay_code: it.payCode },
+    sheet: it.sheet,
+    line: it.line,
+    employee: it.employee,
+    dated: it.dated,
+    job: it.job,
+    section: it.section,
+    cost_code: it.costCode,
+    work_kind: it.workKind,
+    wage_class: it.wageClass || it.employeeClass,
+    pay: it.pay,
+    hours: it.hours,
+    units: it.units ?? '',
+    rate: it.rate,
+    rung: it.rung,
+    pay_amount: it.payAmount,
+    burden: it.burden,
+    total: it.payAmount + it.burden,
+    pay_code: it.payCode,
   }));
   const total = {
     ...Object.fromEntries(TIME_COLUMNS.map(({ key }) => [key, ''])),
-    ...{ sheet: 'TOTAL', hours: sum(lines, (it) => it.hours), pay_amount: sum(lines, (it) => it.payAmount) },
-    ...{ burden: sum(lines, (it) => it.burden), total: sum(lines, (it) => it.payAmount + it.burden) },
+    sheet: 'TOTAL',
+    hours: sum(lines, (it) => it.hours),
+    pay_amount: sum(lines, (it) => it.payAmount),
+    burden: sum(lines, (it) => it.burden),
+    total: sum(lines, (it) => it.payAmount + it.burden),
   };
   return { name: 'time-cost', title: 'Time and what it cost', columns: TIME_COLUMNS, rows: [...rows, total], hasTotal: true };
 }
@@ -58,10 +75,19 @@ const PAYROLL_COLUMNS = columns(
 export async function payrollReport(sql: Reader, request: ReportRequest): Promise<Report> {
   const lines = await worked(sql, request);
   const rows = payrollRows(lines.map((it) => ({ ...it, pieces: null }))).map((it) => ({
-    ...{ employee: it.employee, pay_code: it.payCode, job: it.job, hours: it.hours, rate: it.rate, amount: it.amount },
+    employee: it.employee,
+    pay_code: it.payCode,
+    job: it.job,
+    hours: it.hours,
+    rate: it.rate,
+    amount: it.amount,
   }));
   const total = {
-    ...{ employee: 'TOTAL', pay_code: '', job: '', hours: sum(rows, (it) => it.hours), rate: '' },
+    employee: 'TOTAL',
+    pay_code: '',
+    job: '',
+    hours: sum(rows, (it) => it.hours),
+    rate: '',
     amount: sum(rows, (it) => it.amount),
   };
   return { name: 'payroll', title: 'Payroll', columns: PAYROLL_COLUMNS, rows: [...rows, total], hasTotal: true };

@@ -35,14 +35,24 @@ async function siteJob(sql: Reader, number: string, today: string): Promise<Site
   ]);
   return jobs.map((job) => ({
     ...rowOf(job),
-    ...{ manager: job.manager, startsOn: job.starts_on, finishesOn: job.finishes_on },
+    manager: job.manager,
+    startsOn: job.starts_on,
+    finishesOn: job.finishes_on,
     sections: sections.map((it) => ({
-      ...{ name: it.name, startsOn: it.starts_on, finishesOn: it.finishes_on },
-      ...{ startedOn: it.started_on, finishedOn: it.finished_on },
+      name: it.name,
+      startsOn: it.starts_on,
+      finishesOn: it.finishes_on,
+      startedOn: it.started_on,
+      finishedOn: it.finished_on,
     })),
     people: people.map(({ side, name, role, phone }) => ({ side, name, role, phone })),
     hours: tasks.map(({ section, costCode, description, progress: { budgeted, used, toFinish } }) => ({
-      ...{ section, costCode, description, budgeted, used, toFinish },
+      section,
+      costCode,
+      description,
+      budgeted,
+      used,
+      toFinish,
     })),
     documents: documents.map((it) => ({ document: String(it.id), name: it.name })),
     checklist: checklist.map((it) => ({ item: it.item, person: it.person, dueOn: it.due_on, doneOn: it.done_on })),

@@ -21,12 +21,16 @@ afterAll(cleanUp);
 const START = '2031-04-20';
 const pick = fc.nat(5);
 const save = fc.record({
-  ...{ kind: fc.constant('save' as const), pick: fc.option(pick, { freq: 1 }), estimate: fc.constantFrom(1, 1, 1, 2) },
-  ...{ presentation: fc.constantFrom(...PRESENTATIONS), flags: fc.tuple(fc.boolean(), fc.boolean()) },
+  kind: fc.constant('save' as const),
+  pick: fc.option(pick, { freq: 1 }),
+  estimate: fc.constantFrom(1, 1, 1, 2),
+  presentation: fc.constantFrom(...PRESENTATIONS),
+  flags: fc.tuple(fc.boolean(), fc.boolean()),
   alternates: fc.array(fc.integer({ min: -1_000_000, max: 1_000_000 }), { maxLength: 3 }),
   // Per cents that come to the whole, or do not.
   payments: fc.constantFrom([], [1_000_000], [400_000, 600_000], [333_333, 666_667], [500_000]),
-  ...{ until: fc.option(fc.integer({ min: -5, max: 30 })), text: fc.string({ unit: 'grapheme', maxLength: 20 }) },
+  until: fc.option(fc.integer({ min: -5, max: 30 })),
+  text: fc.string({ unit: 'grapheme', maxLength: 20 }),
 });
 const ACT = fc.oneof(
   { arbitrary: save, weight: 3 },
@@ -65,9 +69,18 @@ async function perform(database: Database, on: string, it: Act): Promise<unknown
     case 'save': {
       const version = it.pick === null ? 0 : (there.find((one) => one.number === number)?.version ?? 0);
       return carryOut(database, TESTER, saveQuotation, 'J2', it.pick === null ? null : number, {
-        ...{ version, estimate: it.estimate, title: `Roof ${it.text}`, presentation: it.presentation },
-        ...{ quantities: it.flags[0], unitPrices: it.flags[1], contact: it.text, email: '', introduction: it.text },
-        ...{ exclusions: '', terms: `1. ${it.text}`, validUntil: it.until === null ? null : addDays(on, it.until) },
+        version,
+        estimate: it.estimate,
+        title: `Roof ${it.text}`,
+        presentation: it.presentation,
+        quantities: it.flags[0],
+        unitPrices: it.flags[1],
+        contact: it.text,
+        email: '',
+        introduction: it.text,
+        exclusions: '',
+        terms: `1. ${it.text}`,
+        validUntil: it.until === null ? null : addDays(on, it.until),
         alternates: it.alternates.map((amount, i) => ({ name: `Option ${i}`, amount })),
         payments: it.payments.map((rate, i) => ({ name: `Part ${i}`, rate, amount: null, dueOn: null, stage: '' })),
       });

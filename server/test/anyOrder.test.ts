@@ -112,9 +112,14 @@ async function perform(books: Books, it: Act): Promise<unknown> {
       // Per cents cut anywhere, of the one section or of the job; sometimes a millionth is missing.
       const cuts = [...it.cuts, 1_000_000 - it.slip].sort((a, b) => a - b);
       const instalments = cuts.map((cut, i) => ({
-        ...{ name: `Part ${i}`, stages: it.due[i] === 'day' ? [] : ['A'], due: it.due[i]!, days: 0 },
-        ...{ day: it.due[i] === 'day' ? addDays(on, 10 * i - 20) : null, from: 'job' as const },
-        ...{ rate: cut - (cuts[i - 1] ?? 0), amount: null },
+        name: `Part ${i}`,
+        stages: it.due[i] === 'day' ? [] : ['A'],
+        due: it.due[i]!,
+        days: 0,
+        day: it.due[i] === 'day' ? addDays(on, 10 * i - 20) : null,
+        from: 'job' as const,
+        rate: cut - (cuts[i - 1] ?? 0),
+        amount: null,
       }));
       return keepInstalments(database, 'J1', instalments);
     }
@@ -222,7 +227,14 @@ async function startBySchedule({ database, on }: Books): Promise<void> {
 function changeOf(number: string, raisedOn: PlainDate, it: { price: number; cost: number; line: string }): ChangeInput {
   const line = { section: 'A', description: 'Changed', quantity: null, unit: '' };
   return {
-    ...{ version: 0, number, title: 'Tried', raisedOn, reference: '', reason: '', askedBy: '', daysAsked: 3 },
+    version: 0,
+    number,
+    title: 'Tried',
+    raisedOn,
+    reference: '',
+    reason: '',
+    askedBy: '',
+    daysAsked: 3,
     price: [{ ...line, line: it.line, amount: it.price }],
     cost: [{ ...line, costCode: '200', costType: 'material', sovLine: it.line, hours: null, amount: it.cost }],
   };

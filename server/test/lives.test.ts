@@ -134,7 +134,9 @@ describe('each move core allows is accepted by its command, and no other is', ()
         delete: (it) => deleteChange(it, 'J1', 'X9'),
         issue: (it) => issueChange(it, 'J1', 'X9', '2031-04-02'),
         send: (it) => sendChange(it, sending, 'J1', 'X9', EXAMPLES.sendChange.body),
-        ...{ approved: decide('approved'), rejected: decide('rejected'), withdrawn: decide('withdrawn') },
+        approved: decide('approved'),
+        rejected: decide('rejected'),
+        withdrawn: decide('withdrawn'),
       },
     );
   });

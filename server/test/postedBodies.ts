@@ -44,7 +44,12 @@ const job: Body<'createJob'> = {
   draftId: null,
 };
 const company: Body<'saveCompany'> = {
-  ...{ registrationNumber: '', taxNumber: '', phone: '', email: '', web: '', bankDetails: '' },
+  registrationNumber: '',
+  taxNumber: '',
+  phone: '',
+  email: '',
+  web: '',
+  bankDetails: '',
   name: 'A',
   currency: 'GBP',
   taxName: '',
@@ -55,31 +60,71 @@ const company: Body<'saveCompany'> = {
 };
 
 const item: Body<'savePriceItems'>['items'][number] = {
-  ...{ code: 'X1', description: 'X', unit: 'm', costType: 'material', costCode: '200', wageClass: '', unitCost: 5, markup: null },
-  ...{ vendor: '', checkedOn: null },
+  code: 'X1',
+  description: 'X',
+  unit: 'm',
+  costType: 'material',
+  costCode: '200',
+  wageClass: '',
+  unitCost: 5,
+  markup: null,
+  vendor: '',
+  checkedOn: null,
 };
 const part: Body<'saveEstimate'>['lines'][number]['parts'][number] = {
-  ...{ item: '', description: '', costCode: '100', costType: 'labour', basis: 'in-all', quantity: 1, unit: 'h', unitCost: 1 },
+  item: '',
+  description: '',
+  costCode: '100',
+  costType: 'labour',
+  basis: 'in-all',
+  quantity: 1,
+  unit: 'h',
+  unitCost: 1,
   markup: null,
 };
 const estimate: Body<'saveEstimate'> = {
-  ...{ version: 1, name: 'E', overhead: 0, profit: 0, rounding: 0, typeMarkups: [{ costType: 'labour', rate: 1 }] },
+  version: 1,
+  name: 'E',
+  overhead: 0,
+  profit: 0,
+  rounding: 0,
+  typeMarkups: [{ costType: 'labour', rate: 1 }],
   sectionMarkups: [{ section: 'A', rate: 1 }],
   lines: [{ line: '1', section: 'A', description: 'x', quantity: 1, unit: '', buildUp: 'BED', markup: null, parts: [part] }],
 };
 const award: Body<'awardJob'> = {
-  ...{ acceptedOn: '2031-04-01', acceptance: 'a', agreed: 100 },
+  acceptedOn: '2031-04-01',
+  acceptance: 'a',
+  agreed: 100,
   groups: [{ line: '1', section: '', description: 'x', members: ['1'], weight: null }],
 };
 
 const quotation: Body<'saveQuotation'> = {
-  ...{ version: 1, estimate: 1, title: 'Q', presentation: 'line', quantities: true, unitPrices: true, contact: '', email: '' },
-  ...{ introduction: '', exclusions: '', terms: '', validUntil: '2031-12-01', alternates: [{ name: 'A', amount: 1 }] },
+  version: 1,
+  estimate: 1,
+  title: 'Q',
+  presentation: 'line',
+  quantities: true,
+  unitPrices: true,
+  contact: '',
+  email: '',
+  introduction: '',
+  exclusions: '',
+  terms: '',
+  validUntil: '2031-12-01',
+  alternates: [{ name: 'A', amount: 1 }],
   payments: [{ name: 'P', rate: 1_000_000, amount: null, dueOn: null, stage: '' }],
 };
 const mail: Body<'sendQuotation'> = { on: '2031-04-01', to: 'a@client.example', subject: 's', message: 'm' };
 const change: Body<'saveChange'> = {
-  ...{ version: 0, number: 'X1', title: 'T', raisedOn: '2031-04-01', reference: '', reason: '', askedBy: '', daysAsked: 1 },
+  version: 0,
+  number: 'X1',
+  title: 'T',
+  raisedOn: '2031-04-01',
+  reference: '',
+  reason: '',
+  askedBy: '',
+  daysAsked: 1,
   price: [{ line: '1', section: '', description: 'x', quantity: null, unit: '', amount: 1 }],
   cost: [
     {
@@ -109,7 +154,8 @@ const moved: Pick<Body<'transferBudget'>['lines'][number], 'section' | 'costType
   hours: null,
 };
 const transfer: Body<'transferBudget'> = {
-  ...{ dated: '2031-04-01', reason: 'r' },
+  dated: '2031-04-01',
+  reason: 'r',
   lines: [
     { ...moved, costCode: '100', amount: 1 },
     { ...moved, costCode: '200', amount: -1 },
@@ -117,23 +163,32 @@ const transfer: Body<'transferBudget'> = {
 };
 
 const facts: Omit<Body<'saveJobFacts'>, 'seen'> = {
-  ...{
-    name: 'Mill',
-    client: 'NORTH',
-    contractReference: '',
-    manager: '',
-    estimator: '',
-    site: '',
-    startsOn: null,
-    finishesOn: null,
-    defectsEnd: null,
-  },
-  ...{ revenueMethod: 'cost-to-cost', noRetention: false, taxRate: 0, termsDays: 5 },
+  name: 'Mill',
+  client: 'NORTH',
+  contractReference: '',
+  manager: '',
+  estimator: '',
+  site: '',
+  startsOn: null,
+  finishesOn: null,
+  defectsEnd: null,
+  revenueMethod: 'cost-to-cost',
+  noRetention: false,
+  taxRate: 0,
+  termsDays: 5,
   retention: { rate: 50_000, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all', cap: null },
 };
 
 const master: Body<'addMaster'> = {
-  ...{ code: 'NEW', name: 'New', kind: '', contact: '', email: '', phone: '', address: '', termsDays: null, unit: '' },
+  code: 'NEW',
+  name: 'New',
+  kind: '',
+  contact: '',
+  email: '',
+  phone: '',
+  address: '',
+  termsDays: null,
+  unit: '',
   closed: false,
 };
 
@@ -141,13 +196,24 @@ const PASSWORD = 'four words in a row';
 const user: Body<'inviteUser'> = { name: 'Ann', email: 'ann@x.example', role: 'accountant', allJobs: false };
 
 export const worked: Body<'addSheet'>['lines'][number] = {
-  ...{ employee: 'E1', dated: '2031-03-04', job: 'J1', section: 'A', costCode: '100', workKind: '', wageClass: '', pay: null },
-  ...{ hours: 80_000, units: null, description: '', clock: '' },
+  employee: 'E1',
+  dated: '2031-03-04',
+  job: 'J1',
+  section: 'A',
+  costCode: '100',
+  workKind: '',
+  wageClass: '',
+  pay: null,
+  hours: 80_000,
+  units: null,
+  description: '',
+  clock: '',
 };
 const DAY_OF_J1 = { job: 'J1', dated: '2031-03-04', crew: 'Ann Ash' };
 const timeCorrection = { week: '2031-03-03', employees: ['E1'], lines: [worked], reason: 'r', lateOn: null };
 const kindsOfWork: Body<'saveLabourList'> = {
-  ...{ list: 'work-kinds', seen: 'x' },
+  list: 'work-kinds',
+  seen: 'x',
   rows: [{ id: null, workKind: 'cut', description: 'Cutting' }],
 };
 
@@ -184,7 +250,8 @@ export const EXAMPLES: WithInput = {
   saveForecast: {
     job: 'J1',
     body: {
-      ...{ seen: 'as it was', on: '2031-04-30' },
+      seen: 'as it was',
+      on: '2031-04-30',
       lines: [{ section: 'A', costCode: '100', costType: 'labour', method: 'to-complete', value: 5, note: '' }],
     },
   },

@@ -40,8 +40,13 @@ export const NOT_BEGUN = { startedOn: null, finishedOn: null };
 
 /** An instalment due on a day and taken from the job. */
 export const BY_DAY = {
-  ...{ stages: [] as string[], due: 'day' as 'day' | 'finish', day: null as string | null, days: 0 },
-  ...{ from: 'job' as 'job' | 'stages', rate: null as number | null, amount: null as number | null },
+  stages: [] as string[],
+  due: 'day' as 'day' | 'finish',
+  day: null as string | null,
+  days: 0,
+  from: 'job' as 'job' | 'stages',
+  rate: null as number | null,
+  amount: null as number | null,
 };
 
 export async function exportedBook(of: Database): Promise<BookText> {
@@ -57,17 +62,33 @@ export async function wholeBook(): Promise<BookText> {
   if (faults.length > 0) throw new Error(`the tender book does not come in: ${faults.join(' ')}`);
   await act(database, TESTER, startEstimate, 'J2', { name: 'Cheaper', copyOf: { job: 'J2', estimate: 1 } });
   await act(database, TESTER, saveQuotation, 'J2', null, {
-    ...{ version: 0, estimate: 1, title: 'Roof', presentation: 'line', quantities: true, unitPrices: false, contact: 'H' },
-    ...{ email: 'h@x.example', introduction: 'Two\nlines', exclusions: 'a', terms: 't', validUntil: '2031-06-01' },
+    version: 0,
+    estimate: 1,
+    title: 'Roof',
+    presentation: 'line',
+    quantities: true,
+    unitPrices: false,
+    contact: 'H',
+    email: 'h@x.example',
+    introduction: 'Two\nlines',
+    exclusions: 'a',
+    terms: 't',
+    validUntil: '2031-06-01',
     alternates: [{ name: 'Green', amount: -5 }],
     payments: [{ name: 'All', rate: 1_000_000, amount: null, dueOn: '2031-06-01', stage: '' }],
   });
   const stores = besides(database);
   const sending = {
-    ...{ outbox: new Outbox(stores.outbox), files: stores.files, address: 'http://ledrin.test', pdfOf: clientDocumentPdf },
+    outbox: new Outbox(stores.outbox),
+    files: stores.files,
+    address: 'http://ledrin.test',
+    pdfOf: clientDocumentPdf,
   };
   await act(database, TESTER, sendQuotation, sending, 'J2', 1, {
-    ...{ on: '2031-04-01', to: 'h@x.example', subject: 'Our quotation', message: 'Dear Mr Hale,\nas walked.' },
+    on: '2031-04-01',
+    to: 'h@x.example',
+    subject: 'Our quotation',
+    message: 'Dear Mr Hale,\nas walked.',
   });
   const { token } = (await offersOf(reading(database), 'J2', 'quotation', '1', '2031-04-02'))[0]!;
   await act(database, { name: '', at: '2031-04-02T10:00:00.000Z' }, askAboutOffer, token, 'Mr Hale', 'When?');
@@ -79,12 +100,15 @@ export async function wholeBook(): Promise<BookText> {
   });
   const { lines } = await loadEstimate(reading(database), 'J2', 1);
   await act(database, TESTER, awardJob, 'J2', 1, {
-    ...{ acceptedOn: '2031-04-20', acceptance: 'Order 7', agreed: 615_000 },
+    acceptedOn: '2031-04-20',
+    acceptance: 'Order 7',
+    agreed: 615_000,
     groups: groupsBy('section', lines).map((it) => ({ ...it, members: [...it.members] })),
   });
   const at = { section: 'A', costType: 'labour' as const, hours: null };
   await act(database, TESTER, transferBudget, 'J1', {
-    ...{ dated: '2031-04-05', reason: 'Slower than thought' },
+    dated: '2031-04-05',
+    reason: 'Slower than thought',
     lines: [
       { ...at, costCode: '100', amount: 500 },
       { ...at, costCode: '200', costType: 'material', amount: -500 },
@@ -116,17 +140,16 @@ export async function wholeBook(): Promise<BookText> {
   await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-01', lines: [] });
   await act(database, TESTER, reverseCertification, 'J1', 3, 'not agreed yet');
   await act(database, TESTER, addMaster, 'people', {
-    ...{
-      code: 'Ann Ash',
-      name: 'Foreman',
-      kind: '',
-      contact: '',
-      email: 'a@ash.example',
-      phone: '',
-      address: '',
-      termsDays: null,
-    },
-    ...{ unit: '', closed: false },
+    code: 'Ann Ash',
+    name: 'Foreman',
+    kind: '',
+    contact: '',
+    email: 'a@ash.example',
+    phone: '',
+    address: '',
+    termsDays: null,
+    unit: '',
+    closed: false,
   });
   const time = [
     '7,1,E1,2031-03-03,,J1,A,100,weld,fitter,,9.5,,,',

@@ -3,10 +3,9 @@ import { withSignature, type DaySheet } from '../../core/daySheets/daySheet';
 const charge = { charged: true, signature: 0 };
 /** A day of one person, with something in every list. */
 export const workedDay: DaySheet = {
-  ...{ weather: 'Rain', notes: 'Late start' },
-  hours: [
-    { ...{ employee: 'E1', section: 'A', costCode: '100', workKind: '', pay: null, hours: 80_000, description: '' }, ...charge },
-  ],
+  weather: 'Rain',
+  notes: 'Late start',
+  hours: [{ employee: 'E1', section: 'A', costCode: '100', workKind: '', pay: null, hours: 80_000, description: '', ...charge }],
   quantities: [{ section: 'A', costCode: '100', quantity: 125_000, unit: 'm2', description: '' }],
   equipment: [{ name: 'Lift', hours: 40_000, description: '', ...charge }],
   subcontractors: [{ name: 'Rail and Rope', headcount: 3, description: '' }],
@@ -14,7 +13,8 @@ export const workedDay: DaySheet = {
   visitors: [{ name: 'Mr Hale', description: 'Walked the roof' }],
   incidents: [{ name: '', description: 'A cut finger' }],
   instructions: [{ name: 'Mr Hale', description: 'Begin on the east side' }],
-  ...{ photos: [], signatures: [] },
+  photos: [],
+  signatures: [],
 };
 
 /** A day with something in every list, signed by the client. */

@@ -5,8 +5,16 @@ import { shape, t } from '../db/fields';
 /** Whose session has the token `$1`, where neither was ended. */
 export const SESSION_OF_TOKEN = query(
   shape({
-    ...{ session: t.whole, id: t.whole, name: t.text, email: t.text, role: t.oneOf(...ROLES), allJobs: t.flag },
-    ...{ beganAt: t.moment, seenAt: t.moment, secondFactor: t.flag, narrowed: t.orNull(t.text) },
+    session: t.whole,
+    id: t.whole,
+    name: t.text,
+    email: t.text,
+    role: t.oneOf(...ROLES),
+    allJobs: t.flag,
+    beganAt: t.moment,
+    seenAt: t.moment,
+    secondFactor: t.flag,
+    narrowed: t.orNull(t.text),
   }),
   `SELECT s.id AS session, u.id, u.name, u.email, u.role, u.all_jobs AS allJobs, s.began_at AS beganAt, s.seen_at AS seenAt,
       u.second_factor <> '' AS secondFactor, (SELECT group_concat(part, ' ') FROM narrowing WHERE role = u.role AND role <> 'owner') AS narrowed
@@ -15,8 +23,16 @@ export const SESSION_OF_TOKEN = query(
 
 export const USER_LIST = query(
   shape({
-    ...{ id: t.whole, name: t.text, email: t.text, role: t.oneOf(...ROLES), allJobs: t.flag, closed: t.flag, signsIn: t.flag },
-    ...{ invitedUntil: t.text, seenAt: t.orNull(t.text), sessions: t.whole },
+    id: t.whole,
+    name: t.text,
+    email: t.text,
+    role: t.oneOf(...ROLES),
+    allJobs: t.flag,
+    closed: t.flag,
+    signsIn: t.flag,
+    invitedUntil: t.text,
+    seenAt: t.orNull(t.text),
+    sessions: t.whole,
   }),
   `SELECT id, name, email, role, all_jobs AS allJobs, closed, password <> '' AS signsIn, invited_until AS invitedUntil,
       (SELECT max(seen_at) FROM session WHERE user_id = user.id) AS seenAt, (SELECT count(*) FROM session WHERE user_id = user.id) AS sessions

@@ -87,7 +87,10 @@ const LOOPBACK = ['127.0.0.1', '::1', '::ffff:127.0.0.1'];
 
 export function sessionCookie(request: Request, response: Response, address: string): SessionCookie {
   const options = {
-    ...{ httpOnly: true, sameSite: 'lax' as const, path: '/', secure: address.startsWith('https:') },
+    httpOnly: true,
+    sameSite: 'lax' as const,
+    path: '/',
+    secure: address.startsWith('https:'),
   };
   return {
     set: (token) => void response.cookie(COOKIE, token, { ...options, maxAge: LONGEST * HOUR }),

@@ -45,8 +45,13 @@ export async function inviteUser(command: Command, input: UserInput, { address }
   assertNoFaults(await takenFaults(sql, input, null));
   const { token, saved } = newToken();
   await sql.insert(UserTable, {
-    ...{ name: input.name, email: input.email, role: input.role, all_jobs: input.allJobs ? 1 : 0 },
-    ...{ invitation: saved, invited_until: untilOf(actor.at), created_at: actor.at },
+    name: input.name,
+    email: input.email,
+    role: input.role,
+    all_jobs: input.allJobs ? 1 : 0,
+    invitation: saved,
+    invited_until: untilOf(actor.at),
+    created_at: actor.at,
   });
   command.note(`user ${input.name}`, input);
   return { link: linkOf(address, token) };

@@ -18,8 +18,11 @@ const ofApprovals =
     (await approvalsWaitingFor(sql, actor))
       .filter((it) => it.can[act])
       .map((it) => ({
-        ...{ job: it.job ?? '', jobName: it.jobName ?? 'several jobs', document: String(it.id) },
-        ...{ about: APPROVALS[it.kind].act, since: (it.decidedAt || it.askedAt).slice(0, 10) },
+        job: it.job ?? '',
+        jobName: it.jobName ?? 'several jobs',
+        document: String(it.id),
+        about: APPROVALS[it.kind].act,
+        since: (it.decidedAt || it.askedAt).slice(0, 10),
       }));
 
 const asStored =
@@ -31,7 +34,11 @@ const ofSheets =
   (kind: keyof typeof SHEETS_WAITING): Waits =>
   async (sql, actor) =>
     (await sql.all(SHEETS_WAITING[kind], [actor.name])).map(({ document, people, since }) => ({
-      ...{ job: '', jobName: '', document, since, about: people.replaceAll(',', ', ') },
+      job: '',
+      jobName: '',
+      document,
+      since,
+      about: people.replaceAll(',', ', '),
     }));
 
 const WAITS: Record<WaitingName, Waits> = {
@@ -39,13 +46,12 @@ const WAITS: Record<WaitingName, Waits> = {
     keyof typeof WAITING_ROWS,
     Waits
   >),
-  ...{
-    approve: ofApprovals('decide'),
-    carryOut: ofApprovals('carryOut'),
-    refused: ofApprovals('acknowledge'),
-    returnedTime: ofSheets('returnedTime'),
-  },
-  ...{ approveTime: ofSheets('approveTime'), postTime: ofSheets('postTime') },
+  approve: ofApprovals('decide'),
+  carryOut: ofApprovals('carryOut'),
+  refused: ofApprovals('acknowledge'),
+  returnedTime: ofSheets('returnedTime'),
+  approveTime: ofSheets('approveTime'),
+  postTime: ofSheets('postTime'),
 };
 
 /** What waits for somebody: of the jobs they see, what they may do. */

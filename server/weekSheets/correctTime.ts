@@ -46,12 +46,21 @@ export async function planCorrection(
     ...posted.map((it, i): TimeToPost => {
       const price = present(prices.get(it.id));
       return {
-        ...{ ...it, ...named(i + 1), id: null, hours: 0 - it.hours, units: it.units === null ? null : 0 - it.units, description },
+        ...it,
+        ...named(i + 1),
+        id: null,
+        hours: 0 - it.hours,
+        units: it.units === null ? null : 0 - it.units,
+        description,
         reverses: {
-          ...{ id: it.id, dated: it.dated, pay: present(it.pay) },
+          id: it.id,
+          dated: it.dated,
+          pay: present(it.pay),
           price: {
-            ...{ rate: price.rate ?? 0, rung: price.rung as never },
-            ...{ payAmount: 0 - (price.pay_amount ?? 0), burden: 0 - (price.burden ?? 0) },
+            rate: price.rate ?? 0,
+            rung: price.rung as never,
+            payAmount: 0 - (price.pay_amount ?? 0),
+            burden: 0 - (price.burden ?? 0),
           },
         },
       };

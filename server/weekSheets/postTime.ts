@@ -92,8 +92,13 @@ async function planAll(sql: Reader, lines: readonly TimeToPost[], lateOn: PlainD
     people.has(it.employee),
   ) satisfies readonly PostedTime[];
   const open = lines.map((of) => ({
-    ...{ of, employee: of.employee, dated: of.dated, hours: of.hours, hasUnits: of.units !== null },
-    ...{ pay: of.reverses?.pay ?? of.pay, reversesOn: of.reverses?.dated ?? null },
+    of,
+    employee: of.employee,
+    dated: of.dated,
+    hours: of.hours,
+    hasUnits: of.units !== null,
+    pay: of.reverses?.pay ?? of.pay,
+    reversesOn: of.reverses?.dated ?? null,
   }));
   const planned: PlannedTimePosting = { parts: [], missing: [], leftOut: false };
   const firstOfMonth = lateOn === null ? null : firstDay(periodOf(lateOn));
@@ -179,9 +184,14 @@ export async function previewPosting(
       () => saveEntries(sql, numbered(parts, 1), new Map(parts.map((_, i) => [i + 1, 1]))),
     );
     return {
-      ...{ ...effect, seen: digestOf(shownOfPlan(planned)), entries: parts.length },
-      ...{ missing: planned.missing, leftOut: planned.leftOut },
-      ...{ hours: sum((it) => it.hours), pay: sum((it) => it.price.payAmount), burden: sum((it) => it.price.burden) },
+      ...effect,
+      seen: digestOf(shownOfPlan(planned)),
+      entries: parts.length,
+      missing: planned.missing,
+      leftOut: planned.leftOut,
+      hours: sum((it) => it.hours),
+      pay: sum((it) => it.price.payAmount),
+      burden: sum((it) => it.price.burden),
       classes: {
         regular: sum((it) => (it.pay === 'regular' ? it.hours : 0)),
         overtime: sum((it) => (it.pay === 'overtime' ? it.hours : 0)),
@@ -212,12 +222,30 @@ async function savePosted(sql: Sql, lines: readonly PostedPart[], postings: Read
   await sql.insertAll(
     TimeLineTable,
     fresh.map(({ of, price, ...it }) => ({
-      ...{ id: it.id, sheet: it.sheet, line: it.line, employee_id: of.employeeId, dated: it.dated, posted_on: it.postedOn },
-      ...{ job_id: it.jobId, section: it.section, cost_code_id: it.costCodeId, work_kind_id: of.workKindId },
-      ...{ wage_class: of.wageClass, pay: it.pay, hours: it.hours, units: of.units, status: 'posted' as const },
-      ...{ description: it.description, clock: of.clock, split: splitOf(of) },
-      ...{ posting_id: known(postings, it.id), reverses_id: of.reverses?.id ?? null, rate: price.rate, rung: price.rung },
-      ...{ pay_amount: price.payAmount, burden: price.burden },
+      id: it.id,
+      sheet: it.sheet,
+      line: it.line,
+      employee_id: of.employeeId,
+      dated: it.dated,
+      posted_on: it.postedOn,
+      job_id: it.jobId,
+      section: it.section,
+      cost_code_id: it.costCodeId,
+      work_kind_id: of.workKindId,
+      wage_class: of.wageClass,
+      pay: it.pay,
+      hours: it.hours,
+      units: of.units,
+      status: 'posted' as const,
+      description: it.description,
+      clock: of.clock,
+      split: splitOf(of),
+      posting_id: known(postings, it.id),
+      reverses_id: of.reverses?.id ?? null,
+      rate: price.rate,
+      rung: price.rung,
+      pay_amount: price.payAmount,
+      burden: price.burden,
     })),
   );
 }

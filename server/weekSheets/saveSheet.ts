@@ -128,9 +128,21 @@ export function lineValues(
   named: { id: number; sheet: string; line: string; status: 'submitted' | 'approved' },
 ): NewRow<typeof TimeLineTable> {
   return {
-    ...{ ...named, employee_id: it.employeeId, dated: it.dated, posted_on: it.dated, job_id: it.jobId, section: it.section },
-    ...{ cost_code_id: it.costCodeId, work_kind_id: it.workKindId, wage_class: it.wageClass, pay: it.pay, hours: it.hours },
-    ...{ units: it.units, description: it.description, clock: it.clock, returned: '' },
+    ...named,
+    employee_id: it.employeeId,
+    dated: it.dated,
+    posted_on: it.dated,
+    job_id: it.jobId,
+    section: it.section,
+    cost_code_id: it.costCodeId,
+    work_kind_id: it.workKindId,
+    wage_class: it.wageClass,
+    pay: it.pay,
+    hours: it.hours,
+    units: it.units,
+    description: it.description,
+    clock: it.clock,
+    returned: '',
   };
 }
 
@@ -184,7 +196,11 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
   return lines.map((line): CheckedLine => {
     const { id, name, wage_class: employeeClass } = known(employees, line.employee);
     return {
-      ...{ ...line, employeeId: id, name, employeeClass, jobId: line.job === '' ? null : known(jobs, line.job).id },
+      ...line,
+      employeeId: id,
+      name,
+      employeeClass,
+      jobId: line.job === '' ? null : known(jobs, line.job).id,
       costCodeId: line.costCode === '' ? null : known(codes, line.costCode),
       workKindId: line.workKind === '' ? null : known(kinds, line.workKind),
     };

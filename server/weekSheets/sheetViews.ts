@@ -32,18 +32,26 @@ export const LAST_OF_WEEK = 6;
 
 export function shownLine(it: LoadedLine): SheetLine {
   return {
-    ...{
-      id: it.id,
-      line: it.line,
-      employee: it.employee,
-      dated: it.dated,
-      postedOn: it.postedOn,
-      job: it.job,
-      section: it.section,
-    },
-    ...{ costCode: it.costCode, workKind: it.workKind, wageClass: it.wageClass, pay: it.pay, hours: it.hours, units: it.units },
-    ...{ description: it.description, clock: it.clock, state: timeState(it), returned: it.returned },
-    ...{ reverses: it.reverses, reversedBy: it.reversedBy, split: it.split === 1 },
+    id: it.id,
+    line: it.line,
+    employee: it.employee,
+    dated: it.dated,
+    postedOn: it.postedOn,
+    job: it.job,
+    section: it.section,
+    costCode: it.costCode,
+    workKind: it.workKind,
+    wageClass: it.wageClass,
+    pay: it.pay,
+    hours: it.hours,
+    units: it.units,
+    description: it.description,
+    clock: it.clock,
+    state: timeState(it),
+    returned: it.returned,
+    reverses: it.reverses,
+    reversedBy: it.reversedBy,
+    split: it.split === 1,
   };
 }
 
@@ -66,7 +74,11 @@ export async function weekSheet(sql: Reader, sheet: string, on: string | undefin
   const week = asked !== undefined && weeks.includes(asked) ? asked : at(weeks, 0);
   const lines = all.filter((it) => weekBy(rules, it.dated) === week);
   return {
-    ...{ sheet, seen: seenOf(lines), weeks, week, lines: lines.map(shownLine) },
+    sheet,
+    seen: seenOf(lines),
+    weeks,
+    week,
+    lines: lines.map(shownLine),
     corrects: sheetsIn(lines.map((it) => it.reverses)),
     correctedBy: sheetsIn(lines.map((it) => it.reversedBy)),
   };
@@ -111,7 +123,11 @@ export async function timeLists(sql: Reader, person: { name: string } | null): P
   const jobs = await sql.all(JOBS_FOR_TIME);
   return {
     employees: employees.map((it) => ({
-      ...{ employee: it.code, name: it.name, wageClass: it.wage_class, startsOn: it.starts_on, endsOn: it.ends_on },
+      employee: it.code,
+      name: it.name,
+      wageClass: it.wage_class,
+      startsOn: it.starts_on,
+      endsOn: it.ends_on,
     })),
     jobs: jobs
       .filter((it) => takes(it, 'time'))

@@ -215,7 +215,10 @@ test('a posted sheet is corrected in the next month: both are shown, and the day
   await post([sheet]);
   // She worked 10 hours, one of them on code 200: 8 regular, and of the 2 more one on each line in their order.
   const correction = {
-    ...{ week: WEEK, employees: ['E1'], reason: 'Hours of the deck', lateOn: '2031-04-01' },
+    week: WEEK,
+    employees: ['E1'],
+    reason: 'Hours of the deck',
+    lateOn: '2031-04-01',
     lines: [line({ hours: hours(9) }), line({ costCode: '200', hours: hours(1) })],
   };
   const plan = await previewPosting(
@@ -275,7 +278,10 @@ test('hours of somebody else: one is reversed, the other has them, and a sheet i
   await post([sheet]);
   expect((await view(sheet)).lines.map((it) => [it.pay, it.split])).toEqual([['overtime', false]]);
   const correction = {
-    ...{ week: WEEK, employees: ['E1'], reason: 'It was Ben', lateOn: null },
+    week: WEEK,
+    employees: ['E1'],
+    reason: 'It was Ben',
+    lateOn: null,
     lines: [line({ employee: 'E2', hours: hours(4), pay: 'overtime' })],
   };
   const { seen } = await previewPosting(

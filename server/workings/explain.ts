@@ -117,7 +117,10 @@ async function explainHours(
     const total = labourTotal(tasks.map((it) => ({ line: it.state, finished: it.finished })));
     const ofLine = (line: number): FigureRef => ({ figure, job: job.number, line });
     return {
-      ...{ title, subject: nameOf(job), unit, result: total[key] },
+      title,
+      subject: nameOf(job),
+      unit,
+      result: total[key],
       rule: unit === 'hours' ? 'The sum over all labour lines of the job.' : 'Of the sums over all labour lines of the job.',
       operands: tasks
         .filter((it) => it.progress[key] !== 0)

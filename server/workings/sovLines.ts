@@ -106,7 +106,10 @@ async function explainServed(sql: Reader, job: JobIdentity, ref: FigureRef, asOf
     money(lineName(it.line), it[served.key], '+', { figure: { figure: served.figure, job: job.number, line: it.line.id } }),
   );
   return {
-    ...{ title: SOV_FIGURES[figure], subject, unit: 'money', operands },
+    title: SOV_FIGURES[figure],
+    subject,
+    unit: 'money',
+    operands,
     rule:
       ref.sovLine === ''
         ? 'The cost lines whose budget names no SOV line.'

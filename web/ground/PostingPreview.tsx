@@ -89,7 +89,9 @@ function Jobs({ jobs }: { jobs: readonly Job[] }) {
     const overUnder = (value: number) => (value === 0 ? '–' : `${exact(Math.abs(value))} ${value > 0 ? 'over' : 'under'}`);
     return [
       {
-        ...{ key: 'job', title: 'Job', value: (job: Job) => job.job },
+        key: 'job',
+        title: 'Job',
+        value: (job: Job) => job.job,
         cell: (job: Job) => (
           <>
             {job.job} {job.name}

@@ -37,7 +37,11 @@ export function useColumnKinds() {
     };
     return {
       text: <Row,>(key: string, title: string, value: (row: Row) => string, more: More<Row> = {}): TableColumn<Row> => ({
-        ...{ key, title, value, cell: value, ...more },
+        key,
+        title,
+        value,
+        cell: value,
+        ...more,
       }),
       /** Text that leads to a page of ours. */
       link: <Row,>(
@@ -47,16 +51,35 @@ export function useColumnKinds() {
         to: (row: Row) => string,
         more: More<Row> = {},
       ): TableColumn<Row> => ({
-        ...{ key, title, value, cell: (row) => <Link to={keep(to(row))}>{value(row)}</Link>, ...more },
+        key,
+        title,
+        value,
+        cell: (row) => <Link to={keep(to(row))}>{value(row)}</Link>,
+        ...more,
       }),
       day: <Row,>(key: string, title: string, value: (row: Row) => string | null, more: More<Row> = {}): TableColumn<Row> => ({
-        ...{ key, title, value, cell: (row) => <span className="whitespace-nowrap">{displayDate(value(row))}</span>, ...more },
+        key,
+        title,
+        value,
+        cell: (row) => <span className="whitespace-nowrap">{displayDate(value(row))}</span>,
+        ...more,
       }),
       count: <Row,>(key: string, title: string, value: (row: Row) => number, more: More<Row> = {}): TableColumn<Row> => ({
-        ...{ key, title, value, number: whole, adds: true, cell: (row) => whole(value(row)), ...more },
+        key,
+        title,
+        value,
+        number: whole,
+        adds: true,
+        cell: (row) => whole(value(row)),
+        ...more,
       }),
       unitCost: <Row,>(key: string, title: string, value: (row: Row) => number, more: More<Row> = {}): TableColumn<Row> => ({
-        ...{ key, title, value, number: showUnitCostFull, cell: (row) => showUnitCostFull(value(row)), ...more },
+        key,
+        title,
+        value,
+        number: showUnitCostFull,
+        cell: (row) => showUnitCostFull(value(row)),
+        ...more,
       }),
       amount: <Row,>(key: string, title: string, value: (row: Row) => number, more: Of<Row> & More<Row> = {}) =>
         figure(key, title, value, { unit: 'money', number: exact, adds: true, ...more }),

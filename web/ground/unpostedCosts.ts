@@ -17,9 +17,18 @@ export function layOutCosts(rows: readonly CostRow[], exact: (cents: number) => 
 /** An entry as it is typed. */
 function typedRow(row: CostRow, exact: (cents: number) => string): GridRow {
   return {
-    ...{ dated: displayDate(row.dated), job: row.job, section: row.section, costCode: row.costCode, costType: row.costType },
-    ...{ party: row.party, reference: row.reference, commitment: row.commitmentLine ?? '', description: row.description },
-    ...{ hours: row.hours === null ? '' : displayQuantity(row.hours), amount: exact(row.amount) },
-    ...{ uninstalled: row.uninstalled ? 'yes' : '', postedOn: row.postedOn === row.dated ? '' : displayDate(row.postedOn) },
+    dated: displayDate(row.dated),
+    job: row.job,
+    section: row.section,
+    costCode: row.costCode,
+    costType: row.costType,
+    party: row.party,
+    reference: row.reference,
+    commitment: row.commitmentLine ?? '',
+    description: row.description,
+    hours: row.hours === null ? '' : displayQuantity(row.hours),
+    amount: exact(row.amount),
+    uninstalled: row.uninstalled ? 'yes' : '',
+    postedOn: row.postedOn === row.dated ? '' : displayDate(row.postedOn),
   };
 }

@@ -45,7 +45,10 @@ export function Pop({
       }
       content={{
         'aria-label': label ?? (typeof button === 'string' ? button.replace(/ …$/, '') : undefined),
-        ...{ align, sideOffset: 4, collisionPadding: 8, className: `pop ${className || 'w-[320px] p-4'}` },
+        align,
+        sideOffset: 4,
+        collisionPadding: 8,
+        className: `pop ${className || 'w-[320px] p-4'}`,
       }}
     >
       {children}

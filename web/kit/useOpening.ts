@@ -15,7 +15,10 @@ export function useOpening() {
     setOpen(false);
   };
   return {
-    ...{ open, button, close, show: () => setOpen(true) },
+    open,
+    button,
+    close,
+    show: () => setOpen(true),
     /** Esc that closed a list or a calendar within leaves it open. */
     onKeyDown: (event: KeyboardEvent) => {
       if (event.key === 'Escape' && !event.defaultPrevented) close();

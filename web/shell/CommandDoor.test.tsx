@@ -9,7 +9,11 @@ afterEach(cleanup);
 
 const job = (number: string, name: string) => ({ number, name, status: 'on-site', locked: false, sections: [] });
 const LISTS = {
-  ...{ clients: [], vendors: [], costCodes: [], managers: [], commitments: [] },
+  clients: [],
+  vendors: [],
+  costCodes: [],
+  managers: [],
+  commitments: [],
   jobs: [job('2110', 'Atrium glazing'), job('2111', 'Over-roofing')],
 } as never;
 

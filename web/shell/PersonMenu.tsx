@@ -27,7 +27,9 @@ export function PersonMenu() {
         </button>
       }
       content={{
-        ...{ align: 'end', sideOffset: 6, className: 'z-50 border p-4 bg-[var(--sheet)] border-[var(--rule)]' },
+        align: 'end',
+        sideOffset: 6,
+        className: 'z-50 border p-4 bg-[var(--sheet)] border-[var(--rule)]',
         'aria-label': 'Account',
       }}
     >

@@ -227,7 +227,8 @@ function SecondRow({ band }: { band: string | undefined }) {
       <LinkRow
         label={band ?? ''}
         links={places.map(({ path, title }) => ({
-          ...{ to: path, text: title },
+          to: path,
+          text: title,
           // What lies beneath a place belongs to it, unless it is a place of the row itself.
           end: places.some((it) => it.path.startsWith(`${path}/`)),
         }))}

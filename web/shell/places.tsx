@@ -13,8 +13,13 @@ export interface RegisteredPlace extends Place {
 
 /** What the places of a band are offered to, where they do not say otherwise. */
 const BAND_RIGHTS: Readonly<Record<string, Right>> = {
-  ...{ Tenders: 'read-tenders', Jobs: 'read-jobs', Costs: 'read-jobs', Billing: 'read-jobs', Reports: 'read-jobs' },
-  ...{ Ledger: 'read-books', 'Set-up': 'set-up' },
+  Tenders: 'read-tenders',
+  Jobs: 'read-jobs',
+  Costs: 'read-jobs',
+  Billing: 'read-jobs',
+  Reports: 'read-jobs',
+  Ledger: 'read-books',
+  'Set-up': 'set-up',
 };
 
 const place = (
@@ -24,7 +29,11 @@ const place = (
   page: Load,
   { inRow = true, who }: { inRow?: boolean; who?: Right | Part } = {},
 ): RegisteredPlace => ({
-  ...{ path, title, band, inRow, page },
+  path,
+  title,
+  band,
+  inRow,
+  page,
   who: who ?? present(BAND_RIGHTS[band]),
 });
 const hidden = (band: string, path: string, title: string, page: Load, who?: Right) =>

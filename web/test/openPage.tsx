@@ -29,9 +29,22 @@ type Reply<N extends Name> = OutputOf<(typeof CALLS)[N]> | { status: number; bod
 export type Replies = { [N in Name]?: Reply<N> | ((asked: Asked) => Reply<N>) };
 
 const COMPANY = {
-  ...{ registrationNumber: '', taxNumber: '', phone: '', email: '', web: '', bankDetails: '', hasLogo: false, timeZone: '' },
-  ...{ name: 'Brackenfell Envelope Ltd', currency: 'GBP', digits: 2, taxName: 'VAT', taxRate: 200_000, yearStartMonth: 4 },
-  ...{ address: '', jobNumberPattern: '' },
+  registrationNumber: '',
+  taxNumber: '',
+  phone: '',
+  email: '',
+  web: '',
+  bankDetails: '',
+  hasLogo: false,
+  timeZone: '',
+  name: 'Brackenfell Envelope Ltd',
+  currency: 'GBP',
+  digits: 2,
+  taxName: 'VAT',
+  taxRate: 200_000,
+  yearStartMonth: 4,
+  address: '',
+  jobNumberPattern: '',
 };
 
 /**
@@ -40,11 +53,9 @@ const COMPANY = {
  */
 export function openPage(Page: ComponentType, path: string, address: string, replies: Replies): RenderResult & Opened {
   const session: Session = {
-    ...{
-      user: { name: 'Ines Tolland', email: 'i@x.example', role: 'owner' as const, secondFactor: false, narrowed: [] },
-      needsOwner: false,
-      demo: [],
-    },
+    user: { name: 'Ines Tolland', email: 'i@x.example', role: 'owner' as const, secondFactor: false, narrowed: [] },
+    needsOwner: false,
+    demo: [],
     company: COMPANY,
     newestMonth: '2031-04',
     closedTo: null,

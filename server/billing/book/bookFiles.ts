@@ -103,11 +103,20 @@ async function saveApplications(rows: readonly Row<typeof APPLICATION>[], into: 
     posted,
     ({ number, application }) => [number, application.number],
     ({ number, application, postingId, figures, invoiceNumber }) => ({
-      ...{ job_id: into.id(jobs, number), number: application.number, dated: application.dated, status: application.status },
-      ...{ certified_on: application.certifiedOn, reference: application.reference, posting_id: postingId },
-      ...{ gross: figures?.gross ?? null, retention: figures?.retention ?? null, due: figures?.due ?? null },
-      ...{ tax: figures?.tax ?? null, invoice_number: invoiceNumber },
-      ...{ above_scheduled: application.above ?? 0, above_reason: application.aboveReason ?? '' },
+      job_id: into.id(jobs, number),
+      number: application.number,
+      dated: application.dated,
+      status: application.status,
+      certified_on: application.certifiedOn,
+      reference: application.reference,
+      posting_id: postingId,
+      gross: figures?.gross ?? null,
+      retention: figures?.retention ?? null,
+      due: figures?.due ?? null,
+      tax: figures?.tax ?? null,
+      invoice_number: invoiceNumber,
+      above_scheduled: application.above ?? 0,
+      above_reason: application.aboveReason ?? '',
     }),
   );
   await into.insertAll(
@@ -116,8 +125,10 @@ async function saveApplications(rows: readonly Row<typeof APPLICATION>[], into: 
       application.lines.map((line) => ({
         application_id: into.id(applications, number, application.number),
         sov_line_id: into.id(scheduleOfValues, number, line.line),
-        ...{ work: line.work, materials: line.materials },
-        ...{ certified_work: line.certifiedWork, certified_materials: line.certifiedMaterials },
+        work: line.work,
+        materials: line.materials,
+        certified_work: line.certifiedWork,
+        certified_materials: line.certifiedMaterials,
       })),
     ),
   );
@@ -125,8 +136,12 @@ async function saveApplications(rows: readonly Row<typeof APPLICATION>[], into: 
     if (postingId === null || figures === null) return [];
     const postedOn = present(application.certifiedOn);
     const invoice = {
-      ...{ kind: 'application' as const, reference: String(application.number), dated: application.dated, postedOn },
-      ...{ dueOn: dueDay(postedOn, job.termsDays), payable: figures.due + figures.tax },
+      kind: 'application' as const,
+      reference: String(application.number),
+      dated: application.dated,
+      postedOn,
+      dueOn: dueDay(postedOn, job.termsDays),
+      payable: figures.due + figures.tax,
     };
     return [{ jobId: into.id(jobs, number), postingId, invoice, number: present(invoiceNumber ?? undefined) }];
   });
@@ -138,8 +153,11 @@ function post(number: string, job: BookBilling, application: BookApplication, in
   if (!isCertifiedAt(application, LAST_DAY)) return { postingId: null, figures: null };
   const { figures, journal } = planCertification(job, application);
   const posting = {
-    ...{ kind: 'application' as const, jobId: into.id(jobs, number), reference: String(application.number) },
-    ...{ postedOn: present(application.certifiedOn), dated: application.dated },
+    kind: 'application' as const,
+    jobId: into.id(jobs, number),
+    reference: String(application.number),
+    postedOn: present(application.certifiedOn),
+    dated: application.dated,
   };
   return { postingId: postings.add(posting, journal), figures };
 }
@@ -181,7 +199,9 @@ export const retentionReleases = bookFile({
       const job = known(into.book.own(bookBilling), row.job);
       const tax = rateOf(job.taxRate, row.amount);
       const posting = {
-        ...{ kind: 'retention-release' as const, jobId: into.id(jobs, row.job), reference: row.reference },
+        kind: 'retention-release' as const,
+        jobId: into.id(jobs, row.job),
+        reference: row.reference,
         postedOn: row.dated,
       };
       const postingId = postings.add(posting, retentionReleaseJournal(row.dated, row.amount, tax));
@@ -194,7 +214,11 @@ export const retentionReleases = bookFile({
       posted,
       (row) => [row.job, row.reference],
       (row) => ({
-        ...{ job_id: into.id(jobs, row.job), dated: row.dated, amount: row.amount, tax: row.tax, reference: row.reference },
+        job_id: into.id(jobs, row.job),
+        dated: row.dated,
+        amount: row.amount,
+        tax: row.tax,
+        reference: row.reference,
         posting_id: row.postingId,
       }),
     );
@@ -205,7 +229,9 @@ export const retentionReleases = bookFile({
     await saveInvoices(
       into.sql,
       posted.map(({ job, reference, dated, dueOn, amount: released, tax, postingId }, i) => ({
-        ...{ jobId: into.id(jobs, job), postingId, number: present(numbers[i] ?? undefined) },
+        jobId: into.id(jobs, job),
+        postingId,
+        number: present(numbers[i] ?? undefined),
         invoice: { kind: 'release', reference, dated, postedOn: dated, dueOn, payable: released + tax },
       })),
     );
@@ -237,7 +263,11 @@ export const receipts = bookFile({
       const posting = { kind: 'receipt' as const, jobId, reference, postedOn: row.dated };
       const invoice = isApplicationNumber(row.application) ? String(Number(row.application)) : row.application;
       return {
-        ...{ job_id: jobId, invoice_id: known(ids, joinKey(jobId, invoice)), dated: row.dated, amount: row.amount, reference },
+        job_id: jobId,
+        invoice_id: known(ids, joinKey(jobId, invoice)),
+        dated: row.dated,
+        amount: row.amount,
+        reference,
         posting_id: postings.add(posting, receiptJournal(row.dated, row.amount)),
       };
     });

@@ -7,28 +7,45 @@ import type { Terms } from '../terms';
 export const TERMS_OF_ROWS = {
   rates: (rows: readonly ReadRow<typeof payRates.columns>[]) =>
     rows.filter(isWhole).map((it) => ({
-      ...{ row: it.row, from: it.from ?? '', job: it.job ?? '', section: it.section ?? '', workKind: it.work_kind ?? '' },
-      ...{ wageClass: it.wage_class ?? '', employee: it.employee ?? '', rate: it.rate ?? 0, atLeast: it.at_least === true },
+      row: it.row,
+      from: it.from ?? '',
+      job: it.job ?? '',
+      section: it.section ?? '',
+      workKind: it.work_kind ?? '',
+      wageClass: it.wage_class ?? '',
+      employee: it.employee ?? '',
+      rate: it.rate ?? 0,
+      atLeast: it.at_least === true,
     })),
   pieceRates: (rows: readonly ReadRow<typeof pieceRates.columns>[]) =>
     rows.filter(isWhole).map((it) => ({
-      ...{ row: it.row, from: it.from ?? '', costCode: it.cost_code ?? '', workKind: it.work_kind ?? '' },
-      ...{ rate: it.rate ?? 0, topsUp: it.tops_up === true },
+      row: it.row,
+      from: it.from ?? '',
+      costCode: it.cost_code ?? '',
+      workKind: it.work_kind ?? '',
+      rate: it.rate ?? 0,
+      topsUp: it.tops_up === true,
     })),
   burdens: (rows: readonly ReadRow<typeof burdens.columns>[]) =>
     rows.filter(isWhole).map((it) => ({
-      ...{ row: it.row, burden: it.burden ?? '', from: it.from ?? '', to: it.to ?? null, job: it.job ?? '' },
-      ...{
-        wageClass: it.wage_class ?? '',
-        percent: it.percent ?? 0,
-        perHour: it.per_hour ?? 0,
-        onPremium: it.on_premium === true,
-      },
+      row: it.row,
+      burden: it.burden ?? '',
+      from: it.from ?? '',
+      to: it.to ?? null,
+      job: it.job ?? '',
+      wageClass: it.wage_class ?? '',
+      percent: it.percent ?? 0,
+      perHour: it.per_hour ?? 0,
+      onPremium: it.on_premium === true,
     })),
   rules: (rows: readonly ReadRow<typeof overtimeRules.columns>[]) =>
     rows.filter(isWhole).map((it) => ({
-      ...{ row: it.row, from: it.from ?? '', dailyAfter: it.daily_after ?? null, doubleAfter: it.double_after ?? null },
-      ...{ weeklyAfter: it.weekly_after ?? null, weekStarts: it.week_starts ?? ('monday' as const) },
+      row: it.row,
+      from: it.from ?? '',
+      dailyAfter: it.daily_after ?? null,
+      doubleAfter: it.double_after ?? null,
+      weeklyAfter: it.weekly_after ?? null,
+      weekStarts: it.week_starts ?? ('monday' as const),
     })),
 } satisfies Record<keyof Terms, unknown>;
 

@@ -85,7 +85,10 @@ export function planTime(file: TimeFile, rows: readonly TimeRow[], book: BookChe
   for (const it of book.rowsOf(employees))
     if (it.employee)
       own.employees.set(it.employee, {
-        ...{ name: it.name ?? '', wageClass: it.wage_class ?? '', startsOn: it.starts_on ?? null, endsOn: it.ends_on ?? null },
+        name: it.name ?? '',
+        wageClass: it.wage_class ?? '',
+        startsOn: it.starts_on ?? null,
+        endsOn: it.ends_on ?? null,
       });
   refuseAltered(book, terms);
   const whole = rows.filter((it) => isWhole(it) && it.sheet && it.line && it.employee && it.dated && it.hours !== null);
@@ -130,8 +133,12 @@ function checkLine(book: BookCheck, file: TimeFile, row: TimeRow): boolean {
 const CHARGED = ['charge', 'charge_from', 'markup_percent', 'daywork_invoice'] as const;
 
 const entered = (row: TimeRow) => ({
-  ...{ employee: row.employee ?? '', dated: row.dated ?? '', job: row.job ?? '', costCode: row.cost_code ?? '' },
-  ...{ hours: row.hours ?? 0, units: row.units ?? null },
+  employee: row.employee ?? '',
+  dated: row.dated ?? '',
+  job: row.job ?? '',
+  costCode: row.cost_code ?? '',
+  hours: row.hours ?? 0,
+  units: row.units ?? null,
 });
 
 /** Nobody works more than a day has hours; what is posted already counts. */
@@ -165,8 +172,13 @@ function planPosted(book: BookCheck, file: TimeFile, lines: readonly TimeRow[], 
   );
   const cut = cutTime(
     worked.map((row) => ({
-      ...{ row, employee: row.employee ?? '', dated: row.dated ?? '', hours: row.hours ?? 0, hasUnits: row.units !== null },
-      ...{ pay: reversing.get(row)?.pay ?? row.pay ?? null, reversesOn: reversing.get(row)?.dated ?? null },
+      row,
+      employee: row.employee ?? '',
+      dated: row.dated ?? '',
+      hours: row.hours ?? 0,
+      hasUnits: row.units !== null,
+      pay: reversing.get(row)?.pay ?? row.pay ?? null,
+      reversesOn: reversing.get(row)?.dated ?? null,
     })),
     own.posted,
     terms.rules,
@@ -253,9 +265,17 @@ function pricedOrFault(
   const employee = book.own(labourOfBook).employees.get(row.employee ?? '');
   const price = priceTime(
     {
-      ...{ employee: row.employee ?? '', dated: row.dated ?? '', job: row.job ?? '', section: row.section ?? '' },
-      ...{ costCode: row.cost_code ?? '', workKind: row.work_kind ?? '', wageClass: row.wage_class ?? '' },
-      ...{ employeeClass: employee?.wageClass ?? '', pay, hours, units: row.units ?? null },
+      employee: row.employee ?? '',
+      dated: row.dated ?? '',
+      job: row.job ?? '',
+      section: row.section ?? '',
+      costCode: row.cost_code ?? '',
+      workKind: row.work_kind ?? '',
+      wageClass: row.wage_class ?? '',
+      employeeClass: employee?.wageClass ?? '',
+      pay,
+      hours,
+      units: row.units ?? null,
     },
     terms,
     book.digits ?? MOST_DIGITS,

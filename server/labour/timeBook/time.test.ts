@@ -108,12 +108,12 @@ test('a line is put right by one that reverses it, of the book or of the databas
 test('any time comes in, ties, pays the hours that were entered, and goes out and in the same', async () => {
   const day = fc.integer({ min: 1, max: 14 }).map((n) => `2031-03-${String(n).padStart(2, '0')}`);
   const line = fc.record({
-    ...{ employee: fc.constantFrom('E1', 'E2'), dated: day, onJob: fc.boolean() },
-    ...{
-      hours: fc.integer({ min: 1, max: 15_000 }),
-      pay: fc.constantFrom('', 'regular', 'overtime', 'double'),
-      late: fc.boolean(),
-    },
+    employee: fc.constantFrom('E1', 'E2'),
+    dated: day,
+    onJob: fc.boolean(),
+    hours: fc.integer({ min: 1, max: 15_000 }),
+    pay: fc.constantFrom('', 'regular', 'overtime', 'double'),
+    late: fc.boolean(),
   });
   await fc.assert(
     fc.asyncProperty(fc.array(line, { minLength: 1, maxLength: 12 }), async (all) => {

@@ -9,17 +9,27 @@ import { AuditPage } from './AuditPage';
 afterEach(cleanup);
 
 const row = (id: number, command: string, subject: string, detail: unknown = {}): AuditRow => ({
-  ...{ id, at: '2031-04-26T10:05:00Z', actor: 'Ines Tolland', command, subject, detail },
+  id,
+  at: '2031-04-26T10:05:00Z',
+  actor: 'Ines Tolland',
+  command,
+  subject,
+  detail,
 });
 const LISTS = {
-  ...{ clients: [], vendors: [], costCodes: [], people: [], commitments: [] },
+  clients: [],
+  vendors: [],
+  costCodes: [],
+  people: [],
+  commitments: [],
   jobs: [{ number: '2104', name: 'Mill', status: 'on-site', locked: false, sections: [] }],
 };
 const open = (address: string, rows: readonly AuditRow[], next: number | null = null) =>
   openPage(AuditPage, '/ledger/audit-trail', address, {
     audit: ({ query }: Asked) => ({
       rows: query.before ? [row(1, 'create-job', '2104')] : [...rows],
-      ...{ people: ['Ines Tolland', 'Jo Ward'], next: query.before ? null : next },
+      people: ['Ines Tolland', 'Jo Ward'],
+      next: query.before ? null : next,
     }),
     lists: LISTS,
   });

@@ -45,7 +45,10 @@ function useLineColumns(view: ApplicationView): TableColumn<Line>[] {
   return useMemo(() => {
     const cut = isCut(view);
     const retention = (line: Line) => ({
-      ...{ figure: 'sovLineRetention', job: view.job, application: view.number, sovLine: line.line },
+      figure: 'sovLineRetention',
+      job: view.job,
+      application: view.number,
+      sovLine: line.line,
     });
     return [
       kinds.text<Line>('line', 'Line', (line) => `${line.line} ${line.description}`, {

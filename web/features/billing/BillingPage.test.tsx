@@ -8,12 +8,28 @@ import { BillingPage } from './BillingPage';
 afterEach(cleanup);
 
 const application = (job: string, number: number, client: string, more: Partial<ApplicationRow> = {}): ApplicationRow => ({
-  ...{ job, jobName: `Job ${job}`, client, number, dated: '2031-04-22', status: 'certified', certifiedOn: '2031-04-28' },
-  ...{ gross: 1_000_000, retention: 50_000, due: 100_000, payable: 120_000, received: 0, dueOn: '2031-05-28', daysLate: 0 },
+  job,
+  jobName: `Job ${job}`,
+  client,
+  number,
+  dated: '2031-04-22',
+  status: 'certified',
+  certifiedOn: '2031-04-28',
+  gross: 1_000_000,
+  retention: 50_000,
+  due: 100_000,
+  payable: 120_000,
+  received: 0,
+  dueOn: '2031-05-28',
+  daysLate: 0,
   ...more,
 });
 const LISTS = {
-  ...{ vendors: [], costCodes: [], jobs: [], people: [], commitments: [] },
+  vendors: [],
+  costCodes: [],
+  jobs: [],
+  people: [],
+  commitments: [],
   clients: [
     { code: 'HILL', name: 'Hill Estates', termsDays: 30 },
     { code: 'MILL', name: 'Mill Trust', termsDays: 30 },

@@ -185,7 +185,9 @@ function Applications({ title, rows }: { title: string; rows: readonly Applicati
           rows={rows}
           rowKey={(row) => `${row.job}/${row.number}`}
           groups={{
-            ...{ of: (row) => nameOf(row.client), sums, folded },
+            of: (row) => nameOf(row.client),
+            sums,
+            folded,
             onFold: (client) => setFolded(toggled(folded, client)),
           }}
           foot={{ label: `${rows.length} ${rows.length === 1 ? 'application' : 'applications'}`, cells: sums(rows) }}

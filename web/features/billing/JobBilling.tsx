@@ -77,7 +77,8 @@ function Releases({ job, releases }: { job: string; releases: readonly ReleaseRo
         (it) => `/ledger/postings/${it.postingId}`,
       ),
       {
-        ...{ key: 'next', title: <span className="sr-only">Next</span> },
+        key: 'next',
+        title: <span className="sr-only">Next</span>,
         cell: (it: ReleaseRow) =>
           it.amount + it.tax !== it.received && (
             <button type="button" className="button bare" onClick={() => setReceiving(it.reference)}>

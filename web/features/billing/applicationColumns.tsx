@@ -34,7 +34,8 @@ export function useApplicationColumns(withJob: boolean): TableColumn<Application
       ),
       kinds.amount<ApplicationRow>('gross', 'Gross to date', (row) => row.gross, { of: of('gross') }),
       kinds.amount<ApplicationRow>('retention', 'Retention', (row) => row.retention, {
-        ...{ of: of('retention'), figLabel: 'Retention to date' },
+        of: of('retention'),
+        figLabel: 'Retention to date',
       }),
       kinds.amount<ApplicationRow>('due', 'Amount due', (row) => row.due, { of: of('due') }),
       kinds.amount<ApplicationRow>('payable', 'Payable', (row) => row.payable, { of: of('payable') }),
@@ -46,7 +47,10 @@ export function useApplicationColumns(withJob: boolean): TableColumn<Application
 }
 
 const jobColumn: TableColumn<ApplicationRow> = {
-  ...{ key: 'job', title: 'Job', cut: true, width: 210 },
+  key: 'job',
+  title: 'Job',
+  cut: true,
+  width: 210,
   value: (row) => `${row.job} ${row.jobName}, ${row.client}`,
   cell: (row) => <JobName job={row.job} name={row.jobName} />,
 };

@@ -67,7 +67,10 @@ function useRows(view: ApplicationView, digits: number) {
     [view.lines, byKey, digits],
   );
   return {
-    ...{ draft, start, head, rows },
+    draft,
+    start,
+    head,
+    rows,
     setLines: (next: readonly GridRow[]) => draft.setRows([{ ...head, [ROW_KEY]: HEAD }, ...next]),
     setHead: (typed: GridRow) => draft.setRows([{ ...head, ...typed, [ROW_KEY]: HEAD }, ...rows]),
   };
@@ -90,7 +93,8 @@ function useSaving(view: ApplicationView, typed: ReturnType<typeof useRows>, bod
   return useSaveQueue(textOf(body), there, async (text) => {
     const sent = latest.current;
     const saved = await save({
-      ...{ job: sent.view.job, application: sent.view.number },
+      job: sent.view.job,
+      application: sent.view.number,
       body: { ...(JSON.parse(text) as Typed), version: version.current },
     })
       .unwrap()
@@ -127,7 +131,12 @@ export function useApplicationDraft(view: ApplicationView, onStale: () => void =
   const [send, submitting] = useSubmitApplicationMutation();
   const [remove] = useDeleteApplicationMutation();
   return {
-    ...{ view, rows, history, worked, setHead, notice: draft.notice },
+    view,
+    rows,
+    history,
+    worked,
+    setHead,
+    notice: draft.notice,
     dated: head.dated ?? '',
     day: readDate(head.dated ?? '', month),
     reference: head.reference ?? '',

@@ -86,7 +86,8 @@ export function workApplication(view: ApplicationView, rows: readonly GridRow[],
   const retention = retentionToDate(view.retentionRule, view.summary.contractSum, amounts);
   const totals = totalsOf({ ...view.summary, taxRate: view.taxRate }, amounts, retention);
   return {
-    ...{ faults, above },
+    faults,
+    above,
     lines: amounts.map(({ work, materials }, i) => ({ work, materials, retention: retention.byLine[i] ?? 0 })),
     summary: { ...view.summary, ...totals, retention: retention.total },
   };

@@ -9,9 +9,25 @@ afterEach(cleanup);
 
 /** A line with a revised budget in pounds. */
 const line = (costCode: string, costType: string, revised: number): EstimateLine => ({
-  ...{ id: Number(costCode), section: 'Roof', costCode, description: '', costType, budgeted: true, basis: '', serves: [] },
-  ...{ original: revised * 100, changes: 0, transfers: 0, revised: revised * 100, actual: 0, committed: 0 },
-  ...{ estimate: revised * 100, toComplete: 0, variance: 0, hoursBudgeted: 0, hoursActual: 0 },
+  id: Number(costCode),
+  section: 'Roof',
+  costCode,
+  description: '',
+  costType,
+  budgeted: true,
+  basis: '',
+  serves: [],
+  original: revised * 100,
+  changes: 0,
+  transfers: 0,
+  revised: revised * 100,
+  actual: 0,
+  committed: 0,
+  estimate: revised * 100,
+  toComplete: 0,
+  variance: 0,
+  hoursBudgeted: 0,
+  hoursActual: 0,
 });
 
 const LISTS = { clients: [], vendors: [], costCodes: [], jobs: [], managers: [], commitments: [] } as never;
@@ -59,7 +75,8 @@ test('what leaves and arrives must net to zero before it can be moved; it is sen
   await waitFor(() => expect(done()).toBe(1));
   expect(sent('transferBudget')).toEqual([
     {
-      ...{ dated: '2031-04-30', reason: 'Crew instead of lifts' },
+      dated: '2031-04-30',
+      reason: 'Crew instead of lifts',
       lines: [
         { section: 'Roof', costCode: '0320', costType: 'material', amount: -25_000, hours: null },
         { section: 'Roof', costCode: '0510', costType: 'labour', amount: 25_000, hours: null },

@@ -72,7 +72,10 @@ export function transferColumns(
     { key: 'left', title: 'Revised now', width: 120, numeric: true, show: (row) => show(found(row)?.revised ?? 0) },
     { key: 'spent', title: 'Actual', width: 120, numeric: true, show: (row) => show(found(row)?.actual ?? 0) },
     {
-      ...{ key: 'after', title: 'Revised then', width: 120, numeric: true },
+      key: 'after',
+      title: 'Revised then',
+      width: 120,
+      numeric: true,
       show: (row) => <span className={then(row) < 0 ? 'loss' : ''}>{show(then(row))}</span>,
     },
     { key: 'hours', title: 'Hours', width: 80 },

@@ -12,32 +12,48 @@ afterEach(() => {
 });
 
 const LISTS = {
-  ...{ clients: [], vendors: [], people: [], commitments: [] },
+  clients: [],
+  vendors: [],
+  people: [],
+  commitments: [],
   costCodes: [{ code: '100', description: 'Decks', unit: '' }],
   jobs: [{ number: 'J1', name: 'Mill', status: 'on-site', locked: false, sections: [] }],
 };
 const REVENUE = { line: '1', description: 'Roof', scheduled: 0, billed: 0, revised: 0, actual: 0, estimate: 0 };
 const WORK = { section: '', description: 'Outlets', quantity: null, unit: '' };
 const saved = (version: number, amount: number): ChangeView => ({
-  ...{ job: 'J1', jobName: 'Mill', number: 'CO1', title: 'Outlets', status: 'draft', raisedOn: '2031-04-02', version },
-  ...{
-    issuedOn: null,
-    decidedOn: null,
-    reference: '',
-    reason: '',
-    askedBy: '',
-    daysAsked: null,
-    daysGranted: null,
-    decidedBy: '',
-  },
-  ...{ decision: '', asked: 0, price: 0, cost: 0, hours: 0, savedBy: '', savedAt: '', effect: null },
+  job: 'J1',
+  jobName: 'Mill',
+  number: 'CO1',
+  title: 'Outlets',
+  status: 'draft',
+  raisedOn: '2031-04-02',
+  version,
+  issuedOn: null,
+  decidedOn: null,
+  reference: '',
+  reason: '',
+  askedBy: '',
+  daysAsked: null,
+  daysGranted: null,
+  decidedBy: '',
+  decision: '',
+  asked: 0,
+  price: 0,
+  cost: 0,
+  hours: 0,
+  savedBy: '',
+  savedAt: '',
+  effect: null,
   priceLines: [{ ...WORK, line: '1', amount, asked: null, isNew: false }],
   costLines: [{ ...WORK, costCode: '100', costType: 'labour', sovLine: '1', hours: null, amount: 4000 }],
 });
 
 const open = (Page: () => React.ReactNode, path: string, replies: Replies = {}) =>
   openPage(Page, path, path.replace(':number', 'J1').replace(':change', 'CO1'), {
-    ...{ jobChanges: [], priceBook: { items: [], buildUps: [] }, lists: LISTS },
+    jobChanges: [],
+    priceBook: { items: [], buildUps: [] },
+    lists: LISTS,
     estimateVersusActual: { lines: [], revenue: [REVENUE], unserved: { revised: 0, actual: 0, estimate: 0 } },
     ...replies,
   });

@@ -77,7 +77,10 @@ function useRegisterColumns(): TableColumn<RegisteredChange>[] {
       { ...kinds.text<RegisteredChange>('status', 'State', (it) => it.status), cell: (it) => <ChangeState change={it} /> },
       kinds.day<RegisteredChange>('issued', 'Issued', (it) => it.issuedOn),
       {
-        ...{ key: 'age', title: 'Days outstanding', right: true, value: (it) => it.age },
+        key: 'age',
+        title: 'Days outstanding',
+        right: true,
+        value: (it) => it.age,
         cell: (it) => (
           <>
             {it.age !== null && it.age > LONG_DAYS && <Sign name="overdue" bare />} {it.age ?? ''}

@@ -101,7 +101,11 @@ export function FromCost({ spent, onRows }: { spent: EstimateView; onRows: OnRow
     const price = { line, description: 'Work done already', amount: displayExact(total + rateOf(markup, total), digits) };
     onRows({
       cost: chosen.map((it) => ({
-        ...{ section: it.section, costCode: it.costCode, costType: it.costType, sovLine: line, description: 'Spent already' },
+        section: it.section,
+        costCode: it.costCode,
+        costType: it.costType,
+        sovLine: line,
+        description: 'Spent already',
         hours: it.costType === 'labour' && it.hoursOver > 0 ? formatQuantity(it.hoursOver) : '',
         amount: displayExact(it.over, digits),
       })),

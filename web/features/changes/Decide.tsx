@@ -37,7 +37,10 @@ export function Decide({ view, by }: { view: ChangeView; by: string }) {
   );
   const [money, days] = [amount(digits), optional(whole('days'), null)];
   const form = useCodecForm(fields, {
-    ...{ status: 'approved', on: displayDate(entryDay), by, note: '' },
+    status: 'approved',
+    on: displayDate(entryDay),
+    by,
+    note: '',
     agreed: displayExact(view.asked, digits),
     daysGranted: days.format(view.daysAsked),
   });

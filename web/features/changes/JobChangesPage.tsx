@@ -96,7 +96,10 @@ function useChangeColumns(base: string) {
       kinds.day<ChangeSummary>('raised', 'Raised', (it) => it.raisedOn),
       kinds.day<ChangeSummary>('decided', 'Decided', (it) => it.decidedOn),
       {
-        ...{ key: 'days', title: 'Days', right: true, value: (it: ChangeSummary) => it.daysGranted ?? it.daysAsked },
+        key: 'days',
+        title: 'Days',
+        right: true,
+        value: (it: ChangeSummary) => it.daysGranted ?? it.daysAsked,
         cell: (it: ChangeSummary) => it.daysGranted ?? it.daysAsked ?? '–',
       },
       {

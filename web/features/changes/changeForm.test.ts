@@ -6,18 +6,29 @@ import { changeCodecs, formOf, pricedRows, readChange } from './changeForm';
 const codecs = changeCodecs({ digits: 2, month: '2031-04', costCodes: new Set(['100', '200']) });
 const sovLines = new Set(['1', '2']);
 const view: ChangeView = {
-  ...{
-    job: 'J1',
-    jobName: 'Mill',
-    number: 'CO1',
-    title: 'Outlets',
-    status: 'draft',
-    raisedOn: '2031-04-02',
-    issuedOn: null,
-    decidedOn: null,
-  },
-  ...{ reference: 'R1', reason: 'Asked', askedBy: 'Mr Hale', daysAsked: 4, daysGranted: null, decidedBy: '', decision: '' },
-  ...{ asked: 0, price: 0, cost: 0, hours: 0, version: 3, savedBy: '', savedAt: '', effect: null },
+  job: 'J1',
+  jobName: 'Mill',
+  number: 'CO1',
+  title: 'Outlets',
+  status: 'draft',
+  raisedOn: '2031-04-02',
+  issuedOn: null,
+  decidedOn: null,
+  reference: 'R1',
+  reason: 'Asked',
+  askedBy: 'Mr Hale',
+  daysAsked: 4,
+  daysGranted: null,
+  decidedBy: '',
+  decision: '',
+  asked: 0,
+  price: 0,
+  cost: 0,
+  hours: 0,
+  version: 3,
+  savedBy: '',
+  savedAt: '',
+  effect: null,
   priceLines: [
     { line: '1', section: '', description: '', quantity: null, unit: '', amount: -20_050, asked: null, isNew: false },
     {
@@ -51,16 +62,14 @@ test('a change shown is read back as it was, and its sides add up', () => {
   expect([...read.faults]).toEqual([]);
   expect([read.price, read.cost]).toEqual([1_279_950, 4_875]);
   expect(read.input).toEqual({
-    ...{
-      version: 3,
-      number: 'CO1',
-      title: 'Outlets',
-      raisedOn: '2031-04-02',
-      reference: 'R1',
-      reason: 'Asked',
-      askedBy: 'Mr Hale',
-      daysAsked: 4,
-    },
+    version: 3,
+    number: 'CO1',
+    title: 'Outlets',
+    raisedOn: '2031-04-02',
+    reference: 'R1',
+    reason: 'Asked',
+    askedBy: 'Mr Hale',
+    daysAsked: 4,
     price: view.priceLines.map(({ asked: _asked, isNew: _isNew, ...it }) => it),
     cost: view.costLines,
   });
@@ -105,7 +114,9 @@ test('so much of a build-up becomes cost by code and type, with hours, and a pri
     ],
     [
       {
-        ...{ code: 'FIT', description: 'Outlet fitted', unit: 'nr' },
+        code: 'FIT',
+        description: 'Outlet fitted',
+        unit: 'nr',
         components: [
           { item: 'CREW', buildUp: '', quantity: 7_500, waste: 0 },
           { item: 'OUTLET', buildUp: '', quantity: 10_000, waste: 100_000 },

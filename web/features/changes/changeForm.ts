@@ -17,18 +17,22 @@ export function changeCodecs({ digits, month, costCodes }: ChangeContext) {
   const ofWork = { section: words(), description: words(), quantity: optional(quantity, null), unit: words() };
   return {
     facts: {
-      ...{ number: words('Expected a number such as CO3'), title: words('Expected a title'), raisedOn: day(month) },
-      ...{ reference: words(), reason: words(), askedBy: words(), daysAsked: optional(whole('days'), null) },
+      number: words('Expected a number such as CO3'),
+      title: words('Expected a title'),
+      raisedOn: day(month),
+      reference: words(),
+      reason: words(),
+      askedBy: words(),
+      daysAsked: optional(whole('days'), null),
     },
     price: { line: words('Expected an SOV line, or the number of a new one'), ...ofWork, amount: amount(digits) },
     cost: {
-      ...{
-        ...ofWork,
-        costCode: among(costCodes, 'cost code', '; add it below, or choose another'),
-        costType: oneOf(COST_TYPES),
-        sovLine: words(),
-      },
-      ...{ hours: optional(quantity, null), amount: amount(digits) },
+      ...ofWork,
+      costCode: among(costCodes, 'cost code', '; add it below, or choose another'),
+      costType: oneOf(COST_TYPES),
+      sovLine: words(),
+      hours: optional(quantity, null),
+      amount: amount(digits),
     },
   };
 }

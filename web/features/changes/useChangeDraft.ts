@@ -60,7 +60,17 @@ export function useChangeDraft({ view, lists, spent, onStale }: DraftSource) {
   const faults = new Map([...read.faults, ...placed(refused?.faults ?? [], read)]);
   const typed = draft.isTyped();
   return {
-    ...{ view, codecs, facts, sides, read, refused, setRefused, onStale, typed, notice: draft.notice, discard: draft.discard },
+    view,
+    codecs,
+    facts,
+    sides,
+    read,
+    refused,
+    setRefused,
+    onStale,
+    typed,
+    notice: draft.notice,
+    discard: draft.discard,
     changed: view.version === 0 || typed,
     setSide: (side: Partial<ChangeSides>) => setParts(side),
     unknownCodes: unknownCodes(

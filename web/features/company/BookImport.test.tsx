@@ -8,11 +8,21 @@ import { BookImport } from './BookImport';
 afterEach(cleanup);
 
 const before: ImportTotals = {
-  ...{ asOf: '2031-04-30', digits: 2, jobs: 2, contractSum: 5_000_000, cost: 412_550, earned: 600_000, billed: 380_000 },
+  asOf: '2031-04-30',
+  digits: 2,
+  jobs: 2,
+  contractSum: 5_000_000,
+  cost: 412_550,
+  earned: 600_000,
+  billed: 380_000,
   ties: true,
 };
 const preview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
-  ...{ files: [{ name: 'costs', rows: 6, there: null }], faults: [], more: 0, before, after: { ...before, cost: 826_100 } },
+  files: [{ name: 'costs', rows: 6, there: null }],
+  faults: [],
+  more: 0,
+  before,
+  after: { ...before, cost: 826_100 },
   identical: { count: 0, amount: 0, first: [] },
   ...more,
 });

@@ -16,15 +16,13 @@ const FIELDS = {
   yearStartMonth: whole('a month'),
   address: words(),
   jobNumberPattern: words(),
-  ...{
-    registrationNumber: words(),
-    taxNumber: words(),
-    phone: words(),
-    email: words(),
-    web: words(),
-    bankDetails: words(),
-    timeZone: words(),
-  },
+  registrationNumber: words(),
+  taxNumber: words(),
+  phone: words(),
+  email: words(),
+  web: words(),
+  bankDetails: words(),
+  timeZone: words(),
 };
 
 const ZONES = [
@@ -42,8 +40,11 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     yearStartMonth: String(company?.yearStartMonth ?? 1),
     address: company?.address ?? '',
     jobNumberPattern: company?.jobNumberPattern ?? '',
-    ...{ registrationNumber: company?.registrationNumber ?? '', taxNumber: company?.taxNumber ?? '' },
-    ...{ phone: company?.phone ?? '', email: company?.email ?? '', web: company?.web ?? '' },
+    registrationNumber: company?.registrationNumber ?? '',
+    taxNumber: company?.taxNumber ?? '',
+    phone: company?.phone ?? '',
+    email: company?.email ?? '',
+    web: company?.web ?? '',
     bankDetails: company?.bankDetails ?? '',
     timeZone: company?.timeZone ?? '',
   });

@@ -29,7 +29,9 @@ export function proposeCoding(
 
 function codingOf(row: GridRow): RecentCoding {
   return {
-    ...{ job: typed(row, 'job'), section: typed(row, 'section') },
-    ...{ costCode: typed(row, 'costCode'), party: typed(row, 'party') },
+    job: typed(row, 'job'),
+    section: typed(row, 'section'),
+    costCode: typed(row, 'costCode'),
+    party: typed(row, 'party'),
   };
 }

@@ -75,7 +75,16 @@ export function useCostBatch(lists: Lists) {
   useKey('alt+p', showPreview, [read, lastDay]);
   useKey('alt+enter', () => actByKey(postBatch), [read, preview, lastDay]);
   return {
-    ...{ rows, notice, posted, codecs, read, faults, refused, preview, showPreview, postBatch },
+    rows,
+    notice,
+    posted,
+    codecs,
+    read,
+    faults,
+    refused,
+    preview,
+    showPreview,
+    postBatch,
     previewing: previewing.isLoading,
     posting: posting.isLoading,
     change: (next: GridRow[]) => {

@@ -82,7 +82,9 @@ function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridCo
         offers: () => [{ value: 'yes', label: 'delivered, not installed yet' }],
       },
       {
-        ...{ key: 'postedOn', title: 'Accounting date, if different', width: 100 },
+        key: 'postedOn',
+        title: 'Accounting date, if different',
+        width: 100,
         proposes: (row: GridRow) => lateDay(row, codecs, closedTo),
       },
     ]);

@@ -11,18 +11,19 @@ afterEach(cleanup);
 
 const hours = { employee: 'E1', section: 'Roof', costCode: '100', workKind: '', pay: null, hours: 80_000, description: '' };
 const VIEW: DaySheetView = {
-  ...{
-    job: 'J1',
-    jobName: 'Mill',
-    dated: '2031-04-22',
-    crew: 'Ann Ash',
-    seen: 's',
-    leftOut: '',
-    weekSheet: '8',
-    differs: false,
-    differences: [],
-  },
-  ...{ writtenBy: 'Ann Ash', writtenAt: '2031-04-22T15:00:00.000Z', arrived: [], weekHours: [] },
+  job: 'J1',
+  jobName: 'Mill',
+  dated: '2031-04-22',
+  crew: 'Ann Ash',
+  seen: 's',
+  leftOut: '',
+  weekSheet: '8',
+  differs: false,
+  differences: [],
+  writtenBy: 'Ann Ash',
+  writtenAt: '2031-04-22T15:00:00.000Z',
+  arrived: [],
+  weekHours: [],
   day: {
     ...EMPTY_DAY,
     hours: [{ ...hours, charged: true, signature: 0 }],
@@ -31,11 +32,17 @@ const VIEW: DaySheetView = {
 };
 const lists = {
   employees: [{ employee: 'E1', name: 'Ann Ash', wageClass: '', startsOn: null, endsOn: null }],
-  ...{ jobs: [], costCodes: [{ code: '100', description: 'Deck' }], workKinds: [], rules: [], me: null },
+  jobs: [],
+  costCodes: [{ code: '100', description: 'Deck' }],
+  workKinds: [],
+  rules: [],
+  me: null,
 };
 const open = (view: Partial<DaySheetView>, replies: Replies = {}) =>
   openPage(DaySheetPage, '/d/:job/:dated/:crew', '/d/J1/2031-04-22/Ann%20Ash', {
-    ...{ daySheet: { ...VIEW, ...view }, timeLists: lists, ...replies },
+    daySheet: { ...VIEW, ...view },
+    timeLists: lists,
+    ...replies,
   });
 
 test('where site and week sheet differ each row is taken or left; approved ones are not offered', async () => {

@@ -99,7 +99,9 @@ function List({ job, base, list, pair, onPair, onCopy }: ListProps) {
       onPair(pair.includes(number) ? pair.filter((it) => it !== number) : [...pair, number].slice(-2));
     return [
       {
-        ...{ key: 'tick', title: <span className="sr-only">Tick</span>, width: 34 },
+        key: 'tick',
+        title: <span className="sr-only">Tick</span>,
+        width: 34,
         cell: (it: EstimateListRow) => (
           <input
             type="checkbox"
@@ -127,7 +129,9 @@ function List({ job, base, list, pair, onPair, onCopy }: ListProps) {
       kinds.percent<EstimateListRow>('markup', 'Markup, % on cost', (it) => it.markupRate),
       kinds.day<EstimateListRow>('saved', 'Saved', (it) => it.savedAt.slice(0, 10)),
       {
-        ...{ key: 'acts', title: <span className="sr-only">What to do</span>, right: true },
+        key: 'acts',
+        title: <span className="sr-only">What to do</span>,
+        right: true,
         cell: (it: EstimateListRow) => (
           <>
             {!it.chosen && !agreed && <Choose job={job} estimate={it.number} />}

@@ -10,22 +10,35 @@ import { ForecastPage } from './ForecastPage';
 afterEach(cleanup);
 
 const line = (costCode: string, more: Partial<ForecastLine> = {}): ForecastLine => ({
-  ...{ section: 'A', costCode, description: 'Decks', costType: 'labour', said: null, before: null, lastMonth: 1_000_000 },
+  section: 'A',
+  costCode,
+  description: 'Decks',
+  costType: 'labour',
+  said: null,
+  before: null,
+  lastMonth: 1_000_000,
   state: {
-    ...{ budgeted: true, original: 1_000_000, changes: 0, transfers: 0, changesSinceForecast: 0, hoursBudgeted: 2_000_000 },
-    ...{ hoursChangedSinceForecast: 0, cost: 400_000, hours: 500_000, openCommitment: 0, forecast: null },
+    budgeted: true,
+    original: 1_000_000,
+    changes: 0,
+    transfers: 0,
+    changesSinceForecast: 0,
+    hoursBudgeted: 2_000_000,
+    hoursChangedSinceForecast: 0,
+    cost: 400_000,
+    hours: 500_000,
+    openCommitment: 0,
+    forecast: null,
   },
   ...more,
 });
 const view = (more: Partial<ForecastView> = {}): ForecastView => ({
-  ...{
-    seen: 'as read',
-    on: '2031-04-30',
-    contractSum: 3_000_000,
-    contractSumLastMonth: 2_500_000,
-    closed: null,
-    finished: false,
-  },
+  seen: 'as read',
+  on: '2031-04-30',
+  contractSum: 3_000_000,
+  contractSumLastMonth: 2_500_000,
+  closed: null,
+  finished: false,
   lines: [line('100'), line('200')],
   ...more,
 });

@@ -44,12 +44,17 @@ export function useForecastColumns(view: ForecastView, worked: WorkedForecast, c
       return line && { line, figures: figuresOf(line, worked.lines[i]?.estimate ?? 0) };
     };
     const figure = (key: Figure, title: string, width: number): GridColumn => ({
-      ...{ key, title, width, numeric: true },
+      key,
+      title,
+      width,
+      numeric: true,
       show: (_row, i) => show(of(i)?.figures[key] ?? 0),
     });
     return columnsOf(codecs, [
       {
-        ...{ key: 'line', title: 'Line', width: 'auto' },
+        key: 'line',
+        title: 'Line',
+        width: 'auto',
         show: (_row, i) => {
           const line = of(i)?.line;
           if (!line) return '';
@@ -69,7 +74,10 @@ export function useForecastColumns(view: ForecastView, worked: WorkedForecast, c
       { key: 'percent', title: '% done', width: 56 },
       { key: 'hours', title: 'Hours to go', width: 62 },
       {
-        ...{ key: 'estimate', title: 'Estimate at completion', width: 104, numeric: true },
+        key: 'estimate',
+        title: 'Estimate at completion',
+        width: 104,
+        numeric: true,
         show: (_row, i) => {
           const it = of(i)?.figures;
           if (!it) return '';

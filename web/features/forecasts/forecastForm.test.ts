@@ -4,15 +4,35 @@ import { forecastCodecs, oneWay, rowsOf, workForecast } from './forecastForm';
 
 const codecs = forecastCodecs(2);
 const line = (costCode: string, more: Partial<ForecastLine> = {}): ForecastLine => ({
-  ...{ section: 'A', costCode, description: 'Decks', costType: 'labour', said: null, before: null, lastMonth: null },
+  section: 'A',
+  costCode,
+  description: 'Decks',
+  costType: 'labour',
+  said: null,
+  before: null,
+  lastMonth: null,
   state: {
-    ...{ budgeted: true, original: 1_000_000, changes: 0, transfers: 0, changesSinceForecast: 0, hoursBudgeted: 2_000_000 },
-    ...{ hoursChangedSinceForecast: 0, cost: 400_000, hours: 500_000, openCommitment: 0, forecast: null },
+    budgeted: true,
+    original: 1_000_000,
+    changes: 0,
+    transfers: 0,
+    changesSinceForecast: 0,
+    hoursBudgeted: 2_000_000,
+    hoursChangedSinceForecast: 0,
+    cost: 400_000,
+    hours: 500_000,
+    openCommitment: 0,
+    forecast: null,
   },
   ...more,
 });
 const view: ForecastView = {
-  ...{ seen: '', on: '2031-04-30', contractSum: 3_000_000, contractSumLastMonth: 3_000_000, closed: null, finished: false },
+  seen: '',
+  on: '2031-04-30',
+  contractSum: 3_000_000,
+  contractSumLastMonth: 3_000_000,
+  closed: null,
+  finished: false,
   lines: [line('100', { said: { method: 'percent', value: 800_000, note: 'Late' } }), line('200'), line('300')],
 };
 

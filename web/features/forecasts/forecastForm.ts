@@ -56,7 +56,7 @@ export function workForecast(view: ForecastView, rows: readonly GridRow[], codec
     const fault = read && forecastFault(read, state, view.on);
     if (read && fault) faults.set(`${i}.${read.method}`, fault);
     const said = fault ? null : read;
-    if (said) input.push({ ...{ section, costCode, costType }, ...said, note: (row.note ?? '').trim() });
+    if (said) input.push({ section, costCode, costType, ...said, note: (row.note ?? '').trim() });
     else if ((row.note ?? '').trim() !== '' && !method)
       faults.set(`${i}.note`, 'A note goes with a forecast; enter what is still to come');
     return { said, estimate: estimateAtCompletion(withForecast(state, said, view.on), view.finished).amount };

@@ -67,7 +67,13 @@ function useSchedule(view: BillingScheduleView) {
       });
   };
   return {
-    ...{ rows, setRows, codecs, stages, read, worked, layOut },
+    rows,
+    setRows,
+    codecs,
+    stages,
+    read,
+    worked,
+    layOut,
     faults: new Map([...worked.faults, ...faults]),
     changed: JSON.stringify(rows) !== JSON.stringify(start),
     whole: read.length === 0 || worked.valued.left === 0,
@@ -117,31 +123,44 @@ function useInstalmentColumns({ codecs, stages, read, worked }: Typed): GridColu
   return columnsOf(codecs, [
     { key: 'name', title: 'Instalment', width: 'auto' },
     {
-      ...{ key: 'stages', title: 'Stages (A + B)', width: 210 },
+      key: 'stages',
+      title: 'Stages (A + B)',
+      width: 210,
       offers: () => stages.map((value) => ({ value, label: '' })),
     },
     {
-      ...{ key: 'due', title: 'Falls due', width: 118 },
+      key: 'due',
+      title: 'Falls due',
+      width: 118,
       offers: () => ['start', 'finish'].map((value) => ({ value, label: 'of its stages' })),
     },
     { key: 'part', title: `% or ${code}`, width: 112 },
     {
-      ...{ key: 'from', title: 'Basis', width: 74 },
+      key: 'from',
+      title: 'Basis',
+      width: 74,
       offers: () => ['stages', 'job'].map((value) => ({ value, label: '' })),
     },
     {
-      ...{ key: 'amount', title: 'Amount', width: 112, numeric: true },
+      key: 'amount',
+      title: 'Amount',
+      width: 112,
+      numeric: true,
       show: (_, row) => (placeOf(row) < 0 ? '' : show(at(worked.valued.instalments, placeOf(row)).amount)),
     },
     {
-      ...{ key: 'expected', title: 'Expected', width: 100 },
+      key: 'expected',
+      title: 'Expected',
+      width: 100,
       show: (_, row) => {
         const day = dayOf(row);
         return day ? displayDate(day.expected) || <span className="text-[var(--loss)]">no day</span> : '';
       },
     },
     {
-      ...{ key: 'state', title: `By ${displayDate(lastDay)}`, width: 104 },
+      key: 'state',
+      title: `By ${displayDate(lastDay)}`,
+      width: 104,
       show: (_, row) => {
         const day = dayOf(row);
         if (!day) return '';

@@ -134,7 +134,9 @@ function AtIntervals({ view, onDone }: WayProps) {
   const { exact } = useCurrency();
   const contractSum = sum(view.lines.map((it) => it.scheduled));
   const [form, setForm] = useState({
-    ...{ from: displayDate(view.job.startsOn), until: displayDate(view.job.finishesOn), every: '1' },
+    from: displayDate(view.job.startsOn),
+    until: displayDate(view.job.finishesOn),
+    every: '1',
     unit: 'months' as 'months' | 'weeks',
   });
   const [fault, setFault] = useState<string>();

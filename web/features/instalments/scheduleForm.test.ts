@@ -72,14 +72,24 @@ describe('as it is typed', () => {
 test('a schedule on the screen is worked as the server bills it, and more than there is told in its row', () => {
   const NO_DATES = { startsOn: null, finishesOn: null, startedOn: null, finishedOn: null };
   const view: BillingScheduleView = {
-    ...{ seen: '', instalments: [], savedBy: null, savedAt: null, job: NO_DATES, termsDays: 30, retentionOn: null },
+    seen: '',
+    instalments: [],
+    savedBy: null,
+    savedAt: null,
+    job: NO_DATES,
+    termsDays: 30,
+    retentionOn: null,
     stages: [{ ...NO_DATES, name: 'Shed 1', startedOn: '2031-04-02', costs: {} }],
     lines: [
       { line: '1', section: 'Shed 1', scheduled: 60_000, retentionRate: null },
       { line: '2', section: '', scheduled: 40_000, retentionRate: null },
     ],
     retentionRule: { rate: 50_000, materialsRate: null, step: null, cap: null },
-    ...{ costs: [], payments: [], due: 0, billed: 0, closed: null },
+    costs: [],
+    payments: [],
+    due: 0,
+    billed: 0,
+    closed: null,
   };
   const rows: GridRow[] = [
     { name: 'a', stages: 'Shed 1', due: 'start + 7', part: '50 %' },

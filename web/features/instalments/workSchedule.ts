@@ -34,7 +34,9 @@ export function workSchedule(
       faults.set(`${at(read, i).row}.${problem.kind === 'no-lines' ? 'stages' : 'part'}`, problemWords(problem, digits));
   });
   return {
-    ...{ valued, days, faults },
+    valued,
+    days,
+    faults,
     due: sum(scheduledToDate(valued, days, view.lines.length, on)),
     cash: cashCurve({
       bills: valued.instalments.map((it, i) => ({ day: at(days, i).expected, parts: it.parts })),

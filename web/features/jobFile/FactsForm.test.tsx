@@ -8,17 +8,20 @@ import { FactsForm } from './FactsForm';
 afterEach(cleanup);
 
 const FACTS: JobFileView['facts'] = {
-  ...{
-    name: 'Merrowby infirmary',
-    client: 'MHT',
-    contractReference: 'MHT-C-031',
-    site: 'Infirmary Road',
-    manager: 'Ines Tolland',
-    estimator: '',
-  },
-  ...{ startsOn: '2030-04-11', finishesOn: '2031-08-31', defectsEnd: null, revenueMethod: 'cost-to-cost' },
+  name: 'Merrowby infirmary',
+  client: 'MHT',
+  contractReference: 'MHT-C-031',
+  site: 'Infirmary Road',
+  manager: 'Ines Tolland',
+  estimator: '',
+  startsOn: '2030-04-11',
+  finishesOn: '2031-08-31',
+  defectsEnd: null,
+  revenueMethod: 'cost-to-cost',
   retention: { rate: 50_000, materialsRate: null, stepAt: 500_000, stepTo: 25_000, stepApplies: 'further', cap: null },
-  ...{ noRetention: false, taxRate: 200_000, termsDays: null },
+  noRetention: false,
+  taxRate: 200_000,
+  termsDays: null,
 };
 
 function open(more: Partial<JobFileView> = {}, replies: Replies = {}) {

@@ -20,7 +20,8 @@ function eachOf<Facts extends object, Value>(facts: Facts, make: (name: keyof Fa
 }
 
 const fieldsOf = (month: string) => ({
-  ...{ name: words('Expected a name'), client: words('Choose the client') },
+  name: words('Expected a name'),
+  client: words('Choose the client'),
   ...eachOf(TEXT_FACTS, () => words()),
   ...eachOf(DAY_FACTS, () => optional(day(month), null)),
   revenueMethod: oneOf(REVENUE_METHODS),
@@ -40,7 +41,10 @@ function startOf(it: JobFacts, fields: Fields) {
   const { retention: r, ...facts } = it;
   const write = <Value,>(codec: { format: (value: Value) => string }, value: Value) => codec.format(value);
   return {
-    ...{ name: facts.name, client: facts.client, revenueMethod: facts.revenueMethod, stepApplies: r.stepApplies },
+    name: facts.name,
+    client: facts.client,
+    revenueMethod: facts.revenueMethod,
+    stepApplies: r.stepApplies,
     ...eachOf(TEXT_FACTS, (name) => facts[name]),
     ...eachOf(DAY_FACTS, (name) => write(fields[name], facts[name])),
     rate: percent.format(r.rate),
@@ -181,7 +185,9 @@ function Money({ form, fixed }: { form: Form; fixed: boolean }) {
 function Curve({ form, view }: { form: Form; view: JobFileView }) {
   const [stepAt, stepTo] = [form.valueOf('stepAt'), form.valueOf('stepTo')];
   const rule = {
-    ...{ rate: form.valueOf('rate') ?? 0, materialsRate: form.valueOf('materialsRate'), cap: form.valueOf('cap') },
+    rate: form.valueOf('rate') ?? 0,
+    materialsRate: form.valueOf('materialsRate'),
+    cap: form.valueOf('cap'),
     step: stepAt !== null && stepTo !== null ? { at: stepAt, to: stepTo, applies: form.valueOf('stepApplies') ?? 'all' } : null,
   };
   return <RetentionCurve rule={rule} lines={view.lines} words={describeRetention(rule)} />;

@@ -37,7 +37,10 @@ export function AchievedHoursPage() {
 function figures<R extends Row>(): TableColumn<R>[] {
   const hours = (value: number | null) => (value === null ? '' : displayQuantity(value));
   const figure = (key: string, title: string, value: (it: R) => number | null): TableColumn<R> => ({
-    ...{ key, title, value, number: displayQuantity },
+    key,
+    title,
+    value,
+    number: displayQuantity,
     cell: (it) => hours(value(it)),
   });
   return [
@@ -68,7 +71,9 @@ function Codes({ codes, chosen, onChoose }: CodesProps) {
   const columns = useMemo(
     (): TableColumn<AchievedCode>[] => [
       {
-        ...{ key: 'code', title: 'Cost code', value: (it) => `${it.costCode} ${it.description}` },
+        key: 'code',
+        title: 'Cost code',
+        value: (it) => `${it.costCode} ${it.description}`,
         cell: (it) => (
           <button type="button" className="fig text-[var(--accent)]" onClick={() => onChoose(keyOf(it))}>
             {it.costCode} {it.description}
@@ -83,7 +88,9 @@ function Codes({ codes, chosen, onChoose }: CodesProps) {
   const tasks = useMemo(
     (): TableColumn<AchievedTask>[] => [
       {
-        ...{ key: 'job', title: 'Job and section', value: (it) => `${it.job} ${it.jobName}` },
+        key: 'job',
+        title: 'Job and section',
+        value: (it) => `${it.job} ${it.jobName}`,
         cell: (it) => [`${it.job} ${it.jobName}`, it.section].filter(Boolean).join(' · '),
       },
       ...figures<AchievedTask>(),

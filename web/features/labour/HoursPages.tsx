@@ -112,7 +112,9 @@ function Codes({ codes, total, chosen, onChoose }: CodesProps) {
   const columns = useMemo(
     () => [
       {
-        ...{ key: 'code', title: 'Cost code', value: (it: LabourCodeRow) => `${it.costCode} ${it.description}` },
+        key: 'code',
+        title: 'Cost code',
+        value: (it: LabourCodeRow) => `${it.costCode} ${it.description}`,
         cell: (it: LabourCodeRow) => (
           <button type="button" className="fig text-[var(--accent)]" onClick={() => onChoose(it.costCode)}>
             {it.costCode} {it.description}
@@ -120,7 +122,9 @@ function Codes({ codes, total, chosen, onChoose }: CodesProps) {
         ),
       },
       {
-        ...{ key: 'jobs', title: 'Jobs', value: (it: LabourCodeRow) => new Set(it.tasks.map((task) => task.job)).size },
+        key: 'jobs',
+        title: 'Jobs',
+        value: (it: LabourCodeRow) => new Set(it.tasks.map((task) => task.job)).size,
         number: String,
         cell: (it: LabourCodeRow) => new Set(it.tasks.map((task) => task.job)).size,
       },

@@ -34,7 +34,10 @@ export function figureColumns<Row extends LabourProgress>(task: ((row: Row) => L
       return <Fig value={row[key]} unit={unit} of={{ figure, job: of.job, line: of.id }} label={label} />;
     };
     return {
-      ...{ key, title: head, value: (row) => row[key], number: written },
+      key,
+      title: head,
+      value: (row) => row[key],
+      number: written,
       cell: (row) => (
         <>
           {key === 'over' && row.over > 0 && (
@@ -126,25 +129,24 @@ function perUnitColumns(): TableColumn<LabourTaskRow>[] {
   const hours = (value: number | null) => (value === null ? '' : displayQuantity(value));
   return [
     {
-      ...{ key: 'quantity', title: 'Quantity', value: (it: LabourTaskRow) => it.quantity, number: displayQuantity },
+      key: 'quantity',
+      title: 'Quantity',
+      value: (it: LabourTaskRow) => it.quantity,
+      number: displayQuantity,
       cell: (it) => (it.quantity === null ? '' : `${displayQuantity(it.quantity)} ${it.unit}`),
     },
     {
-      ...{
-        key: 'planned',
-        title: 'h a unit, budget',
-        value: (it: LabourTaskRow) => it.perUnit.planned,
-        number: displayQuantity,
-      },
+      key: 'planned',
+      title: 'h a unit, budget',
+      value: (it: LabourTaskRow) => it.perUnit.planned,
+      number: displayQuantity,
       cell: (it) => hours(it.perUnit.planned),
     },
     {
-      ...{
-        key: 'achieved',
-        title: 'hours per unit to date',
-        value: (it: LabourTaskRow) => it.perUnit.achieved,
-        number: displayQuantity,
-      },
+      key: 'achieved',
+      title: 'hours per unit to date',
+      value: (it: LabourTaskRow) => it.perUnit.achieved,
+      number: displayQuantity,
       cell: ({ perUnit: { planned, achieved } }) => (
         <span className={planned !== null && achieved !== null && achieved > planned ? 'text-[var(--loss)]' : ''}>
           {hours(achieved)}
@@ -157,7 +159,9 @@ function perUnitColumns(): TableColumn<LabourTaskRow>[] {
 /** What day sheets measured: red where it takes longer than budgeted. */
 function installedColumn(): TableColumn<LabourTaskRow> {
   return {
-    ...{ key: 'installed', title: 'h a unit, day sheets', number: displayQuantity },
+    key: 'installed',
+    title: 'h a unit, day sheets',
+    number: displayQuantity,
     value: (it) => it.installed?.perUnit ?? null,
     cell: ({ installed, unit, perUnit: { planned } }) =>
       installed && (

@@ -117,7 +117,8 @@ function useList({ list, opened, onTyped }: ListProps) {
   const changed = JSON.stringify(rows.filter(isTyped)) !== JSON.stringify(start);
   useTyped(changed, onTyped);
   const body = {
-    ...{ list, seen: opened.seen },
+    list,
+    seen: opened.seen,
     rows: read.rows.map(({ row, value }) => ({ ...value, id: rows[row]?.id ? Number(rows[row].id) : null })),
   } as unknown as LabourListInput;
   const faults = new Map(read.faults);
@@ -127,7 +128,13 @@ function useList({ list, opened, onTyped }: ListProps) {
     if (row !== undefined && column) faults.set(`${row}.${column}`, message);
   }
   return {
-    ...{ codecs, rows, faults, changes, refused, changed, busy: looking.isLoading || saving.isLoading },
+    codecs,
+    rows,
+    faults,
+    changes,
+    refused,
+    changed,
+    busy: looking.isLoading || saving.isLoading,
     canLook: changed && read.faults.size === 0,
     onRows: (next: GridRow[]) => {
       setRows(next);

@@ -66,7 +66,10 @@ function Utilisation({ people: { weeks, rows } }: { people: PeopleAtWork }) {
       [...grouped(rows, (it) => it.employee)].map(([employee, of]): Person => {
         const onJobs = of.filter((it) => it.job !== '');
         return {
-          ...{ employee, name: of[0]?.name ?? employee, onJobs: sum(onJobs), overhead: sum(of) - sum(onJobs) },
+          employee,
+          name: of[0]?.name ?? employee,
+          onJobs: sum(onJobs),
+          overhead: sum(of) - sum(onJobs),
           weeks: weeks.map((_, i) => sum(onJobs.filter((it) => it.week === i))),
           overtime: sum(of, (it) => it.overtime),
         };
@@ -75,7 +78,11 @@ function Utilisation({ people: { weeks, rows } }: { people: PeopleAtWork }) {
   );
   const columns = useMemo((): TableColumn<Person>[] => {
     const figure = (key: string, title: string, value: (it: Person) => number): TableColumn<Person> => ({
-      ...{ key, title, value, number: hours, adds: true },
+      key,
+      title,
+      value,
+      number: hours,
+      adds: true,
       cell: (it) => hours(value(it)),
     });
     const used = (it: Person) => ratio(it.onJobs, it.onJobs + it.overhead);
@@ -101,7 +108,9 @@ function Utilisation({ people: { weeks, rows } }: { people: PeopleAtWork }) {
         label: `${persons.length} people`,
         cells: {
           ...Object.fromEntries(weeks.map((_, i) => [`week${i}`, hours(total((it) => it.weeks[i] ?? 0))])),
-          ...{ onJobs: hours(onJobs), overhead: hours(overhead), used: displayPercent(ratio(onJobs, onJobs + overhead)) },
+          onJobs: hours(onJobs),
+          overhead: hours(overhead),
+          used: displayPercent(ratio(onJobs, onJobs + overhead)),
           overtime: hours(total((it) => it.overtime)),
         },
       }}

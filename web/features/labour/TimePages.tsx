@@ -91,7 +91,10 @@ function Lines({ title, report }: { title: string; report: ReportReply }) {
       report.columns.map((column): TableColumn<Row> => {
         const text = column.kind === 'text' || column.kind === 'date';
         return {
-          ...{ key: column.key, title: column.title, wraps: !text, value: (row: Row) => row[column.key] ?? '' },
+          key: column.key,
+          title: column.title,
+          wraps: !text,
+          value: (row: Row) => row[column.key] ?? '',
           ...(text ? {} : { number: (value: number) => written(column, value) }),
           cell: (row) =>
             column.key === 'rung' ? (

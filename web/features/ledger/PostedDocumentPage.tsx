@@ -168,7 +168,9 @@ function ReversalForm({ posting, onClose }: { posting: PostingView; onClose: () 
     [month],
   );
   const form = useCodecForm(fields, {
-    ...{ when: posting.entryCount > 0 ? 'own' : 'one', on: displayDate(posting.dated), reason: '' },
+    when: posting.entryCount > 0 ? 'own' : 'one',
+    on: displayDate(posting.dated),
+    reason: '',
   });
   const [reverse, { isLoading }] = useReversePostingMutation();
   const onSubmit = form.submit(async ({ when, on, reason }) => {

@@ -8,8 +8,17 @@ import { PostedDocumentsPage } from './PostedDocumentsPage';
 afterEach(cleanup);
 
 const document = (id: number): PostingRow => ({
-  ...{ id, kind: 'receipt', kindName: 'Receipt', job: '2105', reference: `BACS ${id}`, dated: '2031-04-23' },
-  ...{ actor: 'accountant', recordedAt: '2031-04-23T10:00:00Z', total: 125_000, reverses: null, reversedBy: null },
+  id,
+  kind: 'receipt',
+  kindName: 'Receipt',
+  job: '2105',
+  reference: `BACS ${id}`,
+  dated: '2031-04-23',
+  actor: 'accountant',
+  recordedAt: '2031-04-23T10:00:00Z',
+  total: 125_000,
+  reverses: null,
+  reversedBy: null,
 });
 const page = (ids: readonly number[], next: string | null): PostingPage => ({ postings: ids.map(document), count: 3, next });
 const LISTS = { clients: [], vendors: [], costCodes: [], jobs: [], managers: [], commitments: [] } as never;

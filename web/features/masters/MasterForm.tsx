@@ -11,8 +11,13 @@ import { SureButton } from '../../kit/SureButton';
 import { oneOf, optional, whole, words } from '../../kit/typed/codecs';
 
 const LABELS: Record<MasterField, string> = {
-  ...{ kind: 'Kind', contact: 'Contact', email: 'E-mail', phone: 'Phone', address: 'Address' },
-  ...{ termsDays: 'Terms, days', unit: 'Unit' },
+  kind: 'Kind',
+  contact: 'Contact',
+  email: 'E-mail',
+  phone: 'Phone',
+  address: 'Address',
+  termsDays: 'Terms, days',
+  unit: 'Unit',
 };
 /** What code and name of a kind are called. */
 export const TITLES = { code: 'Code', name: 'Name', description: 'Description', role: 'Role' } as const;
@@ -36,20 +41,30 @@ export function MasterForm({ kind, row, onDone }: MasterFormProps) {
   const { one, coded, named, fields } = MASTERS[kind];
   const codecs = useMemo(
     () => ({
-      ...{
-        code: words(`Enter a ${coded}`),
-        name: named === 'role' ? words() : words(`Enter a ${named}`),
-        kind: optional(oneOf<'supplier' | 'subcontractor'>(['supplier', 'subcontractor']), ''),
-      },
-      ...{ contact: words(), email: words(), phone: words(), address: words(), unit: words() },
-      ...{ termsDays: optional(whole('days'), null), closed: optional(oneOf(['yes']), null) },
+      code: words(`Enter a ${coded}`),
+      name: named === 'role' ? words() : words(`Enter a ${named}`),
+      kind: optional(oneOf<'supplier' | 'subcontractor'>(['supplier', 'subcontractor']), ''),
+      contact: words(),
+      email: words(),
+      phone: words(),
+      address: words(),
+      unit: words(),
+      termsDays: optional(whole('days'), null),
+      closed: optional(oneOf(['yes']), null),
     }),
     [coded, named],
   );
   const form = useCodecForm(codecs, {
-    ...{ code: row?.code ?? '', name: row?.name ?? '', kind: row?.kind ?? '', contact: row?.contact ?? '' },
-    ...{ email: row?.email ?? '', phone: row?.phone ?? '', address: row?.address ?? '', unit: row?.unit ?? '' },
-    ...{ termsDays: String(row?.termsDays ?? ''), closed: row?.closed ? 'yes' : '' },
+    code: row?.code ?? '',
+    name: row?.name ?? '',
+    kind: row?.kind ?? '',
+    contact: row?.contact ?? '',
+    email: row?.email ?? '',
+    phone: row?.phone ?? '',
+    address: row?.address ?? '',
+    unit: row?.unit ?? '',
+    termsDays: String(row?.termsDays ?? ''),
+    closed: row?.closed ? 'yes' : '',
   });
   const [add] = useAddMasterMutation();
   const [save] = useSaveMasterMutation();

@@ -10,8 +10,18 @@ import { VendorsPage } from './MastersPage';
 afterEach(cleanup);
 
 const vendor = (code: string, name: string, more: Partial<MasterRow> = {}): MasterRow => ({
-  ...{ code, name, kind: 'supplier', contact: '', email: '', phone: '', address: '', termsDays: 30, unit: '' },
-  ...{ closed: false, usedBy: ['2 prices'], seen: `seen ${code}` },
+  code,
+  name,
+  kind: 'supplier',
+  contact: '',
+  email: '',
+  phone: '',
+  address: '',
+  termsDays: 30,
+  unit: '',
+  closed: false,
+  usedBy: ['2 prices'],
+  seen: `seen ${code}`,
   ...more,
 });
 const ROWS = [

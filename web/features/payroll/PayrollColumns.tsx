@@ -15,7 +15,9 @@ const codecs = { title: words('Expected the title of the column'), field: oneOf(
 const COLUMNS = columnsOf(codecs, [
   { key: 'title', title: 'Title in the file', width: 'auto' },
   {
-    ...{ key: 'field', title: 'Holds', width: 150 },
+    key: 'field',
+    title: 'Holds',
+    width: 150,
     offers: () => PAYROLL_FIELD_NAMES.map((value) => ({ value, label: PAYROLL_FIELDS[value] })),
   },
 ]);

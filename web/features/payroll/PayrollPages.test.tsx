@@ -8,11 +8,21 @@ import { PayrollHandOverPage } from './PayrollPages';
 afterEach(cleanup);
 
 const row = (employee: string, name: string, amount: number) => ({
-  ...{ employee, name, payrollNumber: '', payCode: 'regular', hours: 80_000, units: 0, topUp: 0, amount },
+  employee,
+  name,
+  payrollNumber: '',
+  payCode: 'regular',
+  hours: 80_000,
+  units: 0,
+  topUp: 0,
+  amount,
 });
 /** 180.00 and 144.00 are open; 1,000.00 went before. */
 const OPEN: OpenPayroll = {
-  ...{ seen: 's', rows: [row('E1', 'Ann Ash', 18_000), row('E2', 'Ben Birch', 14_400)], earlier: 1, lines: 3 },
+  seen: 's',
+  rows: [row('E1', 'Ann Ash', 18_000), row('E2', 'Ben Birch', 14_400)],
+  earlier: 1,
+  lines: 3,
   proof: {
     posted: { hours: 660_000, amount: 132_400 },
     handedOver: { hours: 500_000, amount: 100_000 },
@@ -22,7 +32,9 @@ const OPEN: OpenPayroll = {
 } as OpenPayroll;
 const open = (replies: Replies = {}) =>
   openPage(PayrollHandOverPage, '/', '/?as-of=2031-04', {
-    ...{ openPayroll: OPEN, payrollRuns: { runs: [] }, payrollSetting: { seen: 'p', columns: [], declaration: '' } },
+    openPayroll: OPEN,
+    payrollRuns: { runs: [] },
+    payrollSetting: { seen: 'p', columns: [], declaration: '' },
     ...replies,
   });
 

@@ -184,7 +184,10 @@ function Earlier() {
       kinds.day<PayrollRun>('handedOn', 'Handed over on', (it) => it.handedOn),
       kinds.text<PayrollRun>('handedBy', 'by', (it) => it.handedBy),
       {
-        ...{ key: 'hours', title: 'Hours', value: (it: PayrollRun) => it.hours, number: displayQuantity },
+        key: 'hours',
+        title: 'Hours',
+        value: (it: PayrollRun) => it.hours,
+        number: displayQuantity,
         cell: (it: PayrollRun) => displayQuantity(it.hours),
       },
       kinds.amount<PayrollRun>('amount', 'Pay', (it) => it.amount),

@@ -21,13 +21,20 @@ export function PayrollTable({ rows }: { rows: readonly NamedPayrollRow[] }) {
       kinds.text<NamedPayrollRow>('payCode', 'Pay code', (it) => it.payCode),
       kinds.text<NamedPayrollRow>('job', 'Job', (it) => it.job || 'overhead'),
       {
-        ...{ key: 'hours', title: 'Hours', value: (it: NamedPayrollRow) => it.hours, number: hours, adds: true },
+        key: 'hours',
+        title: 'Hours',
+        value: (it: NamedPayrollRow) => it.hours,
+        number: hours,
+        adds: true,
         cell: (it) => hours(it.hours),
       },
       { key: 'rate', title: 'Rate', right: true, cell: (it) => formatScaled(it.rate, UNIT_COST_DECIMALS) },
       { key: 'multiplier', title: 'Multiplier', right: true, cell: (it) => (it.isPieceWork ? 'pieces' : multiplierText(it.pay)) },
       {
-        ...{ key: 'units', title: 'Pieces', value: (it: NamedPayrollRow) => it.units, number: hours },
+        key: 'units',
+        title: 'Pieces',
+        value: (it: NamedPayrollRow) => it.units,
+        number: hours,
         cell: (it) => hours(it.units),
       },
       kinds.amount<NamedPayrollRow>('topUp', 'of which top-up', (it) => it.topUp),
@@ -45,7 +52,8 @@ export function PayrollTable({ rows }: { rows: readonly NamedPayrollRow[] }) {
       foot={{
         label: 'Total',
         cells: {
-          ...{ hours: displayQuantity(sum((it) => it.hours)), topUp: exact(sum((it) => it.topUp)) },
+          hours: displayQuantity(sum((it) => it.hours)),
+          topUp: exact(sum((it) => it.topUp)),
           amount: exact(sum((it) => it.amount)),
         },
       }}

@@ -116,7 +116,10 @@ function useSectionColumns(view: PlanView): GridColumn[] {
   const { show } = useCurrency();
   const of = (row: GridRow) => view.sections.find((it) => it.name === (row.name ?? '').trim());
   const figure = (key: 'scheduled' | 'billed' | 'revised' | 'actual' | 'estimate', title: string): GridColumn => ({
-    ...{ key, title, width: 102, numeric: true },
+    key,
+    title,
+    width: 102,
+    numeric: true,
     show: (row) => show(of(row)?.[key] ?? 0),
   });
   return [

@@ -7,18 +7,16 @@ test('a plan shown is read back as it was; what is wrong is said where it stands
   const view = {
     sections: [
       {
-        ...{
-          name: 'A',
-          startsOn: '2031-01-01',
-          finishesOn: null,
-          startedOn: '2031-01-03',
-          finishedOn: '2031-04-02',
-          scheduled: 0,
-          billed: 0,
-          revised: 0,
-          actual: 0,
-          estimate: 0,
-        },
+        name: 'A',
+        startsOn: '2031-01-01',
+        finishesOn: null,
+        startedOn: '2031-01-03',
+        finishedOn: '2031-04-02',
+        scheduled: 0,
+        billed: 0,
+        revised: 0,
+        actual: 0,
+        estimate: 0,
       },
     ],
     lines: [{ section: 'A', costCode: '100', costType: 'labour' as const, startsOn: '2031-02-01', finishesOn: '2031-02-28' }],

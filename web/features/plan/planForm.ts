@@ -17,11 +17,17 @@ export function planCodecs(month: string) {
   return {
     sections: {
       name: words('Expected a name'),
-      ...{ startsOn: dayOrNone, finishesOn: dayOrNone, startedOn: dayOrNone, finishedOn: dayOrNone },
+      startsOn: dayOrNone,
+      finishesOn: dayOrNone,
+      startedOn: dayOrNone,
+      finishedOn: dayOrNone,
     },
     lines: {
-      ...{ section: words(), costCode: words('Expected a cost code'), costType: oneOf(COST_TYPES) },
-      ...{ startsOn: day(month), finishesOn: day(month) },
+      section: words(),
+      costCode: words('Expected a cost code'),
+      costType: oneOf(COST_TYPES),
+      startsOn: day(month),
+      finishesOn: day(month),
     },
   };
 }

@@ -26,7 +26,8 @@ export function AchievedTable({ buildUp, perUnit }: { buildUp: BuildUpInput; per
           foot={{
             label: 'The build-up now',
             cells: {
-              ...{ assumedHours: displayQuantity(perUnit.hours), achievedHours: '' },
+              assumedHours: displayQuantity(perUnit.hours),
+              achievedHours: '',
               assumedCost: showUnitCostFull(perUnit.cost),
             },
           }}

@@ -85,14 +85,18 @@ function componentColumns(
 ): GridColumn[] {
   return [
     {
-      ...{ key: 'of', title: 'Item or build-up', width: 130 },
+      key: 'of',
+      title: 'Item or build-up',
+      width: 130,
       offers: () => [
         ...book.items.map((it) => ({ value: it.code, label: it.description })),
         ...book.buildUps.filter((it) => it.code !== own).map((it) => ({ value: it.code, label: `build-up: ${it.description}` })),
       ],
     },
     {
-      ...{ key: 'what', title: 'Description', width: 'auto' },
+      key: 'what',
+      title: 'Description',
+      width: 'auto',
       show: (_, i) => <span className="block truncate note">{components.get(i)?.description}</span>,
     },
     { key: 'quantity', title: `Quantity per ${unit || 'unit'}`, width: 104 },

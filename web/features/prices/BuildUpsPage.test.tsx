@@ -10,29 +10,43 @@ import { BuildUpsPage } from './BuildUpsPage';
 afterEach(cleanup);
 
 const item = (code: string, unit: string, costType: PriceItemInput['costType'], unitCost: number): PriceItemInput => ({
-  ...{ code, description: code.toLowerCase(), unit, costType, costCode: '0340', wageClass: '', unitCost, markup: null },
-  ...{ vendor: '', checkedOn: null },
+  code,
+  description: code.toLowerCase(),
+  unit,
+  costType,
+  costCode: '0340',
+  wageClass: '',
+  unitCost,
+  markup: null,
+  vendor: '',
+  checkedOn: null,
 });
 // Four decimals: 20.00 a m2, 34.50 an hour.
 const BOOK: PriceBookView = {
   items: [item('SLATE', 'm2', 'material', 200_000), item('ROOFER', 'h', 'labour', 345_000)],
   buildUps: [
     {
-      ...{ code: 'ROOF', description: 'Slating', unit: 'm2' },
+      code: 'ROOF',
+      description: 'Slating',
+      unit: 'm2',
       components: [
         { item: 'SLATE', buildUp: '', quantity: 10_000, waste: 50_000 },
         { item: 'ROOFER', buildUp: '', quantity: 5_000, waste: 0 },
       ],
     },
     {
-      ...{ code: 'RIDGE', description: 'Ridge', unit: 'm' },
+      code: 'RIDGE',
+      description: 'Ridge',
+      unit: 'm',
       components: [{ item: '', buildUp: 'ROOF', quantity: 2_000, waste: 0 }],
     },
   ],
 };
 const open = (more: Replies = {}) =>
   openPage(BuildUpsPage, '/tenders/build-ups', '/tenders/build-ups?of=ROOF', {
-    ...{ priceBook: BOOK, achieved: [], saveBuildUp: {} as never },
+    priceBook: BOOK,
+    achieved: [],
+    saveBuildUp: {} as never,
     ...more,
   });
 const save = () => screen.findByRole<HTMLButtonElement>('button', { name: /^(Save|No changes)/ });

@@ -3,17 +3,16 @@ import type { PriceItemInput } from '../../../wire/prices';
 import { itemCodecs, itemRow, readItems } from './readItems';
 
 const item = (more: Partial<PriceItemInput>): PriceItemInput => ({
-  ...{
-    code: 'A',
-    description: 'A',
-    unit: 'm2',
-    costType: 'material',
-    costCode: '200',
-    wageClass: '',
-    unitCost: 123_456,
-    markup: null,
-  },
-  ...{ vendor: '', checkedOn: null },
+  code: 'A',
+  description: 'A',
+  unit: 'm2',
+  costType: 'material',
+  costCode: '200',
+  wageClass: '',
+  unitCost: 123_456,
+  markup: null,
+  vendor: '',
+  checkedOn: null,
   ...more,
 });
 const books = [

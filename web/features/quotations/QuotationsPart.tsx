@@ -44,17 +44,21 @@ export function QuotationsPart() {
       const { number } = await save({
         job,
         body: {
-          ...{
-            version: 0,
-            estimate: chosen.number,
-            // What the client reads: an estimate's name is our own.
-            title: of.name,
-            presentation: 'section',
-            quantities: true,
-            unitPrices: false,
-          },
-          ...{ contact: '', email: '', introduction: '', exclusions: '', terms: onlyOne(terms)?.body ?? '' },
-          ...{ validUntil: addDays(lastDay, USUAL_VALIDITY_DAYS), alternates: [], payments: [] },
+          version: 0,
+          estimate: chosen.number,
+          // What the client reads: an estimate's name is our own.
+          title: of.name,
+          presentation: 'section',
+          quantities: true,
+          unitPrices: false,
+          contact: '',
+          email: '',
+          introduction: '',
+          exclusions: '',
+          terms: onlyOne(terms)?.body ?? '',
+          validUntil: addDays(lastDay, USUAL_VALIDITY_DAYS),
+          alternates: [],
+          payments: [],
         },
       }).unwrap();
       void navigate(keep(`${base}/${number}`));

@@ -3,23 +3,19 @@ import type { QuotationInput } from '../../../wire/quotations';
 import { formOf, quotationCodecs, readQuotation } from './quotationForm';
 
 const input: QuotationInput = {
-  ...{
-    version: 2,
-    estimate: 1,
-    title: 'Roof',
-    presentation: 'line',
-    quantities: true,
-    unitPrices: false,
-    contact: 'H',
-    email: 'h@x.example',
-  },
-  ...{
-    introduction: 'Two\nlines',
-    exclusions: 'a\nb',
-    terms: 't',
-    validUntil: '2031-06-30',
-    alternates: [{ name: 'Green', amount: -5_050 }],
-  },
+  version: 2,
+  estimate: 1,
+  title: 'Roof',
+  presentation: 'line',
+  quantities: true,
+  unitPrices: false,
+  contact: 'H',
+  email: 'h@x.example',
+  introduction: 'Two\nlines',
+  exclusions: 'a\nb',
+  terms: 't',
+  validUntil: '2031-06-30',
+  alternates: [{ name: 'Green', amount: -5_050 }],
   payments: [
     { name: 'Order', rate: 333_333, amount: null, dueOn: null, stage: 'with the order' },
     { name: 'Handover', rate: null, amount: 400_000, dueOn: '2031-12-19', stage: '' },

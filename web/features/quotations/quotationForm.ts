@@ -29,9 +29,17 @@ export function quotationCodecs(digits: number, month: string) {
   const name = words('Expected a name');
   return {
     facts: {
-      ...{ title: words('Expected a title'), estimate: whole('the estimate'), contact: words(), email: words() },
-      ...{ validUntil: optional(day(month), null), presentation: oneOf(PRESENTATIONS), quantities: yes, unitPrices: yes },
-      ...{ introduction: asTyped, exclusions: asTyped, terms: asTyped },
+      title: words('Expected a title'),
+      estimate: whole('the estimate'),
+      contact: words(),
+      email: words(),
+      validUntil: optional(day(month), null),
+      presentation: oneOf(PRESENTATIONS),
+      quantities: yes,
+      unitPrices: yes,
+      introduction: asTyped,
+      exclusions: asTyped,
+      terms: asTyped,
     },
     alternates: { name, amount: amount(digits) },
     payments: { name, part: part(digits), when: when(month) },
@@ -69,7 +77,8 @@ export function readQuotation(
   return {
     faults,
     input: {
-      ...{ version, ...facts },
+      version,
+      ...facts,
       alternates: alternates.map((it) => it.value),
       payments: payments.map(({ value: { name, part, when } }) => ({ name, ...part, ...when })),
     },

@@ -34,7 +34,13 @@ export function useQuotationDraft({ job, view, onTyped }: DraftSource) {
   const changed = JSON.stringify({ facts: facts.text, ...rows }) !== JSON.stringify(start);
   useTyped(changed, onTyped);
   return {
-    ...{ codecs, facts, rows, setRows, refused, changed, saving },
+    codecs,
+    facts,
+    rows,
+    setRows,
+    refused,
+    changed,
+    saving,
     faultsIn: (part: string) => faultsUnder(faults, part),
     /** False where something cannot be read, or the server refused it. */
     saveDraft: async (): Promise<boolean> => {

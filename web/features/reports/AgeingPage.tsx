@@ -61,7 +61,9 @@ function Receivables({ data }: { data: ReportReply }) {
       rowKey={(row) => `${row.job} ${row.application}`}
       height="window"
       groups={{
-        ...{ of: (row) => nameOf(String(row.customer)), sums, folded },
+        of: (row) => nameOf(String(row.customer)),
+        sums,
+        folded,
         onFold: (client) => setFolded(toggled(folded, client)),
       }}
       foot={{ label: `Total, ${code} (retention before tax)`, cells: sums([total]) }}

@@ -15,7 +15,9 @@ afterEach(cleanup);
 
 type Row = ReportReply['rows'][number];
 const COLUMNS = REPORT_FIGURES.map(({ figure, column, title, unit }) => ({
-  ...{ key: column, title, figure },
+  key: column,
+  title,
+  figure,
   kind: unit === 'percent' ? ('percent' as const) : ('amount' as const),
 }));
 /** A row of the schedule, figures in pounds and whole per cents, the others nothing. */

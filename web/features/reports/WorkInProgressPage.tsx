@@ -31,7 +31,10 @@ function columnsShown(columns: readonly ReportColumn[]): FigureColumn[] {
 
 /** Stands on the page beside the report's own columns. */
 const TO_COMPLETE: FigureColumn = {
-  ...{ key: 'cost_to_complete', title: PROGRESS_FIGURES.toComplete.title, kind: 'amount', figure: 'toComplete' },
+  key: 'cost_to_complete',
+  title: PROGRESS_FIGURES.toComplete.title,
+  kind: 'amount',
+  figure: 'toComplete',
 };
 
 /** The rows with what is still to be spent on each. */
@@ -104,15 +107,23 @@ function useScheduleColumns(figures: readonly FigureColumn[], jobs: readonly Row
     const widest = Math.max(1, ...jobs.map((row) => Math.max(Number(row.overbilled), Number(row.underbilled))));
     return [
       {
-        ...{ key: 'job', title: 'Job', stays: true, cut: 'two-lines', value: (row) => `${row.job} ${row.name}` },
+        key: 'job',
+        title: 'Job',
+        stays: true,
+        cut: 'two-lines',
+        value: (row) => `${row.job} ${row.name}`,
         cell: (row) => <JobOf row={row} />,
       },
       {
-        ...{ key: 'bar', title: 'under | over', width: 84 },
+        key: 'bar',
+        title: 'under | over',
+        width: 84,
         cell: (row) => <OverUnderBar over={Number(row.overbilled)} under={Number(row.underbilled)} widest={widest} />,
       },
       ...figures.map((column): TableColumn<Row> => ({
-        ...{ key: column.key, title: column.title, number: column.kind === 'percent' ? displayPercent : exact },
+        key: column.key,
+        title: column.title,
+        number: column.kind === 'percent' ? displayPercent : exact,
         value: (row) =>
           column.key === 'overbilled' ? Number(row.overbilled) - Number(row.underbilled) : Number(row[column.key]),
         cell: (row) => <OneFigure row={row} column={column} job={String(row.job)} />,

@@ -52,11 +52,9 @@ function SignIn({ inTheMidst }: { inTheMidst: boolean }) {
       {form.input('password', 'Password', { type: 'password', autoComplete: 'current-password' })}
       {asksCode &&
         form.input('code', 'Code', {
-          ...{
-            autoFocus: true,
-            autoComplete: 'one-time-code',
-            hint: 'Six digits of the app on your second device, or a recovery code',
-          },
+          autoFocus: true,
+          autoComplete: 'one-time-code',
+          hint: 'Six digits of the app on your second device, or a recovery code',
         })}
       <button className="button main self-start" disabled={form.busy}>
         {form.busy ? 'Signing in …' : 'Sign in'}

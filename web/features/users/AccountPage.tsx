@@ -78,7 +78,8 @@ function Sessions({ rows }: { rows: readonly SessionRow[] }) {
       kinds.text<SessionRow>('seen', 'Last used', (it) => displayMoment(it.seenAt)),
       kinds.text<SessionRow>('from', 'From', (it) => programOf(it.from)),
       {
-        ...{ key: 'end', title: <span className="sr-only">End</span> },
+        key: 'end',
+        title: <span className="sr-only">End</span>,
         cell: (it: SessionRow) =>
           it.own ? (
             <span className="note">this one</span>

@@ -162,16 +162,22 @@ function Invitation({ name, link }: { name: string; link: string }) {
 }
 
 const FIELDS = {
-  ...{ name: words('Enter a name'), email: words('Enter an e-mail'), role: oneOf(ROLES) },
-  ...{ allJobs: yes, closed: yes },
+  name: words('Enter a name'),
+  email: words('Enter an e-mail'),
+  role: oneOf(ROLES),
+  allJobs: yes,
+  closed: yes,
 };
 
 function UserForm({ row, onLink }: { row: UserRow | null; onLink: BesideProps['onLink'] }) {
   const { asOf } = useAsOf();
   const { data: lists } = useListsQuery({ asOf });
   const form = useCodecForm(FIELDS, {
-    ...{ name: row?.name ?? '', email: row?.email ?? '', role: row?.role ?? 'accountant' },
-    ...{ allJobs: yes.format(row?.allJobs ?? false), closed: yes.format(row?.closed ?? false) },
+    name: row?.name ?? '',
+    email: row?.email ?? '',
+    role: row?.role ?? 'accountant',
+    allJobs: yes.format(row?.allJobs ?? false),
+    closed: yes.format(row?.closed ?? false),
   });
   const [invite] = useInviteUserMutation();
   const [save] = useSaveUserMutation();

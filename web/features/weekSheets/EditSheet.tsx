@@ -81,7 +81,13 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
   };
   const canSend = view ? sheet.changed || start.some((it) => it.returned) : read.lines.length > 0;
   return {
-    ...{ sheet, faults, settled, refused, count, submit, onTyped: () => setRefused(null) },
+    sheet,
+    faults,
+    settled,
+    refused,
+    count,
+    submit,
+    onTyped: () => setRefused(null),
     canSubmit: canSend && !sheet.settling && !adding.isLoading && !saving.isLoading,
   };
 }

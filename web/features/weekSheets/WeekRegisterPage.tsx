@@ -90,7 +90,10 @@ function Sheets({ label, sheets, withWeek = false }: { label: string; sheets: re
       ...(withWeek ? [kinds.text<SheetRow>('week', 'Week of', (it) => displayDate(it.week))] : []),
       kinds.text<SheetRow>('employees', 'People', (it) => it.employees.join(', ')),
       ...SHEET_STATES.map((state): TableColumn<SheetRow> => ({
-        ...{ key: state, title: `Hours ${STATE_LOOK[state].word}`, value: (it: SheetRow) => it.hours[state], adds: true },
+        key: state,
+        title: `Hours ${STATE_LOOK[state].word}`,
+        value: (it: SheetRow) => it.hours[state],
+        adds: true,
         number: (value) => (value === 0 ? '–' : displayQuantity(value)),
         cell: (it) => {
           const value = it.hours[state];

@@ -11,12 +11,26 @@ afterEach(cleanup);
 
 const hoursOf = (more: Partial<SheetRow['hours']>) => ({ submitted: 0, returned: 0, approved: 0, posted: 0, ...more });
 const sheet = (name: string, more: Partial<SheetRow> = {}): SheetRow => ({
-  ...{ sheet: name, week: '2031-04-21', employees: ['Ann Ash'], hours: hoursOf({ approved: 400_000 }), ...more },
+  sheet: name,
+  week: '2031-04-21',
+  employees: ['Ann Ash'],
+  hours: hoursOf({ approved: 400_000 }),
+  ...more,
 });
 const MISSING: MissingRate = { sheet: '9', line: '2', name: 'Ben Birch', dated: '2031-04-22', message: 'no rate on 2031-04-22' };
 const PREVIEW: TimePreview = {
-  ...{ seen: 'p', lines: [], jobs: [], journals: [], entries: 6, hours: 400_000, pay: 98_000, burden: 21_000, missing: [] },
-  ...{ leftOut: false, classes: { regular: 400_000, overtime: 0, double: 0 }, late: 0 },
+  seen: 'p',
+  lines: [],
+  jobs: [],
+  journals: [],
+  entries: 6,
+  hours: 400_000,
+  pay: 98_000,
+  burden: 21_000,
+  missing: [],
+  leftOut: false,
+  classes: { regular: 400_000, overtime: 0, double: 0 },
+  late: 0,
 };
 
 test('sheets with a line that has no rate are not ticked; the others are previewed, and posted as previewed', async () => {
@@ -69,33 +83,43 @@ test('a preview is of what is ticked: ticking another takes it back; what cannot
 
 const LISTS: TimeLists = {
   employees: [{ employee: 'E1', name: 'Ann Ash', wageClass: '', startsOn: null, endsOn: null }],
-  ...{ jobs: [], costCodes: [], workKinds: [], rules: [], me: null },
+  jobs: [],
+  costCodes: [],
+  workKinds: [],
+  rules: [],
+  me: null,
 };
 const line = (id: number, more: Partial<SheetLine> = {}): SheetLine => ({
-  ...{
-    id,
-    line: String(id),
-    employee: 'E1',
-    dated: '2031-04-21',
-    postedOn: '2031-04-21',
-    job: 'J1',
-    section: '',
-    costCode: '100',
-  },
-  ...{
-    workKind: '',
-    wageClass: '',
-    pay: null,
-    hours: 80_000,
-    units: null,
-    description: '',
-    clock: '',
-    state: 'submitted' as const,
-  },
-  ...{ returned: '', reverses: null, reversedBy: null, split: false, ...more },
+  id,
+  line: String(id),
+  employee: 'E1',
+  dated: '2031-04-21',
+  postedOn: '2031-04-21',
+  job: 'J1',
+  section: '',
+  costCode: '100',
+  workKind: '',
+  wageClass: '',
+  pay: null,
+  hours: 80_000,
+  units: null,
+  description: '',
+  clock: '',
+  state: 'submitted' as const,
+  returned: '',
+  reverses: null,
+  reversedBy: null,
+  split: false,
+  ...more,
 });
 const view = (...lines: SheetLine[]): WeekSheetView => ({
-  ...{ sheet: '8', seen: 'w', weeks: ['2031-04-21'], week: '2031-04-21', lines, corrects: [], correctedBy: [] },
+  sheet: '8',
+  seen: 'w',
+  weeks: ['2031-04-21'],
+  week: '2031-04-21',
+  lines,
+  corrects: [],
+  correctedBy: [],
 });
 const openSheet = (shown: WeekSheetView, replies: Replies = {}) =>
   openPage(WeekSheetPage, '/s/:sheet', '/s/8', {
@@ -108,8 +132,16 @@ const openSheet = (shown: WeekSheetView, replies: Replies = {}) =>
 
 test('hours that stand on another sheet too are told before they are approved, and where', async () => {
   const there = {
-    ...{ sheet: '1', employee: 'E1', dated: '2031-04-21', pay: 'regular' as const, hours: 90_000, posted: true, hasUnits: false },
-    ...{ job: 'J1', section: '', costCode: '100' },
+    sheet: '1',
+    employee: 'E1',
+    dated: '2031-04-21',
+    pay: 'regular' as const,
+    hours: 90_000,
+    posted: true,
+    hasUnits: false,
+    job: 'J1',
+    section: '',
+    costCode: '100',
   };
   openSheet(view(line(1), line(2, { dated: '2031-04-22' })), { hoursOfWeek: { hours: [there] } });
   expect(await screen.findByText(/Ann Ash has 9 h on 21 Apr 2031 on J1 · 100 on sheet 1/)).toBeTruthy();
@@ -145,7 +177,9 @@ test('a returned line says why and is put right, a posted one is corrected, and 
 
 test('the register says who has not handed in, and goes to the week before', async () => {
   const register = {
-    ...{ week: '2031-04-21', sheets: [sheet('8')], missing: [{ employee: 'E2', name: 'Ben Birch' }] },
+    week: '2031-04-21',
+    sheets: [sheet('8')],
+    missing: [{ employee: 'E2', name: 'Ben Birch' }],
     earlier: [sheet('7', { week: '2031-04-14' })],
   };
   const { asked, address } = openPage(WeekRegisterPage, '/', '/?on=2031-04-23', { weekRegister: register });

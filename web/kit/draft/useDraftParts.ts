@@ -49,7 +49,11 @@ export function useDraftParts<Part extends string>({ start, ...of }: Options<Par
   const parts = useMemo(() => apart(draft.rows, text.split(SEPARATOR) as Part[]), [draft.rows, text]);
   return {
     parts,
-    ...{ changed: draft.changed, isTyped: draft.isTyped, notice: draft.notice, forget: draft.forget, discard: draft.discard },
+    changed: draft.changed,
+    isTyped: draft.isTyped,
+    notice: draft.notice,
+    forget: draft.forget,
+    discard: draft.discard,
     setParts: (next: Partial<Parts<Part>>) => draft.setRows(joined({ ...parts, ...next })),
     /** What is typed now is saved as another version. */
     saved: (version: number, seen = String(version)) => draft.saved({ seen, version, rows: draft.rows }),

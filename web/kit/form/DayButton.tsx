@@ -52,7 +52,11 @@ export function DayButton({ text, month, onDay, onChoosing }: DayButtonProps) {
         </button>
       }
       content={{
-        ...{ align: 'end', sideOffset: 4, collisionPadding: 8, className: 'pop p-3', onCloseAutoFocus: leave },
+        align: 'end',
+        sideOffset: 4,
+        collisionPadding: 8,
+        className: 'pop p-3',
+        onCloseAutoFocus: leave,
         onInteractOutside: () => (pressedOutside.current = true),
       }}
     >

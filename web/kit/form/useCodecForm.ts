@@ -83,7 +83,13 @@ export function useCodecForm<Fields extends Codecs>(
 
   return {
     ...made,
-    ...{ text, set, valueOf, faultAt, submit, refused, refuse },
+    text,
+    set,
+    valueOf,
+    faultAt,
+    submit,
+    refused,
+    refuse,
     /** Types into many fields at once. */
     fill: (texts: Partial<Texts<Fields>>) => {
       for (const [name, typed] of Object.entries(texts)) if (Object.hasOwn(fields, name)) set(name, typed as string);

@@ -193,7 +193,13 @@ function useCell({ column, row, index, onText, onMove, onFill, keys }: CellProps
     setPicked(0);
   };
   return {
-    ...{ proposed, offers, picked, commit, leave, onKey, type },
+    proposed,
+    offers,
+    picked,
+    commit,
+    leave,
+    onKey,
+    type,
     text: typed ?? value,
     isTyped: typed !== null || editing,
     edit: () => setEditing(true),

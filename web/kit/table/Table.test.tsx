@@ -95,7 +95,8 @@ test('groups fold under their sums, in the order they were given, however the ro
       groups={{
         of: (it) => (it.hours === null ? 'No hours' : 'Hours'),
         sums: (rows) => ({ amount: money(rows.reduce((sum, it) => sum + it.amount, 0)) }),
-        ...{ folded, onFold },
+        folded,
+        onFold,
       }}
     />
   );
@@ -143,7 +144,10 @@ test('by the keyboard cells are reached by arrows, figures opened by Enter, rows
   const columns: TableColumn<{ name: string; amount: number }>[] = [
     { key: 'name', title: 'Name', value: (it) => it.name, cell: (it) => it.name },
     {
-      ...{ key: 'amount', title: 'Amount', value: (it) => it.amount, number: String },
+      key: 'amount',
+      title: 'Amount',
+      value: (it) => it.amount,
+      number: String,
       cell: (it) => (
         <Figure label={`Amount of ${it.name}`} onOpen={() => opened(it.name)}>
           {String(it.amount)}
@@ -172,7 +176,10 @@ test('a long list is narrowed to the rows in which every word is found, and the 
     { key: 'share', title: '%', value: (it) => it.share, number: String, cell: (it) => String(it.share) },
   ];
   const rows = Array.from({ length: 10 }, (_, i) => ({
-    ...{ name: `Line ${i}`, dated: i < 4 ? '2031-04-30' : '2031-05-01', amount: 100 * (i + 1), share: i },
+    name: `Line ${i}`,
+    dated: i < 4 ? '2031-04-30' : '2031-05-01',
+    amount: 100 * (i + 1),
+    share: i,
   }));
   const table = (of: typeof rows) => (
     <Table

@@ -14,7 +14,9 @@ export function useFound<Row extends object>({ columns, rows, foot, many, order,
   const found = useMemo(() => foundRows(rows, columns, text), [rows, columns, text]);
   const narrowed = searched && found.length < rows.length;
   return {
-    ...{ text, setText, searched },
+    text,
+    setText,
+    searched,
     rows: narrowed ? found : rows,
     foot: narrowed && foot ? footOf(found, rows.length, columns, foot) : foot,
     none: narrowed && found.length === 0,

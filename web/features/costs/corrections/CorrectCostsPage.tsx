@@ -76,8 +76,10 @@ function Correction({ shown: all, moves }: { shown: readonly CostRow[]; moves: b
     rows.length === 0 || (moves && target.to === null)
       ? null
       : {
-          ...{ entries: rows.map((it) => it.id), to: moves ? target.to : null },
-          ...{ on: form.text.when === 'one' ? form.valueOf('on') : null, reason: form.text.reason.trim() },
+          entries: rows.map((it) => it.id),
+          to: moves ? target.to : null,
+          on: form.text.when === 'one' ? form.valueOf('on') : null,
+          reason: form.text.reason.trim(),
         };
   const shown = usePreview(input);
   const [correct, { isLoading }] = useCorrectCostsMutation();

@@ -18,8 +18,10 @@ export function InstallForm({ rows, onDone }: { rows: readonly UninstalledRow[];
   const [only] = rows.length === 1 ? rows : [];
   const fields = useMemo(
     () => ({
-      ...{ on: day(month), by: oneOf(['all', 'amount', 'quantity']) },
-      ...{ amount: optional(amount(digits), null), quantity: optional(quantity, null) },
+      on: day(month),
+      by: oneOf(['all', 'amount', 'quantity']),
+      amount: optional(amount(digits), null),
+      quantity: optional(quantity, null),
     }),
     [month, digits],
   );
@@ -59,7 +61,8 @@ export function InstallForm({ rows, onDone }: { rows: readonly UninstalledRow[];
       {by === 'amount' && form.input('amount', 'Amount installed', { className: 'w-[140px]', hint: `of ${exact(total)}` })}
       {by === 'quantity' &&
         form.input('quantity', 'Quantity installed', {
-          ...{ className: 'w-[140px]', hint: `of ${displayQuantity(only?.openQuantity ?? 0)} ${only?.unit ?? ''}` },
+          className: 'w-[140px]',
+          hint: `of ${displayQuantity(only?.openQuantity ?? 0)} ${only?.unit ?? ''}`,
         })}
       <button className="button main mt-[20px]" disabled={isLoading}>
         {by === 'all' ? `Install ${rows.length} ${rows.length === 1 ? 'entry' : 'entries'}, ${exact(total)}` : 'Install a part'}

@@ -10,19 +10,38 @@ import { MaterialOnSitePage } from './MaterialOnSitePage';
 afterEach(cleanup);
 
 const delivered = (entry: number, more: Partial<UninstalledRow> = {}): UninstalledRow => ({
-  ...{ entry, job: '2110', jobName: 'Civic offices', section: 'Atrium', costCode: '0440', codeName: 'Glass', age: 16 },
-  ...{ postedOn: '2031-04-14', reference: `DN-${entry}`, party: 'GLIMMER', description: '', amount: 1_000_000 },
-  ...{ quantity: 500_000, unit: 'm2', left: 1_000_000, open: 1_000_000, openQuantity: 500_000 },
+  entry,
+  job: '2110',
+  jobName: 'Civic offices',
+  section: 'Atrium',
+  costCode: '0440',
+  codeName: 'Glass',
+  age: 16,
+  postedOn: '2031-04-14',
+  reference: `DN-${entry}`,
+  party: 'GLIMMER',
+  description: '',
+  amount: 1_000_000,
+  quantity: 500_000,
+  unit: 'm2',
+  left: 1_000_000,
+  open: 1_000_000,
+  openQuantity: 500_000,
   ...more,
 });
 const LISTS = {
-  ...{ clients: [], costCodes: [], jobs: [], people: [], commitments: [] },
+  clients: [],
+  costCodes: [],
+  jobs: [],
+  people: [],
+  commitments: [],
   vendors: [{ code: 'GLIMMER', name: 'Glimmerstone Glass', kind: 'supplier' }],
 };
 const open = (view: Partial<UninstalledView>, more: Replies = {}, address = '/costs/material-on-site?as-of=2031-04') =>
   openPage(MaterialOnSitePage, '/costs/material-on-site', address, {
     uninstalled: { rows: [], installations: [], ...view },
-    ...{ lists: LISTS, install: { amount: 400_000 } as never },
+    lists: LISTS,
+    install: { amount: 400_000 } as never,
     ...more,
   });
 

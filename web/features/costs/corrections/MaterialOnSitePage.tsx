@@ -104,7 +104,10 @@ function useColumns(picked: ReadonlySet<number>, toggle: (rows: readonly Uninsta
   return useMemo(
     () => [
       {
-        ...{ key: 'pick', title: <span className="sr-only">Picked</span>, label: 'Picked', width: 26 },
+        key: 'pick',
+        title: <span className="sr-only">Picked</span>,
+        label: 'Picked',
+        width: 26,
         cell: (it: UninstalledRow) =>
           it.open !== 0 && (
             <input
@@ -157,7 +160,10 @@ function Installed({ rows }: { rows: readonly InstallationRow[] }) {
       kinds.text<InstallationRow>('description', 'Description', (it) => it.description),
       kinds.amount<InstallationRow>('amount', 'Amount', (it) => it.amount),
       {
-        ...{ key: 'undo', title: <span className="sr-only">Undo</span>, label: 'Undo', width: 70 },
+        key: 'undo',
+        title: <span className="sr-only">Undo</span>,
+        label: 'Undo',
+        width: 70,
         cell: (it: InstallationRow) => (
           <button
             type="button"

@@ -5,7 +5,10 @@ import { isFree, type Picks } from './usePicks';
 /** A box to pick an entry with; by the keyboard, Space picks the rows that are selected. */
 export function pickColumn(picks: Picks): TableColumn<CostRow> {
   return {
-    ...{ key: 'pick', title: <span className="sr-only">Picked</span>, label: 'Picked', width: 26 },
+    key: 'pick',
+    title: <span className="sr-only">Picked</span>,
+    label: 'Picked',
+    width: 26,
     cell: (it) =>
       isFree(it) && (
         <input

@@ -43,7 +43,9 @@ export function useMoveTarget(rows: readonly CostRow[]) {
     return lines
       .flatMap(({ section, costCode, costType, serves }) =>
         (serves.length === 0 ? [''] : serves).map((line) => ({
-          ...{ section, costCode, costType },
+          section,
+          costCode,
+          costType,
           title: [
             ...(line ? [`SOV ${line} ${sov.get(line) ?? ''}`.trim()] : []),
             [section, costCode, costType].filter(Boolean).join(' · '),
@@ -54,13 +56,17 @@ export function useMoveTarget(rows: readonly CostRow[]) {
   }, [spent]);
   const valueOf = (name: keyof typeof chosen) => (chosen[name] === SAME ? null : chosen[name]);
   return {
-    ...{ chosen, options, budget },
+    chosen,
+    options,
+    budget,
     set: (change: Partial<typeof chosen>) => setChosen((before) => ({ ...before, ...change })),
     /** Null while nothing is chosen. */
     to: Object.values(chosen).every((it) => it === SAME)
       ? null
       : {
-          ...{ job: valueOf('job'), section: valueOf('section'), costCode: valueOf('costCode') },
+          job: valueOf('job'),
+          section: valueOf('section'),
+          costCode: valueOf('costCode'),
           costType: valueOf('costType') as CostType | null,
         },
   };

@@ -39,8 +39,16 @@ function NewDay({ pack }: { pack: PhonePack }) {
     const key = { owner, job: job.number, dated, crew: crew.trim() };
     if (!sheets.some((it) => isSame(it, key)))
       await save({
-        ...{ ...key, jobName: job.name, day: EMPTY_DAY, base: null, seen: '', toSend: false },
-        ...{ leftOut: '', met: null, fault: null, view: null },
+        ...key,
+        jobName: job.name,
+        day: EMPTY_DAY,
+        base: null,
+        seen: '',
+        toSend: false,
+        leftOut: '',
+        met: null,
+        fault: null,
+        view: null,
       });
     await navigate(dayAddress(key), { replace: true });
   };

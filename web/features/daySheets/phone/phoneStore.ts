@@ -115,7 +115,18 @@ export function isUnsent({ day, base, leftOut, toSend }: PhoneSheet): boolean {
 export function phoneSheetOf(owner: string, view: DaySheetView): PhoneSheet {
   const { job, jobName, dated, crew, day, seen } = view;
   return {
-    ...{ owner, job, jobName, dated, crew, day, base: day, seen, toSend: false, leftOut: '', met: null, fault: null },
+    owner,
+    job,
+    jobName,
+    dated,
+    crew,
+    day,
+    base: day,
+    seen,
+    toSend: false,
+    leftOut: '',
+    met: null,
+    fault: null,
     view,
   };
 }

@@ -9,12 +9,25 @@ import { sendAll, takeIn, type Line } from './sendSheets';
 const KEY = { job: 'J1', dated: '2031-03-04', crew: 'Ann' };
 const day = (more: Partial<DaySheet>): DaySheet => ({ ...EMPTY_DAY, ...more });
 const viewOf = (it: DaySheet): DaySheetView => ({
-  ...{ ...KEY, jobName: 'Mill', seen: stableText(it), day: it, leftOut: '', writtenBy: '', writtenAt: '', weekSheet: '' },
-  ...{ weekHours: [], differs: false, differences: [], arrived: [] },
+  ...KEY,
+  jobName: 'Mill',
+  seen: stableText(it),
+  day: it,
+  leftOut: '',
+  writtenBy: '',
+  writtenAt: '',
+  weekSheet: '',
+  weekHours: [],
+  differs: false,
+  differences: [],
+  arrived: [],
 });
 const mine = (it: DaySheet, more: Partial<PhoneSheet> = {}): PhoneSheet => ({
   ...phoneSheetOf('Ann', viewOf(EMPTY_DAY)),
-  ...{ base: null, seen: '', day: it, toSend: true },
+  base: null,
+  seen: '',
+  day: it,
+  toSend: true,
   ...more,
 });
 

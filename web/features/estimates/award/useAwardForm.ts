@@ -22,7 +22,8 @@ export function useAwardForm(view: EstimateView, accepted: QuotationSummary | un
   const priced = useMemo(() => priceEstimate({ ...contentOf(view), prices: new Map(view.prices) }, digits), [view, digits]);
   const fields = useMemo(
     () => ({
-      ...{ agreed: amount(digits), acceptedOn: day(month) },
+      agreed: amount(digits),
+      acceptedOn: day(month),
       acceptance: words('Give what the client accepted by: a letter, an order, a name'),
     }),
     [digits, month],
@@ -42,7 +43,11 @@ export function useAwardForm(view: EstimateView, accepted: QuotationSummary | un
   );
   return {
     ...grouping,
-    ...{ priced, facts, agreed, plan, isLoading },
+    priced,
+    facts,
+    agreed,
+    plan,
+    isLoading,
     /** Awards the job at the agreed price, and tells it; what is refused stands on the form. */
     award: (onAwarded: (agreed: number) => void) =>
       facts.submit(async (values) => {
@@ -63,7 +68,11 @@ function useGrouping(view: EstimateView) {
     [groups, own],
   );
   return {
-    ...{ by, own, groups, weighed, spreadByOwn },
+    by,
+    own,
+    groups,
+    weighed,
+    spreadByOwn,
     noWeight: own && weighed.every((it) => it.weight === 0),
     groupBy: (next: AwardGrouping) => {
       setBy(next);

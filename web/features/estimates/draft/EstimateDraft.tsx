@@ -118,20 +118,27 @@ function lineColumns(
   return [
     { key: 'line', title: 'Line', width: 58 },
     {
-      ...{ key: 'section', title: 'Section', width: 104 },
+      key: 'section',
+      title: 'Section',
+      width: 104,
       offers: () => sections.map((value) => ({ value, label: '' })),
     },
     { key: 'description', title: 'Description', width: 'auto' },
     { key: 'quantity', title: 'Quantity', width: 78, numeric: true },
     { key: 'unit', title: 'Unit', width: 46 },
     {
-      ...{ key: 'buildUp', title: 'Build-up', width: 104 },
+      key: 'buildUp',
+      title: 'Build-up',
+      width: 104,
       offers: () => book.buildUps.map((it) => ({ value: it.code, label: it.description })),
     },
     { key: 'markup', title: 'Markup %', width: 66, numeric: true },
     { key: 'cost', title: 'Cost', width: 96, numeric: true, show: (_, i) => show(lineAt(estimate, i)?.priced.cost ?? 0) },
     {
-      ...{ key: 'net', title: 'Cost and markup', width: 100, numeric: true },
+      key: 'net',
+      title: 'Cost and markup',
+      width: 100,
+      numeric: true,
       show: (_, i) => show(lineAt(estimate, i)?.priced.net ?? 0),
     },
   ];

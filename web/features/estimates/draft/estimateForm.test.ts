@@ -92,7 +92,13 @@ describe('an estimate on the screen', () => {
     expect(read.places).toEqual([0, null, 1]);
     expect(read.content.lines[1]!.parts).toEqual([
       {
-        ...{ item: '', description: '', costCode: '', costType: 'labour', basis: 'per-unit', quantity: 5_000, unit: '' },
+        item: '',
+        description: '',
+        costCode: '',
+        costType: 'labour',
+        basis: 'per-unit',
+        quantity: 5_000,
+        unit: '',
         unitCost: 12_505_000,
         markup: null,
       },

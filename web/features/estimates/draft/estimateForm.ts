@@ -64,13 +64,25 @@ const basis: Codec<Part['basis']> = {
 
 /** How the columns of the lines are read; a build-up is then one of the price book's. */
 const LINE = {
-  ...{ line: words('Expected a line number'), section: words(), description: words('Expected a description') },
-  ...{ quantity: quantityOrOne, unit: words(), buildUp: words(), markup: markupOrNone },
+  line: words('Expected a line number'),
+  section: words(),
+  description: words('Expected a description'),
+  quantity: quantityOrOne,
+  unit: words(),
+  buildUp: words(),
+  markup: markupOrNone,
 };
 /** How the columns of a line's parts are read; the cost code is then one of the company's. */
 const PART = {
-  ...{ item: words(), description: words(), costCode: words(), costType: oneOf(COST_TYPES), basis },
-  ...{ quantity: quantityOrOne, unit: words(), unitCost: optional(unitCost(2), 0), markup: markupOrNone },
+  item: words(),
+  description: words(),
+  costCode: words(),
+  costType: oneOf(COST_TYPES),
+  basis,
+  quantity: quantityOrOne,
+  unit: words(),
+  unitCost: optional(unitCost(2), 0),
+  markup: markupOrNone,
 };
 
 /** The form of an estimate as the books hold it. */

@@ -13,31 +13,37 @@ window.innerWidth = 1280;
 function jobOf(number: string, manager: string, contract: number, estimate: number): ListedJob {
   const [contractSum, at] = [contract * 100, estimate * 100];
   return {
-    ...{ number, name: `Job ${number}`, client: 'NORTH', clientName: 'Northbeck Estates', manager, status: 'on-site' },
-    ...{
-      locked: false,
-      restricted: false,
-      inSchedule: contract > 0,
-      contractSum,
-      estimate: at,
-      estimatedProfit: contractSum - at,
-    },
+    number,
+    name: `Job ${number}`,
+    client: 'NORTH',
+    clientName: 'Northbeck Estates',
+    manager,
+    status: 'on-site',
+    locked: false,
+    restricted: false,
+    inSchedule: contract > 0,
+    contractSum,
+    estimate: at,
+    estimatedProfit: contractSum - at,
     margin: contract === 0 ? 0 : Math.round(((contractSum - at) / contractSum) * 1_000_000),
-    ...{
-      cost: at / 2,
-      toComplete: at / 2,
-      uninstalled: 0,
-      complete: 500_000,
-      earned: contractSum / 2,
-      profitToDate: (contractSum - at) / 2,
-    },
-    ...{ billed: contractSum / 2, overbilled: 0, underbilled: 0, backlog: contractSum / 2, lossProvision: 0 },
+    cost: at / 2,
+    toComplete: at / 2,
+    uninstalled: 0,
+    complete: 500_000,
+    earned: contractSum / 2,
+    profitToDate: (contractSum - at) / 2,
+    billed: contractSum / 2,
+    overbilled: 0,
+    underbilled: 0,
+    backlog: contractSum / 2,
+    lossProvision: 0,
     // A fifth of the contract was to be earned by the end of last month.
     before:
       contract === 0
         ? null
         : { contractSum, estimate: contractSum * 0.8, earned: contractSum / 5, billed: 0, received: 0, cost: 0 },
-    ...{ received: 0, pendingChanges: 0 },
+    received: 0,
+    pendingChanges: 0,
   };
 }
 

@@ -72,16 +72,28 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
   return useMemo(() => {
     const since = displayPeriod(addMonths(month, -1)).slice(0, 3);
     const moved: TableColumn<ListedJob> = {
-      ...{ key: 'moved', title: `since ${since}`, width: 74, right: true, value: movedMargin },
+      key: 'moved',
+      title: `since ${since}`,
+      width: 74,
+      right: true,
+      value: movedMargin,
       cell: (it) => <Moved by={movedMargin(it)} />,
     };
     const page = (it: ListedJob) => keep(`/jobs/${encodeURIComponent(it.number)}`);
     const words = (key: 'status' | 'clientName' | 'manager', title: string, width: number): TableColumn<ListedJob> => ({
-      ...{ key, title, width, cut: 'two-lines', value: (it) => it[key], cell: (it) => it[key] },
+      key,
+      title,
+      width,
+      cut: 'two-lines',
+      value: (it) => it[key],
+      cell: (it) => it[key],
     });
     return [
       {
-        ...{ key: 'number', title: 'Job', width: 60, value: (it) => it.number },
+        key: 'number',
+        title: 'Job',
+        width: 60,
+        value: (it) => it.number,
         cell: (it) => (
           <Link to={page(it)}>
             <b>{it.number}</b>
@@ -89,7 +101,10 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
         ),
       },
       {
-        ...{ key: 'name', title: 'Name', cut: 'two-lines', value: (it) => it.name },
+        key: 'name',
+        title: 'Name',
+        cut: 'two-lines',
+        value: (it) => it.name,
         cell: (it) => (
           <Link to={page(it)} className="text-[var(--ink)]">
             {it.name}
@@ -97,7 +112,9 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
         ),
       },
       {
-        ...{ key: 'measure', title: 'Measure', width: 134 },
+        key: 'measure',
+        title: 'Measure',
+        width: 134,
         cell: (it) => it.contractSum !== 0 && <SmallMeasure figures={it} label={`Measure of ${it.number}`} />,
       },
       words('status', 'Status', 88),
@@ -105,7 +122,12 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
       words('manager', 'Manager', 88),
       ...LISTED_FIGURES.flatMap(([key, width]) => {
         const column: TableColumn<ListedJob> = {
-          ...{ key, title: headOf(key), width, wraps: true, right: true, value: (it) => it[key] },
+          key,
+          title: headOf(key),
+          width,
+          wraps: true,
+          right: true,
+          value: (it) => it[key],
           ...(PROGRESS_FIGURES[key].unit === 'money' && { number: show }),
           cell: (it) => (
             <>
@@ -117,7 +139,11 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
         return key === 'margin' ? [column, moved] : [column];
       }),
       {
-        ...{ key: 'overUnder', title: 'Over / under billed', width: 126, wraps: true, number: show },
+        key: 'overUnder',
+        title: 'Over / under billed',
+        width: 126,
+        wraps: true,
+        number: show,
         value: (it) => it.overbilled - it.underbilled,
         cell: (it) => <OverUnder over={it.overbilled} under={it.underbilled} job={it.number} />,
       },

@@ -51,7 +51,8 @@ function CorrectSetup({ job, setup, lists, onStale }: CorrectProps) {
     return copyInto(empty, setup, new Set(['sov', 'budget']), true, digits);
   }, [setup, lists, digits]);
   const { form, setForm, codecs, read, unknownCodes, draft, typed } = useJobForm({
-    ...{ start, lists },
+    start,
+    lists,
     draft: { name: `setup ${job}`, seen: setup.seen },
   });
   const [reason, setReason] = useState('');

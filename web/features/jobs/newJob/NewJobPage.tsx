@@ -66,7 +66,8 @@ interface FormsProps {
 function JobForms({ start, draftId, lists }: FormsProps) {
   const { exact, code } = useCurrency();
   const job = useJobForm({
-    ...{ start, lists },
+    start,
+    lists,
     // A number that somebody else took meanwhile is not held to, where nobody typed it.
     draft: draftId === null ? { name: NEW_JOB, seen: start.facts.number ?? '' } : { name: `${NEW_JOB} ${draftId}`, seen: '' },
   });

@@ -17,14 +17,21 @@ const made: Omit<JobSetup, 'seen' | 'frozen'> = {
   ],
   budget: [
     {
-      ...{ section: 'A', costCode: '100', costType: 'labour', sovLine: '1', description: 'Crew', quantity: null },
+      section: 'A',
+      costCode: '100',
+      costType: 'labour',
+      sovLine: '1',
+      description: 'Crew',
+      quantity: null,
       unit: '',
       hours: 400_000,
       amount: 900_000,
     },
   ],
   retention: { rate: 50_000, materialsRate: 0, stepAt: 500_000, stepTo: 25_000, stepApplies: 'further', cap: null },
-  ...{ taxRate: 200_000, termsDays: 14, revenueMethod: 'hours' },
+  taxRate: 200_000,
+  termsDays: 14,
+  revenueMethod: 'hours',
   people: [{ side: 'team', name: 'Ines', role: '', email: '', phone: '' }],
   checklist: [{ item: 'Bond', person: '', dueOn: null, doneOn: null }],
 };

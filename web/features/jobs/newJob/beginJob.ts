@@ -30,30 +30,38 @@ export function copyInto(
   const next: JobForm = { ...form, facts: { ...form.facts } };
   if (parts.has('sov'))
     next.sov = from.sov.map((it): GridRow => ({
-      ...{ line: it.line, section: it.section, description: it.description, value: amount(it.scheduledValue) },
-      ...{ quantity: measured(it.quantity), unit: it.unit, retention: percent(it.retentionRate) },
+      line: it.line,
+      section: it.section,
+      description: it.description,
+      value: amount(it.scheduledValue),
+      quantity: measured(it.quantity),
+      unit: it.unit,
+      retention: percent(it.retentionRate),
     }));
   if (parts.has('budget'))
     next.budget = from.budget.map((it): GridRow => ({
-      ...{ section: it.section, code: it.costCode, type: it.costType, sovLine: it.sovLine, description: it.description },
-      ...{ quantity: measured(it.quantity), unit: it.unit, hours: measured(it.hours), amount: amount(it.amount) },
+      section: it.section,
+      code: it.costCode,
+      type: it.costType,
+      sovLine: it.sovLine,
+      description: it.description,
+      quantity: measured(it.quantity),
+      unit: it.unit,
+      hours: measured(it.hours),
+      amount: amount(it.amount),
     }));
   if (parts.has('retention')) {
     const { rate, materialsRate, stepAt, stepTo, stepApplies, cap } = from.retention;
     Object.assign(next.facts, {
-      ...{
-        retention: percent(rate),
-        materials: percent(materialsRate),
-        stepAt: percent(stepAt),
-        stepTo: percent(stepTo),
-        stepApplies,
-      },
-      ...{
-        cap: percent(cap),
-        tax: percent(from.taxRate),
-        terms: from.termsDays === null ? '' : String(from.termsDays),
-        revenueMethod: from.revenueMethod,
-      },
+      retention: percent(rate),
+      materials: percent(materialsRate),
+      stepAt: percent(stepAt),
+      stepTo: percent(stepTo),
+      stepApplies,
+      cap: percent(cap),
+      tax: percent(from.taxRate),
+      terms: from.termsDays === null ? '' : String(from.termsDays),
+      revenueMethod: from.revenueMethod,
     });
   }
   if (parts.has('team')) next.people = from.people;

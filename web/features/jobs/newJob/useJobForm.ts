@@ -37,7 +37,9 @@ export function useJobForm({ start, lists, draft: { name, seen } }: Options) {
   const text = JSON.stringify(facts.text);
   const form = useMemo(
     (): JobForm => ({
-      ...{ sov: parts.sov, budget: parts.budget, ...copiedOf(parts.copied[0]) },
+      sov: parts.sov,
+      budget: parts.budget,
+      ...copiedOf(parts.copied[0]),
       facts: JSON.parse(text) as JobForm['facts'],
     }),
     [parts, text],
@@ -71,7 +73,8 @@ function startParts(start: JobForm) {
 function partsOf({ facts, sov, budget, people, checklist }: JobForm, factsRow: GridRow) {
   return {
     facts: [{ [ROW_KEY]: 'facts', ...factsRow, ...facts }],
-    ...{ sov, budget },
+    sov,
+    budget,
     copied: people || checklist ? [{ [ROW_KEY]: 'copied', as: JSON.stringify({ people, checklist }) }] : [],
   };
 }

@@ -82,10 +82,18 @@ test('each filled day is a line; what is wrong says so in its cell', () => {
 
 test('lines stand in rows and are read back the same', () => {
   const line = fc.record({
-    ...{ employee: fc.constantFrom('E1', 'E2'), dated: fc.nat(6).map((i) => addDays(WEEK, i)), job: fc.constantFrom('', 'J1') },
-    ...{ section: fc.constantFrom('', 'A'), costCode: fc.constant('100'), workKind: fc.constant(''), wageClass: fc.constant('') },
-    ...{ pay: fc.constantFrom(null, 'overtime' as const), hours: fc.integer({ min: 1, max: 9 }).map((it) => it * 2500) },
-    ...{ units: fc.constantFrom(null, null, 40_000), description: fc.constantFrom('', 'Wet'), clock: fc.constant('') },
+    employee: fc.constantFrom('E1', 'E2'),
+    dated: fc.nat(6).map((i) => addDays(WEEK, i)),
+    job: fc.constantFrom('', 'J1'),
+    section: fc.constantFrom('', 'A'),
+    costCode: fc.constant('100'),
+    workKind: fc.constant(''),
+    wageClass: fc.constant(''),
+    pay: fc.constantFrom(null, 'overtime' as const),
+    hours: fc.integer({ min: 1, max: 9 }).map((it) => it * 2500),
+    units: fc.constantFrom(null, null, 40_000),
+    description: fc.constantFrom('', 'Wet'),
+    clock: fc.constant(''),
   });
   const sorted = (lines: readonly TimeLineInput[]) =>
     lines.map((it) => JSON.stringify(Object.entries(it).sort(([a], [b]) => (a < b ? -1 : 1)))).sort();

@@ -33,7 +33,9 @@ export function sheetColumns(
   // With further columns the names give way: the employee's cell shows them as it is typed in.
   const columns: GridColumn[] = [
     {
-      ...{ key: 'employee', title: 'Employee', width: 62 },
+      key: 'employee',
+      title: 'Employee',
+      width: 62,
       offers: () => lists.employees.map((it) => ({ value: it.employee, label: it.name })),
       tidy: (typed) => employeeCode(typed, lists.employees),
       proposes: (_, i) => (i === 0 ? lists.me : text(rowAt(i - 1)?.employee) || null),
@@ -42,13 +44,17 @@ export function sheetColumns(
       ? []
       : [{ key: 'name', title: 'Name', width: 'auto', show: (row: GridRow) => <Name name={nameOf.get(text(row.employee))} /> }]),
     {
-      ...{ key: 'job', title: 'Job', width: 54 },
+      key: 'job',
+      title: 'Job',
+      width: 54,
       offers: () => lists.jobs.map((it) => ({ value: it.number, label: it.name })),
       // A row that has its hours and no job is overhead: a grey job in it would read as booked.
       proposes: (row, i) => (DAYS.some((day) => text(row[day]) !== '') ? null : text(rowAt(i - 1)?.job) || null),
     },
     {
-      ...{ key: 'section', title: 'Section', width: 70 },
+      key: 'section',
+      title: 'Section',
+      width: 70,
       offers: (row) =>
         (lists.jobs.find((it) => it.number === text(row.job))?.sections ?? []).map((value) => ({ value, label: '' })),
     },

@@ -32,7 +32,9 @@ export function sumOfClasses(parts: readonly ByClass[]): ByClass {
   return parts.reduce<ByClass>(
     (sum, it) => ({ regular: sum.regular + it.regular, overtime: sum.overtime + it.overtime, double: sum.double + it.double }),
     {
-      ...{ regular: 0, overtime: 0, double: 0 },
+      regular: 0,
+      overtime: 0,
+      double: 0,
     },
   );
 }

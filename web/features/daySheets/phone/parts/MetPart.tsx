@@ -25,7 +25,10 @@ export function MetPart({ phone, sheet }: { phone: Phone; sheet: PhoneSheet }) {
         : leftOutInWords(it, it.mine, 'on the phone', nameOf),
     );
     await phone.save({
-      ...{ ...sheet, day: mine.reduce(takeMine, met.merged), met: null, toSend: true },
+      ...sheet,
+      day: mine.reduce(takeMine, met.merged),
+      met: null,
+      toSend: true,
       leftOut: [sheet.leftOut, ...leftOut].filter(Boolean).join('\n'),
     });
     await phone.send();

@@ -16,13 +16,26 @@ import { NumberBox } from './touch';
 afterEach(cleanup);
 
 const employee = (code: string, name: string, endsOn: string | null = null) => ({
-  ...{ employee: code, name, wageClass: '', startsOn: null, endsOn },
+  employee: code,
+  name,
+  wageClass: '',
+  startsOn: null,
+  endsOn,
 });
 const task = (costCode: string, description: string) => ({
-  ...{ section: 'Roof', costCode, description, unit: 'm2', budgeted: 4_000_000, used: 1_000_000 },
+  section: 'Roof',
+  costCode,
+  description,
+  unit: 'm2',
+  budgeted: 4_000_000,
+  used: 1_000_000,
 });
 const PACK: PhonePack = {
-  ...{ name: 'Ann Ash', today: '2031-03-04', workKinds: [], usualHours: 80_000, sheets: [] },
+  name: 'Ann Ash',
+  today: '2031-03-04',
+  workKinds: [],
+  usualHours: 80_000,
+  sheets: [],
   employees: [employee('E1', 'Ann Ash'), employee('E2', 'Ben Birch'), employee('E3', 'Cy Cole', '2031-02-28')],
   costCodes: [{ code: '100', description: 'Deck' }],
   jobs: [
@@ -38,8 +51,16 @@ const PACK: PhonePack = {
 };
 const KEY = { owner: 'Ann Ash', job: 'J1', dated: '2031-03-04', crew: 'Ann Ash' };
 const hours = (code: string, of: number, more: Partial<DayHours> = {}): DayHours => ({
-  ...{ employee: code, section: 'Roof', costCode: '100', workKind: '', pay: null, hours: of * 10_000, description: '' },
-  ...{ charged: false, signature: 0, ...more },
+  employee: code,
+  section: 'Roof',
+  costCode: '100',
+  workKind: '',
+  pay: null,
+  hours: of * 10_000,
+  description: '',
+  charged: false,
+  signature: 0,
+  ...more,
 });
 
 function sheetOf(day: DaySheet): PhoneSheet {
@@ -55,7 +76,11 @@ function openPart(start: Partial<DaySheet>, part: 'hours' | 'deliveries' | 'char
     const [day, setDay] = useState(now.day);
     now.day = day;
     const shared = {
-      ...{ day, phone, job: PACK.jobs[0], sheet: sheetOf(day), dated: KEY.dated },
+      day,
+      phone,
+      job: PACK.jobs[0],
+      sheet: sheetOf(day),
+      dated: KEY.dated,
       change: (more: Partial<DaySheet>) => setDay({ ...day, ...more }),
       faultsAt: (of: string) => faults.filter((it) => it.field.startsWith(`day.${of}`)),
     };

@@ -100,7 +100,10 @@ export function TextBox({
 }) {
   const id = useId();
   const props = {
-    ...{ id, disabled, value, className: 'box touch' },
+    id,
+    disabled,
+    value,
+    className: 'box touch',
     onChange: (event: { target: { value: string } }) => onValue(event.target.value),
   };
   return (
