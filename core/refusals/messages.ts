@@ -56,7 +56,9 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
   'application-without-schedule': ({ job }) =>
     `Job ${job} has no schedule of values; enter its lines, or approve a change order that adds some, before it is billed`,
   'application-after-open': ({ number, status }) =>
-    `Application ${number} is ${status === 'draft' ? 'a draft' : status}; certify or delete it before the next one is started`,
+    status === 'draft'
+      ? `Application ${number} is a draft; submit and certify it, or delete it, before the next one is started`
+      : `Application ${number} is ${status}; certify it before the next one is started`,
   'application-before-award': ({ dated, awardedOn }) =>
     `${displayDate(dated)} is before the job was awarded, ${displayDate(awardedOn)}`,
   'application-out-of-order': ({ dated, number, previous }) =>

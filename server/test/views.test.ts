@@ -179,8 +179,10 @@ describe('the billing register', () => {
   });
 
   test('of one job says why the next application cannot be started', async () => {
-    expect((await jobBilling(reading(small), 'J1', '2031-03-31')).canStart).toBe('Application 3 is submitted; certify it first');
-    expect((await jobBilling(reading(small), 'J2', '2031-03-31')).canStart).toBe('The job is a tender; a tender is not billed');
+    expect((await jobBilling(reading(small), 'J1', '2031-03-31')).canStart).toBe(
+      'Application 3 is submitted; certify it before the next one is started',
+    );
+    expect((await jobBilling(reading(small), 'J2', '2031-03-31')).canStart).toBe('Job J2 is a tender; a tender is not billed');
     expect((await jobBilling(reading(small), 'J1', '2031-03-31')).releases).toMatchObject([
       { reference: 'Part release', amount: 10_000, tax: 2000, received: 0, dueOn: '2031-03-24' },
     ]);
