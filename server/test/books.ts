@@ -2,13 +2,24 @@ import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import { act, reading } from './act';
 import { createHash } from 'node:crypto';
-import { mkdtempSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdtempSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BookRefused } from '../book/bookFaults';
 import { importBook } from '../book/importBook';
 import type { Actor } from '../ledger/audit';
 import { openDatabase, type Database } from '../db/database';
+import { MIGRATIONS } from '../db/migrations/index';
 import { reportCsv } from '../reports/reportCsv';
 import type { Stores } from '../attachments/contents';
 import { loadDigits } from '../company/company';
@@ -38,9 +49,23 @@ export function besides(database: Database): Stores {
 }
 
 export async function temporaryDatabase(): Promise<Database> {
-  const database = await openDatabase(join(temporaryFolder(), 'test.sqlite'));
+  const file = join(temporaryFolder(), 'test.sqlite');
+  copyFileSync(await emptyDatabase(), file);
+  const database = await openDatabase(file);
   opened.push(database);
   return database;
+}
+
+/** An empty database of these migrations, made once for all test files of a machine, and copied. */
+async function emptyDatabase(): Promise<string> {
+  const digest = createHash('sha256').update(JSON.stringify(MIGRATIONS)).digest('hex').slice(0, 16);
+  const file = join(tmpdir(), `ledrin-test-empty-${digest}.sqlite`);
+  if (existsSync(file)) return file;
+  const fresh = join(temporaryFolder(), 'empty.sqlite');
+  await openDatabase(fresh).then((it) => it.close());
+  // Another test file may make it at the same time: one of them is as good as the other.
+  renameSync(fresh, file);
+  return file;
 }
 
 /** A database with a book in it; throws where the book has faults. */

@@ -1,3 +1,4 @@
+import type { Server } from 'node:http';
 import { createApp, type AppSetting } from '../app';
 import type { Database } from '../db/database';
 import { Outbox } from '../stand-ins/outbox';
@@ -19,12 +20,8 @@ export const OWNER = {
 };
 
 /** The server over a database, without pages; what it logs, as it must not, goes into `logged`. `more`: with who is really signed in, say. */
-export function testApp(
-  database: Database,
-  logged: unknown[] = [],
-  more: Partial<AppSetting> = {},
-): ReturnType<typeof createApp> {
-  return createApp({
+export function testApp(database: Database, logged: unknown[] = [], more: Partial<AppSetting> = {}): Server {
+  const app = createApp({
     database,
     now: () => new Date('2031-05-02T09:00:00Z'),
     sampleBook: 'demo/book',
@@ -42,4 +39,6 @@ export function testApp(
     requests: null,
     ...more,
   });
+  // It listens for all requests of a test, rather than for each anew, and holds nobody up at the end.
+  return app.listen(0, '127.0.0.1').unref();
 }
