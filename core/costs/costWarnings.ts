@@ -8,6 +8,7 @@ export interface UnusualLine {
   job: string;
   section: string;
   dated: PlainDate;
+  costType: string;
   party: string;
   reference: string;
   amount: Cents;
@@ -24,10 +25,12 @@ export interface KnownOfLine {
   awardedOn: PlainDate | null;
   /** What an entry on the cost line is on average, without its sign; null where there are too few to say. */
   usual: Cents | null;
+  /** Whether the party is a vendor; null where the company has none, or for cost that nobody is paid for. */
+  isVendor: boolean | null;
 }
 
 export interface CostWarning {
-  field: 'dated' | 'section' | 'reference' | 'amount';
+  field: 'dated' | 'section' | 'party' | 'reference' | 'amount';
   message: string;
 }
 
@@ -48,6 +51,8 @@ export function costWarnings(line: UnusualLine, known: KnownOfLine, asOf: PlainD
     });
   if (section !== '' && known.sections.size > 0 && !known.sections.has(section))
     warnings.push({ field: 'section', message: `${section} is a new section of job ${line.job}` });
+  if (known.isVendor === false && line.party !== '')
+    warnings.push({ field: 'party', message: `There is no vendor ${line.party}; choose one, or add it` });
   if (known.sameReference !== null)
     warnings.push({
       field: 'reference',

@@ -1,4 +1,6 @@
 import { known } from '../../core/errors/known';
+import { isBought, vendorCode } from '../../core/costs/vendorOf';
+import { VENDOR_LIST } from '../company/queries';
 import { costWarnings } from '../../core/costs/costWarnings';
 import type { CostBatchInput, CostPreview } from '../../wire/costs';
 import type { Reader } from '../db/sql';
@@ -18,6 +20,7 @@ export async function unusualCosts(
   const jobs = new Map((await sql.all(JOBS_OF_BATCH, [jobIds, lastLine])).map((it) => [it.id, it]));
   const usual = new Map((await sql.all(USUAL_AMOUNTS, [ids, jobIds])).map((it) => [it.id, it.usual]));
   const posted = await postedReferences(sql, lines);
+  const vendors = await sql.all(VENDOR_LIST);
   const above = new Set<string>();
   return lines.flatMap((line, i) => {
     const entry = plan.entries[i];
@@ -32,6 +35,7 @@ export async function unusualCosts(
       sections: new Set(JSON.parse(job.sections) as string[]),
       awardedOn: job.awardedOn,
       usual: usual.get(entry.cost_line_id) ?? null,
+      isVendor: vendors.length > 0 && isBought(line.costType) ? vendorCode(line.party, vendors) !== null : null,
     };
     return costWarnings(line, of, asOf, digits).map((it) => ({ line: i, ...it }));
   });

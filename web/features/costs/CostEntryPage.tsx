@@ -6,6 +6,9 @@ import type { Lists } from '../../../wire/company';
 import { useListsQuery, useSessionQuery } from '../../ground/api/api';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { unknownVendors } from '../../../core/costs/vendorOf';
+import { May } from '../../ground/person';
+import { NewVendors } from '../../ground/vendors/NewVendors';
 import { SheetImport } from '../../ground/sheets/SheetImport';
 import { isFilled } from '../../kit/grid/filledRow';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
@@ -81,6 +84,18 @@ function CostEntry({ lists }: { lists: Lists }) {
         height={preview ? 'calc(100vh - 470px)' : 'calc(100vh - 230px)'}
       />
       <DraftNotes notice={batch.notice} />
+      <May do="set-up">
+        <NewVendors
+          names={unknownVendors(
+            batch.rows.map((it) => ({ costType: it.costType ?? '', party: it.party ?? '' })),
+            lists.vendors,
+          )}
+          vendors={lists.vendors}
+          onAdded={(name, code) =>
+            batch.change(batch.rows.map((it) => ((it.party ?? '').trim() === name ? { ...it, party: code } : it)))
+          }
+        />
+      </May>
       <BatchActions batch={batch} />
       {refused && <Refused message={refused.message} />}
       {preview && <BatchPreview preview={preview} rowOf={read.rowOf} />}

@@ -1,3 +1,4 @@
+import { vendorCode } from '../../../core/costs/vendorOf';
 import { takes } from '../../../core/jobs/takes';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
@@ -61,7 +62,13 @@ function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridCo
         offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
       },
       { key: 'costType', title: 'Type', width: 88, offers: () => COST_TYPES.map((value) => ({ value, label: '' })) },
-      { key: 'party', title: 'Supplier / payee', width: 112, offers: () => parties },
+      {
+        key: 'party',
+        title: 'Supplier / payee',
+        width: 112,
+        offers: () => parties,
+        tidy: (typed) => vendorCode(typed, lists.vendors) ?? typed,
+      },
       { key: 'reference', title: 'Reference', width: 92 },
       {
         key: 'commitment',
