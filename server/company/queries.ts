@@ -37,7 +37,11 @@ export const JOB_LIST = query(
         FROM job ORDER BY number`,
 );
 
-export const PEOPLE_LIST = query(shape({ name: t.text }), 'SELECT name FROM person WHERE closed = 0 ORDER BY name');
+/** Our own people, and whoever signs in. */
+export const PEOPLE_LIST = query(
+  shape({ name: t.text }),
+  'SELECT name FROM person WHERE closed = 0 UNION SELECT name FROM user WHERE closed = 0 ORDER BY name',
+);
 
 export const OPEN_COMMITMENTS = query(
   shape({

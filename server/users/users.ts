@@ -4,10 +4,14 @@ import { present } from '../../core/errors/known';
 import { digestOf } from '../versions/digest';
 import { assertUnchanged } from '../versions/staleness';
 import type { SessionRow, UserInput, UserRow } from '../../wire/users';
-import type { Reader } from '../db/sql';
+import { ApprovalTable } from '../approvals/models';
+import { PersonTable } from '../company/models';
+import type { Reader, Sql } from '../db/sql';
 import type { Context } from '../http/context';
 import { assertNoFaults } from '../http/refused';
 import type { Command } from '../ledger/command';
+import { EmployeeTable } from '../labour/models';
+import { repoint } from '../masters/masters';
 import { SessionTable, UserTable } from './models';
 import { OTHER_OWNERS, USER_LIST } from './queries';
 import { newToken, type SignedIn } from './sessions';
@@ -91,6 +95,7 @@ export async function saveUser(
     { id },
     { name: input.name, email: input.email, role: input.role, all_jobs: input.allJobs ? 1 : 0, closed: input.closed ? 1 : 0 },
   );
+  if (input.name !== was.name) await renamed(sql, was.name, input.name);
   if (input.closed) {
     await sql.remove(SessionTable, { user_id: id });
     await sql.update(UserTable, { id }, { invitation: '', invited_until: '' });
@@ -99,6 +104,18 @@ export async function saveUser(
     was: before,
     now: input,
   });
+}
+
+/**
+ * Whoever is called otherwise stays who they are: on their jobs, as an employee, among the people, in what they asked to have approved.
+ * What was done keeps the name it was done under.
+ */
+async function renamed(sql: Sql, from: string, to: string): Promise<void> {
+  await repoint(sql, 'people', { id: 0, code: from }, { id: 0, code: to });
+  if (!(await sql.findOne(PersonTable, { name: to }))) await sql.update(PersonTable, { name: from }, { name: to });
+  await sql.update(EmployeeTable, { name: from }, { name: to });
+  for (const column of ['asked_by', 'decided_by', 'decided_for'] as const)
+    await sql.update(ApprovalTable, { [column]: from }, { [column]: to });
 }
 
 /** One's own sessions, the newest first. */

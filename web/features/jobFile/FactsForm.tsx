@@ -1,3 +1,4 @@
+import { strangerHint } from '../../ground/strangers';
 import { useMemo } from 'react';
 import { toast } from '../../kit/toast';
 import { describeRetention } from '../../../core/billing/describeRetention';
@@ -112,7 +113,7 @@ const PEOPLE_FACTS: ReadonlySet<string> = new Set(['manager', 'estimator'] satis
 type Form = ReturnType<typeof useCodecForm<Fields>>;
 
 function Names({ form, fixed, billed }: { form: Form; fixed: boolean; billed: boolean }) {
-  const { input, choice } = form;
+  const { input, choice, text } = form;
   const { asOf } = useAsOf();
   const { data: lists } = useListsQuery({ asOf });
   const clients = (lists?.clients ?? []).map((it) => [it.code, `${it.code} ${it.name}`] as const);
@@ -122,7 +123,11 @@ function Names({ form, fixed, billed }: { form: Form; fixed: boolean; billed: bo
       {choice('client', 'Client', clients, { disabled: billed, className: 'col-span-2' })}
       {Object.entries(TEXT_FACTS).map(([name, { title }]) => (
         <div key={name} className="col-span-2">
-          {input(name as TextFact, title, { list: PEOPLE_FACTS.has(name) ? 'people' : undefined })}
+          {input(
+            name as TextFact,
+            title,
+            PEOPLE_FACTS.has(name) ? { list: 'people', hint: strangerHint(text[name as TextFact], lists?.people ?? []) } : {},
+          )}
         </div>
       ))}
       <datalist id="people">

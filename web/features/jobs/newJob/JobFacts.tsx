@@ -2,6 +2,7 @@ import { describeRetention } from '../../../../core/billing/describeRetention';
 import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
 import type { Lists } from '../../../../wire/company';
 import type { Option } from '../../../kit/choice/options';
+import { strangerHint } from '../../../ground/strangers';
 import { NewClient } from './NewClient';
 import type { JobFactsForm } from './useJobForm';
 
@@ -21,7 +22,7 @@ export function Facts({ form, lists }: FactsProps) {
   );
 }
 
-function WhoAndWhen({ form: { input, choice, set }, lists }: FactsProps) {
+function WhoAndWhen({ form: { input, choice, set, text }, lists }: FactsProps) {
   const clients = lists.clients.map((it): Option => [it.code, `${it.code} · ${it.name}`]);
   const date = (name: 'awardedOn' | 'startsOn' | 'finishesOn', label: string) =>
     input(name, label, { placeholder: '30 Apr 2031' });
@@ -46,7 +47,7 @@ function WhoAndWhen({ form: { input, choice, set }, lists }: FactsProps) {
       {date('awardedOn', 'Awarded on')}
       {date('startsOn', 'Start')}
       {date('finishesOn', 'Planned finish')}
-      {input('manager', 'Manager', { list: 'people' })}
+      {input('manager', 'Manager', { list: 'people', hint: strangerHint(text.manager, lists.people) })}
       <datalist id="people">
         {lists.people.map((it) => (
           <option key={it} value={it} />
