@@ -125,7 +125,7 @@ test('a week: typed by keyboard for a crew, returned, put right, approved, poste
 
 test('what is done of a task is said where its hours are read, and is the forecast of its line', async ({ page }) => {
   await open(page, '/jobs/2111/hours?as-of=2031-04');
-  await page.getByRole('button', { name: 'Say what of Shed 2 · 0340 Standing seam is done' }).click();
+  await page.getByRole('button', { name: 'Set % done of Shed 2 · 0340 Standing seam' }).click();
   const done = page.getByLabel('% done of Shed 2 · 0340 Standing seam');
   await done.fill('60');
   await done.press('Enter');

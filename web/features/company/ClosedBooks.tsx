@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { addDays, addMonths, lastDay } from '../../../core/calendar/plainDate';
+import { addDays, addMonths, lastDay, periodOf } from '../../../core/calendar/plainDate';
 import type { Closing } from '../../../wire/ledger';
 import { useCloseBooksMutation, useClosingQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
@@ -53,7 +53,8 @@ function CloseForm({ last }: { last: Closing | null }) {
   const [close] = useCloseBooksMutation();
   const fields = useMemo(() => ({ to: optional(day(month), null), reason: words() }), [month]);
   const before = lastDay(addMonths(month, -1));
-  const next = last?.closedTo && last.closedTo >= before ? last.closedTo : before;
+  const closed = last?.closedTo ?? null;
+  const next = closed !== null && closed >= before ? lastDay(addMonths(periodOf(closed), 1)) : before;
   const form = useCodecForm(fields, { to: displayDate(next), reason: '' });
   const to = form.valueOf('to');
   const opens = last?.closedTo && (to === null || to < last.closedTo);
@@ -65,7 +66,7 @@ function CloseForm({ last }: { last: Closing | null }) {
     <form aria-label="Close the books" onSubmit={onSubmit} noValidate>
       <div className="flex flex-wrap items-start gap-3">
         {form.input('to', 'Closed up to', { className: 'w-[160px]', placeholder: 'no day' })}
-        {form.input('reason', opens ? 'Reason for opening' : 'Note', { className: 'w-[280px]' })}
+        {form.input('reason', opens ? 'Reason for opening' : 'Note', { className: 'w-[210px]' })}
         <button className="button main mt-[20px]" disabled={form.busy}>
           {opens
             ? `Open from ${to ? displayDate(addDays(to, 1)) : 'the beginning'}`

@@ -85,10 +85,10 @@ function DoneCell({
         <button
           type="button"
           className="text-[12px] text-[var(--accent)]"
-          aria-label={`Say what of ${nameOf(row)} is done`}
+          aria-label={`Set % done of ${nameOf(row)}`}
           onClick={() => setTyped(row.percentDone === 0 ? '' : percent.format(row.percentDone))}
         >
-          say
+          set
         </button>
       </span>
     );
