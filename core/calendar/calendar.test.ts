@@ -44,6 +44,8 @@ test.each([
   ['2026-11-25', '2026-12-31', null, '2026-11-25'],
   // A day that was chosen within the month.
   ['2026-11-25', '2026-11-15', '2026-11', '2026-11-15'],
+  // A document of next month makes no books of days to come.
+  ['2026-11-25', '2026-12-31', '2026-12', '2026-11-25'],
   // Books that have reached 2031: what is looked at, but for the month of today.
   ['2026-11-25', '2031-04-30', '2031-04', '2031-04-30'],
   ['2026-11-25', '2026-11-30', '2031-04', '2026-11-25'],
