@@ -40,14 +40,30 @@ export function timeJournals<Line extends LineToPost>(lines: readonly Line[]): {
   });
 }
 
-/** Saves a posting for each sheet and accounting date; gives back the posting of each line by its id. */
-export async function saveTimePostings(sql: Sql, actor: Actor, lines: readonly LineToPost[]): Promise<Map<number, number>> {
+/**
+ * Saves what is posted in one act as one document, with a journal for each sheet and day; gives back the posting of each line by its id.
+ * `act`: which lines go together, a document for each; all of them unless it is said.
+ */
+export async function saveTimePostings(
+  sql: Sql,
+  actor: Actor,
+  lines: readonly LineToPost[],
+  act: (line: LineToPost) => string = () => '',
+): Promise<Map<number, number>> {
   const batch = await PostingBatch.open(sql, actor);
   const postings = new Map<number, number>();
-  for (const { journal: made, lines: group } of timeJournals(lines)) {
-    const { sheet, postedOn, dated } = present(group[0]);
-    const id = batch.add({ kind: 'time', jobId: null, reference: sheet, postedOn, dated }, made);
-    for (const it of group) postings.set(it.id, id);
+  for (const together of grouped(lines, act).values()) {
+    const sheets = [...new Set(together.map((it) => it.sheet))];
+    const latest = (day: (it: LineToPost) => PlainDate) => together.map(day).reduce((last, it) => (it > last ? it : last));
+    const posting = {
+      kind: 'time' as const,
+      jobId: null,
+      reference: sheets.length === 1 ? present(sheets[0]) : `${sheets[0]} and ${sheets.length - 1} more`,
+      postedOn: latest((it) => it.postedOn),
+      dated: latest((it) => it.dated),
+    };
+    const id = batch.add(posting, ...timeJournals(together).map((it) => it.journal));
+    for (const it of together) postings.set(it.id, id);
   }
   await batch.save();
   return postings;

@@ -19,8 +19,8 @@ export class PostingBatch {
     return new PostingBatch(sql, actor, await nextId(sql, PostingTable));
   }
 
-  add(posting: PostingToSave, journal: Journal): number {
-    this.gathered.push({ id: this.next, posting, journals: [journal] });
+  add(posting: PostingToSave, ...journals: readonly Journal[]): number {
+    this.gathered.push({ id: this.next, posting, journals: [...journals] });
     return this.next++;
   }
 

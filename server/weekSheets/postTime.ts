@@ -207,6 +207,8 @@ function byDay(parts: readonly PostedPart[]) {
   const oneSheet = parts.map((it) => ({ ...it, sheet: '' }));
   return timeJournals(oneSheet)
     .map((it) => it.journal)
+    // A line and its reversal on one day come to no journal.
+    .filter((it) => it.lines.length > 0)
     .sort((a, b) => (a.dated < b.dated ? -1 : 1));
 }
 

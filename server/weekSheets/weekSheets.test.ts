@@ -107,6 +107,9 @@ test('a sheet goes from submitted over returned and approved to posted, and what
     'TOTAL,,,,,,,,,,13.5,,,,302.63,62.92,365.55,',
   ]);
   expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
+  // One act is one document, with a journal a day.
+  const documents = `SELECT p.reference, count(j.id) AS journals FROM posting p JOIN journal j ON j.posting_id = p.id WHERE p.kind = 'time' GROUP BY p.id`;
+  expect(await reading(database).anyRows(documents)).toEqual([{ reference: '1', journals: 2 }]);
   // Pressed twice, it is posted once.
   expect(
     await problems(act(database, TESTER, postTime, { sheets: [sheet], lateOn: null, leaveOut: false, seen: seenBefore.seen })),

@@ -31,7 +31,7 @@ export async function saveTime(_rows: readonly unknown[], into: BookSave): Promi
   }));
   const posted = lines.flatMap((it): LineToPost[] => (it.price ? [{ ...it, price: it.price }] : []));
   const ids = new Map(lines.map((it) => [timeKey(it.sheet, it.line, it.pay ?? ''), it.id]));
-  const postings = await saveTimePostings(into.sql, into.actor, posted);
+  const postings = await saveTimePostings(into.sql, into.actor, posted, (it) => it.sheet);
   await into.insertAll(
     TimeLineTable,
     lines.map(({ row, price, reverses, ...it }) => ({
