@@ -16,7 +16,9 @@ export type Act =
   | { kind: 'issue' | 'approve' | 'reject' | 'withdraw'; later: number; pick: number; agreed: number | null }
   | { kind: 'transfer'; later: number; amount: number; slip: number }
   | { kind: 'schedule'; later: number; cuts: number[]; due: ('day' | 'start' | 'finish')[]; slip: number }
-  | { kind: 'start by schedule' | 'begin stage' | 'finish stage'; later: number };
+  | { kind: 'start by schedule' | 'begin stage' | 'finish stage'; later: number }
+  | { kind: 'work'; later: number; employee: string; hours: number; code: string; correct: boolean }
+  | { kind: 'close'; later: number; back: number; why: string };
 
 const later = fc.integer({ min: -12, max: 16 });
 export const act: fc.Arbitrary<Act> = fc.oneof(
@@ -79,4 +81,18 @@ export const act: fc.Arbitrary<Act> = fc.oneof(
     slip: fc.constantFrom(0, 0, 1),
   }),
   fc.record({ kind: fc.constantFrom('start by schedule' as const, 'begin stage' as const, 'finish stage' as const), later }),
+  fc.record({
+    kind: fc.constant('work' as const),
+    later,
+    employee: fc.constantFrom('E1', 'E2'),
+    hours: fc.integer({ min: 1, max: 60 }).map((it) => it * 2500),
+    code: fc.constantFrom('100', '200'),
+    correct: fc.boolean(),
+  }),
+  fc.record({
+    kind: fc.constant('close' as const),
+    later,
+    back: fc.integer({ min: -5, max: 60 }),
+    why: fc.constantFrom('', 'tried'),
+  }),
 );
