@@ -61,8 +61,10 @@ async function spentOnOpen(sql: Reader, asOf: string, rows: readonly Loaded[]): 
   const lines = await sql.all(COST_LINES_OF_CHANGES, [JSON.stringify(open.map((it) => it.id))]);
   const jobs = await sql.all(JOBS_BY_NUMBERS, [JSON.stringify([...new Set(open.map((it) => it.job))])]);
   const beyond = new Map<number, number>();
-  for (const { id } of jobs)
-    for (const line of await loadCostLines(sql, asOf, id)) beyond.set(line.id, line.cost - revisedBudget(line));
+  const [only] = jobs;
+  // Of several jobs all are read at once, rather than one after another.
+  for (const line of await loadCostLines(sql, asOf, jobs.length === 1 && only ? only.id : null))
+    beyond.set(line.id, line.cost - revisedBudget(line));
   return spentOnPending(
     open.map(({ id }) => ({ id, lines: lines.filter((it) => it.change === id) })),
     beyond,

@@ -124,5 +124,7 @@ export const CHANGE_REGISTER = query(
 );
 
 /** Those of job `$1` that no original contract, change, application or budget names. */
-export const DELETE_UNNAMED_SOV_LINES = `DELETE FROM sov_line WHERE job_id = $1 AND original = 0 AND id NOT IN (SELECT sov_line_id FROM change_order_line WHERE sov_line_id IS NOT NULL)
-      AND id NOT IN (SELECT sov_line_id FROM application_line) AND id NOT IN (SELECT sov_line_id FROM budget_line WHERE sov_line_id IS NOT NULL)`;
+export const DELETE_UNNAMED_SOV_LINES = `DELETE FROM sov_line WHERE job_id = $1 AND original = 0
+      AND NOT EXISTS (SELECT 1 FROM change_order_line x WHERE x.sov_line_id = sov_line.id)
+      AND NOT EXISTS (SELECT 1 FROM application_line x WHERE x.sov_line_id = sov_line.id)
+      AND NOT EXISTS (SELECT 1 FROM budget_line x WHERE x.sov_line_id = sov_line.id)`;

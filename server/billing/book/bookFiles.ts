@@ -18,7 +18,7 @@ import { joinKey } from '../../book/keys';
 import { changeOrderLines } from '../../changes/bookFiles';
 import { jobs, scheduleOfValues } from '../../jobs/bookFiles';
 import { PostingBatch } from '../../ledger/postingBatch';
-import { loadBillingJobs, type LoadedBillingJob } from '../billingJobs';
+import { loadBillingJobs } from '../billingJobs';
 import { billingOfBook } from './billingOfBook';
 import { bookBilling, type BookApplication, type BookBilling } from './bookBilling';
 import { checkBilling, checkReceipts, isApplicationNumber, receivedBefore } from './checkBilling';
@@ -53,8 +53,7 @@ async function prepareBilling(book: BookCheck): Promise<void> {
   const files: readonly BookFile[] = [jobs, scheduleOfValues, changeOrderLines, applications, retentionReleases, receipts];
   const mentioned = new Set(files.flatMap((file) => book.rowsOf(file).map((row) => String(row.job ?? ''))));
   const there = [...book.keysOf(jobs).existing].filter(([number]) => mentioned.has(number));
-  const loaded = new Map<string, LoadedBillingJob>();
-  for (const [number, { id }] of there) loaded.set(number, known(await loadBillingJobs(book.sql, id), number));
+  const loaded = await loadBillingJobs(book.sql, ...there.map(([, { id }]) => id));
   if (there.length > 0) {
     const before = book.own(receivedBefore);
     for (const { job, invoice, ...it } of await book.sql.all(RECEIPTS_BY_JOB_AND_INVOICE)) {
