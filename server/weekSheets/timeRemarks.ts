@@ -1,4 +1,4 @@
-import { remarksOn, type TimeRemark } from '../../core/labour/timeRemarks';
+import { aheadRemark, remarksOn, type TimeRemark } from '../../core/labour/timeRemarks';
 import { priceTime, whyUnpriced } from '../../core/labour/priceTime';
 import { withDisplayDates } from '../../core/calendar/displayDate';
 import type { TimeLineInput } from '../../wire/weekSheets';
@@ -43,7 +43,6 @@ export async function timeRemarks(
         ? priceTime({ ...line, employeeClass: employee.wage_class, pay: line.pay ?? 'regular' }, terms, digits)
         : null;
     const facts = {
-      today,
       sections: job ? new Set(JSON.parse(job.sections) as string[]) : null,
       budgeted: budgets.get(line.job)?.has(taskKey(line)) ?? false,
       unpriced: typeof price === 'string' && employee ? withDisplayDates(whyUnpriced(price, line, employee.name)) : null,
@@ -56,6 +55,11 @@ export async function timeRemarks(
       remarks.push({ ...remark, line: i });
     }
   });
+  const ahead = aheadRemark(
+    lines.map((it) => it.dated),
+    today,
+  );
+  if (ahead) remarks.push({ ...ahead, line: lines.findIndex((it) => it.dated > today) });
   return remarks;
 }
 

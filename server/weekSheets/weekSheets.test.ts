@@ -173,9 +173,9 @@ test('what is unusual about lines is said as they are entered, once a task and o
   const said = (await timeRemarks(reading(database), lines, '2031-03-03', null)).map((it) => `${it.line} ${it.message}`);
   expect(said).toEqual([
     '1 J1 · shed · 100: job J1 has no section shed',
-    '2 4 Mar 2031 is after today',
     '3 J1 · A · 200 has no budget for labour',
     '4 there is no pay rate for Ben Birch on 3 Mar 2031',
+    '2 4 Mar 2031 is after today',
   ]);
   expect(await problems(add(...lines.slice(0, 4)))).toEqual([]);
 });

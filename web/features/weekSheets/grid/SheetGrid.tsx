@@ -33,11 +33,18 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
   const [asked, setAsked] = useState(false);
   const further = asked || used;
   const nameOf = useNames(lists);
+  const clocked = DAYS.filter((day) => rows.some((it) => (it[day] ?? '').includes('-'))).join(' ');
   const returned = rows.flatMap((it, i) => (it.returned ? [`Row ${i + 1}, ${nameOf(it.employee ?? '')}: ${it.returned}`] : []));
   const columns = useMemo(
     // What is proposed is asked of the rows as they are then: that they changed makes no new columns.
-    () => sheetColumns(lists, codecs, figures, { week, rowAt: (row) => latest.current[row], further }),
-    [lists, codecs, figures, week, further],
+    () =>
+      sheetColumns(lists, codecs, figures, {
+        week,
+        rowAt: (row) => latest.current[row],
+        further,
+        clocked: clocked.split(' '),
+      }),
+    [lists, codecs, figures, week, further, clocked],
   );
   const onRows = (next: typeof rows) => {
     sheet.setRows(next);

@@ -22,12 +22,24 @@ const text = (value: string | undefined) => (value ?? '').trim();
 /** Columns that most sheets do without. */
 export const FURTHER = ['wageClass', 'pay', 'units', 'description'];
 
+/** Wide enough for hours, and for start – finish – break. */
+const HOURS_ALONE = 54;
+const WITH_TIMES = 116;
+
+interface ColumnsOf {
+  week: string;
+  rowAt: (row: number) => GridRow | undefined;
+  further: boolean;
+  /** Days on which times stand in some row. */
+  clocked: readonly string[];
+}
+
 /** The columns of a week sheet, with what can be chosen in each and what is worked out beside it. */
 export function sheetColumns(
   lists: TimeLists,
   codecs: SheetCodecs,
   figures: readonly RowFigures[],
-  { week, rowAt, further }: { week: string; rowAt: (row: number) => GridRow | undefined; further: boolean },
+  { week, rowAt, further, clocked }: ColumnsOf,
 ): GridColumn[] {
   const nameOf = new Map(lists.employees.map((it) => [it.employee, it.name]));
   // With further columns the names give way: the employee's cell shows them as it is typed in.
@@ -80,7 +92,7 @@ export function sheetColumns(
       ...typedBy(dayHours),
       key,
       title: dayTitle(week, i),
-      width: 54,
+      width: clocked.includes(key) ? WITH_TIMES : HOURS_ALONE,
       tidy: tidyHours,
     })),
     ...(further ? [{ key: 'units', title: 'Units', width: 50 }] : []),
