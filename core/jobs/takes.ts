@@ -40,7 +40,7 @@ export interface TakingJob {
 export function whyNotTaken({ status, locked }: TakingJob, what: Given): string | null {
   if (locked) return 'is locked; nothing posts to it until it is unlocked';
   if ((TAKEN[what] as readonly string[]).includes(status)) return null;
-  return status === 'tender' ? `is a tender; a tender ${WORDS[what]}` : `is ${status}; it ${WORDS[what]}`;
+  return status === 'tender' ? `is a tender; a tender ${WORDS[what]}` : `is ${status.replaceAll('-', ' ')}; it ${WORDS[what]}`;
 }
 
 /** The same as a refusal at a field of the input, `job` unless it is named. */

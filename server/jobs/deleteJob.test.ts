@@ -58,6 +58,6 @@ describe('nothing with history is deleted', () => {
         },
         null,
       ),
-    ).rejects.toThrow(/closing out: it takes final cost and bills/);
+    ).rejects.toThrow(/closing out; it takes no change orders/);
   });
 });

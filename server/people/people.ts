@@ -1,12 +1,12 @@
-import { dayOf } from '../ledger/audit';
+import { dayOf } from '../acts/audit';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { present } from '../../core/errors/known';
 import type { AnonymousInput } from '../../wire/people';
 import { PersonTable } from '../company/models';
-import { fieldError } from '../company/saveCompany';
+import { fieldError } from '../acts/refused';
 import type { Reader } from '../db/sql';
 import { withoutTriggers } from '../db/withoutTriggers';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { SessionTable, UserTable } from '../users/models';
 import {
   FORGET_REPLIES,

@@ -29,6 +29,7 @@ export const NAMING = {
   approval: ['asked_by', 'decided_by', 'decided_for'],
   budget_transfer: ['actor'],
   change_order: ['saved_by'],
+  closing: ['actor'],
   day_sheet: ['crew', 'written_by'],
   estimate: ['saved_by'],
   message: ['actor'],
