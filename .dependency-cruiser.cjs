@@ -1,4 +1,4 @@
-// Arrows point one way: core ← wire ← server and web, and within web kit ← ground ← features ← shell. Server and web meet only over HTTP.
+// Arrows point one way: core ← wire ← server and web; within server db ← acts ← ledger ← the rest, within web kit ← ground ← features ← shell. Server and web meet only over HTTP.
 module.exports = {
   forbidden: [
     {
@@ -18,6 +18,24 @@ module.exports = {
       severity: 'error',
       from: { path: '^web/features/([^/]+)/' },
       to: { path: '^web/features/', pathNot: '^web/features/$1/' },
+    },
+    {
+      name: 'tables-under-all',
+      severity: 'error',
+      from: { path: '^server/db', pathNot: '\\.test\\.ts$' },
+      to: { path: '^server/', pathNot: '^server/db' },
+    },
+    {
+      name: 'acts-over-tables',
+      severity: 'error',
+      from: { path: '^server/acts', pathNot: '\\.test\\.ts$' },
+      to: { path: '^server/', pathNot: '^server/(db|acts)/' },
+    },
+    {
+      name: 'ledger-over-acts',
+      severity: 'error',
+      from: { path: '^server/ledger', pathNot: '(\\.test|/handlers)\\.ts$' },
+      to: { path: '^server/', pathNot: '^server/(db|acts|ledger)/' },
     },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
   ],

@@ -8,7 +8,7 @@ import { importBook } from '../server/book/importBook';
 import { openDatabase, type Database } from '../server/db/database';
 import { CostEntryTable } from '../server/costs/models';
 import { TimeLineTable } from '../server/labour/models';
-import { runCommand } from '../server/ledger/command';
+import { runCommand } from '../server/acts/command';
 import { approvedOf, planPosting, savePosting } from '../server/weekSheets/postTime';
 
 const FILE = 'data/bench/time.sqlite';

@@ -7,7 +7,7 @@ import { BookRefused, faultLine } from './book/bookFaults';
 import { writeBook } from './book/writeBook';
 import { importBook } from './book/importBook';
 import { storesOf } from './config';
-import { runCommand } from './ledger/command';
+import { runCommand } from './acts/command';
 import { backUp, restore } from './db/backup';
 import { troubleInWords } from './db/inWords';
 import { openDatabase, type Database } from './db/database';

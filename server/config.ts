@@ -1,5 +1,5 @@
 import { dirname, join } from 'node:path';
-import type { Stores } from './attachments/contents';
+import type { Stores } from './db/stores';
 
 /** Settings from the environment, with their defaults. */
 export interface Config extends Stores {

@@ -105,7 +105,12 @@ const installInput = v.strictObject({
 });
 export type InstallInput = v.InferOutput<typeof installInput>;
 
+/** Takes back all of a posting: on the day given, or each entry on its own day. */
+const reversalInput = v.strictObject({ on: optionalDate, reason: filled(400) });
+export type ReversalInput = v.InferOutput<typeof reversalInput>;
+
 export const correctionCalls = {
+  reversePosting: command<Posted>('correct-costs')('/postings/:posting/reverse', { input: reversalInput }),
   previewCorrection: preview<CorrectionPreview>('correct-costs')('/corrections/preview', { input: correctionPreviewInput }),
   correctCosts: command<Posted>('correct-costs')('/corrections', { input: correctionInput }),
   uninstalled: query<UninstalledView>('read-jobs')('/uninstalled', { query: uninstalledQuery }),

@@ -1,10 +1,7 @@
 import * as v from 'valibot';
 import { command, query } from './call';
 import { POSTING_KINDS } from '../core/ledger/posting';
-import { asOf, filled, optionalDate, plainDate, text, wholeText } from './fields';
-
-export const reversalInput = v.strictObject({ on: optionalDate, reason: filled(400) });
-export type ReversalInput = v.InferOutput<typeof reversalInput>;
+import { asOf, optionalDate, plainDate, text, wholeText } from './fields';
 
 export interface JournalView {
   dated: string;
@@ -96,5 +93,4 @@ export const ledgerCalls = {
   closeBooks: command('close-books')('/closing', { input: closingInput }),
   postings: query<PostingPage>('read-jobs')('/postings', { query: postingsQuery }),
   posting: query<PostingView>('read-jobs')('/postings/:posting'),
-  reversePosting: command<Posted>('correct-costs')('/postings/:posting/reverse', { input: reversalInput }),
 };

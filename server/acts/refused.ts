@@ -40,3 +40,8 @@ export function assertMove<State extends string, Name extends string>(
 ): void {
   assertAllowed([moveRefusal(life, move, what, state as State)], { code: 'refused' });
 }
+
+/** Bad input at one field. */
+export function fieldError(field: string, message: string): LedrinError {
+  return new LedrinError('bad-input', message, [{ field, message }]);
+}

@@ -4,7 +4,7 @@ import { transferInput } from '../../wire/changes';
 import { transferBudget } from '../budget/transfers';
 import type { Database } from '../db/database';
 import { JobTable } from '../jobs/models';
-import { runCommand } from '../ledger/command';
+import { runCommand } from '../acts/command';
 import { DEMO_NAMES } from '../users/demoUsers';
 import { askApproval } from './approvals';
 import { ApprovalRuleTable, ApprovalTable } from './models';

@@ -3,7 +3,7 @@ import type { Cents } from '../../core/money/cents';
 import { displayExact } from '../../core/money/display';
 import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { NEWEST_POSTED_MONTH } from './queries';
 import { requireApproval, type Act } from './requireApproval';
 

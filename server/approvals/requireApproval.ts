@@ -12,8 +12,8 @@ import { displayExact } from '../../core/money/display';
 import type { Cents } from '../../core/money/cents';
 import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
-import { dayOf, type Actor } from '../ledger/audit';
-import type { Command } from '../ledger/command';
+import { dayOf, type Actor } from '../acts/audit';
+import type { Command } from '../acts/command';
 import { ApprovalRuleTable, ApprovalTable } from './models';
 import { STOOD_IN_FOR } from './queries';
 

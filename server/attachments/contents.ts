@@ -13,14 +13,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { basename, extname, join } from 'node:path';
-
-/** Folders beside the database: what is too large for it, or written for other programs. */
-export interface Stores {
-  /** Attachments, each under its SHA-256. */
-  files: string;
-  /** Messages that went out. */
-  outbox: string;
-}
+import type { Stores } from '../db/stores';
 
 export const LARGEST_FILE = 25 * 1024 * 1024;
 

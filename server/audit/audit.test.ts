@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { ACTIONS } from '../../core/audit/actions';
 import { CALLS } from '../../wire/calls';
 import type { Database } from '../db/database';
-import { auditName } from '../ledger/command';
+import { auditName } from '../acts/command';
 import { act, reading } from '../test/act';
 import { cleanUp, faultsOf, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { setSubmitted } from '../billing/applications';

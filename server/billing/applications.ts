@@ -3,8 +3,8 @@ import { known, present } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { applicationDateRefusals, startRefusals } from '../../core/billing/applicationRefusals';
-import { assertAllowed, assertMove, assertNoFaults } from '../http/refused';
-import type { Command } from '../ledger/command';
+import { assertAllowed, assertMove, assertNoFaults, fieldError } from '../acts/refused';
+import type { Command } from '../acts/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
 import { overbilledBy, overbillings, overbillingText } from '../../core/billing/overbilling';
@@ -18,7 +18,6 @@ import { assertOfTeam } from '../jobs/restricted';
 import { jobThatTakes } from '../jobs/jobByNumber';
 import { billedBySchedule } from '../instalments/billedBySchedule';
 import { assertVersion, type Saved } from '../versions/staleness';
-import { fieldError } from '../company/saveCompany';
 
 interface BillingContext {
   job: LoadedBillingJob;

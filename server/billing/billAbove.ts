@@ -2,8 +2,8 @@ import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { displayExact } from '../../core/money/display';
 import type { AboveInput } from '../../wire/billing';
 import { requireApproval } from '../approvals/requireApproval';
-import { assertMove } from '../http/refused';
-import type { Command } from '../ledger/command';
+import { assertMove } from '../acts/refused';
+import type { Command } from '../acts/command';
 import { applicationOf, billingContext } from './applications';
 import { ApplicationTable } from './models';
 

@@ -5,8 +5,8 @@ import { saveInvoice } from './invoices';
 import { receiptRefusals, releaseRefusals } from '../../core/billing/invoiceRefusals';
 import { refuse } from '../../core/refusals/refusal';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
-import { assertAllowed, assertMove } from '../http/refused';
-import type { Command } from '../ledger/command';
+import { assertAllowed, assertMove, fieldError } from '../acts/refused';
+import type { Command } from '../acts/command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { rateOf } from '../../core/money/rate';
 import { receiptJournal } from '../../core/billing/receipt';
@@ -16,7 +16,6 @@ import { loadBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
 import { jobThatTakes } from '../jobs/jobByNumber';
 import { savePosting } from '../ledger/savePosting';
-import { fieldError } from '../company/saveCompany';
 
 /** Money in, on a certified application or on a release of retention. */
 export async function recordReceipt(

@@ -1,7 +1,7 @@
 import { addDays, daysBetween } from '../../core/calendar/plainDate';
 import { receiptRefusals } from '../../core/billing/invoiceRefusals';
 import { loadDigits } from '../company/company';
-import { assertAllowed } from '../http/refused';
+import { assertAllowed } from '../acts/refused';
 import { saveInvoice } from './invoices';
 import { RECEIVED_ON_INVOICE } from './queries';
 import { InvoiceTable, ReceiptTable, RetentionReleaseTable } from './models';

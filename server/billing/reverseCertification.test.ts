@@ -16,7 +16,7 @@ import {
 import { join } from 'node:path';
 import { writeBook } from '../book/writeBook';
 import { InvoiceTable } from './models';
-import { reversePosting } from '../ledger/reverse';
+import { reversePosting } from '../corrections/reversePosting';
 import { applicationView } from './applicationView';
 import { deleteApplication, setSubmitted, startApplication } from './applications';
 import { certifyApplication } from './certify';

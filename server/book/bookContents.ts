@@ -1,6 +1,7 @@
 import { copyFileSync, existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { contentOf, contentsIn, isHash, keepContent, type Stores } from '../attachments/contents';
+import { contentOf, contentsIn, isHash, keepContent } from '../attachments/contents';
+import type { Stores } from '../db/stores';
 import { jobPapers } from '../jobFile/bookFiles';
 import { messages } from '../offers/bookFiles';
 import type { BookCheck } from './bookCheck';

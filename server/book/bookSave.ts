@@ -3,7 +3,7 @@ import type { CostType } from '../../core/costs/costType';
 import type { NewRow, Table } from '../db/fields';
 import { nextId, type Sql } from '../db/sql';
 import type { CostLines } from '../costs/costEntries';
-import type { Actor } from '../ledger/audit';
+import type { Actor } from '../acts/audit';
 import type { BookCheck } from './bookCheck';
 import type { BookContents } from './bookContents';
 import type { BookFile } from './bookFile';

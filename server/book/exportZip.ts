@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
-import type { Stores } from '../attachments/contents';
+import type { Stores } from '../db/stores';
 import { closeConnection, connect } from '../db/connection';
 import { sqlOn } from '../db/sql';
 import { writeBook } from './writeBook';

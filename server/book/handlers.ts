@@ -3,7 +3,7 @@ import { bookCalls } from '../../wire/book';
 import { storesOf, type Context } from '../http/context';
 import { handle } from '../http/handlers';
 import type { Received } from '../http/upload';
-import type { Asked } from '../ledger/command';
+import type { Asked } from '../acts/command';
 
 const GIGABYTE = 2 ** 30;
 

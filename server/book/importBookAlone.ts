@@ -1,6 +1,6 @@
-import type { Stores } from '../attachments/contents';
+import type { Stores } from '../db/stores';
 import { openDatabase } from '../db/database';
-import { runCommand, type Asked } from '../ledger/command';
+import { runCommand, type Asked } from '../acts/command';
 import { unpackZips } from './unpackZips';
 import { importBook, type ImportCounts } from './importBook';
 

@@ -5,11 +5,11 @@ import { findCompany, usualAsOf } from '../company/company';
 import { IDENTICAL_OF_POSTING } from '../costs/queries';
 import { copyDatabase } from '../db/backup';
 import { openDatabase, type Database } from '../db/database';
-import { runCommand, type Asked } from '../ledger/command';
+import { runCommand, type Asked } from '../acts/command';
 import { REPORTS } from '../reports/index';
 import { BookRefused, faultLine } from './bookFaults';
 import { importBook, type FileInspected } from './importBook';
-import type { Stores } from '../attachments/contents';
+import type { Stores } from '../db/stores';
 import { unpackZips } from './unpackZips';
 
 /**

@@ -2,9 +2,9 @@ import { requireApproval, type Act } from '../approvals/requireApproval';
 import { at } from '../../core/errors/known';
 import { APPLICATION_SINCE, PRICE_AMOUNTS } from './queries';
 import { ChangeOrderLineTable, ChangeOrderTable } from './models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { agreedRefusal, changeDayRefusals } from '../../core/changes/changeRefusals';
-import { assertAllowed } from '../http/refused';
+import { assertAllowed, fieldError } from '../acts/refused';
 import { agreedLines } from '../../core/changes/changeOrder';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
@@ -14,7 +14,6 @@ import { loadDigits } from '../company/company';
 import { assertOpenDays } from '../ledger/closing';
 import { jobThatTakes, type JobIdentity } from '../jobs/jobByNumber';
 import { movableChange, saveChange } from './changes';
-import { fieldError } from '../company/saveCompany';
 
 /** The one day a call gives. */
 const DAYS = { issuedOn: 'on', decidedOn: 'on' };

@@ -1,7 +1,8 @@
+import { fieldError } from '../acts/refused';
 import { CURRENCY, ANY_JOB, COST_CODES } from './queries';
 import { at } from '../../core/errors/known';
 import { ClientTable, CompanyTable, CostCodeTable } from './models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CompanyInput, CostCodesInput, ClientInput } from '../../wire/company';
 import { findCompany, loadCompany } from './company';
@@ -87,8 +88,4 @@ export async function addCostCodes(command: Command, { codes }: CostCodesInput):
     codes.map((it) => ({ code: it.code, description: it.description, unit: it.unit })),
   );
   command.note(codes.map((it) => it.code).join(' '), codes);
-}
-
-export function fieldError(field: string, message: string): LedrinError {
-  return new LedrinError('bad-input', message, [{ field, message }]);
 }

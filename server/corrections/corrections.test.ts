@@ -6,7 +6,7 @@ import { writeBook } from '../book/writeBook';
 import { costLedgerPage } from '../costs/costLedger';
 import { postCosts } from '../costs/postCosts';
 import { type Database } from '../db/database';
-import { reversePosting } from '../ledger/reverse';
+import { reversePosting } from './reversePosting';
 import { postingView } from '../ledger/postingViews';
 import { act, reading } from '../test/act';
 import {

@@ -9,8 +9,8 @@ import type { InstallInput, UninstalledRow, UninstalledView } from '../../wire/c
 import { loadDigits } from '../company/company';
 import type { NewRow } from '../db/fields';
 import type { Reader } from '../db/sql';
-import { assertAllowed, assertNoFaults, faultsOf } from '../http/refused';
-import type { Command } from '../ledger/command';
+import { assertAllowed, assertNoFaults, faultsOf } from '../acts/refused';
+import type { Command } from '../acts/command';
 import { assertOpenDays } from '../ledger/closing';
 import { lockedJob } from '../ledger/lockedJob';
 import { refuse } from '../../core/refusals/refusal';

@@ -14,7 +14,7 @@ import { openCostCodeIds } from '../costs/costCodes';
 import { JOBS_TO_POST_TO } from '../costs/queries';
 import type { RowOf } from '../db/fields';
 import type { Sql } from '../db/sql';
-import { assertAllowed, assertNoFaults, faultsOf } from '../http/refused';
+import { assertAllowed, assertNoFaults, faultsOf } from '../acts/refused';
 import { nameOf, pickedEntries, type Correcting, type PostedEntry } from './entries';
 
 type JobToPostTo = RowOf<typeof JOBS_TO_POST_TO>;

@@ -2,7 +2,7 @@ import type { CorrectionPreview, CorrectionPreviewInput } from '../../wire/corre
 import { latestOf } from '../costs/asShown';
 import { COST_LINE_COPY, postingEffect } from '../costs/postingEffect';
 import type { Database } from '../db/database';
-import type { Actor } from '../ledger/audit';
+import type { Actor } from '../acts/audit';
 import { saveCorrection } from './correctCosts';
 import { planCorrection } from './planCorrection';
 

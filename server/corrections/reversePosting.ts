@@ -1,17 +1,18 @@
-import { PostingTable } from './models';
+import { PostingTable } from '../ledger/models';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { firstOpenDay } from '../../core/ledger/openDay';
-import { closedTo } from './closing';
+import { closedTo } from '../ledger/closing';
 import { isReversible, type ReversibleKind } from '../../core/ledger/posting';
-import type { Posted, ReversalInput } from '../../wire/ledger';
-import { postingJournals } from './postingViews';
+import type { ReversalInput } from '../../wire/corrections';
+import type { Posted } from '../../wire/ledger';
+import { postingJournals } from '../ledger/postingViews';
 import { reverseReceipt, reverseRelease } from '../billing/reversals';
-import { fieldError } from '../company/saveCompany';
-import { reverseCosts } from '../corrections/reverseCosts';
+import { fieldError } from '../acts/refused';
+import { reverseCosts } from './reverseCosts';
 import { approvePastReversal, newestMonth } from '../approvals/pastReversal';
-import type { Command } from './command';
-import type { Reversal } from './reversal';
-import { whyNotReversible } from './whyNotReversible';
+import type { Command } from '../acts/command';
+import type { Reversal } from '../ledger/reversal';
+import { whyNotReversible } from '../ledger/whyNotReversible';
 
 /** Corrects a posting by another that names it and takes all of it back: on the day given, or each entry on its own. */
 export async function reversePosting(command: Command, postingId: number, input: ReversalInput): Promise<Posted> {

@@ -1,7 +1,7 @@
 import { afterAll, beforeEach, expect, test } from '@jest/globals';
 import type { CostLineInput } from '../../wire/costs';
 import { type Database } from '../db/database';
-import { reversePosting } from '../ledger/reverse';
+import { reversePosting } from '../corrections/reversePosting';
 import { act, reading } from '../test/act';
 import { cleanUp, differences, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { costLedgerPage } from './costLedger';

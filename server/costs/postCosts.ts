@@ -4,8 +4,8 @@ import { entryRefusals } from '../../core/costs/entryRefusals';
 import { closedDayRefusal } from '../../core/ledger/openDay';
 import { closedTo } from '../ledger/closing';
 import { takesRefusal } from '../../core/jobs/takes';
-import { assertNoFaults, faultsOf } from '../http/refused';
-import type { Command } from '../ledger/command';
+import { assertNoFaults, faultsOf } from '../acts/refused';
+import type { Command } from '../acts/command';
 import type { Fault } from '../../core/errors/ledrinError';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import { costJournals } from '../../core/costs/costBatch';
@@ -19,7 +19,7 @@ import { accountingDate, latestOf, assertAsShown } from './asShown';
 import { CostLines, insertCostEntries, refreshCostTotals, type NewCostEntry } from './costEntries';
 import { openCostCodeIds } from './costCodes';
 import { savePosting } from '../ledger/savePosting';
-import { type Actor } from '../ledger/audit';
+import { type Actor } from '../acts/audit';
 
 /** A checked batch, with the ids its entries are saved under. */
 export interface PlannedBatch {

@@ -4,7 +4,7 @@ import { unusualCosts } from './unusualCosts';
 import type { CostBatchInput, CostPreview } from '../../wire/costs';
 import type { Database } from '../db/database';
 import { loadDigits } from '../company/company';
-import type { Actor } from '../ledger/audit';
+import type { Actor } from '../acts/audit';
 import { previewDate } from './asShown';
 import { planCosts, savePlannedCosts } from './postCosts';
 import { COST_LINE_COPY, postingEffect } from './postingEffect';

@@ -7,7 +7,7 @@ import type { Download } from '../http/handlers';
 import { oneFile, type Received } from '../http/upload';
 import { attachmentFile } from '../jobFile/attachmentFile';
 import { AttachmentTable } from '../jobFile/models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { dayHead, daysOf, noSheet, type DayKey } from './daySheetViews';
 import { DAY_PICTURE } from './queries';
 import { subjectOfDay } from './saveDaySheet';

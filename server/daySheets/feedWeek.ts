@@ -5,7 +5,7 @@ import { weekBy } from '../../core/labour/overtime';
 import type { TimeLineInput } from '../../wire/weekSheets';
 import type { Sql } from '../db/sql';
 import { loadTerms } from '../labour/terms';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import type { SignedIn } from '../users/sessions';
 import { checkLines, deleteLines, nextLine, nextSheet, writeLines } from '../weekSheets/saveSheet';
 import { LAST_OF_WEEK, type LoadedLine } from '../weekSheets/sheetViews';

@@ -18,7 +18,7 @@ import { pipeline } from 'node:stream/promises';
 import { openPromise } from 'yauzl';
 import { ZipFile } from 'yazl';
 import { LedrinError } from '../../core/errors/ledrinError';
-import type { Stores } from '../attachments/contents';
+import type { Stores } from './stores';
 import { closeConnection, connect } from './connection';
 import { decryptFile, encryptFile, isEncrypted } from './encryptedFile';
 import { sqlOn } from './sql';

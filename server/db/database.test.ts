@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { cleanUp, temporaryDatabase, temporaryFolder } from '../test/books';
-import { record } from '../ledger/audit';
+import { record } from '../acts/audit';
 import { MIGRATIONS } from './migrations/index';
 import { openDatabase, type Database } from './database';
 import { nextId, type Reader } from './sql';

@@ -1,5 +1,5 @@
 import { TENDER_IN_USE } from './queries';
-import { assertNoFaults } from '../http/refused';
+import { assertNoFaults } from '../acts/refused';
 import { known, present } from '../../core/errors/known';
 import { CostLineTable } from '../costs/models';
 import { JobTable, SovLineTable } from '../jobs/models';
@@ -7,7 +7,7 @@ import { ForecastTable } from '../forecasts/models';
 import { CostLinePlanTable } from '../plan/models';
 import { AwardLineTable, AwardTable, EstimateTable } from './models';
 import { BudgetLineTable } from '../budget/models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { planAward, type AwardPlan } from '../../core/estimates/award';
 import { priceEstimate } from '../../core/estimates/estimate';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';

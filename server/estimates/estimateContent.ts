@@ -1,14 +1,14 @@
 import { at, known } from '../../core/errors/known';
 import { EstimateLineTable, EstimateMarkupTable, EstimatePartTable, EstimatePriceTable, EstimateTable } from './models';
 import { ESTIMATE_LIFE } from '../../core/estimates/estimateLife';
-import { assertMove } from '../http/refused';
+import { assertMove } from '../acts/refused';
 import { type Fault } from '../../core/errors/ledrinError';
 import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import { nextId, type Reader, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadEstimate, type LoadedEstimate } from './estimateViews';
-import type { Actor } from '../ledger/audit';
+import type { Actor } from '../acts/audit';
 
 /** What a person may change of a draft; the unit costs of its build-ups stand beside it. */
 export type EstimateContent = Omit<Estimate, 'prices'> & { name: string };

@@ -1,7 +1,7 @@
 import { LAST_ESTIMATE, COST_CODES, QUOTATION_OF_ESTIMATE } from './queries';
-import { assertNoFaults } from '../http/refused';
+import { assertNoFaults } from '../acts/refused';
 import { EstimateTable } from './models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { Estimate, EstimateLine } from '../../core/estimates/estimate';
 import type { PriceBook, UnitShare } from '../../core/prices/buildUp';

@@ -1,6 +1,6 @@
 import { at } from '../../core/errors/known';
-import { assertNoFaults } from '../http/refused';
-import type { Command } from '../ledger/command';
+import { assertNoFaults } from '../acts/refused';
+import type { Command } from '../acts/command';
 import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
 import type { Repricing } from '../../wire/estimates';
 import type { Reader } from '../db/sql';

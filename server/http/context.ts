@@ -1,9 +1,9 @@
 import { dayIn } from '../../core/calendar/dayIn';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Request } from 'express';
-import type { Stores } from '../attachments/contents';
+import type { Stores } from '../db/stores';
 import type { Database } from '../db/database';
-import type { Actor } from '../ledger/audit';
+import type { Actor } from '../acts/audit';
 import type { Outbox } from '../stand-ins/outbox';
 import type { SessionCookie, SignedIn } from '../users/sessions';
 import type { Watch } from '../db/watch';

@@ -1,7 +1,7 @@
 import type { ArgsOf, Call, Calls, OutputOf } from '../../wire/call';
 import type { Database } from '../db/database';
 import type { Reader } from '../db/sql';
-import type { Asked, Command } from '../ledger/command';
+import type { Asked, Command } from '../acts/command';
 import type { Context } from './context';
 import type { Received, UploadLimits } from './upload';
 

@@ -9,7 +9,7 @@ import { askApproval } from '../approvals/approvals';
 import { NeedsApproval } from '../approvals/requireApproval';
 import type { Database } from '../db/database';
 import type { Reader } from '../db/sql';
-import { auditName, runCommand, type Asked, type Command } from '../ledger/command';
+import { auditName, runCommand, type Asked, type Command } from '../acts/command';
 import { JobTable } from '../jobs/models';
 import { JOBS_OF_TEAM } from '../users/queries';
 import { sessionCookie, type SignedIn } from '../users/sessions';

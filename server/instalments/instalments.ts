@@ -1,8 +1,8 @@
 import { SECTIONS, ADD_SECTION } from './queries';
 import { present } from '../../core/errors/known';
-import { assertNoFaults } from '../http/refused';
+import { assertNoFaults } from '../acts/refused';
 import { InstalmentStageTable, InstalmentTable } from './models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { dueDay } from '../../core/instalments/instalment';

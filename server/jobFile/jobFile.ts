@@ -2,9 +2,9 @@ import { JobTable } from '../jobs/models';
 import { AttachmentTable, CheckTemplateTable, JobCheckTable, JobEventTable, JobPersonTable } from './models';
 import { factColumns } from '../../core/jobs/jobFacts';
 import { termsRefusals } from '../../core/jobs/jobTerms';
-import { assertNoFaults, faultsOf } from '../http/refused';
+import { assertNoFaults, faultsOf } from '../acts/refused';
 import { RETENTION_FIELDS } from '../jobs/jobs';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CheckItem, CheckTemplate, EventInput, JobFacts, JobFactsInput, Person } from '../../wire/jobFile';
 import type { Sql } from '../db/sql';
@@ -15,7 +15,7 @@ import { factsAreFixed, isBilled, jobFileView } from './jobFileView';
 import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
 import { assertOfTeam, assertOfTeamOrOwner } from '../jobs/restricted';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { type Actor } from '../ledger/audit';
+import { type Actor } from '../acts/audit';
 import { assertUnchanged } from '../versions/staleness';
 
 /** Changes the facts of a job. What billing was worked with stays as it is once something was billed or posted. */

@@ -1,5 +1,5 @@
 import { FROZEN_BY, ORIGINAL_BUDGET, ORIGINAL_SOV_LINES, SOV_LINES_IN_CHANGES, UNUSED_COST_LINES } from './queries';
-import { assertNoFaults, assertAllowed } from '../http/refused';
+import { assertNoFaults, assertAllowed } from '../acts/refused';
 import { refuse, type Refusal } from '../../core/refusals/refusal';
 import { BudgetLineTable } from '../budget/models';
 import { CostLineTable } from '../costs/models';
@@ -8,7 +8,7 @@ import { loadDigits } from '../company/company';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { SetupCorrection } from '../../wire/jobs';
 import { nextId, type Reader } from '../db/sql';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { assertUnchanged } from '../versions/staleness';
 import { jobByNumber, type JobIdentity } from './jobByNumber';
 import { budgetFaults, saveBudget, scheduleFaults } from './jobs';

@@ -4,7 +4,7 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import { hasContract } from '../../core/jobs/jobStatus';
 import { takesRefusal, type Given } from '../../core/jobs/takes';
 import type { Reader } from '../db/sql';
-import { assertAllowed } from '../http/refused';
+import { assertAllowed } from '../acts/refused';
 
 export type JobIdentity = RowOf<typeof JOB_BY_NUMBER>;
 

@@ -1,14 +1,14 @@
 import { ANY_POSTING, HISTORY, DELETE_JOB } from './queries';
 import { JobMoveTable, JobTable } from './models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { isEnded, movesOn, type JobStatus } from '../../core/jobs/jobStatus';
 import type { Sql } from '../db/sql';
 import type { JobMoveInput } from '../../wire/jobs';
 import { jobByNumber, type JobIdentity } from './jobByNumber';
 import { refuseUnready } from './readiness';
-import { type Actor } from '../ledger/audit';
-import { fieldError } from '../company/saveCompany';
+import { type Actor } from '../acts/audit';
+import { fieldError } from '../acts/refused';
 
 /**
  * Moves a job along its life, to an end before it begins, or back from there. `on` is the day of award, of finishing or of the end,

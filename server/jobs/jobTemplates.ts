@@ -1,5 +1,5 @@
 import { JobTemplateTable } from './models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { JobTemplate } from '../../wire/jobs';
 

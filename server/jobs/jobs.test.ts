@@ -1,4 +1,4 @@
-import { AuditTable } from '../ledger/models';
+import { AuditTable } from '../acts/models';
 import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { JobInput } from '../../wire/jobs';

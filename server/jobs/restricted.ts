@@ -1,8 +1,8 @@
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { Reader } from '../db/sql';
-import type { Actor } from '../ledger/audit';
-import type { Command } from '../ledger/command';
-import { fieldError } from '../company/saveCompany';
+import type { Actor } from '../acts/audit';
+import type { Command } from '../acts/command';
+import { fieldError } from '../acts/refused';
 import { noteMove } from './jobLife';
 import { jobByNumber } from './jobByNumber';
 import { JobTable } from './models';

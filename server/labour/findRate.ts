@@ -4,7 +4,7 @@ import { priceTime } from '../../core/labour/priceTime';
 import { ONE_HOUR } from '../../core/labour/sheets';
 import type { ArgsOf } from '../../wire/call';
 import type { labourListCalls, RateFinding } from '../../wire/labourLists';
-import { fieldError } from '../company/saveCompany';
+import { fieldError } from '../acts/refused';
 import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
 import { EmployeeTable } from './models';

@@ -4,7 +4,7 @@ import { present } from '../../core/errors/known';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import type { NewCostEntry } from '../costs/costEntries';
 import type { Sql } from '../db/sql';
-import type { Actor } from '../ledger/audit';
+import type { Actor } from '../acts/audit';
 import { PostingBatch } from '../ledger/postingBatch';
 
 /** A line of time of one class as it is posted, with the ids it is saved under. */

@@ -13,7 +13,7 @@ import { postCosts } from '../costs/postCosts';
 import { saveForecast } from '../forecasts/forecasts';
 import { approvedOf, planPosting } from '../weekSheets/postTime';
 import { closeBooks, closing } from './closing';
-import { reversePosting } from './reverse';
+import { reversePosting } from '../corrections/reversePosting';
 
 let database: Database;
 const sql = () => reading(database);

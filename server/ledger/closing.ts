@@ -2,9 +2,9 @@ import type { PlainDate } from '../../core/calendar/plainDate';
 import { closedDayRefusal, closingRefusals } from '../../core/ledger/openDay';
 import type { Closing, ClosingInput } from '../../wire/ledger';
 import type { Reader } from '../db/sql';
-import { assertAllowed } from '../http/refused';
-import { dayOf } from './audit';
-import type { Command } from './command';
+import { assertAllowed } from '../acts/refused';
+import { dayOf } from '../acts/audit';
+import type { Command } from '../acts/command';
 import { ClosingTable } from './models';
 import { NEWEST_POSTING } from './queries';
 

@@ -12,7 +12,7 @@ import { postingJournals } from './postingViews';
 import { postCosts } from '../costs/postCosts';
 import { previewCosts } from '../costs/previewCosts';
 import { recordReceipt, releaseRetention } from '../billing/receipts';
-import { reversePosting } from './reverse';
+import { reversePosting } from '../corrections/reversePosting';
 
 const TIES = ['0.00', '0.00', '0.00', '0.00', '0.00'];
 let database: Database;

@@ -1,6 +1,6 @@
 import type { Journal } from '../../core/ledger/journal';
 import { nextId, type Sql } from '../db/sql';
-import type { Actor } from './audit';
+import type { Actor } from '../acts/audit';
 import { PostingTable } from './models';
 import { savePostings, type PostingToSave } from './savePosting';
 

@@ -4,11 +4,6 @@ import type { PostingKind } from '../../core/ledger/posting';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 
-export const HANDLED_REQUEST = query(
-  shape({ digest: t.text, reply: t.text, at: t.moment }),
-  'SELECT digest, reply, at FROM handled_request WHERE id = $1',
-);
-
 export const LOCKED_AMONG = query(
   shape({ number: t.text }),
   'SELECT number FROM job WHERE locked = 1 AND id IN (SELECT value FROM json_each($1)) ORDER BY number',
@@ -106,9 +101,6 @@ export const postingCount = (where: readonly string[]) =>
     shape({ count: t.whole }),
     `SELECT count(*) AS count FROM posting p LEFT JOIN job ON job.id = p.job_id WHERE ${where.join(' AND ')}`,
   );
-
-/** Those handled before `$1`. */
-export const FORGET_REQUESTS = 'DELETE FROM handled_request WHERE at < $1';
 
 export type PostingsFilter = v.InferOutput<typeof postingsQuery>;
 

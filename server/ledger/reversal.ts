@@ -2,7 +2,7 @@ import type { PlainDate } from '../../core/calendar/plainDate';
 import type { PostingKind } from '../../core/ledger/posting';
 import type { Posted } from '../../wire/ledger';
 import type { Sql } from '../db/sql';
-import type { Actor } from './audit';
+import type { Actor } from '../acts/audit';
 import type { PostingToSave } from './savePosting';
 
 /** A posting that is to be taken back. */

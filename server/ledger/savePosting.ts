@@ -2,13 +2,13 @@ import { JournalLineTable, JournalTable, PostingTable } from './models';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Journal } from '../../core/ledger/journal';
 import type { PostingKind } from '../../core/ledger/posting';
-import { assertAllowed } from '../http/refused';
+import { assertAllowed } from '../acts/refused';
 import { farAheadRefusal } from '../../core/ledger/postingDay';
 import { assertOpenDays } from './closing';
 import { lockedJob } from './lockedJob';
 import { NEWEST_OF_JOBS } from './queries';
 import { nextId, type Sql } from '../db/sql';
-import { dayOf, type Actor } from './audit';
+import { dayOf, type Actor } from '../acts/audit';
 
 export interface PostingToSave {
   kind: PostingKind;

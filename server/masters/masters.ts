@@ -1,10 +1,9 @@
 import { MASTERS, isMasterKind, masterFaults, type MasterKind } from '../../core/masters/masters';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { MasterInput, MasterRow } from '../../wire/masters';
-import { fieldError } from '../company/saveCompany';
 import type { Reader, Sql } from '../db/sql';
-import { assertNoFaults } from '../http/refused';
-import type { Command } from '../ledger/command';
+import { assertNoFaults, fieldError } from '../acts/refused';
+import type { Command } from '../acts/command';
 import { digestOf } from '../versions/digest';
 import { assertUnchanged } from '../versions/staleness';
 import { USES } from './queries';

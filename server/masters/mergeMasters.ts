@@ -5,7 +5,7 @@ import { CostLineTable } from '../costs/models';
 import { refreshCostTotals } from '../costs/costEntries';
 import type { RowOf } from '../db/fields';
 import type { Reader, Sql } from '../db/sql';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { digestOf } from '../versions/digest';
 import { assertAsPreviewed } from '../versions/staleness';
 import { kindOf, masterOf, repoint, usesOf } from './masters';

@@ -3,7 +3,7 @@ import { LedrinError } from '../../core/errors/ledrinError';
 import { findCompany } from '../company/company';
 import type { Database } from '../db/database';
 import type { Context } from '../http/context';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { MessageTable } from './models';
 
 /** What came of handing a message over. */

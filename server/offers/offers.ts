@@ -1,10 +1,10 @@
-import { dayOf } from '../ledger/audit';
+import { dayOf } from '../acts/audit';
 import { QUESTION_COUNT, QUESTION } from './queries';
 import { present } from '../../core/errors/known';
 import { QuotationTable } from '../quotations/models';
 import { MessageTable, OfferQuestionTable, OfferTable } from './models';
 import { movableChange } from '../changes/changes';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { randomBytes } from 'node:crypto';
 import { displayDate } from '../../core/calendar/displayDate';
 import { LedrinError } from '../../core/errors/ledrinError';
@@ -15,12 +15,12 @@ import { changeDocument, contentHash } from './clientDocuments';
 import { jobByNumber } from '../jobs/jobByNumber';
 import type { AcceptInput } from '../../wire/quotations';
 import { findCompany } from '../company/company';
-import { fieldError } from '../company/saveCompany';
+import { fieldError } from '../acts/refused';
 import { NO_ADDRESS } from './delivery';
 import { offerByToken, sealOf, whyClosed, type OfferRow } from './offerViews';
 import { hashOf, keepContent } from '../attachments/contents';
 import type { Sending } from './sending';
-import { type Actor } from '../ledger/audit';
+import { type Actor } from '../acts/audit';
 
 interface Offered {
   job: string;

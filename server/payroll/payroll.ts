@@ -1,4 +1,4 @@
-import { dayOf } from '../ledger/audit';
+import { dayOf } from '../acts/audit';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { ACCOUNTS } from '../../core/ledger/accounts';
@@ -12,7 +12,7 @@ import { UNIT_COST_DECIMALS } from '../../core/prices/unitCost';
 import type { NamedPayrollRow, OpenPayroll, PayrollProof, PayrollRun, PayrollRunView } from '../../wire/payroll';
 import { loadDigits } from '../company/company';
 import { nextId, type Reader } from '../db/sql';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { csvText, harmless } from '../reports/reportCsv';
 import { digestOf } from '../versions/digest';
 import { assertAsPreviewed, assertUnchanged } from '../versions/staleness';

@@ -1,8 +1,8 @@
 import { COST_LINE_KEYS, STAGES_WITHOUT_SECTION } from './queries';
-import { assertNoFaults } from '../http/refused';
+import { assertNoFaults } from '../acts/refused';
 import { known } from '../../core/errors/known';
 import { CostLinePlanTable, JobSectionTable } from './models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { PlanInput } from '../../wire/plan';
 import type { Reader } from '../db/sql';

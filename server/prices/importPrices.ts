@@ -1,6 +1,6 @@
-import { dayOf } from '../ledger/audit';
+import { dayOf } from '../acts/audit';
 import { CostCodeTable, VendorTable } from '../company/models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { BookRefused, FaultList } from '../book/bookFaults';
 import { bookRows } from '../book/csv/readRows';
 import type { ReadRow, Row } from '../book/columns';

@@ -1,9 +1,9 @@
 import { CostCodeTable, VendorTable } from '../company/models';
 import { UNIT_COSTS } from './queries';
-import { assertNoFaults } from '../http/refused';
+import { assertNoFaults, fieldError } from '../acts/refused';
 import { BuildUpComponentTable, BuildUpTable, PriceChangeTable, PriceItemTable } from './models';
 import { known, present } from '../../core/errors/known';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { buildUpFault, PriceBook, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
 import { changedBy, LARGEST_UNIT_COST } from '../../core/prices/unitCost';
@@ -13,7 +13,6 @@ import { nextId, type Reader, type Sql } from '../db/sql';
 import { digestOf } from '../versions/digest';
 import { assertAsPreviewed } from '../versions/staleness';
 import { priceBookView } from './priceBook';
-import { fieldError } from '../company/saveCompany';
 
 /** The unit of every labour item: its unit cost is an hour's. */
 export const LABOUR_UNIT = 'h';

@@ -2,9 +2,9 @@ import { LAST_QUOTATION } from './queries';
 import { QuotationAlternateTable, QuotationPaymentTable, QuotationTable, TermsTextTable } from './models';
 import { type RowOf } from '../db/fields';
 import { QUOTATION_LIFE } from '../../core/offers/quotationLife';
-import { assertMove, assertNoFaults } from '../http/refused';
+import { assertMove, assertNoFaults, fieldError } from '../acts/refused';
 import { EstimateTable } from '../estimates/models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
 import type { QuotationInput, SendInput, TermsInput } from '../../wire/quotations';
@@ -15,9 +15,8 @@ import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { loadQuotation, type LoadedQuotation } from './quotationList';
 import { offerDocument } from '../offers/offers';
 import type { Sending } from '../offers/sending';
-import { type Actor } from '../ledger/audit';
+import { type Actor } from '../acts/audit';
 import { assertVersion } from '../versions/staleness';
-import { fieldError } from '../company/saveCompany';
 
 /** Saves a quotation as typed; `number` null makes a new one. Gives back its number and version. */
 export async function saveQuotation(

@@ -1,7 +1,7 @@
 import type { Database } from '../db/database';
 import type { Reader } from '../db/sql';
-import type { Actor } from '../ledger/audit';
-import { auditName, runCommand, type Command } from '../ledger/command';
+import type { Actor } from '../acts/audit';
+import { auditName, runCommand, type Command } from '../acts/command';
 
 /** Carries out a command as somebody asks for it over HTTP: its own transaction, with its audit record. */
 export function act<Args extends unknown[], Reply>(

@@ -49,7 +49,7 @@ import { approveTime } from '../weekSheets/decideTime';
 import { approvedOf, planPosting, postTime, previewPosting } from '../weekSheets/postTime';
 import { addSheet } from '../weekSheets/saveSheet';
 import { weekSheet } from '../weekSheets/sheetViews';
-import { reversePosting } from '../ledger/reverse';
+import { reversePosting } from '../corrections/reversePosting';
 import { transferBudget } from '../budget/transfers';
 import { runs } from './runs';
 

@@ -17,11 +17,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BookRefused } from '../book/bookFaults';
 import { importBook } from '../book/importBook';
-import type { Actor } from '../ledger/audit';
+import type { Actor } from '../acts/audit';
 import { openDatabase, type Database } from '../db/database';
 import { MIGRATIONS } from '../db/migrations/index';
 import { reportCsv } from '../reports/reportCsv';
-import type { Stores } from '../attachments/contents';
+import type { Stores } from '../db/stores';
 import { loadDigits } from '../company/company';
 import { REPORTS, type ReportName } from '../reports/index';
 

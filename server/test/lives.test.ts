@@ -17,7 +17,7 @@ import type { Database } from '../db/database';
 import { deleteEstimate, saveEstimate, sendEstimate } from '../estimates/estimates';
 import { estimateView } from '../estimates/estimateViews';
 import { repriceEstimate } from '../estimates/repriceEstimate';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { clientDocumentPdf } from '../offers/clientDocumentPdf';
 import { sendChange } from '../offers/offers';
 import { deleteQuotation, saveQuotation, sendQuotation } from '../quotations/quotations';

@@ -1,6 +1,6 @@
 import { ROLES, type Role } from '../../core/rights/rights';
 import type { Database } from '../db/database';
-import { runCommand } from '../ledger/command';
+import { runCommand } from '../acts/command';
 import { UserTable } from './models';
 
 /** One of the sample company's people for each role; managers and site are on teams of its jobs. */

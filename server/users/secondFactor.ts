@@ -3,11 +3,11 @@ import { Secret, TOTP } from 'otpauth';
 import QRCode from 'qrcode';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { present } from '../../core/errors/known';
-import { fieldError } from '../company/saveCompany';
+import { fieldError } from '../acts/refused';
 import type { RowOf } from '../db/fields';
 import type { Sql } from '../db/sql';
 import type { Context } from '../http/context';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { UserTable } from './models';
 import { savedToken } from './sessions';
 

@@ -1,6 +1,6 @@
 import { LAST_CHANGED } from './queries';
 import { LedrinError } from '../../core/errors/ledrinError';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { digestOf } from './digest';
 
 /** A document as it is saved: which version, by whom, when. */

@@ -6,7 +6,7 @@ import { approvalsWaitingFor } from '../approvals/approvals';
 import type { Reader } from '../db/sql';
 import { actorOf } from '../http/context';
 import { handle } from '../http/handlers';
-import type { Actor } from '../ledger/audit';
+import type { Actor } from '../acts/audit';
 import { SHEETS_WAITING, WAITING_ROWS } from './queries';
 
 type Waits = (sql: Reader, actor: Actor) => Promise<Omit<WaitingRow, 'kind'>[]>;

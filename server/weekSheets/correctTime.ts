@@ -5,7 +5,7 @@ import type { TimeLineInput } from '../../wire/weekSheets';
 import { approvePastReversal, newestMonth } from '../approvals/pastReversal';
 import type { Reader } from '../db/sql';
 import { TimeLineTable } from '../labour/models';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import type { SignedIn } from '../users/sessions';
 import { assertAsPreviewed } from '../versions/staleness';
 import { planPosting, savePosting, shownOfPlan, type PlannedTimePosting, type TimeToPost } from './postTime';

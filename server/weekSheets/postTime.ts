@@ -22,9 +22,9 @@ import { TimeLineTable } from '../labour/models';
 import { saveTimePostings, timeEntries, timeJournals, type LineToPost } from '../labour/postLines';
 import { TIME_WORKED } from '../labour/queries';
 import { loadTerms } from '../labour/terms';
-import type { Command } from '../ledger/command';
+import type { Command } from '../acts/command';
 import { lockedJob } from '../ledger/lockedJob';
-import { assertAllowed } from '../http/refused';
+import { assertAllowed } from '../acts/refused';
 import { assertAsPreviewed } from '../versions/staleness';
 import { digestOf } from '../versions/digest';
 import { APPROVED_OF_SHEETS, POST_LINES } from './queries';
@@ -205,11 +205,13 @@ export async function previewPosting(
 /** The journals of a posting, one an accounting day whatever the sheet: what a page shows of them. */
 function byDay(parts: readonly PostedPart[]) {
   const oneSheet = parts.map((it) => ({ ...it, sheet: '' }));
-  return timeJournals(oneSheet)
-    .map((it) => it.journal)
-    // A line and its reversal on one day come to no journal.
-    .filter((it) => it.lines.length > 0)
-    .sort((a, b) => (a.dated < b.dated ? -1 : 1));
+  return (
+    timeJournals(oneSheet)
+      .map((it) => it.journal)
+      // A line and its reversal on one day come to no journal.
+      .filter((it) => it.lines.length > 0)
+      .sort((a, b) => (a.dated < b.dated ? -1 : 1))
+  );
 }
 
 /** Lines as they are posted: of those that are there what posting says, the others whole. */
