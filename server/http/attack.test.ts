@@ -2,7 +2,6 @@ import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { once } from 'node:events';
-import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -17,7 +16,6 @@ import { act, reading } from '../test/act';
 
 let database: Database;
 let app: ReturnType<typeof testApp>;
-let server: Server;
 let address: string;
 const logged: unknown[] = [];
 const TESTER = { name: 'tester', at: '2031-05-02T09:00:00.000Z' };
@@ -26,13 +24,11 @@ beforeAll(async () => {
   database = await temporaryDatabase();
   expect(await faultsOf(database, TENDER_BOOK)).toEqual([]);
   app = testApp(database, logged);
-  server = createServer(app).listen(0, '127.0.0.1');
-  await once(server, 'listening');
-  address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  if (!app.listening) await once(app, 'listening');
+  address = `http://127.0.0.1:${(app.address() as AddressInfo).port}`;
 });
 afterAll(async () => {
   expect(logged).toEqual([]);
-  server.close();
   await cleanUp();
 });
 
@@ -140,10 +136,10 @@ test.each([
   expect(Date.now() - started).toBeLessThan(20_000);
 });
 
-test('a draft nested 5,000 deep is refused, and names every object answers to are names like others', async () => {
+test('a body nested 5,000 deep is refused, and names every object answers to are names like others', async () => {
   let nested: unknown = {};
   for (let i = 0; i < 5000; i++) nested = { a: nested };
-  expect((await request(app).post('/api/drafts').send({ content: nested })).status).toBe(400);
+  expect((await request(app).post('/api/costs').send({ lines: nested, asOf: '2031-03-31' })).status).toBe(400);
   const opened = (await request(app).get('/api/jobs/J2/estimates/1')).body;
   const { version, name, overhead, profit, rounding } = opened;
   const line = {
