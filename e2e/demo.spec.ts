@@ -34,7 +34,7 @@ const VIEWS: [path: string, heading: string][] = [
   ['/ledger', 'Trial balance'],
   ['/ledger/tie-out', 'Tie-out'],
   ['/ledger/postings', 'Posted documents'],
-  ['/ledger/postings/208', 'Document 208: opening cost'],
+  ['/ledger/postings/179', 'Document 179: opening cost'],
   ['/set-up', 'Set-up'],
   ['/set-up/vendors', 'Vendors'],
   ['/set-up/cost-codes', 'Cost codes'],
@@ -199,6 +199,7 @@ test('the cost ledger is narrowed by its subtotals and scrolls to its last row',
   await page.getByRole('button', { name: 'labour' }).click();
   await expect(page.getByLabel('Type', { exact: true })).toHaveText('labour');
   const box = page.getByRole('region', { name: 'Cost entries' });
+  await expect(box.locator('tbody tr').nth(20)).toBeVisible();
   await box.evaluate((element) => element.scrollTo(0, element.scrollHeight));
   await expect(box.locator('tbody tr').filter({ hasText: '11 Nov 2029' }).last()).toBeVisible();
 });

@@ -94,7 +94,7 @@ test('what opens has the focus, Esc gives it back, and nothing that goes leaves 
   await page.getByRole('button', { name: 'New estimate' }).press('Enter');
   await expect(page.getByLabel('Line, row 1', { exact: true })).toBeFocused();
   // A form that opens in place of its button, and a document that is reversed with it.
-  await page.goto(`${running.url}/ledger/postings/207`);
+  await page.goto(`${running.url}/ledger/postings/178`);
   const reverse = page.getByRole('button', { name: 'Reverse this document …' });
   await reverse.press('Enter');
   await expect(page.getByLabel('Reason')).toBeFocused();
@@ -103,9 +103,9 @@ test('what opens has the focus, Esc gives it back, and nothing that goes leaves 
   await page.keyboard.press('Enter');
   await page.keyboard.type('Entered twice');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/^Document 207 was reversed already/)).toBeVisible();
+  await expect(page.getByText(/^Document 178 was reversed already/)).toBeVisible();
   await expect(page.locator('#page')).toBeFocused();
   await page.keyboard.press('n');
-  await expect(page).toHaveURL(/postings\/208/);
+  await expect(page).toHaveURL(/postings\/179/);
   await expect(focus).toHaveCount(1);
 });
