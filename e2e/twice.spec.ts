@@ -73,12 +73,13 @@ test('columns of work in progress are chosen, stay so, and the job stays in sigh
   await expect(page.getByRole('button', { name: /account and sign out/ })).toBeInViewport({ ratio: 1 });
 });
 
-test('what is typed and not saved is asked about before the page is left; deleting asks first', async ({ page }) => {
+test('what is typed waits where it is kept, and is asked about where it is not; deleting asks first', async ({ page }) => {
   await page.goto(`${running.url}/jobs/2110/changes/new?as-of=2031-04`);
   await page.getByLabel('Title').fill('Smoke vents');
   const leave = () => page.getByRole('navigation', { name: 'Main navigation' }).getByRole('link', { name: 'Ledger' }).click();
   await leave();
-  await page.getByRole('alertdialog').getByRole('button', { name: 'Stay' }).click();
+  await expect(page.getByRole('heading', { name: 'Trial balance' })).toBeVisible();
+  await page.goBack();
   await expect(page.getByLabel('Title')).toHaveValue('Smoke vents');
   await page.getByRole('button', { name: 'Save CO2' }).click();
   await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
@@ -89,16 +90,14 @@ test('what is typed and not saved is asked about before the page is left; deleti
   await page.getByRole('button', { name: 'Delete draft' }).click();
   await page.getByRole('button', { name: 'Delete draft permanently?' }).click();
   await expect(page.getByRole('link', { name: 'Raise a change' })).toBeVisible();
-  await page.goto(`${running.url}/jobs/2110/changes/new?as-of=2031-04`);
-  await page.getByLabel('Title').fill('Smoke vents');
-  await leave();
-  await page.getByRole('alertdialog').getByRole('button', { name: 'Leave' }).click();
-  await expect(page.getByRole('heading', { name: 'Trial balance' })).toBeVisible();
-  // Within a page too: another build-up in the place of the one that is typed in.
   await page.goto(`${running.url}/tenders/build-ups`);
   const description = page.getByRole('textbox', { name: 'Description', exact: true });
   const before = await description.inputValue();
   await description.fill(`${before}, typed`);
+  await leave();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Stay' }).click();
+  await expect(description).toHaveValue(`${before}, typed`);
+  // Within a page too: another build-up in the place of the one that is typed in.
   const another = page.getByRole('table', { name: 'Build-ups' }).locator('tbody').getByRole('button').nth(1);
   await another.click();
   await page.getByRole('alertdialog').getByRole('button', { name: 'Stay' }).click();
@@ -106,4 +105,8 @@ test('what is typed and not saved is asked about before the page is left; deleti
   await another.click();
   await page.getByRole('alertdialog').getByRole('button', { name: 'Leave' }).click();
   await expect(description).not.toHaveValue(new RegExp(before));
+  await description.fill('Typed again');
+  await leave();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Leave' }).click();
+  await expect(page.getByRole('heading', { name: 'Trial balance' })).toBeVisible();
 });
