@@ -9,7 +9,7 @@ import { openDatabase, type Database } from '../server/db/database';
 import { CostEntryTable } from '../server/costs/models';
 import { TimeLineTable } from '../server/labour/models';
 import { runCommand } from '../server/acts/command';
-import { approvedOf, planPosting, savePosting } from '../server/weekSheets/postTime';
+import { approvedOf, planPosting, saveTime } from '../server/weekSheets/postTime';
 
 const FILE = 'data/bench/time.sqlite';
 const PEOPLE = 400;
@@ -81,7 +81,7 @@ export async function benchTime(print: Print): Promise<void> {
   const sheets = [...new Set(span(PEOPLE).map(sheetOf))];
   const start = performance.now();
   const { entries } = await runCommand(database, { name: 'post-time', actor: ACTOR }, async (command) =>
-    savePosting(command, await planPosting(command.sql, await approvedOf(command.sql, sheets), null)),
+    saveTime(command, await planPosting(command.sql, await approvedOf(command.sql, sheets), null)),
   );
   const ours = performance.now() - start;
   print(`a week of ${PEOPLE} people, ${entries} lines, priced and posted`, ours, await bare(database), 'goal 2,000 ms, 3 times');

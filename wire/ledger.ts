@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { command, query } from './call';
-import { POSTING_KINDS } from '../core/ledger/posting';
+import { POSTING_KINDS, type PostingKind } from '../core/ledger/posting';
 import { asOf, optionalDate, plainDate, text, wholeText } from './fields';
 
 export interface JournalView {
@@ -16,7 +16,7 @@ export interface Posted {
 
 export interface PostingRow {
   id: number;
-  kind: string;
+  kind: PostingKind;
   kindName: string;
   job: string | null;
   reference: string;

@@ -6,7 +6,7 @@ import { journal } from './journal';
 import { tieOut } from './tieOut';
 import { trialBalance } from './trialBalance';
 import { costJournals } from '../costs/costBatch';
-import { POSTINGS } from './posting';
+import { foreignAccounts, POSTING_KINDS, POSTINGS } from './posting';
 import { receiptJournal } from '../billing/receipt';
 import { retentionReleaseJournal } from '../billing/retentionRelease';
 
@@ -96,6 +96,12 @@ test('the chart is in order: codes rise, and accounts of one type stand together
 test('a posting that cannot be taken back says why, and what to do instead', () => {
   const fixed = Object.entries(POSTINGS).filter(([, it]) => it.irreversible !== null);
   expect(fixed.map(([kind]) => kind)).toEqual(['cost-move', 'time', 'application', 'reversal']);
+});
+
+test('a kind of posting keeps to its own accounts; a reversal to those of what it reverses', () => {
+  const toBank = [receiptJournal('2031-04-01', 100)];
+  expect(POSTING_KINDS.filter((it) => foreignAccounts(it, toBank).length === 0)).toEqual(['receipt', 'reversal']);
+  expect(foreignAccounts('cost-batch', toBank)).toEqual(['1000', '1100']);
 });
 
 test('a trial balance puts each balance on its side, by account', () => {

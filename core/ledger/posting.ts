@@ -1,38 +1,98 @@
+import type { Given } from '../jobs/takes';
+import { ACCOUNTS, JOB_COST_ACCOUNTS, type AccountKey } from './accounts';
+
 /** What there is to know of one kind of posting. */
 export interface PostingOfKind {
   /** Its name on the screen. */
   title: string;
+  /** What its jobs must take for it; null where that is asked of what it corrects, or of nothing. */
+  takes: Given | null;
+  /** What it writes behind its journals; null where that follows what it reverses. */
+  writes: 'entries' | 'invoice' | 'receipt' | null;
+  /** The accounts its journals may post to; null where they follow what it reverses. */
+  accounts: readonly AccountKey[] | null;
+  /** What its reference names: a document with a page of its own; null where it has none. */
+  names: 'application' | null;
   /** Why it cannot be reversed; null where a posting of the opposite sign takes it back. */
   irreversible: string | null;
 }
 
-/** Every kind of posting, one entry each. The ledger, its filter, the gate and reversals read it from here. */
+const costs: readonly AccountKey[] = [...Object.values(JOB_COST_ACCOUNTS), 'costClearing'];
+
+/** Every kind of posting, one entry each. The gate, the ledger, its filter and pages, and reversals read it from here. */
 export const POSTINGS = {
-  'opening-cost': { title: 'Opening cost', irreversible: null },
-  'cost-batch': { title: 'Cost batch', irreversible: null },
+  'opening-cost': {
+    title: 'Opening cost',
+    takes: null,
+    writes: 'entries',
+    accounts: costs,
+    names: null,
+    irreversible: null,
+  },
+  'cost-batch': {
+    title: 'Cost batch',
+    takes: 'cost',
+    writes: 'entries',
+    accounts: costs,
+    names: null,
+    irreversible: null,
+  },
   'cost-move': {
     title: 'Cost moved',
+    takes: 'cost',
+    writes: 'entries',
+    accounts: costs,
+    names: null,
     irreversible: 'To put moved cost back, pick its lines in the cost ledger and move them again',
   },
   time: {
     title: 'Time',
+    takes: 'time',
+    writes: 'entries',
+    accounts: ['costLabour', 'overheadLabour', 'wagesClearing', 'burdenApplied'],
+    names: null,
     irreversible: 'Correct time by reversing and re-entering it',
   },
   application: {
     title: 'Application certified',
+    takes: 'bills',
+    writes: 'invoice',
+    accounts: ['receivable', 'retentionReceivable', 'billings', 'taxPayable'],
+    names: 'application',
     irreversible:
       'On its own page the certification of the last application can be reversed while nothing rests on it; else put the difference right in the next application',
   },
-  'retention-release': { title: 'Retention released', irreversible: null },
-  receipt: { title: 'Receipt', irreversible: null },
+  'retention-release': {
+    title: 'Retention released',
+    takes: 'receipts',
+    writes: 'invoice',
+    accounts: ['receivable', 'retentionReceivable', 'taxPayable'],
+    names: null,
+    irreversible: null,
+  },
+  receipt: {
+    title: 'Receipt',
+    takes: 'receipts',
+    writes: 'receipt',
+    accounts: ['bank', 'receivable'],
+    names: null,
+    irreversible: null,
+  },
   reversal: {
     title: 'Reversal',
+    takes: null,
+    writes: null,
+    accounts: null,
+    names: null,
     irreversible: 'A reversal cannot be reversed; post the correct figures again',
   },
 } as const satisfies Record<string, PostingOfKind>;
 
 export type PostingKind = keyof typeof POSTINGS;
 export const POSTING_KINDS = Object.keys(POSTINGS) as [PostingKind, ...PostingKind[]];
+
+/** One kind, with what is said of every kind. */
+export const postingOfKind = (kind: PostingKind): PostingOfKind => POSTINGS[kind];
 
 /** The kinds that can be taken back. */
 export type ReversibleKind = {
@@ -41,4 +101,12 @@ export type ReversibleKind = {
 
 export function isReversible(kind: PostingKind): kind is ReversibleKind {
   return POSTINGS[kind].irreversible === null;
+}
+
+/** The accounts of journals that a kind of posting may not post to, by code: there are none, or the program is wrong. */
+export function foreignAccounts(kind: PostingKind, journals: readonly { lines: readonly { account: string }[] }[]): string[] {
+  const { accounts } = postingOfKind(kind);
+  if (accounts === null) return [];
+  const own = new Set<string>(accounts.map((it) => ACCOUNTS[it].code));
+  return [...new Set(journals.flatMap((it) => it.lines.map((line) => line.account)))].filter((it) => !own.has(it));
 }

@@ -12,7 +12,7 @@ import type { Reader } from '../db/sql';
 import { assertAllowed, assertNoFaults, faultsOf } from '../acts/refused';
 import type { Command } from '../acts/command';
 import { assertOpenDays } from '../ledger/closing';
-import { lockedJob } from '../ledger/lockedJob';
+import { lockedJob } from '../ledger/gate';
 import { refuse } from '../../core/refusals/refusal';
 import { nameOf, pickedEntries, type PostedEntry } from './entries';
 import { InstallationTable } from './models';

@@ -18,7 +18,7 @@ import { EmployeeTable, WorkKindTable } from '../labour/models';
 import { loadTerms } from '../labour/terms';
 import { weekBy } from '../../core/labour/overtime';
 import type { Command } from '../acts/command';
-import { assertNotFarAhead } from '../ledger/savePosting';
+import { assertNotFarAhead } from '../ledger/gate';
 import type { SignedIn } from '../users/sessions';
 import { assertUnchanged } from '../versions/staleness';
 import {

@@ -4,9 +4,10 @@ import type { PostingKind } from '../../core/ledger/posting';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 
-export const LOCKED_AMONG = query(
-  shape({ number: t.text }),
-  'SELECT number FROM job WHERE locked = 1 AND id IN (SELECT value FROM json_each($1)) ORDER BY number',
+/** The jobs in the list `$1`, as far as it decides what they take. */
+export const JOBS_AMONG = query(
+  shape({ number: t.text, status: t.text, locked: t.flag }),
+  'SELECT number, status, locked FROM job WHERE id IN (SELECT value FROM json_each($1)) ORDER BY number',
 );
 
 export const JOURNAL_LINES = query(

@@ -1,14 +1,10 @@
 import { JournalLineTable, JournalTable, PostingTable } from './models';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Journal } from '../../core/ledger/journal';
-import type { PostingKind } from '../../core/ledger/posting';
-import { assertAllowed } from '../acts/refused';
-import { farAheadRefusal } from '../../core/ledger/postingDay';
-import { assertOpenDays } from './closing';
-import { lockedJob } from './lockedJob';
-import { NEWEST_OF_JOBS } from './queries';
+import { foreignAccounts, type PostingKind } from '../../core/ledger/posting';
 import { nextId, type Sql } from '../db/sql';
-import { dayOf, type Actor } from '../acts/audit';
+import type { Actor } from '../acts/audit';
+import { assertMayPost } from './gate';
 
 export interface PostingToSave {
   kind: PostingKind;
@@ -24,8 +20,8 @@ export interface PostingToSave {
 }
 
 /**
- * Writes one posting with its journals, inside the caller's transaction, and gives back its id. The one gate of all postings:
- * throws refused where a job it posts to takes none, and bad input where the books are closed on its day. `jobIds`: all its jobs, where it is about several.
+ * Writes one posting with its journals, inside the caller's transaction, and gives back its id: once the gate lets it through.
+ * `jobIds`: all its jobs, where it is about several.
  */
 export async function savePosting(
   sql: Sql,
@@ -34,20 +30,11 @@ export async function savePosting(
   journals: readonly Journal[],
   jobIds: readonly number[] = posting.jobId === null ? [] : [posting.jobId],
 ): Promise<number> {
-  assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
-  await assertNotFarAhead(sql, actor, posting.postedOn, jobIds);
-  await assertOpenDays(sql, [posting.postedOn, ...journals.map((it) => it.dated)]);
+  const days = [posting.postedOn, ...journals.map((it) => it.dated)];
+  await assertMayPost(sql, actor, { kind: posting.kind, jobIds, days });
   const id = await nextId(sql, PostingTable);
   await savePostings(sql, actor, [{ id, posting, journals }]);
   return id;
-}
-
-/** Throws bad input where a document is dated more than a year ahead of today and of all that is known of its jobs. */
-export async function assertNotFarAhead(sql: Sql, actor: Actor, on: PlainDate, jobIds: readonly number[]): Promise<void> {
-  const today = dayOf(actor);
-  if (farAheadRefusal(on, [today]) === null) return;
-  const known = await sql.get(NEWEST_OF_JOBS, [JSON.stringify(jobIds)]);
-  assertAllowed([farAheadRefusal(on, [today, known?.newest ?? null])]);
 }
 
 /**
@@ -59,6 +46,10 @@ export async function savePostings(
   actor: Actor,
   postings: readonly { id: number; posting: PostingToSave; journals: readonly Journal[] }[],
 ): Promise<void> {
+  for (const { posting, journals } of postings) {
+    const foreign = foreignAccounts(posting.kind, journals);
+    if (foreign.length > 0) throw new Error(`${posting.kind} does not post to ${foreign.join(', ')}`);
+  }
   await sql.insertAll(
     PostingTable,
     postings.map(({ id, posting, journals }) => ({

@@ -8,7 +8,7 @@ import { TimeLineTable } from '../labour/models';
 import type { Command } from '../acts/command';
 import type { SignedIn } from '../users/sessions';
 import { assertAsPreviewed } from '../versions/staleness';
-import { planPosting, savePosting, shownOfPlan, type PlannedTimePosting, type TimeToPost } from './postTime';
+import { planPosting, saveTime, shownOfPlan, type PlannedTimePosting, type TimeToPost } from './postTime';
 import { checkLines, nextSheet, seenLines, subjectOf } from './saveSheet';
 
 export interface TimeCorrection {
@@ -86,7 +86,7 @@ export async function correctTime(
   const { sheet: next, planned } = await planCorrection(sql, sheet, input, person);
   assertAsPreviewed(command, 'The time', shownOfPlan(planned), seen);
   const newest = await newestMonth(sql);
-  await savePosting(command, planned);
+  await saveTime(command, planned);
   const jobs = [...new Set(planned.parts.map((it) => it.jobId))];
   await approvePastReversal(
     command,

@@ -1,14 +1,13 @@
 import { addDays, firstDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { at, known } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { takesRefusal } from '../../core/jobs/takes';
 import { grouped } from '../../core/lists/grouped';
 import { inSheetOrder } from '../../core/labour/sheets';
 import { cutTime, type PostedTime } from '../../core/labour/overtime';
 import type { PayClass } from '../../core/labour/payClass';
 import { priceTime, whyUnpriced, type PricedTime } from '../../core/labour/priceTime';
 import { firstOpenDay } from '../../core/ledger/openDay';
-import { assertOpenDays, closedTo } from '../ledger/closing';
+import { closedTo } from '../ledger/closing';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import type { MissingRate, TimePreview } from '../../wire/weekSheets';
 import { loadDigits } from '../company/company';
@@ -17,14 +16,12 @@ import { COST_LINE_COPY, postingEffect } from '../costs/postingEffect';
 import type { Database } from '../db/database';
 import { nextId, type Reader, type Sql } from '../db/sql';
 import { assertOfTeam } from '../jobs/restricted';
-import { JobTable } from '../jobs/models';
 import { TimeLineTable } from '../labour/models';
 import { saveTimePostings, timeEntries, timeJournals, type LineToPost } from '../labour/postLines';
 import { TIME_WORKED } from '../labour/queries';
 import { loadTerms } from '../labour/terms';
 import type { Command } from '../acts/command';
-import { lockedJob } from '../ledger/lockedJob';
-import { assertAllowed } from '../acts/refused';
+import { assertMayPost } from '../ledger/gate';
 import { assertAsPreviewed } from '../versions/staleness';
 import { digestOf } from '../versions/digest';
 import { APPROVED_OF_SHEETS, POST_LINES } from './queries';
@@ -268,7 +265,7 @@ function inTheirPlaces(parts: readonly PostedPart[], first: number): PostedPart[
 const numbered = (parts: readonly PostedPart[], first: number) => parts.map((it, i) => ({ ...it, id: first + i }));
 
 /** Posts what was planned: the lines as they are cut, their postings and cost entries. */
-export async function savePosting(command: Command, planned: PlannedTimePosting): Promise<{ entries: number; total: number }> {
+export async function saveTime(command: Command, planned: PlannedTimePosting): Promise<{ entries: number; total: number }> {
   const { sql, actor } = command;
   const [first] = planned.leftOut ? [] : planned.missing;
   if (first)
@@ -282,14 +279,8 @@ export async function savePosting(command: Command, planned: PlannedTimePosting)
   if (Math.abs(total) > LARGEST_AMOUNT)
     throw new LedrinError('refused', 'The time comes to more than one posting may hold; post it sheet by sheet');
   const jobIds = [...new Set(planned.parts.flatMap((it) => it.jobId ?? []))];
-  assertAllowed([await lockedJob(sql, jobIds)], { code: 'refused' });
-  for (const job of jobIds.length > 0 ? await sql.find(JobTable, { id: jobIds }) : [])
-    assertAllowed([takesRefusal(job, 'time')], { code: 'refused' });
-  await assertOpenDays(
-    sql,
-    planned.parts.map((it) => it.postedOn),
-    'lateOn',
-  );
+  const days = planned.parts.map((it) => it.postedOn);
+  await assertMayPost(sql, actor, { kind: 'time', jobIds, days, dayField: 'lateOn' });
   await assertOfTeam(sql, actor, jobIds);
   const lines = inTheirPlaces(planned.parts, await nextId(sql, TimeLineTable));
   const postings = await saveTimePostings(sql, actor, lines);
@@ -314,7 +305,7 @@ export async function postTime(
 ): Promise<{ entries: number; total: number }> {
   const planned = await planPosting(command.sql, await approvedOf(command.sql, sheets), lateOn, leaveOut);
   assertAsPreviewed(command, 'The time', shownOfPlan(planned), seen);
-  const posted = await savePosting(command, planned);
+  const posted = await saveTime(command, planned);
   for (const [sheet, parts] of grouped(planned.parts, (it) => it.sheet))
     command.note(`week sheet ${sheet}`, { lines: parts.length });
   return posted;

@@ -4,6 +4,7 @@ import { Fragment, useMemo, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { postingOfKind } from '../../../core/ledger/posting';
 import type { PostingView } from '../../../wire/ledger';
 import { useAsOf, useKeepMonth } from '../../ground/asOf';
 import { Approvals } from '../../ground/approvals/Approvals';
@@ -88,7 +89,7 @@ function Facts({ posting: it }: { posting: PostingView }) {
   const job = it.job && `/jobs/${encodeURIComponent(it.job)}`;
   const recorded = displayMoment(it.recordedAt);
   const entries = `${it.entryCount.toLocaleString('en-GB')} cost ${it.entryCount === 1 ? 'entry' : 'entries'}`;
-  const isApplication = it.kind === 'application' && job;
+  const isApplication = postingOfKind(it.kind).names === 'application' && job;
   const documents = (ids: readonly number[]) =>
     ids.length > 0 && (
       <>
