@@ -1,4 +1,40 @@
-// Arrows point one way: core ← wire ← server and web; within server db ← acts ← ledger ← the rest, within web kit ← ground ← features ← shell. Server and web meet only over HTTP.
+// Arrows point one way: core ← wire ← server and web; within server as below, within web kit ← ground ← features ← shell. Server and web meet only over HTTP.
+
+/**
+ * The folders of the server, lowest first: each imports those before it, and the tables of any. What answers a call (handlers), fills the
+ * sample company, or is worked in a thread of its own (workers/tasks) stands over all of them.
+ */
+const SERVER = [
+  ...['db', 'acts', 'versions', 'sheets', 'stand-ins', 'attachments', 'ledger', 'workers', 'http'],
+  ...['company', 'pdf', 'reportFiles', 'jobs', 'costs', 'bookFormat', 'masters', 'users', 'approvals'],
+  ...['budget', 'prices', 'plan', 'estimates', 'changes', 'billing', 'offers', 'quotations', 'instalments'],
+  ...[
+    'labour',
+    'corrections',
+    'commitments',
+    'forecasts',
+    'weekSheets',
+    'payroll',
+    'jobFile',
+    'jobSetUp',
+    'daySheets',
+    'people',
+    'tenders',
+    'site',
+  ],
+  ...['audit', 'waiting', 'reports', 'workings', 'screens', 'book', 'serving'],
+];
+const TOP = '/(handlers|demo[A-Z]\\w*|tasks|workers?)\\.ts$';
+const TABLES = '/models\\.ts$';
+/** A noun's files of the book: they follow the order of the book's own list. */
+const BOOK_FILES = '^server/(?!book)\\w+/(bookFiles?\\.ts|awardFiles\\.ts|book/|timeBook/)';
+const serverArrows = SERVER.map((folder, i) => ({
+  name: `server-${folder}-under-later`,
+  severity: 'error',
+  from: { path: `^server/${folder}/`, pathNot: ['\\.test\\.ts$', TOP, BOOK_FILES] },
+  to: { path: `^server/(${SERVER.slice(i + 1).join('|')})/`, pathNot: TABLES },
+}));
+
 module.exports = {
   forbidden: [
     {
@@ -19,23 +55,24 @@ module.exports = {
       from: { path: '^web/features/([^/]+)/' },
       to: { path: '^web/features/', pathNot: '^web/features/$1/' },
     },
+    ...serverArrows,
     {
-      name: 'tables-under-all',
+      name: 'tables-alone',
       severity: 'error',
-      from: { path: '^server/db', pathNot: '\\.test\\.ts$' },
-      to: { path: '^server/', pathNot: '^server/db' },
+      from: { path: `^server/\\w+${TABLES}` },
+      to: { path: '^server/', pathNot: ['^server/db/', TABLES] },
     },
     {
-      name: 'acts-over-tables',
+      name: 'book-files-apart',
       severity: 'error',
-      from: { path: '^server/acts', pathNot: '\\.test\\.ts$' },
-      to: { path: '^server/', pathNot: '^server/(db|acts)/' },
+      from: { path: '^server/([\\w-]+)/', pathNot: ['\\.test\\.ts$', BOOK_FILES, '^server/(book|test)/'] },
+      to: { path: BOOK_FILES, pathNot: '^server/$1/' },
     },
     {
-      name: 'ledger-over-acts',
+      name: 'book-files-under-screens',
       severity: 'error',
-      from: { path: '^server/ledger', pathNot: '(\\.test|/handlers)\\.ts$' },
-      to: { path: '^server/', pathNot: '^server/(db|acts|ledger)/' },
+      from: { path: BOOK_FILES },
+      to: { path: '^server/(book|reports|workings|screens|serving)/' },
     },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
   ],

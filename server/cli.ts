@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { isPlainDate } from '../core/calendar/plainDate';
 import { LedrinError } from '../core/errors/ledrinError';
-import { BookRefused, faultLine } from './book/bookFaults';
+import { BookRefused, faultLine } from '../core/errors/bookFaults';
 import { writeBook } from './book/writeBook';
 import { importBook } from './book/importBook';
 import { storesOf } from './config';
@@ -11,7 +11,7 @@ import { runCommand } from './acts/command';
 import { backUp, restore } from './db/backup';
 import { troubleInWords } from './db/inWords';
 import { openDatabase, type Database } from './db/database';
-import { reportCsv } from './reports/reportCsv';
+import { reportCsv } from './reportFiles/reportCsv';
 import { usualAsOf, loadDigits } from './company/company';
 import { isReportName, REPORTS } from './reports/index';
 

@@ -23,3 +23,6 @@ export function termsRefusals({ awardedOn, startsOn, finishesOn, defectsEnd, ret
   if (noRetention && rate > 0) refusals.push(refuse('no-retention-with-rate', 'noRetention', {}));
   return refusals;
 }
+
+/** Where the parts of the retention rule stand in an input. */
+export const RETENTION_FIELDS = { stepAt: 'retention.stepAt', stepTo: 'retention.stepTo' };

@@ -4,7 +4,7 @@ import type { AbsenceInput, AbsenceRow, ApprovalRulesInput } from '../../wire/ap
 import type { Reader } from '../db/sql';
 import { assertNoFaults } from '../acts/refused';
 import type { Command } from '../acts/command';
-import type { SignedIn } from '../users/sessions';
+import type { SignedIn } from '../acts/signedIn';
 import { UserTable } from '../users/models';
 import { digestOf } from '../versions/digest';
 import { assertUnchanged } from '../versions/staleness';

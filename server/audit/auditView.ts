@@ -2,8 +2,8 @@ import type * as v from 'valibot';
 import { actionOf, commandsAbout } from '../../core/audit/actions';
 import type { AuditPage, auditQuery } from '../../wire/audit';
 import type { Reader } from '../db/sql';
-import { csvFile, type SentFile } from '../reports/csvFile';
-import { harmless } from '../reports/reportCsv';
+import { csvFile, type SentFile } from '../reportFiles/csvFile';
+import { harmless } from '../reportFiles/reportCsv';
 import { AUDITED_PEOPLE, AUDIT_CONDITIONS, newestAudits } from './queries';
 
 const PAGE = 100;

@@ -16,7 +16,7 @@ import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
 import { assertOfTeam } from '../jobs/restricted';
 import { jobThatTakes } from '../jobs/jobByNumber';
-import { billedBySchedule } from '../instalments/billedBySchedule';
+import { billedBySchedule } from './billedBySchedule';
 import { assertVersion, type Saved } from '../versions/staleness';
 
 interface BillingContext {

@@ -6,8 +6,8 @@ import { daysBetween, periodOf } from '../../core/calendar/plainDate';
 import type { ApplicationRow, BillingRegister } from '../../wire/billing';
 import type { Reader } from '../db/sql';
 import { loadBillingJobs } from './billingJobs';
-import { inSchedule, loadPositions } from '../jobs/jobPositions';
-import { leftBySchedule, scheduledJobs } from '../instalments/billedBySchedule';
+import { inSchedule, loadPositions } from '../costs/jobPositions';
+import { leftBySchedule, scheduledJobs } from './billedBySchedule';
 import { applicationRows } from './jobBilling';
 
 type RegisterRow = RowOf<typeof REGISTER>;

@@ -9,7 +9,7 @@ import { loadCompany } from '../company/company';
 import type { Reader } from '../db/sql';
 import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { appliedFor, billedBySchedule } from '../instalments/billedBySchedule';
+import { appliedFor, billedBySchedule } from './billedBySchedule';
 
 export function applicationRows(job: LoadedBillingJob, receivedOn: ReadonlyMap<string, number>, asOf: string): ApplicationRow[] {
   return job.applications

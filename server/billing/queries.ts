@@ -203,3 +203,21 @@ export const RELEASES = query(
   RetentionReleaseTable,
   `SELECT r.* FROM retention_release r JOIN job ON job.id = r.job_id WHERE job.id IN (SELECT value FROM json_each($1)) ORDER BY r.dated, r.id`,
 );
+
+export const INSTALMENTS = query(
+  shape({
+    amount: t.orNull(t.cents),
+    rate: t.orNull(t.rate),
+    name: t.text,
+    due: t.oneOf<'day' | 'start' | 'finish'>(),
+    day: t.orNull(t.text),
+    days: t.whole,
+    from: t.oneOf<'stages' | 'job'>(),
+    stages: t.text,
+  }),
+  `SELECT name, due, day, days, taken_from AS "from", rate, amount,
+      (SELECT json_group_array(section ORDER BY id) FROM instalment_stage WHERE instalment_id = i.id) AS stages
+      FROM instalment i WHERE job_id = $1 ORDER BY number`,
+);
+
+export const SCHEDULED_JOBS = query(shape({ id: t.whole }), 'SELECT DISTINCT job_id AS id FROM instalment');

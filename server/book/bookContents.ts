@@ -1,20 +1,11 @@
+import type { BookContents } from '../bookFormat/bookSave';
 import { copyFileSync, existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { contentOf, contentsIn, isHash, keepContent } from '../attachments/contents';
 import type { Stores } from '../db/stores';
 import { jobPapers } from '../jobFile/bookFiles';
 import { messages } from '../offers/bookFiles';
-import type { BookCheck } from './bookCheck';
-
-/** What a book's folder holds beside its CSV files: the contents of attachments, and messages. Found and judged first, saved last. */
-export interface BookContents {
-  /** Size in bytes by hash. */
-  sizes: Map<string, number>;
-  /** The name each message gets in the outbox, by its name in the book. */
-  outboxNames: Map<string, string>;
-  /** Puts everything where it belongs. */
-  keep(): void;
-}
+import type { BookCheck } from '../bookFormat/bookCheck';
 
 /** Looks for what the rows of a book name; an attachment whose content is missing or another is a fault. */
 export function bookContents(book: BookCheck, folder: string, stores: Stores): BookContents {

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { expect, test } from '@jest/globals';
 import { BOOK_FILES } from './bookFiles';
 import { withTable } from './bookTables';
-import { partsOf } from './bookFile';
+import { partsOf } from '../bookFormat/bookFile';
 
 test('every file comes after those it refers to, by columns that both have', () => {
   BOOK_FILES.forEach((file, place) => {

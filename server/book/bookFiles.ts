@@ -19,7 +19,7 @@ import { messages, offerQuestions, offers } from '../offers/bookFiles';
 import { costPlan, jobSections } from '../plan/bookFiles';
 import { buildUpComponents, buildUps, priceHistory, priceItems } from '../prices/bookFiles';
 import { quotationAlternates, quotationPayments, quotations, terms } from '../quotations/bookFiles';
-import type { BookFile } from './bookFile';
+import type { BookFile } from '../bookFormat/bookFile';
 
 /** Every file of the book, in the order they are read, saved and written: each after those it refers to. */
 export const BOOK_FILES: readonly BookFile[] = [

@@ -1,5 +1,5 @@
-import type { BookFile } from './bookFile';
-import type { Column } from './columns';
+import type { BookFile } from '../bookFormat/bookFile';
+import type { Column } from '../bookFormat/columns';
 
 /** What stands before and after the table in docs/book.md. */
 export const TABLE_BEGINS = '<!-- printed from the registry by `npm run docs` -->';

@@ -14,14 +14,14 @@ import { costs, OpeningCosts } from '../costs/bookFile';
 import { CostEntryTable } from '../costs/models';
 import type { Command } from '../acts/command';
 import { fillTable } from '../db/sql';
-import { BookCheck } from './bookCheck';
+import { BookCheck } from '../bookFormat/bookCheck';
 import { bookContents } from './bookContents';
-import { BookRefused, FaultList } from './bookFaults';
-import type { BookFile } from './bookFile';
+import { BookRefused, FaultList } from '../../core/errors/bookFaults';
+import type { BookFile } from '../bookFormat/bookFile';
 import { BOOK_FILES } from './bookFiles';
-import { BookSave } from './bookSave';
-import type { Columns, Row } from './columns';
-import { bookRows, type FileShape } from './csv/readRows';
+import { BookSave } from '../bookFormat/bookSave';
+import type { Columns, Row } from '../bookFormat/columns';
+import { bookRows, type FileShape } from '../bookFormat/csv/readRows';
 
 /** A file of a book that was read: its rows, and how many are there already; null where they are not compared with the database by a key. */
 export interface FileInspected {

@@ -7,7 +7,7 @@ import { copyDatabase } from '../db/backup';
 import { openDatabase, type Database } from '../db/database';
 import { runCommand, type Asked } from '../acts/command';
 import { REPORTS } from '../reports/index';
-import { BookRefused, faultLine } from './bookFaults';
+import { BookRefused, faultLine } from '../../core/errors/bookFaults';
 import { importBook, type FileInspected } from './importBook';
 import type { Stores } from '../db/stores';
 import { unpackZips } from './unpackZips';

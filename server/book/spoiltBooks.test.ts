@@ -4,7 +4,7 @@ import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import fc from 'fast-check';
 import { BOOK_FILES } from './bookFiles';
-import { BookRefused } from './bookFaults';
+import { BookRefused } from '../../core/errors/bookFaults';
 import type { Database } from '../db/database';
 import {
   besides,

@@ -6,9 +6,9 @@ import { formatPercentShortest, formatQuantity } from '../../core/money/rate';
 import { formatUnitCost } from '../../core/prices/unitCost';
 import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
-import { csvText } from '../reports/reportCsv';
-import type { BookFile } from './bookFile';
-import type { Column } from './columns';
+import { csvText } from '../reportFiles/reportCsv';
+import type { BookFile } from '../bookFormat/bookFile';
+import type { Column } from '../bookFormat/columns';
 
 const PAGE = 5000;
 

@@ -1,8 +1,8 @@
 import { COST_TYPES } from '../../core/costs/costType';
 import { present } from '../../core/errors/known';
-import { bookFile } from '../book/bookFile';
-import { amount, date, integer, oneOf, quantity, REQUIRED, text, type ReadRow } from '../book/columns';
-import { joinKey } from '../book/keys';
+import { bookFile } from '../bookFormat/bookFile';
+import { amount, date, integer, oneOf, quantity, REQUIRED, text, type ReadRow } from '../bookFormat/columns';
+import { joinKey } from '../bookFormat/keys';
 import { costCodes } from '../company/bookFiles';
 import { acceptedEstimate, checkAcceptedLine, estimateLines } from '../estimates/bookFiles';
 import { jobs, scheduleOfValues } from '../jobs/bookFiles';

@@ -4,7 +4,7 @@ import { addDays } from '../../core/calendar/plainDate';
 import type { ChangeEffect, ChangeView } from '../../wire/changes';
 import type { Database } from '../db/database';
 import type { Reader } from '../db/sql';
-import { loadPositions, type LoadedPosition } from '../jobs/jobPositions';
+import { loadPositions, type LoadedPosition } from '../costs/jobPositions';
 import { daysGranted, loadChange } from './changeViews';
 import { applyDecision } from './decideChange';
 

@@ -4,7 +4,7 @@ import type { ChangeInput, DecideChangeInput } from '../../wire/changes';
 import type { Database } from '../db/database';
 import { changeRegister, jobChanges, jobTransfers, loadChange } from './changeViews';
 import { applicationView } from '../billing/applicationView';
-import { jobView } from '../jobs/jobView';
+import { jobView } from '../screens/jobView';
 import { cleanUp, differences, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { startApplication } from '../billing/applications';
 import { certifyApplication } from '../billing/certify';

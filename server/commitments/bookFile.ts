@@ -1,8 +1,8 @@
 import { COST_TYPES } from '../../core/costs/costType';
-import { shared } from '../book/bookCheck';
-import { bookFile } from '../book/bookFile';
-import { amount, date, oneOf, percent, quantity, REQUIRED, text } from '../book/columns';
-import { joinKey } from '../book/keys';
+import { shared } from '../bookFormat/bookCheck';
+import { bookFile } from '../bookFormat/bookFile';
+import { amount, date, oneOf, percent, quantity, REQUIRED, text } from '../bookFormat/columns';
+import { joinKey } from '../bookFormat/keys';
 import { costCodes, vendors } from '../company/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { CommitmentLineTable, CommitmentTable } from './models';

@@ -7,7 +7,8 @@ import { oneFile } from '../http/upload';
 import { companyLogo } from './company';
 import { addClient, addCostCodes, saveCompany, saveLogo } from './saveCompany';
 import { JOB_COUNT } from './queries';
-import { loadLists, loadSession } from './session';
+import { loadLists } from './lists';
+import { loadSession } from '../users/session';
 
 export const companyHandlers = handle(companyCalls, {
   health: async (sql, _args, { watch }) => {

@@ -3,7 +3,7 @@ import { displayExact } from '../../core/money/display';
 import type { CostBatchInput, CostLineInput } from '../../wire/costs';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Reader } from '../db/sql';
-import { loadPositions, type LoadedPosition } from '../jobs/jobPositions';
+import { loadPositions, type LoadedPosition } from './jobPositions';
 
 type Shown = NonNullable<CostBatchInput['shown']>[number];
 

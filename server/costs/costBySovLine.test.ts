@@ -1,6 +1,6 @@
 import { afterAll, expect, test } from '@jest/globals';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { estimateView } from '../jobs/jobView';
+import { estimateView } from '../screens/jobView';
 import { costBySovLine } from './costBySovLine';
 import { reading } from '../test/act';
 import { cleanUp, faultsOf, SMALL_BOOK, temporaryDatabase } from '../test/books';

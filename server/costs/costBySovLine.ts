@@ -3,7 +3,7 @@ import { partsBySovLine, type Served } from '../../core/contract/servedLines';
 import { multiplyDivide } from '../../core/money/round';
 import type { Reader } from '../db/sql';
 import { type JobIdentity } from '../jobs/jobByNumber';
-import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
+import { estimatedLines, type EstimatedLine } from './estimatedLines';
 
 /** What is added up of the cost lines that serve an SOV line. */
 export const SERVED = {

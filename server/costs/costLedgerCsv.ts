@@ -3,8 +3,8 @@ import { formatQuantity } from '../../core/money/rate';
 import type { CostRow } from '../../wire/costs';
 import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
-import { csvFile, type SentFile } from '../reports/csvFile';
-import { harmless } from '../reports/reportCsv';
+import { csvFile, type SentFile } from '../reportFiles/csvFile';
+import { harmless } from '../reportFiles/reportCsv';
 import { costLedgerPages } from './costLedger';
 import type { CostLedgerFilter } from './ledgerQueries';
 

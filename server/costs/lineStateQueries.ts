@@ -1,3 +1,4 @@
+import type { RevenueMethod } from '../../core/progress/workInProgress';
 import { shape, t } from '../db/fields';
 import { query } from '../db/query';
 
@@ -74,3 +75,44 @@ export const STOOD_THEN = packed(
         GROUP BY b.key) p ON p.key = a.key
       ORDER BY a.key)`,
 );
+
+const FigureRow = shape({
+  id: t.whole,
+  number: t.text,
+  name: t.text,
+  client: t.text,
+  client_name: t.text,
+  manager: t.text,
+  status: t.text,
+  locked: t.flag,
+  restricted: t.flag,
+  awarded_on: t.orNull(t.day),
+  finished_on: t.orNull(t.day),
+  revenue_method: t.oneOf<RevenueMethod>(),
+  contract_sum: t.cents,
+  billed: t.cents,
+  applied: t.cents,
+  uninstalled: t.cents,
+  received: t.cents,
+  pending: t.cents,
+  tax_rate: t.rate,
+});
+
+/** Each job's figures as of `$1` that need no cost line, in one pass; of one job or of all. */
+export const jobFigures = (jobId: number | null) =>
+  query(
+    FigureRow,
+    `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager, job.status, job.locked, job.restricted, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
+  coalesce((SELECT sum(scheduled_value) FROM sov_line WHERE job_id = job.id), 0)
+    + coalesce((SELECT sum(amount) FROM approved_change_line WHERE job_id = job.id AND side = 'price' AND decided_on <= $1), 0) AS contract_sum,
+  coalesce((SELECT sum(l.amount) FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
+        WHERE o.job_id = job.id AND l.side = 'price' AND o.raised_on <= $1 AND (o.status IN ('draft', 'issued') OR o.decided_on > $1)), 0) AS pending,
+  coalesce((SELECT gross FROM certified_application WHERE job_id = job.id AND certified_on <= $1 ORDER BY number DESC LIMIT 1), 0) AS billed,
+  coalesce((SELECT sum(work) FROM application_line WHERE application_id =
+    (SELECT id FROM application WHERE job_id = job.id AND status <> 'draft' AND dated <= $1 ORDER BY number DESC LIMIT 1)), 0) AS applied,
+  coalesce((SELECT sum(amount) FROM cost_entry WHERE job_id = job.id AND uninstalled = 1 AND posted_on <= $1), 0)
+    - coalesce((SELECT sum(i.amount) FROM installation i JOIN cost_entry e ON e.id = i.cost_entry_id
+        WHERE i.job_id = job.id AND i.undone_at IS NULL AND i.installed_on <= $1 AND e.posted_on <= $1), 0) AS uninstalled,
+  coalesce((SELECT sum(amount) FROM receipt WHERE job_id = job.id AND dated <= $1), 0) AS received
+  FROM job JOIN client c ON c.id = job.client_id ${jobId === null ? '' : `WHERE job.id = ${Number(jobId)}`} ORDER BY job.number`,
+  );

@@ -6,9 +6,9 @@ import type { CopyTables } from '../db/database';
 import type { Reader, Sql } from '../db/sql';
 import { loadDigits } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
-import type { LoadedPosition } from '../jobs/jobPositions';
+import type { LoadedPosition } from './jobPositions';
 import { journalView } from '../../core/ledger/journalView';
-import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
+import { estimatedLines, type EstimatedLine } from './estimatedLines';
 import { positionsBefore, shownOf } from './asShown';
 
 /** A line of a job whose cost a posting changes. */

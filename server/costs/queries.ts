@@ -1,4 +1,4 @@
-import { COST_TYPES } from '../../core/costs/costType';
+import { COST_TYPES, type CostType } from '../../core/costs/costType';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 
@@ -111,4 +111,14 @@ export const IDENTICAL_OF_POSTING = query(
       WHERE o.job_id = e.job_id AND o.posted_on = e.posted_on AND o.posting_id <> e.posting_id AND o.cost_line_id = e.cost_line_id AND ${asExported('o', 'e.amount')}
         AND o.reference = e.reference AND o.party = e.party AND o.description = e.description)
     ORDER BY e.id`,
+);
+
+export const ESTIMATED_LINES = query(
+  shape({ id: t.whole, section: t.text, code: t.text, description: t.text, cost_type: t.oneOf<CostType>(), serves: t.text }),
+  `SELECT l.id, l.section, c.code, c.description, l.cost_type,
+      (SELECT json_group_array(s.line) FROM sov_line s WHERE s.id IN (
+        SELECT sov_line_id FROM budget_line WHERE cost_line_id = l.id
+        UNION SELECT sov_line_id FROM approved_change_line WHERE side = 'cost' AND cost_line_id = l.id AND decided_on <= $2
+      )) AS serves
+      FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
 );

@@ -2,9 +2,9 @@ import { CHARGEABLE, ENTRY_KINDS, type DayList } from '../../core/daySheets/dayS
 import { HOURS_OF_A_DAY } from '../../core/labour/sheets';
 import { PAY_CLASSES } from '../../core/labour/payClass';
 import { isHash } from '../attachments/contents';
-import type { BookCheck } from '../book/bookCheck';
-import { bookFile } from '../book/bookFile';
-import { date, integer, moment, oneOf, quantity, REQUIRED, text, yesNo, type ReadRow } from '../book/columns';
+import type { BookCheck } from '../bookFormat/bookCheck';
+import { bookFile } from '../bookFormat/bookFile';
+import { date, integer, moment, oneOf, quantity, REQUIRED, text, yesNo, type ReadRow } from '../bookFormat/columns';
 import { costCodes } from '../company/bookFiles';
 import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
 import { employees, workKinds } from '../labour/bookFiles';

@@ -6,7 +6,7 @@ import type { TimeLineInput } from '../../wire/weekSheets';
 import type { Sql } from '../db/sql';
 import { loadTerms } from '../labour/terms';
 import type { Command } from '../acts/command';
-import type { SignedIn } from '../users/sessions';
+import type { SignedIn } from '../acts/signedIn';
 import { checkLines, deleteLines, nextLine, nextSheet, writeLines } from '../weekSheets/saveSheet';
 import { LAST_OF_WEEK, type LoadedLine } from '../weekSheets/sheetViews';
 import { linesOfDay, sameHours, type DayHead } from './daySheetViews';

@@ -19,7 +19,7 @@ import { loadTerms } from '../labour/terms';
 import { weekBy } from '../../core/labour/overtime';
 import type { Command } from '../acts/command';
 import { assertNotFarAhead } from '../ledger/gate';
-import type { SignedIn } from '../users/sessions';
+import type { SignedIn } from '../acts/signedIn';
 import { assertUnchanged } from '../versions/staleness';
 import {
   dayHead,

@@ -1,7 +1,7 @@
 import { present } from '../../core/errors/known';
-import { bookFile } from '../book/bookFile';
-import { amount, REQUIRED, text } from '../book/columns';
-import { joinKey } from '../book/keys';
+import { bookFile } from '../bookFormat/bookFile';
+import { amount, REQUIRED, text } from '../bookFormat/columns';
+import { joinKey } from '../bookFormat/keys';
 import { jobs, scheduleOfValues } from '../jobs/bookFiles';
 import { acceptedEstimate, checkAcceptedLine, estimateLines, estimates } from './bookFiles';
 import { AwardLineTable, AwardTable } from './models';

@@ -1,8 +1,8 @@
 import { COST_TYPES } from '../../core/costs/costType';
 import { PART_BASES } from '../../core/estimates/estimate';
-import { shared, type BookCheck } from '../book/bookCheck';
-import { bookFile, type BookFileOf } from '../book/bookFile';
-import type { BookSave } from '../book/bookSave';
+import { shared, type BookCheck } from '../bookFormat/bookCheck';
+import { bookFile, type BookFileOf } from '../bookFormat/bookFile';
+import type { BookSave } from '../bookFormat/bookSave';
 import {
   amount,
   date,
@@ -16,8 +16,8 @@ import {
   yesNo,
   type Columns,
   type ReadRow,
-} from '../book/columns';
-import { joinKey } from '../book/keys';
+} from '../bookFormat/columns';
+import { joinKey } from '../bookFormat/keys';
 import { costCodes } from '../company/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { buildUps } from '../prices/bookFiles';

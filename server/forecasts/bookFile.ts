@@ -1,10 +1,10 @@
 import { COST_TYPES } from '../../core/costs/costType';
 import { known } from '../../core/errors/known';
 import { FORECAST_METHODS } from '../../core/forecast/estimateAtCompletion';
-import { shared } from '../book/bookCheck';
-import { bookFile } from '../book/bookFile';
-import { readCell } from '../book/cells';
-import { date, forecastValue, oneOf, REQUIRED, text } from '../book/columns';
+import { shared } from '../bookFormat/bookCheck';
+import { bookFile } from '../bookFormat/bookFile';
+import { readCell } from '../bookFormat/cells';
+import { date, forecastValue, oneOf, REQUIRED, text } from '../bookFormat/columns';
 import { costCodes } from '../company/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { ForecastTable } from './models';

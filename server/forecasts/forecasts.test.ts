@@ -4,7 +4,7 @@ import { withForecast } from '../../core/forecast/typedForecast';
 import type { ForecastInput, ForecastView } from '../../wire/forecasts';
 import type { Database } from '../db/database';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { estimatedLines } from '../reports/estimateVsActualReport';
+import { estimatedLines } from '../costs/estimatedLines';
 import { act, reading } from '../test/act';
 import { cleanUp, faultsOf, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { forecastView, saveForecast } from './forecasts';

@@ -5,7 +5,7 @@ import type { Stores } from '../db/stores';
 import type { Database } from '../db/database';
 import type { Actor } from '../acts/audit';
 import type { Outbox } from '../stand-ins/outbox';
-import type { SessionCookie, SignedIn } from '../users/sessions';
+import type { SignedIn } from '../acts/signedIn';
 import type { Watch } from '../db/watch';
 import type { Workers } from '../workers/workers';
 
@@ -57,4 +57,18 @@ export function actorOf(context: Pick<Context, 'now' | 'person' | 'timeZone'>): 
 /** The company's own day. */
 export function todayOf({ now, timeZone }: Pick<Context, 'now' | 'timeZone'>): PlainDate {
   return dayIn(now(), timeZone);
+}
+
+/** Sets and takes away the cookie of a reply. */
+export interface SessionCookie {
+  set(token: string): void;
+  clear(): void;
+  /** The browser is one somebody signed in from. */
+  know(token: string): void;
+  /** What the browser said of itself by such a cookie; null where it has none. */
+  device: string | null;
+  /** The program and address a session begins from, for whoever looks through the list of them. */
+  from: string;
+  /** Asked from the server's own machine. */
+  local: boolean;
 }

@@ -2,7 +2,7 @@ import type { NextFunction, Request, Response } from 'express';
 import { LedrinError, type ErrorCode, type Fault } from '../../core/errors/ledrinError';
 import type { FaultReply } from '../../wire/fault';
 import { troubleInWords } from '../db/inWords';
-import { BookRefused, faultLine } from '../book/bookFaults';
+import { BookRefused, faultLine } from '../../core/errors/bookFaults';
 
 /** The status of every code: one that is missing does not compile. */
 const STATUS: Record<ErrorCode, number> = {

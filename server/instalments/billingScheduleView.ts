@@ -11,10 +11,10 @@ import type { Reader } from '../db/sql';
 import { loadBillingJob } from '../billing/billingJobs';
 import { digestOf } from '../versions/digest';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { loadQuotations } from '../quotations/quotationList';
-import { estimatedLines } from '../reports/estimateVsActualReport';
-import { appliedFor, billedBySchedule, changesOf, loadInstalments } from './billedBySchedule';
-import { costSpans } from '../plan/planView';
+import { loadQuotations } from '../offers/quotationList';
+import { estimatedLines } from '../costs/estimatedLines';
+import { appliedFor, billedBySchedule, changesOf, loadInstalments } from '../billing/billedBySchedule';
+import { costSpans } from '../plan/plannedDates';
 import { loadWorkDates } from '../plan/workDates';
 
 /** Why a job's billing schedule is not changed any more; null where it is. */

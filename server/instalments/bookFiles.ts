@@ -1,8 +1,8 @@
 import { DUE_AT } from '../../core/instalments/instalment';
 import { MAX_INSTALMENTS } from '../../core/instalments/layOut';
-import { bookFile } from '../book/bookFile';
-import { amount, date, integer, oneOf, percent, REQUIRED, text } from '../book/columns';
-import { joinKey } from '../book/keys';
+import { bookFile } from '../bookFormat/bookFile';
+import { amount, date, integer, oneOf, percent, REQUIRED, text } from '../bookFormat/columns';
+import { joinKey } from '../bookFormat/keys';
 import { jobs } from '../jobs/bookFiles';
 import { jobSections } from '../plan/bookFiles';
 import { InstalmentStageTable, InstalmentTable } from './models';

@@ -14,7 +14,7 @@ import { loadBillingJob } from '../billing/billingJobs';
 import { loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { scheduleClosed } from './billingScheduleView';
-import { loadInstalments, takenLines } from './billedBySchedule';
+import { loadInstalments, takenLines } from '../billing/billedBySchedule';
 import { loadWorkDates } from '../plan/workDates';
 import { assertUnchanged } from '../versions/staleness';
 

@@ -10,7 +10,7 @@ import { bookText } from '../test/randomBook';
 import type { Rows } from '../test/secondCalculation';
 import { loadBillingJobs } from '../billing/billingJobs';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { billedBySchedule, loadSchedule } from './billedBySchedule';
+import { billedBySchedule, loadSchedule } from '../billing/billedBySchedule';
 import { runs } from '../test/runs';
 
 afterAll(cleanUp);

@@ -1,7 +1,7 @@
 import { EVENT_KINDS } from '../../wire/jobFile';
 import { isHash } from '../attachments/contents';
-import { bookFile } from '../book/bookFile';
-import { date, moment, oneOf, REQUIRED, text, yesNo } from '../book/columns';
+import { bookFile } from '../bookFormat/bookFile';
+import { date, moment, oneOf, REQUIRED, text, yesNo } from '../bookFormat/columns';
 import { known } from '../../core/errors/known';
 import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
 import { AttachmentTable, CheckTemplateTable, JobCheckTable, JobEventTable, JobPersonTable } from './models';

@@ -3,7 +3,7 @@ import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { JobFacts } from '../../wire/jobFile';
 import { writeBook } from '../book/writeBook';
 import type { Database } from '../db/database';
-import { planView } from '../plan/planView';
+import { planView } from '../screens/planView';
 import { jobFileView } from './jobFileView';
 import {
   cleanUp,
@@ -19,10 +19,10 @@ import {
 } from '../test/books';
 import { addEvent, saveChecklist, saveCheckTemplate, saveJobFacts, savePeople } from './jobFile';
 import { lockJob, moveJob } from '../jobs/jobLife';
-import { createJob } from '../jobs/jobs';
+import { createJob } from '../jobSetUp/createJob';
 import { NOT_BEGUN } from '../test/wholeBook';
 import { savePlan } from '../plan/plan';
-import { planSeen } from '../plan/planView';
+import { planSeen } from '../plan/plannedDates';
 import { keepChecklist, keepFacts, keepPeople, keepPlan } from '../test/asSeen';
 
 afterAll(cleanUp);

@@ -1,9 +1,8 @@
 import { JobTable } from '../jobs/models';
 import { AttachmentTable, CheckTemplateTable, JobCheckTable, JobEventTable, JobPersonTable } from './models';
 import { factColumns } from '../../core/jobs/jobFacts';
-import { termsRefusals } from '../../core/jobs/jobTerms';
+import { termsRefusals, RETENTION_FIELDS } from '../../core/jobs/jobTerms';
 import { assertNoFaults, faultsOf } from '../acts/refused';
-import { RETENTION_FIELDS } from '../jobs/jobs';
 import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { CheckItem, CheckTemplate, EventInput, JobFacts, JobFactsInput, Person } from '../../wire/jobFile';

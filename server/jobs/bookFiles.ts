@@ -1,11 +1,11 @@
 import * as v from 'valibot';
-import { isNotJson } from '../book/readJson';
+import { isNotJson } from '../bookFormat/readJson';
 import { ALL_JOB_STATUSES, needsAward } from '../../core/jobs/jobStatus';
 import { termsRefusals, type JobTerms } from '../../core/jobs/jobTerms';
 import { REVENUE_METHODS } from '../../core/progress/workInProgress';
 import { typedJob } from '../../wire/jobs';
 import { scheduledLines, unreliable } from '../billing/book/bookBilling';
-import { bookFile } from '../book/bookFile';
+import { bookFile } from '../bookFormat/bookFile';
 import {
   amount,
   date,
@@ -20,13 +20,13 @@ import {
   text,
   yesNo,
   type ReadRow,
-} from '../book/columns';
-import type { BookSave } from '../book/bookSave';
-import { joinKey } from '../book/keys';
+} from '../bookFormat/columns';
+import type { BookSave } from '../bookFormat/bookSave';
+import { joinKey } from '../bookFormat/keys';
 import { bookTaxRate, customers } from '../company/bookFiles';
 import { JobMoveTable, JobTable, JobTemplateTable, SovLineTable } from './models';
 import { assertOfTeam } from './restricted';
-import { whyNotAdded } from './whyNotAdded';
+import { whyNotAdded } from '../bookFormat/whyNotAdded';
 
 export const jobTemplates = bookFile({
   name: 'job_templates',

@@ -2,10 +2,10 @@ import { PAY_CLASSES } from '../../core/labour/payClass';
 import { WEEKDAYS } from '../../core/labour/overtime';
 import { rungOf } from '../../core/labour/payRates';
 import type { LabourList } from '../../core/labour/lists';
-import { bookFile, type BookFile, type BookFileOf } from '../book/bookFile';
-import { date, oneOf, percent, quantity, REQUIRED, text, unitCost, yesNo, type Columns, type Row } from '../book/columns';
+import { bookFile, type BookFile, type BookFileOf } from '../bookFormat/bookFile';
+import { date, oneOf, percent, quantity, REQUIRED, text, unitCost, yesNo, type Columns, type Row } from '../bookFormat/columns';
 import type { NewRow, Table } from '../db/fields';
-import type { BookSave } from '../book/bookSave';
+import type { BookSave } from '../bookFormat/bookSave';
 import { costCodes } from '../company/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import {

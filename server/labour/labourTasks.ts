@@ -2,7 +2,7 @@ import { labourProgress, type LabourProgress } from '../../core/forecast/labourP
 import { isFinished } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { estimatedLines, type EstimatedLine } from '../reports/estimateVsActualReport';
+import { estimatedLines, type EstimatedLine } from '../costs/estimatedLines';
 
 /** A labour line of a job, with how far it is in hours. */
 export type LabourTask = EstimatedLine & { finished: boolean; progress: LabourProgress };

@@ -1,12 +1,12 @@
 import { LABOUR_LISTS, changesOf, isLabourList, type LabourList, type ListChange, type ListRow } from '../../core/labour/lists';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { LabourListInput, LabourListRow } from '../../wire/labourLists';
-import { BookCheck } from '../book/bookCheck';
-import { FaultList } from '../book/bookFaults';
-import { BookSave } from '../book/bookSave';
-import type { BookFile } from '../book/bookFile';
-import type { Columns, ReadRow, Row } from '../book/columns';
-import { rowsOfFile } from '../book/rowsOfFile';
+import { BookCheck } from '../bookFormat/bookCheck';
+import { FaultList } from '../../core/errors/bookFaults';
+import { BookSave } from '../bookFormat/bookSave';
+import type { BookFile } from '../bookFormat/bookFile';
+import type { Columns, ReadRow, Row } from '../bookFormat/columns';
+import { rowsOfFile } from '../bookFormat/rowsOfFile';
 import { loadDigits } from '../company/company';
 import { CostLines } from '../costs/costEntries';
 import type { NewRow, Table } from '../db/fields';

@@ -15,7 +15,7 @@ import { clientDocumentContent, clientDocumentPdf } from './clientDocumentPdf';
 import { changeDocument } from './clientDocuments';
 import { loadEstimate } from '../estimates/estimateViews';
 import { answerView, messages, offersOf } from './offerViews';
-import { jobView } from '../jobs/jobView';
+import { jobView } from '../screens/jobView';
 import { quotationView } from '../quotations/quotationView';
 import { Outbox } from '../stand-ins/outbox';
 import { cleanUp, faultsOf, temporaryDatabase, temporaryFolder, TENDER_BOOK, TESTER } from '../test/books';

@@ -8,7 +8,7 @@ import type { Reader } from '../db/sql';
 import { loadChange } from '../changes/changeViews';
 import { changeDocument, contentHash, quotationDocument } from './clientDocuments';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { loadQuotations } from '../quotations/quotationList';
+import { loadQuotations } from './quotationList';
 
 export type OfferRow = RowOf<typeof OFFER_BY_TOKEN>;
 

@@ -1,6 +1,6 @@
 import { readColumns } from '../../core/labour/payroll';
-import { bookFile } from '../book/bookFile';
-import { date, integer, REQUIRED, text } from '../book/columns';
+import { bookFile } from '../bookFormat/bookFile';
+import { date, integer, REQUIRED, text } from '../bookFormat/columns';
 import { PayrollRunTable, PayrollSettingTable } from './models';
 
 const MOST_RUNS = 1_000_000;

@@ -13,7 +13,7 @@ import type { NamedPayrollRow, OpenPayroll, PayrollProof, PayrollRun, PayrollRun
 import { loadDigits } from '../company/company';
 import { nextId, type Reader } from '../db/sql';
 import type { Command } from '../acts/command';
-import { csvText, harmless } from '../reports/reportCsv';
+import { csvText, harmless } from '../reportFiles/reportCsv';
 import { digestOf } from '../versions/digest';
 import { assertAsPreviewed, assertUnchanged } from '../versions/staleness';
 import { PayrollLineTable, PayrollRunTable, PayrollSettingTable } from './models';

@@ -22,7 +22,7 @@ import { loadTerms } from '../labour/terms';
 import { companyLetterhead } from '../pdf/letterhead';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 import { QUIET } from '../pdf/typefaces';
-import { csvText, harmless } from '../reports/reportCsv';
+import { csvText, harmless } from '../reportFiles/reportCsv';
 import { paidTime } from './paidTime';
 import { payrollSetting } from './payroll';
 

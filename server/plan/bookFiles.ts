@@ -1,6 +1,6 @@
 import { COST_TYPES } from '../../core/costs/costType';
-import { bookFile } from '../book/bookFile';
-import { date, oneOf, REQUIRED, text } from '../book/columns';
+import { bookFile } from '../bookFormat/bookFile';
+import { date, oneOf, REQUIRED, text } from '../bookFormat/columns';
 import { costCodes } from '../company/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { CostLinePlanTable, JobSectionTable } from './models';

@@ -1,7 +1,7 @@
 import { planCalls } from '../../wire/plan';
 import { handle } from '../http/handlers';
 import { savePlan } from './plan';
-import { planView } from './planView';
+import { planView } from '../screens/planView';
 
 export const planHandlers = handle(planCalls, {
   plan: (sql, { job, asOf }) => planView(sql, job, asOf),

@@ -7,7 +7,7 @@ import type { Fault } from '../../core/errors/ledrinError';
 import type { PlanInput } from '../../wire/plan';
 import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { plannedDates } from './planView';
+import { plannedDates } from './plannedDates';
 import { assertUnchanged } from '../versions/staleness';
 
 /** Saves the sections of a job with their dates, and the dates of single cost lines. A section that is in use stays. */

@@ -1,8 +1,8 @@
 import { COST_TYPES } from '../../core/costs/costType';
 import { buildUpFault, type BuildUp } from '../../core/prices/buildUp';
-import type { BookCheck } from '../book/bookCheck';
-import { bookFile } from '../book/bookFile';
-import { date, markup, needed, oneOf, percent, REQUIRED, text, unitCost } from '../book/columns';
+import type { BookCheck } from '../bookFormat/bookCheck';
+import { bookFile } from '../bookFormat/bookFile';
+import { date, markup, needed, oneOf, percent, REQUIRED, text, unitCost } from '../bookFormat/columns';
 import { costCodes, vendors } from '../company/bookFiles';
 import { BuildUpComponentTable, BuildUpTable, PriceChangeTable, PriceItemTable } from './models';
 

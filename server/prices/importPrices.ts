@@ -1,9 +1,9 @@
 import { dayOf } from '../acts/audit';
 import { CostCodeTable, VendorTable } from '../company/models';
 import type { Command } from '../acts/command';
-import { BookRefused, FaultList } from '../book/bookFaults';
-import { bookRows } from '../book/csv/readRows';
-import type { ReadRow, Row } from '../book/columns';
+import { BookRefused, FaultList } from '../../core/errors/bookFaults';
+import { bookRows } from '../bookFormat/csv/readRows';
+import type { ReadRow, Row } from '../bookFormat/columns';
 import { priceItems } from './bookFiles';
 import { loadDigits } from '../company/company';
 import type { PriceItemInput } from '../../wire/prices';

@@ -1,6 +1,6 @@
 import { PRESENTATIONS } from '../../core/offers/clientDocument';
-import { amount, date, integer, oneOf, percent, REQUIRED, text, yesNo } from '../book/columns';
-import { bookFile } from '../book/bookFile';
+import { amount, date, integer, oneOf, percent, REQUIRED, text, yesNo } from '../bookFormat/columns';
+import { bookFile } from '../bookFormat/bookFile';
 import { estimates } from '../estimates/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { QuotationAlternateTable, QuotationPaymentTable, QuotationTable, TermsTextTable } from './models';

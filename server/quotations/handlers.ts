@@ -7,7 +7,7 @@ import { replyToQuestion } from '../offers/offers';
 import { deliver, noteDelivery, type Delivery } from '../offers/delivery';
 import { messageFile, messages } from '../offers/offerViews';
 import { prepareSending } from '../offers/sending';
-import { quotationList, termsLibrary } from './quotationList';
+import { quotationList, termsLibrary } from '../offers/quotationList';
 import { deleteQuotation, removeTerms, saveQuotation, saveTerms, sendQuotation } from './quotations';
 import { quotationView } from './quotationView';
 

@@ -3,7 +3,7 @@ import type { Reader } from '../db/sql';
 import { quotationDocument } from '../offers/clientDocuments';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { offersOf } from '../offers/offerViews';
-import { loadQuotation, type LoadedQuotation } from './quotationList';
+import { loadQuotation, type LoadedQuotation } from '../offers/quotationList';
 
 const viewOf = ({ id: _id, answeredBy: _by, ...it }: LoadedQuotation) => it;
 

@@ -12,7 +12,7 @@ import { nextId, type Reader, type Sql } from '../db/sql';
 import { quotationDocument } from '../offers/clientDocuments';
 import { loadEstimate } from '../estimates/estimateViews';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
-import { loadQuotation, type LoadedQuotation } from './quotationList';
+import { loadQuotation, type LoadedQuotation } from '../offers/quotationList';
 import { offerDocument } from '../offers/offers';
 import type { Sending } from '../offers/sending';
 import { type Actor } from '../acts/audit';

@@ -3,7 +3,7 @@ import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import { ClientTable } from '../company/models';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from './report';
+import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from '../reportFiles/report';
 
 const COLUMNS = columns(
   'customer:t:Client',

@@ -5,7 +5,7 @@ import { ratio } from '../../core/money/rate';
 import type { Reader } from '../db/sql';
 import { loadBillingJob, type LoadedBillingJob } from '../billing/billingJobs';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from './report';
+import { columns, totalRow, type Report, type ReportRequest, type ReportRow } from '../reportFiles/report';
 
 const LINE_COLUMNS = columns(
   'sov_line:t:SOV line',

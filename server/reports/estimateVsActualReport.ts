@@ -1,19 +1,9 @@
-import { ESTIMATED_LINES } from './queries';
-import { known } from '../../core/errors/known';
+import { estimatedLines } from '../costs/estimatedLines';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { compareCostLines, type CostType } from '../../core/costs/costType';
-import {
-  estimateAtCompletion,
-  revisedBudget,
-  type CostLineState,
-  type LineEstimate,
-} from '../../core/forecast/estimateAtCompletion';
 import { LINE_FIGURES, type LineFigure } from '../../core/forecast/lineFigures';
-import { isFinished } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
-import { loadCostLines } from '../costs/costLineStates';
-import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
-import { columns, totalRow, type Report, type ReportColumn, type ReportRequest } from './report';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { columns, totalRow, type Report, type ReportColumn, type ReportRequest } from '../reportFiles/report';
 
 /** The columns of the report that are figures, and the figure each one is; names are the open format's. */
 const FIGURE_COLUMNS = {
@@ -39,53 +29,6 @@ const COLUMNS: ReportColumn[] = [
   }),
   ...columns('budgeted:t:Budgeted'),
 ];
-
-/** One cost line with its names and its estimate, in report order. */
-export interface EstimatedLine {
-  id: number;
-  section: string;
-  costCode: string;
-  description: string;
-  costType: CostType;
-  state: CostLineState;
-  estimate: LineEstimate;
-  revised: number;
-  variance: number;
-  /** SOV lines that its budget rows and the approved changes of it serve. */
-  serves: string[];
-}
-
-/** Every cost line of a job that something speaks of by the date; with the forecasts by `forecastsBy` alone. */
-export async function estimatedLines(
-  sql: Reader,
-  job: JobIdentity,
-  asOf: string,
-  forecastsBy: string = asOf,
-): Promise<EstimatedLine[]> {
-  const states = await loadCostLines(sql, asOf, job.id, forecastsBy);
-  const names = await sql.all(ESTIMATED_LINES, [job.id, asOf]);
-  const byId = new Map(names.map((row) => [row.id, row]));
-  const finished = isFinished(job.finished_on, asOf);
-  return states
-    .map((state) => {
-      const { section, code, description, cost_type, serves } = known(byId, state.id);
-      const estimate = estimateAtCompletion(state, finished);
-      const revised = revisedBudget(state);
-      return {
-        id: state.id,
-        section,
-        costCode: code,
-        description,
-        costType: cost_type,
-        state,
-        estimate,
-        revised,
-        variance: revised - estimate.amount,
-        serves: JSON.parse(serves) as string[],
-      };
-    })
-    .sort(compareCostLines);
-}
 
 /** Estimate versus actual of one job, by section, cost code and cost type; unbudgeted lines too. */
 export async function estimateVsActualReport(sql: Reader, request: ReportRequest): Promise<Report> {

@@ -6,8 +6,8 @@ import { handle } from '../http/handlers';
 import { explain } from '../workings/explain';
 import type { Workers } from '../workers/workers';
 import { isReportName, REPORTS } from './index';
-import type { Report, ReportRequest } from './report';
-import { reportCsvForSpreadsheet } from './reportCsv';
+import type { Report, ReportRequest } from '../reportFiles/report';
+import { reportCsvForSpreadsheet } from '../reportFiles/reportCsv';
 
 function reportOf(sql: Reader, name: string, request: ReportRequest): Promise<Report> {
   if (isReportName(name)) return REPORTS[name](sql, request);

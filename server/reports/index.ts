@@ -5,7 +5,7 @@ import { estimateVsActualReport } from './estimateVsActualReport';
 import { labourProgressReport } from './labourProgressReport';
 import { payrollReport, timeCostReport } from './timeReports';
 import { tieOutReport, trialBalanceReport } from './ledgerReports';
-import type { Report, ReportRequest } from './report';
+import type { Report, ReportRequest } from '../reportFiles/report';
 import { workInProgressReport } from './workInProgressReport';
 
 /** Every report by its name in docs/book.md. Adding one is its file and one line here. */

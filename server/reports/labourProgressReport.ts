@@ -4,7 +4,7 @@ import { labourTotal, type LabourProgress } from '../../core/forecast/labourProg
 import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { labourTasks } from '../labour/labourTasks';
-import { columns, type Report, type ReportColumn, type ReportRequest } from './report';
+import { columns, type Report, type ReportColumn, type ReportRequest } from '../reportFiles/report';
 
 const FIGURES = Object.values(LABOUR_FIGURES);
 const COLUMNS: ReportColumn[] = [

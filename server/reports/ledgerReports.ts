@@ -3,7 +3,7 @@ import { tieOut, type Turnover } from '../../core/ledger/tieOut';
 import { trialBalance } from '../../core/ledger/trialBalance';
 import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
-import { columns, totalRow, type Report, type ReportRequest } from './report';
+import { columns, totalRow, type Report, type ReportRequest } from '../reportFiles/report';
 
 const TRIAL_BALANCE = columns('account:t:Account', 'name:t:Name', 'debit:a:Debit', 'credit:a:Credit');
 const TIE_OUT = columns('check:t:Check', 'subledger:a:Subledger', 'ledger:a:Ledger', 'difference:a:Difference');

@@ -6,7 +6,7 @@ import { inSheetOrder } from '../../core/labour/sheets';
 import type { RowOf } from '../db/fields';
 import type { Reader } from '../db/sql';
 import { PAY_CODES, TIME_WORKED } from '../labour/queries';
-import { columns, type Report, type ReportRequest } from './report';
+import { columns, type Report, type ReportRequest } from '../reportFiles/report';
 
 type Line = RowOf<typeof TIME_WORKED> & { payCode: string };
 

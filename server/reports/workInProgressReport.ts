@@ -1,9 +1,9 @@
 import { REPORT_FIGURES } from '../../core/progress/figures';
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
-import { inSchedule, loadPositions } from '../jobs/jobPositions';
+import { inSchedule, loadPositions } from '../costs/jobPositions';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { columns, type Report, type ReportColumn, type ReportRequest, type ReportRow } from './report';
+import { columns, type Report, type ReportColumn, type ReportRequest, type ReportRow } from '../reportFiles/report';
 
 const COLUMNS: ReportColumn[] = [
   ...columns('job:t:Job', 'name:t:Name'),

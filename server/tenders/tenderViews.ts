@@ -2,7 +2,7 @@ import { TENDERS, JOBS_WITH_QUOTATIONS } from './queries';
 import type { RegisteredQuotation, TenderRow } from '../../wire/tenders';
 import type { Reader } from '../db/sql';
 import { estimateList } from '../estimates/estimateViews';
-import { quotationList } from '../quotations/quotationList';
+import { quotationList } from '../offers/quotationList';
 
 /** Every tender with the estimate that is to be offered, and the quotation that was made last. */
 export async function tenderList(sql: Reader): Promise<TenderRow[]> {

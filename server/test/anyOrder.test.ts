@@ -12,7 +12,7 @@ import { writeBook } from '../book/writeBook';
 import type { Database } from '../db/database';
 import { loadCostLines } from '../costs/costLineStates';
 import { billingScheduleView } from '../instalments/billingScheduleView';
-import { planView } from '../plan/planView';
+import { planView } from '../screens/planView';
 import { applicationView } from '../billing/applicationView';
 import { agedInvoices } from '../billing/invoices';
 import { jobBilling } from '../billing/jobBilling';

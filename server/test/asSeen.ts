@@ -9,8 +9,8 @@ import type { Database } from '../db/database';
 import { digestOf } from '../versions/digest';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { jobFileView } from '../jobFile/jobFileView';
-import { loadInstalments } from '../instalments/billedBySchedule';
-import { planSeen } from '../plan/planView';
+import { loadInstalments } from '../billing/billedBySchedule';
+import { planSeen } from '../plan/plannedDates';
 import { TESTER } from './books';
 
 /** Commands of one who has just looked at what they change. */

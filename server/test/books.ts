@@ -15,12 +15,12 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { BookRefused } from '../book/bookFaults';
+import { BookRefused } from '../../core/errors/bookFaults';
 import { importBook } from '../book/importBook';
 import type { Actor } from '../acts/audit';
 import { openDatabase, type Database } from '../db/database';
 import { MIGRATIONS } from '../db/migrations/index';
-import { reportCsv } from '../reports/reportCsv';
+import { reportCsv } from '../reportFiles/reportCsv';
 import type { Stores } from '../db/stores';
 import { loadDigits } from '../company/company';
 import { REPORTS, type ReportName } from '../reports/index';

@@ -9,13 +9,13 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
 import { type Company, loadCompany } from '../company/company';
 import { REPORTS, type ReportName } from '../reports/index';
-import type { Report } from '../reports/report';
+import type { Report } from '../reportFiles/report';
 import { cleanUp, faultsOf, folderText, temporaryDatabase } from './books';
 import { unzipped } from './unzipped';
 import { applicationDocument, applicationPdf } from '../billing/applicationPdf';
-import { cellText, csvText, reportCsv } from '../reports/reportCsv';
-import { printedRows, readableCell, reportPdf } from '../reports/reportPdf';
-import { reportXlsx } from '../reports/reportXlsx';
+import { cellText, csvText, reportCsv } from '../reportFiles/reportCsv';
+import { printedRows, readableCell, reportPdf } from '../reportFiles/reportPdf';
+import { reportXlsx } from '../reportFiles/reportXlsx';
 
 let database: Database;
 let company: Company;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { addDays } from '../../core/calendar/plainDate';
 import { COST_TYPES } from '../../core/costs/costType';
-import { csvText } from '../reports/reportCsv';
+import { csvText } from '../reportFiles/reportCsv';
 import { BOOK_FILES } from '../book/bookFiles';
 import type { Rows } from './secondCalculation';
 

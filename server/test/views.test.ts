@@ -8,7 +8,7 @@ import { applicationView } from '../billing/applicationView';
 import { agedInvoices } from '../billing/invoices';
 import { billingRegister } from '../billing/billingRegister';
 import { jobBilling } from '../billing/jobBilling';
-import { estimateView, jobView } from '../jobs/jobView';
+import { estimateView, jobView } from '../screens/jobView';
 
 let small: Database;
 let demo: Database;

@@ -14,7 +14,7 @@ import { startEstimate } from '../estimates/estimates';
 import { addEvent, attachFile, saveCheckTemplate } from '../jobFile/jobFile';
 import { restrictJob } from '../jobs/restricted';
 import { lockJob } from '../jobs/jobLife';
-import { saveJobTemplate } from '../jobs/jobTemplates';
+import { saveJobTemplate } from '../jobSetUp/jobTemplates';
 import { acceptOffer, askAboutOffer, replyToQuestion } from '../offers/offers';
 import { saveQuotation, sendQuotation } from '../quotations/quotations';
 import type { Database } from '../db/database';

@@ -1,22 +1,13 @@
+import type { SignedIn } from '../acts/signedIn';
+import type { SessionCookie } from '../http/context';
 import { createHash, randomBytes } from 'node:crypto';
 import { parse } from 'cookie';
 import type { Request, Response } from 'express';
 import type { Part } from '../../core/rights/parts';
-import type { Person } from '../../core/rights/rights';
 import type { Database } from '../db/database';
 import type { Sql } from '../db/sql';
 import { KnownDeviceTable, SessionTable } from './models';
 import { FORGET_SESSIONS, SESSION_OF_TOKEN } from './queries';
-
-/** Somebody who is signed in, and the session. */
-export interface SignedIn extends Person {
-  id: number;
-  email: string;
-  session: number;
-  /** A code of a second device is asked for at each sign-in. */
-  secondFactor: boolean;
-  narrowed?: readonly Part[];
-}
 
 const COOKIE = 'ledrin';
 /** Of a browser somebody signed in from. */
@@ -67,20 +58,6 @@ function noteSeen(database: Database, session: number, at: string): void {
   const seen = seenHere.get(database) ?? new Map<number, string>();
   seenHere.set(database, seen.set(session, at));
   database.write((sql) => sql.update(SessionTable, { id: session }, { seen_at: at })).catch(() => undefined);
-}
-
-/** Sets and takes away the cookie of a reply. */
-export interface SessionCookie {
-  set(token: string): void;
-  clear(): void;
-  /** The browser is one somebody signed in from. */
-  know(token: string): void;
-  /** What the browser said of itself by such a cookie; null where it has none. */
-  device: string | null;
-  /** The program and address a session begins from, for whoever looks through the list of them. */
-  from: string;
-  /** Asked from the server's own machine. */
-  local: boolean;
 }
 
 const LOOPBACK = ['127.0.0.1', '::1', '::ffff:127.0.0.1'];

@@ -14,7 +14,8 @@ import { EmployeeTable } from '../labour/models';
 import { repoint } from '../masters/masters';
 import { SessionTable, UserTable } from './models';
 import { OTHER_OWNERS, USER_LIST } from './queries';
-import { newToken, type SignedIn } from './sessions';
+import { newToken } from './sessions';
+import { type SignedIn } from '../acts/signedIn';
 
 /** How many days an invitation may be used. */
 const INVITED_DAYS = 7;

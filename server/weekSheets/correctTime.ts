@@ -6,7 +6,7 @@ import { approvePastReversal, newestMonth } from '../approvals/pastReversal';
 import type { Reader } from '../db/sql';
 import { TimeLineTable } from '../labour/models';
 import type { Command } from '../acts/command';
-import type { SignedIn } from '../users/sessions';
+import type { SignedIn } from '../acts/signedIn';
 import { assertAsPreviewed } from '../versions/staleness';
 import { planPosting, saveTime, shownOfPlan, type PlannedTimePosting, type TimeToPost } from './postTime';
 import { checkLines, nextSheet, seenLines, subjectOf } from './saveSheet';

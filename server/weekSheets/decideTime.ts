@@ -6,7 +6,7 @@ import { assertAllowed, assertMove } from '../acts/refused';
 import { TimeLineTable } from '../labour/models';
 import { loadTerms } from '../labour/terms';
 import type { Command } from '../acts/command';
-import type { SignedIn } from '../users/sessions';
+import type { SignedIn } from '../acts/signedIn';
 import { assertUnchangedSheet, seenLines, subjectOf } from './saveSheet';
 import { lineNumbers, notedLines } from './notedLines';
 import { linesOfSheet, shownLine, type LoadedLine } from './sheetViews';

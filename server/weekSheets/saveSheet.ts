@@ -18,7 +18,7 @@ import { EmployeeTable, TimeLineTable, WageClassTable, WorkKindTable } from '../
 import { loadTerms } from '../labour/terms';
 import type { Command } from '../acts/command';
 import { JOBS_OF_TEAM } from '../users/queries';
-import type { SignedIn } from '../users/sessions';
+import type { SignedIn } from '../acts/signedIn';
 import { assertUnchanged } from '../versions/staleness';
 import { notedLines } from './notedLines';
 import { DELETE_LINES, HOURS_OF_DAYS, LAST_SHEET } from './queries';

@@ -8,7 +8,7 @@ import { jobByNumber } from '../jobs/jobByNumber';
 import { labourTasks } from '../labour/labourTasks';
 import { EmployeeTable } from '../labour/models';
 import { loadTerms } from '../labour/terms';
-import type { SignedIn } from '../users/sessions';
+import type { SignedIn } from '../acts/signedIn';
 import { JOBS_FOR_TIME } from './queries';
 import { seenJobs } from './saveSheet';
 

@@ -1,5 +1,5 @@
 import { LedrinError } from '../../core/errors/ledrinError';
-import { BookRefused } from '../book/bookFaults';
+import { BookRefused } from '../../core/errors/bookFaults';
 import { TASKS, type TaskName, type TaskReply } from './tasks';
 
 /** Carries out one task in a worker thread. */

@@ -1,5 +1,5 @@
 import { LedrinError, type ErrorCode, type Fault } from '../../core/errors/ledrinError';
-import { BookRefused, type BookFault } from '../book/bookFaults';
+import { BookRefused, type BookFault } from '../../core/errors/bookFaults';
 import { Lane } from './lane';
 import type { TaskArgs, TaskName, TaskReply, TaskResult } from './tasks';
 

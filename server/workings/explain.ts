@@ -12,9 +12,9 @@ import { explainProgress, explainTotal } from '../../core/workings/progressWorki
 import { money, type FigureRef, type Workings } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
 import { loadBillingJob } from '../billing/billingJobs';
-import { inSchedule, loadPositions } from '../jobs/jobPositions';
+import { inSchedule, loadPositions } from '../costs/jobPositions';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
-import { estimatedLines } from '../reports/estimateVsActualReport';
+import { estimatedLines } from '../costs/estimatedLines';
 import { LABOUR_FIGURES, type LabourFigure } from '../../core/forecast/labourFigures';
 import { labourTotal } from '../../core/forecast/labourProgress';
 import { explainLabour } from '../../core/workings/labourWorkings';

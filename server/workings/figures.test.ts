@@ -7,7 +7,7 @@ import { REPORT_FIGURES } from '../../core/progress/figures';
 import type { Database } from '../db/database';
 import { REPORTS } from '../reports/index';
 import { cleanUp, faultsOf, folderText, temporaryDatabase } from '../test/books';
-import { estimateView } from '../jobs/jobView';
+import { estimateView } from '../screens/jobView';
 import { JobTable } from '../jobs/models';
 import { ApplicationTable } from '../billing/models';
 import { known } from '../../core/errors/known';

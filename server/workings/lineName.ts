@@ -1,4 +1,4 @@
-import type { EstimatedLine } from '../reports/estimateVsActualReport';
+import type { EstimatedLine } from '../costs/estimatedLines';
 
 /** A cost line as people say it. */
 export function lineName({

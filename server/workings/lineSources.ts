@@ -13,7 +13,7 @@ import { lastDay } from '../../core/calendar/plainDate';
 import { hours, money, words, type Operand } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import type { EstimatedLine } from '../reports/estimateVsActualReport';
+import type { EstimatedLine } from '../costs/estimatedLines';
 import type { Explained } from './explained';
 
 type LineSource = (sql: Reader, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;

@@ -7,7 +7,7 @@ import { money } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
 import { loadBillingJob } from '../billing/billingJobs';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import { appliedFor, loadSchedule } from '../instalments/billedBySchedule';
+import { appliedFor, loadSchedule } from '../billing/billedBySchedule';
 import type { Explained } from './explained';
 
 type Told = Explained & { title: string };

@@ -20,7 +20,7 @@ import { agedInvoices } from '../billing/invoices';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import type { Explained } from './explained';
 import { scheduleApplied, scheduleDue, scheduleToBill } from './scheduled';
-import { beforeTax } from '../jobs/jobPositions';
+import { beforeTax } from '../costs/jobPositions';
 
 type JobSource = (
   sql: Reader,

@@ -1,7 +1,7 @@
 import type { BilledLine } from '../../../core/billing/application';
-import type { BookCheck } from '../../book/bookCheck';
-import { isWhole, type ReadRow } from '../../book/columns';
-import { joinKey } from '../../book/keys';
+import type { BookCheck } from '../../bookFormat/bookCheck';
+import { isWhole, type ReadRow } from '../../bookFormat/columns';
+import { joinKey } from '../../bookFormat/keys';
 import { changeOrderLines, changeOrders } from '../../changes/bookFiles';
 import { bookTaxRate, customers } from '../../company/bookFiles';
 import { jobs, scheduleOfValues } from '../../jobs/bookFiles';

@@ -1,7 +1,7 @@
 import type { Application, BillingJob, RetentionRelease } from '../../../core/billing/application';
 import type { PriceChange, SovLine } from '../../../core/contract/contract';
-import { shared, type BookCheck } from '../../book/bookCheck';
-import { joinKey } from '../../book/keys';
+import { shared, type BookCheck } from '../../bookFormat/bookCheck';
+import { joinKey } from '../../bookFormat/keys';
 
 export interface BookApplication extends Application {
   /** Why it may pass scheduled values. */

@@ -1,6 +1,6 @@
 import { APPLICATION_STATUSES } from '../../../core/billing/application';
-import type { BookFileOf } from '../../book/bookFile';
-import { amount, date, integer, oneOf, REQUIRED, text } from '../../book/columns';
+import type { BookFileOf } from '../../bookFormat/bookFile';
+import { amount, date, integer, oneOf, REQUIRED, text } from '../../bookFormat/columns';
 
 const KEY = { job: text(REQUIRED), application: integer(1, 9999)(REQUIRED, '1, 2, 3 …') };
 

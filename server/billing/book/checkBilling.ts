@@ -15,12 +15,12 @@ import { scheduleAt } from '../../../core/contract/contract';
 import { known, present } from '../../../core/errors/known';
 import { formatCents } from '../../../core/money/cents';
 import { rateOf } from '../../../core/money/rate';
-import { shared, type BookCheck } from '../../book/bookCheck';
-import { MOST_DIGITS } from '../../book/cells';
-import { joinKey } from '../../book/keys';
+import { shared, type BookCheck } from '../../bookFormat/bookCheck';
+import { MOST_DIGITS } from '../../bookFormat/cells';
+import { joinKey } from '../../bookFormat/keys';
 import { bookBilling, unreliable, type BookApplication, type BookBilling } from './bookBilling';
-import type { BookFileOf } from '../../book/bookFile';
-import type { ReadRow } from '../../book/columns';
+import type { BookFileOf } from '../../bookFormat/bookFile';
+import type { ReadRow } from '../../bookFormat/columns';
 import type { BillingFiles, RECEIPT } from './bookColumns';
 
 /** What the database already received on each invoice, by job + reference. */

@@ -1,7 +1,7 @@
 import { certifiedApplicationJournal } from '../../../core/billing/certifiedApplication';
 import { oppositeOf } from '../../../core/ledger/journal';
-import { amount, date, integer, REQUIRED, text } from '../../book/columns';
-import { bookFile } from '../../book/bookFile';
+import { amount, date, integer, REQUIRED, text } from '../../bookFormat/columns';
+import { bookFile } from '../../bookFormat/bookFile';
 import { jobs } from '../../jobs/bookFiles';
 import { PostingBatch } from '../../ledger/postingBatch';
 import { applications } from './bookFiles';

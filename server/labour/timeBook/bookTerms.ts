@@ -1,5 +1,5 @@
-import type { BookCheck } from '../../book/bookCheck';
-import { isWhole, type ReadRow } from '../../book/columns';
+import type { BookCheck } from '../../bookFormat/bookCheck';
+import { isWhole, type ReadRow } from '../../bookFormat/columns';
 import { burdens, overtimeRules, payRates, pieceRates } from '../bookFiles';
 import type { Terms } from '../terms';
 

@@ -1,5 +1,5 @@
 import { known } from '../../../core/errors/known';
-import type { BookSave } from '../../book/bookSave';
+import type { BookSave } from '../../bookFormat/bookSave';
 import { costCodes } from '../../company/bookFiles';
 import { insertCostEntries, refreshCostTotals } from '../../costs/costEntries';
 import { nextId } from '../../db/sql';

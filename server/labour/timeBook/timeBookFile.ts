@@ -1,4 +1,4 @@
-import { bookFile } from '../../book/bookFile';
+import { bookFile } from '../../bookFormat/bookFile';
 import { costCodes } from '../../company/bookFiles';
 import { jobs } from '../../jobs/bookFiles';
 import { payrollRuns } from '../../payroll/bookFiles';

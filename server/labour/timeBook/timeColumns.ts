@@ -1,6 +1,6 @@
 import { PAY_CLASSES } from '../../../core/labour/payClass';
-import type { BookFileOf } from '../../book/bookFile';
-import { date, integer, markup, oneOf, quantity, REQUIRED, text, type ReadRow } from '../../book/columns';
+import type { BookFileOf } from '../../bookFormat/bookFile';
+import { date, integer, markup, oneOf, quantity, REQUIRED, text, type ReadRow } from '../../bookFormat/columns';
 
 export const TIME = {
   reverses: text('`SHEET/LINE/PAY` of a posted line whose pay is given; hours and units are its negatives'),

@@ -2,7 +2,7 @@ import { QUOTATIONS, TERMS_TEXTS } from './queries';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { QuotationInput, QuotationSummary } from '../../wire/quotations';
 import type { Reader } from '../db/sql';
-import { quotationDocument } from '../offers/clientDocuments';
+import { quotationDocument } from './clientDocuments';
 import { jobByNumber } from '../jobs/jobByNumber';
 
 /** A quotation as the books hold it. */

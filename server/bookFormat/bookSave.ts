@@ -5,7 +5,6 @@ import { nextId, type Sql } from '../db/sql';
 import type { CostLines } from '../costs/costEntries';
 import type { Actor } from '../acts/audit';
 import type { BookCheck } from './bookCheck';
-import type { BookContents } from './bookContents';
 import type { BookFile } from './bookFile';
 import { joinKey } from './keys';
 
@@ -108,4 +107,14 @@ export class BookSave {
     });
     await this.insertAll(table, toSave);
   }
+}
+
+/** What a book's folder holds beside its CSV files: the contents of attachments, and messages. Found and judged first, saved last. */
+export interface BookContents {
+  /** Size in bytes by hash. */
+  sizes: Map<string, number>;
+  /** The name each message gets in the outbox, by its name in the book. */
+  outboxNames: Map<string, string>;
+  /** Puts everything where it belongs. */
+  keep(): void;
 }

@@ -1,6 +1,6 @@
 import { isEnded } from '../../core/jobs/jobStatus';
-import type { BookFile } from '../book/bookFile';
-import type { There } from '../book/keys';
+import type { BookFile } from './bookFile';
+import type { There } from './keys';
 
 /**
  * Why rows of a file are not added to a job the database has, as on the screens: locked takes no posting, closing out takes final

@@ -7,7 +7,7 @@ import { scheduledToDate, valueInstalments, type TakenLine, type ValuedSchedule 
 import { sum } from '../../core/money/cents';
 import type { InstalmentsInput } from '../../wire/instalments';
 import type { Reader } from '../db/sql';
-import type { LoadedBillingJob } from '../billing/billingJobs';
+import type { LoadedBillingJob } from './billingJobs';
 import { loadWorkDates } from '../plan/workDates';
 
 type Kept = InstalmentsInput['instalments'][number];

@@ -3,7 +3,7 @@ import { addMonths, lastDay, periodOf } from '../../core/calendar/plainDate';
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
 import type { JobBefore, JobDraft, JobFigures, JobList, JobListRow } from '../../wire/jobs';
 import type { Reader } from '../db/sql';
-import { inSchedule, loadPositions, type LoadedPosition } from './jobPositions';
+import { inSchedule, loadPositions, type LoadedPosition } from '../costs/jobPositions';
 
 /** Figures of one job for the wire. */
 export function jobFigures(progress: Progress, received: number, pendingChanges: number): JobFigures {

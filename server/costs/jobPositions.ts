@@ -1,5 +1,5 @@
 import { hasContract } from '../../core/jobs/jobStatus';
-import { jobFigures } from './queries';
+import { jobFigures } from './lineStateQueries';
 import { type RowOf } from '../db/fields';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import { estimateAtCompletion, hoursAtCompletion } from '../../core/forecast/estimateAtCompletion';
@@ -7,7 +7,7 @@ import { WHOLE } from '../../core/money/rate';
 import { multiplyDivide } from '../../core/money/round';
 import { isFinished, workInProgress, type JobPosition, type Progress } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
-import { loadCostLines, type LoadedCostLine } from '../costs/costLineStates';
+import { loadCostLines, type LoadedCostLine } from './costLineStates';
 
 /** A job as of a date: who it is, its position, and its row of the work-in-progress schedule. */
 export interface LoadedPosition {

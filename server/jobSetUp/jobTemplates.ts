@@ -1,4 +1,4 @@
-import { JobTemplateTable } from './models';
+import { JobTemplateTable } from '../jobs/models';
 import type { Command } from '../acts/command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { JobTemplate } from '../../wire/jobs';

@@ -1,11 +1,11 @@
-import { JobDraftTable, SovLineTable, JobTable } from './models';
+import { JobDraftTable, SovLineTable, JobTable } from '../jobs/models';
 import { JobCheckTable, JobPersonTable } from '../jobFile/models';
 import { BudgetLineTable } from '../budget/models';
 import { known, present } from '../../core/errors/known';
 import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
 import { ClientTable } from '../company/models';
 import { assertNoFaults, faultsOf } from '../acts/refused';
-import { termsRefusals } from '../../core/jobs/jobTerms';
+import { RETENTION_FIELDS, termsRefusals } from '../../core/jobs/jobTerms';
 import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { sum } from '../../core/money/cents';
@@ -15,9 +15,9 @@ import { nextId, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
 import { CostLines } from '../costs/costEntries';
-import { noteMove } from './jobLife';
-import { refuseUnready } from './readiness';
-import { insertSovLines } from './sovLines';
+import { noteMove } from '../jobs/jobLife';
+import { refuseUnready } from '../jobs/readiness';
+import { insertSovLines } from '../jobs/sovLines';
 
 /** Deletes a draft; `by`: of whose alone, null for anybody's. */
 export async function deleteDraft({ sql, note }: Command, id: number, by: string | null = null): Promise<void> {
@@ -67,9 +67,6 @@ export async function createJob(command: Command, input: JobInput, draftsOf: str
   command.note(input.number, input);
   return input.number;
 }
-
-/** Where the parts of the retention rule stand in an input. */
-export const RETENTION_FIELDS = { stepAt: 'retention.stepAt', stepTo: 'retention.stepTo' };
 
 function factFaults(input: JobInput, clientKnown: boolean): Fault[] {
   const faults: Fault[] = [];

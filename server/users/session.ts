@@ -1,13 +1,13 @@
-import { JOB_COUNT, CLIENT_LIST, VENDOR_LIST, COST_CODE_LIST, JOB_LIST, PEOPLE_LIST, OPEN_COMMITMENTS } from './queries';
+import { JOB_COUNT } from '../company/queries';
 import { present } from '../../core/errors/known';
 import { periodOf } from '../../core/calendar/plainDate';
-import type { Lists, Session } from '../../wire/company';
+import type { Session } from '../../wire/company';
 import { ROLES } from '../../core/rights/rights';
 import type { Reader } from '../db/sql';
-import { UserTable } from '../users/models';
-import type { SignedIn } from '../users/sessions';
+import { UserTable } from './models';
+import type { SignedIn } from '../acts/signedIn';
 import { closedTo } from '../ledger/closing';
-import { newestEntryDate, findCompany } from './company';
+import { newestEntryDate, findCompany } from '../company/company';
 
 export async function loadSession(
   sql: Reader,
@@ -46,31 +46,5 @@ export async function loadSession(
     closedTo: await closedTo(sql),
     jobCount: present(jobs).count,
     sendsMail,
-  };
-}
-
-/** What fields complete from. */
-export async function loadLists(sql: Reader, asOf: string): Promise<Lists> {
-  const [clients, vendors, costCodes, jobs, people, commitments] = await Promise.all([
-    sql.all(CLIENT_LIST),
-    sql.all(VENDOR_LIST),
-    sql.all(COST_CODE_LIST),
-    sql.all(JOB_LIST),
-    sql.all(PEOPLE_LIST),
-    sql.all(OPEN_COMMITMENTS, [asOf]),
-  ]);
-  return {
-    clients,
-    vendors,
-    costCodes,
-    commitments,
-    people: people.map((row) => row.name),
-    jobs: jobs.map((row) => ({
-      number: row.number,
-      name: row.name,
-      status: row.status,
-      locked: row.locked === 1,
-      sections: JSON.parse(row.sections) as string[],
-    })),
   };
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { csvText } from '../../reports/reportCsv';
+import { csvText } from '../../reportFiles/reportCsv';
 import { CsvRecords, type Cells } from './csvRecords';
 
 function readInPieces(text: string, cuts: readonly number[]): Cells[] {

@@ -1,24 +1,15 @@
-import { PLANNED_LINES } from './queries';
+import { costSpans, planSeen, plannedLines, spanOf, type Spread } from '../plan/plannedDates';
 import { at } from '../../core/errors/known';
 import { periodOf } from '../../core/calendar/plainDate';
-import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
-import type { WorkDates } from '../../core/instalments/instalment';
-import { firstWhole, planByMonth, type Span } from '../../core/plan/planned';
-import type { PlanInput, PlanView } from '../../wire/plan';
+import { planByMonth } from '../../core/plan/planned';
+import type { PlanView } from '../../wire/plan';
 import type { Reader } from '../db/sql';
 import { loadBillingJob } from '../billing/billingJobs';
-import { digestOf } from '../versions/digest';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { estimatedLines } from '../reports/estimateVsActualReport';
-import { jobView } from '../jobs/jobView';
-import { loadSchedule } from '../instalments/billedBySchedule';
-import { loadWorkDates } from './workDates';
-
-/** An amount with the days it lies over; null where no dates are known. */
-interface Spread {
-  amount: number;
-  span: Span | null;
-}
+import { estimatedLines } from '../costs/estimatedLines';
+import { jobView } from './jobView';
+import { loadSchedule } from '../billing/billedBySchedule';
+import { loadWorkDates } from '../plan/workDates';
 
 /**
  * The plan of a job as of a date: its sections, and planned cost and billing by month. Cost lies over its days; billing
@@ -62,38 +53,6 @@ export async function planView(sql: Reader, number: string, asOf: string): Promi
     unplannedCost: plan.unplannedCost,
     unplannedBilling: plan.unplannedBilling,
   };
-}
-
-/** Digest of the sections and the dates of a job, as a change of its plan must have seen them. */
-export async function planSeen(sql: Reader, jobId: number): Promise<string> {
-  return digestOf(await plannedDates(sql, jobId));
-}
-
-/** Sections and lines of a plan, with their days. */
-export async function plannedDates(sql: Reader, jobId: number): Promise<unknown> {
-  const [{ stages }, lines] = [await loadWorkDates(sql, jobId), await plannedLines(sql, jobId)];
-  return { sections: [...stages], lines };
-}
-
-function plannedLines(sql: Reader, jobId: number): Promise<(PlanInput['lines'][number] & { id: number })[]> {
-  return sql.all(PLANNED_LINES, [jobId]);
-}
-
-/** The planned days of a section, else the job's. */
-function spanOf(section: string, { job, stages }: WorkDates): Span | null {
-  const of = stages.get(section);
-  return firstWhole(...(of ? [{ from: of.startsOn, to: of.finishesOn }] : []), { from: job.startsOn, to: job.finishesOn });
-}
-
-/** The revised budget of cost lines over their own planned days, else their section's, else the job's. */
-export async function costSpans(
-  sql: Reader,
-  jobId: number,
-  lines: Awaited<ReturnType<typeof estimatedLines>>,
-  dates: WorkDates,
-): Promise<Spread[]> {
-  const own = new Map((await plannedLines(sql, jobId)).map((it) => [it.id, { from: it.startsOn, to: it.finishesOn }]));
-  return lines.map((it) => ({ amount: revisedBudget(it.state), span: own.get(it.id) ?? spanOf(it.section, dates) }));
 }
 
 /** The instalments of a billing schedule on their days, and what they leave of the contract sum; null without one. */

@@ -1,16 +1,16 @@
 import { seesAllJobs } from '../../core/rights/rights';
-import type { SignedIn } from '../users/sessions';
+import type { SignedIn } from '../acts/signedIn';
 import { jobCalls } from '../../wire/jobs';
 import { handle } from '../http/handlers';
 import { oneFile } from '../http/upload';
 import { correctSetup } from './correctSetup';
-import { deleteJob, endTender, lockJob, moveJob } from './jobLife';
-import { jobList } from './jobList';
-import { createJob, deleteDraft } from './jobs';
+import { deleteJob, endTender, lockJob, moveJob } from '../jobs/jobLife';
+import { jobList } from '../screens/jobList';
+import { createJob, deleteDraft } from './createJob';
 import { jobSetup, jobTemplateList } from './jobSetup';
 import { removeJobTemplate, saveJobTemplate } from './jobTemplates';
-import { restrictJob } from './restricted';
-import { estimateView, jobView } from './jobView';
+import { restrictJob } from '../jobs/restricted';
+import { estimateView, jobView } from '../screens/jobView';
 
 /** The largest sheet that is read to be matched, in bytes. */
 const LARGEST_SHEET = 10_000_000;

@@ -1,5 +1,5 @@
 import type { BookFileOf } from '../bookFile';
-import type { FaultList } from '../bookFaults';
+import type { FaultList } from '../../../core/errors/bookFaults';
 import { readCell } from '../cells';
 import type { Column, Columns, ReadRow } from '../columns';
 import { csvBatches, NotUtf8, type CsvRecord } from './csvFile';

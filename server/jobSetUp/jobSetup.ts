@@ -4,7 +4,7 @@ import { originalSetup, setupFrozen } from './correctSetup';
 import { TEMPLATES } from './queries';
 import type { JobSetup, JobTemplate } from '../../wire/jobs';
 import type { Reader } from '../db/sql';
-import { jobByNumber } from './jobByNumber';
+import { jobByNumber } from '../jobs/jobByNumber';
 import { jobFileView } from '../jobFile/jobFileView';
 
 /** What another job may be begun from: schedule, budget, terms, team and checklist of one that is there. */

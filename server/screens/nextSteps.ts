@@ -2,9 +2,9 @@ import { inJob, type JobPlace } from '../../core/places/place';
 import { periodOf } from '../../core/calendar/plainDate';
 import type { JobView, NextStep } from '../../wire/jobs';
 import type { LoadedBillingJob } from '../billing/billingJobs';
-import type { LoadedPosition } from './jobPositions';
+import type { LoadedPosition } from '../costs/jobPositions';
 import type { WaitingAnswer } from '../offers/waitingAnswers';
-import type { EstimatedLine } from '../reports/estimateVsActualReport';
+import type { EstimatedLine } from '../costs/estimatedLines';
 
 /** The estimate a tender is to be offered with. */
 export interface ChosenEstimate {

@@ -10,10 +10,10 @@ import type { SetupCorrection } from '../../wire/jobs';
 import { nextId, type Reader } from '../db/sql';
 import type { Command } from '../acts/command';
 import { assertUnchanged } from '../versions/staleness';
-import { jobByNumber, type JobIdentity } from './jobByNumber';
-import { budgetFaults, saveBudget, scheduleFaults } from './jobs';
-import { SovLineTable } from './models';
-import { insertSovLines } from './sovLines';
+import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
+import { budgetFaults, saveBudget, scheduleFaults } from './createJob';
+import { SovLineTable } from '../jobs/models';
+import { insertSovLines } from '../jobs/sovLines';
 
 /** The original schedule and budget of a job. */
 export async function originalSetup(sql: Reader, jobId: number) {

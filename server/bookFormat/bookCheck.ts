@@ -4,7 +4,7 @@ import { messageOf, showIn } from '../../core/refusals/messages';
 import type { Refusal } from '../../core/refusals/refusal';
 import type { Reader } from '../db/sql';
 import { type BookFile, type BookFileOf, type Reference } from './bookFile';
-import type { FaultList } from './bookFaults';
+import type { FaultList } from '../../core/errors/bookFaults';
 import { MOST_DIGITS } from './cells';
 import type { Columns, ReadRow } from './columns';
 import { joinKey, Keys, type There } from './keys';

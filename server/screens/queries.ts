@@ -1,0 +1,57 @@
+import { shape, t, listed, pick } from '../db/fields';
+import { query } from '../db/query';
+import { JobTable } from '../jobs/models';
+
+/** Drafts of jobs: all, or those that `$1` typed. */
+export const DRAFTS = query(
+  shape({ id: t.whole, content: t.text, saved_at: t.moment }),
+  'SELECT id, content, saved_at FROM job_draft WHERE $1 IS NULL OR actor = $1 ORDER BY saved_at DESC',
+);
+
+export const ESTIMATE_TO_AWARD = query(
+  shape({ number: t.whole, status: t.text, acceptedBy: t.orNull(t.text) }),
+  `SELECT number, status, (SELECT answered_by FROM quotation WHERE estimate_id = estimate.id AND status = 'accepted' ORDER BY number DESC) AS acceptedBy
+        FROM estimate WHERE job_id = $1 AND chosen = 1`,
+);
+
+export const CHANGE_ORDERS = query(
+  shape({
+    number: t.text,
+    title: t.text,
+    status: t.text,
+    raisedOn: t.day,
+    decidedOn: t.orNull(t.day),
+    price: t.cents,
+    cost: t.cents,
+  }),
+  `SELECT o.number, o.title, CASE WHEN o.decided_on > $2 THEN 'issued' ELSE o.status END AS status, o.raised_on AS raisedOn, CASE WHEN o.decided_on > $2 THEN NULL ELSE o.decided_on END AS decidedOn,
+      coalesce(sum(CASE WHEN l.side = 'price' THEN l.amount END), 0) AS price, coalesce(sum(CASE WHEN l.side = 'cost' THEN l.amount END), 0) AS cost
+      FROM change_order o LEFT JOIN change_order_line l ON l.change_order_id = o.id WHERE o.job_id = $1 AND o.raised_on <= $2 GROUP BY o.id ORDER BY o.raised_on, o.id`,
+);
+
+export const COST_BY_MONTH = query(
+  shape({ month: t.month, amount: t.cents }),
+  'SELECT substr(posted_on, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND posted_on <= $2 GROUP BY 1',
+);
+
+export const CERTIFIED_BY_MONTH = query(
+  shape({ month: t.month, gross: t.cents }),
+  `SELECT substr(certified_on, 1, 7) AS month, gross FROM certified_application WHERE job_id = $1 AND certified_on <= $2 ORDER BY number`,
+);
+
+export const ORIGINAL_BUDGET_SUM = query(
+  shape({ amount: t.orNull(t.cents) }),
+  'SELECT sum(b.amount) AS amount FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = $1',
+);
+
+const FACTS = pick(
+  JobTable,
+  ...(['contract_reference', 'site', 'awarded_on', 'starts_on', 'finishes_on', 'finished_on'] as const),
+  ...(['revenue_method', 'tax_rate', 'terms_days'] as const),
+);
+const FactRow = shape({ ...FACTS.fields, client_terms: t.orNull(t.whole) });
+
+export const JOB_FACTS = query(
+  FactRow,
+  `SELECT ${listed(FACTS, 'job')}, c.terms_days AS client_terms FROM job JOIN client c ON c.id = job.client_id WHERE job.id = $1`,
+);
