@@ -51,19 +51,28 @@ export function weekBy(rules: readonly OvertimeRule[], day: PlainDate): PlainDat
   return weekOf(day, ruleOn(rules, day)?.weekStarts ?? WEEKDAYS[0]);
 }
 
-/** First days of weeks as they were worked out: the lines of a week ask for the same few again and again. */
-const FIRST_DAYS = new Map<string, PlainDate>();
-const MOST_FIRST_DAYS = 5000;
-
-function weekOf(day: PlainDate, weekStarts: Weekday): PlainDate {
-  const key = `${weekStarts} ${day}`;
-  const there = FIRST_DAYS.get(key);
-  if (there !== undefined) return there;
-  if (FIRST_DAYS.size >= MOST_FIRST_DAYS) FIRST_DAYS.clear();
-  const first = addDays(day, -((weekdayOf(day) - WEEKDAYS.indexOf(weekStarts) + 7) % 7));
-  FIRST_DAYS.set(key, first);
-  return first;
+/** Keeps what was worked out by its key: the lines of a week ask for the same few again and again. */
+function remembered<Value>(work: (key: string) => Value): (key: string) => Value {
+  const known = new Map<string, Value>();
+  return (key) => {
+    const there = known.get(key);
+    if (there !== undefined) return there;
+    if (known.size >= MOST_REMEMBERED) known.clear();
+    const value = work(key);
+    known.set(key, value);
+    return value;
+  };
 }
+const MOST_REMEMBERED = 5000;
+
+const firstDays = Object.fromEntries(
+  WEEKDAYS.map((starts, i) => [starts, remembered((day) => addDays(day, -((weekdayOf(day) - i + 7) % 7)))]),
+) as Record<Weekday, (day: PlainDate) => PlainDate>;
+
+const weekOf = (day: PlainDate, weekStarts: Weekday): PlainDate => firstDays[weekStarts](day);
+
+/** The seven days of a week from its first. */
+const daysOfWeek = remembered((begins) => [0, 1, 2, 3, 4, 5, 6].map((i) => addDays(begins, i)));
 
 /** Cuts lines of several employees, each by those of their own; the parts come back in the order of the lines. */
 export function cutTime<Line extends OpenTime & { employee: string }>(
@@ -167,8 +176,6 @@ function splitWeeks(
   }
 }
 
-const DAYS_OF_WEEK = [0, 1, 2, 3, 4, 5, 6];
-
 function inWeek(regular: ReadonlyMap<PlainDate, Hours>, begins: PlainDate): Hours {
-  return DAYS_OF_WEEK.reduce((sum, i) => sum + (regular.get(addDays(begins, i)) ?? 0), 0);
+  return daysOfWeek(begins).reduce((sum, day) => sum + (regular.get(day) ?? 0), 0);
 }

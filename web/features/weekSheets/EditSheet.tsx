@@ -19,7 +19,6 @@ import { placedFaults } from './grid/placedFaults';
 import { keyedRows, sheetCodecs } from './grid/readSheet';
 import { SheetGrid } from './grid/SheetGrid';
 import { SheetTable } from './SheetTable';
-import { splitHours } from './grid/splitHours';
 import { useSheet } from './grid/useSheet';
 import { weekWords } from '../../ground/weeks/weekWords';
 import { useNames } from './employeeNames';
@@ -98,19 +97,9 @@ export function EditSheet(props: EditProps) {
   const nameOf = useNames(lists);
   const { sheet, faults, settled, refused, count, submit, onTyped, canSubmit } = useEdit(props);
   const { read } = sheet;
-  const { there } = sheet;
+  const { there, split } = sheet;
   const own = view?.sheet ?? '';
   const elsewhere = useMemo(() => there.filter((it) => it.sheet !== own && it.dated >= week), [there, own, week]);
-  const split = useMemo(
-    () =>
-      splitHours(
-        read.lines,
-        there.filter((it) => it.sheet !== own || it.posted),
-        lists.rules,
-        own,
-      ),
-    [read.lines, there, own, lists.rules],
-  );
   return (
     <>
       <PageHead title={view ? `Week sheet ${view.sheet}` : 'New week sheet'}>

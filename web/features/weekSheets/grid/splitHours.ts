@@ -16,9 +16,11 @@ export function splitHours(
   rules: readonly OvertimeRule[],
   sheet: string,
 ): ByClass[] {
+  const people = new Set(lines.map((it) => it.employee));
+  const theirs = there.filter((it) => people.has(it.employee));
   const open = lines.map((line) => ({ ...line, hasUnits: line.units !== null, reversesOn: null }));
-  const posted = there.flatMap(({ pay, ...it }) => (it.posted && pay !== null ? [{ ...it, pay }] : []));
-  const waiting = there.filter((it) => !it.posted && it.sheet !== sheet).map((it) => ({ ...it, reversesOn: null }));
+  const posted = theirs.flatMap(({ pay, ...it }) => (it.posted && pay !== null ? [{ ...it, pay }] : []));
+  const waiting = theirs.filter((it) => !it.posted && it.sheet !== sheet).map((it) => ({ ...it, reversesOn: null }));
   const isBefore = (it: DayHours) => sheet === '' || inNameOrder(it.sheet, sheet) < 0;
   const cut = cutTime([...waiting.filter(isBefore), ...open, ...waiting.filter((it) => !isBefore(it))], posted, rules);
   return open.map((line) => {

@@ -39,10 +39,10 @@ export function useSheet({ lists, week, kept, seen, start, sheet, corrects = fal
   const read = useMemo(() => readSheet(settled, codecs, week), [settled, codecs, week]);
   const { data } = useHoursOfWeekQuery({ on: week });
   const there = useMemo(() => data?.hours ?? [], [data]);
-  const figures = useFigures(read, settled.length, lists, { there, sheet, corrects });
+  const { figures, split } = useFigures(read, settled.length, lists, { there, sheet, corrects });
   const doubled = useMemo(() => doubledOn(read.lines, there, sheet), [read.lines, there, sheet]);
   // While the rest follows, nothing is sent: it would be what was there before the last key.
-  return { codecs, rows, setRows, changed, notice, forget, read, figures, doubled, there, settling: rows !== settled };
+  return { codecs, rows, setRows, changed, notice, forget, read, figures, split, doubled, there, settling: rows !== settled };
 }
 
 /** Hours of the lines that stand on another sheet too, for the same person, day and task. */
@@ -61,7 +61,12 @@ interface Beside {
   corrects: boolean;
 }
 
-function useFigures(read: ReadSheet, count: number, lists: TimeLists, { there, sheet, corrects }: Beside): RowFigures[] {
+function useFigures(
+  read: ReadSheet,
+  count: number,
+  lists: TimeLists,
+  { there, sheet, corrects }: Beside,
+): { figures: RowFigures[]; split: ByClass[] } {
   const { asOf } = useAsOf();
   const jobs = [...new Set(read.lines.map((it) => it.job).filter(Boolean))].sort().join(',');
   const { data } = useTaskHoursQuery({ jobs, asOf }, { skip: jobs === '' });
@@ -80,7 +85,7 @@ function useFigures(read: ReadSheet, count: number, lists: TimeLists, { there, s
       read.places.map((it, i) => ({ row: it.row, i })),
       (it) => it.row,
     );
-    return Array.from({ length: count }, (_, row): RowFigures => {
+    const figures = Array.from({ length: count }, (_, row): RowFigures => {
       const own = (byRow.get(row) ?? []).map((it) => it.i);
       const [first] = own.flatMap((i) => read.lines[i] ?? []);
       const key = first ? taskKey(first) : '';
@@ -93,6 +98,7 @@ function useFigures(read: ReadSheet, count: number, lists: TimeLists, { there, s
             : null,
       };
     });
+    return { figures, split };
   }, [data, read, there, sheet, corrects, lists.rules, count]);
 }
 
