@@ -4,13 +4,16 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { setTimeout as pause } from 'node:timers/promises';
+import { at } from '../core/errors/known';
+import { ROLES, type Role } from '../core/rights/rights';
 
 /**
- * Mixed load on a book of 100,000 costs: 50 readers, 5 writers, exports given up, and a SIGKILL every five minutes. Says what came of it;
- * ends with status 1 where a reply was 500 or a refusal, or the books did
- * not tie at a look. Minutes: the first argument, else 10.
+ * Mixed load on a book of 100,000 costs: 50 readers of all roles with pauses, 5 writers, exports given up, and a SIGKILL every five minutes.
+ * Says what came of it by role; ends with status 1 where a reply was 500 or a refusal, or the books did not tie at a look. Minutes: the
+ * first argument, else 10. Seconds a reader pauses at most: the second, else 4; 0 asks without a pause.
  */
 const MINUTES = Number(process.argv[2] ?? 10);
+const PAUSE = Number(process.argv[3] ?? 4);
 const READERS = 50;
 const WRITERS = 5;
 const COSTS = 100_000;
@@ -21,6 +24,7 @@ const VIEWS = [
   ...['/jobs?asOf=2031-04', '/jobs/2104?asOf=2031-04', '/jobs/2108/estimate-versus-actual?asOf=2031-04', '/billing?asOf=2031-04'],
   ...['/costs?asOf=2031-04', '/costs/totals?asOf=2031-04&job=2105', '/reports/wip?asOf=2031-04', '/reports/ageing?asOf=2031-04'],
   ...['/jobs/2104/billing?asOf=2031-04', '/postings?asOf=2031-04', '/audit', '/uninstalled?asOf=2031-04'],
+  ...['/lists?asOf=2031-04', '/site/jobs', '/day-sheets?on=2031-04-07', '/week-sheets?on=2031-04-07', '/waiting'],
 ];
 
 interface Server {
@@ -30,7 +34,8 @@ interface Server {
 
 const folder = mkdtempSync(join(tmpdir(), 'ledrin-soak-'));
 const database = join(folder, 'soak.sqlite');
-const took: number[] = [];
+/** How long replies took, by role and by view. */
+const took = new Map<Role, number[]>(ROLES.map((role) => [role, []]));
 const seen = {
   replies: 0,
   posted: 0,
@@ -43,13 +48,14 @@ const seen = {
   untied: 0,
   memory: [] as number[],
 };
+const byView = new Map<string, number[]>();
 let server: Server;
-/** Of the owner, who is signed in. */
-let cookie = '';
+/** Of whoever is signed in, by role. */
+const cookies = new Map<Role, string>();
 
 async function start(): Promise<Server> {
   const child = spawn(process.execPath, ['dist/server/main.mjs'], {
-    env: { ...process.env, PORT: '0', LEDRIN_DB: database },
+    env: { ...process.env, PORT: '0', LEDRIN_DB: database, LEDRIN_DEMO: '1' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   const url = await new Promise<string>((found, fail) => {
@@ -63,7 +69,8 @@ async function start(): Promise<Server> {
 }
 
 /** One request; a server that was just killed is not there, which is no fault of its own. */
-async function ask(path: string, body?: unknown): Promise<Response | null> {
+async function ask(role: Role, path: string, body?: unknown): Promise<Response | null> {
+  const cookie = cookies.get(role) ?? '';
   const began = performance.now();
   try {
     const init: RequestInit =
@@ -72,7 +79,10 @@ async function ask(path: string, body?: unknown): Promise<Response | null> {
         : { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json', cookie } };
     const reply = await fetch(server.url + path, init);
     await reply.clone().arrayBuffer();
-    took.push(performance.now() - began);
+    const spent = performance.now() - began;
+    took.get(role)?.push(spent);
+    const view = path.split('?')[0] ?? path;
+    byView.set(view, [...(byView.get(view) ?? []), spent]);
     seen.replies += 1;
     if (reply.status >= 500) {
       seen.faults += 1;
@@ -109,7 +119,7 @@ function batch(lines: number): { lines: unknown[]; asOf: string } {
 }
 
 async function look(): Promise<void> {
-  const reply = await ask('/reports/tie-out?asOf=2031-12');
+  const reply = await ask('owner', '/reports/tie-out?asOf=2031-12');
   if (!reply?.ok) return;
   const { rows } = (await reply.json()) as { rows: { difference: number }[] };
   seen.looks += 1;
@@ -121,7 +131,7 @@ async function look(): Promise<void> {
 async function giveUpExport(): Promise<void> {
   const control = new AbortController();
   setTimeout(() => control.abort(), 50 + Math.random() * 1500);
-  await fetch(`${server.url}/book/export`, { signal: control.signal, headers: { cookie } })
+  await fetch(`${server.url}/book/export`, { signal: control.signal, headers: { cookie: cookies.get('owner') ?? '' } })
     .then(
       (it) => it.arrayBuffer(),
       () => undefined,
@@ -133,15 +143,26 @@ async function giveUpExport(): Promise<void> {
 const imported = spawn(process.execPath, ['dist/server/cli.mjs', 'import', 'demo/book', '--db', database], { stdio: 'inherit' });
 await new Promise((done) => imported.once('exit', done));
 server = await start();
-const owner = await fetch(`${server.url}/first-owner`, {
-  method: 'POST',
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify({ name: 'Soak', email: 'soak@soak.example', password: 'rain on the roof tiles' }),
-});
-cookie = (owner.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
-while (reference < COSTS) await ask('/costs', batch(5000));
+for (const role of ROLES) {
+  const reply = await fetch(`${server.url}/sign-in/demo`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ role }),
+  });
+  cookies.set(role, (reply.headers.get('set-cookie') ?? '').split(';')[0] ?? '');
+}
+while (reference < COSTS) await ask('accountant', '/costs', batch(5000));
+/** What each role may open. */
+const views = new Map<Role, string[]>();
+for (const role of ROLES) {
+  const open = await Promise.all(VIEWS.map(async (path) => ((await ask(role, path))?.ok ? [path] : [])));
+  views.set(role, open.flat());
+  console.log(`${role}: ${open.flat().length} of ${VIEWS.length} views`);
+}
+seen.refused = 0;
 console.log(`${COSTS.toLocaleString('en')} costs posted; ${MINUTES} minutes of load`);
-took.length = 0;
+for (const all of took.values()) all.length = 0;
+byView.clear();
 
 const end = performance.now() + MINUTES * 60_000;
 const until = async (work: () => Promise<unknown>) => {
@@ -156,12 +177,17 @@ const kill = async () => {
   server = await start();
 };
 await Promise.all([
-  ...Array.from({ length: READERS }, () =>
-    until(() => ask(VIEWS[Math.floor(Math.random() * VIEWS.length)] ?? '/jobs?asOf=2031-04')),
-  ),
+  ...Array.from({ length: READERS }, (_, i) => {
+    const role = at(ROLES, i % ROLES.length);
+    const own = views.get(role) ?? [];
+    return until(async () => {
+      await ask(role, at(own, Math.floor(Math.random() * own.length)));
+      await pause(Math.random() * PAUSE * 1000);
+    });
+  }),
   ...Array.from({ length: WRITERS }, () =>
     until(async () => {
-      if ((await ask('/costs', batch(1 + Math.floor(Math.random() * 20))))?.status === 201) seen.posted += 1;
+      if ((await ask('accountant', '/costs', batch(1 + Math.floor(Math.random() * 20))))?.status === 201) seen.posted += 1;
       await pause(100);
     }),
   ),
@@ -177,10 +203,16 @@ await Promise.all([
 ]);
 await look();
 server.process.kill('SIGTERM');
-took.sort((a, b) => a - b);
-const at = (share: number) => Math.round(took[Math.floor(took.length * share)] ?? 0);
+for (const [role, all] of [...took, ...byView]) {
+  all.sort((a, b) => a - b);
+  const share = (part: number) => Math.round(all[Math.floor(all.length * part)] ?? 0);
+  const longest = Math.round(all.at(-1) ?? 0);
+  console.log(
+    `${role}: ${all.length} replies, p50 ${share(0.5)} ms, p95 ${share(0.95)} ms, p99 ${share(0.99)} ms, longest ${longest} ms`,
+  );
+}
 console.log(
-  `${seen.replies} replies, p50 ${at(0.5)} ms, p95 ${at(0.95)} ms, p99 ${at(0.99)} ms; ${seen.posted} batches posted; ${seen.givenUp} exports given up; ` +
+  `${seen.replies} replies; ${seen.posted} batches posted; ${seen.givenUp} exports given up; ` +
     `${seen.kills} kills, ${seen.cut} requests cut by them`,
 );
 console.log(

@@ -3,7 +3,6 @@ import { at } from '../../core/errors/known';
 import type { CorrectionInput } from '../../wire/corrections';
 import type { Posted } from '../../wire/ledger';
 import { latestOf } from '../costs/asShown';
-import { refreshCostTotals } from '../costs/costEntries';
 import type { Sql } from '../db/sql';
 import type { Actor } from '../acts/audit';
 import type { Command } from '../acts/command';
@@ -54,6 +53,5 @@ export async function saveCorrection(
     jobIds,
   );
   await insertCorrections(sql, postingId, corrections);
-  await refreshCostTotals(sql, jobIds);
   return postingId;
 }

@@ -2,7 +2,6 @@ import { costJournals } from '../../core/costs/costBatch';
 import { correctionDay } from '../../core/ledger/openDay';
 import { closedTo } from '../ledger/closing';
 import { reversed } from '../../core/costs/reversal';
-import { refreshCostTotals } from '../costs/costEntries';
 import { reversalOf, type Reversal } from '../ledger/reversal';
 import { savePosting } from '../ledger/savePosting';
 import { insertCorrections, liveEntries } from './entries';
@@ -23,6 +22,5 @@ export const reverseCosts: Reversal = async (sql, actor, posting, on, reason) =>
   const journals = costJournals(entries.map(({ postedOn, cost_type, amount }) => ({ postedOn, costType: cost_type, amount })));
   const postingId = await savePosting(sql, actor, reversalOf(posting, on, reason), journals, jobIds);
   await insertCorrections(sql, postingId, corrections);
-  await refreshCostTotals(sql, jobIds);
   return { postingId, entries: entries.length, total: entries.reduce((sum, it) => sum + it.amount, 0) };
 };

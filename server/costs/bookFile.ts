@@ -19,7 +19,8 @@ import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
 import { PostingTable } from '../ledger/models';
 import { savePostings } from '../ledger/savePosting';
 import { IDENTICAL_ROWS } from './queries';
-import { insertCostEntries, refreshCostTotals, type NewCostEntry } from './costEntries';
+import { AddedCost } from './costTotals';
+import type { NewCostEntry } from './costEntries';
 
 const COST = {
   dated: date(REQUIRED),
@@ -101,6 +102,7 @@ interface OpeningPosting {
 export class OpeningCosts {
   private readonly days = new Map<string, DatedCost>();
   private readonly jobIds = new Set<number>();
+  private readonly added = new AddedCost();
   private posting: OpeningPosting | null = null;
   private count = 0;
   private nextEntry = 0;
@@ -163,7 +165,8 @@ export class OpeningCosts {
     entries: readonly NewCostEntry[],
     installations: readonly NewRow<typeof InstallationTable>[],
   ): Promise<void> {
-    await insertCostEntries(this.into.sql, entries);
+    await this.into.sql.insertAll(CostEntryTable, entries);
+    this.added.add(entries);
     await this.into.sql.insertAll(InstallationTable, installations);
   }
 
@@ -187,7 +190,7 @@ export class OpeningCosts {
     const posting = { kind: 'opening-cost' as const, jobId: null, reference: 'costs.csv', postedOn };
     await savePostings(sql, actor, [{ id, posting, journals: costJournals([...this.days.values()]) }]);
     await assertBookOfTeam(this.into, this.jobIds);
-    await refreshCostTotals(sql, [...this.jobIds]);
+    await this.added.save(sql);
     return this.count;
   }
 

@@ -1,4 +1,5 @@
-import { LAST_COST_LINE, DELETE_COST_TOTALS, COST_TOTALS_OF_JOBS } from './queries';
+import { AddedCost } from './costTotals';
+import { LAST_COST_LINE } from './queries';
 import { present } from '../../core/errors/known';
 import { CostEntryTable, CostLineTable } from './models';
 import type { CostType } from '../../core/costs/costType';
@@ -7,15 +8,10 @@ import type { Sql } from '../db/sql';
 
 export type NewCostEntry = NewRow<typeof CostEntryTable>;
 
+/** Saves entries and what they add to the totals of their lines. */
 export async function insertCostEntries(sql: Sql, entries: readonly NewCostEntry[]): Promise<void> {
   await sql.insertAll(CostEntryTable, entries);
-}
-
-/** Recalculates the monthly totals of these jobs from their entries; part of every transaction that posts cost. */
-export async function refreshCostTotals(sql: Sql, jobIds: readonly number[]): Promise<void> {
-  const jobs = JSON.stringify(jobIds);
-  await sql.run(DELETE_COST_TOTALS, [jobs]);
-  await sql.run(COST_TOTALS_OF_JOBS, [jobs]);
+  await new AddedCost().add(entries).save(sql);
 }
 
 /** Hands out the cost line of a job × section × code × type, making it where it is new. */

@@ -16,7 +16,7 @@ import type { Reader, Sql } from '../db/sql';
 import { assertOfTeam } from '../jobs/restricted';
 import { loadDigits } from '../company/company';
 import { accountingDate, latestOf, assertAsShown } from './asShown';
-import { CostLines, insertCostEntries, refreshCostTotals, type NewCostEntry } from './costEntries';
+import { CostLines, insertCostEntries, type NewCostEntry } from './costEntries';
 import { openCostCodeIds } from './costCodes';
 import { savePosting } from '../ledger/savePosting';
 import { type Actor } from '../acts/audit';
@@ -60,7 +60,6 @@ export async function savePlannedCosts(
     sql,
     plan.entries.map((entry) => ({ posting_id: postingId, ...entry })),
   );
-  await refreshCostTotals(sql, plan.jobIds);
   return postingId;
 }
 

@@ -64,6 +64,19 @@ export const DELETE_COST_TOTALS =
 
 export const COST_TOTALS_OF_JOBS = runningTotals('WHERE job_id IN (SELECT value FROM json_each($1))');
 
+/** A month in which no entry of a line was yet begins with what the line stood at before. `$1` lists `[line, month, cost, hours, entries]`. */
+export const ADD_MONTHS = `INSERT INTO cost_total (cost_line_id, month, cost, hours, entries)
+  SELECT d.value->>0, d.value->>1, coalesce(p.cost, 0), coalesce(p.hours, 0), coalesce(p.entries, 0)
+    FROM json_each($1) d LEFT JOIN cost_total p ON p.cost_line_id = d.value->>0
+      AND p.month = (SELECT max(x.month) FROM cost_total x WHERE x.cost_line_id = d.value->>0 AND x.month < d.value->>1)
+    WHERE NOT EXISTS (SELECT 1 FROM cost_total t WHERE t.cost_line_id = d.value->>0 AND t.month = d.value->>1)`;
+
+/** The months from each on stand at as much more. `$1` as before. */
+export const RAISE_TOTALS = `UPDATE cost_total SET cost = cost_total.cost + m.cost, hours = cost_total.hours + m.hours, entries = cost_total.entries + m.entries
+  FROM (SELECT t.cost_line_id, t.month, sum(d.value->>2) AS cost, sum(d.value->>3) AS hours, sum(d.value->>4) AS entries
+    FROM json_each($1) d JOIN cost_total t ON t.cost_line_id = d.value->>0 AND t.month >= d.value->>1 GROUP BY 1, 2) m
+  WHERE m.cost_line_id = cost_total.cost_line_id AND m.month = cost_total.month`;
+
 /** Sections of the jobs in the list `$1`, and the day each was awarded. */
 export const JOBS_OF_BATCH = query(
   shape({ id: t.whole, awardedOn: t.orNull(t.day), sections: t.text }),

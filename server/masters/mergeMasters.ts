@@ -2,7 +2,7 @@ import { MASTERS, type MasterKind } from '../../core/masters/masters';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { MergePreview } from '../../wire/masters';
 import { CostLineTable } from '../costs/models';
-import { refreshCostTotals } from '../costs/costEntries';
+import { recountCostTotals } from '../costs/costTotals';
 import type { RowOf } from '../db/fields';
 import type { Reader, Sql } from '../db/sql';
 import type { Command } from '../acts/command';
@@ -73,5 +73,5 @@ async function joinCostLines(sql: Sql, both: Merge['both']): Promise<void> {
     await sql.remove(CostLineTable, { id });
   }
   const jobs = [...new Set((await sql.find(CostLineTable, { id: both.map((it) => it.other) })).map((it) => it.job_id))];
-  await refreshCostTotals(sql, jobs);
+  await recountCostTotals(sql, jobs);
 }

@@ -30,6 +30,7 @@ const MADE_OF: Record<string, readonly (readonly unknown[])[]> = {
   partyOf: [[filter]],
   keysOf: [[filter]],
   allThreesOf: [['pump']],
+  isThere: [['cost_entry']],
   monthlySubtotals: ['job', 'section', 'code', 'type'].map((by) => [by, []]),
 };
 
@@ -71,7 +72,7 @@ test('SQL by hand stands in query files, in the files of the book and in the dat
   const elsewhere = sources.filter(
     (it) =>
       !queryFiles.includes(it) &&
-      !/^db\/|[bB]ookFiles?\.ts$|^estimates\/awardFiles\.ts$|^book\//.test(it) &&
+      !/^db\/|[bB]ookFiles?\.ts$|^estimates\/awardFiles\.ts$|^book(Format)?\//.test(it) &&
       /['"`]\s*(SELECT|WITH|INSERT INTO|UPDATE|DELETE FROM)\s/.test(readFileSync(join(server, it), 'utf8')),
   );
   expect(elsewhere).toEqual([]);

@@ -11,7 +11,7 @@ import { closedTo } from '../ledger/closing';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import type { MissingRate, TimePreview } from '../../wire/weekSheets';
 import { loadDigits } from '../company/company';
-import { CostLines, insertCostEntries, refreshCostTotals } from '../costs/costEntries';
+import { CostLines, insertCostEntries } from '../costs/costEntries';
 import { COST_LINE_COPY, postingEffect } from '../costs/postingEffect';
 import type { Database } from '../db/database';
 import { nextId, type Reader, type Sql } from '../db/sql';
@@ -295,7 +295,6 @@ async function saveEntries(sql: Sql, lines: readonly PostedPart[], postings: Rea
   const entries = timeEntries(lines, postings, (it) => costLines.idOf(it.jobId, it.section, it.costCodeId, 'labour'));
   await costLines.flush();
   await insertCostEntries(sql, entries);
-  await refreshCostTotals(sql, jobIds);
 }
 
 /** Posts the approved lines of sheets as they were previewed. */

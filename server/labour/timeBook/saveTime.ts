@@ -1,7 +1,7 @@
 import { known } from '../../../core/errors/known';
 import type { BookSave } from '../../bookFormat/bookSave';
 import { costCodes } from '../../company/bookFiles';
-import { insertCostEntries, refreshCostTotals } from '../../costs/costEntries';
+import { insertCostEntries } from '../../costs/costEntries';
 import { nextId } from '../../db/sql';
 import { assertBookOfTeam, jobs } from '../../jobs/bookFiles';
 import { PayrollLineTable } from '../../payroll/models';
@@ -75,5 +75,4 @@ export async function saveTime(_rows: readonly unknown[], into: BookSave): Promi
   await insertCostEntries(into.sql, entries);
   const jobIds = new Set(entries.map((it) => it.job_id));
   await assertBookOfTeam(into, jobIds);
-  await refreshCostTotals(into.sql, [...jobIds]);
 }
