@@ -8,13 +8,13 @@ import { at } from '../core/errors/known';
 import { ROLES, type Role } from '../core/rights/rights';
 
 /**
- * Mixed load on a book of 100,000 costs: 50 readers of all roles with pauses, 5 writers, exports given up, and a SIGKILL every five minutes.
+ * Mixed load on a book of 100,000 costs: 45 readers of all roles and 5 writers with pauses, exports given up, and a SIGKILL every five minutes.
  * Says what came of it by role; ends with status 1 where a reply was 500 or a refusal, or the books did not tie at a look. Minutes: the
  * first argument, else 10. Seconds a reader pauses at most: the second, else 4; 0 asks without a pause.
  */
 const MINUTES = Number(process.argv[2] ?? 10);
 const PAUSE = Number(process.argv[3] ?? 4);
-const READERS = 50;
+const READERS = 45;
 const WRITERS = 5;
 const COSTS = 100_000;
 const KILL_EVERY = 5 * 60_000;
@@ -170,7 +170,7 @@ const until = async (work: () => Promise<unknown>) => {
 };
 const kill = async () => {
   await pause(Math.min(KILL_EVERY, Math.max(0, end - performance.now())));
-  if (performance.now() >= end) return;
+  if (performance.now() >= end - LOOK_EVERY) return;
   server.process.kill('SIGKILL');
   await new Promise((done) => server.process.once('exit', done));
   seen.kills += 1;
@@ -181,14 +181,14 @@ await Promise.all([
     const role = at(ROLES, i % ROLES.length);
     const own = views.get(role) ?? [];
     return until(async () => {
-      await ask(role, at(own, Math.floor(Math.random() * own.length)));
       await pause(Math.random() * PAUSE * 1000);
+      await ask(role, at(own, Math.floor(Math.random() * own.length)));
     });
   }),
   ...Array.from({ length: WRITERS }, () =>
     until(async () => {
       if ((await ask('accountant', '/costs', batch(1 + Math.floor(Math.random() * 20))))?.status === 201) seen.posted += 1;
-      await pause(100);
+      await pause(Math.random() * PAUSE * 1000);
     }),
   ),
   until(async () => {

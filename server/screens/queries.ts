@@ -29,9 +29,15 @@ export const CHANGE_ORDERS = query(
       FROM change_order o LEFT JOIN change_order_line l ON l.change_order_id = o.id WHERE o.job_id = $1 AND o.raised_on <= $2 GROUP BY o.id ORDER BY o.raised_on, o.id`,
 );
 
+/** Whole months from the running totals of the lines; the last, up to day `$2`, from its entries. */
 export const COST_BY_MONTH = query(
   shape({ month: t.month, amount: t.cents }),
-  'SELECT substr(posted_on, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND posted_on <= $2 GROUP BY 1',
+  `SELECT printf('%04d-%02d', month / 12, month % 12 + 1) AS month, sum(amount) AS amount
+    FROM (SELECT t.month, t.cost - coalesce(lag(t.cost) OVER (PARTITION BY t.cost_line_id ORDER BY t.month), 0) AS amount
+      FROM cost_line l JOIN cost_total t ON t.cost_line_id = l.id
+      WHERE l.job_id = $1 AND t.month < CAST(substr($2, 1, 4) AS INTEGER) * 12 + CAST(substr($2, 6, 2) AS INTEGER) - 1) GROUP BY 1
+    UNION ALL SELECT substr($2, 1, 7), sum(amount) FROM cost_entry
+      WHERE job_id = $1 AND posted_on BETWEEN substr($2, 1, 7) || '-01' AND $2 HAVING count(*) > 0`,
 );
 
 export const CERTIFIED_BY_MONTH = query(

@@ -13,6 +13,7 @@ import type { Database } from '../db/database';
 import { loadCostLines } from '../costs/costLineStates';
 import { billingScheduleView } from '../instalments/billingScheduleView';
 import { planView } from '../screens/planView';
+import { COST_BY_MONTH } from '../screens/queries';
 import { applicationView } from '../billing/applicationView';
 import { agedInvoices } from '../billing/invoices';
 import { jobBilling } from '../billing/jobBilling';
@@ -274,7 +275,7 @@ async function reportsOf(database: Database, on: PlainDate): Promise<string[][]>
   return said;
 }
 
-async function pickedId({ database }: Books, sql: string, pick: number): Promise<number> {
+async function pickedId({ database }: Pick<Books, 'database'>, sql: string, pick: number): Promise<number> {
   const rows = await reading(database).all(query(shape({ id: t.whole }), sql));
   return rows[pick % rows.length]?.id ?? 0;
 }
@@ -338,6 +339,17 @@ async function totalsAreEntries(database: Database, on: PlainDate): Promise<void
   expect(lines.filter((it) => !used.has(it.id) && (it.cost !== 0 || it.hours !== 0))).toEqual([]);
 }
 
+/** The months of a job, from the running totals, are those of its entries. */
+async function monthsAreEntries(database: Database, on: PlainDate): Promise<void> {
+  const sql = reading(database);
+  const job = await pickedId({ database }, `SELECT id FROM job WHERE number = 'J1'`, 0);
+  const counted = query(
+    shape({ month: t.month, amount: t.cents }),
+    'SELECT substr(posted_on, 1, 7) AS month, sum(amount) AS amount FROM cost_entry WHERE job_id = $1 AND posted_on <= $2 GROUP BY 1',
+  );
+  expect([on, await sql.all(COST_BY_MONTH, [job, on])]).toEqual([on, await sql.all(counted, [job, on])]);
+}
+
 const DAYS_WITH_POSTINGS = query(shape({ on: t.day }), 'SELECT DISTINCT dated AS "on" FROM journal ORDER BY 1');
 
 /** No balance is impossible on a day: no less than nothing is held of retention, and received on an invoice what it asks for at most. */
@@ -365,6 +377,7 @@ test('whatever is done in whatever order, forwards and back in time, the books t
         for (const { on } of days) {
           expect([on, await differences(books.database, on)]).toEqual([on, TIES]);
           await totalsAreEntries(books.database, on);
+          await monthsAreEntries(books.database, on);
           await assertPossible(books.database, on);
         }
         const last = days.at(-1)!.on;
