@@ -1,3 +1,4 @@
+import type { USER_LIFE, UserState } from '../core/users/userLife';
 import * as v from 'valibot';
 import { PART_NAMES, type Part } from '../core/rights/parts';
 import { ROLES, type Role } from '../core/rights/rights';
@@ -41,8 +42,9 @@ export interface UserRow extends UserInput {
   /** Digest of what a change of it must have seen. */
   seen: string;
   closed: boolean;
-  /** Has a password, and so signs in; else is invited only. */
-  signsIn: boolean;
+  state: UserState;
+  /** What may be done with the account as it is. */
+  can: Record<keyof typeof USER_LIFE, boolean>;
   /** The last day the invitation may be used; null where there is none. */
   invitedUntil: string | null;
   /** When it was last asked for something in a session that has not ended. */

@@ -1,9 +1,9 @@
 import { refuse, type Refusal } from '../refusals/refusal';
 
-/** What may be done with a document in which states, and what it becomes; `to` null: it is deleted, the same: it stays as it is. */
+/** What may be done with a document in which states, and what it becomes; `to` null: it is deleted, `same`: it stays as it is. */
 export interface Move<State extends string> {
   from: readonly State[];
-  to: State | null;
+  to: State | 'same' | null;
   /** What is said where it is in another state: "only a draft can be changed". */
   only: string;
 }

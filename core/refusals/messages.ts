@@ -76,6 +76,7 @@ const MESSAGES: { [Rule in RefusalRule]: (facts: RefusalFacts[Rule], show: ShowA
     to === null ? 'The books are open already' : `The books are closed up to ${displayDate(to)} already`,
   'closed-ahead': ({ to, today }) => `${displayDate(to)} is still to come; choose ${displayDate(today)} or an earlier day`,
   'opened-without-reason': () => 'Enter why the books are opened again',
+  'last-owner': ({ name }) => `${name} is the last owner who signs in; make somebody else an owner first`,
   'own-time': ({ line }) => `Line ${line} is your own time; somebody else approves it`,
   'entry-of-time': ({ entry }) => `${entry} comes from a line of time; correct time by reversing and re-entering it`,
   'far-ahead': ({ on, newest }) =>

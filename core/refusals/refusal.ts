@@ -48,6 +48,7 @@ export interface RefusalFacts {
   'certified-before-previous': { number: number; status: string };
   'certified-out-of-order': { on: string; number: number; previous: string };
   'own-time': { line: string };
+  'last-owner': { name: string };
   'day-closed': { on: string; closedTo: string; open: string };
   'closed-already': { to: string | null };
   'closed-ahead': { to: string; today: string };

@@ -142,7 +142,7 @@ test('hours the office changed or approved stay beside what the site says, until
   expect((await view()).differs).toBe(false);
   expect(await save(withHours(10), seen)).toMatchObject({ differs: true });
   expect(await said(act(database, TESTER, deleteDaySheet, KEY, (await view()).seen, null))).toEqual([
-    'The office has changed or approved hours of this day sheet; it stays. Correct the hours instead',
+    'status: The day sheet is taken over; only one that no client signed, and of which the office has changed or approved no hours, can be deleted',
   ]);
 });
 
@@ -182,7 +182,7 @@ test('what the client signed stays: the entries under a signature and the signat
   ]);
   expect(await said(save({ ...signed, signatures: [] }, seen))).toContainEqual(expect.stringMatching(/^day.signatures: /));
   expect(await said(act(database, TESTER, deleteDaySheet, KEY, seen, null))).toEqual([
-    'The client signed on this day sheet; it stays',
+    'status: The day sheet is signed; only one that no client signed, and of which the office has changed or approved no hours, can be deleted',
   ]);
   await save({ ...signed, notes: 'More' }, seen);
   const daywork = await documentOfDaywork(reading(database), KEY, 1);

@@ -1,3 +1,4 @@
+import { DAY_LIFE, dayState } from '../../core/daySheets/dayLife';
 import * as v from 'valibot';
 import { crewName } from '../../wire/daySheets';
 import { isEnteredDate } from '../../core/calendar/plainDate';
@@ -11,7 +12,7 @@ import { takesRefusal } from '../../core/jobs/takes';
 import { openCostCodeIds } from '../costs/costCodes';
 import type { NewRow } from '../db/fields';
 import type { Sql } from '../db/sql';
-import { assertAllowed, assertNoFaults } from '../acts/refused';
+import { assertAllowed, assertNoFaults, assertMove } from '../acts/refused';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { assertOfTeam } from '../jobs/restricted';
 import { EmployeeTable, WorkKindTable } from '../labour/models';
@@ -202,13 +203,8 @@ async function openSeen(command: Command, key: DayKey, seen: string): Promise<Op
 export async function deleteDaySheet(command: Command, key: DayKey, seen: string, person: SignedIn | null): Promise<void> {
   const { sql } = command;
   const { head, day } = await openSeen(command, key, seen);
-  if (day.signatures.length > 0) throw new LedrinError('refused', 'The client signed on this day sheet; it stays');
   const lines = await linesOfDay(sql, head);
-  if (!areUntouched(day.hours, lines))
-    throw new LedrinError(
-      'refused',
-      'The office has changed or approved hours of this day sheet; it stays. Correct the hours instead',
-    );
+  assertMove(DAY_LIFE, 'delete', 'The day sheet', dayState(day, areUntouched(day.hours, lines)));
   if (person && head.writtenBy !== person.name && !hasRight(person, 'approve-time'))
     throw new LedrinError('not-allowed', `${head.writtenBy} wrote this day sheet; ask them, or the manager, to delete it`);
   await replaceLines(command, head, { lines, input: [], week: head.dated }, person);

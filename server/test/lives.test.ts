@@ -22,6 +22,10 @@ import { clientDocumentPdf } from '../offers/clientDocumentPdf';
 import { sendChange } from '../offers/offers';
 import { deleteQuotation, saveQuotation, sendQuotation } from '../quotations/quotations';
 import { Outbox } from '../stand-ins/outbox';
+import type { Context } from '../http/context';
+import { UserTable } from '../users/models';
+import { inviteAgain, inviteUser, saveUser, userList } from '../users/users';
+import { USER_LIFE, USER_STATES } from '../../core/users/userLife';
 import { reading } from './act';
 import { cleanUp, faultsOf, temporaryDatabase, temporaryFolder, TENDER_BOOK } from './books';
 import { EXAMPLES } from './postedBodies';
@@ -54,7 +58,7 @@ async function accepts(set: (command: Command) => Promise<void>, work: (command:
         await work(command);
       } catch (error) {
         if (!(error instanceof LedrinError)) throw error;
-        accepted = !/ is (a draft|submitted|certified|issued|approved|rejected|withdrawn|sent|accepted|declined); /.test(
+        accepted = !/ is (a draft|submitted|certified|issued|approved|rejected|withdrawn|sent|accepted|declined|closed); /.test(
           error.message,
         );
       }
@@ -86,6 +90,35 @@ async function walk(
 }
 
 describe('each move core allows is accepted by its command, and no other is', () => {
+  test('of a user', async () => {
+    const input = { name: 'Ivo Reed', email: 'ivo@reed.example', role: 'accountant' as const, allJobs: false };
+    const context = { address: 'http://ledrin.test' } as Context;
+    const row = async ({ sql }: Pick<Command, 'sql'>) => (await userList(sql)).find((it) => it.name === input.name)!;
+    const save = async (it: Command, closed: boolean) => {
+      const { id, seen } = await row(it);
+      await saveUser(it, id, { ...input, closed, seen });
+    };
+    const into = (state: string) => async (command: Command) => {
+      await inviteUser(command, input, context);
+      const { id } = await row(command);
+      const facts = {
+        password: state === 'signs in' ? 'hash' : '',
+        ...(state === 'invited' ? {} : { invitation: '', invited_until: '' }),
+      };
+      await command.sql.update(UserTable, { id }, facts);
+      if (state === 'closed') await save(command, true);
+      expect((await row(command)).state).toBe(state);
+    };
+    await walk(USER_LIFE, USER_STATES, into, {
+      newLink: async (it) => inviteAgain(it, (await row(it)).id, context),
+    });
+    for (const state of USER_STATES) {
+      let can = {};
+      await accepts(into(state), async (it) => void ({ can } = await row(it)));
+      expect([state, can]).toEqual([state, movesFrom(USER_LIFE, state)]);
+    }
+  });
+
   // The third application of J1 is submitted; the first two are certified and were paid for.
   const intoApplication = (state: string) => async (command: Command) => {
     if (state === 'certified') await certifyApplication(command, 'J1', 3, { version: null, on: '2031-04-01', lines: [] });

@@ -1,6 +1,8 @@
 import { addDays } from '../../core/calendar/plainDate';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import { present } from '../../core/errors/known';
+import { movesFrom } from '../../core/life/life';
+import { lastOwnerRefusal, USER_LIFE, userState } from '../../core/users/userLife';
 import { digestOf } from '../versions/digest';
 import { assertUnchanged } from '../versions/staleness';
 import type { SessionRow, UserInput, UserRow } from '../../wire/users';
@@ -8,7 +10,7 @@ import { ApprovalTable } from '../approvals/models';
 import { PersonTable } from '../company/models';
 import type { Reader, Sql } from '../db/sql';
 import type { Context } from '../http/context';
-import { assertNoFaults } from '../acts/refused';
+import { assertMove, assertNoFaults, faultsOf } from '../acts/refused';
 import type { Command } from '../acts/command';
 import { EmployeeTable } from '../labour/models';
 import { repoint } from '../masters/masters';
@@ -23,7 +25,9 @@ const INVITED_DAYS = 7;
 export async function userList(sql: Reader): Promise<UserRow[]> {
   return (await sql.all(USER_LIST)).map(({ allJobs, closed, signsIn, invitedUntil, ...row }) => {
     const facts = { name: row.name, email: row.email, role: row.role, allJobs: allJobs === 1, closed: closed === 1 };
-    return { ...row, ...facts, seen: digestOf(facts), signsIn: signsIn === 1, invitedUntil: invitedUntil || null };
+    const state = userState({ closed: closed === 1, signsIn: signsIn === 1, invitedUntil });
+    const can = movesFrom(USER_LIFE, state);
+    return { ...row, ...facts, seen: digestOf(facts), state, can, invitedUntil: invitedUntil || null };
   });
 }
 
@@ -66,7 +70,8 @@ export async function inviteUser(command: Command, input: UserInput, { address }
 export async function inviteAgain(command: Command, id: number, { address }: Context): Promise<{ link: string }> {
   const { sql, actor } = command;
   const user = await userById(sql, id);
-  if (user.closed === 1) throw new LedrinError('refused', `${user.name} is closed; open the account first`);
+  const facts = { closed: user.closed === 1, signsIn: user.password !== '', invitedUntil: user.invited_until };
+  assertMove(USER_LIFE, 'newLink', user.name, userState(facts));
   const { token, saved } = newToken();
   await sql.update(UserTable, { id }, { invitation: saved, invited_until: untilOf(actor.at) });
   command.note(`user ${user.name}`);
@@ -87,9 +92,8 @@ export async function saveUser(
   const before = { name: was.name, email: was.email, role: was.role, allJobs: was.all_jobs === 1, closed: was.closed === 1 };
   await assertUnchanged(command, was.name, { subject: `user ${was.name}`, now: before, seen });
   const faults = await takenFaults(sql, input, id);
-  const stays = input.role === 'owner' && !input.closed;
-  if (was.role === 'owner' && !stays && present(await sql.get(OTHER_OWNERS, [id])).count === 0)
-    faults.push({ field: 'role', message: `${was.name} is the last owner who signs in; make somebody else an owner first` });
+  const lastOwner = lastOwnerRefusal(was, input, present(await sql.get(OTHER_OWNERS, [id])).count);
+  if (lastOwner) faults.push(...faultsOf([lastOwner], 0));
   assertNoFaults(faults);
   await sql.update(
     UserTable,

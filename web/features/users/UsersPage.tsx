@@ -93,7 +93,7 @@ function UserTable({ rows, chosen, onChoose }: TableProps) {
       },
       kinds.text<UserRow>('email', 'E-mail', (it) => it.email),
       kinds.text<UserRow>('role', 'Role', (it) => (it.role === 'manager' && it.allJobs ? 'manager, all jobs' : it.role)),
-      kinds.text<UserRow>('state', 'State', stateOf),
+      kinds.text<UserRow>('state', 'State', (it) => it.state),
       kinds.text<UserRow>('seen', 'Last seen', (it) => (it.seenAt ? displayMoment(it.seenAt) : '')),
     ],
     [kinds, onChoose],
@@ -108,12 +108,6 @@ function UserTable({ rows, chosen, onChoose }: TableProps) {
       height="window"
     />
   );
-}
-
-function stateOf({ closed, signsIn, invitedUntil }: UserRow): string {
-  if (closed) return 'closed';
-  if (invitedUntil && !signsIn) return `invited`;
-  return signsIn ? 'signs in' : 'no password';
 }
 
 interface BesideProps {
@@ -135,7 +129,7 @@ function Beside({ row, isNew, link, onLink }: BesideProps) {
     <aside>
       <h2 className="mb-2">{row ? row.name : 'Invite somebody'}</h2>
       <UserForm key={row?.seen ?? 'new'} row={row} onLink={onLink} />
-      {row && !row.closed && <NewLink row={row} onLink={onLink} />}
+      {row?.can.newLink && <NewLink row={row} onLink={onLink} />}
       {row && <PersonalData key={`data ${row.id}`} name={row.name} onDone={() => undefined} />}
       {link && <Invitation {...link} />}
     </aside>

@@ -1,3 +1,5 @@
+import { DAY_LIFE, dayState } from '../../../../core/daySheets/dayLife';
+import { movesFrom } from '../../../../core/life/life';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../../core/calendar/displayDate';
@@ -118,7 +120,8 @@ function DeleteDay({ phone, sheet }: { phone: Phone; sheet: PhoneSheet }) {
   const { refused, attempt } = useAttempt();
   const [asked, setAsked] = useState(false);
   const navigate = useNavigate();
-  if (sheet.day.signatures.length > 0) return null;
+  // Whether the office has taken its hours over, the phone does not know: the server says so.
+  if (!movesFrom(DAY_LIFE, dayState(sheet.day, true)).delete) return null;
   const { job, dated, crew, seen } = sheet;
   const run = async () => {
     const done = sheet.base === null || (await attempt(() => deleteSheet({ job, dated, crew, body: { seen } }).unwrap()));
