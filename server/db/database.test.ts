@@ -3,6 +3,7 @@ import { InvoiceTable } from '../billing/models';
 import { ClientTable, CostCodeTable } from '../company/models';
 import { shape, t } from './fields';
 import { reading } from '../test/act';
+import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
@@ -68,6 +69,26 @@ describe('writing', () => {
     await expect(failing).rejects.toThrow('half way');
     await next;
     expect(await codes()).toEqual(['2']);
+  });
+
+  test('what still runs when a transaction has failed is not saved by itself', async () => {
+    let rest = Promise.resolve();
+    const failing = database.write(async (sql) => {
+      const insert = (code: string) => sql.run(`INSERT INTO cost_code (code, description, unit) VALUES ('${code}', 'x', '')`);
+      rest = new Promise<void>((done) => setTimeout(done, 30)).then(() => insert('3'));
+      rest.catch(() => undefined);
+      await insert('1');
+      throw new Error('half way');
+    });
+    await expect(failing).rejects.toThrow('half way');
+    await expect(rest).rejects.toThrow('the transaction has ended');
+    expect(await codes()).toEqual([]);
+  });
+
+  test('into a file that was deleted meanwhile is refused', async () => {
+    const gone = await temporaryDatabase();
+    rmSync(gone.file);
+    await expect(gone.write((sql) => sql.run('DELETE FROM cost_code'))).rejects.toThrow('was moved or deleted');
   });
 
   test('holds to the references between tables', async () => {

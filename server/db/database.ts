@@ -1,6 +1,5 @@
-import { chmodSync, closeSync, mkdirSync, openSync } from 'node:fs';
+import { chmodSync, closeSync, mkdirSync, openSync, statSync } from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
-import { Transaction } from 'sequelize';
 import { closeConnection, connect, type Connection } from './connection';
 import { copiesFolder, copyDatabase, OWN_ALONE } from './backup';
 import { troubleInWords } from './inWords';
@@ -82,6 +81,8 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
     await closeConnection(writer);
     throw inWords(file, error);
   }
+  // What is written into a file that was deleted or replaced meanwhile would be lost without a word.
+  const opened = statSync(file).ino;
   const readers = new ReaderPool(() => connect(file, 'read'), READERS);
   // Of those who see some jobs only: views stand before the tables on these, and on no others.
   const narrowReaders = new ReaderPool(() => connect(file, 'read'), NARROW_READERS);
@@ -104,7 +105,11 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
     read: (work) => readers.use((reader) => inSnapshot(reader, work)),
     preview: (work) => readers.use((reader) => inSnapshot(reader, (sql) => work(sql, (copies) => copyTables(sql, copies)))),
     write: (work) =>
-      inTurn(() => writer.transaction({ type: Transaction.TYPES.IMMEDIATE }, (transaction) => work(sqlOn(writer, transaction)))),
+      inTurn(() => {
+        if (statSync(file, { throwIfNoEntry: false })?.ino !== opened)
+          throw Object.assign(new Error(`${file} was moved or deleted`), { code: 'SQLITE_CANTOPEN' });
+        return inTransaction(writer, work);
+      }),
     alone: inTurn,
     close: async () => {
       await queue;
@@ -112,6 +117,28 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
     },
   };
   return database;
+}
+
+/** All of it is saved, or none. On the one connection that writes: to open it anew for each transaction costs more than most of them. */
+async function inTransaction<T>(writer: Connection, work: (sql: Sql) => Promise<T>): Promise<T> {
+  const sql = sqlOn(writer);
+  let open = true;
+  // What still runs when the transaction has ended must not be saved by itself.
+  const assertOpen = () => {
+    if (!open) throw new Error('the transaction has ended');
+  };
+  await sql.run('BEGIN IMMEDIATE');
+  try {
+    const result = await work(sqlOn(writer, { assertOpen }));
+    open = false;
+    await sql.run('COMMIT');
+    return result;
+  } catch (error) {
+    open = false;
+    // Where the engine has undone it by itself, such as on a full disk, there is nothing to undo any more.
+    await sql.run('ROLLBACK').catch(() => undefined);
+    throw error;
+  }
 }
 
 /** A deferred transaction in WAL sees the books as they were at its first read. It is always rolled back: a reader saves nothing. */

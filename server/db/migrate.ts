@@ -34,7 +34,7 @@ export async function migrate(sequelize: Sequelize, copyBefore: (name: string) =
       name,
       up: () =>
         sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async (transaction) => {
-          const inside = sqlOn(sequelize, transaction);
+          const inside = sqlOn(sequelize, { transaction });
           for (const statement of statements) await inside.run(statement);
           await inside.run('INSERT INTO schema_migration (name, ran_at) VALUES ($1, $2)', [name, new Date().toISOString()]);
         }),

@@ -29,9 +29,20 @@ export interface Sql extends Reader {
   run(sql: string, bind?: readonly unknown[]): Promise<void>;
 }
 
-/** SQL on a Sequelize connection, inside `transaction` where one is given. */
-export function sqlOn(sequelize: Sequelize, transaction: Transaction | null = null): Sql {
-  const options = (bind: readonly unknown[]) => ({ bind: [...bind], transaction, raw: true });
+interface Within {
+  /** A transaction with a connection of its own. */
+  transaction?: Transaction;
+  /** Throws where what this was opened for has ended: asked before each statement. */
+  assertOpen?: () => void;
+}
+
+/** SQL on a Sequelize connection. */
+export function sqlOn(sequelize: Sequelize, { transaction, assertOpen = () => {} }: Within = {}): Sql {
+  const within = () => {
+    assertOpen();
+    return { transaction };
+  };
+  const options = (bind: readonly unknown[]) => ({ bind: [...bind], ...within(), raw: true });
   const anyRows = async (sql: string, bind: readonly unknown[] = []) =>
     (await sequelize.query(sql, { ...options(bind), type: QueryTypes.SELECT })) as Record<string, unknown>[];
   const all: Reader['all'] = async (query, bind) => {
@@ -43,7 +54,7 @@ export function sqlOn(sequelize: Sequelize, transaction: Transaction | null = nu
     const rows = await modelOn(sequelize, table).findAll({
       where: where as WhereOptions,
       order: [...order],
-      transaction,
+      ...within(),
       raw: true,
     });
     return rows as unknown as RowOf<typeof table>[];
@@ -58,14 +69,14 @@ export function sqlOn(sequelize: Sequelize, transaction: Transaction | null = nu
     run,
     get: async (query, bind) => (await all(query, bind))[0],
     findOne: async (table, where) => (await find(table, where))[0],
-    insert: async (table, row) => Number((await modelOn(sequelize, table).create(row as never, { transaction })).get('id')),
+    insert: async (table, row) => Number((await modelOn(sequelize, table).create(row as never, within())).get('id')),
     insertAll: (table, rows) => insertAll(run, table, rows, []),
     save: (table, rows, key) => insertAll(run, table, rows, key),
     update: async (table, where, values) => {
-      await modelOn(sequelize, table).update(values as object, { where: where as WhereOptions, transaction });
+      await modelOn(sequelize, table).update(values as object, { where: where as WhereOptions, ...within() });
     },
     remove: async (table, where) => {
-      await modelOn(sequelize, table).destroy({ where: where as WhereOptions, transaction });
+      await modelOn(sequelize, table).destroy({ where: where as WhereOptions, ...within() });
     },
   };
 }

@@ -2,7 +2,7 @@ import { createApi, fetchBaseQuery, type BaseQueryApi } from '@reduxjs/toolkit/q
 import { CALLS } from '../../../wire/calls';
 import type { FaultReply } from '../../../wire/fault';
 import { approvalNeeded } from '../approvals/approvalSlice';
-import { endpointsOf, type Base, type Sent } from './endpoints';
+import { endpointsOf, TAGS, type Base, type Sent } from './endpoints';
 import { RequestIds } from './requestIds';
 
 const send = fetchBaseQuery({ baseUrl: '/api' });
@@ -45,7 +45,7 @@ function followSignOut({ dispatch, getState }: BaseQueryApi): void {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: base,
-  tagTypes: ['books'],
+  tagTypes: TAGS,
   refetchOnMountOrArgChange: 30,
   endpoints: (build) => ({
     ...endpointsOf(CALLS, build),

@@ -21,17 +21,30 @@ type Passed<C extends Call> = keyof SentOf<C> extends never ? void : SentOf<C>;
 /** Calls a page reads or carries out; downloads are links. */
 export type EndpointsOf<C extends Calls> = {
   [Name in keyof C as C[Name]['kind'] extends 'download' ? never : Name]: C[Name]['kind'] extends 'query'
-    ? QueryDefinition<Passed<C[Name]>, Base, 'books', OutputOf<C[Name]>, 'api'>
-    : MutationDefinition<Passed<C[Name]>, Base, 'books', OutputOf<C[Name]>, 'api'>;
+    ? QueryDefinition<Passed<C[Name]>, Base, Tag, OutputOf<C[Name]>, 'api'>
+    : MutationDefinition<Passed<C[Name]>, Base, Tag, OutputOf<C[Name]>, 'api'>;
 };
 
-/** The endpoints of all calls. Whatever changes the books makes every figure stale, but for what is saved as it is typed. */
-export function endpointsOf<C extends Calls>(calls: C, build: EndpointBuilder<Base, 'books', 'api'>): EndpointsOf<C> {
+/** What makes an answer stale: anything (`books`), anything that is of no one job (`across`), or what happens on its job. */
+export const TAGS = ['books', 'across', 'job'] as const;
+export type Tag = (typeof TAGS)[number];
+
+/** The job a call is of, by its address; null where it is of none or of several. */
+const jobOf = (args: unknown) => ((args ?? {}) as { job?: string }).job ?? null;
+
+/**
+ * The endpoints of all calls. What changes the books makes every figure stale, but for what is saved as it is typed; on one job, those of
+ * the job and those over all jobs: what was read of another job stays as it is.
+ */
+export function endpointsOf<C extends Calls>(calls: C, build: EndpointBuilder<Base, Tag, 'api'>): EndpointsOf<C> {
   const endpoints = Object.entries(calls)
     .filter(([, call]) => call.kind !== 'download')
     .map(([name, call]) => [name, call.kind === 'query' ? reading(name, call, build) : changing(name, call, build)]);
   return Object.fromEntries(endpoints) as EndpointsOf<C>;
 }
+
+/** By its address alone: a report that may be narrowed to a job is one over all of them. */
+const isOfJob = ({ path }: Call) => path.startsWith('/jobs/:job');
 
 function sentOf(name: string, call: Call, args: unknown): Sent {
   const given = (args ?? {}) as Record<string, unknown>;
@@ -44,15 +57,25 @@ function sentOf(name: string, call: Call, args: unknown): Sent {
   };
 }
 
-function reading(name: string, call: Call, build: EndpointBuilder<Base, 'books', 'api'>) {
-  return build.query<unknown, unknown>({ query: (args) => sentOf(name, call, args), providesTags: ['books'] });
+function reading(name: string, call: Call, build: EndpointBuilder<Base, Tag, 'api'>) {
+  return build.query<unknown, unknown>({
+    query: (args) => sentOf(name, call, args),
+    providesTags: (_result, _refused, args) => {
+      const job = isOfJob(call) ? jobOf(args) : null;
+      return job === null ? ['books', 'across'] : ['books', { type: 'job', id: job }];
+    },
+  });
 }
 
-function changing(name: string, call: Call, build: EndpointBuilder<Base, 'books', 'api'>) {
+function changing(name: string, call: Call, build: EndpointBuilder<Base, Tag, 'api'>) {
   const changes = (call.kind === 'command' || call.kind === 'upload') && !call.quiet;
   return build.mutation<unknown, unknown>({
     query: (args) => sentOf(name, call, args),
     // A refused command changed nothing.
-    invalidatesTags: (_result, refused) => (changes && !refused ? ['books'] : []),
+    invalidatesTags: (_result, refused, args) => {
+      if (!changes || refused) return [];
+      const job = isOfJob(call) ? jobOf(args) : null;
+      return job === null ? ['books'] : ['across', { type: 'job', id: job }];
+    },
   });
 }
