@@ -11,10 +11,8 @@ export function dayState(day: Pick<DaySheet, 'signatures'>, untouched: boolean):
   return untouched ? 'written' : 'taken over';
 }
 
-/** The life of a day sheet. What a client signed in it stays as it was (see `brokenSignatures`); the rest is written on. */
+/** What depends on its state: in each it is written on and signed, but what a client signed stays as it was (`brokenSignatures`). */
 export const DAY_LIFE = {
-  write: { from: DAY_STATES, to: 'same', only: 'it can be written on' },
-  sign: { from: DAY_STATES, to: 'signed', only: 'it can be signed' },
   delete: {
     from: ['written'],
     to: null,

@@ -13,13 +13,9 @@ export function userState(user: { closed: boolean; signsIn: boolean; invitedUnti
   return user.invitedUntil ? 'invited' : 'no password';
 }
 
-const OPEN = ['invited', 'no password', 'signs in'] as const;
-
-/** The life of a user. An account is closed and opened again, never deleted: the trail names it. */
+/** What depends on the state of a user. An account is closed and opened again at any time, never deleted: the trail names it. */
 export const USER_LIFE = {
-  newLink: { from: OPEN, to: 'same', only: 'open the account first' },
-  close: { from: OPEN, to: 'closed', only: 'only an open account is closed' },
-  open: { from: ['closed'], to: 'no password', only: 'only a closed account is opened' },
+  newLink: { from: ['invited', 'no password', 'signs in'], to: 'same', only: 'open the account first' },
 } as const satisfies Life<UserState, string>;
 
 /** Why an owner stays one who signs in: there is no other. `others`: owners beside them who sign in. */
