@@ -1,5 +1,5 @@
 import { loadWorkDates } from './workDates';
-import { estimatedLines } from '../costs/estimatedLines';
+import { type estimatedLines } from '../costs/estimatedLines';
 import { digestOf } from '../versions/digest';
 import type { Reader } from '../db/sql';
 import type { PlanInput } from '../../wire/plan';
