@@ -1,8 +1,11 @@
 // Arrows point one way: core ← wire ← server and web; within server as below, within web kit ← ground ← features ← shell. Server and web meet only over HTTP.
 
+/** What reads over many nouns, or serves them. */
+const OVER_NOUNS = ['audit', 'waiting', 'reports', 'workings', 'screens', 'book', 'serving'];
 /**
- * The folders of the server, lowest first: each imports those before it, and the tables of any. What answers a call (handlers), fills the
- * sample company, or is worked in a thread of its own (workers/tasks) stands over all of them.
+ * The folders of the server, lowest first: each imports those before it, and the tables of any. One that is not here imports any but the
+ * last line, and none of these imports it: so a new noun need not be named until another one builds on it. What answers a call
+ * (handlers), fills the sample company, or is worked in a thread of its own (workers/tasks) stands over all of them.
  */
 const SERVER = [
   ...['db', 'acts', 'versions', 'sheets', 'stand-ins', 'attachments', 'ledger', 'workers', 'http'],
@@ -22,7 +25,7 @@ const SERVER = [
     'tenders',
     'site',
   ],
-  ...['audit', 'waiting', 'reports', 'workings', 'screens', 'book', 'serving'],
+  ...OVER_NOUNS,
 ];
 const TOP = '/(handlers|demo[A-Z]\\w*|tasks|workers?)\\.ts$';
 const TABLES = '/models\\.ts$';
@@ -56,6 +59,18 @@ module.exports = {
       to: { path: '^web/features/', pathNot: '^web/features/$1/' },
     },
     ...serverArrows,
+    {
+      name: 'server-unlisted-is-not-built-on',
+      severity: 'error',
+      from: { path: `^server/(${SERVER.join('|')})/`, pathNot: ['\\.test\\.ts$', TOP, BOOK_FILES, '^server/book/bookFiles'] },
+      to: { path: '^server/\\w+/', pathNot: [`^server/(${SERVER.join('|')}|test)/`, TABLES] },
+    },
+    {
+      name: 'server-unlisted-under-screens',
+      severity: 'error',
+      from: { path: '^server/\\w+/', pathNot: ['\\.test\\.ts$', TOP, `^server/(${SERVER.join('|')}|test)/`] },
+      to: { path: `^server/(${OVER_NOUNS.join('|')})/` },
+    },
     {
       name: 'tables-alone',
       severity: 'error',

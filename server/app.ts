@@ -25,7 +25,7 @@ import { answerErrors } from './http/reply';
 import { serve } from './serving/serve';
 import { instalmentHandlers } from './instalments/handlers';
 import { jobFileHandlers } from './jobFile/handlers';
-import { jobHandlers } from './jobSetUp/handlers';
+import { jobHandlers } from './jobs/handlers';
 import { masterHandlers } from './masters/handlers';
 import { labourHandlers, labourListHandlers } from './labour/handlers';
 import { ledgerHandlers } from './ledger/handlers';

@@ -94,15 +94,6 @@ export const POSTING_KINDS = Object.keys(POSTINGS) as [PostingKind, ...PostingKi
 /** One kind, with what is said of every kind. */
 export const postingOfKind = (kind: PostingKind): PostingOfKind => POSTINGS[kind];
 
-/** The kinds that can be taken back. */
-export type ReversibleKind = {
-  [Kind in PostingKind]: (typeof POSTINGS)[Kind]['irreversible'] extends null ? Kind : never;
-}[PostingKind];
-
-export function isReversible(kind: PostingKind): kind is ReversibleKind {
-  return POSTINGS[kind].irreversible === null;
-}
-
 /** The accounts of journals that a kind of posting may not post to, by code: there are none, or the program is wrong. */
 export function foreignAccounts(kind: PostingKind, journals: readonly { lines: readonly { account: string }[] }[]): string[] {
   const { accounts } = postingOfKind(kind);

@@ -8,7 +8,7 @@ import { companyLogo } from './company';
 import { addClient, addCostCodes, saveCompany, saveLogo } from './saveCompany';
 import { JOB_COUNT } from './queries';
 import { loadLists } from './lists';
-import { loadSession } from '../users/session';
+import { loadSession } from '../users/sessionView';
 
 export const companyHandlers = handle(companyCalls, {
   health: async (sql, _args, { watch }) => {

@@ -2,7 +2,7 @@ import { PostingTable } from '../ledger/models';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { firstOpenDay } from '../../core/ledger/openDay';
 import { closedTo } from '../ledger/closing';
-import { isReversible, type ReversibleKind } from '../../core/ledger/posting';
+import { postingOfKind, type PostingOfKind } from '../../core/ledger/posting';
 import type { ReversalInput } from '../../wire/corrections';
 import type { Posted } from '../../wire/ledger';
 import { postingJournals } from '../ledger/postingViews';
@@ -21,12 +21,13 @@ export async function reversePosting(command: Command, postingId: number, input:
   if (!posting) throw new LedrinError('not-found', `There is no document ${postingId}`);
   const why = await whyNotReversible(sql, posting);
   if (why) throw new LedrinError('refused', why);
-  if (!isReversible(posting.kind)) throw new Error(`${posting.kind} has no reversal`);
+  const { writes } = postingOfKind(posting.kind);
+  if (writes === null) throw new Error(`${posting.kind} has no reversal`);
   const on = { day: input.on ?? firstOpenDay(posting.posted_on, await closedTo(sql)), each: input.on === null };
   if (on.day < posting.posted_on)
     throw fieldError('on', `The reversal, ${on.day}, is before the posting it reverses, ${posting.posted_on}`);
   const newest = await newestMonth(sql);
-  const posted = await REVERSALS[posting.kind](sql, actor, posting, on, input.reason);
+  const posted = await REVERSALS[writes](sql, actor, posting, on, input.reason);
   const reversed = (await postingJournals(sql, posted.postingId)).map(({ dated, lines }) => ({
     on: dated,
     amount: lines.reduce((sum, it) => sum + it.debit, 0),
@@ -36,10 +37,9 @@ export async function reversePosting(command: Command, postingId: number, input:
   return posted;
 }
 
-/** How each kind is taken back. A kind that can be and is not named here does not compile. */
-const REVERSALS: Record<ReversibleKind, Reversal> = {
-  'opening-cost': reverseCosts,
-  'cost-batch': reverseCosts,
+/** How a posting is taken back, by what it writes; certified applications, which are invoices too, have a way of their own. */
+const REVERSALS: Record<NonNullable<PostingOfKind['writes']>, Reversal> = {
+  entries: reverseCosts,
   receipt: reverseReceipt,
-  'retention-release': reverseRelease,
+  invoice: reverseRelease,
 };

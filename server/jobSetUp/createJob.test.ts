@@ -6,7 +6,7 @@ import type { Database } from '../db/database';
 import { jobDrafts, jobList } from '../screens/jobList';
 import { OWNER } from '../test/testApp';
 import { loadLists } from '../company/lists';
-import { loadSession } from '../users/session';
+import { loadSession } from '../users/sessionView';
 import { cleanUp, everything, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, besides, TESTER } from '../test/books';
 import { JobDraftTable } from '../jobs/models';
 import { createJob, deleteDraft } from './createJob';

@@ -3,13 +3,13 @@ import type { SignedIn } from '../acts/signedIn';
 import { jobCalls } from '../../wire/jobs';
 import { handle } from '../http/handlers';
 import { oneFile } from '../http/upload';
-import { correctSetup } from './correctSetup';
-import { deleteJob, endTender, lockJob, moveJob } from '../jobs/jobLife';
+import { correctSetup } from '../jobSetUp/correctSetup';
+import { deleteJob, endTender, lockJob, moveJob } from './jobLife';
 import { jobList } from '../screens/jobList';
-import { createJob, deleteDraft } from './createJob';
-import { jobSetup, jobTemplateList } from './jobSetup';
-import { removeJobTemplate, saveJobTemplate } from './jobTemplates';
-import { restrictJob } from '../jobs/restricted';
+import { createJob, deleteDraft } from '../jobSetUp/createJob';
+import { jobSetup, jobTemplateList } from '../jobSetUp/jobSetup';
+import { removeJobTemplate, saveJobTemplate } from '../jobSetUp/jobTemplates';
+import { restrictJob } from './restricted';
 import { estimateView, jobView } from '../screens/jobView';
 
 /** The largest sheet that is read to be matched, in bytes. */
