@@ -58,7 +58,7 @@ test('it offers what may be done with it and nothing else: carried out as it was
   const request = { method: 'POST' as const, url: '/jobs/J1/transfers', body: { dated: '2031-05-02' } };
   const { sent } = open(
     { state: 'given', request, can: { ...nothing, carryOut: true, withdraw: true } },
-    { transferBudget: {}, withdrawApproval: {} },
+    { transferBudget: { number: 3 }, withdrawApproval: {} },
   );
   await screen.findByRole('button', { name: 'Carry it out' });
   expect(buttons()).toEqual(['Carry it out', 'Withdraw']);
