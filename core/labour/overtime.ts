@@ -51,28 +51,26 @@ export function weekBy(rules: readonly OvertimeRule[], day: PlainDate): PlainDat
   return weekOf(day, ruleOn(rules, day)?.weekStarts ?? WEEKDAYS[0]);
 }
 
-/** Keeps what was worked out by its key: the lines of a week ask for the same few again and again. */
-function remembered<Value>(work: (key: string) => Value): (key: string) => Value {
-  const known = new Map<string, Value>();
-  return (key) => {
-    const there = known.get(key);
-    if (there !== undefined) return there;
-    if (known.size >= MOST_REMEMBERED) known.clear();
-    const value = work(key);
-    known.set(key, value);
-    return value;
-  };
-}
+/** First days of weeks, and the days of each, as they were worked out: the lines of a week ask for the same few again and again. */
+const FIRST_DAYS = new Map<string, PlainDate>();
+const WEEKS = new Map<PlainDate, readonly PlainDate[]>();
 const MOST_REMEMBERED = 5000;
 
-const firstDays = Object.fromEntries(
-  WEEKDAYS.map((starts, i) => [starts, remembered((day) => addDays(day, -((weekdayOf(day) - i + 7) % 7)))]),
-) as Record<Weekday, (day: PlainDate) => PlainDate>;
+function remembered<Value>(known: Map<string, Value>, key: string, work: () => Value): Value {
+  const there = known.get(key);
+  if (there !== undefined) return there;
+  if (known.size >= MOST_REMEMBERED) known.clear();
+  const value = work();
+  known.set(key, value);
+  return value;
+}
 
-const weekOf = (day: PlainDate, weekStarts: Weekday): PlainDate => firstDays[weekStarts](day);
+const weekOf = (day: PlainDate, weekStarts: Weekday): PlainDate =>
+  remembered(FIRST_DAYS, `${weekStarts} ${day}`, () => addDays(day, -((weekdayOf(day) - WEEKDAYS.indexOf(weekStarts) + 7) % 7)));
 
 /** The seven days of a week from its first. */
-const daysOfWeek = remembered((begins) => [0, 1, 2, 3, 4, 5, 6].map((i) => addDays(begins, i)));
+const daysOfWeek = (begins: PlainDate): readonly PlainDate[] =>
+  remembered(WEEKS, begins, () => [0, 1, 2, 3, 4, 5, 6].map((i) => addDays(begins, i)));
 
 /** Cuts lines of several employees, each by those of their own; the parts come back in the order of the lines. */
 export function cutTime<Line extends OpenTime & { employee: string }>(

@@ -1,12 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { COST_TYPES } from '../costs/costType';
-import { ACCOUNT_TYPES, ACCOUNTS } from './accounts';
+import { ACCOUNT_TYPES, ACCOUNTS, JOB_COST_ACCOUNTS } from './accounts';
 import { journal } from './journal';
 import { tieOut } from './tieOut';
 import { trialBalance } from './trialBalance';
 import { costJournals } from '../costs/costBatch';
-import { foreignAccounts, POSTING_KINDS, POSTINGS } from './posting';
+import { POSTING_KINDS, POSTINGS } from './posting';
+import { foreignAccounts } from './foreignAccounts';
 import { receiptJournal } from '../billing/receipt';
 import { retentionReleaseJournal } from '../billing/retentionRelease';
 
@@ -134,4 +135,8 @@ test('a proof that fails shows by how much', () => {
     [500, 500, 0],
     [1600, 1500, 100],
   ]);
+});
+
+test('every cost type posts to an account of costs', () => {
+  expect(Object.values(JOB_COST_ACCOUNTS).filter((it) => !POSTINGS['cost-batch'].accounts.includes(it))).toEqual([]);
 });

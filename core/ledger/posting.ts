@@ -1,5 +1,5 @@
 import type { Given } from '../jobs/takes';
-import { ACCOUNTS, JOB_COST_ACCOUNTS, type AccountKey } from './accounts';
+import type { AccountKey } from './accounts';
 
 /** What there is to know of one kind of posting. */
 export interface PostingOfKind {
@@ -17,7 +17,14 @@ export interface PostingOfKind {
   irreversible: string | null;
 }
 
-const costs: readonly AccountKey[] = [...Object.values(JOB_COST_ACCOUNTS), 'costClearing'];
+const costs: readonly AccountKey[] = [
+  'costLabour',
+  'costMaterial',
+  'costSubcontract',
+  'costEquipment',
+  'costOther',
+  'costClearing',
+];
 
 /** Every kind of posting, one entry each. The gate, the ledger, its filter and pages, and reversals read it from here. */
 export const POSTINGS = {
@@ -93,11 +100,3 @@ export const POSTING_KINDS = Object.keys(POSTINGS) as [PostingKind, ...PostingKi
 
 /** One kind, with what is said of every kind. */
 export const postingOfKind = (kind: PostingKind): PostingOfKind => POSTINGS[kind];
-
-/** The accounts of journals that a kind of posting may not post to, by code: there are none, or the program is wrong. */
-export function foreignAccounts(kind: PostingKind, journals: readonly { lines: readonly { account: string }[] }[]): string[] {
-  const { accounts } = postingOfKind(kind);
-  if (accounts === null) return [];
-  const own = new Set<string>(accounts.map((it) => ACCOUNTS[it].code));
-  return [...new Set(journals.flatMap((it) => it.lines.map((line) => line.account)))].filter((it) => !own.has(it));
-}

@@ -1,7 +1,8 @@
 import { JournalLineTable, JournalTable, PostingTable } from './models';
 import type { PlainDate } from '../../core/calendar/plainDate';
 import type { Journal } from '../../core/ledger/journal';
-import { foreignAccounts, type PostingKind } from '../../core/ledger/posting';
+import { type PostingKind } from '../../core/ledger/posting';
+import { foreignAccounts } from '../../core/ledger/foreignAccounts';
 import { nextId, type Sql } from '../db/sql';
 import type { Actor } from '../acts/audit';
 import { assertMayPost } from './gate';
