@@ -6,7 +6,7 @@ import { journal } from './journal';
 import { tieOut } from './tieOut';
 import { trialBalance } from './trialBalance';
 import { costJournals } from '../costs/costBatch';
-import { POSTING_KINDS, POSTINGS } from './posting';
+import { POSTING_KINDS, postingOfKind, POSTINGS } from './posting';
 import { foreignAccounts } from './foreignAccounts';
 import { receiptJournal } from '../billing/receipt';
 import { retentionReleaseJournal } from '../billing/retentionRelease';
@@ -139,4 +139,16 @@ test('a proof that fails shows by how much', () => {
 
 test('every cost type posts to an account of costs', () => {
   expect(Object.values(JOB_COST_ACCOUNTS).filter((it) => !POSTINGS['cost-batch'].accounts.includes(it))).toEqual([]);
+});
+
+test('each kind of posting says enough of itself for the gate and for reversals', () => {
+  for (const kind of POSTING_KINDS) {
+    const { title, takes, writes, accounts, irreversible } = postingOfKind(kind);
+    expect([kind, title.length > 3]).toEqual([kind, true]);
+    // What can be reversed is reversed by what it writes; what follows another posting says nothing of its own.
+    if (irreversible === null) expect([kind, writes === null]).toEqual([kind, false]);
+    if (writes === null) expect([kind, takes, accounts]).toEqual([kind, null, null]);
+    // Opening cost comes with a book, of jobs in any state; whatever else is posted asks its jobs.
+    else expect([kind, takes === null]).toEqual([kind, kind === 'opening-cost']);
+  }
 });
