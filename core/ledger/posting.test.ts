@@ -152,3 +152,8 @@ test('each kind of posting says enough of itself for the gate and for reversals'
     else expect([kind, takes === null]).toEqual([kind, kind === 'opening-cost']);
   }
 });
+
+test('money is posted to the bank by a receipt alone', () => {
+  const toBank = POSTING_KINDS.filter((kind) => postingOfKind(kind).accounts?.includes('bank'));
+  expect(toBank).toEqual(['receipt']);
+});
