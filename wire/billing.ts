@@ -1,4 +1,6 @@
+import type { Reasons } from '../core/refusals/reasons';
 import * as v from 'valibot';
+import type { ApplicationStatus } from '../core/billing/application';
 import type { ApplicationMove } from '../core/billing/applicationLife';
 import type { SummaryFigure } from '../core/billing/summaryFigures';
 import { cents, filled, list, plainDate, text, version } from './fields';
@@ -65,7 +67,7 @@ export interface ApplicationView {
   number: number;
   version: number;
   dated: string;
-  status: string;
+  status: ApplicationStatus;
   certifiedOn: string | null;
   /** The day it was certified, where that is after the month shown. */
   certifiedLater: string | null;
@@ -99,10 +101,8 @@ export interface ApplicationView {
   receipts: { dated: string; amount: number; reference: string; postingId: number }[];
   /** Its certifications that were reversed, the oldest first, each with the document that reversed it. */
   reversed: { certifiedOn: string; reason: string; postingId: number }[];
-  /** Why its certification cannot be reversed; null where it can, or where there is none. */
-  certificationStays: string | null;
-  /** What may be done with it now. */
-  can: Record<ApplicationMove, boolean>;
+  /** Why each move of its life cannot be made now, whatever month is shown; null where it can. */
+  refused: Reasons<ApplicationMove>;
   previousNumber: number | null;
   /** There is an application after it. */
   hasNext: boolean;

@@ -1,4 +1,6 @@
 import * as v from 'valibot';
+import type { ChangeMove } from '../core/changes/changeLife';
+import type { Reasons } from '../core/refusals/reasons';
 import { cents, costType, days, filled, list, plainDate, quantity, text, version } from './fields';
 import { command, dated, download, query } from './call';
 import { sendInput, type OfferView } from './quotations';
@@ -117,9 +119,14 @@ export interface ChangeView extends ChangeSummary {
   savedAt: string;
   priceLines: (ChangeInput['price'][number] & { asked: number | null; isNew: boolean })[];
   costLines: ChangeInput['cost'];
+  /** Why each move of its life cannot be made; null where it can. */
+  refused: Reasons<ChangeMove>;
   /** null once it is decided. */
   effect: ChangeEffect | null;
 }
+
+/** A change while it is typed: a new one, or a draft. */
+export type TypedChange = Omit<ChangeView, 'refused'>;
 
 /** A change in the register of all jobs. */
 export interface RegisteredChange extends ChangeSummary {

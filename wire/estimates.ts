@@ -1,4 +1,6 @@
 import * as v from 'valibot';
+import type { EstimateMove } from '../core/estimates/estimateLife';
+import type { Reasons } from '../core/refusals/reasons';
 import { PART_BASES } from '../core/estimates/estimate';
 import type { Estimate } from '../core/estimates/estimate';
 import { COST_TYPES } from '../core/costs/costType';
@@ -88,6 +90,8 @@ export interface EstimateListRow {
   number: number;
   name: string;
   status: string;
+  /** Why each move of its life cannot be made; null where it can. */
+  refused: Reasons<EstimateMove>;
   chosen: boolean;
   lines: number;
   cost: number;
@@ -108,6 +112,8 @@ export interface EstimateView extends Omit<Estimate, 'prices'> {
   number: number;
   name: string;
   status: 'draft' | 'sent' | 'accepted';
+  /** Why each move of its life cannot be made; null where it can. */
+  refused: Reasons<EstimateMove>;
   chosen: boolean;
   version: number;
   savedBy: string;

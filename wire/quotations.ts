@@ -1,4 +1,6 @@
 import * as v from 'valibot';
+import type { QuotationMove } from '../core/offers/quotationLife';
+import type { Reasons } from '../core/refusals/reasons';
 import { PRESENTATIONS, type ClientDocument } from '../core/offers/clientDocument';
 import { cents, filled, list, optionalDate, plainDate, rate, text, version } from './fields';
 import { command, download, query } from './call';
@@ -91,6 +93,8 @@ export interface QuotationView extends QuotationInput {
   /** What the payment schedule leaves of the price; it must be nothing. */
   difference: number;
   offers: OfferView[];
+  /** Why each move of its life cannot be made; null where it can. */
+  refused: Reasons<QuotationMove>;
 }
 
 /** A document that was sent, and what came back. */

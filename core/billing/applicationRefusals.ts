@@ -1,7 +1,10 @@
 import type { PlainDate } from '../calendar/plainDate';
-import { whyNotTaken } from '../jobs/takes';
+import { takesRefusal, whyNotTaken, type TakingJob } from '../jobs/takes';
+import { moveRefusal } from '../life/life';
 import { refuse, type Refusal } from '../refusals/refusal';
 import type { Application } from './application';
+import { APPLICATION_LIFE, type ApplicationMove } from './applicationLife';
+import { certificationStays, type AfterCertification } from './certificationStays';
 
 /** A job as far as its applications in order go. */
 export interface BilledJob {
@@ -63,4 +66,42 @@ export function certifiedOnRefusals(application: PlacedApplication, previous: Pl
       }),
     );
   return refusals;
+}
+
+/** An application as far as its moves go. */
+export interface MovingApplication {
+  number: number;
+  status: Application['status'];
+  job: TakingJob & { number: string };
+  hasLines: boolean;
+  /** The number of its invoice, which stays its own when the certification is reversed. */
+  invoice: number | null;
+  previous: PlacedApplication | undefined;
+  /** What happened since it was certified; null where it is not. */
+  after: AfterCertification | null;
+}
+
+/** Why an application cannot make a move of its life: its job is not billed, its state, or what it rests on. docs/rules.md §6. */
+export function applicationRefusal(move: ApplicationMove, it: MovingApplication): Refusal | null {
+  const taken = takesRefusal(it.job, move === 'receive' ? 'receipts' : 'bills');
+  return taken ?? moveRefusal(APPLICATION_LIFE, move, `Application ${it.number}`, it.status) ?? withinState(move, it);
+}
+
+function withinState(move: ApplicationMove, { number, hasLines, invoice, previous, after }: MovingApplication): Refusal | null {
+  switch (move) {
+    case 'submit':
+      return hasLines ? null : refuse('application-empty', 'lines', {});
+    case 'delete':
+      return invoice === null ? null : refuse('application-invoiced', 'number', { number, invoice });
+    case 'certify':
+      return previous && previous.status !== 'certified'
+        ? refuse('certified-before-previous', 'status', { number: previous.number, status: previous.status })
+        : null;
+    case 'uncertify':
+      return after && certificationStays(after);
+    case 'edit':
+    case 'return':
+    case 'receive':
+      return null;
+  }
 }

@@ -15,3 +15,4 @@ export const CHANGE_LIFE = {
   rejected: { ...DECIDE, to: 'rejected' },
   withdrawn: { ...DECIDE, to: 'withdrawn' },
 } as const satisfies Life<ChangeStatus, string>;
+export type ChangeMove = keyof typeof CHANGE_LIFE;

@@ -1,7 +1,35 @@
 import type { PlainDate } from '../calendar/plainDate';
 import type { Cents } from '../money/cents';
 import { refuse, type Refusal } from '../refusals/refusal';
-import type { ChangeStatus } from './changeOrder';
+import { takesRefusal, type TakingJob } from '../jobs/takes';
+import { moveRefusal } from '../life/life';
+import { CHANGE_LIFE, type ChangeMove, type ChangeStatus } from './changeLife';
+
+/** A change order as far as its moves go. */
+export interface MovingChange {
+  number: string;
+  status: ChangeStatus;
+  job: TakingJob & { number: string };
+  /** No price, no cost and no days. */
+  asksNothing: boolean;
+}
+
+/**
+ * Why a change order cannot make a move of its life: its job takes none, its state, or that it asks for nothing yet. A copy goes to the
+ * client whatever became of the job.
+ */
+export function changeRefusal(move: ChangeMove, { number, status, job, asksNothing }: MovingChange): Refusal | null {
+  const taken = move === 'send' ? null : takesRefusal(job, 'changes');
+  const refused = taken ?? moveRefusal(CHANGE_LIFE, move, number, status);
+  if (refused !== null || move !== 'issue') return refused;
+  return asksNothing ? refuse('change-asks-nothing', 'number', { number }) : null;
+}
+
+/** Why a change cannot be approved on a day: an application of that day or a later one was valued with the contract without it. */
+export function approvedBeforeRefusal(number: string, later: { number: number; dated: PlainDate } | undefined): Refusal | null {
+  if (!later) return null;
+  return refuse('change-before-application', 'decidedOn', { number, application: later.number, dated: later.dated });
+}
 
 /** The days of a change order; null where it has none. */
 export interface ChangeDays {

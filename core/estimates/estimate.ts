@@ -36,6 +36,9 @@ export interface EstimateLine {
   parts: readonly Part[];
 }
 
+/** What a person types of an estimate; the unit costs of its build-ups stand beside it. */
+export type EstimateContent = Omit<Estimate, 'prices'> & { name: string };
+
 /** An estimate as priced: its lines, and the unit costs its build-ups had when it was priced. */
 export interface Estimate {
   lines: readonly EstimateLine[];

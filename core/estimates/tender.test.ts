@@ -8,7 +8,6 @@ import { groupsBy, planAward, type AwardGroup } from './award';
 import { compareEstimates } from './compare';
 import { priceEstimate, profitForPrice, type Estimate, type EstimateLine } from './estimate';
 import { LinePricer } from './linePricer';
-import { mergeEstimates, type EstimateContent } from './merge';
 
 describe('a tender worked by hand', () => {
   test('a build-up within a build-up, with waste and a markup of its own', () => {
@@ -185,37 +184,6 @@ describe('what must always hold', () => {
       }),
     );
   });
-
-  test('whatever two people do to the same estimate, what each changed alone is in it, and mine stands where both did', () => {
-    const content = anyEstimate.map((it): EstimateContent => ({ ...it, name: 'E' }));
-    fc.assert(
-      fc.property(content, content, content, (base, mine, theirs) => {
-        const { content: merged, clashes, taken } = mergeEstimates(base, mine, theirs);
-        const at = (of: EstimateContent, number: string) => JSON.stringify(of.lines.find((it) => it.line === number) ?? null);
-        for (const number of new Set([base, mine, theirs].flatMap((it) => it.lines.map((own) => own.line)))) {
-          const [was, my, their, now] = [base, mine, theirs, merged].map((it) => at(it, number));
-          expect(now).toBe(my === was ? their : my);
-          expect(clashes.includes(`line ${number}`)).toBe(my !== was && their !== was && my !== their);
-          expect(taken.includes(`line ${number}`)).toBe(my === was && their !== was);
-        }
-        expect(new Set(merged.lines.map((it) => it.line)).size).toBe(merged.lines.length);
-      }),
-    );
-  });
-});
-
-test('lines somebody else added stand where they put them', () => {
-  const base: EstimateContent = { ...TENDER, name: 'E' };
-  const [one, two, three] = TENDER.lines as [EstimateLine, EstimateLine, EstimateLine];
-  const mine = { ...base, lines: [one, { ...two, quantity: 20_000 }, three] };
-  const theirs = { ...base, overhead: 70_000, lines: [one, line('1a', {}), { ...two, quantity: 30_000 }] };
-  const { content, taken, clashes } = mergeEstimates(base, mine, theirs);
-  expect(content.lines.map((it) => [it.line, it.quantity])).toEqual([
-    ['1', 1_375_000],
-    ['1a', 10_000],
-    ['2', 20_000],
-  ]);
-  expect([content.overhead, taken, clashes]).toEqual([70_000, ['line 3', 'line 1a', 'overhead'], ['line 2']]);
 });
 
 test('two estimates beside each other: lines of one only, and what differs', () => {

@@ -10,3 +10,4 @@ export const QUOTATION_LIFE = {
   accept: { from: ['sent'], to: 'accepted', only: 'only a sent quotation can be accepted' },
   decline: { from: ['sent'], to: 'declined', only: 'only a sent quotation can be declined' },
 } as const satisfies Life<QuotationStatus, string>;
+export type QuotationMove = keyof typeof QUOTATION_LIFE;

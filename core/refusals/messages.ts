@@ -53,6 +53,9 @@ const MESSAGES = {
     `Issued on ${displayDate(on)} is before it was raised, ${displayDate(raised)}`,
   'change-undecided': ({ status, on }: { status: string; on: string }) =>
     `Decided on ${displayDate(on)}, and its status is ${status}; expected approved, rejected or withdrawn, or no day`,
+  'change-asks-nothing': ({ number }: { number: string }) => `${number} asks for nothing yet: no price, no cost and no days`,
+  'change-before-application': ({ number, application, dated }: { number: string; application: number; dated: string }) =>
+    `Application ${application} of ${displayDate(dated)} is valued with the contract as it stood that day; approve ${number} on a later day`,
   'change-decided-early': ({ on, what, after }: { on: string; what: string; after: string }) =>
     `Decided on ${displayDate(on)} is before it was ${what}, ${displayDate(after)}`,
   'change-agreed-beyond': ({ asked, agreed }: { asked: Cents; agreed: Cents }, show: ShowAmount) =>
@@ -70,6 +73,26 @@ const MESSAGES = {
     `${displayDate(dated)} is before the job was awarded, ${displayDate(awardedOn)}`,
   'application-out-of-order': ({ dated, number, previous }: { dated: string; number: number; previous: string }) =>
     `${displayDate(dated)} is before application ${number}, ${displayDate(previous)}; application dates must be in order`,
+  'application-empty': () => 'Nothing is billed on this application yet; enter the figures of at least one line',
+  'application-invoiced': ({ number, invoice }: { number: number; invoice: number }) =>
+    `Application ${number} already has invoice number ${invoice} and cannot be deleted. Correct it and certify it again`,
+  'estimate-empty': ({ number, to }: { number: number; to: string }) =>
+    `Estimate ${number} has no lines yet; there is nothing to ${to}`,
+  'estimate-quoted': ({ number, quotation }: { number: number; quotation: number }) =>
+    `Quotation ${quotation} is made from estimate ${number}; delete that first`,
+  'estimate-settled': ({ job, status }: { job: string; status: string }) =>
+    `Job ${job} is ${status}; its contract was made from the estimate chosen then`,
+  'award-made': ({ job, status }: { job: string; status: string }) =>
+    `Job ${job} is ${status} already; its contract changes by change order only`,
+  'quotation-of-awarded': ({ job, status }: { job: string; status: string }) =>
+    `Job ${job} is ${status}; what it asks for now goes out as a change order`,
+  'payments-differ': ({ difference, total }: { difference: Cents; total: Cents }, show: ShowAmount) =>
+    `The payment schedule leaves ${show(difference)} of the price; change it until it comes to ${show(total)}`,
+  'document-reversed': ({ document, by }: { document: number; by: number }) =>
+    `Document ${document} was reversed already, by document ${by}`,
+  'document-irreversible': ({ why }: { why: string }) => why,
+  'document-spent': ({ document }: { document: number }) => `Every line of document ${document} was reversed or moved already`,
+  'release-received': () => 'Money was received on this release; reverse the receipt first',
   'certified-on-uncertified': ({ status, on }: { status: string; on: string }) =>
     `Certified on ${displayDate(on)}, and its status is ${status}; expected certified, or no day`,
   'certified-before-dated': ({ on, dated }: { on: string; dated: string }) =>

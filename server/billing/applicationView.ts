@@ -1,14 +1,13 @@
 import { receivable } from '../../core/billing/invoiceRefusals';
-import { certificationStays } from '../../core/billing/certificationStays';
-import { messageOf, showIn } from '../../core/refusals/messages';
-import { afterCertification } from './reverseCertification';
+import { applicationRefusal } from '../../core/billing/applicationRefusals';
+import { showIn } from '../../core/refusals/messages';
+import { reasonsOf } from '../../core/refusals/reasons';
+import { movingApplication } from './applications';
 import { loadPositions } from '../costs/jobPositions';
 import { RECEIPTS_OF_INVOICE, REVERSED_CERTIFICATIONS } from './queries';
 import { ApplicationTable } from './models';
 import { known, present } from '../../core/errors/known';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
-import { takes } from '../../core/jobs/takes';
-import { movesFrom } from '../../core/life/life';
 import { amountBy, screenDate, valueApplication, type Application, type ValuedApplication } from '../../core/billing/application';
 import { summaryOf } from '../../core/billing/summaryFigures';
 import { describeRetention } from '../../core/billing/describeRetention';
@@ -42,9 +41,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
   ]);
   const saved = present(row);
   const shown = receipts.filter((it) => it.dated <= asOf);
-  const open = takes({ status: identity.status, locked: job.locked }, 'bills');
-  const after = application.status === 'certified' ? certificationStays(await afterCertification(sql, job, number)) : null;
-  const stays = after && messageOf(after, showIn(company.digits));
+  const moving = await movingApplication(sql, { job, status: identity.status, digits: company.digits }, number);
   const later = application.status === 'certified' && present(application.certifiedOn) > asOf;
   return {
     job: jobNumber,
@@ -75,40 +72,9 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     postingId: saved.posting_id,
     receipts: shown,
     reversed,
-    certificationStays: stays,
-    can: offered(later ? 'submitted' : application.status, {
-      open,
-      locked: job.locked,
-      later,
-      outstanding: receivable({ payable: valued.payable, receipts }, asOf),
-      stays: stays !== null,
-    }),
+    refused: reasonsOf(APPLICATION_LIFE, (move) => applicationRefusal(move, moving), showIn(company.digits)),
     previousNumber: valued.previousNumber,
     hasNext: job.applications.some((it) => it.number === number + 1),
-  };
-}
-
-/** What may be done with it on the page: what its life allows and its job takes. */
-function offered(
-  status: Application['status'],
-  {
-    open,
-    locked,
-    later,
-    outstanding,
-    stays,
-  }: { open: boolean; locked: boolean; later: boolean; outstanding: number; stays: boolean },
-): ApplicationView['can'] {
-  const moves = movesFrom(APPLICATION_LIFE, status);
-  const taken = (move: keyof typeof moves) => moves[move] && open && !later;
-  return {
-    edit: taken('edit'),
-    delete: taken('delete'),
-    submit: taken('submit'),
-    return: taken('return'),
-    certify: taken('certify'),
-    uncertify: taken('uncertify') && !stays,
-    receive: moves.receive && !locked && outstanding !== 0,
   };
 }
 

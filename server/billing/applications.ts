@@ -1,9 +1,15 @@
-import { APPLICATION_VERSION } from './queries';
+import { APPLICATION_VERSION, RECEIPTS_OF_INVOICE } from './queries';
 import { known, present } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
-import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
-import { applicationDateRefusals, startRefusals } from '../../core/billing/applicationRefusals';
-import { assertAllowed, assertMove, assertNoFaults, fieldError } from '../acts/refused';
+import type { ApplicationMove } from '../../core/billing/applicationLife';
+import {
+  applicationDateRefusals,
+  applicationRefusal,
+  startRefusals,
+  type MovingApplication,
+} from '../../core/billing/applicationRefusals';
+import type { AfterCertification } from '../../core/billing/certificationStays';
+import { assertAllowed, assertNoFaults, fieldError } from '../acts/refused';
 import type { Command } from '../acts/command';
 import { LAST_DAY } from '../../core/calendar/plainDate';
 import { lastCertified, type Application, type BilledLine } from '../../core/billing/application';
@@ -15,7 +21,7 @@ import type { Reader, Sql } from '../db/sql';
 import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
 import { assertOfTeam } from '../jobs/restricted';
-import { jobThatTakes } from '../jobs/jobByNumber';
+import { jobByNumber } from '../jobs/jobByNumber';
 import { billedBySchedule } from './billedBySchedule';
 import { assertVersion, type Saved } from '../versions/staleness';
 
@@ -25,9 +31,47 @@ interface BillingContext {
   digits: number;
 }
 
-export async function billingContext(sql: Reader, number: string): Promise<BillingContext> {
-  const { id, status } = await jobThatTakes(sql, number, 'bills');
+async function billingContext(sql: Reader, number: string): Promise<BillingContext> {
+  const { id, status } = await jobByNumber(sql, number, 'job');
   return { job: await loadBillingJob(sql, id), status, digits: await loadDigits(sql) };
+}
+
+/** What the moves of an application depend on, and why it cannot make one; null where it can. */
+export async function movingApplication(
+  sql: Reader,
+  { job, status }: BillingContext,
+  number: number,
+): Promise<MovingApplication> {
+  const application = applicationOf(job, number);
+  const saved = present(await sql.findOne(ApplicationTable, { id: application.id }));
+  return {
+    number,
+    status: application.status,
+    job: { number: job.number, status, locked: job.locked },
+    hasLines: application.lines.length > 0,
+    invoice: saved.invoice_number,
+    previous: job.applications.find((it) => it.number === number - 1),
+    after: application.status === 'certified' ? await afterCertification(sql, job, number) : null,
+  };
+}
+
+/** The job of an application that is to make a move of its life, and the application. Throws refused where it cannot. */
+export async function movableApplication(sql: Reader, move: ApplicationMove, jobNumber: string, number: number) {
+  const context = await billingContext(sql, jobNumber);
+  assertAllowed([applicationRefusal(move, await movingApplication(sql, context, number))], { code: 'refused' });
+  return { ...context, application: applicationOf(context.job, number) };
+}
+
+/** What happened after an application was certified. */
+export async function afterCertification(sql: Reader, job: LoadedBillingJob, number: number): Promise<AfterCertification> {
+  const { certifiedOn } = applicationOf(job, number);
+  const since = present(certifiedOn);
+  return {
+    number,
+    next: job.applications.some((it) => it.number > number),
+    receipts: await sql.all(RECEIPTS_OF_INVOICE, [job.id, String(number)]),
+    releases: job.releases.filter((it) => it.dated >= since),
+  };
 }
 
 export function applicationOf(job: LoadedBillingJob, number: number): Application & { id: number } {
@@ -102,10 +146,8 @@ export async function saveApplication(
   input: ApplicationLinesInput,
 ): Promise<number> {
   const { sql, actor } = command;
-  const { job, digits } = await billingContext(sql, jobNumber);
-  const application = applicationOf(job, number);
+  const { job, digits, application } = await movableApplication(sql, 'edit', jobNumber, number);
   await assertOfTeam(sql, actor, [job.id]);
-  assertMove(APPLICATION_LIFE, 'edit', `Application ${number}`, application.status);
   assertAllowed(
     applicationDateRefusals(
       job,
@@ -178,12 +220,8 @@ export function lineFaults(
 /** Sends a draft out, or takes a submitted application back to be changed. */
 export async function setSubmitted(command: Command, jobNumber: string, number: number, submitted: boolean): Promise<void> {
   const { sql } = command;
-  const { job, digits } = await billingContext(sql, jobNumber);
-  const application = applicationOf(job, number);
-  assertMove(APPLICATION_LIFE, submitted ? 'submit' : 'return', `Application ${number}`, application.status);
+  const { job, digits, application } = await movableApplication(sql, submitted ? 'submit' : 'return', jobNumber, number);
   if (submitted) assertNoFaults(lineFaults(job, application.dated, application.lines, digits, 'lines', application.above));
-  if (submitted && application.lines.length === 0)
-    throw new LedrinError('refused', 'Nothing is billed on this application yet; enter the figures of at least one line');
   await sql.update(ApplicationTable, { id: application.id }, { status: submitted ? 'submitted' : 'draft' });
   command.note(`${jobNumber}/${number}`, {});
 }
@@ -191,15 +229,7 @@ export async function setSubmitted(command: Command, jobNumber: string, number: 
 /** Deletes a draft. */
 export async function deleteApplication(command: Command, jobNumber: string, number: number): Promise<void> {
   const { sql } = command;
-  const { job } = await billingContext(sql, jobNumber);
-  const application = applicationOf(job, number);
-  assertMove(APPLICATION_LIFE, 'delete', `Application ${number}`, application.status);
-  const { invoice_number: invoice } = present(await sql.findOne(ApplicationTable, { id: application.id }));
-  if (invoice !== null)
-    throw new LedrinError(
-      'refused',
-      `Application ${number} already has invoice number ${invoice} and cannot be deleted. Correct it and certify it again`,
-    );
+  const { application } = await movableApplication(sql, 'delete', jobNumber, number);
   await sql.remove(ApplicationLineTable, { application_id: application.id });
   await sql.remove(ApplicationTable, { id: application.id });
   command.note(`${jobNumber}/${number}`, {});

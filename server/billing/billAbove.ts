@@ -1,10 +1,8 @@
-import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { displayExact } from '../../core/money/display';
 import type { AboveInput } from '../../wire/billing';
 import { requireApproval } from '../approvals/requireApproval';
-import { assertMove } from '../acts/refused';
 import type { Command } from '../acts/command';
-import { applicationOf, billingContext } from './applications';
+import { movableApplication } from './applications';
 import { ApplicationTable } from './models';
 
 /**
@@ -13,9 +11,8 @@ import { ApplicationTable } from './models';
  */
 export async function billAbove(command: Command, jobNumber: string, number: number, { by, reason }: AboveInput): Promise<void> {
   const { sql } = command;
-  const { job, digits } = await billingContext(sql, jobNumber);
-  const { id, above = 0, status } = applicationOf(job, number);
-  assertMove(APPLICATION_LIFE, 'edit', `Application ${number}`, status);
+  const { job, digits, application } = await movableApplication(sql, 'edit', jobNumber, number);
+  const { id, above = 0 } = application;
   if (by > above)
     await requireApproval(command, {
       kind: 'overbilling',

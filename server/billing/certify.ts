@@ -1,13 +1,12 @@
 import { summaryOf } from '../../core/billing/summaryFigures';
-import { applicationOf, billingContext, lineFaults, savedApplication } from './applications';
+import { lineFaults, movableApplication, savedApplication } from './applications';
 import { dueDay } from '../../core/billing/invoice';
 import { nextInvoiceNumber, saveInvoice } from './invoices';
 import { known, present } from '../../core/errors/known';
 import { ApplicationLineTable, ApplicationTable } from './models';
-import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { certifiedOnRefusals } from '../../core/billing/applicationRefusals';
 import { certificationRefusal } from '../../core/billing/invoiceRefusals';
-import { assertAllowed, assertMove, assertNoFaults } from '../acts/refused';
+import { assertAllowed, assertNoFaults } from '../acts/refused';
 import type { Command } from '../acts/command';
 import { valueApplication, type Application, type BilledLine } from '../../core/billing/application';
 import { journalView } from '../../core/ledger/journalView';
@@ -19,9 +18,8 @@ import { assertVersion } from '../versions/staleness';
 
 /** A certification worked out, with everything it rests on checked. */
 async function planOf(sql: Reader, jobNumber: string, number: number, input: CertifyInput) {
-  const { job, digits } = await billingContext(sql, jobNumber);
-  const { id, ...application } = applicationOf(job, number);
-  assertMove(APPLICATION_LIFE, 'certify', `Application ${number}`, application.status);
+  const { job, digits, application: found } = await movableApplication(sql, 'certify', jobNumber, number);
+  const { id, ...application } = found;
   const previous = job.applications.find((it) => it.number === number - 1);
   assertAllowed(certifiedOnRefusals({ ...application, status: 'certified', certifiedOn: input.on }, previous), {
     fields: { certifiedOn: 'on', status: 'on' },

@@ -54,7 +54,12 @@ test('a reversed certification leaves every report as before, and the applicatio
   expect(await reports()).toEqual(before);
   expect(await differences(database, LATE)).toEqual(TIES);
   const view = await applicationView(reading(database), 'J1', 3, LATE);
-  expect([view.status, view.postingId, view.can.certify, view.can.uncertify]).toEqual(['submitted', null, true, false]);
+  expect([view.status, view.postingId, view.refused.certify, view.refused.uncertify]).toEqual([
+    'submitted',
+    null,
+    null,
+    'Application 3 is submitted; only a certified one has a certification to reverse',
+  ]);
   expect(view.reversed).toMatchObject([{ certifiedOn: '2031-04-01', reason: 'certified the wrong one' }]);
   // The journals of what was taken back go out and in with the book: the turnover of tie-out as well.
   const folder = join(temporaryFolder(), 'out');
@@ -77,7 +82,7 @@ test('it stays where something rests on it, and says what', async () => {
   await certify(null);
   await act(database, TESTER, startApplication, 'J1', { dated: LATE, reference: '', bySchedule: false });
   expect(await why()).toMatch(/application 4 follows it/);
-  expect((await applicationView(reading(database), 'J1', 3, LATE)).certificationStays).toBe(await why());
+  expect((await applicationView(reading(database), 'J1', 3, LATE)).refused.uncertify).toBe(await why());
   await act(database, TESTER, deleteApplication, 'J1', 4);
   const release = await act(database, TESTER, releaseRetention, 'J1', { dated: LATE, amount: 100, reference: 'Half' });
   expect(await why()).toMatch(/retention was released/);

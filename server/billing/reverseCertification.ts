@@ -1,31 +1,12 @@
-import { certificationStays, type AfterCertification } from '../../core/billing/certificationStays';
-import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
 import { oppositeOf } from '../../core/ledger/journal';
 import { displayExact } from '../../core/money/display';
 import { requireApproval } from '../approvals/requireApproval';
-import { loadDigits } from '../company/company';
 import { present } from '../../core/errors/known';
-import type { Reader } from '../db/sql';
-import { assertAllowed, assertMove } from '../acts/refused';
 import type { Command } from '../acts/command';
 import { postingJournals } from '../ledger/postingViews';
 import { savePosting } from '../ledger/savePosting';
-import { applicationOf, billingContext } from './applications';
-import type { LoadedBillingJob } from './billingJobs';
+import { movableApplication } from './applications';
 import { ApplicationLineTable, ApplicationTable, InvoiceTable, ReceiptTable } from './models';
-import { RECEIPTS_OF_INVOICE } from './queries';
-
-/** What happened after an application was certified. */
-export async function afterCertification(sql: Reader, job: LoadedBillingJob, number: number): Promise<AfterCertification> {
-  const { certifiedOn } = applicationOf(job, number);
-  const since = present(certifiedOn);
-  return {
-    number,
-    next: job.applications.some((it) => it.number > number),
-    receipts: await sql.all(RECEIPTS_OF_INVOICE, [job.id, String(number)]),
-    releases: job.releases.filter((it) => it.dated >= since),
-  };
-}
 
 /**
  * Reverses the certification of the last certified application, on its own date: its journal is reversed, its invoice is cancelled, and
@@ -33,13 +14,9 @@ export async function afterCertification(sql: Reader, job: LoadedBillingJob, num
  */
 export async function reverseCertification(command: Command, jobNumber: string, number: number, reason: string): Promise<number> {
   const { sql, actor } = command;
-  const { job } = await billingContext(sql, jobNumber);
-  const application = applicationOf(job, number);
-  assertMove(APPLICATION_LIFE, 'uncertify', `Application ${number}`, application.status);
-  assertAllowed([certificationStays(await afterCertification(sql, job, number))], { code: 'refused' });
+  const { job, application, digits } = await movableApplication(sql, 'uncertify', jobNumber, number);
   const saved = present(await sql.findOne(ApplicationTable, { id: application.id }));
   const [posting, on] = [present(saved.posting_id), present(saved.certified_on)];
-  const digits = await loadDigits(sql);
   await requireApproval(command, {
     kind: 'uncertify',
     jobId: job.id,

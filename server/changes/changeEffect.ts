@@ -1,6 +1,10 @@
 import { JOB_OF_CHANGE } from './queries';
 import { type RowOf } from '../db/fields';
 import { addDays } from '../../core/calendar/plainDate';
+import { CHANGE_LIFE } from '../../core/changes/changeLife';
+import { changeRefusal } from '../../core/changes/changeRefusals';
+import { showIn } from '../../core/refusals/messages';
+import { reasonsOf } from '../../core/refusals/reasons';
 import type { ChangeEffect, ChangeView } from '../../wire/changes';
 import type { Database } from '../db/database';
 import type { Reader } from '../db/sql';
@@ -14,13 +18,14 @@ import { applyDecision } from './decideChange';
  */
 export async function viewChange(database: Database, job: string, number: string, asOf: string): Promise<ChangeView> {
   return database.preview(async (sql, copy) => {
-    const { id, ...change } = await loadChange(sql, job, number);
+    const { id, jobId, moving, ...loaded } = await loadChange(sql, job, number);
+    const change = { ...loaded, refused: reasonsOf(CHANGE_LIFE, (move) => changeRefusal(move, moving), showIn(0)) };
     if (change.status !== 'draft' && change.status !== 'issued') return { ...change, effect: null };
     const on = asOf < change.raisedOn ? change.raisedOn : asOf;
     const identity = await jobOfChange(sql, id);
     const before = await snapshotOf(sql, identity, on);
     await copy([
-      { table: 'change_order', where: `job_id = ${identity.id}`, indexes: ['id', 'job_id'] },
+      { table: 'change_order', where: `job_id = ${jobId}`, indexes: ['id', 'job_id'] },
       {
         table: 'change_order_line',
         where: `change_order_id IN (SELECT id FROM main.change_order WHERE job_id = ${identity.id})`,

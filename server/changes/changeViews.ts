@@ -12,6 +12,8 @@ import {
 import { present } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { LAST_DAY, daysBetween } from '../../core/calendar/plainDate';
+import type { ChangeStatus } from '../../core/changes/changeLife';
+import type { MovingChange } from '../../core/changes/changeRefusals';
 import { spentOnPending } from '../../core/changes/changeOrder';
 import { revisedBudget } from '../../core/forecast/estimateAtCompletion';
 import type { ChangeSummary, ChangeView, RegisteredChange, TransferView } from '../../wire/changes';
@@ -28,14 +30,29 @@ export async function jobChanges(sql: Reader, job: string, asOf: string): Promis
   return rows.map(({ id: _id, ...row }) => row);
 }
 
-/** One change whole, as it stands now; its effect is worked by the command that can try it out. */
-export async function loadChange(sql: Reader, job: string, number: string): Promise<Omit<ChangeView, 'effect'> & { id: number }> {
-  const { id: jobId } = await jobByNumber(sql, job, 'job');
+/** A change as it stands now, with what its moves depend on. */
+export interface LoadedChange extends Omit<ChangeView, 'effect' | 'refused'> {
+  id: number;
+  jobId: number;
+  moving: MovingChange;
+}
+
+/** One change whole; its effect is worked by the command that can try it out. Throws not-found. */
+export async function loadChange(sql: Reader, job: string, number: string): Promise<LoadedChange> {
+  const identity = await jobByNumber(sql, job, 'job');
+  const jobId = identity.id;
   const row = await sql.get(CHANGE_BY_NUMBER, [LAST_DAY, jobId, number]);
   if (!row) throw new LedrinError('not-found', `Job ${job} has no change order ${number}`);
   const priceLines = await sql.all(PRICE_LINES, [row.id]);
   const costLines = await sql.all(COST_LINES, [row.id]);
-  return { ...row, priceLines: priceLines.map((it) => ({ ...it, isNew: it.isNew === 1 })), costLines };
+  const asksNothing = priceLines.length === 0 && costLines.length === 0 && row.daysAsked === null;
+  return {
+    ...row,
+    jobId,
+    priceLines: priceLines.map((it) => ({ ...it, isNew: it.isNew === 1 })),
+    costLines,
+    moving: { number, status: row.status as ChangeStatus, job: identity, asksNothing },
+  };
 }
 
 /** Extension granted, days by changes approved by the date: how much later the planned finish is. */

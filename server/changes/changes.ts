@@ -2,8 +2,9 @@ import { SOV_LINES_OF_JOB, LAST_POSITION, DELETE_UNNAMED_SOV_LINES } from './que
 import { known, present } from '../../core/errors/known';
 import { SovLineTable } from '../jobs/models';
 import { ChangeOrderLineTable, ChangeOrderTable } from './models';
-import { CHANGE_LIFE } from '../../core/changes/changeLife';
-import { assertMove, assertNoFaults } from '../acts/refused';
+import type { ChangeMove } from '../../core/changes/changeLife';
+import { changeRefusal } from '../../core/changes/changeRefusals';
+import { assertAllowed, assertNoFaults } from '../acts/refused';
 import type { Command } from '../acts/command';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { ChangeInput } from '../../wire/changes';
@@ -38,10 +39,10 @@ export async function saveChange(command: Command, job: string, input: ChangeInp
   return version;
 }
 
-/** A change order that is to make a move of its life. */
-export async function movableChange(sql: Reader, move: keyof typeof CHANGE_LIFE, job: string, number: string) {
+/** A change order that is to make a move of its life, and its job. Throws refused where it cannot. */
+export async function movableChange(sql: Reader, move: ChangeMove, job: string, number: string) {
   const change = await loadChange(sql, job, number);
-  assertMove(CHANGE_LIFE, move, number, change.status);
+  assertAllowed([changeRefusal(move, change.moving)], { code: 'refused' });
   return change;
 }
 
@@ -161,10 +162,9 @@ async function dropUnnamedLines(sql: Sql, jobId: number): Promise<void> {
 /** Deletes a draft. What was issued is withdrawn instead. */
 export async function deleteChange(command: Command, job: string, number: string): Promise<void> {
   const { sql } = command;
-  const identity = await jobThatTakes(sql, job, 'changes');
-  const { id } = await movableChange(sql, 'delete', job, number);
+  const { id, jobId } = await movableChange(sql, 'delete', job, number);
   await sql.remove(ChangeOrderLineTable, { change_order_id: id });
   await sql.remove(ChangeOrderTable, { id });
-  await dropUnnamedLines(sql, identity.id);
+  await dropUnnamedLines(sql, jobId);
   command.note(`${job}/${number}`, {});
 }

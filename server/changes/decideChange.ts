@@ -3,16 +3,15 @@ import { at } from '../../core/errors/known';
 import { APPLICATION_SINCE, PRICE_AMOUNTS } from './queries';
 import { ChangeOrderLineTable, ChangeOrderTable } from './models';
 import type { Command } from '../acts/command';
-import { agreedRefusal, changeDayRefusals } from '../../core/changes/changeRefusals';
-import { assertAllowed, fieldError } from '../acts/refused';
+import { agreedRefusal, approvedBeforeRefusal, changeDayRefusals } from '../../core/changes/changeRefusals';
+import { assertAllowed } from '../acts/refused';
 import { agreedLines } from '../../core/changes/changeOrder';
-import { LedrinError } from '../../core/errors/ledrinError';
 import { displayExact } from '../../core/money/display';
-import type { ChangeView, AgreeChangeInput, DecideChangeInput } from '../../wire/changes';
+import type { AgreeChangeInput, DecideChangeInput } from '../../wire/changes';
 import type { Reader, Sql } from '../db/sql';
 import { loadDigits } from '../company/company';
 import { assertOpenDays } from '../ledger/closing';
-import { jobThatTakes, type JobIdentity } from '../jobs/jobByNumber';
+import type { LoadedChange } from './changeViews';
 import { movableChange, saveChange } from './changes';
 
 /** The one day a call gives. */
@@ -21,13 +20,10 @@ const DAYS = { issuedOn: 'on', decidedOn: 'on' };
 /** Sends a change out: from then on what it asks for stands. */
 export async function issueChange(command: Command, job: string, number: string, on: string): Promise<void> {
   const { sql } = command;
-  await jobThatTakes(sql, job, 'changes');
   const change = await movableChange(sql, 'issue', job, number);
   assertAllowed(changeDayRefusals({ status: 'issued', raisedOn: change.raisedOn, issuedOn: on, decidedOn: null }), {
     fields: DAYS,
   });
-  if (change.priceLines.length === 0 && change.costLines.length === 0 && change.daysAsked === null)
-    throw new LedrinError('refused', `${number} asks for nothing yet: no price, no cost and no days`);
   await sql.update(ChangeOrderTable, { id: change.id }, { status: 'issued', issued_on: on });
   command.note(`${job}/${number}`, { on });
 }
@@ -44,32 +40,26 @@ export async function agreeChange(command: Command, job: string, { change, was, 
 /** Notes the decision on an issued change. Approved, it counts from its day on, and never before. */
 export async function decideChange(command: Command, job: string, number: string, input: DecideChangeInput): Promise<void> {
   const { sql } = command;
-  const identity = await jobThatTakes(sql, job, 'changes');
-  await decideInside(command, identity, number, input);
-  command.note(`${job}/${number}`, input);
-}
-
-async function decideInside(command: Command, job: JobIdentity, number: string, input: DecideChangeInput): Promise<void> {
-  const { sql } = command;
-  const change = await movableChange(sql, input.status, job.number, number);
+  const change = await movableChange(sql, input.status, job, number);
   const { raisedOn, issuedOn } = change;
   assertAllowed(changeDayRefusals({ status: input.status, raisedOn, issuedOn, decidedOn: input.on }), { fields: DAYS });
   if (input.status === 'approved') {
     await assertOpenDays(sql, [input.on], 'on');
-    await assertApprovable(sql, job, change, input);
-    await requireApproval(command, await approvalAct(sql, job, change, input));
+    await assertApprovable(sql, change, input);
+    await requireApproval(command, await approvalAct(sql, change, input));
   }
   await applyDecision(sql, change, input);
+  command.note(`${job}/${number}`, input);
 }
 
 /** What is to be approved: the larger of what the client pays for it and what it costs. */
-async function approvalAct(sql: Reader, job: JobIdentity, change: Asked, input: DecideChangeInput): Promise<Act> {
+async function approvalAct(sql: Reader, change: Asked, input: DecideChangeInput): Promise<Act> {
   const digits = await loadDigits(sql);
   const price = input.agreed ?? change.asked;
   const cost = change.costLines.reduce((sum, it) => sum + it.amount, 0);
   return {
     kind: 'change-order',
-    jobId: job.id,
+    jobId: change.jobId,
     document: change.number,
     amount: Math.max(Math.abs(price), Math.abs(cost)),
     content: { input, priceLines: change.priceLines, costLines: change.costLines },
@@ -82,20 +72,20 @@ async function approvalAct(sql: Reader, job: JobIdentity, change: Asked, input: 
   };
 }
 
-type Asked = Pick<ChangeView, 'number' | 'title' | 'daysAsked' | 'asked' | 'priceLines' | 'costLines'> & { id: number };
+type Asked = Pick<LoadedChange, 'id' | 'jobId' | 'number' | 'title' | 'daysAsked' | 'asked' | 'priceLines' | 'costLines'>;
 
-async function assertApprovable(sql: Reader, job: JobIdentity, change: Asked, input: DecideChangeInput): Promise<void> {
-  const later = await sql.get(APPLICATION_SINCE, [job.id, input.on]);
-  if (later)
-    throw fieldError(
-      'on',
-      `Application ${later.number} of ${later.dated} is valued with the contract as it stood that day; approve ${change.number} on a later day`,
-    );
+async function assertApprovable(sql: Reader, change: Asked, input: DecideChangeInput): Promise<void> {
+  const later = await sql.get(APPLICATION_SINCE, [change.jobId, input.on]);
+  assertAllowed([approvedBeforeRefusal(change.number, later)], { fields: DAYS });
   if (input.agreed !== null) assertAllowed([agreedRefusal(change.asked, input.agreed)], { digits: await loadDigits(sql) });
 }
 
 /** What a decision does to a change and its lines; a preview of an approval calls the same on copies of the tables. */
-export async function applyDecision(sql: Sql, change: Asked, input: DecideChangeInput): Promise<void> {
+export async function applyDecision(
+  sql: Sql,
+  change: Pick<Asked, 'id' | 'asked' | 'daysAsked'>,
+  input: DecideChangeInput,
+): Promise<void> {
   const approved = input.status === 'approved';
   if (approved && input.agreed !== null && input.agreed !== change.asked) await agreeLines(sql, change.id, input.agreed);
   await sql.update(

@@ -7,7 +7,7 @@ import type { ReversalInput } from '../../wire/corrections';
 import type { Posted } from '../../wire/ledger';
 import { postingJournals } from '../ledger/postingViews';
 import { reverseReceipt, reverseRelease } from '../billing/reversals';
-import { fieldError } from '../acts/refused';
+import { assertAllowed, fieldError } from '../acts/refused';
 import { reverseCosts } from './reverseCosts';
 import { approvePastReversal, newestMonth } from '../approvals/pastReversal';
 import type { Command } from '../acts/command';
@@ -19,8 +19,7 @@ export async function reversePosting(command: Command, postingId: number, input:
   const { sql, actor } = command;
   const posting = await sql.findOne(PostingTable, { id: postingId });
   if (!posting) throw new LedrinError('not-found', `There is no document ${postingId}`);
-  const why = await whyNotReversible(sql, posting);
-  if (why) throw new LedrinError('refused', why);
+  assertAllowed([await whyNotReversible(sql, posting)], { code: 'refused' });
   const { writes } = postingOfKind(posting.kind);
   if (writes === null) throw new Error(`${posting.kind} has no reversal`);
   const on = { day: input.on ?? firstOpenDay(posting.posted_on, await closedTo(sql)), each: input.on === null };

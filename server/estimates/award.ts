@@ -16,7 +16,8 @@ import type { AwardInput } from '../../wire/estimates';
 import { nextId, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
-import { loadEstimate, type LoadedEstimate } from './estimateViews';
+import { movable } from './estimateContent';
+import type { LoadedEstimate } from './estimateViews';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { CostLines } from '../costs/costEntries';
 import { noteMove } from '../jobs/jobLife';
@@ -29,9 +30,7 @@ import { insertSovLines } from '../jobs/sovLines';
 export async function awardJob(command: Command, number: string, estimateNumber: number, input: AwardInput): Promise<void> {
   const { sql, actor } = command;
   const job = await jobByNumber(sql, number, 'job');
-  if (job.status !== 'tender')
-    throw new LedrinError('refused', `Job ${number} is ${job.status} already; its contract changes by change order only`);
-  const estimate = await loadEstimate(sql, number, estimateNumber);
+  const estimate = await movable(sql, 'award', number, estimateNumber);
   const faults = groupFaults(estimate, input);
   assertNoFaults(faults);
   const digits = await loadDigits(sql);

@@ -1,27 +1,20 @@
 import { at, known } from '../../core/errors/known';
 import { EstimateLineTable, EstimateMarkupTable, EstimatePartTable, EstimatePriceTable, EstimateTable } from './models';
-import { ESTIMATE_LIFE } from '../../core/estimates/estimateLife';
-import { assertMove } from '../acts/refused';
+import type { EstimateMove } from '../../core/estimates/estimateLife';
+import { estimateRefusal } from '../../core/estimates/estimateRefusals';
+import { assertAllowed } from '../acts/refused';
 import { type Fault } from '../../core/errors/ledrinError';
-import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
+import { priceEstimate, type Estimate, type EstimateContent } from '../../core/estimates/estimate';
 import { LARGEST_AMOUNT } from '../../core/money/cents';
 import { nextId, type Reader, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
-import { loadEstimate, type LoadedEstimate } from './estimateViews';
+import { loadEstimate, movingEstimate, type LoadedEstimate } from './estimateViews';
 import type { Actor } from '../acts/audit';
 
-/** What a person may change of a draft; the unit costs of its build-ups stand beside it. */
-export type EstimateContent = Omit<Estimate, 'prices'> & { name: string };
-
-/** An estimate that is to make a move of its life. */
-export async function movable(
-  sql: Reader,
-  move: keyof typeof ESTIMATE_LIFE,
-  job: string,
-  number: number,
-): Promise<LoadedEstimate> {
+/** An estimate that is to make a move of its life. Throws refused where it cannot. */
+export async function movable(sql: Reader, move: EstimateMove, job: string, number: number): Promise<LoadedEstimate> {
   const estimate = await loadEstimate(sql, job, number);
-  assertMove(ESTIMATE_LIFE, move, `Estimate ${number}`, estimate.row.status);
+  assertAllowed([estimateRefusal(move, await movingEstimate(sql, estimate))], { code: 'refused' });
   return estimate;
 }
 

@@ -6,10 +6,15 @@ import {
   ESTIMATE_PARTS,
   ESTIMATE_MARKUPS,
   ESTIMATE_PRICES,
+  QUOTATION_OF_ESTIMATE,
 } from './queries';
 import { at } from '../../core/errors/known';
 import { type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
+import { ESTIMATE_LIFE } from '../../core/estimates/estimateLife';
+import { estimateRefusal, type MovingEstimate } from '../../core/estimates/estimateRefusals';
+import { showIn } from '../../core/refusals/messages';
+import { reasonsOf } from '../../core/refusals/reasons';
 import { priceEstimate, type Estimate } from '../../core/estimates/estimate';
 import type { EstimateListRow, EstimateView } from '../../wire/estimates';
 import type { Reader } from '../db/sql';
@@ -30,6 +35,23 @@ export async function loadEstimate(sql: Reader, job: string, number: number): Pr
 export interface LoadedEstimate extends Estimate {
   row: EstimateRow;
   lineIds: ReadonlyMap<string, number>;
+}
+
+/** What the moves of an estimate depend on. */
+export async function movingEstimate(sql: Reader, { row, lines }: LoadedEstimate): Promise<MovingEstimate> {
+  const quoted = await sql.get(QUOTATION_OF_ESTIMATE, [row.id]);
+  return {
+    number: row.number,
+    status: row.status,
+    job: { number: row.job, status: row.jobStatus },
+    hasLines: lines.length > 0,
+    quotation: quoted?.number ?? null,
+  };
+}
+
+async function reasonsAgainst(sql: Reader, estimate: LoadedEstimate): Promise<EstimateView['refused']> {
+  const moving = await movingEstimate(sql, estimate);
+  return reasonsOf(ESTIMATE_LIFE, (move) => estimateRefusal(move, moving), showIn(0));
 }
 
 /** Lines, parts, markups and unit costs of some estimates, each in its own order. */
@@ -80,13 +102,15 @@ export async function estimateList(sql: Reader, job: string): Promise<EstimateLi
   const { id } = await jobByNumber(sql, job, 'job');
   const digits = await loadDigits(sql);
   const rows = await sql.all(ESTIMATES_OF_JOB, [id]);
-  return (await withContent(sql, rows)).map((it) => {
+  const list: EstimateListRow[] = [];
+  for (const it of await withContent(sql, rows)) {
     const { cost, hours, price, marginRate, markupRate } = priceEstimate(it, digits).totals;
     const { number, name, status, chosen, savedBy, savedAt, sentOn, acceptedOn } = it.row;
-    return {
+    list.push({
       number,
       name,
       status,
+      refused: await reasonsAgainst(sql, it),
       chosen: chosen === 1,
       savedBy,
       savedAt,
@@ -98,12 +122,14 @@ export async function estimateList(sql: Reader, job: string): Promise<EstimateLi
       price,
       marginRate,
       markupRate,
-    };
-  });
+    });
+  }
+  return list;
 }
 
 export async function estimateView(sql: Reader, job: string, number: number): Promise<EstimateView> {
-  const { row, lines, typeMarkups, sectionMarkups, overhead, profit, rounding, prices } = await loadEstimate(sql, job, number);
+  const estimate = await loadEstimate(sql, job, number);
+  const { row, lines, typeMarkups, sectionMarkups, overhead, profit, rounding, prices } = estimate;
   return {
     job: row.job,
     jobName: row.jobName,
@@ -111,6 +137,7 @@ export async function estimateView(sql: Reader, job: string, number: number): Pr
     number: row.number,
     name: row.name,
     status: row.status,
+    refused: await reasonsAgainst(sql, estimate),
     chosen: row.chosen === 1,
     version: row.version,
     savedBy: row.savedBy,

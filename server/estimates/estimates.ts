@@ -1,9 +1,9 @@
-import { LAST_ESTIMATE, COST_CODES, QUOTATION_OF_ESTIMATE } from './queries';
+import { LAST_ESTIMATE, COST_CODES } from './queries';
 import { assertNoFaults } from '../acts/refused';
 import { EstimateTable } from './models';
 import type { Command } from '../acts/command';
-import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import type { Estimate, EstimateLine } from '../../core/estimates/estimate';
+import type { Fault } from '../../core/errors/ledrinError';
+import type { Estimate, EstimateContent, EstimateLine } from '../../core/estimates/estimate';
 import type { PriceBook, UnitShare } from '../../core/prices/buildUp';
 import type { EstimateInput, NewEstimateInput } from '../../wire/estimates';
 import { loadDigits } from '../company/company';
@@ -11,7 +11,7 @@ import { loadEstimate } from './estimateViews';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { loadPriceBook } from '../prices/priceBook';
 import { assertVersion } from '../versions/staleness';
-import { movable, saveContent, sizeFaults, bumpVersion, type EstimateContent } from './estimateContent';
+import { movable, saveContent, sizeFaults, bumpVersion } from './estimateContent';
 
 /** Starts an estimate, empty or as a copy with the prices of what it is copied from. Gives back its number. */
 export async function startEstimate(command: Command, job: string, input: NewEstimateInput): Promise<number> {
@@ -102,10 +102,8 @@ function lineFaults(input: EstimateInput, codes: ReadonlySet<string>, prices: Es
 /** Makes this the job's chosen estimate: the one that is offered. */
 export async function chooseEstimate(command: Command, job: string, number: number): Promise<void> {
   const { sql } = command;
-  const { id, status } = await jobByNumber(sql, job, 'job');
-  if (status !== 'tender')
-    throw new LedrinError('refused', `Job ${job} is ${status}; its contract was made from the estimate chosen then`);
-  const { row } = await loadEstimate(sql, job, number);
+  const { id } = await jobByNumber(sql, job, 'job');
+  const { row } = await movable(sql, 'choose', job, number);
   await sql.update(EstimateTable, { job_id: id }, { chosen: 0 });
   await sql.update(EstimateTable, { id: row.id }, { chosen: 1 });
   command.note(`${job}/${number}`, {});
@@ -114,8 +112,7 @@ export async function chooseEstimate(command: Command, job: string, number: numb
 /** Notes that an estimate was sent to the client; from then on it is frozen. */
 export async function sendEstimate(command: Command, job: string, number: number, on: string, reference: string): Promise<void> {
   const { sql } = command;
-  const { row, lines } = await movable(sql, 'send', job, number);
-  if (lines.length === 0) throw new LedrinError('refused', `Estimate ${number} has no lines yet; there is nothing to send`);
+  const { row } = await movable(sql, 'send', job, number);
   await sql.update(EstimateTable, { id: row.id }, { status: 'sent', sent_on: on, reference });
   command.note(`${job}/${number}`, { on, reference });
 }
@@ -124,9 +121,6 @@ export async function sendEstimate(command: Command, job: string, number: number
 export async function deleteEstimate(command: Command, job: string, number: number): Promise<void> {
   const { sql } = command;
   const { row } = await movable(sql, 'delete', job, number);
-  const quoted = await sql.get(QUOTATION_OF_ESTIMATE, [row.id]);
-  if (quoted)
-    throw new LedrinError('refused', `Quotation ${quoted.number} is made from estimate ${number}; throw that away first`);
   await sql.remove(EstimateTable, { id: row.id });
   command.note(`${job}/${number}`, {});
 }

@@ -16,6 +16,7 @@ import { present } from '../../core/errors/known';
 import { type RowOf } from '../db/fields';
 import { LedrinError } from '../../core/errors/ledrinError';
 
+import { messageOf, showIn } from '../../core/refusals/messages';
 import { POSTINGS } from '../../core/ledger/posting';
 import type { JournalView, PostingPage, PostingRow, PostingView } from '../../wire/ledger';
 import { whyNotReversible } from './whyNotReversible';
@@ -98,7 +99,7 @@ export async function postingView(sql: Reader, id: number): Promise<PostingView>
     note: row.note,
     journals,
     entryCount: present(entries).count,
-    fixed,
+    fixed: fixed && messageOf(fixed, showIn(0)),
     client,
     receivedOn: kind === null || reference === null ? null : { kind, reference },
     ...present(beside),

@@ -1,3 +1,4 @@
+import type { QuotationStatus } from '../../core/offers/quotationLife';
 import type { OfferView } from '../../wire/quotations';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
@@ -95,7 +96,7 @@ export const OFFER_BY_TOKEN = query(OfferRow, `${OFFERS} WHERE o.token = $1`);
 export const QUOTATIONS = query(
   shape({
     number: t.whole,
-    status: t.text,
+    status: t.oneOf<QuotationStatus>(),
     version: t.whole,
     savedBy: t.text,
     savedAt: t.moment,

@@ -1,15 +1,18 @@
 import { QUOTATIONS, TERMS_TEXTS } from './queries';
+import type { ClientDocument } from '../../core/offers/clientDocument';
+import type { QuotationStatus } from '../../core/offers/quotationLife';
+import type { MovingQuotation } from '../../core/offers/quotationRefusals';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { QuotationInput, QuotationSummary } from '../../wire/quotations';
 import type { Reader } from '../db/sql';
 import { quotationDocument } from './clientDocuments';
-import { jobByNumber } from '../jobs/jobByNumber';
+import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 
 /** A quotation as the books hold it. */
 export interface LoadedQuotation extends QuotationInput {
   id: number;
   number: number;
-  status: string;
+  status: QuotationStatus;
   sentOn: string | null;
   answeredOn: string | null;
   answeredBy: string;
@@ -34,6 +37,16 @@ export async function loadQuotation(sql: Reader, job: string, number: number): P
   const found = (await loadQuotations(sql, job)).find((it) => it.number === number);
   if (!found) throw new LedrinError('not-found', `Job ${job} has no quotation ${number}`);
   return found;
+}
+
+/** What the moves of a quotation depend on. `document`: what the client reads; `difference`: what its payments leave of the price. */
+export function movingQuotation(
+  job: Pick<JobIdentity, 'number' | 'status'>,
+  { number, status, estimate }: LoadedQuotation,
+  { lines, total }: Pick<ClientDocument, 'lines' | 'total'>,
+  difference: number,
+): MovingQuotation {
+  return { number, status, job, estimate, hasLines: lines.length > 0, difference, total };
 }
 
 export async function quotationList(sql: Reader, job: string): Promise<QuotationSummary[]> {

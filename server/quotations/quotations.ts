@@ -1,18 +1,18 @@
 import { LAST_QUOTATION } from './queries';
 import { QuotationAlternateTable, QuotationPaymentTable, QuotationTable, TermsTextTable } from './models';
 import { type RowOf } from '../db/fields';
-import { QUOTATION_LIFE } from '../../core/offers/quotationLife';
-import { assertMove, assertNoFaults, fieldError } from '../acts/refused';
+import type { QuotationMove } from '../../core/offers/quotationLife';
+import { quotationRefusal, quotedRefusal } from '../../core/offers/quotationRefusals';
+import { assertAllowed, assertNoFaults, fieldError } from '../acts/refused';
 import { EstimateTable } from '../estimates/models';
 import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import { displayExact } from '../../core/money/display';
 import type { QuotationInput, SendInput, TermsInput } from '../../wire/quotations';
 import { nextId, type Reader, type Sql } from '../db/sql';
 import { quotationDocument } from '../offers/clientDocuments';
 import { loadEstimate } from '../estimates/estimateViews';
-import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
-import { loadQuotation, type LoadedQuotation } from '../offers/quotationList';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { loadQuotation, movingQuotation, type LoadedQuotation } from '../offers/quotationList';
 import { offerDocument } from '../offers/offers';
 import type { Sending } from '../offers/sending';
 import { type Actor } from '../acts/audit';
@@ -26,7 +26,9 @@ export async function saveQuotation(
   input: QuotationInput,
 ): Promise<{ number: number; version: number }> {
   const { sql, actor } = command;
-  const { id: jobId } = await tenderByNumber(sql, job);
+  const identity = await jobByNumber(sql, job, 'job');
+  const jobId = identity.id;
+  assertAllowed([quotedRefusal(identity)], { code: 'refused' });
   const { row: estimate } = await loadEstimate(sql, job, input.estimate);
   const there = number === null ? null : await movable(sql, 'edit', job, number);
   assertVersion(command, 'this quotation', there, input.version);
@@ -42,14 +44,6 @@ export async function saveQuotation(
   return { number: own, version };
 }
 
-/** The tender to quote for. Throws refused where the work was awarded already. */
-async function tenderByNumber(sql: Reader, number: string): Promise<JobIdentity> {
-  const job = await jobByNumber(sql, number, 'job');
-  if (job.status !== 'tender')
-    throw new LedrinError('refused', `Job ${number} is ${job.status}; what it asks for now goes out as a change order`);
-  return job;
-}
-
 function paymentFaults(input: QuotationInput): Fault[] {
   return input.payments.flatMap((it, i) =>
     (it.rate === null) === (it.amount === null)
@@ -58,10 +52,12 @@ function paymentFaults(input: QuotationInput): Fault[] {
   );
 }
 
-/** A quotation that is to make a move of its life. */
-async function movable(sql: Reader, move: keyof typeof QUOTATION_LIFE, job: string, number: number): Promise<LoadedQuotation> {
+/** A quotation that is to make a move of its life. Throws refused where it cannot. */
+async function movable(sql: Reader, move: QuotationMove, job: string, number: number): Promise<LoadedQuotation> {
   const quotation = await loadQuotation(sql, job, number);
-  assertMove(QUOTATION_LIFE, move, `Quotation ${number}`, quotation.status);
+  const { document, difference } = await quotationDocument(sql, job, number, '', quotation);
+  const moving = movingQuotation(await jobByNumber(sql, job, 'job'), quotation, document, difference);
+  assertAllowed([quotationRefusal(move, moving)], { digits: document.digits, code: 'refused' });
   return quotation;
 }
 
@@ -127,19 +123,11 @@ export async function sendQuotation(
   input: SendInput,
 ): Promise<void> {
   const { sql, actor } = command;
-  const { id: jobId } = await tenderByNumber(sql, job);
+  const { id: jobId } = await jobByNumber(sql, job, 'job');
   const quotation = await movable(sql, 'send', job, number);
   if (quotation.validUntil !== null && quotation.validUntil < input.on)
     throw fieldError('on', `It would be sent after the day it is valid until, ${quotation.validUntil}; move one of the two`);
-  const { document, difference } = await quotationDocument(sql, job, number, input.on, quotation);
-  if (document.lines.length === 0)
-    throw new LedrinError('refused', `Estimate ${quotation.estimate} has no lines yet; there is nothing to offer`);
-  if (difference !== 0)
-    throw new LedrinError(
-      'refused',
-      `The payment schedule leaves ${displayExact(difference, document.digits)} of the price; change it until it comes to ${displayExact(document.total, document.digits)}`,
-      [{ field: 'payments', message: 'does not come to the price' }],
-    );
+  const { document } = await quotationDocument(sql, job, number, input.on, quotation);
   await sql.update(QuotationTable, { id: quotation.id }, { status: 'sent', sent_on: input.on });
   const estimate = { job_id: jobId, number: quotation.estimate, status: 'draft' as const };
   await sql.update(EstimateTable, estimate, { status: 'sent', sent_on: input.on, reference: `Quotation ${number}` });

@@ -1,4 +1,8 @@
 import fc from 'fast-check';
+import type { JobStatus } from '../../core/jobs/jobStatus';
+
+/** Moves that a running job is refused. */
+const MOSTLY_NOTHING = ['tender', 'awarded', 'lost', 'withdrawn', 'cancelled', 'awarded', 'tender', 'lost'] as const;
 
 /** Something a person may do next, sensible or not; `later` days after what was done before, or before it. */
 export type Act =
@@ -18,7 +22,9 @@ export type Act =
   | { kind: 'schedule'; later: number; cuts: number[]; due: ('day' | 'start' | 'finish')[]; slip: number }
   | { kind: 'start by schedule' | 'begin stage' | 'finish stage'; later: number }
   | { kind: 'work'; later: number; employee: string; hours: number; code: string; correct: boolean }
-  | { kind: 'close'; later: number; back: number; why: string };
+  | { kind: 'close'; later: number; back: number; why: string }
+  | { kind: 'lock'; later: number; locked: boolean }
+  | { kind: 'move job'; later: number; to: JobStatus };
 
 const later = fc.integer({ min: -12, max: 16 });
 export const act: fc.Arbitrary<Act> = fc.oneof(
@@ -94,5 +100,12 @@ export const act: fc.Arbitrary<Act> = fc.oneof(
     later,
     back: fc.integer({ min: -5, max: 60 }),
     why: fc.constantFrom('', 'tried'),
+  }),
+  // Unlocked as often as locked, and moved on seldom: a closed job takes hardly anything more.
+  fc.record({ kind: fc.constant('lock' as const), later, locked: fc.constantFrom(true, false, false) }),
+  fc.record({
+    kind: fc.constant('move job' as const),
+    later,
+    to: fc.constantFrom(...MOSTLY_NOTHING, 'closing-out' as const, 'closed' as const),
   }),
 );

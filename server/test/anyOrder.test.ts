@@ -27,7 +27,9 @@ import {
   temporaryFolder,
   TESTER,
 } from './books';
+import { offersOfJob } from './offersOfJob';
 import { runs } from './runs';
+import { tryOffers } from './tryOffers';
 import type { ApprovalRule } from '../../core/approvals/approvals';
 import type { Actor } from '../acts/audit';
 import { ApprovalRuleTable } from '../approvals/models';
@@ -119,6 +121,8 @@ test('whatever is done by whomever in whatever order, forwards and back in time,
   let done = 0;
   let refused = 0;
   let approved = 0;
+  let offered = 0;
+  let withheld = 0;
   await fc.assert(
     fc.asyncProperty(fc.array(fc.tuple(act, fc.nat(OTHERS.length)), { minLength: 12, maxLength: 34 }), async (acts) => {
       const books: Books = {
@@ -138,6 +142,10 @@ test('whatever is done by whomever in whatever order, forwards and back in time,
           books.by = OTHERS[who] ?? OWNER;
           await attempt(books, it);
         }
+        const offers = await offersOfJob(books.database, 'J1', books.on);
+        await tryOffers(books.database, OWNER, offers);
+        offered += offers.filter((it) => it.why === null).length;
+        withheld += offers.filter((it) => it.why !== null).length;
         const days = await reading(books.database).all(DAYS_WITH_POSTINGS);
         for (const { on } of days) {
           expect([on, await differences(books.database, on)]).toEqual([on, TIES]);
@@ -171,4 +179,6 @@ test('whatever is done by whomever in whatever order, forwards and back in time,
   expect(done).toBeGreaterThan(50);
   expect(refused).toBeGreaterThan(15);
   expect(approved).toBeGreaterThan(0);
+  expect(offered).toBeGreaterThan(30);
+  expect(withheld).toBeGreaterThan(30);
 }, 900_000);

@@ -30,6 +30,7 @@ import { approvedOf, planPosting, postTime, previewPosting } from '../weekSheets
 import { addSheet } from '../weekSheets/saveSheet';
 import { weekSheet } from '../weekSheets/sheetViews';
 import { reversePosting } from '../corrections/reversePosting';
+import { lockJob, moveJob } from '../jobs/jobLife';
 import { transferBudget } from '../budget/transfers';
 import type { Actor } from '../acts/audit';
 
@@ -201,6 +202,10 @@ export async function perform(books: Books, it: Act): Promise<unknown> {
       books.closed = { to, said: await reportsOf(database, to) };
       return;
     }
+    case 'lock':
+      return carryOut(database, by, lockJob, 'J1', it.locked, 'tried');
+    case 'move job':
+      return carryOut(database, by, moveJob, 'J1', { status: it.to, on, reason: 'tried' });
     case 'release':
       return carryOut(database, by, releaseRetention, 'J1', {
         dated: on,

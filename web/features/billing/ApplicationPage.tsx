@@ -37,7 +37,7 @@ export function ApplicationPage() {
       <Approvals kind="uncertify" job={data.job} document={String(data.number)} />
       <Approvals kind="overbilling" job={data.job} document={String(data.number)} />
       {data.above > 0 && <Above view={data} />}
-      {data.can.edit && may('apply') ? (
+      {data.refused.edit === null && may('apply') ? (
         <ApplicationDraft key={`${data.job}/${data.number}`} view={data} onStale={() => void refetch()} />
       ) : (
         <Settled view={data} />
@@ -114,6 +114,14 @@ function Reversed({ view }: { view: ApplicationView }) {
   ));
 }
 
+/** Why one that is not certified waits: its job takes no bills now, say. */
+function Waits({ view }: { view: ApplicationView }) {
+  const reason = view.status === 'certified' || view.certifiedLater ? null : view.refused[NEXT[view.status]];
+  return reason && <p className="note mt-3">{reason}.</p>;
+}
+
+const NEXT = { draft: 'edit', submitted: 'certify' } as const;
+
 /** The way back to draft for whoever applies and does not certify. */
 function Return({ view }: { view: ApplicationView }) {
   const [returnToDraft, { isLoading }] = useReturnApplicationMutation();
@@ -150,14 +158,16 @@ function Settled({ view }: { view: ApplicationView }) {
   const may = useMay();
   const [preview, setPreview] = useState<CertificationPreview | null>(null);
   // What was shown before it was certified is not shown for what is.
-  const shown = view.can.certify && may('certify') ? preview : null;
+  const certifies = view.refused.certify === null && may('certify');
+  const shown = certifies ? preview : null;
   return (
     <div className="grid gap-6 grid-cols-[minmax(0,1fr)_280px] max-[1150px]:grid-cols-1">
       <div>
         <ApplicationLines view={view} />
-        {view.can.return && may('apply') && !may('certify') && <Return view={view} />}
-        {view.can.certify && may('certify') && <CertifyForm view={view} onPreview={setPreview} />}
-        {view.can.receive && may('receive') && (
+        <Waits view={view} />
+        {view.refused.return === null && may('apply') && !may('certify') && <Return view={view} />}
+        {certifies && <CertifyForm view={view} onPreview={setPreview} />}
+        {view.status === 'certified' && view.refused.receive === null && view.receivable !== 0 && may('receive') && (
           <ReceiveForm job={view.job} invoice={String(view.number)} open={view.receivable} />
         )}
         {may('certify') && <UncertifyForm key={`${view.number} ${view.status}`} view={view} />}

@@ -12,8 +12,8 @@ import { useOpening } from '../../kit/useOpening';
 /** Reverses the certification of the last certified application, with a reason; or says why it stays. */
 export function UncertifyForm({ view }: { view: ApplicationView }) {
   const { open, show, close, button, onKeyDown } = useOpening();
-  if (view.certificationStays) return <p className="note mt-5">{view.certificationStays}.</p>;
-  if (!view.can.uncertify) return null;
+  if (view.status !== 'certified') return null;
+  if (view.refused.uncertify !== null) return <p className="note mt-5">{view.refused.uncertify}.</p>;
   return open ? (
     <div onKeyDown={onKeyDown}>
       <Reason view={view} onClose={close} />

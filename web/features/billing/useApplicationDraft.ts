@@ -55,11 +55,11 @@ function bodyOf(view: ApplicationView, rows: readonly GridRow[], head: GridRow, 
 const textOf = (body: Typed | null) => body && JSON.stringify(body);
 
 /** The rows as they are typed, in the order of the lines that are there now, and what is typed above them. */
-function useRows(view: ApplicationView, digits: number) {
+function useRows(view: ApplicationView, digits: number, onElsewhere: () => void) {
   const start = useMemo(() => savedRows(view, digits), [view, digits]);
   const { version } = view;
   const name = `application ${view.job}/${view.number}`;
-  const draft = useDraftRows({ name, seen: seenOf(view, version), start, whole: true, version });
+  const draft = useDraftRows({ name, seen: seenOf(view, version), start, whole: true, version, onElsewhere });
   const byKey = useMemo(() => new Map(draft.rows.map((it) => [it[ROW_KEY], it])), [draft.rows]);
   const head = byKey.get(HEAD) ?? {};
   const rows = useMemo(
@@ -120,7 +120,7 @@ export function useApplicationDraft(view: ApplicationView, onStale: () => void =
   const navigate = useNavigate();
   const keep = useKeepMonth();
   const at = { job: view.job, application: view.number };
-  const typed = useRows(view, digits);
+  const typed = useRows(view, digits, onStale);
   const { rows, head, draft, setLines, setHead } = typed;
   const history = useHistory<readonly GridRow[]>(rows, setLines);
   const worked = useMemo(() => workApplication(view, rows, digits), [view, rows, digits]);

@@ -1,6 +1,8 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { CHANGE_LIFE } from '../../../core/changes/changeLife';
+import { reasonsOf } from '../../../core/refusals/reasons';
 import type { ChangeView } from '../../../wire/changes';
 import { openPage, type Asked, type Replies } from '../../test/openPage';
 import { cell, put, type } from '../../test/typing';
@@ -44,6 +46,7 @@ const saved = (version: number, amount: number): ChangeView => ({
   hours: 0,
   savedBy: '',
   savedAt: '',
+  refused: reasonsOf(CHANGE_LIFE, () => null, String),
   effect: null,
   priceLines: [{ ...WORK, line: '1', amount, asked: null, isNew: false }],
   costLines: [{ ...WORK, costCode: '100', costType: 'labour', sovLine: '1', hours: null, amount: 4000 }],

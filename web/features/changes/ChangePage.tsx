@@ -8,7 +8,7 @@ import {
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { ChangeView } from '../../../wire/changes';
+import type { TypedChange } from '../../../wire/changes';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { useMay } from '../../ground/person';
@@ -24,7 +24,7 @@ export function ChangePage({ attachments }: { attachments: ReactNode }) {
   const { data: view, error, refetch } = useChangeQuery({ job, change, asOf }, { refetchOnMountOrArgChange: true });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`change ${change}`} />;
-  if (view.status !== 'draft' || !may('change-orders')) return <ChangeRead view={view} attachments={attachments} />;
+  if (view.refused.edit !== null || !may('change-orders')) return <ChangeRead view={view} attachments={attachments} />;
   return (
     <>
       <Draft key={view.number} view={view} onStale={() => void refetch()} />
@@ -40,7 +40,7 @@ export function NewChangePage() {
   const { data: changes, refetch } = useJobChangesQuery({ job, asOf: '2199-12' });
   if (!changes) return <Waiting what="the change orders" />;
   const free = (count: number): string => (changes.some((it) => it.number === `CO${count}`) ? free(count + 1) : `CO${count}`);
-  const view: ChangeView = {
+  const view: TypedChange = {
     job,
     jobName: '',
     number: free(changes.length + 1),
@@ -70,7 +70,7 @@ export function NewChangePage() {
   return <Draft view={view} onStale={() => void refetch()} />;
 }
 
-function Draft({ view, onStale }: { view: ChangeView; onStale: () => void }) {
+function Draft({ view, onStale }: { view: TypedChange; onStale: () => void }) {
   const { asOf } = useAsOf();
   const { data: book } = usePriceBookQuery();
   const { data: lists } = useListsQuery({ asOf });

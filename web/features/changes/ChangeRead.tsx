@@ -134,6 +134,18 @@ function CostLines({ view }: { view: ChangeView }) {
   );
 }
 
+/** What there is to say where nothing is decided here: it was, or the job takes no decision now. */
+function Settled({ view }: { view: ChangeView }) {
+  if (view.status === 'draft' || view.status === 'issued')
+    return <p className="note mt-0">{view.refused[view.status === 'draft' ? 'edit' : 'approved'] ?? 'Not decided yet'}.</p>;
+  return (
+    <p className="note mt-0">
+      {view.status === 'approved' ? `Included in reports from ${displayDate(view.decidedOn)}. ` : 'In no report. '}
+      It stays as it is; a further change order may alter what it did.
+    </p>
+  );
+}
+
 /** Beside a change: the decision on it, what it does to the job, and what went to the client. */
 function Decision({ view, of }: { view: ChangeView; of: { job: string; kind: 'changes'; number: string } }) {
   const may = useMay();
@@ -141,20 +153,17 @@ function Decision({ view, of }: { view: ChangeView; of: { job: string; kind: 'ch
   const accepted = offers?.find((it) => it.status === 'accepted');
   return (
     <aside aria-label="Decision">
-      {view.status === 'issued' && may('change-orders') ? (
+      {view.refused.approved === null && may('change-orders') ? (
         <Decide key={accepted?.id} view={view} by={accepted?.answeredBy ?? ''} />
       ) : (
-        <p className="note mt-0">
-          {view.status === 'approved' ? `Included in reports from ${displayDate(view.decidedOn)}. ` : 'In no report. '}
-          It stays as it is; a further change order may alter what it did.
-        </p>
+        <Settled view={view} />
       )}
       <Approvals kind="change-order" job={view.job} document={view.number} />
       {view.effect && <ChangeEffects effect={view.effect} />}
       <div className="mt-4">
         <Offers offers={offers ?? []} />
       </div>
-      {view.status === 'issued' && may(CALLS.sendChange.who) && (
+      {view.refused.send === null && may(CALLS.sendChange.who) && (
         <details className="mt-3" open={offers?.length === 0}>
           <summary className="mb-2 cursor-pointer">Prepare a message to the client</summary>
           <SendDocument

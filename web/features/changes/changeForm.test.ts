@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals';
 import { PriceBook } from '../../../core/prices/buildUp';
-import type { ChangeView } from '../../../wire/changes';
+import type { TypedChange } from '../../../wire/changes';
 import { changeCodecs, formOf, pricedRows, readChange } from './changeForm';
 
 const codecs = changeCodecs({ digits: 2, month: '2031-04', costCodes: new Set(['100', '200']) });
 const sovLines = new Set(['1', '2']);
-const view: ChangeView = {
+const view: TypedChange = {
   job: 'J1',
   jobName: 'Mill',
   number: 'CO1',

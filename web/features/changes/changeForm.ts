@@ -8,7 +8,7 @@ import { formatQuantity, rateOf } from '../../../core/money/rate';
 import { extend } from '../../../core/prices/unitCost';
 import { multiplyDivide } from '../../../core/money/round';
 import type { UnitShare } from '../../../core/prices/buildUp';
-import type { ChangeInput, ChangeView } from '../../../wire/changes';
+import type { ChangeInput, TypedChange } from '../../../wire/changes';
 import { rowsUnderKeys } from '../../kit/draft/useDraftParts';
 import type { GridRow } from '../../kit/grid/gridTypes';
 
@@ -64,7 +64,7 @@ export interface ReadChange {
   rowOf: { price: number[]; cost: number[] };
 }
 
-export function formOf(view: ChangeView, codecs: ChangeCodecs): ChangeForm {
+export function formOf(view: TypedChange, codecs: ChangeCodecs): ChangeForm {
   return {
     facts: rowOf(codecs.facts, view) as ChangeForm['facts'],
     price: rowsUnderKeys(

@@ -3,7 +3,7 @@ import { isFilled } from '../../kit/grid/filledRow';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from '../../kit/toast';
-import type { ChangeView } from '../../../wire/changes';
+import type { TypedChange } from '../../../wire/changes';
 import type { Lists } from '../../../wire/company';
 import type { EstimateView } from '../../../wire/jobs';
 import {
@@ -24,7 +24,7 @@ import { useCodecForm } from '../../kit/form/useCodecForm';
 import { changeCodecs, formOf, readChange, type ChangeForm, type ChangeSides, type ReadChange } from './changeForm';
 
 export interface DraftSource {
-  view: ChangeView;
+  view: TypedChange;
   lists: Lists;
   /** The job's SOV lines and cost lines. */
   spent: EstimateView;

@@ -23,6 +23,15 @@ export function EstimatePage() {
   const context = useMemo(() => ({ digits, costCodes: new Set(lists?.costCodes.map((it) => it.code)) }), [digits, lists]);
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view || !book || !lists) return <Waiting what={`estimate ${estimate}`} />;
-  if (view.status !== 'draft') return <EstimateRead view={view} />;
-  return <EstimateDraft key={`${view.number}/${view.version}`} view={view} book={book} lists={lists} context={context} />;
+  if (view.refused.edit !== null) return <EstimateRead view={view} />;
+  return (
+    <EstimateDraft
+      key={`${job}/${view.number}`}
+      view={view}
+      book={book}
+      lists={lists}
+      context={context}
+      onStale={() => void refetch()}
+    />
+  );
 }

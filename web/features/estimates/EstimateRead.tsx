@@ -58,7 +58,7 @@ function Head({ view }: { view: EstimateView }) {
           <button type="button" className="button" onClick={() => void copy()}>
             Copy and change the copy
           </button>
-          {view.jobStatus === 'tender' && (
+          {view.refused.award === null && (
             <Link className="button main" to={keep(`${base}/${view.number}/award`)}>
               Award …
             </Link>

@@ -92,8 +92,6 @@ interface ListProps {
 function List({ job, base, list, pair, onPair, onCopy }: ListProps) {
   const kinds = useColumnKinds();
   const { show, code } = useCurrency();
-  // Once one was accepted the contract is made from it, and the choice stays.
-  const agreed = list.some((it) => it.status === 'accepted');
   const columns = useMemo(() => {
     const tick = (number: number) =>
       onPair(pair.includes(number) ? pair.filter((it) => it !== number) : [...pair, number].slice(-2));
@@ -134,7 +132,7 @@ function List({ job, base, list, pair, onPair, onCopy }: ListProps) {
         right: true,
         cell: (it: EstimateListRow) => (
           <>
-            {!it.chosen && !agreed && <Choose job={job} estimate={it.number} />}
+            {!it.chosen && it.refused.choose === null && <Choose job={job} estimate={it.number} />}
             <button type="button" className="button bare" onClick={() => onCopy(it.number)}>
               Copy
             </button>
@@ -142,7 +140,7 @@ function List({ job, base, list, pair, onPair, onCopy }: ListProps) {
         ),
       },
     ];
-  }, [kinds, show, code, job, base, pair, agreed, onPair, onCopy]);
+  }, [kinds, show, code, job, base, pair, onPair, onCopy]);
   return <Table label="Estimates" columns={columns} rows={list} rowKey={(it) => String(it.number)} />;
 }
 

@@ -89,12 +89,7 @@ function Draft(source: DraftSource) {
 /** Sends the quotation, as long as the work is a tender. */
 function Sending({ job, view, before }: Omit<DraftSource, 'onTyped'> & { before: () => Promise<boolean> }) {
   const { exact } = useCurrency();
-  if (view.jobStatus !== 'tender')
-    return (
-      <p className="note mt-5">
-        The work is awarded: this quotation can no longer be sent. What is asked for now is a change order.
-      </p>
-    );
+  if (view.jobStatus !== 'tender') return <p className="note mt-5">{view.refused.send}.</p>;
   return (
     <>
       <h2 className="mb-2 mt-5">Issue it to the client</h2>

@@ -10,14 +10,19 @@ describe('rows typed here and elsewhere', () => {
     const base = [row('1', '100'), row('2', '200')];
     const mine = [row('1', '100'), row('2', '1,600.00')];
     const theirs = [row('1', '100'), row('X', ''), row('2', '200')];
-    expect(mergeRows(base, mine, theirs)).toEqual({ rows: [row('1', '100'), row('X', ''), row('2', '1,600.00')], clashes: [] });
+    expect(mergeRows(base, mine, theirs)).toEqual({
+      rows: [row('1', '100'), row('X', ''), row('2', '1,600.00')],
+      taken: [],
+      clashes: [],
+    });
   });
 
   test('cell by cell where both changed a row, and as a whole where cells follow from one another; what is typed here stands', () => {
     const base = [row('1', '100', { note: 'a' })];
     const [mine, theirs] = [[row('1', '150', { note: 'a' })], [row('1', '120', { note: 'b' })]];
-    expect(mergeRows(base, mine, theirs)).toEqual({ rows: [row('1', '150', { note: 'b' })], clashes: ['1'] });
-    expect(mergeRows(base, mine, theirs, true)).toEqual({ rows: mine, clashes: ['1'] });
+    expect(mergeRows(base, mine, theirs)).toEqual({ rows: [row('1', '150', { note: 'b' })], taken: [], clashes: ['1'] });
+    expect(mergeRows(base, [row('1', '150', { note: 'a' })], [row('1', '100', { note: 'b' })])).toMatchObject({ clashes: [] });
+    expect(mergeRows(base, mine, theirs, true)).toEqual({ rows: mine, taken: [], clashes: ['1'] });
   });
 
   test('a row removed elsewhere goes, unless it was changed here; one removed here goes, unless it was changed elsewhere', () => {
@@ -25,10 +30,12 @@ describe('rows typed here and elsewhere', () => {
     expect(mergeRows(base, base, [row('1', '100')]).rows).toEqual([row('1', '100')]);
     expect(mergeRows(base, [row('1', '100'), row('2', '5')], [row('1', '100')])).toEqual({
       rows: [row('1', '100'), row('2', '5')],
+      taken: [],
       clashes: ['2'],
     });
     expect(mergeRows(base, [row('1', '100')], [row('1', '100'), row('2', '7')])).toEqual({
       rows: [row('1', '100'), row('2', '7')],
+      taken: [],
       clashes: ['2'],
     });
   });

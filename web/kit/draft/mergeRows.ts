@@ -3,7 +3,7 @@ import { ROW_KEY, UNSEEN, type GridRow } from '../grid/gridTypes';
 
 let made = 0;
 /** A name that no other row has, of this window or another. */
-const newKey = () => `${Date.now().toString(36)}.${(made++).toString(36)}.${Math.random().toString(36).slice(2, 8)}`;
+export const newKey = () => `${Date.now().toString(36)}.${(made++).toString(36)}.${Math.random().toString(36).slice(2, 8)}`;
 
 /** The rows, each with anything in it under a key of its own; a copied row gets a new one. */
 export function withKeys(rows: readonly GridRow[]): GridRow[] {
@@ -36,7 +36,9 @@ export function sameRows(a: readonly GridRow[], b: readonly GridRow[]): boolean 
 
 interface Merged {
   rows: GridRow[];
-  /** Keys of rows that both changed: what was typed here stands. */
+  /** Keys of rows that were changed elsewhere alone. */
+  taken: string[];
+  /** Keys of rows in which both changed the same: what was typed here stands. */
   clashes: string[];
 }
 
@@ -49,23 +51,31 @@ const keyed = (rows: readonly GridRow[]) => new Map(rows.flatMap((it) => (it[ROW
  */
 export function mergeRows(base: readonly GridRow[], mine: readonly GridRow[], theirs: readonly GridRow[], whole = false): Merged {
   const [before, own, other] = [keyed(base), keyed(mine), keyed(theirs)];
+  const taken: string[] = [];
   const clashes: string[] = [];
   const mergedRow = (key: string): GridRow | null => {
     const [was, here, there] = [before.get(key), own.get(key), other.get(key)];
     const [changedHere, changedThere] = [said(here) !== said(was), said(there) !== said(was)];
     if (!here && !there) return null;
+    if (changedThere && !changedHere) taken.push(key);
     if (!changedHere) return there ?? null;
     if (!changedThere) return here ?? null;
-    if (said(here) !== said(there)) clashes.push(key);
-    if (!here || !there || whole) return here ?? there ?? null;
+    if (!here || !there || whole) {
+      if (said(here) !== said(there)) clashes.push(key);
+      return here ?? there ?? null;
+    }
     const cells = { ...there };
-    for (const column of Object.keys({ ...was, ...here }))
-      if ((here[column] ?? '') !== (was?.[column] ?? '')) cells[column] = here[column] ?? '';
+    for (const column of Object.keys({ ...was, ...here })) {
+      const [first, mine, theirs] = [was?.[column] ?? '', here[column] ?? '', there[column] ?? ''];
+      if (mine === first) continue;
+      if (theirs !== first && theirs !== mine && !clashes.includes(key)) clashes.push(key);
+      cells[column] = mine;
+    }
     return { ...cells, [ROW_KEY]: key };
   };
   const order = inBothOrders([...other.keys()], [...own.keys()]);
   const rows = order.map(mergedRow).filter((it) => it !== null);
-  return { rows, clashes };
+  return { rows, taken, clashes };
 }
 
 /** The keys of both, in the order of the first; those of the second alone after the one they follow there. */

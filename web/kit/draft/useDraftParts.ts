@@ -12,20 +12,24 @@ interface Options<Part extends string> {
   seen: string;
   version?: number;
   start: Parts<Part>;
+  onElsewhere?: () => void;
 }
 
 const SEPARATOR = '/';
 
 const entries = <Part extends string>(parts: Parts<Part>) => Object.entries(parts) as [Part, readonly GridRow[]][];
 
+/** What names a row among those of all parts, by the key it has within its own. */
+export const keyAmong = (part: string, key: string) => `${part}${SEPARATOR}${key}`;
+
 /** The rows of all parts as one list. */
 function joined<Part extends string>(parts: Parts<Part>): GridRow[] {
-  return entries(parts).flatMap(([part, rows]) => rows.map((row) => ({ ...row, [PART]: part })));
+  return entries(parts).flatMap(([part, rows]) => rows.map((row) => (row[PART] === part ? row : { ...row, [PART]: part })));
 }
 
 /** Keys that name a row within its part name it among all. */
 function withOwnKeys<Part extends string>(parts: Parts<Part>): Parts<Part> {
-  const keyed = (part: Part, row: GridRow) => (row[ROW_KEY] ? { ...row, [ROW_KEY]: `${part}${SEPARATOR}${row[ROW_KEY]}` } : row);
+  const keyed = (part: Part, row: GridRow) => (row[ROW_KEY] ? { ...row, [ROW_KEY]: keyAmong(part, row[ROW_KEY]) } : row);
   return Object.fromEntries(
     entries(parts).map(([part, rows]) => [part, rows.map((row) => keyed(part, row))]),
   ) as unknown as Parts<Part>;
@@ -52,11 +56,14 @@ export function useDraftParts<Part extends string>({ start, ...of }: Options<Par
     changed: draft.changed,
     isTyped: draft.isTyped,
     notice: draft.notice,
+    merged: draft.merged,
     forget: draft.forget,
     discard: draft.discard,
     setParts: (next: Partial<Parts<Part>>) => draft.setRows(joined({ ...parts, ...next })),
-    /** What is typed now is saved as another version. */
-    saved: (version: number, seen = String(version)) => draft.saved({ seen, version, rows: draft.rows }),
+    rewrite: (next: Parts<Part>) => draft.rewrite(joined(next)),
+    /** What is typed now, or `sent`, is saved as another version. */
+    saved: (version: number, sent: Parts<Part> = parts) =>
+      draft.saved({ seen: String(version), version, rows: sent === parts ? draft.rows : joined(sent) }),
   };
 }
 

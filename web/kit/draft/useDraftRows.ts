@@ -27,7 +27,16 @@ interface Options {
   whole?: boolean;
   /** The number of that version, where versions are numbered: an older one that arrives late changes nothing. */
   version?: number;
+  /** Another window has sent the draft, or saved it: the document is read again. */
+  onElsewhere?: () => void;
 }
+
+/** Keys of rows that came from another version, and of those that both changed. */
+export interface BroughtTogether {
+  taken: readonly string[];
+  clashes: readonly string[];
+}
+const NOTHING: BroughtTogether = { taken: [], clashes: [] };
 
 /** What became of the rows without the hands of whoever types. */
 export type DraftNotice = 'merged' | 'clashed' | 'sent-elsewhere' | null;
@@ -36,8 +45,9 @@ export type DraftNotice = 'merged' | 'clashed' | 'sent-elsewhere' | null;
  * Rows typed and not sent: by key, never by place; kept in this browser until they are sent, for whoever is signed in; brought together
  * with a newer version of the document, and with what another window types of the same.
  */
-export function useDraftRows({ name, seen, start, whole = false, version = 0 }: Options) {
+export function useDraftRows({ name, seen, start, whole = false, version = 0, onElsewhere }: Options) {
   const [notice, setNotice] = useState<DraftNotice>(null);
+  const [merged, setMerged] = useState<BroughtTogether>(NOTHING);
   const begun = useRef<{ base: readonly GridRow[]; seen: string; version: number } | null>(null);
   const [rows, setAll] = useState<readonly GridRow[]>(() => {
     begun.current = { base: start, seen, version };
@@ -45,18 +55,21 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0 }: 
     if (!stored) return [...start];
     return stored.seen === seen ? stored.rows : mergeRows(stored.base, stored.rows, start, whole).rows;
   });
-  const latest = useRef({ rows, synced: rows, sent: false });
+  const latest = useRef({ rows, synced: rows, sent: false, onElsewhere });
   latest.current.rows = rows;
+  latest.current.onElsewhere = onElsewhere;
 
   // A newer version of the document: what was typed stays, and the rest is as it is now.
   useEffect(() => {
     const { base, seen: before, version: known } = begun.current ?? { base: start, seen, version };
     if (before === seen || version < known) return;
-    const merged = mergeRows(base, withKeys(latest.current.rows), start, whole);
+    const both = mergeRows(base, withKeys(latest.current.rows), start, whole);
     const typed = !sameRows(latest.current.rows, base);
     begun.current = { base: start, seen, version };
-    setAll(merged.rows);
-    if (typed) setNotice(merged.clashes.length > 0 ? 'clashed' : 'merged');
+    setAll(both.rows);
+    if (!typed) return;
+    setNotice(both.clashes.length > 0 ? 'clashed' : 'merged');
+    setMerged(both);
   }, [seen, start, whole, version]);
 
   const settled = useSettled(rows);
@@ -90,6 +103,7 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0 }: 
         if (draft === null && !sameRows(merged, now.rows)) setNotice('sent-elsewhere');
         now.synced = theirs;
         setAll(merged);
+        if (draft === null) now.onElsewhere?.();
       }),
     [name, whole],
   );
@@ -102,6 +116,8 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0 }: 
     /** Whether anything is typed now, without waiting for a pause. */
     isTyped: () => !sameRows(latest.current.rows, begun.current?.base ?? []),
     notice,
+    /** Which rows were taken over from another version, and which both changed, by their keys. */
+    merged: notice === 'merged' || notice === 'clashed' ? merged : NOTHING,
     setRows: (next: readonly GridRow[]) => {
       latest.current.sent = false;
       setNotice(null);
@@ -114,6 +130,8 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0 }: 
       now.synced = now.rows;
       writeDraft(name, sameRows(now.rows, as.rows) ? null : { seen: as.seen, base: as.rows, rows: now.rows });
     },
+    /** The same rows under other names, say. */
+    rewrite: (next: readonly GridRow[]) => setAll(next),
     /** What was typed is given up. */
     discard: () => {
       const { base = [] } = begun.current ?? {};

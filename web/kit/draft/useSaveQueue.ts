@@ -12,10 +12,14 @@ const IN_A_ROW = 20;
  */
 export function useSaveQueue(body: string | null, there: string | null, save: (body: string) => Promise<void>) {
   const [failed, setFailed] = useState<unknown>(null);
+  const [savedText, setSavedText] = useState(there);
   const latest = useRef({ body, save });
   latest.current = { body, save };
   const saved = useRef(there);
-  useEffect(() => void (saved.current = there), [there]);
+  useEffect(() => {
+    saved.current = there;
+    setSavedText(there);
+  }, [there]);
   const running = useRef<Promise<void> | null>(null);
 
   const run = useCallback(async (): Promise<void> => {
@@ -24,6 +28,7 @@ export function useSaveQueue(body: string | null, there: string | null, save: (b
       try {
         await latest.current.save(sent);
         saved.current = sent;
+        setSavedText(sent);
         setFailed(null);
       } catch (error) {
         setFailed(error);
@@ -45,9 +50,15 @@ export function useSaveQueue(body: string | null, there: string | null, save: (b
   useEffect(() => {
     const timer = setTimeout(() => void settle(), PAUSE);
     return () => clearTimeout(timer);
-  }, [body, settle]);
+    // A newer version of what is saved is saved over as well.
+  }, [body, there, settle]);
   // What was typed last is saved when the page is left.
   useEffect(() => () => void settle(), [settle]);
 
-  return { settle, failed };
+  return {
+    settle,
+    failed,
+    /** Nothing is typed that is not saved. */
+    isSaved: body !== null && body === savedText,
+  };
 }

@@ -1,5 +1,5 @@
 import { present } from '../../../core/errors/known';
-import type { GridRow } from './gridTypes';
+import { ROW_KEY, type GridRow } from './gridTypes';
 
 /**
  * The rows of one section once more for each name, after the rows that are there. `numbered` is the column whose numbers must
@@ -19,7 +19,7 @@ export function repeatRows(
   return names.flatMap((name, i) =>
     own.map((row) => {
       const next: GridRow = { ...row, section: name };
-      delete next.id;
+      delete next[ROW_KEY];
       if (numbered && (row[numbered] ?? '') !== '') {
         next[numbered] = free(present(row[numbered]), i + 2);
         taken.add(next[numbered]);

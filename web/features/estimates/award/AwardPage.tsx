@@ -32,8 +32,7 @@ export function AwardPage() {
   const { data: offered } = useQuotationListQuery({ job });
   if (error) return <Refused message={faultOf(error).message} />;
   if (!view || !offered) return <Waiting what={`estimate ${estimate}`} />;
-  if (view.jobStatus !== 'tender') return <p>Job {job} is awarded. Its contract changes by change orders from now on.</p>;
-  if (view.lines.length === 0) return <p>Estimate {estimate} has no lines yet: there is nothing to award.</p>;
+  if (view.refused.award !== null) return <p>{view.refused.award}.</p>;
   return <Award view={view} accepted={offered.find((it) => it.estimate === view.number && it.status === 'accepted')} />;
 }
 

@@ -21,7 +21,15 @@ import { useCodecForm } from '../../../kit/form/useCodecForm';
 import { day, words } from '../../../kit/typed/codecs';
 
 /** What can be done with a draft: choose it, price it again, mark it as sent, award it, throw it away. */
-export function EstimateActions({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
+export function EstimateActions({
+  view,
+  settle,
+  onGone,
+}: {
+  view: EstimateView;
+  settle: () => Promise<boolean>;
+  onGone: () => void;
+}) {
   const keep = useKeepMonth();
   const navigate = useNavigate();
   const at = { job: view.job, estimate: view.number };
@@ -44,17 +52,18 @@ export function EstimateActions({ view, settle }: { view: EstimateView; settle: 
       </span>
       <div className="ml-auto flex items-center gap-2">
         <HistoryLink subject={`${view.job}/${view.number}`} about="estimate" />
-        {!view.chosen && view.jobStatus === 'tender' && (
+        {!view.chosen && view.refused.choose === null && (
           <button type="button" className="button bare" onClick={() => void attempt(() => choose(at).unwrap())}>
             Choose
           </button>
         )}
         <Reprice view={view} settle={settle} />
-        <MarkSent view={view} settle={settle} />
+        <MarkSent view={view} settle={settle} onGone={onGone} />
         <SureButton
           onSure={() =>
             void attempt(async () => {
               await discard(at).unwrap();
+              onGone();
               void navigate(keep(base));
             })
           }
@@ -148,7 +157,7 @@ function Reprice({ view, settle }: { view: EstimateView; settle: () => Promise<b
   );
 }
 
-function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<boolean> }) {
+function MarkSent({ view, settle, onGone }: { view: EstimateView; settle: () => Promise<boolean>; onGone: () => void }) {
   const { month, entryDay } = useAsOf();
   const [open, setOpen] = useState(false);
   const fields = useMemo(() => ({ on: day(month), reference: words() }), [month]);
@@ -157,6 +166,7 @@ function MarkSent({ view, settle }: { view: EstimateView; settle: () => Promise<
   const onSubmit = form.submit(async (body) => {
     if (!(await settle())) return form.refuse({ message: 'Some cells are wrong; mend them first', faults: [] });
     await send({ job: view.job, estimate: view.number, body }).unwrap();
+    onGone();
     toast(`Estimate ${view.number} is sent, and frozen`);
     setOpen(false);
   }, faultOf);

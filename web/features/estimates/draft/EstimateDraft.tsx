@@ -7,7 +7,8 @@ import { useCurrency } from '../../../ground/company';
 import { RepeatSection } from '../../../kit/grid/RepeatSection';
 import { SheetImport } from '../../../ground/sheets/SheetImport';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
-import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
+import { newKey } from '../../../kit/draft/mergeRows';
+import { ROW_KEY, type GridColumn, type GridRow } from '../../../kit/grid/gridTypes';
 import { repeatRows } from '../../../kit/grid/repeatRows';
 import type { FormContext } from './estimateForm';
 import { EstimateActions } from './EstimateActions';
@@ -21,14 +22,12 @@ interface DraftProps {
   book: PriceBookView;
   lists: Lists;
   context: Omit<FormContext, 'buildUps'>;
+  onStale: () => void;
 }
 
-let lastId = 0;
-const newId = () => `new-${++lastId}`;
-
 /** A draft: its lines on a sheet, what the chosen line is made of beneath, and the way from cost to price beside. */
-export function EstimateDraft({ view, book, lists, context }: DraftProps) {
-  const estimate = useEstimate(view, book, context);
+export function EstimateDraft({ view, book, lists, context, onStale }: DraftProps) {
+  const estimate = useEstimate(view, book, context, onStale);
   const { form, setForm, read, priced, settle } = estimate;
   const [row, setRow] = useState(0);
   return (
@@ -42,7 +41,7 @@ export function EstimateDraft({ view, book, lists, context }: DraftProps) {
             value={form.name}
             onChange={(event) => setForm({ ...form, name: event.target.value })}
           />
-          <EstimateActions view={view} settle={settle} />
+          <EstimateActions view={view} settle={settle} onGone={estimate.forget} />
         </div>
         <Lines estimate={estimate} number={view.number} book={book} onRow={setRow} />
         <ChosenLine estimate={estimate} row={row} book={book} lists={lists} />
@@ -72,7 +71,7 @@ function Lines({
   book: PriceBookView;
   onRow: (row: number) => void;
 }) {
-  const { form, setForm, read, keeping } = estimate;
+  const { form, setForm, read, saving } = estimate;
   const { show } = useCurrency();
   const faults = useMemo(
     () => new Map([...read.faults].filter(([key]) => key.startsWith('lines.')).map(([key, text]) => [key.slice(6), text])),
@@ -80,7 +79,7 @@ function Lines({
   );
   const sections = [...new Set(form.lines.map((it) => (it.section ?? '').trim()))].filter(Boolean);
   const columns = lineColumns(estimate, book, sections, show);
-  const onLines = (lines: GridRow[]) => setForm((before) => ({ ...before, lines: withIds(lines, before.lines, book) }));
+  const onLines = (lines: GridRow[]) => setForm((before) => ({ ...before, lines: withBuildUps(lines, before.lines, book) }));
   return (
     <>
       <EntryGrid
@@ -97,7 +96,7 @@ function Lines({
         onRow={onRow}
       />
       <div className="mt-1 flex flex-wrap items-center gap-3">
-        <SaveNote keeping={keeping} faults={read.faults.size} />
+        <SaveNote saving={saving} faults={read.faults.size} />
         <RepeatSection sections={sections} onRepeat={(section, names) => setForm((before) => repeated(before, section, names))} />
         <SheetImport
           of="estimate"
@@ -144,13 +143,12 @@ function lineColumns(
   ];
 }
 
-/** New rows get an id; a build-up chosen on a line that says nothing else brings its description and unit. */
-function withIds(lines: readonly GridRow[], before: readonly GridRow[], book: PriceBookView): GridRow[] {
+/** A build-up chosen on a line that says nothing else brings its description and unit. */
+function withBuildUps(lines: readonly GridRow[], before: readonly GridRow[], book: PriceBookView): GridRow[] {
   return lines.map((row, i) => {
     const buildUp = row.buildUp !== before[i]?.buildUp ? book.buildUps.find((it) => it.code === row.buildUp) : undefined;
-    const id = row.id ?? newId();
-    if (!buildUp) return row.id ? row : { ...row, id };
-    return { ...row, id, description: row.description || buildUp.description, unit: row.unit || buildUp.unit };
+    if (!buildUp) return row;
+    return { ...row, description: row.description || buildUp.description, unit: row.unit || buildUp.unit };
   });
 }
 
@@ -159,10 +157,10 @@ function repeated(form: Estimate['form'], section: string, names: string[]): Est
   const own = form.lines.filter((it) => (it.section ?? '').trim() === section);
   const parts = { ...form.parts };
   const lines = repeatRows(form.lines, section, names, 'line').map((line, i) => {
-    const id = newId();
-    const from = parts[at(own, i % own.length).id ?? ''];
-    if (from) parts[id] = from;
-    return { ...line, id };
+    const key = newKey();
+    const from = parts[at(own, i % own.length)[ROW_KEY] ?? ''];
+    if (from) parts[key] = from;
+    return { ...line, [ROW_KEY]: key };
   });
   return { ...form, lines: [...form.lines.filter((it) => it.line || it.description), ...lines], parts };
 }
@@ -187,7 +185,7 @@ function Totals({ estimate: { priced } }: { estimate: Estimate }) {
 function ChosenLine({ estimate, row, book, lists }: { estimate: Estimate; row: number; book: PriceBookView; lists: Lists }) {
   const { form, setForm, read, prices } = estimate;
   const typed = form.lines[row];
-  const id = typed?.id;
+  const id = typed?.[ROW_KEY];
   const chosen = lineAt(estimate, row);
   if (!typed || !id) return <p className="note">Put the cursor on a line to see what it is made of, and to add to it.</p>;
   return (

@@ -6,6 +6,7 @@ import type { UnitShare } from '../../../../core/prices/buildUp';
 import { formatQuantity } from '../../../../core/money/rate';
 import type { PriceBookView } from '../../../../wire/prices';
 import type { Lists } from '../../../../wire/company';
+import { partsAt } from './estimateForm';
 import { useCurrency } from '../../../ground/company';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
@@ -28,7 +29,7 @@ interface PartsProps {
 export function LineParts(props: PartsProps) {
   const { id, line, rows, onRows, faults, book } = props;
   const { digits } = useCurrency();
-  const own = faultsUnder(faults, `parts.${id}.`);
+  const own = faultsUnder(faults, partsAt(id));
   return (
     <section aria-label={`What line ${line?.line ?? ''} is made of`} className="mt-2">
       <LineHead {...props} />

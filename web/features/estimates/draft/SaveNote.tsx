@@ -1,17 +1,15 @@
-import type { SaveState } from './useEstimate';
+import type { Saving } from './useEstimate';
 
 /** Says whether what is typed is saved, and what somebody else saved meanwhile. */
-export function SaveNote({ keeping, faults }: { keeping: SaveState; faults: number }) {
-  const { merged } = keeping;
-  const text = {
-    kept: 'Saved.',
-    typing: 'Saving …',
-    faulty: `Not saved yet: ${faults} ${faults === 1 ? 'cell says' : 'cells say'} what is wrong.`,
-    refused: keeping.message,
-  }[faults > 0 ? 'faulty' : keeping.state];
+export function SaveNote({ saving, faults }: { saving: Saving; faults: number }) {
+  const { refused, isSaved, merged } = saving;
+  const text =
+    faults > 0
+      ? `Not saved yet: ${faults} ${faults === 1 ? 'cell says' : 'cells say'} what is wrong.`
+      : (refused ?? (isSaved ? 'Saved.' : 'Saving …'));
   return (
     <>
-      <p className={`m-0 mt-1 text-[12.5px] ${keeping.state === 'refused' || faults > 0 ? 'fault' : 'note'}`} role="status">
+      <p className={`m-0 mt-1 text-[12.5px] ${refused !== null || faults > 0 ? 'fault' : 'note'}`} role="status">
         {text}
       </p>
       {merged && (

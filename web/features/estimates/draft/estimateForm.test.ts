@@ -1,11 +1,20 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { COST_TYPES } from '../../../../core/costs/costType';
-import type { EstimateContent } from '../../../../core/estimates/merge';
+import type { EstimateContent } from '../../../../core/estimates/estimate';
 import { stableText } from '../../../../core/lists/stableText';
+import { ROW_KEY, type GridRow } from '../../../kit/grid/gridTypes';
+import { keyAmong } from '../../../kit/draft/useDraftParts';
 import { formOf, partRow, readEstimate } from './estimateForm';
+import { firstPartsOf, formOfParts, partsOf, renamed, savedNames, type EstimateParts } from './estimateParts';
 
 const context = { digits: 2, costCodes: new Set(['100', '200']), buildUps: new Set(['ROOF']) };
+
+/** Rows under the names they have in a draft. */
+function joinedNames(parts: EstimateParts): EstimateParts {
+  const named = (part: string) => (it: GridRow) => ({ ...it, [ROW_KEY]: keyAmong(part, it[ROW_KEY] ?? '') });
+  return { ...parts, lines: parts.lines.map(named('lines')), parts: parts.parts.map(named('parts')) };
+}
 
 describe('an estimate on the screen', () => {
   const text = fc.constantFrom('', 'Roof', 'with, comma', '½ “quoted”');
@@ -63,6 +72,21 @@ describe('an estimate on the screen', () => {
     );
   });
 
+  test('as a draft it is the same, and what was typed anew is called after it is saved what it is called wherever it is read', () => {
+    fc.assert(
+      fc.property(content, (it) => {
+        const opened = firstPartsOf(formOf(it, 2));
+        const form = formOfParts(joinedNames(opened));
+        expect(readEstimate(form, context).content).toEqual(it);
+        // Typed anew, under names nobody else knows.
+        const strange = new Map([...savedNames(form).keys()].map((key, i) => [key, `typed ${i}`]));
+        const typed = renamed(form, strange);
+        expect(renamed(typed, savedNames(typed))).toEqual(form);
+        expect(readEstimate(formOfParts(partsOf(typed)), context).content).toEqual(it);
+      }),
+    );
+  });
+
   test('says in each cell what is wrong, passes empty rows over, and counts what cannot be read as nothing', () => {
     const form = formOf({ name: '', lines: [], typeMarkups: {}, sectionMarkups: {}, overhead: 0, profit: 0, rounding: 0 }, 2);
     const read = readEstimate(
@@ -70,9 +94,9 @@ describe('an estimate on the screen', () => {
         ...form,
         overhead: 'six',
         lines: [
-          { id: 'a', line: '1', description: 'Roof', quantity: '-4', buildUp: 'NONE' },
-          { id: 'b' },
-          { id: 'c', line: '1', description: '', quantity: '', markup: '1,000.00001' },
+          { [ROW_KEY]: 'a', line: '1', description: 'Roof', quantity: '-4', buildUp: 'NONE' },
+          { [ROW_KEY]: 'b' },
+          { [ROW_KEY]: 'c', line: '1', description: '', quantity: '', markup: '1,000.00001' },
         ],
         parts: { c: [{}, { costType: 'lab', costCode: '999', quantity: '0.5', unitCost: '1,250.5', basis: 'al' }] },
       },
@@ -86,8 +110,8 @@ describe('an estimate on the screen', () => {
       'lines.2.markup',
       'name',
       'overhead',
-      'parts.c.1.basis',
-      'parts.c.1.costCode',
+      'parts "c".1.basis',
+      'parts "c".1.costCode',
     ]);
     expect(read.places).toEqual([0, null, 1]);
     expect(read.content.lines[1]!.parts).toEqual([

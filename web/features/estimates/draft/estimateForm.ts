@@ -1,4 +1,4 @@
-import { filledBeside } from '../../../kit/grid/filledRow';
+import { isFilled } from '../../../kit/grid/filledRow';
 import { unitCost } from '../../../kit/typed/unitCosts';
 import { readCells, readRows, rowOf } from '../../../kit/grid/rowCodecs';
 import {
@@ -13,14 +13,12 @@ import {
   type Codec,
   type Faults,
 } from '../../../kit/typed/codecs';
-import { present } from '../../../../core/errors/known';
 import { COST_TYPES } from '../../../../core/costs/costType';
 import { displayExact } from '../../../../core/money/display';
-import type { EstimateLine, Part } from '../../../../core/estimates/estimate';
-import type { EstimateContent } from '../../../../core/estimates/merge';
-import type { GridRow } from '../../../kit/grid/gridTypes';
+import type { EstimateContent, EstimateLine, Part } from '../../../../core/estimates/estimate';
+import { ROW_KEY, type GridRow } from '../../../kit/grid/gridTypes';
 
-/** An estimate as typed. A row's hidden `id` leads to its parts. */
+/** An estimate as typed. The parts of a line stand under the key of its row. */
 export interface EstimateForm {
   name: string;
   overhead: string;
@@ -40,7 +38,7 @@ export interface FormContext {
 
 export interface ReadEstimate {
   content: EstimateContent;
-  /** By `lines.row.column`, `parts.id.row.column`, or the name of a field. */
+  /** By `lines.row.column`, under `partsAt(key)` by row and column, or the name of a field. */
   faults: Faults;
   /** The line each row of the grid is; null where the row is empty. */
   places: (number | null)[];
@@ -87,7 +85,6 @@ const PART = {
 
 /** The form of an estimate as the books hold it. */
 export function formOf(content: EstimateContent, digits: number): EstimateForm {
-  const ids = content.lines.map((_, i) => `${i}`);
   return {
     name: content.name,
     overhead: markupOrNone.format(content.overhead || null),
@@ -97,11 +94,11 @@ export function formOf(content: EstimateContent, digits: number): EstimateForm {
     sectionMarkups: Object.fromEntries(
       Object.entries(content.sectionMarkups).map(([name, rate]) => [name, markupOrNone.format(rate)]),
     ),
-    lines: content.lines.map((it, i) => ({ id: present(ids[i]), ...rowOf(LINE, it) })),
+    lines: content.lines.map((it) => ({ [ROW_KEY]: it.line, ...rowOf(LINE, it) })),
     parts: Object.fromEntries(
       content.lines
-        .map((it, i) => [present(ids[i]), it.parts.map((part) => partRow(part, digits))] as const)
-        .filter(([, list]) => list.length > 0),
+        .filter((it) => it.parts.length > 0)
+        .map((it) => [it.line, it.parts.map((part, k) => ({ [ROW_KEY]: `${it.line} ${k + 1}`, ...partRow(part, digits) }))]),
     ),
   };
 }
@@ -126,10 +123,10 @@ export function readEstimate(form: EstimateForm, context: FormContext): ReadEsti
   const lines: EstimateLine[] = [];
   const seen = new Set<string>();
   form.lines.forEach((row, i) => {
-    const parts = form.parts[row.id ?? ''];
-    if (!hasText(row) && !parts?.some(hasText)) return places.push(null);
+    const parts = form.parts[row[ROW_KEY] ?? ''];
+    if (!isFilled(row) && !parts?.some(isFilled)) return places.push(null);
     const read = readLine(row, parts, context);
-    for (const [at, message] of read.faults) faults.set(at.startsWith('parts.') ? at : `lines.${i}.${at}`, message);
+    for (const [at, message] of read.faults) faults.set(at.startsWith('parts ') ? at : `lines.${i}.${at}`, message);
     if (read.line.line !== '' && seen.has(read.line.line))
       faults.set(`lines.${i}.line`, `Line ${read.line.line} is there already; each line has a number of its own`);
     seen.add(read.line.line);
@@ -156,19 +153,22 @@ export function readEstimate(form: EstimateForm, context: FormContext): ReadEsti
   return { content, faults, places };
 }
 
-/** A row carries its own number beside what is typed. */
-const hasText = filledBeside('id');
+/** Where the faults of the parts of a line stand; a key may have any character in it. */
+export const partsAt = (key: string) => `parts ${JSON.stringify(key)}.`;
+
+const sameList = (a: readonly GridRow[] = [], b: readonly GridRow[] = []) =>
+  a.length === b.length && a.every((it, i) => it === b[i]);
 
 function readLine(row: GridRow, parts: readonly GridRow[] | undefined, context: FormContext): ReadLine {
   const there = known.get(row);
-  if (there && there.parts === parts && there.context === context) return there;
+  if (there && sameList(there.parts, parts) && there.context === context) return there;
   const faults: Faults = new Map();
   const buildUp = optional(among(context.buildUps, 'build-up'), '');
   const part = { ...PART, costCode: among(context.costCodes, 'cost code') };
-  const under = `parts.${row.id}.`;
+  const under = partsAt(row[ROW_KEY] ?? '');
   const line: EstimateLine = {
     ...readCells({ ...LINE, buildUp }, row, faults),
-    parts: readRows(part, parts ?? [], faults, { under, filled: hasText }).map((it) => it.value),
+    parts: readRows(part, parts ?? [], faults, { under, filled: isFilled }).map((it) => it.value),
   };
   const read: ReadLine = { parts, context, line, faults: [...faults] };
   known.set(row, read);

@@ -1,26 +1,27 @@
-import { useHistory } from '../../../kit/useHistory';
-import { stableText } from '../../../../core/lists/stableText';
-import { present } from '../../../../core/errors/known';
-import { CALLS } from '../../../../wire/calls';
-import { api, useSaveEstimateMutation } from '../../../ground/api/api';
-import { readOnce } from '../../../ground/api/readOnce';
-import type { AppDispatch } from '../../../ground/api/store';
+import { useCallback, useEffect, useMemo, useRef, type SetStateAction } from 'react';
 import { useDispatch } from 'react-redux';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { present } from '../../../../core/errors/known';
+import type { EstimateContent } from '../../../../core/estimates/estimate';
 import { LinePricer } from '../../../../core/estimates/linePricer';
-import { mergeEstimates, type EstimateContent } from '../../../../core/estimates/merge';
+import { stableText } from '../../../../core/lists/stableText';
 import { PriceBook } from '../../../../core/prices/buildUp';
 import type { EstimateInput, EstimateView } from '../../../../wire/estimates';
 import type { PriceBookView } from '../../../../wire/prices';
-import { faultOf } from '../../../ground/faults';
+import { api, useSaveEstimateMutation } from '../../../ground/api/api';
+import type { AppDispatch } from '../../../ground/api/store';
+import { faultOf, isConflict } from '../../../ground/faults';
+import { useDraftParts } from '../../../kit/draft/useDraftParts';
+import { useSaveQueue } from '../../../kit/draft/useSaveQueue';
+import { useUnsaved } from '../../../kit/unsaved';
+import { useHistory } from '../../../kit/useHistory';
 import { formOf, readEstimate, type EstimateForm, type FormContext } from './estimateForm';
+import { firstPartsOf, formOfParts, partsOf, renamed, rowTitle, savedNames } from './estimateParts';
 
-const SAVE_PAUSE = 900;
-
-/** What became of keeping it, shown beside the name. */
-export interface SaveState {
-  state: 'kept' | 'typing' | 'faulty' | 'refused';
-  message: string;
+/** What became of saving it, shown beneath the lines. */
+export interface Saving {
+  isSaved: boolean;
+  /** Why it was refused. */
+  refused: string | null;
   /** What somebody else saved meanwhile, and how it was brought together with what was typed here. */
   merged: { who: string; at: string; taken: string[]; clashes: string[] } | null;
 }
@@ -30,9 +31,8 @@ export function contentOf(view: EstimateView): EstimateContent {
   return { name, lines, typeMarkups, sectionMarkups, overhead, profit, rounding };
 }
 
-function inputOf(content: EstimateContent, version: number): EstimateInput {
+function inputOf(content: EstimateContent): Omit<EstimateInput, 'version'> {
   return {
-    version,
     name: content.name,
     overhead: content.overhead,
     profit: content.profit,
@@ -46,13 +46,41 @@ function inputOf(content: EstimateContent, version: number): EstimateInput {
   };
 }
 
+/** The draft as a form: rows by key, kept in this browser until they are saved. */
+function useForm(view: EstimateView, digits: number, onElsewhere: () => void) {
+  const start = useMemo(() => firstPartsOf(formOf(contentOf(view), digits)), [view, digits]);
+  const draft = useDraftParts({
+    name: `estimate ${view.job}/${view.number}`,
+    seen: String(view.version),
+    version: view.version,
+    start,
+    onElsewhere,
+  });
+  const { parts, setParts } = draft;
+  const form = useMemo(() => formOfParts(parts), [parts]);
+  const latest = useRef({ form, setParts });
+  latest.current = { form, setParts };
+  const setForm = useCallback((next: SetStateAction<EstimateForm>) => {
+    const now = latest.current;
+    now.form = typeof next === 'function' ? next(now.form) : next;
+    now.setParts(partsOf(now.form));
+  }, []);
+  return { draft, form, setForm, latest };
+}
+
 /**
- * An estimate as it is typed: priced at every change, saved on the server a moment after. Where somebody else saved it
- * meanwhile, theirs and mine are laid over each other and both are shown.
+ * An estimate as it is typed: priced at every change, saved on the server a moment after. Where somebody else saved it meanwhile, both
+ * are brought together and it is said. `onStale`: reads it again.
  */
-export function useEstimate(view: EstimateView, book: PriceBookView, context: Omit<FormContext, 'buildUps'>) {
+export function useEstimate(
+  view: EstimateView,
+  book: PriceBookView,
+  context: Omit<FormContext, 'buildUps'>,
+  onStale: () => void,
+) {
   const { digits, costCodes } = context;
-  const [form, setForm] = useState<EstimateForm>(() => formOf(contentOf(view), digits));
+  const typed = useForm(view, digits, onStale);
+  const { draft, form, setForm } = typed;
   const history = useHistory(form, setForm);
   const prices = useMemo(() => {
     const today = new PriceBook(book.items, book.buildUps);
@@ -66,61 +94,49 @@ export function useEstimate(view: EstimateView, book: PriceBookView, context: Om
   const read = useMemo(() => readEstimate(form, full), [form, full]);
   const pricer = useMemo(() => new LinePricer(digits), [digits]);
   const priced = useMemo(() => pricer.price({ ...read.content, prices: prices.of }), [pricer, read.content, prices]);
-  const { keeping: saveState, settle } = useSaving(view, read.content, read.faults.size > 0, (content) =>
-    setForm(formOf(content, digits)),
-  );
-  return { form, setForm, history, read, priced, prices: prices.of, book: prices.today, keeping: saveState, settle };
+  const body = useMemo(() => (read.faults.size > 0 ? null : stableText(inputOf(read.content))), [read]);
+  const { settle, saving } = useSaving(view, typed, body, onStale);
+  // What cannot be saved as it stands is lost on another machine: whoever leaves is asked.
+  useUnsaved(draft.changed && body === null);
+  return { form, setForm, history, read, priced, prices: prices.of, book: prices.today, saving, settle, forget: draft.forget };
 }
 
-function useSaving(view: EstimateView, content: EstimateContent, faulty: boolean, onMerged: (content: EstimateContent) => void) {
-  const at = useMemo(() => ({ job: view.job, estimate: view.number }), [view.job, view.number]);
-  const base = useRef({ content: contentOf(view), version: view.version, text: stableText(contentOf(view)) });
+/** Saves it a moment after each change, each save over the last. */
+function useSaving(view: EstimateView, { draft, latest }: ReturnType<typeof useForm>, body: string | null, onStale: () => void) {
   const [save] = useSaveEstimateMutation();
+  const version = useRef(view.version);
+  version.current = Math.max(version.current, view.version);
+  const there = useMemo(() => stableText(inputOf(contentOf(view))), [view]);
+  const { settle, failed, isSaved } = useSaveQueue(body, there, async (text) => {
+    const sent = latest.current.form;
+    const saved = await save({
+      job: view.job,
+      estimate: view.number,
+      body: { ...(JSON.parse(text) as Omit<EstimateInput, 'version'>), version: version.current },
+    })
+      .unwrap()
+      .catch((error: unknown) => {
+        if (isConflict(error)) onStale();
+        throw error;
+      });
+    version.current = saved.version;
+    // Rows are called from now on what they are called wherever the estimate is read.
+    const names = savedNames(sent);
+    draft.saved(saved.version, partsOf(renamed(sent, names)));
+    draft.rewrite(partsOf(renamed(latest.current.form, names)));
+  });
   const dispatch = useDispatch<AppDispatch>();
-  const saved = useCallback(() => void dispatch(api.util.invalidateTags(['books'])), [dispatch]);
-  const [keeping, setKeeping] = useState<SaveState>({ state: 'kept', message: '', merged: null });
-  const latest = useRef({ content, faulty, onMerged });
-  latest.current = { content, faulty, onMerged };
-  const pending = useRef<Promise<boolean>>(Promise.resolve(true));
-
-  const saveOnce = useCallback(async (): Promise<boolean> => {
-    const { content: mine, faulty: wrong } = latest.current;
-    const text = stableText(mine);
-    if (text === base.current.text) return true;
-    if (wrong) return false;
-    try {
-      const { version } = await save({ ...at, body: inputOf(mine, base.current.version) }).unwrap();
-      base.current = { content: mine, version, text };
-      setKeeping((before) => ({ ...before, state: 'kept', message: '' }));
-      return true;
-    } catch (error) {
-      const fault = faultOf(error);
-      if (!fault.faults.some((it) => it.field === 'version')) {
-        setKeeping((before) => ({ ...before, state: 'refused', message: fault.message }));
-        return false;
-      }
-      const theirs = await readOnce(CALLS.estimate, at);
-      const { content: both, taken, clashes } = mergeEstimates(base.current.content, mine, contentOf(theirs));
-      base.current = { content: contentOf(theirs), version: theirs.version, text: stableText(contentOf(theirs)) };
-      latest.current.onMerged(both);
-      latest.current = { ...latest.current, content: both };
-      setKeeping({ state: 'typing', message: '', merged: { who: theirs.savedBy, at: theirs.savedAt, taken, clashes } });
-      return saveOnce();
-    }
-  }, [at, save]);
-  const saveNow = useCallback(() => (pending.current = pending.current.then(saveOnce, saveOnce)), [saveOnce]);
-
-  useEffect(() => {
-    if (stableText(content) === base.current.text) return;
-    setKeeping((before) => ({ ...before, state: faulty ? 'faulty' : 'typing', message: '' }));
-    const timer = setTimeout(() => void saveNow(), SAVE_PAUSE);
-    return () => clearTimeout(timer);
-  }, [content, faulty, saveNow]);
-  // What was typed last is saved when the page is left, and other pages read it again.
-  useEffect(() => () => void saveNow().then(() => saved()), [saveNow, saved]);
-  return {
-    keeping,
-    /** Saves what is typed now; false where it cannot be. */
-    settle: saveNow,
+  // Other pages read it again once this one is left.
+  useEffect(() => () => void settle().then(() => dispatch(api.util.invalidateTags(['books']))), [settle, dispatch]);
+  const { taken, clashes } = draft.merged;
+  const titles = (keys: readonly string[]) => [...new Set(keys.map(rowTitle))];
+  const saving: Saving = {
+    isSaved,
+    refused: failed === null || isConflict(failed) ? null : faultOf(failed).message,
+    merged:
+      draft.notice === null || taken.length + clashes.length === 0
+        ? null
+        : { who: view.savedBy, at: view.savedAt, taken: titles(taken), clashes: titles(clashes) },
   };
+  return { settle, saving };
 }
