@@ -13,7 +13,9 @@ import { deleteQuotation, saveQuotation, sendQuotation } from '../quotations/quo
 import { Outbox } from '../stand-ins/outbox';
 import { act as carryOut, reading } from './act';
 import { besides, cleanUp, everything, faultsOf, temporaryDatabase, TENDER_BOOK, TESTER } from './books';
+import { offersOfTender } from './offersOfTender';
 import { runs } from './runs';
+import { tryOffers } from './tryOffers';
 import { exportedBook } from './wholeBook';
 
 afterAll(cleanUp);
@@ -54,6 +56,16 @@ type Act = typeof ACT extends fc.Arbitrary<infer T> ? T : never;
 const QUOTATIONS = query(shape({ number: t.whole, version: t.whole }), 'SELECT number, version FROM quotation ORDER BY number');
 const TOKENS = query(shape({ token: t.text }), 'SELECT token FROM offer ORDER BY id');
 
+function sendingOf(database: Database) {
+  const { outbox, files } = besides(database);
+  return {
+    outbox: new Outbox(outbox),
+    files,
+    address: 'http://ledrin.test',
+    pdfOf: () => Promise.resolve(Buffer.from('%PDF')),
+  };
+}
+
 async function perform(database: Database, on: string, it: Act): Promise<unknown> {
   const client = { name: '', at: `${on}T10:00:00.000Z` };
   const there = await reading(database).all(QUOTATIONS);
@@ -86,15 +98,8 @@ async function perform(database: Database, on: string, it: Act): Promise<unknown
       });
     }
     case 'send': {
-      const { outbox, files } = besides(database);
-      const sending = {
-        outbox: new Outbox(outbox),
-        files,
-        address: 'http://ledrin.test',
-        pdfOf: () => Promise.resolve(Buffer.from('%PDF')),
-      };
       const letter = { on: addDays(on, it.later), to: 'h@x.example', subject: 'Our quotation', message: 'As walked.' };
-      return carryOut(database, TESTER, sendQuotation, sending, 'J2', number, letter);
+      return carryOut(database, TESTER, sendQuotation, sendingOf(database), 'J2', number, letter);
     }
     case 'delete':
       return carryOut(database, TESTER, deleteQuotation, 'J2', number);
@@ -134,6 +139,7 @@ test('whatever quotations and answers the routes accept, in whatever order, goes
           expect(await everything(database)).toBe(before);
         }
       }
+      await tryOffers(database, TESTER, await offersOfTender(database, 'J2', on, sendingOf(database)));
       const out = await exportedBook(database);
       const copy = await temporaryDatabase();
       expect(await faultsOf(copy, out)).toEqual([]);
