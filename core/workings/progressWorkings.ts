@@ -77,6 +77,9 @@ const EXPLAIN: Record<DerivedFigure, Explain> = {
   }),
 };
 
+/** Their names. */
+export const DERIVED_FIGURES = Object.keys(EXPLAIN) as DerivedFigure[];
+
 function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Explained {
   switch (job.method) {
     case 'cost-to-cost': {

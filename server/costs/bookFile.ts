@@ -19,7 +19,7 @@ import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
 import { PostingTable } from '../ledger/models';
 import { savePostings } from '../ledger/savePosting';
 import { IDENTICAL_ROWS } from './queries';
-import { AddedCost } from './costTotals';
+import { recountCostTotals } from './costTotals';
 import type { NewCostEntry } from './costEntries';
 
 const COST = {
@@ -102,7 +102,6 @@ interface OpeningPosting {
 export class OpeningCosts {
   private readonly days = new Map<string, DatedCost>();
   private readonly jobIds = new Set<number>();
-  private readonly added = new AddedCost();
   private posting: OpeningPosting | null = null;
   private count = 0;
   private nextEntry = 0;
@@ -166,7 +165,6 @@ export class OpeningCosts {
     installations: readonly NewRow<typeof InstallationTable>[],
   ): Promise<void> {
     await this.into.sql.insertAll(CostEntryTable, entries);
-    this.added.add(entries);
     await this.into.sql.insertAll(InstallationTable, installations);
   }
 
@@ -190,7 +188,8 @@ export class OpeningCosts {
     const posting = { kind: 'opening-cost' as const, jobId: null, reference: 'costs.csv', postedOn };
     await savePostings(sql, actor, [{ id, posting, journals: costJournals([...this.days.values()]) }]);
     await assertBookOfTeam(this.into, this.jobIds);
-    await this.added.save(sql);
+    // A million entries are counted by the engine; gathered here, they would fill the memory.
+    await recountCostTotals(sql, [...this.jobIds]);
     return this.count;
   }
 

@@ -1,4 +1,4 @@
-import { AddedCost } from './costTotals';
+import { addToCostTotals } from './costTotals';
 import { LAST_COST_LINE } from './queries';
 import { present } from '../../core/errors/known';
 import { CostEntryTable, CostLineTable } from './models';
@@ -11,7 +11,7 @@ export type NewCostEntry = NewRow<typeof CostEntryTable>;
 /** Saves entries and what they add to the totals of their lines. */
 export async function insertCostEntries(sql: Sql, entries: readonly NewCostEntry[]): Promise<void> {
   await sql.insertAll(CostEntryTable, entries);
-  await new AddedCost().add(entries).save(sql);
+  await addToCostTotals(sql, entries);
 }
 
 /** Hands out the cost line of a job × section × code × type, making it where it is new. */

@@ -10,30 +10,29 @@ interface Counted {
   hours?: number | null;
 }
 
+type Added = [line: number, month: number, cost: number, hours: number, entries: number];
+
+/** What entries come to, by line and month. */
+function byMonth(entries: readonly Counted[]): Added[] {
+  const added = new Map<string, Added>();
+  for (const { cost_line_id: line, posted_on, amount, hours } of entries) {
+    const month = Number(posted_on.slice(0, 4)) * 12 + Number(posted_on.slice(5, 7)) - 1;
+    const key = `${line} ${month}`;
+    const there = added.get(key) ?? [line, month, 0, 0, 0];
+    added.set(key, [line, month, there[2] + amount, there[3] + (hours ?? 0), there[4] + 1]);
+  }
+  return [...added.values()];
+}
+
 /**
- * What new entries add to the monthly totals of their lines, gathered to be added at once: what a posting costs follows its own
- * lines, however many its jobs have.
+ * Adds new entries to the monthly totals of their lines, in the transaction that saves them: what a posting costs follows its own lines,
+ * however many its jobs have.
  */
-export class AddedCost {
-  private readonly added = new Map<string, [line: number, month: number, cost: number, hours: number, entries: number]>();
-
-  add(entries: readonly Counted[]): this {
-    for (const { cost_line_id: line, posted_on, amount, hours } of entries) {
-      const month = Number(posted_on.slice(0, 4)) * 12 + Number(posted_on.slice(5, 7)) - 1;
-      const key = `${line} ${month}`;
-      const there = this.added.get(key) ?? [line, month, 0, 0, 0];
-      this.added.set(key, [line, month, there[2] + amount, there[3] + (hours ?? 0), there[4] + 1]);
-    }
-    return this;
-  }
-
-  /** Part of the transaction that saves the entries. */
-  async save(sql: Sql): Promise<void> {
-    if (this.added.size === 0) return;
-    const all = JSON.stringify([...this.added.values()]);
-    await sql.run(ADD_MONTHS, [all]);
-    await sql.run(RAISE_TOTALS, [all]);
-  }
+export async function addToCostTotals(sql: Sql, entries: readonly Counted[]): Promise<void> {
+  if (entries.length === 0) return;
+  const all = JSON.stringify(byMonth(entries));
+  await sql.run(ADD_MONTHS, [all]);
+  await sql.run(RAISE_TOTALS, [all]);
 }
 
 /** Works the totals of these jobs out again from all their entries: what adding must never differ from. */

@@ -10,9 +10,11 @@ import { cleanUp, faultsOf, folderText, temporaryDatabase } from '../test/books'
 import { estimateView } from '../screens/jobView';
 import { JobTable } from '../jobs/models';
 import { ApplicationTable } from '../billing/models';
-import { known } from '../../core/errors/known';
+import { known, present } from '../../core/errors/known';
 import type { Workings } from '../../core/workings/workings';
-import { explain } from './explain';
+import { loadBillingJob } from '../billing/billingJobs';
+import { jobByNumber } from '../jobs/jobByNumber';
+import { explain, FIGURE_FAMILIES } from './explain';
 
 let demo: Database;
 
@@ -130,3 +132,24 @@ function amountsOf(row: Record<string, string | number>): { open: number; held: 
   }
   return sums;
 }
+
+test('every figure that is registered explains itself, and none is registered twice', async () => {
+  const names = FIGURE_FAMILIES.flatMap(({ of, figures }) => figures.map((it) => `${of} ${it}`));
+  expect(new Set(names).size).toBe(names.length);
+  await demo.read(async (sql) => {
+    const [sovLine] = (await loadBillingJob(sql, (await jobByNumber(sql, '2107', 'job')).id)).sovLines;
+    const refs = {
+      'all jobs': {},
+      job: { job: '2107', sovLine: present(sovLine).line },
+      application: { job: '2107', application: 1, sovLine: present(sovLine).line },
+    };
+    for (const { of, figures } of FIGURE_FAMILIES)
+      for (const figure of figures) {
+        const { title, rule, subject } = await explain(sql, { figure, ...refs[of] }, '2031-04-30');
+        expect([figure, title !== '', rule.endsWith('.'), subject !== '']).toEqual([figure, true, true, true]);
+      }
+    await expect(explain(sql, { figure: 'none', job: '2107' }, '2031-04-30')).rejects.toThrow(
+      'There is no figure "none" to explain',
+    );
+  });
+});

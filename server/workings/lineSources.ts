@@ -14,7 +14,7 @@ import { hours, money, words, type Operand } from '../../core/workings/workings'
 import type { Reader } from '../db/sql';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import type { EstimatedLine } from '../costs/estimatedLines';
-import type { Explained } from './explained';
+import type { Explained } from './figureFamily';
 
 type LineSource = (sql: Reader, job: JobIdentity, line: EstimatedLine, asOf: string) => Promise<Explained>;
 

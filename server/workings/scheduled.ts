@@ -8,7 +8,7 @@ import type { Reader } from '../db/sql';
 import { loadBillingJob } from '../billing/billingJobs';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { appliedFor, loadSchedule } from '../billing/billedBySchedule';
-import type { Explained } from './explained';
+import type { Explained } from './figureFamily';
 
 type Told = Explained & { title: string };
 

@@ -18,7 +18,7 @@ import { COST_TYPES } from '../../core/costs/costType';
 import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import type { JobIdentity } from '../jobs/jobByNumber';
-import type { Explained } from './explained';
+import { nameOf, ofJob, type Explained } from './figureFamily';
 import { scheduleApplied, scheduleDue, scheduleToBill } from './scheduled';
 import { beforeTax } from '../costs/jobPositions';
 
@@ -30,7 +30,7 @@ type JobSource = (
 ) => Promise<Explained & { title: string; result?: number }>;
 
 /** A job's figures that stand on postings rather than on other figures. */
-export const jobSources = {
+const jobSources = {
   contractSum: async (sql, job, asOf) => {
     const [original] = await sql.all(SCHEDULED_SUM, [job.id]);
     const changes = await sql.all(APPROVED_CHANGES, [job.id, asOf]);
@@ -127,19 +127,16 @@ export const jobSources = {
   },
 } satisfies Record<string, JobSource>;
 
-/** Explains a figure of a job from its postings; the result is what the operands come to. */
-export async function fromPostings(
-  sql: Reader,
-  job: JobIdentity,
-  figure: keyof typeof jobSources,
-  asOf: string,
-  ref: Partial<FigureRef>,
-): Promise<Workings> {
-  const source: JobSource = jobSources[figure];
+/** Each explained from its postings; the result is what the operands come to. */
+export const postedFigures = ofJob(Object.keys(jobSources), async (sql, job, ref, asOf) => {
+  const source: JobSource = jobSources[ref.figure as keyof typeof jobSources];
   const explained = await source(sql, job, asOf, ref);
   const result = explained.operands.reduce((sum, it) => sum + (it.sign === '−' ? -Number(it.value) : Number(it.value)), 0);
-  return { subject: `Job ${job.number} ${job.name}`, unit: 'money', result, ...explained };
-}
+  return { subject: nameOf(job), unit: 'money', result, ...explained };
+});
+
+/** What is open on a release of retention. */
+export const openOnRelease = ofJob(['releaseOpen'], (sql, job, { release }, asOf) => explainOpen(sql, job, release ?? '', asOf));
 
 /** What is open on one invoice: what it asks for, less every receipt on it. */
 export async function explainOpen(
