@@ -1,6 +1,6 @@
 import type { EstimateLine } from '../core/estimates/estimate';
 import { LinePricer } from '../core/estimates/linePricer';
-import { PriceBook, type UnitShare } from '../core/prices/buildUp';
+import { PriceList, type UnitShare } from '../core/prices/buildUp';
 import { extend } from '../core/prices/unitCost';
 import { formOf, readEstimate, type EstimateForm } from '../web/features/estimates/draft/estimateForm';
 
@@ -24,7 +24,7 @@ function largeEstimate(): { form: EstimateForm; prices: ReadonlyMap<string, read
     unit: 'm2',
     components: items.map((it) => ({ item: it.code, buildUp: '', quantity: 10_000 + i, waste: 50_000 })),
   }));
-  const book = new PriceBook(items, buildUps);
+  const book = new PriceList(items, buildUps);
   const lines = Array.from({ length: ESTIMATE_LINES }, (_, i): EstimateLine => ({
     line: String(i + 1),
     section: `S${i % 20}`,

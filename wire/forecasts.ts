@@ -32,7 +32,7 @@ export interface ForecastLine {
   /** As of the day, with the forecasts before it alone. */
   state: CostLineState;
   /** Of the day itself. */
-  said: (TypedForecast & { note: string }) | null;
+  entered: (TypedForecast & { note: string }) | null;
   /** The one before. */
   before: (TypedForecast & { on: string; note: string }) | null;
   /** Estimate at completion as of the end of the month before, as it stood; null for a line that was not there. */

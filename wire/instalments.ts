@@ -3,7 +3,7 @@ import type { CostType } from '../core/costs/costType';
 import type { RetentionRule } from '../core/billing/retention';
 import { DUE_AT, type StageDates } from '../core/instalments/instalment';
 import type { TakenLine } from '../core/instalments/valueInstalments';
-import { MAX_INSTALMENTS, type AgreedPayment } from '../core/instalments/layOut';
+import { MAX_INSTALMENTS, type AgreedPayment } from '../core/instalments/proposedInstalments';
 import { cents, filled, list, optionalDate, rate, seen } from './fields';
 import { command, dated, query } from './call';
 

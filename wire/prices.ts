@@ -48,7 +48,7 @@ export const buildUpInput = v.strictObject({
 export type BuildUpInput = v.InferOutput<typeof buildUpInput>;
 
 /** The price list as screens and estimates read it. */
-export interface PriceBookView {
+export interface PriceListView {
   items: PriceItemInput[];
   buildUps: BuildUpInput[];
 }
@@ -82,7 +82,7 @@ export interface Achieved {
 }
 
 export const priceCalls = {
-  priceBook: query<PriceBookView>('read-jobs')('/prices'),
+  priceList: query<PriceListView>('read-jobs')('/prices'),
   achieved: query<Achieved[]>('read-tenders')('/prices/achieved'),
   priceItemsCsv: download('read-tenders')('/prices.csv'),
   priceHistory: query<PriceChange[]>('read-tenders')('/prices/items/:code/history'),

@@ -68,15 +68,15 @@ export interface SignedInView {
   email: string;
   role: Role;
   secondFactor: boolean;
-  /** What the owner has taken from the role. */
+  /** What the owner has removed from the role. */
   narrowed: readonly Part[];
 }
 
-const taken = v.strictObject({ part: v.picklist(PART_NAMES, 'expected one of the parts of the work'), role });
+const removed = v.strictObject({ part: v.picklist(PART_NAMES, 'expected one of the parts of the work'), role });
 export const narrowingInput = v.strictObject({
   /** The digest of it as the page showed it. */
   seen: text(64),
-  taken: list(taken, PART_NAMES.length * ROLES.length, 'parts'),
+  removed: list(removed, PART_NAMES.length * ROLES.length, 'parts'),
 });
 export type NarrowingInput = v.InferOutput<typeof narrowingInput>;
 

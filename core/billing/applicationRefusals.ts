@@ -83,8 +83,8 @@ export interface MovingApplication {
 
 /** Why an application cannot make a move of its life: its job is not billed, its state, or what it rests on. docs/rules.md §6. */
 export function applicationRefusal(move: ApplicationMove, it: MovingApplication): Refusal | null {
-  const taken = takesRefusal(it.job, move === 'receive' ? 'receipts' : 'bills');
-  return taken ?? moveRefusal(APPLICATION_LIFE, move, `Application ${it.number}`, it.status) ?? withinState(move, it);
+  const jobRefusal = takesRefusal(it.job, move === 'receive' ? 'receipts' : 'bills');
+  return jobRefusal ?? moveRefusal(APPLICATION_LIFE, move, `Application ${it.number}`, it.status) ?? withinState(move, it);
 }
 
 function withinState(move: ApplicationMove, { number, hasLines, invoice, previous, after }: MovingApplication): Refusal | null {

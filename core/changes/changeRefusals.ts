@@ -19,8 +19,8 @@ export interface MovingChange {
  * client whatever became of the job.
  */
 export function changeRefusal(move: ChangeMove, { number, status, job, asksNothing }: MovingChange): Refusal | null {
-  const taken = move === 'send' ? null : takesRefusal(job, 'changes');
-  const refused = taken ?? moveRefusal(CHANGE_LIFE, move, number, status);
+  const jobRefusal = move === 'send' ? null : takesRefusal(job, 'changes');
+  const refused = jobRefusal ?? moveRefusal(CHANGE_LIFE, move, number, status);
   if (refused !== null || move !== 'issue') return refused;
   return asksNothing ? refuse('change-asks-nothing', 'number', { number }) : null;
 }

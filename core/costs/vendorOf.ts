@@ -32,10 +32,10 @@ export function proposedCode(name: string, vendors: readonly NamedVendor[]): str
     .split(/[^\p{L}\p{N}]+/u)
     .filter(Boolean);
   const stem = first.slice(0, 12) || 'VENDOR';
-  const taken = new Set(vendors.map((it) => it.code.toUpperCase()));
+  const usedCodes = new Set(vendors.map((it) => it.code.toUpperCase()));
   const free = (count: number): string => {
     const code = count === 1 ? stem : `${stem}${count}`;
-    return taken.has(code) ? free(count + 1) : code;
+    return usedCodes.has(code) ? free(count + 1) : code;
   };
   return free(1);
 }

@@ -23,18 +23,22 @@ export function dayRowInWords(
   nameOf: (employee: string) => string,
   taskOf = ({ section, costCode }: { section: string; costCode: string }) => [section, costCode].filter(Boolean).join(' · '),
 ): string {
-  const said = (key: string) => (typeof row[key] === 'string' ? row[key] : '');
+  const textOf = (key: string) => (typeof row[key] === 'string' ? row[key] : '');
   const count = (key: string, word: string) =>
     typeof row[key] === 'number' ? `${displayQuantity(row[key])} ${word}`.trim() : '';
   return [
-    ...[said('employee') && nameOf(said('employee')), said('name'), said('reference'), said('office')],
-    [said('costCode') && taskOf({ section: said('section'), costCode: said('costCode') }), said('workKind')]
+    ...[textOf('employee') && nameOf(textOf('employee')), textOf('name'), textOf('reference'), textOf('office')],
+    [textOf('costCode') && taskOf({ section: textOf('section'), costCode: textOf('costCode') }), textOf('workKind')]
       .filter(Boolean)
       .join(' · '),
-    said('pay'),
-    ...[count('hours', 'h'), count('quantity', said('unit')), typeof row.headcount === 'number' ? `${row.headcount} people` : ''],
-    ...[said('description'), chargedWords(row)],
-    said('photo') && !said('name') ? 'photo' : '',
+    textOf('pay'),
+    ...[
+      count('hours', 'h'),
+      count('quantity', textOf('unit')),
+      typeof row.headcount === 'number' ? `${row.headcount} people` : '',
+    ],
+    ...[textOf('description'), chargedWords(row)],
+    textOf('photo') && !textOf('name') ? 'photo' : '',
   ]
     .filter(Boolean)
     .join(', ');

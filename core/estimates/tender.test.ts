@@ -2,7 +2,7 @@ import { book, buildUp, BUILD_UPS, component, ITEMS, line, part, priced, TENDER 
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { COST_TYPES } from '../costs/costType';
-import { buildUpFault, PriceBook, unitCostOfShares, whereUsed } from '../prices/buildUp';
+import { buildUpFault, PriceList, unitCostOfShares, whereUsed } from '../prices/buildUp';
 import { changedBy, extend, formatUnitCost, parseUnitCost } from '../prices/unitCost';
 import { groupsBy, planAward, type AwardGroup } from './award';
 import { compareEstimates } from './compare';
@@ -187,7 +187,7 @@ describe('what must always hold', () => {
 });
 
 test('two estimates beside each other: lines of one only, and what differs', () => {
-  const dearer = new PriceBook(
+  const dearer = new PriceList(
     ITEMS.map((it) => ({ ...it, unitCost: changedBy(it.unitCost, 20_000) })),
     BUILD_UPS,
   );

@@ -1,4 +1,4 @@
-import { PriceBook, type BuildUp, type PriceItem } from '../prices/buildUp';
+import { PriceList, type BuildUp, type PriceItem } from '../prices/buildUp';
 import { priceEstimate, type Estimate, type EstimateLine, type Part } from './estimate';
 
 export const item = (
@@ -47,7 +47,7 @@ export const BUILD_UPS = [
     component({ item: 'CREW' }, 1_800),
   ),
 ];
-export const book = new PriceBook(ITEMS, BUILD_UPS);
+export const book = new PriceList(ITEMS, BUILD_UPS);
 
 export const part = (more: Partial<Part>): Part => ({
   item: '',

@@ -5,7 +5,7 @@ import { sum } from '../money/cents';
 import { WHOLE } from '../money/rate';
 import { cashCurve } from './cashCurve';
 import { dueDay, type Instalment, type StageDates } from './instalment';
-import { atIntervals, byPayments, byStages, daysAtIntervals } from './layOut';
+import { atIntervals, byPayments, byStages, daysAtIntervals } from './proposedInstalments';
 import { scheduledToDate, valueInstalments as valueBy, type TakenLine } from './valueInstalments';
 
 const NONE: StageDates = { startsOn: null, finishesOn: null, startedOn: null, finishedOn: null };

@@ -100,17 +100,17 @@ function allocateInstalment(
   left: Cents[],
   on: PlainDate | null,
 ): ValuedInstalment {
-  const taken = lines.flatMap((line, i) => (takenFrom(it, line) ? [i] : []));
+  const lineIndexes = lines.flatMap((line, i) => (takenFrom(it, line) ? [i] : []));
   const parts = lines.map(() => 0);
-  if (taken.length === 0) return { amount, parts, problem: { kind: 'no-lines', stages: it.stages } };
-  const there = sum(taken.map((i) => at(left, i)));
-  const then = taken.map((i) => leftThen(at(lines, i), at(left, i), on));
+  if (lineIndexes.length === 0) return { amount, parts, problem: { kind: 'no-lines', stages: it.stages } };
+  const there = sum(lineIndexes.map((i) => at(left, i)));
+  const then = lineIndexes.map((i) => leftThen(at(lines, i), at(left, i), on));
   const enough = Math.abs(sum(then)) >= Math.abs(amount);
   const shares = allocate(
     amount,
-    taken.map((i, k) => BigInt(enough ? at(then, k) : at(left, i))),
+    lineIndexes.map((i, k) => BigInt(enough ? at(then, k) : at(left, i))),
   );
-  taken.forEach((i, k) => {
+  lineIndexes.forEach((i, k) => {
     parts[i] = at(shares, k);
     left[i] = at(left, i) - at(shares, k);
   });

@@ -31,11 +31,11 @@ export function doubledHours<Line extends TaskTime>(
     const sheets = there.get(keyOf(it)) ?? new Map<string, Hours>();
     there.set(keyOf(it), sheets.set(it.sheet, (sheets.get(it.sheet) ?? 0) + it.hours));
   }
-  const said = new Set<string>();
+  const reported = new Set<string>();
   return lines.flatMap((line) => {
     const key = keyOf(line);
-    if (line.hours === 0 || said.has(key)) return [];
-    said.add(key);
+    if (line.hours === 0 || reported.has(key)) return [];
+    reported.add(key);
     return [...(there.get(key) ?? [])].flatMap(([sheet, hours]) => (hours === 0 ? [] : [{ line, sheet, hours }]));
   });
 }

@@ -35,7 +35,7 @@ export interface ListChange {
 /** What is different between a list as it is saved and as it is to be, rows known by their ids. */
 export function changesOf(saved: readonly ListRow[], rows: readonly ListRow[]): ListChange[] {
   const before = new Map(saved.map((it) => [it.id, it]));
-  const kept = new Set(rows.map((it) => it.id));
+  const remaining = new Set(rows.map((it) => it.id));
   return [
     ...rows.flatMap((now, row): ListChange[] => {
       const was = now.id === null ? undefined : before.get(now.id);
@@ -44,7 +44,7 @@ export function changesOf(saved: readonly ListRow[], rows: readonly ListRow[]): 
       return columns.length > 0 ? [{ kind: 'changed', row, was, now, columns }] : [];
     }),
     ...saved
-      .filter((it) => !kept.has(it.id))
+      .filter((it) => !remaining.has(it.id))
       .map((was): ListChange => ({ kind: 'removed', row: null, was, now: null, columns: [] })),
   ];
 }

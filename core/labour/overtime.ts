@@ -95,13 +95,13 @@ export function splitTime(lines: readonly OpenTime[], posted: readonly PostedTim
   const daily = lines.map((): Tally => nothing());
   for (const day of new Set(lines.map((it) => it.dated))) splitDay(day, lines, posted, ruleOn(rules, day), daily);
   splitWeeks(lines, posted, rules, daily);
-  return daily.map((tally, i) => {
+  return daily.map((hoursOfDay, i) => {
     const line = lines[i];
     const given = line && givenOf(line);
     // As it is given it is one part, also where it has no hours, such as piece work that was paid by the piece alone.
     return line && given
       ? [[given, line.hours] as const]
-      : PAY_CLASSES.filter((pay) => tally[pay] !== 0).map((pay) => [pay, tally[pay]] as const);
+      : PAY_CLASSES.filter((pay) => hoursOfDay[pay] !== 0).map((pay) => [pay, hoursOfDay[pay]] as const);
   });
 }
 

@@ -53,7 +53,7 @@ export interface PricedComponent extends Component {
 const ONE_HOUR = 10 ** QUANTITY_DECIMALS;
 
 /** The price list: items, and the build-ups made of them. */
-export class PriceBook {
+export class PriceList {
   readonly items: ReadonlyMap<string, PriceItem>;
   readonly buildUps: ReadonlyMap<string, BuildUp>;
   private readonly shares = new Map<string, readonly UnitShare[]>();

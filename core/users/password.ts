@@ -24,7 +24,8 @@ export function passwordFault(password: string, own: readonly string[] = []): st
   if (COMMON.has(plain) || COMMON.has(password.toLowerCase()))
     return 'is among the passwords everybody tries first; choose another';
   if (/^(.{1,4})\1+.{0,3}$/.test(password)) return 'is the same over and over; choose another';
-  const said = own.map((it) => it.toLowerCase().replace(/[^a-z0-9]/g, '')).filter((it) => it.length >= 4);
-  if (said.some((it) => plain.replace(/\d/g, '') === it.replace(/\d/g, ''))) return 'is your own name or address; choose another';
+  const ownWords = own.map((it) => it.toLowerCase().replace(/[^a-z0-9]/g, '')).filter((it) => it.length >= 4);
+  if (ownWords.some((it) => plain.replace(/\d/g, '') === it.replace(/\d/g, '')))
+    return 'is your own name or address; choose another';
   return null;
 }

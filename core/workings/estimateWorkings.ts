@@ -52,7 +52,7 @@ function compared(spent: readonly Operand[]): Operand[] {
 
 function forecastOperands({ forecast, changesSinceForecast }: CostLineState): Operand[] {
   const it = present(forecast);
-  const said = {
+  const shown = {
     'to-complete': money('Cost to complete', it.value, '+'),
     percent: percent('Done', it.value, '÷'),
     hours: hours('Hours to go', it.value, '+'),
@@ -67,7 +67,7 @@ function forecastOperands({ forecast, changesSinceForecast }: CostLineState): Op
     words('Forecast of', it.asOf),
     money('Cost then', it.costThen),
     ...basis,
-    said,
+    shown,
     money('Budget changes since', changesSinceForecast, '+'),
   ];
 }

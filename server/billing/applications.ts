@@ -169,8 +169,8 @@ export async function saveApplication(
     { id: application.id },
     { dated: input.dated, reference: input.reference, version, saved_by: actor.name, saved_at: actor.at },
   );
-  const kept = new Set(lastCertified(job.applications, LAST_DAY, number)?.lines.map((it) => it.line));
-  await saveLines(sql, job, application.id, withStatedAgain([...input.lines, ...others], kept));
+  const billedBefore = new Set(lastCertified(job.applications, LAST_DAY, number)?.lines.map((it) => it.line));
+  await saveLines(sql, job, application.id, withStatedAgain([...input.lines, ...others], billedBefore));
   command.note(`${jobNumber}/${number}`, input);
   return version;
 }

@@ -19,8 +19,8 @@ function columnsOf({ columns }: BookFile): string {
 
 function saidOf({ values, note, kind }: Column<unknown>): string {
   const list = kind === 'boolean' ? ['`yes`, `no`'] : values ? [values.map((it) => `\`${it}\``).join(', ')] : [];
-  const said = [...list, ...(note === undefined ? [] : [note])];
-  return said.length > 0 ? ` (${said.join('; ')})` : '';
+  const notes = [...list, ...(note === undefined ? [] : [note])];
+  return notes.length > 0 ? ` (${notes.join('; ')})` : '';
 }
 
 function keyOf({ key, keyNote }: BookFile): string {

@@ -36,8 +36,8 @@ export const REQUIRED = true;
 /** A column of a kind; called with REQUIRED where its cell must be filled, and with what its table says beside it. */
 function make<T>(kind: Column<T>['kind'], rest: Partial<Column<T>> = {}): Make<T> {
   return ((required?: true | string, note?: string): Column<T> => {
-    const said = typeof required === 'string' ? required : note;
-    return { kind, required: required === true, ...rest, ...(said === undefined ? {} : { note: said }) };
+    const remark = typeof required === 'string' ? required : note;
+    return { kind, required: required === true, ...rest, ...(remark === undefined ? {} : { note: remark }) };
   }) as Make<T>;
 }
 

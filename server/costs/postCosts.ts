@@ -80,8 +80,8 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
     const refusals = entryRefusals({ ...line, postedOn: line.postedOn ?? null });
     const job = jobs.get(line.job);
     if (!job) add('job', `There is no job ${line.job}`);
-    const taken = job && takesRefusal(job, 'cost');
-    if (taken) refusals.unshift(taken);
+    const jobRefusal = job && takesRefusal(job, 'cost');
+    if (jobRefusal) refusals.unshift(jobRefusal);
     const notOpen = closedDayRefusal(line.postedOn ?? line.dated, closed, line.postedOn ? 'postedOn' : 'dated');
     if (notOpen) refusals.push(notOpen);
     if (!codes.has(line.costCode))

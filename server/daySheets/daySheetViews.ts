@@ -92,7 +92,7 @@ export async function viewsOf(sql: Reader, heads: readonly DayHead[]): Promise<D
   for (const head of heads) {
     const day = known(days, head.id);
     const lines = await linesOfDay(sql, head);
-    const said = new Set([...day.photos, ...day.deliveries].map((it) => it.photo));
+    const shownPhotos = new Set([...day.photos, ...day.deliveries].map((it) => it.photo));
     const differences = hoursDiffer(day.hours, officeHours(lines));
     views.push({
       job: head.job,
@@ -108,7 +108,7 @@ export async function viewsOf(sql: Reader, heads: readonly DayHead[]): Promise<D
       weekHours: lines.map(weekHours),
       differs: differences.length > 0,
       differences,
-      arrived: known(arrived, head.job).filter((it) => said.has(it)),
+      arrived: known(arrived, head.job).filter((it) => shownPhotos.has(it)),
     });
   }
   return views;

@@ -226,12 +226,12 @@ export async function takeDayHours(
   const { sql } = command;
   const { head, day } = await openSeen(command, key, seen);
   const there = await linesOfDay(sql, head);
-  const taken = hoursDiffer(day.hours, officeHours(there)).filter((it) => rows.includes(keyOfHours(it)));
-  if (taken.length < new Set(rows).size || rows.length === 0)
+  const toTakeOver = hoursDiffer(day.hours, officeHours(there)).filter((it) => rows.includes(keyOfHours(it)));
+  if (toTakeOver.length < new Set(rows).size || rows.length === 0)
     throw new LedrinError('bad-input', 'Choose rows in which the site and the week sheet differ', [
       { field: 'rows', message: 'expected rows that differ' },
     ]);
-  const fixed = taken.find((it) => it.fixed !== null)?.fixed;
+  const fixed = toTakeOver.find((it) => it.fixed !== null)?.fixed;
   if (fixed)
     throw new LedrinError(
       'refused',
@@ -244,5 +244,5 @@ export async function takeDayHours(
   const week = weekBy((await loadTerms(sql)).rules, head.dated);
   const sheet = await replaceLines(command, head, { lines, input: linesFor(head, day.hours.filter(isTaken)), week }, person);
   await sql.update(DaySheetTable, { id: head.id }, { sheet: sheet || head.sheet });
-  command.note(subjectOfDay(key), { linesTaken: taken.length });
+  command.note(subjectOfDay(key), { linesTaken: toTakeOver.length });
 }

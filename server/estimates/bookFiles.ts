@@ -21,7 +21,7 @@ import { joinKey } from '../bookFormat/keys';
 import { costCodes } from '../company/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { buildUps } from '../prices/bookFiles';
-import { loadPriceBook } from '../prices/priceBook';
+import { loadPriceList } from '../prices/priceList';
 import type { NewRow } from '../db/fields';
 import { EstimateLineTable, EstimateMarkupTable, EstimatePartTable, EstimatePriceTable, EstimateTable } from './models';
 
@@ -264,7 +264,7 @@ async function pricesOfToday(given: readonly Named[], into: BookSave): Promise<N
       .map((row) => [buildUpKey(row), row]),
   );
   if (wanted.size === 0) return [];
-  const book = await loadPriceBook(into.sql);
+  const book = await loadPriceList(into.sql);
   return [...wanted.values()].flatMap(({ job, estimate, build_up: buildUp }) =>
     book.unitShares(buildUp ?? '').map(({ costCode, costType, markup: markupRate, cost, hours }) => ({
       estimate_id: into.id(estimates, job ?? '', estimate ?? 0),

@@ -5,7 +5,7 @@ import type { EstimateInput, EstimateView } from '../../wire/estimates';
 import { writeBook } from '../book/writeBook';
 import type { Database } from '../db/database';
 import { estimateList, estimateView } from './estimateViews';
-import { achieved } from '../prices/priceBook';
+import { achieved } from '../prices/priceList';
 import {
   cleanUp,
   differences,

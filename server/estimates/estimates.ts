@@ -4,12 +4,12 @@ import { EstimateTable } from './models';
 import type { Command } from '../acts/command';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { Estimate, EstimateContent, EstimateLine } from '../../core/estimates/estimate';
-import type { PriceBook, UnitShare } from '../../core/prices/buildUp';
+import type { PriceList, UnitShare } from '../../core/prices/buildUp';
 import type { EstimateInput, NewEstimateInput } from '../../wire/estimates';
 import { loadDigits } from '../company/company';
 import { loadEstimate } from './estimateViews';
 import { jobByNumber } from '../jobs/jobByNumber';
-import { loadPriceBook } from '../prices/priceBook';
+import { loadPriceList } from '../prices/priceList';
 import { assertVersion } from '../versions/staleness';
 import { movable, saveContent, sizeFaults, bumpVersion } from './estimateContent';
 
@@ -47,7 +47,7 @@ export async function saveEstimate(command: Command, job: string, number: number
   const { sql, actor } = command;
   const estimate = await movable(sql, 'edit', job, number);
   assertVersion(command, 'this estimate', estimate.row, input.version, 'take in what changed, and save again');
-  const book = await loadPriceBook(sql);
+  const book = await loadPriceList(sql);
   const content = contentOf(input);
   const prices = pricesFor(content.lines, estimate.prices, book);
   const codes = new Set((await sql.all(COST_CODES)).map((row) => row.code));
@@ -76,7 +76,7 @@ function contentOf(input: EstimateInput): EstimateContent {
 }
 
 /** Unit costs of the build-ups that lines use: those already priced as they are, others from the price list. */
-function pricesFor(lines: readonly EstimateLine[], kept: Estimate['prices'], book: PriceBook): Map<string, readonly UnitShare[]> {
+function pricesFor(lines: readonly EstimateLine[], kept: Estimate['prices'], book: PriceList): Map<string, readonly UnitShare[]> {
   const used = [...new Set(lines.map((it) => it.buildUp))].filter(
     (code) => code !== '' && (kept.has(code) || book.buildUps.has(code)),
   );

@@ -6,8 +6,8 @@ import fc from 'fast-check';
 import { groupsBy } from '../../core/estimates/award';
 import { COST_TYPES } from '../../core/costs/costType';
 import { estimateList, estimateView } from './estimateViews';
-import { priceBookView } from '../prices/priceBook';
-import { PriceBook, unitCostOfShares } from '../../core/prices/buildUp';
+import { priceListView } from '../prices/priceList';
+import { PriceList, unitCostOfShares } from '../../core/prices/buildUp';
 import { cleanUp, differences, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 import { sum, written } from '../test/exact';
 import { bookText } from '../test/randomBook';
@@ -109,8 +109,8 @@ test('random tenders are priced and awarded, to the penny, as a second reckoning
         expect(await faultsOf(database, { ...SMALL_BOOK, ...bookText(rows) })).toEqual([]);
         const reckoner = new TenderReckoner(rows);
         const sql = reading(database);
-        const book = await priceBookView(sql);
-        const prices = new PriceBook(book.items, book.buildUps);
+        const book = await priceListView(sql);
+        const prices = new PriceList(book.items, book.buildUps);
         for (const { build_up: name } of rows.build_ups!)
           expect([name, (unitCostOfShares(prices.unitShares(name!)) / 10_000).toFixed(4)]).toEqual([
             name,

@@ -7,7 +7,7 @@ import type { Reader } from '../db/sql';
 import { loadDigits } from '../company/company';
 import { loadEstimate, type LoadedEstimate } from './estimateViews';
 import { digestOf } from '../versions/digest';
-import { loadPriceBook } from '../prices/priceBook';
+import { loadPriceList } from '../prices/priceList';
 import { assertAsPreviewed } from '../versions/staleness';
 import { movable, saveContent, sizeFaults, bumpVersion } from './estimateContent';
 
@@ -17,7 +17,7 @@ export async function previewReprice(sql: Reader, job: string, number: number): 
 }
 
 async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ shown: Repricing; next: Estimate; basis: unknown }> {
-  const book = await loadPriceBook(sql);
+  const book = await loadPriceList(sql);
   const digits = await loadDigits(sql);
   const next: Estimate = {
     ...estimate,

@@ -36,19 +36,19 @@ test('what is said is kept with its note, comes to what the page worked out, and
   const before = await view();
   await save([line('labour', { method: 'percent', value: 800_000, note: 'Two weeks behind' }), line('material')]);
   const after = await view();
-  expect(of(after, 'labour').said).toEqual({ method: 'percent', value: 800_000, note: 'Two weeks behind' });
+  expect(of(after, 'labour').entered).toEqual({ method: 'percent', value: 800_000, note: 'Two weeks behind' });
   expect(after.lines.map((it) => [it.state, it.before, it.lastMonth])).toEqual(
     before.lines.map((it) => [it.state, it.before, it.lastMonth]),
   );
   const sql = reading(database);
   const reported = await estimatedLines(sql, await jobByNumber(sql, 'J1', 'job'), ON);
-  expect(after.lines.map((it) => estimateAtCompletion(withForecast(it.state, it.said, ON), false).amount)).toEqual(
+  expect(after.lines.map((it) => estimateAtCompletion(withForecast(it.state, it.entered, ON), false).amount)).toEqual(
     reported.map((it) => it.estimate.amount),
   );
   // 2,250.00 spent on labour at 80 %: 2,812.50.
   expect(reported.find((it) => it.costType === 'labour')!.estimate.amount).toBe(281_250);
   const april = await view('2031-04-30');
-  expect([of(april, 'labour').said, of(april, 'labour').before]).toEqual([
+  expect([of(april, 'labour').entered, of(april, 'labour').before]).toEqual([
     null,
     { method: 'percent', value: 800_000, note: 'Two weeks behind', on: ON },
   ]);
@@ -66,7 +66,7 @@ test('last month’s margin is of the contract as it stood then: a change of 1,0
 test('saved again without a line, that line has no forecast of the day any more', async () => {
   await save([line('material', { value: 1 })]);
   const { lines } = await view();
-  expect(lines.map((it) => it.said?.value ?? null)).toEqual(lines.map((it) => (it.costType === 'material' ? 1 : null)));
+  expect(lines.map((it) => it.entered?.value ?? null)).toEqual(lines.map((it) => (it.costType === 'material' ? 1 : null)));
 });
 
 test('what somebody saved meanwhile is not written over; a line said twice, or of nothing, is told at its place', async () => {
@@ -82,5 +82,5 @@ test('what somebody saved meanwhile is not written over; a line said twice, or o
   await expect(wrong).rejects.toMatchObject({
     faults: ['lines.1.costCode', 'lines.2.value', 'lines.3.costCode'].map((field) => ({ field, message: expect.any(String) })),
   });
-  expect(of(await view(), 'labour').said?.value).toBe(250_000);
+  expect(of(await view(), 'labour').entered?.value).toBe(250_000);
 });

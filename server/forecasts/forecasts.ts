@@ -36,7 +36,7 @@ export async function forecastView(sql: Reader, number: string, on: PlainDate): 
     loadPositions(sql, lastMonthEnd, job.id),
   ]);
   const [base, lastMonth] = [before, then].map((list) => new Map(list.map((it) => [it.id, it])));
-  const said = new Map(forecasts.filter((it) => it.on === on).map((it) => [it.id, it]));
+  const entered = new Map(forecasts.filter((it) => it.on === on).map((it) => [it.id, it]));
   // Newest first: of those before the day the first one of a line counts.
   const earlier = new Map(
     forecasts
@@ -48,14 +48,14 @@ export async function forecastView(sql: Reader, number: string, on: PlainDate): 
     seen: digestOf(forecastsOf(forecasts, on)),
     on,
     lines: lines.map(({ id, section, costCode, description, costType, state }) => {
-      const [now, last] = [said.get(id), earlier.get(id)];
+      const [now, last] = [entered.get(id), earlier.get(id)];
       return {
         section,
         costCode,
         description,
         costType,
         state: base?.get(id)?.state ?? { ...state, forecast: null },
-        said: now ? { method: now.method, value: now.value, note: now.note } : null,
+        entered: now ? { method: now.method, value: now.value, note: now.note } : null,
         before: last ? { method: last.method, value: last.value, note: last.note, on: last.on } : null,
         lastMonth: lastMonth?.get(id)?.estimate.amount ?? null,
       };

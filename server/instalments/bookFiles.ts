@@ -1,5 +1,5 @@
 import { DUE_AT } from '../../core/instalments/instalment';
-import { MAX_INSTALMENTS } from '../../core/instalments/layOut';
+import { MAX_INSTALMENTS } from '../../core/instalments/proposedInstalments';
 import { bookFile } from '../bookFormat/bookFile';
 import { amount, date, integer, oneOf, percent, REQUIRED, text } from '../bookFormat/columns';
 import { joinKey } from '../bookFormat/keys';

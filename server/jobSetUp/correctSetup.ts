@@ -68,8 +68,8 @@ async function lineFaults(sql: Reader, jobId: number, { sov }: SetupCorrection):
 /** Writes the lines over those of the same number; gives back their ids. */
 async function saveSchedule({ sql }: Command, jobId: number, { sov }: SetupCorrection): Promise<Map<string, number>> {
   const there = new Map((await sql.find(SovLineTable, { job_id: jobId, original: 1 })).map((it) => [it.line, it.id]));
-  const kept = new Set(sov.map((it) => it.line));
-  await sql.remove(SovLineTable, { id: [...there].filter(([line]) => !kept.has(line)).map(([, id]) => id) });
+  const remaining = new Set(sov.map((it) => it.line));
+  await sql.remove(SovLineTable, { id: [...there].filter(([line]) => !remaining.has(line)).map(([, id]) => id) });
   const first = await nextId(sql, SovLineTable);
   const lines = sov.map((it, i) => ({ ...it, id: there.get(it.line) ?? first + i, jobId, position: i, original: true }));
   await insertSovLines(

@@ -94,10 +94,10 @@ export async function repoint(
 }
 
 async function assertCodeFree(sql: Reader, kind: MasterKind, code: string, own: number | null): Promise<void> {
-  const taken = (await savedMasters(sql, kind)).find((it) => it.id !== own && it.code.toLowerCase() === code.toLowerCase());
-  if (taken)
+  const sameCode = (await savedMasters(sql, kind)).find((it) => it.id !== own && it.code.toLowerCase() === code.toLowerCase());
+  if (sameCode)
     throw fieldError(
       'code',
-      `There is a ${MASTERS[kind].one} ${taken.code} already; choose another ${MASTERS[kind].coded}, or merge the two`,
+      `There is a ${MASTERS[kind].one} ${sameCode.code} already; choose another ${MASTERS[kind].coded}, or merge the two`,
     );
 }

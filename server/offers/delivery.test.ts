@@ -25,7 +25,7 @@ test('a message is prepared, handed to the mail server, or not taken and tried a
   expect(await state()).toMatchObject({ state: 'failed', failure: expect.stringMatching(/550/), triedAt: TESTER.at });
   await tryOn(await taking.listen());
   expect(await state()).toMatchObject({ state: 'sent', failure: '' });
-  expect(taking.taken).toMatchObject([{ to: [message!.recipient], content: expect.stringContaining(message!.subject) }]);
+  expect(taking.received).toMatchObject([{ to: [message!.recipient], content: expect.stringContaining(message!.subject) }]);
   await expect(tryOn('smtp://127.0.0.1:1')).rejects.toThrow(/was sent already/);
   await Promise.all([refusing.close(), taking.close()]);
 });

@@ -58,15 +58,15 @@ async function isIntact(sql: Reader, row: OfferRow): Promise<boolean> {
 }
 
 async function rebuildDocument(sql: Reader, row: OfferRow): Promise<ClientDocument | null> {
-  const kept = JSON.parse(row.document) as ClientDocument;
+  const saved = JSON.parse(row.document) as ClientDocument;
   // Names and addresses may change with the years; what was offered may not.
   const sameHeading = ({ company, client, job }: ClientDocument) => ({ company, client, job });
   if (row.kind === 'change')
-    return { ...(await changeDocument(sql, row.job, row.number)), ...sameHeading(kept), dated: kept.dated };
+    return { ...(await changeDocument(sql, row.job, row.number)), ...sameHeading(saved), dated: saved.dated };
   const quotation = (await loadQuotations(sql, row.job)).find((it) => String(it.number) === row.number);
   if (!quotation) return null;
-  const { document } = await quotationDocument(sql, row.job, quotation.number, kept.dated, quotation);
-  return { ...document, ...sameHeading(kept) };
+  const { document } = await quotationDocument(sql, row.job, quotation.number, saved.dated, quotation);
+  return { ...document, ...sameHeading(saved) };
 }
 
 function questionsOf(sql: Reader, offerId: number): Promise<OfferView['questions']> {

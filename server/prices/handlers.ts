@@ -4,13 +4,13 @@ import { priceItems } from './bookFiles';
 import { handle } from '../http/handlers';
 import { oneFile } from '../http/upload';
 import { importPrices } from './importPrices';
-import { achieved, priceBookView, priceHistory } from './priceBook';
+import { achieved, priceListView, priceHistory } from './priceList';
 import { movePrices, previewPriceMove, removeBuildUp, saveBuildUp, savePriceItems } from './prices';
 
 const LARGEST_LIST = 20_000_000;
 
 export const priceHandlers = handle(priceCalls, {
-  priceBook: (sql) => priceBookView(sql),
+  priceList: (sql) => priceListView(sql),
   achieved: (sql) => achieved(sql),
   priceItemsCsv: async (database) => ({
     type: 'text/csv',

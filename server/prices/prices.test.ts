@@ -2,7 +2,7 @@ import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
 import { estimateList } from '../estimates/estimateViews';
-import { priceBookView, priceHistory } from './priceBook';
+import { priceListView, priceHistory } from './priceList';
 import { cleanUp, everything, faultsOf, temporaryDatabase, TENDER_BOOK, TESTER } from '../test/books';
 import { movePrices, previewPriceMove, removeBuildUp, saveBuildUp, savePriceItems } from './prices';
 
@@ -42,7 +42,7 @@ describe('the price list', () => {
   });
 
   test('an item saved again at the same cost makes no history; unknown code and vendor are named by row', async () => {
-    const { items } = await priceBookView(reading(database));
+    const { items } = await priceListView(reading(database));
     await act(database, TESTER, savePriceItems, {
       items: [{ ...items[3]!, description: 'Membrane, grey' }],
       removed: [],
@@ -62,13 +62,13 @@ describe('the price list', () => {
 
   test('a circle of build-ups is refused with its way; what is used is not removed, and where is told', async () => {
     const before = await everything(database);
-    const bed = (await priceBookView(reading(database))).buildUps.find((it) => it.code === 'BED')!;
+    const bed = (await priceListView(reading(database))).buildUps.find((it) => it.code === 'BED')!;
     const circle = { ...bed, components: [...bed.components, { item: '', buildUp: 'ROOF', quantity: 10_000, waste: 0 }] };
     await expect(act(database, TESTER, saveBuildUp, circle)).rejects.toThrow(
       'A build-up cannot be made of itself: BED → ROOF → BED',
     );
     // What changed beside it is not saved either.
-    const first = (await priceBookView(reading(database))).items.find((it) => it.code === 'FIXING');
+    const first = (await priceListView(reading(database))).items.find((it) => it.code === 'FIXING');
     const asked = { items: [{ ...first!, unitCost: 1 }], removed: ['ADHESIVE'], on: '2031-04-01', reason: '' };
     await expect(act(database, TESTER, savePriceItems, asked)).rejects.toThrow(/part of BED/);
     await expect(act(database, TESTER, removeBuildUp, 'BED')).rejects.toThrow(/part of ROOF/);
@@ -76,7 +76,7 @@ describe('the price list', () => {
     await act(database, TESTER, removeBuildUp, 'ROOF');
     await act(database, TESTER, removeBuildUp, 'BED');
     await act(database, TESTER, savePriceItems, asked);
-    expect((await priceBookView(reading(database))).items.map((it) => it.code)).not.toContain('ADHESIVE');
+    expect((await priceListView(reading(database))).items.map((it) => it.code)).not.toContain('ADHESIVE');
     // What was priced with them keeps its price.
     expect(await priceOf()).toBe(617_700);
   });

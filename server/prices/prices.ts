@@ -5,14 +5,14 @@ import { BuildUpComponentTable, BuildUpTable, PriceChangeTable, PriceItemTable }
 import { known, present } from '../../core/errors/known';
 import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import { buildUpFault, PriceBook, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
+import { buildUpFault, PriceList, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
 import { changedBy, LARGEST_UNIT_COST } from '../../core/prices/unitCost';
 import type { BuildUpInput, PriceItemInput, PriceItemsInput, PriceMoveInput, PriceMoves } from '../../wire/prices';
 import type { Database } from '../db/database';
 import { nextId, type Reader, type Sql } from '../db/sql';
 import { digestOf } from '../versions/digest';
 import { assertAsPreviewed } from '../versions/staleness';
-import { priceBookView } from './priceBook';
+import { priceListView } from './priceList';
 
 /** The unit of every labour item: its unit cost is an hour's. */
 export const LABOUR_UNIT = 'h';
@@ -79,7 +79,7 @@ export async function idsByCode(
 
 async function removeItems(sql: Sql, codes: readonly string[]): Promise<void> {
   if (codes.length === 0) return;
-  const { items, buildUps } = await priceBookView(sql);
+  const { items, buildUps } = await priceListView(sql);
   const there = new Set(items.map((it) => it.code));
   for (const code of new Set(codes)) {
     if (!there.has(code)) throw new LedrinError('not-found', `There is no price item ${code}`);
@@ -91,7 +91,7 @@ async function removeItems(sql: Sql, codes: readonly string[]): Promise<void> {
 /** Takes a build-up out of the price list. Estimates priced with it keep what they were priced at. */
 export async function removeBuildUp(command: Command, code: string): Promise<void> {
   const { sql } = command;
-  const { buildUps } = await priceBookView(sql);
+  const { buildUps } = await priceListView(sql);
   if (!buildUps.some((it) => it.code === code)) throw new LedrinError('not-found', `There is no build-up ${code}`);
   refuseUsed(`Build-up ${code}`, whereUsed(buildUps, { buildUp: code }));
   await sql.remove(BuildUpTable, { code });
@@ -106,14 +106,14 @@ function refuseUsed(what: string, used: readonly BuildUp[]): void {
 /** What moving prices would do to items and build-ups; nothing is saved. */
 export async function previewPriceMove(database: Database, input: PriceMoveInput): Promise<PriceMoves> {
   return database.read(async (sql) => {
-    const { items, buildUps } = await priceBookView(sql);
+    const { items, buildUps } = await priceListView(sql);
     const moved = movedItems(items, input);
-    const after = new PriceBook(
+    const after = new PriceList(
       items.map((it) => moved.get(it.code) ?? it),
       buildUps,
     );
-    const before = new PriceBook(items, buildUps);
-    const each = (book: PriceBook, code: string) => unitCostOfShares(book.unitShares(code));
+    const before = new PriceList(items, buildUps);
+    const each = (book: PriceList, code: string) => unitCostOfShares(book.unitShares(code));
     return {
       seen: digestOf([...moved.values()]),
       items: items
@@ -135,7 +135,7 @@ export async function previewPriceMove(database: Database, input: PriceMoveInput
 /** Moves the prices of many items by a percent, as previewed. Gives back how many moved. */
 export async function movePrices(command: Command, { seen, ...input }: PriceMoveInput & { seen: string }): Promise<number> {
   const { sql } = command;
-  const moved = [...movedItems((await priceBookView(sql)).items, input).values()];
+  const moved = [...movedItems((await priceListView(sql)).items, input).values()];
   if (moved.length === 0) throw fieldError('by', 'No price would move by this; choose other items or another percentage');
   assertAsPreviewed(command, 'What the adjustment would change', moved, seen);
   await savePriceItems(command, { removed: [], items: moved, on: input.on, reason: input.reason });
@@ -163,7 +163,7 @@ export async function saveBuildUp(command: Command, input: BuildUpInput): Promis
   const [items, known] = [await idsByCode(sql, PriceItemTable), await idsByCode(sql, BuildUpTable)];
   const faults = input.components.flatMap((it, i) => componentFaults(it, i, input.code, items, known));
   assertNoFaults(faults);
-  const others = (await priceBookView(sql)).buildUps.filter((it) => it.code !== input.code);
+  const others = (await priceListView(sql)).buildUps.filter((it) => it.code !== input.code);
   const fault = buildUpFault([input, ...others]);
   if (fault) throw fieldError('components', fault.message);
   const id = known.get(input.code) ?? (await nextId(sql, BuildUpTable));

@@ -2,7 +2,7 @@ import { AT, input, message, payment } from './quotationFixture';
 import { act, reading } from '../test/act';
 import { afterAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { groupsBy } from '../../core/estimates/award';
-import { byPayments } from '../../core/instalments/layOut';
+import { byPayments } from '../../core/instalments/proposedInstalments';
 import { valueInstalments } from '../../core/instalments/valueInstalments';
 import { billingScheduleView } from '../instalments/billingScheduleView';
 import { loadInstalments } from '../billing/billedBySchedule';

@@ -12,7 +12,7 @@ export interface TakenMessage {
  * mail for.
  */
 export class SmtpStandIn {
-  readonly taken: TakenMessage[] = [];
+  readonly received: TakenMessage[] = [];
   private readonly server: Server;
 
   constructor(private readonly refusing: readonly string[] = []) {
@@ -43,7 +43,7 @@ export class SmtpStandIn {
         const line = text.slice(0, end);
         text = text.slice(end + (inData ? 5 : 2));
         if (inData) {
-          this.taken.push({ from, to, content: line });
+          this.received.push({ from, to, content: line });
           inData = false;
           to = [];
           say('250 taken');

@@ -317,7 +317,7 @@ export const EXAMPLES: WithInput = {
   restrictJob: { job: 'J1', body: { restricted: true, reason: 'r' } },
   endTender: { job: 'J2', body: { status: 'lost', on: '2031-04-01', reason: 'r' } },
   showOnSite: { job: 'J1', id: 1, body: { forSite: true } },
-  saveNarrowing: { body: { seen: 'as it was', taken: [{ part: 'report:wip', role: 'manager' }] } },
+  saveNarrowing: { body: { seen: 'as it was', removed: [{ part: 'report:wip', role: 'manager' }] } },
   lockJob: { job: 'J2', body: { locked: true, reason: 'r' } },
   saveJobTemplate: {
     body: { name: 'T', content: { facts: { retention: '5' }, sov: [{ line: '1' }], budget: [{ amount: '5' }] } },

@@ -67,7 +67,7 @@ export const READS: Omit<
   siteJob: { job: 'J1' },
   lists: { asOf },
   exportBook: {},
-  priceBook: {},
+  priceList: {},
   achieved: {},
   priceItemsCsv: {},
   priceHistory: { code: 'CREW' },

@@ -34,12 +34,12 @@ afterAll(async () => {
   await cleanUp();
 });
 
-const take = async (...taken: object[]) => {
+const take = async (...removed: object[]) => {
   const { body } = await as('owner').get('/api/roles').expect(200);
-  return as('owner').put('/api/roles').send({ seen: body.seen, taken });
+  return as('owner').put('/api/roles').send({ seen: body.seen, removed });
 };
 
-test('a report, an export and an action are taken from one role, at once, and from no other; given back, it has them again', async () => {
+test('a report, an export and an action are removed from one role, at once, and from no other; given back, it has them again', async () => {
   const statuses = async (role: Role) => {
     const wip = await as(role).get('/api/reports/wip?asOf=2031-04');
     const csv = await as(role).get('/api/reports/wip.csv?asOf=2031-04');
@@ -63,17 +63,17 @@ test('a report, an export and an action are taken from one role, at once, and fr
   expect(await statuses('manager')).toEqual(before);
 });
 
-test('nothing is taken from an owner, nor what a role has not; two owners do not write over each other; others may not ask', async () => {
+test('nothing is removed from an owner, nor what a role has not; two owners do not write over each other; others may not ask', async () => {
   for (const wrong of [
     { part: 'report:wip', role: 'owner' },
     { part: 'report:wip', role: 'site' },
     { part: 'certify', role: 'manager' },
   ])
-    expect((await take(wrong)).body.faults[0].field).toBe('taken.0');
+    expect((await take(wrong)).body.faults[0].field).toBe('removed.0');
   expect((await take({ part: 'sign-in', role: 'manager' })).status).toBe(400);
   const { body } = await as('owner').get('/api/roles');
   await take({ part: 'apply', role: 'manager' });
-  expect((await as('owner').put('/api/roles').send({ seen: body.seen, taken: [] })).status).toBe(409);
+  expect((await as('owner').put('/api/roles').send({ seen: body.seen, removed: [] })).status).toBe(409);
   for (const role of ['accountant', 'manager', 'estimator', 'site'] as const) await as(role).get('/api/roles').expect(403);
 });
 

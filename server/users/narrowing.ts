@@ -8,25 +8,25 @@ import { digestOf } from '../versions/digest';
 import { assertUnchanged } from '../versions/staleness';
 import { NarrowingTable } from './models';
 
-/** What the owner has taken from roles, in the order of the parts. */
-export async function narrowing(sql: Reader): Promise<{ seen: string; taken: Narrowed[] }> {
+/** What the owner has removed from roles, in the order of the parts. */
+export async function narrowing(sql: Reader): Promise<{ seen: string; removed: Narrowed[] }> {
   const rows = await sql.find(NarrowingTable, {}, ['part', 'role']);
-  const taken = PART_NAMES.flatMap((part) => rows.filter((it) => it.part === part));
-  return { seen: digestOf(taken), taken };
+  const removed = PART_NAMES.flatMap((part) => rows.filter((it) => it.part === part));
+  return { seen: digestOf(removed), removed };
 }
 
 /** Takes parts of the work from roles, or gives them back; it holds from the next request on. */
-export async function saveNarrowing(command: Command, { seen, taken }: NarrowingInput): Promise<void> {
+export async function saveNarrowing(command: Command, { seen, removed }: NarrowingInput): Promise<void> {
   const { sql } = command;
-  const was = (await narrowing(sql)).taken;
+  const was = (await narrowing(sql)).removed;
   await assertUnchanged(command, 'What roles may do', { subject: 'roles', now: was, seen });
-  const faults = taken.flatMap((it, i): Fault[] => {
-    if (!canBeTaken(it)) return [{ field: `taken.${i}`, message: `${it.role} does not have ${it.part}; it cannot be taken` }];
-    const twice = taken.findIndex((other) => other.part === it.part && other.role === it.role) !== i;
-    return twice ? [{ field: `taken.${i}`, message: `${it.part} is taken from ${it.role} twice` }] : [];
+  const faults = removed.flatMap((it, i): Fault[] => {
+    if (!canBeTaken(it)) return [{ field: `removed.${i}`, message: `${it.role} does not have ${it.part}; it cannot be removed` }];
+    const twice = removed.findIndex((other) => other.part === it.part && other.role === it.role) !== i;
+    return twice ? [{ field: `removed.${i}`, message: `${it.part} is removed from ${it.role} twice` }] : [];
   });
   assertNoFaults(faults);
   await sql.remove(NarrowingTable, {});
-  await sql.insertAll(NarrowingTable, taken);
-  command.note('roles', { was, now: taken });
+  await sql.insertAll(NarrowingTable, removed);
+  command.note('roles', { was, now: removed });
 }

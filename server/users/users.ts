@@ -40,11 +40,11 @@ async function userById(sql: Reader, id: number) {
 /** Names and addresses stand once: people sign in with either. */
 async function takenFaults(sql: Reader, input: UserInput, own: number | null): Promise<Fault[]> {
   const others = (await sql.find(UserTable, {})).filter((it) => it.id !== own);
-  const taken = (text: string) =>
+  const isUsed = (text: string) =>
     others.some((it) => [it.name, it.email].some((one) => one.toLowerCase() === text.toLowerCase()));
   return [
-    ...(taken(input.name) ? [{ field: 'name', message: `There is a user ${input.name} already; choose another name` }] : []),
-    ...(taken(input.email) ? [{ field: 'email', message: `There is a user with ${input.email} already` }] : []),
+    ...(isUsed(input.name) ? [{ field: 'name', message: `There is a user ${input.name} already; choose another name` }] : []),
+    ...(isUsed(input.email) ? [{ field: 'email', message: `There is a user with ${input.email} already` }] : []),
   ];
 }
 

@@ -253,11 +253,11 @@ async function savePosted(sql: Sql, lines: readonly PostedPart[], postings: Read
 
 /** The first part of a line takes the place of its row, further ones are new. */
 function inTheirPlaces(parts: readonly PostedPart[], first: number): PostedPart[] {
-  const taken = new Set<number>();
+  const usedLines = new Set<number>();
   let next = first;
   return parts.map((it) => {
-    const own = it.of.id !== null && !taken.has(it.of.id) ? it.of.id : null;
-    if (own !== null) taken.add(own);
+    const own = it.of.id !== null && !usedLines.has(it.of.id) ? it.of.id : null;
+    if (own !== null) usedLines.add(own);
     return { ...it, id: own ?? next++ };
   });
 }

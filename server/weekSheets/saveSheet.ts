@@ -186,8 +186,8 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
     if (line.job === '') return;
     const job = jobs.get(line.job);
     if (!job) add('job', `There is no job ${line.job}${seen === null ? '' : ' among those of your team'}`);
-    const taken = job && takesRefusal(job, 'time');
-    if (taken) for (const it of faultsOf([taken], 0)) add(it.field, it.message);
+    const jobRefusal = job && takesRefusal(job, 'time');
+    if (jobRefusal) for (const it of faultsOf([jobRefusal], 0)) add(it.field, it.message);
   });
   const there = (await sql.all(HOURS_OF_DAYS, [week, last])).filter((it) => !leave.has(it.id));
   const placed = lines.map((line, i) => ({ ...line, i }));

@@ -33,7 +33,7 @@ export async function timeRemarks(
   const budgets = new Map<string, ReadonlySet<string>>();
   for (const number of new Set(lines.map((it) => it.job)))
     if (jobs.has(number)) budgets.set(number, await budgetedTasks(sql, number));
-  const said = new Set<string>();
+  const reported = new Set<string>();
   const remarks: Remarked[] = [];
   lines.forEach((line, i) => {
     const job = jobs.get(line.job);
@@ -50,8 +50,8 @@ export async function timeRemarks(
     for (const remark of remarksOn(line, facts)) {
       // Said once, however many lines are of the same task or person.
       const key = remark.kind === 'unpriced' ? `unpriced ${line.employee}` : remark.message;
-      if (said.has(key) || remarks.length >= MOST) continue;
-      said.add(key);
+      if (reported.has(key) || remarks.length >= MOST) continue;
+      reported.add(key);
       remarks.push({ ...remark, line: i });
     }
   });

@@ -1,6 +1,6 @@
 /** What is said and not shown yet, because what shows it is being fetched. */
 const waiting: Said[] = [];
-let show: ((said: Said) => void) | null = null;
+let show: ((entry: Said) => void) | null = null;
 const listeners = new Set<() => void>();
 
 export interface SaidHow {

@@ -69,12 +69,12 @@ const takenNumbers = shared(() => new Set<number>());
 
 /** A number stands once, over applications and releases, in the book and in the database. */
 function checkInvoiceNumbers(book: BookCheck): void {
-  const taken = new Set(book.own(takenNumbers));
+  const usedNumbers = new Set(book.own(takenNumbers));
   const take = (file: BookFile, row: { invoice_number?: number | null | undefined; row: number }) => {
     const { invoice_number: number } = row;
     if (number === null || number === undefined) return;
-    if (taken.has(number)) book.fault(file, row, 'invoice_number', `duplicate key: there is an invoice ${number} already`);
-    taken.add(number);
+    if (usedNumbers.has(number)) book.fault(file, row, 'invoice_number', `duplicate key: there is an invoice ${number} already`);
+    usedNumbers.add(number);
   };
   for (const row of book.rowsOf(applications)) take(applications, row);
   for (const row of book.rowsOf(retentionReleases)) take(retentionReleases, row);

@@ -162,8 +162,8 @@ export function useApplicationDraft(view: ApplicationView, onStale: () => void =
       const [wrong] = worked.faults.values();
       if (wrong !== undefined) return setRefused({ message: wrong, faults: [] });
       if (!(await settle())) return;
-      const said = `Application ${view.number} of job ${view.job} is submitted: ${exact(worked.summary.payable)} payable`;
-      if (await attempt(() => send(at).unwrap(), said)) draft.forget();
+      const message = `Application ${view.number} of job ${view.job} is submitted: ${exact(worked.summary.payable)} payable`;
+      if (await attempt(() => send(at).unwrap(), message)) draft.forget();
     },
     deleteDraft: () =>
       attempt(async () => {

@@ -1,7 +1,7 @@
 import { SureButton } from '../../kit/SureButton';
 import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
-import type { PriceBookView } from '../../../wire/prices';
+import type { PriceListView } from '../../../wire/prices';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -13,11 +13,11 @@ import { Refused } from '../../kit/States';
 import { useOpening } from '../../kit/useOpening';
 import { ChangeEffects } from './ChangeEffects';
 import { CostGrid, PriceGrid, sectionsOf } from './ChangeGrids';
-import { FromCost, FromPriceBook } from './ChangeSources';
+import { FromCost, FromPriceList } from './ChangeSources';
 import { useChangeDraft, useDraftActions, type ChangeDraftState, type DraftSource } from './useChangeDraft';
 
 /** A draft change: its price side, its cost side, and what it would do to the job. */
-export function ChangeDraft({ book, ...source }: DraftSource & { book: PriceBookView }) {
+export function ChangeDraft({ book, ...source }: DraftSource & { book: PriceListView }) {
   const draft = useChangeDraft(source);
   const { read } = draft;
   const { spent, lists } = source;
@@ -31,7 +31,7 @@ export function ChangeDraft({ book, ...source }: DraftSource & { book: PriceBook
         <SideHead title="Cost" amount={read.cost} />
         <CostGrid draft={draft} spent={spent} lists={lists} />
         <div className="mt-2 flex flex-wrap gap-2">
-          <FromPriceBook book={book} sections={sectionsOf(spent)} onRows={draft.addRows} />
+          <FromPriceList book={book} sections={sectionsOf(spent)} onRows={draft.addRows} />
           <FromCost spent={spent} onRows={draft.addRows} />
         </div>
         <NewCodes codes={draft.unknownCodes} />

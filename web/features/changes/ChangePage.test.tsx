@@ -55,7 +55,7 @@ const saved = (version: number, amount: number): ChangeView => ({
 const open = (Page: () => React.ReactNode, path: string, replies: Replies = {}) =>
   openPage(Page, path, path.replace(':number', 'J1').replace(':change', 'CO1'), {
     jobChanges: [],
-    priceBook: { items: [], buildUps: [] },
+    priceList: { items: [], buildUps: [] },
     lists: LISTS,
     estimateVersusActual: { lines: [], revenue: [REVENUE], unserved: { revised: 0, actual: 0, estimate: 0 } },
     ...replies,

@@ -3,7 +3,7 @@ import {
   useEstimateVersusActualQuery,
   useJobChangesQuery,
   useListsQuery,
-  usePriceBookQuery,
+  usePriceListQuery,
 } from '../../ground/api/api';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
@@ -72,7 +72,7 @@ export function NewChangePage() {
 
 function Draft({ view, onStale }: { view: TypedChange; onStale: () => void }) {
   const { asOf } = useAsOf();
-  const { data: book } = usePriceBookQuery();
+  const { data: book } = usePriceListQuery();
   const { data: lists } = useListsQuery({ asOf });
   const { data: spent } = useEstimateVersusActualQuery({ job: view.job, asOf });
   if (!book || !lists || !spent) return <Waiting what={`what ${view.number} may be made of, ${displayDate(view.raisedOn)}`} />;

@@ -2,9 +2,9 @@ import { Pop } from '../../kit/Pop';
 import { useMemo, useState, type ReactNode } from 'react';
 import { displayExact } from '../../../core/money/display';
 import { formatQuantity, rateOf } from '../../../core/money/rate';
-import { itemShare, PriceBook } from '../../../core/prices/buildUp';
+import { itemShare, PriceList } from '../../../core/prices/buildUp';
 import type { EstimateView } from '../../../wire/jobs';
-import type { PriceBookView } from '../../../wire/prices';
+import type { PriceListView } from '../../../wire/prices';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { useCodecForm } from '../../kit/form/useCodecForm';
@@ -23,9 +23,9 @@ const TAKEN = {
 };
 
 /** Takes so much of a build-up or a price item into the cost side, and its price at a markup into the price side. */
-export function FromPriceBook({ book, sections, onRows }: { book: PriceBookView; sections: readonly string[]; onRows: OnRows }) {
+export function FromPriceList({ book, sections, onRows }: { book: PriceListView; sections: readonly string[]; onRows: OnRows }) {
   const { digits } = useCurrency();
-  const prices = useMemo(() => new PriceBook(book.items, book.buildUps), [book]);
+  const prices = useMemo(() => new PriceList(book.items, book.buildUps), [book]);
   const form = useCodecForm(
     TAKEN,
     { of: '', quantity: '', markup: '', section: sections[0] ?? '', line: '' },

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { PriceBook } from '../../../core/prices/buildUp';
+import { PriceList } from '../../../core/prices/buildUp';
 import type { TypedChange } from '../../../wire/changes';
 import { changeCodecs, formOf, pricedRows, readChange } from './changeForm';
 
@@ -107,7 +107,7 @@ test('what is missing or wrong is said in its cell; an SOV line the change bring
 });
 
 test('so much of a build-up becomes cost by code and type, with hours, and a price at a markup', () => {
-  const book = new PriceBook(
+  const book = new PriceList(
     [
       { code: 'CREW', description: '', unit: 'h', costType: 'labour', costCode: '100', unitCost: 325_000, markup: null },
       { code: 'OUTLET', description: '', unit: 'nr', costType: 'material', costCode: '200', unitCost: 411_250, markup: null },

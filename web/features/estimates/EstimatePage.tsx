@@ -1,4 +1,4 @@
-import { useEstimateQuery, useListsQuery, usePriceBookQuery } from '../../ground/api/api';
+import { useEstimateQuery, useListsQuery, usePriceListQuery } from '../../ground/api/api';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { useAsOf } from '../../ground/asOf';
@@ -18,7 +18,7 @@ export function EstimatePage() {
     error,
     refetch,
   } = useEstimateQuery({ job, estimate: Number(estimate) }, { refetchOnMountOrArgChange: true });
-  const { data: book } = usePriceBookQuery();
+  const { data: book } = usePriceListQuery();
   const { data: lists } = useListsQuery({ asOf });
   const context = useMemo(() => ({ digits, costCodes: new Set(lists?.costCodes.map((it) => it.code)) }), [digits, lists]);
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;

@@ -14,7 +14,7 @@ const line = (costCode: string, more: Partial<ForecastLine> = {}): ForecastLine 
   costCode,
   description: 'Decks',
   costType: 'labour',
-  said: null,
+  entered: null,
   before: null,
   lastMonth: 1_000_000,
   state: {

@@ -8,7 +8,7 @@ const line = (costCode: string, more: Partial<ForecastLine> = {}): ForecastLine 
   costCode,
   description: 'Decks',
   costType: 'labour',
-  said: null,
+  entered: null,
   before: null,
   lastMonth: null,
   state: {
@@ -33,7 +33,7 @@ const view: ForecastView = {
   contractSumLastMonth: 3_000_000,
   closed: null,
   finished: false,
-  lines: [line('100', { said: { method: 'percent', value: 800_000, note: 'Late' } }), line('200'), line('300')],
+  lines: [line('100', { entered: { method: 'percent', value: 800_000, note: 'Late' } }), line('200'), line('300')],
 };
 
 test('a forecast shown is read back as it was, and comes to what the reports say', () => {

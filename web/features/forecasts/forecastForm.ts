@@ -19,8 +19,8 @@ export function forecastCodecs(digits: number) {
 export type ForecastCodecs = ReturnType<typeof forecastCodecs>;
 
 export function rowsOf(view: ForecastView, codecs: ForecastCodecs): GridRow[] {
-  return view.lines.map(({ said }): GridRow =>
-    said ? { [said.method]: codecs[said.method].format(said.value), note: said.note } : {},
+  return view.lines.map(({ entered: entered }): GridRow =>
+    entered ? { [entered.method]: codecs[entered.method].format(entered.value), note: entered.note } : {},
   );
 }
 

@@ -57,7 +57,7 @@ function useSchedule(view: BillingScheduleView) {
   const [rows, setRows] = useState<readonly GridRow[]>(start);
   const { faults, read } = useMemo(() => readSchedule(rows, codecs), [rows, codecs]);
   const worked = useMemo(() => workSchedule(view, read, lastDay, digits), [view, read, lastDay, digits]);
-  const layOut = (list: readonly Instalment[]) => {
+  const replaceAll = (list: readonly Instalment[]) => {
     const before = rows;
     setRows(list.map((it) => instalmentRow(it, codecs)));
     if (read.length > 0)
@@ -73,7 +73,7 @@ function useSchedule(view: BillingScheduleView) {
     stages,
     read,
     worked,
-    layOut,
+    layOut: replaceAll,
     faults: new Map([...worked.faults, ...faults]),
     changed: JSON.stringify(rows) !== JSON.stringify(start),
     whole: read.length === 0 || worked.valued.left === 0,
@@ -184,8 +184,8 @@ function Head({
   const { read, faults, changed, whole, layOut } = typed;
   const saveIt = async () => {
     const body = { seen: view.seen, instalments: read.map((it) => it.instalment) };
-    const said = read.length === 0 ? 'The job is billed without a schedule' : 'Billing schedule saved';
-    if (await attempt(() => save({ job, body }).unwrap(), said)) onTyped(false);
+    const message = read.length === 0 ? 'The job is billed without a schedule' : 'Billing schedule saved';
+    if (await attempt(() => save({ job, body }).unwrap(), message)) onTyped(false);
   };
   return (
     <div className="mb-2 flex items-end gap-4">

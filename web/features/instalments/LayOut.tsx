@@ -4,7 +4,13 @@ import { useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import type { Instalment } from '../../../core/instalments/instalment';
-import { atIntervals, byPayments, byStages, daysAtIntervals, MAX_INSTALMENTS } from '../../../core/instalments/layOut';
+import {
+  atIntervals,
+  byPayments,
+  byStages,
+  daysAtIntervals,
+  MAX_INSTALMENTS,
+} from '../../../core/instalments/proposedInstalments';
 import { sum } from '../../../core/money/cents';
 import type { BillingScheduleView } from '../../../wire/instalments';
 import { useAsOf } from '../../ground/asOf';

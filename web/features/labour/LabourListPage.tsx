@@ -144,8 +144,8 @@ function useList({ list, opened, onTyped }: ListProps) {
     look: () => attempt(async () => setChanges((await look({ body }).unwrap()).changes)),
     save: async () => {
       const count = changes?.length ?? 0;
-      const said = `${LABOUR_LISTS[list].title} saved: ${count} ${count === 1 ? 'change' : 'changes'}`;
-      if (await attempt(() => save({ body }).unwrap(), said)) onTyped(false);
+      const message = `${LABOUR_LISTS[list].title} saved: ${count} ${count === 1 ? 'change' : 'changes'}`;
+      if (await attempt(() => save({ body }).unwrap(), message)) onTyped(false);
     },
   };
 }

@@ -27,7 +27,7 @@ export function useSayDone(job: string) {
 
 /** What is said of the day, with one line said otherwise; its note stays. */
 function linesWith({ lines }: ForecastView, task: LabourTaskRow, value: number) {
-  return lines.flatMap(({ section, costCode, costType, said }) => {
+  return lines.flatMap(({ section, costCode, costType, entered: said }) => {
     const own = costType === 'labour' && section === task.section && costCode === task.costCode;
     if (own) return [{ section, costCode, costType, method: 'percent' as const, value, note: said?.note ?? '' }];
     return said ? [{ section, costCode, costType, ...said }] : [];

@@ -18,14 +18,14 @@ export function EnterAgain({ posting }: { posting: PostingView }) {
   const [load, { isFetching }] = useLazyCostPageQuery();
   const { refused, attempt } = useAttempt();
   if (posting.reversedBy === null || posting.entryCount === 0 || posting.entryCount > MOST) return null;
-  const layOut = async () => {
+  const fillSheet = async () => {
     const query = { asOf: '2199-12', posting: String(posting.id), limit: String(MOST) };
     const { rows } = await load(query).unwrap();
     layOutCosts(rows, exact);
   };
   const count = `${posting.entryCount} ${posting.entryCount === 1 ? 'line' : 'lines'}`;
   const enter = async () => {
-    if (await attempt(layOut, `${count} of document ${posting.id} laid out to be corrected`)) void navigate(keep('/costs'));
+    if (await attempt(fillSheet, `${count} of document ${posting.id} laid out to be corrected`)) void navigate(keep('/costs'));
   };
   return (
     <>

@@ -5,8 +5,8 @@ import { useRemoveBuildUpMutation, useSaveBuildUpMutation } from '../../ground/a
 import { useMemo, useState } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import { displayQuantity } from '../../../core/money/display';
-import { buildUpFault, PriceBook, unitCostOfShares, whereUsed } from '../../../core/prices/buildUp';
-import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
+import { buildUpFault, PriceList, unitCostOfShares, whereUsed } from '../../../core/prices/buildUp';
+import type { BuildUpInput, PriceListView } from '../../../wire/prices';
 import { useCurrency } from '../../ground/company';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { useAttempt } from '../../ground/useAttempt';
@@ -20,7 +20,7 @@ import { Refused } from '../../kit/States';
 import { AchievedTable } from './AchievedTable';
 
 interface EditorProps {
-  book: PriceBookView;
+  book: PriceListView;
   start: BuildUpInput | null;
   onKept: (code: string) => void;
   onRemoved: () => void;
@@ -32,7 +32,7 @@ const EMPTY: BuildUpInput = { code: '', description: '', unit: '', components: [
 const FACTS = { code: words('Expected a code'), description: words('Expected a description'), unit: words() };
 
 /** What is typed of a build-up, with what it comes to. */
-function useBuildUp(book: PriceBookView, start: BuildUpInput | null) {
+function useBuildUp(book: PriceListView, start: BuildUpInput | null) {
   const texts = { code: start?.code ?? '', description: start?.description ?? '', unit: start?.unit ?? '' };
   const form = useCodecForm(FACTS, texts, { partOfPage: true });
   const facts = form.text;
@@ -42,7 +42,7 @@ function useBuildUp(book: PriceBookView, start: BuildUpInput | null) {
   const read = useMemo(() => readComponents(rows, facts, book), [rows, facts, book]);
   const prices = useMemo(() => {
     const others = book.buildUps.filter((it) => it.code !== read.input.code);
-    return new PriceBook(book.items, read.refused ? others : [...others, read.input]);
+    return new PriceList(book.items, read.refused ? others : [...others, read.input]);
   }, [book, read]);
   const priced = prices.pricedComponents(read.input.code);
   const components = new Map(read.places.map((row, k) => [row, priced[k]]));
@@ -78,7 +78,7 @@ export function BuildUpEditor({ book, start, onKept, onRemoved }: EditorProps) {
 }
 
 function componentColumns(
-  book: PriceBookView,
+  book: PriceListView,
   own: string | undefined,
   unit: string,
   components: Typed['components'],
@@ -186,7 +186,7 @@ function UnitCost({ typed: { facts, shares }, total }: { typed: Typed; total: nu
 }
 
 /** How the columns of the components are read. */
-function componentCodecs(book: PriceBookView) {
+function componentCodecs(book: PriceListView) {
   const codes = new Set([...book.items, ...book.buildUps].map((it) => it.code));
   return { of: among(codes, 'price item or build-up'), quantity: needed, waste: optional(percent, 0) };
 }
@@ -200,7 +200,7 @@ interface ReadComponents {
   refused: string | null;
 }
 
-function readComponents(rows: readonly GridRow[], facts: Facts, book: PriceBookView): ReadComponents {
+function readComponents(rows: readonly GridRow[], facts: Facts, book: PriceListView): ReadComponents {
   const faults: Faults = new Map();
   const items = new Set(book.items.map((it) => it.code));
   const read = readRows(componentCodecs(book), rows, faults);

@@ -1,7 +1,7 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { PriceBookView, PriceItemInput } from '../../../wire/prices';
+import type { PriceListView, PriceItemInput } from '../../../wire/prices';
 import { anyUnsaved } from '../../kit/unsaved';
 import { openPage, type Replies } from '../../test/openPage';
 import { cell, put } from '../../test/typing';
@@ -22,7 +22,7 @@ const item = (code: string, unit: string, costType: PriceItemInput['costType'], 
   checkedOn: null,
 });
 // Four decimals: 20.00 a m2, 34.50 an hour.
-const BOOK: PriceBookView = {
+const BOOK: PriceListView = {
   items: [item('SLATE', 'm2', 'material', 200_000), item('ROOFER', 'h', 'labour', 345_000)],
   buildUps: [
     {
@@ -44,7 +44,7 @@ const BOOK: PriceBookView = {
 };
 const open = (more: Replies = {}) =>
   openPage(BuildUpsPage, '/tenders/build-ups', '/tenders/build-ups?of=ROOF', {
-    priceBook: BOOK,
+    priceList: BOOK,
     achieved: [],
     saveBuildUp: {} as never,
     ...more,
@@ -82,6 +82,6 @@ test('a circle is refused with its way before it is sent; another build-up does 
 });
 
 test('without a priced item there is nothing to make one of, and the page leads to the price list', async () => {
-  open({ priceBook: { items: [], buildUps: [] } });
+  open({ priceList: { items: [], buildUps: [] } });
   expect((await screen.findByRole('link', { name: 'Type or import prices' })).getAttribute('href')).toBe('/tenders/prices');
 });

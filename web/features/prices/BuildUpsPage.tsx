@@ -1,8 +1,8 @@
-import { usePriceBookQuery } from '../../ground/api/api';
+import { usePriceListQuery } from '../../ground/api/api';
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { PriceBook, unitCostOfShares } from '../../../core/prices/buildUp';
-import type { BuildUpInput, PriceBookView } from '../../../wire/prices';
+import { PriceList, unitCostOfShares } from '../../../core/prices/buildUp';
+import type { BuildUpInput, PriceListView } from '../../../wire/prices';
 import { useKeepMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
@@ -17,17 +17,17 @@ const NEW = '(new)';
 
 /** Every build-up with the cost of one unit; the chosen one stands open beside the list. */
 export function BuildUpsPage() {
-  const { data: book, error, refetch } = usePriceBookQuery();
+  const { data: book, error, refetch } = usePriceListQuery();
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!book) return <Waiting what="the build-ups" />;
   return <BuildUps book={book} />;
 }
 
-function BuildUps({ book }: { book: PriceBookView }) {
+function BuildUps({ book }: { book: PriceListView }) {
   const keep = useKeepMonth();
   const [params, setParams] = useSearchParams();
   const of = params.get('of') ?? book.buildUps[0]?.code ?? NEW;
-  const prices = useMemo(() => new PriceBook(book.items, book.buildUps), [book]);
+  const prices = useMemo(() => new PriceList(book.items, book.buildUps), [book]);
   const choose = (next: string | null) =>
     setParams((before) => {
       const after = new URLSearchParams(before);
@@ -81,7 +81,7 @@ function BuildUpList({
   empty,
 }: {
   listed: readonly BuildUpInput[];
-  prices: PriceBook;
+  prices: PriceList;
   of: string;
   onChoose: (code: string) => void;
   empty: string;

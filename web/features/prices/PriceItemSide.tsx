@@ -2,13 +2,13 @@ import { usePriceHistoryQuery } from '../../ground/api/api';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { whereUsed } from '../../../core/prices/buildUp';
-import type { PriceBookView, PriceItemInput } from '../../../wire/prices';
+import type { PriceListView, PriceItemInput } from '../../../wire/prices';
 import { useKeepMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { showUnitCost } from '../../kit/typed/unitCosts';
 
 /** Beside the list: what the item under the cursor cost before, and which build-ups are made of it. */
-export function PriceItemSide({ item, book }: { item: PriceItemInput | undefined; book: PriceBookView }) {
+export function PriceItemSide({ item, book }: { item: PriceItemInput | undefined; book: PriceListView }) {
   if (!item)
     return (
       <aside aria-label="Item" className="note">
@@ -20,7 +20,7 @@ export function PriceItemSide({ item, book }: { item: PriceItemInput | undefined
   return <Side item={item} book={book} />;
 }
 
-function Side({ item, book }: { item: PriceItemInput; book: PriceBookView }) {
+function Side({ item, book }: { item: PriceItemInput; book: PriceListView }) {
   const { digits } = useCurrency();
   const keep = useKeepMonth();
   const { data: history } = usePriceHistoryQuery({ code: item.code });

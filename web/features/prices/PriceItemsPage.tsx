@@ -5,7 +5,7 @@ import { PageHead } from '../../kit/PageHead';
 import {
   useImportPricesMutation,
   useListsQuery,
-  usePriceBookQuery,
+  usePriceListQuery,
   useSavePriceItemsMutation,
   useSessionQuery,
 } from '../../ground/api/api';
@@ -14,7 +14,7 @@ import { CALLS } from '../../../wire/calls';
 import { useMemo, useRef, useState } from 'react';
 import { toast } from '../../kit/toast';
 import { COST_TYPES } from '../../../core/costs/costType';
-import type { PriceBookView } from '../../../wire/prices';
+import type { PriceListView } from '../../../wire/prices';
 import type { Lists } from '../../../wire/company';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
@@ -31,7 +31,7 @@ import { itemCodecs, itemRow, readItems } from './readItems';
 /** Every priced item of the company, to type, paste and correct as on a sheet. */
 export function PriceItemsPage() {
   const { asOf } = useAsOf();
-  const { data: book, error, refetch } = usePriceBookQuery();
+  const { data: book, error, refetch } = usePriceListQuery();
   const { data: lists } = useListsQuery({ asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!book || !lists) return <Waiting what="the price list" />;
@@ -39,7 +39,7 @@ export function PriceItemsPage() {
 }
 
 /** What is typed of the price list: the rows that show, and what changed among all of them. */
-function useItems(book: PriceBookView, lists: Lists) {
+function useItems(book: PriceListView, lists: Lists) {
   const { month } = useAsOf();
   const { digits } = useCurrency();
   const codecs = useMemo(() => {
@@ -73,7 +73,7 @@ function useItems(book: PriceBookView, lists: Lists) {
 
 type Items = ReturnType<typeof useItems>;
 
-function Items({ book, lists }: { book: PriceBookView; lists: Lists }) {
+function Items({ book, lists }: { book: PriceListView; lists: Lists }) {
   const items = useItems(book, lists);
   const { rows, codecs, shown, onRows, placed } = items;
   const [row, setRow] = useState(0);
@@ -183,7 +183,7 @@ function SaveItems({
   const saveAll = (today: string) =>
     save({ body: { items: changed.map((it) => it.item), removed: gone, on: today, reason: '' } }).unwrap();
   const count = changed.length + gone.length;
-  const said =
+  const message =
     faults.size > 0
       ? `${faults.size} ${faults.size === 1 ? 'cell has an error' : 'cells have errors'}`
       : gone.length > 0
@@ -200,7 +200,7 @@ function SaveItems({
         {count === 0 ? 'No changes' : `Save ${count} changed ${count === 1 ? 'item' : 'items'}`}
       </button>
       <span className={faults.size > 0 ? 'fault' : 'note'} role="status">
-        {said}
+        {message}
       </span>
     </div>
   );

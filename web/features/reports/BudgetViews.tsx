@@ -20,7 +20,7 @@ const WORDINGS = Object.entries(WORDS) as [keyof typeof WORDS, string][];
 const COLUMNS: readonly Option<Condition['column']>[] = [...WORDINGS, ...FIGURES.map(({ key, head }) => [key, head] as const)];
 
 /** A condition in words. */
-function said({ column, is, value }: Condition, digits: number): string {
+function describe({ column, is, value }: Condition, digits: number): string {
   if (is === 'holds') return `${titleOf(column)} holds “${value}”`;
   const figure = isHours(column) ? displayQuantity(Number(value)) : displayExact(Number(value), digits);
   return `${titleOf(column)} ${is.replace('-', ' ')} ${figure}`;
@@ -43,7 +43,7 @@ export function BudgetViews({ view, onView }: { view: BudgetView; onView: (view:
           title="Remove filter"
           onClick={() => onView({ ...view, conditions: view.conditions.filter((_, k) => k !== i) })}
         >
-          {said(condition, digits)} <X size={13} aria-hidden="true" />
+          {describe(condition, digits)} <X size={13} aria-hidden="true" />
         </button>
       ))}
       <SavedViews view={view} onView={onView} />

@@ -9,7 +9,7 @@ afterEach(cleanup);
 
 test('a part is removed from a role and given back; every part that can be removed is offered, and no other', async () => {
   const { sent } = openPage(RolesPage, '/', '/', {
-    narrowing: { seen: 'as they were', taken: [{ part: 'report:wip', role: 'manager' }] },
+    narrowing: { seen: 'as they were', removed: [{ part: 'report:wip', role: 'manager' }] },
     saveNarrowing: {},
   });
   const box = (part: keyof typeof PARTS, role: string) =>
@@ -23,6 +23,6 @@ test('a part is removed from a role and given back; every part that can be remov
   expect(screen.getByText('1 removed')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Save roles' }));
   await waitFor(() =>
-    expect(sent('saveNarrowing')).toEqual([{ seen: 'as they were', taken: [{ part: 'report:wip', role: 'accountant' }] }]),
+    expect(sent('saveNarrowing')).toEqual([{ seen: 'as they were', removed: [{ part: 'report:wip', role: 'accountant' }] }]),
   );
 });

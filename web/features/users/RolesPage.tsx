@@ -19,7 +19,7 @@ export function RolesPage() {
         anybody of that role, from the next request on. An owner has everything; the site sees its own jobs, without money.
       </p>
       <Loaded of={data} what="the roles">
-        {({ seen, taken }) => <Roles key={seen} seen={seen} saved={taken} />}
+        {({ seen, removed }) => <Roles key={seen} seen={seen} saved={removed} />}
       </Loaded>
     </div>
   );
@@ -29,12 +29,13 @@ const GROUPS = [...new Set(PART_NAMES.map((it) => PARTS[it].group))];
 const same = (a: Narrowed) => (b: Narrowed) => a.part === b.part && a.role === b.role;
 
 function Roles({ seen, saved }: { seen: string; saved: readonly Narrowed[] }) {
-  const [taken, setTaken] = useState<readonly Narrowed[]>(saved);
+  const [removed, setRemoved] = useState<readonly Narrowed[]>(saved);
   const [save, { isLoading }] = useSaveNarrowingMutation();
   const { refused, attempt } = useAttempt();
-  const changed = taken.length !== saved.length || taken.some((it) => !saved.some(same(it)));
+  const changed = removed.length !== saved.length || removed.some((it) => !saved.some(same(it)));
   useUnsaved(changed);
-  const turn = (it: Narrowed) => setTaken(taken.some(same(it)) ? taken.filter((other) => !same(it)(other)) : [...taken, it]);
+  const turn = (it: Narrowed) =>
+    setRemoved(removed.some(same(it)) ? removed.filter((other) => !same(it)(other)) : [...removed, it]);
   return (
     <>
       <div className="mb-3 flex items-center gap-4">
@@ -43,12 +44,12 @@ function Roles({ seen, saved }: { seen: string; saved: readonly Narrowed[] }) {
           className="button main"
           disabled={!changed || isLoading}
           onClick={() =>
-            void attempt(() => save({ body: { seen, taken: [...taken] } }).unwrap(), 'Roles saved; they hold from now on')
+            void attempt(() => save({ body: { seen, removed: [...removed] } }).unwrap(), 'Roles saved; they hold from now on')
           }
         >
           {changed ? 'Save roles' : 'Saved'}
         </button>
-        <span className="note">{taken.length === 0 ? 'Nothing is removed' : `${taken.length} removed`}</span>
+        <span className="note">{removed.length === 0 ? 'Nothing is removed' : `${removed.length} removed`}</span>
       </div>
       {refused && <Refused message={refused.message} />}
       <table className="ledger static-foot" aria-label="Roles">
@@ -70,7 +71,7 @@ function Roles({ seen, saved }: { seen: string; saved: readonly Narrowed[] }) {
               </th>
             </tr>
             {PART_NAMES.filter((it) => PARTS[it].group === group).map((part) => (
-              <Row key={part} part={part} taken={taken} onTurn={turn} />
+              <Row key={part} part={part} removed={removed} onTurn={turn} />
             ))}
           </tbody>
         ))}
@@ -79,11 +80,11 @@ function Roles({ seen, saved }: { seen: string; saved: readonly Narrowed[] }) {
   );
 }
 
-function Row({ part, taken, onTurn }: { part: Part; taken: readonly Narrowed[]; onTurn: (it: Narrowed) => void }) {
+function Row({ part, removed, onTurn }: { part: Part; removed: readonly Narrowed[]; onTurn: (it: Narrowed) => void }) {
   const cell = (role: Role) => {
     const it = { part, role };
     if (!canBeTaken(it)) return <span className="note">–</span>;
-    const has = !taken.some(same(it));
+    const has = !removed.some(same(it));
     return <input type="checkbox" checked={has} aria-label={`${PARTS[part].title}: ${role}`} onChange={() => onTurn(it)} />;
   };
   return (

@@ -142,7 +142,7 @@ export function CorrectSheet({ lists, view, onDone }: Props) {
 
 /** People whose hours are not what was posted. */
 function changedPeople(was: readonly TimeLineInput[], now: readonly TimeLineInput[]): string[] {
-  const said = (lines: readonly TimeLineInput[], employee: string) =>
+  const textOf = (lines: readonly TimeLineInput[], employee: string) =>
     JSON.stringify(
       lines
         .filter((it) => it.employee === employee)
@@ -150,5 +150,5 @@ function changedPeople(was: readonly TimeLineInput[], now: readonly TimeLineInpu
         .sort(),
     );
   const people = new Set(was.map((it) => it.employee));
-  return [...people].filter((it) => said(was, it) !== said(now, it));
+  return [...people].filter((it) => textOf(was, it) !== textOf(now, it));
 }

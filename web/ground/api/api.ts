@@ -182,7 +182,7 @@ export const {
   usePreviewPriceMoveMutation,
   usePreviewTimeCorrectionMutation,
   usePreviewTimeMutation,
-  usePriceBookQuery,
+  usePriceListQuery,
   usePriceHistoryQuery,
   useQuotationListQuery,
   useQuotationQuery,

@@ -22,7 +22,7 @@ export function withKeys(rows: readonly GridRow[]): GridRow[] {
 }
 
 /** What a row says, to be compared. */
-const said = (row: GridRow | undefined): string =>
+const textOf = (row: GridRow | undefined): string =>
   JSON.stringify(
     Object.entries(row ?? {})
       .filter(([key, cell]) => !key.startsWith(UNSEEN) && (cell ?? '') !== '')
@@ -31,7 +31,7 @@ const said = (row: GridRow | undefined): string =>
 
 /** Whether two lists say the same, blank rows and keys apart. */
 export function sameRows(a: readonly GridRow[], b: readonly GridRow[]): boolean {
-  return JSON.stringify(a.filter(isFilled).map(said)) === JSON.stringify(b.filter(isFilled).map(said));
+  return JSON.stringify(a.filter(isFilled).map(textOf)) === JSON.stringify(b.filter(isFilled).map(textOf));
 }
 
 interface Merged {
@@ -55,13 +55,13 @@ export function mergeRows(base: readonly GridRow[], mine: readonly GridRow[], th
   const clashes: string[] = [];
   const mergedRow = (key: string): GridRow | null => {
     const [was, here, there] = [before.get(key), own.get(key), other.get(key)];
-    const [changedHere, changedThere] = [said(here) !== said(was), said(there) !== said(was)];
+    const [changedHere, changedThere] = [textOf(here) !== textOf(was), textOf(there) !== textOf(was)];
     if (!here && !there) return null;
     if (changedThere && !changedHere) taken.push(key);
     if (!changedHere) return there ?? null;
     if (!changedThere) return here ?? null;
     if (!here || !there || whole) {
-      if (said(here) !== said(there)) clashes.push(key);
+      if (textOf(here) !== textOf(there)) clashes.push(key);
       return here ?? there ?? null;
     }
     const cells = { ...there };

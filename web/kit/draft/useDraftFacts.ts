@@ -12,8 +12,8 @@ interface FactsForm {
  */
 export function useDraftFacts(form: FactsForm, row: GridRow, onRow: (row: GridRow) => void): void {
   const names = Object.keys(form.text);
-  const said = (of: Readonly<Record<string, string | undefined>>) => JSON.stringify(names.map((it) => of[it] ?? ''));
-  const [typed, there] = [said(form.text), said(row)];
+  const textOf = (of: Readonly<Record<string, string | undefined>>) => JSON.stringify(names.map((it) => of[it] ?? ''));
+  const [typed, there] = [textOf(form.text), textOf(row)];
   const agreed = useRef(typed);
   const latest = useRef({ form, row, onRow });
   latest.current = { form, row, onRow };

@@ -17,7 +17,7 @@ const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9%]/g, '');
  */
 export function proposeMatching(columns: readonly GridColumn[], heads: readonly string[], remembered: Matching | null): Matching {
   if (remembered) return remembered;
-  const taken = new Set<number>();
+  const usedColumns = new Set<number>();
   const matching: Matching = Object.fromEntries(fillable(columns).map((it) => [it.key, null]));
   const tests: ((head: string, name: string) => boolean)[] = [
     (head, name) => head === name,
@@ -29,11 +29,11 @@ export function proposeMatching(columns: readonly GridColumn[], heads: readonly 
       if (matching[column.key] !== null) continue;
       const names = [plain(column.title), plain(column.key)].filter(Boolean);
       const at = heads.findIndex(
-        (head, i) => !taken.has(i) && plain(head) !== '' && names.some((name) => fits(plain(head), name)),
+        (head, i) => !usedColumns.has(i) && plain(head) !== '' && names.some((name) => fits(plain(head), name)),
       );
       if (at < 0) continue;
       matching[column.key] = at;
-      taken.add(at);
+      usedColumns.add(at);
     }
   return matching;
 }

@@ -12,9 +12,9 @@ export function repeatRows(
   numbered: string | null,
 ): GridRow[] {
   const own = rows.filter((row) => (row.section ?? '').trim() === section);
-  const taken = new Set(numbered ? rows.map((row) => row[numbered] ?? '') : []);
+  const usedNumbers = new Set(numbered ? rows.map((row) => row[numbered] ?? '') : []);
   const free = (line: string, from: number): string => {
-    for (let count = from; ; count++) if (!taken.has(`${line}-${count}`)) return `${line}-${count}`;
+    for (let count = from; ; count++) if (!usedNumbers.has(`${line}-${count}`)) return `${line}-${count}`;
   };
   return names.flatMap((name, i) =>
     own.map((row) => {
@@ -22,7 +22,7 @@ export function repeatRows(
       delete next[ROW_KEY];
       if (numbered && (row[numbered] ?? '') !== '') {
         next[numbered] = free(present(row[numbered]), i + 2);
-        taken.add(next[numbered]);
+        usedNumbers.add(next[numbered]);
       }
       return next;
     }),

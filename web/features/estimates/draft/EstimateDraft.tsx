@@ -1,7 +1,7 @@
 import { at } from '../../../../core/errors/known';
 import { useMemo, useState } from 'react';
 import type { EstimateView } from '../../../../wire/estimates';
-import type { PriceBookView } from '../../../../wire/prices';
+import type { PriceListView } from '../../../../wire/prices';
 import type { Lists } from '../../../../wire/company';
 import { useCurrency } from '../../../ground/company';
 import { RepeatSection } from '../../../kit/grid/RepeatSection';
@@ -19,7 +19,7 @@ import { useEstimate } from './useEstimate';
 
 interface DraftProps {
   view: EstimateView;
-  book: PriceBookView;
+  book: PriceListView;
   lists: Lists;
   context: Omit<FormContext, 'buildUps'>;
   onStale: () => void;
@@ -68,7 +68,7 @@ function Lines({
 }: {
   estimate: Estimate;
   number: number;
-  book: PriceBookView;
+  book: PriceListView;
   onRow: (row: number) => void;
 }) {
   const { form, setForm, read, saving } = estimate;
@@ -110,7 +110,7 @@ function Lines({
 
 function lineColumns(
   estimate: Estimate,
-  book: PriceBookView,
+  book: PriceListView,
   sections: readonly string[],
   show: (cents: number) => string,
 ): GridColumn[] {
@@ -144,7 +144,7 @@ function lineColumns(
 }
 
 /** A build-up chosen on a line that says nothing else brings its description and unit. */
-function withBuildUps(lines: readonly GridRow[], before: readonly GridRow[], book: PriceBookView): GridRow[] {
+function withBuildUps(lines: readonly GridRow[], before: readonly GridRow[], book: PriceListView): GridRow[] {
   return lines.map((row, i) => {
     const buildUp = row.buildUp !== before[i]?.buildUp ? book.buildUps.find((it) => it.code === row.buildUp) : undefined;
     if (!buildUp) return row;
@@ -182,7 +182,7 @@ function Totals({ estimate: { priced } }: { estimate: Estimate }) {
 }
 
 /** What the line under the cursor is made of. */
-function ChosenLine({ estimate, row, book, lists }: { estimate: Estimate; row: number; book: PriceBookView; lists: Lists }) {
+function ChosenLine({ estimate, row, book, lists }: { estimate: Estimate; row: number; book: PriceListView; lists: Lists }) {
   const { form, setForm, read, prices } = estimate;
   const typed = form.lines[row];
   const id = typed?.[ROW_KEY];

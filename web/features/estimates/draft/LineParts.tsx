@@ -4,7 +4,7 @@ import { COST_TYPES } from '../../../../core/costs/costType';
 import { partCost, type EstimateLine, type PricedLine } from '../../../../core/estimates/estimate';
 import type { UnitShare } from '../../../../core/prices/buildUp';
 import { formatQuantity } from '../../../../core/money/rate';
-import type { PriceBookView } from '../../../../wire/prices';
+import type { PriceListView } from '../../../../wire/prices';
 import type { Lists } from '../../../../wire/company';
 import { partsAt } from './estimateForm';
 import { useCurrency } from '../../../ground/company';
@@ -21,7 +21,7 @@ interface PartsProps {
   rows: readonly GridRow[];
   onRows: (rows: GridRow[]) => void;
   faults: Faults;
-  book: PriceBookView;
+  book: PriceListView;
   lists: Lists;
 }
 
@@ -49,7 +49,7 @@ export function LineParts(props: PartsProps) {
 const MARKUP = optional(markup, null);
 
 /** A price item that is named brings everything the price list says of it. */
-function withItem(row: GridRow, before: GridRow | undefined, book: PriceBookView, digits: number): GridRow {
+function withItem(row: GridRow, before: GridRow | undefined, book: PriceListView, digits: number): GridRow {
   const item = row.item !== before?.item ? book.items.find((it) => it.code === row.item) : undefined;
   if (!item) return row;
   return {

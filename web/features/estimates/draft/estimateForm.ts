@@ -60,7 +60,7 @@ const basis: Codec<Part['basis']> = {
   nothing: 'per-unit',
 };
 
-/** How the columns of the lines are read; a build-up is then one of the price book's. */
+/** How the columns of the lines are read; a build-up is then one of the price list's. */
 const LINE = {
   line: words('Expected a line number'),
   section: words(),

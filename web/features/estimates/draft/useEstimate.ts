@@ -4,9 +4,9 @@ import { present } from '../../../../core/errors/known';
 import type { EstimateContent } from '../../../../core/estimates/estimate';
 import { LinePricer } from '../../../../core/estimates/linePricer';
 import { stableText } from '../../../../core/lists/stableText';
-import { PriceBook } from '../../../../core/prices/buildUp';
+import { PriceList } from '../../../../core/prices/buildUp';
 import type { EstimateInput, EstimateView } from '../../../../wire/estimates';
-import type { PriceBookView } from '../../../../wire/prices';
+import type { PriceListView } from '../../../../wire/prices';
 import { api, useSaveEstimateMutation } from '../../../ground/api/api';
 import type { AppDispatch } from '../../../ground/api/store';
 import { faultOf, isConflict } from '../../../ground/faults';
@@ -74,7 +74,7 @@ function useForm(view: EstimateView, digits: number, onElsewhere: () => void) {
  */
 export function useEstimate(
   view: EstimateView,
-  book: PriceBookView,
+  book: PriceListView,
   context: Omit<FormContext, 'buildUps'>,
   onStale: () => void,
 ) {
@@ -83,7 +83,7 @@ export function useEstimate(
   const { draft, form, setForm } = typed;
   const history = useHistory(form, setForm);
   const prices = useMemo(() => {
-    const today = new PriceBook(book.items, book.buildUps);
+    const today = new PriceList(book.items, book.buildUps);
     const own = new Map(view.prices);
     return {
       today,

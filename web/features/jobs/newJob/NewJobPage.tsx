@@ -38,7 +38,7 @@ export function NewJobPage() {
   const { data: lists } = useListsQuery({ asOf });
   const { data: jobs } = useJobListQuery({ asOf });
   if (!session || !lists || !jobs) return <Waiting what="what a job is made of" />;
-  const kept = jobs.drafts.find((it) => String(it.id) === draft)?.content as unknown as JobForm | undefined;
+  const stored = jobs.drafts.find((it) => String(it.id) === draft)?.content as unknown as JobForm | undefined;
   const proposed: JobForm = {
     ...EMPTY,
     facts: {
@@ -54,7 +54,7 @@ export function NewJobPage() {
       revenueMethod: 'cost-to-cost',
     },
   };
-  return <JobForms start={kept ?? proposed} draftId={kept ? Number(draft) : null} lists={lists} />;
+  return <JobForms start={stored ?? proposed} draftId={stored ? Number(draft) : null} lists={lists} />;
 }
 
 interface FormsProps {

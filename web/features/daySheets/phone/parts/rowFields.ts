@@ -26,7 +26,7 @@ interface RowLook {
 }
 
 const CHARGE = { charged: false, signature: 0 };
-const said = (label: string): RowField => ({ key: 'description', label, kind: 'long' });
+const longField = (label: string): RowField => ({ key: 'description', label, kind: 'long' });
 const who = (label: string): RowField => ({ key: 'name', label, kind: 'text' });
 const charged: RowField = { key: 'charged', label: 'To be charged to the client', kind: 'charged' };
 
@@ -47,7 +47,7 @@ export const ROWS: Readonly<Record<RowPart, RowLook>> = {
   },
   subcontractors: {
     add: 'Add a subcontractor',
-    fields: [who('Company'), { key: 'headcount', label: 'People', kind: 'count' }, said('Doing what')],
+    fields: [who('Company'), { key: 'headcount', label: 'People', kind: 'count' }, longField('Doing what')],
     empty: { name: '', headcount: 1, description: '' },
   },
   deliveries: {
@@ -55,13 +55,17 @@ export const ROWS: Readonly<Record<RowPart, RowLook>> = {
     fields: [
       who('From'),
       { key: 'reference', label: 'Number of the delivery note', kind: 'text' },
-      said('What'),
+      longField('What'),
       { key: 'photo', label: 'Photo of the delivery note', kind: 'photo' },
       charged,
     ],
     empty: { name: '', reference: '', description: '', photo: '', ...CHARGE },
   },
-  visitors: { add: 'Add a visitor', fields: [who('Who'), said('Why')], empty: { name: '', description: '' } },
-  incidents: { add: 'Add an incident', fields: [who('Who'), said('What happened')], empty: { name: '', description: '' } },
-  instructions: { add: 'Add an instruction', fields: [who('Who said it'), said('What')], empty: { name: '', description: '' } },
+  visitors: { add: 'Add a visitor', fields: [who('Who'), longField('Why')], empty: { name: '', description: '' } },
+  incidents: { add: 'Add an incident', fields: [who('Who'), longField('What happened')], empty: { name: '', description: '' } },
+  instructions: {
+    add: 'Add an instruction',
+    fields: [who('Who said it'), longField('What')],
+    empty: { name: '', description: '' },
+  },
 };

@@ -1,14 +1,14 @@
 import { PRICE_ITEMS, BUILD_UPS, PRICE_ITEM_ID, PRICE_CHANGES, ACHIEVED } from './queries';
-import { PriceBook } from '../../core/prices/buildUp';
+import { PriceList } from '../../core/prices/buildUp';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { multiplyDivide } from '../../core/money/round';
 import { unitCostOf } from '../../core/prices/unitCost';
-import type { Achieved, BuildUpInput, PriceBookView, PriceChange } from '../../wire/prices';
+import type { Achieved, BuildUpInput, PriceListView, PriceChange } from '../../wire/prices';
 import type { Reader } from '../db/sql';
 import { loadDigits } from '../company/company';
 
 /** The whole price list, items and build-ups by code. */
-export async function priceBookView(sql: Reader): Promise<PriceBookView> {
+export async function priceListView(sql: Reader): Promise<PriceListView> {
   const items = await sql.all(PRICE_ITEMS);
   const rows = await sql.all(BUILD_UPS);
   return {
@@ -18,9 +18,9 @@ export async function priceBookView(sql: Reader): Promise<PriceBookView> {
 }
 
 /** The same, ready to price with. */
-export async function loadPriceBook(sql: Reader): Promise<PriceBook> {
-  const { items, buildUps } = await priceBookView(sql);
-  return new PriceBook(items, buildUps);
+export async function loadPriceList(sql: Reader): Promise<PriceList> {
+  const { items, buildUps } = await priceListView(sql);
+  return new PriceList(items, buildUps);
 }
 
 /** What an item cost from when on, newest first. */
