@@ -63,9 +63,9 @@ export interface Narrowed {
 }
 
 /** Whether a role has something unless the owner takes it away; from an owner nothing is taken. */
-export function canBeTaken({ part, role }: Narrowed): boolean {
+export function canBeRemoved({ part, role }: Narrowed): boolean {
   return role !== 'owner' && ROLE_RIGHTS[role].has(PARTS[part].needs);
 }
 
 /** Roles something can be taken from. */
-export const NARROWED_ROLES = ROLES.filter((role) => PART_NAMES.some((part) => canBeTaken({ part, role })));
+export const NARROWED_ROLES = ROLES.filter((role) => PART_NAMES.some((part) => canBeRemoved({ part, role })));

@@ -29,7 +29,7 @@ export function bookContents(book: BookCheck, folder: string, stores: Stores): B
   return {
     sizes,
     outboxNames,
-    keep: () => {
+    store: () => {
       for (const hash of sizes.keys()) keepContent(stores.files, hash, contentOf(hash, inFolder, stores) as Buffer);
       if (outboxNames.size > 0) mkdirSync(stores.outbox, { recursive: true });
       for (const [file, name] of outboxNames) {

@@ -78,7 +78,7 @@ async function importInside(
   const counts = countRows(book);
   if (files.has(costs)) counts.costs = await importCosts(book, into, folder, skipIdentical);
   if (faults.any) throw new BookRefused(inOrder(faults), faults.more);
-  contents.keep();
+  contents.store();
   return counts;
 }
 

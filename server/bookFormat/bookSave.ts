@@ -116,5 +116,5 @@ export interface BookContents {
   /** The name each message gets in the outbox, by its name in the book. */
   outboxNames: Map<string, string>;
   /** Puts everything where it belongs. */
-  keep(): void;
+  store(): void;
 }

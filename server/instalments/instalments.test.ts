@@ -17,7 +17,7 @@ import { BY_DAY, NOT_BEGUN } from '../test/wholeBook';
 import { startApplication } from '../billing/applications';
 import { certifyApplication } from '../billing/certify';
 import { saveBillingSchedule } from './instalments';
-import { keepInstalments, keepPlan } from '../test/asSeen';
+import { saveInstalmentsAsSeen, savePlanAsSeen } from '../test/asSeen';
 
 afterAll(cleanUp);
 
@@ -25,7 +25,7 @@ let database: Database;
 beforeEach(async () => {
   database = await temporaryDatabase();
   expect(await faultsOf(database, SMALL_BOOK)).toEqual([]);
-  await keepPlan(database, 'J1', {
+  await savePlanAsSeen(database, 'J1', {
     sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-10', finishesOn: '2031-06-30' }],
     lines: [],
   });
@@ -36,10 +36,10 @@ const order = { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 };
 const panels = { ...BY_DAY, name: 'Panels up', day: '2031-04-15', rate: 500_000 };
 const done = { ...BY_DAY, name: 'Done', due: 'finish' as const, stages: ['A'], rate: 100_000 };
 const INSTALMENTS: (typeof BY_DAY & { name: string })[] = [order, panels, done];
-const keep = (instalments = INSTALMENTS) => keepInstalments(database, 'J1', instalments);
+const saved = (instalments = INSTALMENTS) => saveInstalmentsAsSeen(database, 'J1', instalments);
 
 test('a schedule is planned, due and billed by its days, with the contract of the day', async () => {
-  await keep();
+  await saved();
   const sql = reading(database);
   // By 31 January 40 % of the 10,000.00 there were; application 1 had 2,700.00.
   expect((await jobBilling(sql, 'J1', '2031-01-31')).schedule).toEqual({ due: 400_000, billed: 270_000 });
@@ -71,11 +71,11 @@ test('a schedule is planned, due and billed by its days, with the contract of th
 });
 
 test('what waits for a stage is due when the stage is really finished', async () => {
-  await keep();
+  await saved();
   const due = async (on: string) => (await jobBilling(reading(database), 'J1', on)).schedule!.due;
   expect(await due('2031-07-31')).toBe(990_000);
   const dates = { startsOn: '2031-01-10', finishesOn: '2031-06-30', startedOn: '2031-01-12', finishedOn: '2031-07-04' };
-  await keepPlan(database, 'J1', { sections: [{ name: 'A', ...dates }], lines: [] });
+  await savePlanAsSeen(database, 'J1', { sections: [{ name: 'A', ...dates }], lines: [] });
   expect([await due('2031-07-03'), await due('2031-07-04')]).toEqual([990_000, 1_100_000]);
   const view = await billingScheduleView(reading(database), 'J1', '2031-04-30');
   expect([view.savedBy, view.stages.map((it) => [it.name, it.costs])]).toEqual([
@@ -83,14 +83,14 @@ test('what waits for a stage is due when the stage is really finished', async ()
     // Budget of A: 3,600.00 labour; material 2,500.00 and 400.00 of the change; other cost unbudgeted.
     [['A', { labour: 360_000, material: 290_000, other: 0 }]],
   ]);
-  await expect(keepPlan(database, 'J1', { sections: [], lines: [] })).rejects.toThrow(
+  await expect(savePlanAsSeen(database, 'J1', { sections: [], lines: [] })).rejects.toThrow(
     'Section A is waited for by the instalment Done',
   );
 });
 
 test('a fixed amount that was billed stays on its lines when a change brings another', async () => {
   const amounts = [400_000, 400_000, 300_000];
-  await keep(INSTALMENTS.map((it, i) => ({ ...it, rate: null, amount: amounts[i]! })));
+  await saved(INSTALMENTS.map((it, i) => ({ ...it, rate: null, amount: amounts[i]! })));
   const job = (await loadBillingJobs(reading(database), 1)).get('J1')!;
   const billed = async (on: string) => [...(await billedBySchedule(reading(database), job, on))!.values()];
   // 4,000.00 by 6 : 4; then 15 February brings line 3. In April 4,000.00 by what is left, 3,600 : 2,400 : 1,000.
@@ -113,7 +113,7 @@ describe('what does not hold', () => {
     ['stages without any', [{ ...order, from: 'stages' as const }, panels, done], 'instalments.0.stages', /name them/],
   ])('%s is told where it stands, and nothing is kept', async (_, instalments, field, message) => {
     const before = await everything(database);
-    const fault = await keep(instalments).catch((error: unknown) => error as LedrinError);
+    const fault = await saved(instalments).catch((error: unknown) => error as LedrinError);
     expect(fault).toBeInstanceOf(LedrinError);
     const { faults } = fault as LedrinError;
     expect([faults[0]!.field, faults[0]!.message]).toEqual([field, expect.stringMatching(message)]);
@@ -124,20 +124,20 @@ describe('what does not hold', () => {
     await expect(
       act(database, TESTER, startApplication, 'J1', { dated: '2031-04-30', reference: '', bySchedule: true }),
     ).rejects.toThrow();
-    await keep();
+    await saved();
     const { seen } = await billingScheduleView(reading(database), 'J1', '2031-04-30');
-    await keep([...INSTALMENTS].reverse());
+    await saved([...INSTALMENTS].reverse());
     await expect(act(database, TESTER, saveBillingSchedule, 'J1', { seen, instalments: [] })).rejects.toThrow(
       /This billing schedule changed after you opened it; tester saved here last, at 09:00 on 2031-05-02/,
     );
-    await keep([]);
+    await saved([]);
     expect((await jobBilling(reading(database), 'J1', '2031-04-30')).schedule).toBeNull();
     await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-02', lines: [] });
     await expect(
       act(database, TESTER, startApplication, 'J1', { dated: '2031-04-30', reference: '', bySchedule: true }),
     ).rejects.toThrow('Job J1 has no billing schedule');
     await database.write((sql) => sql.update(JobTable, { number: 'J1' }, { locked: 1 }));
-    await expect(keep()).rejects.toThrow('The job is locked; its billing schedule stays as it is');
-    await expect(keepInstalments(database, 'J2', INSTALMENTS)).rejects.toThrow();
+    await expect(saved()).rejects.toThrow('The job is locked; its billing schedule stays as it is');
+    await expect(saveInstalmentsAsSeen(database, 'J2', INSTALMENTS)).rejects.toThrow();
   });
 });

@@ -23,7 +23,7 @@ import { createJob } from '../jobSetUp/createJob';
 import { NOT_BEGUN } from '../test/wholeBook';
 import { savePlan } from '../plan/plan';
 import { planSeen } from '../plan/plannedDates';
-import { keepChecklist, keepFacts, keepPeople, keepPlan } from '../test/asSeen';
+import { keepChecklist, keepFacts, keepPeople, savePlanAsSeen } from '../test/asSeen';
 
 afterAll(cleanUp);
 
@@ -130,7 +130,7 @@ describe('the facts of a job', () => {
       'Bond',
       [{ name: 'Usual', items: ['Bond', 'Permit'] }],
     ]);
-    await keepPlan(database, 'J1', {
+    await savePlanAsSeen(database, 'J1', {
       sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: null }],
       lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-02-01', finishesOn: '2031-02-28' }],
     });
@@ -169,7 +169,7 @@ describe('the plan of a job', () => {
   const line = { section: 'A', costCode: '100', costType: 'labour' as const, startsOn: '2031-02-01', finishesOn: '2031-02-28' };
 
   test('lies over the dates of its lines, else of their section, else of the job; what has none is told', async () => {
-    await keepPlan(database, 'J1', {
+    await savePlanAsSeen(database, 'J1', {
       sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: '2031-03-31' }],
       lines: [line],
     });
@@ -186,13 +186,13 @@ describe('the plan of a job', () => {
       { name: 'A', scheduled: 1_100_000, revised: 650_000, actual: 412_550, billed: 530_000 },
     ]);
     expect([plan.unplannedCost, plan.unplannedBilling]).toEqual([0, 0]);
-    await keepPlan(database, 'J1', { sections: [], lines: [line] });
+    await savePlanAsSeen(database, 'J1', { sections: [], lines: [line] });
     expect(await planView(reading(database), 'J1', '2031-02-28')).toMatchObject({
       unplannedCost: 290_000,
       unplannedBilling: 1_100_000,
     });
     await expect(
-      keepPlan(database, 'J1', {
+      savePlanAsSeen(database, 'J1', {
         sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-02-01', finishesOn: '2031-01-01' }],
         lines: [line, line, { ...line, costCode: '900', finishesOn: '2031-01-01' }],
       }),
@@ -249,7 +249,7 @@ test('what somebody else changed since it was opened is not written over', async
   await keepFacts(database, 'J1', await factsOf('J1', { manager: 'Ines' }));
   await keepPeople(database, 'J1', [{ side: 'team', name: 'Ines', role: '', email: '', phone: '' }]);
   await keepChecklist(database, 'J1', [{ item: 'Bond', person: '', dueOn: null, doneOn: null }]);
-  await keepPlan(database, 'J1', { sections: [{ ...NOT_BEGUN, name: 'A', startsOn: null, finishesOn: null }], lines: [] });
+  await savePlanAsSeen(database, 'J1', { sections: [{ ...NOT_BEGUN, name: 'A', startsOn: null, finishesOn: null }], lines: [] });
   const before = await everything(database);
   for (const late of [
     act(database, TESTER, saveJobFacts, 'J1', { ...opened.facts, seen: opened.seen.facts }),

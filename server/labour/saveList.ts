@@ -208,4 +208,4 @@ async function addRows(sql: Sql, table: Table, rows: readonly { id: number | nul
 }
 
 /** A list has nothing beside its rows. */
-const NO_CONTENTS = { sizes: new Map<string, number>(), outboxNames: new Map<string, string>(), keep: () => undefined };
+const NO_CONTENTS = { sizes: new Map<string, number>(), outboxNames: new Map<string, string>(), store: () => undefined };

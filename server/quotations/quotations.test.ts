@@ -6,7 +6,7 @@ import { byPayments } from '../../core/instalments/proposedInstalments';
 import { valueInstalments } from '../../core/instalments/valueInstalments';
 import { billingScheduleView } from '../instalments/billingScheduleView';
 import { loadInstalments } from '../billing/billedBySchedule';
-import { keepInstalments } from '../test/asSeen';
+import { saveInstalmentsAsSeen } from '../test/asSeen';
 import { awardJob } from '../estimates/award';
 import type { QuotationInput } from '../../wire/quotations';
 import type { Database } from '../db/database';
@@ -151,7 +151,7 @@ describe('a quotation', () => {
       view.payments,
       view.stages.map((it) => it.name),
     );
-    await keepInstalments(
+    await saveInstalmentsAsSeen(
       database,
       'J2',
       laid.map((it) => ({ ...it, stages: [...it.stages] })),

@@ -14,13 +14,13 @@ import { planSeen } from '../plan/plannedDates';
 import { TESTER } from './books';
 
 /** Commands of one who has just looked at what they change. */
-export async function keepPlan(database: Database, job: string, plan: Omit<PlanInput, 'seen'>): Promise<void> {
+export async function savePlanAsSeen(database: Database, job: string, plan: Omit<PlanInput, 'seen'>): Promise<void> {
   const sql = reading(database);
   const seen = await planSeen(sql, (await jobByNumber(sql, job, 'job')).id);
   await act(database, TESTER, savePlan, job, { ...plan, seen });
 }
 
-export async function keepInstalments(
+export async function saveInstalmentsAsSeen(
   database: Database,
   job: string,
   instalments: InstalmentsInput['instalments'],

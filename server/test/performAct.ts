@@ -9,7 +9,7 @@ import type { Database } from '../db/database';
 import { planView } from '../screens/planView';
 import { applicationView } from '../billing/applicationView';
 import { jobBilling } from '../billing/jobBilling';
-import { keepInstalments, keepPlan } from './asSeen';
+import { saveInstalmentsAsSeen, savePlanAsSeen } from './asSeen';
 import { reportLines, TESTER } from './books';
 import { deleteApplication, saveApplication, setSubmitted, startApplication } from '../billing/applications';
 import { certifyApplication } from '../billing/certify';
@@ -116,7 +116,7 @@ export async function perform(books: Books, it: Act): Promise<unknown> {
         rate: cut - (cuts[i - 1] ?? 0),
         amount: null,
       }));
-      return keepInstalments(database, 'J1', instalments);
+      return saveInstalmentsAsSeen(database, 'J1', instalments);
     }
     case 'begin stage':
     case 'finish stage': {
@@ -125,7 +125,10 @@ export async function perform(books: Books, it: Act): Promise<unknown> {
       const startedOn = days.startedOn ?? on;
       const finishedOn = it.kind === 'finish stage' ? on : null;
       const { startsOn, finishesOn } = days;
-      return keepPlan(database, 'J1', { sections: [{ name: 'A', startsOn, finishesOn, startedOn, finishedOn }], lines: [] });
+      return savePlanAsSeen(database, 'J1', {
+        sections: [{ name: 'A', startsOn, finishesOn, startedOn, finishedOn }],
+        lines: [],
+      });
     }
     case 'submit':
     case 'take back':

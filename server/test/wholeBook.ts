@@ -33,7 +33,7 @@ import {
   LABOUR_TERMS,
   TIME_HEAD,
 } from './books';
-import { keepChecklist, keepInstalments, keepPeople, keepPlan } from './asSeen';
+import { keepChecklist, saveInstalmentsAsSeen, keepPeople, savePlanAsSeen } from './asSeen';
 
 /** A section of which only planned days are known. */
 export const NOT_BEGUN = { startedOn: null, finishedOn: null };
@@ -129,11 +129,11 @@ export async function wholeBook(): Promise<BookText> {
   await act(database, TESTER, restrictJob, 'J1', true, 'Secret plans');
   await act(database, TESTER, lockJob, 'J2', true, 'Until the bond is here');
   await keepChecklist(database, 'J1', [{ item: 'Bond', person: 'Ines', dueOn: '2031-04-01', doneOn: null }]);
-  await keepPlan(database, 'J1', {
+  await savePlanAsSeen(database, 'J1', {
     sections: [{ ...NOT_BEGUN, name: 'A', startsOn: '2031-01-01', finishesOn: null }],
     lines: [{ section: 'A', costCode: '100', costType: 'labour', startsOn: '2031-02-01', finishesOn: '2031-02-28' }],
   });
-  await keepInstalments(database, 'J1', [
+  await saveInstalmentsAsSeen(database, 'J1', [
     { ...BY_DAY, name: 'On order', day: '2031-01-31', rate: 400_000 },
     { ...BY_DAY, name: 'When done', due: 'finish', stages: ['A'], days: -14, from: 'stages', amount: 660_000 },
   ]);

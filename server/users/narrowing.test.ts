@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import request from 'supertest';
-import { canBeTaken, NARROWED_ROLES, PART_NAMES, PARTS } from '../../core/rights/parts';
+import { canBeRemoved, NARROWED_ROLES, PART_NAMES, PARTS } from '../../core/rights/parts';
 import { ROLES, type Role } from '../../core/rights/rights';
 import { CALLS } from '../../wire/calls';
 import type { Call } from '../../wire/call';
@@ -80,7 +80,7 @@ test('nothing is removed from an owner, nor what a role has not; two owners do n
 test('every part is there: each names a call or a right that calls need, and somebody has it', () => {
   const calls = CALLS as Record<string, Call>;
   for (const part of PART_NAMES) {
-    expect([part, NARROWED_ROLES.some((role) => canBeTaken({ part, role }))]).toEqual([part, true]);
+    expect([part, NARROWED_ROLES.some((role) => canBeRemoved({ part, role }))]).toEqual([part, true]);
     const [kind, name = ''] = part.split(':');
     if (kind === 'export') expect([part, calls[name]?.kind, calls[name]?.who]).toEqual([part, 'download', PARTS[part].needs]);
     else if (kind === 'report')

@@ -1,4 +1,4 @@
-import { canBeTaken, PART_NAMES, type Narrowed } from '../../core/rights/parts';
+import { canBeRemoved, PART_NAMES, type Narrowed } from '../../core/rights/parts';
 import type { Fault } from '../../core/errors/ledrinError';
 import type { NarrowingInput } from '../../wire/users';
 import type { Reader } from '../db/sql';
@@ -21,7 +21,8 @@ export async function saveNarrowing(command: Command, { seen, removed }: Narrowi
   const was = (await narrowing(sql)).removed;
   await assertUnchanged(command, 'What roles may do', { subject: 'roles', now: was, seen });
   const faults = removed.flatMap((it, i): Fault[] => {
-    if (!canBeTaken(it)) return [{ field: `removed.${i}`, message: `${it.role} does not have ${it.part}; it cannot be removed` }];
+    if (!canBeRemoved(it))
+      return [{ field: `removed.${i}`, message: `${it.role} does not have ${it.part}; it cannot be removed` }];
     const twice = removed.findIndex((other) => other.part === it.part && other.role === it.role) !== i;
     return twice ? [{ field: `removed.${i}`, message: `${it.part} is removed from ${it.role} twice` }] : [];
   });

@@ -10,10 +10,10 @@ import type { JobIdentity } from '../jobs/jobByNumber';
 import { appliedFor, loadSchedule } from '../billing/billedBySchedule';
 import type { Explained } from './figureFamily';
 
-type Told = Explained & { title: string };
+type TitledFigure = Explained & { title: string };
 
 /** What a job's billing schedule bills by a date: the instalments that fell due. */
-export async function scheduleDue(sql: Reader, job: JobIdentity, asOf: string): Promise<Told> {
+export async function scheduleDue(sql: Reader, job: JobIdentity, asOf: string): Promise<TitledFigure> {
   const schedule = await loadSchedule(sql, await loadBillingJob(sql, job.id), asOf);
   const due = (schedule?.instalments ?? []).flatMap((it, i) => {
     if (!schedule) return [];
@@ -30,7 +30,7 @@ export async function scheduleDue(sql: Reader, job: JobIdentity, asOf: string): 
 }
 
 /** What was applied for by a date, whatever became of it. */
-export async function scheduleApplied(sql: Reader, job: JobIdentity, asOf: string): Promise<Told> {
+export async function scheduleApplied(sql: Reader, job: JobIdentity, asOf: string): Promise<TitledFigure> {
   const billing = await loadBillingJob(sql, job.id);
   const last = billing.applications.filter((it) => it.dated <= asOf).at(-1);
   return {
@@ -48,7 +48,7 @@ export async function scheduleApplied(sql: Reader, job: JobIdentity, asOf: strin
 }
 
 /** What the schedule bills by a date beyond what was applied for. */
-export async function scheduleToBill(sql: Reader, job: JobIdentity, asOf: string): Promise<Told> {
+export async function scheduleToBill(sql: Reader, job: JobIdentity, asOf: string): Promise<TitledFigure> {
   const [due, applied] = [await scheduleDue(sql, job, asOf), await scheduleApplied(sql, job, asOf)];
   return {
     title: 'To bill by the schedule',
@@ -62,7 +62,7 @@ export async function scheduleToBill(sql: Reader, job: JobIdentity, asOf: string
   };
 }
 
-function totalOf({ operands }: Told): number {
+function totalOf({ operands }: TitledFigure): number {
   return operands.reduce((total, it) => total + Number(it.value), 0);
 }
 

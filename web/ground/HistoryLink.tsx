@@ -1,14 +1,14 @@
 import { Link } from 'react-router';
 import type { AuditAbout } from '../../core/audit/actions';
-import { useKeepMonth } from './asOf';
+import { useWithMonth } from './asOf';
 import { useMay } from './person';
 
 type HistoryOf = { subject: string; about?: AuditAbout } | { job: string };
 
 /** Leads to what was done to a document, or to a job and all its documents: by whom, when, and what was before. */
 export function HistoryLink(of: HistoryOf) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const may = useMay();
   if (!may('read-books')) return null;
-  return <Link to={keep(`/ledger/audit-trail?${new URLSearchParams({ ...of })}`)}>History</Link>;
+  return <Link to={withMonth(`/ledger/audit-trail?${new URLSearchParams({ ...of })}`)}>History</Link>;
 }

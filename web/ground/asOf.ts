@@ -53,7 +53,7 @@ export function useAsOf(): AsOf {
 }
 
 /** An address within the product that keeps the day it is as of. */
-export function useKeepMonth(): (to: string) => string {
+export function useWithMonth(): (to: string) => string {
   const [params] = useSearchParams();
   const asked = params.get(PARAM);
   return useCallback(

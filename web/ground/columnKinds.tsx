@@ -5,7 +5,7 @@ import { displayPercent, displayQuantity } from '../../core/money/display';
 import type { FigureRef } from '../../wire/workings';
 import { showUnitCostFull } from '../kit/typed/unitCosts';
 import type { TableColumn } from '../kit/table/tableTypes';
-import { useKeepMonth } from './asOf';
+import { useWithMonth } from './asOf';
 import { useCurrency } from './company';
 import { Fig } from './workings/Fig';
 
@@ -17,7 +17,7 @@ const whole = (value: number) => value.toLocaleString('en-GB');
 /** The kinds of columns lists are made of; a figure opens its workings where it names them. */
 export function useColumnKinds() {
   const { show, exact } = useCurrency();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return useMemo(() => {
     const figure = <Row,>(
       key: string,
@@ -54,7 +54,7 @@ export function useColumnKinds() {
         key,
         title,
         value,
-        cell: (row) => <Link to={keep(to(row))}>{value(row)}</Link>,
+        cell: (row) => <Link to={withMonth(to(row))}>{value(row)}</Link>,
         ...more,
       }),
       day: <Row,>(key: string, title: string, value: (row: Row) => string | null, more: More<Row> = {}): TableColumn<Row> => ({
@@ -88,5 +88,5 @@ export function useColumnKinds() {
       quantity: <Row,>(key: string, title: string, value: (row: Row) => number, more: Of<Row> & More<Row> = {}) =>
         figure(key, title, value, { unit: 'hours', number: displayQuantity, adds: true, ...more }),
     };
-  }, [show, exact, keep]);
+  }, [show, exact, withMonth]);
 }

@@ -2,7 +2,7 @@ import { createContext, useContext, type KeyboardEvent } from 'react';
 import { NavLink } from 'react-router';
 import type { Part } from '../../core/rights/parts';
 import type { Right } from '../../core/rights/rights';
-import { useKeepMonth } from './asOf';
+import { useWithMonth } from './asOf';
 
 /** A page of the product as links, the command box and the band know it. */
 export interface Place {
@@ -54,11 +54,11 @@ export function LinkRow({
   label: string;
   links: readonly { to: string; text: string; mark?: string; end?: boolean }[];
 }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
     <nav aria-label={label} className="row-links" onKeyDown={moveAlong}>
       {links.map(({ to, text, mark, end = false }) => (
-        <NavLink key={to} end={end} to={keep(to)}>
+        <NavLink key={to} end={end} to={withMonth(to)}>
           {text}
           {mark && <span className="note"> {mark}</span>}
         </NavLink>

@@ -2,7 +2,7 @@ import { useListsQuery, useSessionQuery } from '../ground/api/api';
 import { Command } from 'cmdk';
 import { useMatch, useNavigate } from 'react-router';
 import { usePlaces } from '../ground/places';
-import { useAsOf, useKeepMonth } from '../ground/asOf';
+import { useAsOf, useWithMonth } from '../ground/asOf';
 import { COMMAND_FIELD, COMMAND_SHEET } from './commandLook';
 
 export interface BoxProps {
@@ -28,10 +28,10 @@ const LIST =
 /** Goes to any job, code, party or action by a few letters. */
 export function CommandBox({ typed, onTyped, onOpen }: BoxProps) {
   const navigate = useNavigate();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const go = (to: string) => {
     onOpen(false);
-    void navigate(keep(to));
+    void navigate(withMonth(to));
   };
   return (
     <Command.Dialog

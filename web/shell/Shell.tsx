@@ -2,7 +2,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { matchPath, NavLink, Outlet, useLocation } from 'react-router';
 import { useSessionQuery } from '../ground/api/api';
-import { useKeepMonth } from '../ground/asOf';
+import { useWithMonth } from '../ground/asOf';
 import { faultOf } from '../ground/faults';
 import { WaitingCount } from '../ground/WaitingLine';
 import { LinkRow, PlacesProvider } from '../ground/places';
@@ -160,12 +160,12 @@ function Band({
   band: string | undefined;
   onOpen: (what: 'commands' | 'keys') => void;
 }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const may = useMay();
   const reads = may('read-jobs');
   return (
     <header className="band">
-      <NavLink to={keep('/')} className="brand">
+      <NavLink to={withMonth('/')} className="brand">
         Ledrin
       </NavLink>
       <nav aria-label="Main navigation" className="band-links">
@@ -173,7 +173,7 @@ function Band({
           bandsOf(PLACES.filter((it) => may(it.who))).map(({ name, path }) => (
             <NavLink
               key={name}
-              to={keep(path)}
+              to={withMonth(path)}
               className={name === band ? 'current' : ''}
               aria-current={name === band ? 'page' : false}
             >

@@ -12,7 +12,7 @@ import {
   useWithdrawApprovalMutation,
 } from '../../ground/api/api';
 import { stateOf } from '../../ground/approvals/Approvals';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { HistoryLink } from '../../ground/HistoryLink';
@@ -49,7 +49,7 @@ export function ApprovalPage() {
 }
 
 function Facts({ it }: { it: ApprovalRow }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { exact, code } = useCurrency();
   return (
     <>
@@ -62,7 +62,7 @@ function Facts({ it }: { it: ApprovalRow }) {
       <dl className="mb-4 grid grid-cols-[auto_minmax(0,1fr)] gap-x-8 gap-y-1">
         {it.job && (
           <Fact label="Job">
-            <Link to={keep(pathOf(it))}>
+            <Link to={withMonth(pathOf(it))}>
               {it.job} {it.jobName}
             </Link>
           </Fact>
@@ -135,10 +135,10 @@ function CarryOut({ it, request }: { it: ApprovalRow; request: SentAgain }) {
   const [send, { isLoading }] = useSendAgainMutation();
   const { refused, attempt } = useAttempt();
   const navigate = useNavigate();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const carryOut = async () => {
     const done = await attempt(() => send({ call: `approval ${it.id}`, ...request }).unwrap(), 'Carried out');
-    if (done && it.job) void navigate(keep(pathOf(it)));
+    if (done && it.job) void navigate(withMonth(pathOf(it)));
   };
   return (
     <>

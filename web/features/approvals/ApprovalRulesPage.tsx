@@ -65,7 +65,7 @@ function Rules({ seen, rules }: { seen: string; rules: Rules }) {
   const read = readRules(rows, codec);
   const changed = stableText(read.rules) !== stableText(rules) || read.faults.size > 0;
   useUnsaved(changed);
-  const keep = async () => {
+  const saveChanges = async () => {
     try {
       await save({ body: { seen, rules: read.rules } }).unwrap();
       setRefused(null);
@@ -95,7 +95,7 @@ function Rules({ seen, rules }: { seen: string; rules: Rules }) {
         type="button"
         className="button main mt-3"
         disabled={!changed || read.faults.size > 0 || isLoading}
-        onClick={() => void keep()}
+        onClick={() => void saveChanges()}
       >
         {changed ? 'Save rules' : 'Saved'}
       </button>

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { actionOf } from '../../../core/audit/actions';
 import type { AuditRow } from '../../../wire/audit';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { displayMoment } from '../../kit/displayMoment';
@@ -41,9 +41,9 @@ export function AuditTable({ rows, withSubject }: { rows: readonly AuditRow[]; w
 }
 
 function Subject({ subject }: { subject: string }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const posting = /^posting (\d+)$/.exec(subject)?.[1];
-  return posting ? <Link to={keep(`/ledger/postings/${posting}`)}>document {posting}</Link> : <>{subject}</>;
+  return posting ? <Link to={withMonth(`/ledger/postings/${posting}`)}>document {posting}</Link> : <>{subject}</>;
 }
 
 function Detail({ detail }: { detail: unknown }) {

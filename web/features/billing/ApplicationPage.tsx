@@ -8,7 +8,7 @@ import { useState } from 'react';
 import type { ApplicationView, CertificationPreview } from '../../../wire/billing';
 import { stableText } from '../../../core/lists/stableText';
 import { Approvals } from '../../ground/approvals/Approvals';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { faultOf } from '../../ground/faults';
@@ -47,7 +47,7 @@ export function ApplicationPage() {
 }
 
 function Heading({ view }: { view: ApplicationView }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { exact } = useCurrency();
   const open = view.summary.payable - view.received;
   const words = {
@@ -75,12 +75,12 @@ function Heading({ view }: { view: ApplicationView }) {
         ))}
       <span className="ml-auto flex gap-3">
         {view.number > 1 && (
-          <Link rel="prev" to={keep(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number - 1}`)}>
+          <Link rel="prev" to={withMonth(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number - 1}`)}>
             <ChevronLeft className="inline align-[-2px]" size={14} aria-hidden="true" /> Application {view.number - 1}
           </Link>
         )}
         {view.hasNext && (
-          <Link rel="next" to={keep(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number + 1}`)}>
+          <Link rel="next" to={withMonth(`/jobs/${encodeURIComponent(view.job)}/billing/${view.number + 1}`)}>
             Application {view.number + 1} <ChevronRight className="inline align-[-2px]" size={14} aria-hidden="true" />
           </Link>
         )}
@@ -106,10 +106,11 @@ function Heading({ view }: { view: ApplicationView }) {
 
 /** What was certified before, and why not any more. */
 function Reversed({ view }: { view: ApplicationView }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return view.reversed.map((it) => (
     <p key={it.postingId} className="note m-0 mb-2">
-      Certified {displayDate(it.certifiedOn)} and <Link to={keep(`/ledger/postings/${it.postingId}`)}>reversed</Link>: {it.reason}
+      Certified {displayDate(it.certifiedOn)} and <Link to={withMonth(`/ledger/postings/${it.postingId}`)}>reversed</Link>:{' '}
+      {it.reason}
     </p>
   ));
 }
@@ -153,7 +154,7 @@ function Above({ view }: { view: ApplicationView }) {
 }
 
 function Settled({ view }: { view: ApplicationView }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { show } = useCurrency();
   const may = useMay();
   const [preview, setPreview] = useState<CertificationPreview | null>(null);
@@ -191,7 +192,7 @@ function Settled({ view }: { view: ApplicationView }) {
                   <td>{it.reference}</td>
                   <td className="num">{show(it.amount)}</td>
                   <td>
-                    <Link to={keep(`/ledger/postings/${it.postingId}`)}>{it.postingId}</Link>
+                    <Link to={withMonth(`/ledger/postings/${it.postingId}`)}>{it.postingId}</Link>
                   </td>
                 </tr>
               ))}

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import type { ApplicationRow, BillingRegister, ReleaseRow } from '../../../wire/billing';
 import { useBillingRegisterQuery } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useClientNames } from '../../ground/partyNames';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
@@ -56,12 +56,12 @@ const unpaid = (it: ReleaseRow) => it.payable - it.received;
 /** What all invoices together still ask for, as accounts receivable and ageing have it. */
 function Outstanding({ applications, releases }: Pick<BillingRegister, 'applications' | 'releases'>) {
   const { exact } = useCurrency();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const sum = [...applications.map(outstanding), ...releases.map(unpaid)].reduce((total, it) => total + it, 0);
   return (
     <p className="mt-5">
       <span className="note">Outstanding in all, as in accounts receivable</span> <b className="figure">{exact(sum)}</b>{' '}
-      <Link to={keep('/reports/ageing')}>by age</Link>
+      <Link to={withMonth('/reports/ageing')}>by age</Link>
     </p>
   );
 }
@@ -154,8 +154,8 @@ function Waiting({ rows }: { rows: readonly Unbilled[] }) {
 }
 
 function Start({ job }: { job: string }) {
-  const keep = useKeepMonth();
-  return <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing`)}>Start application</Link>;
+  const withMonth = useWithMonth();
+  return <Link to={withMonth(`/jobs/${encodeURIComponent(job)}/billing`)}>Start application</Link>;
 }
 
 /** By client, with what each comes to. */

@@ -3,7 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { JobBilling as JobBillingData } from '../../../wire/billing';
 import { useJobBillingQuery, useStartApplicationMutation } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -116,7 +116,7 @@ function Release(props: Parameters<typeof ReleaseForm>[0]) {
 function StartApplication({ job, data, next }: { job: string; data: JobBillingData; next: number }) {
   const { lastDay } = useAsOf();
   const navigate = useNavigate();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const [start, { isLoading, error }] = useStartApplicationMutation();
   const { exact } = useCurrency();
   const { canStart: reason, schedule } = data;
@@ -124,7 +124,7 @@ function StartApplication({ job, data, next }: { job: string; data: JobBillingDa
     const started = await start({ job, body: { dated: lastDay, reference: '', bySchedule } })
       .unwrap()
       .catch(() => null);
-    if (started) void navigate(keep(`/jobs/${encodeURIComponent(job)}/billing/${started.number}`));
+    if (started) void navigate(withMonth(`/jobs/${encodeURIComponent(job)}/billing/${started.number}`));
   };
   return (
     <div className="mb-3 flex items-center gap-3">
@@ -156,7 +156,7 @@ function StartApplication({ job, data, next }: { job: string; data: JobBillingDa
           , applied for <span className="figure">{exact(schedule.billed)}</span>
         </span>
       )}
-      <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing/schedule`)}>
+      <Link to={withMonth(`/jobs/${encodeURIComponent(job)}/billing/schedule`)}>
         {schedule ? 'Billing schedule' : 'Bill by a fixed schedule …'}
       </Link>
       {error !== undefined && <Refused message={faultOf(error).message} />}

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { ApplicationRow } from '../../../wire/billing';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { Sign } from '../../kit/Signs';
 import type { TableColumn } from '../../kit/table/tableTypes';
@@ -57,10 +57,10 @@ const jobColumn: TableColumn<ApplicationRow> = {
 
 /** A job by its number, which opens it, and its name. */
 export function JobName({ job, name }: { job: string; name: string }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
     <>
-      <Link to={keep(jobPath({ job }))}>
+      <Link to={withMonth(jobPath({ job }))}>
         <b>{job}</b>
       </Link>{' '}
       {name}

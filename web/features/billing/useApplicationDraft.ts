@@ -4,7 +4,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { present } from '../../../core/errors/known';
 import type { ApplicationLinesInput, ApplicationView, BilledLineView } from '../../../wire/billing';
 import { useDeleteApplicationMutation, useSaveApplicationMutation, useSubmitApplicationMutation } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, isConflict } from '../../ground/faults';
 import { useAttempt } from '../../ground/useAttempt';
@@ -118,7 +118,7 @@ export function useApplicationDraft(view: ApplicationView, onStale: () => void =
   const { month } = useAsOf();
   const { digits, exact } = useCurrency();
   const navigate = useNavigate();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const at = { job: view.job, application: view.number };
   const typed = useRows(view, digits, onStale);
   const { rows, head, draft, setLines, setHead } = typed;
@@ -169,7 +169,7 @@ export function useApplicationDraft(view: ApplicationView, onStale: () => void =
       attempt(async () => {
         await remove(at).unwrap();
         draft.forget();
-        void navigate(keep(`/jobs/${encodeURIComponent(view.job)}/billing`));
+        void navigate(withMonth(`/jobs/${encodeURIComponent(view.job)}/billing`));
       }),
   };
 }

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import type { ChangeSummary } from '../../../wire/changes';
 import { useJobChangesQuery, useJobQuery } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
@@ -17,7 +17,7 @@ export function JobChangesPage() {
   const { asOf } = useAsOf();
   const changes = useJobChangesQuery({ job, asOf });
   const { data: of } = useJobQuery({ job, asOf });
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const base = `/jobs/${encodeURIComponent(job)}/changes`;
   return (
     <>
@@ -27,7 +27,7 @@ export function JobChangesPage() {
           <span className="note">{whyNoChange(of)}</span>
         ) : (
           <May do="change-orders">
-            <Link className="button main" to={keep(`${base}/new`)}>
+            <Link className="button main" to={withMonth(`${base}/new`)}>
               Raise a change
             </Link>
           </May>

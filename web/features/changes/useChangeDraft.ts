@@ -13,7 +13,7 @@ import {
   useIssueChangeMutation,
   useSaveChangeMutation,
 } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import { ROW_KEY, type GridRow } from '../../kit/grid/gridTypes';
@@ -107,7 +107,7 @@ function placed(faults: ShownFault['faults'], { rowOf }: ReadChange): (readonly 
 /** Saves, issues and deletes a draft. What is refused is shown on the form, and what was typed stays. */
 export function useDraftActions({ view, facts, read, changed, saved, setRefused, onStale }: ChangeDraftState) {
   const { exact } = useCurrency();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const [create, creating] = useAddChangeMutation();
   const [save, saving] = useSaveChangeMutation();
@@ -146,7 +146,7 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused,
       const as = view.version === 0 ? null : await save({ job: view.job, change: view.number, body: read.input }).unwrap();
       saved(as && number === view.number ? as.version : 0);
       toast(`${read.input.number} saved`);
-      void navigate(keep(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
+      void navigate(withMonth(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
     });
   };
   return {
@@ -156,7 +156,7 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused,
       attempt(async () => {
         await discard({ job: view.job, change: view.number }).unwrap();
         saved(0);
-        void navigate(keep(base));
+        void navigate(withMonth(base));
       }),
     /** Raised, issued and approved at once. */
     agreeDraft: async (on: string, by: string) =>
@@ -166,7 +166,7 @@ export function useDraftActions({ view, facts, read, changed, saved, setRefused,
         await agree({ job: view.job, body: { change: read.input, was, on, by } }).unwrap();
         saved(0);
         toast(`${read.input.number} is approved: ${exact(read.price)}`);
-        void navigate(keep(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
+        void navigate(withMonth(`${base}/${encodeURIComponent(read.input.number)}`), { replace: true });
       }),
     issueDraft: (on: string) =>
       attempt(async () => {

@@ -5,7 +5,7 @@ import { CALLS } from '../../../wire/calls';
 import { useMemo, useState } from 'react';
 import { toast } from '../../kit/toast';
 import { Link } from 'react-router';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { faultOf, type ShownFault } from '../../ground/faults';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridRow } from '../../kit/grid/gridTypes';
@@ -61,7 +61,7 @@ export function SetUpPage() {
 }
 
 function CostCodes({ codes }: { codes: readonly { code: string; description: string; unit: string }[] }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const [rows, setRows] = useState<GridRow[]>([]);
   const [refused, setRefused] = useState<ShownFault | null>(null);
   const [save, { isLoading }] = useAddCostCodesMutation();
@@ -94,7 +94,8 @@ function CostCodes({ codes }: { codes: readonly { code: string; description: str
     <section>
       <h2 className="mb-2">New cost codes</h2>
       <p className="note mb-3 mt-0">
-        Typed or pasted, many at once. <Link to={keep('/set-up/cost-codes')}>Change, close or merge those that are there</Link>
+        Typed or pasted, many at once.{' '}
+        <Link to={withMonth('/set-up/cost-codes')}>Change, close or merge those that are there</Link>
       </p>
       <EntryGrid
         label="New cost codes"

@@ -4,7 +4,7 @@ import { Navigate, useNavigate } from 'react-router';
 import { faultOf } from '../../ground/faults';
 import { hasRight } from '../../../core/rights/rights';
 import { Empty, Refused, Waiting } from '../../kit/States';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { BookImport } from './BookImport';
 import { CompanyForm } from './CompanyForm';
 
@@ -15,13 +15,13 @@ const OPENS_ON = { owner: '/jobs', accountant: '/jobs', manager: '/jobs', estima
 export function WelcomePage() {
   const { data: session } = useSessionQuery();
   const navigate = useNavigate();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const [naming, setNaming] = useState(false);
   const [loadSample, { isLoading, error }] = useLoadSampleBookMutation();
   if (!session) return <Waiting what="the books" />;
   const role = session.user?.role ?? 'site';
   if (role === 'site') return <Navigate to="/site" replace />;
-  if (session.company && !naming) return <Navigate to={keep(OPENS_ON[role])} replace />;
+  if (session.company && !naming) return <Navigate to={withMonth(OPENS_ON[role])} replace />;
   if (!hasRight({ role }, 'set-up')) return <Empty title="The company is not set up yet; ask the owner" />;
   const way = (title: string, text: string, children: React.ReactNode) => (
     <section className="border-t py-5 border-[var(--rule)]">

@@ -4,7 +4,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import type { Lists } from '../../../wire/company';
 import { useListsQuery, useSessionQuery } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { unknownVendors } from '../../../core/costs/vendorOf';
 import { May } from '../../ground/person';
@@ -27,15 +27,15 @@ import { useCostColumns } from './useCostColumns';
 export function CostEntryPage() {
   const { asOf } = useAsOf();
   const { data: lists } = useListsQuery({ asOf });
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   if (!lists) return <Waiting what="jobs and cost codes" />;
   if (lists.jobs.length === 0)
     return (
       <div className="page">
         <h1>Costs</h1>
         <p>
-          There is no job to post to yet. <Link to={keep('/jobs/new')}>Set up the first job</Link>, or{' '}
-          <Link to={keep('/set-up')}>import a book</Link>.
+          There is no job to post to yet. <Link to={withMonth('/jobs/new')}>Set up the first job</Link>, or{' '}
+          <Link to={withMonth('/set-up')}>import a book</Link>.
         </p>
       </div>
     );

@@ -1,17 +1,17 @@
 import { Link, useParams } from 'react-router';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { May } from '../../ground/person';
 import { CostLedger } from './CostLedger';
 
 /** The cost ledger of all jobs. */
 export function CostLedgerPage() {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
     <div className="page">
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>Cost ledger</h1>
         <May do="post-costs">
-          <Link className="button main" to={keep('/costs')}>
+          <Link className="button main" to={withMonth('/costs')}>
             Enter costs
           </Link>
         </May>

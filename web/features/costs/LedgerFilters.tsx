@@ -6,7 +6,7 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { COST_TYPES } from '../../../core/costs/costType';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useVendorNames } from '../../ground/partyNames';
 import { DayFilter } from '../../kit/form/DayInput';
 import type { LedgerParams } from '../../../wire/costs';
@@ -26,7 +26,7 @@ interface FiltersProps {
 export function LedgerFilters({ filter, job, children }: FiltersProps) {
   const { month } = useAsOf();
   const set = useSetParam();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const nameOf = useVendorNames();
   const [search, setSearch] = useState(filter.search ?? '');
   const narrowed = Object.keys(filter).some(
@@ -53,7 +53,7 @@ export function LedgerFilters({ filter, job, children }: FiltersProps) {
         </button>
       )}
       <span className="ml-auto" />
-      {job !== undefined && <Link to={keep(`/jobs/${encodeURIComponent(job)}/material-on-site`)}>Material on site</Link>}
+      {job !== undefined && <Link to={withMonth(`/jobs/${encodeURIComponent(job)}/material-on-site`)}>Material on site</Link>}
       {children}
       <May do="export:costLedgerCsv">
         <a className="button" href={hrefOf(CALLS.costLedgerCsv, filter)} download>

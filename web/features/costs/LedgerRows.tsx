@@ -7,7 +7,7 @@ import { formatScaled } from '../../../core/money/decimal';
 import { displayQuantity } from '../../../core/money/display';
 import { UNIT_COST_DECIMALS } from '../../../core/prices/unitCost';
 import type { CostPage, CostRow, LedgerParams } from '../../../wire/costs';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { useVendorNames } from '../../ground/partyNames';
@@ -125,7 +125,7 @@ function workedNote({ worked, description }: CostRow): string {
 
 /** The columns; the server sorts by those whose key it knows. */
 function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRow>[] {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { show } = useCurrency();
   const nameOf = useVendorNames();
   return useMemo(() => {
@@ -139,7 +139,7 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
         title: 'Job',
         width: 54,
         value: (it) => it.job,
-        cell: (it) => <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/costs`)}>{it.job}</Link>,
+        cell: (it) => <Link to={withMonth(`/jobs/${encodeURIComponent(it.job)}/costs`)}>{it.job}</Link>,
       },
       words('section', 'Section', 104, (it) => it.section),
       { key: 'cost-code', title: 'Code', width: 66, cut: true, value: (it) => it.costCode, cell: (it) => it.costCode },
@@ -175,9 +175,9 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
         width: 58,
         value: (it) => String(it.postingId),
         unsorted: true,
-        cell: (it) => <Link to={keep(`/ledger/postings/${it.postingId}`)}>{it.postingId}</Link>,
+        cell: (it) => <Link to={withMonth(`/ledger/postings/${it.postingId}`)}>{it.postingId}</Link>,
       },
     ];
     return columns.filter(({ key }) => showJob || key !== 'job');
-  }, [keep, show, showJob, picks, nameOf]);
+  }, [withMonth, show, showJob, picks, nameOf]);
 }

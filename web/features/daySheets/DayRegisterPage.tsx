@@ -7,7 +7,7 @@ import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import type { DayOfJob, DayRegister } from '../../../wire/daySheets';
 import { useDayRegisterQuery } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { Loaded } from '../../ground/Loaded';
 import { DAYS_OF_A_WEEK } from '../../ground/weeks/weekWords';
 import { WeekChooser } from '../../ground/weeks/WeekChooser';
@@ -99,7 +99,7 @@ const weekdayAt = (week: string, i: number) =>
   (new Date(`${week}T00:00:00Z`).getUTCDay() + DAYS_OF_A_WEEK - 1 + i) % DAYS_OF_A_WEEK;
 
 function OneDay({ job, day: { dated, missing, sheets } }: { job: string; day: DayOfJob }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   if (missing)
     return (
       <Link className="loss" to={`/day-sheets/new?on=${dated}&job=${encodeURIComponent(job)}`}>
@@ -111,7 +111,7 @@ function OneDay({ job, day: { dated, missing, sheets } }: { job: string; day: Da
     <ul className="m-0 list-none p-0">
       {sheets.map((it) => (
         <li key={it.crew} className="mb-1">
-          <Link to={keep(officeAddress({ job, dated, crew: it.crew }))}>{it.crew}</Link>
+          <Link to={withMonth(officeAddress({ job, dated, crew: it.crew }))}>{it.crew}</Link>
           <span className="note block">
             {displayQuantity(it.hours)} h, {plural(it.people, 'person', 'people')}
           </span>

@@ -12,7 +12,7 @@ import type { DaySheetView } from '../../../wire/daySheets';
 import type { TimeLists } from '../../../wire/weekSheets';
 import { useDaySheetQuery, useTakeDayHoursMutation, useTimeListsQuery } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { Loaded } from '../../ground/Loaded';
 import { useMay } from '../../ground/person';
@@ -100,7 +100,7 @@ const nameIn = (lists: TimeLists) => (employee: string) =>
   lists.employees.find((it) => it.employee === employee)?.name ?? employee;
 
 function Hours({ view: { day, weekSheet }, lists }: Props) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   if (day.hours.length === 0) return <p className="note">No hours on this sheet.</p>;
   const kinds = day.hours.some((it) => it.workKind !== '');
   const codes = new Map(lists.costCodes.map((it) => [it.code, it.description]));
@@ -109,7 +109,7 @@ function Hours({ view: { day, weekSheet }, lists }: Props) {
       <h2 className="mb-1">
         Hours{' '}
         {weekSheet !== '' && (
-          <Link className="text-[14px]" to={keep(addressOf({ place: 'week-sheet', document: weekSheet }))}>
+          <Link className="text-[14px]" to={withMonth(addressOf({ place: 'week-sheet', document: weekSheet }))}>
             week sheet {weekSheet}
           </Link>
         )}

@@ -5,7 +5,7 @@ import { compareEstimates } from '../../../core/estimates/compare';
 import { priceEstimate, type EstimateTotals } from '../../../core/estimates/estimate';
 import { displayPercent, displayQuantity } from '../../../core/money/display';
 import type { EstimateView } from '../../../wire/estimates';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Refused, Waiting } from '../../kit/States';
@@ -87,9 +87,9 @@ function Beside({ left, right }: BesideProps) {
 }
 
 function EstimateLink({ of }: { of: EstimateView }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
-    <Link to={keep(`/jobs/${encodeURIComponent(of.job)}/estimates/${of.number}`)}>
+    <Link to={withMonth(`/jobs/${encodeURIComponent(of.job)}/estimates/${of.number}`)}>
       {of.number} {of.name}
     </Link>
   );

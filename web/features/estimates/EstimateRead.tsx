@@ -8,7 +8,7 @@ import { displayQuantity } from '../../../core/money/display';
 import { formatPercentShortest, formatQuantity } from '../../../core/money/rate';
 import type { EstimateView } from '../../../wire/estimates';
 import { useStartEstimateMutation } from '../../ground/api/api';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { useAttempt } from '../../ground/useAttempt';
@@ -33,7 +33,7 @@ export function EstimateRead({ view }: { view: EstimateView }) {
 }
 
 function Head({ view }: { view: EstimateView }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const { refused, attempt } = useAttempt();
   const [start] = useStartEstimateMutation();
@@ -42,7 +42,7 @@ function Head({ view }: { view: EstimateView }) {
     attempt(async () => {
       const body = { name: `${view.name}, copy`, copyOf: { job: view.job, estimate: view.number } };
       const { number } = await start({ job: view.job, body }).unwrap();
-      void navigate(keep(`${base}/${number}`));
+      void navigate(withMonth(`${base}/${number}`));
     });
   return (
     <>
@@ -59,7 +59,7 @@ function Head({ view }: { view: EstimateView }) {
             Copy and change the copy
           </button>
           {view.refused.award === null && (
-            <Link className="button main" to={keep(`${base}/${view.number}/award`)}>
+            <Link className="button main" to={withMonth(`${base}/${view.number}/award`)}>
               Award …
             </Link>
           )}

@@ -3,7 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { EstimateListRow } from '../../../wire/estimates';
 import { useChooseEstimateMutation, useEstimateListQuery, useStartEstimateMutation } from '../../ground/api/api';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
@@ -23,7 +23,7 @@ export function EstimatesPage() {
 }
 
 function Estimates({ job, list }: { job: string; list: readonly EstimateListRow[] }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const { refused, attempt } = useAttempt();
   const [pair, setPair] = useState<readonly number[]>([]);
@@ -37,7 +37,7 @@ function Estimates({ job, list }: { job: string; list: readonly EstimateListRow[
         copyOf: copyOf === null ? null : { job, estimate: copyOf },
       };
       const { number } = await start({ job, body }).unwrap();
-      void navigate(keep(`${base}/${number}`));
+      void navigate(withMonth(`${base}/${number}`));
     });
   return (
     <>
@@ -54,7 +54,7 @@ function Estimates({ job, list }: { job: string; list: readonly EstimateListRow[
       {list.length === 0 ? (
         <p className="note">
           No estimate yet. One starts empty: type its lines, paste them from a spreadsheet, or price them by build-ups of the{' '}
-          <Link to={keep('/tenders/build-ups')}>price list</Link>.
+          <Link to={withMonth('/tenders/build-ups')}>price list</Link>.
         </p>
       ) : (
         <List job={job} base={base} list={list} pair={pair} onPair={setPair} onCopy={(number) => void begin(number)} />
@@ -65,7 +65,7 @@ function Estimates({ job, list }: { job: string; list: readonly EstimateListRow[
 
 /** Leads to two ticked estimates side by side. */
 function Compare({ base, pair }: { base: string; pair: readonly number[] }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const [left, right] = [...pair].sort((a, b) => a - b);
   if (right === undefined)
     return (
@@ -74,7 +74,7 @@ function Compare({ base, pair }: { base: string; pair: readonly number[] }) {
       </span>
     );
   return (
-    <Link className="button" to={keep(`${base}/compare/${left}/${right}`)}>
+    <Link className="button" to={withMonth(`${base}/compare/${left}/${right}`)}>
       Compare {left} and {right}
     </Link>
   );

@@ -6,7 +6,7 @@ import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { Instalment } from '../../../core/instalments/instalment';
 import type { BillingScheduleView } from '../../../wire/instalments';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { useMay } from '../../ground/person';
@@ -26,7 +26,7 @@ import { workSchedule } from './workSchedule';
 export function BillingSchedulePage() {
   const { number: job = '' } = useParams();
   const { asOf } = useAsOf();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const may = useMay();
   const { data, error, refetch } = useBillingScheduleQuery({ job, asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
@@ -34,7 +34,7 @@ export function BillingSchedulePage() {
   if (data.lines.length === 0)
     return (
       <Empty title="No schedule of values to bill from yet">
-        <Link to={keep(`/jobs/${encodeURIComponent(job)}/contract`)}>Go to the contract</Link>
+        <Link to={withMonth(`/jobs/${encodeURIComponent(job)}/contract`)}>Go to the contract</Link>
       </Empty>
     );
   return (
@@ -179,7 +179,7 @@ function Head({
   onTyped,
   attempt,
 }: ScheduleProps & { typed: Typed; attempt: ReturnType<typeof useAttempt>['attempt'] }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const [save, { isLoading }] = useSaveBillingScheduleMutation();
   const { read, faults, changed, whole, layOut } = typed;
   const saveIt = async () => {
@@ -190,7 +190,7 @@ function Head({
   return (
     <div className="mb-2 flex items-end gap-4">
       <h2 className="m-0 whitespace-nowrap">
-        <Link to={keep(`/jobs/${encodeURIComponent(job)}/billing`)}>Billing</Link>: fixed schedule
+        <Link to={withMonth(`/jobs/${encodeURIComponent(job)}/billing`)}>Billing</Link>: fixed schedule
       </h2>
       <Figures job={job} view={view} typed={typed} />
       {view.closed === null && (

@@ -4,7 +4,7 @@ import { useJobFileQuery } from '../../ground/api/api';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { JobFileView } from '../../../wire/jobFile';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { Refused, Waiting } from '../../kit/States';
@@ -49,7 +49,7 @@ export function JobFilePage() {
 }
 
 function Missing({ view }: { view: JobFileView }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   if (view.missing.length === 0) return null;
   return (
     <section className="sheet mb-4 px-4 py-2" aria-label="Before it may go on site">
@@ -57,7 +57,7 @@ function Missing({ view }: { view: JobFileView }) {
       <ul className="m-0 list-none p-0">
         {view.missing.map((it) => (
           <li key={it.text}>
-            <Link to={keep(addressOf(it.to))}>{it.text}</Link>
+            <Link to={withMonth(addressOf(it.to))}>{it.text}</Link>
           </li>
         ))}
       </ul>

@@ -60,7 +60,7 @@ export function People({
   });
   const changed = stableText(list) !== stableText(people);
   useTyped(changed, onTyped);
-  const keep = async () => {
+  const saveChanges = async () => {
     try {
       await save({ job, body: { people: list, seen } }).unwrap();
       setRefused(null);
@@ -75,7 +75,7 @@ export function People({
       <div className="mb-1 flex items-end justify-between">
         <h2>People</h2>
         {changed && (
-          <button type="button" className="button main" disabled={faults.size > 0} onClick={() => void keep()}>
+          <button type="button" className="button main" disabled={faults.size > 0} onClick={() => void saveChanges()}>
             Save {list.length} {list.length === 1 ? 'person' : 'people'}
           </button>
         )}

@@ -4,7 +4,7 @@ import { Link, useOutletContext } from 'react-router';
 import { displayDate, displayPeriod } from '../../../core/calendar/displayDate';
 import { describeRetention } from '../../../core/billing/describeRetention';
 import { formatPercentShortest } from '../../../core/money/rate';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { Table } from '../../kit/table/Table';
 import { MonthChart } from '../../ground/MonthChart';
@@ -32,7 +32,7 @@ export function JobNext() {
 type Shown = { job: JobOutlet['job'] };
 
 function ToDo({ job }: Shown) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
     <section aria-labelledby="next">
       <h2 id="next" className="mb-1">
@@ -44,7 +44,7 @@ function ToDo({ job }: Shown) {
         <ol className="m-0 list-none p-0">
           {job.nextSteps.map((step) => (
             <li key={step.text} className="hair-below py-1">
-              <Link to={keep(addressOf(step.to))}>{step.text}</Link>
+              <Link to={withMonth(addressOf(step.to))}>{step.text}</Link>
             </li>
           ))}
         </ol>

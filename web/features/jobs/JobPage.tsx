@@ -3,7 +3,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, Outlet, useMatch, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { JobView } from '../../../wire/jobs';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { LinkRow, usePlaces } from '../../ground/places';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -24,7 +24,7 @@ export function JobPage() {
   const { number = '' } = useParams();
   const { asOf } = useAsOf();
   const { data: job, error, refetch } = useJobQuery({ job: number, asOf });
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const { jobParts } = usePlaces();
   const tabs = jobParts.filter((it) => !it.inner);
@@ -34,10 +34,10 @@ export function JobPage() {
     '0,1,2,3,4,5,6,7,8,9',
     (event) => {
       const part = tabs[Number(event.key) - 1];
-      void navigate(keep(part ? `${base}/${part.path}` : base));
+      void navigate(withMonth(part ? `${base}/${part.path}` : base));
     },
     { useKey: true },
-    [base, keep, tabs],
+    [base, withMonth, tabs],
   );
   if (error)
     return (
@@ -50,7 +50,7 @@ export function JobPage() {
   return (
     <div className="page">
       <p className="note m-0 flex flex-wrap items-center gap-x-3">
-        <Link to={keep('/jobs')}>Jobs</Link>
+        <Link to={withMonth('/jobs')}>Jobs</Link>
         <span>{job.clientName}</span>
         {job.contractReference && <span>{job.contractReference}</span>}
         {job.manager && <span>{job.manager}</span>}

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { LabourCodeRow, LabourTaskRow, LabourView } from '../../../wire/labour';
 import { useLabourByCodeQuery, useLabourOfJobQuery } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { Loaded } from '../../ground/Loaded';
 import { May } from '../../ground/person';
 import { Downloads } from '../../ground/reports/ReportHead';
@@ -17,7 +17,7 @@ import { figureColumns, Tasks, totalCells } from './HoursTable';
 export function JobHours() {
   const { number = '' } = useParams();
   const { asOf } = useAsOf();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const hours = useLabourOfJobQuery({ job: number, asOf });
   return (
     <>
@@ -25,7 +25,7 @@ export function JobHours() {
         <h2>Hours by task</h2>
         <div className="flex items-center gap-3">
           <May do="read-books">
-            <Link to={keep(`/jobs/${encodeURIComponent(number)}/wages`)}>Statement of wages</Link>
+            <Link to={withMonth(`/jobs/${encodeURIComponent(number)}/wages`)}>Statement of wages</Link>
           </May>
           <Downloads name="labour-progress" job={number} />
         </div>
@@ -38,7 +38,7 @@ export function JobHours() {
 }
 
 function OfJob({ job, view }: { job: string; view: LabourView }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { say, refused } = useSayDone(job);
   const sayDone = useMemo(() => say && ((row: LabourTaskRow, percent: number) => void say(row, percent)), [say]);
   if (view.tasks.length === 0)
@@ -51,8 +51,8 @@ function OfJob({ job, view }: { job: string; view: LabourView }) {
     <>
       <p className="m-0 mb-2 flex flex-wrap items-baseline gap-4">
         <span className="note">
-          Done and hours to go are as the <Link to={keep(`/jobs/${encodeURIComponent(job)}/forecast`)}>forecast</Link> of a line
-          says; where it says nothing, as budgeted. What is said here of a task is the forecast of its line.
+          Done and hours to go are as the <Link to={withMonth(`/jobs/${encodeURIComponent(job)}/forecast`)}>forecast</Link> of a
+          line says; where it says nothing, as budgeted. What is said here of a task is the forecast of its line.
         </span>
         <span className="ml-auto">
           <Legend names={['overrun', 'unbudgeted']} />

@@ -3,7 +3,7 @@ import { Navigate, useParams } from 'react-router';
 import { LABOUR_LISTS, LABOUR_LIST_NAMES, isLabourList, type LabourList, type ListChange } from '../../../core/labour/lists';
 import type { LabourListInput, LabourListRow } from '../../../wire/labourLists';
 import { useLabourListQuery, useListsQuery, usePreviewLabourListMutation, useSaveLabourListMutation } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
 import { LinkRow } from '../../ground/places';
@@ -38,8 +38,8 @@ export function LabourLinks() {
 /** A list that labour is cut or priced by, as a sheet: typed, pasted, and saved after what changes was seen. */
 export function LabourListPage() {
   const { list } = useParams();
-  const keep = useKeepMonth();
-  if (list === undefined) return <Navigate replace to={keep('/set-up/labour/employees')} />;
+  const withMonth = useWithMonth();
+  if (list === undefined) return <Navigate replace to={withMonth('/set-up/labour/employees')} />;
   return (
     <div className="page">
       <PageHead title="Labour" />

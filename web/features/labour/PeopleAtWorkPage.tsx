@@ -7,7 +7,7 @@ import { ratio } from '../../../core/money/rate';
 import type { PeopleAtWork, WorkedRow } from '../../../wire/labour';
 import { addressOf } from '../../ground/addressOf';
 import { usePeopleAtWorkQuery } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { Loaded } from '../../ground/Loaded';
 import { PageHead } from '../../kit/PageHead';
 import { Empty } from '../../kit/States';
@@ -120,7 +120,7 @@ function Utilisation({ people: { weeks, rows } }: { people: PeopleAtWork }) {
 
 /** Overtime and double hours by job, of what is posted. */
 function Overtime({ rows }: { rows: readonly WorkedRow[] }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const jobs = [...grouped(rows, (it) => it.job)]
     .map(([job, of]) => ({ job, posted: sum(of) - sum(of, (it) => it.open), overtime: sum(of, (it) => it.overtime) }))
     .filter((it) => it.posted !== 0)
@@ -141,7 +141,11 @@ function Overtime({ rows }: { rows: readonly WorkedRow[] }) {
           {jobs.map((it) => (
             <tr key={it.job}>
               <td>
-                {it.job === '' ? 'without a job' : <Link to={keep(`/jobs/${encodeURIComponent(it.job)}/hours`)}>{it.job}</Link>}
+                {it.job === '' ? (
+                  'without a job'
+                ) : (
+                  <Link to={withMonth(`/jobs/${encodeURIComponent(it.job)}/hours`)}>{it.job}</Link>
+                )}
               </td>
               <td className="figure">{hours(it.posted)}</td>
               <td className="figure">{hours(it.overtime)}</td>
@@ -156,7 +160,7 @@ function Overtime({ rows }: { rows: readonly WorkedRow[] }) {
 
 /** Who works where by sheets that are not posted yet. */
 function Ahead({ ahead }: Pick<PeopleAtWork, 'ahead'>) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
     <section aria-label="Who works where next">
       <h2 className="mb-1">Who works where next</h2>
@@ -184,7 +188,7 @@ function Ahead({ ahead }: Pick<PeopleAtWork, 'ahead'>) {
                 <td className="figure">{hours(it.hours)}</td>
                 <td>
                   {it.sheets.split(',').map((sheet) => (
-                    <Link key={sheet} className="mr-1" to={keep(addressOf({ place: 'week-sheet', document: sheet }))}>
+                    <Link key={sheet} className="mr-1" to={withMonth(addressOf({ place: 'week-sheet', document: sheet }))}>
                       {sheet}
                     </Link>
                   ))}

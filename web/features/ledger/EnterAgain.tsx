@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router';
 import type { PostingView } from '../../../wire/ledger';
 import { useLazyCostPageQuery } from '../../ground/api/api';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { useAttempt } from '../../ground/useAttempt';
 import { layOutCosts } from '../../ground/unpostedCosts';
@@ -13,7 +13,7 @@ const MOST = 500;
 /** Lays the lines of a reversed document out to be entered again, beneath what is being entered. */
 export function EnterAgain({ posting }: { posting: PostingView }) {
   const { exact } = useCurrency();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const [load, { isFetching }] = useLazyCostPageQuery();
   const { refused, attempt } = useAttempt();
@@ -25,7 +25,8 @@ export function EnterAgain({ posting }: { posting: PostingView }) {
   };
   const count = `${posting.entryCount} ${posting.entryCount === 1 ? 'line' : 'lines'}`;
   const enter = async () => {
-    if (await attempt(fillSheet, `${count} of document ${posting.id} laid out to be corrected`)) void navigate(keep('/costs'));
+    if (await attempt(fillSheet, `${count} of document ${posting.id} laid out to be corrected`))
+      void navigate(withMonth('/costs'));
   };
   return (
     <>

@@ -6,7 +6,7 @@ import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { postingOfKind } from '../../../core/ledger/posting';
 import type { PostingView } from '../../../wire/ledger';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { Approvals } from '../../ground/approvals/Approvals';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { May } from '../../ground/person';
@@ -58,16 +58,16 @@ export function PostedDocumentPage() {
 
 /** The documents recorded before and after it. */
 function Beside({ posting: { previous, next } }: { posting: PostingView }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
     <span className="flex gap-3">
       {previous !== null && (
-        <Link rel="prev" to={keep(`/ledger/postings/${previous}`)}>
+        <Link rel="prev" to={withMonth(`/ledger/postings/${previous}`)}>
           Document {previous}
         </Link>
       )}
       {next !== null && (
-        <Link rel="next" to={keep(`/ledger/postings/${next}`)}>
+        <Link rel="next" to={withMonth(`/ledger/postings/${next}`)}>
           Document {next}
         </Link>
       )}
@@ -84,8 +84,8 @@ function placeOf(job: string, { kind, reference }: NonNullable<PostingView['rece
 
 /** What is known of the document, each with the way to it. */
 function Facts({ posting: it }: { posting: PostingView }) {
-  const keep = useKeepMonth();
-  const link = (to: string, text: string) => <Link to={keep(to)}>{text}</Link>;
+  const withMonth = useWithMonth();
+  const link = (to: string, text: string) => <Link to={withMonth(to)}>{text}</Link>;
   const job = it.job && `/jobs/${encodeURIComponent(it.job)}`;
   const recorded = displayMoment(it.recordedAt);
   const entries = `${it.entryCount.toLocaleString('en-GB')} cost ${it.entryCount === 1 ? 'entry' : 'entries'}`;

@@ -8,7 +8,7 @@ import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import type { OpenPayroll, PayrollProof, PayrollRun } from '../../../wire/payroll';
 import { useHandOverMutation, useOpenPayrollQuery, usePayrollRunQuery, usePayrollRunsQuery } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { HistoryLink } from '../../ground/HistoryLink';
@@ -64,7 +64,7 @@ export function PayrollHandOverPage() {
 function Open({ open, from, to }: { open: OpenPayroll; from: string; to: string }) {
   const { exact } = useCurrency();
   const navigate = useNavigate();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const people = useMemo(() => [...new Map(open.rows.map((it) => [it.employee, it.name]))], [open.rows]);
   const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
   const { refused, attempt } = useAttempt();
@@ -76,7 +76,7 @@ function Open({ open, from, to }: { open: OpenPayroll; from: string; to: string 
       const employees = without.size === 0 ? null : people.flatMap(([code]) => (without.has(code) ? [] : [code]));
       const { run } = await handOver({ body: { from, to, seen: open.seen, employees } }).unwrap();
       toast(`Hand-over ${run}: ${exact(total)}`);
-      void navigate(keep(`/costs/payroll/${run}`));
+      void navigate(withMonth(`/costs/payroll/${run}`));
     });
   if (open.rows.length === 0)
     return (

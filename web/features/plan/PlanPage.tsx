@@ -60,7 +60,7 @@ function Sections({ job, view, onTyped, children }: SectionsProps) {
   const changed = JSON.stringify(form) !== JSON.stringify(start);
   useTyped(changed, onTyped);
   const part = (under: string) => faultsUnder(faults, under);
-  const keep = () =>
+  const saveChanges = () =>
     attempt(async () => {
       await save({ job, body: { ...input, seen: view.seen } }).unwrap();
       onTyped(false);
@@ -74,7 +74,7 @@ function Sections({ job, view, onTyped, children }: SectionsProps) {
           type="button"
           className={`button ${changed ? 'main' : ''}`}
           disabled={!changed || faults.size > 0 || isLoading}
-          onClick={() => void keep()}
+          onClick={() => void saveChanges()}
         >
           {changed ? 'Save plan' : 'Saved'}
         </button>

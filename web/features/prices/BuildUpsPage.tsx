@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { PriceList, unitCostOfShares } from '../../../core/prices/buildUp';
 import type { BuildUpInput, PriceListView } from '../../../wire/prices';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -24,7 +24,7 @@ export function BuildUpsPage() {
 }
 
 function BuildUps({ book }: { book: PriceListView }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const [params, setParams] = useSearchParams();
   const of = params.get('of') ?? book.buildUps[0]?.code ?? NEW;
   const prices = useMemo(() => new PriceList(book.items, book.buildUps), [book]);
@@ -38,7 +38,7 @@ function BuildUps({ book }: { book: PriceListView }) {
   if (book.items.length === 0)
     return (
       <Empty title="A build-up is made of priced items, and there are none yet">
-        <Link className="button main" to={keep('/tenders/prices')}>
+        <Link className="button main" to={withMonth('/tenders/prices')}>
           Type or import prices
         </Link>
       </Empty>

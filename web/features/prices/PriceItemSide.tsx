@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { whereUsed } from '../../../core/prices/buildUp';
 import type { PriceListView, PriceItemInput } from '../../../wire/prices';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { showUnitCost } from '../../kit/typed/unitCosts';
 
@@ -22,7 +22,7 @@ export function PriceItemSide({ item, book }: { item: PriceItemInput | undefined
 
 function Side({ item, book }: { item: PriceItemInput; book: PriceListView }) {
   const { digits } = useCurrency();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { data: history } = usePriceHistoryQuery({ code: item.code });
   const used = whereUsed(book.buildUps, { item: item.code });
   return (
@@ -57,7 +57,7 @@ function Side({ item, book }: { item: PriceItemInput; book: PriceListView }) {
         <ul className="m-0 list-none p-0">
           {used.map((it) => (
             <li key={it.code}>
-              <Link to={keep(`/tenders/build-ups?of=${encodeURIComponent(it.code)}`)}>{it.code}</Link>{' '}
+              <Link to={withMonth(`/tenders/build-ups?of=${encodeURIComponent(it.code)}`)}>{it.code}</Link>{' '}
               <span className="note">{it.description}</span>
             </li>
           ))}

@@ -2,7 +2,7 @@ import { SureButton } from '../../kit/SureButton';
 import { useQuotationQuery } from '../../ground/api/api';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Offers, DocumentDownloads, SendDocument } from '../../ground/offers/Offers';
@@ -48,9 +48,9 @@ export function QuotationPage() {
 }
 
 function AwardLink({ job, estimate }: { job: string; estimate: number }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
-    <Link className="button main" to={keep(`/jobs/${encodeURIComponent(job)}/estimates/${estimate}/award`)}>
+    <Link className="button main" to={withMonth(`/jobs/${encodeURIComponent(job)}/estimates/${estimate}/award`)}>
       Award the job from it …
     </Link>
   );

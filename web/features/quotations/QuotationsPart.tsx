@@ -9,7 +9,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { addDays } from '../../../core/calendar/plainDate';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import type { QuotationSummary } from '../../../wire/quotations';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
@@ -32,7 +32,7 @@ export function QuotationsPart() {
   const { data: of } = useJobQuery({ job, asOf });
   const base = `/jobs/${encodeURIComponent(job)}/quotations`;
   const columns = useQuotationColumns(base);
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const [fault, setFault] = useState<string | null>(null);
   const [save, { isLoading }] = useAddQuotationMutation();
@@ -61,7 +61,7 @@ export function QuotationsPart() {
           payments: [],
         },
       }).unwrap();
-      void navigate(keep(`${base}/${number}`));
+      void navigate(withMonth(`${base}/${number}`));
     } catch (error) {
       setFault(faultOf(error).message);
     }

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { QuotationView } from '../../../wire/quotations';
 import { useDeleteQuotationMutation, useSaveQuotationMutation } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { useAttempt } from '../../ground/useAttempt';
 import { useCodecForm } from '../../kit/form/useCodecForm';
@@ -21,7 +21,7 @@ export type QuotationDraft = ReturnType<typeof useQuotationDraft>;
 export function useQuotationDraft({ job, view, onTyped }: DraftSource) {
   const { digits } = useCurrency();
   const { month } = useAsOf();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const codecs = useMemo(() => quotationCodecs(digits, month), [digits, month]);
   const start = useMemo(() => formOf(view, codecs), [view, codecs]);
@@ -58,7 +58,7 @@ export function useQuotationDraft({ job, view, onTyped }: DraftSource) {
     deleteDraft: async () => {
       if (!(await attempt(() => discard({ job, quotation: view.number }).unwrap()))) return;
       onTyped(false);
-      void navigate(keep(`/jobs/${encodeURIComponent(job)}/estimates`));
+      void navigate(withMonth(`/jobs/${encodeURIComponent(job)}/estimates`));
     },
   };
 }

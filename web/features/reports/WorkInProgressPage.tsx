@@ -5,7 +5,7 @@ import { PROGRESS_FIGURES } from '../../../core/progress/figures';
 import { displayPercent } from '../../../core/money/display';
 import type { ReportColumn, ReportReply } from '../../../wire/reports';
 import { useReportQuery } from '../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
 import { OverUnder } from '../../ground/OverUnder';
@@ -133,10 +133,10 @@ function useScheduleColumns(figures: readonly FigureColumn[], jobs: readonly Row
 }
 
 function JobOf({ row }: { row: Row }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
     <>
-      <Link to={keep(`/jobs/${encodeURIComponent(String(row.job))}`)}>
+      <Link to={withMonth(`/jobs/${encodeURIComponent(String(row.job))}`)}>
         <b>{row.job}</b>
       </Link>{' '}
       {row.name}

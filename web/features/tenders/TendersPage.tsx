@@ -4,7 +4,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { displayPercent } from '../../../core/money/display';
 import type { TenderRow } from '../../../wire/tenders';
 import { useTendersQuery } from '../../ground/api/api';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
@@ -17,12 +17,12 @@ import type { TableColumn } from '../../kit/table/tableTypes';
 /** What is being priced, what it comes to, and what became of the offer. */
 export function TendersPage() {
   const tenders = useTendersQuery(undefined, { refetchOnMountOrArgChange: true });
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const columns = useTenderColumns();
   return (
     <div className="page">
       <PageHead title="Tenders">
-        <Link className="button main" to={keep('/jobs/new')}>
+        <Link className="button main" to={withMonth('/jobs/new')}>
           New tender
         </Link>
       </PageHead>
@@ -37,16 +37,16 @@ export function TendersPage() {
 }
 
 function NoTenders() {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
     <Empty title="No tenders yet">
-      <Link className="button main" to={keep('/jobs/new')}>
+      <Link className="button main" to={withMonth('/jobs/new')}>
         Type or paste the first tender
       </Link>
-      <Link className="button" to={keep('/tenders/prices')}>
+      <Link className="button" to={withMonth('/tenders/prices')}>
         Type or import prices
       </Link>
-      <Link className="button" to={keep('/set-up')}>
+      <Link className="button" to={withMonth('/set-up')}>
         Import CSV files
       </Link>
     </Empty>
@@ -95,8 +95,8 @@ function useTenderColumns(): TableColumn<TenderRow>[] {
 }
 
 function Door({ to, text, strong = false }: { to: string; text: string; strong?: boolean }) {
-  const keep = useKeepMonth();
-  return <Link to={keep(to)}>{strong ? <b>{text}</b> : text}</Link>;
+  const withMonth = useWithMonth();
+  return <Link to={withMonth(to)}>{strong ? <b>{text}</b> : text}</Link>;
 }
 
 function EstimateOf({ it }: { it: TenderRow }) {

@@ -1,7 +1,7 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
-import { canBeTaken, NARROWED_ROLES, PART_NAMES, PARTS } from '../../../core/rights/parts';
+import { canBeRemoved, NARROWED_ROLES, PART_NAMES, PARTS } from '../../../core/rights/parts';
 import { openPage } from '../../test/openPage';
 import { RolesPage } from './RolesPage';
 
@@ -15,7 +15,7 @@ test('a part is removed from a role and given back; every part that can be remov
   const box = (part: keyof typeof PARTS, role: string) =>
     screen.getByLabelText<HTMLInputElement>(`${PARTS[part].title}: ${role}`);
   await screen.findByRole('table', { name: 'Roles' });
-  const offered = PART_NAMES.flatMap((part) => NARROWED_ROLES.filter((role) => canBeTaken({ part, role })));
+  const offered = PART_NAMES.flatMap((part) => NARROWED_ROLES.filter((role) => canBeRemoved({ part, role })));
   expect(screen.getAllByRole('checkbox')).toHaveLength(offered.length);
   expect([box('report:wip', 'manager').checked, box('report:wip', 'accountant').checked]).toEqual([false, true]);
   fireEvent.click(box('report:wip', 'accountant'));

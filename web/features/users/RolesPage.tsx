@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { canBeTaken, NARROWED_ROLES, PART_NAMES, PARTS, type Narrowed, type Part } from '../../../core/rights/parts';
+import { canBeRemoved, NARROWED_ROLES, PART_NAMES, PARTS, type Narrowed, type Part } from '../../../core/rights/parts';
 import type { Role } from '../../../core/rights/rights';
 import { useNarrowingQuery, useSaveNarrowingMutation } from '../../ground/api/api';
 import { Loaded } from '../../ground/Loaded';
@@ -83,7 +83,7 @@ function Roles({ seen, saved }: { seen: string; saved: readonly Narrowed[] }) {
 function Row({ part, removed, onTurn }: { part: Part; removed: readonly Narrowed[]; onTurn: (it: Narrowed) => void }) {
   const cell = (role: Role) => {
     const it = { part, role };
-    if (!canBeTaken(it)) return <span className="note">–</span>;
+    if (!canBeRemoved(it)) return <span className="note">–</span>;
     const has = !removed.some(same(it));
     return <input type="checkbox" checked={has} aria-label={`${PARTS[part].title}: ${role}`} onChange={() => onTurn(it)} />;
   };

@@ -8,7 +8,7 @@ import { grouped } from '../../../core/lists/grouped';
 import type { TimeLineInput, TimeLists, TimePreview, WeekSheetView } from '../../../wire/weekSheets';
 import { useCorrectTimeMutation, usePreviewTimeCorrectionMutation } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useAttempt } from '../../ground/useAttempt';
 import { Field } from '../../kit/Field';
 import { PageHead } from '../../kit/PageHead';
@@ -47,7 +47,7 @@ function asEntered(view: WeekSheetView): TimeLineInput[] {
 export function CorrectSheet({ lists, view, onDone }: Props) {
   const { sheet: name, week, seen } = view;
   const navigate = useNavigate();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { asOf, month } = useAsOf();
   const was = useMemo(() => asEntered(view), [view]);
   const start = useMemo(() => {
@@ -87,7 +87,7 @@ export function CorrectSheet({ lists, view, onDone }: Props) {
       const { sheet: next } = await post({ sheet: name, body: { ...body, seen: preview.seen } }).unwrap();
       toast(`Sheet ${name} corrected by sheet ${next}`);
       sheet.forget();
-      void navigate(keep(addressOf({ place: 'week-sheet', document: next })));
+      void navigate(withMonth(addressOf({ place: 'week-sheet', document: next })));
     });
   };
   return (

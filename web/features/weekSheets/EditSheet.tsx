@@ -7,7 +7,7 @@ import { displayQuantity } from '../../../core/money/display';
 import type { TimeLists, WeekSheetView } from '../../../wire/weekSheets';
 import { useAddSheetMutation, useSaveSheetMutation } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useAttempt } from '../../ground/useAttempt';
 import { DraftNotes } from '../../kit/draft/DraftNotes';
 import { PageHead } from '../../kit/PageHead';
@@ -34,7 +34,7 @@ interface EditProps {
 /** A sheet as it is typed, and how it is sent. */
 function useEdit({ lists, week, view, onDone }: EditProps) {
   const navigate = useNavigate();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const start = useMemo(() => {
     const codecs = sheetCodecs(lists);
     const open = (view?.lines ?? []).filter((it) => movesFrom(TIME_LIFE, it.state).change);
@@ -70,12 +70,12 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
         await save({ sheet: view.sheet, body: { seen: view.seen, week, lines } }).unwrap();
         toast(`Week sheet ${view.sheet} submitted: ${count}`);
         sheet.forget();
-        return lines.length === 0 && settled.length === 0 ? void navigate(keep(`/costs/time?on=${week}`)) : onDone?.();
+        return lines.length === 0 && settled.length === 0 ? void navigate(withMonth(`/costs/time?on=${week}`)) : onDone?.();
       }
       const { sheet: name } = await add({ body: { week, lines } }).unwrap();
       toast(`Week sheet ${name} submitted: ${count}`);
       sheet.forget();
-      void navigate(keep(addressOf({ place: 'week-sheet', document: name })));
+      void navigate(withMonth(addressOf({ place: 'week-sheet', document: name })));
     });
   };
   const canSend = view ? sheet.changed || start.some((it) => it.returned) : read.lines.length > 0;

@@ -6,7 +6,7 @@ import type { OutputOf } from '../../../wire/call';
 import type { SheetRow, TimePreview, weekSheetCalls } from '../../../wire/weekSheets';
 import { usePostTimeMutation, usePreviewTimeMutation, useReadyTimeQuery } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
 import { useAttempt } from '../../ground/useAttempt';
@@ -126,7 +126,7 @@ interface ReadyProps {
 
 /** Sheets with approved time, each to be ticked. */
 function ReadySheets({ sheets, ticked, onTick }: ReadyProps) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const chosen = sheets.filter((it) => ticked.has(it.sheet));
   return (
     <table className="ledger static-foot max-w-[900px]">
@@ -155,7 +155,7 @@ function ReadySheets({ sheets, ticked, onTick }: ReadyProps) {
               />
             </td>
             <td>
-              <Link to={keep(addressOf({ place: 'week-sheet', document: it.sheet }))}>{it.sheet}</Link>
+              <Link to={withMonth(addressOf({ place: 'week-sheet', document: it.sheet }))}>{it.sheet}</Link>
             </td>
             <td className="whitespace-nowrap">{weekWords(it.week)}</td>
             <td>{it.employees.join(', ')}</td>

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { TimeRemark } from '../../../core/labour/timeRemarks';
 import type { SheetLine, TimeLineInput } from '../../../wire/weekSheets';
 import { useTimeRemarksMutation } from '../../ground/api/api';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useMay } from '../../ground/person';
 
 /** How long nothing is typed before it is asked. */
@@ -14,7 +14,7 @@ const SHOWN = 8;
 export function Remarks({ lines }: { lines: readonly TimeLineInput[] }) {
   const [ask] = useTimeRemarksMutation();
   const [remarks, setRemarks] = useState<readonly TimeRemark[]>([]);
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const may = useMay();
   const asked = JSON.stringify(lines);
   useEffect(() => {
@@ -50,7 +50,7 @@ export function Remarks({ lines }: { lines: readonly TimeLineInput[] }) {
       {unpriced && (
         <p className="note m-0">
           Lines without a rate cannot be posted.{' '}
-          {may('set-up') && <Link to={keep('/set-up/labour/pay-rates')}>Enter the rate in Pay rates</Link>}
+          {may('set-up') && <Link to={withMonth('/set-up/labour/pay-rates')}>Enter the rate in Pay rates</Link>}
         </p>
       )}
     </div>

@@ -8,7 +8,7 @@ import { displayQuantity } from '../../../core/money/display';
 import type { SheetState } from '../../../core/labour/timeLife';
 import type { SheetLine } from '../../../wire/weekSheets';
 import { addressOf } from '../../ground/addressOf';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { rowsOfLines } from './grid/readSheet';
 import { dayTitle } from './grid/sheetColumns';
 
@@ -178,7 +178,7 @@ function SheetTableRow({ of, days, name, ticked, onTick }: RowProps) {
 
 /** The state of a line, with what goes with it: why it was returned, what it corrects, when it counts. */
 function State({ line }: { line: SheetLine }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { word, colour } = STATE_LOOK[line.state];
   const other = line.reverses ?? line.reversedBy;
   const sheet = other?.split('/').slice(0, -2).join('/');
@@ -192,7 +192,7 @@ function State({ line }: { line: SheetLine }) {
       {sheet && (
         <span className="note">
           {line.reverses ? ' reverses ' : ' reversed by '}
-          <Link to={keep(addressOf({ place: 'week-sheet', document: sheet }))}>sheet {sheet}</Link>
+          <Link to={withMonth(addressOf({ place: 'week-sheet', document: sheet }))}>sheet {sheet}</Link>
         </span>
       )}
     </span>

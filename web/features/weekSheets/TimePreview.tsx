@@ -3,7 +3,7 @@ import { PAY_CLASSES } from '../../../core/labour/payClass';
 import type { MissingRate, TimePreview } from '../../../wire/weekSheets';
 import { Link } from 'react-router';
 import { addressOf } from '../../ground/addressOf';
-import { useKeepMonth } from '../../ground/asOf';
+import { useWithMonth } from '../../ground/asOf';
 import { useMay } from '../../ground/person';
 import { useCurrency } from '../../ground/company';
 import { PostingPreview } from '../../ground/PostingPreview';
@@ -44,7 +44,7 @@ export function TimePreviewShown({ preview }: { preview: TimePreview }) {
 
 /** Lines that have no rate: nothing is posted while there are any. */
 export function Missing({ missing }: { missing: readonly MissingRate[] }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const may = useMay();
   if (missing.length === 0) return null;
   return (
@@ -53,13 +53,13 @@ export function Missing({ missing }: { missing: readonly MissingRate[] }) {
       <ul className="m-0 list-none p-0">
         {missing.slice(0, SHOWN).map((it) => (
           <li key={`${it.sheet}/${it.line}`}>
-            <Link to={keep(addressOf({ place: 'week-sheet', document: it.sheet }))}>Sheet {it.sheet}</Link>:{' '}
+            <Link to={withMonth(addressOf({ place: 'week-sheet', document: it.sheet }))}>Sheet {it.sheet}</Link>:{' '}
             {withDisplayDates(it.message)}
           </li>
         ))}
         {missing.length > SHOWN && <li>{missing.length - SHOWN} more</li>}
       </ul>
-      {may('set-up') && <Link to={keep('/set-up/labour/pay-rates')}>Enter the rate in Pay rates</Link>}
+      {may('set-up') && <Link to={withMonth('/set-up/labour/pay-rates')}>Enter the rate in Pay rates</Link>}
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { SHEET_STATES } from '../../../core/labour/timeLife';
 import { type SheetRow, type WeekRegister } from '../../../wire/weekSheets';
 import { useWeekRegisterQuery } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { Loaded } from '../../ground/Loaded';
 import { May } from '../../ground/person';
@@ -22,19 +22,19 @@ export function WeekRegisterPage() {
   const { lastDay } = useAsOf();
   const [params] = useSearchParams();
   const register = useWeekRegisterQuery({ on: params.get('on') ?? lastDay }, { refetchOnMountOrArgChange: true });
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const week = register.data?.week;
   return (
     <div className="page">
       <PageHead title="Week sheets">
         <div className="flex items-center gap-3">
           <May do="post-costs">
-            <Link className="button" to={keep('/costs/time/post')}>
+            <Link className="button" to={withMonth('/costs/time/post')}>
               Post time
             </Link>
           </May>
           {week && (
-            <Link className="button main" to={keep(`/costs/time/new?on=${week}`)}>
+            <Link className="button main" to={withMonth(`/costs/time/new?on=${week}`)}>
               New week sheet
             </Link>
           )}
@@ -49,12 +49,12 @@ export function WeekRegisterPage() {
 }
 
 function Register({ register: { sheets, missing, earlier, week } }: { register: WeekRegister }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   return (
     <>
       {sheets.length === 0 ? (
         <Empty title="No hours of this week yet">
-          <Link className="button" to={keep(`/costs/time/new?on=${week}`)}>
+          <Link className="button" to={withMonth(`/costs/time/new?on=${week}`)}>
             Enter a week sheet
           </Link>
         </Empty>

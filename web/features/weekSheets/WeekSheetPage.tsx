@@ -12,7 +12,7 @@ import {
 } from '../../ground/api/api';
 import { officeAddress } from '../../ground/officeAddress';
 import { addressOf } from '../../ground/addressOf';
-import { useAsOf, useKeepMonth } from '../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { Loaded } from '../../ground/Loaded';
 import { useMay } from '../../ground/person';
@@ -103,7 +103,7 @@ interface ReadProps {
 
 function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
   const may = useMay();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { sheet, week, weeks, lines } = view;
   const nameOf = useNames(lists);
   const open = lines.filter((it) => it.state === 'submitted');
@@ -154,7 +154,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
             {weeks
               .filter((it) => it !== week)
               .map((it) => (
-                <Link key={it} className="mr-2" to={keep(`${addressOf({ place: 'week-sheet', document: sheet })}?on=${it}`)}>
+                <Link key={it} className="mr-2" to={withMonth(`${addressOf({ place: 'week-sheet', document: sheet })}?on=${it}`)}>
                   {weekWords(it)}
                 </Link>
               ))}
@@ -175,7 +175,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
 
 /** The day sheets its hours came from in the week; where one says otherwise now, it says so. */
 function FromSite({ sheet, week }: { sheet: string; week: string }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { data = [] } = useDaysOfWeekSheetQuery({ sheet }, { refetchOnMountOrArgChange: true });
   const days = data.filter((it) => it.dated >= week && it.dated <= addDays(week, DAYS_OF_A_WEEK - 1));
   if (days.length === 0) return null;
@@ -184,7 +184,7 @@ function FromSite({ sheet, week }: { sheet: string; week: string }) {
       From day sheets{' '}
       {days.map((it) => (
         <span key={`${it.job} ${it.dated} ${it.crew}`} className="mr-2">
-          <Link to={keep(officeAddress(it))}>{displayDate(it.dated).replace(/ \d{4}$/, '')}</Link>
+          <Link to={withMonth(officeAddress(it))}>{displayDate(it.dated).replace(/ \d{4}$/, '')}</Link>
           {it.differs && <b className="text-[var(--over)]"> hours differ</b>}
         </span>
       ))}
@@ -194,13 +194,13 @@ function FromSite({ sheet, week }: { sheet: string; week: string }) {
 const DAYS_OF_A_WEEK = 7;
 
 function Corrections({ word, sheets }: { word: string; sheets: readonly string[] }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   if (sheets.length === 0) return null;
   return (
     <span className="ml-4">
       {word}{' '}
       {sheets.map((it) => (
-        <Link key={it} className="mr-1" to={keep(addressOf({ place: 'week-sheet', document: it }))}>
+        <Link key={it} className="mr-1" to={withMonth(addressOf({ place: 'week-sheet', document: it }))}>
           sheet {it}
         </Link>
       ))}

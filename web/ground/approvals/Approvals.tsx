@@ -3,12 +3,12 @@ import type { ApprovalName } from '../../../core/approvals/approvals';
 import type { ApprovalRow } from '../../../wire/approvals';
 import { displayMoment } from '../../kit/displayMoment';
 import { useApprovalsQuery } from '../api/api';
-import { useKeepMonth } from '../asOf';
+import { useWithMonth } from '../asOf';
 import { useCurrency } from '../company';
 
 /** The approvals of a document, or of all of a kind of a job, as it shows them: what was asked, by whom, and what came of it. */
 export function Approvals(of: { kind: ApprovalName; job?: string; document?: string }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { exact } = useCurrency();
   const { data } = useApprovalsQuery(of, { refetchOnMountOrArgChange: true });
   if (!data || data.length === 0) return null;
@@ -18,7 +18,7 @@ export function Approvals(of: { kind: ApprovalName; job?: string; document?: str
       <ul className="m-0 list-none p-0">
         {data.map((it) => (
           <li key={it.id} className="mb-1">
-            <Link to={keep(`/approvals/${it.id}`)}>{exact(it.amount)}</Link> asked for by {it.askedBy},{' '}
+            <Link to={withMonth(`/approvals/${it.id}`)}>{exact(it.amount)}</Link> asked for by {it.askedBy},{' '}
             {displayMoment(it.askedAt)}: {it.reason} · <b>{stateOf(it)}</b>
           </li>
         ))}

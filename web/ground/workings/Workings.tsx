@@ -12,7 +12,7 @@ import { displayQuantity } from '../../../core/money/display';
 import { formatPercentShortest } from '../../../core/money/rate';
 import type { FigureRef, FigureUnit, Operand } from '../../../wire/workings';
 import { figureParams } from '../../../wire/workings';
-import { useAsOf, useKeepMonth } from '../asOf';
+import { useAsOf, useWithMonth } from '../asOf';
 import { useCurrency } from '../company';
 import { faultOf } from '../faults';
 import { useMay } from '../person';
@@ -67,7 +67,7 @@ function useDrawerFocus(figure: FigureRef | undefined) {
 
 function Explained({ figure }: { figure: FigureRef }) {
   const { asOf } = useAsOf();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const dispatch = useDispatch();
   const { data, error, isFetching } = useWorkingsQuery({ ...figureParams(figure), asOf });
   if (error) return <p role="alert">{faultOf(error).message}</p>;
@@ -100,7 +100,7 @@ function Explained({ figure }: { figure: FigureRef }) {
       </table>
       {data.entries && (
         <p className="mt-2">
-          <Link to={keep(addressOf(data.entries))} onClick={() => dispatch(shut())}>
+          <Link to={withMonth(addressOf(data.entries))} onClick={() => dispatch(shut())}>
             All these entries
           </Link>
           <MoveLink of={data.entries} label="all these entries" />
@@ -113,14 +113,14 @@ function Explained({ figure }: { figure: FigureRef }) {
 
 function OperandRow({ operand }: { operand: Operand }) {
   const dispatch = useDispatch();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const value = operand.shown ?? <Value value={operand.value} unit={operand.unit} />;
   return (
     <tr>
       <td className="note w-[20px] p-[0_2px]">{operand.sign}</td>
       <td className="p-[4px_6px]">
         {operand.to ? (
-          <Link to={keep(addressOf(operand.to))} onClick={() => dispatch(shut())}>
+          <Link to={withMonth(addressOf(operand.to))} onClick={() => dispatch(shut())}>
             {withDisplayDates(operand.label)}
           </Link>
         ) : (
@@ -149,12 +149,17 @@ function OperandRow({ operand }: { operand: Operand }) {
 /** Where cost entries stand behind it, leads to where they are moved elsewhere. */
 function MoveLink({ of, label }: { of: Place; label: string }) {
   const dispatch = useDispatch();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const may = useMay();
   const to = moveAddressOf(of);
   if (to === null || !may('correct-costs')) return null;
   return (
-    <Link className="ml-2 text-[12.5px]" to={keep(to)} aria-label={`Move the cost of ${label}`} onClick={() => dispatch(shut())}>
+    <Link
+      className="ml-2 text-[12.5px]"
+      to={withMonth(to)}
+      aria-label={`Move the cost of ${label}`}
+      onClick={() => dispatch(shut())}
+    >
       Move …
     </Link>
   );

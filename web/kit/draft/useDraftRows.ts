@@ -77,19 +77,19 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0, on
   const changed = useMemo(() => !sameRows(settled, base), [settled, base]);
 
   useEffect(() => {
-    const keep = () => {
+    const store = () => {
       const now = latest.current;
       if (now.sent || sameRows(now.rows, now.synced)) return;
       const typed = !sameRows(now.rows, begun.current?.base ?? []);
       now.synced = now.rows;
       writeDraft(name, typed ? { seen: begun.current?.seen ?? '', base: begun.current?.base ?? [], rows: now.rows } : null);
     };
-    keep();
+    store();
     // Whoever leaves before the pause keeps the last keys as well.
-    window.addEventListener('pagehide', keep);
+    window.addEventListener('pagehide', store);
     return () => {
-      window.removeEventListener('pagehide', keep);
-      keep();
+      window.removeEventListener('pagehide', store);
+      store();
     };
   }, [name, settled]);
 

@@ -5,7 +5,7 @@ import { displayDate } from '../../../../core/calendar/displayDate';
 import { MOST_CORRECTED, type CorrectionInput, type CorrectionPreview } from '../../../../wire/corrections';
 import type { CostRow } from '../../../../wire/costs';
 import { useCorrectCostsMutation, useCostPageQuery, usePreviewCorrectionMutation } from '../../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { faultOf, type ShownFault } from '../../../ground/faults';
 import { layOutCosts } from '../../../ground/unpostedCosts';
@@ -64,7 +64,7 @@ function Correction({ shown: all, moves }: { shown: readonly CostRow[]; moves: b
   const rows = useMemo(() => all.filter((it) => picks.has(it.id)), [all, picks]);
   const { entryDay, month } = useAsOf();
   const { exact } = useCurrency();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const target = useMoveTarget(rows);
   const fields = useMemo(
@@ -90,7 +90,7 @@ function Correction({ shown: all, moves }: { shown: readonly CostRow[]; moves: b
       const posted = await correct({ body: { ...input, on: when === 'one' ? on : null, reason } }).unwrap();
       toast(`${moves ? 'Moved' : 'Reversed'} ${count} (document ${posted.postingId})`);
       if (again) layOutCosts(rows, exact);
-      void navigate(keep(again ? '/costs' : `/ledger/postings/${posted.postingId}`));
+      void navigate(withMonth(again ? '/costs' : `/ledger/postings/${posted.postingId}`));
     }, faultOf);
   return (
     <form onSubmit={post(false)} noValidate>

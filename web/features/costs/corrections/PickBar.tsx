@@ -1,11 +1,11 @@
 import { Link } from 'react-router';
-import { useKeepMonth } from '../../../ground/asOf';
+import { useWithMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import type { Picks } from './usePicks';
 
 /** What may be done with the entries that are picked. */
 export function PickBar({ picks }: { picks: Picks }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { exact, code } = useCurrency();
   const rows = [...picks.picked.values()];
   // It has its room from the start: ticking a row moves no other from under the hand.
@@ -16,7 +16,7 @@ export function PickBar({ picks }: { picks: Picks }) {
       </div>
     );
   const total = rows.reduce((sum, it) => sum + it.amount, 0);
-  const correct = (way: string) => keep(`/costs/correct?way=${way}&entries=${rows.map((it) => it.id).join(',')}`);
+  const correct = (way: string) => withMonth(`/costs/correct?way=${way}&entries=${rows.map((it) => it.id).join(',')}`);
   const uninstalled = rows.filter((it) => it.notInstalled !== 0).map((it) => it.id);
   return (
     <div className="pick-bar" role="status">
@@ -30,7 +30,7 @@ export function PickBar({ picks }: { picks: Picks }) {
         Reverse …
       </Link>
       {uninstalled.length > 0 && (
-        <Link className="button" to={keep(`/costs/material-on-site?entries=${uninstalled.join(',')}`)}>
+        <Link className="button" to={withMonth(`/costs/material-on-site?entries=${uninstalled.join(',')}`)}>
           Install …
         </Link>
       )}

@@ -4,7 +4,7 @@ import type { AwardGrouping } from '../../../../core/estimates/award';
 import type { EstimateView } from '../../../../wire/estimates';
 import type { QuotationSummary } from '../../../../wire/quotations';
 import { useEstimateQuery, useQuotationListQuery } from '../../../ground/api/api';
-import { useKeepMonth } from '../../../ground/asOf';
+import { useWithMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
@@ -101,11 +101,11 @@ function GroupingFields({ form }: { form: AwardForm }) {
 
 function AwardButton({ form, job }: { form: AwardForm; job: string }) {
   const { exact } = useCurrency();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const award = form.award((agreed) => {
     toast(`Job ${job} is awarded at ${exact(agreed)}`);
-    void navigate(keep(`/jobs/${encodeURIComponent(job)}/contract`));
+    void navigate(withMonth(`/jobs/${encodeURIComponent(job)}/contract`));
   });
   return (
     <button type="button" className="button main" disabled={form.isLoading || form.noWeight} onClick={() => award()}>

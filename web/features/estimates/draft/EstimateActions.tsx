@@ -12,7 +12,7 @@ import { Link, useNavigate } from 'react-router';
 import { toast } from '../../../kit/toast';
 import { displayDate } from '../../../../core/calendar/displayDate';
 import type { EstimateView, Repricing } from '../../../../wire/estimates';
-import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';
 import { HistoryLink } from '../../../ground/HistoryLink';
@@ -30,7 +30,7 @@ export function EstimateActions({
   settle: () => Promise<boolean>;
   onGone: () => void;
 }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const at = { job: view.job, estimate: view.number };
   const [choose] = useChooseEstimateMutation();
@@ -64,14 +64,14 @@ export function EstimateActions({
             void attempt(async () => {
               await discard(at).unwrap();
               onGone();
-              void navigate(keep(base));
+              void navigate(withMonth(base));
             })
           }
         >
           Delete
         </SureButton>
         {view.jobStatus === 'tender' && (
-          <Link className="button" to={keep(`${base}/${view.number}/award`)} onClick={() => void settle()}>
+          <Link className="button" to={withMonth(`${base}/${view.number}/award`)} onClick={() => void settle()}>
             Award …
           </Link>
         )}

@@ -2,7 +2,7 @@ import { SureButton } from '../../../kit/SureButton';
 import { displayMoment } from '../../../kit/displayMoment';
 import { useDeleteDraftMutation, useJobListQuery } from '../../../ground/api/api';
 import { Link } from 'react-router';
-import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../../ground/asOf';
 import { faultOf } from '../../../ground/faults';
 import { May, useMay, usePerson } from '../../../ground/person';
 import { WaitingLine } from '../../../ground/WaitingLine';
@@ -16,7 +16,7 @@ import { JobTable } from './JobTable';
 export function JobListPage() {
   const { asOf } = useAsOf();
   const { data, error, refetch } = useJobListQuery({ asOf }, { refetchOnMountOrArgChange: true });
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   if (error)
     return (
       <div className="page">
@@ -29,7 +29,7 @@ export function JobListPage() {
       <div className="mb-3 flex items-end justify-between gap-6">
         <h1>Jobs</h1>
         <May do="manage-jobs">
-          <Link className="button main" to={keep('/jobs/new')}>
+          <Link className="button main" to={withMonth('/jobs/new')}>
             New job
           </Link>
         </May>
@@ -44,7 +44,7 @@ export function JobListPage() {
 
 /** Nothing to see: there is no job, or whoever looks is on the team of none. */
 function NoJob() {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const person = usePerson();
   const seesAll = useMay()('read-books') || person?.role === 'estimator';
   return (
@@ -55,12 +55,12 @@ function NoJob() {
         </p>
       )}
       <May do="manage-jobs">
-        <Link className="button main" to={keep('/jobs/new')}>
+        <Link className="button main" to={withMonth('/jobs/new')}>
           {seesAll ? 'Type or paste the first job' : 'Set up a job'}
         </Link>
       </May>
       <May do="import-books">
-        <Link className="button" to={keep('/set-up')}>
+        <Link className="button" to={withMonth('/set-up')}>
           Import a book
         </Link>
       </May>
@@ -70,20 +70,20 @@ function NoJob() {
 
 /** A new job that was begun in this browser and not set up. */
 function Begun() {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const facts = readDraft(NEW_JOB)?.rows.find((it) => it.number !== undefined);
   if (!facts) return null;
   return (
     <p className="sheet mb-3 px-3 py-1">
       <span className="note">Begun in this browser:</span>{' '}
-      <Link to={keep('/jobs/new')}>{[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}</Link>
+      <Link to={withMonth('/jobs/new')}>{[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}</Link>
     </p>
   );
 }
 
 /** Those an earlier version saved on the server. */
 function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<string, unknown>; savedAt: string }[] }) {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const [deleteDraft] = useDeleteDraftMutation();
   const { refused, attempt } = useAttempt();
   if (drafts.length === 0) return null;
@@ -94,7 +94,7 @@ function Drafts({ drafts }: { drafts: readonly { id: number; content: Record<str
         return (
           <li key={draft.id} className="flex items-center gap-3">
             <span className="note">Drafts:</span>
-            <Link to={keep(`/jobs/new?draft=${draft.id}`)}>
+            <Link to={withMonth(`/jobs/new?draft=${draft.id}`)}>
               {[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}
             </Link>
             <span className="note text-[12.5px]">saved {displayMoment(draft.savedAt)}</span>

@@ -7,7 +7,7 @@ import { ratio, type Rate } from '../../../../core/money/rate';
 import { PROGRESS_FIGURES } from '../../../../core/progress/figures';
 import { totalProgress } from '../../../../core/progress/workInProgress';
 import type { ListedJob } from '../../../../wire/jobs';
-import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { OverUnder } from '../../../ground/OverUnder';
 import { Fig } from '../../../ground/workings/Fig';
@@ -66,7 +66,7 @@ export function JobTable({ jobs }: { jobs: readonly ListedJob[] }) {
 }
 
 function useColumns(): readonly TableColumn<ListedJob>[] {
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { show } = useCurrency();
   const { month } = useAsOf();
   return useMemo(() => {
@@ -79,7 +79,7 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
       value: movedMargin,
       cell: (it) => <Moved by={movedMargin(it)} />,
     };
-    const page = (it: ListedJob) => keep(`/jobs/${encodeURIComponent(it.number)}`);
+    const page = (it: ListedJob) => withMonth(`/jobs/${encodeURIComponent(it.number)}`);
     const words = (key: 'status' | 'clientName' | 'manager', title: string, width: number): TableColumn<ListedJob> => ({
       key,
       title,
@@ -148,7 +148,7 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
         cell: (it) => <OverUnder over={it.overbilled} under={it.underbilled} job={it.number} />,
       },
     ];
-  }, [keep, show, month]);
+  }, [withMonth, show, month]);
 }
 
 /** A change of margin in points, with its sign; nothing where it is none, or where there is nothing to compare with. */

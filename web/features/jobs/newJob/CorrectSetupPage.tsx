@@ -3,7 +3,7 @@ import { useNavigate, useParams } from 'react-router';
 import type { Lists } from '../../../../wire/company';
 import type { JobSetup } from '../../../../wire/jobs';
 import { useCorrectSetupMutation, useJobSetupQuery, useListsQuery } from '../../../ground/api/api';
-import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';
 import { useAttempt } from '../../../ground/useAttempt';
@@ -44,7 +44,7 @@ interface CorrectProps {
 
 function CorrectSetup({ job, setup, lists, onStale }: CorrectProps) {
   const { exact, code, digits } = useCurrency();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const navigate = useNavigate();
   const start = useMemo((): JobForm => {
     const empty: JobForm = { facts: { ...FACTS, client: lists.clients[0]?.code ?? '' }, sov: [], budget: [] };
@@ -70,7 +70,7 @@ function CorrectSetup({ job, setup, lists, onStale }: CorrectProps) {
     if (!(await attempt(() => correct({ job, body }).unwrap(), 'Schedule and budget corrected'))) return onStale();
     setReason('');
     draft.forget();
-    void navigate(keep(`/jobs/${encodeURIComponent(job)}/contract`));
+    void navigate(withMonth(`/jobs/${encodeURIComponent(job)}/contract`));
   };
   return (
     <>

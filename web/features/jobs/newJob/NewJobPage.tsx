@@ -13,7 +13,7 @@ import { toast } from '../../../kit/toast';
 import { nextJobNumber } from '../../../../core/jobs/jobNumber';
 import { formatPercentShortest } from '../../../../core/money/rate';
 import type { Lists } from '../../../../wire/company';
-import { useAsOf, useKeepMonth } from '../../../ground/asOf';
+import { useAsOf, useWithMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { useAttempt } from '../../../ground/useAttempt';
 import { DraftNotes } from '../../../kit/draft/DraftNotes';
@@ -131,7 +131,7 @@ function JobForms({ start, draftId, lists }: FormsProps) {
 /** Sets the job up from what was read; a job that is not whole is not sent. */
 function useCreate(draftId: number | null, forget: () => void) {
   const navigate = useNavigate();
-  const keep = useKeepMonth();
+  const withMonth = useWithMonth();
   const { refused, setRefused, attempt } = useAttempt();
   const [createJob, { isLoading: busy }] = useCreateJobMutation();
   const create = async (input: ReadJob['input']) => {
@@ -141,7 +141,7 @@ function useCreate(draftId: number | null, forget: () => void) {
       const { number } = await createJob({ body: { ...input, draftId } }).unwrap();
       forget();
       toast(`Job ${number} is set up`);
-      void navigate(keep(`/jobs/${encodeURIComponent(number)}`));
+      void navigate(withMonth(`/jobs/${encodeURIComponent(number)}`));
     });
   };
   return { create, busy, refused };
