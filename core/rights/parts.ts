@@ -14,6 +14,7 @@ const action = (needs: Right, title: string): PartOfWork => ({ group: 'Actions',
 /** What the owner can take from a role, one line each. An action is a right by its own name. */
 export const PARTS = {
   'report:wip': report('Work in progress'),
+  'report:contract-status': report('Contract status'),
   'report:estimate-vs-actual': report('Estimate versus actual, with the budget and the forecast of a job'),
   'report:labour-progress': report('Hours by task'),
   'report:time-cost': report('Time and what it cost', 'read-books'),

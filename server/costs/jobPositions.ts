@@ -5,6 +5,7 @@ import type { PlainDate } from '../../core/calendar/plainDate';
 import { estimateAtCompletion, hoursAtCompletion } from '../../core/forecast/estimateAtCompletion';
 import { WHOLE } from '../../core/money/rate';
 import { multiplyDivide } from '../../core/money/round';
+import type { ContractPosition } from '../../core/progress/contractStatus';
 import { isFinished, workInProgress, type JobPosition, type Progress } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
 import { loadCostLines, type LoadedCostLine } from './costLineStates';
@@ -24,6 +25,7 @@ export interface LoadedPosition {
   finishedOn: string | null;
   position: JobPosition;
   progress: Progress;
+  contract: ContractPosition;
   /** Money received by the date, tax taken out: on the scale of the contract. */
   received: number;
   /** Price of change orders not yet approved nor rejected by the date; never in the contract sum. */
@@ -51,7 +53,8 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
     else byJob.set(line.jobId, [line]);
   }
   return jobs.map((row) => {
-    const position = positionOf(row, byJob.get(row.id) ?? [], asOf);
+    const own = byJob.get(row.id) ?? [];
+    const position = positionOf(row, own, asOf);
     return {
       id: row.id,
       number: row.number,
@@ -66,10 +69,22 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
       finishedOn: row.finished_on,
       position,
       progress: workInProgress(position),
+      contract: contractOf(row, own, position.estimate),
       received: beforeTax(row.received, row.tax_rate),
       pendingChanges: row.pending,
     };
   });
+}
+
+/** Transfers move budget between lines of the job, and come to nothing in all. */
+function contractOf(row: JobRow, lines: readonly LoadedCostLine[], estimate: number): ContractPosition {
+  return {
+    originalSum: row.original_sum,
+    originalCost: lines.reduce((sum, it) => sum + it.original, 0),
+    changesPrice: row.changes_price,
+    changesCost: lines.reduce((sum, it) => sum + it.changes - it.transfers, 0),
+    estimate,
+  };
 }
 
 function positionOf(row: JobRow, lines: readonly LoadedCostLine[], asOf: PlainDate): JobPosition {
@@ -88,7 +103,7 @@ function positionOf(row: JobRow, lines: readonly LoadedCostLine[], asOf: PlainDa
   return {
     method: row.revenue_method,
     finished,
-    contractSum: row.contract_sum,
+    contractSum: row.original_sum + row.changes_price,
     estimate,
     cost,
     billed: row.billed,

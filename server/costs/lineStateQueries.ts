@@ -89,7 +89,8 @@ const FigureRow = shape({
   awarded_on: t.orNull(t.day),
   finished_on: t.orNull(t.day),
   revenue_method: t.oneOf<RevenueMethod>(),
-  contract_sum: t.cents,
+  original_sum: t.cents,
+  changes_price: t.cents,
   billed: t.cents,
   applied: t.cents,
   uninstalled: t.cents,
@@ -103,8 +104,8 @@ export const jobFigures = (jobId: number | null) =>
   query(
     FigureRow,
     `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager, job.status, job.locked, job.restricted, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
-  coalesce((SELECT sum(scheduled_value) FROM sov_line WHERE job_id = job.id), 0)
-    + coalesce((SELECT sum(amount) FROM approved_change_line WHERE job_id = job.id AND side = 'price' AND decided_on <= $1), 0) AS contract_sum,
+  coalesce((SELECT sum(scheduled_value) FROM sov_line WHERE job_id = job.id), 0) AS original_sum,
+  coalesce((SELECT sum(amount) FROM approved_change_line WHERE job_id = job.id AND side = 'price' AND decided_on <= $1), 0) AS changes_price,
   coalesce((SELECT sum(l.amount) FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
         WHERE o.job_id = job.id AND l.side = 'price' AND o.raised_on <= $1 AND (o.status IN ('draft', 'issued') OR o.decided_on > $1)), 0) AS pending,
   coalesce((SELECT gross FROM certified_application WHERE job_id = job.id AND certified_on <= $1 ORDER BY number DESC LIMIT 1), 0) AS billed,

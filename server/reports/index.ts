@@ -1,6 +1,7 @@
 import type { Reader } from '../db/sql';
 import { ageingReport } from './ageingReport';
 import { applicationReport, applicationSummaryReport } from './applicationReport';
+import { contractStatusReport } from './contractStatusReport';
 import { estimateVsActualReport } from './estimateVsActualReport';
 import { labourProgressReport } from './labourProgressReport';
 import { payrollReport, timeCostReport } from './timeReports';
@@ -11,6 +12,7 @@ import { workInProgressReport } from './workInProgressReport';
 /** Every report by its name in docs/book.md. Adding one is its file and one line here. */
 export const REPORTS = {
   wip: workInProgressReport,
+  'contract-status': contractStatusReport,
   'estimate-vs-actual': estimateVsActualReport,
   application: applicationReport,
   'application-summary': applicationSummaryReport,

@@ -3,6 +3,7 @@ import type { FigureRef, Workings } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
 import { ofApplications } from './ofApplications';
 import { labourFigures, lineFigures } from './ofLines';
+import { derivedStatus, statusOfAllJobs, statusOfCostLines, statusOfSchedule } from './ofContractStatus';
 import { jobProgress, totalsOfJobs } from './ofProgress';
 import { openOnRelease, postedFigures } from './sources';
 import { sovLineFigures } from './sovLines';
@@ -14,6 +15,10 @@ export const FIGURE_FAMILIES: readonly FigureFamily[] = [
   jobProgress,
   postedFigures,
   openOnRelease,
+  statusOfAllJobs,
+  derivedStatus,
+  statusOfCostLines,
+  statusOfSchedule,
   lineFigures,
   labourFigures,
   sovLineFigures,

@@ -24,7 +24,8 @@ export const labourFigures = ofJob(Object.keys(LABOUR_FIGURES), (sql, job, { fig
   explainHours(sql, figure as LabourFigure, job, line, asOf),
 );
 
-async function explainLineTotal(sql: Reader, figure: LineFigure, job: JobIdentity, asOf: string): Promise<Workings> {
+/** A figure of all cost lines of a job together. */
+export async function explainLineTotal(sql: Reader, figure: LineFigure, job: JobIdentity, asOf: string): Promise<Workings> {
   const lines = await estimatedLines(sql, job, asOf);
   const { title, unit, value } = LINE_FIGURES[figure];
   return {

@@ -58,6 +58,11 @@ export const SCHEDULED_SUM = query(
   'SELECT coalesce(sum(scheduled_value), 0) AS amount FROM sov_line WHERE job_id = $1',
 );
 
+export const ORIGINAL_SCHEDULE = query(
+  shape({ line: t.text, description: t.text, amount: t.cents }),
+  'SELECT line, description, scheduled_value AS amount FROM sov_line WHERE job_id = $1 AND scheduled_value <> 0 ORDER BY position',
+);
+
 export const APPROVED_CHANGES = query(
   shape({ number: t.text, title: t.text, decided_on: t.day, amount: t.cents }),
   `SELECT o.number, o.title, o.decided_on, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
