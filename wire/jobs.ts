@@ -1,3 +1,5 @@
+import type { LineQuantities } from '../core/forecast/quantities';
+import type { ContractStatus } from '../core/progress/contractStatus';
 import type { Place } from '../core/places/place';
 import * as v from 'valibot';
 import type { LineKey } from '../core/forecast/lineFigures';
@@ -238,6 +240,20 @@ export interface EstimateView {
   unserved: { revised: number; actual: number; estimate: number };
 }
 
+/** A cost line by quantity. */
+export interface LineQuantitiesRow extends LineQuantities {
+  id: number;
+  section: string;
+  costCode: string;
+  description: string;
+  costType: string;
+}
+
+/** The contract status of a job at the end of a month, or on the day that is looked at. */
+export interface StatusOfMonth extends ContractStatus {
+  on: string;
+}
+
 export const jobCalls = {
   jobList: query<JobList>('read-jobs')('/jobs', { query: dated }),
   job: query<JobView>('read-jobs')('/jobs/:job', { query: dated }),
@@ -245,6 +261,12 @@ export const jobCalls = {
     query: dated,
     part: 'report:estimate-vs-actual',
   }),
+  /** From the month of the award on, the newest first. */
+  contractStatus: query<StatusOfMonth[]>('read-jobs')('/jobs/:job/contract-status', {
+    query: dated,
+    part: 'report:contract-status',
+  }),
+  lineQuantities: query<LineQuantitiesRow[]>('read-jobs')('/jobs/:job/quantities', { query: dated, part: 'report:quantities' }),
   createJob: command<{ number: string }>('manage-jobs')('/jobs', { input: jobInput }),
   moveJob: command('move-jobs')('/jobs/:job/status', { input: jobStatusInput }),
   restrictJob: command('move-jobs')('/jobs/:job/restriction', { input: restrictInput }),

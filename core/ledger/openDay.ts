@@ -9,6 +9,17 @@ export function closedDayRefusal(on: PlainDate, closedTo: PlainDate | null, at =
   return closedTo !== null && on <= closedTo ? refuse('day-closed', at, { on, closedTo, open: addDays(closedTo, 1) }) : null;
 }
 
+/** Why a job is not altered as a whole: reports of days that are closed have it as it is. `what` ends the sentence: "cancelled". */
+export function countsInClosedRefusal(
+  job: { number: string; awardedOn: PlainDate | null },
+  what: string,
+  closedTo: PlainDate | null,
+): Refusal | null {
+  const { number, awardedOn } = job;
+  if (awardedOn === null || closedTo === null || awardedOn > closedTo) return null;
+  return refuse('counts-in-closed', 'job', { job: number, awarded: awardedOn, closedTo, what });
+}
+
 /** The day itself where it is open, else the first one that is. */
 export function firstOpenDay(on: PlainDate, closedTo: PlainDate | null): PlainDate {
   return closedTo !== null && on <= closedTo ? addDays(closedTo, 1) : on;

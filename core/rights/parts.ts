@@ -16,6 +16,7 @@ export const PARTS = {
   'report:wip': report('Work in progress'),
   'report:contract-status': report('Contract status'),
   'report:estimate-vs-actual': report('Estimate versus actual, with the budget and the forecast of a job'),
+  'report:quantities': report('Quantities of the cost lines of a job'),
   'report:labour-progress': report('Hours by task'),
   'report:time-cost': report('Time and what it cost', 'read-books'),
   'report:payroll': report('Payroll', 'read-books'),

@@ -40,8 +40,8 @@ export function statusName(figure: StatusFigure): string {
 export function explainStatus(figure: Derived, subject: string, job: string, it: ContractPosition): Workings {
   const status = contractStatus(it);
   const { rule, of } = SUMS[figure];
-  const operands = of.map(
-    ([name, sign]): Operand => money(STATUS_FIGURES[name].title, status[name], sign, { figure: { figure: statusName(name), job } }),
+  const operands = of.map(([name, sign]): Operand =>
+    money(STATUS_FIGURES[name].title, status[name], sign, { figure: { figure: statusName(name), job } }),
   );
   return { title: STATUS_FIGURES[figure].title, subject, rule, operands, result: status[figure], unit: 'money' };
 }

@@ -14,12 +14,12 @@ export interface FigureRef {
   on?: PlainDate;
 }
 
-export type FigureUnit = 'money' | 'percent' | 'hours' | 'text';
+export type FigureUnit = 'money' | 'percent' | 'hours' | 'quantity' | 'unit-cost' | 'text';
 
 /** One thing a figure is worked from, its value, and where that in turn comes from. */
 export interface Operand {
   label: string;
-  /** Minor units, millionths, ten-thousandths of an hour, or words: as `unit` says. */
+  /** Minor units, millionths, ten-thousandths of an hour, of a unit or of the currency, or words: as `unit` says. */
   value: number | string;
   unit: FigureUnit;
   /** How the value is written where its unit would round off what is needed to follow it. */
@@ -57,6 +57,10 @@ export function percent(label: string, value: number, sign = '', ways: Ways = {}
 
 export function hours(label: string, value: number, sign = '', ways: Ways = {}): Operand {
   return { label, value, unit: 'hours', sign, ...ways };
+}
+
+export function quantity(label: string, value: number, sign = '', ways: Ways = {}): Operand {
+  return { label, value, unit: 'quantity', sign, ...ways };
 }
 
 export function words(label: string, value: string): Operand {

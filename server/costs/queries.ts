@@ -135,3 +135,21 @@ export const ESTIMATED_LINES = query(
       )) AS serves
       FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
 );
+
+/** What was budgeted by quantity on the cost lines of job `$1`, and what change orders approved by `$2` add to it, in that order. */
+export const BUDGETED_QUANTITIES = query(
+  shape({ line: t.whole, quantity: t.orNull(t.quantity), unit: t.text, isChange: t.flag, title: t.text }),
+  `SELECT line, quantity, unit, isChange, title FROM (
+      SELECT b.cost_line_id AS line, b.quantity, b.unit, 0 AS isChange, b.description AS title, b.id AS place
+        FROM budget_line b JOIN cost_line k ON k.id = b.cost_line_id WHERE k.job_id = $1
+      UNION ALL SELECT l.cost_line_id, l.quantity, l.unit, 1, o.number || ' ' || o.title, l.id
+        FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
+        WHERE o.job_id = $1 AND l.side = 'cost' AND o.status = 'approved' AND o.decided_on <= $2)
+      ORDER BY isChange, place`,
+);
+
+/** What was posted with a quantity on the cost lines of job `$1` by `$2`. */
+export const USED_QUANTITIES = query(
+  shape({ line: t.whole, quantity: t.quantity, cost: t.cents }),
+  'SELECT cost_line_id AS line, sum(quantity) AS quantity, sum(amount) AS cost FROM cost_entry WHERE job_id = $1 AND posted_on <= $2 AND quantity <> 0 GROUP BY 1',
+);

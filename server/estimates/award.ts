@@ -15,6 +15,7 @@ import { LARGEST_AMOUNT } from '../../core/money/cents';
 import type { AwardInput } from '../../wire/estimates';
 import { nextId, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
+import { assertOpenDays } from '../ledger/closing';
 import { loadDigits } from '../company/company';
 import { movable } from './estimateContent';
 import type { LoadedEstimate } from './estimateViews';
@@ -31,6 +32,7 @@ export async function awardJob(command: Command, number: string, estimateNumber:
   const { sql, actor } = command;
   const job = await jobByNumber(sql, number, 'job');
   const estimate = await movable(sql, 'award', number, estimateNumber);
+  await assertOpenDays(sql, [input.acceptedOn], 'acceptedOn');
   const faults = groupFaults(estimate, input);
   assertNoFaults(faults);
   const digits = await loadDigits(sql);

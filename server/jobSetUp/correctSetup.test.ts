@@ -1,3 +1,4 @@
+import { closeBooks } from '../ledger/closing';
 import { afterAll, beforeEach, expect, test } from '@jest/globals';
 import type { SetupCorrection } from '../../wire/jobs';
 import type { Database } from '../db/database';
@@ -123,6 +124,14 @@ test('an awarded job nothing is posted to is cancelled with a reason, is in no r
   expect(await refusal(move('on-site', 'go'))).toMatch(/it moves on to awarded/);
   await move('awarded', 'client changed their mind');
   expect((await reportLines(database, 'wip', '2031-04-30')).some((it) => it.startsWith('N1,'))).toBe(true);
+  // In reports of days that are closed it stays as it is.
+  await act(database, TESTER, closeBooks, { to: '2031-04-30', reason: '' });
+  expect(await refusal(move('cancelled', 'client stopped'))).toBe(
+    'Job N1 counts from 1 Apr 2031 on, in books that are closed up to 30 Apr 2031; it cannot be cancelled',
+  );
+  expect(await refusal(act(database, TESTER, deleteJob, 'N1'))).toMatch(/it cannot be deleted$/);
+  expect(await refusal(correct())).toMatch(/awarded on a day in books that are closed/);
+  await act(database, TESTER, closeBooks, { to: null, reason: 'tried' });
   await act(database, TESTER, deleteJob, 'N1');
   expect(await differences(database, '2031-04-30')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
 });

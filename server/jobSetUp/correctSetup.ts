@@ -1,5 +1,7 @@
 import { FROZEN_BY, ORIGINAL_BUDGET, ORIGINAL_SOV_LINES, SOV_LINES_IN_CHANGES, UNUSED_COST_LINES } from './queries';
 import { assertNoFaults, assertAllowed } from '../acts/refused';
+import { countsInClosedRefusal } from '../../core/ledger/openDay';
+import { closedTo } from '../ledger/closing';
 import { refuse, type Refusal } from '../../core/refusals/refusal';
 import { BudgetLineTable } from '../budget/models';
 import { CostLineTable } from '../costs/models';
@@ -25,6 +27,8 @@ export async function setupFrozen(sql: Reader, job: JobIdentity): Promise<Refusa
   if (job.locked) return refuse('job-locked', 'job', { job: job.number });
   const frozen = (because: string) => refuse('setup-frozen', 'job', { job: job.number, because });
   if (job.status !== 'tender' && job.status !== 'awarded') return frozen(`it is ${job.status}`);
+  if (countsInClosedRefusal({ number: job.number, awardedOn: job.awarded_on }, '', await closedTo(sql)) !== null)
+    return frozen('it was awarded on a day in books that are closed');
   for (const [because, used] of FROZEN_BY) if (await sql.get(used, [job.id])) return frozen(because);
   return null;
 }

@@ -2,6 +2,7 @@ import { JobDraftTable, SovLineTable, JobTable } from '../jobs/models';
 import { JobCheckTable, JobPersonTable } from '../jobFile/models';
 import { BudgetLineTable } from '../budget/models';
 import { known, present } from '../../core/errors/known';
+import { assertOpenDays } from '../ledger/closing';
 import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
 import { ClientTable } from '../company/models';
 import { assertNoFaults, faultsOf } from '../acts/refused';
@@ -38,6 +39,7 @@ export async function createJob(command: Command, input: JobInput, draftsOf: str
   if (await sql.findOne(JobTable, { number: input.number }))
     faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
   assertNoFaults(faults);
+  if (input.status !== 'tender' && input.awardedOn !== null) await assertOpenDays(sql, [input.awardedOn], 'awardedOn');
   const jobId = await saveJob(sql, input, present(client).id, codes);
   await refuseUnready(sql, { id: jobId, number: input.number }, input.status);
   await sql.insertAll(

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { isNotJson } from '../bookFormat/readJson';
-import { ALL_JOB_STATUSES, needsAward } from '../../core/jobs/jobStatus';
+import { ALL_JOB_STATUSES, hasContract, needsAward } from '../../core/jobs/jobStatus';
 import { termsRefusals, type JobTerms } from '../../core/jobs/jobTerms';
 import { REVENUE_METHODS } from '../../core/progress/workInProgress';
 import { typedJob } from '../../wire/jobs';
@@ -84,6 +84,7 @@ export const jobs = bookFile({
   key: ['job'],
   called: 'job',
   refers: { customer: { to: customers } },
+  countsOn: ({ status, awarded_on, finished_on }) => (hasContract(status ?? 'awarded') ? { awarded_on, finished_on } : {}),
   existing: `SELECT job.id, job.number AS job, job.status, job.locked,
     (SELECT max(dated) FROM application WHERE job_id = job.id) AS billed_to,
     EXISTS (SELECT 1 FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budgeted,

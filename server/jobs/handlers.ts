@@ -11,6 +11,8 @@ import { jobSetup, jobTemplateList } from '../jobSetUp/jobSetup';
 import { removeJobTemplate, saveJobTemplate } from '../jobSetUp/jobTemplates';
 import { restrictJob } from './restricted';
 import { estimateView, jobView } from '../screens/jobView';
+import { quantitiesView } from '../screens/quantitiesView';
+import { statusByMonth } from '../screens/statusByMonth';
 
 /** The largest sheet that is read to be matched, in bytes. */
 const LARGEST_SHEET = 10_000_000;
@@ -23,6 +25,8 @@ function draftsOf(person: SignedIn | null): string | null {
 export const jobHandlers = handle(jobCalls, {
   jobList: (sql, { asOf }, { person }) => jobList(sql, asOf, draftsOf(person)),
   job: (sql, { job, asOf }) => jobView(sql, job, asOf),
+  lineQuantities: (sql, { job, asOf }) => quantitiesView(sql, job, asOf),
+  contractStatus: (sql, { job, asOf }) => statusByMonth(sql, job, asOf),
   estimateVersusActual: (sql, { job, asOf }) => estimateView(sql, job, asOf),
   createJob: async (command, { body }, { person }) => ({ number: await createJob(command, body, draftsOf(person)) }),
   moveJob: (command, { job, body }) => moveJob(command, job, body),

@@ -8,7 +8,9 @@ import type { JobMoveInput } from '../../wire/jobs';
 import { jobByNumber, type JobIdentity } from './jobByNumber';
 import { refuseUnready } from './readiness';
 import { type Actor } from '../acts/audit';
-import { fieldError } from '../acts/refused';
+import { assertAllowed, fieldError } from '../acts/refused';
+import { countsInClosedRefusal } from '../../core/ledger/openDay';
+import { assertOpenDays, closedTo } from '../ledger/closing';
 
 /**
  * Moves a job along its life, to an end before it begins, or back from there. `on` is the day of award, of finishing or of the end,
@@ -44,6 +46,13 @@ async function moveAlong({ sql }: Command, job: JobIdentity, status: JobStatus, 
   if (status === 'closed' && finishedOn === null) throw fieldError('on', 'A closed job needs the day it was finished');
   if (finishedOn !== null && finishedOn < awardedOn)
     throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
+  // A job is in the reports from its award on, and another from its finish on.
+  const first = [job.awarded_on === null ? awardedOn : null, job.finished_on === null ? finishedOn : null];
+  await assertOpenDays(
+    sql,
+    first.flatMap((it) => it ?? []),
+    'on',
+  );
   await refuseUnready(sql, job, status);
   await sql.update(JobTable, { id: job.id }, { status, awarded_on: awardedOn, finished_on: finishedOn });
 }
@@ -54,7 +63,15 @@ async function endOrTakeUp({ sql }: Command, job: JobIdentity, { status, on, rea
   if (isEnded(status) && on === null) throw fieldError('on', `Enter the day it was ${status}`);
   if (status === 'cancelled' && (await sql.get(ANY_POSTING, [job.id])))
     throw new LedrinError('refused', `Something is posted to job ${job.number}, so it cannot be cancelled; close it out instead`);
+  if (status === 'cancelled' || job.status === 'cancelled')
+    await assertCountsInOpen(sql, job, status === 'cancelled' ? 'cancelled' : 'taken up again');
   await sql.update(JobTable, { id: job.id }, { status });
+}
+
+/** Throws refused where a job is in reports of days that are closed: as a whole it stays in them. */
+export async function assertCountsInOpen(sql: Sql, { number, awarded_on }: JobIdentity, what: string): Promise<void> {
+  const refused = countsInClosedRefusal({ number, awardedOn: awarded_on }, what, await closedTo(sql));
+  assertAllowed([refused], { code: 'refused' });
 }
 
 /** Notes a move in the life of a job, in the transaction that made it. */
@@ -88,6 +105,7 @@ export async function deleteJob(command: Command, number: string): Promise<void>
   for (const [what, used] of HISTORY) if (await sql.get(used, [job.id])) found.push(what);
   if (found.length > 0)
     throw new LedrinError('refused', `Job ${number} has ${found.join(', ')}, so it cannot be deleted; ${instead(job.status)}`);
+  await assertCountsInOpen(sql, job, 'deleted');
   for (const statement of DELETE_JOB) await sql.run(statement, [job.id]);
   command.note(number, { name: job.name });
 }

@@ -4,6 +4,7 @@ import { applicationReport, applicationSummaryReport } from './applicationReport
 import { contractStatusReport } from './contractStatusReport';
 import { estimateVsActualReport } from './estimateVsActualReport';
 import { labourProgressReport } from './labourProgressReport';
+import { quantitiesReport } from './quantitiesReport';
 import { payrollReport, timeCostReport } from './timeReports';
 import { tieOutReport, trialBalanceReport } from './ledgerReports';
 import type { Report, ReportRequest } from '../reportFiles/report';
@@ -19,6 +20,7 @@ export const REPORTS = {
   'labour-progress': labourProgressReport,
   'time-cost': timeCostReport,
   payroll: payrollReport,
+  quantities: quantitiesReport,
   ageing: ageingReport,
   'trial-balance': trialBalanceReport,
   'tie-out': tieOutReport,

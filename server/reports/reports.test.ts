@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
+import { statusByMonth } from '../screens/statusByMonth';
+import { reading } from '../test/act';
 import { cleanUp, differences, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase } from '../test/books';
 
 let database: Database;
@@ -36,6 +38,18 @@ describe('work in progress of the small book', () => {
       /^J1,"Mill, east wall",11000\.00,6500\.00,4500\.00,40\.9091,3750\.00,57\.6923,/,
     );
   });
+});
+
+test('contract status: what was signed, the change, and how far the estimate is beyond the budget', async () => {
+  // Signed 10,000.00 for 6,100.00; the change of 15 February adds 1,000.00 and costs 400.00; E is 6,725.50, as above.
+  const row = '10000.00,6100.00,3900.00,1000.00,400.00,11000.00,6500.00,225.50,6725.50,4274.50';
+  expect(await reportLines(database, 'contract-status', '2031-02-28')).toEqual([`J1,"Mill, east wall",${row}`, `TOTAL,,${row}`]);
+  const months = await statusByMonth(reading(database), 'J1', '2031-02-17');
+  // In the middle of February nothing is beyond the budget yet.
+  expect(months.map((it) => [it.on, it.changesPrice, it.overrun, it.estimatedProfit])).toEqual([
+    ['2031-02-17', 100_000, 0, 450_000],
+    ['2031-01-31', 0, 0, 390_000],
+  ]);
 });
 
 test('estimate versus actual: budget rows add up, the change, the forecast, the line without a budget', async () => {

@@ -77,6 +77,8 @@ export const READS: Omit<
   labourOfJob: J1,
   labourByCode: { asOf },
   estimateVersusActual: J1,
+  contractStatus: J1,
+  lineQuantities: J1,
   jobSetup: { job: 'J1' },
   jobTemplates: {},
   jobFile: { job: 'J1' },

@@ -3,6 +3,7 @@ import type { FigureRef, Workings } from '../../core/workings/workings';
 import type { Reader } from '../db/sql';
 import { ofApplications } from './ofApplications';
 import { labourFigures, lineFigures } from './ofLines';
+import { quantityFigures } from './ofQuantities';
 import { derivedStatus, statusOfAllJobs, statusOfCostLines, statusOfSchedule } from './ofContractStatus';
 import { jobProgress, totalsOfJobs } from './ofProgress';
 import { openOnRelease, postedFigures } from './sources';
@@ -21,6 +22,7 @@ export const FIGURE_FAMILIES: readonly FigureFamily[] = [
   statusOfSchedule,
   lineFigures,
   labourFigures,
+  quantityFigures,
   sovLineFigures,
   ofApplications,
 ];

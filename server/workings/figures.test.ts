@@ -3,6 +3,10 @@ import { addDays, lastDay } from '../../core/calendar/plainDate';
 import { AGEING_FIGURE_NAMES, AGEING_FIGURES } from '../../core/billing/ageingFigures';
 import { SUMMARY_FIGURE_NAMES, SUMMARY_FIGURES } from '../../core/billing/summaryFigures';
 import { LINE_FIGURE_NAMES, LINE_FIGURES } from '../../core/forecast/lineFigures';
+import { STATUS_FIGURE_NAMES, STATUS_FIGURES } from '../../core/progress/contractStatus';
+import { statusName } from '../../core/workings/contractStatusWorkings';
+import { QUANTITY_FIGURES } from '../../core/forecast/quantities';
+import { quantityLines } from '../costs/lineQuantities';
 import { REPORT_FIGURES } from '../../core/progress/figures';
 import type { Database } from '../db/database';
 import { REPORTS } from '../reports/index';
@@ -45,6 +49,29 @@ test('every figure of work in progress is on the report what its workings come t
     });
   }
   expect(compared).toBeGreaterThan(1500);
+});
+
+test('every figure of the contract status is what its workings come to and add up to; what work in progress has as well is the same', async () => {
+  let summed = 0;
+  for (const asOf of days().slice(-5))
+    await demo.read(async (sql) => {
+      const [status, wip] = [await REPORTS['contract-status'](sql, { asOf }), await REPORTS.wip(sql, { asOf })];
+      expect(status.rows.map((it) => it.job)).toEqual(wip.rows.map((it) => it.job));
+      for (const [i, row] of status.rows.entries()) {
+        const at = [asOf, row.job];
+        const [cost, changes, overrun] = [Number(row.original_cost), Number(row.changes_cost), Number(row.overrun)];
+        expect([...at, cost + changes + overrun]).toEqual([...at, row.estimated_cost]);
+        for (const name of STATUS_FIGURE_NAMES) {
+          const { column, same } = STATUS_FIGURES[name];
+          if (same !== null) expect([...at, name, row[column]]).toEqual([...at, name, present(wip.rows[i])[column]]);
+          const figure = statusName(name);
+          const workings = await explain(sql, row.job === 'TOTAL' ? { figure } : { figure, job: String(row.job) }, asOf);
+          expect([...at, name, workings.result, added(workings)]).toEqual([...at, name, row[column], row[column]]);
+          summed += 1;
+        }
+      }
+    });
+  expect(summed).toBeGreaterThan(300);
 });
 
 /** What the operands come to where they are only added and taken off; null where a rule multiplies, divides or compares. */
@@ -102,6 +129,27 @@ test('every figure of estimate versus actual adds up: the lines to the total, an
   expect(summed).toBeGreaterThan(200);
 });
 
+test('every figure by quantity is in the report what its workings come to, and what is used and left adds up to what was budgeted', async () => {
+  let compared = 0;
+  await demo.read(async (sql) => {
+    for (const { number: job } of await sql.find(JobTable, {})) {
+      const { rows } = await REPORTS.quantities(sql, { asOf: '2031-04-30', job });
+      const lines = await quantityLines(sql, await jobByNumber(sql, job, 'job'), '2031-04-30');
+      for (const [i, row] of rows.entries()) {
+        expect(Number(row.used) + Number(row.left)).toBe(Number(row.budgeted) + Number(row.changes));
+        for (const [figure, { column, unit }] of Object.entries(QUANTITY_FIGURES)) {
+          const workings = await explain(sql, { figure, job, line: present(lines[i]).id }, '2031-04-30');
+          expect([job, figure, workings.result]).toEqual([job, figure, row[column] === '' ? 0 : row[column]]);
+          const sum = added(workings);
+          if (sum !== null && unit !== 'unit-cost') expect([job, figure, sum]).toEqual([job, figure, workings.result]);
+          compared += 1;
+        }
+      }
+    }
+  });
+  expect(compared).toBeGreaterThan(50);
+});
+
 test('every figure of the ageing is what its workings come to, and each invoice adds up: what is open and what is held', async () => {
   let compared = 0;
   for (const asOf of days())
@@ -137,18 +185,20 @@ test('every figure that is registered explains itself, and none is registered tw
   const names = FIGURE_FAMILIES.flatMap(({ of, figures }) => figures.map((it) => `${of} ${it}`));
   expect(new Set(names).size).toBe(names.length);
   await demo.read(async (sql) => {
-    const [sovLine] = (await loadBillingJob(sql, (await jobByNumber(sql, '2107', 'job')).id)).sovLines;
+    const [sovLine] = (await loadBillingJob(sql, (await jobByNumber(sql, '2101', 'job')).id)).sovLines;
+    const [byQuantity] = await quantityLines(sql, await jobByNumber(sql, '2101', 'job'), '2031-04-30');
     const refs = {
       'all jobs': {},
-      job: { job: '2107', sovLine: present(sovLine).line },
-      application: { job: '2107', application: 1, sovLine: present(sovLine).line },
+      job: { job: '2101', sovLine: present(sovLine).line },
+      application: { job: '2101', application: 1, sovLine: present(sovLine).line },
     };
     for (const { of, figures } of FIGURE_FAMILIES)
       for (const figure of figures) {
-        const { title, rule, subject } = await explain(sql, { figure, ...refs[of] }, '2031-04-30');
+        const line = Object.hasOwn(QUANTITY_FIGURES, figure) ? { line: present(byQuantity).id } : {};
+        const { title, rule, subject } = await explain(sql, { figure, ...refs[of], ...line }, '2031-04-30');
         expect([figure, title !== '', rule.endsWith('.'), subject !== '']).toEqual([figure, true, true, true]);
       }
-    await expect(explain(sql, { figure: 'none', job: '2107' }, '2031-04-30')).rejects.toThrow(
+    await expect(explain(sql, { figure: 'none', job: '2101' }, '2031-04-30')).rejects.toThrow(
       'There is no figure "none" to explain',
     );
   });

@@ -36,7 +36,9 @@ export const statusOfSchedule = ofJob(['originalSum', 'changesPrice'], async (sq
   const operands =
     figure === 'originalSum'
       ? (await sql.all(ORIGINAL_SCHEDULE, [job.id])).map((it) =>
-          money(`${it.line} ${it.description}`, it.amount, '+', { figure: { figure: 'sovLineSigned', job: job.number, sovLine: it.line } }),
+          money(`${it.line} ${it.description}`, it.amount, '+', {
+            figure: { figure: 'sovLineSigned', job: job.number, sovLine: it.line },
+          }),
         )
       : (await sql.all(APPROVED_CHANGES, [job.id, asOf])).map((it) =>
           money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: inJob(job, 'change', it.number) }),

@@ -6,22 +6,24 @@ interface Usual {
   /** Hidden in a window narrower than this, in pixels, until somebody chooses, so that the rest is seen without scrolling. */
   below: number;
   columns: readonly string[];
+  /** Hidden at any width until somebody chooses. */
+  always?: readonly string[];
 }
 
-/** Which columns of a table this browser hides, kept under `kept`; `usual` holds until somebody chooses. */
-export function useHiddenColumns(kept: string, usual: Usual): [ReadonlySet<string>, (hidden: string[]) => void] {
-  const [hidden, setHidden] = useState(() => readKept(kept));
+/** Which columns of a table this browser hides, stored under `name`; `usual` holds until somebody chooses. */
+export function useHiddenColumns(name: string, usual: Usual): [ReadonlySet<string>, (hidden: string[]) => void] {
+  const [hidden, setHidden] = useState(() => readHidden(name));
   const isNarrow = useNarrowWindow(usual.below);
   const hide = (keys: string[]) => {
-    localStorage.setItem(kept, JSON.stringify(keys));
+    localStorage.setItem(name, JSON.stringify(keys));
     setHidden(keys);
   };
-  return [new Set(hidden ?? (isNarrow ? usual.columns : [])), hide];
+  return [new Set(hidden ?? [...(usual.always ?? []), ...(isNarrow ? usual.columns : [])]), hide];
 }
 
-function readKept(kept: string): string[] | null {
+function readHidden(name: string): string[] | null {
   try {
-    const keys: unknown = JSON.parse(localStorage.getItem(kept) ?? 'null');
+    const keys: unknown = JSON.parse(localStorage.getItem(name) ?? 'null');
     return Array.isArray(keys) ? keys.filter((it) => typeof it === 'string') : null;
   } catch {
     return null;

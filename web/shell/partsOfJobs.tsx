@@ -65,6 +65,12 @@ export const JOB_PARTS: readonly RegisteredPart[] = [
     'Correct schedule and budget',
     async () => (await import('../features/jobs/newJob/CorrectSetupPage')).CorrectSetupPage,
   ),
+  inner(
+    'status',
+    'Contract status',
+    async () => (await import('../features/reports/JobStatusByMonth')).JobStatusByMonth,
+    'report:contract-status',
+  ),
   inner('quotations/:quotation', 'Quotation', async () => (await import('../features/quotations/QuotationPage')).QuotationPage),
   inner(
     'estimates/compare/:left/:right',

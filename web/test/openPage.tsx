@@ -17,6 +17,8 @@ type Name = keyof typeof CALLS;
 /** What a page asked the server for. */
 export interface Asked {
   call: Name;
+  /** Where it was asked for. */
+  path: string;
   /** Its query. */
   query: Record<string, string>;
   /** What was sent as JSON; nothing of an upload. */
@@ -73,7 +75,7 @@ export function openPage(Page: ComponentType, path: string, address: string, rep
     const call = callOf(request.method, url.pathname);
     const isJson = request.headers.get('content-type')?.startsWith('application/json') === true;
     const body = isJson ? ((await request.json()) as unknown) : undefined;
-    const one = { call, query: Object.fromEntries(url.searchParams), body };
+    const one = { call, path: url.pathname, query: Object.fromEntries(url.searchParams), body };
     asked.push(one);
     const reply = given[call] as unknown;
     if (reply === undefined) throw new Error(`The test has no reply to ${call}`);

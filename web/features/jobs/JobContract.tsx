@@ -1,7 +1,9 @@
 import { useMemo } from 'react';
-import { useOutletContext } from 'react-router';
+import { Link, useOutletContext } from 'react-router';
 import { ratio } from '../../../core/money/rate';
 import { displayPercent } from '../../../core/money/display';
+import { useWithMonth } from '../../ground/asOf';
+import { May } from '../../ground/person';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Fig } from '../../ground/workings/Fig';
@@ -17,6 +19,7 @@ export function JobContract() {
   const { job } = useOutletContext<JobOutlet>();
   const columns = useColumns(job.number);
   const foot = useFoot(job);
+  const withMonth = useWithMonth();
   if (job.sov.length === 0)
     return (
       <Empty title="No schedule of values">
@@ -27,7 +30,12 @@ export function JobContract() {
     <>
       <div className="mb-1 flex items-end justify-between">
         <h2>Schedule of values</h2>
-        <CorrectSetupLink job={job.number} />
+        <span className="flex items-baseline gap-4">
+          <May do="report:contract-status">
+            <Link to={withMonth(`/jobs/${encodeURIComponent(job.number)}/status`)}>Contract status by month</Link>
+          </May>
+          <CorrectSetupLink job={job.number} />
+        </span>
       </div>
       <Table label="Schedule of values" columns={columns} rows={job.sov} rowKey={(line) => line.line} foot={foot} />
     </>

@@ -4,6 +4,8 @@ import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { EstimateTable } from './EstimateTable';
+import { May } from '../../ground/person';
+import { Quantities } from './Quantities';
 import { RevenueBesideCost } from './RevenueBesideCost';
 import { Choice } from '../../kit/choice/Choice';
 import { Downloads, ReportHead } from '../../ground/reports/ReportHead';
@@ -40,6 +42,9 @@ export function JobBudget() {
         <Downloads name="estimate-vs-actual" job={number} />
       </div>
       <Estimate job={number} />
+      <May do="report:quantities">
+        <Quantities job={number} />
+      </May>
     </>
   );
 }

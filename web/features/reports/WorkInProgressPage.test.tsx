@@ -1,6 +1,7 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, within } from '@testing-library/react';
+import { STATUS_FIGURE_NAMES, STATUS_FIGURES } from '../../../core/progress/contractStatus';
 import { PROGRESS_FIGURES, REPORT_FIGURES, type ProgressFigure } from '../../../core/progress/figures';
 import type { ReportReply } from '../../../wire/reports';
 import { openPage } from '../../test/openPage';
@@ -34,8 +35,20 @@ const ROWS = [
   row('2102', { contractSum: 400, estimatedProfit: -40, margin: -10, underbilled: 30, lossProvision: 15 }),
 ];
 const TOTAL = row('TOTAL', { contractSum: 1400, estimatedProfit: 160, overbilled: 50, underbilled: 30, lossProvision: 15 });
+/** Overrun alone is looked at: 30.00 on the second job. */
+const STATUS = ['2101', '2102', 'TOTAL'].map((job) => ({
+  job,
+  name: '',
+  ...Object.fromEntries(STATUS_FIGURE_NAMES.map((it) => [STATUS_FIGURES[it].column, 0])),
+  overrun: job === '2101' ? 0 : 3000,
+}));
 const open = (rows: Row[]) =>
-  openPage(WorkInProgressPage, '/', '/', { report: { name: 'wip', title: '', columns: COLUMNS, rows, hasTotal: true } });
+  openPage(WorkInProgressPage, '/', '/', {
+    report: ({ path }) =>
+      path.endsWith('/contract-status')
+        ? { name: 'contract-status', title: '', columns: [], rows: STATUS, hasTotal: true }
+        : { name: 'wip', title: '', columns: COLUMNS, rows, hasTotal: true },
+  });
 const rowOf = (text: string) => within(screen.getByText(text).closest('tr')!);
 const heads = () => screen.getAllByRole('columnheader').map((it) => it.textContent?.replace(/[↑↓]/g, '').trim());
 
@@ -62,10 +75,23 @@ test('a column that is hidden stays hidden when the page is opened again, the bu
   open([...ROWS, TOTAL]);
   await screen.findByText('2101');
   const hidden = before - heads().length;
-  expect(screen.getByRole('button', { name: `Columns (${hidden} hidden)` })).toBeDefined();
+  // The columns of the contract status are hidden from the start.
+  expect(await screen.findByRole('button', { name: `Columns (${hidden + 7} hidden)` })).toBeDefined();
   fireEvent.click(screen.getByRole('button', { name: /^Columns/ }));
   fireEvent.click(await screen.findByRole('button', { name: 'Show all' }));
   expect(heads()).toContain('Backlog');
+});
+
+test('what the contract status has beside is chosen: hidden at first, each job with its own', async () => {
+  open([...ROWS, TOTAL]);
+  await screen.findByText('2101');
+  const choose = await screen.findByRole('button', { name: 'Columns (7 hidden)' });
+  expect(heads()).not.toContain('Overrun');
+  fireEvent.click(choose);
+  fireEvent.click(await screen.findByRole('checkbox', { name: 'Overrun' }));
+  const place = heads().indexOf('Overrun');
+  const cellOf = (text: string) => screen.getByText(text).closest('tr')!.children[place]?.textContent;
+  expect([cellOf('2101'), cellOf('2102'), cellOf('2 jobs, GBP')]).toEqual(['–', '30.00', '30.00']);
 });
 
 test('no job awarded yet is said in words', async () => {

@@ -1,12 +1,14 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { at } from '../../../core/errors/known';
+import { STATUS_FIGURE_NAMES, STATUS_FIGURES } from '../../../core/progress/contractStatus';
 import { PROGRESS_FIGURES } from '../../../core/progress/figures';
 import { displayPercent } from '../../../core/money/display';
 import type { ReportColumn, ReportReply } from '../../../wire/reports';
 import { useReportQuery } from '../../ground/api/api';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { useMay } from '../../ground/person';
 import { Loaded } from '../../ground/Loaded';
 import { OverUnder } from '../../ground/OverUnder';
 import { Downloads } from '../../ground/reports/ReportHead';
@@ -42,30 +44,62 @@ function withToComplete(row: Row): Row {
   return { ...row, cost_to_complete: Number(row.estimated_cost) - Number(row.cost_to_date) };
 }
 
-/** A loss is marked on the profit, too. */
-const LEAST_NEEDED = { below: 1200, columns: ['cost_to_complete', 'profit_to_date', 'backlog', 'loss_provision'] };
+/** What the contract status has beside: columns to choose. */
+const STATUS_COLUMNS: readonly FigureColumn[] = STATUS_FIGURE_NAMES.flatMap((figure): FigureColumn[] => {
+  const { title, column, same } = STATUS_FIGURES[figure];
+  return same === null ? [{ key: column, title, kind: 'amount', figure }] : [];
+});
+
+/** The rows with their contract status, by job; both have the same jobs. */
+function withStatus(rows: readonly Row[], status: readonly Row[]): Row[] {
+  const byJob = new Map(status.map((it) => [it.job, it]));
+  return rows.map((row) => ({ ...byJob.get(row.job ?? ''), ...row }));
+}
+
+const LEAST_NEEDED = {
+  below: 1200,
+  columns: ['cost_to_complete', 'profit_to_date', 'backlog', 'loss_provision'],
+  always: STATUS_COLUMNS.map((it) => it.key),
+};
 
 /** The work-in-progress schedule over all jobs, with over- and underbilling drawn beside the figures. */
 export function WorkInProgressPage() {
   const { asOf } = useAsOf();
+  const may = useMay();
   const report = useReportQuery({ name: 'wip', asOf });
+  const mayStatus = may('report:contract-status');
+  const { data: status } = useReportQuery({ name: 'contract-status', asOf }, { skip: !mayStatus });
   return (
     <div className="page max-w-none">
       <Loaded of={report} what="the schedule">
-        {(data) => <Schedule data={data} />}
+        {(data) => <Schedule data={data} status={status?.rows ?? null} />}
       </Loaded>
       <p className="note mt-2 text-[12.5px]">
         <Legend names={['over', 'under', 'loss']} />
       </p>
+      {mayStatus && (
+        <div className="mt-4 flex flex-wrap items-center gap-3">
+          <span className="note">
+            Contract status of the same jobs: original contract and budget, changes, overrun. Its columns can be chosen above.
+          </span>
+          <span className="ml-auto">
+            <Downloads name="contract-status" />
+          </span>
+        </div>
+      )}
     </div>
   );
 }
 
-function Schedule({ data }: { data: ReportReply }) {
+/** `status`: the contract status of the same jobs; null where it is not shown. */
+function Schedule({ data, status }: { data: ReportReply; status: readonly Row[] | null }) {
   const { code } = useCurrency();
-  const [hidden, hide] = useHiddenColumns('ledrin.wip.hidden', LEAST_NEEDED);
-  const figures = useMemo(() => columnsShown(data.columns), [data.columns]);
-  const rows = useMemo(() => data.rows.map(withToComplete), [data.rows]);
+  const [hidden, hide] = useHiddenColumns('ledrin.wip.columns', LEAST_NEEDED);
+  const figures = useMemo(
+    () => [...columnsShown(data.columns), ...(status === null ? [] : STATUS_COLUMNS)],
+    [data.columns, status],
+  );
+  const rows = useMemo(() => withStatus(data.rows.map(withToComplete), status ?? []), [data.rows, status]);
   const jobs = useMemo(() => rows.slice(0, -1), [rows]);
   const columns = useScheduleColumns(figures, jobs);
   const total = at(rows, -1);

@@ -1,3 +1,4 @@
+import { showUnitCostFull } from '../../kit/typed/unitCosts';
 import { ChevronLeft } from 'lucide-react';
 import type { Place } from '../../../core/places/place';
 import { addressOf, moveAddressOf } from '../addressOf';
@@ -168,6 +169,16 @@ function MoveLink({ of, label }: { of: Place; label: string }) {
 function Value({ value, unit }: { value: number | string; unit: FigureUnit }) {
   const { exact } = useCurrency();
   if (typeof value === 'string') return <>{withDisplayDates(value)}</>;
-  if (unit === 'percent') return <>{formatPercentShortest(value)} %</>;
-  return <>{unit === 'hours' ? `${displayQuantity(value)} h` : exact(value)}</>;
+  switch (unit) {
+    case 'percent':
+      return <>{formatPercentShortest(value)} %</>;
+    case 'hours':
+      return <>{displayQuantity(value)} h</>;
+    case 'quantity':
+      return <>{displayQuantity(value)}</>;
+    case 'unit-cost':
+      return <>{showUnitCostFull(value)}</>;
+    default:
+      return <>{exact(value)}</>;
+  }
 }

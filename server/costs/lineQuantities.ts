@@ -1,0 +1,38 @@
+import { lineQuantities, type LineQuantities, type UsedQuantity } from '../../core/forecast/quantities';
+import { grouped } from '../../core/lists/grouped';
+import { loadDigits } from '../company/company';
+import type { RowOf } from '../db/fields';
+import type { Reader } from '../db/sql';
+import type { JobIdentity } from '../jobs/jobByNumber';
+import { estimatedLines, type EstimatedLine } from './estimatedLines';
+import { BUDGETED_QUANTITIES, USED_QUANTITIES } from './queries';
+
+/** A cost line that is budgeted or used by quantity, with what that stands on. */
+export interface QuantityLine extends EstimatedLine {
+  quantities: LineQuantities;
+  rows: readonly RowOf<typeof BUDGETED_QUANTITIES>[];
+  counted: UsedQuantity;
+}
+
+const NOTHING: UsedQuantity = { quantity: 0, cost: 0 };
+
+/** The cost lines of a job by quantity, in the order of estimate versus actual: labour is hours, and is not among them. */
+export async function quantityLines(sql: Reader, job: JobIdentity, asOf: string): Promise<QuantityLine[]> {
+  const [lines, budgeted, used, digits] = await Promise.all([
+    estimatedLines(sql, job, asOf),
+    sql.all(BUDGETED_QUANTITIES, [job.id, asOf]),
+    sql.all(USED_QUANTITIES, [job.id, asOf]),
+    loadDigits(sql),
+  ]);
+  const rowsOf = grouped(budgeted, (it) => it.line);
+  const usedOf = new Map(used.map((it) => [it.line, it]));
+  return lines.flatMap((line): QuantityLine[] => {
+    if (line.costType === 'labour') return [];
+    const rows = rowsOf.get(line.id) ?? [];
+    const counted = usedOf.get(line.id) ?? NOTHING;
+    const named = rows.map(({ quantity, unit, isChange }) => ({ quantity, unit, isChange: isChange === 1 }));
+    const quantities = lineQuantities(named, counted, line.revised, digits);
+    if (quantities === null || (quantities.revised === 0 && quantities.used === 0)) return [];
+    return [{ ...line, quantities, rows, counted }];
+  });
+}
