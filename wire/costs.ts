@@ -15,6 +15,8 @@ const costLineInput = v.strictObject({
   party: text(),
   reference: filled(80),
   hours: v.nullable(quantity),
+  /** In the unit of the cost line; labour has hours instead. */
+  quantity: v.optional(v.nullable(quantity), null),
   amount: cents,
   description: text(400),
   /** Commitment and its line as `PO-7/1`; empty where the cost is against none. */

@@ -1,8 +1,7 @@
 import { estimatedLines } from '../costs/estimatedLines';
-import { LedrinError } from '../../core/errors/ledrinError';
 import { LINE_FIGURES, type LineFigure } from '../../core/forecast/lineFigures';
 import type { Reader } from '../db/sql';
-import { jobByNumber } from '../jobs/jobByNumber';
+import { jobOf } from './jobOf';
 import { columns, totalRow, type Report, type ReportColumn, type ReportRequest } from '../reportFiles/report';
 
 /** The columns of the report that are figures, and the figure each one is; names are the open format's. */
@@ -32,11 +31,7 @@ const COLUMNS: ReportColumn[] = [
 
 /** Estimate versus actual of one job, by section, cost code and cost type; unbudgeted lines too. */
 export async function estimateVsActualReport(sql: Reader, request: ReportRequest): Promise<Report> {
-  if (request.job === undefined)
-    throw new LedrinError('bad-input', 'estimate-vs-actual is of one job: name it with --job', [
-      { field: 'job', message: 'expected a job number' },
-    ]);
-  const job = await jobByNumber(sql, request.job, 'job');
+  const job = await jobOf(sql, 'estimate-vs-actual', request);
   const rows = (await estimatedLines(sql, job, request.asOf)).map((line) => ({
     section: line.section,
     cost_code: line.costCode,

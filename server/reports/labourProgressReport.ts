@@ -1,9 +1,8 @@
-import { LedrinError } from '../../core/errors/ledrinError';
 import { LABOUR_FIGURES } from '../../core/forecast/labourFigures';
 import { labourTotal, type LabourProgress } from '../../core/forecast/labourProgress';
 import type { Reader } from '../db/sql';
-import { jobByNumber } from '../jobs/jobByNumber';
 import { labourTasks } from '../labour/labourTasks';
+import { jobOf } from './jobOf';
 import { columns, type Report, type ReportColumn, type ReportRequest } from '../reportFiles/report';
 
 const FIGURES = Object.values(LABOUR_FIGURES);
@@ -14,11 +13,7 @@ const COLUMNS: ReportColumn[] = [
 
 /** Hours by task of one job: the labour rows of estimate versus actual; the total is summed before it is rounded. */
 export async function labourProgressReport(sql: Reader, request: ReportRequest): Promise<Report> {
-  if (request.job === undefined)
-    throw new LedrinError('bad-input', 'labour-progress is of one job: name it with --job', [
-      { field: 'job', message: 'expected a job number' },
-    ]);
-  const job = await jobByNumber(sql, request.job, 'job');
+  const job = await jobOf(sql, 'labour-progress', request);
   const tasks = await labourTasks(sql, job, request.asOf);
   const row = (section: string, costCode: string, progress: LabourProgress) => ({
     section,

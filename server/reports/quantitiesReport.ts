@@ -1,8 +1,7 @@
-import { LedrinError } from '../../core/errors/ledrinError';
 import { QUANTITY_FIGURES, type QuantityFigure } from '../../core/forecast/quantities';
 import { quantityLines } from '../costs/lineQuantities';
 import type { Reader } from '../db/sql';
-import { jobByNumber } from '../jobs/jobByNumber';
+import { jobOf } from './jobOf';
 import { columns, type Report, type ReportColumn, type ReportRequest } from '../reportFiles/report';
 
 const FIGURES = Object.entries(QUANTITY_FIGURES) as [QuantityFigure, (typeof QUANTITY_FIGURES)[QuantityFigure]][];
@@ -15,11 +14,7 @@ const COLUMNS: ReportColumn[] = [
 
 /** Cost lines of one job by quantity, docs/rules.md §5a: what is over by quantity, and what is dear. */
 export async function quantitiesReport(sql: Reader, request: ReportRequest): Promise<Report> {
-  if (request.job === undefined)
-    throw new LedrinError('bad-input', 'quantities is of one job: name it with --job', [
-      { field: 'job', message: 'expected a job number' },
-    ]);
-  const job = await jobByNumber(sql, request.job, 'job');
+  const job = await jobOf(sql, 'quantities', request);
   const rows = (await quantityLines(sql, job, request.asOf)).map((line) => ({
     section: line.section,
     cost_code: line.costCode,

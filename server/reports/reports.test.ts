@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Database } from '../db/database';
 import { statusByMonth } from '../screens/statusByMonth';
-import { reading } from '../test/act';
-import { cleanUp, differences, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase } from '../test/books';
+import { postCosts } from '../costs/postCosts';
+import { act, reading } from '../test/act';
+import { cleanUp, databaseOf, differences, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
 
 let database: Database;
 
@@ -50,6 +51,22 @@ test('contract status: what was signed, the change, and how far the estimate is 
     ['2031-02-17', 100_000, 0, 450_000],
     ['2031-01-31', 0, 0, 390_000],
   ]);
+});
+
+test('quantities: what a posting used counts, and cost without a quantity does not', async () => {
+  const budget =
+    'job,section,cost_code,cost_type,sov_line,quantity,unit,hours,amount\nJ1,A,100,labour,1,,,120,3600.00\nJ1,A,200,material,2,200,m2,,2500.00\n';
+  const own = await databaseOf({ ...SMALL_BOOK, budget });
+  // 2,900.00 with the change for 200 m2 is 14.50 each. Nothing that the book posted has a quantity.
+  const untouched = 'A,200,material,m2,200,0,200,0,200,14.5000,,';
+  expect(await reportLines(own, 'quantities', '2031-03-31', 'J1')).toEqual([untouched]);
+  const line = { dated: '2031-03-05', job: 'J1', section: 'A', costCode: '200', costType: 'material' as const, party: 'P' };
+  const more = { reference: 'R', hours: null, description: '', commitment: '', uninstalled: false };
+  await act(own, TESTER, postCosts, { lines: [{ ...line, ...more, quantity: 600_000, amount: 90_000 }], asOf: '2031-03-31' });
+  // 60 m2 for 900.00 are 15.00 each; at the budget they would be 870.00.
+  const used = 'A,200,material,m2,200,0,200,60,140,14.5000,15.0000,30.00';
+  expect(await reportLines(own, 'quantities', '2031-03-31', 'J1')).toEqual([used]);
+  expect(await reportLines(own, 'quantities', '2031-03-04', 'J1')).toEqual([untouched]);
 });
 
 test('estimate versus actual: budget rows add up, the change, the forecast, the line without a budget', async () => {

@@ -27,6 +27,7 @@ function typedRow(row: CostRow, exact: (cents: number) => string): GridRow {
     commitment: row.commitmentLine ?? '',
     description: row.description,
     hours: row.hours === null ? '' : displayQuantity(row.hours),
+    quantity: row.quantity === null ? '' : displayQuantity(row.quantity),
     amount: exact(row.amount),
     uninstalled: row.uninstalled ? 'yes' : '',
     postedOn: row.postedOn === row.dated ? '' : displayDate(row.postedOn),

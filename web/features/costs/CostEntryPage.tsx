@@ -43,9 +43,17 @@ export function CostEntryPage() {
 }
 
 /** Columns that can be hidden: Tab then passes them. */
-const CHOSEN: ReadonlySet<string> = new Set(['section', 'commitment', 'hours', 'description', 'uninstalled', 'postedOn']);
+const CHOSEN: ReadonlySet<string> = new Set([
+  'section',
+  'commitment',
+  'hours',
+  'description',
+  'uninstalled',
+  'postedOn',
+  'quantity',
+]);
 /** What few lines need is hidden until somebody chooses. */
-const USUALLY_HIDDEN = { below: Infinity, columns: ['commitment', 'uninstalled', 'postedOn'] };
+const USUALLY_HIDDEN = { below: Infinity, columns: ['commitment', 'uninstalled', 'postedOn', 'quantity'] };
 
 function CostEntry({ lists }: { lists: Lists }) {
   const batch = useCostBatch(lists);

@@ -32,6 +32,7 @@ export function costCodecs(lists: Pick<Lists, 'jobs' | 'costCodes'>, month: stri
     description: words(),
     uninstalled: yes,
     postedOn: optional(day(month), null),
+    quantity: optional(quantity, null),
   };
 }
 

@@ -94,6 +94,7 @@ function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridCo
         width: 100,
         proposes: (row: GridRow) => lateDay(row, codecs, closedTo),
       },
+      { key: 'quantity', title: 'Quantity', width: 72 },
     ]);
   }, [lists, codecs, closedTo]);
 }

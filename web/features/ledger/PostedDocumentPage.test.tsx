@@ -93,6 +93,7 @@ test('the lines of a reversed document are laid out as they were typed; where th
       commitment: 'PO-1/2',
       description: 'Framing',
       hours: '50.5',
+      quantity: '',
       amount: '1,250.00',
       uninstalled: '',
     },
