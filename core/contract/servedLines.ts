@@ -12,7 +12,8 @@ export interface Served {
  * penny by largest remainders, so that the parts add up to it. One that names none stands under `''` (docs/rules.md §4).
  */
 export function partsBySovLine(amount: Cents, served: readonly Served[]): Map<string, Cents> {
-  if (served.length === 0) return new Map([['', amount]]);
+  const [only] = served;
+  if (only === undefined || served.length === 1) return new Map([[only?.sovLine ?? '', amount]]);
   const parts = allocate(
     amount,
     served.map((it) => BigInt(it.amount)),

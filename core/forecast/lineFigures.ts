@@ -99,8 +99,7 @@ export const LINE_FIGURE_NAMES = Object.keys(LINE_FIGURES) as LineFigure[];
 
 /** A line's figures by their names on the wire. */
 export function lineFigures(of: Estimated): Record<LineKey, number> {
-  return Object.fromEntries(LINE_FIGURE_NAMES.map((name) => [LINE_FIGURES[name].key, LINE_FIGURES[name].value(of)])) as Record<
-    LineKey,
-    number
-  >;
+  const figures = {} as Record<LineKey, number>;
+  for (const name of LINE_FIGURE_NAMES) figures[LINE_FIGURES[name].key] = LINE_FIGURES[name].value(of);
+  return figures;
 }

@@ -1,38 +1,42 @@
 import { SERVED_SOV_LINES } from './queries';
 import { partsBySovLine, type Served } from '../../core/contract/servedLines';
+import { grouped } from '../../core/lists/grouped';
 import { multiplyDivide } from '../../core/money/round';
+import { eachInTurns } from '../db/inTurns';
 import type { Reader } from '../db/sql';
 import { type JobIdentity } from '../jobs/jobByNumber';
 import { estimatedLines, type EstimatedLine } from './estimatedLines';
 
 /** What is added up of the cost lines that serve an SOV line. */
-export const SERVED = {
-  revised: (line: EstimatedLine) => line.revised,
-  actual: (line: EstimatedLine) => line.state.cost,
-  estimate: (line: EstimatedLine) => line.estimate.amount,
-};
-export type ServedKey = keyof typeof SERVED;
-const KEYS = Object.keys(SERVED) as ServedKey[];
+export type ServedKey = 'revised' | 'actual' | 'estimate';
 
 /** A cost line that serves an SOV line, and what of its figures falls to it. */
 export interface ServingLine extends Record<ServedKey, number> {
   line: EstimatedLine;
 }
 
-/** The cost lines behind each SOV line; those whose budget names none under `''`. */
-export async function servingLines(sql: Reader, job: JobIdentity, asOf: string): Promise<Map<string, ServingLine[]>> {
-  const [lines, links] = await Promise.all([estimatedLines(sql, job, asOf), sql.all(SERVED_SOV_LINES, [job.id, asOf])]);
-  const served = new Map<number, Served[]>();
-  for (const { id, line: sovLine, amount } of links) served.set(id, [...(served.get(id) ?? []), { sovLine, amount }]);
+/** The cost lines behind each SOV line; those whose budget names none under `''`. `there`: the lines, where they were read already. */
+export async function servingLines(
+  sql: Reader,
+  job: JobIdentity,
+  asOf: string,
+  there: readonly EstimatedLine[] | null = null,
+): Promise<Map<string, ServingLine[]>> {
+  const [lines, links] = await Promise.all([there ?? estimatedLines(sql, job, asOf), sql.all(SERVED_SOV_LINES, [job.id, asOf])]);
+  const served = grouped(links, (it) => it.id);
   const serving = new Map<string, ServingLine[]>();
-  for (const line of lines) {
-    const [revised, actual, estimate] = KEYS.map((key) => partsBySovLine(SERVED[key](line), served.get(line.id) ?? []));
-    for (const sovLine of revised?.keys() ?? []) {
-      const part = (of: Map<string, number> | undefined) => of?.get(sovLine) ?? 0;
-      const own = { line, revised: part(revised), actual: part(actual), estimate: part(estimate) };
-      serving.set(sovLine, [...(serving.get(sovLine) ?? []), own]);
+  await eachInTurns(lines, (line) => {
+    const own = (served.get(line.id) ?? []).map((it): Served => ({ sovLine: it.line, amount: it.amount }));
+    const revised = partsBySovLine(line.revised, own);
+    const actual = partsBySovLine(line.state.cost, own);
+    const estimate = partsBySovLine(line.estimate.amount, own);
+    for (const sovLine of revised.keys()) {
+      const part = (of: ReadonlyMap<string, number>) => of.get(sovLine) ?? 0;
+      const serves = serving.get(sovLine) ?? [];
+      if (serves.length === 0) serving.set(sovLine, serves);
+      serves.push({ line, revised: part(revised), actual: part(actual), estimate: part(estimate) });
     }
-  }
+  });
   return serving;
 }
 
@@ -41,10 +45,11 @@ export async function costBySovLine(
   sql: Reader,
   job: JobIdentity,
   asOf: string,
+  there: readonly EstimatedLine[] | null = null,
 ): Promise<Map<string, Record<ServedKey, number>>> {
   const sumOf = (lines: readonly ServingLine[], key: ServedKey) => lines.reduce((sum, it) => sum + it[key], 0);
   return new Map(
-    [...(await servingLines(sql, job, asOf))].map(([sovLine, lines]) => [
+    [...(await servingLines(sql, job, asOf, there))].map(([sovLine, lines]) => [
       sovLine,
       { revised: sumOf(lines, 'revised'), actual: sumOf(lines, 'actual'), estimate: sumOf(lines, 'estimate') },
     ]),

@@ -1,5 +1,6 @@
 import { type JobIdentity } from '../jobs/jobByNumber';
 import { loadCostLines } from './costLineStates';
+import { mapInTurns } from '../db/inTurns';
 import type { Reader } from '../db/sql';
 import { isFinished } from '../../core/progress/workInProgress';
 import {
@@ -38,23 +39,22 @@ export async function estimatedLines(
   const names = await sql.all(ESTIMATED_LINES, [job.id, asOf]);
   const byId = new Map(names.map((row) => [row.id, row]));
   const finished = isFinished(job.finished_on, asOf);
-  return states
-    .map((state) => {
-      const { section, code, description, cost_type, serves } = known(byId, state.id);
-      const estimate = estimateAtCompletion(state, finished);
-      const revised = revisedBudget(state);
-      return {
-        id: state.id,
-        section,
-        costCode: code,
-        description,
-        costType: cost_type,
-        state,
-        estimate,
-        revised,
-        variance: revised - estimate.amount,
-        serves: JSON.parse(serves) as string[],
-      };
-    })
-    .sort(compareCostLines);
+  const lines = await mapInTurns(states, (state): EstimatedLine => {
+    const { section, code, description, cost_type, serves } = known(byId, state.id);
+    const estimate = estimateAtCompletion(state, finished);
+    const revised = revisedBudget(state);
+    return {
+      id: state.id,
+      section,
+      costCode: code,
+      description,
+      costType: cost_type,
+      state,
+      estimate,
+      revised,
+      variance: revised - estimate.amount,
+      serves: JSON.parse(serves) as string[],
+    };
+  });
+  return lines.sort(compareCostLines);
 }

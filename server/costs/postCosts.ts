@@ -100,7 +100,19 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
   const costLines = await CostLines.open(sql, jobIds);
   const entries = lines.map((line) => {
     const jobId = known(jobs, line.job).id;
-    const { section, costCode, costType, dated, amount, hours, quantity = null, reference, party, description, commitment } = line;
+    const {
+      section,
+      costCode,
+      costType,
+      dated,
+      amount,
+      hours,
+      quantity = null,
+      reference,
+      party,
+      description,
+      commitment,
+    } = line;
     return {
       job_id: jobId,
       cost_line_id: costLines.idOf(jobId, section, known(codes, costCode), costType),

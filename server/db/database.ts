@@ -4,7 +4,7 @@ import { closeConnection, connect, type Connection } from './connection';
 import { copiesFolder, copyDatabase, OWN_ALONE } from './backup';
 import { troubleInWords } from './inWords';
 import { migrate } from './migrate';
-import { ReaderPool } from './readerPool';
+import { ReaderPool, type ReadBy } from './readerPool';
 import { copyViews, narrow, standBefore } from './narrow';
 import { sqlOn, type Reader, type Sql } from './sql';
 
@@ -26,6 +26,8 @@ export interface Database {
    * previews are as before: they are of jobs that were looked up here.
    */
   narrowed(jobs: readonly number[]): Database;
+  /** The same books as one person asks for them: their reads take turns, so that others are answered meanwhile. */
+  askedBy(person: string): Database;
   /** Of the open file, for a worker that opens it by itself. */
   file: string;
   close(): Promise<void>;
@@ -92,18 +94,19 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
     queue = result.catch(() => undefined);
     return result;
   };
-  const database: Database = {
+  const books = (by: ReadBy): Database => ({
     file,
     narrowed: (jobs) => ({
-      ...database,
+      ...books(by),
       read: (work) =>
         narrowReaders.use(async (reader) => {
           await standBefore(reader);
           return inSnapshot(reader, (sql) => narrow(sql, jobs).then(() => work(sql)));
-        }),
+        }, by),
     }),
-    read: (work) => readers.use((reader) => inSnapshot(reader, work)),
-    preview: (work) => readers.use((reader) => inSnapshot(reader, (sql) => work(sql, (copies) => copyTables(sql, copies)))),
+    askedBy: books,
+    read: (work) => readers.use((reader) => inSnapshot(reader, work), by),
+    preview: (work) => readers.use((reader) => inSnapshot(reader, (sql) => work(sql, (copies) => copyTables(sql, copies))), by),
     write: (work) =>
       inTurn(() => {
         if (statSync(file, { throwIfNoEntry: false })?.ino !== opened)
@@ -115,8 +118,8 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
       await queue;
       await Promise.all([closeConnection(writer), readers.close(), narrowReaders.close()]);
     },
-  };
-  return database;
+  });
+  return books(null);
 }
 
 /** All of it is saved, or none. On the one connection that writes: to open it anew for each transaction costs more than most of them. */

@@ -1,3 +1,4 @@
+import { mapInTurns } from '../db/inTurns';
 import { ESTIMATE_TO_AWARD, CHANGE_ORDERS, COST_BY_MONTH, CERTIFIED_BY_MONTH, ORIGINAL_BUDGET_SUM, JOB_FACTS } from './queries';
 import { known, present } from '../../core/errors/known';
 import { USUAL_TERMS_DAYS } from '../../core/billing/invoice';
@@ -110,18 +111,14 @@ const NOTHING_SERVED = { revised: 0, actual: 0, estimate: 0 };
 /** Estimate versus actual, with revenue by SOV line beside the cost that serves it. */
 export async function estimateView(sql: Reader, number: string, asOf: string): Promise<EstimateView> {
   const identity = await jobByNumber(sql, number, 'job');
-  const [lines, billing, served] = await Promise.all([
-    estimatedLines(sql, identity, asOf),
-    loadBillingJobs(sql, identity.id),
-    costBySovLine(sql, identity, asOf),
-  ]);
+  const [lines, billing] = await Promise.all([estimatedLines(sql, identity, asOf), loadBillingJobs(sql, identity.id)]);
+  const served = await costBySovLine(sql, identity, asOf, lines);
   return {
-    lines: lines.map(({ state, estimate, ...line }) => ({
-      ...line,
-      ...lineFigures({ state, estimate }),
-      budgeted: state.budgeted,
-      basis: estimate.basis,
-    })),
+    lines: await mapInTurns(lines, (it): EstimateView['lines'][number] => {
+      const { id, section, costCode, description, costType, serves, state, estimate } = it;
+      const named = { id, section, costCode, description, costType, serves, budgeted: state.budgeted, basis: estimate.basis };
+      return Object.assign(named, lineFigures(it));
+    }),
     revenue: sovViews(known(billing, number), asOf).map((line) => ({
       line: line.line,
       description: line.description,

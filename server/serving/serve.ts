@@ -63,9 +63,10 @@ function assertRight(person: SignedIn | null, name: string, call: Call, request:
 
 /** The books as somebody sees them: all of them, or the jobs of the team alone. */
 async function databaseOf(database: Database, person: SignedIn | null): Promise<Database> {
-  if (person === null || seesAllJobs(person)) return database;
+  if (person === null) return database;
+  if (seesAllJobs(person)) return database.askedBy(person.name);
   const jobs = await database.read((sql) => sql.all(JOBS_OF_TEAM, [person.name]));
-  return database.narrowed(jobs.map((it) => it.id));
+  return database.askedBy(person.name).narrowed(jobs.map((it) => it.id));
 }
 
 /** A job somebody may not see is not there for them, whatever is asked of it. */
