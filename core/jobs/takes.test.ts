@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { ALL_JOB_STATUSES } from './jobStatus';
+import { ALL_JOB_STATUSES, movesOn } from './jobStatus';
 import { takes, takesRefusal, whyNotTaken, type Given } from './takes';
 
 test('what a job takes in each state; locked, it takes nothing', () => {
@@ -15,4 +15,12 @@ test('what a job takes in each state; locked, it takes nothing', () => {
     why: 'is a tender; a tender takes no change orders',
   });
   expect(whyNotTaken({ status: 'cancelled', locked: false }, 'bills')).toBe('is cancelled; it is not billed');
+});
+
+test('no state is without a way on: from each a job comes to its close, or may be taken up again', () => {
+  const reached = (from: string, seen = new Set<string>()): Set<string> => {
+    for (const next of movesOn(from)) if (!seen.has(next)) reached(next, seen.add(next));
+    return seen;
+  };
+  for (const status of ALL_JOB_STATUSES) expect([status, status === 'closed' || reached(status).has('closed')]).toEqual([status, true]);
 });

@@ -40,7 +40,7 @@ export async function jobFileView(sql: Reader, number: string): Promise<JobFileV
     sql.all(ATTACHMENTS, [id]),
     sql.all(MOVES, [id]),
     // What goes on site must be whole; what is there already is not held up any more.
-    status === 'tender' || status === 'awarded' ? missingForSite(sql, id) : [],
+    status === 'tender' || status === 'awarded' || status === 'on-site' ? missingForSite(sql, id) : [],
   ]);
   const client = present(await sql.findOne(ClientTable, { id: present(row).client_id }));
   const facts = factsOf(present(row), client.code);

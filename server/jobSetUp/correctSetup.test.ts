@@ -97,7 +97,7 @@ test('it must come to the contract sum, and name lines and codes that are there'
   expect(error).toEqual(['budget.0.sovLine', 'budget.0.costCode']);
 });
 
-test('it is frozen once something rests on it, or the job is on site', async () => {
+test('cost, also on site, freezes nothing; a figure in closed books, an application and closing out do', async () => {
   const line = {
     dated: '2031-04-02',
     job: 'N1',
@@ -111,10 +111,17 @@ test('it is frozen once something rests on it, or the job is on site', async () 
     lines: [{ ...line, hours: null, amount: 5, description: '', commitment: '', uninstalled: false }],
     asOf: '2031-04-30',
   });
-  expect(await refusal(correct())).toMatch(/frozen: cost is posted to it/);
-  expect((await jobSetup(reading(database), 'J1')).frozen).toMatch(/frozen: it is on-site/);
+  expect((await jobSetup(reading(database), 'J1')).frozen).toMatch(/frozen: it was applied for payment/);
   expect(await refusal(move('cancelled', 'client stopped'))).toMatch(/Something is posted/);
   expect(await refusal(act(database, TESTER, deleteJob, 'N1'))).toMatch(/posted cost.*cancel it instead/);
+  await move('on-site', '');
+  await correct();
+  // What is spent stands on its line, budgeted or not.
+  expect(await reportLines(database, 'estimate-vs-actual', '2031-04-30', 'N1')).toContainEqual(
+    expect.stringMatching(/^,200,other,0\.00,.*,0\.05,/),
+  );
+  await act(database, TESTER, closeBooks, { to: '2031-04-02', reason: '' });
+  expect(await refusal(correct())).toMatch(/frozen: it was awarded on a day in books that are closed/);
 });
 
 test('an awarded job nothing is posted to is cancelled with a reason, is in no report, and can be taken up again', async () => {

@@ -1,4 +1,4 @@
-import { FROZEN_BY, ORIGINAL_BUDGET, ORIGINAL_SOV_LINES, SOV_LINES_IN_CHANGES, UNUSED_COST_LINES } from './queries';
+import { COST_BY, FROZEN_BY, ORIGINAL_BUDGET, ORIGINAL_SOV_LINES, SOV_LINES_IN_CHANGES, UNUSED_COST_LINES } from './queries';
 import { assertNoFaults, assertAllowed } from '../acts/refused';
 import { countsInClosedRefusal } from '../../core/ledger/openDay';
 import { closedTo } from '../ledger/closing';
@@ -22,13 +22,19 @@ export async function originalSetup(sql: Reader, jobId: number) {
   return { sov: await sql.all(ORIGINAL_SOV_LINES, [jobId]), budget: await sql.all(ORIGINAL_BUDGET, [jobId]) };
 }
 
+/** Cost alone freezes nothing, and neither does going on site. */
+const OPEN_TO_SETUP: readonly string[] = ['tender', 'awarded', 'on-site'];
+
 /** Why the original schedule and budget of a job are frozen (docs/rules.md §4); null where they can still be corrected. */
 export async function setupFrozen(sql: Reader, job: JobIdentity): Promise<Refusal | null> {
   if (job.locked) return refuse('job-locked', 'job', { job: job.number });
   const frozen = (because: string) => refuse('setup-frozen', 'job', { job: job.number, because });
-  if (job.status !== 'tender' && job.status !== 'awarded') return frozen(`it is ${job.status}`);
-  if (countsInClosedRefusal({ number: job.number, awardedOn: job.awarded_on }, '', await closedTo(sql)) !== null)
+  if (!OPEN_TO_SETUP.includes(job.status)) return frozen(`it is ${job.status.replaceAll('-', ' ')}`);
+  const closed = await closedTo(sql);
+  if (countsInClosedRefusal({ number: job.number, awardedOn: job.awarded_on }, '', closed) !== null)
     return frozen('it was awarded on a day in books that are closed');
+  if (closed !== null && (await sql.get(COST_BY, [job.id, closed])))
+    return frozen('there is cost on it in books that are closed');
   for (const [because, used] of FROZEN_BY) if (await sql.get(used, [job.id])) return frozen(because);
   return null;
 }

@@ -17,7 +17,6 @@ import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
 import { CostLines } from '../costs/costEntries';
 import { noteMove } from '../jobs/jobLife';
-import { refuseUnready } from '../jobs/readiness';
 import { insertSovLines } from '../jobs/sovLines';
 
 /** Deletes a draft; `by`: of whose alone, null for anybody's. */
@@ -41,7 +40,6 @@ export async function createJob(command: Command, input: JobInput, draftsOf: str
   assertNoFaults(faults);
   if (input.status !== 'tender' && input.awardedOn !== null) await assertOpenDays(sql, [input.awardedOn], 'awardedOn');
   const jobId = await saveJob(sql, input, present(client).id, codes);
-  await refuseUnready(sql, { id: jobId, number: input.number }, input.status);
   await sql.insertAll(
     JobPersonTable,
     (input.people ?? []).map((it) => ({

@@ -28,12 +28,17 @@ export const TEMPLATES = query(shape({ name: t.text, content: t.text }), 'SELECT
 
 /** What freezes the original schedule and budget of a job, and whether it has happened. */
 export const FROZEN_BY = [
-  ['cost is posted to it', isThere('cost_entry')],
   ['it was applied for payment', isThere('application')],
   ['a change order was approved', isThere('approved_change_line')],
   ['budget was transferred', isThere('budget_transfer')],
   ['it was awarded from an estimate', isThere('estimate', `status = 'accepted' AND job_id = $1`)],
 ] as const;
+
+/** An entry of job `$1` on or before `$2`. */
+export const COST_BY = query(
+  shape({ found: t.whole }),
+  'SELECT 1 AS found FROM cost_entry WHERE job_id = $1 AND posted_on <= $2 LIMIT 1',
+);
 
 /** SOV lines of a job that change orders name, with one of them. */
 export const SOV_LINES_IN_CHANGES = query(

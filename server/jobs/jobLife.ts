@@ -6,7 +6,6 @@ import { isEnded, movesOn, type JobStatus } from '../../core/jobs/jobStatus';
 import type { Sql } from '../db/sql';
 import type { JobMoveInput } from '../../wire/jobs';
 import { jobByNumber, type JobIdentity } from './jobByNumber';
-import { refuseUnready } from './readiness';
 import { type Actor } from '../acts/audit';
 import { assertAllowed, fieldError } from '../acts/refused';
 import { countsInClosedRefusal } from '../../core/ledger/openDay';
@@ -53,7 +52,6 @@ async function moveAlong({ sql }: Command, job: JobIdentity, status: JobStatus, 
     first.flatMap((it) => it ?? []),
     'on',
   );
-  await refuseUnready(sql, job, status);
   await sql.update(JobTable, { id: job.id }, { status, awarded_on: awardedOn, finished_on: finishedOn });
 }
 

@@ -52,8 +52,8 @@ function Missing({ view }: { view: JobFileView }) {
   const withMonth = useWithMonth();
   if (view.missing.length === 0) return null;
   return (
-    <section className="sheet mb-4 px-4 py-2" aria-label="Before it may go on site">
-      <h2 className="mb-1">Before it may go on site</h2>
+    <section className="sheet mb-4 px-4 py-2" aria-label="Missing for site">
+      <h2 className="mb-1">Missing for site</h2>
       <ul className="m-0 list-none p-0">
         {view.missing.map((it) => (
           <li key={it.text}>

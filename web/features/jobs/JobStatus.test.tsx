@@ -1,14 +1,16 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import type { JobFileView } from '../../../wire/jobFile';
 import type { JobView } from '../../../wire/jobs';
 import { openPage } from '../../test/openPage';
 import { JobStatus } from './JobStatus';
 
 afterEach(cleanup);
 
-const EMPTY_BUDGET = { status: 409, body: { message: 'Job 2105 may not go on site yet. The budget is empty' } };
-const GIVEN = { moveJob: EMPTY_BUDGET, lockJob: {}, restrictJob: {}, deleteJob: {} };
+const LOCKED = { status: 409, body: { message: 'Job 2105 is locked' } };
+const MISSING = { missing: [{ text: 'The budget is empty', to: { place: 'budget', job: '2105' } }] } as unknown as JobFileView;
+const GIVEN = { moveJob: LOCKED, jobFile: MISSING, lockJob: {}, restrictJob: {}, deleteJob: {} };
 
 function open(job: Partial<JobView>) {
   const view = { number: '2105', locked: false, restricted: false, finishedOn: null, ...job } as JobView;
@@ -16,12 +18,13 @@ function open(job: Partial<JobView>) {
 }
 const press = async (name: RegExp | string) => fireEvent.click(await screen.findByRole('button', { name }));
 
-test('an awarded job goes on without a day, and a refusal says why where it was asked', async () => {
+test('an awarded job goes on without a day, warned of what is missing; a refusal says why where it was asked', async () => {
   const { sent } = open({ status: 'awarded' });
   await press('awarded');
   expect(screen.queryByRole('textbox', { name: /on$/ })).toBeNull();
+  expect(await screen.findByRole('link', { name: 'The budget is empty' })).toBeDefined();
   await press('Move to on-site');
-  expect((await screen.findByRole('alert')).textContent).toContain('The budget is empty');
+  expect((await screen.findByRole('alert')).textContent).toContain('is locked');
   expect(sent('moveJob')).toEqual([{ status: 'on-site', on: null, reason: '' }]);
 });
 

@@ -4,6 +4,7 @@ import type { CALLS } from '../../../wire/calls';
 import {
   useDeleteJobMutation,
   useEndTenderMutation,
+  useJobFileQuery,
   useLockJobMutation,
   useMoveJobMutation,
   useRestrictJobMutation,
@@ -11,12 +12,13 @@ import {
 import { Pop } from '../../kit/Pop';
 import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { isEnded, movesOn } from '../../../core/jobs/jobStatus';
 import type { JobView } from '../../../wire/jobs';
-import { useAsOf } from '../../ground/asOf';
+import { addressOf } from '../../ground/addressOf';
+import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { May, useMay } from '../../ground/person';
 import { faultOf } from '../../ground/faults';
 import { DayInput } from '../../kit/form/DayInput';
@@ -94,6 +96,7 @@ export function JobStatus({ job }: { job: JobView }) {
               <input value={reason} onChange={(event) => setReason(event.target.value)} />
             </Field>
           )}
+          {status === 'on-site' && <MissingForSite job={job.number} />}
           {fault && (
             <p role="alert" className="fault m-0">
               {fault}
@@ -106,6 +109,25 @@ export function JobStatus({ job }: { job: JobView }) {
       )}
       {(leads || may('manage-jobs')) && <Keeping job={job} ruled={next.length > 0} onDone={() => setOpen(false)} />}
     </Pop>
+  );
+}
+
+/** What a job lacks that goes on site: a warning, each with the way to it. */
+function MissingForSite({ job }: { job: string }) {
+  const withMonth = useWithMonth();
+  const { data } = useJobFileQuery({ job });
+  if (!data || data.missing.length === 0) return null;
+  return (
+    <div role="status" aria-label="Missing for site">
+      <p className="m-0">Missing for site; it can be entered later:</p>
+      <ul className="m-0 pl-4">
+        {data.missing.map((it) => (
+          <li key={it.text}>
+            <Link to={withMonth(addressOf(it.to))}>{it.text}</Link>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

@@ -19,8 +19,8 @@ function Estimate({ job, inWindow = false }: { job: string; inWindow?: boolean }
     return (
       <Empty title="No budget and no cost to date">
         <p className="note m-0">
-          The budget is entered with the schedule of values, until the job is on site; after that, budget is moved between its
-          lines.
+          The budget is entered with the schedule of values, until the first application or approved change order; after that,
+          budget is moved between its lines.
         </p>
       </Empty>
     );
