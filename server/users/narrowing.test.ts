@@ -5,6 +5,7 @@ import { ROLES, type Role } from '../../core/rights/rights';
 import { CALLS } from '../../wire/calls';
 import type { Call } from '../../wire/call';
 import type { Database } from '../db/database';
+import { newReportsAsTheirLike } from '../db/migrations/0031-new-reports-as-their-like';
 import { JobTable } from '../jobs/models';
 import { cleanUp, faultsOf, SMALL_BOOK, temporaryDatabase } from '../test/books';
 import { testApp } from '../test/testApp';
@@ -87,4 +88,25 @@ test('every part is there: each names a call or a right that calls need, and som
       expect([part, Object.values(calls).some((it) => it.part?.({ name }) === part)]).toEqual([part, true]);
     else expect([part, Object.values(calls).some((it) => it.who === part)]).toEqual([part, true]);
   }
+});
+
+test('from whom a report was taken before there was one like it, that one is taken too', async () => {
+  const removed = [
+    { part: 'report:wip', role: 'manager' },
+    { part: 'report:estimate-vs-actual', role: 'accountant' },
+  ];
+  await take(...removed);
+  await database.write(async (sql) => {
+    for (const statement of newReportsAsTheirLike.statements) await sql.run(statement);
+  });
+  const statuses = async (role: Role) => [
+    (await as(role).get('/api/jobs/J1/contract-status?asOf=2031-04')).status,
+    (await as(role).get('/api/jobs/J1/quantities?asOf=2031-04')).status,
+  ];
+  expect([await statuses('manager'), await statuses('accountant'), await statuses('owner')]).toEqual([
+    [403, 200],
+    [200, 403],
+    [200, 200],
+  ]);
+  await take();
 });

@@ -28,6 +28,7 @@ import { cancelledInvoices } from './0027-cancelled-invoices';
 import { signInsAndDay } from './0028-sign-ins-and-day';
 import { refusalsRead } from './0029-refusals-read';
 import { closedUpToADay } from './0030-closed-up-to-a-day';
+import { newReportsAsTheirLike } from './0031-new-reports-as-their-like';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -62,4 +63,5 @@ export const MIGRATIONS: readonly Migration[] = [
   signInsAndDay,
   refusalsRead,
   closedUpToADay,
+  newReportsAsTheirLike,
 ];

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
 import { STATUS_FIGURE_NAMES, STATUS_FIGURES } from '../../../core/progress/contractStatus';
 import { statusName } from '../../../core/workings/contractStatusWorkings';
 import type { StatusOfMonth } from '../../../wire/jobs';
@@ -31,7 +32,7 @@ function Months({ job, months }: { job: string; months: readonly StatusOfMonth[]
       ...STATUS_FIGURE_NAMES.map((figure) =>
         kinds.amount<StatusOfMonth>(figure, STATUS_FIGURES[figure].title, (it) => it[figure], {
           of: (it) => ({ figure: statusName(figure), job, on: it.on }),
-          figLabel: (it) => `${STATUS_FIGURES[figure].title}, ${it.on}`,
+          figLabel: (it) => `${STATUS_FIGURES[figure].title}, ${displayDate(it.on)}`,
         }),
       ),
     ],

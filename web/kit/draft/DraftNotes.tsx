@@ -3,6 +3,7 @@ import type { DraftNotice } from './useDraftRows';
 const WORDS: Record<Exclude<DraftNotice, null>, string> = {
   merged: 'The saved version changed meanwhile. What you typed is still here, and the rest is up to date.',
   clashed: 'Somebody changed the same rows meanwhile. What you typed is still here; compare it before you send it.',
+  unstored: 'This is more than this browser can store: send or save it before you leave the page.',
   'sent-elsewhere': 'This was sent, or emptied, in another window. What you typed only here is still shown.',
 };
 

@@ -34,10 +34,16 @@ export function readDraft(name: string): StoredDraft | null {
   return parsed(localStorage.getItem(keyOf(name)));
 }
 
-/** Keeps what is typed until it is sent; null: it was sent, or there is nothing. */
-export function writeDraft(name: string, draft: StoredDraft | null): void {
-  if (draft === null) localStorage.removeItem(keyOf(name));
-  else localStorage.setItem(keyOf(name), JSON.stringify(draft));
+/** Stores what is typed until it is sent; null: it was sent, or there is nothing. False where the browser has no room for it. */
+export function writeDraft(name: string, draft: StoredDraft | null): boolean {
+  try {
+    if (draft === null) localStorage.removeItem(keyOf(name));
+    else localStorage.setItem(keyOf(name), JSON.stringify(draft));
+    return true;
+  } catch (error) {
+    if (error instanceof DOMException) return false;
+    throw error;
+  }
 }
 
 /** Tells of what another window of this browser wrote of a draft. Gives back how to stop. */

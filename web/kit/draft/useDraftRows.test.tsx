@@ -2,6 +2,7 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { ROW_KEY, type GridRow } from '../grid/gridTypes';
+import { anyUnsaved } from '../unsaved';
 import { ownDrafts, readDraft, writeDraft } from './storedDraft';
 import { useDraftRows } from './useDraftRows';
 
@@ -75,4 +76,21 @@ test('what the other window has not seen stays where it sends its own', () => {
   act(() => result.current.setRows([row('t', '2'), row('m', '1')]));
   elsewhere(null);
   expect(amounts(result.current.rows)).toEqual(['1']);
+});
+
+test('what the browser has no room for is said, and whoever leaves is asked; once it is sent, neither', () => {
+  const { result } = open();
+  const setItem = Storage.prototype.setItem;
+  Storage.prototype.setItem = () => {
+    throw new DOMException('full', 'QuotaExceededError');
+  };
+  try {
+    act(() => result.current.setRows([row('1', '999'), row('2', '200')]));
+    act(() => void window.dispatchEvent(new Event('pagehide')));
+    expect([result.current.notice, anyUnsaved(), amounts(result.current.rows)]).toEqual(['unstored', true, ['999', '200']]);
+  } finally {
+    Storage.prototype.setItem = setItem;
+  }
+  act(() => result.current.forget());
+  expect([result.current.notice, anyUnsaved()]).toEqual([null, false]);
 });

@@ -1,5 +1,6 @@
 import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import type { GridRow } from '../grid/gridTypes';
+import { useUnsaved } from '../unsaved';
 import { mergeRows, sameRows, withKeys } from './mergeRows';
 import { readDraft, watchDraft, writeDraft } from './storedDraft';
 
@@ -39,7 +40,7 @@ export interface BroughtTogether {
 const NOTHING: BroughtTogether = { taken: [], clashes: [] };
 
 /** What became of the rows without the hands of whoever types. */
-export type DraftNotice = 'merged' | 'clashed' | 'sent-elsewhere' | null;
+export type DraftNotice = 'merged' | 'clashed' | 'sent-elsewhere' | 'unstored' | null;
 
 /**
  * Rows typed and not sent: by key, never by place; kept in this browser until they are sent, for whoever is signed in; brought together
@@ -48,6 +49,9 @@ export type DraftNotice = 'merged' | 'clashed' | 'sent-elsewhere' | null;
 export function useDraftRows({ name, seen, start, whole = false, version = 0, onElsewhere }: Options) {
   const [notice, setNotice] = useState<DraftNotice>(null);
   const [merged, setMerged] = useState<BroughtTogether>(NOTHING);
+  const [unstored, setUnstored] = useState(false);
+  // What this browser has no room for would be lost on leaving.
+  useUnsaved(unstored);
   const begun = useRef<{ base: readonly GridRow[]; seen: string; version: number } | null>(null);
   const [rows, setAll] = useState<readonly GridRow[]>(() => {
     begun.current = { base: start, seen, version };
@@ -82,7 +86,8 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0, on
       if (now.sent || sameRows(now.rows, now.synced)) return;
       const typed = !sameRows(now.rows, begun.current?.base ?? []);
       now.synced = now.rows;
-      writeDraft(name, typed ? { seen: begun.current?.seen ?? '', base: begun.current?.base ?? [], rows: now.rows } : null);
+      const stored = typed ? { seen: begun.current?.seen ?? '', base: begun.current?.base ?? [], rows: now.rows } : null;
+      setUnstored(!writeDraft(name, stored));
     };
     store();
     // Whoever leaves before the pause keeps the last keys as well.
@@ -115,7 +120,7 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0, on
     changed,
     /** Whether anything is typed now, without waiting for a pause. */
     isTyped: () => !sameRows(latest.current.rows, begun.current?.base ?? []),
-    notice,
+    notice: unstored ? ('unstored' as const) : notice,
     /** Which rows were taken over from another version, and which both changed, by their keys. */
     merged: notice === 'merged' || notice === 'clashed' ? merged : NOTHING,
     setRows: (next: readonly GridRow[]) => {
@@ -128,7 +133,7 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0, on
       begun.current = { base: as.rows, seen: as.seen, version: as.version };
       const now = latest.current;
       now.synced = now.rows;
-      writeDraft(name, sameRows(now.rows, as.rows) ? null : { seen: as.seen, base: as.rows, rows: now.rows });
+      setUnstored(!writeDraft(name, sameRows(now.rows, as.rows) ? null : { seen: as.seen, base: as.rows, rows: now.rows }));
     },
     /** The same rows under other names, say. */
     rewrite: (next: readonly GridRow[]) => setAll(next),
@@ -136,7 +141,7 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0, on
     discard: () => {
       const { base = [] } = begun.current ?? {};
       latest.current.synced = base;
-      writeDraft(name, null);
+      setUnstored(!writeDraft(name, null));
       setNotice(null);
       setAll(base);
     },
@@ -144,7 +149,7 @@ export function useDraftRows({ name, seen, start, whole = false, version = 0, on
     forget: () => {
       latest.current.sent = true;
       latest.current.synced = [];
-      writeDraft(name, null);
+      setUnstored(!writeDraft(name, null));
     },
   };
 }
