@@ -1,8 +1,9 @@
 import { useListsQuery, useSessionQuery } from '../ground/api/api';
-import { Command } from 'cmdk';
+import { Command, defaultFilter } from 'cmdk';
 import { useMatch, useNavigate } from 'react-router';
 import { usePlaces } from '../ground/places';
 import { useAsOf, useWithMonth } from '../ground/asOf';
+import { PART_WORDS, PLACE_WORDS } from './actWords';
 import { COMMAND_FIELD, COMMAND_SHEET } from './commandLook';
 
 export interface BoxProps {
@@ -17,6 +18,8 @@ interface Target {
   title: string;
   /** Found by this beside its key and title. */
   also?: string;
+  /** What people come for, in their words. */
+  words?: string;
   to: string;
   /** The key is shown before the title. */
   coded?: boolean;
@@ -24,6 +27,20 @@ interface Target {
 
 const LIST =
   'max-h-[360px] overflow-auto p-2 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[12.5px] [&_[cmdk-item][data-selected=true]]:[background:var(--accent-soft)] [&_[cmdk-item]]:cursor-pointer [&_[cmdk-item]]:px-2 [&_[cmdk-item]]:py-1';
+
+/** Letters that only happen to stand in the same order. */
+const FAR_APART = 0.1;
+
+/** Words that begin as it is typed, those it is called by before those it is also found by; then what it is called with the letters in their order. */
+function byWords(value: string, typed: string, also: readonly string[] = []): number {
+  const wanted = ` ${typed.toLowerCase().trim()}`;
+  const at = ` ${value.toLowerCase()}`.indexOf(wanted);
+  if (at >= 0) return 1 - at / 1000;
+  const beside = ` ${also.join(' ').toLowerCase()}`.indexOf(wanted);
+  if (beside >= 0) return 0.8 - beside / 1000;
+  const letters = defaultFilter(value, typed);
+  return letters < FAR_APART ? 0 : 0.5 * letters;
+}
 
 /** Goes to any job, code, party or action by a few letters. */
 export function CommandBox({ typed, onTyped, onOpen }: BoxProps) {
@@ -38,6 +55,7 @@ export function CommandBox({ typed, onTyped, onOpen }: BoxProps) {
       open
       onOpenChange={onOpen}
       label="Go to"
+      filter={byWords}
       overlayClassName="fixed inset-0 z-50 bg-black/30"
       contentClassName={COMMAND_SHEET}
     >
@@ -53,8 +71,13 @@ export function CommandBox({ typed, onTyped, onOpen }: BoxProps) {
         <Command.Empty className="note p-3">No matches</Command.Empty>
         {useTargets().map(({ heading, targets }) => (
           <Command.Group key={heading} heading={heading}>
-            {targets.map(({ key, title, also = '', to, coded }) => (
-              <Command.Item key={key} value={coded ? `${key} ${title}` : `${title} ${also}`} onSelect={() => go(to)}>
+            {targets.map(({ key, title, also = '', words = '', to, coded }) => (
+              <Command.Item
+                key={key}
+                value={coded ? `${key} ${title}` : `${title} ${also}`}
+                keywords={[words]}
+                onSelect={() => go(to)}
+              >
                 {coded && <b className="mr-2">{key}</b>}
                 {title}
               </Command.Item>
@@ -78,11 +101,26 @@ function useTargets(): { heading: string; targets: Target[] }[] {
   const coded = (key: string, title: string, to: string): Target => ({ key, title, to, coded: true });
   const ledgerOf = (by: 'code' | 'party', code: string) => `/costs/ledger?${by}=${encodeURIComponent(code)}`;
   return [
-    { heading: 'Places', targets: whole(places).map(({ path, title, band }) => ({ key: path, title, also: band, to: path })) },
+    {
+      heading: 'Places',
+      targets: whole(places).map(({ path, title, band }) => ({
+        key: path,
+        title,
+        also: band,
+        words: PLACE_WORDS[path] ?? '',
+        to: path,
+      })),
+    },
     {
       heading: `Job ${job}`,
       targets: job
-        ? whole(jobParts).map(({ path, title }) => ({ key: path, title, also: `of job ${job}`, to: jobAt(job, path) }))
+        ? whole(jobParts).map(({ path, title }) => ({
+            key: path,
+            title,
+            also: `of job ${job}`,
+            words: PART_WORDS[path] ?? '',
+            to: jobAt(job, path),
+          }))
         : [],
     },
     { heading: 'Jobs', targets: (lists?.jobs ?? []).map((it) => coded(it.number, it.name, jobAt(it.number))) },

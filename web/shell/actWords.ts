@@ -1,0 +1,42 @@
+/** What people come to a place for, in the words they have for it: the command box finds it by these as well. By address. */
+export const PLACE_WORDS: Readonly<Record<string, string>> = {
+  '/tenders/prices': 'rates materials labour price',
+  '/tenders/quotations': 'offers sent proposal',
+  '/tenders/outbox': 'messages mail e-mail',
+  '/jobs/new': 'add set up contract project tender',
+  '/costs': 'post invoice bill delivery batch purchase',
+  '/costs/ledger': 'entries transactions export csv',
+  '/costs/time': 'timesheet hours approve labour',
+  '/costs/time/post': 'post hours labour cost',
+  '/costs/day-sheets': 'site diary daywork crew',
+  '/costs/payroll': 'wages pay hand over export',
+  '/costs/correct': 'move reverse mistake recode',
+  '/billing': 'receipt payment money received retention release application certificate invoice outstanding',
+  '/reports/work-in-progress': 'wip contract status overrun margin backlog over under billed export',
+  '/reports/estimate-versus-actual': 'budget variance cost quantity',
+  '/reports/ageing': 'statement overdue debtors receivable unpaid retention chase',
+  '/reports/changes': 'variations extras change orders pending',
+  '/ledger': 'trial balance accounts close month',
+  '/ledger/tie-out': 'reconciliation proof check',
+  '/ledger/postings': 'document reverse journal transaction',
+  '/set-up': 'company export import book backup currency tax',
+  '/set-up/clients': 'customers',
+  '/set-up/vendors': 'suppliers subcontractors',
+  '/set-up/labour': 'pay rates burdens overtime employees',
+  '/set-up/users': 'invite password sign in',
+  '/set-up/approvals': 'limits rules permission',
+};
+
+/** The same of the parts of the job that is open, by their part of the address. */
+export const PART_WORDS: Readonly<Record<string, string>> = {
+  contract: 'schedule of values sov contract sum',
+  status: 'overrun original revised month by month',
+  budget: 'transfer variance quantity estimate actual export',
+  changes: 'variation extra change order',
+  costs: 'entries transactions export',
+  billing: 'receipt payment money received retention release application certificate invoice statement',
+  postings: 'document reverse journal transaction',
+  file: 'attachment note retention tax terms details',
+  forecast: 'cost to complete estimate at completion eac',
+  hours: 'labour productivity done',
+};
