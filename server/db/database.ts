@@ -85,9 +85,9 @@ export async function openDatabase(file: string, { checked = false } = {}): Prom
   }
   // What is written into a file that was deleted or replaced meanwhile would be lost without a word.
   const opened = statSync(file).ino;
-  const readers = new ReaderPool(() => connect(file, 'read'), READERS);
+  const readers = new ReaderPool(() => connect(file, 'read'), READERS, 1);
   // Of those who see some jobs only: views stand before the tables on these, and on no others.
-  const narrowReaders = new ReaderPool(() => connect(file, 'read'), NARROW_READERS);
+  const narrowReaders = new ReaderPool(() => connect(file, 'read'), NARROW_READERS, 0);
   let queue: Promise<unknown> = Promise.resolve();
   const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
     const result = queue.then(work);

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import type { Connection } from './connection';
 import { ReaderPool } from './readerPool';
 
-const pool = () => new ReaderPool(() => ({ close: () => Promise.resolve() }) as unknown as Connection, 4);
+const pool = () => new ReaderPool(() => ({ close: () => Promise.resolve() }) as unknown as Connection, 4, 1);
 
 /** Work that goes on until it is told to end; `began`: in which order the pieces began. */
 function works() {

@@ -9,7 +9,7 @@ interface Waiting {
 }
 
 /**
- * A few reading connections, each used by one at a time. One person has half of them at most, and all persons leave one for the door:
+ * A few reading connections, each used by one at a time. One person has half of them at most, and all persons leave some for the door:
  * whoever asks for much at once waits for themselves, and others are answered meanwhile.
  */
 export class ReaderPool {
@@ -21,11 +21,12 @@ export class ReaderPool {
   private readonly each: number;
   private readonly mostOfPersons: number;
 
-  constructor(open: () => Connection, count: number) {
+  /** `forDoor`: connections that no person takes. */
+  constructor(open: () => Connection, count: number, forDoor: number) {
     this.all = Array.from({ length: count }, open);
     this.free = [...this.all];
     this.each = Math.max(1, Math.floor(count / 2));
-    this.mostOfPersons = Math.max(1, count - 1);
+    this.mostOfPersons = Math.max(1, count - forDoor);
   }
 
   async use<T>(work: (reader: Connection) => Promise<T>, by: ReadBy = null): Promise<T> {
