@@ -41,6 +41,21 @@ test('one cell typed, the others and what is payable follow; it is saved by itse
   expect(saved(asked).at(-1)).toMatchObject({ version: 5, lines: lines(180_000, 160_000) });
 });
 
+test('one percentage for the whole contract stands on every line, and stays as it was where it is none', async () => {
+  const { asked } = open();
+  const whole = await screen.findByLabelText('All lines, %');
+  fireEvent.change(whole, { target: { value: '101' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Set' }));
+  expect(await screen.findByText('Enter a percentage from 0 to 100')).toBeDefined();
+  expect((await cell('% to date', 1)).value).toBe('50');
+  fireEvent.change(whole, { target: { value: '37.5' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Set' }));
+  // 37.5 % of 3,000.00 each.
+  await waitFor(async () => expect((await cell('Work to date', 1)).value).toBe('1,125.00'));
+  expect((await cell('Work to date', 2)).value).toBe('1,125.00');
+  await waitFor(() => expect(saved(asked).at(-1)).toMatchObject({ lines: lines(112_500, 112_500) }), { timeout: 3000 });
+});
+
 test('what cannot be read or is too much stays in its cell, is not saved and stops the submitting', async () => {
   const { asked, sent } = open();
   await put('Work to date', 1, '3000.01');

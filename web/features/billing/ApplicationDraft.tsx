@@ -1,12 +1,14 @@
 import { GridFoot } from '../../kit/grid/GridFoot';
 import { DraftNotes } from '../../kit/draft/DraftNotes';
 import { SureButton } from '../../kit/SureButton';
-import { amount } from '../../kit/typed/codecs';
+import { amount, type Codec } from '../../kit/typed/codecs';
+import { useCodecForm } from '../../kit/form/useCodecForm';
+import { faultOf } from '../../ground/faults';
 import { stableText } from '../../../core/lists/stableText';
 import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayPercent } from '../../../core/money/display';
-import { ratio } from '../../../core/money/rate';
+import { formatPercentShortest, parseMarkup, ratio, WHOLE, type Rate } from '../../../core/money/rate';
 import type { ApplicationView } from '../../../wire/billing';
 import { useCurrency } from '../../ground/company';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
@@ -19,6 +21,18 @@ import { AgainstCost, EarnedNote } from './AgainstCost';
 import { BillAbove } from './BillAbove';
 import { SummaryColumn } from './SummaryColumn';
 import { useApplicationDraft, type ApplicationDraftState } from './useApplicationDraft';
+
+/** A percentage of the whole, from none to all of it. */
+const wholePercent: Codec<Rate> = {
+  parse: (text) => {
+    const read = parseMarkup(text.trim().replace(/\s*%$/, ''));
+    return read.ok && read.value >= 0 && read.value <= WHOLE
+      ? { ok: true, value: read.value }
+      : { ok: false, message: 'Enter a percentage from 0 to 100' };
+  },
+  format: formatPercentShortest,
+  nothing: 0,
+};
 
 /** A draft application: per line, percent or amount to date, amount this period, or materials on site; the others follow. */
 export function ApplicationDraft({ view, onStale }: { view: ApplicationView; onStale?: () => void }) {
@@ -76,6 +90,7 @@ function DraftHead({ draft }: { draft: ApplicationDraftState }) {
       <Field label="Reference" className="shrink-0">
         <input value={reference} className="w-[200px]" onChange={(event) => setHead({ reference: event.target.value })} />
       </Field>
+      <WholeContract onTake={draft.takeWhole} />
       {draft.offSchedule && (
         <button type="button" className="button shrink-0" onClick={draft.takeSchedule}>
           Take the schedule’s figures
@@ -85,6 +100,23 @@ function DraftHead({ draft }: { draft: ApplicationDraftState }) {
         Enter percentage, amount to date, or amount this period; the other columns update. Saved automatically.
       </span>
     </div>
+  );
+}
+
+/** The whole contract billed at one percentage: typed once, it stands on every line, and each can be changed after. */
+function WholeContract({ onTake }: { onTake: (percent: string) => void }) {
+  const fields = useMemo(() => ({ percent: wholePercent }), []);
+  const form = useCodecForm(fields, { percent: '' }, { partOfPage: true });
+  const onSubmit = form.submit(({ percent }) => {
+    onTake(formatPercentShortest(percent));
+    form.restart({ percent: '' });
+    return Promise.resolve();
+  }, faultOf);
+  return (
+    <form aria-label="Whole contract" className="flex shrink-0 items-end gap-2" onSubmit={onSubmit} noValidate>
+      {form.input('percent', 'All lines, %', { className: 'w-[76px]' })}
+      <button className="button">Set</button>
+    </form>
   );
 }
 

@@ -157,6 +157,14 @@ export function useApplicationDraft(view: ApplicationView, onStale: () => void =
       const line = worked.lines[i];
       return bySchedule !== null && line !== undefined && (line.work !== bySchedule || line.materials !== 0);
     }),
+    /** Every line at the same percentage to date; the amounts of work follow, materials stay. */
+    takeWhole: (percent: string) =>
+      setLines(
+        view.lines.map((line, i) => ({
+          ...followEntry(line, { ...rows[i], percent }, 'percent', digits),
+          [ROW_KEY]: line.line,
+        })),
+      ),
     takeSchedule: () => setLines(view.lines.map((line) => lineRow(line, line.bySchedule ?? 0, 0, digits))),
     submit: async () => {
       const [wrong] = worked.faults.values();
