@@ -187,7 +187,8 @@ export interface JobView extends ListedJob {
   revenueMethod: string;
   taxRate: number;
   termsDays: number | null;
-  usualTermsDays: number;
+  /** What its client has where the job has none of its own; null: neither has. */
+  clientTermsDays: number | null;
   retentionRule: {
     rate: number;
     materialsRate: number | null;

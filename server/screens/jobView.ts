@@ -1,7 +1,6 @@
 import { mapInTurns } from '../db/inTurns';
 import { ESTIMATE_TO_AWARD, CHANGE_ORDERS, COST_BY_MONTH, CERTIFIED_BY_MONTH, ORIGINAL_BUDGET_SUM, JOB_FACTS } from './queries';
 import { known, present } from '../../core/errors/known';
-import { USUAL_TERMS_DAYS } from '../../core/billing/invoice';
 import { lastCertified, retentionHeld, valueApplication } from '../../core/billing/application';
 import { monthIndex } from '../../core/calendar/month';
 import { scheduleAt } from '../../core/contract/contract';
@@ -49,7 +48,7 @@ export async function jobView(sql: Reader, number: string, asOf: string): Promis
     revenueMethod: it.revenue_method,
     taxRate: it.tax_rate,
     termsDays: it.terms_days,
-    usualTermsDays: it.client_terms ?? USUAL_TERMS_DAYS,
+    clientTermsDays: it.client_terms,
     retentionRule: job.retention,
     retentionHeld: retentionHeld(job, asOf),
     open,

@@ -2,6 +2,7 @@ import { addressOf } from '../../ground/addressOf';
 import { useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
 import { displayDate, displayPeriod } from '../../../core/calendar/displayDate';
+import { USUAL_TERMS_DAYS } from '../../../core/billing/invoice';
 import { describeRetention } from '../../../core/billing/describeRetention';
 import { formatPercentShortest } from '../../../core/money/rate';
 import { useWithMonth } from '../../ground/asOf';
@@ -53,6 +54,12 @@ function ToDo({ job }: Shown) {
   );
 }
 
+/** The job's terms of payment, and whose they are where it has none of its own. */
+function termsOf({ termsDays, clientTermsDays }: Shown['job']): string {
+  if (termsDays !== null) return `${termsDays} days`;
+  return clientTermsDays === null ? `${USUAL_TERMS_DAYS} days, none agreed` : `${clientTermsDays} days (client default)`;
+}
+
 function Details({ job }: Shown) {
   const facts: readonly (readonly [string, string])[] = [
     ['Awarded', displayDate(job.awardedOn)],
@@ -62,7 +69,7 @@ function Details({ job }: Shown) {
     ['Revenue recognition', job.revenueMethod],
     ['Retention', describeRetention(job.retentionRule)],
     ['Tax', `${formatPercentShortest(job.taxRate)} %`],
-    ['Terms', `${job.termsDays ?? job.usualTermsDays} days${job.termsDays === null ? ' (client default)' : ''}`],
+    ['Terms', termsOf(job)],
   ];
   return (
     <section aria-labelledby="facts" className="mt-5">
