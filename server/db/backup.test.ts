@@ -210,4 +210,5 @@ const SHIPPED: readonly string[] = [
   'a19270a2eee2',
   'af7b9b664108',
   '0a3b088c5250',
+  '967d752b26e1',
 ];
