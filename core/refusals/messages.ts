@@ -104,7 +104,7 @@ const MESSAGES = {
   'day-closed': ({ on, closedTo, open }: { on: string; closedTo: string; open: string }) =>
     `${displayDate(on)} is in the books that are closed up to ${displayDate(closedTo)}; choose ${displayDate(open)} or a later day`,
   'counts-in-closed': ({ job, awarded, closedTo, what }: { job: string; awarded: string; closedTo: string; what: string }) =>
-    `Job ${job} counts from ${displayDate(awarded)} on, in books that are closed up to ${displayDate(closedTo)}; it cannot be ${what}`,
+    `Job ${job} counts from ${displayDate(awarded)} on, in books that are closed up to ${displayDate(closedTo)}; it cannot be ${what} unless the books are opened again first`,
   'closed-already': ({ to }: { to: string | null }) =>
     to === null ? 'The books are open already' : `The books are closed up to ${displayDate(to)} already`,
   'closed-ahead': ({ to, today }: { to: string; today: string }) =>

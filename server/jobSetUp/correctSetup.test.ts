@@ -134,9 +134,11 @@ test('an awarded job nothing is posted to is cancelled with a reason, is in no r
   // In reports of days that are closed it stays as it is.
   await act(database, TESTER, closeBooks, { to: '2031-04-30', reason: '' });
   expect(await refusal(move('cancelled', 'client stopped'))).toBe(
-    'Job N1 counts from 1 Apr 2031 on, in books that are closed up to 30 Apr 2031; it cannot be cancelled',
+    'Job N1 counts from 1 Apr 2031 on, in books that are closed up to 30 Apr 2031; it cannot be cancelled unless the books are opened again first',
   );
-  expect(await refusal(act(database, TESTER, deleteJob, 'N1'))).toMatch(/it cannot be deleted$/);
+  expect(await refusal(act(database, TESTER, deleteJob, 'N1'))).toMatch(
+    /it cannot be deleted unless the books are opened again first$/,
+  );
   expect(await refusal(correct())).toMatch(/awarded on a day in books that are closed/);
   await act(database, TESTER, closeBooks, { to: null, reason: 'tried' });
   await act(database, TESTER, deleteJob, 'N1');

@@ -67,7 +67,7 @@ async function endOrTakeUp({ sql }: Command, job: JobIdentity, { status, on, rea
 }
 
 /** Throws refused where a job is in reports of days that are closed: as a whole it stays in them. */
-export async function assertCountsInOpen(sql: Sql, { number, awarded_on }: JobIdentity, what: string): Promise<void> {
+async function assertCountsInOpen(sql: Sql, { number, awarded_on }: JobIdentity, what: string): Promise<void> {
   const refused = countsInClosedRefusal({ number, awardedOn: awarded_on }, what, await closedTo(sql));
   assertAllowed([refused], { code: 'refused' });
 }
