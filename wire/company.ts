@@ -66,6 +66,11 @@ export interface Lists {
   jobs: { number: string; name: string; status: string; locked: boolean; sections: string[] }[];
   /** Names of our own people. */
   people: string[];
+  kinds: { code: string; name: string }[];
+  departments: { code: string; name: string }[];
+  workKinds: { code: string; name: string }[];
+  /** Names of checklists that are saved for other jobs. */
+  checklists: string[];
   commitments: {
     number: string;
     line: string;

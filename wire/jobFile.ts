@@ -1,6 +1,6 @@
 import type { Place } from '../core/places/place';
 import * as v from 'valibot';
-import { DAY_FACTS, TEXT_FACTS } from '../core/jobs/jobFacts';
+import { DAY_FACTS, LIST_FACTS, TEXT_FACTS } from '../core/jobs/jobFacts';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
 import { days, filled, list, optionalDate, plainDate, rate, seen, text } from './fields';
 import { command, download, query, upload } from './call';
@@ -15,6 +15,9 @@ function fieldsOf<Facts extends object, Check>(facts: Facts, check: (fact: Facts
   >;
 }
 
+/** What a job is of in the company's lists, by code. */
+export const listFacts = fieldsOf(LIST_FACTS, () => v.optional(text(40), ''));
+
 /** Facts of a job that may be changed; those billing was worked with only until the first application. */
 const facts = {
   name: filled(),
@@ -22,6 +25,7 @@ const facts = {
   client: filled(40),
   ...fieldsOf(TEXT_FACTS, ({ longest }) => text(longest)),
   ...fieldsOf(DAY_FACTS, () => optionalDate),
+  ...listFacts,
   revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
   retention: v.strictObject({
     rate,

@@ -4,7 +4,9 @@ import type { Place } from '../core/places/place';
 import * as v from 'valibot';
 import type { LineKey } from '../core/forecast/lineFigures';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
-import { checklistInput, lockInput, restrictInput, peopleInput } from './jobFile';
+import { checklistInput, listFacts, lockInput, restrictInput, peopleInput } from './jobFile';
+import type { HoldingPart } from '../core/jobs/jobParts';
+import type { ListFacts } from '../core/jobs/jobFacts';
 import { ALL_JOB_STATUSES } from '../core/jobs/jobStatus';
 import { cents, costType, days, filled, list, optionalDate, quantity, rate, seen, text } from './fields';
 import { command, dated, query, upload } from './call';
@@ -54,6 +56,9 @@ export const jobInput = v.strictObject({
   }),
   taxRate: rate,
   termsDays: v.nullable(days),
+  ...listFacts,
+  /** What payroll calls its regular hours; empty: as of any job. */
+  payCode: v.optional(text(40), ''),
   sov: list(sovLineInput, 5000, 'lines'),
   budget: list(budgetLineInput, 20000, 'lines'),
   /** Team and checklist, where they were copied from another job or a template. */
@@ -72,6 +77,17 @@ export type JobSetup = Pick<JobInput, 'sov' | 'budget' | 'retention' | 'taxRate'
     /** Why schedule and budget cannot be corrected any more; null where they can. */
     frozen: string | null;
   };
+
+/** What a new job begins with: as the last job of its client, and as its kind has it, which wins. Empty: nothing is known of it. */
+export interface JobBeginning extends Pick<JobInput, 'retention' | 'taxRate' | 'termsDays' | 'revenueMethod' | 'checklist'> {
+  department: string;
+  workKind: string;
+  payCode: string;
+  /** The client's last job, that it is taken from; null where the client has none that whoever asks may see. */
+  last: { number: string; name: string } | null;
+  /** The name of the kind of job, where one was asked for. */
+  kind: string | null;
+}
 
 /** The original schedule and budget as they should have been. */
 export const setupCorrection = v.strictObject({
@@ -131,7 +147,7 @@ export interface JobFigures {
   pendingChanges: number;
 }
 
-export interface JobListRow extends JobFigures {
+export interface JobListRow extends JobFigures, Pick<ListFacts, 'kind' | 'department'> {
   number: string;
   name: string;
   client: string;
@@ -178,6 +194,8 @@ export interface SovLineView {
 }
 
 export interface JobView extends ListedJob {
+  /** Its parts that hold something: the others stand aside. */
+  holds: HoldingPart[];
   contractReference: string;
   site: string;
   awardedOn: string | null;
@@ -277,6 +295,9 @@ export const jobCalls = {
   deleteJob: command('manage-jobs')('/jobs/:job', { method: 'DELETE' }),
   jobSetup: query<JobSetup>('read-jobs')('/jobs/:job/setup'),
   correctSetup: command('manage-jobs')('/jobs/:job/setup', { method: 'PUT', input: setupCorrection }),
+  jobBeginning: query<JobBeginning>('manage-jobs')('/job-beginning', {
+    query: v.strictObject({ client: text(40), kind: text(40) }),
+  }),
   jobTemplates: query<JobTemplate[]>('read-jobs')('/job-templates'),
   saveJobTemplate: command('manage-jobs')('/job-templates', { method: 'PUT', input: jobTemplateInput }),
   removeJobTemplate: command('manage-jobs')('/job-templates/:name', { method: 'DELETE' }),

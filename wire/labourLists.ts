@@ -31,6 +31,7 @@ const ROWS = {
     startsOn: optionalDate,
     endsOn: optionalDate,
     payrollNumber: code,
+    department: v.optional(code, ''),
   },
   'wage-classes': { wageClass: filled(40), description: text(200) },
   'work-kinds': { workKind: filled(40), description: filled(200) },

@@ -1,8 +1,12 @@
 import * as v from 'valibot';
 import { command, query } from './call';
-import { days, filled, seen, text } from './fields';
+import { REVENUE_METHODS } from '../core/progress/workInProgress';
+import { days, filled, rate, seen, text } from './fields';
 
-/** A client, vendor, cost code or person; what its kind does not have is empty. A person's code is the name, and the name the role. */
+/**
+ * A row of one of the company's lists; what its list does not have is empty. A person's code is the name, and the name the role. Of a
+ * kind of job: what a new job of it begins with; null or empty where it says nothing.
+ */
 export const masterInput = v.strictObject({
   code: filled(),
   name: text(),
@@ -13,6 +17,14 @@ export const masterInput = v.strictObject({
   address: text(400),
   termsDays: v.nullable(days),
   unit: text(20),
+  retentionRate: v.nullable(rate),
+  revenueMethod: v.picklist([...REVENUE_METHODS, ''], `expected one of ${REVENUE_METHODS.join(', ')}, or nothing`),
+  /** The kind of work of its hours, by its code. */
+  workKind: text(40),
+  /** What payroll calls its regular hours. */
+  payCode: text(40),
+  /** A checklist saved under a name. */
+  checklist: text(80),
   /** Closed to new use. */
   closed: v.boolean('expected true or false'),
 });

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { JOB_GROUP_NAMES } from '../core/jobs/jobGroups';
 import type { Right } from '../core/rights/rights';
 import { asOf, plainDate } from './fields';
 import { download, query } from './call';
@@ -22,12 +23,17 @@ export interface ReportReply {
   columns: readonly ReportColumn[];
   rows: Record<string, string | number>[];
   hasTotal: boolean;
+  /** Where it is grouped: each group by the code in `group`, in order, with its name and what it comes to. */
+  groups?: { code: string; name: string; total: Record<string, string | number> }[];
 }
 
 export const reportQuery = v.strictObject({
   asOf,
   from: v.optional(plainDate),
   job: v.optional(v.string()),
+  by: v.optional(v.picklist(JOB_GROUP_NAMES, `expected one of ${JOB_GROUP_NAMES.join(', ')}`)),
+  department: v.optional(v.string()),
+  kind: v.optional(v.string()),
   application: v.optional(v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'expected a number'), v.transform(Number))),
 });
 

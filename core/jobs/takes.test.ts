@@ -22,5 +22,6 @@ test('no state is without a way on: from each a job comes to its close, or may b
     for (const next of movesOn(from)) if (!seen.has(next)) reached(next, seen.add(next));
     return seen;
   };
-  for (const status of ALL_JOB_STATUSES) expect([status, status === 'closed' || reached(status).has('closed')]).toEqual([status, true]);
+  for (const status of ALL_JOB_STATUSES)
+    expect([status, status === 'closed' || reached(status).has('closed')]).toEqual([status, true]);
 });

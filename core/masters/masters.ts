@@ -17,10 +17,30 @@ export const MASTERS = {
     fields: ['kind', 'contact', 'email', 'phone', 'address', 'termsDays'],
   },
   'cost-codes': { one: 'cost code', title: 'Cost codes', coded: 'code', named: 'description', fields: ['unit'] },
+  'job-kinds': {
+    one: 'kind of job',
+    title: 'Kinds of job',
+    coded: 'code',
+    named: 'name',
+    fields: ['retentionRate', 'revenueMethod', 'termsDays', 'workKind', 'payCode', 'checklist'],
+  },
+  departments: { one: 'department', title: 'Departments', coded: 'code', named: 'name', fields: [] },
   people: { one: 'person', title: 'People', coded: 'name', named: 'role', fields: ['email', 'phone'] },
 } as const satisfies Record<string, MasterOfKind>;
 
-export type MasterField = 'kind' | 'contact' | 'email' | 'phone' | 'address' | 'termsDays' | 'unit';
+export type MasterField =
+  | 'kind'
+  | 'contact'
+  | 'email'
+  | 'phone'
+  | 'address'
+  | 'termsDays'
+  | 'unit'
+  | 'retentionRate'
+  | 'revenueMethod'
+  | 'workKind'
+  | 'payCode'
+  | 'checklist';
 
 interface MasterOfKind {
   one: string;
@@ -39,6 +59,22 @@ export const MASTER_KINDS = Object.keys(MASTERS) as [MasterKind, ...MasterKind[]
 export function isMasterKind(text: string): text is MasterKind {
   return Object.hasOwn(MASTERS, text);
 }
+
+/** What a master has nothing of, for what its list does not have. */
+export const NO_MORE = {
+  kind: '',
+  contact: '',
+  email: '',
+  phone: '',
+  address: '',
+  termsDays: null,
+  unit: '',
+  retentionRate: null,
+  revenueMethod: '',
+  workKind: '',
+  payCode: '',
+  checklist: '',
+} as const satisfies Record<MasterField, '' | null>;
 
 /** Most characters of a code. */
 export const LONGEST_CODE = 40;

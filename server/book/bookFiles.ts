@@ -5,6 +5,7 @@ import { budget, budgetTransfers } from '../budget/bookFiles';
 import { changeOrderLines, changeOrders } from '../changes/bookFiles';
 import { commitments } from '../commitments/bookFile';
 import { company, costCodes, customers, people, vendors } from '../company/bookFiles';
+import { departments, jobKinds, workKinds } from '../company/listBookFiles';
 import { costs } from '../costs/bookFile';
 import { awardLines, awards } from '../estimates/awardFiles';
 import { dayEntries, daySheets, daySignatures } from '../daySheets/bookFiles';
@@ -13,7 +14,7 @@ import { forecasts } from '../forecasts/bookFile';
 import { billingInstalments, instalmentStages } from '../instalments/bookFiles';
 import { checklistTemplates, jobChecklist, jobEvents, jobPapers, jobPeople } from '../jobFile/bookFiles';
 import { jobMoves, jobs, jobTemplates, scheduleOfValues } from '../jobs/bookFiles';
-import { burdens, employees, overtimeRules, payCodes, payRates, pieceRates, wageClasses, workKinds } from '../labour/bookFiles';
+import { burdens, employees, overtimeRules, payCodes, payRates, pieceRates, wageClasses } from '../labour/bookFiles';
 import { time } from '../labour/timeBook/timeBookFile';
 import { messages, offerQuestions, offers } from '../offers/bookFiles';
 import { costPlan, jobSections } from '../plan/bookFiles';
@@ -28,6 +29,9 @@ export const BOOK_FILES: readonly BookFile[] = [
   vendors,
   costCodes,
   people,
+  workKinds,
+  departments,
+  jobKinds,
   terms,
   priceItems,
   priceHistory,
@@ -67,7 +71,6 @@ export const BOOK_FILES: readonly BookFile[] = [
   costs,
   wageClasses,
   employees,
-  workKinds,
   payRates,
   pieceRates,
   burdens,

@@ -1,3 +1,4 @@
+import { REVENUE_METHODS } from '../../core/progress/workInProgress';
 import { t, table } from '../db/fields';
 
 export const CompanyTable = table('company', {
@@ -62,4 +63,26 @@ export const PersonTable = table('person', {
   email: t.filled(t.text, ''),
   phone: t.filled(t.text, ''),
   closed: t.filled(t.flag, 0),
+});
+
+export const DepartmentTable = table('department', {
+  id: t.id,
+  code: t.text,
+  name: t.text,
+  closed: t.filled(t.flag, 0),
+});
+
+/** A kind of job, and what a new job of it begins with; what is null or empty it says nothing of. */
+export const JobKindTable = table('job_kind', {
+  id: t.id,
+  code: t.text,
+  name: t.text,
+  closed: t.filled(t.flag, 0),
+  retention_rate: t.orNull(t.rate),
+  revenue_method: t.filled(t.oneOf(...REVENUE_METHODS, ''), ''),
+  terms_days: t.orNull(t.whole),
+  work_kind_id: t.orNull(t.ref('work_kind')),
+  pay_code: t.filled(t.text, ''),
+  /** A checklist saved under a name. */
+  checklist: t.filled(t.text, ''),
 });

@@ -26,6 +26,12 @@ export const VENDOR_LIST = query(
   'SELECT code, name, kind FROM vendor WHERE closed = 0 ORDER BY code',
 );
 
+const NAMED = shape({ code: t.text, name: t.text });
+export const KIND_LIST = query(NAMED, 'SELECT code, name FROM job_kind WHERE closed = 0 ORDER BY code');
+export const DEPARTMENT_LIST = query(NAMED, 'SELECT code, name FROM department WHERE closed = 0 ORDER BY code');
+export const WORK_KIND_LIST = query(NAMED, 'SELECT code, description AS name FROM work_kind ORDER BY code');
+export const CHECKLIST_NAMES = query(shape({ name: t.text }), 'SELECT name FROM check_template ORDER BY name');
+
 export const COST_CODE_LIST = query(
   shape({ code: t.text, description: t.text, unit: t.text }),
   'SELECT code, description, unit FROM cost_code WHERE closed = 0 ORDER BY code',

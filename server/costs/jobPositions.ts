@@ -18,6 +18,9 @@ export interface LoadedPosition {
   client: string;
   clientName: string;
   manager: string;
+  /** Codes of its kind and department; empty where it is of none. */
+  kind: string;
+  department: string;
   status: string;
   locked: boolean;
   restricted: boolean;
@@ -62,6 +65,8 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
       client: row.client,
       clientName: row.client_name,
       manager: row.manager,
+      kind: row.kind,
+      department: row.department,
       status: row.status,
       locked: row.locked === 1,
       restricted: row.restricted === 1,

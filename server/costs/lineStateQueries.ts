@@ -83,6 +83,8 @@ const FigureRow = shape({
   client: t.text,
   client_name: t.text,
   manager: t.text,
+  kind: t.text,
+  department: t.text,
   status: t.text,
   locked: t.flag,
   restricted: t.flag,
@@ -103,7 +105,10 @@ const FigureRow = shape({
 export const jobFigures = (jobId: number | null) =>
   query(
     FigureRow,
-    `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager, job.status, job.locked, job.restricted, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
+    `SELECT job.id, job.number, job.name, c.code AS client, c.name AS client_name, job.manager,
+  coalesce((SELECT code FROM job_kind WHERE id = job.job_kind_id), '') AS kind,
+  coalesce((SELECT code FROM department WHERE id = job.department_id), '') AS department,
+   job.status, job.locked, job.restricted, job.awarded_on, job.finished_on, job.revenue_method, job.tax_rate,
   coalesce((SELECT sum(scheduled_value) FROM sov_line WHERE job_id = job.id), 0) AS original_sum,
   coalesce((SELECT sum(amount) FROM approved_change_line WHERE job_id = job.id AND side = 'price' AND decided_on <= $1), 0) AS changes_price,
   coalesce((SELECT sum(l.amount) FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id

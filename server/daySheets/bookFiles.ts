@@ -7,7 +7,8 @@ import { bookFile } from '../bookFormat/bookFile';
 import { date, integer, moment, oneOf, quantity, REQUIRED, text, yesNo, type ReadRow } from '../bookFormat/columns';
 import { costCodes } from '../company/bookFiles';
 import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
-import { employees, workKinds } from '../labour/bookFiles';
+import { workKinds } from '../company/listBookFiles';
+import { employees } from '../labour/bookFiles';
 import { DayEntryTable, DaySheetTable, DaySignatureTable } from './models';
 
 const SHEET = { job: text(REQUIRED), dated: date(REQUIRED), crew: text(REQUIRED) };

@@ -211,4 +211,5 @@ const SHIPPED: readonly string[] = [
   'af7b9b664108',
   '0a3b088c5250',
   '967d752b26e1',
+  '17f1c4e09591',
 ];

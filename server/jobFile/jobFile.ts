@@ -13,6 +13,7 @@ import { ClientTable } from '../company/models';
 import { factsAreFixed, isBilled, jobFileView } from './jobFileView';
 import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
 import { assertOfTeam, assertOfTeamOrOwner } from '../jobs/restricted';
+import { listColumnsOf } from '../jobs/listFacts';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { type Actor } from '../acts/audit';
 import { assertUnchanged } from '../versions/staleness';
@@ -27,6 +28,8 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
   if (await factsAreFixed(sql, id)) faults.push(...fixedFaults(now, input));
   const named = (['manager', 'estimator'] as const).map((field) => ({ field, name: input[field] }));
   faults.push(...(await closedPeopleFaults(sql, named, [now.manager, now.estimator])));
+  const lists = await listColumnsOf(sql, input, now);
+  faults.push(...lists.faults);
   const client = await sql.findOne(ClientTable, { code: input.client });
   if (!client) faults.push({ field: 'client', message: `There is no client ${input.client}; add the client first` });
   else if (input.client !== now.client && (await isBilled(sql, id)))
@@ -40,6 +43,7 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
       name: input.name,
       client_id: present(client).id,
       ...factColumns(input),
+      ...lists.columns,
       revenue_method: input.revenueMethod,
       retention_rate: r.rate,
       retention_materials_rate: r.materialsRate,

@@ -4,12 +4,13 @@ import { POSTED_OR_APPLIED, PEOPLE, EVENTS, CHECKS, ATTACHMENTS, MOVES, CHECK_TE
 import { known, present } from '../../core/errors/known';
 import { type RowOf } from '../db/fields';
 import { JobTable } from '../jobs/models';
-import { plainFacts } from '../../core/jobs/jobFacts';
+import { plainFacts, type ListFact } from '../../core/jobs/jobFacts';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { CheckTemplate, JobFacts, JobFileView } from '../../wire/jobFile';
 import type { Reader } from '../db/sql';
 import { loadBillingJobs } from '../billing/billingJobs';
 import { digestOf } from '../versions/digest';
+import { listFactsOf } from '../jobs/listFacts';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { missingForSite } from '../jobs/readiness';
 
@@ -43,7 +44,7 @@ export async function jobFileView(sql: Reader, number: string): Promise<JobFileV
     status === 'tender' || status === 'awarded' || status === 'on-site' ? missingForSite(sql, id) : [],
   ]);
   const client = present(await sql.findOne(ClientTable, { id: present(row).client_id }));
-  const facts = factsOf(present(row), client.code);
+  const facts = { ...factsOf(present(row), client.code), ...(await listFactsOf(sql, present(row))) };
   return {
     seen: { facts: digestOf(facts), people: digestOf(people), checklist: digestOf(checklist) },
     facts,
@@ -60,7 +61,7 @@ export async function jobFileView(sql: Reader, number: string): Promise<JobFileV
   };
 }
 
-function factsOf(row: FactRow, client: string): JobFacts {
+function factsOf(row: FactRow, client: string): Omit<JobFacts, ListFact> {
   return {
     name: row.name,
     client,

@@ -16,6 +16,8 @@ import { nextId, type Sql } from '../db/sql';
 import { costCodeIds } from '../costs/costCodes';
 import { loadDigits } from '../company/company';
 import { CostLines } from '../costs/costEntries';
+import { listColumnsOf, type ListColumns } from '../jobs/listFacts';
+import { PayCodeTable } from '../labour/models';
 import { noteMove } from '../jobs/jobLife';
 import { insertSovLines } from '../jobs/sovLines';
 
@@ -33,13 +35,20 @@ export async function createJob(command: Command, input: JobInput, draftsOf: str
     throw new LedrinError('refused', 'Name the company first, in Set-up: its currency is the currency of every job');
   const codes = await costCodeIds(sql);
   const client = await sql.findOne(ClientTable, { code: input.client, closed: 0 });
-  const faults = [...factFaults(input, client !== undefined), ...scheduleFaults(input, digits), ...budgetFaults(input, codes)];
+  const lists = await listColumnsOf(sql, input);
+  const faults = [
+    ...factFaults(input, client !== undefined),
+    ...lists.faults,
+    ...scheduleFaults(input, digits),
+    ...budgetFaults(input, codes),
+  ];
   faults.push(...(await closedPeopleFaults(sql, [{ field: 'manager', name: input.manager }, ...teamNames(input.people ?? [])])));
   if (await sql.findOne(JobTable, { number: input.number }))
     faults.push({ field: 'number', message: `There is a job ${input.number} already; choose another number` });
   assertNoFaults(faults);
   if (input.status !== 'tender' && input.awardedOn !== null) await assertOpenDays(sql, [input.awardedOn], 'awardedOn');
-  const jobId = await saveJob(sql, input, present(client).id, codes);
+  const jobId = await saveJob(sql, input, { client_id: present(client).id, ...lists.columns }, codes);
+  if (input.payCode) await sql.insert(PayCodeTable, { code: input.payCode, pay: 'regular', job_id: jobId });
   await sql.insertAll(
     JobPersonTable,
     (input.people ?? []).map((it) => ({
@@ -111,14 +120,19 @@ export function budgetFaults(input: Pick<JobInput, 'budget'>, codes: ReadonlyMap
   );
 }
 
-async function saveJob(sql: Sql, input: JobInput, clientId: number, codes: ReadonlyMap<string, number>): Promise<number> {
+async function saveJob(
+  sql: Sql,
+  input: JobInput,
+  refers: ListColumns & { client_id: number },
+  codes: ReadonlyMap<string, number>,
+): Promise<number> {
   const { retention: r } = input;
   const jobId = await nextId(sql, JobTable);
   await sql.insert(JobTable, {
     id: jobId,
     number: input.number,
     name: input.name,
-    client_id: clientId,
+    ...refers,
     contract_reference: input.contractReference,
     status: input.status,
     awarded_on: input.awardedOn,

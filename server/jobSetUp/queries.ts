@@ -24,6 +24,13 @@ export const ORIGINAL_BUDGET = query(
         WHERE l.job_id = $1 ORDER BY b.id`,
 );
 
+/** The job of client `$1` that was awarded last, or begun last where none was; of those whoever reads may see. */
+export const LAST_JOB_OF_CLIENT = query(
+  shape({ id: t.whole }),
+  `SELECT job.id FROM job JOIN client c ON c.id = job.client_id WHERE c.code = $1 AND job.status <> 'cancelled'
+    ORDER BY job.awarded_on IS NULL, job.awarded_on DESC, job.id DESC LIMIT 1`,
+);
+
 export const TEMPLATES = query(shape({ name: t.text, content: t.text }), 'SELECT name, content FROM job_template ORDER BY name');
 
 /** What freezes the original schedule and budget of a job, and whether it has happened. */

@@ -24,6 +24,7 @@ import {
 import type { BookSave } from '../bookFormat/bookSave';
 import { joinKey } from '../bookFormat/keys';
 import { bookTaxRate, customers } from '../company/bookFiles';
+import { departments, jobKinds, workKinds } from '../company/listBookFiles';
 import { JobMoveTable, JobTable, JobTemplateTable, SovLineTable } from './models';
 import { assertOfTeam } from './restricted';
 import { whyNotAdded } from '../bookFormat/whyNotAdded';
@@ -76,6 +77,9 @@ const JOB = {
   no_retention: yesNo('it was agreed that there is none'),
   locked: yesNo(),
   restricted: yesNo('it takes costs and documents from its team alone'),
+  kind: text(),
+  department: text(),
+  work_kind: text('what its hours are, where a line of time does not say otherwise'),
 };
 
 export const jobs = bookFile({
@@ -83,17 +87,25 @@ export const jobs = bookFile({
   columns: JOB,
   key: ['job'],
   called: 'job',
-  refers: { customer: { to: customers } },
+  refers: {
+    customer: { to: customers },
+    kind: { to: jobKinds },
+    department: { to: departments },
+    work_kind: { to: workKinds },
+  },
   countsOn: ({ status, awarded_on, finished_on }) => (hasContract(status ?? 'awarded') ? { awarded_on, finished_on } : {}),
   existing: `SELECT job.id, job.number AS job, job.status, job.locked,
     (SELECT max(dated) FROM application WHERE job_id = job.id) AS billed_to,
     EXISTS (SELECT 1 FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budgeted,
     EXISTS (SELECT 1 FROM instalment WHERE job_id = job.id) AS scheduled,
     (SELECT number FROM estimate WHERE job_id = job.id AND status = 'accepted') AS accepted FROM job`,
-  query: `SELECT j.id, j.number AS job, j.name, c.code AS customer, contract_reference, status, awarded_on, starts_on, finishes_on, finished_on, manager, site, revenue_method,
-    retention_rate AS retention_percent, retention_materials_rate AS retention_on_materials_percent, retention_step_at AS retention_step_at_percent,
-    retention_step_to AS retention_step_to_percent, retention_step_applies, retention_cap AS retention_cap_percent, tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention, j.locked, j.restricted
-    FROM job j JOIN client c ON c.id = j.client_id`,
+  query: `SELECT j.id, j.number AS job, j.name, c.code AS customer, j.contract_reference, j.status, j.awarded_on, j.starts_on, j.finishes_on, j.finished_on, j.manager, j.site,
+    j.revenue_method, j.retention_rate AS retention_percent, j.retention_materials_rate AS retention_on_materials_percent,
+    j.retention_step_at AS retention_step_at_percent, j.retention_step_to AS retention_step_to_percent, j.retention_step_applies,
+    j.retention_cap AS retention_cap_percent, j.tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention, j.locked, j.restricted,
+    h.code AS kind, d.code AS department, w.code AS work_kind
+    FROM job j JOIN client c ON c.id = j.client_id LEFT JOIN job_kind h ON h.id = j.job_kind_id
+    LEFT JOIN department d ON d.id = j.department_id LEFT JOIN work_kind w ON w.id = j.work_kind_id`,
   whyNotNamed: (key, by, book): string | null => {
     const there = book.keysOf(jobs).existing.get(key);
     return there && by.takenBy ? whyNotAdded(by, key, there) : null;
@@ -143,6 +155,9 @@ export const jobs = bookFile({
         no_retention: row.no_retention ? 1 : 0,
         locked: row.locked ? 1 : 0,
         restricted: row.restricted ? 1 : 0,
+        job_kind_id: row.kind ? into.id(jobKinds, row.kind) : null,
+        department_id: row.department ? into.id(departments, row.department) : null,
+        work_kind_id: row.work_kind ? into.id(workKinds, row.work_kind) : null,
       }),
     );
   },

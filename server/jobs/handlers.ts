@@ -7,6 +7,7 @@ import { correctSetup } from '../jobSetUp/correctSetup';
 import { deleteJob, endTender, lockJob, moveJob } from './jobLife';
 import { jobList } from '../screens/jobList';
 import { createJob, deleteDraft } from '../jobSetUp/createJob';
+import { jobBeginning } from '../jobSetUp/jobBeginning';
 import { jobSetup, jobTemplateList } from '../jobSetUp/jobSetup';
 import { removeJobTemplate, saveJobTemplate } from '../jobSetUp/jobTemplates';
 import { restrictJob } from './restricted';
@@ -36,6 +37,7 @@ export const jobHandlers = handle(jobCalls, {
   deleteJob: (command, { job }) => deleteJob(command, job),
   jobSetup: (sql, { job }) => jobSetup(sql, job),
   correctSetup: (command, { job, body }) => correctSetup(command, job, body),
+  jobBeginning: (sql, of) => jobBeginning(sql, of),
   jobTemplates: (sql) => jobTemplateList(sql),
   saveJobTemplate: (command, { body }) => saveJobTemplate(command, body),
   removeJobTemplate: (command, { name }) => removeJobTemplate(command, name),

@@ -29,6 +29,10 @@ export const JobTable = table('job', {
   no_retention: t.filled(t.flag, 0),
   /** Takes costs and documents from its team alone. */
   restricted: t.filled(t.flag, 0),
+  job_kind_id: t.orNull(t.ref('job_kind')),
+  department_id: t.orNull(t.ref('department')),
+  /** What its hours are, where a line of time does not say otherwise. */
+  work_kind_id: t.orNull(t.ref('work_kind')),
 });
 
 export const JobDraftTable = table('job_draft', {

@@ -53,7 +53,6 @@ export const HISTORY = [
   ['day sheets', isThere('day_sheet')],
   ['pay rates of its own', isThere('pay_rate')],
   ['burdens of its own', isThere('burden')],
-  ['pay codes of its own', isThere('pay_code')],
   ['approvals', isThere('approval')],
 ] as const;
 
@@ -70,6 +69,7 @@ export const DELETE_JOB = [
   'DELETE FROM estimate WHERE job_id = $1',
   'DELETE FROM cost_line WHERE job_id = $1',
   'DELETE FROM sov_line WHERE job_id = $1',
+  'DELETE FROM pay_code WHERE job_id = $1',
   'DELETE FROM job WHERE id = $1',
 ];
 

@@ -7,6 +7,7 @@ import { date, oneOf, percent, quantity, REQUIRED, text, unitCost, yesNo, type C
 import type { NewRow, Table } from '../db/fields';
 import type { BookSave } from '../bookFormat/bookSave';
 import { costCodes } from '../company/bookFiles';
+import { departments, workKinds, workKindValues } from '../company/listBookFiles';
 import { jobs } from '../jobs/bookFiles';
 import {
   BurdenTable,
@@ -40,25 +41,25 @@ export const employees = bookFile({
     starts_on: date(),
     ends_on: date(),
     payroll_number: text(),
+    department: text(),
   },
   key: ['employee'],
   called: 'employee',
-  refers: { wage_class: ofClass },
-  query: 'SELECT id, code AS employee, name, wage_class, starts_on, ends_on, payroll_number FROM employee',
+  refers: { wage_class: ofClass, department: { to: departments } },
+  query: `SELECT e.id, e.code AS employee, e.name, e.wage_class, e.starts_on, e.ends_on, e.payroll_number, d.code AS department
+    FROM employee e LEFT JOIN department d ON d.id = e.department_id`,
   check(row, book) {
     if (row.starts_on && row.ends_on && row.ends_on < row.starts_on)
       book.fault(employees, row, 'ends_on', `${row.ends_on} is before the first day, ${row.starts_on}`);
   },
-  save: (rows, into): Promise<void> => into.keyed(employees, EmployeeTable, rows, (row) => [row.employee], employeeValues),
-});
-
-export const workKinds = bookFile({
-  name: 'work_kinds',
-  columns: { work_kind: text(REQUIRED), description: text(REQUIRED) },
-  key: ['work_kind'],
-  called: 'kind of work',
-  query: 'SELECT id, code AS work_kind, description FROM work_kind',
-  save: (rows, into): Promise<void> => into.keyed(workKinds, WorkKindTable, rows, (row) => [row.work_kind], workKindValues),
+  save: (rows, into): Promise<void> =>
+    into.keyed(
+      employees,
+      EmployeeTable,
+      rows,
+      (row) => [row.employee],
+      (row) => employeeValues(row, into),
+    ),
 });
 
 /** The ids of what a rate is for; null for a cell left out. */
@@ -201,16 +202,16 @@ export const payCodes = bookFile({
 });
 
 /** Rows of these files as they are saved. */
-const employeeValues = (row: Row<typeof employees.columns>) => ({
+const employeeValues = (row: Row<typeof employees.columns>, into: BookSave) => ({
   code: row.employee,
   name: row.name,
   wage_class: row.wage_class ?? '',
   starts_on: row.starts_on,
   ends_on: row.ends_on,
   payroll_number: row.payroll_number ?? '',
+  department_id: row.department ? into.id(departments, row.department) : null,
 });
 const wageClassValues = (row: Row<typeof wageClasses.columns>) => ({ code: row.wage_class, description: row.description ?? '' });
-const workKindValues = (row: Row<typeof workKinds.columns>) => ({ code: row.work_kind, description: row.description });
 const payRateValues = (row: Row<typeof payRates.columns>, into: BookSave) => ({
   from_day: row.from,
   section: row.section ?? '',

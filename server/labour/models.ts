@@ -10,6 +10,7 @@ export const EmployeeTable = table('employee', {
   starts_on: t.orNull(t.day),
   ends_on: t.orNull(t.day),
   payroll_number: t.filled(t.text, ''),
+  department_id: t.orNull(t.ref('department')),
 });
 
 export const WageClassTable = table('wage_class', { id: t.id, code: t.text, description: t.filled(t.text, '') });

@@ -123,7 +123,15 @@ const used = (column: 'employee_id' | 'work_kind_id', tables: readonly string[])
       WHERE id IS NOT NULL GROUP BY id`,
   );
 export const EMPLOYEE_USES = used('employee_id', ['time_line', 'pay_rate', 'day_entry']);
-export const WORK_KIND_USES = used('work_kind_id', ['time_line', 'pay_rate', 'piece_rate', 'pay_code', 'day_entry']);
+export const WORK_KIND_USES = used('work_kind_id', [
+  'time_line',
+  'pay_rate',
+  'piece_rate',
+  'pay_code',
+  'day_entry',
+  'job',
+  'job_kind',
+]);
 
 /** Wage classes that are named, and by what. */
 export const USED_WAGE_CLASSES = query(

@@ -53,7 +53,13 @@ const refusal = (work: Promise<unknown>) =>
   );
 
 test('everything that refers to a master in the schema is counted and merged', async () => {
-  const tables = { client: 'clients', vendor: 'vendors', cost_code: 'cost-codes' } as const;
+  const tables = {
+    client: 'clients',
+    vendor: 'vendors',
+    cost_code: 'cost-codes',
+    job_kind: 'job-kinds',
+    department: 'departments',
+  } as const;
   const row = shape({ child: t.text, column: t.text, parent: t.text });
   const keys = await reading(database).all(
     query(

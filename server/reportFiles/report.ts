@@ -1,4 +1,5 @@
 import type { PlainDate } from '../../core/calendar/plainDate';
+import type { JobGroup } from '../../core/jobs/jobGroups';
 import type { ReportColumn } from '../../wire/reports';
 
 // What a column is stands on the wire, so that every way out (CSV, XLSX, PDF, screen) writes it alike.
@@ -21,7 +22,12 @@ export interface Report {
   /** Columns a workbook may write as formulas, by their key. */
   computed?: Readonly<Record<string, Computed>>;
   /** For people: rows that stand together by the value of a column, under its name, with their sums. */
-  groups?: { by: string; names: ReadonlyMap<string, string> };
+  groups?: {
+    by: string;
+    names: ReadonlyMap<string, string>;
+    /** What each group comes to, where its columns do not simply add up. */
+    totals?: ReadonlyMap<string, ReportRow>;
+  };
 }
 
 export interface ReportRequest {
@@ -31,6 +37,11 @@ export interface ReportRequest {
   application?: number;
   /** The first day of a report over a time; the first of the month of `asOf` where it is not said. */
   from?: PlainDate;
+  /** What a report over jobs is grouped by. */
+  by?: JobGroup;
+  /** The department, and the kind of job, that it is narrowed to; by code. */
+  department?: string;
+  kind?: string;
 }
 
 const KINDS = { t: 'text', i: 'integer', d: 'date', a: 'amount', p: 'percent', h: 'hours', r: 'rate' } as const satisfies Record<

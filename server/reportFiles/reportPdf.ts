@@ -22,12 +22,12 @@ export function readableCell({ kind }: ReportColumn, value: string | number, dig
 export function printedRows({ columns, rows, hasTotal, groups }: Report): { row: ReportRow; bold: boolean }[] {
   const isTotal = (i: number) => hasTotal && i === rows.length - 1;
   if (!groups) return rows.map((row, i) => ({ row, bold: isTotal(i) }));
-  const { by, names } = groups;
+  const { by, names, totals } = groups;
   const listed = rows.filter((_row, i) => !isTotal(i));
   const of = grouped(listed, (row) => String(row[by]));
   return [
     ...[...of].flatMap(([value, own]) => [
-      { row: { ...totalRow(columns, own, by), [by]: names.get(value) ?? value }, bold: true },
+      { row: { ...(totals?.get(value) ?? totalRow(columns, own, by)), [by]: names.get(value) ?? value }, bold: true },
       ...own.map((row) => ({ row: { ...row, [by]: '' }, bold: false })),
     ]),
     ...rows.slice(listed.length).map((row) => ({ row, bold: true })),

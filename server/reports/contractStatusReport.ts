@@ -5,9 +5,9 @@ import {
   totalContractStatus,
   type ContractStatus,
 } from '../../core/progress/contractStatus';
-import { inSchedule, loadPositions } from '../costs/jobPositions';
+import type { LoadedPosition } from '../costs/jobPositions';
 import type { Reader } from '../db/sql';
-import { jobByNumber } from '../jobs/jobByNumber';
+import { groupCell, groupColumn, groupsOf, reportedJobs } from './jobGroups';
 import { columns, type Report, type ReportColumn, type ReportRequest, type ReportRow } from '../reportFiles/report';
 
 const COLUMNS: ReportColumn[] = [
@@ -29,16 +29,17 @@ const COMPUTED: NonNullable<Report['computed']> = {
 
 /** What each job was signed and budgeted at, what changes made of it, and where it stands: the rows of work in progress, or one. */
 export async function contractStatusReport(sql: Reader, request: ReportRequest): Promise<Report> {
-  const jobId = request.job === undefined ? null : (await jobByNumber(sql, request.job, 'contract')).id;
-  const jobs = (await loadPositions(sql, request.asOf, jobId)).filter((job) => inSchedule(job, request.asOf));
+  const jobs = await reportedJobs(sql, request);
+  const total = (of: readonly LoadedPosition[]) => statusRow('TOTAL', '', totalContractStatus(of.map((job) => job.contract)));
   return {
     name: 'contract-status',
     title: 'Contract status',
-    columns: COLUMNS,
+    columns: [...groupColumn(request), ...COLUMNS],
     rows: [
-      ...jobs.map((job) => statusRow(job.number, job.name, contractStatus(job.contract))),
-      statusRow('TOTAL', '', totalContractStatus(jobs.map((job) => job.contract))),
+      ...jobs.map((job) => ({ ...statusRow(job.number, job.name, contractStatus(job.contract)), ...groupCell(request, job) })),
+      { ...total(jobs), ...(request.by ? { group: '' } : {}) },
     ],
+    ...(await groupsOf(sql, request, jobs, (job) => groupCell(request, job).group, total)),
     hasTotal: true,
     computed: COMPUTED,
   };

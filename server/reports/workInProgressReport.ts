@@ -1,8 +1,8 @@
 import { REPORT_FIGURES } from '../../core/progress/figures';
 import { totalProgress, type Progress } from '../../core/progress/workInProgress';
 import type { Reader } from '../db/sql';
-import { inSchedule, loadPositions } from '../costs/jobPositions';
-import { jobByNumber } from '../jobs/jobByNumber';
+import type { LoadedPosition } from '../costs/jobPositions';
+import { groupCell, groupColumn, groupsOf, reportedJobs } from './jobGroups';
 import { columns, type Report, type ReportColumn, type ReportRequest, type ReportRow } from '../reportFiles/report';
 
 const COLUMNS: ReportColumn[] = [
@@ -26,14 +26,15 @@ const COMPUTED: NonNullable<Report['computed']> = {
 
 /** The work-in-progress schedule, docs/rules.md §8: all jobs awarded by the date, or one. */
 export async function workInProgressReport(sql: Reader, request: ReportRequest): Promise<Report> {
-  const jobId = request.job === undefined ? null : (await jobByNumber(sql, request.job, 'contract')).id;
-  const jobs = (await loadPositions(sql, request.asOf, jobId)).filter((job) => inSchedule(job, request.asOf));
-  const rows = jobs.map((job) => progressRow(job.number, job.name, job.progress));
+  const jobs = await reportedJobs(sql, request);
+  const total = (of: readonly LoadedPosition[]) => progressRow('TOTAL', '', totalProgress(of.map((job) => job.progress)));
+  const rows = jobs.map((job) => ({ ...progressRow(job.number, job.name, job.progress), ...groupCell(request, job) }));
   return {
     name: 'wip',
     title: 'Work in progress',
-    columns: COLUMNS,
-    rows: [...rows, progressRow('TOTAL', '', totalProgress(jobs.map((job) => job.progress)))],
+    columns: [...groupColumn(request), ...COLUMNS],
+    rows: [...rows, { ...total(jobs), ...(request.by ? { group: '' } : {}) }],
+    ...(await groupsOf(sql, request, jobs, (job) => groupCell(request, job).group, total)),
     hasTotal: true,
     computed: COMPUTED,
   };

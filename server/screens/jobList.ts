@@ -17,6 +17,8 @@ export function jobListRow(job: LoadedPosition, asOf: string): JobListRow {
     client: job.client,
     clientName: job.clientName,
     manager: job.manager,
+    kind: job.kind,
+    department: job.department,
     status: job.status,
     locked: job.locked,
     restricted: job.restricted,

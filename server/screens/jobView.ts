@@ -15,13 +15,14 @@ import { leftBySchedule } from '../billing/billedBySchedule';
 import { lineFigures } from '../../core/forecast/lineFigures';
 import { estimatedLines } from '../costs/estimatedLines';
 import { costBySovLine } from '../costs/costBySovLine';
+import { heldParts } from './heldParts';
 import { jobListRow, positionsLastMonth } from './jobList';
 import { answerSteps, nextSteps } from './nextSteps';
 
 /** A job's page: facts, figures, schedule of values, what waits to be done. */
 export async function jobView(sql: Reader, number: string, asOf: string): Promise<JobView> {
   const identity = await jobByNumber(sql, number, 'job');
-  const [[position], billing, facts, invoices, months, changeOrders, lines, chosen, before] = await Promise.all([
+  const [[position], billing, facts, invoices, months, changeOrders, lines, chosen, before, holds] = await Promise.all([
     loadPositions(sql, asOf, identity.id),
     loadBillingJobs(sql, identity.id),
     sql.get(JOB_FACTS, [identity.id]),
@@ -31,6 +32,7 @@ export async function jobView(sql: Reader, number: string, asOf: string): Promis
     estimatedLines(sql, identity, asOf),
     sql.get(ESTIMATE_TO_AWARD, [identity.id]),
     positionsLastMonth(sql, asOf, identity.id),
+    heldParts(sql, identity.id),
   ]);
   const job = known(billing, number);
   const it = present(facts);
@@ -39,6 +41,7 @@ export async function jobView(sql: Reader, number: string, asOf: string): Promis
   return {
     ...jobListRow(present(position), asOf),
     before: before.get(identity.id) ?? null,
+    holds,
     contractReference: it.contract_reference,
     site: it.site,
     awardedOn: it.awarded_on,

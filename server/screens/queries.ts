@@ -1,5 +1,6 @@
 import { shape, t, listed, pick } from '../db/fields';
 import { query } from '../db/query';
+import { HOLDING_PARTS, type HoldingPart } from '../../core/jobs/jobParts';
 import { JobTable } from '../jobs/models';
 
 /** Drafts of jobs: all, or those that `$1` typed. */
@@ -27,6 +28,26 @@ export const CHANGE_ORDERS = query(
   `SELECT o.number, o.title, CASE WHEN o.decided_on > $2 THEN 'issued' ELSE o.status END AS status, o.raised_on AS raisedOn, CASE WHEN o.decided_on > $2 THEN NULL ELSE o.decided_on END AS decidedOn,
       coalesce(sum(CASE WHEN l.side = 'price' THEN l.amount END), 0) AS price, coalesce(sum(CASE WHEN l.side = 'cost' THEN l.amount END), 0) AS cost
       FROM change_order o LEFT JOIN change_order_line l ON l.change_order_id = o.id WHERE o.job_id = $1 AND o.raised_on <= $2 GROUP BY o.id ORDER BY o.raised_on, o.id`,
+);
+
+const OF_COST_LINES = 'cost_line_id IN (SELECT id FROM cost_line WHERE job_id = $1)';
+
+/** Whether each part of job `$1` holds anything. */
+const HELD_BY: Record<HoldingPart, string> = {
+  estimates: 'SELECT 1 FROM estimate WHERE job_id = $1 UNION ALL SELECT 1 FROM quotation WHERE job_id = $1',
+  contract: 'SELECT 1 FROM sov_line WHERE job_id = $1',
+  budget: 'SELECT 1 FROM cost_line WHERE job_id = $1',
+  changes: 'SELECT 1 FROM change_order WHERE job_id = $1',
+  costs: 'SELECT 1 FROM cost_entry WHERE job_id = $1',
+  billing: 'SELECT 1 FROM application WHERE job_id = $1 UNION ALL SELECT 1 FROM instalment WHERE job_id = $1',
+  postings: 'SELECT 1 FROM cost_entry WHERE job_id = $1 UNION ALL SELECT 1 FROM posting WHERE job_id = $1',
+  plan: `SELECT 1 FROM job_section WHERE job_id = $1 UNION ALL SELECT 1 FROM cost_line_plan WHERE ${OF_COST_LINES}`,
+  forecast: 'SELECT 1 FROM cost_line WHERE job_id = $1',
+  hours: `SELECT 1 FROM time_line WHERE job_id = $1 UNION ALL SELECT 1 FROM budget_line WHERE hours > 0 AND ${OF_COST_LINES}`,
+};
+export const HELD = query(
+  shape(Object.fromEntries(HOLDING_PARTS.map((part) => [part, t.flag])) as Record<HoldingPart, typeof t.flag>),
+  `SELECT ${HOLDING_PARTS.map((part) => `EXISTS (${HELD_BY[part]}) AS ${part}`).join(', ')}`,
 );
 
 /** Whole months from the running totals of the lines; the last, up to day `$2`, from its entries. */

@@ -1,3 +1,4 @@
+import { NO_MORE } from '../../core/masters/masters';
 import { workedDay } from './workedDay';
 import { addressOf, type Call, type SentOf } from '../../wire/call';
 import { CALLS } from '../../wire/calls';
@@ -179,18 +180,7 @@ const facts: Omit<Body<'saveJobFacts'>, 'seen'> = {
   retention: { rate: 50_000, materialsRate: null, stepAt: null, stepTo: null, stepApplies: 'all', cap: null },
 };
 
-const master: Body<'addMaster'> = {
-  code: 'NEW',
-  name: 'New',
-  kind: '',
-  contact: '',
-  email: '',
-  phone: '',
-  address: '',
-  termsDays: null,
-  unit: '',
-  closed: false,
-};
+const master: Body<'addMaster'> = { ...NO_MORE, code: 'NEW', name: 'New', closed: false };
 
 const PASSWORD = 'four words in a row';
 const user: Body<'inviteUser'> = { name: 'Ann', email: 'ann@x.example', role: 'accountant', allJobs: false };

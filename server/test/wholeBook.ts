@@ -7,11 +7,13 @@ import { groupsBy } from '../../core/estimates/award';
 import { writeBook } from '../book/writeBook';
 import { certifyApplication } from '../billing/certify';
 import { reverseCertification } from '../billing/reverseCertification';
+import { NO_MORE } from '../../core/masters/masters';
 import { addMaster } from '../masters/masters';
 import { transferBudget } from '../budget/transfers';
 import { awardJob } from '../estimates/award';
 import { startEstimate } from '../estimates/estimates';
-import { addEvent, attachFile, saveCheckTemplate } from '../jobFile/jobFile';
+import { addEvent, attachFile, saveCheckTemplate, saveJobFacts } from '../jobFile/jobFile';
+import { jobFileView } from '../jobFile/jobFileView';
 import { restrictJob } from '../jobs/restricted';
 import { lockJob } from '../jobs/jobLife';
 import { saveJobTemplate } from '../jobSetUp/jobTemplates';
@@ -140,15 +142,10 @@ export async function wholeBook(): Promise<BookText> {
   await act(database, TESTER, certifyApplication, 'J1', 3, { version: null, on: '2031-04-01', lines: [] });
   await act(database, TESTER, reverseCertification, 'J1', 3, 'not agreed yet');
   await act(database, TESTER, addMaster, 'people', {
+    ...NO_MORE,
     code: 'Ann Ash',
     name: 'Foreman',
-    kind: '',
-    contact: '',
     email: 'a@ash.example',
-    phone: '',
-    address: '',
-    termsDays: null,
-    unit: '',
     closed: false,
   });
   const time = [
@@ -164,6 +161,21 @@ export async function wholeBook(): Promise<BookText> {
   });
   if (wrong.length > 0) throw new Error(`labour does not come in: ${wrong.join(' ')}`);
   await act(database, TESTER, saveDaySheet, { job: 'J1', dated: '2031-03-05', crew: 'Ann Ash' }, signedDay(), null);
+  await act(database, TESTER, addMaster, 'departments', { ...NO_MORE, code: 'R', name: 'Roofing, all', closed: false });
+  await act(database, TESTER, addMaster, 'job-kinds', {
+    ...NO_MORE,
+    code: 'S',
+    name: 'Small works',
+    retentionRate: 0,
+    revenueMethod: 'completed',
+    termsDays: 14,
+    workKind: 'weld',
+    payCode: 'W',
+    checklist: 'Roofs',
+    closed: true,
+  });
+  const { facts, seen: seenFacts } = await jobFileView(reading(database), 'J1');
+  await act(database, TESTER, saveJobFacts, 'J1', { ...facts, department: 'R', workKind: 'weld', seen: seenFacts.facts });
   const march = { from: '2031-03-01', to: '2031-03-31' };
   const { seen } = await openPayroll(reading(database), march);
   await act(database, TESTER, handOver, { ...march, seen, employees: null });

@@ -42,6 +42,13 @@ const hidden = (band: string, path: string, title: string, page: Load, who?: Rig
 /** Every place, one line each: router, band, second rows and command box are made from it. The order of the bands is the order of the work. */
 export const PLACES: readonly RegisteredPlace[] = [
   place('Tenders', '/tenders', 'Tenders', async () => (await import('../features/tenders/TendersPage')).TendersPage),
+  hidden(
+    'Tenders',
+    '/tenders/new',
+    'New tender',
+    async () => (await import('../features/jobs/newJob/NewJobPage')).NewTenderPage,
+    'manage-jobs',
+  ),
   place(
     'Tenders',
     '/tenders/prices',
@@ -225,6 +232,18 @@ export const PLACES: readonly RegisteredPlace[] = [
     '/set-up/cost-codes',
     'Cost codes',
     async () => (await import('../features/masters/MastersPage')).CostCodesPage,
+  ),
+  place(
+    'Set-up',
+    '/set-up/kinds-of-job',
+    'Kinds of job',
+    async () => (await import('../features/masters/MastersPage')).JobKindsPage,
+  ),
+  place(
+    'Set-up',
+    '/set-up/departments',
+    'Departments',
+    async () => (await import('../features/masters/MastersPage')).DepartmentsPage,
   ),
   place('Set-up', '/set-up/people', 'People', async () => (await import('../features/masters/MastersPage')).PeoplePage),
   place('Set-up', '/set-up/labour', 'Labour', async () => (await import('../features/labour/LabourListPage')).LabourListPage),

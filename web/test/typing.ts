@@ -1,4 +1,4 @@
-import { fireEvent, screen } from '@testing-library/react';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 
 /** The cell of a grid under a title, in a row counted from 1, once it is there. */
 export const cell = (title: string, row: number) => screen.findByLabelText<HTMLInputElement>(`${title}, row ${row}`);
@@ -17,8 +17,13 @@ export function type(label: string, text: string): void {
   fireEvent.blur(screen.getByLabelText(label));
 }
 
-/** Opens a list and takes one of it. */
+/** Opens a list, which is fetched when the first one is touched, and takes one of it. */
 export async function choose(label: string, option: string | RegExp): Promise<void> {
   fireEvent.pointerDown(await screen.findByRole('combobox', { name: label }), { button: 0 });
-  fireEvent.keyDown(await screen.findByRole('option', { name: option }), { key: 'Enter' });
+  const taken = await waitFor(() => {
+    const box = screen.queryByRole('combobox', { name: label });
+    if (box && screen.queryAllByRole('option').length === 0) fireEvent.keyDown(box, { key: 'Enter' });
+    return screen.getByRole('option', { name: option });
+  });
+  fireEvent.keyDown(taken, { key: 'Enter' });
 }

@@ -29,6 +29,7 @@ import { signInsAndDay } from './0028-sign-ins-and-day';
 import { refusalsRead } from './0029-refusals-read';
 import { closedUpToADay } from './0030-closed-up-to-a-day';
 import { newReportsAsTheirLike } from './0031-new-reports-as-their-like';
+import { kindsOfJobAndDepartments } from './0032-kinds-of-job-and-departments';
 import type { Migration } from './migration';
 
 /** Every migration, in order. Add new ones at the end; never change one that has shipped. */
@@ -64,4 +65,5 @@ export const MIGRATIONS: readonly Migration[] = [
   refusalsRead,
   closedUpToADay,
   newReportsAsTheirLike,
+  kindsOfJobAndDepartments,
 ];

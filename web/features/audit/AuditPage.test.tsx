@@ -5,6 +5,7 @@ import type { AuditRow } from '../../../wire/audit';
 import { openPage, type Asked } from '../../test/openPage';
 import { choose } from '../../test/typing';
 import { AuditPage } from './AuditPage';
+import { EMPTY_LISTS } from '../../test/emptyLists';
 
 afterEach(cleanup);
 
@@ -17,11 +18,7 @@ const row = (id: number, command: string, subject: string, detail: unknown = {})
   detail,
 });
 const LISTS = {
-  clients: [],
-  vendors: [],
-  costCodes: [],
-  people: [],
-  commitments: [],
+  ...EMPTY_LISTS,
   jobs: [{ number: '2104', name: 'Mill', status: 'on-site', locked: false, sections: [] }],
 };
 const open = (address: string, rows: readonly AuditRow[], next: number | null = null) =>

@@ -4,6 +4,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import type { ApplicationRow, BillingRegister } from '../../../wire/billing';
 import { openPage } from '../../test/openPage';
 import { BillingPage } from './BillingPage';
+import { EMPTY_LISTS } from '../../test/emptyLists';
 
 afterEach(cleanup);
 
@@ -25,11 +26,7 @@ const application = (job: string, number: number, client: string, more: Partial<
   ...more,
 });
 const LISTS = {
-  vendors: [],
-  costCodes: [],
-  jobs: [],
-  people: [],
-  commitments: [],
+  ...EMPTY_LISTS,
   clients: [
     { code: 'HILL', name: 'Hill Estates', termsDays: 30 },
     { code: 'MILL', name: 'Mill Trust', termsDays: 30 },

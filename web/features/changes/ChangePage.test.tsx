@@ -7,6 +7,7 @@ import type { ChangeView } from '../../../wire/changes';
 import { openPage, type Asked, type Replies } from '../../test/openPage';
 import { cell, put, type } from '../../test/typing';
 import { ChangePage, NewChangePage } from './ChangePage';
+import { EMPTY_LISTS } from '../../test/emptyLists';
 
 afterEach(() => {
   cleanup();
@@ -14,10 +15,7 @@ afterEach(() => {
 });
 
 const LISTS = {
-  clients: [],
-  vendors: [],
-  people: [],
-  commitments: [],
+  ...EMPTY_LISTS,
   costCodes: [{ code: '100', description: 'Decks', unit: '' }],
   jobs: [{ number: 'J1', name: 'Mill', status: 'on-site', locked: false, sections: [] }],
 };

@@ -1,12 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Lists } from '../../../wire/company';
 import { costCodecs, readBatch } from './readBatch';
+import { EMPTY_LISTS } from '../../test/emptyLists';
 
 const lists: Lists = {
-  clients: [],
-  vendors: [],
-  people: [],
-  commitments: [],
+  ...EMPTY_LISTS,
   costCodes: [{ code: '0340', description: 'Standing seam', unit: '' }],
   jobs: [{ number: '2107', name: 'Sports hall', status: 'on-site', locked: false, sections: ['Hall'] }],
 };

@@ -22,6 +22,9 @@ const FACTS: JobFileView['facts'] = {
   noRetention: false,
   taxRate: 200_000,
   termsDays: null,
+  kind: 'HOUSING',
+  department: '',
+  workKind: '',
 };
 
 function open(more: Partial<JobFileView> = {}, replies: Replies = {}) {
@@ -32,7 +35,13 @@ function open(more: Partial<JobFileView> = {}, replies: Replies = {}) {
   return {
     ...openPage(Page, '/', '/', {
       saveJobFacts: {},
-      lists: { clients: [{ code: 'MHT', name: 'Merrowby Health', termsDays: 30 }], people: [] } as never,
+      lists: {
+        clients: [{ code: 'MHT', name: 'Merrowby Health', termsDays: 30 }],
+        people: [],
+        kinds: [{ code: 'HOUSING', name: 'Housing' }],
+        departments: [],
+        workKinds: [],
+      } as never,
       ...replies,
     }),
     typed,

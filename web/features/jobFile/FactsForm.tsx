@@ -2,9 +2,11 @@ import { strangerHint } from '../../ground/strangers';
 import { useMemo } from 'react';
 import { toast } from '../../kit/toast';
 import { describeRetention } from '../../../core/billing/describeRetention';
-import { DAY_FACTS, TEXT_FACTS, type DayFact, type TextFact } from '../../../core/jobs/jobFacts';
+import { DAY_FACTS, LIST_FACTS, TEXT_FACTS, type DayFact, type ListFact, type TextFact } from '../../../core/jobs/jobFacts';
 import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
 import type { JobFacts, JobFileView } from '../../../wire/jobFile';
+import type { Lists } from '../../../wire/company';
+import type { Option } from '../../kit/choice/options';
 import { useListsQuery, useSaveJobFactsMutation } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
@@ -25,6 +27,7 @@ const fieldsOf = (month: string) => ({
   client: words('Choose the client'),
   ...eachOf(TEXT_FACTS, () => words()),
   ...eachOf(DAY_FACTS, () => optional(day(month), null)),
+  ...eachOf(LIST_FACTS, () => words()),
   revenueMethod: oneOf(REVENUE_METHODS),
   rate: optional(percent, 0),
   materialsRate: optional(percent, null),
@@ -48,6 +51,7 @@ function startOf(it: JobFacts, fields: Fields) {
     stepApplies: r.stepApplies,
     ...eachOf(TEXT_FACTS, (name) => facts[name]),
     ...eachOf(DAY_FACTS, (name) => write(fields[name], facts[name])),
+    ...eachOf(LIST_FACTS, (name) => facts[name]),
     rate: percent.format(r.rate),
     materialsRate: write(fields.materialsRate, r.materialsRate),
     stepAt: write(fields.stepAt, r.stepAt),
@@ -110,6 +114,13 @@ export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileVi
 /** Facts that name one of our people. */
 const PEOPLE_FACTS: ReadonlySet<string> = new Set(['manager', 'estimator'] satisfies TextFact[]);
 
+/** What a fact can be chosen from; what stands there already stays, though it is closed to new use. */
+function listed(lists: Lists | undefined, fact: ListFact, now: string): Option[] {
+  const rows = { kind: lists?.kinds, department: lists?.departments, workKind: lists?.workKinds }[fact] ?? [];
+  const gone = now !== '' && !rows.some((it) => it.code === now);
+  return [['', 'none'], ...rows.map((it): Option => [it.code, `${it.code} ${it.name}`]), ...(gone ? [[now, now] as const] : [])];
+}
+
 type Form = ReturnType<typeof useCodecForm<Fields>>;
 
 function Names({ form, fixed, billed }: { form: Form; fixed: boolean; billed: boolean }) {
@@ -135,6 +146,11 @@ function Names({ form, fixed, billed }: { form: Form; fixed: boolean; billed: bo
           <option key={it} value={it} />
         ))}
       </datalist>
+      {Object.entries(LIST_FACTS).map(([name, { title }]) => (
+        <div key={name} className="col-span-2">
+          {choice(name as ListFact, title, listed(lists, name as ListFact, text[name as ListFact] ?? ''))}
+        </div>
+      ))}
       {choice('revenueMethod', 'Revenue recognition', REVENUE_METHODS, { disabled: fixed, className: 'col-span-2' })}
       {Object.entries(DAY_FACTS).map(([name, { title }]) => (
         <div key={name} className="col-span-2">

@@ -2,6 +2,7 @@ import { useJobQuery } from '../../ground/api/api';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, Outlet, useMatch, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { HOLDING_PARTS } from '../../../core/jobs/jobParts';
 import type { JobView } from '../../../wire/jobs';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { LinkRow, usePlaces } from '../../ground/places';
@@ -67,12 +68,22 @@ export function JobPage() {
         label="Parts of the job"
         links={[
           { to: base, text: 'Summary', mark: '0', end: true },
-          ...tabs.map(({ path, title }, i) => ({ to: `${base}/${path}`, text: title, mark: i < 9 ? String(i + 1) : '' })),
+          ...tabs.map(({ path, title }, i) => ({
+            to: `${base}/${path}`,
+            text: title,
+            mark: i < 9 ? String(i + 1) : '',
+            aside: isEmptyPart(path, job.holds),
+          })),
         ]}
       />
       <Outlet context={{ job } satisfies JobOutlet} />
     </div>
   );
+}
+
+/** True of a part that holds nothing yet; one that always has something to show is none. */
+function isEmptyPart(path: string, holds: JobView['holds']): boolean {
+  return (HOLDING_PARTS as readonly string[]).includes(path) && !(holds as readonly string[]).includes(path);
 }
 
 /** The job on one line, above the part that is worked on: its measure and the four figures that tell most. */

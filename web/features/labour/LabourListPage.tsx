@@ -77,7 +77,7 @@ function useOffered() {
       .sort()
       .map((wageClass) => ({ wageClass, description: '' }));
     return {
-      lists: { jobs: lists?.jobs ?? [], costCodes: lists?.costCodes ?? [] },
+      lists: { jobs: lists?.jobs ?? [], costCodes: lists?.costCodes ?? [], departments: lists?.departments ?? [] },
       employees: people.map((it) => ({ value: it.employee, label: it.name })),
       workKinds: ((kinds?.rows ?? []) as { workKind: string; description: string }[]).map((it) => ({
         value: it.workKind,

@@ -27,6 +27,7 @@ export function listCodecs(month: string, digits: number): Record<LabourList, Co
       startsOn: until,
       endsOn: until,
       payrollNumber: words(),
+      department: words(),
     },
     'wage-classes': { wageClass: words('Expected a wage class'), description: words() },
     'work-kinds': { workKind: words('Expected a code for the kind of work'), description: words('Expected a description') },
@@ -66,7 +67,7 @@ export function listCodecs(month: string, digits: number): Record<LabourList, Co
 
 /** What cells of the lists can be chosen from. */
 export interface Offered {
-  lists: Pick<Lists, 'jobs' | 'costCodes'>;
+  lists: Pick<Lists, 'jobs' | 'costCodes' | 'departments'>;
   employees: readonly Offer[];
   workKinds: readonly Offer[];
   wageClasses: readonly Offer[];
@@ -90,6 +91,8 @@ export const LIST_NOTES: Record<LabourList, string> = {
 const text = (value: string | undefined) => (value ?? '').trim();
 const YES: readonly Offer[] = [{ value: 'yes', label: '' }];
 
+const named = ({ code, name }: { code: string; name: string }): Offer => ({ value: code, label: name });
+
 /** The columns of a list, with what can be chosen in each. */
 export function listColumns(list: LabourList, codecs: Codecs, offered: Offered): GridColumn[] {
   const jobs = () => offered.lists.jobs.map((it) => ({ value: it.number, label: it.name }));
@@ -111,7 +114,8 @@ export function listColumns(list: LabourList, codecs: Codecs, offered: Offered):
       { ...ofClass, width: 150 },
       from('First day', 'startsOn'),
       from('Last day', 'endsOn'),
-      { key: 'payrollNumber', title: 'Payroll number', width: 130 },
+      { key: 'payrollNumber', title: 'Payroll number', width: 120 },
+      { key: 'department', title: 'Department', width: 110, offers: () => offered.lists.departments.map(named) },
     ],
     'work-kinds': [
       { key: 'workKind', title: 'Kind of work', width: 130 },

@@ -2,13 +2,16 @@ import { useMemo } from 'react';
 import { toast } from '../../kit/toast';
 import { MASTERS, type MasterField, type MasterKind } from '../../../core/masters/masters';
 import type { MasterInput, MasterRow } from '../../../wire/masters';
-import { useAddMasterMutation, useDeleteMasterMutation, useSaveMasterMutation } from '../../ground/api/api';
+import type { Option } from '../../kit/choice/options';
+import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
+import { useAsOf } from '../../ground/asOf';
+import { useAddMasterMutation, useDeleteMasterMutation, useListsQuery, useSaveMasterMutation } from '../../ground/api/api';
 import { faultOf } from '../../ground/faults';
 import { useAttempt } from '../../ground/useAttempt';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { Refused } from '../../kit/States';
 import { SureButton } from '../../kit/SureButton';
-import { oneOf, optional, whole, words } from '../../kit/typed/codecs';
+import { oneOf, optional, percent, whole, words } from '../../kit/typed/codecs';
 
 const LABELS: Record<MasterField, string> = {
   kind: 'Kind',
@@ -18,15 +21,23 @@ const LABELS: Record<MasterField, string> = {
   address: 'Address',
   termsDays: 'Terms, days',
   unit: 'Unit',
+  retentionRate: 'Retention %',
+  revenueMethod: 'Revenue recognition',
+  workKind: 'Kind of work of its hours',
+  payCode: 'Pay code of regular hours',
+  checklist: 'Checklist',
 };
 /** What code and name of a kind are called. */
 export const TITLES = { code: 'Code', name: 'Name', description: 'Description', role: 'Role' } as const;
 
-const VENDOR_KINDS = [
-  ['', 'not said'],
-  ['supplier', 'supplier'],
-  ['subcontractor', 'subcontractor'],
-] as const;
+const NOT_SAID: Option = ['', 'not said'];
+const PLACEHOLDERS: Partial<Record<MasterKind, Partial<Record<MasterField, string>>>> = {
+  clients: { termsDays: '30' },
+  vendors: { termsDays: '30' },
+  'job-kinds': { termsDays: "the client's", retentionRate: 'as on the last job' },
+};
+
+const VENDOR_KINDS = [NOT_SAID, ['supplier', 'supplier'], ['subcontractor', 'subcontractor']] as const;
 
 interface MasterFormProps {
   kind: MasterKind;
@@ -36,9 +47,11 @@ interface MasterFormProps {
   onDone: (code: string | null) => void;
 }
 
-/** One client, vendor, cost code or person, to be entered or changed. */
+/** One row of a list, to be entered or changed. */
 export function MasterForm({ kind, row, onDone }: MasterFormProps) {
   const { one, coded, named, fields } = MASTERS[kind];
+  const { asOf } = useAsOf();
+  const { data: lists } = useListsQuery({ asOf }, { skip: !(fields as readonly string[]).includes('checklist') });
   const codecs = useMemo(
     () => ({
       code: words(`Enter a ${coded}`),
@@ -50,6 +63,11 @@ export function MasterForm({ kind, row, onDone }: MasterFormProps) {
       address: words(),
       unit: words(),
       termsDays: optional(whole('days'), null),
+      retentionRate: optional(percent, null),
+      revenueMethod: optional(oneOf(REVENUE_METHODS), ''),
+      workKind: words(),
+      payCode: words(),
+      checklist: words(),
       closed: optional(oneOf(['yes']), null),
     }),
     [coded, named],
@@ -64,6 +82,11 @@ export function MasterForm({ kind, row, onDone }: MasterFormProps) {
     address: row?.address ?? '',
     unit: row?.unit ?? '',
     termsDays: String(row?.termsDays ?? ''),
+    retentionRate: codecs.retentionRate.format(row?.retentionRate ?? null),
+    revenueMethod: row?.revenueMethod ?? '',
+    workKind: row?.workKind ?? '',
+    payCode: row?.payCode ?? '',
+    checklist: row?.checklist ?? '',
     closed: row?.closed ? 'yes' : '',
   });
   const [add] = useAddMasterMutation();
@@ -75,10 +98,18 @@ export function MasterForm({ kind, row, onDone }: MasterFormProps) {
     toast(row ? `Saved ${body.code}` : `Added ${one} ${body.code}`);
     onDone(body.code);
   }, faultOf);
-  const field = (name: MasterField) =>
-    name === 'kind'
-      ? form.choice('kind', LABELS.kind, VENDOR_KINDS)
-      : form.input(name, LABELS[name], { placeholder: name === 'termsDays' ? '30' : undefined });
+  const chosenFrom: Partial<Record<MasterField, readonly Option[]>> = {
+    kind: VENDOR_KINDS,
+    revenueMethod: [NOT_SAID, ...REVENUE_METHODS.map((it): Option => [it, it])],
+    workKind: [NOT_SAID, ...(lists?.workKinds ?? []).map((it): Option => [it.code, `${it.code} ${it.name}`])],
+    checklist: [NOT_SAID, ...(lists?.checklists ?? []).map((it): Option => [it, it])],
+  };
+  const field = (name: MasterField) => {
+    const options = chosenFrom[name];
+    return options
+      ? form.choice(name, LABELS[name], options)
+      : form.input(name, LABELS[name], { placeholder: PLACEHOLDERS[kind]?.[name] });
+  };
   return (
     <form aria-label={row ? `Change ${row.code}` : `New ${one}`} className="flex flex-col gap-3" onSubmit={onSubmit} noValidate>
       {form.input('code', TITLES[coded], { autoFocus: row === null })}

@@ -1,12 +1,21 @@
 import { useMemo } from 'react';
 import { USUAL_TERMS_DAYS } from '../../../core/billing/invoice';
+import { displayPercent } from '../../../core/money/display';
 import { MASTERS, type MasterField, type MasterKind } from '../../../core/masters/masters';
 import type { MasterRow } from '../../../wire/masters';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { TITLES } from './MasterForm';
 import { Table } from '../../kit/table/Table';
 
-const SHOWN: Partial<Record<MasterField, string>> = { kind: 'Kind', contact: 'Contact', email: 'E-mail', unit: 'Unit' };
+const SHOWN: Partial<Record<MasterField, string>> = {
+  kind: 'Kind',
+  contact: 'Contact',
+  email: 'E-mail',
+  unit: 'Unit',
+  revenueMethod: 'Revenue recognition',
+  workKind: 'Kind of work',
+  checklist: 'Checklist',
+};
 
 interface MasterTableProps {
   kind: MasterKind;
@@ -32,7 +41,18 @@ export function MasterTable({ kind, rows, chosen, onChoose }: MasterTableProps) 
       },
       kinds.text<MasterRow>('name', TITLES[named], (it) => it.name),
       ...shown.map((field) => kinds.text<MasterRow>(field, SHOWN[field] ?? '', (it) => String(it[field] ?? ''))),
-      ...(has('termsDays') ? [kinds.count<MasterRow>('terms', 'Terms, days', (it) => it.termsDays ?? USUAL_TERMS_DAYS)] : []),
+      ...(has('retentionRate')
+        ? [
+            kinds.text<MasterRow>('retention', 'Retention %', (it) =>
+              it.retentionRate === null ? '' : displayPercent(it.retentionRate),
+            ),
+          ]
+        : []),
+      ...(has('termsDays') && kind !== 'job-kinds'
+        ? [kinds.count<MasterRow>('terms', 'Terms, days', (it) => it.termsDays ?? USUAL_TERMS_DAYS)]
+        : []),
+      // A kind of job that says nothing of terms leaves them to the client.
+      ...(kind === 'job-kinds' ? [kinds.text<MasterRow>('terms', 'Terms, days', (it) => String(it.termsDays ?? ''))] : []),
       kinds.text<MasterRow>('used', 'Used by', (it) => it.usedBy.join(', ')),
       kinds.text<MasterRow>('closed', 'State', (it) => (it.closed ? 'closed to new use' : '')),
     ];

@@ -1,6 +1,7 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { NO_MORE } from '../../../core/masters/masters';
 import type { MasterRow, MergePreview } from '../../../wire/masters';
 import { anyUnsaved } from '../../kit/unsaved';
 import { openPage, type Replies } from '../../test/openPage';
@@ -10,15 +11,11 @@ import { VendorsPage } from './MastersPage';
 afterEach(cleanup);
 
 const vendor = (code: string, name: string, more: Partial<MasterRow> = {}): MasterRow => ({
+  ...NO_MORE,
   code,
   name,
   kind: 'supplier',
-  contact: '',
-  email: '',
-  phone: '',
-  address: '',
   termsDays: 30,
-  unit: '',
   closed: false,
   usedBy: ['2 prices'],
   seen: `seen ${code}`,

@@ -22,6 +22,13 @@ export function CostCodesPage() {
   return <MastersPage key="cost-codes" kind="cost-codes" />;
 }
 
+export function JobKindsPage() {
+  return <MastersPage key="job-kinds" kind="job-kinds" />;
+}
+export function DepartmentsPage() {
+  return <MastersPage key="departments" kind="departments" />;
+}
+
 export function PeoplePage() {
   return <MastersPage key="people" kind="people" />;
 }

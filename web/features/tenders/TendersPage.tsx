@@ -22,7 +22,7 @@ export function TendersPage() {
   return (
     <div className="page">
       <PageHead title="Tenders">
-        <Link className="button main" to={withMonth('/jobs/new')}>
+        <Link className="button main" to={withMonth('/tenders/new')}>
           New tender
         </Link>
       </PageHead>
@@ -40,8 +40,8 @@ function NoTenders() {
   const withMonth = useWithMonth();
   return (
     <Empty title="No tenders yet">
-      <Link className="button main" to={withMonth('/jobs/new')}>
-        Type or paste the first tender
+      <Link className="button main" to={withMonth('/tenders/new')}>
+        Set up the first tender
       </Link>
       <Link className="button" to={withMonth('/tenders/prices')}>
         Type or import prices

@@ -7,6 +7,7 @@ import type { UserRow } from '../../../wire/users';
 import { openPage, type Replies } from '../../test/openPage';
 import { choose, type } from '../../test/typing';
 import { UsersPage } from './UsersPage';
+import { EMPTY_LISTS } from '../../test/emptyLists';
 
 afterEach(cleanup);
 
@@ -24,7 +25,10 @@ const user = (id: number, name: string, state: UserState): UserRow => ({
   seenAt: null,
   sessions: 0,
 });
-const lists = { clients: [], vendors: [], costCodes: [], commitments: [], people: ['Ben Birch'], jobs: [] };
+const lists = {
+  ...EMPTY_LISTS,
+  people: ['Ben Birch'],
+};
 const open = (replies: Replies = {}) =>
   openPage(UsersPage, '/', '/', {
     users: [user(1, 'Ann Ash', 'signs in'), user(2, 'Cyd Elm', 'closed')],

@@ -142,6 +142,7 @@ export const {
   useIssueChangeMutation,
   useJobBillingQuery,
   useJobChangesQuery,
+  useJobBeginningQuery,
   useJobFileQuery,
   useJobListQuery,
   useJobQuery,

@@ -1,3 +1,4 @@
+import { NO_MORE } from '../../../core/masters/masters';
 import { useState } from 'react';
 import { proposedCode } from '../../../core/costs/vendorOf';
 import type { Lists } from '../../../wire/company';
@@ -24,18 +25,7 @@ export function NewVendors({ names, vendors, onAdded }: Props) {
   const codeOf = (name: string) => codes[name] ?? proposedCode(name, vendors);
   const save = async (name: string) => {
     const code = codeOf(name).trim();
-    const body = {
-      code,
-      name,
-      kind: '' as const,
-      contact: '',
-      email: '',
-      phone: '',
-      address: '',
-      termsDays: null,
-      unit: '',
-      closed: false,
-    };
+    const body = { ...NO_MORE, code, name, closed: false };
     try {
       await add({ kind: 'vendors', body }).unwrap();
       setFault(undefined);

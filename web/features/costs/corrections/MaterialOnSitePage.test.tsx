@@ -6,6 +6,7 @@ import { anyUnsaved } from '../../../kit/unsaved';
 import { openPage, type Replies } from '../../../test/openPage';
 import { choose, type } from '../../../test/typing';
 import { MaterialOnSitePage } from './MaterialOnSitePage';
+import { EMPTY_LISTS } from '../../../test/emptyLists';
 
 afterEach(cleanup);
 
@@ -30,11 +31,7 @@ const delivered = (entry: number, more: Partial<UninstalledRow> = {}): Uninstall
   ...more,
 });
 const LISTS = {
-  clients: [],
-  costCodes: [],
-  jobs: [],
-  people: [],
-  commitments: [],
+  ...EMPTY_LISTS,
   vendors: [{ code: 'GLIMMER', name: 'Glimmerstone Glass', kind: 'supplier' }],
 };
 const open = (view: Partial<UninstalledView>, more: Replies = {}, address = '/costs/material-on-site?as-of=2031-04') =>

@@ -18,6 +18,8 @@ function jobOf(number: string, manager: string, contract: number, estimate: numb
     client: 'NORTH',
     clientName: 'Northbeck Estates',
     manager,
+    kind: '',
+    department: '',
     status: 'on-site',
     locked: false,
     restricted: false,

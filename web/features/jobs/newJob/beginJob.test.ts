@@ -38,7 +38,8 @@ const made: Omit<JobSetup, 'seen' | 'frozen'> = {
 const setup: JobSetup = { ...made, seen: 'as it is', frozen: null };
 const empty = { facts: { number: 'N1', name: 'New', client: 'C', status: 'tender' }, sov: [], budget: [] };
 const all = new Set<CopiedPart>(['sov', 'budget', 'retention', 'team', 'checklist']);
-const context = { digits: 2, month: '2031-04', clients: new Set(['C']), costCodes: new Set(['100']) };
+const NO_LISTS = { kind: new Set<string>(), department: new Set<string>(), workKind: new Set<string>() };
+const context = { digits: 2, month: '2031-04', clients: new Set(['C']), costCodes: new Set(['100']), listed: NO_LISTS };
 
 test('a copied job is read back as the one it was copied from', () => {
   const { input, faults } = readJob(copyInto(empty, setup, all, true, 2), jobCodecs(context), context);

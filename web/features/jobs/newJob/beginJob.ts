@@ -1,6 +1,6 @@
 import { displayExact } from '../../../../core/money/display';
 import { formatPercentShortest, formatQuantity } from '../../../../core/money/rate';
-import type { JobSetup } from '../../../../wire/jobs';
+import type { JobBeginning, JobSetup } from '../../../../wire/jobs';
 import type { GridRow } from '../../../kit/grid/gridTypes';
 import type { JobForm } from './readJob';
 
@@ -16,6 +16,38 @@ export type CopiedPart = keyof typeof COPIED;
 
 const percent = (rate: number | null) => (rate === null ? '' : formatPercentShortest(rate));
 const quantity = (value: number | null) => (value === null ? '' : formatQuantity(value));
+
+/** Retention, tax, terms and recognition as they are typed. */
+function termsAsTyped(of: Pick<JobSetup, 'retention' | 'taxRate' | 'termsDays' | 'revenueMethod'>) {
+  const { rate, materialsRate, stepAt, stepTo, stepApplies, cap } = of.retention;
+  return {
+    retention: percent(rate),
+    materials: percent(materialsRate),
+    stepAt: percent(stepAt),
+    stepTo: percent(stepTo),
+    stepApplies,
+    cap: percent(cap),
+    tax: percent(of.taxRate),
+    terms: of.termsDays === null ? '' : String(of.termsDays),
+    revenueMethod: of.revenueMethod,
+  };
+}
+
+/** The facts that a new job begins with, as they are typed. */
+export function beginningAsTyped(of: JobBeginning) {
+  return { ...termsAsTyped(of), department: of.department, workKind: of.workKind, payCode: of.payCode };
+}
+
+/** Of what a new job begins with, what takes the place of what it began with before: nothing that was typed. */
+export function filledAnew(
+  typed: Readonly<Record<string, string>>,
+  before: Readonly<Record<string, string>>,
+  now: Readonly<Record<string, string>>,
+): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(now).filter(([name, text]) => (typed[name] ?? '') === (before[name] ?? '') && (typed[name] ?? '') !== text),
+  );
+}
 
 /** Lays the chosen parts of another job into a new one as typed; without amounts, quantities and hours are left out too. */
 export function copyInto(
@@ -50,20 +82,7 @@ export function copyInto(
       hours: measured(it.hours),
       amount: amount(it.amount),
     }));
-  if (parts.has('retention')) {
-    const { rate, materialsRate, stepAt, stepTo, stepApplies, cap } = from.retention;
-    Object.assign(next.facts, {
-      retention: percent(rate),
-      materials: percent(materialsRate),
-      stepAt: percent(stepAt),
-      stepTo: percent(stepTo),
-      stepApplies,
-      cap: percent(cap),
-      tax: percent(from.taxRate),
-      terms: from.termsDays === null ? '' : String(from.termsDays),
-      revenueMethod: from.revenueMethod,
-    });
-  }
+  if (parts.has('retention')) Object.assign(next.facts, termsAsTyped(from));
   if (parts.has('team')) next.people = from.people;
   if (parts.has('checklist')) next.checklist = from.checklist;
   return next;

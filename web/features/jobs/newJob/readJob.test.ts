@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { jobCodecs, readJob, type JobForm } from './readJob';
 
-const context = { digits: 2, month: '2031-04', clients: new Set(['NORTH']), costCodes: new Set(['100']) };
+const NO_LISTS = { kind: new Set<string>(), department: new Set<string>(), workKind: new Set<string>() };
+const context = { digits: 2, month: '2031-04', clients: new Set(['NORTH']), costCodes: new Set(['100']), listed: NO_LISTS };
 const codecs = jobCodecs(context);
 const good: JobForm = {
   facts: {

@@ -3,6 +3,7 @@ import { noteRepeated, readCells, readRows } from '../../../kit/grid/rowCodecs';
 import { among, amount, day, oneOf, optional, percent, quantity, whole, words, type Faults } from '../../../kit/typed/codecs';
 import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
 import { COST_TYPES } from '../../../../core/costs/costType';
+import type { ListFact } from '../../../../core/jobs/jobFacts';
 import type { JobInput } from '../../../../wire/jobs';
 import type { GridRow } from '../../../kit/grid/gridTypes';
 
@@ -20,6 +21,8 @@ export interface ReadContext {
   digits: number;
   month: string;
   clients: ReadonlySet<string>;
+  /** What a job may be of, by the list. */
+  listed: Record<ListFact, ReadonlySet<string>>;
   costCodes: ReadonlySet<string>;
 }
 
@@ -37,7 +40,7 @@ const STATUSES = ['awarded', 'on-site', 'tender'] as const;
 const STEPS = ['all', 'further'] as const;
 
 /** How what is typed of a new job is read: its facts, its schedule of values, its budget. */
-export function jobCodecs({ digits, month, costCodes }: ReadContext) {
+export function jobCodecs({ digits, month, costCodes, listed }: ReadContext) {
   const [date, rate, measured] = [optional(day(month), null), optional(percent, null), optional(quantity, null)];
   return {
     facts: {
@@ -61,6 +64,10 @@ export function jobCodecs({ digits, month, costCodes }: ReadContext) {
       tax: optional(percent, 0),
       terms: optional(whole('days'), null),
       revenueMethod: optional(oneOf(REVENUE_METHODS), 'cost-to-cost'),
+      kind: optional(among(listed.kind, 'kind of job', '; choose another'), ''),
+      department: optional(among(listed.department, 'department', '; choose another'), ''),
+      workKind: optional(among(listed.workKind, 'kind of work', '; choose another'), ''),
+      payCode: words(),
     },
     sov: {
       line: words('Expected a line number'),

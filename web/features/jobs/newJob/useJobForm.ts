@@ -24,8 +24,14 @@ export function useJobForm({ start, lists, draft: { name, seen } }: Options) {
   const { month } = useAsOf();
   const { digits } = useCurrency();
   const context = useMemo(() => {
-    const [clients, costCodes] = [lists.clients, lists.costCodes].map((list) => new Set(list.map((it) => it.code)));
-    return { digits, month, clients: clients ?? new Set<string>(), costCodes: costCodes ?? new Set<string>() };
+    const codes = (list: readonly { code: string }[]) => new Set(list.map((it) => it.code));
+    return {
+      digits,
+      month,
+      clients: codes(lists.clients),
+      costCodes: codes(lists.costCodes),
+      listed: { kind: codes(lists.kinds), department: codes(lists.departments), workKind: codes(lists.workKinds) },
+    };
   }, [digits, month, lists]);
   const codecs = useMemo(() => jobCodecs(context), [context]);
   const draft = useDraftParts({ name, seen, start: useMemo(() => startParts(start), [start]) });
