@@ -15,6 +15,9 @@ test.afterAll(() => running.stop());
 const VIEWS: [path: string, heading: string][] = [
   ['/jobs', 'Jobs'],
   ['/jobs/new', 'New job'],
+  ['/tenders/new', 'New tender'],
+  ['/set-up/kinds-of-job', 'Kinds of job'],
+  ['/set-up/departments', 'Departments'],
   ['/jobs/2108', '2108 Hollin Quay tower, lower cladding'],
   ['/jobs/2104/contract', 'Schedule of values'],
   ['/jobs/2107/budget', 'Estimate versus actual'],

@@ -47,8 +47,10 @@ test('a newcomer takes a first job from nothing to the work-in-progress schedule
     await page.getByLabel('Client name').press('Enter');
     await expect(page.getByLabel('Client', { exact: true })).toContainText('North');
     await page.getByLabel('Name', { exact: true }).fill('Mill, east wall');
+    await page.getByRole('button', { name: /Dates, people, retention and terms/ }).click();
     await page.getByLabel('Contract sum').fill('10000');
     await page.getByLabel('Awarded on').fill('2 May 2031');
+    await page.getByRole('button', { name: /Schedule of values and budget/ }).click();
     await page.getByLabel('Line, row 1', { exact: true }).focus();
     await paste(page, '1\t\tFraming\t6,000.00\n2\t\tPanels\t3,900.00\n');
     await expect(page.getByText('difference 100.00')).toBeVisible();

@@ -17,7 +17,9 @@ test('a job is begun from a sheet and from another job, and goes on site warned 
   await page.goto(`${running.url}/jobs/new`);
   await page.getByLabel('Name', { exact: true }).fill('Begun from a sheet');
   await choose(page.getByLabel('Client', { exact: true }), 'TARNWICK · Tarnwick Borough Estates');
+  await page.getByRole('button', { name: /Dates, people, retention and terms/ }).click();
   await page.getByLabel('Awarded on').fill('28 Apr 2031');
+  await page.getByRole('button', { name: /Schedule of values and budget/ }).click();
   await page.locator('input[type=file]').first().setInputFiles(sheet);
   const match = page.getByRole('region', { name: 'Columns of the file' });
   await expect(match.getByLabel('Column 3 of the file goes to')).toHaveText('Scheduled value');

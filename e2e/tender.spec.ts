@@ -1,5 +1,4 @@
 import { expect, test } from '@playwright/test';
-import { choose } from './choose';
 import { paste } from './paste';
 import { ledrin, startLedrin, type Running } from './server';
 
@@ -66,15 +65,14 @@ test('a tender goes from an empty page to an awarded job with an approved change
   });
 
   await test.step('sets up the tender', async () => {
-    await page.goto(`${running.url}/jobs/new`);
+    await page.goto(`${running.url}/tenders/new`);
     await page.getByRole('button', { name: 'New client' }).click();
     await page.getByLabel('Short code').fill('NORTH');
     await page.getByLabel('Client name').fill('Northbeck Estates');
     await page.getByLabel('Client name').press('Enter');
     await expect(page.getByLabel('Client', { exact: true })).toContainText('North');
     await page.getByLabel('Name', { exact: true }).fill('Chapel roof');
-    await choose(page.getByLabel('Status'), 'tender');
-    await page.getByRole('button', { name: /^Set up job 1001/ }).click();
+    await page.getByRole('button', { name: /^Set up tender 1001/ }).click();
     await expect(page.getByRole('heading', { name: '1001 Chapel roof' })).toBeVisible();
     await page.getByRole('link', { name: 'A tender without an estimate: price it' }).click();
     await page.getByRole('button', { name: 'New estimate' }).click();

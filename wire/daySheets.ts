@@ -137,6 +137,8 @@ export interface PhoneJob {
   name: string;
   site: string;
   sections: string[];
+  /** Of its hours, by its code; empty: none. */
+  workKind: string;
   tasks: PhoneTask[];
   /** Who was on its last day sheet, by code. */
   crew: string[];

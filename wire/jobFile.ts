@@ -1,6 +1,7 @@
 import type { Place } from '../core/places/place';
 import * as v from 'valibot';
-import { DAY_FACTS, LIST_FACTS, TEXT_FACTS } from '../core/jobs/jobFacts';
+import { DAY_FACTS, TEXT_FACTS } from '../core/jobs/jobFacts';
+import type { ListFact } from '../core/jobs/listFacts';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
 import { days, filled, list, optionalDate, plainDate, rate, seen, text } from './fields';
 import { command, download, query, upload } from './call';
@@ -16,7 +17,8 @@ function fieldsOf<Facts extends object, Check>(facts: Facts, check: (fact: Facts
 }
 
 /** What a job is of in the company's lists, by code. */
-export const listFacts = fieldsOf(LIST_FACTS, () => v.optional(text(40), ''));
+const listed = v.optional(text(40), '');
+export const listFacts = { kind: listed, department: listed, workKind: listed } satisfies Record<ListFact, unknown>;
 
 /** Facts of a job that may be changed; those billing was worked with only until the first application. */
 const facts = {

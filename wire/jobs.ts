@@ -6,7 +6,7 @@ import type { LineKey } from '../core/forecast/lineFigures';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
 import { checklistInput, listFacts, lockInput, restrictInput, peopleInput } from './jobFile';
 import type { HoldingPart } from '../core/jobs/jobParts';
-import type { ListFacts } from '../core/jobs/jobFacts';
+import type { ListFacts } from '../core/jobs/listFacts';
 import { ALL_JOB_STATUSES } from '../core/jobs/jobStatus';
 import { cents, costType, days, filled, list, optionalDate, quantity, rate, seen, text } from './fields';
 import { command, dated, query, upload } from './call';

@@ -34,7 +34,12 @@ const ids = list(v.pipe(v.number('expected the id of a line'), v.safeInteger('ex
 export interface TimeLists {
   employees: { employee: string; name: string; wageClass: string; startsOn: string | null; endsOn: string | null }[];
   /** Jobs that take time. */
-  jobs: { number: string; name: string; sections: string[] }[];
+  jobs: {
+    number: string;
+    name: string;
+    sections: string[];
+    /** Of its hours, where a line says none; empty: none. */ workKind: string;
+  }[];
   costCodes: { code: string; description: string }[];
   workKinds: { workKind: string; description: string }[];
   rules: OvertimeRule[];

@@ -20,7 +20,7 @@ const EIGHT_HOURS = HOURS_OF_A_DAY / 3;
 /** What a phone takes along. `today`: the day that is worked, of the sample the last of its month. */
 export async function phonePack(sql: Reader, today: PlainDate, person: { name: string } | null): Promise<PhonePack> {
   const { employees, workKinds, costCodes, jobs: open, rules } = await timeLists(sql, person);
-  const sections = new Map(open.map((it) => [it.number, it.sections]));
+  const inOffice = new Map(open.map((it) => [it.number, it]));
   const crews = grouped(await sql.all(LAST_CREWS), (it) => it.job);
   const jobs: PhoneJob[] = [];
   for (const { number, name, site } of (await sql.all(JOBS_FOR_DAYS)).filter((it) => takes(it, 'daySheets'))) {
@@ -39,7 +39,8 @@ export async function phonePack(sql: Reader, today: PlainDate, person: { name: s
       name,
       site,
       tasks,
-      sections: sections.get(number) ?? [],
+      sections: inOffice.get(number)?.sections ?? [],
+      workKind: inOffice.get(number)?.workKind ?? '',
       crew: (crews.get(number) ?? []).map((it) => it.employee),
     });
   }

@@ -4,7 +4,8 @@ import { POSTED_OR_APPLIED, PEOPLE, EVENTS, CHECKS, ATTACHMENTS, MOVES, CHECK_TE
 import { known, present } from '../../core/errors/known';
 import { type RowOf } from '../db/fields';
 import { JobTable } from '../jobs/models';
-import { plainFacts, type ListFact } from '../../core/jobs/jobFacts';
+import { plainFacts } from '../../core/jobs/jobFacts';
+import { type ListFact } from '../../core/jobs/listFacts';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { CheckTemplate, JobFacts, JobFileView } from '../../wire/jobFile';
 import type { Reader } from '../db/sql';

@@ -39,18 +39,30 @@ test('a new job begins as the last job of its client, and what its kind says win
   expect(await begin('')).toMatchObject({ last: null, retention: { rate: 50_000 }, termsDays: null, checklist: [] });
   const first = await begin('NORTH');
   await setUp({
-    ...{ number: '9001', name: 'Crane hall', awardedOn: '2031-04-29', department: 'TOWER', termsDays: 21, taxRate: 50_000 },
+    number: '9001',
+    name: 'Crane hall',
+    awardedOn: '2031-04-29',
+    department: 'TOWER',
+    termsDays: 21,
+    taxRate: 50_000,
     retention: { rate: 40_000, materialsRate: 0, stepAt: 500_000, stepTo: 20_000, stepApplies: 'further', cap: null },
   });
   // Awarded after all others of NORTH, whatever number it has; the last one before it was another.
   expect(first.last).not.toMatchObject({ number: '9001' });
   expect(await begin('NORTH')).toMatchObject({
-    ...{ last: { number: '9001', name: 'Crane hall' }, department: 'TOWER', termsDays: 21, taxRate: 50_000, payCode: '' },
+    last: { number: '9001', name: 'Crane hall' },
+    department: 'TOWER',
+    termsDays: 21,
+    taxRate: 50_000,
+    payCode: '',
     retention: { rate: 40_000, stepAt: 500_000, stepTo: 20_000 },
   });
   // 3 % and no step, since the kind says what is retained; its terms it leaves to the last job.
   expect(await begin('NORTH', 'TOWER')).toMatchObject({
-    ...{ kind: 'Towers', termsDays: 21, workKind: 'ROPE', payCode: 'ROPE-BASIC' },
+    kind: 'Towers',
+    termsDays: 21,
+    workKind: 'ROPE',
+    payCode: 'ROPE-BASIC',
     retention: { rate: 30_000, materialsRate: null, stepAt: null, stepTo: null },
     checklist: [
       { item: 'Insurance', person: '' },

@@ -1,5 +1,5 @@
 import type { Fault } from '../../core/errors/ledrinError';
-import { LIST_FACTS, LIST_FACT_NAMES, type ListFact, type ListFacts } from '../../core/jobs/jobFacts';
+import { LIST_FACTS, LIST_FACT_NAMES, type ListFact, type ListFacts } from '../../core/jobs/listFacts';
 import { DepartmentTable, JobKindTable } from '../company/models';
 import type { Reader } from '../db/sql';
 import { WorkKindTable } from '../labour/models';

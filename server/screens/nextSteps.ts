@@ -1,3 +1,4 @@
+import { isEnded } from '../../core/jobs/jobStatus';
 import { inJob, type JobPlace } from '../../core/places/place';
 import { periodOf } from '../../core/calendar/plainDate';
 import type { JobView, NextStep } from '../../wire/jobs';
@@ -50,6 +51,7 @@ export function nextSteps(
   const steps: NextStep[] = [];
   const add = (text: string, place: JobPlace, document?: number) => steps.push({ text, to: inJob(job, place, document) });
   if (status === 'tender') return tenderSteps(job, chosen);
+  if (isEnded(status)) return [];
   const last = job.applications.filter((it) => it.dated <= asOf).at(-1);
   if (job.sovLines.length === 0) add('Enter the schedule of values', 'contract');
   if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', 'budget');
@@ -61,6 +63,7 @@ export function nextSteps(
     bySchedule === null &&
     !position.finished &&
     status !== 'closed' &&
+    job.sovLines.length > 0 &&
     progress.cost > 0 &&
     (!last || periodOf(last.dated) < periodOf(asOf))
   )

@@ -95,8 +95,8 @@ export const LAST_SHEET = query(
 );
 
 export const JOBS_FOR_TIME = query(
-  shape({ id: t.id, number: t.text, name: t.text, status: t.text, locked: t.flag, sections: t.text }),
-  `SELECT j.id, j.number, j.name, j.status, j.locked,
+  shape({ id: t.id, number: t.text, name: t.text, status: t.text, locked: t.flag, workKind: t.text, sections: t.text }),
+  `SELECT j.id, j.number, j.name, j.status, j.locked, coalesce((SELECT code FROM work_kind WHERE id = j.work_kind_id), '') AS workKind,
       (SELECT json_group_array(section) FROM (SELECT section FROM cost_line l WHERE l.job_id = j.id
         UNION SELECT section FROM sov_line s WHERE s.job_id = j.id ORDER BY 1) WHERE section <> '') AS sections
     FROM job j ORDER BY j.number`,

@@ -131,7 +131,7 @@ export async function timeLists(sql: Reader, person: { name: string } | null): P
     })),
     jobs: jobs
       .filter((it) => takes(it, 'time'))
-      .map(({ number, name, sections }) => ({ number, name, sections: JSON.parse(sections) as string[] })),
+      .map(({ number, name, workKind, sections }) => ({ number, name, workKind, sections: JSON.parse(sections) as string[] })),
     costCodes: await sql.all(CODES_FOR_TIME),
     workKinds: (await sql.find(WorkKindTable, {}, ['code'])).map((it) => ({ workKind: it.code, description: it.description })),
     rules: (await loadTerms(sql)).rules,

@@ -1,5 +1,5 @@
-import { createContext, useContext, useState, type KeyboardEvent } from 'react';
-import { NavLink, useLocation } from 'react-router';
+import { createContext, useContext, type KeyboardEvent, type ReactNode } from 'react';
+import { NavLink } from 'react-router';
 import type { Part } from '../../core/rights/parts';
 import type { Right } from '../../core/rights/rights';
 import { useWithMonth } from './asOf';
@@ -46,33 +46,34 @@ function moveAlong(event: KeyboardEvent<HTMLElement>): void {
   event.preventDefault();
 }
 
+export interface RowLink {
+  to: string;
+  text: string;
+  mark?: string;
+  end?: boolean;
+}
+
 /** A row of links in which the current one is underlined; the one style of every second row. */
 export function LinkRow({
   label,
   links,
+  children,
 }: {
   label: string;
-  /** One that stands aside is behind “More”, unless it is where we are. */
-  links: readonly { to: string; text: string; mark?: string; end?: boolean; aside?: boolean }[];
+  links: readonly RowLink[];
+  /** Stands after them. */
+  children?: ReactNode;
 }) {
   const withMonth = useWithMonth();
-  const { pathname } = useLocation();
-  const [more, setMore] = useState(false);
-  const isHere = (to: string) => pathname === to || pathname.startsWith(`${to}/`);
-  const shown = links.filter((it) => more || !it.aside || isHere(it.to));
   return (
     <nav aria-label={label} className="row-links" onKeyDown={moveAlong}>
-      {shown.map(({ to, text, mark, end = false }) => (
+      {links.map(({ to, text, mark, end = false }) => (
         <NavLink key={to} end={end} to={withMonth(to)}>
           {text}
           {mark && <span className="note"> {mark}</span>}
         </NavLink>
       ))}
-      {links.some((it) => it.aside) && (
-        <button type="button" aria-expanded={more} title="Parts that hold nothing yet" onClick={() => setMore(!more)}>
-          {more ? 'Less' : 'More'}
-        </button>
-      )}
+      {children}
     </nav>
   );
 }

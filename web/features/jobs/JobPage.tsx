@@ -1,11 +1,13 @@
 import { useJobQuery } from '../../ground/api/api';
+import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Link, Outlet, useMatch, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { hasContract } from '../../../core/jobs/jobStatus';
 import { HOLDING_PARTS } from '../../../core/jobs/jobParts';
 import type { JobView } from '../../../wire/jobs';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
-import { LinkRow, usePlaces } from '../../ground/places';
+import { LinkRow, usePlaces, type RowLink } from '../../ground/places';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Fig } from '../../ground/workings/Fig';
@@ -47,7 +49,7 @@ export function JobPage() {
       </div>
     );
   if (!job) return <Waiting what={`job ${number}`} />;
-  const unpriced = job.status === 'tender' && job.contractSum === 0 && job.estimate === 0;
+  const unpriced = !hasContract(job.status) && job.contractSum === 0 && job.estimate === 0;
   return (
     <div className="page">
       <p className="note m-0 flex flex-wrap items-center gap-x-3">
@@ -64,20 +66,34 @@ export function JobPage() {
         <JobStatus job={job} />
       </div>
       {onSummary ? !unpriced && <JobHead job={job} /> : <JobLine job={job} />}
-      <LinkRow
-        label="Parts of the job"
-        links={[
-          { to: base, text: 'Summary', mark: '0', end: true },
-          ...tabs.map(({ path, title }, i) => ({
-            to: `${base}/${path}`,
-            text: title,
-            mark: i < 9 ? String(i + 1) : '',
-            aside: isEmptyPart(path, job.holds),
-          })),
-        ]}
+      <PartsRow
+        base={base}
+        parts={tabs.map(({ path, title }, i) => ({
+          to: `${base}/${path}`,
+          text: title,
+          mark: i < 9 ? String(i + 1) : '',
+          aside: isEmptyPart(path, job.holds),
+        }))}
       />
       <Outlet context={{ job } satisfies JobOutlet} />
     </div>
+  );
+}
+
+/** The parts of the job; those that hold nothing stand behind “More”, but for the one we are at. */
+function PartsRow({ base, parts }: { base: string; parts: readonly (RowLink & { aside: boolean })[] }) {
+  const { pathname } = useLocation();
+  const [more, setMore] = useState(false);
+  const isHere = (to: string) => pathname === to || pathname.startsWith(`${to}/`);
+  const shown = parts.filter((it) => more || !it.aside || isHere(it.to));
+  return (
+    <LinkRow label="Parts of the job" links={[{ to: base, text: 'Summary', mark: '0', end: true }, ...shown]}>
+      {parts.some((it) => it.aside) && (
+        <button type="button" aria-expanded={more} title="Parts that hold nothing yet" onClick={() => setMore(!more)}>
+          {more ? 'Less' : 'More'}
+        </button>
+      )}
+    </LinkRow>
   );
 }
 
@@ -144,9 +160,9 @@ function JobHead({ job }: { job: JobView }) {
       </dl>
       {!job.inSchedule && (
         <p className="note m-0">
-          {job.status === 'tender'
-            ? 'A tender: not in the work-in-progress schedule.'
-            : `Awarded ${displayDate(job.awardedOn)}: not in the schedule of this month yet.`}
+          {hasContract(job.status)
+            ? `Awarded ${displayDate(job.awardedOn)}: not in the schedule of this month yet.`
+            : `A job that is ${job.status} is not in the work-in-progress schedule.`}
         </p>
       )}
     </div>

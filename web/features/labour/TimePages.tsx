@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { firstDay, isPeriod, lastDay, periodOf } from '../../../core/calendar/plainDate';
@@ -11,6 +11,7 @@ import { useReportQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
+import { JobGroupChoice, useOverJobs, useReportGroups, type OverJobs } from '../../ground/reports/JobGroups';
 import { ReportHead } from '../../ground/reports/ReportHead';
 import { Field } from '../../kit/Field';
 import { DayInput } from '../../kit/form/DayInput';
@@ -36,10 +37,13 @@ function TimeReport({ name, title }: { name: string; title: string }) {
   const typed = params.get('from');
   const from = (typed === null ? null : readDate(typed, month)) ?? firstDay(periodOf(asOf));
   const until = isPeriod(asOf) ? lastDay(asOf) : asOf;
-  const report = useReportQuery({ name, asOf, from });
+  const asked = useOverJobs();
+  // Time is grouped by department alone, and payroll is of the whole company.
+  const over: OverJobs = name === 'time-cost' ? pickDepartment(asked) : {};
+  const report = useReportQuery({ name, asOf, from, ...over });
   return (
     <div className="page">
-      <ReportHead title={title} name={name} from={from} />
+      <ReportHead title={title} name={name} from={from} over={over} />
       <div className="mb-3 flex items-end gap-3">
         <Field label="Worked from" fault={typed === null || readDate(typed, month) ? undefined : 'Enter a date, e.g. 1 Apr 2031'}>
           <DayInput
@@ -53,6 +57,7 @@ function TimeReport({ name, title }: { name: string; title: string }) {
             }
           />
         </Field>
+        {name === 'time-cost' && <JobGroupChoice over={over} among={['department']} />}
         <span className="note pb-1">to {displayDate(until)}, whenever it was posted</span>
       </div>
       <Loaded of={report} what="the time">
@@ -72,6 +77,11 @@ function TimeReport({ name, title }: { name: string; title: string }) {
   );
 }
 
+const pickDepartment = ({ by, department }: OverJobs): OverJobs => ({
+  ...(by === 'department' ? { by } : {}),
+  ...(department === undefined ? {} : { department }),
+});
+
 type Row = ReportReply['rows'][number] & { at: string };
 
 function Lines({ title, report }: { title: string; report: ReportReply }) {
@@ -86,9 +96,11 @@ function Lines({ title, report }: { title: string; report: ReportReply }) {
       },
     [show],
   );
+  // The head of a group says what its rows are of.
+  const shown = useMemo(() => report.columns.filter((it) => it.key !== 'group'), [report.columns]);
   const columns = useMemo(
     () =>
-      report.columns.map((column): TableColumn<Row> => {
+      shown.map((column): TableColumn<Row> => {
         const text = column.kind === 'text' || column.kind === 'date';
         return {
           key: column.key,
@@ -113,14 +125,24 @@ function Lines({ title, report }: { title: string; report: ReportReply }) {
             ),
         };
       }),
-    [report.columns, written],
+    [shown, written],
   );
   const rows = useMemo(() => report.rows.slice(0, -1).map((row, i): Row => ({ ...row, at: String(i) })), [report.rows]);
-  const total = report.rows.at(-1) ?? {};
-  const cells = Object.fromEntries(
-    report.columns.slice(1).map((column) => [column.key, written(column, total[column.key] ?? '')]),
+  const cellsOf = useCallback(
+    (of: Readonly<Record<string, string | number>>) =>
+      Object.fromEntries(shown.slice(1).map((column) => [column.key, written(column, of[column.key] ?? '')])),
+    [shown, written],
   );
+  const groups = useReportGroups<Row>(report.groups, cellsOf);
   return (
-    <Table label={title} columns={columns} rows={rows} rowKey={(it) => it.at} height="window" foot={{ label: 'Total', cells }} />
+    <Table
+      label={title}
+      columns={columns}
+      rows={rows}
+      rowKey={(it) => it.at}
+      height="window"
+      groups={groups}
+      foot={{ label: 'Total', cells: cellsOf(report.rows.at(-1) ?? {}) }}
+    />
   );
 }

@@ -4,6 +4,7 @@ import { cleanup, fireEvent, screen, within } from '@testing-library/react';
 import { STATUS_FIGURE_NAMES, STATUS_FIGURES } from '../../../core/progress/contractStatus';
 import { PROGRESS_FIGURES, REPORT_FIGURES, type ProgressFigure } from '../../../core/progress/figures';
 import type { ReportReply } from '../../../wire/reports';
+import { EMPTY_LISTS } from '../../test/emptyLists';
 import { openPage } from '../../test/openPage';
 import { WorkInProgressPage } from './WorkInProgressPage';
 
@@ -44,6 +45,7 @@ const STATUS = ['2101', '2102', 'TOTAL'].map((job) => ({
 }));
 const open = (rows: Row[]) =>
   openPage(WorkInProgressPage, '/', '/', {
+    lists: EMPTY_LISTS,
     report: ({ path }) =>
       path.endsWith('/contract-status')
         ? { name: 'contract-status', title: '', columns: [], rows: STATUS, hasTotal: true }
@@ -97,4 +99,31 @@ test('what the contract status has beside is chosen: hidden at first, each job w
 test('no job awarded yet is said in words', async () => {
   open([TOTAL]);
   expect(await screen.findByText('No jobs awarded to date.')).toBeDefined();
+});
+
+test('grouped by department, each group stands under its name with what it comes to, and the address says so', async () => {
+  const asked: Record<string, string>[] = [];
+  const grouped = [
+    { ...ROWS[0], group: 'CLAD' },
+    { ...ROWS[1], group: '' },
+  ] as Row[];
+  const groups = [
+    { code: 'CLAD', name: 'CLAD Cladding', total: ROWS[0]! },
+    { code: '', name: 'No department', total: ROWS[1]! },
+  ];
+  openPage(WorkInProgressPage, '/', '/?by=department&department=CLAD', {
+    lists: { ...EMPTY_LISTS, departments: [{ code: 'CLAD', name: 'Cladding' }] },
+    report: ({ path, query }) => {
+      asked.push(query);
+      const rows = path.endsWith('/contract-status') ? STATUS : [...grouped, TOTAL];
+      return { name: 'wip', title: '', columns: COLUMNS, rows, hasTotal: true, groups };
+    },
+  });
+  const head = (await screen.findByRole('button', { name: /No department/ })).closest('tr')!;
+  expect(head.textContent).toContain('400.00');
+  expect(asked[0]).toMatchObject({ by: 'department', department: 'CLAD' });
+  const files = screen.getAllByRole('link', { name: 'CSV' }).map((it) => it.getAttribute('href'));
+  expect(files.every((it) => it?.includes('by=department') && it.includes('department=CLAD'))).toBe(true);
+  fireEvent.click(screen.getByRole('button', { name: /CLAD Cladding/ }));
+  expect(screen.queryByText('2101')).toBeNull();
 });

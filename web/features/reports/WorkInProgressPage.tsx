@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import { Link } from 'react-router';
 import { at } from '../../../core/errors/known';
 import { STATUS_FIGURE_NAMES, STATUS_FIGURES } from '../../../core/progress/contractStatus';
@@ -11,6 +11,7 @@ import { useCurrency } from '../../ground/company';
 import { useMay } from '../../ground/person';
 import { Loaded } from '../../ground/Loaded';
 import { OverUnder } from '../../ground/OverUnder';
+import { JobGroupChoice, useOverJobs, useReportGroups, type OverJobs } from '../../ground/reports/JobGroups';
 import { Downloads } from '../../ground/reports/ReportHead';
 import { Fig } from '../../ground/workings/Fig';
 import { ColumnChoice, useHiddenColumns } from '../../kit/ColumnChoice';
@@ -56,6 +57,12 @@ function withStatus(rows: readonly Row[], status: readonly Row[]): Row[] {
   return rows.map((row) => ({ ...byJob.get(row.job ?? ''), ...row }));
 }
 
+/** The groups of both reports, which have the same jobs in them. */
+function groupsWithStatus(data: ReportReply, status: ReportReply | null): ReportReply['groups'] {
+  const byCode = new Map(status?.groups?.map((it) => [it.code, it.total]));
+  return data.groups?.map((it) => ({ ...it, total: { ...byCode.get(it.code), ...withToComplete(it.total) } }));
+}
+
 const LEAST_NEEDED = {
   below: 1200,
   columns: ['cost_to_complete', 'profit_to_date', 'backlog', 'loss_provision'],
@@ -66,13 +73,14 @@ const LEAST_NEEDED = {
 export function WorkInProgressPage() {
   const { asOf } = useAsOf();
   const may = useMay();
-  const report = useReportQuery({ name: 'wip', asOf });
+  const over = useOverJobs();
+  const report = useReportQuery({ name: 'wip', asOf, ...over });
   const mayStatus = may('report:contract-status');
-  const { data: status } = useReportQuery({ name: 'contract-status', asOf }, { skip: !mayStatus });
+  const { data: status } = useReportQuery({ name: 'contract-status', asOf, ...over }, { skip: !mayStatus });
   return (
     <div className="page max-w-none">
       <Loaded of={report} what="the schedule">
-        {(data) => <Schedule data={data} status={status?.rows ?? null} />}
+        {(data) => <Schedule data={data} status={status ?? null} over={over} />}
       </Loaded>
       <p className="note mt-2 text-[12.5px]">
         <Legend names={['over', 'under', 'loss']} />
@@ -83,7 +91,7 @@ export function WorkInProgressPage() {
             Contract status of the same jobs: original contract and budget, changes, overrun. Its columns can be chosen above.
           </span>
           <span className="ml-auto">
-            <Downloads name="contract-status" />
+            <Downloads name="contract-status" over={over} />
           </span>
         </div>
       )}
@@ -92,25 +100,37 @@ export function WorkInProgressPage() {
 }
 
 /** `status`: the contract status of the same jobs; null where it is not shown. */
-function Schedule({ data, status }: { data: ReportReply; status: readonly Row[] | null }) {
+function Schedule({ data, status, over }: { data: ReportReply; status: ReportReply | null; over: OverJobs }) {
   const { code } = useCurrency();
   const [hidden, hide] = useHiddenColumns('ledrin.wip.columns', LEAST_NEEDED);
   const figures = useMemo(
     () => [...columnsShown(data.columns), ...(status === null ? [] : STATUS_COLUMNS)],
     [data.columns, status],
   );
-  const rows = useMemo(() => withStatus(data.rows.map(withToComplete), status ?? []), [data.rows, status]);
+  const rows = useMemo(() => withStatus(data.rows.map(withToComplete), status?.rows ?? []), [data.rows, status]);
   const jobs = useMemo(() => rows.slice(0, -1), [rows]);
   const columns = useScheduleColumns(figures, jobs);
   const total = at(rows, -1);
+  const cellsOf = useCallback(
+    (row: Row) => ({
+      bar: '',
+      ...Object.fromEntries(figures.map((it) => [it.key, <OneFigure key={it.key} row={row} column={it} plain />])),
+    }),
+    [figures],
+  );
+  const groups = useReportGroups<Row>(
+    useMemo(() => groupsWithStatus(data, status), [data, status]),
+    cellsOf,
+  );
   return (
     <>
       <PageHead title="Work in progress">
         <span className="flex gap-2">
           <ColumnChoice columns={figures} hidden={hidden} onHide={hide} />
-          <Downloads name="wip" />
+          <Downloads name="wip" over={over} />
         </span>
       </PageHead>
+      <JobGroupChoice over={over} />
       {jobs.length === 0 ? (
         <p>No jobs awarded to date.</p>
       ) : (
@@ -121,6 +141,7 @@ function Schedule({ data, status }: { data: ReportReply; status: readonly Row[] 
           rowKey={(row) => String(row.job)}
           hidden={hidden}
           height="window"
+          groups={groups}
           foot={{
             label: `${jobs.length} jobs, ${code}`,
             cells: {
@@ -178,11 +199,13 @@ function JobOf({ row }: { row: Row }) {
   );
 }
 
-/** One figure, with the sign of a loss before a loss provision or a profit below zero. */
-function OneFigure({ row, column, job }: { row: Row; column: FigureColumn; job?: string }) {
+/** One figure, `plain` without its workings, since a group has none; with the sign of a loss before a loss provision or a profit below zero. */
+function OneFigure({ row, column, job, plain = false }: { row: Row; column: FigureColumn; job?: string; plain?: boolean }) {
   const { figure, title, kind, key } = column;
+  const { show } = useCurrency();
   if (key === 'overbilled') return <OverUnder over={Number(row.overbilled)} under={Number(row.underbilled)} job={job} />;
   const value = Number(row[key]);
+  const written = kind === 'percent' ? displayPercent(value) : show(value);
   const loss = (figure === 'lossProvision' && value !== 0) || (figure === 'estimatedProfit' && value < 0);
   return (
     <>
@@ -191,12 +214,16 @@ function OneFigure({ row, column, job }: { row: Row; column: FigureColumn; job?:
           <Sign name="loss" bare />{' '}
         </>
       )}
-      <Fig
-        value={value}
-        unit={kind === 'percent' ? 'percent' : 'money'}
-        of={job === undefined ? { figure } : { figure, job }}
-        label={title}
-      />
+      {plain ? (
+        written
+      ) : (
+        <Fig
+          value={value}
+          unit={kind === 'percent' ? 'percent' : 'money'}
+          of={job === undefined ? { figure } : { figure, job }}
+          label={title}
+        />
+      )}
     </>
   );
 }

@@ -4,6 +4,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { displayPercent } from '../../../core/money/display';
 import type { TenderRow } from '../../../wire/tenders';
 import { useTendersQuery } from '../../ground/api/api';
+import { BegunDraft, NEW_TENDER } from '../../ground/BegunDraft';
 import { useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
@@ -27,6 +28,7 @@ export function TendersPage() {
         </Link>
       </PageHead>
       <WaitingLine />
+      <BegunDraft draft={NEW_TENDER} to="/tenders/new" one="tender" />
       <Loaded of={tenders} what="the tenders">
         {(data) =>
           data.length === 0 ? <NoTenders /> : <Table label="Tenders" columns={columns} rows={data} rowKey={(it) => it.job} />

@@ -2,6 +2,7 @@ import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useAsOf } from '../asOf';
 import { useMay } from '../person';
+import type { OverJobs } from './JobGroups';
 import { PageHead } from '../../kit/PageHead';
 
 interface Of {
@@ -9,6 +10,8 @@ interface Of {
   job?: string;
   /** The first day, of a report over a time. */
   from?: string;
+  /** Grouped and narrowed as the page shows it. */
+  over?: OverJobs;
 }
 
 /** The head of a report: which one it is, and the ways to take it along. */
@@ -21,7 +24,7 @@ export function ReportHead({ title, ...of }: Of & { title: string }) {
 }
 
 /** A report as CSV, XLSX and PDF. */
-export function Downloads({ name, job, from }: Of) {
+export function Downloads({ name, job, from, over = {} }: Of) {
   const { asOf } = useAsOf();
   const may = useMay();
   if (!may('export:reportFile')) return null;
@@ -37,6 +40,7 @@ export function Downloads({ name, job, from }: Of) {
             asOf,
             ...(job === undefined ? {} : { job }),
             ...(from === undefined ? {} : { from }),
+            ...over,
           })}
           download
         >

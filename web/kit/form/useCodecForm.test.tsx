@@ -110,3 +110,12 @@ test('what is typed and not sent is told, so that leaving it is asked about; ref
   await waitFor(() => expect(anyUnsaved()).toBe(false));
   expect(told).toEqual([false, false]);
 });
+
+test('a fault goes with the key that mends it, before the field is left', async () => {
+  render(<Form send={async () => undefined} />);
+  fireEvent.focus(field('Reason'));
+  fireEvent.blur(field('Reason'));
+  await waitFor(() => expect(faultOf('Reason')).toBe('Enter a reason'));
+  fireEvent.change(field('Reason'), { target: { value: 'T' } });
+  await waitFor(() => expect(faultOf('Reason')).toBeUndefined());
+});

@@ -1,5 +1,5 @@
 import { valibotResolver } from '@hookform/resolvers/valibot';
-import { useMemo, useState, type FormEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type FormEvent } from 'react';
 import { useForm, type DefaultValues, type Path, type PathValue } from 'react-hook-form';
 import { actFailed } from '../actsByKey';
 import type { Fault } from '../../../core/errors/ledrinError';
@@ -41,11 +41,19 @@ export function useCodecForm<Fields extends Codecs>(
   const [refused, setRefused] = useState<string | null>(null);
   const { errors, isDirty, isSubmitting } = form.formState;
   const text = form.watch();
+  const faultAt = (name: string) => (errors as Record<string, { message?: string } | undefined>)[name]?.message;
+  // A fault goes with the key that mends it: gone only when the field is left, it would move what is about to be pressed.
+  const before = useRef(text);
+  useEffect(() => {
+    for (const [name, typed] of Object.entries(text))
+      if (faultAt(name) !== undefined && before.current[name] !== typed && fields[name]?.parse(typed ?? '').ok)
+        form.clearErrors(name as Name);
+    before.current = { ...text };
+  });
   const [sent, setSent] = useState<string | null>(null);
   const settled = useUnsaved(!partOfPage && isDirty && JSON.stringify(text) !== sent);
   const set = (name: keyof Fields & string, typed: string) =>
     form.setValue(name as Name, typed as PathValue<Texts<Fields>, Name>, { shouldDirty: true, shouldValidate: true });
-  const faultAt = (name: string) => (errors as Record<string, { message?: string } | undefined>)[name]?.message;
 
   const refuse = ({ message, faults }: Refusal) => {
     const own = faults.filter(({ field }) => Object.hasOwn(fields, fieldOf(field)));

@@ -1,3 +1,4 @@
+import { JOB_GROUPS } from '../../../../core/jobs/jobGroups';
 import type { JobListRow } from '../../../../wire/jobs';
 import { MeasureKey } from '../../../kit/Measure';
 import { Choice } from '../../../kit/choice/Choice';
@@ -15,7 +16,7 @@ export function JobFilters({ jobs, view }: { jobs: readonly JobListRow[]; view: 
   return (
     <div className="mb-2 flex flex-wrap items-center gap-2">
       <input
-        className="box w-[210px]"
+        className="box w-[180px]"
         type="search"
         placeholder="Find a job"
         aria-label="Find a job"
@@ -25,6 +26,10 @@ export function JobFilters({ jobs, view }: { jobs: readonly JobListRow[]; view: 
       <Pick label="Status" of="status" view={view} options={distinct((job) => job.status)} />
       <Pick label="Manager" of="manager" view={view} options={distinct((job) => job.manager)} />
       <Pick label="Client" of="client" view={view} options={clients} />
+      {(['department', 'kind'] as const).map((of) => {
+        const options = distinct((job) => job[of]);
+        return options.length > 0 && <Pick key={of} label={JOB_GROUPS[of].title} of={of} view={view} options={options} />;
+      })}
       <span className="ml-auto">
         <MeasureKey />
       </span>
@@ -36,7 +41,7 @@ function Pick({ label, of, view, options }: { label: string; of: JobFilterKey; v
   return (
     <Choice
       aria-label={label}
-      className="box w-[170px]"
+      className="box w-[150px]"
       value={view[of]}
       options={[['', `${label}: all`], ...options]}
       onChange={(chosen) => view.set(of, chosen)}

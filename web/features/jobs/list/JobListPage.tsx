@@ -2,14 +2,13 @@ import { SureButton } from '../../../kit/SureButton';
 import { displayMoment } from '../../../kit/displayMoment';
 import { useDeleteDraftMutation, useJobListQuery } from '../../../ground/api/api';
 import { Link } from 'react-router';
+import { BegunDraft, NEW_JOB } from '../../../ground/BegunDraft';
 import { useAsOf, useWithMonth } from '../../../ground/asOf';
 import { faultOf } from '../../../ground/faults';
 import { May, useMay, usePerson } from '../../../ground/person';
 import { WaitingLine } from '../../../ground/WaitingLine';
 import { useAttempt } from '../../../ground/useAttempt';
 import { Empty, Refused, Waiting } from '../../../kit/States';
-import { readDraft } from '../../../kit/draft/storedDraft';
-import { NEW_JOB } from '../newJob/newJobDraft';
 import { JobTable } from './JobTable';
 
 /** All jobs, one a line, with their measure: made to find the one that went wrong. */
@@ -35,7 +34,7 @@ export function JobListPage() {
         </May>
       </div>
       <WaitingLine />
-      <Begun />
+      <BegunDraft draft={NEW_JOB} to="/jobs/new" one="job" />
       <Drafts drafts={data.drafts} />
       {data.jobs.length === 0 ? <NoJob /> : <JobTable jobs={data.jobs} />}
     </div>
@@ -65,19 +64,6 @@ function NoJob() {
         </Link>
       </May>
     </Empty>
-  );
-}
-
-/** A new job that was begun in this browser and not set up. */
-function Begun() {
-  const withMonth = useWithMonth();
-  const facts = readDraft(NEW_JOB)?.rows.find((it) => it.number !== undefined);
-  if (!facts) return null;
-  return (
-    <p className="sheet mb-3 px-3 py-1">
-      <span className="note">Begun in this browser:</span>{' '}
-      <Link to={withMonth('/jobs/new')}>{[facts.number, facts.name || 'job without a name'].filter(Boolean).join(' ')}</Link>
-    </p>
   );
 }
 

@@ -17,7 +17,7 @@ export type JobSortKey =
   | 'complete'
   | 'overUnder';
 
-const KEYS = ['q', 'status', 'manager', 'client'] as const;
+const KEYS = ['q', 'status', 'manager', 'client', 'kind', 'department'] as const;
 export type JobFilterKey = (typeof KEYS)[number];
 
 /** What the list of jobs shows, as its address says. */
@@ -68,7 +68,10 @@ function valueOf(job: ListedJob, key: JobSortKey): string | number {
 }
 
 /** The jobs that match, sorted. */
-export function shownJobs(jobs: readonly ListedJob[], { q, status, manager, client, sort, descending }: JobFilter): ListedJob[] {
+export function shownJobs(
+  jobs: readonly ListedJob[],
+  { q, status, manager, client, kind, department, sort, descending }: JobFilter,
+): ListedJob[] {
   const wanted = q.toLowerCase();
   const sign = descending ? -1 : 1;
   return jobs
@@ -77,6 +80,8 @@ export function shownJobs(jobs: readonly ListedJob[], { q, status, manager, clie
         (status ? job.status === status : !isEnded(job.status)) &&
         (!manager || job.manager === manager) &&
         (!client || job.client === client) &&
+        (!kind || job.kind === kind) &&
+        (!department || job.department === department) &&
         `${job.number} ${job.name} ${job.clientName}`.toLowerCase().includes(wanted),
     )
     .sort((a, b) => {

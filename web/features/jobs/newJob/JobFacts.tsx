@@ -1,5 +1,5 @@
 import { describeRetention } from '../../../../core/billing/describeRetention';
-import { LIST_FACTS } from '../../../../core/jobs/jobFacts';
+import { LIST_FACTS } from '../../../../core/jobs/listFacts';
 import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
 import type { Lists } from '../../../../wire/company';
 import type { JobBeginning } from '../../../../wire/jobs';

@@ -70,8 +70,17 @@ test('number, name and client set up a job: the rest is filled from the clientâ€
   await waitFor(() =>
     expect(sent('createJob')).toEqual([
       expect.objectContaining({
-        ...{ number: '1001', name: 'Gate', client: 'MILL', kind: 'SMALL', status: 'awarded', awardedOn: '2031-04-30' },
-        ...{ termsDays: 10, contractSum: 0, sov: [], budget: [], checklist: [CHECK('Bond')] },
+        number: '1001',
+        name: 'Gate',
+        client: 'MILL',
+        kind: 'SMALL',
+        status: 'awarded',
+        awardedOn: '2031-04-30',
+        termsDays: 10,
+        contractSum: 0,
+        sov: [],
+        budget: [],
+        checklist: [CHECK('Bond')],
         retention: { ...USUAL.retention, rate: 0 },
       }),
     ]),

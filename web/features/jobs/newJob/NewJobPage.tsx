@@ -28,7 +28,7 @@ import { beginningAsTyped } from './beginJob';
 import { factsInWords, FirstFacts, MoreFacts } from './JobFacts';
 import { BudgetGrid, SovGrid } from './JobGrids';
 import { ADDING_CODES, NewCodes } from '../../../ground/costCodes/NewCodes';
-import { NEW_JOB, NEW_TENDER } from './newJobDraft';
+import { NEW_JOB, NEW_TENDER } from '../../../ground/BegunDraft';
 import { useBeginning } from './useBeginning';
 import { useJobForm } from './useJobForm';
 

@@ -3,7 +3,7 @@ import { noteRepeated, readCells, readRows } from '../../../kit/grid/rowCodecs';
 import { among, amount, day, oneOf, optional, percent, quantity, whole, words, type Faults } from '../../../kit/typed/codecs';
 import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
 import { COST_TYPES } from '../../../../core/costs/costType';
-import type { ListFact } from '../../../../core/jobs/jobFacts';
+import type { ListFact } from '../../../../core/jobs/listFacts';
 import type { JobInput } from '../../../../wire/jobs';
 import type { GridRow } from '../../../kit/grid/gridTypes';
 

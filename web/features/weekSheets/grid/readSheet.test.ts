@@ -10,7 +10,7 @@ import { classWords, splitHours } from './splitHours';
 const WEEK = '2031-03-03';
 const lists: TimeLists = {
   employees: ['E1', 'E2'].map((employee) => ({ employee, name: employee, wageClass: '', startsOn: null, endsOn: null })),
-  jobs: [{ number: 'J1', name: 'Roof', sections: ['A'] }],
+  jobs: [{ number: 'J1', name: 'Roof', sections: ['A'], workKind: '' }],
   costCodes: [{ code: '100', description: 'Decks' }],
   workKinds: [],
   rules: [{ from: '2031-01-01', dailyAfter: 80_000, doubleAfter: 100_000, weeklyAfter: 400_000, weekStarts: 'monday' }],

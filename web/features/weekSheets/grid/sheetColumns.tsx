@@ -80,6 +80,7 @@ export function sheetColumns(
       key: 'workKind',
       title: 'Kind',
       width: 50,
+      proposes: (row) => lists.jobs.find((it) => it.number === text(row.job))?.workKind || null,
       offers: () => lists.workKinds.map((it) => ({ value: it.workKind, label: it.description })),
     },
     ...(further

@@ -36,7 +36,7 @@ export function Tasks({ day, change, pack, job, crew, recent }: TasksProps) {
   const [hours, setHours] = useState(0);
   const show = (name: string, of: Partial<typeof NO_TASK>) => {
     setOpen(open === name ? null : name);
-    setTask({ ...NO_TASK, ...of });
+    setTask({ ...NO_TASK, workKind: job?.workKind ?? '', ...of });
     // What is left of a usual day for whoever has worked most of it.
     const left = pack.usualHours - Math.max(...crew.map(worked));
     setHours(left > 0 ? left : ONE_HOUR);
@@ -118,10 +118,12 @@ interface TaskPanelProps {
 
 function TaskPanel({ task, setTask, hours, setHours, pack, put, people }: TaskPanelProps) {
   const [more, setMore] = useState(false);
+  const kind = pack.workKinds.find((it) => it.workKind === task.workKind)?.description;
   return (
     <div className="day-row">
       <button type="button" className="button main touch wide justify-center!" disabled={hours === 0} onClick={put}>
         {displayQuantity(hours)} h for {people === 1 ? '1 person' : `all ${people} people`}
+        {kind && `, ${kind}`}
       </button>
       <NumberBox label="Hours" value={hours} step={HALF_HOUR} onValue={setHours} />
       <button type="button" className="button touch" aria-expanded={more} onClick={() => setMore(!more)}>

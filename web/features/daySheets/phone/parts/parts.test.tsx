@@ -44,6 +44,7 @@ const PACK: PhonePack = {
       name: 'Mill',
       site: '',
       sections: ['Roof'],
+      workKind: '',
       crew: ['E1', 'E2', 'E3'],
       tasks: [task('100', 'Deck'), task('200', 'Membrane')],
     },
