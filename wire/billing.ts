@@ -32,6 +32,10 @@ export const certifyInput = v.strictObject({
 });
 export type CertifyInput = v.InferOutput<typeof certifyInput>;
 
+/** A draft billed in one act. `version` is that of the application as the page showed it. */
+export const billInput = v.strictObject({ version: v.nullable(version), on: plainDate });
+export type BillInput = v.InferOutput<typeof billInput>;
+
 export const uncertifyInput = v.strictObject({ reason: filled(400) });
 
 /** By how much the lines of a draft may pass their scheduled values, together; 0: not at all any more. */
@@ -64,6 +68,8 @@ export interface ApplicationView {
   job: string;
   jobName: string;
   client: string;
+  /** What is applied for stands: it may be billed in one act. */
+  neverCertifies: boolean;
   number: number;
   version: number;
   dated: string;
@@ -112,6 +118,13 @@ export interface ApplicationView {
 export interface CertificationPreview {
   summary: Record<SummaryFigure, number>;
   journal: JournalView;
+}
+
+/** The same of billing in one act. */
+export interface BillPreview extends CertificationPreview {
+  /** The number its invoice would have. */
+  invoice: number;
+  dueOn: string;
 }
 
 export interface ApplicationRow {
@@ -198,6 +211,9 @@ export const billingCalls = {
   returnApplication: command('apply')(`${application}/return`),
   previewCertification: preview<CertificationPreview>('certify')(`${application}/certify/preview`, { input: certifyInput }),
   certifyApplication: command<{ postingId: number }>('certify')(`${application}/certify`, { input: certifyInput }),
+  previewBill: preview<BillPreview>('certify')(`${application}/bill/preview`, { input: billInput }),
+  /** Whoever bills in one act applies and certifies. */
+  billApplication: command<{ postingId: number }>('certify')(`${application}/bill`, { input: billInput, also: () => 'apply' }),
   uncertifyApplication: command<{ postingId: number }>('certify')(`${application}/uncertify`, { input: uncertifyInput }),
   recordReceipt: command<{ postingId: number }>('receive')('/jobs/:job/invoices/:invoice/receipts', { input: receiptInput }),
   releaseRetention: command<{ postingId: number }>('release-retention')('/jobs/:job/releases', { input: releaseInput }),

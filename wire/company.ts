@@ -48,6 +48,7 @@ export const clientInput = v.strictObject({
   phone: text(60),
   address: text(400),
   termsDays: v.nullable(days),
+  neverCertifies: v.optional(v.boolean('expected true or false'), false),
 });
 export type ClientInput = v.InferOutput<typeof clientInput>;
 

@@ -25,6 +25,8 @@ export const masterInput = v.strictObject({
   payCode: text(40),
   /** A checklist saved under a name. */
   checklist: text(80),
+  /** Of a client: what is applied for stands, and is billed in one act. */
+  neverCertifies: v.boolean('expected true or false'),
   /** Closed to new use. */
   closed: v.boolean('expected true or false'),
 });

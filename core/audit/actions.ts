@@ -28,6 +28,7 @@ export const ACTIONS = {
   'submit-application': ['Application submitted', 'application'],
   'return-application': ['Application returned to draft', 'application'],
   'certify-application': ['Application certified', 'application'],
+  'bill-application': ['Application billed in one act', 'application'],
   'uncertify-application': ['Certification reversed', 'application'],
   'record-receipt': ['Receipt recorded', 'application'],
   'release-retention': ['Retention released', 'job'],

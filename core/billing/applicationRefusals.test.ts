@@ -1,5 +1,12 @@
 import { expect, test } from '@jest/globals';
-import { applicationDateRefusals, certifiedOnRefusals, startRefusals, type PlacedApplication } from './applicationRefusals';
+import {
+  applicationDateRefusals,
+  applicationRefusal,
+  certifiedOnRefusals,
+  startRefusals,
+  type MovingApplication,
+  type PlacedApplication,
+} from './applicationRefusals';
 
 const job = { number: 'J1', status: 'on-site', locked: false, sovLines: ['1'], awardedOn: '2031-02-01' };
 const one: PlacedApplication = { number: 1, dated: '2031-03-31', status: 'certified', certifiedOn: '2031-04-10' };
@@ -33,4 +40,23 @@ test('it is certified after its own date, after the one before it, and has no su
       certifiedOnRefusals({ ...one, number: 2, certifiedOn: '2031-04-10' }, { ...one, status: 'submitted', certifiedOn: null }),
     ),
   ).toEqual(['certified-before-previous status']);
+});
+
+test('billed in one act is a draft of a client who never certifies, with something on it, after the one before it', () => {
+  const it: MovingApplication = {
+    number: 2,
+    status: 'draft',
+    job,
+    hasLines: true,
+    invoice: null,
+    previous: one,
+    neverCertifies: true,
+    after: null,
+  };
+  const rule = (more: Partial<MovingApplication>) => applicationRefusal('bill', { ...it, ...more })?.rule ?? null;
+  expect(rule({})).toBeNull();
+  expect(rule({ neverCertifies: false })).toBe('client-certifies');
+  expect(rule({ hasLines: false })).toBe('application-empty');
+  expect(rule({ previous: { ...one, status: 'submitted', certifiedOn: null } })).toBe('certified-before-previous');
+  expect(rule({ status: 'submitted' })).toBe('not-in-this-state');
 });

@@ -77,6 +77,8 @@ export interface MovingApplication {
   /** The number of its invoice, which stays its own when the certification is reversed. */
   invoice: number | null;
   previous: PlacedApplication | undefined;
+  /** What is applied for stands: the client never certifies. */
+  neverCertifies: boolean;
   /** What happened since it was certified; null where it is not. */
   after: AfterCertification | null;
 }
@@ -87,12 +89,16 @@ export function applicationRefusal(move: ApplicationMove, it: MovingApplication)
   return jobRefusal ?? moveRefusal(APPLICATION_LIFE, move, `Application ${it.number}`, it.status) ?? withinState(move, it);
 }
 
-function withinState(move: ApplicationMove, { number, hasLines, invoice, previous, after }: MovingApplication): Refusal | null {
+function withinState(move: ApplicationMove, it: MovingApplication): Refusal | null {
+  const { number, hasLines, invoice, previous, neverCertifies, after } = it;
   switch (move) {
     case 'submit':
       return hasLines ? null : refuse('application-empty', 'lines', {});
     case 'delete':
       return invoice === null ? null : refuse('application-invoiced', 'number', { number, invoice });
+    case 'bill':
+      if (!neverCertifies) return refuse('client-certifies', 'job', { job: it.job.number });
+      return withinState('submit', it) ?? withinState('certify', it);
     case 'certify':
       return previous && previous.status !== 'certified'
         ? refuse('certified-before-previous', 'status', { number: previous.number, status: previous.status })

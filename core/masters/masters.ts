@@ -7,7 +7,7 @@ export const MASTERS = {
     title: 'Clients',
     coded: 'code',
     named: 'name',
-    fields: ['contact', 'email', 'phone', 'address', 'termsDays'],
+    fields: ['contact', 'email', 'phone', 'address', 'termsDays', 'neverCertifies'],
   },
   vendors: {
     one: 'vendor',
@@ -40,7 +40,8 @@ export type MasterField =
   | 'revenueMethod'
   | 'workKind'
   | 'payCode'
-  | 'checklist';
+  | 'checklist'
+  | 'neverCertifies';
 
 interface MasterOfKind {
   one: string;
@@ -74,7 +75,8 @@ export const NO_MORE = {
   workKind: '',
   payCode: '',
   checklist: '',
-} as const satisfies Record<MasterField, '' | null>;
+  neverCertifies: false,
+} as const satisfies Record<MasterField, '' | null | false>;
 
 /** Most characters of a code. */
 export const LONGEST_CODE = 40;

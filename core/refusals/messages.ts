@@ -73,6 +73,8 @@ const MESSAGES = {
     `${displayDate(dated)} is before the job was awarded, ${displayDate(awardedOn)}`,
   'application-out-of-order': ({ dated, number, previous }: { dated: string; number: number; previous: string }) =>
     `${displayDate(dated)} is before application ${number}, ${displayDate(previous)}; application dates must be in order`,
+  'client-certifies': ({ job }: { job: string }) =>
+    `The client of job ${job} certifies what is applied for; submit the application, or say at the client that it never does`,
   'application-empty': () => 'Nothing is billed on this application yet; enter the figures of at least one line',
   'application-invoiced': ({ number, invoice }: { number: number; invoice: number }) =>
     `Application ${number} already has invoice number ${invoice} and cannot be deleted. Correct it and certify it again`,

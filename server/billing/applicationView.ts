@@ -47,6 +47,7 @@ export async function applicationView(sql: Reader, jobNumber: string, number: nu
     job: jobNumber,
     jobName: identity.name,
     client: job.client,
+    neverCertifies: job.neverCertifies,
     number,
     version: saved.version,
     dated: application.dated,

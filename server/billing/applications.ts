@@ -51,6 +51,7 @@ export async function movingApplication(
     hasLines: application.lines.length > 0,
     invoice: saved.invoice_number,
     previous: job.applications.find((it) => it.number === number - 1),
+    neverCertifies: job.neverCertifies,
     after: application.status === 'certified' ? await afterCertification(sql, job, number) : null,
   };
 }

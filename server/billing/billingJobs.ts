@@ -19,6 +19,8 @@ export interface LoadedBillingJob extends BillingJob {
   locked: boolean;
   /** The job's terms, else the client's; null where neither says. */
   termsDays: number | null;
+  /** What is applied for stands: the client never certifies. */
+  neverCertifies: boolean;
   sovLineIds: Map<string, number>;
   applicationIds: Map<number, number>;
   /** The day each invoice falls due, by its reference. */
@@ -76,6 +78,7 @@ function emptyJob(row: JobRow): Mutable {
     awardedOn: row.awarded_on,
     locked: row.locked === 1,
     termsDays: row.terms_days,
+    neverCertifies: row.never_certifies === 1,
     taxRate: row.tax_rate,
     retention: retentionRule(row),
     sovLines: [],

@@ -1,5 +1,5 @@
 import { summaryOf } from '../../core/billing/summaryFigures';
-import { lineFaults, movableApplication, savedApplication } from './applications';
+import { lineFaults, movableApplication, savedApplication, setSubmitted } from './applications';
 import { dueDay } from '../../core/billing/invoice';
 import { nextInvoiceNumber, saveInvoice } from './invoices';
 import { known, present } from '../../core/errors/known';
@@ -11,14 +11,14 @@ import type { Command } from '../acts/command';
 import { valueApplication, type Application, type BilledLine } from '../../core/billing/application';
 import { journalView } from '../../core/ledger/journalView';
 import type { Reader } from '../db/sql';
-import type { CertificationPreview, CertifyInput } from '../../wire/billing';
+import type { BillInput, BillPreview, CertificationPreview, CertifyInput } from '../../wire/billing';
 import { planCertification } from '../../core/billing/certification';
 import { savePosting } from '../ledger/savePosting';
 import { assertVersion } from '../versions/staleness';
 
-/** A certification worked out, with everything it rests on checked. */
-async function planOf(sql: Reader, jobNumber: string, number: number, input: CertifyInput) {
-  const { job, digits, application: found } = await movableApplication(sql, 'certify', jobNumber, number);
+/** A certification worked out, with everything it rests on checked; `bill`: of a draft, of a client who never certifies. */
+async function planOf(sql: Reader, move: 'certify' | 'bill', jobNumber: string, number: number, input: CertifyInput) {
+  const { job, digits, application: found } = await movableApplication(sql, move, jobNumber, number);
   const { id, ...application } = found;
   const previous = job.applications.find((it) => it.number === number - 1);
   assertAllowed(certifiedOnRefusals({ ...application, status: 'certified', certifiedOn: input.on }, previous), {
@@ -39,8 +39,27 @@ export async function previewCertification(
   number: number,
   input: CertifyInput,
 ): Promise<CertificationPreview> {
-  const { job, certified, journal } = await planOf(sql, jobNumber, number, input);
+  const { job, certified, journal } = await planOf(sql, 'certify', jobNumber, number, input);
   return { summary: summaryOf(valueApplication(job, certified, input.on)), journal: journalView(journal) };
+}
+
+/** What billing a draft in one act would post. */
+export async function previewBill(sql: Reader, jobNumber: string, number: number, { on }: BillInput): Promise<BillPreview> {
+  const { job, id, certified, journal } = await planOf(sql, 'bill', jobNumber, number, { version: null, on, lines: [] });
+  const saved = present(await sql.findOne(ApplicationTable, { id }));
+  return {
+    summary: summaryOf(valueApplication(job, certified, on)),
+    journal: journalView(journal),
+    invoice: saved.invoice_number ?? (await nextInvoiceNumber(sql)),
+    dueOn: dueDay(on, job.termsDays),
+  };
+}
+
+/** Bills a draft in one act, of a client who never certifies: applied for, certified as applied for, numbered and posted. */
+export async function billApplication(command: Command, jobNumber: string, number: number, input: BillInput): Promise<number> {
+  await movableApplication(command.sql, 'bill', jobNumber, number);
+  await setSubmitted(command, jobNumber, number, true);
+  return certifyApplication(command, jobNumber, number, { ...input, lines: [] });
 }
 
 /** Certifies a submitted application, as applied for or for other figures line by line, and posts it. */
@@ -51,7 +70,7 @@ export async function certifyApplication(
   input: CertifyInput,
 ): Promise<number> {
   const { sql, actor } = command;
-  const { id, job, application, lines, figures, journal } = await planOf(sql, jobNumber, number, input);
+  const { id, job, application, lines, figures, journal } = await planOf(sql, 'certify', jobNumber, number, input);
   assertVersion(
     command,
     `application ${number}`,

@@ -2,7 +2,7 @@ import { billingCalls } from '../../wire/billing';
 import { handle } from '../http/handlers';
 import { billAbove } from './billAbove';
 import { deleteApplication, saveApplication, setSubmitted, startApplication } from './applications';
-import { certifyApplication, previewCertification } from './certify';
+import { billApplication, certifyApplication, previewBill, previewCertification } from './certify';
 import { applicationDocument } from './applicationPdf';
 import { applicationView } from './applicationView';
 import { billingRegister } from './billingRegister';
@@ -35,6 +35,10 @@ export const billingHandlers = handle(billingCalls, {
     database.read((sql) => previewCertification(sql, job, application, body)),
   certifyApplication: async (command, { job, application, body }) => ({
     postingId: await certifyApplication(command, job, application, body),
+  }),
+  previewBill: (database, { job, application, body }) => database.read((sql) => previewBill(sql, job, application, body)),
+  billApplication: async (command, { job, application, body }) => ({
+    postingId: await billApplication(command, job, application, body),
   }),
   uncertifyApplication: async (command, { job, application, body }) => ({
     postingId: await reverseCertification(command, job, application, body.reason),

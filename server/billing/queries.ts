@@ -161,13 +161,19 @@ export const RetentionRow = pick(
   ...(['retention_step_applies', 'retention_cap'] as const),
 );
 const JobFacts = pick(JobTable, 'id', 'number', 'name', 'status', 'awarded_on', 'locked', 'tax_rate');
-const BillingJobRow = shape({ ...JobFacts.fields, ...RetentionRow.fields, client: t.text, terms_days: t.orNull(t.whole) });
+const BillingJobRow = shape({
+  ...JobFacts.fields,
+  ...RetentionRow.fields,
+  client: t.text,
+  terms_days: t.orNull(t.whole),
+  never_certifies: t.flag,
+});
 
 /* Those below are of the jobs whose ids are in the list `$1`. */
 
 export const BILLING_JOBS = query(
   BillingJobRow,
-  `SELECT ${listed(JobFacts, 'job')}, ${listed(RetentionRow, 'job')}, c.code AS client, coalesce(job.terms_days, c.terms_days) AS terms_days FROM job JOIN client c ON c.id = job.client_id WHERE job.id IN (SELECT value FROM json_each($1)) ORDER BY job.number`,
+  `SELECT ${listed(JobFacts, 'job')}, ${listed(RetentionRow, 'job')}, c.code AS client, coalesce(job.terms_days, c.terms_days) AS terms_days, c.never_certifies FROM job JOIN client c ON c.id = job.client_id WHERE job.id IN (SELECT value FROM json_each($1)) ORDER BY job.number`,
 );
 
 export const SCHEDULES = query(

@@ -112,17 +112,22 @@ function partyOf(row: Pick<ReadRow<typeof PARTY>, keyof typeof PARTY>) {
 
 export const customers = bookFile({
   name: 'customers',
-  columns: { customer: text(REQUIRED), name: text(REQUIRED), ...PARTY },
+  columns: {
+    customer: text(REQUIRED),
+    name: text(REQUIRED),
+    ...PARTY,
+    never_certifies: yesNo('what is applied for stands, and is billed in one act'),
+  },
   key: ['customer'],
   called: 'customer',
-  query: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days, closed FROM client',
+  query: 'SELECT id, code AS customer, name, contact, email, phone, address, terms_days, closed, never_certifies FROM client',
   save: (rows, into): Promise<void> =>
     into.keyed(
       customers,
       ClientTable,
       rows,
       (row) => [row.customer],
-      (row) => ({ code: row.customer, name: row.name, ...partyOf(row) }),
+      (row) => ({ code: row.customer, name: row.name, ...partyOf(row), never_certifies: row.never_certifies ? 1 : 0 }),
     ),
 });
 

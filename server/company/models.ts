@@ -32,6 +32,8 @@ export const ClientTable = table('client', {
   address: t.text,
   terms_days: t.orNull(t.whole),
   closed: t.filled(t.flag, 0),
+  /** What is applied for stands: it is billed in one act. */
+  never_certifies: t.filled(t.flag, 0),
 });
 
 export const VendorTable = table('vendor', {

@@ -69,6 +69,7 @@ export async function addClient(command: Command, input: ClientInput): Promise<v
     phone: input.phone,
     address: input.address,
     terms_days: input.termsDays,
+    never_certifies: input.neverCertifies ? 1 : 0,
   });
   command.note(input.code, input);
 }

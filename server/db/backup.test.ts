@@ -212,4 +212,5 @@ const SHIPPED: readonly string[] = [
   '0a3b088c5250',
   '967d752b26e1',
   '17f1c4e09591',
+  '4fce570a1158',
 ];

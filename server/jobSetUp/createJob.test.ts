@@ -31,7 +31,16 @@ const company = {
   address: '',
   jobNumberPattern: '',
 };
-const client = { code: 'NORTH', name: 'Northbeck', contact: '', email: '', phone: '', address: '', termsDays: 30 };
+const client = {
+  code: 'NORTH',
+  name: 'Northbeck',
+  contact: '',
+  email: '',
+  phone: '',
+  address: '',
+  termsDays: 30,
+  neverCertifies: false,
+};
 
 /** A job of 1,000.00 in two lines, with a budget of 700.00. */
 const job = (more: Partial<JobInput> = {}): JobInput => ({

@@ -50,7 +50,7 @@ const party = (it: MasterInput) => ({
   address: it.address,
   terms_days: it.termsDays,
 });
-const partyOf = ({ terms_days: termsDays, closed, ...row }: RowOf<typeof ClientTable>) => ({
+const partyOf = ({ terms_days: termsDays, closed, ...row }: Omit<RowOf<typeof ClientTable>, 'never_certifies'>) => ({
   ...row,
   termsDays,
   closed: closed === 1,
@@ -98,7 +98,12 @@ const jobKinds: Store = {
 };
 
 export const STORES: Record<MasterKind, Store> = {
-  clients: storeOf(ClientTable, ['code'], partyOf, (it, closed) => ({ ...party(it), closed })),
+  clients: storeOf(
+    ClientTable,
+    ['code'],
+    ({ never_certifies: never, ...row }) => ({ ...partyOf(row), neverCertifies: never === 1 }),
+    (it, closed) => ({ ...party(it), closed, never_certifies: it.neverCertifies ? 1 : 0 }),
+  ),
   vendors: storeOf(
     VendorTable,
     ['code'],

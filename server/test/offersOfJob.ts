@@ -1,7 +1,7 @@
 import { addDays, type PlainDate } from '../../core/calendar/plainDate';
 import { deleteApplication, saveApplication, setSubmitted, startApplication } from '../billing/applications';
 import { applicationView } from '../billing/applicationView';
-import { certifyApplication } from '../billing/certify';
+import { billApplication, certifyApplication } from '../billing/certify';
 import { jobBilling } from '../billing/jobBilling';
 import { recordReceipt } from '../billing/receipts';
 import { reverseCertification } from '../billing/reverseCertification';
@@ -55,6 +55,7 @@ async function ofApplication(database: Database, job: string, number: number, on
     delete: (it) => deleteApplication(it, job, number),
     submit: (it) => setSubmitted(it, job, number, true),
     return: (it) => setSubmitted(it, job, number, false),
+    bill: (it) => billApplication(it, job, number, { version, on }),
     certify: (it) => certifyApplication(it, job, number, { version, on, lines: [] }),
     uncertify: (it) => reverseCertification(it, job, number, 'tried'),
     receive: (it) => recordReceipt(it, job, String(number), { dated: on, amount: receivable, reference: '' }),

@@ -274,6 +274,8 @@ export const EXAMPLES: WithInput = {
     application: 3,
     body: { version: null, dated: '2031-03-31', reference: '', lines: [{ line: '1', work: 1, materials: 0 }] },
   },
+  previewBill: { job: 'J1', application: 3, body: { version: null, on: '2031-04-01' } },
+  billApplication: { job: 'J1', application: 3, body: { version: null, on: '2031-04-01' } },
   certifyApplication: {
     job: 'J1',
     application: 3,

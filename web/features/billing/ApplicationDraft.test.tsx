@@ -139,3 +139,29 @@ test('a valuation date that is none is said at once; a short one is written out 
   fireEvent.blur(day);
   expect(day.value).toBe('28 Apr 2031');
 });
+
+test('where the client never certifies it is billed in one act, with what was typed last and what that posts in sight', async () => {
+  const view = { ...DRAFT, client: 'NORTH', neverCertifies: true };
+  version = 4;
+  const Page = () => <ApplicationDraft view={view} />;
+  const { asked, sent } = openPage(Page, '/', '/', {
+    saveApplication: saving as never,
+    previewBill: {
+      summary: DRAFT.summary,
+      journal: { dated: '2031-05-12', lines: [] } as never,
+      invoice: 47,
+      dueOn: '2031-05-30',
+    },
+    billApplication: { postingId: 9 },
+  });
+  expect(await screen.findByText(/Invoice 47, due 30 May 2031. NORTH never certifies/)).toBeDefined();
+  await put('% to date', 1, '60');
+  fireEvent.click(screen.getByRole('button', { name: 'Bill it, 1,482.00' }));
+  await waitFor(() => expect(sent('billApplication')).toEqual([{ version: 5, on: '2031-04-30' }]));
+  const calls = asked.map((it) => it.call).filter((it) => it.endsWith('Application'));
+  expect([calls, saved(asked)[0]]).toEqual([
+    ['saveApplication', 'billApplication'],
+    expect.objectContaining({ version: 4, lines: lines(180_000, 150_000) }),
+  ]);
+  expect(screen.getByRole('button', { name: 'Submit, without billing it yet' })).toBeDefined();
+});

@@ -5,11 +5,12 @@ import { amount, type Codec } from '../../kit/typed/codecs';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { faultOf } from '../../ground/faults';
 import { stableText } from '../../../core/lists/stableText';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayPercent } from '../../../core/money/display';
 import { formatPercentShortest, parseMarkup, ratio, WHOLE, type Rate } from '../../../core/money/rate';
-import type { ApplicationView } from '../../../wire/billing';
+import type { ApplicationView, BillPreview } from '../../../wire/billing';
+import { useMay } from '../../ground/person';
 import { useCurrency } from '../../ground/company';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import type { GridColumn } from '../../kit/grid/gridTypes';
@@ -18,6 +19,7 @@ import { DayInput } from '../../kit/form/DayInput';
 import { Field } from '../../kit/Field';
 import { Refused } from '../../kit/States';
 import { AgainstCost, EarnedNote } from './AgainstCost';
+import { BillForm } from './BillForm';
 import { BillAbove } from './BillAbove';
 import { SummaryColumn } from './SummaryColumn';
 import { useApplicationDraft, type ApplicationDraftState } from './useApplicationDraft';
@@ -40,6 +42,10 @@ export function ApplicationDraft({ view, onStale }: { view: ApplicationView; onS
   const { worked } = draft;
   const { exact } = useCurrency();
   const columns = useColumns(draft);
+  const may = useMay();
+  const [preview, setPreview] = useState<BillPreview | null>(null);
+  // Between the two acts it would wait for a certificate that never comes.
+  const bills = view.neverCertifies && may('certify');
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_270px] gap-6 max-[1150px]:grid-cols-1">
       <div>
@@ -61,10 +67,21 @@ export function ApplicationDraft({ view, onStale }: { view: ApplicationView; onS
         <EarnedNote view={view} />
         {draft.refused && <Refused message={draft.refused.message} />}
       </div>
-      <SummaryColumn view={view} summary={worked.summary} worked={stableText(worked.summary) === stableText(view.summary)}>
+      <SummaryColumn
+        view={view}
+        summary={worked.summary}
+        worked={stableText(worked.summary) === stableText(view.summary)}
+        journal={bills ? preview?.journal : undefined}
+      >
+        {bills && <BillForm view={view} draft={draft} onPreview={setPreview} />}
         <div className="mb-3 flex flex-wrap gap-2">
-          <button type="button" className="button main" disabled={draft.submitting} onClick={() => void draft.submit()}>
-            Submit, {exact(worked.summary.payable)}
+          <button
+            type="button"
+            className={`button ${bills ? '' : 'main'}`}
+            disabled={draft.submitting}
+            onClick={() => void draft.submit()}
+          >
+            {bills ? 'Submit, without billing it yet' : `Submit, ${exact(worked.summary.payable)}`}
           </button>
           <SureButton onSure={() => void draft.deleteDraft()}>Delete draft</SureButton>
         </div>

@@ -1,9 +1,9 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { at } from '../../../core/errors/known';
 import { displayExact } from '../../../core/money/display';
-import type { ApplicationView, CertificationPreview, CertifyInput } from '../../../wire/billing';
+import type { ApplicationView, CertificationPreview } from '../../../wire/billing';
 import {
   useCertifyApplicationMutation,
   usePreviewCertificationMutation,
@@ -19,6 +19,7 @@ import { useCodecForm } from '../../kit/form/useCodecForm';
 import { Refused } from '../../kit/States';
 import { amount, day, tidyOf } from '../../kit/typed/codecs';
 import { useUnsaved } from '../../kit/unsaved';
+import { useAskedPreview } from './useAskedPreview';
 import { workApplication, type WorkedApplication } from './workApplication';
 
 interface CertifyProps {
@@ -49,11 +50,9 @@ export function CertifyForm({ view, onPreview }: CertifyProps) {
   const application = { job: view.job, application: view.number };
   const on = form.valueOf('on');
   const lines = other ? certifiedLines(view, worked) : [];
-  usePreview(
-    application,
-    on === null || (other && worked.faults.size > 0) ? null : { version: view.version, on, lines },
-    onPreview,
-  );
+  const [ask] = usePreviewCertificationMutation();
+  const body = on === null || (other && worked.faults.size > 0) ? null : { version: view.version, on, lines };
+  useAskedPreview(ask, body && { ...application, body }, onPreview);
   const onSubmit = form.submit(async ({ on }) => {
     const [fault] = worked.faults.values();
     if (other && fault) return form.refuse({ message: fault, faults: [] });
@@ -87,37 +86,6 @@ export function CertifyForm({ view, onPreview }: CertifyProps) {
       {form.refused && <Refused message={form.refused} />}
     </form>
   );
-}
-
-/** How long nothing is typed before it is worked out. */
-const PAUSE = 250;
-
-/** Asks what certifying would post, a moment after what is typed has changed. */
-function usePreview(
-  application: { job: string; application: number },
-  body: CertifyInput | null,
-  onPreview: CertifyProps['onPreview'],
-): void {
-  const [ask] = usePreviewCertificationMutation();
-  const asked = JSON.stringify({ ...application, body });
-  useEffect(() => {
-    let current = true;
-    const look = async () => {
-      const args = JSON.parse(asked) as Parameters<typeof ask>[0];
-      // What it is refused for is said when it is certified.
-      const shown = args.body
-        ? await ask(args)
-            .unwrap()
-            .catch(() => null)
-        : null;
-      if (current) onPreview(shown);
-    };
-    const timer = setTimeout(() => void look(), PAUSE);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
-  }, [asked, ask, onPreview]);
 }
 
 /** The lines on which the client agreed something other than was applied for. */

@@ -3,7 +3,12 @@ import { useNavigate } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { present } from '../../../core/errors/known';
 import type { ApplicationLinesInput, ApplicationView, BilledLineView } from '../../../wire/billing';
-import { useDeleteApplicationMutation, useSaveApplicationMutation, useSubmitApplicationMutation } from '../../ground/api/api';
+import {
+  useBillApplicationMutation,
+  useDeleteApplicationMutation,
+  useSaveApplicationMutation,
+  useSubmitApplicationMutation,
+} from '../../ground/api/api';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf, isConflict } from '../../ground/faults';
@@ -12,6 +17,7 @@ import { useDraftRows } from '../../kit/draft/useDraftRows';
 import { useSaveQueue } from '../../kit/draft/useSaveQueue';
 import { ROW_KEY, type GridRow } from '../../kit/grid/gridTypes';
 import { readDate } from '../../kit/typed/readDate';
+import { toast } from '../../kit/toast';
 import { useHistory } from '../../kit/useHistory';
 import { useUnsaved } from '../../kit/unsaved';
 import { cellsOf, followEntry, workApplication, type EntryKey } from './workApplication';
@@ -90,7 +96,7 @@ function useSaving(view: ApplicationView, typed: ReturnType<typeof useRows>, bod
   );
   const latest = useRef({ view, rows, head });
   latest.current = { view, rows, head };
-  return useSaveQueue(textOf(body), there, async (text) => {
+  const queue = useSaveQueue(textOf(body), there, async (text) => {
     const sent = latest.current;
     const saved = await save({
       job: sent.view.job,
@@ -109,6 +115,7 @@ function useSaving(view: ApplicationView, typed: ReturnType<typeof useRows>, bod
       rows: [{ ...sent.head, [ROW_KEY]: HEAD }, ...sent.rows],
     });
   });
+  return { ...queue, version };
 }
 
 export type ApplicationDraftState = ReturnType<typeof useApplicationDraft>;
@@ -125,10 +132,17 @@ export function useApplicationDraft(view: ApplicationView, onStale: () => void =
   const history = useHistory<readonly GridRow[]>(rows, setLines);
   const worked = useMemo(() => workApplication(view, rows, digits), [view, rows, digits]);
   const body = useMemo(() => bodyOf(view, rows, head, month, digits), [view, rows, head, month, digits]);
-  const { settle, failed } = useSaving(view, typed, body, onStale);
+  const { settle, failed, isSaved, version } = useSaving(view, typed, body, onStale);
   useUnsaved(draft.changed && body === null);
   const { refused, setRefused, attempt } = useAttempt();
   const [send, submitting] = useSubmitApplicationMutation();
+  const [billIt, billing] = useBillApplicationMutation();
+  /** Everything typed is right and saved: it can be sent on. */
+  const ready = async () => {
+    const [wrong] = worked.faults.values();
+    if (wrong !== undefined) setRefused({ message: wrong, faults: [] });
+    return wrong === undefined && (await settle());
+  };
   const [remove] = useDeleteApplicationMutation();
   return {
     view,
@@ -141,7 +155,9 @@ export function useApplicationDraft(view: ApplicationView, onStale: () => void =
     day: readDate(head.dated ?? '', month),
     reference: head.reference ?? '',
     refused: refused ?? (failed === null ? null : faultOf(failed)),
-    submitting: submitting.isLoading,
+    submitting: submitting.isLoading || billing.isLoading,
+    isSaved,
+    savedVersion: version.current,
     change: (next: readonly GridRow[]) => {
       setRefused(null);
       setLines(
@@ -167,11 +183,18 @@ export function useApplicationDraft(view: ApplicationView, onStale: () => void =
       ),
     takeSchedule: () => setLines(view.lines.map((line) => lineRow(line, line.bySchedule ?? 0, 0, digits))),
     submit: async () => {
-      const [wrong] = worked.faults.values();
-      if (wrong !== undefined) return setRefused({ message: wrong, faults: [] });
-      if (!(await settle())) return;
+      if (!(await ready())) return;
       const message = `Application ${view.number} of job ${view.job} is submitted: ${exact(worked.summary.payable)} payable`;
       if (await attempt(() => send(at).unwrap(), message)) draft.forget();
+    },
+    /** In one act: applied for, certified as applied for, numbered and posted. Throws what is refused. */
+    bill: async (on: string) => {
+      if (!(await ready())) return;
+      const { postingId } = await billIt({ ...at, body: { version: version.current, on } }).unwrap();
+      draft.forget();
+      toast(
+        `Application ${view.number} of job ${view.job} is billed: ${exact(worked.summary.payable)} payable (document ${postingId})`,
+      );
     },
     deleteDraft: () =>
       attempt(async () => {

@@ -11,7 +11,7 @@ import { useAttempt } from '../../ground/useAttempt';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { Refused } from '../../kit/States';
 import { SureButton } from '../../kit/SureButton';
-import { oneOf, optional, percent, whole, words } from '../../kit/typed/codecs';
+import { oneOf, optional, percent, whole, words, yes } from '../../kit/typed/codecs';
 
 const LABELS: Record<MasterField, string> = {
   kind: 'Kind',
@@ -26,6 +26,7 @@ const LABELS: Record<MasterField, string> = {
   workKind: 'Kind of work of its hours',
   payCode: 'Pay code of regular hours',
   checklist: 'Checklist',
+  neverCertifies: 'Never certifies: what is applied for is billed in one act',
 };
 /** What code and name of a kind are called. */
 export const TITLES = { code: 'Code', name: 'Name', description: 'Description', role: 'Role' } as const;
@@ -68,6 +69,7 @@ export function MasterForm({ kind, row, onDone }: MasterFormProps) {
       workKind: words(),
       payCode: words(),
       checklist: words(),
+      neverCertifies: yes,
       closed: optional(oneOf(['yes']), null),
     }),
     [coded, named],
@@ -87,6 +89,7 @@ export function MasterForm({ kind, row, onDone }: MasterFormProps) {
     workKind: row?.workKind ?? '',
     payCode: row?.payCode ?? '',
     checklist: row?.checklist ?? '',
+    neverCertifies: yes.format(row?.neverCertifies ?? false),
     closed: row?.closed ? 'yes' : '',
   });
   const [add] = useAddMasterMutation();
@@ -105,6 +108,7 @@ export function MasterForm({ kind, row, onDone }: MasterFormProps) {
     checklist: [NOT_SAID, ...(lists?.checklists ?? []).map((it): Option => [it, it])],
   };
   const field = (name: MasterField) => {
+    if (name === 'neverCertifies') return form.tick(name, LABELS[name]);
     const options = chosenFrom[name];
     return options
       ? form.choice(name, LABELS[name], options)

@@ -87,6 +87,8 @@ export const {
   useAwardJobMutation,
   useBeginSecondFactorMutation,
   useBillAboveMutation,
+  useBillApplicationMutation,
+  usePreviewBillMutation,
   useBillingRegisterQuery,
   useBillingScheduleQuery,
   useCertifyApplicationMutation,

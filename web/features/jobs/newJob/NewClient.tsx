@@ -4,10 +4,12 @@ import { useState } from 'react';
 import { faultOf, type ShownFault } from '../../../ground/faults';
 import { Field } from '../../../kit/Field';
 
+const NOTHING = { code: '', name: '', terms: '', address: '', neverCertifies: false };
+
 /** Adds a client beside the place where one is chosen. */
 export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
   const [open, setOpen] = useState(false);
-  const [form, setForm] = useState({ code: '', name: '', terms: '', address: '' });
+  const [form, setForm] = useState(NOTHING);
   const [fault, setFault] = useState<ShownFault | null>(null);
   const [add, { isLoading }] = useAddClientMutation();
   const save = async (event: React.FormEvent) => {
@@ -28,16 +30,17 @@ export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
           contact: '',
           email: '',
           phone: '',
+          neverCertifies: form.neverCertifies,
         },
       }).unwrap();
       onAdded(form.code.trim());
       setOpen(false);
-      setForm({ code: '', name: '', terms: '', address: '' });
+      setForm(NOTHING);
     } catch (error) {
       setFault(faultOf(error));
     }
   };
-  const input = (key: keyof typeof form, label: string, field: string) => (
+  const input = (key: 'code' | 'name' | 'terms' | 'address', label: string, field: string) => (
     <Field label={label} fault={fault?.faults.find((it) => it.field === field)?.message}>
       <input value={form[key]} autoComplete="off" onChange={(event) => setForm({ ...form, [key]: event.target.value })} />
     </Field>
@@ -49,6 +52,15 @@ export function NewClient({ onAdded }: { onAdded: (code: string) => void }) {
         {input('name', 'Client name', 'name')}
         {input('terms', 'Terms, days (else on each job)', 'termsDays')}
         {input('address', 'Address', 'address')}
+        <label className="flex items-start gap-2">
+          <input
+            type="checkbox"
+            className="mt-1"
+            checked={form.neverCertifies}
+            onChange={(event) => setForm({ ...form, neverCertifies: event.target.checked })}
+          />
+          Never certifies: what is applied for is billed in one act
+        </label>
         {fault && (
           <p role="alert" className="fault m-0">
             {fault.message}
