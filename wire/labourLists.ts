@@ -32,6 +32,8 @@ const ROWS = {
     endsOn: optionalDate,
     payrollNumber: code,
     department: v.optional(code, ''),
+    /** The newest rate of the employee alone; null for none. Another one is a rate of its own from a day on; left out, it stays. */
+    costsAnHour: v.optional(v.nullable(unitCost)),
   },
   'wage-classes': { wageClass: filled(40), description: text(200) },
   'work-kinds': { workKind: filled(40), description: filled(200) },
@@ -69,7 +71,13 @@ const ROWS = {
 
 const MOST_ROWS = 20_000;
 const inputOf = <const Name extends LabourList>(name: Name) =>
-  v.strictObject({ list: v.literal(name), seen, rows: list(v.strictObject({ id, ...ROWS[name] }), MOST_ROWS, 'rows') });
+  v.strictObject({
+    list: v.literal(name),
+    seen,
+    /** Of employees: the day from which a changed rate an hour counts; a first one counts from their first day. */
+    ratesFrom: v.optional(optionalDate, null),
+    rows: list(v.strictObject({ id, ...ROWS[name] }), MOST_ROWS, 'rows'),
+  });
 
 /** A whole list as it is to be: a row left out is removed. */
 export const labourListInput = v.variant(
@@ -88,6 +96,10 @@ export const labourListInput = v.variant(
 );
 export type LabourListInput = v.InferOutput<typeof labourListInput>;
 export type LabourListRow = LabourListInput['rows'][number];
+
+/** Somebody whose hours are to be entered, and what an hour costs; null: by the wage class, or not known yet. */
+export const newEmployee = v.strictObject({ employee: filled(40), name: filled(200), costsAnHour: v.nullable(unitCost) });
+export type NewEmployee = v.InferOutput<typeof newEmployee>;
 
 /** What an hour of somebody costs, and why. Rates in ten-thousandths of a major unit, amounts in minor units. */
 export interface RateFinding {
@@ -112,8 +124,11 @@ const rateQuery = v.strictObject({
 const who = 'set-up';
 export const labourListCalls = {
   labourList: query<{ seen: string; rows: LabourListRow[] }>(who)('/labour/lists/:list'),
+  /** The lists that have rows. */
+  usedLabourLists: query<LabourList[]>(who)('/labour/lists'),
   /** What saving would change; wrong cells are refused as saving would. */
   previewLabourList: preview<{ changes: ListChange[] }>(who)('/labour/lists/preview', { input: labourListInput }),
   saveLabourList: command<{ changes: number }>(who)('/labour/lists', { method: 'PUT', input: labourListInput }),
+  addEmployee: command(who)('/labour/employees', { input: newEmployee }),
   findRate: query<RateFinding>(who)('/labour/rate', { query: rateQuery }),
 };

@@ -163,6 +163,8 @@ const correction = {
   lateOn: optionalDate,
 };
 
+const newHours = { week: plainDate, lines, lateOn: optionalDate };
+
 const week = v.strictObject({ week: plainDate });
 export const weekSheetCalls = {
   timeLists: query<TimeLists>('enter-time')('/time-lists'),
@@ -192,6 +194,12 @@ export const weekSheetCalls = {
   previewTime: preview<TimePreview>('post-costs')('/time-posting/preview', { input: v.strictObject({ ...posting, asOf }) }),
   postTime: command<{ entries: number; total: number }>('post-costs')('/time-posting', {
     input: v.strictObject({ ...posting, seen }),
+  }),
+  /** Of hours that nobody entered yet: entered, approved and posted in one act, by whoever may do all three. */
+  previewHours: preview<TimePreview>('post-costs')('/hours-posting/preview', { input: v.strictObject({ ...newHours, asOf }) }),
+  postHours: command<{ sheet: string; entries: number; total: number }>('post-costs')('/hours-posting', {
+    input: v.strictObject({ ...newHours, seen }),
+    also: () => 'approve-time',
   }),
   previewTimeCorrection: preview<TimePreview>('correct-costs')('/week-sheets/:sheet/correction/preview', {
     input: v.strictObject({ ...correction, asOf }),

@@ -37,6 +37,8 @@ export const ACTIONS = {
   'approve-time': ['Time approved', 'time'],
   'return-time': ['Time returned', 'time'],
   'post-time': ['Time posted', 'time'],
+  'add-employee': ['Employee added', 'master'],
+  'post-hours': ['Hours entered, approved and posted', 'time'],
   'correct-time': ['Time corrected', 'time'],
   'save-day-sheet': ['Day sheet saved', 'time'],
   'delete-day-sheet': ['Day sheet deleted', 'time'],

@@ -23,7 +23,7 @@ export const RUNG_WORDS: Readonly<Record<Rung, string>> = {
   employee: 'employee',
   class: 'wage class',
 };
-const RUNG_NAMES = Object.keys(RUNGS) as Rung[];
+export const RUNG_NAMES = Object.keys(RUNGS) as Rung[];
 
 /** What a rate is for; an empty text is a cell left out. */
 export interface RateFor {
@@ -49,6 +49,26 @@ export function rungOf(of: RateFor): Rung | null {
   return (
     RUNG_NAMES.find((rung) => CELLS.filter((it) => (RUNGS[rung] as readonly string[]).includes(it)).join(' ') === filled) ?? null
   );
+}
+
+/** The newest rate that an employee has alone, whatever the work; null for none. */
+export function plainRateOf(rates: readonly PayRate[], employee: string): PayRate | null {
+  const own = rates.filter((it) => it.employee === employee && rungOf(it) === 'employee');
+  return own.reduce<PayRate | null>((newest, it) => (newest && newest.from >= it.from ? newest : it), null);
+}
+
+/** Before anybody worked: a first rate of somebody whose first day is not known counts from here. */
+export const EVER: PlainDate = '2000-01-01';
+
+/**
+ * The day from which a rate of an employee counts: a first one from the first day, a later one from `asked`; so does a first one where
+ * hours are posted already, by another rung.
+ */
+export function plainRateFrom(
+  { before, startsOn, hasPosted }: { before: PayRate | null; startsOn: PlainDate | null; hasPosted: boolean },
+  asked: PlainDate,
+): PlainDate {
+  return before || hasPosted ? asked : (startsOn ?? EVER);
 }
 
 /** A rung that was looked at for a line, and what stands on it that day; null where nothing does. */

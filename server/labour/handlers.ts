@@ -13,8 +13,9 @@ import { handle } from '../http/handlers';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { JobTable } from '../jobs/models';
 import { labourListCalls } from '../../wire/labourLists';
+import { addEmployee } from './addEmployee';
 import { findRate } from './findRate';
-import { labourList, planList, saveList } from './saveList';
+import { labourList, planHourlyRates, planList, saveList, usedLists } from './saveList';
 import { labourTasks, type LabourTask } from './labourTasks';
 
 const totalOf = (tasks: readonly LabourTask[]) => labourTotal(tasks.map((it) => ({ line: it.state, finished: it.finished })));
@@ -94,7 +95,20 @@ export const labourHandlers = handle(labourCalls, {
 
 export const labourListHandlers = handle(labourListCalls, {
   labourList: (sql, { list }) => labourList(sql, list),
-  previewLabourList: (database, { body }) => database.read(async (sql) => ({ changes: (await planList(sql, body)).changes })),
+  usedLabourLists: (sql) => usedLists(sql),
+  previewLabourList: (database, { body }) =>
+    database.read(async (sql) => {
+      const { changes } = await planList(sql, body);
+      // Rates of employees who are not there yet, or not under this code, are looked at once they are.
+      if (body.list === 'employees')
+        await planHourlyRates(
+          sql,
+          changes.filter((it) => it.was?.employee === it.now?.employee),
+          body.ratesFrom,
+        );
+      return { changes };
+    }),
   saveLabourList: (command, { body }) => saveList(command, body),
+  addEmployee: (command, { body }) => addEmployee(command, body),
   findRate: (sql, args) => findRate(sql, args),
 });

@@ -47,7 +47,9 @@ test('a list is changed, added to and removed from, and two employees exchange t
   expect((await rowsOf('pay-rates')).rows[0]).toMatchObject({ employee: 'E2', rate: 225_000 });
   // Who saved in between is not written over.
   await save('employees', (all) => all.slice(0, 2));
-  await expect(act(database, TESTER, saveList, { list: 'employees', seen, rows: rows as never })).rejects.toMatchObject({
+  await expect(
+    act(database, TESTER, saveList, { list: 'employees', seen, ratesFrom: null, rows: rows as never }),
+  ).rejects.toMatchObject({
     code: 'conflict',
   });
 });
@@ -169,4 +171,67 @@ test('once wage classes are a list, it has every class that is used, and what na
   const rates = 'from,job,section,work_kind,wage_class,employee,rate,at_least\n2032-01-01,,,,welder,,20,\n';
   expect(await faultsOf(database, { pay_rates: rates })).toEqual(['pay_rates:2:wage_class']);
   expect(await faultsOf(await temporaryDatabase(), { ...SMALL_BOOK, ...LABOUR_TERMS, pay_rates: rates })).toEqual([]);
+});
+
+const costs = (employee: string, costsAnHour: number | null) => (rows: Row[]) =>
+  rows.map((it) => (it.employee === employee ? { ...it, costsAnHour } : it));
+const plainRates = async () =>
+  (await rowsOf('pay-rates')).rows.flatMap((it) => (it.employee ? [[it.from, it.employee, it.rate]] : []));
+async function saveEmployees(change: (rows: Row[]) => Row[], ratesFrom: string | null) {
+  const { seen, rows } = await rowsOf('employees');
+  return act(database, TESTER, saveList, {
+    list: 'employees',
+    seen,
+    ratesFrom,
+    rows: change(rows),
+  } as unknown as LabourListInput);
+}
+
+test('what an employee costs an hour stands beside the name: another rate counts from the day that is said, a first one from the first day', async () => {
+  expect(await faultsOf(database, book())).toEqual([]);
+  const beside = async () => (await rowsOf('employees')).rows.map((it) => [it.employee, it.costsAnHour]);
+  expect(await beside()).toEqual([
+    ['E1', 225_000],
+    ['E2', null],
+  ]);
+  const added = { id: null, name: 'Cy Cole', wageClass: '', endsOn: null, payrollNumber: '', department: '' };
+  await saveEmployees(
+    (rows) => [
+      ...costs('E1', 240_000)(rows),
+      { ...added, employee: 'E3', startsOn: '2031-02-10', costsAnHour: 200_000 },
+      { ...added, employee: 'E4', startsOn: null, costsAnHour: 210_000 },
+    ],
+    '2031-04-01',
+  );
+  expect(await plainRates()).toEqual([
+    ['2031-01-01', 'E1', 225_000],
+    ['2031-04-01', 'E1', 240_000],
+    ['2031-02-10', 'E3', 200_000],
+    ['2000-01-01', 'E4', 210_000],
+  ]);
+  // Left out, it stays; said again from the same day, it is that rate and no second one.
+  await saveEmployees(
+    (rows) => rows.map(({ costsAnHour: _saved, ...it }) => (it.employee === 'E1' ? { ...it, costsAnHour: 241_000 } : it)),
+    '2031-04-01',
+  );
+  expect((await plainRates()).filter(([, employee]) => employee === 'E1')).toEqual([
+    ['2031-01-01', 'E1', 225_000],
+    ['2031-04-01', 'E1', 241_000],
+  ]);
+});
+
+test('a rate that would alter posted time is refused at its employee, and nothing is saved; with posted time even a first one counts from the day said', async () => {
+  expect(await faultsOf(database, book())).toEqual([]);
+  const refused = (work: Promise<unknown>) =>
+    work.then(
+      () => [],
+      (error: { faults: { field: string }[] }) => error.faults.map((it) => it.field),
+    );
+  expect(await refused(saveEmployees(costs('E1', 240_000), '2031-03-01'))).toEqual(['rows.0.costsAnHour']);
+  expect(await refused(saveEmployees(costs('E2', 190_000), '2031-03-03'))).toEqual(['rows.1.costsAnHour']);
+  expect(await refused(saveEmployees(costs('E1', null), '2031-04-01'))).toEqual(['rows.0.costsAnHour']);
+  expect(await plainRates()).toEqual([['2031-01-01', 'E1', 225_000]]);
+  // Ben, a mate at 18.00 so far, was posted on 3 March.
+  await saveEmployees(costs('E2', 190_000), '2031-03-04');
+  expect((await plainRates()).at(-1)).toEqual(['2031-03-04', 'E2', 190_000]);
 });

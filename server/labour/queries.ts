@@ -110,8 +110,8 @@ export const TIME_WORKED = POSTED('x.dated BETWEEN $1 AND $2');
 
 /** The days each employee has time on, and whether any of it is posted by the wage class of the employee. */
 export const EMPLOYEE_DAYS = query(
-  shape({ id: t.whole, first: t.day, last: t.day, postedByClass: t.whole }),
-  `SELECT employee_id AS id, min(dated) AS first, max(dated) AS last, sum(status = 'posted' AND wage_class = '') AS postedByClass
+  shape({ id: t.whole, first: t.day, last: t.day, posted: t.whole, postedByClass: t.whole }),
+  `SELECT employee_id AS id, min(dated) AS first, max(dated) AS last, sum(status = 'posted') AS posted, sum(status = 'posted' AND wage_class = '') AS postedByClass
     FROM time_line GROUP BY employee_id`,
 );
 

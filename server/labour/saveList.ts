@@ -1,4 +1,12 @@
-import { LABOUR_LISTS, changesOf, isLabourList, type LabourList, type ListChange, type ListRow } from '../../core/labour/lists';
+import {
+  LABOUR_LISTS,
+  LABOUR_LIST_NAMES,
+  changesOf,
+  isLabourList,
+  type LabourList,
+  type ListChange,
+  type ListRow,
+} from '../../core/labour/lists';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
 import type { LabourListInput, LabourListRow } from '../../wire/labourLists';
 import { BookCheck } from '../bookFormat/bookCheck';
@@ -15,7 +23,9 @@ import { assertNoFaults } from '../acts/refused';
 import type { Command } from '../acts/command';
 import { digestOf } from '../versions/digest';
 import { assertUnchanged } from '../versions/staleness';
+import { EVER } from '../../core/labour/payRates';
 import { alteredTime, wouldAlter } from './alteredTime';
+import { atEmployees, ratesAfter, withHourlyRates, withRatesKept } from './hourlyRates';
 import { SAVED_LISTS } from './bookFiles';
 import { TERM_FILES, TERMS_OF_ROWS } from './timeBook/bookTerms';
 import { EMPLOYEE_DAYS, EMPLOYEE_USES, POSTED_SINCE, USED_WAGE_CLASSES, WORK_KIND_USES } from './queries';
@@ -30,8 +40,13 @@ export async function labourList(sql: Reader, name: string): Promise<{ seen: str
   return { seen: digestOf(rows), rows: rows as unknown as LabourListRow[] };
 }
 
-/** The rows of a list as they travel: an empty text is a cell left out. */
+/** The rows of a list as they travel: an empty text is a cell left out. Employees have beside them what they cost an hour. */
 async function savedRows(sql: Reader, name: LabourList): Promise<ListRow[]> {
+  const rows = await rowsAsSaved(sql, name);
+  return name === 'employees' ? withHourlyRates(rows, await rowsAsSaved(sql, 'pay-rates')) : rows;
+}
+
+async function rowsAsSaved(sql: Reader, name: LabourList): Promise<ListRow[]> {
   const { file } = SAVED_LISTS[name];
   const read = (column: string, value: unknown) => {
     const kind = file.columns[column]?.kind;
@@ -44,6 +59,13 @@ async function savedRows(sql: Reader, name: LabourList): Promise<ListRow[]> {
   })) as ListRow[];
 }
 
+/** The lists that have rows. */
+export async function usedLists(sql: Reader): Promise<LabourList[]> {
+  const used: LabourList[] = [];
+  for (const name of LABOUR_LIST_NAMES) if ((await rowsAsSaved(sql, name)).length > 0) used.push(name);
+  return used;
+}
+
 /** A list that is looked at before it is saved: what it changes, and its rows as the book has them. */
 interface PlannedList {
   changes: ListChange[];
@@ -54,9 +76,10 @@ interface PlannedList {
 
 /** Throws with all that is wrong, by row and column. */
 export async function planList(sql: Reader, { list: name, rows }: LabourListInput): Promise<PlannedList> {
-  const sent = rows as unknown as readonly ListRow[];
   const { file } = SAVED_LISTS[name];
   const saved = await savedRows(sql, name);
+  const sent =
+    name === 'employees' ? withRatesKept(rows as unknown as readonly ListRow[], saved) : (rows as unknown as readonly ListRow[]);
   assertKnown(sent, saved);
   const changes = changesOf(saved, sent);
   const faults = new FaultList();
@@ -178,8 +201,34 @@ export async function saveList(command: Command, input: LabourListInput): Promis
   await assertUnchanged(command, title, { subject, now: await savedRows(sql, input.list), seen: input.seen });
   const plan = await planList(sql, input);
   await carryOut(command, input.list, plan);
+  if (input.list === 'employees') await saveHourlyRates(command, plan.changes, input.ratesFrom);
   command.note(subject, { list: title, changes: plan.changes });
   return { changes: plan.changes.length };
+}
+
+/** What employees cost an hour, as rates of theirs alone: in the same act as the list of employees, and checked as the list of rates is. */
+async function saveHourlyRates(command: Command, changes: readonly ListChange[], from: string | null): Promise<void> {
+  const plan = await planHourlyRates(command.sql, changes, from);
+  if (plan) await carryOut(command, 'pay-rates', plan);
+}
+
+/** Throws with what is wrong at the employees. Employees who are not there yet have no hours that a rate could alter. */
+export async function planHourlyRates(
+  sql: Reader,
+  changes: readonly ListChange[],
+  from: string | null,
+): Promise<PlannedList | null> {
+  const saved = await savedRows(sql, 'pay-rates');
+  const posted = new Map((await sql.all(EMPLOYEE_DAYS)).map((it) => [it.id, it.posted > 0]));
+  const { rows, employeeRow } = ratesAfter(changes, saved, from ?? EVER, (id) => posted.get(id) ?? false);
+  if (employeeRow.size === 0) return null;
+  try {
+    return await planList(sql, { list: 'pay-rates', seen: '', ratesFrom: null, rows: rows as never });
+  } catch (error) {
+    if (!(error instanceof LedrinError)) throw error;
+    const faults = atEmployees(error.faults, employeeRow);
+    throw new LedrinError(error.code, faults[0]?.message ?? error.message, faults);
+  }
 }
 
 async function carryOut({ sql, actor }: Command, name: LabourList, { changes, book, rows }: PlannedList): Promise<void> {

@@ -100,6 +100,7 @@ export const READS: Omit<
   transfers: J1,
   companyLogo: {},
   masters: { kind: 'clients' },
+  usedLabourLists: {},
   jobBeginning: { client: 'NORTH', kind: '' },
   mergePreview: { kind: 'cost-codes', code: '100', into: '200' },
   auditCsv: { job: 'J1' },

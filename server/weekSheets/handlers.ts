@@ -3,6 +3,7 @@ import { todayOf } from '../http/context';
 import { handle } from '../http/handlers';
 import { correctTime, planCorrection } from './correctTime';
 import { approveTime, returnTime } from './decideTime';
+import { planHours, postHours } from './postHours';
 import { approvedOf, planPosting, postTime, previewPosting } from './postTime';
 import { readyTime, timeRate } from './readyTime';
 import { addSheet, saveSheet } from './saveSheet';
@@ -25,6 +26,9 @@ export const weekSheetHandlers = handle(weekSheetCalls, {
   previewTime: (database, { body: { sheets, lateOn, leaveOut, asOf } }) =>
     previewPosting(database, asOf, async (sql) => planPosting(sql, await approvedOf(sql, sheets), lateOn, leaveOut)),
   postTime: (command, { body }) => postTime(command, body),
+  previewHours: (database, { body: { asOf, ...body } }, { person }) =>
+    previewPosting(database, asOf, async (sql) => (await planHours(sql, body, person)).planned),
+  postHours: (command, { body }, { person }) => postHours(command, body, person),
   previewTimeCorrection: (database, { sheet, body: { asOf, ...body } }, { person }) =>
     previewPosting(database, asOf, async (sql) => (await planCorrection(sql, sheet, body, person)).planned),
   correctTime: (command, { sheet, body }, { person }) => correctTime(command, sheet, body, person),

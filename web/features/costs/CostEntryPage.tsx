@@ -8,6 +8,8 @@ import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { unknownVendors } from '../../../core/costs/vendorOf';
 import { May } from '../../ground/person';
+import { NewCodes } from '../../ground/costCodes/NewCodes';
+import { unknownCodes } from '../../ground/costCodes/unknownCodes';
 import { NewVendors } from '../../ground/vendors/NewVendors';
 import { SheetImport } from '../../ground/sheets/SheetImport';
 import { isFilled } from '../../kit/grid/filledRow';
@@ -93,6 +95,12 @@ function CostEntry({ lists }: { lists: Lists }) {
       />
       <DraftNotes notice={batch.notice} />
       <May do="set-up">
+        <NewCodes
+          codes={unknownCodes(
+            batch.rows.map((it) => it.costCode),
+            new Set(lists.costCodes.map((it) => it.code)),
+          )}
+        />
         <NewVendors
           names={unknownVendors(
             batch.rows.map((it) => ({ costType: it.costType ?? '', party: it.party ?? '' })),

@@ -1,13 +1,13 @@
 import { useJobQuery } from '../../ground/api/api';
-import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Link, Outlet, useLocation, useMatch, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useMatch, useNavigate, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { hasContract } from '../../../core/jobs/jobStatus';
 import { HOLDING_PARTS } from '../../../core/jobs/jobParts';
 import type { JobView } from '../../../wire/jobs';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
-import { LinkRow, usePlaces, type RowLink } from '../../ground/places';
+import { FoldedRow } from '../../ground/FoldedRow';
+import { usePlaces } from '../../ground/places';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Fig } from '../../ground/workings/Fig';
@@ -66,34 +66,21 @@ export function JobPage() {
         <JobStatus job={job} />
       </div>
       {onSummary ? !unpriced && <JobHead job={job} /> : <JobLine job={job} />}
-      <PartsRow
-        base={base}
-        parts={tabs.map(({ path, title }, i) => ({
-          to: `${base}/${path}`,
-          text: title,
-          mark: i < 9 ? String(i + 1) : '',
-          aside: isEmptyPart(path, job.holds),
-        }))}
+      <FoldedRow
+        label="Parts of the job"
+        title="Parts that hold nothing yet"
+        links={[
+          { to: base, text: 'Summary', mark: '0', end: true, aside: false },
+          ...tabs.map(({ path, title }, i) => ({
+            to: `${base}/${path}`,
+            text: title,
+            mark: i < 9 ? String(i + 1) : '',
+            aside: isEmptyPart(path, job.holds),
+          })),
+        ]}
       />
       <Outlet context={{ job } satisfies JobOutlet} />
     </div>
-  );
-}
-
-/** The parts of the job; those that hold nothing stand behind “More”, but for the one we are at. */
-function PartsRow({ base, parts }: { base: string; parts: readonly (RowLink & { aside: boolean })[] }) {
-  const { pathname } = useLocation();
-  const [more, setMore] = useState(false);
-  const isHere = (to: string) => pathname === to || pathname.startsWith(`${to}/`);
-  const shown = parts.filter((it) => more || !it.aside || isHere(it.to));
-  return (
-    <LinkRow label="Parts of the job" links={[{ to: base, text: 'Summary', mark: '0', end: true }, ...shown]}>
-      {parts.some((it) => it.aside) && (
-        <button type="button" aria-expanded={more} title="Parts that hold nothing yet" onClick={() => setMore(!more)}>
-          {more ? 'Less' : 'More'}
-        </button>
-      )}
-    </LinkRow>
   );
 }
 

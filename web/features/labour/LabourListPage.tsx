@@ -1,18 +1,30 @@
 import { useMemo, useState } from 'react';
-import { Navigate, useParams } from 'react-router';
+import { Link, Navigate, useParams } from 'react-router';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { firstDay, periodOf } from '../../../core/calendar/plainDate';
 import { LABOUR_LISTS, LABOUR_LIST_NAMES, isLabourList, type LabourList, type ListChange } from '../../../core/labour/lists';
 import type { LabourListInput, LabourListRow } from '../../../wire/labourLists';
-import { useLabourListQuery, useListsQuery, usePreviewLabourListMutation, useSaveLabourListMutation } from '../../ground/api/api';
+import { RUNG_NAMES, RUNG_WORDS } from '../../../core/labour/payRates';
+import {
+  useLabourListQuery,
+  useListsQuery,
+  usePreviewLabourListMutation,
+  useSaveLabourListMutation,
+  useUsedLabourListsQuery,
+} from '../../ground/api/api';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
-import { LinkRow } from '../../ground/places';
+import { FoldedRow } from '../../ground/FoldedRow';
 import { SheetImport } from '../../ground/sheets/SheetImport';
 import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { filledBeside } from '../../kit/grid/filledRow';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { readRows, rowOf } from '../../kit/grid/rowCodecs';
+import { Field } from '../../kit/Field';
+import { DayInput } from '../../kit/form/DayInput';
+import { readDate } from '../../kit/typed/readDate';
 import { PageHead } from '../../kit/PageHead';
 import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { Empty, Refused } from '../../kit/States';
@@ -22,13 +34,18 @@ import { ListChanges } from './ListChanges';
 
 /** Where each list of labour is, and the rate finder. */
 export function LabourLinks() {
+  const { data: used = LABOUR_LIST_NAMES } = useUsedLabourListsQuery();
+  // Employees are all that hours need; the other lists stand aside until they are used.
+  const needed = (list: LabourList) => list === 'employees' || used.includes(list);
+  const order = ['employees', ...LABOUR_LIST_NAMES.filter((it) => it !== 'employees')] as LabourList[];
   return (
     <div className="mb-3">
-      <LinkRow
+      <FoldedRow
         label="Lists of labour"
+        title="Lists that nothing stands in yet"
         links={[
-          ...LABOUR_LIST_NAMES.map((it) => ({ to: `/set-up/labour/${it}`, text: LABOUR_LISTS[it].title })),
-          { to: '/set-up/labour/rate-finder', text: 'Rate finder' },
+          ...order.map((it) => ({ to: `/set-up/labour/${it}`, text: LABOUR_LISTS[it].title, aside: !needed(it) })),
+          { to: '/set-up/labour/rate-finder', text: 'Rate finder', aside: false },
         ]}
       />
     </div>
@@ -98,8 +115,9 @@ const isTyped = filledBeside('id');
 
 /** The rows as typed: read, looked at before they are saved, and saved. */
 function useList({ list, opened, onTyped }: ListProps) {
-  const { month } = useAsOf();
+  const { month, asOf } = useAsOf();
   const { digits } = useCurrency();
+  const [from, setFrom] = useState(() => displayDate(firstDay(periodOf(asOf))));
   const codecs = useMemo(() => listCodecs(month, digits)[list], [month, digits, list]);
   const start = useMemo(
     () => opened.rows.map((it): GridRow => ({ ...rowOf(codecs, it as never), id: String(it.id) })),
@@ -119,6 +137,7 @@ function useList({ list, opened, onTyped }: ListProps) {
   const body = {
     list,
     seen: opened.seen,
+    ...(list === 'employees' ? { ratesFrom: readDate(from, month) } : {}),
     rows: read.rows.map(({ row, value }) => ({ ...value, id: rows[row]?.id ? Number(rows[row].id) : null })),
   } as unknown as LabourListInput;
   const faults = new Map(read.faults);
@@ -129,13 +148,19 @@ function useList({ list, opened, onTyped }: ListProps) {
   }
   return {
     codecs,
+    from,
+    setFrom: (text: string) => {
+      setFrom(text);
+      setChanges(null);
+    },
+    fromFault: readDate(from, month) === null,
     rows,
     faults,
     changes,
     refused,
     changed,
     busy: looking.isLoading || saving.isLoading,
-    canLook: changed && read.faults.size === 0,
+    canLook: changed && read.faults.size === 0 && readDate(from, month) !== null,
     onRows: (next: GridRow[]) => {
       setRows(next);
       setChanges(null);
@@ -150,15 +175,45 @@ function useList({ list, opened, onTyped }: ListProps) {
   };
 }
 
+/** The order in which a rate is looked for, and where it can be tried. */
+function RungOrder() {
+  const withMonth = useWithMonth();
+  return (
+    <>
+      <ol className="m-0 flex list-none flex-wrap gap-x-4 p-0">
+        {RUNG_NAMES.map((it, i) => (
+          <li key={it}>
+            {i + 1}. {RUNG_WORDS[it]}
+          </li>
+        ))}
+      </ol>
+      <Link to={withMonth('/set-up/labour/rate-finder')}>Find the rate of an hour, and why it is that one</Link>
+    </>
+  );
+}
+
 function List(props: ListProps) {
   const { list } = props;
   const state = useList(props);
   const offered = useOffered();
+  const { month } = useAsOf();
   const columns = useMemo(() => listColumns(list, state.codecs, offered), [list, state.codecs, offered]);
   return (
     <>
       <div className="mb-2 flex items-end justify-between gap-6">
-        <p className="note m-0 max-w-[900px]">{LIST_NOTES[list]}</p>
+        <div className="note max-w-[860px]">
+          <p className="m-0">{LIST_NOTES[list]}</p>
+          {list === 'pay-rates' && <RungOrder />}
+        </div>
+        {list === 'employees' && (
+          <Field
+            label="Changed rates from"
+            className="ml-auto shrink-0"
+            fault={state.fromFault ? 'Enter a date, e.g. 1 Apr 2031' : undefined}
+          >
+            <DayInput value={state.from} month={month} className="w-[140px]" onText={state.setFrom} />
+          </Field>
+        )}
         <SheetImport
           of={`labour ${list}`}
           columns={columns}

@@ -24,6 +24,7 @@ export function listCodecs(month: string, digits: number): Record<LabourList, Co
       employee: words('Expected a code for the employee'),
       name: words('Expected a name'),
       wageClass: words(),
+      costsAnHour: optional(unitCost(digits), null),
       startsOn: until,
       endsOn: until,
       payrollNumber: words(),
@@ -77,10 +78,11 @@ export interface Offered {
 export const LIST_NOTES: Record<LabourList, string> = {
   'wage-classes':
     'What people are paid as, such as roofer or mate. Once there is a list, employees, rates, burdens and time name a class of it.',
-  employees: 'Everybody whose hours are posted. Time before the first or after the last day is refused.',
+  employees:
+    'Everybody whose hours are posted. Time before the first or after the last day is refused. What somebody costs an hour is all that hours need: a first rate counts from the first day; the other lists are for what differs.',
   'work-kinds': 'Kinds of work that are paid otherwise, such as welding or work at height. Time may name one.',
   'pay-rates':
-    'What an hour costs from a day on. The cells that are filled say what a rate is for: job, section and wage class; job and wage class; kind of work and employee; kind of work and wage class; employee; or wage class. The first of these that has a rate wins; one marked at least gives way to a higher one further down.',
+    'What an hour costs from a day on. The cells that are filled say what a rate is for. The first of these that has a rate wins; one marked at least gives way to a higher one further down:',
   'piece-rates': 'Pay for what is installed, by cost code. Where it tops up, the hours are paid if they come to more.',
   burdens:
     'What comes on top of pay, by law or by agreement: a share of it, an amount an hour, or both. The row that fits best holds.',
@@ -111,7 +113,8 @@ export function listColumns(list: LabourList, codecs: Codecs, offered: Offered):
     employees: [
       { key: 'employee', title: 'Employee', width: 96 },
       { key: 'name', title: 'Name', width: 'auto' },
-      { ...ofClass, width: 150 },
+      { ...ofClass, width: 120 },
+      { key: 'costsAnHour', title: 'Costs an hour', width: 110 },
       from('First day', 'startsOn'),
       from('Last day', 'endsOn'),
       { key: 'payrollNumber', title: 'Payroll number', width: 120 },

@@ -14,6 +14,11 @@ import { PageHead } from '../../kit/PageHead';
 import { Refused } from '../../kit/States';
 import { Remarks } from './Remarks';
 import { Doubled } from './Doubled';
+import { NewCodes } from '../../ground/costCodes/NewCodes';
+import { unknownCodes } from '../../ground/costCodes/unknownCodes';
+import { May, useMay } from '../../ground/person';
+import { NewEmployee } from './NewEmployee';
+import { PostInOneAct } from './PostInOneAct';
 import { PersonTotals } from './PersonTotals';
 import { placedFaults } from './grid/placedFaults';
 import { keyedRows, sheetCodecs } from './grid/readSheet';
@@ -58,12 +63,15 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
   const total = read.lines.reduce((sum, it) => sum + it.hours, 0);
   const count =
     total === 0 ? '' : `${read.lines.length} ${read.lines.length === 1 ? 'line' : 'lines'}, ${displayQuantity(total)} h`;
-  const submit = async () => {
+  const isRight = () => {
     setAsked(true);
-    if (read.faults.size > 0) {
-      const wrong = `${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; go to a cell to see why. Nothing is sent until they are right.`;
-      return setRefused({ message: wrong, faults: [] });
-    }
+    if (read.faults.size === 0) return true;
+    const wrong = `${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; go to a cell to see why. Nothing is sent until they are right.`;
+    setRefused({ message: wrong, faults: [] });
+    return false;
+  };
+  const submit = async () => {
+    if (!isRight()) return;
     await attempt(async () => {
       const { lines } = read;
       if (view) {
@@ -86,6 +94,8 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
     refused,
     count,
     submit,
+    isRight,
+    attempt,
     onTyped: () => setRefused(null),
     canSubmit: canSend && !sheet.settling && !adding.isLoading && !saving.isLoading,
   };
@@ -95,7 +105,9 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
 export function EditSheet(props: EditProps) {
   const { lists, week, view, onDone } = props;
   const nameOf = useNames(lists);
-  const { sheet, faults, settled, refused, count, submit, onTyped, canSubmit } = useEdit(props);
+  const { sheet, faults, settled, refused, count, submit, isRight, attempt, onTyped, canSubmit } = useEdit(props);
+  const may = useMay();
+  const postsAtOnce = view === null && may('approve-time') && may('post-costs');
   const { read } = sheet;
   const { there, split } = sheet;
   const own = view?.sheet ?? '';
@@ -106,11 +118,28 @@ export function EditSheet(props: EditProps) {
         <span>{weekWords(week)}</span>
       </PageHead>
       <DraftNotes notice={sheet.notice} />
-      <SheetGrid sheet={sheet} lists={lists} week={week} faults={faults} onTyped={onTyped} height="calc(100vh - 420px)" />
+      <SheetGrid sheet={sheet} lists={lists} week={week} faults={faults} onTyped={onTyped} height="calc(100vh - 420px)">
+        <May do="set-up">
+          <NewEmployee />
+        </May>
+      </SheetGrid>
+      <May do="set-up">
+        <NewCodes
+          codes={unknownCodes(
+            sheet.rows.map((it) => it.costCode),
+            new Set(lists.costCodes.map((it) => it.code)),
+          )}
+        />
+      </May>
       <Doubled doubled={sheet.doubled} nameOf={nameOf} />
       <Remarks lines={read.lines} />
       <div className="mt-3 flex items-center gap-3">
-        <button type="button" className="button main" disabled={!canSubmit} onClick={() => void submit()}>
+        <button
+          type="button"
+          className={`button ${postsAtOnce ? '' : 'main'}`}
+          disabled={!canSubmit}
+          onClick={() => void submit()}
+        >
           Submit {count}
         </button>
         {onDone && (
@@ -120,6 +149,16 @@ export function EditSheet(props: EditProps) {
         )}
         {sheet.changed && <span className="note">What is typed stays in this browser until it is sent.</span>}
       </div>
+      {postsAtOnce && (
+        <PostInOneAct
+          week={week}
+          lines={read.lines}
+          isRight={isRight}
+          disabled={!canSubmit}
+          attempt={attempt}
+          onSent={sheet.forget}
+        />
+      )}
       {refused && <Refused message={refused.message} />}
       <PersonTotals week={week} lines={read.lines} split={split} nameOf={nameOf} elsewhere={elsewhere} />
       {settled.length > 0 && (

@@ -50,7 +50,7 @@ export function Remarks({ lines }: { lines: readonly TimeLineInput[] }) {
       {unpriced && (
         <p className="note m-0">
           Lines without a rate cannot be posted.{' '}
-          {may('set-up') && <Link to={withMonth('/set-up/labour/pay-rates')}>Enter the rate in Pay rates</Link>}
+          {may('set-up') && <Link to={withMonth('/set-up/labour/employees')}>Enter what an hour costs beside the employee</Link>}
         </p>
       )}
     </div>

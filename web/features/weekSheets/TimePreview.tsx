@@ -59,7 +59,7 @@ export function Missing({ missing }: { missing: readonly MissingRate[] }) {
         ))}
         {missing.length > SHOWN && <li>{missing.length - SHOWN} more</li>}
       </ul>
-      {may('set-up') && <Link to={withMonth('/set-up/labour/pay-rates')}>Enter the rate in Pay rates</Link>}
+      {may('set-up') && <Link to={withMonth('/set-up/labour/employees')}>Enter what an hour costs beside the employee</Link>}
     </div>
   );
 }

@@ -15,7 +15,7 @@ import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { Loaded } from '../../ground/Loaded';
-import { useMay } from '../../ground/person';
+import { May, useMay } from '../../ground/person';
 import { PageHead } from '../../kit/PageHead';
 import { Empty } from '../../kit/States';
 import { CorrectSheet } from './CorrectSheet';
@@ -31,6 +31,7 @@ import { Doubled } from './Doubled';
 import { weekWords } from '../../ground/weeks/weekWords';
 import { useNames } from './employeeNames';
 import { EditSheet } from './EditSheet';
+import { EmployeeForm } from './NewEmployee';
 
 /** A new sheet of the week a day lies in. */
 export function NewWeekSheetPage() {
@@ -46,7 +47,12 @@ export function NewWeekSheetPage() {
             {({ week }) =>
               given.employees.length === 0 ? (
                 <Empty title="No employees yet">
-                  <p className="note m-0">Enter them in Set-up, Labour, with their pay rates; or import a book that has them.</p>
+                  <May do="set-up">
+                    <EmployeeForm onDone={() => undefined} />
+                  </May>
+                  <p className="note m-0 basis-full">
+                    Many at once are entered in Set-up, Labour; or import a book that has them.
+                  </p>
                 </Empty>
               ) : (
                 <EditSheet key={week} lists={given} week={week} view={null} onDone={null} />

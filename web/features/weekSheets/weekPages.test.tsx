@@ -5,7 +5,8 @@ import type { MissingRate, SheetLine, SheetRow, TimeLists, TimePreview, WeekShee
 import { openPage, type Replies } from '../../test/openPage';
 import { PostTimePage } from './PostTimePage';
 import { WeekRegisterPage } from './WeekRegisterPage';
-import { WeekSheetPage } from './WeekSheetPage';
+import { put, type } from '../../test/typing';
+import { NewWeekSheetPage, WeekSheetPage } from './WeekSheetPage';
 
 afterEach(cleanup);
 
@@ -188,4 +189,50 @@ test('the register says who has not handed in, and goes to the week before', asy
   fireEvent.click(screen.getByRole('button', { name: 'The week before' }));
   await waitFor(() => expect(address()).toBe('/?on=2031-04-14'));
   await waitFor(() => expect(asked.map((it) => it.query.on)).toContain('2031-04-14'));
+});
+
+test('new hours are entered, approved and posted in one act as they were previewed, by whoever may do all three', async () => {
+  const { sent, asked, address } = openPage(NewWeekSheetPage, '/new', '/new?on=2031-04-23', {
+    timeLists: {
+      ...LISTS,
+      jobs: [{ number: 'J1', name: 'Mill', sections: [], workKind: '' }],
+      costCodes: [{ code: '100', description: 'Decks' }],
+    },
+    weekRegister: { week: '2031-04-21', sheets: [], missing: [], earlier: [] },
+    hoursOfWeek: { hours: [] },
+    taskHours: { tasks: [] },
+    timeRemarks: [],
+    previewHours: PREVIEW,
+    postHours: { sheet: '12', entries: 6, total: 119_000 },
+  });
+  await put('Employee', 1, 'ann ash');
+  await put('Job', 1, 'J1');
+  await put('Code', 1, '100');
+  await put('Tue 22 Apr', 1, '8:30');
+  const look = screen.getByRole<HTMLButtonElement>('button', { name: 'Preview, to approve and post it now' });
+  await waitFor(() => expect(look.disabled).toBe(false));
+  fireEvent.click(look);
+  // Pay 980.00 and burden 210.00.
+  const post = await screen.findByRole('button', { name: 'Approve and post 6 lines, 1,190.00' });
+  const hours = { employee: 'E1', dated: '2031-04-22', job: 'J1', costCode: '100', hours: 85_000 };
+  const body = { week: '2031-04-21', lateOn: null, lines: [expect.objectContaining(hours)] };
+  expect(asked.filter((it) => it.call === 'previewHours').map((it) => it.body)).toEqual([{ ...body, asOf: '2031-04' }]);
+  fireEvent.click(post);
+  await waitFor(() => expect(sent('postHours')).toEqual([{ ...body, seen: 'p' }]));
+  await waitFor(() => expect(address()).toContain('/costs/time/sheets/12'));
+});
+
+test('the first hours need nothing but a name and what an hour costs, and a code is added where it is typed', async () => {
+  const { sent } = openPage(NewWeekSheetPage, '/new', '/new?on=2031-04-23', {
+    timeLists: { ...LISTS, employees: [] },
+    weekRegister: { week: '2031-04-21', sheets: [], missing: [], earlier: [] },
+    addEmployee: {},
+  });
+  fireEvent.click(await screen.findByRole('button', { name: 'Add employee' }));
+  expect(await screen.findByText('Enter the name')).toBeTruthy();
+  type('Name', 'Ann Ash');
+  type('Short code', 'AA');
+  type('Costs an hour', '22.50');
+  fireEvent.click(screen.getByRole('button', { name: 'Add employee' }));
+  await waitFor(() => expect(sent('addEmployee')).toEqual([{ employee: 'AA', name: 'Ann Ash', costsAnHour: 225_000 }]));
 });
