@@ -114,6 +114,7 @@ export interface RecentCoding {
   job: string;
   section: string;
   costCode: string;
+  costType: string;
   party: string;
 }
 

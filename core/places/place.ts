@@ -1,6 +1,7 @@
 /** Parts of a job that a figure or a next step leads to. */
 export type JobPlace =
   | 'contract'
+  | 'set-up'
   | 'budget'
   | 'costs'
   | 'material-on-site'

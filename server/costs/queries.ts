@@ -31,12 +31,12 @@ export const COST_CODE_IDS = query(
 
 /** How the newest two thousand entries that stand are coded, each coding once, the newest first. */
 export const RECENT_CODINGS = query(
-  shape({ job: t.text, section: t.text, costCode: t.text, party: t.text }),
-  `SELECT j.number AS job, l.section, c.code AS costCode, e.party
+  shape({ job: t.text, section: t.text, costCode: t.text, costType: t.text, party: t.text }),
+  `SELECT j.number AS job, l.section, c.code AS costCode, l.cost_type AS costType, e.party
     FROM (SELECT id, job_id, cost_line_id, party, reverses_entry_id FROM cost_entry ORDER BY id DESC LIMIT 2000) e
     JOIN job j ON j.id = e.job_id JOIN cost_line l ON l.id = e.cost_line_id JOIN cost_code c ON c.id = l.cost_code_id
     WHERE e.reverses_entry_id IS NULL AND NOT EXISTS (SELECT 1 FROM cost_entry r WHERE r.reverses_entry_id = e.id)
-    GROUP BY 1, 2, 3, 4 ORDER BY max(e.id) DESC LIMIT 500`,
+    GROUP BY 1, 2, 3, 4, 5 ORDER BY max(e.id) DESC LIMIT 500`,
 );
 
 export const LAST_COST_LINE = query(shape({ id: t.whole }), 'SELECT coalesce(max(id), 0) AS id FROM cost_line');

@@ -53,8 +53,8 @@ export function nextSteps(
   if (status === 'tender') return tenderSteps(job, chosen);
   if (isEnded(status)) return [];
   const last = job.applications.filter((it) => it.dated <= asOf).at(-1);
-  if (job.sovLines.length === 0) add('Enter the schedule of values', 'contract');
-  if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', 'budget');
+  if (job.sovLines.length === 0) add('Enter the schedule of values', 'set-up');
+  if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', 'set-up');
   if (last?.status === 'draft') add(`Finish and submit application ${last.number}`, 'application', last.number);
   if (last?.status === 'submitted') add(`Application ${last.number}: awaiting certificate`, 'application', last.number);
   if (bySchedule !== null && bySchedule > 0 && (!last || last.status === 'certified'))

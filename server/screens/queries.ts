@@ -39,7 +39,8 @@ const HELD_BY: Record<HoldingPart, string> = {
   budget: 'SELECT 1 FROM cost_line WHERE job_id = $1',
   changes: 'SELECT 1 FROM change_order WHERE job_id = $1',
   costs: 'SELECT 1 FROM cost_entry WHERE job_id = $1',
-  billing: 'SELECT 1 FROM application WHERE job_id = $1 UNION ALL SELECT 1 FROM instalment WHERE job_id = $1',
+  // With a schedule there is something to be billed.
+  billing: 'SELECT 1 FROM sov_line WHERE job_id = $1 UNION ALL SELECT 1 FROM instalment WHERE job_id = $1',
   postings: 'SELECT 1 FROM cost_entry WHERE job_id = $1 UNION ALL SELECT 1 FROM posting WHERE job_id = $1',
   plan: `SELECT 1 FROM job_section WHERE job_id = $1 UNION ALL SELECT 1 FROM cost_line_plan WHERE ${OF_COST_LINES}`,
   forecast: 'SELECT 1 FROM cost_line WHERE job_id = $1',

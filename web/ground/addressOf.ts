@@ -3,6 +3,7 @@ import type { JobPlace, Place } from '../../core/places/place';
 /** Where each place of a job stands below it; `:document` is the document's number. */
 const JOB_PLACES: Record<JobPlace, string> = {
   contract: 'contract',
+  'set-up': 'set-up',
   budget: 'budget',
   costs: 'costs',
   'material-on-site': 'material-on-site',

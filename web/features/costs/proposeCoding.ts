@@ -27,11 +27,28 @@ export function proposeCoding(
   );
 }
 
+/**
+ * The type of a line of cost by its party and code: as the last line of both, else of the code, else of the party, whatever the job. Null
+ * where neither is typed or nothing is like it.
+ */
+export function proposeType(rows: readonly GridRow[], index: number, posted: readonly RecentCoding[]): string | null {
+  const row = rows[index] ?? {};
+  const [party, costCode] = [typed(row, 'party'), typed(row, 'costCode')];
+  const like = [...rows.slice(0, index).reverse().map(codingOf), ...posted].filter((it) => it.costType !== '');
+  const find = (same: (it: RecentCoding) => boolean) => like.find(same)?.costType ?? null;
+  return (
+    (party && costCode ? find((it) => it.party === party && it.costCode === costCode) : null) ??
+    (costCode ? find((it) => it.costCode === costCode) : null) ??
+    (party ? find((it) => it.party === party) : null)
+  );
+}
+
 function codingOf(row: GridRow): RecentCoding {
   return {
     job: typed(row, 'job'),
     section: typed(row, 'section'),
     costCode: typed(row, 'costCode'),
+    costType: typed(row, 'costType'),
     party: typed(row, 'party'),
   };
 }

@@ -3,11 +3,13 @@ import { takes } from '../../../core/jobs/takes';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
+import { displayDate } from '../../../core/calendar/displayDate';
+import { useAsOf } from '../../ground/asOf';
 import { useRecentCodingsQuery, useSessionQuery } from '../../ground/api/api';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { useNarrowWindow } from '../../kit/useNarrowWindow';
 import { columnsOf } from '../../kit/grid/rowCodecs';
-import { proposeCoding } from './proposeCoding';
+import { proposeCoding, proposeType } from './proposeCoding';
 import { lateDay, type costCodecs } from './readBatch';
 
 const text = (value: string | undefined) => (value ?? '').trim();
@@ -21,10 +23,15 @@ export function useCostColumns(
   const columns = useColumns(lists, codecs);
   const isNarrow = useNarrowWindow(1200);
   const { data: posted } = useRecentCodingsQuery();
+  const { entryDay } = useAsOf();
   return useMemo(() => {
     const proposals: Partial<Record<string, GridColumn['proposes']>> = {
       job: (_, index) => proposeCoding(rows, index, posted ?? [])?.job || null,
       section: (_, index) => proposeCoding(rows, index, posted ?? [])?.section || null,
+      costType: (_, index) => proposeType(rows, index, posted ?? []),
+      // The first line is of today, the others of the day above.
+      dated: (row, index) =>
+        index === 0 ? displayDate(entryDay) : Object.keys(row).length > 0 ? text(rows[index - 1]?.dated) || null : null,
     };
     const narrowed = ({ key, width }: GridColumn) =>
       isNarrow && typeof width === 'number' && key !== 'dated' ? Math.round(width * 0.85) : width;
@@ -32,7 +39,7 @@ export function useCostColumns(
       const proposes = proposals[it.key];
       return { ...it, width: narrowed(it), ...(proposes ? { proposes } : {}) };
     });
-  }, [columns, rows, posted, isNarrow]);
+  }, [columns, rows, posted, isNarrow, entryDay]);
 }
 
 function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridColumn[] {

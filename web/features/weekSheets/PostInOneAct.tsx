@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { firstDay } from '../../../core/calendar/plainDate';
+import { plural } from '../../../core/names/plural';
 import type { TimeLineInput, TimePreview } from '../../../wire/weekSheets';
 import { usePostHoursMutation, usePreviewHoursMutation } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
@@ -43,7 +44,7 @@ export function PostInOneAct({ week, lines, isRight, disabled, attempt, onSent }
   const postIt = async (seen: TimePreview) => {
     await attempt(async () => {
       const { sheet, entries, total } = await post({ body: { ...body, seen: seen.seen } }).unwrap();
-      toast(`Week sheet ${sheet}: posted ${entries} lines of time, ${exact(total)}`);
+      toast(`Week sheet ${sheet}: posted ${plural(entries, 'line')} of time, ${exact(total)}`);
       onSent();
       void navigate(withMonth(addressOf({ place: 'week-sheet', document: sheet })));
     });
@@ -67,7 +68,7 @@ export function PostInOneAct({ week, lines, isRight, disabled, attempt, onSent }
             disabled={disabled || preview.missing.length > 0 || posting.isLoading}
             onClick={() => void postIt(preview)}
           >
-            Approve and post {preview.entries} lines, {exact(preview.pay + preview.burden)}
+            Approve and post {plural(preview.entries, 'line')}, {exact(preview.pay + preview.burden)}
           </button>
         )}
       </div>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { firstDay } from '../../../core/calendar/plainDate';
+import { plural } from '../../../core/names/plural';
 import { displayQuantity } from '../../../core/money/display';
 import type { OutputOf } from '../../../wire/call';
 import type { SheetRow, TimePreview, weekSheetCalls } from '../../../wire/weekSheets';
@@ -65,7 +66,7 @@ function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheet
     const cost = exact(preview.pay + preview.burden);
     await attempt(
       () => post({ body: { sheets: names, lateOn: late.on, leaveOut, seen: preview.seen } }).unwrap(),
-      `Posted ${preview.entries} lines of time, ${cost}`,
+      `Posted ${plural(preview.entries, 'line')} of time, ${cost}`,
     );
   };
   const hours = chosen.reduce((sum, it) => sum + it.hours.approved, 0);
@@ -109,7 +110,7 @@ function Ready({ ready: { sheets, newest } }: { ready: OutputOf<typeof weekSheet
           disabled={!preview || (preview.missing.length > 0 && !preview.leftOut) || posting.isLoading}
           onClick={() => void postIt()}
         >
-          {preview ? `Post ${preview.entries} lines, ${exact(preview.pay + preview.burden)}` : 'Post'}
+          {preview ? `Post ${plural(preview.entries, 'line')}, ${exact(preview.pay + preview.burden)}` : 'Post'}
         </button>
       </div>
       {refused && <Refused message={refused.message} />}

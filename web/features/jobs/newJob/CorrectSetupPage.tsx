@@ -34,6 +34,9 @@ export function CorrectSetupPage() {
 /** What the form of a job needs beside schedule and budget: nothing of it is changed here. */
 const FACTS = { number: '-', name: '-', status: 'tender', stepApplies: 'all', revenueMethod: 'cost-to-cost' };
 
+/** What the trail says of a schedule that is entered after the job. */
+const FIRST = 'First entered';
+
 interface CorrectProps {
   job: string;
   setup: JobSetup;
@@ -60,14 +63,18 @@ function CorrectSetup({ job, setup, lists, onStale }: CorrectProps) {
   const [correct, { isLoading }] = useCorrectSetupMutation();
   const { refused, setRefused, attempt } = useAttempt();
   useUnsaved(reason !== '');
+  // A schedule entered for the first time corrects nothing.
+  const first = setup.sov.length === 0;
+  const said = first ? FIRST : reason.trim();
   const missing = asked && reason.trim() === '' ? 'Enter a reason; it stands in the audit trail' : undefined;
   const save = async () => {
     setAsked(true);
     setRefused(null);
-    if (!read.input || reason.trim() === '') return;
+    if (!read.input || said === '') return;
     const { sov, budget, contractSum } = read.input;
-    const body = { seen: setup.seen, reason: reason.trim(), contractSum, sov, budget };
-    if (!(await attempt(() => correct({ job, body }).unwrap(), 'Schedule and budget corrected'))) return onStale();
+    const body = { seen: setup.seen, reason: said, contractSum, sov, budget };
+    const done = first ? 'Schedule and budget saved' : 'Schedule and budget corrected';
+    if (!(await attempt(() => correct({ job, body }).unwrap(), done))) return onStale();
     setReason('');
     draft.forget();
     void navigate(withMonth(`/jobs/${encodeURIComponent(job)}/contract`));
@@ -75,8 +82,8 @@ function CorrectSetup({ job, setup, lists, onStale }: CorrectProps) {
   return (
     <>
       <p className="note m-0">
-        Until the job is on site, and nothing is posted, applied for or approved on it, its original schedule and budget can be
-        corrected. Each correction is recorded.
+        The original schedule and budget can be entered and corrected until the job is applied for, a change order is approved, or
+        budget is transferred. Each correction is recorded.
       </p>
       <DraftNotes notice={draft.notice} />
       <SovGrid form={form} setForm={setForm} codecs={codecs} faults={faultsUnder(read.faults, 'sov.')}>
@@ -94,11 +101,13 @@ function CorrectSetup({ job, setup, lists, onStale }: CorrectProps) {
         />
       )}
       <div className="mt-4 flex items-start gap-3">
-        <Field label="Reason" fault={missing} className="w-[360px]">
-          <input value={reason} onChange={(event) => setReason(event.target.value)} />
-        </Field>
+        {!first && (
+          <Field label="Reason" fault={missing} className="w-[360px]">
+            <input value={reason} onChange={(event) => setReason(event.target.value)} />
+          </Field>
+        )}
         <button type="button" className="button main mt-[20px]" disabled={!typed || isLoading} onClick={() => void save()}>
-          Save the correction, {exact(read.sovTotal)}
+          {first ? 'Save schedule and budget' : 'Save the correction'}, {exact(read.sovTotal)}
         </button>
         {typed && (
           <SureButton className="button bare mt-[20px]" onSure={draft.discard}>
