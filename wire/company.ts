@@ -31,6 +31,16 @@ export const companyInput = v.strictObject({
     ),
     '',
   ),
+  /** How long a phone of the site stays signed in. */
+  siteDays: v.optional(
+    v.pipe(
+      v.number('expected days from 1 to 365'),
+      v.integer('expected days from 1 to 365'),
+      v.minValue(1, 'expected days from 1 to 365'),
+      v.maxValue(365, 'expected days from 1 to 365'),
+    ),
+    30,
+  ),
   /** How to pay, a line each. */
   bankDetails: text(600),
   jobNumberPattern: v.pipe(
@@ -92,6 +102,7 @@ export interface Company {
   digits: number;
   /** Of its day; empty: the server’s own. */
   timeZone: string;
+  siteDays: number;
   taxName: string;
   taxRate: number;
   yearStartMonth: number;

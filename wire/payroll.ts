@@ -38,9 +38,13 @@ export interface PayrollRun {
   people: number;
   hours: number;
   amount: number;
+  /** The day it was taken back; null: it stands. */
+  undoneOn: string | null;
 }
 
 export interface PayrollRunView extends PayrollRun {
+  /** Why it cannot be taken back; null where it can. */
+  undoRefused: string | null;
   rows: NamedPayrollRow[];
   /** What was posted of its lines: the rows come to the same. */
   posted: { lines: number; hours: number; amount: number };
@@ -90,6 +94,8 @@ export const payrollCalls = {
   handOver: command<{ run: number }>('post-costs')('/payroll', {
     input: v.strictObject({ ...period.entries, seen, employees: v.nullable(list(filled(40), 5000, 'employees')) }),
   }),
+  /** Takes back the last one, while nobody has taken its file. */
+  undoHandOver: command('post-costs')('/payroll/:id', { method: 'DELETE' }),
   payrollSetting: query<{ seen: string; columns: PayrollColumn[]; declaration: string }>('post-costs')('/payroll-setting'),
   savePayrollSetting: command('set-up')('/payroll-setting', {
     method: 'PUT',

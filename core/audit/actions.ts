@@ -38,6 +38,7 @@ export const ACTIONS = {
   'return-time': ['Time returned', 'time'],
   'post-time': ['Time posted', 'time'],
   'add-employee': ['Employee added', 'master'],
+  'undo-hand-over': ['Payroll hand-over undone', 'time'],
   'post-hours': ['Hours entered, approved and posted', 'time'],
   'correct-time': ['Time corrected', 'time'],
   'save-day-sheet': ['Day sheet saved', 'time'],

@@ -113,6 +113,11 @@ const MESSAGES = {
     `${displayDate(to)} is still to come; choose ${displayDate(today)} or an earlier day`,
   'opened-without-reason': () => 'Enter why the books are opened again',
   'last-owner': ({ name }: { name: string }) => `${name} is the last owner who signs in; make somebody else an owner first`,
+  'hand-over-undone': ({ run, on }: { run: number; on: string }) => `Hand-over ${run} was undone on ${displayDate(on)} already`,
+  'hand-over-used': ({ run, on }: { run: number; on: string }) =>
+    `The file of hand-over ${run} was taken on ${displayDate(on)}: payroll may have it. Correct the hours; the next hand-over puts it right`,
+  'hand-over-not-last': ({ run, last }: { run: number; last: number }) =>
+    `Hand-over ${last} came after hand-over ${run}; only the last one can be undone`,
   'own-time': ({ line }: { line: string }) => `Line ${line} is your own time; somebody else approves it`,
   'entry-of-time': ({ entry }: { entry: string }) =>
     `${entry} comes from a line of time; correct time by reversing and re-entering it`,

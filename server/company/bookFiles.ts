@@ -23,13 +23,14 @@ export const company = bookFile({
     email: text(),
     web: text(),
     time_zone: text('such as Europe/London; empty: the server’s own'),
+    site_days: integer(1, 365)('how long a phone of the site stays signed in; empty: 30'),
     bank_details: text(),
     logo: longText('a PNG or SVG as a data URL'),
   },
   key: [],
   keyNote: 'one row',
   query:
-    'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address, job_number_pattern, registration_number, tax_number, phone, email, web, time_zone, bank_details, logo FROM company',
+    'SELECT id, name, currency, tax_name, tax_rate AS tax_percent, year_start_month, address, job_number_pattern, registration_number, tax_number, phone, email, web, time_zone, site_days, bank_details, logo FROM company',
   check(row, book) {
     const logo = row.logo ? logoFault(row.logo) : null;
     if (logo !== null) book.fault(company, row, 'logo', logo);
@@ -68,6 +69,7 @@ export const company = bookFile({
       address: row.address ?? '',
       job_number_pattern: row.job_number_pattern ?? '',
       time_zone: row.time_zone ?? '',
+      site_days: row.site_days ?? 30,
       registration_number: row.registration_number ?? '',
       tax_number: row.tax_number ?? '',
       phone: row.phone ?? '',

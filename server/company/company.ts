@@ -29,6 +29,7 @@ export async function findCompany(sql: Reader): Promise<Company | null> {
     bankDetails: row.bank_details,
     hasLogo: row.logo !== '',
     timeZone: row.time_zone,
+    siteDays: row.site_days,
   };
 }
 

@@ -18,6 +18,8 @@ export const CompanyTable = table('company', {
   bank_details: t.filled(t.text, ''),
   /** Where its day begins, such as Europe/London; empty: the server's own. */
   time_zone: t.filled(t.text, ''),
+  /** How long a phone of the site stays signed in. */
+  site_days: t.filled(t.whole, 30),
   /** A data URL. */
   logo: t.filled(t.text, ''),
 });

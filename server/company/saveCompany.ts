@@ -38,6 +38,7 @@ export async function saveCompany(command: Command, input: CompanyInput): Promis
         web: input.web,
         bank_details: input.bankDetails,
         time_zone: input.timeZone,
+        site_days: input.siteDays,
       },
     ],
     ['id'],

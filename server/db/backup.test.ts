@@ -213,4 +213,5 @@ const SHIPPED: readonly string[] = [
   '967d752b26e1',
   '17f1c4e09591',
   '4fce570a1158',
+  '16ebfcd468ee',
 ];

@@ -61,7 +61,8 @@ export function todayOf({ now, timeZone }: Pick<Context, 'now' | 'timeZone'>): P
 
 /** Sets and takes away the cookie of a reply. */
 export interface SessionCookie {
-  set(token: string): void;
+  /** A session that lasts so many hours. */
+  set(token: string, hours: number): void;
   clear(): void;
   /** The browser is one somebody signed in from. */
   know(token: string): void;

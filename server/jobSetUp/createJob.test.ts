@@ -23,6 +23,7 @@ const company = {
   web: '',
   bankDetails: '',
   timeZone: '',
+  siteDays: 30,
   name: 'Aldergate Cladding',
   currency: 'GBP',
   taxName: 'VAT',

@@ -13,10 +13,12 @@ export const payrollRuns = bookFile({
     to: date(REQUIRED),
     handed_on: date(REQUIRED),
     handed_by: text(REQUIRED),
+    used_on: date('its file was taken; empty: nobody has it'),
+    undone_on: date(),
   },
   key: ['run'],
   called: 'hand-over',
-  query: 'SELECT id, id AS run, from_day AS "from", to_day AS "to", handed_on, handed_by FROM payroll_run',
+  query: 'SELECT id, id AS run, from_day AS "from", to_day AS "to", handed_on, handed_by, used_on, undone_on FROM payroll_run',
   check(row, book) {
     if (row.from && row.to && row.to < row.from) book.fault(payrollRuns, row, 'to', `${row.to} is before from, ${row.from}`);
   },
@@ -29,6 +31,8 @@ export const payrollRuns = bookFile({
         to_day: row.to,
         handed_on: row.handed_on,
         handed_by: row.handed_by,
+        used_on: row.used_on,
+        undone_on: row.undone_on,
       })),
     ),
 });

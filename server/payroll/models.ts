@@ -6,6 +6,9 @@ export const PayrollRunTable = table('payroll_run', {
   to_day: t.day,
   handed_on: t.day,
   handed_by: t.text,
+  /** The day its file was first taken. */
+  used_on: t.orNull(t.day),
+  undone_on: t.orNull(t.day),
 });
 
 export const PayrollLineTable = table('payroll_line', {

@@ -3,7 +3,17 @@ import type { Database } from '../db/database';
 import { act, reading } from '../test/act';
 import { cleanUp, faultsOf, LABOUR_TERMS, SMALL_BOOK, temporaryDatabase, TESTER, TIME_HEAD } from '../test/books';
 import { exportedBook } from '../test/wholeBook';
-import { handOver, openPayroll, payrollCsv, payrollRun, payrollSetting, savePayrollSetting } from './payroll';
+import {
+  handOver,
+  noteUsed,
+  openPayroll,
+  payrollCsv,
+  payrollRun,
+  payrollRuns,
+  payrollSetting,
+  savePayrollSetting,
+  undoHandOver,
+} from './payroll';
 import { wageStatement, wageStatementCsv } from './wageStatement';
 
 let database: Database;
@@ -118,4 +128,33 @@ test('a statement of wages has a row for a worker, classes and rate, day by day,
     'J1,E1,Ann Ash,fitter,overtime,1.5,0,0,0,0,0,0,1.5,22.5000,0,0.00,50.63',
     '',
   ]);
+});
+
+test('a hand-over is taken back while nobody has its file, the last one first; its hours wait for the next, which has a number of its own', async () => {
+  const hand = async (employees: string[] | null) => {
+    const { seen } = await open();
+    return (await act(database, TESTER, handOver, { ...MARCH, seen, employees })).run;
+  };
+  const undo = (run: number) => act(database, TESTER, undoHandOver, run);
+  const before = await open();
+  expect([await hand(['E2']), await hand(null)]).toEqual([1, 2]);
+  await expect(undo(1)).rejects.toThrow(/Hand-over 2 came after hand-over 1/);
+  expect((await payrollRun(reading(database), 1)).undoRefused).toMatch(/Hand-over 2 came after/);
+  await undo(2);
+  await expect(undo(2)).rejects.toThrow(/was undone on .* already/);
+  await undo(1);
+  expect(await open()).toEqual(before);
+  expect(await hand(null)).toBe(3);
+  const runs = (await payrollRuns(reading(database))).runs.map((it) => [it.run, it.hours, it.undoneOn !== null]);
+  expect(runs).toEqual([
+    [3, 215_000, false],
+    [2, 0, true],
+    [1, 0, true],
+  ]);
+  await database.write((sql) => noteUsed(sql, 3, '2031-04-02'));
+  await expect(undo(3)).rejects.toThrow(/was taken on 2 Apr 2031: payroll may have it/);
+  const copy = await temporaryDatabase();
+  const book = await exportedBook(database);
+  expect(await faultsOf(copy, book)).toEqual([]);
+  expect(await exportedBook(copy)).toEqual(book);
 });

@@ -11,7 +11,10 @@ import { formatQuantity } from '../../core/money/rate';
 import { UNIT_COST_DECIMALS } from '../../core/prices/unitCost';
 import type { NamedPayrollRow, OpenPayroll, PayrollProof, PayrollRun, PayrollRunView } from '../../wire/payroll';
 import { loadDigits } from '../company/company';
-import { nextId, type Reader } from '../db/sql';
+import { undoRefusal } from '../../core/labour/handOver';
+import { messageOf, showIn } from '../../core/refusals/messages';
+import { assertAllowed } from '../acts/refused';
+import { nextId, type Reader, type Sql } from '../db/sql';
 import type { Command } from '../acts/command';
 import { csvText, harmless } from '../reportFiles/reportCsv';
 import { digestOf } from '../versions/digest';
@@ -86,18 +89,47 @@ export async function handOver(
 }
 
 export async function payrollRuns(sql: Reader): Promise<{ runs: PayrollRun[] }> {
-  return { runs: (await sql.all(RUNS)).map(({ lines: _lines, ...it }) => it) };
+  return { runs: (await sql.all(RUNS)).map(({ lines: _lines, usedOn: _used, ...it }) => it) };
+}
+
+/** A hand-over with the newest one that stands. */
+async function handOverOf(sql: Reader, id: number) {
+  const runs = await sql.all(RUNS);
+  const found = runs.find((it) => it.run === id);
+  if (!found) throw new LedrinError('not-found', `There is no hand-over ${id}`);
+  const standing = runs.filter((it) => it.undoneOn === null).map((it) => it.run);
+  return { ...found, last: standing.length > 0 ? Math.max(...standing) : null };
+}
+
+/** Takes back a hand-over that nobody has used: its lines wait for the next one. Its number is not given again. */
+export async function undoHandOver(command: Command, id: number): Promise<void> {
+  const { sql, actor } = command;
+  const found = await handOverOf(sql, id);
+  assertAllowed([undoRefusal(found)], { code: 'refused' });
+  await sql.remove(PayrollLineTable, { payroll_run_id: id });
+  await sql.update(PayrollRunTable, { id }, { undone_on: dayOf(actor) });
+  command.note(`payroll ${id}`, { undone: found.lines });
+}
+
+/** Notes that the file of a hand-over was taken: from then on payroll may have it. */
+export async function noteUsed(sql: Sql, id: number, today: PlainDate): Promise<void> {
+  if ((await handOverOf(sql, id)).usedOn === null) await sql.update(PayrollRunTable, { id }, { used_on: today });
 }
 
 export async function payrollRun(sql: Reader, id: number): Promise<PayrollRunView> {
-  const found = (await sql.all(RUNS)).find((it) => it.run === id);
-  if (!found) throw new LedrinError('not-found', `There is no hand-over ${id}`);
-  const { lines, ...run } = found;
+  const found = await handOverOf(sql, id);
+  const { lines, usedOn: _used, last: _last, ...run } = found;
+  const refusal = undoRefusal(found);
   const of = await postedLines(
     sql,
     (await sql.all(LINES_OF_RUN, [id])).map((it) => it.id),
   );
-  return { ...run, rows: await namedRows(sql, of), posted: { lines, hours: run.hours, amount: run.amount } };
+  return {
+    ...run,
+    undoRefused: refusal && messageOf(refusal, showIn(0)),
+    rows: await namedRows(sql, of),
+    posted: { lines, hours: run.hours, amount: run.amount },
+  };
 }
 
 export async function payrollSetting(sql: Reader) {

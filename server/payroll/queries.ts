@@ -35,10 +35,12 @@ export const RUNS = query(
     hours: t.hours,
     amount: t.cents,
     lines: t.whole,
+    usedOn: t.orNull(t.day),
+    undoneOn: t.orNull(t.day),
   }),
   `SELECT r.id AS run, r.from_day AS "from", r.to_day AS "to", r.handed_on AS handedOn, r.handed_by AS handedBy,
       count(DISTINCT x.employee_id) AS people, coalesce(sum(x.hours), 0) AS hours, coalesce(sum(x.pay_amount), 0) AS amount,
-      count(x.id) AS lines
+      count(x.id) AS lines, r.used_on AS usedOn, r.undone_on AS undoneOn
     FROM payroll_run r LEFT JOIN payroll_line p ON p.payroll_run_id = r.id LEFT JOIN time_line x ON x.id = p.time_line_id
     GROUP BY r.id ORDER BY r.id DESC`,
 );

@@ -15,9 +15,11 @@ export const SESSION_OF_TOKEN = query(
     seenAt: t.moment,
     secondFactor: t.flag,
     narrowed: t.orNull(t.text),
+    siteDays: t.orNull(t.whole),
   }),
   `SELECT s.id AS session, u.id, u.name, u.email, u.role, u.all_jobs AS allJobs, s.began_at AS beganAt, s.seen_at AS seenAt,
-      u.second_factor <> '' AS secondFactor, (SELECT group_concat(part, ' ') FROM narrowing WHERE role = u.role AND role <> 'owner') AS narrowed
+      u.second_factor <> '' AS secondFactor, (SELECT group_concat(part, ' ') FROM narrowing WHERE role = u.role AND role <> 'owner') AS narrowed,
+      CASE WHEN u.role = 'site' THEN (SELECT site_days FROM company) END AS siteDays
     FROM session s JOIN user u ON u.id = s.user_id WHERE s.token = $1 AND u.closed = 0`,
 );
 
@@ -66,5 +68,13 @@ export const USER_COUNT = query(shape({ count: t.whole }), 'SELECT count(*) AS c
 /** Sessions of user `$1`, but for session `$2`. */
 export const END_OTHER_SESSIONS = 'DELETE FROM session WHERE user_id = $1 AND id <> $2';
 
-/** Sessions that began before `$1` or were not used since `$2`. */
-export const FORGET_SESSIONS = 'DELETE FROM session WHERE began_at < $1 OR seen_at < $2';
+/** Sessions that began before `$1` or were not used since `$2`; those of the site after the days the company says, by the time `$3`. */
+export const FORGET_SESSIONS = `DELETE FROM session WHERE CASE WHEN user_id IN (SELECT id FROM user WHERE role = 'site')
+    THEN began_at < strftime('%Y-%m-%dT%H:%M:%fZ', $3, '-' || coalesce((SELECT site_days FROM company), 30) || ' days')
+    ELSE began_at < $1 OR seen_at < $2 END`;
+
+/** The role of user `$1`, and how long a phone of the site stays signed in. */
+export const STAYS_SIGNED_IN = query(
+  shape({ role: t.oneOf(...ROLES), siteDays: t.orNull(t.whole) }),
+  'SELECT role, (SELECT site_days FROM company) AS siteDays FROM user WHERE id = $1',
+);

@@ -3,11 +3,13 @@ import type { SessionCookie } from '../http/context';
 import { createHash, randomBytes } from 'node:crypto';
 import { parse } from 'cookie';
 import type { Request, Response } from 'express';
+import { present } from '../../core/errors/known';
+import type { Role } from '../../core/rights/rights';
 import type { Part } from '../../core/rights/parts';
 import type { Database } from '../db/database';
 import type { Sql } from '../db/sql';
 import { KnownDeviceTable, SessionTable } from './models';
-import { FORGET_SESSIONS, SESSION_OF_TOKEN } from './queries';
+import { FORGET_SESSIONS, SESSION_OF_TOKEN, STAYS_SIGNED_IN } from './queries';
 
 const COOKIE = 'ledrin';
 /** Of a browser somebody signed in from. */
@@ -17,6 +19,8 @@ const HOUR = 3_600_000;
 /** A session ends when it was not used for so long, in hours, and after so long in any case. */
 const UNUSED = 12;
 const LONGEST = 7 * 24;
+/** That of a phone of the site, where the company does not say otherwise, in days: used or not. */
+const SITE_DAYS = 30;
 /** How exactly it is noted when it was last used, in milliseconds: not every request writes. */
 const NOTED = 5 * 60_000;
 
@@ -38,11 +42,18 @@ export async function whoIs(database: Database, request: Request, now: Date): Pr
   if (!row) return null;
   const age = (since: string) => now.getTime() - Date.parse(since);
   const seenAt = lastSeen(database, row.session, row.seenAt);
-  if (age(seenAt) > UNUSED * HOUR || age(row.beganAt) > LONGEST * HOUR) return null;
+  const ends = sessionHours(row);
+  if (age(seenAt) > ends.unused * HOUR || age(row.beganAt) > ends.longest * HOUR) return null;
   if (age(seenAt) > NOTED) noteSeen(database, row.session, now.toISOString());
   const { id, name, email, role, session } = row;
   const narrowed = (row.narrowed?.split(' ') ?? []) as Part[];
   return { id, name, email, role, session, allJobs: row.allJobs === 1, secondFactor: row.secondFactor === 1, narrowed };
+}
+
+/** After how many hours a session ends: unused, and in any case. A phone on site is taken out of the pocket when there is work to note. */
+function sessionHours({ role, siteDays }: { role: Role; siteDays: number | null }): { unused: number; longest: number } {
+  const days = (siteDays ?? SITE_DAYS) * 24;
+  return role === 'site' ? { unused: days, longest: days } : { unused: UNUSED, longest: LONGEST };
 }
 
 /** When sessions were last used, as far as this server has seen it: what could not be written, for a full disk, is known all the same. */
@@ -70,7 +81,7 @@ export function sessionCookie(request: Request, response: Response, address: str
     secure: address.startsWith('https:'),
   };
   return {
-    set: (token) => void response.cookie(COOKIE, token, { ...options, maxAge: LONGEST * HOUR }),
+    set: (token, hours) => void response.cookie(COOKIE, token, { ...options, maxAge: hours * HOUR }),
     clear: () => void response.clearCookie(COOKIE, options),
     know: (token) => void response.cookie(DEVICE, token, { ...options, maxAge: DEVICE_DAYS * 24 * HOUR }),
     device: deviceOf(request),
@@ -98,10 +109,10 @@ export async function beginSession(
 ): Promise<void> {
   if (before !== null) await sql.remove(SessionTable, { id: before });
   const since = (hours: number) => new Date(Date.parse(at) - hours * HOUR).toISOString();
-  await sql.run(FORGET_SESSIONS, [since(LONGEST), since(UNUSED)]);
+  await sql.run(FORGET_SESSIONS, [since(LONGEST), since(UNUSED), at]);
   const { token, saved } = newToken();
   await sql.insert(SessionTable, { token: saved, user_id: userId, began_at: at, seen_at: at, from_where: cookie.from });
-  cookie.set(token);
+  cookie.set(token, sessionHours(present(await sql.get(STAYS_SIGNED_IN, [userId]))).longest);
   const { device } = cookie;
   if (device === null || !(await sql.findOne(KnownDeviceTable, { token: savedToken(device), user_id: userId }))) {
     const known = newToken();

@@ -5,6 +5,7 @@ import type { Database } from '../db/database';
 import { reading } from '../test/act';
 import { cleanUp, faultsOf, SMALL_BOOK, temporaryDatabase } from '../test/books';
 import { testApp } from '../test/testApp';
+import { CompanyTable } from '../company/models';
 import { SessionTable, UserTable } from './models';
 import { addDemoUsers } from './demoUsers';
 import { whoIs } from './sessions';
@@ -288,4 +289,26 @@ test('with a second factor the password alone opens nothing; each code and each 
   expect((await owner.send('/account/second-factor/end', { password: OTHER })).status).toBe(403);
   expect((await owner.send('/account/second-factor/end', { password: PASSWORD })).status).toBe(201);
   expect((await signIn()).body).toEqual({ code: false });
+});
+
+test('a phone of the site stays signed in for as long as the company says, used or not; the office does not, and both can be ended', async () => {
+  const app = appWith();
+  const owner = await owned(app);
+  const { person: phone } = await invite(app, owner, 'Cy', 'site');
+  const status = async (it: typeof phone) => (await it.get('/account/sessions')).status;
+  const later = (day: string) => (now = new Date(`${day}T09:00:00Z`));
+  later('2031-05-31');
+  expect([await status(phone), await status(owner)]).toEqual([200, 401]);
+  // Somebody else signs in, and old sessions are forgotten: that of the phone is not among them.
+  await owner.send('/sign-in', { who: 'Ann Ash', password: PASSWORD });
+  expect(await status(phone)).toBe(200);
+  await database.write((sql) => sql.update(CompanyTable, { id: 1 }, { site_days: 29 }));
+  later('2031-06-02');
+  expect(await status(phone)).toBe(401);
+  await owner.send('/sign-in', { who: 'Ann Ash', password: PASSWORD });
+  expect(await reading(database).find(SessionTable, {})).toHaveLength(1);
+  const reply = await phone.send('/sign-in', { who: 'Cy', password: PASSWORD });
+  expect(reply.get('set-cookie')?.[0]).toContain(`Max-Age=${29 * 24 * 3600}`);
+  later('2031-06-10');
+  expect(await status(phone)).toBe(200);
 });

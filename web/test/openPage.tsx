@@ -39,6 +39,7 @@ const COMPANY = {
   bankDetails: '',
   hasLogo: false,
   timeZone: '',
+  siteDays: 30,
   name: 'Brackenfell Envelope Ltd',
   currency: 'GBP',
   digits: 2,

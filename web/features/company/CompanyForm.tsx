@@ -23,6 +23,7 @@ const FIELDS = {
   web: words(),
   bankDetails: words(),
   timeZone: words(),
+  siteDays: whole('days'),
 };
 
 const ZONES = [
@@ -47,6 +48,7 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
     web: company?.web ?? '',
     bankDetails: company?.bankDetails ?? '',
     timeZone: company?.timeZone ?? '',
+    siteDays: String(company?.siteDays ?? 30),
   });
   const [save, { isLoading }] = useSaveCompanyMutation();
   const onSubmit = submit(async (values) => {
@@ -65,6 +67,7 @@ export function CompanyForm({ company, verb, onSaved }: { company: Session['comp
       )}
       <div className="col-span-2">{input('taxName', 'Tax name')}</div>
       {input('taxRate', 'Tax %')}
+      <div className="col-span-2">{input('siteDays', 'Site phones stay signed in, days')}</div>
       <div className="col-span-3">
         {input('jobNumberPattern', 'Job numbers', { placeholder: 'YY-###, or numbered one by one' })}
       </div>

@@ -7,7 +7,13 @@ import { displayQuantity } from '../../../core/money/display';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import type { OpenPayroll, PayrollProof, PayrollRun } from '../../../wire/payroll';
-import { useHandOverMutation, useOpenPayrollQuery, usePayrollRunQuery, usePayrollRunsQuery } from '../../ground/api/api';
+import {
+  useHandOverMutation,
+  useOpenPayrollQuery,
+  usePayrollRunQuery,
+  usePayrollRunsQuery,
+  useUndoHandOverMutation,
+} from '../../ground/api/api';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
@@ -20,6 +26,7 @@ import { DayInput } from '../../kit/form/DayInput';
 import { PageHead } from '../../kit/PageHead';
 import { Pop } from '../../kit/Pop';
 import { Refused } from '../../kit/States';
+import { SureButton } from '../../kit/SureButton';
 import { Table } from '../../kit/table/Table';
 import { readDate } from '../../kit/typed/readDate';
 import { PayrollColumns } from './PayrollColumns';
@@ -182,7 +189,9 @@ function Earlier() {
       kinds.day<PayrollRun>('from', 'Worked from', (it) => it.from),
       kinds.day<PayrollRun>('to', 'to', (it) => it.to),
       kinds.day<PayrollRun>('handedOn', 'Handed over on', (it) => it.handedOn),
-      kinds.text<PayrollRun>('handedBy', 'by', (it) => it.handedBy),
+      kinds.text<PayrollRun>('handedBy', 'by', (it) =>
+        it.undoneOn ? `${it.handedBy}; undone ${displayDate(it.undoneOn)}` : it.handedBy,
+      ),
       {
         key: 'hours',
         title: 'Hours',
@@ -200,6 +209,21 @@ function Earlier() {
       <h2 className="mb-1">Handed over before</h2>
       <Table label="Handed over before" columns={columns} rows={runs.data.runs} rowKey={(it) => String(it.run)} />
     </section>
+  );
+}
+
+/** Takes back a hand-over whose file nobody has taken. */
+function Undo({ run }: { run: number }) {
+  const [undo] = useUndoHandOverMutation();
+  const { refused, attempt } = useAttempt();
+  return (
+    <p>
+      <SureButton className="button" onSure={() => void attempt(() => undo({ id: run }).unwrap(), `Hand-over ${run} is undone`)}>
+        Undo this hand-over
+      </SureButton>{' '}
+      <span className="note">Possible until its file is taken.</span>
+      {refused && <Refused message={refused.message} />}
+    </p>
   );
 }
 
@@ -225,7 +249,12 @@ export function PayrollRunPage() {
               Worked {displayDate(data.from)} to {displayDate(data.to)}, handed over {displayDate(data.handedOn)} by{' '}
               {data.handedBy}
             </p>
-            <PayrollTable rows={data.rows} />
+            {data.undoneOn ? (
+              <p>Undone on {displayDate(data.undoneOn)}: its hours wait for the next hand-over.</p>
+            ) : (
+              <PayrollTable rows={data.rows} />
+            )}
+            {data.undoRefused === null && <Undo run={data.run} />}
             <p role="status">
               {data.posted.lines} posted lines, {displayQuantity(data.posted.hours)} h, {exact(data.posted.amount)}:{' '}
               {data.posted.amount === data.rows.reduce((sum, it) => sum + it.amount, 0)

@@ -261,6 +261,7 @@ export const {
   useTransfersQuery,
   useUncertifyApplicationMutation,
   useUndoInstallationMutation,
+  useUndoHandOverMutation,
   useUninstalledQuery,
   useUsedLabourListsQuery,
   useUsersQuery,
