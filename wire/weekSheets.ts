@@ -93,6 +93,17 @@ export interface WeekRegister {
   earlier: SheetRow[];
 }
 
+/** What the labour of a week costs, pay and burden. */
+export interface WeekCost {
+  posted: number;
+  /** Of what waits, as it would be posted now. */
+  toCome: number;
+  /** Lines that wait and have no rate. */
+  unpriced: number;
+  /** Of what waits, by line. */
+  lines: { id: number; cost: number }[];
+}
+
 /** Hours of an employee on a day; what is not posted line by line, in the order in which it is cut. */
 export interface DayHours {
   sheet: string;
@@ -170,6 +181,8 @@ export const weekSheetCalls = {
   timeLists: query<TimeLists>('enter-time')('/time-lists'),
   weekRegister: query<WeekRegister>('enter-time')('/week-sheets', { query: v.strictObject({ on: plainDate }) }),
   /** Of its first week where no day is given. */
+  /** For whoever may know what people cost. */
+  weekCost: query<WeekCost>('read-books')('/week-cost', { query: v.strictObject({ on: plainDate }) }),
   weekSheet: query<WeekSheetView>('enter-time')('/week-sheets/:sheet', { query: v.strictObject({ on: v.optional(plainDate) }) }),
   /** Hours of everybody in the week a day lies in: the overtime rule counts what is posted of them first. */
   hoursOfWeek: query<{ hours: DayHours[] }>('enter-time')('/week-hours', { query: v.strictObject({ on: plainDate }) }),

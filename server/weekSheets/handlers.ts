@@ -8,11 +8,13 @@ import { approvedOf, planPosting, postTime, previewPosting } from './postTime';
 import { readyTime, timeRate } from './readyTime';
 import { addSheet, saveSheet } from './saveSheet';
 import { timeRemarks } from './timeRemarks';
+import { weekCost } from './weekCost';
 import { hoursOfWeek, taskHours, timeLists, weekRegister, weekSheet } from './sheetViews';
 
 export const weekSheetHandlers = handle(weekSheetCalls, {
   timeLists: (sql, _args, { person }) => timeLists(sql, person),
   weekRegister: (sql, { on }) => weekRegister(sql, on),
+  weekCost: (sql, { on }) => weekCost(sql, on),
   weekSheet: (sql, { sheet, on }) => weekSheet(sql, sheet, on),
   hoursOfWeek: (sql, { on }) => hoursOfWeek(sql, on),
   taskHours: (sql, { jobs, asOf }) => taskHours(sql, jobs, asOf),

@@ -11,6 +11,7 @@ import { planHours, postHours } from './postHours';
 import { approvedOf, planPosting, postTime, previewPosting } from './postTime';
 import { addSheet } from './saveSheet';
 import { weekSheet } from './sheetViews';
+import { weekCost } from './weekCost';
 
 afterAll(cleanUp);
 
@@ -80,4 +81,17 @@ test('own time is posted by nobody but the owner, an hour without a rate by nobo
   expect(shown.missing).toHaveLength(1);
   await expect(post(database, unpriced, shown.seen)).rejects.toMatchObject({ code: 'bad-input' });
   await post(database, LINES, seen, named('Ann Ash', 'owner'));
+});
+
+test('what the week will cost is known before it is approved: what is posted, what waits, line by line, and what has no rate', async () => {
+  const database = await book();
+  const { seen } = await preview(database, [LINES[1]!]);
+  await post(database, [LINES[1]!], seen);
+  const waits = [LINES[0]!, line({ employee: 'E2', wageClass: 'rigger', dated: '2031-03-04', hours: 10_000 })];
+  await act(database, TESTER, addSheet, { week: WEEK, lines: waits }, null);
+  const found = await weekCost(reading(database), '2031-03-06');
+  // Ben's 88.36 are posted; Ann's 230.63, 38.48 and 8.08 wait; a rigger has no rate.
+  expect(found).toMatchObject({ posted: 8836, toCome: 27_719, unpriced: 1 });
+  expect(found.lines.map((it) => it.cost)).toEqual([27_719]);
+  expect(await weekCost(reading(database), '2031-03-10')).toEqual({ posted: 0, toCome: 0, unpriced: 0, lines: [] });
 });

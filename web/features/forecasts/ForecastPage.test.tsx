@@ -4,7 +4,7 @@ import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ForecastLine, ForecastView } from '../../../wire/forecasts';
 import { anyUnsaved } from '../../kit/unsaved';
 import { openPage, type Replies } from '../../test/openPage';
-import { cell, put } from '../../test/typing';
+import { cell, put, type } from '../../test/typing';
 import { ForecastPage } from './ForecastPage';
 
 afterEach(cleanup);
@@ -93,4 +93,31 @@ test('an earlier forecast stands under the pointer; on a closed job it is read, 
   unmount();
   open(view({ lines: [] }));
   expect(await screen.findByText('No budget and no cost to forecast from yet')).toBeDefined();
+});
+
+test('one figure for the whole job is spread over the lines, says so, and leaves a line its own; what cannot be is said', async () => {
+  const { sent } = open(view(), { saveForecast: {} } as Replies);
+  await put('Cost to complete', 2, '1000');
+  fireEvent.click(screen.getByRole('button', { name: 'Whole job in one figure …' }));
+  await screen.findByLabelText('Amount');
+  type('Amount', '8500');
+  fireEvent.click(await screen.findByRole('button', { name: 'Spread over the lines' }));
+  // 4,000.00 are spent on each and 1,000.00 are to come on the second: nothing below 9,000.00 is possible.
+  expect(await screen.findByText(/leaves −500.00 to complete/)).toBeDefined();
+  type('Amount', '12,000');
+  fireEvent.click(screen.getByRole('button', { name: 'Spread over the lines' }));
+  await waitFor(async () => expect((await cell('Cost to complete', 1)).value).toBe('3,000.00'));
+  expect((await cell('Cost to complete', 2)).value).toBe('1,000.00');
+  fireEvent.click(screen.getByRole('button', { name: 'Save forecast' }));
+  const note = 'Spread over the lines: estimate at completion of the whole job 12,000.00';
+  await waitFor(() =>
+    expect(sent('saveForecast')).toMatchObject([
+      {
+        lines: [
+          { costCode: '100', method: 'to-complete', value: 300_000, note },
+          { costCode: '200', value: 100_000, note: '' },
+        ],
+      },
+    ]),
+  );
 });

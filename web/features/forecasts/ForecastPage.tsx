@@ -17,6 +17,7 @@ import { Sign } from '../../kit/Signs';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { forecastCodecs, oneWay, rowsOf, workForecast } from './forecastForm';
+import { WholeJob } from './WholeJob';
 import { ForecastFoot, useForecastColumns } from './forecastColumns';
 
 /** What each cost line of a job will still cost, said at the end of a month. */
@@ -65,6 +66,7 @@ function Forecast({ job, view, onTyped }: ForecastProps) {
       <div className="mb-2 flex items-end gap-4">
         <h2 className="whitespace-nowrap">Forecast, {displayDate(view.on)}</h2>
         <Outcome view={view} estimate={worked.lines.reduce((sum, it) => sum + it.estimate, 0)} />
+        {view.closed === null && <WholeJob view={view} rows={rows} worked={worked} codecs={codecs} onRows={setRows} />}
         {view.closed === null && (
           <button
             type="button"

@@ -9,6 +9,9 @@ import type { SheetState } from '../../../core/labour/timeLife';
 import type { SheetLine } from '../../../wire/weekSheets';
 import { addressOf } from '../../ground/addressOf';
 import { useWithMonth } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
+import { usePerson } from '../../ground/person';
+import { Sign } from '../../kit/Signs';
 import { rowsOfLines } from './grid/readSheet';
 import { dayTitle } from './grid/sheetColumns';
 
@@ -27,10 +30,19 @@ interface Props {
   /** Ids of lines that are chosen. */
   chosen: ReadonlySet<number>;
   onChoose: ((ids: ReadonlySet<number>) => void) | null;
+  /** What is known of lines that wait, for whoever decides on them. */
+  known?: KnownOfLines;
+}
+
+/** Beside the hours of lines that wait: what they will cost, by id, and what is left of a task once all that waits is posted. */
+export interface KnownOfLines {
+  /** Null for whoever may not know. */
+  costs: ReadonlyMap<number, number> | null;
+  left: (line: SheetLine) => { budgeted: number; left: number } | null;
 }
 
 /** A sheet as it is read: a row for what was worked, its hours by day, and its state. Rows that wait can be ticked. */
-export function SheetTable({ week, lines, nameOf, chosen, onChoose }: Props) {
+export function SheetTable({ week, lines, nameOf, chosen, onChoose, known }: Props) {
   const days = useMemo(() => [0, 1, 2, 3, 4, 5, 6].map((i) => addDays(week, i)), [week]);
   const rows = useMemo(
     () =>
@@ -54,6 +66,7 @@ export function SheetTable({ week, lines, nameOf, chosen, onChoose }: Props) {
   const choosable = onChoose ? lines.filter((it) => movesFrom(TIME_LIFE, it.state).return).map((it) => it.id) : [];
   const tick = (ids: readonly number[], on: boolean) =>
     onChoose?.(new Set(on ? [...chosen, ...ids] : [...chosen].filter((it) => !ids.includes(it))));
+  const { exact } = useCurrency();
   const sum = (of: readonly SheetLine[]) => of.reduce((total, it) => total + it.hours, 0);
   const shown = (value: number) => (value === 0 ? '–' : displayQuantity(value));
   return (
@@ -80,6 +93,8 @@ export function SheetTable({ week, lines, nameOf, chosen, onChoose }: Props) {
               </th>
             ))}
             <th className="text-right">Hours</th>
+            {known && <th className="text-right">Left of budget</th>}
+            {known?.costs && <th className="text-right">Cost</th>}
             <th className="text-left">State</th>
           </tr>
         </thead>
@@ -89,6 +104,7 @@ export function SheetTable({ week, lines, nameOf, chosen, onChoose }: Props) {
               key={of.map((it) => it.id).join(' ')}
               of={of}
               days={days}
+              known={known}
               name={nameOf(of[0]?.employee ?? '')}
               ticked={choosable.length > 0 ? of.every((it) => chosen.has(it.id)) : null}
               onTick={(on) =>
@@ -110,6 +126,10 @@ export function SheetTable({ week, lines, nameOf, chosen, onChoose }: Props) {
               </td>
             ))}
             <td className="figure">{shown(sum(lines))}</td>
+            {known && <td />}
+            {known?.costs && (
+              <td className="figure">{exact(lines.reduce((total, it) => total + (known.costs?.get(it.id) ?? 0), 0))}</td>
+            )}
             <td />
           </tr>
         </tfoot>
@@ -121,17 +141,22 @@ export function SheetTable({ week, lines, nameOf, chosen, onChoose }: Props) {
 interface RowProps {
   of: readonly SheetLine[];
   days: readonly string[];
+  known: KnownOfLines | undefined;
   name: string;
   /** Null: nothing is ticked here. */
   ticked: boolean | null;
   onTick: (on: boolean) => void;
 }
 
-function SheetTableRow({ of, days, name, ticked, onTick }: RowProps) {
+function SheetTableRow({ of, days, known, name, ticked, onTick }: RowProps) {
+  const person = usePerson();
+  const { exact } = useCurrency();
   const [first] = of;
   if (!first) return null;
   const hours = of.reduce((total, it) => total + it.hours, 0);
   const task = [first.job || 'overhead', first.section, first.costCode].filter(Boolean).join(' · ');
+  const costs = of.flatMap((it) => known?.costs?.get(it.id) ?? []);
+  const cost = costs.length > 0 ? costs.reduce((sum, it) => sum + it, 0) : null;
   const about = [
     first.workKind,
     first.wageClass,
@@ -152,7 +177,10 @@ function SheetTableRow({ of, days, name, ticked, onTick }: RowProps) {
           )}
         </td>
       )}
-      <td className="whitespace-nowrap">{name}</td>
+      <td className="whitespace-nowrap">
+        {name}
+        {name === person?.name && <b className="note"> own time</b>}
+      </td>
       <td>
         {task}
         {first.description && <span className="note"> {first.description}</span>}
@@ -169,10 +197,28 @@ function SheetTableRow({ of, days, name, ticked, onTick }: RowProps) {
       <td className="figure">
         <b>{displayQuantity(hours)}</b>
       </td>
+      {known && (
+        <td className="figure whitespace-nowrap">
+          <Left of={known.left(first)} />
+        </td>
+      )}
+      {known?.costs && <td className="figure">{cost === null ? '–' : exact(cost)}</td>}
       <td>
         <State line={first} />
       </td>
     </tr>
+  );
+}
+
+/** What is left of a task; nothing of overhead. */
+function Left({ of }: { of: ReturnType<KnownOfLines['left']> }) {
+  if (!of) return null;
+  if (of.budgeted === 0) return <Sign name="unbudgeted" />;
+  return (
+    <>
+      {of.left < 0 && <Sign name="overrun" bare />} {displayQuantity(of.left)}
+      <span className="note"> of {displayQuantity(of.budgeted)}</span>
+    </>
   );
 }
 

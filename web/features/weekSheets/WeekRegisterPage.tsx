@@ -1,13 +1,15 @@
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { plural } from '../../../core/names/plural';
 import { displayQuantity } from '../../../core/money/display';
 import { SHEET_STATES } from '../../../core/labour/timeLife';
 import { type SheetRow, type WeekRegister } from '../../../wire/weekSheets';
-import { useWeekRegisterQuery } from '../../ground/api/api';
+import { useWeekCostQuery, useWeekRegisterQuery } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
+import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
 import { May } from '../../ground/person';
 import { WeekChooser } from '../../ground/weeks/WeekChooser';
@@ -41,10 +43,38 @@ export function WeekRegisterPage() {
         </div>
       </PageHead>
       {week && <WeekChooser week={week} />}
+      {week && (
+        <May do="read-books">
+          <CostOfWeek week={week} />
+        </May>
+      )}
       <Loaded of={register} what="the week">
         {(data) => <Register register={data} />}
       </Loaded>
     </div>
+  );
+}
+
+/** What the labour of the week costs, known before it is approved. */
+function CostOfWeek({ week }: { week: string }) {
+  const { data } = useWeekCostQuery({ on: week }, { refetchOnMountOrArgChange: true });
+  const { exact, code } = useCurrency();
+  if (!data || (data.posted === 0 && data.toCome === 0 && data.unpriced === 0)) return null;
+  return (
+    <p className="mt-0 mb-3 flex flex-wrap gap-x-6" role="status" aria-label="Labour of the week">
+      <span>
+        <span className="note">Labour of the week, {code}</span> <b className="figure">{exact(data.posted + data.toCome)}</b>
+      </span>
+      <span>
+        <span className="note">posted</span> <b className="figure">{exact(data.posted)}</b>
+      </span>
+      <span>
+        <span className="note">waiting for approval or posting</span> <b className="figure">{exact(data.toCome)}</b>
+      </span>
+      {data.unpriced > 0 && (
+        <span className="text-[var(--loss)]">{plural(data.unpriced, 'line')} without a rate not counted</span>
+      )}
+    </p>
   );
 }
 

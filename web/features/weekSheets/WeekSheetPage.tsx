@@ -30,6 +30,7 @@ import { enteredLine, Remarks } from './Remarks';
 import { Doubled } from './Doubled';
 import { weekWords } from '../../ground/weeks/weekWords';
 import { useNames } from './employeeNames';
+import { useKnownOfLines } from './useKnownOfLines';
 import { EditSheet } from './EditSheet';
 import { EmployeeForm } from './NewEmployee';
 
@@ -134,6 +135,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
     [lines, hours, sheet, lists.rules],
   );
   const decides = may('approve-time') && waiting.length > 0;
+  const known = useKnownOfLines(week, waiting, decides);
   return (
     <>
       <PageHead title={`Week sheet ${sheet}`}>
@@ -170,7 +172,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
         <Corrections word="Corrects" sheets={view.corrects} />
         <Corrections word="Corrected by" sheets={view.correctedBy} />
       </p>
-      <SheetTable week={week} lines={lines} nameOf={nameOf} chosen={chosen} onChoose={decides ? setChosen : null} />
+      <SheetTable week={week} lines={lines} nameOf={nameOf} chosen={chosen} onChoose={decides ? setChosen : null} known={known} />
       <Doubled doubled={doubled} nameOf={nameOf} />
       <Remarks lines={waiting.map(enteredLine)} />
       {decides && <DecideLines view={view} chosen={chosen} onDone={() => setChosen(new Set())} />}

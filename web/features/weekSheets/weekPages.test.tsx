@@ -236,3 +236,40 @@ test('the first hours need nothing but a name and what an hour costs, and a code
   fireEvent.click(screen.getByRole('button', { name: 'Add employee' }));
   await waitFor(() => expect(sent('addEmployee')).toEqual([{ employee: 'AA', name: 'Ann Ash', costsAnHour: 225_000 }]));
 });
+
+test('whoever decides sees what each line will cost and what is left of its task, and own time is marked', async () => {
+  openSheet(view(line(1), line(2, { employee: 'E2', dated: '2031-04-22' })), {
+    timeLists: {
+      ...LISTS,
+      employees: [...LISTS.employees, { employee: 'E2', name: 'Ines Tolland', wageClass: '', startsOn: null, endsOn: null }],
+    },
+    weekCost: {
+      posted: 0,
+      toCome: 41_000,
+      unpriced: 0,
+      lines: [
+        { id: 1, cost: 21_000 },
+        { id: 2, cost: 20_000 },
+      ],
+    },
+    taskHours: {
+      tasks: [
+        {
+          job: 'J1',
+          section: '',
+          costCode: '100',
+          description: '',
+          budgeted: 1_000_000,
+          used: 900_000,
+          waiting: [{ sheet: '8', hours: 160_000 }],
+        },
+      ],
+    },
+  });
+  const row = (await screen.findByText('210.00')).closest('tr')!;
+  // Of 100 hours 90 are used and 16 wait.
+  await waitFor(() => expect(row.textContent).toContain('−6 of 100'));
+  expect(screen.getByText('own time').closest('td')?.textContent).toBe('Ines Tolland own time');
+  expect(row.textContent).not.toContain('own time');
+  expect(screen.getByText('410.00')).toBeTruthy();
+});

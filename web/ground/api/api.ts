@@ -268,6 +268,7 @@ export const {
   useSignInFailuresQuery,
   useWageStatementQuery,
   useWaitingQuery,
+  useWeekCostQuery,
   useWeekRegisterQuery,
   useWeekSheetQuery,
   useWithdrawApprovalMutation,

@@ -1,5 +1,6 @@
 import { useSearchParams } from 'react-router';
-import { addDays } from '../../../core/calendar/plainDate';
+import { addDays, periodOf } from '../../../core/calendar/plainDate';
+import { DayFilter } from '../../kit/form/DayInput';
 import { DAYS_OF_A_WEEK, weekWords } from './weekWords';
 
 /** The week that is shown, with the ones before and after it; it stands in the address as a day of it, `on`. */
@@ -10,7 +11,7 @@ export function WeekChooser({ week }: { week: string }) {
       replace: true,
     });
   return (
-    <div className="mb-3 flex items-center gap-3">
+    <div className="mb-3 flex flex-wrap items-center gap-3">
       <button type="button" className="button" aria-label="The week before" onClick={() => to(addDays(week, -DAYS_OF_A_WEEK))}>
         ‹
       </button>
@@ -18,6 +19,7 @@ export function WeekChooser({ week }: { week: string }) {
       <button type="button" className="button" aria-label="The week after" onClick={() => to(addDays(week, DAYS_OF_A_WEEK))}>
         ›
       </button>
+      <DayFilter label="A day of the week" day={week} month={periodOf(week)} onDay={(day) => day !== '' && to(day)} />
     </div>
   );
 }
