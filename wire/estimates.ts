@@ -43,15 +43,50 @@ export const estimateInput = v.strictObject({
 });
 export type EstimateInput = v.InferOutput<typeof estimateInput>;
 
-/** A new estimate: empty, or a copy of one of this or another job. */
+/** An estimate kept under a name: what it is made of, and the unit costs of its build-ups. */
+export const estimatePattern = v.strictObject({
+  overhead: markup,
+  profit: markup,
+  rounding: cents,
+  typeMarkups: v.record(v.string(), markup),
+  sectionMarkups: v.record(v.string(), markup),
+  lines: list(lineInput, 6000, 'lines'),
+  prices: v.array(
+    v.tuple([
+      v.string(),
+      v.array(
+        v.strictObject({
+          costCode: filled(40),
+          costType,
+          markup: v.nullable(markup),
+          cost: v.pipe(v.number(), v.safeInteger()),
+          hours: v.pipe(v.number(), v.safeInteger()),
+        }),
+      ),
+    ]),
+  ),
+});
+export type EstimatePattern = v.InferOutput<typeof estimatePattern>;
+
+const estimateNumber = v.pipe(
+  v.number('expected the number of an estimate'),
+  v.safeInteger('expected the number of an estimate'),
+);
+export const savePatternInput = v.strictObject({ name: filled(80), job: filled(40), estimate: estimateNumber });
+export type SavePatternInput = v.InferOutput<typeof savePatternInput>;
+
+export interface EstimatePatternRow {
+  name: string;
+  lines: number;
+  savedAt: string;
+}
+
+/** A new estimate: empty, a copy of one of this or another job, or begun from a pattern; at the prices it has, or those of today. */
 export const newEstimateInput = v.strictObject({
   name: filled(),
-  copyOf: v.nullable(
-    v.strictObject({
-      job: filled(40),
-      estimate: v.pipe(v.number('expected the number of an estimate'), v.safeInteger('expected the number of an estimate')),
-    }),
-  ),
+  copyOf: v.nullable(v.strictObject({ job: filled(40), estimate: estimateNumber })),
+  pattern: v.optional(v.nullable(filled(80)), null),
+  reprice: v.optional(v.boolean('expected yes or no'), false),
 });
 export type NewEstimateInput = v.InferOutput<typeof newEstimateInput>;
 
@@ -146,6 +181,9 @@ export const estimateCalls = {
   estimateList: query<EstimateListRow[]>('read-tenders')('/jobs/:job/estimates'),
   estimate: query<EstimateView>('read-tenders')(estimate),
   startEstimate: command<{ number: number }>('estimate')('/jobs/:job/estimates', { input: newEstimateInput }),
+  estimatePatterns: query<EstimatePatternRow[]>('read-tenders')('/estimate-patterns'),
+  saveEstimatePattern: command('estimate')('/estimate-patterns', { method: 'PUT', input: savePatternInput }),
+  removeEstimatePattern: command('estimate')('/estimate-patterns/:name', { method: 'DELETE' }),
   saveEstimate: command<{ version: number }>('estimate')(estimate, { method: 'PUT', input: estimateInput, quiet: true }),
   deleteEstimate: command('estimate')(estimate, { method: 'DELETE' }),
   chooseEstimate: command('estimate')(`${estimate}/choose`),

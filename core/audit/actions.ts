@@ -37,6 +37,8 @@ export const ACTIONS = {
   'approve-time': ['Time approved', 'time'],
   'return-time': ['Time returned', 'time'],
   'post-time': ['Time posted', 'time'],
+  'save-estimate-pattern': ['Pattern of an estimate saved', 'estimate'],
+  'remove-estimate-pattern': ['Pattern of an estimate removed', 'estimate'],
   'add-employee': ['Employee added', 'master'],
   'undo-hand-over': ['Payroll hand-over undone', 'time'],
   'post-hours': ['Hours entered, approved and posted', 'time'],

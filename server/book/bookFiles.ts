@@ -9,7 +9,7 @@ import { departments, jobKinds, workKinds } from '../company/listBookFiles';
 import { costs } from '../costs/bookFile';
 import { awardLines, awards } from '../estimates/awardFiles';
 import { dayEntries, daySheets, daySignatures } from '../daySheets/bookFiles';
-import { estimateLines, estimateMarkups, estimateParts, estimatePrices, estimates } from '../estimates/bookFiles';
+import { estimateLines, estimateMarkups, estimateParts, estimatePatterns, estimatePrices, estimates } from '../estimates/bookFiles';
 import { forecasts } from '../forecasts/bookFile';
 import { billingInstalments, instalmentStages } from '../instalments/bookFiles';
 import { checklistTemplates, jobChecklist, jobEvents, jobPapers, jobPeople } from '../jobFile/bookFiles';
@@ -54,6 +54,7 @@ export const BOOK_FILES: readonly BookFile[] = [
   estimateLines,
   estimateParts,
   estimatePrices,
+  estimatePatterns,
   quotations,
   quotationAlternates,
   quotationPayments,

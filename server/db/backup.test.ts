@@ -214,4 +214,5 @@ const SHIPPED: readonly string[] = [
   '17f1c4e09591',
   '4fce570a1158',
   '16ebfcd468ee',
+  'd7f9f816b061',
 ];

@@ -7,6 +7,7 @@ import {
   amount,
   date,
   integer,
+  longText,
   markup,
   needed,
   oneOf,
@@ -17,13 +18,23 @@ import {
   type Columns,
   type ReadRow,
 } from '../bookFormat/columns';
+import * as v from 'valibot';
+import { estimatePattern } from '../../wire/estimates';
+import { isNotJson } from '../bookFormat/readJson';
 import { joinKey } from '../bookFormat/keys';
 import { costCodes } from '../company/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { buildUps } from '../prices/bookFiles';
 import { loadPriceList } from '../prices/priceList';
 import type { NewRow } from '../db/fields';
-import { EstimateLineTable, EstimateMarkupTable, EstimatePartTable, EstimatePriceTable, EstimateTable } from './models';
+import {
+  EstimateLineTable,
+  EstimateMarkupTable,
+  EstimatePartTable,
+  EstimatePatternTable,
+  EstimatePriceTable,
+  EstimateTable,
+} from './models';
 
 const KEY = { job: text(REQUIRED), estimate: integer(1, 9999)(REQUIRED, '1, 2 …') };
 
@@ -34,6 +45,28 @@ export function acceptedEstimate(book: BookCheck, job: string): number | undefin
   const there = book.there(jobs, job)?.accepted;
   return book.own(decided).accepted.get(job) ?? (typeof there === 'number' ? there : undefined);
 }
+
+export const estimatePatterns = bookFile({
+  name: 'estimate_patterns',
+  columns: { pattern: text(REQUIRED), content: longText(REQUIRED, 'an estimate as it was saved, as JSON') },
+  key: ['pattern'],
+  called: 'pattern of an estimate',
+  query: 'SELECT id, name AS pattern, content FROM estimate_pattern',
+  check(row, book) {
+    if (row.content && isNotJson(row.content, (read) => v.is(estimatePattern, read)))
+      book.fault(
+        estimatePatterns,
+        row,
+        'content',
+        'is not an estimate as Ledrin saves one, JSON with its parts; take it as it was exported',
+      );
+  },
+  save: (rows, into): Promise<void> =>
+    into.insertAll(
+      EstimatePatternTable,
+      rows.map((row) => ({ name: row.pattern, content: row.content, saved_at: into.actor.at })),
+    ),
+});
 
 export const estimates = bookFile({
   name: 'estimates',

@@ -57,7 +57,14 @@ const move = { by: 100_000, vendor: 'PANEL', costType: null, costCode: '', on: '
 describe('an estimate', () => {
   test('imported, it comes to the price worked by hand; copied, to the same', async () => {
     expect(await priceOf()).toBe(617_700);
-    expect(await act(database, TESTER, startEstimate, 'J2', { name: 'Cheaper', copyOf: { job: 'J2', estimate: 1 } })).toBe(2);
+    expect(
+      await act(database, TESTER, startEstimate, 'J2', {
+        name: 'Cheaper',
+        copyOf: { job: 'J2', estimate: 1 },
+        pattern: null,
+        reprice: false,
+      }),
+    ).toBe(2);
     expect(await priceOf(2)).toBe(617_700);
     await act(database, TESTER, chooseEstimate, 'J2', 2);
     expect((await estimateList(reading(database), 'J2')).map((it) => [it.number, it.chosen])).toEqual([

@@ -1,5 +1,8 @@
 import { LAST_ESTIMATE, COST_CODES } from './queries';
-import { assertNoFaults } from '../acts/refused';
+import { assertNoFaults, fieldError } from '../acts/refused';
+import { estimateOfPattern } from './estimatePatterns';
+import { atTodaysPrices } from './repriceEstimate';
+import type { Reader } from '../db/sql';
 import { EstimateTable } from './models';
 import type { Command } from '../acts/command';
 import type { Fault } from '../../core/errors/ledrinError';
@@ -13,11 +16,11 @@ import { loadPriceList } from '../prices/priceList';
 import { assertVersion } from '../versions/staleness';
 import { movable, saveContent, sizeFaults, bumpVersion } from './estimateContent';
 
-/** Starts an estimate, empty or as a copy with the prices of what it is copied from. Gives back its number. */
+/** Starts an estimate: empty, as a copy, or from a pattern; with the prices of that, or those of today. Gives back its number. */
 export async function startEstimate(command: Command, job: string, input: NewEstimateInput): Promise<number> {
   const { sql, actor } = command;
   const { id: jobId } = await jobByNumber(sql, job, 'job');
-  const from = input.copyOf && (await loadEstimate(sql, input.copyOf.job, input.copyOf.estimate));
+  const from = await beginningOf(sql, input);
   const last = await sql.get(LAST_ESTIMATE, [jobId]);
   const number = (last?.number ?? 0) + 1;
   const id = await sql.insert(EstimateTable, {
@@ -37,6 +40,17 @@ export async function startEstimate(command: Command, job: string, input: NewEst
   if (from) await saveContent(sql, id, { ...from, name: input.name }, from.prices);
   command.note(`${job}/${number}`, input);
   return number;
+}
+
+/** What a new estimate begins with; null where it is empty. */
+async function beginningOf(sql: Reader, { copyOf, pattern, reprice }: NewEstimateInput): Promise<Estimate | null> {
+  if (copyOf && pattern)
+    throw fieldError('pattern', 'pattern: an estimate is begun from another one or from a pattern; leave one out');
+  const from = copyOf ? await loadEstimate(sql, copyOf.job, copyOf.estimate) : pattern && (await estimateOfPattern(sql, pattern));
+  if (!from || !reprice) return from || null;
+  const next = await atTodaysPrices(sql, from);
+  assertNoFaults(sizeFaults(next, await loadDigits(sql)));
+  return next;
 }
 
 /**

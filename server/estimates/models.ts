@@ -76,3 +76,11 @@ export const AwardLineTable = table('award_line', {
   estimate_line_id: t.asKey(t.ref('estimate_line')),
   sov_line_id: t.ref('award'),
 });
+
+/** An estimate kept under a name; its content as JSON. */
+export const EstimatePatternTable = table('estimate_pattern', {
+  id: t.id,
+  name: t.text,
+  content: t.text,
+  saved_at: t.moment,
+});

@@ -16,10 +16,10 @@ export async function previewReprice(sql: Reader, job: string, number: number): 
   return (await repricing(sql, await loadEstimate(sql, job, number))).shown;
 }
 
-async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ shown: Repricing; next: Estimate; basis: unknown }> {
+/** An estimate at what the price list says today; what is not in it keeps the price it has. */
+export async function atTodaysPrices(sql: Reader, estimate: Estimate): Promise<Estimate> {
   const book = await loadPriceList(sql);
-  const digits = await loadDigits(sql);
-  const next: Estimate = {
+  return {
     ...estimate,
     lines: estimate.lines.map((line) => ({
       ...line,
@@ -29,6 +29,11 @@ async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ shown
       [...estimate.prices].map(([code, shares]) => [code, book.buildUps.has(code) ? book.unitShares(code) : shares]),
     ),
   };
+}
+
+async function repricing(sql: Reader, estimate: LoadedEstimate): Promise<{ shown: Repricing; next: Estimate; basis: unknown }> {
+  const digits = await loadDigits(sql);
+  const next = await atTodaysPrices(sql, estimate);
   const [before, after] = [priceEstimate(estimate, digits), priceEstimate(next, digits)];
   const lines = estimate.lines.flatMap((line, i) => {
     const because = [

@@ -77,7 +77,12 @@ async function perform(database: Database, on: string, it: Act): Promise<unknown
   };
   switch (it.kind) {
     case 'copy':
-      return carryOut(database, TESTER, startEstimate, 'J2', { name: `Copy ${it.pick}`, copyOf: { job: 'J2', estimate: 1 } });
+      return carryOut(database, TESTER, startEstimate, 'J2', {
+        name: `Copy ${it.pick}`,
+        copyOf: { job: 'J2', estimate: 1 },
+        pattern: null,
+        reprice: false,
+      });
     case 'save': {
       const version = it.pick === null ? 0 : (there.find((one) => one.number === number)?.version ?? 0);
       return carryOut(database, TESTER, saveQuotation, 'J2', it.pick === null ? null : number, {

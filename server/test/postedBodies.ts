@@ -226,6 +226,7 @@ export const EXAMPLES: WithInput = {
   postHours: { body: { week: '2031-03-03', lines: [worked], lateOn: null, seen: 'x' } },
   previewTimeCorrection: { sheet: '7', body: { ...timeCorrection, asOf: '2031-03-31' } },
   correctTime: { sheet: '7', body: { ...timeCorrection, seen: 'x' } },
+  saveEstimatePattern: { body: { name: 'P', job: 'J2', estimate: 1 } },
   addEmployee: { body: { employee: 'NEW', name: 'New', costsAnHour: 5 } },
   previewLabourList: { body: kindsOfWork },
   saveLabourList: { body: kindsOfWork },

@@ -101,6 +101,7 @@ export const READS: Omit<
   companyLogo: {},
   masters: { kind: 'clients' },
   usedLabourLists: {},
+  estimatePatterns: {},
   weekCost: { on: '2031-03-03' },
   jobBeginning: { client: 'NORTH', kind: '' },
   mergePreview: { kind: 'cost-codes', code: '100', into: '200' },

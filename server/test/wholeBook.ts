@@ -11,6 +11,7 @@ import { NO_MORE } from '../../core/masters/masters';
 import { addMaster } from '../masters/masters';
 import { transferBudget } from '../budget/transfers';
 import { awardJob } from '../estimates/award';
+import { saveEstimatePattern } from '../estimates/estimatePatterns';
 import { startEstimate } from '../estimates/estimates';
 import { addEvent, attachFile, saveCheckTemplate, saveJobFacts } from '../jobFile/jobFile';
 import { jobFileView } from '../jobFile/jobFileView';
@@ -62,7 +63,13 @@ export async function wholeBook(): Promise<BookText> {
   const database = await temporaryDatabase();
   const faults = await faultsOf(database, TENDER_BOOK);
   if (faults.length > 0) throw new Error(`the tender book does not come in: ${faults.join(' ')}`);
-  await act(database, TESTER, startEstimate, 'J2', { name: 'Cheaper', copyOf: { job: 'J2', estimate: 1 } });
+  await act(database, TESTER, saveEstimatePattern, { name: 'Usual roof', job: 'J2', estimate: 1 });
+  await act(database, TESTER, startEstimate, 'J2', {
+    name: 'Cheaper',
+    copyOf: { job: 'J2', estimate: 1 },
+    pattern: null,
+    reprice: false,
+  });
   await act(database, TESTER, saveQuotation, 'J2', null, {
     version: 0,
     estimate: 1,

@@ -29,6 +29,7 @@ import { signInsAndDay } from './0028-sign-ins-and-day';
 import { refusalsRead } from './0029-refusals-read';
 import { closedUpToADay } from './0030-closed-up-to-a-day';
 import { newReportsAsTheirLike } from './0031-new-reports-as-their-like';
+import { estimatePatterns } from './0035-estimate-patterns';
 import { handOversUndoneAndDaysOnSite } from './0034-hand-overs-undone-and-days-on-site';
 import { clientsThatNeverCertify } from './0033-clients-that-never-certify';
 import { kindsOfJobAndDepartments } from './0032-kinds-of-job-and-departments';
@@ -70,4 +71,5 @@ export const MIGRATIONS: readonly Migration[] = [
   kindsOfJobAndDepartments,
   clientsThatNeverCertify,
   handOversUndoneAndDaysOnSite,
+  estimatePatterns,
 ];

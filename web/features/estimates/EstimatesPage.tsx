@@ -8,6 +8,7 @@ import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
 import { useAttempt } from '../../ground/useAttempt';
+import { BeginElsewhere, KeepAsPattern } from './BeginElsewhere';
 import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 
@@ -29,22 +30,25 @@ function Estimates({ job, list }: { job: string; list: readonly EstimateListRow[
   const [pair, setPair] = useState<readonly number[]>([]);
   const [start, starting] = useStartEstimateMutation();
   const base = `/jobs/${encodeURIComponent(job)}/estimates`;
-  const begin = (copyOf: number | null) =>
+  const startWith = (body: Parameters<typeof start>[0]['body']) =>
     attempt(async () => {
-      const from = list.find((it) => it.number === copyOf);
-      const body = {
-        name: from ? `${from.name}, copy` : list.length === 0 ? 'As measured' : `Estimate ${list.length + 1}`,
-        copyOf: copyOf === null ? null : { job, estimate: copyOf },
-      };
       const { number } = await start({ job, body }).unwrap();
       void navigate(withMonth(`${base}/${number}`));
     });
+  const begin = (copyOf: number | null) => {
+    const from = list.find((it) => it.number === copyOf);
+    return startWith({
+      name: from ? `${from.name}, copy` : list.length === 0 ? 'As measured' : `Estimate ${list.length + 1}`,
+      copyOf: copyOf === null ? null : { job, estimate: copyOf },
+    });
+  };
   return (
     <>
       <div className="mb-2 flex items-end justify-between gap-6">
         <h2>Estimates</h2>
         <div className="flex gap-3">
           {list.length > 1 && <Compare base={base} pair={pair} />}
+          <BeginElsewhere onBegin={startWith} />
           <button type="button" className="button main" disabled={starting.isLoading} onClick={() => void begin(null)}>
             New estimate
           </button>
@@ -136,6 +140,7 @@ function List({ job, base, list, pair, onPair, onCopy }: ListProps) {
             <button type="button" className="button bare" onClick={() => onCopy(it.number)}>
               Copy
             </button>
+            <KeepAsPattern job={job} estimate={it.number} name={it.name} />
           </>
         ),
       },
