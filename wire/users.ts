@@ -111,6 +111,8 @@ export const userCalls = {
   endSecondFactor: command('signed-in')('/account/second-factor/end', { input: ownPasswordInput, secret: true }),
   sessions: query<SessionRow[]>('signed-in')('/account/sessions'),
   endSession: command('signed-in')('/account/sessions/:id', { method: 'DELETE' }),
+  /** Signs somebody out everywhere, such as on a phone that was lost. */
+  endUserSessions: command('manage-users')('/users/:id/sessions', { method: 'DELETE' }),
   narrowing: query<NarrowingInput>('manage-users')('/roles'),
   saveNarrowing: command('manage-users')('/roles', { method: 'PUT', input: narrowingInput }),
   users: query<UserRow[]>('manage-users')('/users'),

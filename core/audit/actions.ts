@@ -39,6 +39,7 @@ export const ACTIONS = {
   'post-time': ['Time posted', 'time'],
   'save-estimate-pattern': ['Pattern of an estimate saved', 'estimate'],
   'remove-estimate-pattern': ['Pattern of an estimate removed', 'estimate'],
+  'end-user-sessions': ['Sessions of a user ended', 'user'],
   'add-employee': ['Employee added', 'master'],
   'undo-hand-over': ['Payroll hand-over undone', 'time'],
   'post-hours': ['Hours entered, approved and posted', 'time'],

@@ -18,7 +18,7 @@ import {
   signOut,
 } from './signIn';
 import { SIGN_IN_FAILURES } from './queries';
-import { endSession, inviteAgain, inviteUser, ownSessions, saveUser, userList } from './users';
+import { endSession, endUserSessions, inviteAgain, inviteUser, ownSessions, saveUser, userList } from './users';
 
 /** Asks for the password of whoever is signed in once more. */
 const ownPassword = (database: Database, { body }: { body: { password: string } }, { workers, person }: Context) =>
@@ -69,6 +69,7 @@ export const userHandlers = handle(userCalls, {
   }),
   sessions: (sql, _args, { person }) => ownSessions(sql, present(person ?? undefined)),
   endSession: (command, { id }, { person }) => endSession(command, id, present(person ?? undefined)),
+  endUserSessions: (command, { id }) => endUserSessions(command, id),
   narrowing: (sql) => narrowing(sql),
   saveNarrowing: (command, { body }) => saveNarrowing(command, body),
   users: (sql) => userList(sql),

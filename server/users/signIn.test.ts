@@ -311,4 +311,11 @@ test('a phone of the site stays signed in for as long as the company says, used 
   expect(reply.get('set-cookie')?.[0]).toContain(`Max-Age=${29 * 24 * 3600}`);
   later('2031-06-10');
   expect(await status(phone)).toBe(200);
+  // Lost, it is signed out from the office.
+  const office = browser(app);
+  await office.send('/sign-in', { who: 'Ann Ash', password: PASSWORD });
+  const users = (await office.get('/users')).body as { id: number; name: string }[];
+  const cy = users.find((it) => it.name === 'Cy')!;
+  expect((await office.send(`/users/${cy.id}/sessions`, {}, 'delete')).status).toBe(200);
+  expect(await status(phone)).toBe(401);
 });

@@ -131,6 +131,14 @@ export async function ownSessions(sql: Reader, person: SignedIn): Promise<Sessio
     .map((it) => ({ id: it.id, beganAt: it.began_at, seenAt: it.seen_at, from: it.from_where, own: it.id === person.session }));
 }
 
+/** Ends all sessions of somebody: signed in again, they are there as before. */
+export async function endUserSessions({ sql, note }: Command, id: number): Promise<void> {
+  const user = await sql.findOne(UserTable, { id });
+  if (!user) throw new LedrinError('not-found', 'There is no such user; reload the page');
+  await sql.remove(SessionTable, { user_id: id });
+  note(user.name, { sessions: 'ended' });
+}
+
 /** Ends one of one's own sessions. */
 export async function endSession(command: Command, id: number, person: SignedIn): Promise<void> {
   const session = await command.sql.findOne(SessionTable, { id, user_id: person.id });

@@ -71,3 +71,13 @@ test('a new link is offered where the account is open; a refused change keeps wh
   ]);
   expect(form.getByLabelText<HTMLInputElement>('E-mail').value).toBe('ann@x.example');
 });
+
+test('a phone that was lost is signed out by whoever manages users, at a second press', async () => {
+  const { asked } = open({ users: [{ ...user(2, 'Cyd Elm', 'signs in'), role: 'site', sessions: 2 }], endUserSessions: {} });
+  fireEvent.click(await screen.findByRole('button', { name: 'Cyd Elm' }));
+  fireEvent.click(await screen.findByRole('button', { name: 'End 2 sessions' }));
+  fireEvent.click(await screen.findByRole('button', { name: /^End 2 sessions/ }));
+  await waitFor(() =>
+    expect(asked.filter((it) => it.call === 'endUserSessions').map((it) => it.path)).toEqual(['/api/users/2/sessions']),
+  );
+});

@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { ROLES } from '../../../core/rights/rights';
 import type { SignInFailure, UserRow } from '../../../wire/users';
 import {
+  useEndUserSessionsMutation,
   useInviteAgainMutation,
   useInviteUserMutation,
   useListsQuery,
@@ -19,6 +20,8 @@ import { useCodecForm } from '../../kit/form/useCodecForm';
 import { PersonalData } from '../../ground/PersonalData';
 import { PageHead } from '../../kit/PageHead';
 import { leaveFor } from '../../kit/unsaved';
+import { plural } from '../../../core/names/plural';
+import { SureButton } from '../../kit/SureButton';
 import { Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import { programOf } from './programOf';
@@ -129,10 +132,30 @@ function Beside({ row, isNew, link, onLink }: BesideProps) {
     <aside>
       <h2 className="mb-2">{row ? row.name : 'Invite somebody'}</h2>
       <UserForm key={row?.seen ?? 'new'} row={row} onLink={onLink} />
+      {row && row.sessions > 0 && <EndSessions row={row} />}
       {row?.can.newLink && <NewLink row={row} onLink={onLink} />}
       {row && <PersonalData key={`data ${row.id}`} name={row.name} onDone={() => undefined} />}
       {link && <Invitation {...link} />}
     </aside>
+  );
+}
+
+/** Signs somebody out everywhere: a phone that was lost, say. */
+function EndSessions({ row }: { row: UserRow }) {
+  const [end] = useEndUserSessionsMutation();
+  const { refused, attempt } = useAttempt();
+  const count = plural(row.sessions, 'session');
+  return (
+    <p>
+      <SureButton
+        className="button"
+        onSure={() => void attempt(() => end({ id: row.id }).unwrap(), `${row.name} is signed out everywhere`)}
+      >
+        {`End ${count}`}
+      </SureButton>{' '}
+      <span className="note">{row.seenAt ? `Last used ${displayMoment(row.seenAt)}. ` : ''}A lost phone is signed out so.</span>
+      {refused && <Refused message={refused.message} />}
+    </p>
   );
 }
 

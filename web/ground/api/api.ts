@@ -128,6 +128,7 @@ export const {
   useEndAbsenceMutation,
   useEndSecondFactorMutation,
   useEndSessionMutation,
+  useEndUserSessionsMutation,
   useEndTenderMutation,
   useEstimateListQuery,
   useEstimatePatternsQuery,
