@@ -51,6 +51,7 @@ const VIEWS: [path: string, heading: string][] = [
   ['/set-up/labour/rate-finder', 'Labour'],
   ['/costs/time', 'Week sheets'],
   ['/costs/time/new', 'New week sheet'],
+  ['/costs/time/person?employee=E06', 'Week of Mara Benning'],
   ['/costs/time/post', 'Post time'],
   ['/costs/time/sheets/8', 'Week sheet 8'],
   ['/costs/time/sheets/4', 'Week sheet 4'],

@@ -54,8 +54,11 @@ await shoot(page, `${demo.url}/jobs`, 'workings', async () => {
 });
 await shoot(page, `${demo.url}/jobs/new`, 'new-job', async () => {
   await page.getByLabel('Name', { exact: true }).fill('Saltmarsh pumping station, roof and louvres');
-  await page.getByLabel('Contract sum').fill('184,500.00');
-  await page.getByLabel('Awarded on').fill('28 Apr 2031');
+  await page.getByRole('combobox', { name: 'Client' }).click();
+  await page.getByRole('option', { name: /MERROWBY/ }).click();
+  await page.getByRole('combobox', { name: 'Kind of job' }).click();
+  await page.getByRole('option', { name: /ROOF/ }).click();
+  await page.getByRole('button', { name: /Schedule of values and budget/ }).click();
   await paste(
     page,
     'Line, row 1',

@@ -8,6 +8,7 @@ export const PLACE_WORDS: Readonly<Record<string, string>> = {
   '/costs': 'post invoice bill delivery batch purchase',
   '/costs/ledger': 'entries transactions export csv',
   '/costs/time': 'timesheet hours approve labour',
+  '/costs/time/person': 'own hours timesheet employee week',
   '/costs/time/post': 'post hours labour cost',
   '/costs/day-sheets': 'site diary daywork crew',
   '/costs/payroll': 'wages pay hand over export',

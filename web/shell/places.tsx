@@ -106,6 +106,13 @@ export const PLACES: readonly RegisteredPlace[] = [
   ),
   hidden(
     'Costs',
+    '/costs/time/person',
+    'My week',
+    async () => (await import('../features/weekSheets/PersonWeekPage')).PersonWeekPage,
+    'enter-time',
+  ),
+  hidden(
+    'Costs',
     '/costs/time/post',
     'Post time',
     async () => (await import('../features/weekSheets/PostTimePage')).PostTimePage,

@@ -11,8 +11,12 @@ import { METHODS, type ForecastCodecs, type WorkedForecast } from './forecastFor
 
 /** What the note of a line begins with whose cost to complete was spread: a line with another has its own. */
 const SPREAD = 'Spread over the lines';
-const isSpread = (row: GridRow | undefined) => (row?.note ?? '').startsWith(SPREAD);
+const isSpread = (note: string | undefined) => (note ?? '').startsWith(SPREAD);
 const isSaid = (row: GridRow | undefined) => METHODS.some((it) => (row?.[it] ?? '').trim() !== '');
+
+/** Whether a line says itself what it comes to, in this forecast or in one before that still holds. */
+const hasOwn = ({ before }: ForecastView['lines'][number], row: GridRow | undefined) =>
+  isSaid(row) ? !isSpread(row?.note) : before !== null && !isSpread(before.note);
 
 interface WholeProps {
   view: ForecastView;
@@ -40,9 +44,9 @@ function WholeForm({ view, rows, worked, codecs, onRows, onDone }: WholeProps & 
     const spread = spreadWhole(
       way,
       amount,
-      view.lines.map(({ state }, i) => ({
-        state,
-        own: isSaid(rows[i]) && !isSpread(rows[i]) ? (worked.lines[i]?.estimate ?? null) : null,
+      view.lines.map((line, i) => ({
+        state: line.state,
+        own: hasOwn(line, rows[i]) ? (worked.lines[i]?.estimate ?? null) : null,
       })),
     );
     if (!Array.isArray(spread)) {
@@ -59,7 +63,7 @@ function WholeForm({ view, rows, worked, codecs, onRows, onDone }: WholeProps & 
       {form.choice('way', 'What is known', Object.entries(WHOLE_WAYS))}
       {form.input('amount', 'Amount', { autoFocus: true })}
       <p className="note m-0 text-[12.5px]">
-        Spread over the lines in proportion to the budget left on each. A line with a forecast typed for it keeps it.
+        Spread over the lines in proportion to the budget left on each. A line with a forecast of its own keeps it.
       </p>
       <button className="button main self-start">Spread over the lines</button>
     </form>

@@ -30,6 +30,11 @@ export function WeekRegisterPage() {
     <div className="page">
       <PageHead title="Week sheets">
         <div className="flex items-center gap-3">
+          {week && (
+            <Link className="button" to={withMonth(`/costs/time/person?on=${week}`)}>
+              By person
+            </Link>
+          )}
           <May do="post-costs">
             <Link className="button" to={withMonth('/costs/time/post')}>
               Post time
@@ -94,7 +99,16 @@ function Register({ register: { sheets, missing, earlier, week } }: { register: 
       <section aria-label="Not handed in" className="mt-5">
         <h2 className="mb-1">Not handed in</h2>
         <p className="m-0">
-          {missing.length === 0 ? 'Everybody who is employed has hours in this week.' : missing.map((it) => it.name).join(', ')}
+          {missing.length === 0
+            ? 'Everybody who is employed has hours in this week.'
+            : missing.map((it, i) => (
+                <span key={it.employee}>
+                  {i > 0 && ', '}
+                  <Link to={withMonth(`/costs/time/person?employee=${encodeURIComponent(it.employee)}&on=${week}`)}>
+                    {it.name}
+                  </Link>
+                </span>
+              ))}
         </p>
       </section>
       {earlier.length > 0 && (

@@ -5,7 +5,8 @@ import type { MissingRate, SheetLine, SheetRow, TimeLists, TimePreview, WeekShee
 import { openPage, type Replies } from '../../test/openPage';
 import { PostTimePage } from './PostTimePage';
 import { WeekRegisterPage } from './WeekRegisterPage';
-import { put, type } from '../../test/typing';
+import { choose, put, type } from '../../test/typing';
+import { PersonWeekPage } from './PersonWeekPage';
 import { NewWeekSheetPage, WeekSheetPage } from './WeekSheetPage';
 
 afterEach(cleanup);
@@ -272,4 +273,41 @@ test('whoever decides sees what each line will cost and what is left of its task
   expect(screen.getByText('own time').closest('td')?.textContent).toBe('Ines Tolland own time');
   expect(row.textContent).not.toContain('own time');
   expect(screen.getByText('410.00')).toBeTruthy();
+});
+
+test('the week of a person is read day by day, wherever the hours stand, and hours are added to it', async () => {
+  const there = {
+    sheet: '1',
+    employee: 'E1',
+    dated: '2031-04-21',
+    pay: 'overtime' as const,
+    hours: 15_000,
+    posted: true,
+    hasUnits: false,
+    job: 'J1',
+    section: '',
+    costCode: '100',
+  };
+  const { sent } = openPage(PersonWeekPage, '/p', '/p?on=2031-04-23', {
+    timeLists: {
+      ...LISTS,
+      me: 'E1',
+      jobs: [{ number: 'J1', name: 'Mill', sections: [], workKind: 'ROPE' }],
+      costCodes: [{ code: '100', description: 'Decks' }],
+      workKinds: [{ workKind: 'ROPE', description: 'From ropes' }],
+      rules: [{ from: '2031-01-01', dailyAfter: null, doubleAfter: null, weeklyAfter: null, weekStarts: 'monday' }],
+    },
+    hoursOfWeek: { hours: [there, { ...there, sheet: '2', dated: '2031-04-22', job: null, posted: false, pay: null }] },
+    addSheet: { sheet: '3' },
+  });
+  expect((await screen.findByText(/J1 · 100/)).textContent).toContain('overtime, posted, sheet 1');
+  expect(screen.getByText(/another job/).textContent).toContain('waiting, sheet 2');
+  type('Wed 23 Apr', '8:30');
+  await choose('Job', /J1/);
+  fireEvent.click(screen.getByRole('button', { name: 'Submit hours' }));
+  expect(await screen.findByText('Time on a job needs its cost code')).toBeTruthy();
+  await choose('Cost code', /100/);
+  fireEvent.click(screen.getByRole('button', { name: 'Submit hours' }));
+  const line = { employee: 'E1', dated: '2031-04-23', job: 'J1', costCode: '100', workKind: 'ROPE', hours: 85_000 };
+  await waitFor(() => expect(sent('addSheet')).toEqual([{ week: '2031-04-21', lines: [expect.objectContaining(line)] }]));
 });
