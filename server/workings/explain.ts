@@ -5,6 +5,7 @@ import { ofApplications } from './ofApplications';
 import { labourFigures, lineFigures } from './ofLines';
 import { quantityFigures } from './ofQuantities';
 import { derivedStatus, statusOfAllJobs, statusOfCostLines, statusOfSchedule } from './ofContractStatus';
+import { movesOfJob } from './ofMoves';
 import { jobProgress, totalsOfJobs } from './ofProgress';
 import { openOnRelease, postedFigures } from './sources';
 import { sovLineFigures } from './sovLines';
@@ -14,6 +15,7 @@ import { unknownFigure, type ExplainFigure, type FigureFamily, type FigureOf } f
 export const FIGURE_FAMILIES: readonly FigureFamily[] = [
   totalsOfJobs,
   jobProgress,
+  movesOfJob,
   postedFigures,
   openOnRelease,
   statusOfAllJobs,

@@ -112,3 +112,11 @@ export const RECEIPTS_OF_INVOICE = query(
   shape({ dated: t.day, amount: t.cents, reference: t.text, posting: t.whole }),
   'SELECT dated, amount, reference, posting_id AS posting FROM receipt WHERE invoice_id = $1 AND dated <= $2 ORDER BY dated, id',
 );
+
+/** What change orders of job `$1`, approved after day `$2` and by day `$3`, added to its contract sum. */
+export const PRICE_APPROVED_BETWEEN = query(
+  shape({ number: t.text, decidedOn: t.day, amount: t.cents }),
+  `SELECT o.number, o.decided_on AS decidedOn, sum(l.amount) AS amount FROM change_order o JOIN change_order_line l ON l.change_order_id = o.id
+    WHERE o.job_id = $1 AND l.side = 'price' AND o.status = 'approved' AND o.decided_on > $2 AND o.decided_on <= $3
+    GROUP BY o.id ORDER BY o.decided_on, o.id`,
+);

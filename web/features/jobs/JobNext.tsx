@@ -66,6 +66,7 @@ function Details({ job }: Shown) {
     ['Start', displayDate(job.startsOn)],
     ['Planned finish', displayDate(job.finishesOn)],
     ['Finished', displayDate(job.finishedOn)],
+    ...Object.entries({ 'Kind of job': job.kind, Department: job.department }).filter(([, code]) => code !== ''),
     ['Revenue recognition', job.revenueMethod],
     ['Retention', describeRetention(job.retentionRule)],
     ['Tax', `${formatPercentShortest(job.taxRate)} %`],

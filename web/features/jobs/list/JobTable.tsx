@@ -1,16 +1,20 @@
 import { useMemo } from 'react';
+import { useDispatch } from 'react-redux';
 import { Link } from 'react-router';
 import { displayPercent } from '../../../../core/money/display';
 import { displayPeriod } from '../../../../core/calendar/displayDate';
 import { addMonths } from '../../../../core/calendar/plainDate';
 import { ratio, type Rate } from '../../../../core/money/rate';
 import { PROGRESS_FIGURES } from '../../../../core/progress/figures';
+import { MOVE_FIGURES, type MoveFigure } from '../../../../core/workings/moveWorkings';
 import { totalProgress } from '../../../../core/progress/workInProgress';
 import type { ListedJob } from '../../../../wire/jobs';
 import { useAsOf, useWithMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { OverUnder } from '../../../ground/OverUnder';
 import { Fig } from '../../../ground/workings/Fig';
+import { opened } from '../../../ground/workings/workingsSlice';
+import { Figure } from '../../../kit/Figure';
 import { SmallMeasure } from '../../../kit/Measure';
 import { ColumnChoice, useHiddenColumns } from '../../../kit/ColumnChoice';
 import { Legend, Sign } from '../../../kit/Signs';
@@ -77,7 +81,7 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
       width: 74,
       right: true,
       value: movedMargin,
-      cell: (it) => <Moved by={movedMargin(it)} />,
+      cell: (it) => <Moved by={movedMargin(it)} job={it.number} />,
     };
     const page = (it: ListedJob) => withMonth(`/jobs/${encodeURIComponent(it.number)}`);
     const words = (key: 'status' | 'clientName' | 'manager', title: string, width: number): TableColumn<ListedJob> => ({
@@ -152,9 +156,21 @@ function useColumns(): readonly TableColumn<ListedJob>[] {
 }
 
 /** A change of margin in points, with its sign; nothing where it is none, or where there is nothing to compare with. */
-function Moved({ by }: { by: number | null }) {
+function Moved({ by, job }: { by: number | null; job?: string }) {
+  const dispatch = useDispatch();
   if (by === null || Math.abs(by) < 500) return <>–</>;
-  return <span className={by < 0 ? 'loss' : 'good'}>{`${by > 0 ? '+' : ''}${displayPercent(by as Rate)}`}</span>;
+  const text = `${by > 0 ? '+' : ''}${displayPercent(by as Rate)}`;
+  const look = by < 0 ? 'loss' : 'good';
+  if (job === undefined) return <span className={look}>{text}</span>;
+  return (
+    <Figure
+      label={MOVE_FIGURES.marginMoved}
+      className={look}
+      onOpen={() => dispatch(opened({ figure: 'marginMoved' satisfies MoveFigure, job }))}
+    >
+      {text}
+    </Figure>
+  );
 }
 
 /** By how much the margin of several jobs together moved; null where none was there before. */

@@ -124,8 +124,6 @@ export function factsInWords(facts: Record<string, string>, tender: boolean, beg
     facts.revenueMethod,
   ].filter(Boolean);
   const { last = null, kind = null } = beginning ?? {};
-  const from = [last && `as on the client's last job, ${last.number} ${last.name}`, kind && `as the kind ${kind} says`].filter(
-    Boolean,
-  );
-  return `${said.join(', ')}${from.length > 0 ? `; begun ${from.join(' and ')}` : ''}.`;
+  const from = [kind && `the kind ${kind}`, last && `the client's last job, ${last.number} ${last.name}`].filter(Boolean);
+  return `${said.join(', ')}${from.length > 0 ? `; from ${from.join(' and ')}` : ''}.`;
 }
