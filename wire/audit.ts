@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { ABOUTS } from '../core/audit/actions';
+import { ABOUTS } from '../core/audit/abouts';
 import { download, query } from './call';
 import { plainDate, wholeText } from './fields';
 

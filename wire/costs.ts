@@ -99,8 +99,8 @@ export interface CostRow {
   reversedBy: number | null;
   /** It was moved, not only reversed. */
   moved: boolean;
-  /** Whose time it is, as what and at which rate (ten-thousandths of a major unit); null for cost that is no time. */
-  worked: { name: string; wageClass: string; rate: number } | null;
+  /** Whose time it is, as what, at which rate (ten-thousandths of a major unit) and on which week sheet; null for cost that is no time. */
+  worked: { name: string; wageClass: string; rate: number; sheet: string } | null;
 }
 
 export interface CostPage {

@@ -1,20 +1,4 @@
-/** The kinds of document a command can be about. */
-export const ABOUTS = [
-  'application',
-  'job',
-  'time',
-  'company',
-  'user',
-  'approval',
-  'change',
-  'master',
-  'posting',
-  'estimate',
-  'price',
-  'quotation',
-  'offer',
-] as const;
-export type AuditAbout = (typeof ABOUTS)[number];
+import type { AuditAbout } from './abouts';
 
 /**
  * What the audit trail says of each command, in the past tense, and which kind of document it is about. A command that is not here

@@ -74,7 +74,10 @@ function costRow(row: Row): CostRow {
     reference: row.reference,
     party: row.party,
     description: row.description,
-    worked: row.person === null ? null : { name: row.person, wageClass: row.wage_class ?? '', rate: row.rate ?? 0 },
+    worked:
+      row.person === null
+        ? null
+        : { name: row.person, wageClass: row.wage_class ?? '', rate: row.rate ?? 0, sheet: row.sheet ?? '' },
     quantity: row.quantity,
     hours: row.hours,
     amount: row.amount,

@@ -132,10 +132,11 @@ const LedgerRow = shape({
   replaces: t.orNull(t.whole),
   reversed_by: t.orNull(t.whole),
   moved: t.flag,
-  /** Whose time it is, by wage class and rate; null for cost that is no time. */
+  /** Whose time it is, by wage class and rate, and its week sheet; null for cost that is no time. */
   person: t.orNull(t.text),
   wage_class: t.orNull(t.text),
   rate: t.orNull(t.unitCost),
+  sheet: t.orNull(t.text),
   /** What the rows are ordered by, as a JSON list. */
   key: t.text,
 });
@@ -164,7 +165,7 @@ export function ledgerRows(filter: CostLedgerFilter, { where, bind, needsLine }:
       (SELECT posting_id FROM cost_entry WHERE id = e.reverses_entry_id) AS reverses,
       (SELECT posting_id FROM cost_entry WHERE id = e.replaces_entry_id) AS replaces, r.posting_id AS reversed_by,
       EXISTS (SELECT 1 FROM cost_entry WHERE replaces_entry_id = e.id) AS moved, ${pay('w.name')} AS person,
-      ${pay("coalesce(nullif(x.wage_class, ''), w.wage_class)")} AS wage_class, ${pay('x.rate')} AS rate, json_array(${keys.join(', ')}) AS key
+      ${pay("coalesce(nullif(x.wage_class, ''), w.wage_class)")} AS wage_class, ${pay('x.rate')} AS rate, ${pay('x.sheet')} AS sheet, json_array(${keys.join(', ')}) AS key
       FROM (SELECT e.id FROM cost_entry e ${line} WHERE ${where.join(' AND ')} ORDER BY ${order} LIMIT ${limit} OFFSET ${filter.after ? 0 : (filter.offset ?? 0)}) page
       JOIN cost_entry e ON e.id = page.id JOIN cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN cost_code c ON c.id = l.cost_code_id
       LEFT JOIN cost_entry r ON r.reverses_entry_id = e.id LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment m ON m.id = n.commitment_id

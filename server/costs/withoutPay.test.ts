@@ -18,7 +18,7 @@ const appOf = (role: 'owner' | 'accountant' | 'manager' | 'estimator') =>
 
 test.each(['owner', 'accountant'] as const)('%s sees in the cost ledger who worked, and at which rate', async (role) => {
   const { rows } = (await request(appOf(role)).get('/api/costs?asOf=2031-04-30&search=E1')).body;
-  expect(rows[0]).toMatchObject({ party: 'E1', worked: { name: 'Ann Ash', rate: 225_000 } });
+  expect(rows[0]).toMatchObject({ party: 'E1', worked: { name: 'Ann Ash', rate: 225_000, sheet: '7' } });
 });
 
 test.each(['manager', 'estimator'] as const)(

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { AuditAbout } from '../../core/audit/actions';
+import type { AuditAbout } from '../../core/audit/abouts';
 import { useWithMonth } from './asOf';
 import { useMay } from './person';
 

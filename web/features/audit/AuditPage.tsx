@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { ABOUTS } from '../../../core/audit/actions';
+import { ABOUTS } from '../../../core/audit/abouts';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import { useAuditQuery, useListsQuery } from '../../ground/api/api';

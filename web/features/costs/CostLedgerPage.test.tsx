@@ -37,7 +37,11 @@ const entry = (id: number, more: Partial<CostRow> = {}): CostRow => ({
 });
 const ROWS = [
   entry(1),
-  entry(2, { dated: '2031-03-30', postedOn: '2031-04-01' }),
+  entry(2, {
+    dated: '2031-03-30',
+    postedOn: '2031-04-01',
+    worked: { name: 'Ann Ash', wageClass: 'roofer', rate: 320_000, sheet: '31' },
+  }),
   entry(3, { costType: 'material', hours: null, uninstalled: true }),
 ];
 const LISTS = {
@@ -63,6 +67,8 @@ test('entries stand at their accounting date, with their own beside where it is 
   await screen.findByText('TS-1');
   expect(asked(page)).toEqual({ asOf: '2031-04', sort: 'dated', descending: 'yes', limit: '200' });
   expect(screen.getByText('TS-2, dated 30 Mar 2031').closest('tr')?.textContent).toMatch(/^1 Apr 2031/);
+  // An hour leads to its week sheet.
+  expect(screen.getByText('TS-2, dated 30 Mar 2031').getAttribute('href')).toBe('/costs/time/sheets/31?on=2031-03-30');
   expect(screen.getByText(/not installed yet/).closest('tr')?.textContent).toContain('TS-3');
   // 3 × 258.24, and twice 8 hours.
   expect(screen.getByText('3 entries').closest('tr')?.textContent).toBe('3 entries16774.72');

@@ -7,6 +7,7 @@ import { formatScaled } from '../../../core/money/decimal';
 import { displayQuantity } from '../../../core/money/display';
 import { UNIT_COST_DECIMALS } from '../../../core/prices/unitCost';
 import type { CostPage, CostRow, LedgerParams } from '../../../wire/costs';
+import { addressOf } from '../../ground/addressOf';
 import { useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -123,11 +124,12 @@ function workedNote({ worked, description }: CostRow): string {
   return `${description === '' ? '' : ' · '}${worked.wageClass} at ${formatScaled(worked.rate, UNIT_COST_DECIMALS)}`;
 }
 
-/** The columns; the server sorts by those whose key it knows. */
+/** The columns; the server sorts by those whose key it knows. An hour's reference leads to the week sheet it was entered on. */
 function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRow>[] {
   const withMonth = useWithMonth();
   const { show } = useCurrency();
   const nameOf = useVendorNames();
+  const sheets = useMay()('enter-time');
   return useMemo(() => {
     const words = (key: string, title: string, width: number | undefined, value: (row: CostRow) => string) =>
       ({ key, title, width, value, cell: value, cut: true, unsorted: true }) satisfies TableColumn<CostRow>;
@@ -144,7 +146,17 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
       words('section', 'Section', 104, (it) => it.section),
       { key: 'cost-code', title: 'Code', width: 66, cut: true, value: (it) => it.costCode, cell: (it) => it.costCode },
       words('type', 'Type', 90, (it) => it.costType),
-      words('reference', 'Reference', 100, referenceOf),
+      {
+        ...words('reference', 'Reference', 100, referenceOf),
+        cell: (it) =>
+          it.worked && sheets ? (
+            <Link to={withMonth(`${addressOf({ place: 'week-sheet', document: it.worked.sheet })}?on=${it.dated}`)}>
+              {referenceOf(it)}
+            </Link>
+          ) : (
+            referenceOf(it)
+          ),
+      },
       { ...words('party', 'Supplier / payee', 136, (it) => it.worked?.name ?? nameOf(it.party)), unsorted: false },
       {
         ...words('description', 'Description', undefined, (it) => it.description + workedNote(it) + stateNote(it)),
@@ -179,5 +191,5 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
       },
     ];
     return columns.filter(({ key }) => showJob || key !== 'job');
-  }, [withMonth, show, showJob, picks, nameOf]);
+  }, [withMonth, show, showJob, picks, nameOf, sheets]);
 }

@@ -71,6 +71,8 @@ test('totals are those of the jobs in the schedule, and a loss is marked by its 
     `${MINUS}8.6`,
     expect.stringContaining(`${MINUS}30.0`),
   ]);
+  // Why it moved is a press away.
+  expect(screen.getAllByRole('button', { name: /^Margin since last month: .*show its workings/ })).toHaveLength(1);
 });
 
 test('narrowed to a manager the list and its totals are his alone, and the address says so', async () => {
