@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { ListChange } from '../core/prices/listChanges';
 import { costType, filled, list, markup, needed, optionalDate, plainDate, rate, seen, text, unitCost } from './fields';
 import { command, download, preview, query, upload } from './call';
 
@@ -47,6 +48,26 @@ export const buildUpInput = v.strictObject({
 });
 export type BuildUpInput = v.InferOutput<typeof buildUpInput>;
 
+/** What was priced on a line of an estimate, to be saved to the price list: items by code, and a build-up that may be made of them. */
+const pricedPart = v.strictObject({
+  code: filled(40),
+  description: filled(),
+  unit: text(20),
+  costType,
+  costCode: filled(40),
+  unitCost,
+  markup: v.nullable(markup),
+});
+export const pricedPartsInput = v.strictObject({
+  items: list(pricedPart, 500, 'items at once'),
+  buildUp: v.nullable(buildUpInput),
+  on: plainDate,
+  reason: text(),
+});
+export type PricedPartsInput = v.InferOutput<typeof pricedPartsInput>;
+/** The same as it was previewed. */
+export const pricedPartsSeen = v.strictObject({ ...pricedPartsInput.entries, seen });
+
 /** The price list as screens and estimates read it. */
 export interface PriceListView {
   items: PriceItemInput[];
@@ -61,11 +82,11 @@ export interface PriceChange {
   actor: string;
 }
 
-/** What a price move would do, before it is done. Build-ups: what one unit of each comes to. */
+/** What an act would do to the price list, before it is done. Build-ups: what one unit of each comes to. */
 export interface PriceMoves {
   seen: string;
-  items: { code: string; description: string; unit: string; before: number; after: number }[];
-  buildUps: { code: string; description: string; unit: string; before: number; after: number }[];
+  items: ListChange[];
+  buildUps: ListChange[];
 }
 
 /** How a build-up did on a finished job: what one unit of it was to take, and took. */
@@ -90,6 +111,8 @@ export const priceCalls = {
   importPrices: upload<{ count: number }>('estimate')('/prices/import'),
   previewPriceMove: preview<PriceMoves>('estimate')('/prices/move/preview', { input: priceMoveInput }),
   movePrices: command<{ count: number }>('estimate')('/prices/move', { input: priceMoveSeen }),
+  previewPricedParts: preview<PriceMoves>('estimate')('/prices/parts/preview', { input: pricedPartsInput }),
+  savePricedParts: command('estimate')('/prices/parts', { input: pricedPartsSeen }),
   saveBuildUp: command('estimate')('/build-ups', { method: 'PUT', input: buildUpInput }),
   removeBuildUp: command('estimate')('/build-ups/:code', { method: 'DELETE' }),
 };

@@ -116,6 +116,7 @@ export const ACTIONS = {
   'remove-price-item': ['Price removed', 'price'],
   'move-prices': ['Prices adjusted', 'price'],
   'save-build-up': ['Build-up saved', 'price'],
+  'save-priced-parts': ['Priced parts saved to the price list', 'price'],
   'remove-build-up': ['Build-up removed', 'price'],
   'add-quotation': ['Quotation started', 'quotation'],
   'save-quotation': ['Quotation saved', 'quotation'],

@@ -211,7 +211,7 @@ const SHIPPED: readonly string[] = [
   'af7b9b664108',
   '0a3b088c5250',
   '967d752b26e1',
-  '17f1c4e09591',
+  '93d2f12177d3',
   '4fce570a1158',
   '16ebfcd468ee',
   'd7f9f816b061',

@@ -6,6 +6,7 @@ import { oneFile } from '../http/upload';
 import { importPrices } from './importPrices';
 import { achieved, priceListView, priceHistory } from './priceList';
 import { movePrices, previewPriceMove, removeBuildUp, saveBuildUp, savePriceItems } from './prices';
+import { previewPricedParts, savePricedParts } from './savePricedParts';
 
 const LARGEST_LIST = 20_000_000;
 
@@ -27,6 +28,8 @@ export const priceHandlers = handle(priceCalls, {
   },
   previewPriceMove: (database, { body }) => previewPriceMove(database, body),
   movePrices: async (command, { body }) => ({ count: await movePrices(command, body) }),
+  previewPricedParts: (database, { body }) => previewPricedParts(database, body),
+  savePricedParts: (command, { body }) => savePricedParts(command, body),
   saveBuildUp: (command, { body }) => saveBuildUp(command, body),
   removeBuildUp: (command, { code }) => removeBuildUp(command, code),
 });

@@ -4,6 +4,7 @@ import type { Database } from '../db/database';
 import { estimateList } from '../estimates/estimateViews';
 import { priceListView, priceHistory } from './priceList';
 import { cleanUp, everything, faultsOf, temporaryDatabase, TENDER_BOOK, TESTER } from '../test/books';
+import { previewPricedParts, savePricedParts } from './savePricedParts';
 import { movePrices, previewPriceMove, removeBuildUp, saveBuildUp, savePriceItems } from './prices';
 
 afterAll(cleanUp);
@@ -39,6 +40,59 @@ describe('the price list', () => {
       ['2030-06-01', 139_000, ''],
     ]);
     await expect(act(database, TESTER, movePrices, { ...move, by: 0, seen: '' })).rejects.toThrow(/No price would move/);
+  });
+
+  test('what was priced on a line goes to the list as items and a build-up, shown first; an item keeps its vendor', async () => {
+    const priced = { unit: 'nr', costType: 'material', costCode: '200', markup: null } as const;
+    const of = (item: string, buildUp: string, quantity: number) => ({ item, buildUp, quantity, waste: 0 });
+    const parts = {
+      items: [
+        { ...priced, code: 'FIXING', description: 'Fixing', unitCost: 1_500 },
+        { ...priced, code: 'CLIP', description: 'Clip', unitCost: 2_000 },
+      ],
+      buildUp: {
+        code: 'TRAY',
+        description: 'Tray',
+        unit: 'm2',
+        components: [of('', 'BED', 10_000), of('FIXING', '', 45_000), of('CLIP', '', 50_000)],
+      },
+      on: '2031-04-01',
+      reason: 'As priced',
+    };
+    const before = await everything(database);
+    // ROOF: 4.5 × (0.15 − 0.1234) = 0.1197 dearer than 25.0975. TRAY: the bed 0.35 × 1.05 × 6.40 + 0.02 × 32.50 = 3.002, 4.5 × 0.15, 5 × 0.20.
+    const { seen, ...changes } = await previewPricedParts(database, parts);
+    const figures = (of: typeof changes.items) => of.map((it) => [it.code, it.before, it.after]);
+    expect([figures(changes.items), figures(changes.buildUps)]).toEqual([
+      [
+        ['FIXING', 1_234, 1_500],
+        ['CLIP', null, 2_000],
+      ],
+      [
+        ['ROOF', 250_975, 252_172],
+        ['TRAY', null, 46_770],
+      ],
+    ]);
+    const save = (input: typeof parts, digest: string) => act(database, TESTER, savePricedParts, { ...input, seen: digest });
+    await expect(save(parts, 'of before')).rejects.toThrow(/has changed since it was previewed/);
+    const [fixing, clip] = [parts.items[0]!, parts.items[1]!];
+    await expect(save({ ...parts, items: [fixing, { ...fixing, unitCost: 1 }] }, seen)).rejects.toMatchObject({
+      faults: [{ field: 'items.1.code' }],
+    });
+    const circle = { ...parts.buildUp, code: 'BED', components: [of('', 'ROOF', 10_000)] };
+    await expect(save({ ...parts, items: [clip], buildUp: circle }, seen)).rejects.toThrow('made of itself: BED → ROOF → BED');
+    expect(await everything(database)).toBe(before);
+    await save(parts, seen);
+    const { items } = await priceListView(reading(database));
+    expect(items.find((it) => it.code === 'FIXING')).toMatchObject({ unitCost: 1_500, vendor: 'PANEL', checkedOn: '2031-04-01' });
+    expect((await priceHistory(reading(database), 'FIXING'))[0]).toMatchObject({ unitCost: 1_500, reason: 'As priced' });
+    expect(await priceOf()).toBe(617_700);
+    await expect(save(parts, seen)).rejects.toThrow(/nothing would change/);
+    // Another description alone is a change too, and said.
+    const renamed = { ...parts, items: [{ ...clip, description: 'Clip, steel' }], buildUp: null as never };
+    expect((await previewPricedParts(database, renamed)).items.map((it) => [it.code, it.also])).toEqual([
+      ['CLIP', 'description'],
+    ]);
   });
 
   test('an item saved again at the same cost makes no history; unknown code and vendor are named by row', async () => {

@@ -2,10 +2,11 @@ import { CostCodeTable, VendorTable } from '../company/models';
 import { UNIT_COSTS } from './queries';
 import { assertNoFaults, fieldError } from '../acts/refused';
 import { BuildUpComponentTable, BuildUpTable, PriceChangeTable, PriceItemTable } from './models';
-import { known, present } from '../../core/errors/known';
+import { known } from '../../core/errors/known';
 import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import { buildUpFault, PriceList, unitCostOfShares, whereUsed, type BuildUp } from '../../core/prices/buildUp';
+import { buildUpFault, whereUsed, type BuildUp } from '../../core/prices/buildUp';
+import { listChanges } from '../../core/prices/listChanges';
 import { changedBy, LARGEST_UNIT_COST } from '../../core/prices/unitCost';
 import type { BuildUpInput, PriceItemInput, PriceItemsInput, PriceMoveInput, PriceMoves } from '../../wire/prices';
 import type { Database } from '../db/database';
@@ -25,9 +26,7 @@ export async function savePriceItems(command: Command, { items, removed, on, rea
   const { sql, actor } = command;
   if (items.length + removed.length === 0) throw fieldError('items', 'expected at least one item');
   await removeItems(sql, removed);
-  const [codes, vendors] = [await idsByCode(sql, CostCodeTable), await idsByCode(sql, VendorTable)];
-  const faults = itemFaults(items, codes, vendors);
-  assertNoFaults(faults);
+  const { codes, vendors } = await assertItems(sql, items);
   const there = new Map((await sql.all(UNIT_COSTS)).map((row) => [row.code, row]));
   let id = await nextId(sql, PriceItemTable);
   const rows = items.map((it) => ({
@@ -51,6 +50,13 @@ export async function savePriceItems(command: Command, { items, removed, on, rea
   );
   const codesOf = [...items.map((it) => it.code), ...removed];
   command.note(codesOf.join(' ').slice(0, 200), { items, removed, on, reason });
+}
+
+/** Throws bad input by field where items cannot be saved as they are; gives back the ids of what they name, by code. */
+export async function assertItems(sql: Reader, items: readonly PriceItemInput[]) {
+  const [codes, vendors] = [await idsByCode(sql, CostCodeTable), await idsByCode(sql, VendorTable)];
+  assertNoFaults(itemFaults(items, codes, vendors));
+  return { codes, vendors };
 }
 
 function itemFaults(items: readonly PriceItemInput[], codes: Map<string, number>, vendors: Map<string, number>): Fault[] {
@@ -108,27 +114,8 @@ export async function previewPriceMove(database: Database, input: PriceMoveInput
   return database.read(async (sql) => {
     const { items, buildUps } = await priceListView(sql);
     const moved = movedItems(items, input);
-    const after = new PriceList(
-      items.map((it) => moved.get(it.code) ?? it),
-      buildUps,
-    );
-    const before = new PriceList(items, buildUps);
-    const each = (book: PriceList, code: string) => unitCostOfShares(book.unitShares(code));
-    return {
-      seen: digestOf([...moved.values()]),
-      items: items
-        .filter((it) => moved.has(it.code))
-        .map(({ code, description, unit, unitCost }) => ({
-          code,
-          description,
-          unit,
-          before: unitCost,
-          after: present(moved.get(code)).unitCost,
-        })),
-      buildUps: buildUps
-        .map(({ code, description, unit }) => ({ code, description, unit, before: each(before, code), after: each(after, code) }))
-        .filter((it) => it.before !== it.after),
-    };
+    const after = items.map((it) => moved.get(it.code) ?? it);
+    return { seen: digestOf([...moved.values()]), ...listChanges({ items, buildUps }, { items: after, buildUps }) };
   });
 }
 
@@ -161,11 +148,8 @@ function movedItems(items: readonly PriceItemInput[], input: PriceMoveInput): Ma
 export async function saveBuildUp(command: Command, input: BuildUpInput): Promise<void> {
   const { sql } = command;
   const [items, known] = [await idsByCode(sql, PriceItemTable), await idsByCode(sql, BuildUpTable)];
-  const faults = input.components.flatMap((it, i) => componentFaults(it, i, input.code, items, known));
-  assertNoFaults(faults);
-  const others = (await priceListView(sql)).buildUps.filter((it) => it.code !== input.code);
-  const fault = buildUpFault([input, ...others]);
-  if (fault) throw fieldError('components', fault.message);
+  const listed = await priceListView(sql);
+  assertBuildUp(input, listed.items, listed.buildUps);
   const id = known.get(input.code) ?? (await nextId(sql, BuildUpTable));
   await sql.save(BuildUpTable, [{ id, code: input.code, description: input.description, unit: input.unit }], ['id']);
   await sql.remove(BuildUpComponentTable, { build_up_id: id });
@@ -182,12 +166,21 @@ export async function saveBuildUp(command: Command, input: BuildUpInput): Promis
   command.note(input.code, input);
 }
 
+/** Throws bad input by field where a build-up cannot be saved beside these items and build-ups: one of the same code is replaced. */
+export function assertBuildUp(input: BuildUpInput, items: readonly { code: string }[], buildUps: readonly BuildUp[]): void {
+  const codesOf = (of: readonly { code: string }[]) => new Set(of.map((it) => it.code));
+  const [itemCodes, buildUpCodes] = [codesOf(items), codesOf(buildUps)];
+  assertNoFaults(input.components.flatMap((it, i) => componentFaults(it, i, input.code, itemCodes, buildUpCodes)));
+  const fault = buildUpFault([input, ...buildUps.filter((it) => it.code !== input.code)]);
+  if (fault) throw fieldError('components', fault.message);
+}
+
 function componentFaults(
   it: BuildUpInput['components'][number],
   i: number,
   code: string,
-  items: Map<string, number>,
-  buildUps: Map<string, number>,
+  items: ReadonlySet<string>,
+  buildUps: ReadonlySet<string>,
 ): Fault[] {
   const at = (field: string, message: string) => [{ field: `components.${i}.${field}`, message }];
   if ((it.item === '') === (it.buildUp === '')) return at('item', 'Expected a price item or a build-up: one of the two');

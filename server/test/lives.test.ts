@@ -8,10 +8,11 @@ import { QUOTATION_LIFE } from '../../core/offers/quotationLife';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { deleteApplication, saveApplication, setSubmitted } from '../billing/applications';
 import { reverseCertification } from '../billing/reverseCertification';
-import { certifyApplication } from '../billing/certify';
+import { billApplication, certifyApplication } from '../billing/certify';
 import { applicationView } from '../billing/applicationView';
 import { recordReceipt } from '../billing/receipts';
 import { deleteChange, saveChange } from '../changes/changes';
+import { ClientTable } from '../company/models';
 import { decideChange, issueChange } from '../changes/decideChange';
 import type { Database } from '../db/database';
 import { deleteEstimate, saveEstimate, sendEstimate } from '../estimates/estimates';
@@ -119,8 +120,9 @@ describe('each move core allows is accepted by its command, and no other is', ()
     }
   });
 
-  // The third application of J1 is submitted; the first two are certified and were paid for.
+  // The third application of J1 is submitted; the first two are certified and were paid for. Its client never certifies, so that it may be billed in one act.
   const intoApplication = (state: string) => async (command: Command) => {
+    await command.sql.update(ClientTable, {}, { never_certifies: true });
     if (state === 'certified') await certifyApplication(command, 'J1', 3, { version: null, on: '2031-04-01', lines: [] });
     if (state === 'draft') await setSubmitted(command, 'J1', 3, false);
   };
@@ -130,6 +132,7 @@ describe('each move core allows is accepted by its command, and no other is', ()
     delete: (it) => deleteApplication(it, 'J1', 3),
     submit: (it) => setSubmitted(it, 'J1', 3, true),
     return: (it) => setSubmitted(it, 'J1', 3, false),
+    bill: (it) => billApplication(it, 'J1', 3, { version: null, on: '2031-04-01' }),
     certify: (it) => certifyApplication(it, 'J1', 3, { version: null, on: '2031-04-01', lines: [] }),
     uncertify: (it) => reverseCertification(it, 'J1', 3, 'wrong'),
     receive: (it) => recordReceipt(it, 'J1', '3', { dated: '2031-04-20', amount: 1, reference: '' }),

@@ -72,6 +72,12 @@ const item: Body<'savePriceItems'>['items'][number] = {
   vendor: '',
   checkedOn: null,
 };
+const parts: Body<'previewPricedParts'> = {
+  items: [{ code: 'X1', description: 'X', unit: 'm', costType: 'material', costCode: '200', unitCost: 5, markup: null }],
+  buildUp: { code: 'X2', description: 'X', unit: '', components: [{ item: 'X1', buildUp: '', quantity: 1, waste: 0 }] },
+  on: '2031-04-01',
+  reason: '',
+};
 const part: Body<'saveEstimate'>['lines'][number]['parts'][number] = {
   item: '',
   description: '',
@@ -296,6 +302,8 @@ export const EXAMPLES: WithInput = {
   savePriceItems: { body: { items: [item], removed: [], on: '2031-04-01', reason: '' } },
   movePrices: { body: { by: 1, vendor: 'PANEL', costType: null, costCode: '', on: '2031-04-01', reason: '', seen: '' } },
   previewPriceMove: { body: { by: 1, vendor: '', costType: 'labour', costCode: '', on: '2031-04-01', reason: '' } },
+  previewPricedParts: { body: parts },
+  savePricedParts: { body: { ...parts, seen: '' } },
   saveBuildUp: {
     body: { code: 'X2', description: 'X', unit: '', components: [{ item: 'CREW', buildUp: '', quantity: 1, waste: 0 }] },
   },

@@ -10,7 +10,9 @@ export const kindsOfJobAndDepartments: Migration = {
     `CREATE TABLE department (id INTEGER PRIMARY KEY, code TEXT NOT NULL UNIQUE, name TEXT NOT NULL, closed INTEGER NOT NULL DEFAULT 0)`,
     `CREATE TABLE job_kind (
       id INTEGER PRIMARY KEY, code TEXT NOT NULL UNIQUE, name TEXT NOT NULL, closed INTEGER NOT NULL DEFAULT 0,
-      retention_rate INTEGER, revenue_method TEXT NOT NULL DEFAULT '', terms_days INTEGER, work_kind_id INTEGER REFERENCES work_kind(id),
+      retention_rate INTEGER,
+      revenue_method TEXT NOT NULL DEFAULT '' CHECK (revenue_method IN ('cost-to-cost', 'hours', 'physical', 'completed', '')),
+      terms_days INTEGER, work_kind_id INTEGER REFERENCES work_kind(id),
       pay_code TEXT NOT NULL DEFAULT '', checklist TEXT NOT NULL DEFAULT ''
     )`,
     'ALTER TABLE job ADD COLUMN job_kind_id INTEGER REFERENCES job_kind(id)',

@@ -12,8 +12,8 @@ const LISTS = { vendors: [{ code: 'SLATE', name: 'Slatewright Supplies', kind: '
 // 12.50 and 10 % more is 13.75; a build-up of two of them 25.00 and 27.50.
 const MOVES: PriceMoves = {
   seen: 'as-shown',
-  items: [{ code: 'SLATE-20', description: 'Slate 500 × 250', unit: 'no', before: 125_000, after: 137_500 }],
-  buildUps: [{ code: 'SLATED', description: 'Slated roof', unit: 'm2', before: 250_000, after: 275_000 }],
+  items: [{ code: 'SLATE-20', description: 'Slate 500 × 250', unit: 'no', before: 125_000, after: 137_500, also: '' }],
+  buildUps: [{ code: 'SLATED', description: 'Slated roof', unit: 'm2', before: 250_000, after: 275_000, also: '' }],
 };
 
 function open(replies: Replies = {}) {

@@ -1,18 +1,17 @@
 import { present } from '../../../core/errors/known';
 import { useMovePricesMutation, usePreviewPriceMoveMutation, useSessionQuery } from '../../ground/api/api';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { toast } from '../../kit/toast';
 import { COST_TYPES, type CostType } from '../../../core/costs/costType';
 import { formatPercentShortest, parseMarkup } from '../../../core/money/rate';
 import { MINUS } from '../../../core/money/display';
 import type { PriceMoveInput, PriceMoves } from '../../../wire/prices';
 import type { Lists } from '../../../wire/company';
-import { useColumnKinds } from '../../ground/columnKinds';
+import { PriceChanges } from '../../ground/prices/PriceChanges';
 import { faultOf } from '../../ground/faults';
 import { Field } from '../../kit/Field';
 import { Refused } from '../../kit/States';
 import { Choice } from '../../kit/choice/Choice';
-import { Table } from '../../kit/table/Table';
 
 /** Moves many prices by a percentage, after showing what it does to items and build-ups. */
 export function MovePrices({ lists, onDone }: { lists: Lists; onDone: () => void }) {
@@ -122,8 +121,8 @@ function Preview({ of, moves, busy, onMove }: { of: PriceMoveInput; moves: Price
   return (
     <>
       <div className="mt-3 grid grid-cols-2 gap-6">
-        <Moves title="Prices that move" rows={moves.items} />
-        <Moves title="Build-ups that follow, cost of one unit" rows={moves.buildUps} />
+        <PriceChanges title="Prices that move" rows={moves.items} />
+        <PriceChanges title="Build-ups that follow, cost of one unit" rows={moves.buildUps} />
       </div>
       <p className="mb-0 mt-3 flex items-center gap-3">
         <button type="button" className="button main" disabled={count === 0 || busy} onClick={onMove}>
@@ -134,28 +133,3 @@ function Preview({ of, moves, busy, onMove }: { of: PriceMoveInput; moves: Price
     </>
   );
 }
-
-function Moves({ title, rows }: { title: string; rows: PriceMoves['items'] }) {
-  const kinds = useColumnKinds();
-  const columns = useMemo(
-    () => [
-      kinds.text<Moved>('code', 'Code', (it) => it.code),
-      kinds.text<Moved>('description', 'Description', (it) => it.description, { cut: true, width: 160 }),
-      kinds.unitCost<Moved>('before', 'Before', (it) => it.before),
-      kinds.unitCost<Moved>('after', 'After', (it) => it.after),
-    ],
-    [kinds],
-  );
-  return (
-    <div>
-      <h3>{title}</h3>
-      {rows.length === 0 ? (
-        <p className="note m-0">None.</p>
-      ) : (
-        <Table label={title} columns={columns} rows={rows} rowKey={(it) => it.code} height={190} />
-      )}
-    </div>
-  );
-}
-
-type Moved = PriceMoves['items'][number];

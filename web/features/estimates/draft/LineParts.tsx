@@ -7,6 +7,7 @@ import { formatQuantity } from '../../../../core/money/rate';
 import type { PriceListView } from '../../../../wire/prices';
 import type { Lists } from '../../../../wire/company';
 import { partsAt } from './estimateForm';
+import { SavePrices } from './SavePrices';
 import { useCurrency } from '../../../ground/company';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import type { GridColumn, GridRow } from '../../../kit/grid/gridTypes';
@@ -42,6 +43,11 @@ export function LineParts(props: PartsProps) {
         height={190}
         blank={Math.max(3, rows.length + 1)}
       />
+      {line && line.parts.length > 0 && (
+        <p className="mb-0 mt-1">
+          <SavePrices line={line} rows={rows} onRows={onRows} faulty={own.size > 0} />
+        </p>
+      )}
     </section>
   );
 }
