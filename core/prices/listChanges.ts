@@ -46,7 +46,6 @@ function changeOf(
 
 function itemWords(then: PriceItem, now: PriceItem): string {
   return [
-    then.description !== now.description && 'description',
     then.unit !== now.unit && 'unit',
     then.costType !== now.costType && 'type',
     then.costCode !== now.costCode && 'cost code',

@@ -88,10 +88,10 @@ describe('the price list', () => {
     expect((await priceHistory(reading(database), 'FIXING'))[0]).toMatchObject({ unitCost: 1_500, reason: 'As priced' });
     expect(await priceOf()).toBe(617_700);
     await expect(save(parts, seen)).rejects.toThrow(/nothing would change/);
-    // Another description alone is a change too, and said.
-    const renamed = { ...parts, items: [{ ...clip, description: 'Clip, steel' }], buildUp: null as never };
-    expect((await previewPricedParts(database, renamed)).items.map((it) => [it.code, it.also])).toEqual([
-      ['CLIP', 'description'],
+    // Another unit alone is a change too, and said; the line's own words are none.
+    const other = { ...parts, items: [{ ...clip, description: 'Clip, left side', unit: 'm' }], buildUp: null as never };
+    expect((await previewPricedParts(database, other)).items.map((it) => [it.code, it.description, it.also])).toEqual([
+      ['CLIP', 'Clip', 'unit'],
     ]);
   });
 

@@ -20,7 +20,8 @@ export async function previewPricedParts(database: Database, input: PricedPartsI
 
 /**
  * Saves what was priced on a line of an estimate to the price list, as previewed: price items, new or as they are priced there, and a
- * build-up of them. An item that was in the list keeps its vendor and its class of wage. The estimate stays as it is priced.
+ * build-up of them. An item that was in the list keeps its vendor, its class of wage and its description: the line's words are the
+ * line's own. The estimate stays as it is priced.
  */
 export async function savePricedParts(command: Command, { seen, ...input }: PricedPartsInput & { seen: string }): Promise<void> {
   const { items, changes } = await plan(command.sql, input);
@@ -40,6 +41,7 @@ async function plan(sql: Reader, { items: typed, buildUp, on }: PricedPartsInput
     vendor: '',
     ...there.get(it.code),
     ...it,
+    description: there.get(it.code)?.description ?? it.description,
     unit: it.costType === 'labour' && it.unit === '' ? LABOUR_UNIT : it.unit,
     checkedOn: on,
   }));

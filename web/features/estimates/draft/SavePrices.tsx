@@ -42,7 +42,7 @@ export function SavePrices(props: SaveProps) {
       button="Save to the price list …"
       disabled={props.faulty}
       title={props.faulty ? 'Put right what is marked on this line first' : undefined}
-      className="w-[640px] max-w-[94vw] p-4"
+      className="max-h-[var(--radix-popover-content-available-height)] w-[640px] max-w-[94vw] overflow-y-auto p-4"
       open={open}
       onOpen={setOpen}
     >
