@@ -122,7 +122,7 @@ describe('each move core allows is accepted by its command, and no other is', ()
 
   // The third application of J1 is submitted; the first two are certified and were paid for. Its client never certifies, so that it may be billed in one act.
   const intoApplication = (state: string) => async (command: Command) => {
-    await command.sql.update(ClientTable, {}, { never_certifies: true });
+    await command.sql.update(ClientTable, {}, { never_certifies: 1 });
     if (state === 'certified') await certifyApplication(command, 'J1', 3, { version: null, on: '2031-04-01', lines: [] });
     if (state === 'draft') await setSubmitted(command, 'J1', 3, false);
   };
