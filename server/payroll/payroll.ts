@@ -118,17 +118,25 @@ export async function noteUsed(sql: Sql, id: number, today: PlainDate): Promise<
 
 export async function payrollRun(sql: Reader, id: number): Promise<PayrollRunView> {
   const found = await handOverOf(sql, id);
-  const { lines, usedOn: _used, last: _last, ...run } = found;
+  const { from, to, handedOn, handedBy, people, hours, amount, undoneOn } = found;
   const refusal = undoRefusal(found);
   const of = await postedLines(
     sql,
     (await sql.all(LINES_OF_RUN, [id])).map((it) => it.id),
   );
   return {
-    ...run,
+    run: id,
+    from,
+    to,
+    handedOn,
+    handedBy,
+    people,
+    hours,
+    amount,
+    undoneOn,
     undoRefused: refusal && messageOf(refusal, showIn(0)),
     rows: await namedRows(sql, of),
-    posted: { lines, hours: run.hours, amount: run.amount },
+    posted: { lines: found.lines, hours, amount },
   };
 }
 

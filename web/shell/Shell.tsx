@@ -10,6 +10,7 @@ import { Drawer } from '../ground/workings/Drawer';
 import { MeasurePatterns } from '../kit/Measure';
 import { Refused, Waiting } from '../kit/States';
 import { CommandDoor, reachForCommands } from './CommandDoor';
+import { LeaveGuard } from './LeaveGuard';
 import { MonthChooser } from './MonthChooser';
 import type { Part } from '../../core/rights/parts';
 import type { Right } from '../../core/rights/rights';
@@ -25,7 +26,6 @@ import { useFocusStays } from './useFocusStays';
 import { usePageKeys } from './usePageKeys';
 
 const KeyList = lazy(async () => ({ default: (await import('./KeyList')).KeyList }));
-const LeaveGuard = lazy(async () => ({ default: (await import('./LeaveGuard')).LeaveGuard }));
 const AskApproval = lazy(async () => ({ default: (await import('./AskApproval')).AskApproval }));
 const PAGE = 'page';
 const SignInPage = lazy(async () => ({ default: (await import('../features/signIn/SignInPage')).SignInPage }));
@@ -107,10 +107,8 @@ export function Shell() {
       <MeasurePatterns />
       {open === 'commands' && <CommandDoor onOpen={(stays) => !stays && setOpen(null)} />}
       <Suspense>{open === 'keys' && <KeyList open onOpen={(stays) => !stays && setOpen(null)} />}</Suspense>
-      <Suspense>
-        {approvalNeeded && <AskApproval />}
-        <LeaveGuard />
-      </Suspense>
+      <Suspense>{approvalNeeded && <AskApproval />}</Suspense>
+      <LeaveGuard />
       <SaidCorner />
     </PlacesProvider>
   );
