@@ -7,7 +7,7 @@ import { APPROVALS, approves, ruleFor } from '../../core/approvals/approvals';
 import { rulesOf } from '../approvals/requireApproval';
 import { jobs } from '../jobs/bookFiles';
 import type { Actor } from '../acts/audit';
-import { company, companyThere } from '../company/bookFiles';
+import { company, companyThere } from '../company/book/bookFiles';
 import { CompanyTable } from '../company/models';
 import { CostLines } from '../costs/costEntries';
 import { costs, OpeningCosts } from '../costs/bookFile';

@@ -3,7 +3,7 @@ import { present } from '../../core/errors/known';
 import { bookFile } from '../bookFormat/bookFile';
 import { amount, date, integer, oneOf, quantity, REQUIRED, text, type ReadRow } from '../bookFormat/columns';
 import { joinKey } from '../bookFormat/keys';
-import { costCodes } from '../company/bookFiles';
+import { costCodes } from '../company/book/bookFiles';
 import { acceptedEstimate, checkAcceptedLine, estimateLines } from '../estimates/bookFiles';
 import { jobs, scheduleOfValues } from '../jobs/bookFiles';
 import { BudgetLineTable, BudgetTransferLineTable, BudgetTransferTable } from './models';

@@ -7,7 +7,7 @@ import type { BookCheck } from '../bookFormat/bookCheck';
 import { bookFile, type BookAct } from '../bookFormat/bookFile';
 import { amount, date, days, isWhole, oneOf, quantity, REQUIRED, text, type ReadRow } from '../bookFormat/columns';
 import { joinKey } from '../bookFormat/keys';
-import { costCodes } from '../company/bookFiles';
+import { costCodes } from '../company/book/bookFiles';
 import { jobs, scheduleOfValues } from '../jobs/bookFiles';
 import { ChangeOrderLineTable, ChangeOrderTable } from './models';
 

@@ -3,7 +3,7 @@ import { shared } from '../bookFormat/bookCheck';
 import { bookFile } from '../bookFormat/bookFile';
 import { amount, date, oneOf, percent, quantity, REQUIRED, text } from '../bookFormat/columns';
 import { joinKey } from '../bookFormat/keys';
-import { costCodes, vendors } from '../company/bookFiles';
+import { costCodes, vendors } from '../company/book/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { CommitmentLineTable, CommitmentTable } from './models';
 

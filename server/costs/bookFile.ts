@@ -10,7 +10,7 @@ import type { BookSave } from '../bookFormat/bookSave';
 import { amount, date, oneOf, quantity, REQUIRED, text, yesNo, type ReadRow, type Row } from '../bookFormat/columns';
 import { joinKey } from '../bookFormat/keys';
 import { commitments, lineJobs } from '../commitments/bookFile';
-import { costCodes } from '../company/bookFiles';
+import { costCodes } from '../company/book/bookFiles';
 import { InstallationTable } from '../corrections/models';
 import type { NewRow } from '../db/fields';
 import { nextId } from '../db/sql';

@@ -5,9 +5,9 @@ import { isHash } from '../attachments/contents';
 import type { BookCheck } from '../bookFormat/bookCheck';
 import { bookFile } from '../bookFormat/bookFile';
 import { date, integer, moment, oneOf, quantity, REQUIRED, text, yesNo, type ReadRow } from '../bookFormat/columns';
-import { costCodes } from '../company/bookFiles';
+import { costCodes } from '../company/book/bookFiles';
 import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
-import { workKinds } from '../company/listBookFiles';
+import { workKinds } from '../company/book/listFiles';
 import { employees } from '../labour/bookFiles';
 import { DayEntryTable, DaySheetTable, DaySignatureTable } from './models';
 

@@ -22,7 +22,7 @@ import * as v from 'valibot';
 import { estimatePattern } from '../../wire/estimates';
 import { isNotJson } from '../bookFormat/readJson';
 import { joinKey } from '../bookFormat/keys';
-import { costCodes } from '../company/bookFiles';
+import { costCodes } from '../company/book/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { buildUps } from '../prices/bookFiles';
 import { loadPriceList } from '../prices/priceList';

@@ -5,7 +5,7 @@ import { shared } from '../bookFormat/bookCheck';
 import { bookFile } from '../bookFormat/bookFile';
 import { readCell } from '../bookFormat/cells';
 import { date, forecastValue, oneOf, REQUIRED, text } from '../bookFormat/columns';
-import { costCodes } from '../company/bookFiles';
+import { costCodes } from '../company/book/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { ForecastTable } from './models';
 

@@ -23,8 +23,8 @@ import {
 } from '../bookFormat/columns';
 import type { BookSave } from '../bookFormat/bookSave';
 import { joinKey } from '../bookFormat/keys';
-import { bookTaxRate, customers } from '../company/bookFiles';
-import { departments, jobKinds, workKinds } from '../company/listBookFiles';
+import { bookTaxRate, customers } from '../company/book/bookFiles';
+import { departments, jobKinds, workKinds } from '../company/book/listFiles';
 import { JobMoveTable, JobTable, JobTemplateTable, SovLineTable } from './models';
 import { assertOfTeam } from './restricted';
 import { whyNotAdded } from '../bookFormat/whyNotAdded';

@@ -6,8 +6,8 @@ import { bookFile, type BookFile, type BookFileOf } from '../bookFormat/bookFile
 import { date, oneOf, percent, quantity, REQUIRED, text, unitCost, yesNo, type Columns, type Row } from '../bookFormat/columns';
 import type { NewRow, Table } from '../db/fields';
 import type { BookSave } from '../bookFormat/bookSave';
-import { costCodes } from '../company/bookFiles';
-import { departments, workKinds, workKindValues } from '../company/listBookFiles';
+import { costCodes } from '../company/book/bookFiles';
+import { departments, workKinds, workKindValues } from '../company/book/listFiles';
 import { jobs } from '../jobs/bookFiles';
 import {
   BurdenTable,

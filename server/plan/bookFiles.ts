@@ -1,7 +1,7 @@
 import { COST_TYPES } from '../../core/costs/costType';
 import { bookFile } from '../bookFormat/bookFile';
 import { date, oneOf, REQUIRED, text } from '../bookFormat/columns';
-import { costCodes } from '../company/bookFiles';
+import { costCodes } from '../company/book/bookFiles';
 import { jobs } from '../jobs/bookFiles';
 import { CostLinePlanTable, JobSectionTable } from './models';
 

@@ -3,7 +3,7 @@ import { buildUpFault, type BuildUp } from '../../core/prices/buildUp';
 import type { BookCheck } from '../bookFormat/bookCheck';
 import { bookFile } from '../bookFormat/bookFile';
 import { date, markup, needed, oneOf, percent, REQUIRED, text, unitCost } from '../bookFormat/columns';
-import { costCodes, vendors } from '../company/bookFiles';
+import { costCodes, vendors } from '../company/book/bookFiles';
 import { BuildUpComponentTable, BuildUpTable, PriceChangeTable, PriceItemTable } from './models';
 
 export const priceItems = bookFile({

@@ -3,7 +3,7 @@ import type { BookCheck } from '../../bookFormat/bookCheck';
 import { isWhole, type ReadRow } from '../../bookFormat/columns';
 import { joinKey } from '../../bookFormat/keys';
 import { changeOrderLines, changeOrders } from '../../changes/bookFiles';
-import { bookTaxRate, customers } from '../../company/bookFiles';
+import { bookTaxRate, customers } from '../../company/book/bookFiles';
 import { jobs, scheduleOfValues } from '../../jobs/bookFiles';
 import type { LoadedBillingJob } from '../billingJobs';
 import { bookBilling, unreliable, type BookApplication, type BookBilling } from './bookBilling';

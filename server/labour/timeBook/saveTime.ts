@@ -1,11 +1,11 @@
 import { known } from '../../../core/errors/known';
 import type { BookSave } from '../../bookFormat/bookSave';
-import { costCodes } from '../../company/bookFiles';
+import { costCodes } from '../../company/book/bookFiles';
 import { insertCostEntries } from '../../costs/costEntries';
 import { nextId } from '../../db/sql';
 import { assertBookOfTeam, jobs } from '../../jobs/bookFiles';
 import { PayrollLineTable } from '../../payroll/models';
-import { workKinds } from '../../company/listBookFiles';
+import { workKinds } from '../../company/book/listFiles';
 import { employees } from '../bookFiles';
 import { TimeLineTable } from '../models';
 import { labourOfBook, timeKey } from './planTime';

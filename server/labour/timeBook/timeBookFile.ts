@@ -1,8 +1,8 @@
 import { bookFile } from '../../bookFormat/bookFile';
-import { costCodes } from '../../company/bookFiles';
+import { costCodes } from '../../company/book/bookFiles';
 import { jobs } from '../../jobs/bookFiles';
 import { payrollRuns } from '../../payroll/bookFiles';
-import { workKinds } from '../../company/listBookFiles';
+import { workKinds } from '../../company/book/listFiles';
 import { employees, ofClass } from '../bookFiles';
 import { loadLabourOf, planTime } from './planTime';
 import { saveTime } from './saveTime';

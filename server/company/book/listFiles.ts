@@ -1,8 +1,8 @@
-import { REVENUE_METHODS } from '../../core/progress/workInProgress';
-import { bookFile } from '../bookFormat/bookFile';
-import { days, oneOf, percent, REQUIRED, text, yesNo, type Row } from '../bookFormat/columns';
-import { WorkKindTable } from '../labour/models';
-import { DepartmentTable, JobKindTable } from './models';
+import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
+import { bookFile } from '../../bookFormat/bookFile';
+import { days, oneOf, percent, REQUIRED, text, yesNo, type Row } from '../../bookFormat/columns';
+import { WorkKindTable } from '../../labour/models';
+import { DepartmentTable, JobKindTable } from '../models';
 
 const CLOSED = yesNo('closed to new use');
 

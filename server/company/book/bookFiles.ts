@@ -1,11 +1,11 @@
-import { isTimeZone } from '../../core/calendar/dayIn';
-import { isJobNumberPattern } from '../../core/jobs/jobNumber';
-import { isCurrency } from '../../core/money/currency';
-import { bookFile } from '../bookFormat/bookFile';
-import { days, integer, longText, oneOf, percent, REQUIRED, text, yesNo, type ReadRow } from '../bookFormat/columns';
-import { shared, type BookCheck } from '../bookFormat/bookCheck';
-import { safeLogo } from './safeLogo';
-import { ClientTable, CompanyTable, CostCodeTable, PersonTable, VendorTable } from './models';
+import { isTimeZone } from '../../../core/calendar/dayIn';
+import { isJobNumberPattern } from '../../../core/jobs/jobNumber';
+import { isCurrency } from '../../../core/money/currency';
+import { bookFile } from '../../bookFormat/bookFile';
+import { days, integer, longText, oneOf, percent, REQUIRED, text, yesNo, type ReadRow } from '../../bookFormat/columns';
+import { shared, type BookCheck } from '../../bookFormat/bookCheck';
+import { safeLogo } from '../safeLogo';
+import { ClientTable, CompanyTable, CostCodeTable, PersonTable, VendorTable } from '../models';
 
 export const company = bookFile({
   name: 'company',
