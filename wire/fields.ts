@@ -103,3 +103,13 @@ export const costType = v.picklist(COST_TYPES, `expected one of ${COST_TYPES.joi
 /** The digest of what a page was shown, as the server gave it. */
 export const seen = filled(64);
 export const optionalDate = v.nullable(plainDate);
+
+/** What is retained of a job's applications: rates in parts per million, the cap of the contract sum. */
+export const retentionTerms = v.strictObject({
+  rate,
+  materialsRate: v.nullable(rate),
+  stepAt: v.nullable(rate),
+  stepTo: v.nullable(rate),
+  stepApplies: v.picklist(['all', 'further'], 'expected all or further'),
+  cap: v.nullable(rate),
+});

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import { DAY_FACTS, TEXT_FACTS } from '../core/jobs/jobFacts';
 import type { ListFact } from '../core/jobs/listFacts';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
-import { days, filled, list, optionalDate, plainDate, rate, seen, text } from './fields';
+import { days, filled, list, optionalDate, plainDate, rate, seen, text, retentionTerms } from './fields';
 import { command, download, query, upload } from './call';
 
 export const EVENT_KINDS = ['note', 'call', 'meeting', 'visit', 'letter'] as const;
@@ -29,14 +29,7 @@ const facts = {
   ...fieldsOf(DAY_FACTS, () => optionalDate),
   ...listFacts,
   revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
-  retention: v.strictObject({
-    rate,
-    materialsRate: v.nullable(rate),
-    stepAt: v.nullable(rate),
-    stepTo: v.nullable(rate),
-    stepApplies: v.picklist(['all', 'further'], 'expected all or further'),
-    cap: v.nullable(rate),
-  }),
+  retention: retentionTerms,
   /** It was agreed that nothing is retained. */
   noRetention: v.boolean('expected yes or no'),
   taxRate: rate,

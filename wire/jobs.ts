@@ -8,7 +8,7 @@ import { checklistInput, listFacts, lockInput, restrictInput, peopleInput } from
 import type { HoldingPart } from '../core/jobs/jobParts';
 import type { ListFacts } from '../core/jobs/listFacts';
 import { ALL_JOB_STATUSES } from '../core/jobs/jobStatus';
-import { cents, costType, days, filled, list, optionalDate, quantity, rate, seen, text } from './fields';
+import { cents, costType, days, filled, list, optionalDate, quantity, rate, seen, text, retentionTerms } from './fields';
 import { command, dated, query, upload } from './call';
 
 const sovLineInput = v.strictObject({
@@ -46,14 +46,7 @@ export const jobInput = v.strictObject({
   site: text(400),
   revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
   contractSum: cents,
-  retention: v.strictObject({
-    rate,
-    materialsRate: v.nullable(rate),
-    stepAt: v.nullable(rate),
-    stepTo: v.nullable(rate),
-    stepApplies: v.picklist(['all', 'further'], 'expected all or further'),
-    cap: v.nullable(rate),
-  }),
+  retention: retentionTerms,
   taxRate: rate,
   termsDays: v.nullable(days),
   ...listFacts,

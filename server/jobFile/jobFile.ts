@@ -14,6 +14,7 @@ import { factsAreFixed, isBilled, jobFileView } from './jobFileView';
 import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
 import { assertOfTeam, assertOfTeamOrOwner } from '../jobs/restricted';
 import { listColumnsOf } from '../jobs/listFacts';
+import { retentionColumns } from '../jobs/retentionTerms';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { type Actor } from '../acts/audit';
 import { assertUnchanged } from '../versions/staleness';
@@ -35,7 +36,6 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
   else if (input.client !== now.client && (await isBilled(sql, id)))
     faults.push({ field: 'client', message: `Client ${now.client} was billed for this job; it stays the client` });
   assertNoFaults(faults);
-  const { retention: r } = input;
   await sql.update(
     JobTable,
     { id },
@@ -45,12 +45,7 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
       ...factColumns(input),
       ...lists.columns,
       revenue_method: input.revenueMethod,
-      retention_rate: r.rate,
-      retention_materials_rate: r.materialsRate,
-      retention_step_at: r.stepAt,
-      retention_step_to: r.stepTo,
-      retention_step_applies: r.stepApplies,
-      retention_cap: r.cap,
+      ...retentionColumns(input.retention),
       no_retention: input.noRetention ? 1 : 0,
       tax_rate: input.taxRate,
       terms_days: input.termsDays,

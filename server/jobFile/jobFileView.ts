@@ -13,6 +13,7 @@ import { loadBillingJobs } from '../billing/billingJobs';
 import { digestOf } from '../versions/digest';
 import { listFactsOf } from '../jobs/listFacts';
 import { jobByNumber } from '../jobs/jobByNumber';
+import { retentionTermsOf } from '../jobs/retentionTerms';
 import { missingForSite } from '../jobs/readiness';
 
 type FactRow = RowOf<typeof JobTable>;
@@ -68,14 +69,7 @@ function factsOf(row: FactRow, client: string): Omit<JobFacts, ListFact> {
     client,
     ...plainFacts(row),
     revenueMethod: row.revenue_method,
-    retention: {
-      rate: row.retention_rate,
-      materialsRate: row.retention_materials_rate,
-      stepAt: row.retention_step_at,
-      stepTo: row.retention_step_to,
-      stepApplies: row.retention_step_applies,
-      cap: row.retention_cap,
-    },
+    retention: retentionTermsOf(row),
     noRetention: row.no_retention === 1,
     taxRate: row.tax_rate,
     termsDays: row.terms_days,

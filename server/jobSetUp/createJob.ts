@@ -19,6 +19,7 @@ import { CostLines } from '../costs/costEntries';
 import { listColumnsOf, type ListColumns } from '../jobs/listFacts';
 import { PayCodeTable } from '../labour/models';
 import { noteMove } from '../jobs/jobLife';
+import { retentionColumns } from '../jobs/retentionTerms';
 import { insertSovLines } from '../jobs/sovLines';
 
 /** Deletes a draft; `by`: of whose alone, null for anybody's. */
@@ -126,7 +127,6 @@ async function saveJob(
   refers: ListColumns & { client_id: number },
   codes: ReadonlyMap<string, number>,
 ): Promise<number> {
-  const { retention: r } = input;
   const jobId = await nextId(sql, JobTable);
   await sql.insert(JobTable, {
     id: jobId,
@@ -141,12 +141,7 @@ async function saveJob(
     manager: input.manager,
     site: input.site,
     revenue_method: input.revenueMethod,
-    retention_rate: r.rate,
-    retention_materials_rate: r.materialsRate,
-    retention_step_at: r.stepAt,
-    retention_step_to: r.stepTo,
-    retention_step_applies: r.stepApplies,
-    retention_cap: r.cap,
+    ...retentionColumns(input.retention),
     tax_rate: input.taxRate,
     terms_days: input.termsDays,
   });

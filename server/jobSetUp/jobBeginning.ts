@@ -6,6 +6,7 @@ import type { Reader } from '../db/sql';
 import { CheckTemplateTable } from '../jobFile/models';
 import { listFactsOf } from '../jobs/listFacts';
 import { JobTable } from '../jobs/models';
+import { retentionTermsOf } from '../jobs/retentionTerms';
 import { WorkKindTable } from '../labour/models';
 import { LAST_JOB_OF_CLIENT } from './queries';
 
@@ -54,14 +55,7 @@ async function likeLastJob(sql: Reader, client: string): Promise<JobBeginning> {
   const row = known(new Map((await sql.find(JobTable, { id: last.id })).map((it) => [it.id, it])), last.id);
   const { department, workKind } = await listFactsOf(sql, row);
   return {
-    retention: {
-      rate: row.retention_rate,
-      materialsRate: row.retention_materials_rate,
-      stepAt: row.retention_step_at,
-      stepTo: row.retention_step_to,
-      stepApplies: row.retention_step_applies,
-      cap: row.retention_cap,
-    },
+    retention: retentionTermsOf(row),
     taxRate: row.tax_rate,
     termsDays: row.terms_days,
     revenueMethod: row.revenue_method,
