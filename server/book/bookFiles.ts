@@ -5,7 +5,7 @@ import { budget, budgetTransfers } from '../budget/bookFiles';
 import { changeOrderLines, changeOrders } from '../changes/bookFiles';
 import { commitments } from '../commitments/bookFile';
 import { company, costCodes, customers, people, vendors } from '../company/book/bookFiles';
-import { departments, jobKinds, workKinds } from '../company/book/listFiles';
+import { departments, jobKinds, workKinds } from '../company/book/listBookFiles';
 import { costs } from '../costs/bookFile';
 import { awardLines, awards } from '../estimates/awardFiles';
 import { dayEntries, daySheets, daySignatures } from '../daySheets/bookFiles';

@@ -7,7 +7,7 @@ import { bookFile } from '../bookFormat/bookFile';
 import { date, integer, moment, oneOf, quantity, REQUIRED, text, yesNo, type ReadRow } from '../bookFormat/columns';
 import { costCodes } from '../company/book/bookFiles';
 import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
-import { workKinds } from '../company/book/listFiles';
+import { workKinds } from '../company/book/listBookFiles';
 import { employees } from '../labour/bookFiles';
 import { DayEntryTable, DaySheetTable, DaySignatureTable } from './models';
 

@@ -24,7 +24,7 @@ import {
 import type { BookSave } from '../bookFormat/bookSave';
 import { joinKey } from '../bookFormat/keys';
 import { bookTaxRate, customers } from '../company/book/bookFiles';
-import { departments, jobKinds, workKinds } from '../company/book/listFiles';
+import { departments, jobKinds, workKinds } from '../company/book/listBookFiles';
 import { JobMoveTable, JobTable, JobTemplateTable, SovLineTable } from './models';
 import { assertOfTeam } from './restricted';
 import { whyNotAdded } from '../bookFormat/whyNotAdded';

@@ -7,7 +7,7 @@ import { date, oneOf, percent, quantity, REQUIRED, text, unitCost, yesNo, type C
 import type { NewRow, Table } from '../db/fields';
 import type { BookSave } from '../bookFormat/bookSave';
 import { costCodes } from '../company/book/bookFiles';
-import { departments, workKinds, workKindValues } from '../company/book/listFiles';
+import { departments, workKinds, workKindValues } from '../company/book/listBookFiles';
 import { jobs } from '../jobs/bookFiles';
 import {
   BurdenTable,

@@ -23,7 +23,7 @@ async function opened(path: string, body: Record<string, unknown>): Promise<Reco
   if (file) return { seen: (await get(`${file[1]}/file`)).seen![file[2]!] };
   if (/\/(plan|billing-schedule)$/.test(path)) return { seen: (await get(`${path}?asOf=2031-04`)).seen };
   if (path.endsWith('/reprice')) return { seen: (await get(path)).seen };
-  if (path.endsWith('/prices/move')) {
+  if (/\/prices\/(move|parts)$/.test(path)) {
     const input = { ...body, seen: undefined };
     return { seen: (await request(app).post(`${path}/preview`).send(input)).body.seen };
   }

@@ -5,7 +5,7 @@ import { insertCostEntries } from '../../costs/costEntries';
 import { nextId } from '../../db/sql';
 import { assertBookOfTeam, jobs } from '../../jobs/bookFiles';
 import { PayrollLineTable } from '../../payroll/models';
-import { workKinds } from '../../company/book/listFiles';
+import { workKinds } from '../../company/book/listBookFiles';
 import { employees } from '../bookFiles';
 import { TimeLineTable } from '../models';
 import { labourOfBook, timeKey } from './planTime';

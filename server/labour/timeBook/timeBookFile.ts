@@ -2,7 +2,7 @@ import { bookFile } from '../../bookFormat/bookFile';
 import { costCodes } from '../../company/book/bookFiles';
 import { jobs } from '../../jobs/bookFiles';
 import { payrollRuns } from '../../payroll/bookFiles';
-import { workKinds } from '../../company/book/listFiles';
+import { workKinds } from '../../company/book/listBookFiles';
 import { employees, ofClass } from '../bookFiles';
 import { loadLabourOf, planTime } from './planTime';
 import { saveTime } from './saveTime';
