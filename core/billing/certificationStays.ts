@@ -7,6 +7,9 @@ import { refuse, type Refusal } from '../refusals/refusal';
 /** What happened after an application was certified, as far as it rests on that. */
 export interface AfterCertification {
   number: number;
+  certifiedOn: PlainDate;
+  /** The last day that is closed; null where none is. */
+  closedTo: PlainDate | null;
   /** There is an application after it, be it a draft. */
   next: boolean;
   /** Receipts on its invoice, reversed ones with their reversals. */
@@ -22,7 +25,14 @@ function standsOn(moved: readonly MoneyReceived[]): PlainDate | null {
 }
 
 /** Why the certification of an application cannot be reversed any more (docs/rules.md §6); null where it can. */
-export function certificationStays({ number, next, receipts, releases }: AfterCertification): Refusal | null {
+export function certificationStays({
+  number,
+  certifiedOn,
+  closedTo,
+  next,
+  receipts,
+  releases,
+}: AfterCertification): Refusal | null {
   const [receivedOn, releasedOn] = [standsOn(receipts), standsOn(releases)];
   const because = next
     ? `application ${number + 1} follows it; delete that draft first, or correct the difference in it`
@@ -30,6 +40,8 @@ export function certificationStays({ number, next, receipts, releases }: AfterCe
       ? `money was received on it on ${displayDate(receivedOn)}; reverse the receipt on its own day, or correct the difference in the next application`
       : releasedOn !== null
         ? `retention was released on ${displayDate(releasedOn)}; reverse the release on its own day first`
-        : null;
+        : closedTo !== null && certifiedOn <= closedTo
+          ? `${displayDate(certifiedOn)}, when it was certified, is in the books that are closed up to ${displayDate(closedTo)}; have them opened again first, or correct the difference in the next application`
+          : null;
   return because === null ? null : refuse('certification-stays', 'status', { number, because });
 }

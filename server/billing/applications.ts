@@ -20,6 +20,7 @@ import type { ApplicationLinesInput, NewApplicationInput } from '../../wire/bill
 import type { Reader, Sql } from '../db/sql';
 import { loadBillingJob, type LoadedBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
+import { closedTo } from '../ledger/closing';
 import { assertOfTeam } from '../jobs/restricted';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { billedBySchedule } from './billedBySchedule';
@@ -69,6 +70,8 @@ export async function afterCertification(sql: Reader, job: LoadedBillingJob, num
   const since = present(certifiedOn);
   return {
     number,
+    certifiedOn: since,
+    closedTo: await closedTo(sql),
     next: job.applications.some((it) => it.number > number),
     receipts: await sql.all(RECEIPTS_OF_INVOICE, [job.id, String(number)]),
     releases: job.releases.filter((it) => it.dated >= since),

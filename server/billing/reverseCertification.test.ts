@@ -16,6 +16,7 @@ import {
 import { join } from 'node:path';
 import { writeBook } from '../book/writeBook';
 import { InvoiceTable } from './models';
+import { closeBooks } from '../ledger/closing';
 import { reversePosting } from '../corrections/reversePosting';
 import { applicationView } from './applicationView';
 import { deleteApplication, setSubmitted, startApplication } from './applications';
@@ -84,6 +85,11 @@ test('it stays where something rests on it, and says what', async () => {
   expect(await why()).toMatch(/application 4 follows it/);
   expect((await applicationView(reading(database), 'J1', 3, LATE)).refused.uncertify).toBe(await why());
   await act(database, TESTER, deleteApplication, 'J1', 4);
+  // Certified on 1 April: in closed books, which no other day goes round.
+  await act(database, TESTER, closeBooks, { to: '2031-04-01', reason: '' });
+  expect(await why()).toMatch(/1 Apr 2031, when it was certified, is in the books that are closed up to 1 Apr 2031/);
+  expect((await applicationView(reading(database), 'J1', 3, LATE)).refused.uncertify).toBe(await why());
+  await act(database, TESTER, closeBooks, { to: null, reason: 'early' });
   const release = await act(database, TESTER, releaseRetention, 'J1', { dated: LATE, amount: 100, reference: 'Half' });
   expect(await why()).toMatch(/retention was released/);
   await act(database, TESTER, reversePosting, release, { on: LATE, reason: 'too early' });
