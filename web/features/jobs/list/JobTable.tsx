@@ -163,13 +163,14 @@ function Moved({ by, job }: { by: number | null; job?: string }) {
   const look = by < 0 ? 'loss' : 'good';
   if (job === undefined) return <span className={look}>{text}</span>;
   return (
-    <Figure
-      label={MOVE_FIGURES.marginMoved}
-      className={look}
-      onOpen={() => dispatch(opened({ figure: 'marginMoved' satisfies MoveFigure, job }))}
-    >
-      {text}
-    </Figure>
+    <span className={look}>
+      <Figure
+        label={MOVE_FIGURES.marginMoved}
+        onOpen={() => dispatch(opened({ figure: 'marginMoved' satisfies MoveFigure, job }))}
+      >
+        {text}
+      </Figure>
+    </span>
   );
 }
 
