@@ -9,7 +9,14 @@ import { departments, jobKinds, workKinds } from '../company/book/listBookFiles'
 import { costs } from '../costs/bookFile';
 import { awardLines, awards } from '../estimates/awardFiles';
 import { dayEntries, daySheets, daySignatures } from '../daySheets/bookFiles';
-import { estimateLines, estimateMarkups, estimateParts, estimatePatterns, estimatePrices, estimates } from '../estimates/bookFiles';
+import {
+  estimateLines,
+  estimateMarkups,
+  estimateParts,
+  estimatePatterns,
+  estimatePrices,
+  estimates,
+} from '../estimates/bookFiles';
 import { forecasts } from '../forecasts/bookFile';
 import { billingInstalments, instalmentStages } from '../instalments/bookFiles';
 import { checklistTemplates, jobChecklist, jobEvents, jobPapers, jobPeople } from '../jobFile/bookFiles';
