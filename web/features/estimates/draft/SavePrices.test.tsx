@@ -61,6 +61,11 @@ test('parts with a code become price items, those for each unit a build-up; the 
   await press('Save to the price list …');
   await screen.findByLabelText('Code of a build-up');
   type('Code of a build-up', 'TRAY');
+  // Closed by the way, it has what was typed when it opens again.
+  fireEvent.keyDown(screen.getByLabelText('Code of a build-up'), { key: 'Escape' });
+  await waitFor(() => expect(screen.queryByLabelText('Code of a build-up')).toBeNull());
+  await press('Save to the price list …');
+  expect(((await screen.findByLabelText('Code of a build-up')) as HTMLInputElement).value).toBe('TRAY');
   await press('Show what changes');
   // The clip has no code yet; what is for the whole line needs none.
   expect((await screen.findByRole('alert')).textContent).toContain('Expected a code');

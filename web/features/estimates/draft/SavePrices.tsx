@@ -34,9 +34,20 @@ interface BuildUpFacts {
   unit: string;
 }
 
+/** Codes by the key of a part's row; what is not typed of the build-up is as on the line. */
+interface Typed {
+  codes: Readonly<Record<string, string>>;
+  buildUp: Partial<BuildUpFacts>;
+  reason: string;
+}
+
+const NOTHING: Typed = { codes: {}, buildUp: {}, reason: '' };
+
 /** Saves what is priced on a line to the price list: as price items, and as a build-up of them. What changes there is shown first. */
 export function SavePrices(props: SaveProps) {
   const [open, setOpen] = useState(false);
+  // What is typed stays when the sheet is closed by the way.
+  const [typed, setTyped] = useState<Typed>(NOTHING);
   return (
     <Pop
       button="Save to the price list …"
@@ -46,16 +57,29 @@ export function SavePrices(props: SaveProps) {
       open={open}
       onOpen={setOpen}
     >
-      <SaveForm {...props} onDone={() => setOpen(false)} />
+      <SaveForm
+        {...props}
+        typed={typed}
+        onTyped={setTyped}
+        onDone={() => {
+          setTyped(NOTHING);
+          setOpen(false);
+        }}
+      />
     </Pop>
   );
 }
 
-function SaveForm({ line, rows, onRows, onDone }: SaveProps & { onDone: () => void }) {
+interface FormProps extends SaveProps {
+  typed: Typed;
+  onTyped: (typed: Typed) => void;
+  onDone: () => void;
+}
+
+function SaveForm({ line, rows, onRows, typed, onTyped, onDone }: FormProps) {
   const { data: session } = useSessionQuery();
-  const [codes, setCodes] = useState<Record<string, string>>({});
-  const [facts, setFacts] = useState<BuildUpFacts>({ code: '', description: line.description, unit: line.unit });
-  const [reason, setReason] = useState('');
+  const { codes, reason } = typed;
+  const facts: BuildUpFacts = { code: '', description: line.description, unit: line.unit, ...typed.buildUp };
   const [shown, setShown] = useState<{ of: PricedPartsInput; moves: PriceMoves } | null>(null);
   const [missing, setMissing] = useState(false);
   const { refused, attempt } = useAttempt();
@@ -82,10 +106,11 @@ function SaveForm({ line, rows, onRows, onDone }: SaveProps & { onDone: () => vo
     onRows(rows.map((row) => ({ ...row, item: codeOf.get(row[ROW_KEY] ?? '') ?? row.item ?? '' })));
     onDone();
   };
-  const typed = (put: (text: string) => void) => (event: { target: { value: string } }) => {
-    put(event.target.value);
+  const put = (change: (text: string) => Partial<Typed>) => (event: { target: { value: string } }) => {
+    onTyped({ ...typed, ...change(event.target.value) });
     setShown(null);
   };
+  const putFact = (fact: keyof BuildUpFacts) => put((text) => ({ buildUp: { ...typed.buildUp, [fact]: text } }));
   const faultOf = (it: Coded) => {
     if (missing && isMissing(it)) return 'Expected a code: the build-up is made of it';
     const at = shownItems(coded).findIndex((one) => one.code === it.code);
@@ -97,10 +122,7 @@ function SaveForm({ line, rows, onRows, onDone }: SaveProps & { onDone: () => vo
       {coded.map((it) => (
         <div key={it.key} className="grid grid-cols-[130px_1fr] items-baseline gap-3">
           <Field label={`Code of ${it.part.description || 'the part'}`} fault={faultOf(it)}>
-            <input
-              value={codes[it.key] ?? it.part.item}
-              onChange={typed((text) => setCodes((before) => ({ ...before, [it.key]: text })))}
-            />
+            <input value={codes[it.key] ?? it.part.item} onChange={put((text) => ({ codes: { ...codes, [it.key]: text } }))} />
           </Field>
           <span className="note self-end pb-1">
             {it.part.costType} {it.part.costCode}
@@ -114,20 +136,17 @@ function SaveForm({ line, rows, onRows, onDone }: SaveProps & { onDone: () => vo
           hint="empty: none"
           fault={refused?.faults?.find((it) => it.field === 'buildUp.code')?.message}
         >
-          <input value={facts.code} onChange={typed((code) => setFacts((before) => ({ ...before, code })))} />
+          <input value={facts.code} onChange={putFact('code')} />
         </Field>
         <Field label="Description of the build-up">
-          <input
-            value={facts.description}
-            onChange={typed((description) => setFacts((before) => ({ ...before, description })))}
-          />
+          <input value={facts.description} onChange={putFact('description')} />
         </Field>
         <Field label="Unit">
-          <input value={facts.unit} onChange={typed((unit) => setFacts((before) => ({ ...before, unit })))} />
+          <input value={facts.unit} onChange={putFact('unit')} />
         </Field>
       </fieldset>
       <Field label="Reason, for the history">
-        <input value={reason} onChange={typed(setReason)} />
+        <input value={reason} onChange={put((text) => ({ reason: text }))} />
       </Field>
       <button className="button self-start">Show what changes</button>
       {refused && <Refused message={refused.message} />}
