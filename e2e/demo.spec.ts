@@ -83,6 +83,7 @@ const VIEWS: [path: string, heading: string][] = [
   ['/reports/hours', 'Hours by task'],
   ['/reports/payroll', 'Payroll'],
   ['/jobs/2107/hours', 'Hours by task'],
+  ['/jobs/2108/quantities', 'Quantities'],
   ['/set-up/roles', 'Roles'],
   ['/set-up/approvals', 'Approvals'],
   ['/jobs/2110/changes', 'Change orders'],

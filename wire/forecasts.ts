@@ -25,6 +25,8 @@ export const forecastInput = v.strictObject({
 export type ForecastInput = v.InferOutput<typeof forecastInput>;
 
 export interface ForecastLine {
+  /** Of the cost line. */
+  id: number;
   section: string;
   costCode: string;
   description: string;

@@ -8,8 +8,6 @@ export const HOLDING_PARTS = [
   'billing',
   'postings',
   'plan',
-  'forecast',
-  'hours',
 ] as const;
 
 export type HoldingPart = (typeof HOLDING_PARTS)[number];

@@ -50,6 +50,7 @@ export async function forecastView(sql: Reader, number: string, on: PlainDate): 
     lines: lines.map(({ id, section, costCode, description, costType, state }) => {
       const [now, last] = [entered.get(id), earlier.get(id)];
       return {
+        id,
         section,
         costCode,
         description,

@@ -36,15 +36,13 @@ const OF_COST_LINES = 'cost_line_id IN (SELECT id FROM cost_line WHERE job_id = 
 const HELD_BY: Record<HoldingPart, string> = {
   estimates: 'SELECT 1 FROM estimate WHERE job_id = $1 UNION ALL SELECT 1 FROM quotation WHERE job_id = $1',
   contract: 'SELECT 1 FROM sov_line WHERE job_id = $1',
-  budget: 'SELECT 1 FROM cost_line WHERE job_id = $1',
+  budget: 'SELECT 1 FROM cost_line WHERE job_id = $1 UNION ALL SELECT 1 FROM time_line WHERE job_id = $1',
   changes: 'SELECT 1 FROM change_order WHERE job_id = $1',
   costs: 'SELECT 1 FROM cost_entry WHERE job_id = $1',
   // With a schedule there is something to be billed.
   billing: 'SELECT 1 FROM sov_line WHERE job_id = $1 UNION ALL SELECT 1 FROM instalment WHERE job_id = $1',
   postings: 'SELECT 1 FROM cost_entry WHERE job_id = $1 UNION ALL SELECT 1 FROM posting WHERE job_id = $1',
   plan: `SELECT 1 FROM job_section WHERE job_id = $1 UNION ALL SELECT 1 FROM cost_line_plan WHERE ${OF_COST_LINES}`,
-  forecast: 'SELECT 1 FROM cost_line WHERE job_id = $1',
-  hours: `SELECT 1 FROM time_line WHERE job_id = $1 UNION ALL SELECT 1 FROM budget_line WHERE hours > 0 AND ${OF_COST_LINES}`,
 };
 export const HELD = query(
   shape(Object.fromEntries(HOLDING_PARTS.map((part) => [part, t.flag])) as Record<HoldingPart, typeof t.flag>),

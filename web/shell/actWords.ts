@@ -35,7 +35,7 @@ export const PLACE_WORDS: Readonly<Record<string, string>> = {
 export const PART_WORDS: Readonly<Record<string, string>> = {
   contract: 'schedule of values sov contract sum',
   status: 'overrun original revised month by month',
-  budget: 'transfer variance quantity estimate actual export',
+  budget: 'budget transfer variance estimate actual export',
   changes: 'variation extra change order',
   costs: 'entries transactions export',
   billing: 'receipt payment money received retention release application certificate invoice statement',
@@ -43,4 +43,5 @@ export const PART_WORDS: Readonly<Record<string, string>> = {
   file: 'attachment note retention tax terms details',
   forecast: 'cost to complete estimate at completion eac',
   hours: 'labour productivity done',
+  quantities: 'quantity unit cost used left',
 };

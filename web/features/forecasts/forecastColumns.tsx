@@ -1,14 +1,16 @@
 import { GridFoot } from '../../kit/grid/GridFoot';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { revisedBudget } from '../../../core/forecast/estimateAtCompletion';
 import { displayPercent, displayQuantity } from '../../../core/money/display';
 import type { ForecastLine, ForecastView } from '../../../wire/forecasts';
 import { useCurrency } from '../../ground/company';
-import type { GridColumn } from '../../kit/grid/gridTypes';
+import { lineName, type Grouping } from '../../ground/costLines/lineLook';
+import type { GridColumn, GridHeading } from '../../kit/grid/gridTypes';
 import { columnsOf } from '../../kit/grid/rowCodecs';
 import { Sign } from '../../kit/Signs';
 import type { ForecastCodecs, WorkedForecast } from './forecastForm';
+import type { ShownGroup, ShownLines } from './shownLines';
 
 /** Figures of a line as they stand and as they become, minor units. */
 function figuresOf({ state, lastMonth }: ForecastLine, estimate: number) {
@@ -36,12 +38,19 @@ function saidBefore({ before }: ForecastLine, exact: (cents: number) => string):
   return `${value}, ${displayDate(before.on)}${before.note && `: ${before.note}`}`;
 }
 
-export function useForecastColumns(view: ForecastView, worked: WorkedForecast, codecs: ForecastCodecs): GridColumn[] {
+export function useForecastColumns(
+  view: ForecastView,
+  worked: WorkedForecast,
+  codecs: ForecastCodecs,
+  { places }: ShownLines,
+  by: Grouping,
+): GridColumn[] {
   const { show, exact } = useCurrency();
   return useMemo(() => {
-    const of = (i: number) => {
-      const line = view.lines[i];
-      return line && { line, figures: figuresOf(line, worked.lines[i]?.estimate ?? 0) };
+    const of = (row: number) => {
+      const place = places[row] ?? -1;
+      const line = view.lines[place];
+      return line && { line, figures: figuresOf(line, worked.lines[place]?.estimate ?? 0) };
     };
     const figure = (key: Figure, title: string, width: number): GridColumn => ({
       key,
@@ -58,7 +67,7 @@ export function useForecastColumns(view: ForecastView, worked: WorkedForecast, c
         show: (_row, i) => {
           const line = of(i)?.line;
           if (!line) return '';
-          const name = [`${line.costCode} ${line.description}`, line.costType, line.section].filter(Boolean).join(' · ');
+          const name = lineName(line, by);
           const before = saidBefore(line, exact);
           return (
             <span className="block truncate" title={before ? `${name}. Earlier forecast: ${before}` : name}>
@@ -92,28 +101,60 @@ export function useForecastColumns(view: ForecastView, worked: WorkedForecast, c
       figure('change', 'Change', 84),
       { key: 'note', title: 'Note', width: '11%' },
     ]);
-  }, [view.lines, worked, codecs, show, exact]);
+  }, [view.lines, worked, codecs, show, exact, places, by]);
+}
+
+/** What lines come to, by the columns; `places`: of the forecast. */
+function sumsOf(view: ForecastView, worked: WorkedForecast, places: readonly number[], show: (cents: number) => string) {
+  const sum = (key: Figure) =>
+    show(
+      places.reduce((total, place) => {
+        const line = view.lines[place];
+        return total + (line ? figuresOf(line, worked.lines[place]?.estimate ?? 0)[key] : 0);
+      }, 0),
+    );
+  return {
+    revised: sum('revised'),
+    cost: sum('cost'),
+    committed: sum('committed'),
+    'to-complete': sum('toComplete'),
+    estimate: sum('estimate'),
+    lastMonth: sum('lastMonth'),
+    change: sum('change'),
+  };
+}
+
+/** The names of the groups above their rows, with what their lines come to. */
+export function useGroupHeadings(view: ForecastView, worked: WorkedForecast, shown: ShownLines, onFold: (name: string) => void) {
+  const { show } = useCurrency();
+  const fold = useRef(onFold);
+  fold.current = onFold;
+  return useMemo(() => {
+    const heading = ({ name, lines, folded }: ShownGroup): GridHeading => ({
+      key: name,
+      label: (
+        <button type="button" className="fig" aria-expanded={!folded} onClick={() => fold.current(name)}>
+          <span aria-hidden="true" className="inline-block w-4">
+            {folded ? '+' : '–'}
+          </span>
+          {name} <span className="note font-normal">{lines.length}</span>
+        </button>
+      ),
+      cells: sumsOf(view, worked, lines, show),
+    });
+    return new Map([...shown.above].map(([row, groups]) => [row, groups.map(heading)]));
+  }, [view, worked, shown, show]);
 }
 
 /** The totals of the columns. */
-export function ForecastFoot({ view, worked }: { view: ForecastView; worked: WorkedForecast }) {
+export function ForecastFoot({ view, worked, shown }: { view: ForecastView; worked: WorkedForecast; shown: ShownLines }) {
   const { show } = useCurrency();
-  const sum = (key: Figure) =>
-    show(view.lines.reduce((total, line, i) => total + figuresOf(line, worked.lines[i]?.estimate ?? 0)[key], 0));
+  const places = shown.whole ? view.lines.map((_, i) => i) : (shown.groups?.flatMap((it) => it.lines) ?? shown.places);
+  const sums = sumsOf(view, worked, places, show);
+  const label = shown.whole ? 'Total' : `${places.length} of ${view.lines.length} lines`;
   const cells = [
-    'Total',
-    ...[
-      sum('revised'),
-      sum('cost'),
-      sum('committed'),
-      sum('toComplete'),
-      '',
-      '',
-      sum('estimate'),
-      sum('lastMonth'),
-      sum('change'),
-      '',
-    ],
+    label,
+    ...[sums.revised, sums.cost, sums.committed, sums['to-complete'], '', '', sums.estimate, sums.lastMonth, sums.change, ''],
   ];
   return <GridFoot cells={cells} />;
 }

@@ -1,31 +1,11 @@
 import { expect, test } from '@jest/globals';
 import type { ForecastLine, ForecastView } from '../../../wire/forecasts';
+import { forecastLine } from '../../test/costLines';
 import { forecastCodecs, oneWay, rowsOf, workForecast } from './forecastForm';
 
 const codecs = forecastCodecs(2);
-const line = (costCode: string, more: Partial<ForecastLine> = {}): ForecastLine => ({
-  section: 'A',
-  costCode,
-  description: 'Decks',
-  costType: 'labour',
-  entered: null,
-  before: null,
-  lastMonth: null,
-  state: {
-    budgeted: true,
-    original: 1_000_000,
-    changes: 0,
-    transfers: 0,
-    changesSinceForecast: 0,
-    hoursBudgeted: 2_000_000,
-    hoursChangedSinceForecast: 0,
-    cost: 400_000,
-    hours: 500_000,
-    openCommitment: 0,
-    forecast: null,
-  },
-  ...more,
-});
+const line = (costCode: string, more: Partial<ForecastLine> = {}) =>
+  forecastLine({ id: Number(costCode), costCode, lastMonth: null, ...more });
 const view: ForecastView = {
   seen: '',
   on: '2031-04-30',

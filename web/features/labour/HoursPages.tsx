@@ -1,11 +1,9 @@
 import { useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
 import type { LabourCodeRow, LabourTaskRow, LabourView } from '../../../wire/labour';
 import { useLabourByCodeQuery, useLabourOfJobQuery } from '../../ground/api/api';
-import { useAsOf, useWithMonth } from '../../ground/asOf';
+import { useAsOf } from '../../ground/asOf';
+import type { LookedLines } from '../../ground/costLines/useLookedLines';
 import { Loaded } from '../../ground/Loaded';
-import { May } from '../../ground/person';
-import { Downloads } from '../../ground/reports/ReportHead';
 import { PageHead } from '../../kit/PageHead';
 import { Empty, Refused } from '../../kit/States';
 import { Legend } from '../../kit/Signs';
@@ -13,34 +11,31 @@ import { Table } from '../../kit/table/Table';
 import { useSayDone } from './useSayDone';
 import { figureColumns, Tasks, totalCells } from './HoursTable';
 
+interface JobHoursProps {
+  job: string;
+  /** As the cost lines are looked at; null where somebody may not read them otherwise. */
+  looked: LookedLines | null;
+  /** A forecast is typed and not saved: what is done is said once it is. */
+  forecastTyped: boolean;
+}
+
 /** Hours by task of one job: which task is running over, while it can still be changed. */
-export function JobHours() {
-  const { number = '' } = useParams();
+export function JobHours({ job, looked, forecastTyped }: JobHoursProps) {
   const { asOf } = useAsOf();
-  const withMonth = useWithMonth();
-  const hours = useLabourOfJobQuery({ job: number, asOf });
+  const hours = useLabourOfJobQuery({ job, asOf });
   return (
-    <>
-      <div className="mb-2 flex items-center justify-between">
-        <h2>Hours by task</h2>
-        <div className="flex items-center gap-3">
-          <May do="read-books">
-            <Link to={withMonth(`/jobs/${encodeURIComponent(number)}/wages`)}>Statement of wages</Link>
-          </May>
-          <Downloads name="labour-progress" job={number} />
-        </div>
-      </div>
-      <Loaded of={hours} what={`the hours of job ${number}`}>
-        {(view) => <OfJob job={number} view={view} />}
-      </Loaded>
-    </>
+    <Loaded of={hours} what={`the hours of job ${job}`}>
+      {(view) => <OfJob job={job} view={view} looked={looked} forecastTyped={forecastTyped} />}
+    </Loaded>
   );
 }
 
-function OfJob({ job, view }: { job: string; view: LabourView }) {
-  const withMonth = useWithMonth();
+function OfJob({ job, view, looked, forecastTyped }: JobHoursProps & { view: LabourView }) {
   const { say, refused } = useSayDone(job);
-  const sayDone = useMemo(() => say && ((row: LabourTaskRow, percent: number) => void say(row, percent)), [say]);
+  const sayDone = useMemo(
+    () => (say && !forecastTyped ? (row: LabourTaskRow, percent: number) => void say(row, percent) : null),
+    [say, forecastTyped],
+  );
   if (view.tasks.length === 0)
     return (
       <Empty title="No labour in the budget and none to date">
@@ -49,17 +44,19 @@ function OfJob({ job, view }: { job: string; view: LabourView }) {
     );
   return (
     <>
-      <p className="m-0 mb-2 flex flex-wrap items-baseline gap-4">
+      <div className="mb-2 flex items-baseline gap-4">
+        <h2 className="whitespace-nowrap">Hours by task</h2>
         <span className="note">
-          Done and hours to go are as the <Link to={withMonth(`/jobs/${encodeURIComponent(job)}/forecast`)}>forecast</Link> of a
-          line says; where it says nothing, as budgeted. What is said here of a task is the forecast of its line.
+          {forecastTyped
+            ? 'A forecast is typed and not saved; save it, then set here what is done.'
+            : 'As the forecast of a line says; where it says nothing, as budgeted. % done set here is the forecast of the line.'}
         </span>
         <span className="ml-auto">
           <Legend names={['overrun', 'unbudgeted']} />
         </span>
-      </p>
+      </div>
       {refused && <Refused message={refused.message} />}
-      <Tasks label="Hours by task" rows={view.tasks} total={view.total} job={job} say={sayDone} />
+      <Tasks label="Hours by task" rows={view.tasks} total={view.total} job={job} say={sayDone} looked={looked} />
     </>
   );
 }

@@ -3,6 +3,8 @@ import { LABOUR_FIGURES, type LabourFigure } from '../../../core/forecast/labour
 import type { LabourProgress } from '../../../core/forecast/labourProgress';
 import { displayPercent, displayQuantity } from '../../../core/money/display';
 import type { LabourTaskRow } from '../../../wire/labour';
+import { lineName, NO_GROUP } from '../../ground/costLines/lineLook';
+import { groupsLookedAt, rowsLookedAt, type LookedLines } from '../../ground/costLines/useLookedLines';
 import { Fig } from '../../ground/workings/Fig';
 import { Sign } from '../../kit/Signs';
 import { Table } from '../../kit/table/Table';
@@ -12,10 +14,8 @@ import { percent } from '../../kit/typed/codecs';
 const FIGURES = Object.entries(LABOUR_FIGURES) as [LabourFigure, (typeof LABOUR_FIGURES)[LabourFigure]][];
 const WRITTEN: Record<'hours' | 'percent', (value: number) => string> = { hours: displayQuantity, percent: displayPercent };
 
-/** What a task is called: its section and its cost code, after its job where there are several. */
-function nameOf({ section, costCode, description }: LabourTaskRow): string {
-  return [section, `${costCode} ${description}`].filter(Boolean).join(' · ');
-}
+/** What a task is called: its section and its cost code. */
+const nameOf = (task: LabourTaskRow) => lineName(task, NO_GROUP);
 
 /** The figures as columns; of rows that are a task each, every figure opens its workings. */
 export function figureColumns<Row extends LabourProgress>(task: ((row: Row) => LabourTaskRow) | null): TableColumn<Row>[] {
@@ -183,10 +183,22 @@ interface TasksProps {
   job: string | null;
   /** Null where nobody says here what is done. */
   say?: ((row: LabourTaskRow, percent: number) => void) | null;
+  /** As the cost lines of the job are looked at, where they are. */
+  looked?: LookedLines | null;
 }
 
+/** What the hours of a group come to, as its rows show them; a share of several says less than its hours. */
+const sumsOf = (rows: readonly LabourTaskRow[]) =>
+  Object.fromEntries(
+    FIGURES.flatMap(([, { key, unit }]) =>
+      unit === 'hours' ? [[key, displayQuantity(rows.reduce((sum, it) => sum + it[key], 0))]] : [],
+    ),
+  );
+
 /** Tasks, what will hurt most first. */
-export function Tasks({ label, rows, total, job, say = null }: TasksProps) {
+export function Tasks({ label, rows: all, total, job, say = null, looked = null }: TasksProps) {
+  const rows = useMemo(() => (looked ? rowsLookedAt(looked, all) : all), [looked, all]);
+  const by = looked?.look.by ?? NO_GROUP;
   const measured = rows.some((it) => it.quantity !== null);
   const onSheets = rows.some((it) => it.installed !== null);
   const columns = useMemo(
@@ -194,11 +206,11 @@ export function Tasks({ label, rows, total, job, say = null }: TasksProps) {
       {
         key: 'task',
         title: job === null ? 'Job and task' : 'Task',
-        value: (it) => (job === null ? `${it.job} ${it.jobName}, ${nameOf(it)}` : nameOf(it)),
+        value: (it) => (job === null ? `${it.job} ${it.jobName}, ${nameOf(it)}` : lineName(it, by)),
         cell: (it) => (
           <>
             {job === null && <b>{it.job} </b>}
-            {nameOf(it)} {!it.inBudget && <Sign name="unbudgeted" />}
+            {lineName(it, by)} {!it.inBudget && <Sign name="unbudgeted" />}
           </>
         ),
       },
@@ -210,7 +222,7 @@ export function Tasks({ label, rows, total, job, say = null }: TasksProps) {
       ...(measured ? perUnitColumns() : []),
       ...(onSheets ? [installedColumn()] : []),
     ],
-    [job, say, measured, onSheets],
+    [job, say, measured, onSheets, by],
   );
   return (
     <Table
@@ -219,7 +231,13 @@ export function Tasks({ label, rows, total, job, say = null }: TasksProps) {
       rows={rows}
       rowKey={(it) => `${it.job} ${it.id}`}
       sorted={{ key: 'over', descending: true }}
-      foot={{ label: job === null ? 'Together' : `Job ${job}`, cells: totalCells(total, job) }}
+      unsearched={looked !== null}
+      groups={looked ? groupsLookedAt(looked, sumsOf) : undefined}
+      foot={
+        rows.length === all.length
+          ? { label: job === null ? 'Together' : `Job ${job}`, cells: totalCells(total, job) }
+          : { label: `${rows.length} of ${all.length} tasks`, cells: sumsOf(rows) }
+      }
     />
   );
 }

@@ -1,60 +1,42 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { EstimateLine, EstimateView } from '../../../wire/jobs';
 import { displayQuantity } from '../../../core/money/display';
 import { useCurrency } from '../../ground/company';
+import { FIGURES, lineName, sumOf, type Grouping } from '../../ground/costLines/lineLook';
+import { groupsLookedAt, type LookedLines } from '../../ground/costLines/useLookedLines';
 import { Fig } from '../../ground/workings/Fig';
-import { Legend, Sign } from '../../kit/Signs';
+import { Sign } from '../../kit/Signs';
 import { Table } from '../../kit/table/Table';
-import { toggled } from '../../kit/table/toggled';
 import type { TableColumn } from '../../kit/table/tableTypes';
-import { BudgetViews } from './BudgetViews';
-import { FIGURES, filtered, grouped, NO_GROUP, sumOf, wordsOf, type BudgetView, type Grouping } from './budgetRows';
+
+interface Props {
+  view: EstimateView;
+  job: string;
+  looked: LookedLines;
+  inWindow: boolean;
+}
 
 /** Estimate versus actual of a job: folding groups, unbudgeted cost in sight, every figure with its workings. */
-export function EstimateTable({ view, job, inWindow }: { view: EstimateView; job: string; inWindow: boolean }) {
-  const [looked, setLooked] = useState<BudgetView>({ by: 'section', conditions: [] });
-  const { by, conditions } = looked;
-  const lines = useMemo(() => grouped(filtered(view.lines, conditions), by), [view.lines, conditions, by]);
-  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+export function EstimateTable({ view, job, looked, inWindow }: Props) {
+  const { lines, whole, look } = looked;
   const written = useWritten();
-  const columns = useMemo(() => columnsOf(by, job, written), [by, job, written]);
-  const { code } = useCurrency();
-  const whole = lines.length === view.lines.length;
-  const of = (line: EstimateLine) => (by === NO_GROUP ? '' : wordsOf(line, by));
+  const columns = useMemo(() => columnsOf(look.by, job, written), [look.by, job, written]);
   const cells = (own: readonly EstimateLine[]) =>
     Object.fromEntries(FIGURES.map(({ key, unit }) => [key, written[unit](sumOf(own, key))]));
   return (
-    <>
-      <div className="mb-2 flex flex-wrap items-end gap-3">
-        <BudgetViews
-          view={looked}
-          onView={(next) => {
-            setLooked(next);
-            if (next.by !== by) setFolded(new Set());
-          }}
-        />
-        <button type="button" className="button bare" onClick={() => setFolded(new Set(folded.size > 0 ? [] : lines.map(of)))}>
-          {folded.size > 0 ? 'Unfold all' : 'Collapse all'}
-        </button>
-        <span className="ml-auto inline-flex items-center gap-4">
-          <Legend names={['unbudgeted', 'overrun', 'loss']} />
-          <span className="note text-[12.5px]">Amounts in {code}</span>
-        </span>
-      </div>
-      <Table
-        label="Estimate versus actual"
-        columns={columns}
-        rows={lines}
-        rowKey={(it) => String(it.id)}
-        unsearched
-        height={inWindow ? 'window' : undefined}
-        groups={by === NO_GROUP ? undefined : { of, sums: cells, folded, onFold: (name) => setFolded(toggled(folded, name)) }}
-        foot={{
-          label: whole ? `Job ${job}` : `${lines.length} of ${view.lines.length} lines`,
-          cells: whole ? workedTotals(lines, job) : cells(lines),
-        }}
-      />
-    </>
+    <Table
+      label="Estimate versus actual"
+      columns={columns}
+      rows={lines}
+      rowKey={(it) => String(it.id)}
+      unsearched
+      height={inWindow ? 'window' : undefined}
+      groups={groupsLookedAt(looked, cells)}
+      foot={{
+        label: whole ? `Job ${job}` : `${lines.length} of ${view.lines.length} lines`,
+        cells: whole ? workedTotals(lines, job) : cells(lines),
+      }}
+    />
   );
 }
 
@@ -75,21 +57,16 @@ function workedTotals(lines: readonly EstimateLine[], job: string) {
   );
 }
 
-/** What a line is called in its group, which says part of it already. */
-function nameOf(line: EstimateLine, by: Grouping): string {
-  const section = by === 'section' || line.section === '' ? '' : `${line.section} · `;
-  return section + (by === 'code' ? '' : `${line.costCode} ${line.description}`) || line.costCode;
-}
-
 function columnsOf(by: Grouping, job: string, written: Written): TableColumn<EstimateLine>[] {
+  const nameOf = ({ section, costCode, description }: EstimateLine) => lineName({ section, costCode, description }, by);
   return [
     {
       key: 'line',
       title: 'Line',
-      value: (it) => nameOf(it, by),
+      value: nameOf,
       cell: (it) => (
         <>
-          <span className="pl-5">{nameOf(it, by)}</span> {!it.budgeted && <Sign name="unbudgeted" />}
+          <span className="pl-5">{nameOf(it)}</span> {!it.budgeted && <Sign name="unbudgeted" />}
         </>
       ),
     },

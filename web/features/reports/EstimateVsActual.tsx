@@ -1,21 +1,28 @@
+import { useNavigate, useSearchParams } from 'react-router';
+import type { EstimateView } from '../../../wire/jobs';
 import { useEstimateVersusActualQuery, useListsQuery } from '../../ground/api/api';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { useAsOf } from '../../ground/asOf';
-import { faultOf } from '../../ground/faults';
-import { Empty, Refused, Waiting } from '../../kit/States';
-import { EstimateTable } from './EstimateTable';
-import { May } from '../../ground/person';
-import { Quantities } from './Quantities';
-import { RevenueBesideCost } from './RevenueBesideCost';
+import { useCurrency } from '../../ground/company';
+import { LookedLinesBar } from '../../ground/costLines/LookedLinesBar';
+import { useLookedLines, type LookedLines } from '../../ground/costLines/useLookedLines';
+import { Loaded } from '../../ground/Loaded';
+import { ReportHead } from '../../ground/reports/ReportHead';
 import { Choice } from '../../kit/choice/Choice';
-import { Downloads, ReportHead } from '../../ground/reports/ReportHead';
+import { Legend } from '../../kit/Signs';
+import { Empty, Waiting } from '../../kit/States';
+import { EstimateTable } from './EstimateTable';
+import { RevenueBesideCost } from './RevenueBesideCost';
 
-function Estimate({ job, inWindow = false }: { job: string; inWindow?: boolean }) {
-  const { asOf } = useAsOf();
-  const { data, error, refetch } = useEstimateVersusActualQuery({ job, asOf });
-  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
-  if (!data) return <Waiting what={`the budget of job ${job}`} />;
-  if (data.lines.length === 0)
+interface Props {
+  view: EstimateView;
+  job: string;
+  looked: LookedLines;
+  inWindow?: boolean;
+}
+
+/** The budget beside what is spent and expected, line by line, with the revenue it serves. */
+export function BudgetBesideCost({ view, job, looked, inWindow = false }: Props) {
+  if (view.lines.length === 0)
     return (
       <Empty title="No budget and no cost to date">
         <p className="note m-0">
@@ -26,25 +33,31 @@ function Estimate({ job, inWindow = false }: { job: string; inWindow?: boolean }
     );
   return (
     <>
-      <EstimateTable view={data} job={job} inWindow={inWindow} />
-      <RevenueBesideCost view={data} job={job} />
+      <EstimateTable view={view} job={job} looked={looked} inWindow={inWindow} />
+      <RevenueBesideCost view={view} job={job} />
     </>
   );
 }
 
-/** The budget as a part of a job's page. */
-export function JobBudget() {
-  const { number = '' } = useParams();
+/** What the signs of the cost lines mean, and the currency. */
+export function LinesLegend() {
+  const { code } = useCurrency();
   return (
     <>
-      <div className="mb-2 flex items-center justify-between">
-        <h2>Estimate versus actual</h2>
-        <Downloads name="estimate-vs-actual" job={number} />
-      </div>
-      <Estimate job={number} />
-      <May do="report:quantities">
-        <Quantities job={number} />
-      </May>
+      <Legend names={['unbudgeted', 'overrun', 'loss']} />
+      <span className="note text-[12.5px]">Amounts in {code}</span>
+    </>
+  );
+}
+
+function OfJob({ view, job }: { view: EstimateView; job: string }) {
+  const looked = useLookedLines(view.lines);
+  return (
+    <>
+      <LookedLinesBar looked={looked}>
+        <LinesLegend />
+      </LookedLinesBar>
+      <BudgetBesideCost view={view} job={job} looked={looked} inWindow />
     </>
   );
 }
@@ -56,6 +69,7 @@ export function EstimateVsActualPage() {
   const navigate = useNavigate();
   const { data: lists } = useListsQuery({ asOf });
   const job = params.get('job') ?? lists?.jobs.find((it) => it.status === 'on-site')?.number ?? lists?.jobs[0]?.number;
+  const estimate = useEstimateVersusActualQuery({ job: job ?? '', asOf }, { skip: !job });
   if (!lists) return <Waiting what="the jobs" />;
   if (!job)
     return (
@@ -81,7 +95,9 @@ export function EstimateVsActualPage() {
           onChange={choose}
         />
       </div>
-      <Estimate job={job} inWindow />
+      <Loaded of={estimate} what={`the budget of job ${job}`}>
+        {(view) => <OfJob key={job} view={view} job={job} />}
+      </Loaded>
     </div>
   );
 }

@@ -7,34 +7,73 @@ import { useLineQuantitiesQuery } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
-import { Downloads } from '../../ground/reports/ReportHead';
+import { lineName, NO_GROUP, type Grouping } from '../../ground/costLines/lineLook';
+import { groupsLookedAt, rowsLookedAt, type LookedLines } from '../../ground/costLines/useLookedLines';
+import { Loaded } from '../../ground/Loaded';
 import { OpenFigure } from '../../ground/workings/OpenFigure';
+import { Empty } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
 import { showUnitCostFull } from '../../kit/typed/unitCosts';
 
-/** The cost lines of a job by quantity; nothing where none has one. */
-export function Quantities({ job }: { job: string }) {
+interface Props {
+  job: string;
+  /** As the cost lines are looked at; null where somebody may not read them otherwise. */
+  looked: LookedLines | null;
+}
+
+/** The cost lines of a job by quantity. */
+export function Quantities({ job, looked }: Props) {
   const { asOf } = useAsOf();
-  const { data: lines = [] } = useLineQuantitiesQuery({ job, asOf });
-  const columns = useColumns(job);
-  if (lines.length === 0) return null;
+  const quantities = useLineQuantitiesQuery({ job, asOf });
   return (
-    <section aria-label="Quantities" className="mt-6">
-      <div className="mb-1 flex items-end justify-between">
-        <h2>Quantities</h2>
-        <Downloads name="quantities" job={job} />
-      </div>
-      <Table label="Quantities" columns={columns} rows={lines} rowKey={(it) => String(it.id)} />
+    <Loaded of={quantities} what={`the quantities of job ${job}`}>
+      {(lines) =>
+        lines.length === 0 ? (
+          <Empty title="No cost line has a quantity yet">
+            <p className="note m-0">Give the lines of the budget a quantity and a unit; costs are entered with theirs.</p>
+          </Empty>
+        ) : (
+          <OfLines job={job} lines={lines} looked={looked} />
+        )
+      }
+    </Loaded>
+  );
+}
+
+function OfLines({ job, lines, looked }: Props & { lines: readonly LineQuantitiesRow[] }) {
+  const { show } = useCurrency();
+  const columns = useColumns(job, looked?.look.by ?? NO_GROUP);
+  const rows = looked ? rowsLookedAt(looked, lines) : lines;
+  // Quantities of several units do not add up; what they cost more does.
+  const sums = (own: readonly LineQuantitiesRow[]) => ({
+    priceEffect: show(own.reduce((sum, it) => sum + (it.priceEffect ?? 0), 0)),
+  });
+  return (
+    <>
+      <h2 className="mb-1">Quantities</h2>
+      <Table
+        label="Quantities"
+        columns={columns}
+        rows={rows}
+        rowKey={(it) => String(it.id)}
+        unsearched={looked !== null}
+        groups={looked ? groupsLookedAt(looked, sums) : undefined}
+        foot={{
+          label: rows.length === lines.length ? `Job ${job}` : `${rows.length} of ${lines.length} lines`,
+          cells: sums(rows),
+        }}
+        empty="No line is left of these conditions"
+      />
       <p className="note mt-2 text-[12.5px]">
         Entries without a quantity are not counted. Price effect: what the quantity used has cost beyond the unit cost of the
         budget; a quantity left below zero is over by quantity.
       </p>
-    </section>
+    </>
   );
 }
 
-function useColumns(job: string): TableColumn<LineQuantitiesRow>[] {
+function useColumns(job: string, by: Grouping): TableColumn<LineQuantitiesRow>[] {
   const kinds = useColumnKinds();
   const { show } = useCurrency();
   return useMemo(() => {
@@ -66,14 +105,12 @@ function useColumns(job: string): TableColumn<LineQuantitiesRow>[] {
     };
     return [
       {
-        ...kinds.text<LineQuantitiesRow>('line', 'Cost line', (it) =>
-          [it.section, `${it.costCode} ${it.description}`, it.costType].filter(Boolean).join(' · '),
-        ),
+        ...kinds.text<LineQuantitiesRow>('line', 'Cost line', (it) => lineName(it, by)),
         stays: true,
         cut: 'two-lines',
       },
       kinds.text<LineQuantitiesRow>('unit', 'Unit', (it) => it.unit),
       ...QUANTITY_FIGURE_NAMES.map(figure),
     ];
-  }, [kinds, show, job]);
+  }, [kinds, show, job, by]);
 }

@@ -49,7 +49,7 @@ test('quantities: what is left, the unit costs and the price effect; without a u
       },
     ],
   };
-  openPage(() => <Quantities job="J1" />, '/', '/', replies);
+  openPage(() => <Quantities job="J1" looked={null} />, '/', '/', replies);
   await screen.findByText(/Panels/);
   expect(textOf('A · 200 Panels · material').slice(-4)).toEqual(['−50', '12.5000', '14.0000', '375.00']);
   expect(textOf('A · 200 Trims · material').slice(-2)).toEqual(['–', '–']);

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, type ClipboardEvent, type KeyboardEvent, type ReactNode } from 'react';
+import { Fragment, useEffect, useMemo, useRef, type ClipboardEvent, type KeyboardEvent, type ReactNode } from 'react';
 import { present } from '../../../core/errors/known';
 import { useHistory, type History } from '../useHistory';
 import type { CellKeys } from './GridCell';
@@ -8,7 +8,7 @@ import { useGridEdits } from './useGridEdits';
 import { useLatestActs } from './useLatestActs';
 import { useGridFocus } from './useGridFocus';
 import { useSelection } from './useSelection';
-import type { GridColumn, GridRow } from './gridTypes';
+import type { GridColumn, GridHeading, GridRow } from './gridTypes';
 
 export interface EntryGridProps {
   label: string;
@@ -26,6 +26,8 @@ export interface EntryGridProps {
   grows?: boolean;
   /** Blank rows shown at least, so that there is a sheet to type on. */
   blank?: number;
+  /** What stands above a row, by its place; above none of them, beneath the last. */
+  headings?: ReadonlyMap<number, readonly GridHeading[]>;
   /** Shown which row the cursor is in. */
   onRow?: (row: number) => void;
   /** The cursor begins in the first cell. */
@@ -39,7 +41,7 @@ function useGrid(props: EntryGridProps, columns: readonly GridColumn[]) {
   const { rows, onRows, grows = true, blank = 1 } = props;
   const box = useRef<HTMLDivElement>(null);
   const shown = grows ? [...rows, ...Array.from({ length: Math.max(1, blank - rows.length) }, () => BLANK)] : rows;
-  const { go, virtual } = useGridFocus(box, shown.length, columns.length);
+  const { go, virtual } = useGridFocus(box, { rows: shown.length, columns: columns.length }, props.headings);
   const edits = useGridEdits({ columns, all: props.columns, rows, onRows, grows });
   const selection = useSelection(shown.length, columns.length, edits.fillOver);
   const own = useHistory(rows, (before) => onRows([...before]), sameRows);
@@ -113,7 +115,7 @@ function useGrid(props: EntryGridProps, columns: readonly GridColumn[]) {
  * back, Ctrl Y forth. A faulty cell says what is wrong, there.
  */
 export function EntryGrid(props: EntryGridProps) {
-  const { label, rows, faults, foot, height = 380, grows = true, onRow, hidden } = props;
+  const { label, rows, faults, foot, height = 380, grows = true, onRow, hidden, headings } = props;
   const columns = useMemo(() => props.columns.filter(({ key }) => !hidden?.has(key)), [props.columns, hidden]);
   const { box, shown, go, virtual, edits, selection, keysAt, copy, comeBack } = useGrid(props, columns);
   const acts = useLatestActs({ edits, selection, keysAt, go, onEnter: (row) => onRow?.(row) });
@@ -142,28 +144,48 @@ export function EntryGrid(props: EntryGridProps) {
           <tbody>
             {before > 0 && <tr style={{ height: before }} aria-hidden="true" />}
             {items.map(({ index }) => (
-              <GridLine
-                key={index}
-                columns={columns}
-                row={present(shown[index])}
-                index={index}
-                numbered={grows}
-                removable={grows && index < rows.length}
-                faults={faults}
-                edits={acts.edits}
-                selection={acts.selection}
-                keysAt={acts.keysAt}
-                onEnter={acts.onEnter}
-                onMove={acts.go}
-              />
+              <Fragment key={index}>
+                {headings?.get(index)?.map((it) => (
+                  <HeadingRow key={it.key} heading={it} columns={columns} />
+                ))}
+                <GridLine
+                  columns={columns}
+                  row={present(shown[index])}
+                  index={index}
+                  numbered={grows}
+                  removable={grows && index < rows.length}
+                  faults={faults}
+                  edits={acts.edits}
+                  selection={acts.selection}
+                  keysAt={acts.keysAt}
+                  onEnter={acts.onEnter}
+                  onMove={acts.go}
+                />
+              </Fragment>
             ))}
             {after > 0 && <tr style={{ height: after }} aria-hidden="true" />}
+            {headings?.get(shown.length)?.map((it) => (
+              <HeadingRow key={it.key} heading={it} columns={columns} />
+            ))}
           </tbody>
           {foot}
         </table>
       </div>
       <Selected columns={columns} rows={rows} range={selection.range} />
     </div>
+  );
+}
+
+/** The name of a group of rows, and what they come to. */
+function HeadingRow({ heading, columns }: { heading: GridHeading; columns: readonly GridColumn[] }) {
+  return (
+    <tr className="heading">
+      {columns.map(({ key, numeric }, i) => (
+        <td key={key} className={`worked ${numeric ? 'figure' : ''}`}>
+          {i === 0 ? heading.label : heading.cells[key]}
+        </td>
+      ))}
+    </tr>
   );
 }
 

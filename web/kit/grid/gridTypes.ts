@@ -15,6 +15,15 @@ export interface Offer {
   label: string;
 }
 
+/** A line above rows that belong together. */
+export interface GridHeading {
+  key: string;
+  /** In the first column. */
+  label: ReactNode;
+  /** In the others, by their keys. */
+  cells: Readonly<Record<string, ReactNode>>;
+}
+
 export interface GridColumn {
   key: string;
   title: string;

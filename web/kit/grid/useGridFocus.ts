@@ -1,18 +1,23 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, type RefObject } from 'react';
+import { useEffect, useLayoutEffect, useRef, type RefObject } from 'react';
 
 const ROW_HEIGHT = 28;
 
 /** Which rows are drawn, and moving from cell to cell: to one that is not drawn yet, by scrolling to it first. */
-export function useGridFocus(box: RefObject<HTMLDivElement | null>, rowCount: number, columnCount: number) {
+export function useGridFocus(
+  box: RefObject<HTMLDivElement | null>,
+  { rows: rowCount, columns: columnCount }: { rows: number; columns: number },
+  headings?: ReadonlyMap<number, readonly unknown[]>,
+) {
   const wanted = useRef<{ row: number; column: number } | null>(null);
   const virtual = useVirtualizer({
     count: rowCount,
     getScrollElement: () => box.current,
-    estimateSize: () => ROW_HEIGHT,
+    estimateSize: (row) => ROW_HEIGHT * (1 + (headings?.get(row)?.length ?? 0)),
     overscan: 8,
     initialRect: { width: 1000, height: 600 },
   });
+  useLayoutEffect(() => virtual.measure(), [virtual, headings]);
   const focusWanted = () => {
     const to = wanted.current;
     if (!to) return;

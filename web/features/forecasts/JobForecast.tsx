@@ -1,28 +1,39 @@
 import { useMemo, useState } from 'react';
-import { useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { addMonths, lastDay, periodOf } from '../../../core/calendar/plainDate';
 import { displayPercent } from '../../../core/money/display';
+import { plural } from '../../../core/names/plural';
 import { ratio } from '../../../core/money/rate';
 import type { ForecastView } from '../../../wire/forecasts';
 import { useForecastQuery, useSaveForecastMutation } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
+import { NO_GROUP } from '../../ground/costLines/lineLook';
+import type { LookedLines } from '../../ground/costLines/useLookedLines';
 import { faultOf } from '../../ground/faults';
 import { useMay } from '../../ground/person';
 import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { asRead } from '../../kit/grid/gridTypes';
-import { Sign } from '../../kit/Signs';
+import { Legend, Sign } from '../../kit/Signs';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { forecastCodecs, oneWay, rowsOf, workForecast } from './forecastForm';
+import { useHistory } from '../../kit/useHistory';
 import { WholeJob } from './WholeJob';
-import { ForecastFoot, useForecastColumns } from './forecastColumns';
+import { ForecastFoot, useForecastColumns, useGroupHeadings } from './forecastColumns';
+import { faultsShown, laidBack, shownLines } from './shownLines';
+
+interface JobForecastProps {
+  job: string;
+  /** As the cost lines are looked at; null: as they stand. */
+  looked: LookedLines | null;
+  /** Whether something is typed that is not saved. */
+  onChanged?: (changed: boolean) => void;
+}
 
 /** What each cost line of a job will still cost, said at the end of a month. */
-export function ForecastPage() {
-  const { number: job = '' } = useParams();
+export function JobForecast({ job, looked, onChanged = () => undefined }: JobForecastProps) {
   const { asOf } = useAsOf();
   const may = useMay();
   const { data, error, refetch } = useForecastQuery({ job, asOf });
@@ -35,28 +46,33 @@ export function ForecastPage() {
       of={may('forecast') ? data : { ...data, closed: data.closed ?? 'You read the forecast; managers and accountants make it' }}
       stamp={`${data.on} ${data.seen}`}
     >
-      {(opened, onTyped) => <Forecast job={job} view={opened} onTyped={onTyped} />}
+      {(opened, onTyped) => <Forecast job={job} view={opened} looked={looked} onTyped={onTyped} onChanged={onChanged} />}
     </StableForm>
   );
 }
 
-interface ForecastProps {
-  job: string;
+interface ForecastProps extends Required<JobForecastProps> {
   view: ForecastView;
   onTyped: OnTyped;
 }
 
-function Forecast({ job, view, onTyped }: ForecastProps) {
+function Forecast({ job, view, looked, onTyped, onChanged }: ForecastProps) {
   const { digits } = useCurrency();
   const codecs = useMemo(() => forecastCodecs(digits), [digits]);
   const start = useMemo(() => rowsOf(view, codecs), [view, codecs]);
   const [rows, setRows] = useState(start);
+  const history = useHistory(rows, setRows);
   const worked = useMemo(() => workForecast(view, rows, codecs), [view, rows, codecs]);
-  const columns = useForecastColumns(view, worked, codecs);
+  const shown = useMemo(() => shownLines(view.lines, looked), [view.lines, looked]);
+  const columns = useForecastColumns(view, worked, codecs, shown, looked?.look.by ?? NO_GROUP);
+  const headings = useGroupHeadings(view, worked, shown, (name) => looked?.onFold(name));
+  const faults = useMemo(() => faultsShown(worked.faults, shown), [worked.faults, shown]);
+  const inSight = useMemo(() => shown.places.map((place) => rows[place] ?? {}), [shown, rows]);
   const { refused, attempt } = useAttempt();
   const [save, { isLoading }] = useSaveForecastMutation();
   const changed = JSON.stringify(rows) !== JSON.stringify(start);
   useTyped(changed, onTyped);
+  useTyped(changed, onChanged);
   const saveIt = async () => {
     const body = { seen: view.seen, on: view.on, lines: worked.input };
     if (await attempt(() => save({ job, body }).unwrap(), `Forecast of ${displayDate(view.on)} saved`)) onTyped(false);
@@ -80,19 +96,31 @@ function Forecast({ job, view, onTyped }: ForecastProps) {
       </div>
       {view.closed !== null && <p className="note">{view.closed}.</p>}
       {refused && <Refused message={refused.message} />}
+      {faults.hidden > 0 && (
+        <p className="fault m-0 mb-1" role="status">
+          {plural(faults.hidden, 'entry', 'entries')} to be corrected on lines that are folded or left out.
+        </p>
+      )}
       <EntryGrid
         label="Forecast by cost line"
         columns={view.closed === null ? columns : columns.map(asRead)}
-        rows={rows}
-        onRows={(next) => setRows(oneWay(next, rows))}
-        faults={worked.faults}
+        rows={inSight}
+        onRows={(next) => setRows(oneWay(laidBack(next, shown, rows), rows))}
+        faults={faults.shown}
         grows={false}
-        foot={<ForecastFoot view={view} worked={worked} />}
-        height="calc(100vh - 280px)"
+        headings={headings}
+        history={history}
+        foot={<ForecastFoot view={view} worked={worked} shown={shown} />}
+        height="calc(100vh - 320px)"
       />
-      <p className="note mt-1 text-[12.5px]">
-        Enter one of cost to complete, % done or hours to go; the estimate follows. A line left empty keeps its earlier forecast,
-        or its budget. An estimate is never below cost and open commitments.
+      <p className="mt-1 mb-0 flex items-baseline gap-4 text-[12.5px]">
+        <span className="note">
+          Enter one of cost to complete, % done or hours to go; the estimate follows. A line left empty keeps its earlier
+          forecast, or its budget. An estimate is never below cost and open commitments.
+        </span>
+        <span className="ml-auto shrink-0">
+          <Legend names={['overrun', 'loss']} />
+        </span>
       </p>
     </div>
   );

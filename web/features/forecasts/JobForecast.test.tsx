@@ -3,35 +3,14 @@ import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ForecastLine, ForecastView } from '../../../wire/forecasts';
 import { anyUnsaved } from '../../kit/unsaved';
+import { forecastLine } from '../../test/costLines';
 import { openPage, type Replies } from '../../test/openPage';
 import { cell, put, type } from '../../test/typing';
-import { ForecastPage } from './ForecastPage';
+import { JobForecast } from './JobForecast';
 
 afterEach(cleanup);
 
-const line = (costCode: string, more: Partial<ForecastLine> = {}): ForecastLine => ({
-  section: 'A',
-  costCode,
-  description: 'Decks',
-  costType: 'labour',
-  entered: null,
-  before: null,
-  lastMonth: 1_000_000,
-  state: {
-    budgeted: true,
-    original: 1_000_000,
-    changes: 0,
-    transfers: 0,
-    changesSinceForecast: 0,
-    hoursBudgeted: 2_000_000,
-    hoursChangedSinceForecast: 0,
-    cost: 400_000,
-    hours: 500_000,
-    openCommitment: 0,
-    forecast: null,
-  },
-  ...more,
-});
+const line = (costCode: string, more: Partial<ForecastLine> = {}) => forecastLine({ id: Number(costCode), costCode, ...more });
 const view = (more: Partial<ForecastView> = {}): ForecastView => ({
   seen: 'as read',
   on: '2031-04-30',
@@ -43,7 +22,7 @@ const view = (more: Partial<ForecastView> = {}): ForecastView => ({
   ...more,
 });
 const open = (of: ForecastView, more: Replies = {}) =>
-  openPage(ForecastPage, '/jobs/:number/forecast', '/jobs/J1/forecast?as-of=2031-04', { forecast: of, ...more });
+  openPage(() => <JobForecast job="J1" looked={null} />, '/', '/?as-of=2031-04', { forecast: of, ...more });
 
 test('what is said of a line is worked at once, with last month and margin beside it, and saved with what was read', async () => {
   const { sent } = open(view(), { saveForecast: {} } as Replies);
@@ -88,7 +67,7 @@ test('an earlier forecast stands under the pointer; on a closed job it is read, 
   const before = { method: 'hours' as const, value: 1_205_000, on: '2031-03-31', note: '' };
   const { unmount } = open(view({ closed: 'Job J1 is closed', lines: [line('100', { before })] }));
   expect(await screen.findByText('Job J1 is closed.')).toBeDefined();
-  expect(screen.getByTitle('100 Decks · labour · A. Earlier forecast: 120.5 h to go, 31 Mar 2031')).toBeDefined();
+  expect(screen.getByTitle('A · 100 Decks · labour. Earlier forecast: 120.5 h to go, 31 Mar 2031')).toBeDefined();
   expect([screen.queryByRole('button', { name: 'Saved' }), screen.queryByLabelText('% done, row 1')]).toEqual([null, null]);
   unmount();
   open(view({ lines: [] }));

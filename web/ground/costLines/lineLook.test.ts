@@ -1,30 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { EstimateLine } from '../../../wire/jobs';
-import { filtered, grouped, WORDS, wordsOf, type Wording } from './budgetRows';
+import { estimateLine } from '../../test/costLines';
+import { filtered, grouped, WORDS, wordsOf, type Wording } from './lineLook';
 
-const line = (more: Partial<EstimateLine>): EstimateLine => ({
-  id: 1,
-  section: 'A',
-  costCode: '100',
-  description: 'Framing',
-  costType: 'labour',
-  original: 0,
-  changes: 0,
-  transfers: 0,
-  revised: 0,
-  actual: 0,
-  committed: 0,
-  estimate: 0,
-  toComplete: 0,
-  variance: 0,
-  hoursBudgeted: 0,
-  hoursActual: 0,
-  budgeted: true,
-  basis: '',
-  serves: [],
-  ...more,
-});
+const line = (more: Partial<EstimateLine>) => estimateLine({ description: 'Framing', actual: 0, ...more });
 
 test('conditions all hold: words in any case, figures at least and at most', () => {
   const lines = [

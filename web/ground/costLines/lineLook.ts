@@ -25,8 +25,10 @@ export interface Condition {
   value: string | number;
 }
 
-/** A way of looking at the table that may be saved under a name. */
-export interface BudgetView {
+/** A way of looking at the cost lines of a job that may be saved under a name. */
+export interface LineLook {
+  /** The view, where the page has several. */
+  show?: string;
   by: Grouping;
   conditions: readonly Condition[];
 }
@@ -70,3 +72,21 @@ export function grouped(lines: readonly EstimateLine[], by: Grouping): EstimateL
 }
 
 export const sumOf = (lines: readonly EstimateLine[], key: LineKey) => lines.reduce((total, line) => total + line[key], 0);
+
+/** What a line is called where it stands under the name of its group, which says part of it already. */
+export function lineName(
+  {
+    section,
+    costCode,
+    description,
+    costType,
+  }: Pick<EstimateLine, 'section' | 'costCode' | 'description'> & { costType?: string },
+  by: Grouping,
+): string {
+  const parts = [
+    by === 'section' ? '' : section,
+    by === 'code' ? '' : `${costCode} ${description}`,
+    by === 'type' ? '' : costType,
+  ];
+  return parts.filter(Boolean).join(' · ') || costCode;
+}

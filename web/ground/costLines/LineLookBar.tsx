@@ -4,10 +4,10 @@ import { useState } from 'react';
 import { known } from '../../../core/errors/known';
 import { displayExact, displayQuantity } from '../../../core/money/display';
 import { parseQuantity } from '../../../core/money/rate';
-import { useCurrency } from '../../ground/company';
+import { useCurrency } from '../company';
 import { Field } from '../../kit/Field';
 import { withoutThousands } from '../../kit/typed/withoutThousands';
-import { FIGURES, isWording, NO_GROUP, WORDS, type BudgetView, type Condition } from './budgetRows';
+import { FIGURES, isWording, NO_GROUP, WORDS, type LineLook, type Condition } from './lineLook';
 import { Choice } from '../../kit/choice/Choice';
 import type { Option } from '../../kit/choice/options';
 import { SavedViews } from './SavedViews';
@@ -26,27 +26,27 @@ function describe({ column, is, value }: Condition, digits: number): string {
   return `${titleOf(column)} ${is.replace('-', ' ')} ${figure}`;
 }
 
-/** How the budget is looked at: grouped by a column, filtered by conditions, saved under a name in this browser. */
-export function BudgetViews({ view, onView }: { view: BudgetView; onView: (view: BudgetView) => void }) {
+/** How the cost lines are looked at: grouped by a column, filtered by conditions, saved under a name in this browser. */
+export function LineLookBar({ look, onLook }: { look: LineLook; onLook: (look: LineLook) => void }) {
   const { digits } = useCurrency();
   return (
     <>
       <Field label="Grouped by" className="w-[150px]">
-        <Choice value={view.by} options={[...WORDINGS, [NO_GROUP, 'not grouped']]} onChange={(by) => onView({ ...view, by })} />
+        <Choice value={look.by} options={[...WORDINGS, [NO_GROUP, 'not grouped']]} onChange={(by) => onLook({ ...look, by })} />
       </Field>
-      <AddCondition onAdd={(condition) => onView({ ...view, conditions: [...view.conditions, condition] })} />
-      {view.conditions.map((condition, i) => (
+      <AddCondition onAdd={(condition) => onLook({ ...look, conditions: [...look.conditions, condition] })} />
+      {look.conditions.map((condition, i) => (
         <button
           key={i}
           type="button"
           className="button set"
           title="Remove filter"
-          onClick={() => onView({ ...view, conditions: view.conditions.filter((_, k) => k !== i) })}
+          onClick={() => onLook({ ...look, conditions: look.conditions.filter((_, k) => k !== i) })}
         >
           {describe(condition, digits)} <X size={13} aria-hidden="true" />
         </button>
       ))}
-      <SavedViews view={view} onView={onView} />
+      <SavedViews look={look} onLook={onLook} />
     </>
   );
 }

@@ -1,0 +1,46 @@
+import type { ForecastLine } from '../../wire/forecasts';
+import type { EstimateLine } from '../../wire/jobs';
+
+const NAMES = { id: 1, section: 'A', costCode: '100', description: 'Decks', costType: 'labour' as const };
+
+/** A cost line of estimate versus actual at 10,000.00, of which 4,000.00 is spent. */
+export const estimateLine = (more: Partial<EstimateLine>): EstimateLine => ({
+  ...NAMES,
+  original: 1_000_000,
+  changes: 0,
+  transfers: 0,
+  revised: 1_000_000,
+  actual: 400_000,
+  committed: 0,
+  estimate: 1_000_000,
+  toComplete: 600_000,
+  variance: 0,
+  hoursBudgeted: 0,
+  hoursActual: 0,
+  budgeted: true,
+  basis: '',
+  serves: [],
+  ...more,
+});
+
+/** The same as it is forecast: nothing said of it yet, 200 hours budgeted, 50 worked. */
+export const forecastLine = (more: Partial<ForecastLine>): ForecastLine => ({
+  ...NAMES,
+  entered: null,
+  before: null,
+  lastMonth: 1_000_000,
+  state: {
+    budgeted: true,
+    original: 1_000_000,
+    changes: 0,
+    transfers: 0,
+    changesSinceForecast: 0,
+    hoursBudgeted: 2_000_000,
+    hoursChangedSinceForecast: 0,
+    cost: 400_000,
+    hours: 500_000,
+    openCommitment: 0,
+    forecast: null,
+  },
+  ...more,
+});
