@@ -130,7 +130,8 @@ test('what is done of a task is said where its hours are read, and is the foreca
   await done.fill('60');
   await done.press('Enter');
   await expect(page.getByText('0340: done as said, in the forecast of the line')).toBeVisible();
-  await expect(page.getByRole('row', { name: /^0340 Standing seam/ })).toContainText('60.0');
+  const set = page.getByRole('button', { name: 'Set % done of Shed 2 · 0340 Standing seam' });
+  await expect(page.getByRole('row').filter({ has: set })).toContainText('60.0');
   await open(page, '/jobs/2111/forecast?as-of=2031-04');
   await expect(page.getByRole('grid')).toContainText('0340 Standing seam');
   await expect(page.locator('input[value="60"]').first()).toBeVisible();

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import type { OvertimeRule } from '../core/labour/overtime';
 import { PAY_CLASSES, type PayClass } from '../core/labour/payClass';
+import type { Task } from '../core/labour/likelyTasks';
 import type { SheetState } from '../core/labour/timeLife';
 import type { TimeRemark } from '../core/labour/timeRemarks';
 import type { LookedAt, Rung } from '../core/labour/payRates';
@@ -45,6 +46,13 @@ export interface TimeLists {
   rules: OvertimeRule[];
   /** The employee who is signed in; null for somebody who is none. */
   me: string | null;
+}
+
+/** What people worked on in the weeks before, and the jobs whose team they are on: from it the rows of a sheet are proposed. */
+export interface WorkedBeforeView {
+  /** The newest first. */
+  tasks: (Task & { employee: string })[];
+  teams: { employee: string; job: string }[];
 }
 
 /** A line as its sheet shows it: hours, and no money. */
@@ -180,12 +188,13 @@ const week = v.strictObject({ week: plainDate });
 export const weekSheetCalls = {
   timeLists: query<TimeLists>('enter-time')('/time-lists'),
   weekRegister: query<WeekRegister>('enter-time')('/week-sheets', { query: v.strictObject({ on: plainDate }) }),
-  /** Of its first week where no day is given. */
   /** For whoever may know what people cost. */
   weekCost: query<WeekCost>('read-books')('/week-cost', { query: v.strictObject({ on: plainDate }) }),
+  /** Of its first week where no day is given. */
   weekSheet: query<WeekSheetView>('enter-time')('/week-sheets/:sheet', { query: v.strictObject({ on: v.optional(plainDate) }) }),
   /** Hours of everybody in the week a day lies in: the overtime rule counts what is posted of them first. */
   hoursOfWeek: query<{ hours: DayHours[] }>('enter-time')('/week-hours', { query: v.strictObject({ on: plainDate }) }),
+  workedBefore: query<WorkedBeforeView>('enter-time')('/worked-before', { query: v.strictObject({ on: plainDate }) }),
   /** Of jobs by their numbers, apart by commas; those that are not seen are left out. */
   taskHours: query<{ tasks: TaskHours[] }>('enter-time')('/task-hours', {
     query: v.strictObject({ ...dated.entries, jobs: text(4000) }),

@@ -52,6 +52,7 @@ export const READS: Omit<
   timeLists: {},
   weekRegister: { on: '2031-03-05' },
   weekSheet: { sheet: '7' },
+  workedBefore: { on: '2031-03-10' },
   hoursOfWeek: { on: '2031-03-05' },
   taskHours: { jobs: 'J1,J2', asOf },
   readyTime: {},

@@ -9,7 +9,7 @@ import { readyTime, timeRate } from './readyTime';
 import { addSheet, saveSheet } from './saveSheet';
 import { timeRemarks } from './timeRemarks';
 import { weekCost } from './weekCost';
-import { hoursOfWeek, taskHours, timeLists, weekRegister, weekSheet } from './sheetViews';
+import { hoursOfWeek, taskHours, timeLists, weekRegister, weekSheet, workedBefore } from './sheetViews';
 
 export const weekSheetHandlers = handle(weekSheetCalls, {
   timeLists: (sql, _args, { person }) => timeLists(sql, person),
@@ -17,6 +17,7 @@ export const weekSheetHandlers = handle(weekSheetCalls, {
   weekCost: (sql, { on }) => weekCost(sql, on),
   weekSheet: (sql, { sheet, on }) => weekSheet(sql, sheet, on),
   hoursOfWeek: (sql, { on }) => hoursOfWeek(sql, on),
+  workedBefore: (sql, { on }) => workedBefore(sql, on),
   taskHours: (sql, { jobs, asOf }) => taskHours(sql, jobs, asOf),
   addSheet: (command, { body }, { person }) => addSheet(command, body, person),
   saveSheet: (command, { sheet, body }, { person }) => saveSheet(command, sheet, body, person),

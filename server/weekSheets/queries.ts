@@ -85,6 +85,22 @@ export const WAITING_HOURS = query(
     WHERE x.job_id = $1 AND x.status <> 'posted' GROUP BY x.sheet, x.section, x.cost_code_id`,
 );
 
+/** What was worked on from day `$1` to day `$2`, by employee, the newest first: of jobs whoever asks sees. */
+export const TASKS_OF_DAYS = query(
+  shape({ employee: t.text, job: t.text, section: t.text, costCode: t.text }),
+  `SELECT e.code AS employee, j.number AS job, x.section, c.code AS costCode
+    FROM time_line x JOIN employee e ON e.id = x.employee_id JOIN job j ON j.id = x.job_id JOIN cost_code c ON c.id = x.cost_code_id
+    WHERE x.dated BETWEEN $1 AND $2 GROUP BY x.employee_id, x.job_id, x.section, x.cost_code_id HAVING sum(x.hours) > 0
+    ORDER BY max(x.dated) DESC, sum(x.hours) DESC, 1, 2, 3, 4`,
+);
+
+/** Employees on the team of a job, by their names. */
+export const EMPLOYEES_OF_TEAMS = query(
+  shape({ employee: t.text, job: t.text }),
+  `SELECT e.code AS employee, j.number AS job FROM job_person p JOIN employee e ON e.name = p.name JOIN job j ON j.id = p.job_id
+    WHERE p.side = 'team' GROUP BY 1, 2 ORDER BY 1, 2`,
+);
+
 /** Names of sheets that are whole numbers: the next one follows them. */
 export const LAST_SHEET = query(
   shape({ last: t.whole }),

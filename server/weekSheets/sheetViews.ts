@@ -2,12 +2,22 @@ import { addDays } from '../../core/calendar/plainDate';
 import { at } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { takes } from '../../core/jobs/takes';
+import { WEEKS_BEFORE } from '../../core/labour/likelyTasks';
 import { weekBy, type OvertimeRule } from '../../core/labour/overtime';
 import { timeState } from '../../core/labour/timeLife';
 import { PAY_CLASSES } from '../../core/labour/payClass';
 import { inNameOrder, inSheetOrder } from '../../core/labour/sheets';
 import { grouped } from '../../core/lists/grouped';
-import type { DayHours, SheetLine, SheetRow, TaskHours, TimeLists, WeekRegister, WeekSheetView } from '../../wire/weekSheets';
+import type {
+  DayHours,
+  SheetLine,
+  SheetRow,
+  TaskHours,
+  TimeLists,
+  WeekRegister,
+  WeekSheetView,
+  WorkedBeforeView,
+} from '../../wire/weekSheets';
 import type { RowOf } from '../db/fields';
 import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -18,11 +28,13 @@ import { loadTerms } from '../labour/terms';
 import { digestOf } from '../versions/digest';
 import {
   CODES_FOR_TIME,
+  EMPLOYEES_OF_TEAMS,
   HOURS_OF_DAYS,
   JOBS_FOR_TIME,
   LINES_OF_DAYS,
   LINES_OF_SHEET,
   OPEN_LINES_BEFORE,
+  TASKS_OF_DAYS,
   WAITING_HOURS,
 } from './queries';
 
@@ -163,6 +175,15 @@ export async function hoursOfWeek(sql: Reader, on: string): Promise<{ hours: Day
         hours: of.reduce((sum, it) => sum + it.hours, 0),
       };
     }),
+  };
+}
+
+/** What people worked on in the weeks before the week a day lies in, and whose teams they are on. */
+export async function workedBefore(sql: Reader, on: string): Promise<WorkedBeforeView> {
+  const week = weekBy((await loadTerms(sql)).rules, on);
+  return {
+    tasks: await sql.all(TASKS_OF_DAYS, [addDays(week, -7 * WEEKS_BEFORE), addDays(week, -1)]),
+    teams: await sql.all(EMPLOYEES_OF_TEAMS),
   };
 }
 

@@ -14,7 +14,7 @@ import { approvedOf, planPosting, postTime, previewPosting } from './postTime';
 import { readyTime, timeRate } from './readyTime';
 import { timeRemarks } from './timeRemarks';
 import { addSheet, saveSheet } from './saveSheet';
-import { weekRegister, weekSheet } from './sheetViews';
+import { weekRegister, weekSheet, workedBefore } from './sheetViews';
 
 let database: Database;
 beforeEach(async () => {
@@ -124,6 +124,20 @@ test('a sheet goes from submitted over returned and approved to posted, and what
   const book = await exportedBook(database);
   expect(await faultsOf(copy, book)).toEqual([]);
   expect(await exportedBook(copy)).toEqual(book);
+});
+
+test('what people worked on in the four weeks before is there to be proposed, the newest first, with their teams', async () => {
+  await add(
+    line({ hours: hours(8) }),
+    line({ dated: '2031-03-04', costCode: '200', hours: hours(2) }),
+    line({ job: '', section: '', costCode: '' }),
+  );
+  const of = async (on: string) =>
+    (await workedBefore(reading(database), on)).tasks.map((it) => `${it.employee} ${it.job}/${it.costCode}`);
+  expect(await of('2031-03-12')).toEqual(['E1 J1/200', 'E1 J1/100']);
+  // Of the week itself nothing, nor of five weeks ago.
+  expect([await of('2031-03-05'), await of('2031-04-07')]).toEqual([[], []]);
+  expect((await workedBefore(reading(database), WEEK)).teams).toEqual([]);
 });
 
 test('each wrong cell is answered at its place, and nothing is saved', async () => {

@@ -143,6 +143,7 @@ export const {
   useForecastQuery,
   useHandOverMutation,
   useHoursOfWeekQuery,
+  useWorkedBeforeQuery,
   useImportBookMutation,
   useImportPricesMutation,
   useInstallMutation,

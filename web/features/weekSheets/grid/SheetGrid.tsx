@@ -7,6 +7,7 @@ import { GridFoot } from '../../../kit/grid/GridFoot';
 import { SheetImport } from '../../../ground/sheets/SheetImport';
 import { Pop } from '../../../kit/Pop';
 import { useNames } from '../employeeNames';
+import { useWorkedBefore } from './useWorkedBefore';
 import { CopyRows } from './CopyRows';
 import { DAYS, isTyped } from './readSheet';
 import { FURTHER, sheetColumns } from './sheetColumns';
@@ -32,6 +33,7 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
   const used = rows.some((it) => FURTHER.some((key) => (it[key] ?? '').trim() !== ''));
   const [asked, setAsked] = useState(false);
   const further = asked || used;
+  const before = useWorkedBefore(lists, week);
   const nameOf = useNames(lists);
   const clocked = DAYS.filter((day) => rows.some((it) => (it[day] ?? '').includes('-'))).join(' ');
   const returned = rows.flatMap((it, i) => (it.returned ? [`Row ${i + 1}, ${nameOf(it.employee ?? '')}: ${it.returned}`] : []));
@@ -40,11 +42,12 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
     () =>
       sheetColumns(lists, codecs, figures, {
         week,
-        rowAt: (row) => latest.current[row],
+        rowsNow: () => latest.current,
+        before,
         further,
         clocked: clocked.split(' '),
       }),
-    [lists, codecs, figures, week, further, clocked],
+    [lists, codecs, figures, week, before, further, clocked],
   );
   const onRows = (next: typeof rows) => {
     sheet.setRows(next);

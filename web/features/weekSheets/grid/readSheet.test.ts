@@ -52,7 +52,9 @@ test('a week as people have it: employees by name, nought for a day without work
 });
 
 test('the job of the row above is proposed until hours stand in the row: such a row without a job is overhead', () => {
-  const columns = sheetColumns(lists, codecs, [], { week: WEEK, rowAt: (at) => [row][at], further: false, clocked: [] });
+  const rowsNow = () => [row];
+  const before = { tasks: new Map(), teams: new Map() };
+  const columns = sheetColumns(lists, codecs, [], { week: WEEK, rowsNow, before, further: false, clocked: [] });
   const proposed = (typed: Record<string, string>) => columns.find((it) => it.key === 'job')?.proposes?.(typed, 1);
   expect([proposed({}), proposed({ employee: 'E2' }), proposed({ employee: 'E2', day3: '8' })]).toEqual(['J1', 'J1', null]);
 });

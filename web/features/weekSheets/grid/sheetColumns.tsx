@@ -1,5 +1,6 @@
 import { displayDate } from '../../../../core/calendar/displayDate';
 import { addDays } from '../../../../core/calendar/plainDate';
+import { likelyJobs, likelyTask, type WorkedBefore } from '../../../../core/labour/likelyTasks';
 import { PAY_CLASSES } from '../../../../core/labour/payClass';
 import { displayQuantity } from '../../../../core/money/display';
 import type { TimeLists } from '../../../../wire/weekSheets';
@@ -28,7 +29,9 @@ const WITH_TIMES = 116;
 
 interface ColumnsOf {
   week: string;
-  rowAt: (row: number) => GridRow | undefined;
+  /** The rows as they are typed. */
+  rowsNow: () => readonly GridRow[];
+  before: WorkedBefore;
   further: boolean;
   /** Days on which times stand in some row. */
   clocked: readonly string[];
@@ -39,8 +42,9 @@ export function sheetColumns(
   lists: TimeLists,
   codecs: SheetCodecs,
   figures: readonly RowFigures[],
-  { week, rowAt, further, clocked }: ColumnsOf,
+  { week, rowsNow, before, further, clocked }: ColumnsOf,
 ): GridColumn[] {
+  const likely = (i: number) => likelyTask(rowsNow().map(taskOf), i, before);
   const nameOf = new Map(lists.employees.map((it) => [it.employee, it.name]));
   // With further columns the names give way: the employee's cell shows them as it is typed in.
   const columns: GridColumn[] = [
@@ -50,7 +54,7 @@ export function sheetColumns(
       width: 62,
       offers: () => lists.employees.map((it) => ({ value: it.employee, label: it.name })),
       tidy: (typed) => employeeCode(typed, lists.employees),
-      proposes: (_, i) => (i === 0 ? lists.me : text(rowAt(i - 1)?.employee) || null),
+      proposes: (_, i) => (i === 0 ? lists.me : text(rowsNow()[i - 1]?.employee) || null),
     },
     ...(further
       ? []
@@ -59,9 +63,9 @@ export function sheetColumns(
       key: 'job',
       title: 'Job',
       width: 54,
-      offers: () => lists.jobs.map((it) => ({ value: it.number, label: it.name })),
+      offers: (row) => jobsFor(lists, likelyJobs(taskOf(row), before)),
       // A row that has its hours and no job is overhead: a grey job in it would read as booked.
-      proposes: (row, i) => (DAYS.some((day) => text(row[day]) !== '') ? null : text(rowAt(i - 1)?.job) || null),
+      proposes: (row, i) => (hasHours(row) ? null : likely(i)?.job || null),
     },
     {
       key: 'section',
@@ -69,12 +73,14 @@ export function sheetColumns(
       width: 70,
       offers: (row) =>
         (lists.jobs.find((it) => it.number === text(row.job))?.sections ?? []).map((value) => ({ value, label: '' })),
+      proposes: (row, i) => (text(row.job) === '' || hasHours(row) ? null : likely(i)?.section || null),
     },
     {
       key: 'costCode',
       title: 'Code',
       width: 50,
       offers: () => lists.costCodes.map((it) => ({ value: it.code, label: it.description })),
+      proposes: (row, i) => (text(row.job) === '' ? null : likely(i)?.costCode || null),
     },
     {
       key: 'workKind',
@@ -109,6 +115,21 @@ export function sheetColumns(
     ...(further ? [{ key: 'description', title: 'Note', width: 'auto' }] : []),
   ];
   return columnsOf(codecs, columns);
+}
+
+const hasHours = (row: GridRow) => DAYS.some((day) => text(row[day]) !== '');
+
+const taskOf = (row: GridRow) => ({
+  employee: text(row.employee),
+  job: text(row.job),
+  section: text(row.section),
+  costCode: text(row.costCode),
+});
+
+/** Jobs to choose from, those that are likely first. */
+function jobsFor({ jobs }: TimeLists, likely: readonly string[]) {
+  const rank = (number: string) => (likely.includes(number) ? likely.indexOf(number) : likely.length);
+  return [...jobs].sort((a, b) => rank(a.number) - rank(b.number)).map((it) => ({ value: it.number, label: it.name }));
 }
 
 function classesOf(lists: TimeLists) {
