@@ -40,7 +40,7 @@ export function DecideLines({ view: { sheet, seen, lines }, chosen, onDone }: Pr
   };
   return (
     <section aria-label="Approve or return" className="mt-3">
-      <div className="flex items-end gap-3">
+      <div className="flex flex-wrap items-end gap-3">
         <button
           type="button"
           className="button main"
@@ -49,7 +49,7 @@ export function DecideLines({ view: { sheet, seen, lines }, chosen, onDone }: Pr
         >
           Approve {count(submitted)}
         </button>
-        <Field label="Reason for returning" fault={fault} className="w-[340px]">
+        <Field label="Reason for returning" fault={fault} className="w-[340px] max-w-full">
           <input
             value={reason}
             onChange={(event) => {

@@ -23,7 +23,7 @@ import { PersonTotals } from './PersonTotals';
 import { placedFaults } from './grid/placedFaults';
 import { keyedRows, sheetCodecs } from './grid/readSheet';
 import { SheetGrid } from './grid/SheetGrid';
-import { SheetTable } from './SheetTable';
+import { SheetTable } from './lines/SheetTable';
 import { useSheet } from './grid/useSheet';
 import { weekWords } from '../../ground/weeks/weekWords';
 import { useNames } from './employeeNames';

@@ -56,29 +56,31 @@ export const PersonTotals = memo(function PersonTotals({ week, lines, split, nam
   return (
     <section aria-label="Hours by person and day" className="mt-4">
       <h2 className="mb-1">By person and day</h2>
-      <table className="ledger static-foot">
-        <thead>
-          <tr>
-            <th className="text-left">Name</th>
-            {days.map((day, i) => (
-              <th key={day} className="text-right">
-                {dayTitle(week, i)}
-              </th>
+      <div className="overflow-x-auto">
+        <table className="ledger static-foot">
+          <thead>
+            <tr>
+              <th className="text-left">Name</th>
+              {days.map((day, i) => (
+                <th key={day} className="text-right">
+                  {dayTitle(week, i)}
+                </th>
+              ))}
+              <th className="text-right">Hours</th>
+              <th className="text-left">Split</th>
+              <th className="text-right">On other sheets</th>
+            </tr>
+          </thead>
+          <tbody>
+            {people.map(([employee, of]) => (
+              <Row key={employee} cells={[nameOf(employee), ...cellsOf(of), shown(sum(others.get(employee) ?? []))]} />
             ))}
-            <th className="text-right">Hours</th>
-            <th className="text-left">Split</th>
-            <th className="text-right">On other sheets</th>
-          </tr>
-        </thead>
-        <tbody>
-          {people.map(([employee, of]) => (
-            <Row key={employee} cells={[nameOf(employee), ...cellsOf(of), shown(sum(others.get(employee) ?? []))]} />
-          ))}
-        </tbody>
-        <tfoot>
-          <Row cells={[people.length === 1 ? '1 person' : `${people.length} people`, ...cellsOf(classed), '']} />
-        </tfoot>
-      </table>
+          </tbody>
+          <tfoot>
+            <Row cells={[people.length === 1 ? '1 person' : `${people.length} people`, ...cellsOf(classed), '']} />
+          </tfoot>
+        </table>
+      </div>
     </section>
   );
 });

@@ -13,11 +13,12 @@ import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
 import { May } from '../../ground/person';
 import { WeekChooser } from '../../ground/weeks/WeekChooser';
+import { PHONE, useNarrowWindow } from '../../kit/useNarrowWindow';
 import { PageHead } from '../../kit/PageHead';
 import { Empty } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
-import { STATE_LOOK } from './SheetTable';
+import { STATE_LOOK } from './lines/sheetRows';
 
 /** The sheets of a week, who has not handed in, and what earlier weeks still have open. */
 export function WeekRegisterPage() {
@@ -27,9 +28,9 @@ export function WeekRegisterPage() {
   const withMonth = useWithMonth();
   const week = register.data?.week;
   return (
-    <div className="page">
+    <div className="page fits-phone">
       <PageHead title="Week sheets">
-        <div className="flex items-center gap-3">
+        <div className="flex flex-wrap items-center gap-3">
           {week && (
             <Link className="button" to={withMonth(`/costs/time/person?on=${week}`)}>
               By person
@@ -121,16 +122,46 @@ function Register({ register: { sheets, missing, earlier, week } }: { register: 
   );
 }
 
-function Sheets({ label, sheets, withWeek = false }: { label: string; sheets: readonly SheetRow[]; withWeek?: boolean }) {
+interface SheetsProps {
+  label: string;
+  sheets: readonly SheetRow[];
+  withWeek?: boolean;
+}
+
+function Sheets(props: SheetsProps) {
+  return useNarrowWindow(PHONE) ? <SheetList {...props} /> : <SheetsTable {...props} />;
+}
+
+const toSheet = ({ sheet, week }: SheetRow) => `${addressOf({ place: 'week-sheet', document: sheet })}?on=${week}`;
+
+/** The sheets on a phone: one below the other. */
+function SheetList({ label, sheets, withWeek = false }: SheetsProps) {
+  const withMonth = useWithMonth();
+  return (
+    <ul aria-label={label} className="m-0 list-none p-0">
+      {sheets.map((it) => (
+        <li key={`${it.sheet} ${it.week}`} className="hair-below">
+          <Link className="block py-2 no-underline" to={withMonth(toSheet(it))}>
+            <b>Sheet {it.sheet}</b>
+            {withWeek && <span className="note"> week of {displayDate(it.week)}</span>}
+            <span className="note block">{it.employees.join(', ')}</span>
+            {SHEET_STATES.filter((state) => it.hours[state] !== 0).map((state) => (
+              <span key={state} className="mr-4" style={{ color: STATE_LOOK[state].colour }}>
+                {displayQuantity(it.hours[state])} h {STATE_LOOK[state].word}
+              </span>
+            ))}
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function SheetsTable({ label, sheets, withWeek = false }: SheetsProps) {
   const kinds = useColumnKinds();
   const columns = useMemo(
     (): TableColumn<SheetRow>[] => [
-      kinds.link<SheetRow>(
-        'sheet',
-        'Sheet',
-        (it) => it.sheet,
-        (it) => `${addressOf({ place: 'week-sheet', document: it.sheet })}?on=${it.week}`,
-      ),
+      kinds.link<SheetRow>('sheet', 'Sheet', (it) => it.sheet, toSheet),
       ...(withWeek ? [kinds.text<SheetRow>('week', 'Week of', (it) => displayDate(it.week))] : []),
       kinds.text<SheetRow>('employees', 'People', (it) => it.employees.join(', ')),
       ...SHEET_STATES.map((state): TableColumn<SheetRow> => ({

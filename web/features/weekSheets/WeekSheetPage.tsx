@@ -21,7 +21,7 @@ import { Empty } from '../../kit/States';
 import { CorrectSheet } from './CorrectSheet';
 import { DecideLines } from './DecideLines';
 import { PersonTotals } from './PersonTotals';
-import { SheetTable } from './SheetTable';
+import { SheetTable } from './lines/SheetTable';
 import { splitHours } from './grid/splitHours';
 import { doubledOn } from './grid/useSheet';
 import { TIME_LIFE } from '../../../core/labour/timeLife';
@@ -30,7 +30,7 @@ import { enteredLine, Remarks } from './Remarks';
 import { Doubled } from './Doubled';
 import { weekWords } from '../../ground/weeks/weekWords';
 import { useNames } from './employeeNames';
-import { useKnownOfLines } from './useKnownOfLines';
+import { useKnownOfLines } from './lines/useKnownOfLines';
 import { EditSheet } from './EditSheet';
 import { EmployeeForm } from './NewEmployee';
 
@@ -41,7 +41,7 @@ export function NewWeekSheetPage() {
   const lists = useTimeListsQuery();
   const register = useWeekRegisterQuery({ on: params.get('on') ?? lastDay });
   return (
-    <div className="page">
+    <div className="page fits-phone">
       <Loaded of={lists} what="employees and jobs">
         {(given) => (
           <Loaded of={register} what="the week">
@@ -74,7 +74,7 @@ export function WeekSheetPage() {
   const lists = useTimeListsQuery();
   const view = useWeekSheetQuery({ sheet, ...(on ? { on } : {}) });
   return (
-    <div className="page">
+    <div className="page fits-phone">
       <Loaded of={lists} what="employees and jobs">
         {(given) => (
           <Loaded of={view} what="the week sheet">

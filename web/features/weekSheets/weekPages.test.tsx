@@ -1,10 +1,11 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
-import type { MissingRate, SheetLine, SheetRow, TimeLists, TimePreview, WeekSheetView } from '../../../wire/weekSheets';
+import type { MissingRate, SheetLine, SheetRow, TimePreview, WeekSheetView } from '../../../wire/weekSheets';
 import { openPage, type Replies } from '../../test/openPage';
 import { PostTimePage } from './PostTimePage';
 import { WeekRegisterPage } from './WeekRegisterPage';
+import { sheetLine as line, TIME_LISTS as LISTS } from '../../test/timeSheets';
 import { choose, put, type } from '../../test/typing';
 import { PersonWeekPage } from './PersonWeekPage';
 import { NewWeekSheetPage, WeekSheetPage } from './WeekSheetPage';
@@ -83,37 +84,6 @@ test('a preview is of what is ticked: ticking another takes it back; what cannot
   expect(screen.getByRole('button', { name: 'Post' })).toBeTruthy();
 });
 
-const LISTS: TimeLists = {
-  employees: [{ employee: 'E1', name: 'Ann Ash', wageClass: '', startsOn: null, endsOn: null }],
-  jobs: [],
-  costCodes: [],
-  workKinds: [],
-  rules: [],
-  me: null,
-};
-const line = (id: number, more: Partial<SheetLine> = {}): SheetLine => ({
-  id,
-  line: String(id),
-  employee: 'E1',
-  dated: '2031-04-21',
-  postedOn: '2031-04-21',
-  job: 'J1',
-  section: '',
-  costCode: '100',
-  workKind: '',
-  wageClass: '',
-  pay: null,
-  hours: 80_000,
-  units: null,
-  description: '',
-  clock: '',
-  state: 'submitted' as const,
-  returned: '',
-  reverses: null,
-  reversedBy: null,
-  split: false,
-  ...more,
-});
 const view = (...lines: SheetLine[]): WeekSheetView => ({
   sheet: '8',
   seen: 'w',

@@ -2,10 +2,12 @@ import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { addDays, type PlainDate } from '../../../../core/calendar/plainDate';
 import { displayQuantity } from '../../../../core/money/display';
 import type { TimeLists } from '../../../../wire/weekSheets';
+import { EntryCards } from '../../../kit/grid/EntryCards';
 import { EntryGrid } from '../../../kit/grid/EntryGrid';
 import { GridFoot } from '../../../kit/grid/GridFoot';
 import { SheetImport } from '../../../ground/sheets/SheetImport';
 import { Pop } from '../../../kit/Pop';
+import { PHONE, useNarrowWindow } from '../../../kit/useNarrowWindow';
 import { useNames } from '../employeeNames';
 import { useWorkedBefore } from './useWorkedBefore';
 import { CopyRows } from './CopyRows';
@@ -28,6 +30,7 @@ interface Props {
 export function SheetGrid({ sheet, lists, week, faults, onTyped, height, children }: Props) {
   const { rows, codecs, figures, read } = sheet;
   const [row, setRow] = useState(0);
+  const isNarrow = useNarrowWindow(PHONE);
   const latest = useRef(rows);
   latest.current = rows;
   const used = rows.some((it) => FURTHER.some((key) => (it[key] ?? '').trim() !== ''));
@@ -62,7 +65,13 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-2">
-        <RepeatFor people={employedIn(lists, week)} row={rows[row]} onRepeat={(people) => onRows(repeated(rows, row, people))} />
+        {!isNarrow && (
+          <RepeatFor
+            people={employedIn(lists, week)}
+            row={rows[row]}
+            onRepeat={(people) => onRows(repeated(rows, row, people))}
+          />
+        )}
         <SheetImport of="time" columns={columns} onRows={(more) => onRows([...rows.filter(isTyped), ...more])} />
         <CopyRows week={week} codecs={codecs} onRows={(more) => onRows([...rows.filter(isTyped), ...more])} />
         <label className="flex items-center gap-2">
@@ -81,18 +90,22 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
           </ul>
         </div>
       )}
-      <EntryGrid
-        autoFocus
-        label="Hours of the week"
-        columns={columns}
-        rows={rows}
-        onRows={onRows}
-        faults={faults}
-        foot={<GridFoot cells={['Total', ...foot.slice(1)]} grows />}
-        blank={Math.max(8, rows.length + 2)}
-        height={height}
-        onRow={setRow}
-      />
+      {isNarrow ? (
+        <EntryCards label="Hours of the week" each="Row" columns={columns} rows={rows} onRows={onRows} faults={faults} />
+      ) : (
+        <EntryGrid
+          autoFocus
+          label="Hours of the week"
+          columns={columns}
+          rows={rows}
+          onRows={onRows}
+          faults={faults}
+          foot={<GridFoot cells={['Total', ...foot.slice(1)]} grows />}
+          blank={Math.max(8, rows.length + 2)}
+          height={height}
+          onRow={setRow}
+        />
+      )}
       <p className="note mt-1 text-[12.5px]">
         A cell takes hours such as 8.5, 8,5 or 8:30, or start – finish – break such as 7:00-16:30-0:30. Employees can be pasted by
         code or by name. A row without a job is overhead, such as an absence. Press Space to accept a grey suggestion.

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
-import type { SheetLine } from '../../../wire/weekSheets';
-import { useTaskHoursQuery, useWeekCostQuery } from '../../ground/api/api';
-import { useAsOf } from '../../ground/asOf';
-import { useMay } from '../../ground/person';
-import type { KnownOfLines } from './SheetTable';
+import type { SheetLine } from '../../../../wire/weekSheets';
+import { useTaskHoursQuery, useWeekCostQuery } from '../../../ground/api/api';
+import { useAsOf } from '../../../ground/asOf';
+import { useMay } from '../../../ground/person';
+import type { KnownOfLines } from './sheetRows';
 
 const keyOf = (it: { job: string; section: string; costCode: string }) => JSON.stringify([it.job, it.section, it.costCode]);
 
