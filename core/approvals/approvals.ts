@@ -14,6 +14,9 @@ export const APPROVALS = {
   transfer: { act: 'moving budget between lines', measured: 'what is moved' },
   uncertify: { act: 'reversing a certification', measured: 'the gross amount certified' },
   'past-reversal': { act: 'reversing or moving what was posted, in a past month', measured: 'what is reversed in past months' },
+  'approve-time': { act: 'approving time', measured: 'what the hours cost, pay and burden' },
+  'post-time': { act: 'posting time', measured: 'the labour cost that is posted, pay and burden' },
+  'hand-over': { act: 'handing time over to payroll', measured: 'the gross pay that is handed over' },
   overbilling: { act: 'billing above a scheduled value', measured: 'what is billed above it, over all lines' },
 } as const satisfies Record<string, ApprovalKind>;
 

@@ -81,6 +81,11 @@ export async function rulesOf(sql: Reader): Promise<ApprovalRule[]> {
   return sql.find(ApprovalRuleTable, {}, ['kind', 'above']);
 }
 
+/** Whether a rule of the company speaks of a kind of act, so that what it comes to has to be worked out. */
+export async function isRuled(sql: Reader, kind: ApprovalName): Promise<boolean> {
+  return (await rulesOf(sql)).some((it) => it.kind === kind);
+}
+
 /** In whose name somebody approves what is asked of a role: their own, or that of whoever is away and named them. Null: they may not. */
 export async function approverFor(
   sql: Reader,

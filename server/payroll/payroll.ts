@@ -10,6 +10,8 @@ import { formatScaled } from '../../core/money/decimal';
 import { formatQuantity } from '../../core/money/rate';
 import { UNIT_COST_DECIMALS } from '../../core/prices/unitCost';
 import type { NamedPayrollRow, OpenPayroll, PayrollProof, PayrollRun, PayrollRunView } from '../../wire/payroll';
+import { displayExact, displayQuantity } from '../../core/money/display';
+import { requireApproval } from '../approvals/requireApproval';
 import { loadDigits } from '../company/company';
 import { undoRefusal } from '../../core/labour/handOver';
 import { messageOf, showIn } from '../../core/refusals/messages';
@@ -73,6 +75,7 @@ export async function handOver(
     throw new LedrinError('refused', 'There is no time to hand over', [
       { field: 'employees', message: 'expected people with posted time' },
     ]);
+  await requireForHandOver(command, { from, to }, chosen);
   const run = await sql.insert(PayrollRunTable, {
     from_day: from,
     to_day: to,
@@ -86,6 +89,25 @@ export async function handOver(
   );
   command.note(`payroll ${run}`, { from, to, lines: chosen.length });
   return { run };
+}
+
+/** Lets time be handed over where no rule of the company has it approved first: measured by the gross pay of its rows. */
+async function requireForHandOver(command: Command, { from, to }: Period, chosen: readonly PostedLine[]): Promise<void> {
+  const rows = await namedRows(command.sql, chosen);
+  const amount = rows.reduce((sum, it) => sum + it.amount, 0);
+  await requireApproval(command, {
+    kind: 'hand-over',
+    jobId: null,
+    document: '',
+    amount,
+    content: [from, to, shownOf(chosen)],
+    facts: [
+      ['Period', `${from} to ${to}`],
+      ['People', String(new Set(chosen.map((it) => it.employee)).size)],
+      ['Hours', displayQuantity(rows.reduce((sum, it) => sum + it.hours, 0))],
+      ['Gross pay', displayExact(amount, await loadDigits(command.sql))],
+    ],
+  });
 }
 
 export async function payrollRuns(sql: Reader): Promise<{ runs: PayrollRun[] }> {

@@ -8,6 +8,9 @@ import { loadTerms } from '../labour/terms';
 import type { Command } from '../acts/command';
 import type { SignedIn } from '../acts/signedIn';
 import { assertUnchangedSheet, seenLines, subjectOf } from './saveSheet';
+import { isRuled } from '../approvals/requireApproval';
+import { planPosting, shownOfPlan, type TimeToPost } from './postTime';
+import { requireOfTime } from './timeApprovals';
 import { lineNumbers, notedLines } from './notedLines';
 import { linesOfSheet, shownLine, type LoadedLine } from './sheetViews';
 
@@ -43,6 +46,11 @@ export async function approveTime(command: Command, sheet: string, input: Chosen
   for (const it of lines) {
     assertMove(TIME_LIFE, 'approve', `Line ${it.line}`, timeState(it));
     assertAllowed([ownTimeRefusal(it, person)], { code: 'refused' });
+  }
+  if (await isRuled(command.sql, 'approve-time')) {
+    const toPost = lines.map((it): TimeToPost => ({ ...it, reverses: null }));
+    const planned = await planPosting(command.sql, toPost, null, true);
+    await requireOfTime(command, 'approve-time', planned, [sheet, shownOfPlan(planned)]);
   }
   await command.sql.update(TimeLineTable, { id: lines.map((it) => it.id) }, { status: 'approved' });
   command.note(subjectOf(sheet), { lines: lineNumbers(lines), now: notedLines(lines.map(shownLine)) });

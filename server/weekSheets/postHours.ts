@@ -9,6 +9,7 @@ import type { Reader } from '../db/sql';
 import { assertAsPreviewed } from '../versions/staleness';
 import { notedLines } from './notedLines';
 import { planPosting, saveTime, shownOfPlan, type PlannedTimePosting, type TimeToPost } from './postTime';
+import { requireOfTime } from './timeApprovals';
 import { checkLines, nextSheet, subjectOf } from './saveSheet';
 
 /** Hours of a week that nobody entered yet. */
@@ -44,6 +45,7 @@ export async function postHours(
 ): Promise<{ sheet: string; entries: number; total: number }> {
   const { sheet, planned } = await planHours(command.sql, hours, person);
   assertAsPreviewed(command, 'The time', shownOfPlan(planned), seen);
+  await requireOfTime(command, 'approve-time', planned, shownOfPlan(planned));
   const posted = await saveTime(command, planned);
   command.note(subjectOf(sheet), { week: hours.week, now: notedLines(hours.lines), lines: planned.parts.length });
   return { sheet, ...posted };

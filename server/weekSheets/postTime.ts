@@ -24,6 +24,7 @@ import type { Command } from '../acts/command';
 import { assertMayPost } from '../ledger/gate';
 import { assertAsPreviewed } from '../versions/staleness';
 import { digestOf } from '../versions/digest';
+import { requireOfTime } from './timeApprovals';
 import { APPROVED_OF_SHEETS, POST_LINES } from './queries';
 import type { LoadedLine } from './sheetViews';
 
@@ -282,6 +283,7 @@ export async function saveTime(command: Command, planned: PlannedTimePosting): P
   const days = planned.parts.map((it) => it.postedOn);
   await assertMayPost(sql, actor, { kind: 'time', jobIds, days, dayField: 'lateOn' });
   await assertOfTeam(sql, actor, jobIds);
+  await requireOfTime(command, 'post-time', planned, shownOfPlan(planned));
   const lines = inTheirPlaces(planned.parts, await nextId(sql, TimeLineTable));
   const postings = await saveTimePostings(sql, actor, lines);
   await savePosted(sql, lines, postings);

@@ -5,7 +5,8 @@ import { PAY_CLASSES, type PayClass } from '../../../core/labour/payClass';
 import { priceTime, whyUnpriced, type PricedTime } from '../../../core/labour/priceTime';
 import { present } from '../../../core/errors/known';
 import { shared, type BookCheck } from '../../bookFormat/bookCheck';
-import type { BookFile } from '../../bookFormat/bookFile';
+import type { BookAct, BookFile } from '../../bookFormat/bookFile';
+import { jobs } from '../../jobs/bookFiles';
 import { MOST_DIGITS } from '../../bookFormat/cells';
 import { isWhole } from '../../bookFormat/columns';
 import type { RowOf } from '../../db/fields';
@@ -106,6 +107,29 @@ export function planTime(file: TimeFile, rows: readonly TimeRow[], book: BookChe
   // As they stand in the file, whatever they were worked out after: a book goes out and in again the same.
   const rank = (it: PlannedTime) => (it.pay === null ? 0 : PAY_CLASSES.indexOf(it.pay));
   own.planned.sort((a, b) => a.row.row - b.row.row || rank(a) - rank(b));
+}
+
+/** What posted time of the book does that the company may want approved first, on jobs the database has: by what it costs, and pays. */
+export function actsOfTime(book: BookCheck): BookAct[] {
+  const posted = book
+    .own(labourOfBook)
+    .planned.flatMap(({ row, price, reverses }) =>
+      price && !reverses && row.job && book.there(jobs, row.job) ? [{ row, price }] : [],
+    );
+  const handed = posted.filter(({ row }) => row.handed_over);
+  const cost = posted.reduce((sum, { price }) => sum + price.payAmount + price.burden, 0);
+  const act = (kind: BookAct['kind'], column: string, of: typeof posted, amount: number) =>
+    of[0] ? [{ row: of[0].row, column, kind, amount }] : [];
+  return [
+    ...act('approve-time', 'status', posted, cost),
+    ...act('post-time', 'status', posted, cost),
+    ...act(
+      'hand-over',
+      'handed_over',
+      handed,
+      handed.reduce((sum, { price }) => sum + price.payAmount, 0),
+    ),
+  ];
 }
 
 const nameOf = (row: TimeRow) => ({ sheet: row.sheet ?? '', line: row.line ?? '' });

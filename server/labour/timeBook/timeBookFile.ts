@@ -1,10 +1,10 @@
-import { bookFile } from '../../bookFormat/bookFile';
+import { bookFile, type BookAct } from '../../bookFormat/bookFile';
 import { costCodes } from '../../company/book/bookFiles';
 import { jobs } from '../../jobs/bookFiles';
 import { payrollRuns } from '../../payroll/bookFiles';
 import { workKinds } from '../../company/book/listBookFiles';
 import { employees, ofClass } from '../bookFiles';
-import { loadLabourOf, planTime } from './planTime';
+import { actsOfTime, loadLabourOf, planTime } from './planTime';
 import { saveTime } from './saveTime';
 import { TIME } from './timeColumns';
 
@@ -32,5 +32,6 @@ export const time = bookFile({
   prepare: (book): Promise<void> => loadLabourOf(time, book),
   countsOn: ({ status, dated, posted_on }) => (status && status !== 'posted' ? {} : posted_on ? { posted_on } : { dated }),
   checkAll: (rows, book): void => planTime(time, rows, book),
+  acts: (_rows, book): readonly BookAct[] => actsOfTime(book),
   save: saveTime,
 });

@@ -72,3 +72,11 @@ test('one that was refused is read by whoever asked', async () => {
   expect(buttons()).toEqual(['I have read it']);
   await waitFor(() => expect(asked.filter((it) => it.call === 'acknowledgeApproval')).toHaveLength(1));
 });
+
+test('an approval of time leads to its week sheet, one of payroll to the hand-over', async () => {
+  open({ kind: 'post-time', job: null, jobName: null, document: '12' });
+  expect((await screen.findByRole('link', { name: 'Week sheet 12' })).getAttribute('href')).toMatch(/^\/costs\/time\/sheets\/12/);
+  cleanup();
+  open({ kind: 'hand-over', job: null, jobName: null });
+  expect((await screen.findByRole('link', { name: 'Payroll hand-over' })).getAttribute('href')).toMatch(/^\/costs\/payroll/);
+});

@@ -12,6 +12,7 @@ import {
   useWithdrawApprovalMutation,
 } from '../../ground/api/api';
 import { stateOf } from '../../ground/approvals/Approvals';
+import { addressOf } from '../../ground/addressOf';
 import { useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
@@ -49,6 +50,7 @@ export function ApprovalPage() {
 }
 
 function Facts({ it }: { it: ApprovalRow }) {
+  const to = pathOf(it);
   const withMonth = useWithMonth();
   const { exact, code } = useCurrency();
   return (
@@ -60,11 +62,9 @@ function Facts({ it }: { it: ApprovalRow }) {
         </span>
       </p>
       <dl className="mb-4 grid grid-cols-[auto_minmax(0,1fr)] gap-x-8 gap-y-1">
-        {it.job && (
-          <Fact label="Job">
-            <Link to={withMonth(pathOf(it))}>
-              {it.job} {it.jobName}
-            </Link>
+        {to !== null && (
+          <Fact label={it.job === null ? 'Where' : 'Job'}>
+            <Link to={withMonth(to)}>{it.job === null ? whereOf(it) : `${it.job} ${it.jobName ?? ''}`}</Link>
           </Fact>
         )}
         {it.facts.map(([label, text], i) => (
@@ -92,9 +92,13 @@ function Fact({ label, children }: { label: string; children: ReactNode }) {
   );
 }
 
-/** Where its document stands, or its job. */
-function pathOf({ kind, job, document }: ApprovalRow): string {
-  const at = `/jobs/${encodeURIComponent(job ?? '')}`;
+/** Where its document stands, its job, or where the act is done; of several jobs, null. */
+function pathOf({ kind, job, document }: ApprovalRow): string | null {
+  if (kind === 'approve-time' || kind === 'post-time')
+    return document === '' ? '/costs/time/post' : addressOf({ place: 'week-sheet', document });
+  if (kind === 'hand-over') return '/costs/payroll';
+  if (job === null) return null;
+  const at = `/jobs/${encodeURIComponent(job)}`;
   const name = encodeURIComponent(document);
   return {
     'change-order': `${at}/changes/${name}`,
@@ -103,6 +107,12 @@ function pathOf({ kind, job, document }: ApprovalRow): string {
     overbilling: `${at}/billing/${name}`,
     'past-reversal': `${at}/postings`,
   }[kind];
+}
+
+/** What an act of several jobs is done on. */
+function whereOf({ kind, document }: ApprovalRow): string {
+  if (kind === 'hand-over') return 'Payroll hand-over';
+  return document === '' ? 'Post time' : `Week sheet ${document}`;
 }
 
 function Decide({ id }: { id: number }) {
@@ -138,7 +148,8 @@ function CarryOut({ it, request }: { it: ApprovalRow; request: SentAgain }) {
   const withMonth = useWithMonth();
   const carryOut = async () => {
     const done = await attempt(() => send({ call: `approval ${it.id}`, ...request }).unwrap(), 'Carried out');
-    if (done && it.job) void navigate(withMonth(pathOf(it)));
+    const to = pathOf(it);
+    if (done && to !== null) void navigate(withMonth(to));
   };
   return (
     <>

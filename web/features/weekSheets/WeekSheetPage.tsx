@@ -11,6 +11,7 @@ import {
   useWeekSheetQuery,
 } from '../../ground/api/api';
 import { officeAddress } from '../../ground/officeAddress';
+import { Approvals } from '../../ground/approvals/Approvals';
 import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { HistoryLink } from '../../ground/HistoryLink';
@@ -175,6 +176,10 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
       <SheetTable week={week} lines={lines} nameOf={nameOf} chosen={chosen} onChoose={decides ? setChosen : null} known={known} />
       <Doubled doubled={doubled} nameOf={nameOf} />
       <Remarks lines={waiting.map(enteredLine)} />
+      <May do="read-jobs">
+        <Approvals kind="approve-time" document={sheet} />
+        <Approvals kind="post-time" document={sheet} />
+      </May>
       {decides && <DecideLines view={view} chosen={chosen} onDone={() => setChosen(new Set())} />}
       <PersonTotals week={week} lines={lines} split={split} nameOf={nameOf} elsewhere={elsewhere} />
     </>

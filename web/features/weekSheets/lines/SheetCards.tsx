@@ -4,7 +4,7 @@ import { movesFrom } from '../../../../core/life/life';
 import { displayQuantity } from '../../../../core/money/display';
 import { useCurrency } from '../../../ground/company';
 import { usePerson } from '../../../ground/person';
-import { factsOf, hoursOf, keyOf, Left, State, useSheetRows, type RowProps, type SheetRowsProps } from './sheetRows';
+import { About, factsOf, hoursOf, keyOf, Left, State, useSheetRows, type RowProps, type SheetRowsProps } from './sheetRows';
 
 /** A sheet as it is read on a phone: what was worked one below the other. */
 export function SheetCards({ lines, nameOf, chosen, onChoose, known }: SheetRowsProps) {
@@ -34,7 +34,7 @@ function SheetCard({ of, known, name, ticked, onTick }: RowProps) {
   const person = usePerson();
   const [first] = of;
   if (!first) return null;
-  const { task, about, cost } = factsOf(of, first, known);
+  const { task, about, given, cost } = factsOf(of, first, known);
   const days = of.map((it) => `${displayDate(it.dated).replace(/ \d{4}$/, '')}: ${displayQuantity(it.hours)}`);
   return (
     <li className="hair-below py-2">
@@ -53,7 +53,9 @@ function SheetCard({ of, known, name, ticked, onTick }: RowProps) {
         </b>
         <b className="figure">{displayQuantity(hoursOf(of))} h</b>
       </label>
-      <span className="block">{[task, ...about].filter(Boolean).join(' · ')}</span>
+      <span className="block">
+        <About about={[task, ...about]} given={given} />
+      </span>
       {first.description && <span className="note block">{first.description}</span>}
       <span className="note block">{days.join(' · ')}</span>
       <span className="flex flex-wrap gap-x-4">

@@ -8,7 +8,7 @@ import { usePerson } from '../../../ground/person';
 import { PHONE, useNarrowWindow } from '../../../kit/useNarrowWindow';
 import { dayTitle } from '../grid/sheetColumns';
 import { SheetCards } from './SheetCards';
-import { factsOf, hoursOf, keyOf, Left, State, useSheetRows, type RowProps, type SheetRowsProps } from './sheetRows';
+import { About, factsOf, hoursOf, keyOf, Left, State, useSheetRows, type RowProps, type SheetRowsProps } from './sheetRows';
 
 /** A sheet as it is read: a row for what was worked, its hours by day, and its state. Rows that wait can be ticked. */
 export function SheetTable(props: SheetRowsProps) {
@@ -72,7 +72,7 @@ function SheetTableRow({ of, days, known, name, ticked, onTick }: RowProps & { d
   const { exact } = useCurrency();
   const [first] = of;
   if (!first) return null;
-  const { task, about, cost } = factsOf(of, first, known);
+  const { task, about, given, cost } = factsOf(of, first, known);
   return (
     <tr>
       {ticked !== null && (
@@ -95,7 +95,9 @@ function SheetTableRow({ of, days, known, name, ticked, onTick }: RowProps & { d
         {task}
         {first.description && <span className="note"> {first.description}</span>}
       </td>
-      <td>{about.filter(Boolean).join(' · ')}</td>
+      <td>
+        <About about={about} given={given} />
+      </td>
       {days.map((day) => {
         const line = of.find((it) => it.dated === day);
         return (

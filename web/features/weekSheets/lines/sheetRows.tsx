@@ -83,17 +83,17 @@ export function useSheetRows({ lines, chosen, onChoose }: Pick<SheetRowsProps, '
 export const hoursOf = (of: readonly SheetLine[]) => of.reduce((total, it) => total + it.hours, 0);
 export const keyOf = (of: readonly SheetLine[]) => of.map((it) => it.id).join(' ');
 
-/** What a row says of its lines, which have all but the day in common. */
+/** What a row says of its lines, which have all but the day in common; `given`: what was said of their pay rather than left to the rules. */
 export function factsOf(of: readonly SheetLine[], first: SheetLine, known: KnownOfLines | undefined) {
   const costs = of.flatMap((it) => known?.costs?.get(it.id) ?? []);
   return {
     task: [first.job || 'overhead', first.section, first.costCode].filter(Boolean).join(' · '),
     about: [
       first.workKind,
-      first.wageClass,
-      first.pay ?? '',
+      first.split ? (first.pay ?? '') : '',
       first.units === null ? '' : `${displayQuantity(first.units)} units`,
-    ],
+    ].filter(Boolean),
+    given: [first.wageClass && `class ${first.wageClass}`, first.split ? '' : (first.pay ?? '')].filter(Boolean),
     cost: costs.length > 0 ? costs.reduce((total, it) => total + it, 0) : null,
   };
 }
@@ -139,5 +139,20 @@ export function State({ line }: { line: SheetLine }) {
         </span>
       )}
     </span>
+  );
+}
+
+/** What a row says besides its task: what was said of its pay is marked, for whoever decides on it. */
+export function About({ about, given }: Pick<ReturnType<typeof factsOf>, 'about' | 'given'>) {
+  return (
+    <>
+      {about.join(' · ')}
+      {about.length > 0 && given.length > 0 && ' · '}
+      {given.length > 0 && (
+        <b className="text-[var(--over)]" title="Given on the sheet, not by the employee or the overtime rule">
+          {given.join(' · ')}
+        </b>
+      )}
+    </>
   );
 }
