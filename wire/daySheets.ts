@@ -154,6 +154,8 @@ export interface PhonePack {
   costCodes: TimeLists['costCodes'];
   /** Hours of a usual day, in ten-thousandths: what overtime begins after. */
   usualHours: number;
+  /** Weeks whose hours the office asks for, and of whom. */
+  reminders: { week: string; people: string }[];
   /** Sheets of the last days. */
   sheets: DaySheetView[];
 }

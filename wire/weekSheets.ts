@@ -96,9 +96,22 @@ export interface WeekRegister {
   week: string;
   sheets: SheetRow[];
   /** Who is employed in the week and has no time in it. */
-  missing: { employee: string; name: string }[];
+  missing: {
+    employee: string;
+    name: string;
+    /** Who of the users hands in their hours; null: nobody yet. */
+    by: string | null;
+    /** Who was reminded of it, and when. */
+    reminded: { user: string; at: string } | null;
+  }[];
   /** Sheets of earlier weeks with lines that are not posted. */
   earlier: SheetRow[];
+}
+
+/** Who was reminded, and whose hours nobody hands in who could be. */
+export interface Reminded {
+  reminded: string[];
+  nobody: string[];
 }
 
 /** What the labour of a week costs, pay and burden. */
@@ -188,6 +201,8 @@ const week = v.strictObject({ week: plainDate });
 export const weekSheetCalls = {
   timeLists: query<TimeLists>('enter-time')('/time-lists'),
   weekRegister: query<WeekRegister>('enter-time')('/week-sheets', { query: v.strictObject({ on: plainDate }) }),
+  /** Reminds whoever hands in the hours that are missing of the week a day lies in. */
+  remindMissing: command<Reminded>('approve-time')('/week-sheets/reminders', { input: v.strictObject({ on: plainDate }) }),
   /** For whoever may know what people cost. */
   weekCost: query<WeekCost>('read-books')('/week-cost', { query: v.strictObject({ on: plainDate }) }),
   /** Of its first week where no day is given. */

@@ -18,6 +18,7 @@ export const ACTIONS = {
   'release-retention': ['Retention released', 'job'],
   'add-sheet': ['Week sheet entered', 'time'],
   'save-sheet': ['Week sheet saved', 'time'],
+  'remind-missing': ['Reminded of hours not handed in', 'time'],
   'approve-time': ['Time approved', 'time'],
   'return-time': ['Time returned', 'time'],
   'post-time': ['Time posted', 'time'],

@@ -28,7 +28,9 @@ export type Place =
     }
   | { place: 'posting'; document: string }
   | { place: 'approval'; document: string }
-  | { place: 'week-sheet'; document: string };
+  | { place: 'week-sheet'; document: string }
+  /** A new week sheet, of the week that begins on the day. */
+  | { place: 'week'; document: string };
 
 /** A part of a job, or one of its documents. */
 export function inJob(job: { number: string }, place: JobPlace, document?: string | number): Place {

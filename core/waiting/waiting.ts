@@ -1,3 +1,4 @@
+import { displayDate } from '../calendar/displayDate';
 import { inJob, type Place } from '../places/place';
 import type { Right } from '../rights/rights';
 
@@ -64,6 +65,12 @@ export const WAITING = {
     todo: ['returned week sheet to correct', 'returned week sheets to correct'],
     named: weekSheet,
     to: toWeekSheet,
+  },
+  remindedTime: {
+    who: 'enter-time',
+    todo: ['week of hours to hand in', 'weeks of hours to hand in'],
+    named: (it) => `Hours, week of ${displayDate(it.document)}`,
+    to: (it): Place => ({ place: 'week', document: it.document }),
   },
   approveTime: {
     who: 'approve-time',

@@ -9,6 +9,7 @@ import { quantitiesOf } from '../labour/quantities';
 import { timeLists } from '../weekSheets/sheetViews';
 import { ruleOn } from '../../core/labour/overtime';
 import { HOURS_OF_A_DAY } from '../../core/labour/sheets';
+import { WEEKS_REMINDED } from '../weekSheets/queries';
 import { viewsOf } from './daySheetViews';
 import { DAY_SHEETS_OF_DAYS, JOBS_FOR_DAYS, LAST_CREWS } from './queries';
 
@@ -51,6 +52,7 @@ export async function phonePack(sql: Reader, today: PlainDate, person: { name: s
     employees,
     workKinds,
     costCodes,
+    reminders: (await sql.all(WEEKS_REMINDED, [person?.name ?? ''])).map((it) => ({ week: it.document, people: it.people })),
     usualHours: ruleOn(rules, today)?.dailyAfter ?? EIGHT_HOURS,
     sheets: await viewsOf(sql, await sql.all(DAY_SHEETS_OF_DAYS, [addDays(today, -DAYS_BACK), addDays(today, DAYS_BACK)])),
   };

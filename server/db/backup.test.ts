@@ -215,4 +215,5 @@ const SHIPPED: readonly string[] = [
   '4fce570a1158',
   '16ebfcd468ee',
   'd7f9f816b061',
+  '057724be5d30',
 ];

@@ -27,6 +27,7 @@ export const NAMING = {
   attachment: ['actor'],
   application: ['saved_by'],
   approval: ['asked_by', 'decided_by', 'decided_for'],
+  reminder: ['reminded_by'],
   budget_transfer: ['actor'],
   change_order: ['saved_by'],
   closing: ['actor'],
@@ -77,6 +78,8 @@ export const PERSONAL_DATA: Readonly<Record<string, string>> = {
   checklists: `SELECT j.number AS job, c.item, c.due_on, c.done_on FROM job_check c JOIN job j ON j.id = c.job_id WHERE c.person = $1 ORDER BY 1, 2`,
   log: `SELECT j.number AS job, e.kind, e.dated, e.text, e.recorded_at FROM job_event e JOIN job j ON j.id = e.job_id WHERE e.actor = $1 ORDER BY e.recorded_at`,
   attachments: `SELECT j.number AS job, a.name, a.added_at FROM attachment a JOIN job j ON j.id = a.job_id WHERE a.actor = $1 ORDER BY a.added_at`,
+  reminders: `SELECT r.week, e.name AS hours_of, u.name AS user, r.reminded_by, r.reminded_at FROM reminder r JOIN employee e ON e.id = r.employee_id
+    JOIN user u ON u.id = r.user_id WHERE $1 IN (e.name, u.name, r.reminded_by) ORDER BY r.reminded_at`,
   approvals: `SELECT id, kind, amount, state, asked_by = $1 AS asked, decided_by = $1 AS decided, asked_at, decided_at FROM approval WHERE $1 IN (asked_by, decided_by, decided_for) ORDER BY id`,
   postings: 'SELECT id AS document, kind, reference, posted_on, recorded_at FROM posting WHERE actor = $1 ORDER BY id',
   audit: 'SELECT at, command, subject, detail FROM audit WHERE actor = $1 ORDER BY id',

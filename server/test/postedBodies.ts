@@ -224,6 +224,7 @@ export const EXAMPLES: WithInput = {
   timeRemarks: { body: { lines: [worked] } },
   addSheet: { body: { week: '2031-03-03', lines: [worked] } },
   saveSheet: { sheet: '7', body: { seen: 'x', week: '2031-03-03', lines: [worked] } },
+  remindMissing: { body: { on: '2031-03-05' } },
   approveTime: { sheet: '7', body: { seen: 'x', lines: [1] } },
   returnTime: { sheet: '7', body: { seen: 'x', lines: [1], reason: 'r' } },
   previewTime: { body: { sheets: ['7'], lateOn: null, leaveOut: false, asOf: '2031-03-31' } },

@@ -7,6 +7,7 @@ import type { Reader } from '../db/sql';
 import { actorOf } from '../http/context';
 import { handle } from '../http/handlers';
 import type { Actor } from '../acts/audit';
+import { WEEKS_REMINDED } from '../weekSheets/queries';
 import { SHEETS_WAITING, WAITING_ROWS } from './queries';
 
 type Waits = (sql: Reader, actor: Actor) => Promise<Omit<WaitingRow, 'kind'>[]>;
@@ -30,10 +31,10 @@ const asStored =
   (sql) =>
     sql.all(WAITING_ROWS[kind]);
 
-const ofSheets =
-  (kind: keyof typeof SHEETS_WAITING): Waits =>
+const ofPeople =
+  (of: (typeof SHEETS_WAITING)[keyof typeof SHEETS_WAITING] | typeof WEEKS_REMINDED): Waits =>
   async (sql, actor) =>
-    (await sql.all(SHEETS_WAITING[kind], [actor.name])).map(({ document, people, since }) => ({
+    (await sql.all(of, [actor.name])).map(({ document, people, since }) => ({
       job: '',
       jobName: '',
       document,
@@ -49,9 +50,10 @@ const WAITS: Record<WaitingName, Waits> = {
   approve: ofApprovals('decide'),
   carryOut: ofApprovals('carryOut'),
   refused: ofApprovals('acknowledge'),
-  returnedTime: ofSheets('returnedTime'),
-  approveTime: ofSheets('approveTime'),
-  postTime: ofSheets('postTime'),
+  returnedTime: ofPeople(SHEETS_WAITING.returnedTime),
+  remindedTime: ofPeople(WEEKS_REMINDED),
+  approveTime: ofPeople(SHEETS_WAITING.approveTime),
+  postTime: ofPeople(SHEETS_WAITING.postTime),
 };
 
 /** What waits for somebody: of the jobs they see, what they may do. */

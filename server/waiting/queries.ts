@@ -27,7 +27,7 @@ export const SHEETS_WAITING = {
 
 /** What of each kind waits, the oldest first; of jobs that are locked nothing does. */
 export const WAITING_ROWS: Record<
-  Exclude<WaitingName, 'approve' | 'carryOut' | 'refused' | keyof typeof SHEETS_WAITING>,
+  Exclude<WaitingName, 'remindedTime' | 'approve' | 'carryOut' | 'refused' | keyof typeof SHEETS_WAITING>,
   ReturnType<typeof waiting>
 > = {
   certify: waiting('application d', 'd.number', 'd.dated', `d.status = 'submitted'`),

@@ -9,7 +9,10 @@ import { readyTime, timeRate } from './readyTime';
 import { addSheet, saveSheet } from './saveSheet';
 import { timeRemarks } from './timeRemarks';
 import { weekCost } from './weekCost';
-import { hoursOfWeek, taskHours, timeLists, weekRegister, weekSheet, workedBefore } from './sheetViews';
+import { weekBy } from '../../core/labour/overtime';
+import { loadTerms } from '../labour/terms';
+import { remindMissing } from './reminders';
+import { hoursOfWeek, missingIn, taskHours, timeLists, weekRegister, weekSheet, workedBefore } from './sheetViews';
 
 export const weekSheetHandlers = handle(weekSheetCalls, {
   timeLists: (sql, _args, { person }) => timeLists(sql, person),
@@ -17,6 +20,10 @@ export const weekSheetHandlers = handle(weekSheetCalls, {
   weekCost: (sql, { on }) => weekCost(sql, on),
   weekSheet: (sql, { sheet, on }) => weekSheet(sql, sheet, on),
   hoursOfWeek: (sql, { on }) => hoursOfWeek(sql, on),
+  remindMissing: async (command, { body: { on } }) => {
+    const week = weekBy((await loadTerms(command.sql)).rules, on);
+    return remindMissing(command, week, await missingIn(command.sql, week));
+  },
   workedBefore: (sql, { on }) => workedBefore(sql, on),
   taskHours: (sql, { jobs, asOf }) => taskHours(sql, jobs, asOf),
   addSheet: (command, { body }, { person }) => addSheet(command, body, person),

@@ -101,6 +101,40 @@ export const EMPLOYEES_OF_TEAMS = query(
     WHERE p.side = 'team' GROUP BY 1, 2 ORDER BY 1, 2`,
 );
 
+/**
+ * Who of the users hands in the hours of each employee that the JSON list `$1` has by code: the employee themselves, else whoever saved the
+ * last sheet or day sheet with hours of theirs. Null: nobody.
+ */
+export const WHO_HANDS_IN = query(
+  shape({ employeeId: t.whole, employee: t.text, name: t.text, userId: t.orNull(t.whole), user: t.orNull(t.text) }),
+  `SELECT e.id AS employeeId, e.code AS employee, e.name, u.id AS userId, u.name AS user
+    FROM json_each($1) given JOIN employee e ON e.code = given.value
+    LEFT JOIN user u ON u.closed = 0 AND u.name = coalesce(
+      (SELECT name FROM user WHERE closed = 0 AND name = e.name),
+      (SELECT a.actor FROM audit a WHERE a.subject = 'week sheet ' || (SELECT x.sheet FROM main.time_line x WHERE x.employee_id = e.id
+          ORDER BY x.dated DESC, x.id DESC LIMIT 1)
+        AND a.command IN ('add-sheet', 'save-sheet', 'post-hours') ORDER BY a.id DESC LIMIT 1),
+      (SELECT d.written_by FROM main.day_sheet d JOIN main.time_line x ON x.sheet = d.sheet AND x.dated = d.dated AND x.job_id = d.job_id
+        WHERE x.employee_id = e.id ORDER BY d.dated DESC LIMIT 1))
+    ORDER BY e.name, e.id`,
+);
+
+/** Who was reminded of whose hours of week `$1`, and when. */
+export const REMINDERS_OF_WEEK = query(
+  shape({ employee: t.text, user: t.text, at: t.moment }),
+  `SELECT e.code AS employee, u.name AS user, r.reminded_at AS at FROM reminder r JOIN employee e ON e.id = r.employee_id
+    JOIN user u ON u.id = r.user_id WHERE r.week = $1`,
+);
+
+/** Weeks whose hours user `$1` was reminded of, as long as they are missing; by their name. */
+export const WEEKS_REMINDED = query(
+  shape({ document: t.day, people: t.text, since: t.day }),
+  `SELECT r.week AS document, group_concat(DISTINCT e.name ORDER BY e.name) AS people, substr(min(r.reminded_at), 1, 10) AS since
+    FROM reminder r JOIN employee e ON e.id = r.employee_id JOIN user u ON u.id = r.user_id
+    WHERE u.name = $1 AND NOT EXISTS (SELECT 1 FROM main.time_line x WHERE x.employee_id = e.id AND x.dated BETWEEN r.week AND date(r.week, '+6 days'))
+    GROUP BY r.week ORDER BY r.week`,
+);
+
 /** Names of sheets that are whole numbers: the next one follows them. */
 export const LAST_SHEET = query(
   shape({ last: t.whole }),

@@ -26,6 +26,7 @@ import { labourTasks } from '../labour/labourTasks';
 import { EmployeeTable, WorkKindTable } from '../labour/models';
 import { loadTerms } from '../labour/terms';
 import { digestOf } from '../versions/digest';
+import { withReminders } from './reminders';
 import {
   CODES_FOR_TIME,
   EMPLOYEES_OF_TEAMS,
@@ -113,19 +114,23 @@ export function sheetRows(lines: readonly LoadedLine[], rules: readonly Overtime
     .sort((a, b) => (a.week < b.week ? -1 : a.week > b.week ? 1 : inNameOrder(a.sheet, b.sheet)));
 }
 
+/** Who is employed in a week, by its first day, and has no hours in it. */
+export async function missingIn(sql: Reader, week: string): Promise<{ employee: string; name: string }[]> {
+  const last = addDays(week, LAST_OF_WEEK);
+  const there = new Set((await sql.all(HOURS_OF_DAYS, [week, last])).map((it) => it.employee));
+  return (await sql.find(EmployeeTable, {}, ['name']))
+    .filter((it) => (it.starts_on ?? '') <= last && (it.ends_on ?? last) >= week && !there.has(it.code))
+    .map((it) => ({ employee: it.code, name: it.name }));
+}
+
 /** The sheets of the week a day lies in, who is missing, and what earlier weeks still have open. */
 export async function weekRegister(sql: Reader, on: string): Promise<WeekRegister> {
   const { rules } = await loadTerms(sql);
   const week = weekBy(rules, on);
-  const last = addDays(week, LAST_OF_WEEK);
-  const there = new Set((await sql.all(HOURS_OF_DAYS, [week, last])).map((it) => it.employee));
-  const employees = await sql.find(EmployeeTable, {}, ['name']);
   return {
     week,
-    sheets: sheetRows(await sql.all(LINES_OF_DAYS, [week, last]), rules),
-    missing: employees
-      .filter((it) => (it.starts_on ?? '') <= last && (it.ends_on ?? last) >= week && !there.has(it.code))
-      .map((it) => ({ employee: it.code, name: it.name })),
+    sheets: sheetRows(await sql.all(LINES_OF_DAYS, [week, addDays(week, LAST_OF_WEEK)]), rules),
+    missing: await withReminders(sql, week, await missingIn(sql, week)),
     earlier: sheetRows(await sql.all(OPEN_LINES_BEFORE, [week]), rules),
   };
 }

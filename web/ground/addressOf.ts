@@ -24,6 +24,7 @@ export function addressOf(to: Place): string {
   if (to.place === 'posting') return `/ledger/postings/${encodeURIComponent(to.document)}`;
   if (to.place === 'approval') return `/approvals/${encodeURIComponent(to.document)}`;
   if (to.place === 'week-sheet') return `/costs/time/sheets/${encodeURIComponent(to.document)}`;
+  if (to.place === 'week') return `/costs/time/new?on=${encodeURIComponent(to.document)}`;
   const part = JOB_PLACES[to.place].replace(':document', encodeURIComponent(to.document ?? ''));
   const filter = to.filter ? `?${new URLSearchParams(to.filter)}` : '';
   return `/jobs/${encodeURIComponent(to.job)}/${part}${filter}`;

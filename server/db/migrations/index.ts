@@ -30,6 +30,7 @@ import { refusalsRead } from './0029-refusals-read';
 import { closedUpToADay } from './0030-closed-up-to-a-day';
 import { newReportsAsTheirLike } from './0031-new-reports-as-their-like';
 import { estimatePatterns } from './0035-estimate-patterns';
+import { reminders } from './0036-reminders';
 import { handOversUndoneAndDaysOnSite } from './0034-hand-overs-undone-and-days-on-site';
 import { clientsThatNeverCertify } from './0033-clients-that-never-certify';
 import { kindsOfJobAndDepartments } from './0032-kinds-of-job-and-departments';
@@ -72,4 +73,5 @@ export const MIGRATIONS: readonly Migration[] = [
   clientsThatNeverCertify,
   handOversUndoneAndDaysOnSite,
   estimatePatterns,
+  reminders,
 ];

@@ -5,17 +5,20 @@ import { plural } from '../../../core/names/plural';
 import { displayQuantity } from '../../../core/money/display';
 import { SHEET_STATES } from '../../../core/labour/timeLife';
 import { type SheetRow, type WeekRegister } from '../../../wire/weekSheets';
-import { useWeekCostQuery, useWeekRegisterQuery } from '../../ground/api/api';
+import { useRemindMissingMutation, useWeekCostQuery, useWeekRegisterQuery } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { Loaded } from '../../ground/Loaded';
 import { May } from '../../ground/person';
+import { useAttempt } from '../../ground/useAttempt';
+import { displayMoment } from '../../kit/displayMoment';
+import { toast } from '../../kit/toast';
 import { WeekChooser } from '../../ground/weeks/WeekChooser';
 import { PHONE, useNarrowWindow } from '../../kit/useNarrowWindow';
 import { PageHead } from '../../kit/PageHead';
-import { Empty } from '../../kit/States';
+import { Empty, Refused } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
 import type { TableColumn } from '../../kit/table/tableTypes';
 import { STATE_LOOK } from './lines/sheetRows';
@@ -97,21 +100,7 @@ function Register({ register: { sheets, missing, earlier, week } }: { register: 
       ) : (
         <Sheets label="Sheets of the week" sheets={sheets} />
       )}
-      <section aria-label="Not handed in" className="mt-5">
-        <h2 className="mb-1">Not handed in</h2>
-        <p className="m-0">
-          {missing.length === 0
-            ? 'Everybody who is employed has hours in this week.'
-            : missing.map((it, i) => (
-                <span key={it.employee}>
-                  {i > 0 && ', '}
-                  <Link to={withMonth(`/costs/time/person?employee=${encodeURIComponent(it.employee)}&on=${week}`)}>
-                    {it.name}
-                  </Link>
-                </span>
-              ))}
-        </p>
-      </section>
+      <NotHandedIn week={week} missing={missing} />
       {earlier.length > 0 && (
         <section aria-label="Earlier weeks" className="mt-5">
           <h2 className="mb-1">Earlier weeks, not posted yet</h2>
@@ -119,6 +108,53 @@ function Register({ register: { sheets, missing, earlier, week } }: { register: 
         </section>
       )}
     </>
+  );
+}
+
+/** Who has no hours in the week; whoever hands them in is reminded at once. */
+function NotHandedIn({ week, missing }: Pick<WeekRegister, 'week' | 'missing'>) {
+  const withMonth = useWithMonth();
+  const [remind, { isLoading }] = useRemindMissingMutation();
+  const { refused, attempt } = useAttempt();
+  const people = new Set(missing.flatMap((it) => it.by ?? []));
+  const remindAll = () =>
+    attempt(async () => {
+      const { reminded, nobody } = await remind({ body: { on: week } }).unwrap();
+      toast(
+        `Reminded: ${reminded.join(', ')}${nobody.length > 0 ? `. Nobody who signs in hands in for ${nobody.join(', ')}` : ''}`,
+      );
+    });
+  return (
+    <section aria-label="Not handed in" className="mt-5">
+      <div className="mb-1 flex flex-wrap items-center gap-3">
+        <h2>Not handed in</h2>
+        {people.size > 0 && (
+          <May do="approve-time">
+            <button type="button" className="button" disabled={isLoading} onClick={() => void remindAll()}>
+              Remind {[...people].sort().join(', ')}
+            </button>
+          </May>
+        )}
+      </div>
+      {refused && <Refused message={refused.message} />}
+      {missing.length === 0 ? (
+        <p className="m-0">Everybody who is employed has hours in this week.</p>
+      ) : (
+        <ul className="m-0 list-none p-0">
+          {missing.map((it) => (
+            <li key={it.employee}>
+              <Link to={withMonth(`/costs/time/person?employee=${encodeURIComponent(it.employee)}&on=${week}`)}>{it.name}</Link>
+              {it.reminded && (
+                <span className="note">
+                  {' '}
+                  {it.reminded.user} reminded {displayMoment(it.reminded.at)}
+                </span>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
   );
 }
 

@@ -151,11 +151,21 @@ test('the register says who has not handed in, and goes to the week before', asy
   const register = {
     week: '2031-04-21',
     sheets: [sheet('8')],
-    missing: [{ employee: 'E2', name: 'Ben Birch' }],
+    missing: [
+      { employee: 'E2', name: 'Ben Birch', by: 'Cal Dorn', reminded: { user: 'Cal Dorn', at: '2031-04-28T07:30:00.000Z' } },
+      { employee: 'E3', name: 'Dee Elm', by: null, reminded: null },
+    ],
     earlier: [sheet('7', { week: '2031-04-14' })],
   };
-  const { asked, address } = openPage(WeekRegisterPage, '/', '/?on=2031-04-23', { weekRegister: register });
-  expect((await screen.findByRole('region', { name: 'Not handed in' })).textContent).toContain('Ben Birch');
+  const { asked, sent, address } = openPage(WeekRegisterPage, '/', '/?on=2031-04-23', {
+    weekRegister: register,
+    remindMissing: { reminded: ['Cal Dorn'], nobody: ['Dee Elm'] },
+  });
+  expect((await screen.findByRole('region', { name: 'Not handed in' })).textContent).toContain(
+    'Ben Birch Cal Dorn reminded 28 Apr',
+  );
+  fireEvent.click(screen.getByRole('button', { name: 'Remind Cal Dorn' }));
+  await waitFor(() => expect(sent('remindMissing')).toEqual([{ on: '2031-04-21' }]));
   expect(screen.getByText('21 Apr 2031 to 27 Apr 2031')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'The week before' }));
   await waitFor(() => expect(address()).toBe('/?on=2031-04-14'));

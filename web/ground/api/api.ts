@@ -82,6 +82,7 @@ export const {
   useApprovalRulesQuery,
   useApprovalsQuery,
   useApproveTimeMutation,
+  useRemindMissingMutation,
   useAskAboutOfferMutation,
   useAttachFileMutation,
   useAuditQuery,

@@ -18,6 +18,12 @@ export function DaysPage() {
         {stateOf(sheets, connected)}
         {connected && ready && ' Ready without a connection.'}
       </p>
+      {/* A pack from before has none. */}
+      {(pack?.reminders ?? []).map((it) => (
+        <p key={it.week} className="m-0 mb-3 border-l-4 border-[var(--over)] px-3">
+          <b>Hours not handed in</b>, week of {displayDate(it.week)}: {it.people.replaceAll(',', ', ')}
+        </p>
+      ))}
       {pack === null ? (
         <Empty title={connected === false ? 'No connection' : 'Reading your jobs …'}>
           {connected === false && (

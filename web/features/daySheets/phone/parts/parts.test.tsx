@@ -35,6 +35,7 @@ const PACK: PhonePack = {
   today: '2031-03-04',
   workKinds: [],
   usualHours: 80_000,
+  reminders: [],
   sheets: [],
   employees: [employee('E1', 'Ann Ash'), employee('E2', 'Ben Birch'), employee('E3', 'Cy Cole', '2031-02-28')],
   costCodes: [{ code: '100', description: 'Deck' }],
