@@ -37,6 +37,8 @@ export interface PostingView extends PostingRow {
   client: string | null;
   /** Of a receipt: what the money came in on, an application by its number or a release by its reference. */
   receivedOn: { kind: 'application' | 'release'; reference: string } | null;
+  /** Week sheets whose time it posted, each with the first day worked. */
+  weekSheets: { sheet: string; dated: string }[];
   /** Recorded before and after it; null where there is none. */
   previous: number | null;
   next: number | null;

@@ -4,6 +4,7 @@ import {
   JOURNAL_LINES,
   ENTRY_COUNT,
   POSTED_FOR,
+  SHEETS_OF_POSTING,
   POSTING,
   POSTING_KEYS,
   postingCount,
@@ -83,13 +84,14 @@ function conditionsOf(filter: PostingsNarrowed): { where: string[]; bind: unknow
 export async function postingView(sql: Reader, id: number): Promise<PostingView> {
   const row = await sql.get(POSTING, [id]);
   if (!row) throw new LedrinError('not-found', `There is no document ${id}`);
-  const [journals, entries, corrections, beside, postedFor, fixed] = await Promise.all([
+  const [journals, entries, corrections, beside, postedFor, fixed, weekSheets] = await Promise.all([
     postingJournals(sql, id),
     sql.get(ENTRY_COUNT, [id]),
     sql.all(CORRECTIONS_OF, [id]),
     sql.get(BESIDE_POSTING, [id]),
     sql.get(POSTED_FOR, [id]),
     whyNotReversible(sql, { id, kind: row.kind, job_id: row.job_id }),
+    sql.all(SHEETS_OF_POSTING, [id]),
   ]);
   const { client, kind, reference } = present(postedFor);
   const others = (by: 0 | 1, known: number | null) =>
@@ -102,6 +104,7 @@ export async function postingView(sql: Reader, id: number): Promise<PostingView>
     fixed: fixed && messageOf(fixed, showIn(0)),
     client,
     receivedOn: kind === null || reference === null ? null : { kind, reference },
+    weekSheets,
     ...present(beside),
     corrects: others(0, row.reverses),
     correctedBy: others(1, row.reversedBy),

@@ -40,6 +40,12 @@ export const NEWEST_OF_JOBS = query(
 
 export const ENTRY_COUNT = query(shape({ count: t.whole }), 'SELECT count(*) AS count FROM cost_entry WHERE posting_id = $1');
 
+/** Week sheets whose time posting `$1` posted. */
+export const SHEETS_OF_POSTING = query(
+  shape({ sheet: t.text, dated: t.day }),
+  'SELECT sheet, min(dated) AS dated FROM time_line WHERE posting_id = $1 GROUP BY sheet ORDER BY CAST(sheet AS INTEGER), sheet',
+);
+
 export const REVERSAL_OF = query(shape({ id: t.whole }), 'SELECT id FROM posting WHERE reverses_id = $1');
 
 /** Whether a posting has a cost entry that was neither reversed nor moved. */

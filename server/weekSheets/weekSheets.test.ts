@@ -13,6 +13,8 @@ import { approveTime, returnTime } from './decideTime';
 import { approvedOf, planPosting, postTime, previewPosting } from './postTime';
 import { readyTime, timeRate } from './readyTime';
 import { timeRemarks } from './timeRemarks';
+import { estimateView } from '../screens/jobView';
+import { explain } from '../workings/explain';
 import { addSheet, saveSheet } from './saveSheet';
 import { weekRegister, weekSheet, workedBefore } from './sheetViews';
 
@@ -330,4 +332,20 @@ test('a changed sheet leaves in the trail what it was and is; an emptied one too
     { now: { [key]: { hours: 95_000 } } },
   ]);
   expect((await add(line())).sheet).toBe(String(Number(sheet) + 1));
+});
+
+test('the hours of a line in its newest month are explained by week sheet, those before by month', async () => {
+  const { sheet } = await add(line({ hours: hours(8) }), line({ dated: '2031-03-04', hours: hours(2) }));
+  await approveAll(sheet);
+  await post([sheet]);
+  const sql = reading(database);
+  const { lines } = await estimateView(sql, 'J1', '2031-03-31');
+  const own = lines.find((it) => it.costCode === '100' && it.costType === 'labour' && it.section === 'A')!;
+  const { operands, result } = await explain(sql, { figure: 'lineHoursActual', job: 'J1', line: own.id }, '2031-03-31');
+  expect(operands.at(-1)).toMatchObject({
+    label: `Mar 2031, week sheet ${sheet}`,
+    value: hours(10),
+    to: { place: 'week-sheet', document: sheet },
+  });
+  expect(operands.reduce((sum, it) => sum + Number(it.value), 0)).toBe(result);
 });

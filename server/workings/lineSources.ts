@@ -5,6 +5,7 @@ import {
   ACTUAL_BY_MONTH,
   COMMITTED_OF_LINE,
   HOURS_BY_MONTH,
+  HOURS_OF_MONTH_BY_SHEET,
 } from './queries';
 import { entriesOf, inJob, type Place } from '../../core/places/place';
 import { at } from '../../core/errors/known';
@@ -108,9 +109,23 @@ export const lineSources: Record<
   }),
   lineHoursActual: async (sql, job, line, asOf) => {
     const rows = await sql.all(HOURS_BY_MONTH, [job.id, line.id, asOf]);
+    const newest = rows.at(-1);
+    if (!newest) return { rule: 'Hours of the entries of the line, month by month.', operands: [] };
+    const sheets = await sql.all(HOURS_OF_MONTH_BY_SHEET, [job.id, line.id, newest.month, asOf]);
+    const ofMonth = (month: string, amount: number) =>
+      hours(displayPeriod(month), amount, '+', { to: entriesOfMonth(job, line, month) });
     return {
-      rule: 'Hours of the entries of the line, month by month.',
-      operands: rows.map((row) => hours(displayPeriod(row.month), row.amount, '+', { to: entriesOfMonth(job, line, row.month) })),
+      rule: 'Hours of the entries of the line, month by month; those of the newest month by week sheet.',
+      operands: [
+        ...rows.slice(0, -1).map((row) => ofMonth(row.month, row.amount)),
+        ...sheets.map(({ sheet, amount }) =>
+          sheet === null
+            ? ofMonth(newest.month, amount)
+            : hours(`${displayPeriod(newest.month)}, week sheet ${sheet}`, amount, '+', {
+                to: { place: 'week-sheet', document: sheet },
+              }),
+        ),
+      ],
     };
   },
 };

@@ -53,6 +53,14 @@ export const HOURS_BY_MONTH = query(
   'SELECT substr(posted_on, 1, 7) AS month, sum(coalesce(hours, 0)) AS amount FROM cost_entry WHERE job_id = $1 AND cost_line_id = $2 AND posted_on <= $3 GROUP BY 1',
 );
 
+/** Hours of a line in month `$3` up to day `$4` by the week sheet they were entered on; null: on none. */
+export const HOURS_OF_MONTH_BY_SHEET = query(
+  shape({ sheet: t.orNull(t.text), amount: t.cents }),
+  `SELECT x.sheet, sum(coalesce(e.hours, 0)) AS amount FROM cost_entry e LEFT JOIN time_line x ON x.id = e.time_line_id
+    WHERE e.job_id = $1 AND e.cost_line_id = $2 AND substr(e.posted_on, 1, 7) = $3 AND e.posted_on <= $4
+    GROUP BY 1 ORDER BY x.sheet IS NULL, CAST(x.sheet AS INTEGER), x.sheet`,
+);
+
 export const SCHEDULED_SUM = query(
   shape({ amount: t.cents }),
   'SELECT coalesce(sum(scheduled_value), 0) AS amount FROM sov_line WHERE job_id = $1',

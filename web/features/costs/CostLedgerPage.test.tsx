@@ -40,6 +40,7 @@ const ROWS = [
   entry(2, {
     dated: '2031-03-30',
     postedOn: '2031-04-01',
+    party: 'E1',
     worked: { name: 'Ann Ash', wageClass: 'roofer', rate: 320_000, sheet: '31' },
   }),
   entry(3, { costType: 'material', hours: null, uninstalled: true }),
@@ -66,6 +67,7 @@ test('entries stand at their accounting date, with their own beside where it is 
   const page = open();
   await screen.findByText('TS-1');
   expect(asked(page)).toEqual({ asOf: '2031-04', sort: 'dated', descending: 'yes', limit: '200' });
+  expect(screen.getByRole('link', { name: 'Ann Ash' }).getAttribute('href')).toBe('/costs/time/person?employee=E1&on=2031-03-30');
   expect(screen.getByText('TS-2, dated 30 Mar 2031').closest('tr')?.textContent).toMatch(/^1 Apr 2031/);
   // An hour leads to its week sheet.
   expect(screen.getByText('TS-2, dated 30 Mar 2031').getAttribute('href')).toBe('/costs/time/sheets/31?on=2031-03-30');

@@ -124,7 +124,7 @@ function workedNote({ worked, description }: CostRow): string {
   return `${description === '' ? '' : ' · '}${worked.wageClass} at ${formatScaled(worked.rate, UNIT_COST_DECIMALS)}`;
 }
 
-/** The columns; the server sorts by those whose key it knows. An hour's reference leads to the week sheet it was entered on. */
+/** The columns; the server sorts by those whose key it knows. An hour's reference leads to the week sheet it was entered on, and who worked it to their week. */
 function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRow>[] {
   const withMonth = useWithMonth();
   const { show } = useCurrency();
@@ -157,7 +157,18 @@ function useColumns(showJob: boolean, picks: Picks): readonly TableColumn<CostRo
             referenceOf(it)
           ),
       },
-      { ...words('party', 'Supplier / payee', 136, (it) => it.worked?.name ?? nameOf(it.party)), unsorted: false },
+      {
+        ...words('party', 'Supplier / payee', 136, (it) => it.worked?.name ?? nameOf(it.party)),
+        unsorted: false,
+        cell: (it) =>
+          it.worked && sheets ? (
+            <Link to={withMonth(`/costs/time/person?employee=${encodeURIComponent(it.party)}&on=${it.dated}`)}>
+              {it.worked.name}
+            </Link>
+          ) : (
+            (it.worked?.name ?? nameOf(it.party))
+          ),
+      },
       {
         ...words('description', 'Description', undefined, (it) => it.description + workedNote(it) + stateNote(it)),
         cell: (it) => (

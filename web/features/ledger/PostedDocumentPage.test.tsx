@@ -27,6 +27,7 @@ const posting = (more: Partial<PostingView> = {}): PostingView => ({
   note: '',
   journals: [],
   entryCount: 1,
+  weekSheets: [{ sheet: '12', dated: '2031-04-07' }],
   fixed: null,
   corrects: [],
   correctedBy: [],
@@ -75,6 +76,7 @@ test('the lines of a reversed document are laid out as they were typed; where th
   const button = await screen.findByRole('button', { name: 'Enter its lines again …' });
   fireEvent.click(button);
   expect((await screen.findByRole('alert')).textContent).toContain('The books are busy; try again');
+  expect(screen.getByRole('link', { name: 'sheet 12' }).getAttribute('href')).toBe('/costs/time/sheets/12?on=2031-04-07');
   const unposted = () => (readDraft(UNPOSTED_COSTS)?.rows ?? []).map(({ [ROW_KEY]: _, ...row }) => row);
   expect(unposted()).toEqual([]);
   refused = false;

@@ -6,6 +6,7 @@ import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { postingOfKind } from '../../../core/ledger/posting';
 import type { PostingView } from '../../../wire/ledger';
+import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { Approvals } from '../../ground/approvals/Approvals';
 import { HistoryLink } from '../../ground/HistoryLink';
@@ -118,6 +119,16 @@ function Facts({ posting: it }: { posting: PostingView }) {
     ['Reversed by', it.reversedBy && link(`/ledger/postings/${it.reversedBy}`, `document ${it.reversedBy}`)],
     ['Corrects lines of', documents(it.corrects)],
     ['Lines corrected by', documents(it.correctedBy)],
+    [
+      'Week sheets',
+      it.weekSheets.length > 0 &&
+        it.weekSheets.map(({ sheet, dated }, i) => (
+          <Fragment key={sheet}>
+            {i > 0 && ', '}
+            {link(`${addressOf({ place: 'week-sheet', document: sheet })}?on=${dated}`, `sheet ${sheet}`)}
+          </Fragment>
+        )),
+    ],
     ['Entries', it.entryCount > 0 && link(`/costs/ledger?posting=${it.id}`, entries)],
   ];
   return (
