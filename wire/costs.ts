@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { COST_TYPES } from '../core/costs/costType';
 import { asOf, cents, costType, filled, list, plainDate, quantity, text, wholeText } from './fields';
 import type { JournalView, Posted } from './ledger';
-import { command, download, preview, query } from './call';
+import { command, dated, download, preview, query } from './call';
 
 const costLineInput = v.strictObject({
   dated: plainDate,
@@ -118,6 +118,15 @@ export interface RecentCoding {
   party: string;
 }
 
+/** A line of a job that has a budget, with the unit it is counted in; empty where it has none, or several. */
+export interface BudgetedLine {
+  job: string;
+  section: string;
+  costCode: string;
+  costType: string;
+  unit: string;
+}
+
 /** All entries that match, whatever the page. */
 export interface CostTotals {
   count: number;
@@ -197,6 +206,10 @@ export const costCalls = {
   costTotals: query<CostTotals>('read-jobs')('/costs/totals', { query: ledgerQuery, part: 'report:cost-ledger' }),
   costSubtotals: query<CostSubtotalRow[]>('read-jobs')('/costs/subtotals', { query: subtotalQuery, part: 'report:cost-ledger' }),
   recentCodings: query<RecentCoding[]>('post-costs')('/costs/recent-codings'),
+  /** Of jobs by their numbers, apart by commas; those that are not seen are left out. */
+  budgetedLines: query<BudgetedLine[]>('post-costs')('/costs/budgeted-lines', {
+    query: v.strictObject({ ...dated.entries, jobs: text(4000) }),
+  }),
   costLedgerCsv: download('read-jobs')('/costs.csv', { query: ledgerQuery, part: 'report:cost-ledger' }),
   previewCosts: preview<CostPreview>('post-costs')('/costs/preview', { input: costBatchInput }),
   postCosts: command<Posted>('post-costs')('/costs', { input: costBatchInput }),

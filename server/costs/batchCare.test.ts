@@ -4,6 +4,7 @@ import { type Database } from '../db/database';
 import { reversePosting } from '../corrections/reversePosting';
 import { act, reading } from '../test/act';
 import { cleanUp, differences, faultsOf, reportLines, SMALL_BOOK, temporaryDatabase, TESTER } from '../test/books';
+import { budgetedLines } from './budgetedLines';
 import { costLedgerPage } from './costLedger';
 import { postCosts } from './postCosts';
 import { previewCosts } from './previewCosts';
@@ -77,4 +78,20 @@ test('is reversed each line on its own day, where no day is given: every month s
   ]);
   const [first] = (await costLedgerPage(reading(database), { asOf: '2031-03-31', posting: postingId })).rows;
   expect([first!.reverses, first!.reversedBy]).toEqual([null, reversal.postingId]);
+});
+
+test('the budgeted lines of jobs are there to propose from, with the unit their budget is counted in', async () => {
+  const more =
+    'job,section,cost_code,cost_type,quantity,unit,amount\nJ2,B,200,material,40,m2,900.00\nJ2,B,200,material,2,pallets,90.00\n';
+  expect(await faultsOf(database, { budget: more })).toEqual([]);
+  expect(
+    await faultsOf(database, { budget: 'job,section,cost_code,cost_type,quantity,unit,amount\nJ2,,100,material,8,m2,80.00\n' }),
+  ).toEqual([]);
+  expect(await budgetedLines(reading(database), 'J1,J2,J9', '2031-03-31')).toEqual([
+    { job: 'J1', section: 'A', costCode: '100', costType: 'labour', unit: '' },
+    { job: 'J1', section: 'A', costCode: '200', costType: 'material', unit: '' },
+    { job: 'J2', section: '', costCode: '100', costType: 'material', unit: 'm2' },
+    // Counted in two units, it has none.
+    { job: 'J2', section: 'B', costCode: '200', costType: 'material', unit: '' },
+  ]);
 });

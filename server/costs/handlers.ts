@@ -2,6 +2,7 @@ import { costCalls } from '../../wire/costs';
 import { hasRight } from '../../core/rights/rights';
 import { actorOf, type Context } from '../http/context';
 import { handle } from '../http/handlers';
+import { budgetedLines } from './budgetedLines';
 import { costLedgerPage, costTotals } from './costLedger';
 import { costLedgerCsv } from './costLedgerCsv';
 import { costSubtotals } from './costSubtotals';
@@ -19,6 +20,7 @@ export const costHandlers = handle(costCalls, {
   costTotals: (sql, filter, context) => costTotals(sql, asSeenBy(context, filter)),
   costSubtotals: (sql, { by, ...filter }, context) => costSubtotals(sql, asSeenBy(context, filter), by),
   recentCodings: (sql) => sql.all(RECENT_CODINGS),
+  budgetedLines: (sql, { jobs, asOf }) => budgetedLines(sql, jobs, asOf),
   costLedgerCsv: async (database, filter, context) => ({
     type: 'text/csv',
     name: 'cost-ledger.csv',

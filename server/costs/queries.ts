@@ -136,6 +136,16 @@ export const ESTIMATED_LINES = query(
       FROM cost_line l JOIN cost_code c ON c.id = l.cost_code_id WHERE l.job_id = $1`,
 );
 
+/** Cost lines with a budget of the jobs whose numbers the JSON list `$1` has. */
+export const BUDGETED_LINES = query(
+  shape({ id: t.whole, jobId: t.whole, job: t.text, section: t.text, costCode: t.text, costType: t.text }),
+  `SELECT l.id, j.id AS jobId, j.number AS job, l.section, c.code AS costCode, l.cost_type AS costType
+    FROM cost_line l JOIN job j ON j.id = l.job_id JOIN cost_code c ON c.id = l.cost_code_id
+    WHERE j.number IN (SELECT value FROM json_each($1)) AND (EXISTS (SELECT 1 FROM budget_line b WHERE b.cost_line_id = l.id)
+      OR EXISTS (SELECT 1 FROM approved_change_line a WHERE a.side = 'cost' AND a.cost_line_id = l.id))
+    ORDER BY j.number, l.section, c.code, l.cost_type`,
+);
+
 /** What was budgeted by quantity on the cost lines of job `$1`, and what change orders approved by `$2` add to it, in that order. */
 export const BUDGETED_QUANTITIES = query(
   shape({ line: t.whole, quantity: t.orNull(t.quantity), unit: t.text, isChange: t.flag, title: t.text }),

@@ -113,6 +113,7 @@ export const READS: Omit<
   costTotals: { asOf, job: '2107' },
   costSubtotals: { asOf, by: 'party' },
   recentCodings: {},
+  budgetedLines: { jobs: 'J1,J2', asOf: '2031-03-31' },
   costLedgerCsv: { asOf },
   billingRegister: { asOf },
   jobBilling: J1,

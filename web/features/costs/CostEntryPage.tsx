@@ -3,7 +3,8 @@ import { Link } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { displayQuantity } from '../../../core/money/display';
 import type { Lists } from '../../../wire/company';
-import { useListsQuery, useSessionQuery } from '../../ground/api/api';
+import type { PriceItemInput } from '../../../wire/prices';
+import { useListsQuery, usePriceListQuery, useSessionQuery } from '../../ground/api/api';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { unknownVendors } from '../../../core/costs/vendorOf';
@@ -20,6 +21,7 @@ import { GridFoot } from '../../kit/grid/GridFoot';
 import type { GridColumn } from '../../kit/grid/gridTypes';
 import { PageHead } from '../../kit/PageHead';
 import { Refused, Waiting } from '../../kit/States';
+import { withChosenItems } from './chosenItem';
 import { BatchPreview } from './BatchPreview';
 import { useCostBatch, type CostBatch } from './useCostBatch';
 import { lateDay } from './readBatch';
@@ -46,6 +48,7 @@ export function CostEntryPage() {
 
 /** Columns that can be hidden: Tab then passes them. */
 const CHOSEN: ReadonlySet<string> = new Set([
+  'item',
   'section',
   'commitment',
   'hours',
@@ -55,12 +58,13 @@ const CHOSEN: ReadonlySet<string> = new Set([
   'quantity',
 ]);
 /** What few lines need is hidden until somebody chooses. */
-const USUALLY_HIDDEN = { below: Infinity, columns: ['commitment', 'uninstalled', 'postedOn', 'quantity'] };
+const USUALLY_HIDDEN = { below: Infinity, columns: ['item', 'commitment', 'uninstalled', 'postedOn', 'quantity'] };
 
 function CostEntry({ lists }: { lists: Lists }) {
   const batch = useCostBatch(lists);
-  const columns = useCostColumns(lists, batch.codecs, batch.rows);
   const [hidden, hide] = useHiddenColumns('ledrin.cost-entry-columns', USUALLY_HIDDEN);
+  const items = useItems(!hidden.has('item') || batch.rows.some((row) => (row.item ?? '').trim() !== ''));
+  const columns = useCostColumns(lists, batch.codecs, batch.rows, items);
   // A column in which something stands is shown, whatever was chosen: nothing is posted unseen.
   const { data: session } = useSessionQuery();
   const closedTo = session?.closedTo ?? null;
@@ -69,7 +73,11 @@ function CostEntry({ lists }: { lists: Lists }) {
     const isLate = batch.rows.some((row) => lateDay(row, batch.codecs, closedTo) !== null);
     return new Set(columns.filter(({ key }) => isTyped(key) || (isLate && key === 'postedOn')).map((it) => it.key));
   }, [columns, batch.rows, batch.codecs, closedTo]);
-  const unseen = useMemo(() => new Set([...hidden].filter((key) => !used.has(key))), [hidden, used]);
+  const unseen = useMemo(() => {
+    const keys = new Set([...hidden].filter((key) => !used.has(key)));
+    // The unit stands beside its quantity.
+    return keys.has('quantity') ? keys.add('unit') : keys;
+  }, [hidden, used]);
   const shown = columns.filter(({ key }) => !unseen.has(key));
   const { preview, refused, read } = batch;
   return (
@@ -87,7 +95,7 @@ function CostEntry({ lists }: { lists: Lists }) {
         columns={columns}
         hidden={unseen}
         rows={batch.rows}
-        onRows={batch.change}
+        onRows={(next) => batch.change(withChosenItems(next, batch.rows, items))}
         faults={batch.faults}
         foot={<BatchFoot read={read} columns={shown} />}
         blank={12}
@@ -122,6 +130,14 @@ function CostEntry({ lists }: { lists: Lists }) {
       )}
     </div>
   );
+}
+
+const NO_ITEMS: ReadonlyMap<string, PriceItemInput> = new Map();
+
+/** The items of the price list by code, once they are wanted. */
+function useItems(wanted: boolean): ReadonlyMap<string, PriceItemInput> {
+  const { data } = usePriceListQuery(undefined, { skip: !wanted });
+  return useMemo(() => (data ? new Map(data.items.map((it) => [it.code, it])) : NO_ITEMS), [data]);
 }
 
 function BatchActions({ batch }: { batch: CostBatch }) {

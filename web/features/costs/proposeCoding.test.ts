@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { proposeCoding, proposeType } from './proposeCoding';
+import { budgetSays, proposeCoding, proposeType } from './proposeCoding';
+import { withChosenItems } from './chosenItem';
 
 const coding = (job: string, section: string, costCode: string, party: string, costType = 'material') => ({
   job,
@@ -40,4 +41,54 @@ test('the type is proposed as of the last line of party and code, then of the co
   expect(typeAt({ party: 'RAIL', costCode: '0999' })).toBe('subcontract');
   expect(typeAt({ party: 'PANEL', costCode: '0410', costType: 'other' }, { costCode: '0410' })).toBe('other');
   expect([typeAt({ job: '2108' }), typeAt({ party: 'NEW' })]).toEqual([null, null]);
+});
+
+test('the budget of the job says section, type and unit where the lines a row may be of agree', () => {
+  const budget = [
+    { job: '2105', section: 'Roof', costCode: '0310', costType: 'material', unit: 'm2' },
+    { job: '2105', section: 'Roof', costCode: '0310', costType: 'labour', unit: '' },
+    { job: '2105', section: 'Walls', costCode: '0410', costType: 'material', unit: 'm2' },
+    { job: '2106', section: 'Yard', costCode: '0310', costType: 'material', unit: 't' },
+  ];
+  const says = (row: Record<string, string>, what: 'section' | 'costType' | 'unit') => budgetSays(row, budget, what);
+  expect(says({ job: '2105', costCode: '0310' }, 'section')).toBe('Roof');
+  expect([says({ job: '2105', costCode: '0310' }, 'costType'), says({ job: '2105', costCode: '0410' }, 'costType')]).toEqual([
+    null,
+    'material',
+  ]);
+  expect(says({ job: '2105', costType: 'material' }, 'unit')).toBe('m2');
+  expect([says({ job: '2106' }, 'unit'), says({ costCode: '0310' }, 'section'), says({ job: '2199' }, 'section')]).toEqual([
+    't',
+    null,
+    null,
+  ]);
+});
+
+test('a price item that is chosen brings what is not typed yet, once; what stands there stays', () => {
+  const item = {
+    code: 'MEMBRANE',
+    description: 'Membrane',
+    unit: 'm2',
+    costType: 'material' as const,
+    costCode: '0310',
+    wageClass: '',
+    unitCost: 142_500,
+    markup: null,
+    vendor: 'PANEL',
+    checkedOn: null,
+  };
+  const items = new Map([[item.code, item]]);
+  const [row] = withChosenItems([{ $key: 'a', item: 'MEMBRANE', costCode: '0999' }], [{ $key: 'a' }], items);
+  expect(row).toEqual({
+    $key: 'a',
+    item: 'MEMBRANE',
+    costCode: '0999',
+    costType: 'material',
+    party: 'PANEL',
+    description: 'Membrane, m2',
+  });
+  // Emptied since, it stays empty: the item is not chosen anew.
+  const emptied = { ...row, party: '' };
+  expect(withChosenItems([emptied], [row!], items)).toEqual([emptied]);
+  expect(withChosenItems([{ item: 'NONE' }], [{}], items)).toEqual([{ item: 'NONE' }]);
 });

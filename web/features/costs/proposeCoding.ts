@@ -1,4 +1,4 @@
-import type { RecentCoding } from '../../../wire/costs';
+import type { BudgetedLine, RecentCoding } from '../../../wire/costs';
 import type { GridRow } from '../../kit/grid/gridTypes';
 
 const typed = (row: GridRow, key: string) => (row[key] ?? '').trim();
@@ -41,6 +41,24 @@ export function proposeType(rows: readonly GridRow[], index: number, posted: rea
     (costCode ? find((it) => it.costCode === costCode) : null) ??
     (party ? find((it) => it.party === party) : null)
   );
+}
+
+/** The lines of the budget a row may be of, as far as it is typed: of its job, with its section, code and type. */
+export function budgetFor(row: GridRow, budget: readonly BudgetedLine[]): BudgetedLine[] {
+  const [section, costCode, costType] = ['section', 'costCode', 'costType'].map((key) => typed(row, key));
+  return budget.filter(
+    (it) =>
+      it.job === typed(row, 'job') &&
+      (!section || it.section === section) &&
+      (!costCode || it.costCode === costCode) &&
+      (!costType || it.costType === costType),
+  );
+}
+
+/** What all lines of the budget that a row may be of have in common; null where they differ, or there is none. */
+export function budgetSays(row: GridRow, budget: readonly BudgetedLine[], what: 'section' | 'costType' | 'unit'): string | null {
+  const values = new Set(budgetFor(row, budget).map((it) => it[what]));
+  return values.size === 1 ? ([...values][0] ?? null) : null;
 }
 
 function codingOf(row: GridRow): RecentCoding {

@@ -3,13 +3,17 @@ import { takes } from '../../../core/jobs/takes';
 import { useMemo } from 'react';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
+import { extend } from '../../../core/prices/unitCost';
+import type { BudgetedLine } from '../../../wire/costs';
+import type { PriceItemInput } from '../../../wire/prices';
 import { displayDate } from '../../../core/calendar/displayDate';
+import { useCurrency } from '../../ground/company';
 import { useAsOf } from '../../ground/asOf';
-import { useRecentCodingsQuery, useSessionQuery } from '../../ground/api/api';
+import { useBudgetedLinesQuery, useRecentCodingsQuery, useSessionQuery } from '../../ground/api/api';
 import type { GridColumn, GridRow } from '../../kit/grid/gridTypes';
 import { useNarrowWindow } from '../../kit/useNarrowWindow';
 import { columnsOf } from '../../kit/grid/rowCodecs';
-import { proposeCoding, proposeType } from './proposeCoding';
+import { budgetSays, proposeCoding, proposeType } from './proposeCoding';
 import { lateDay, type costCodecs } from './readBatch';
 
 const text = (value: string | undefined) => (value ?? '').trim();
@@ -19,16 +23,20 @@ export function useCostColumns(
   lists: Lists,
   codecs: ReturnType<typeof costCodecs>,
   rows: readonly GridRow[],
+  items: ReadonlyMap<string, PriceItemInput>,
 ): readonly GridColumn[] {
-  const columns = useColumns(lists, codecs);
+  const { digits } = useCurrency();
+  const budget = useBudget(rows);
+  const columns = useColumns(lists, codecs, items, budget);
   const isNarrow = useNarrowWindow(1200);
   const { data: posted } = useRecentCodingsQuery();
   const { entryDay } = useAsOf();
   return useMemo(() => {
     const proposals: Partial<Record<string, GridColumn['proposes']>> = {
       job: (_, index) => proposeCoding(rows, index, posted ?? [])?.job || null,
-      section: (_, index) => proposeCoding(rows, index, posted ?? [])?.section || null,
-      costType: (_, index) => proposeType(rows, index, posted ?? []),
+      section: (row, index) => proposeCoding(rows, index, posted ?? [])?.section || budgetSays(row, budget, 'section') || null,
+      costType: (row, index) => proposeType(rows, index, posted ?? []) ?? budgetSays(row, budget, 'costType'),
+      amount: (row) => amountOfItem(row, codecs, items, digits),
       // The first line is of today, the others of the day above.
       dated: (row, index) =>
         index === 0 ? displayDate(entryDay) : Object.keys(row).length > 0 ? text(rows[index - 1]?.dated) || null : null,
@@ -39,10 +47,40 @@ export function useCostColumns(
       const proposes = proposals[it.key];
       return { ...it, width: narrowed(it), ...(proposes ? { proposes } : {}) };
     });
-  }, [columns, rows, posted, isNarrow, entryDay]);
+  }, [columns, rows, posted, isNarrow, entryDay, budget, codecs, items, digits]);
 }
 
-function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridColumn[] {
+const NO_BUDGET: readonly BudgetedLine[] = [];
+
+/** The budget of the jobs that are typed. */
+function useBudget(rows: readonly GridRow[]): readonly BudgetedLine[] {
+  const { asOf } = useAsOf();
+  const jobs = [...new Set(rows.map((it) => text(it.job)).filter(Boolean))].sort().slice(0, MOST_JOBS).join(',');
+  const { currentData } = useBudgetedLinesQuery({ jobs, asOf }, { skip: jobs === '' });
+  return currentData ?? NO_BUDGET;
+}
+/** More than these are not typed by hand at once. */
+const MOST_JOBS = 40;
+
+/** The quantity at the unit cost of the item that was chosen; null where one of them is not there. */
+function amountOfItem(
+  row: GridRow,
+  codecs: ReturnType<typeof costCodecs>,
+  items: ReadonlyMap<string, PriceItemInput>,
+  digits: number,
+): string | null {
+  const item = items.get(text(row.item));
+  const quantity = codecs.quantity.parse(row.quantity ?? '');
+  if (!item || !quantity.ok || quantity.value === null) return null;
+  return codecs.amount.format(extend(quantity.value, item.unitCost, digits));
+}
+
+function useColumns(
+  lists: Lists,
+  codecs: ReturnType<typeof costCodecs>,
+  items: ReadonlyMap<string, PriceItemInput>,
+  budget: readonly BudgetedLine[],
+): GridColumn[] {
   const { data: session } = useSessionQuery();
   const closedTo = session?.closedTo ?? null;
   return useMemo(() => {
@@ -50,6 +88,12 @@ function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridCo
     const parties = [...lists.vendors.map((it) => ({ value: it.code, label: it.name }))];
     return columnsOf(codecs, [
       { key: 'dated', title: 'Date', width: 108 },
+      {
+        key: 'item',
+        title: 'Price item',
+        width: 90,
+        offers: () => [...items.values()].map((it) => ({ value: it.code, label: it.description })),
+      },
       {
         key: 'job',
         title: 'Job',
@@ -102,6 +146,12 @@ function useColumns(lists: Lists, codecs: ReturnType<typeof costCodecs>): GridCo
         proposes: (row: GridRow) => lateDay(row, codecs, closedTo),
       },
       { key: 'quantity', title: 'Quantity', width: 72 },
+      {
+        key: 'unit',
+        title: 'Unit',
+        width: 48,
+        show: (row: GridRow) => items.get(text(row.item))?.unit || (budgetSays(row, budget, 'unit') ?? ''),
+      },
     ]);
-  }, [lists, codecs, closedTo]);
+  }, [lists, codecs, closedTo, items, budget]);
 }

@@ -128,11 +128,15 @@ function NotHandedIn({ week, missing }: Pick<WeekRegister, 'week' | 'missing'>) 
     <section aria-label="Not handed in" className="mt-5">
       <div className="mb-1 flex flex-wrap items-center gap-3">
         <h2>Not handed in</h2>
-        {people.size > 0 && (
+        {missing.length > 0 && (
           <May do="approve-time">
-            <button type="button" className="button" disabled={isLoading} onClick={() => void remindAll()}>
-              Remind {[...people].sort().join(', ')}
-            </button>
+            {people.size > 0 ? (
+              <button type="button" className="button" disabled={isLoading} onClick={() => void remindAll()}>
+                Remind {[...people].sort().join(', ')}
+              </button>
+            ) : (
+              <span className="note">Whoever has entered their hours once can be reminded here.</span>
+            )}
           </May>
         )}
       </div>

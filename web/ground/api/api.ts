@@ -206,6 +206,7 @@ export const {
   useReadSheetMutation,
   useReadyTimeQuery,
   useRecentCodingsQuery,
+  useBudgetedLinesQuery,
   useRecordReceiptMutation,
   useReleaseRetentionMutation,
   useRemoveBuildUpMutation,
