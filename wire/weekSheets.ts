@@ -17,6 +17,8 @@ const timeLine = v.strictObject({
   section: text(80),
   costCode: code,
   workKind: code,
+  /** Of overhead; empty: that of the employee. */
+  department: v.optional(code, ''),
   wageClass: code,
   /** Null: split by the overtime rule. */
   pay: v.nullable(v.picklist(PAY_CLASSES, `expected one of ${PAY_CLASSES.join(', ')}`)),
@@ -43,6 +45,8 @@ export interface TimeLists {
   }[];
   costCodes: { code: string; description: string }[];
   workKinds: { workKind: string; description: string }[];
+  /** Empty where the company has none. */
+  departments: { code: string; name: string }[];
   rules: OvertimeRule[];
   /** The employee who is signed in; null for somebody who is none. */
   me: string | null;

@@ -17,7 +17,12 @@ export function isWanted(job: Record<'department' | 'kind', string>, { departmen
   return (department === undefined || job.department === department) && (kind === undefined || job.kind === kind);
 }
 
-/** The department an hour counts in: that of its job; of overhead, which has no job, that of whoever worked it. */
-export function departmentOfHour(it: { job: string; jobDepartment: string; employeeDepartment: string }): string {
-  return it.job === '' ? it.employeeDepartment : it.jobDepartment;
+/** The department an hour counts in: that of its job; of overhead, which has no job, the line's own, or else that of whoever worked it. */
+export function departmentOfHour(it: {
+  job: string;
+  lineDepartment: string;
+  jobDepartment: string;
+  employeeDepartment: string;
+}): string {
+  return it.job === '' ? it.lineDepartment || it.employeeDepartment : it.jobDepartment;
 }

@@ -8,6 +8,8 @@ export interface EnteredTime {
   dated: PlainDate;
   job: string;
   costCode: string;
+  /** Of overhead; empty: that of the employee. */
+  department: string;
   hours: Hours;
   units: Quantity | null;
 }
@@ -33,6 +35,7 @@ export function timeFaults(line: EnteredTime, employee: Employed, reverses: bool
     add('dated', `${dated} is before ${employee.name} started, ${employee.startsOn}`);
   if (employee.endsOn && dated > employee.endsOn) add('dated', `${dated} is after ${employee.name} left, ${employee.endsOn}`);
   if (line.job && !line.costCode) add('costCode', 'missing required cell: time on a job needs its cost code');
+  if (line.job && line.department) add('department', `time on a job counts in the department of job ${line.job}; leave it empty`);
   if (!reverses && hours < 0) add('hours', 'is below 0; only a line that reverses another is');
   if (!reverses && hours === 0 && units === null) add('hours', 'expected more than 0');
   if (units !== null && !line.costCode) add('units', 'piece work is paid by its cost code; fill that in');

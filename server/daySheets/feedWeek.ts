@@ -21,6 +21,7 @@ export function linesFor({ job, dated }: Pick<DayHead, 'job' | 'dated'>, hours: 
     section,
     costCode,
     workKind,
+    department: '',
     wageClass: '',
     pay,
     hours: worked,

@@ -216,4 +216,5 @@ const SHIPPED: readonly string[] = [
   '16ebfcd468ee',
   'd7f9f816b061',
   '057724be5d30',
+  '8a0c6877e838',
 ];

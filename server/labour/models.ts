@@ -103,4 +103,6 @@ export const TimeLineTable = table('time_line', {
   clock: t.filled(t.text, ''),
   /** Why it was returned to whoever entered it; empty: it was not. */
   returned: t.filled(t.text, ''),
+  /** Of overhead; null: that of the employee. */
+  department_id: t.orNull(t.ref('department')),
 });

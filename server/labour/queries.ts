@@ -75,6 +75,7 @@ const POSTED = (where: string) =>
       section: t.text,
       costCode: t.text,
       workKind: t.text,
+      department: t.text,
       wageClass: t.text,
       pay: t.oneOf(...PAY_CLASSES),
       hours: t.hours,
@@ -88,12 +89,12 @@ const POSTED = (where: string) =>
       reversedBy: t.orNull(t.whole),
     }),
     `SELECT x.id, x.sheet, x.line, e.code AS employee, e.wage_class AS employeeClass, x.dated, ${name('j.number')} AS job, x.section,
-        ${name('c.code')} AS costCode, ${name('k.code')} AS workKind, x.wage_class AS wageClass, x.pay, x.hours, x.units, x.rate, x.rung,
+        ${name('c.code')} AS costCode, ${name('k.code')} AS workKind, ${name('dp.code')} AS department, x.wage_class AS wageClass, x.pay, x.hours, x.units, x.rate, x.rung,
         x.pay_amount AS payAmount, x.burden, x.split, x.reverses_id AS reverses,
         (SELECT r.id FROM time_line r WHERE r.reverses_id = x.id) AS reversedBy
       FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id
       LEFT JOIN cost_code c ON c.id = x.cost_code_id LEFT JOIN work_kind k ON k.id = x.work_kind_id
-      WHERE x.status = 'posted' AND ${where}`,
+      LEFT JOIN department dp ON dp.id = x.department_id WHERE x.status = 'posted' AND ${where}`,
   );
 
 export const POSTED_TIME = POSTED('true');

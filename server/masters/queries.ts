@@ -46,7 +46,11 @@ export const USES: Record<MasterKind, readonly Use[]> = {
     usedBy('entry of a day sheet', 'entries of day sheets', 'day_entry', 'cost_code_id'),
   ],
   'job-kinds': [usedBy('job', 'jobs', 'job', 'job_kind_id')],
-  departments: [usedBy('job', 'jobs', 'job', 'department_id'), usedBy('employee', 'employees', 'employee', 'department_id')],
+  departments: [
+    usedBy('job', 'jobs', 'job', 'department_id'),
+    usedBy('employee', 'employees', 'employee', 'department_id'),
+    usedBy('line of overhead', 'lines of overhead', 'time_line', 'department_id'),
+  ],
   people: [
     namedBy('job as manager', 'jobs as manager', 'job', 'manager'),
     namedBy('job as estimator', 'jobs as estimator', 'job', 'estimator'),

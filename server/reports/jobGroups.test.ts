@@ -19,7 +19,7 @@ beforeAll(async () => {
       'J1,"Mill, east wall",NORTH,on-site,2031-01-05,5,20,ROOF,\nJ2,Tender only,NORTH,tender,,5,,ROOF,\n' +
       'J3,Yard,NORTH,awarded,2031-01-05,0,0,,SMALL\nJ4,Shed,NORTH,awarded,2031-01-05,0,0,CLAD,SMALL\n',
     schedule_of_values: `${SMALL_BOOK.schedule_of_values}J3,1,,Gate,300.00\nJ4,1,,Door,500.00\n`,
-    time: `${TIME_HEAD}7,1,E1,2031-03-03,2031-03-03,J4,,100,,,,4,,,\n7,2,E1,2031-03-04,2031-03-04,,,,,,,2,,,\n7,3,E2,2031-03-04,2031-03-04,,,,,,,1,,,\n`,
+    time: `${TIME_HEAD.trim()},department\n7,1,E1,2031-03-03,2031-03-03,J4,,100,,,,4,,,,\n7,2,E1,2031-03-04,2031-03-04,,,,,,,2,,,,\n7,3,E2,2031-03-04,2031-03-04,,,,,,,1,,,,\n7,4,E1,2031-03-05,2031-03-05,,,,,,,3,,,,CLAD\n`,
   });
 });
 afterAll(cleanUp);
@@ -63,13 +63,14 @@ test('narrowed to a department or a kind, the total is that of what is shown', a
   expect((await rowsOf('wip', {})).columns[0]!.key).toBe('job');
 });
 
-test('an hour counts in the department of its job, and overhead in that of whoever worked it', async () => {
+test('an hour counts in the department of its job, and overhead in its own or that of whoever worked it', async () => {
   const { rows, groups } = await rowsOf('time-cost', { by: 'department', from: '2031-03-01' });
   expect(rows.map((it) => [it.group, it.job, it.hours])).toEqual([
     ['CLAD', 'J4', 40_000],
+    ['CLAD', '', 30_000],
     ['ROOF', '', 20_000],
     ['', '', 10_000],
-    ['', '', 70_000],
+    ['', '', 100_000],
   ]);
   const sum = [...groups!.totals!.values()].reduce((all, it) => all + Number(it.total), 0);
   expect(sum).toBe(rows.at(-1)!.total);

@@ -14,7 +14,7 @@ import type { Reader } from '../db/sql';
 import { PAY_CODES, TIME_WORKED } from '../labour/queries';
 import { columns, type Report, type ReportRequest } from '../reportFiles/report';
 
-type Line = RowOf<typeof TIME_WORKED> & { payCode: string; department: string };
+type Line = RowOf<typeof TIME_WORKED> & { payCode: string };
 
 /** Posted lines worked from `from` to `asOf`, whenever they were posted, in the order of sheet, line and class. */
 async function worked(sql: Reader, { asOf, from = firstDay(periodOf(asOf)), department }: ReportRequest): Promise<Line[]> {
@@ -33,7 +33,8 @@ async function departmentsOf(sql: Reader) {
   const nameOf = (id: number | null) => names.get(id ?? 0) ?? '';
   const jobs = new Map((await sql.find(JobTable, {})).map((it) => [it.number, nameOf(it.department_id)]));
   const employees = new Map((await sql.find(EmployeeTable, {})).map((it) => [it.code, nameOf(it.department_id)]));
-  return ({ job, employee }: { job: string; employee: string }) => ({
+  return ({ job, employee, department }: { job: string; employee: string; department: string }) => ({
+    lineDepartment: department,
     jobDepartment: jobs.get(job) ?? '',
     employeeDepartment: employees.get(employee) ?? '',
   });

@@ -232,6 +232,7 @@ async function work({ database, on, by }: Books, it: Extract<Act, { kind: 'work'
     section: 'A',
     costCode: it.code,
     workKind: '',
+    department: '',
     wageClass: '',
     pay: null,
     hours: it.hours,

@@ -1,4 +1,5 @@
 import { NO_MORE } from '../../core/masters/masters';
+import type { TimeLineInput } from '../../wire/weekSheets';
 import { workedDay } from './workedDay';
 import { addressOf, type Call, type SentOf } from '../../wire/call';
 import { CALLS } from '../../wire/calls';
@@ -191,13 +192,14 @@ const master: Body<'addMaster'> = { ...NO_MORE, code: 'NEW', name: 'New', closed
 const PASSWORD = 'four words in a row';
 const user: Body<'inviteUser'> = { name: 'Ann', email: 'ann@x.example', role: 'accountant', allJobs: false };
 
-export const worked: Body<'addSheet'>['lines'][number] = {
+export const worked: TimeLineInput = {
   employee: 'E1',
   dated: '2031-03-04',
   job: 'J1',
   section: 'A',
   costCode: '100',
   workKind: '',
+  department: '',
   wageClass: '',
   pay: null,
   hours: 80_000,

@@ -4,7 +4,18 @@ import type { TimeLineInput } from '../../wire/weekSheets';
 
 type Line = Pick<
   TimeLineInput,
-  'employee' | 'dated' | 'job' | 'section' | 'costCode' | 'pay' | 'hours' | 'units' | 'wageClass' | 'workKind' | 'description'
+  | 'employee'
+  | 'dated'
+  | 'job'
+  | 'section'
+  | 'costCode'
+  | 'pay'
+  | 'hours'
+  | 'units'
+  | 'wageClass'
+  | 'workKind'
+  | 'department'
+  | 'description'
 >;
 
 interface NotedLine {
@@ -13,6 +24,7 @@ interface NotedLine {
   units?: number;
   wageClass?: string;
   workKind?: string;
+  department?: string;
   description?: string;
 }
 
@@ -30,6 +42,7 @@ export function notedLines(lines: readonly Line[]): Record<string, NotedLine> {
       ...(it.units === null ? {} : { units: it.units }),
       ...(it.wageClass === '' ? {} : { wageClass: it.wageClass }),
       ...(it.workKind === '' ? {} : { workKind: it.workKind }),
+      ...(it.department === '' ? {} : { department: it.department }),
       ...(it.description === '' ? {} : { description: it.description }),
     };
   }

@@ -234,6 +234,7 @@ async function savePosted(sql: Sql, lines: readonly PostedPart[], postings: Read
       section: it.section,
       cost_code_id: it.costCodeId,
       work_kind_id: of.workKindId,
+      department_id: of.departmentId,
       wage_class: of.wageClass,
       pay: it.pay,
       hours: it.hours,

@@ -21,6 +21,8 @@ const LINES = (where: string) =>
       costCodeId: t.orNull(t.whole),
       costCode: t.text,
       workKindId: t.orNull(t.whole),
+      departmentId: t.orNull(t.whole),
+      department: t.text,
       workKind: t.text,
       employeeId: t.whole,
       employeeClass: t.text,
@@ -38,12 +40,13 @@ const LINES = (where: string) =>
     }),
     `SELECT x.id, x.sheet, x.line, e.code AS employee, e.name, x.dated, x.posted_on AS postedOn, x.job_id AS jobId,
         ${name('j.number')} AS job, x.section, x.cost_code_id AS costCodeId, ${name('c.code')} AS costCode,
-        x.work_kind_id AS workKindId, ${name('k.code')} AS workKind, x.employee_id AS employeeId, e.wage_class AS employeeClass,
+        x.department_id AS departmentId, ${name('dp.code')} AS department, x.work_kind_id AS workKindId, ${name('k.code')} AS workKind, x.employee_id AS employeeId, e.wage_class AS employeeClass,
         x.wage_class AS wageClass, x.pay, x.hours, x.units, x.description, x.clock, x.status, x.returned, x.split,
         (SELECT r.sheet || '/' || r.line || '/' || r.pay FROM time_line r WHERE r.id = x.reverses_id) AS reverses,
         (SELECT r.sheet || '/' || r.line || '/' || r.pay FROM time_line r WHERE r.reverses_id = x.id) AS reversedBy
       FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id
-      LEFT JOIN cost_code c ON c.id = x.cost_code_id LEFT JOIN work_kind k ON k.id = x.work_kind_id WHERE ${where}`,
+      LEFT JOIN cost_code c ON c.id = x.cost_code_id LEFT JOIN work_kind k ON k.id = x.work_kind_id
+      LEFT JOIN department dp ON dp.id = x.department_id WHERE ${where}`,
   );
 
 export const LINES_OF_SHEET = LINES('x.sheet = $1');

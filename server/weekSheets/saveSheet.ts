@@ -8,6 +8,7 @@ import { movesFrom } from '../../core/life/life';
 import { beyondTheDay, timeFaults } from '../../core/labour/timeFaults';
 import { seesAllJobs } from '../../core/rights/rights';
 import type { TimeLineInput } from '../../wire/weekSheets';
+import { DepartmentTable } from '../company/models';
 import { openCostCodeIds } from '../costs/costCodes';
 import { JOBS_TO_POST_TO } from '../costs/queries';
 import type { NewRow } from '../db/fields';
@@ -120,6 +121,7 @@ export type CheckedLine = TimeLineInput & {
   jobId: number | null;
   costCodeId: number | null;
   workKindId: number | null;
+  departmentId: number | null;
 };
 
 /** A line as it is saved while it is not posted. */
@@ -136,6 +138,7 @@ export function lineValues(
     section: it.section,
     cost_code_id: it.costCodeId,
     work_kind_id: it.workKindId,
+    department_id: it.departmentId,
     wage_class: it.wageClass,
     pay: it.pay,
     hours: it.hours,
@@ -157,6 +160,7 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
   const { week, leave, person } = checking;
   const employees = new Map((await sql.find(EmployeeTable, {})).map((it) => [it.code, it]));
   const kinds = new Map((await sql.find(WorkKindTable, {})).map((it) => [it.code, it.id]));
+  const departments = new Map((await sql.find(DepartmentTable, { closed: 0 })).map((it) => [it.code, it.id]));
   const classes = new Set((await sql.find(WageClassTable, {})).map((it) => it.code));
   const codes = await openCostCodeIds(sql);
   const seen = await seenJobs(sql, person);
@@ -181,6 +185,8 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
     if (line.workKind !== '' && !kinds.has(line.workKind)) add('workKind', `There is no kind of work ${line.workKind}`);
     if (line.wageClass !== '' && classes.size > 0 && !classes.has(line.wageClass))
       add('wageClass', `There is no wage class ${line.wageClass}`);
+    if (line.department !== '' && !departments.has(line.department))
+      add('department', `There is no department ${line.department} open to new use`);
     if (line.costCode !== '' && !codes.has(line.costCode))
       add('costCode', `There is no cost code ${line.costCode} open to new use`);
     if (line.job === '') return;
@@ -203,6 +209,7 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
       jobId: line.job === '' ? null : known(jobs, line.job).id,
       costCodeId: line.costCode === '' ? null : known(codes, line.costCode),
       workKindId: line.workKind === '' ? null : known(kinds, line.workKind),
+      departmentId: line.department === '' ? null : known(departments, line.department),
     };
   });
 }

@@ -18,6 +18,7 @@ import type {
   WeekSheetView,
   WorkedBeforeView,
 } from '../../wire/weekSheets';
+import { DEPARTMENT_LIST } from '../company/queries';
 import type { RowOf } from '../db/fields';
 import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
@@ -54,6 +55,7 @@ export function shownLine(it: LoadedLine): SheetLine {
     section: it.section,
     costCode: it.costCode,
     workKind: it.workKind,
+    department: it.department,
     wageClass: it.wageClass,
     pay: it.pay,
     hours: it.hours,
@@ -151,6 +153,7 @@ export async function timeLists(sql: Reader, person: { name: string } | null): P
       .map(({ number, name, workKind, sections }) => ({ number, name, workKind, sections: JSON.parse(sections) as string[] })),
     costCodes: await sql.all(CODES_FOR_TIME),
     workKinds: (await sql.find(WorkKindTable, {}, ['code'])).map((it) => ({ workKind: it.code, description: it.description })),
+    departments: await sql.all(DEPARTMENT_LIST),
     rules: (await loadTerms(sql)).rules,
     me: employees.find((it) => it.name === person?.name)?.code ?? null,
   };

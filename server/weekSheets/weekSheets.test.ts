@@ -349,3 +349,30 @@ test('the hours of a line in its newest month are explained by week sheet, those
   });
   expect(operands.reduce((sum, it) => sum + Number(it.value), 0)).toBe(result);
 });
+
+test('overhead can be of a department, which a line of a job cannot; it goes out with the book and stays when it is corrected', async () => {
+  expect(await faultsOf(database, { departments: 'department,name,closed\nROOF,Roofing,\nOLD,Old,yes\n' })).toEqual([]);
+  const overhead = line({ job: '', section: '', costCode: '', department: 'ROOF', hours: hours(2) });
+  expect(
+    await problems(add(line({ department: 'ROOF' }), { ...overhead, department: 'OLD' }, { ...overhead, department: 'X' })),
+  ).toEqual([
+    'lines.0.department: time on a job counts in the department of job J1; leave it empty',
+    'lines.1.department: There is no department OLD open to new use',
+    'lines.2.department: There is no department X open to new use',
+  ]);
+  const { sheet } = await add(overhead);
+  await approveAll(sheet);
+  await post([sheet]);
+  const week = await view(sheet);
+  expect(week.lines.map((it) => [it.department, it.state])).toEqual([['ROOF', 'posted']]);
+  const correction = { week: WEEK, employees: ['E1'], lines: [{ ...overhead, hours: hours(3) }], reason: 'three', lateOn: null };
+  const { planned } = await planCorrection(reading(database), sheet, correction, null);
+  const seen = (await previewPosting(database, '2031-03-31', () => Promise.resolve(planned))).seen;
+  const { sheet: next } = await act(database, TESTER, correctTime, sheet, { ...correction, seen }, null);
+  expect((await view(next)).lines.map((it) => [it.department, it.hours])).toEqual([
+    ['ROOF', hours(-2)],
+    ['ROOF', hours(3)],
+  ]);
+  const book = await exportedBook(database);
+  expect((book['time.csv'] ?? book.time ?? '').split('\n').filter((it) => it.includes('ROOF'))).toHaveLength(3);
+});

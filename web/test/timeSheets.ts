@@ -6,6 +6,7 @@ export const TIME_LISTS: TimeLists = {
   jobs: [],
   costCodes: [],
   workKinds: [],
+  departments: [],
   rules: [],
   me: null,
 };
@@ -21,6 +22,7 @@ export const sheetLine = (id: number, more: Partial<SheetLine> = {}): SheetLine 
   section: '',
   costCode: '100',
   workKind: '',
+  department: '',
   wageClass: '',
   pay: null,
   hours: 80_000,

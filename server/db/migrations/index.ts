@@ -31,6 +31,7 @@ import { closedUpToADay } from './0030-closed-up-to-a-day';
 import { newReportsAsTheirLike } from './0031-new-reports-as-their-like';
 import { estimatePatterns } from './0035-estimate-patterns';
 import { reminders } from './0036-reminders';
+import { departmentOfOverhead } from './0037-department-of-overhead';
 import { handOversUndoneAndDaysOnSite } from './0034-hand-overs-undone-and-days-on-site';
 import { clientsThatNeverCertify } from './0033-clients-that-never-certify';
 import { kindsOfJobAndDepartments } from './0032-kinds-of-job-and-departments';
@@ -74,4 +75,5 @@ export const MIGRATIONS: readonly Migration[] = [
   handOversUndoneAndDaysOnSite,
   estimatePatterns,
   reminders,
+  departmentOfOverhead,
 ];

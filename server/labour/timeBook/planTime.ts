@@ -161,6 +161,7 @@ const entered = (row: TimeRow) => ({
   dated: row.dated ?? '',
   job: row.job ?? '',
   costCode: row.cost_code ?? '',
+  department: row.department ?? '',
   hours: row.hours ?? 0,
   units: row.units ?? null,
 });

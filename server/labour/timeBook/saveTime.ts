@@ -5,7 +5,7 @@ import { insertCostEntries } from '../../costs/costEntries';
 import { nextId } from '../../db/sql';
 import { assertBookOfTeam, jobs } from '../../jobs/bookFiles';
 import { PayrollLineTable } from '../../payroll/models';
-import { workKinds } from '../../company/book/listBookFiles';
+import { departments, workKinds } from '../../company/book/listBookFiles';
 import { employees } from '../bookFiles';
 import { TimeLineTable } from '../models';
 import { labourOfBook, timeKey } from './planTime';
@@ -47,6 +47,7 @@ export async function saveTime(_rows: readonly unknown[], into: BookSave): Promi
       cost_code_id: it.costCodeId,
       pay: it.pay,
       work_kind_id: row.work_kind ? into.id(workKinds, row.work_kind) : null,
+      department_id: row.department ? into.id(departments, row.department) : null,
       wage_class: row.wage_class ?? '',
       hours: it.hours,
       units: row.units ?? null,

@@ -2,7 +2,7 @@ import { bookFile, type BookAct } from '../../bookFormat/bookFile';
 import { costCodes } from '../../company/book/bookFiles';
 import { jobs } from '../../jobs/bookFiles';
 import { payrollRuns } from '../../payroll/bookFiles';
-import { workKinds } from '../../company/book/listBookFiles';
+import { departments, workKinds } from '../../company/book/listBookFiles';
 import { employees, ofClass } from '../bookFiles';
 import { actsOfTime, loadLabourOf, planTime } from './planTime';
 import { saveTime } from './saveTime';
@@ -20,15 +20,16 @@ export const time = bookFile({
     cost_code: { to: costCodes },
     work_kind: { to: workKinds },
     wage_class: ofClass,
+    department: { to: departments },
     handed_over: { to: payrollRuns },
   },
   query: `SELECT x.id, CASE WHEN r.id IS NULL THEN NULL ELSE r.sheet || '/' || r.line || '/' || r.pay END AS reverses, x.sheet, x.line,
     e.code AS employee, x.dated, nullif(x.posted_on, x.dated) AS posted_on, j.number AS job, x.section, c.code AS cost_code,
     k.code AS work_kind, x.wage_class, x.pay, x.hours, x.units, nullif(x.status, 'posted') AS status, x.description, NULL AS charge, NULL AS charge_from,
-    NULL AS markup_percent, NULL AS daywork_invoice, x.clock, p.payroll_run_id AS handed_over, x.returned
+    NULL AS markup_percent, NULL AS daywork_invoice, x.clock, p.payroll_run_id AS handed_over, dp.code AS department, x.returned
     FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id LEFT JOIN cost_code c ON c.id = x.cost_code_id
     LEFT JOIN work_kind k ON k.id = x.work_kind_id LEFT JOIN time_line r ON r.id = x.reverses_id
-    LEFT JOIN payroll_line p ON p.time_line_id = x.id`,
+    LEFT JOIN department dp ON dp.id = x.department_id LEFT JOIN payroll_line p ON p.time_line_id = x.id`,
   prepare: (book): Promise<void> => loadLabourOf(time, book),
   countsOn: ({ status, dated, posted_on }) => (status && status !== 'posted' ? {} : posted_on ? { posted_on } : { dated }),
   checkAll: (rows, book): void => planTime(time, rows, book),

@@ -25,7 +25,8 @@ export const TIME = {
   daywork_invoice: text(),
   clock: text('the times it was worked between, such as 07:00-16:30-0:30; hours count'),
   handed_over: integer(1, 1_000_000)('the hand-over to payroll it went with; of posted lines'),
-  returned: text('why a submitted line was returned to whoever entered it'),
+  returned: text('why a submitted line was returned to whoever entered entered it'),
+  department: text('of overhead; empty: that of the employee'),
 };
 
 export type TimeRow = ReadRow<typeof TIME>;

@@ -35,6 +35,7 @@ const lists = {
   jobs: [],
   costCodes: [{ code: '100', description: 'Deck' }],
   workKinds: [],
+  departments: [],
   rules: [],
   me: null,
 };

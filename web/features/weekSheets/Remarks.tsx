@@ -66,6 +66,7 @@ export function enteredLine(it: SheetLine): TimeLineInput {
     section: it.section,
     costCode: it.costCode,
     workKind: it.workKind,
+    department: it.department,
     wageClass: it.wageClass,
     pay: it.pay,
     hours: it.hours,

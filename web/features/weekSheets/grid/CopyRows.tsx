@@ -55,7 +55,7 @@ export function CopyRows({ week, codecs, onRows }: Props) {
 function copied(sheet: WeekSheetView, codecs: SheetCodecs): GridRow[] {
   const rows = rowsOfLines(
     sheet.lines.filter((it) => it.reverses === null),
-    (it) => JSON.stringify([it.employee, it.job, it.section, it.costCode, it.workKind, it.wageClass]),
+    (it) => JSON.stringify([it.employee, it.job, it.section, it.costCode, it.workKind, it.department, it.wageClass]),
   ).map((of) =>
     withoutHours(
       typedRow(

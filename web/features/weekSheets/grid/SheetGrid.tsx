@@ -75,8 +75,8 @@ export function SheetGrid({ sheet, lists, week, faults, onTyped, height, childre
         <SheetImport of="time" columns={columns} onRows={(more) => onRows([...rows.filter(isTyped), ...more])} />
         <CopyRows week={week} codecs={codecs} onRows={(more) => onRows([...rows.filter(isTyped), ...more])} />
         <label className="flex items-center gap-2">
-          <input type="checkbox" checked={further} disabled={used} onChange={(event) => setAsked(event.target.checked)} /> Wage
-          class, pay class, units, note
+          <input type="checkbox" checked={further} disabled={used} onChange={(event) => setAsked(event.target.checked)} />
+          {lists.departments.length > 0 ? 'Department, wage class' : 'Wage class'}, pay class, units, note
         </label>
         {children}
       </div>

@@ -13,6 +13,7 @@ const lists: TimeLists = {
   jobs: [{ number: 'J1', name: 'Roof', sections: ['A'], workKind: '' }],
   costCodes: [{ code: '100', description: 'Decks' }],
   workKinds: [],
+  departments: [],
   rules: [{ from: '2031-01-01', dailyAfter: 80_000, doubleAfter: 100_000, weeklyAfter: 400_000, weekStarts: 'monday' }],
   me: null,
 };
@@ -89,6 +90,7 @@ test('lines stand in rows and are read back the same', () => {
     job: fc.constantFrom('', 'J1'),
     section: fc.constantFrom('', 'A'),
     costCode: fc.constant('100'),
+    department: fc.constant('' as const),
     workKind: fc.constant(''),
     wageClass: fc.constant(''),
     pay: fc.constantFrom(null, 'overtime' as const),

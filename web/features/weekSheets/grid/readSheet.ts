@@ -67,6 +67,10 @@ export function sheetCodecs(lists: TimeLists) {
       lists.workKinds.map((it) => it.workKind),
       'kind of work',
     ),
+    department: listed(
+      lists.departments.map((it) => it.code),
+      'department',
+    ),
     wageClass: words(),
     pay: optional(oneOf(PAY_CLASSES), null),
     units: optional(quantity, null),
@@ -94,6 +98,7 @@ export function readSheet(rows: readonly GridRow[], codecs: SheetCodecs, week: s
     const days = DAYS.filter((it) => (typed[it] ?? '').trim() !== '' && !isNoTime(typed[it] ?? ''));
     const fault = (column: string, message: string) => void read.faults.set(`${row}.${column}`, message);
     if (cells.job !== '' && cells.costCode === '') fault('costCode', 'Time on a job needs its cost code');
+    if (cells.job !== '' && cells.department !== '') fault('department', 'Time on a job counts in the department of the job');
     if (days.length === 0) fault(DAYS[0] ?? '', 'Expected the hours of a day');
     if (cells.units !== null && days.length > 1) fault('units', 'Units are of one day; use a row for each day');
     for (const day of days) {
@@ -114,7 +119,18 @@ export function readSheet(rows: readonly GridRow[], codecs: SheetCodecs, week: s
 
 /** What lines of one row share. */
 const rowKey = (it: TimeLineInput) =>
-  JSON.stringify([it.employee, it.job, it.section, it.costCode, it.workKind, it.wageClass, it.pay, it.units, it.description]);
+  JSON.stringify([
+    it.employee,
+    it.job,
+    it.section,
+    it.costCode,
+    it.workKind,
+    it.department,
+    it.wageClass,
+    it.pay,
+    it.units,
+    it.description,
+  ]);
 
 /** Lines that stand in one row: one of a day at most. */
 export function rowsOfLines<Line extends TimeLineInput>(

@@ -21,7 +21,7 @@ const WEEKDAY = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
 const text = (value: string | undefined) => (value ?? '').trim();
 
 /** Columns that most sheets do without. */
-export const FURTHER = ['wageClass', 'pay', 'units', 'description'];
+export const FURTHER = ['department', 'wageClass', 'pay', 'units', 'description'];
 
 /** Wide enough for hours, and for start – finish – break. */
 const HOURS_ALONE = 54;
@@ -91,6 +91,16 @@ export function sheetColumns(
     },
     ...(further
       ? [
+          ...(lists.departments.length > 0
+            ? [
+                {
+                  key: 'department',
+                  title: 'Dept.',
+                  width: 56,
+                  offers: () => lists.departments.map((it) => ({ value: it.code, label: it.name })),
+                },
+              ]
+            : []),
           { key: 'wageClass', title: 'Wage class', width: 68, offers: () => classesOf(lists) },
           { key: 'pay', title: 'Pay class', width: 66, offers: () => PAY_CLASSES.map((value) => ({ value, label: '' })) },
         ]

@@ -47,6 +47,7 @@ export function useSheetRows({ lines, chosen, onChoose }: Pick<SheetRowsProps, '
           it.section,
           it.costCode,
           it.workKind,
+          it.department,
           it.wageClass,
           it.state,
           it.returned,
@@ -90,6 +91,7 @@ export function factsOf(of: readonly SheetLine[], first: SheetLine, known: Known
     task: [first.job || 'overhead', first.section, first.costCode].filter(Boolean).join(' · '),
     about: [
       first.workKind,
+      first.department,
       first.split ? (first.pay ?? '') : '',
       first.units === null ? '' : `${displayQuantity(first.units)} units`,
     ].filter(Boolean),
