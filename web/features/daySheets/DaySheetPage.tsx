@@ -1,25 +1,21 @@
-import { Fragment, useState } from 'react';
+import { Fragment } from 'react';
 import { Link, useParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { sumHours, type DaySheet } from '../../../core/daySheets/daySheet';
 import { dayRowInWords, PART_TITLES } from '../../../core/daySheets/dayWords';
-import { keyOfHours } from '../../../core/daySheets/hoursDiffer';
 import { displayQuantity } from '../../../core/money/display';
-import { plural } from '../../../core/names/plural';
 import { hrefOf } from '../../../wire/call';
 import { CALLS } from '../../../wire/calls';
 import type { DaySheetView } from '../../../wire/daySheets';
 import type { TimeLists } from '../../../wire/weekSheets';
-import { useDaySheetQuery, useTakeDayHoursMutation, useTimeListsQuery } from '../../ground/api/api';
+import { useDaySheetQuery, useTimeListsQuery } from '../../ground/api/api';
 import { addressOf } from '../../ground/addressOf';
 import { useWithMonth } from '../../ground/asOf';
+import { SiteHoursDiffer } from '../../ground/daySheets/SiteHoursDiffer';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { Loaded } from '../../ground/Loaded';
-import { useMay } from '../../ground/person';
-import { useAttempt } from '../../ground/useAttempt';
 import { displayMoment } from '../../kit/displayMoment';
 import { PageHead } from '../../kit/PageHead';
-import { Refused } from '../../kit/States';
 import { Strokes } from './Strokes';
 
 /** A day sheet as the office reads it: what the site said, what the week sheet has of it, and its documents. */
@@ -76,7 +72,7 @@ function OneSheet({ view, lists }: Props) {
         </span>
       </p>
       <Hours view={view} lists={lists} />
-      <Differs view={view} lists={lists} />
+      <SiteHoursDiffer view={view} nameOf={nameIn(lists)} />
       <Lists day={day} lists={lists} />
       {day.notes !== '' && (
         <section aria-label="Notes" className="mt-5">
@@ -159,96 +155,6 @@ function Hours({ view: { day, weekSheet }, lists }: Props) {
     </section>
   );
 }
-
-/** What the week sheet has instead, and the way to decide. */
-/** Where site and office differ, row by row: the hours of the site are taken for the rows that are ticked, the others stay. */
-function Differs({ view, lists }: Props) {
-  const [take, { isLoading }] = useTakeDayHoursMutation();
-  const { refused, attempt } = useAttempt();
-  const { job, dated, crew, seen, differences, weekSheet } = view;
-  const free = differences.filter((it) => it.fixed === null).map(keyOfHours);
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const rows = free.filter((it) => !left.has(it));
-  const may = useMay()('approve-time');
-  if (differences.length === 0) return null;
-  const tick = (key: string, on: boolean) => setLeft(new Set(on ? [...left].filter((it) => it !== key) : [...left, key]));
-  return (
-    <section aria-label="The week sheet has other hours" className="mt-4 border-l-4 px-3 border-[var(--over)]">
-      <h2 className="mb-1">The week sheet has other hours</h2>
-      <div className="table-box" tabIndex={0} role="region" aria-label="Differences">
-        <table className="ledger max-w-[860px]">
-          <thead>
-            <tr>
-              {may && (
-                <th scope="col">
-                  <span className="sr-only">Take</span>
-                </th>
-              )}
-              <th scope="col">Person</th>
-              <th scope="col">Task</th>
-              <th scope="col" className="num">
-                Site
-              </th>
-              <th scope="col" className="num">
-                Week sheet {weekSheet}
-              </th>
-              <th scope="col">Remark</th>
-            </tr>
-          </thead>
-          <tbody>
-            {differences.map((it) => {
-              const key = keyOfHours(it);
-              const task = [it.section, it.costCode, it.workKind, it.pay ?? ''].filter(Boolean).join(' · ');
-              const name = nameIn(lists)(it.employee);
-              return (
-                <tr key={key}>
-                  {may && (
-                    <td>
-                      {it.fixed === null && (
-                        <input
-                          type="checkbox"
-                          aria-label={`${name}, ${task}`}
-                          checked={!left.has(key)}
-                          onChange={(event) => tick(key, event.target.checked)}
-                        />
-                      )}
-                    </td>
-                  )}
-                  <td>{name}</td>
-                  <td>{task}</td>
-                  <td className="num">{displayQuantity(it.site)}</td>
-                  <td className="num">{displayQuantity(it.office)}</td>
-                  <td className="note">{it.fixed && FIXED[it.fixed]}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
-      <p className="note m-0">
-        The week sheet counts for pay and cost. Take the site’s hours for the ticked rows; the others stay.
-      </p>
-      {refused && <Refused message={refused.message} />}
-      {may && free.length > 0 && (
-        <button
-          type="button"
-          className="button mt-2"
-          disabled={rows.length === 0 || isLoading}
-          onClick={() =>
-            void attempt(() => take({ job, dated, crew, body: { seen, rows } }).unwrap(), 'Hours taken into the week sheet')
-          }
-        >
-          Take the site’s hours, {plural(rows.length, 'row')}
-        </button>
-      )}
-    </section>
-  );
-}
-
-const FIXED = {
-  approved: 'approved; return it on the week sheet first',
-  posted: 'posted; correct the week sheet instead',
-} as const;
 
 const SHOWN = ['quantities', 'equipment', 'subcontractors', 'deliveries', 'visitors', 'incidents', 'instructions'] as const;
 

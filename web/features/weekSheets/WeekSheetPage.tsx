@@ -2,8 +2,10 @@ import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { addDays } from '../../../core/calendar/plainDate';
+import type { DayOfSheet } from '../../../wire/daySheets';
 import type { TimeLists, WeekSheetView } from '../../../wire/weekSheets';
 import {
+  useDaySheetQuery,
   useDaysOfWeekSheetQuery,
   useHoursOfWeekQuery,
   useTimeListsQuery,
@@ -14,6 +16,7 @@ import { officeAddress } from '../../ground/officeAddress';
 import { Approvals } from '../../ground/approvals/Approvals';
 import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
+import { SiteHoursDiffer } from '../../ground/daySheets/SiteHoursDiffer';
 import { HistoryLink } from '../../ground/HistoryLink';
 import { Loaded } from '../../ground/Loaded';
 import { May, useMay } from '../../ground/person';
@@ -174,6 +177,7 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
         <Corrections word="Corrected by" sheets={view.correctedBy} />
       </p>
       <SheetTable week={week} lines={lines} nameOf={nameOf} chosen={chosen} onChoose={decides ? setChosen : null} known={known} />
+      <DiffersFromSite sheet={sheet} week={week} nameOf={nameOf} />
       <Doubled doubled={doubled} nameOf={nameOf} />
       <Remarks lines={waiting.map(enteredLine)} />
       <May do="read-jobs">
@@ -186,11 +190,33 @@ function ReadSheetView({ lists, view, onEdit, onCorrect }: ReadProps) {
   );
 }
 
-/** The day sheets its hours came from in the week; where one says otherwise now, it says so. */
+/** The day sheets its hours came from in the week. */
+function useDaysFromSite(sheet: string, week: string) {
+  const { data = [] } = useDaysOfWeekSheetQuery({ sheet }, { refetchOnMountOrArgChange: true });
+  return data.filter((it) => it.dated >= week && it.dated <= addDays(week, DAYS_OF_A_WEEK - 1));
+}
+
+/** Where the site says otherwise now, day by day and row by row, for whoever decides on the hours. */
+function DiffersFromSite({ sheet, week, nameOf }: { sheet: string; week: string; nameOf: (employee: string) => string }) {
+  const days = useDaysFromSite(sheet, week).filter((it) => it.differs);
+  return days.map((it) => <DayDiffers key={`${it.job} ${it.dated} ${it.crew}`} day={it} nameOf={nameOf} />);
+}
+
+function DayDiffers({ day: { job, dated, crew }, nameOf }: { day: DayOfSheet; nameOf: (employee: string) => string }) {
+  const { data } = useDaySheetQuery({ job, dated, crew });
+  return data ? (
+    <SiteHoursDiffer
+      view={data}
+      nameOf={nameOf}
+      title={`The site says otherwise: ${displayDate(dated)}, job ${job}, crew of ${crew}`}
+    />
+  ) : null;
+}
+
+/** Leads to the day sheets its hours came from; where one says otherwise now, it says so. */
 function FromSite({ sheet, week }: { sheet: string; week: string }) {
   const withMonth = useWithMonth();
-  const { data = [] } = useDaysOfWeekSheetQuery({ sheet }, { refetchOnMountOrArgChange: true });
-  const days = data.filter((it) => it.dated >= week && it.dated <= addDays(week, DAYS_OF_A_WEEK - 1));
+  const days = useDaysFromSite(sheet, week);
   if (days.length === 0) return null;
   return (
     <span className="ml-4">

@@ -1,6 +1,8 @@
 /** @jest-environment ./web/test/pageEnvironment.js */
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { EMPTY_DAY } from '../../../core/daySheets/daySheet';
+import type { DaySheetView } from '../../../wire/daySheets';
 import type { MissingRate, SheetLine, SheetRow, TimePreview, WeekSheetView } from '../../../wire/weekSheets';
 import { openPage, type Replies } from '../../test/openPage';
 import { PostTimePage } from './PostTimePage';
@@ -290,4 +292,36 @@ test('the week of a person is read day by day, wherever the hours stand, and hou
   fireEvent.click(screen.getByRole('button', { name: 'Submit hours' }));
   const line = { employee: 'E1', dated: '2031-04-23', job: 'J1', costCode: '100', workKind: 'ROPE', hours: 85_000 };
   await waitFor(() => expect(sent('addSheet')).toEqual([{ week: '2031-04-21', lines: [expect.objectContaining(line)] }]));
+});
+
+test('where the site says otherwise, the sheet shows it row by row, to be taken while it is decided on', async () => {
+  const of = { section: '', costCode: '100', workKind: '', pay: null };
+  const day: DaySheetView = {
+    job: 'J1',
+    jobName: 'Mill',
+    dated: '2031-04-21',
+    crew: 'Ann Ash',
+    seen: 's',
+    leftOut: '',
+    weekSheet: '8',
+    differs: true,
+    differences: [{ ...of, employee: 'E1', site: 90_000, office: 80_000, fixed: null }],
+    writtenBy: 'Ann Ash',
+    writtenAt: '2031-04-21T15:00:00.000Z',
+    arrived: [],
+    weekHours: [],
+    day: EMPTY_DAY,
+  };
+  const { sent } = openSheet(view(line(1)), {
+    daysOfWeekSheet: [
+      { job: 'J1', dated: '2031-04-21', crew: 'Ann Ash', differs: true },
+      { job: 'J1', dated: '2031-04-22', crew: 'Ann Ash', differs: false },
+    ],
+    daySheet: day,
+    takeDayHours: {},
+  });
+  const differs = await screen.findByRole('region', { name: 'The site says otherwise: 21 Apr 2031, job J1, crew of Ann Ash' });
+  expect(differs.textContent).toContain('Ann Ash10098');
+  fireEvent.click(screen.getByRole('button', { name: 'Take the site’s hours, 1 row' }));
+  await waitFor(() => expect(sent('takeDayHours')).toEqual([{ seen: 's', rows: [JSON.stringify(['E1', '', '100', '', null])] }]));
 });

@@ -17,7 +17,9 @@ export function useGridFocus(
     overscan: 8,
     initialRect: { width: 1000, height: 600 },
   });
-  useLayoutEffect(() => virtual.measure(), [virtual, headings]);
+  // Only where headings stand elsewhere, whatever they say: to measure draws every row again.
+  const layout = [...(headings ?? [])].map(([row, of]) => `${row}:${of.length}`).join(' ');
+  useLayoutEffect(() => virtual.measure(), [virtual, layout]);
   const focusWanted = () => {
     const to = wanted.current;
     if (!to) return;
