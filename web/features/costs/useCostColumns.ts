@@ -91,6 +91,7 @@ function useColumns(
       {
         key: 'item',
         title: 'Price item',
+        isHelp: true,
         width: 90,
         offers: () => [...items.values()].map((it) => ({ value: it.code, label: it.description })),
       },

@@ -40,6 +40,8 @@ export interface GridColumn {
   month?: string;
   /** What its cells are read by; figures of a kind are added up where they are selected. */
   codec?: Codec<unknown>;
+  /** A help to type the others by, and not saved: a block pasted over all columns passes it. */
+  isHelp?: boolean;
   /** A cell that is worked out, not typed. */
   show?: (row: GridRow, index: number) => ReactNode;
 }

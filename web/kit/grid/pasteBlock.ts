@@ -37,7 +37,7 @@ export function headedBlock(columns: readonly GridColumn[], text: string): GridR
 
 /**
  * The columns a block fills from a column on: those that are shown; where it is wider than they are, the hidden ones too. Columns that
- * are worked out are passed over.
+ * are worked out, or only help to type the others, are passed over.
  */
 export function pastedOver(
   shown: readonly GridColumn[],
@@ -49,7 +49,8 @@ export function pastedOver(
     columns.slice(first ? columns.findIndex((it) => it.key === first.key) : 0).flatMap((it) => (it.show ? [] : [it.key]));
   const inSight = keysFrom(shown, shown[column]);
   const width = Math.max(...readCells(text).map((cells) => cells.length));
-  return width <= inSight.length ? inSight : keysFrom(all, shown[column]);
+  const help = new Set(all.flatMap((it) => (it.isHelp && it !== shown[column] ? [it.key] : [])));
+  return width <= inSight.length ? inSight : keysFrom(all, shown[column]).filter((it) => !help.has(it));
 }
 
 function readCells(text: string): string[][] {
