@@ -124,6 +124,23 @@ const MESSAGES = {
   'far-ahead': ({ on, newest }: { on: string; newest: string }) =>
     `${displayDate(on)} is more than a year after ${displayDate(newest)}, the newest day known; check the year`,
   'job-locked': ({ job }: { job: string }) => `Job ${job} is locked; nothing posts to it until it is unlocked`,
+  'job-moves-elsewhere': ({ job, status, onward }: { job: string; status: string; onward: string }) =>
+    `Job ${job} is ${status}; it moves on to ${onward || 'nothing more'}`,
+  'job-move-reason': ({ what }: { what: string }) => `Enter a reason: why the job is ${what}`,
+  'job-move-day': ({ what }: { what: string }) => `Enter the day it was ${what}`,
+  'job-finished-early': ({ on, awardedOn }: { on: string; awardedOn: string }) =>
+    `Finished on ${displayDate(on)} is before the award, ${displayDate(awardedOn)}`,
+  'job-posted-stays': ({ job }: { job: string }) =>
+    `Something is posted to job ${job}, so it cannot be cancelled; close it out instead`,
+  'transfer-uneven': ({ rest }: { rest: Cents }, show: ShowAmount) =>
+    `A transfer must net to zero; this one is out by ${show(rest)}`,
+  'transfer-of-nothing': () => 'Nothing is moved; enter what goes in and what goes out',
+  'transfer-before-award': ({ on, awardedOn }: { on: string; awardedOn: string }) =>
+    `${displayDate(on)} is before the award, ${displayDate(awardedOn)}; the original budget is frozen from then on`,
+  'forecast-of-finished': ({ job }: { job: string }) =>
+    `Job ${job} is finished: its cost is what was spent and what is committed; nothing is forecast on it`,
+  'forecast-before-award': ({ on, job, awardedOn }: { on: string; job: string; awardedOn: string }) =>
+    `${displayDate(on)} is before job ${job} was awarded, ${displayDate(awardedOn)}`,
   'setup-frozen': ({ job, because }: { job: string; because: string }) =>
     `The original schedule and budget of job ${job} are frozen: ${because}. Change orders and budget transfers alter it`,
   'not-in-this-state': ({ what, state, only }: { what: string; state: string; only: string }) =>

@@ -1,3 +1,4 @@
+import { transferRefusals } from '../../core/budget/transferRefusals';
 import { COST_TYPES } from '../../core/costs/costType';
 import { present } from '../../core/errors/known';
 import { bookFile } from '../bookFormat/bookFile';
@@ -90,8 +91,10 @@ export const budgetTransfers = bookFile({
     for (const lines of transfers.values()) {
       const last = lines.at(-1);
       if (!last || lines.some((row) => row.amount === undefined)) continue;
-      if (lines.reduce((sum, row) => sum + (row.amount ?? 0), 0) !== 0)
-        book.fault(budgetTransfers, last, 'amount', `transfer ${last.transfer} does not net to zero`);
+      // A job that comes with the book comes as it was: on which days is its own affair.
+      const moved = lines.map((row) => ({ amount: row.amount ?? 0, hours: row.hours ?? null }));
+      for (const it of transferRefusals({ dated: last.dated ?? '', awardedOn: null, lines: moved }))
+        book.refuse(budgetTransfers, last, it, { lines: 'amount' });
     }
   },
   acts: (rows) => {

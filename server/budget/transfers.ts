@@ -2,7 +2,8 @@ import { nameDocument } from '../approvals/approvals';
 import { requireApproval, type Act } from '../approvals/requireApproval';
 import type { Reader } from '../db/sql';
 import { LAST_TRANSFER } from './queries';
-import { assertNoFaults } from '../acts/refused';
+import { transferRefusals } from '../../core/budget/transferRefusals';
+import { assertNoFaults, faultsOf } from '../acts/refused';
 import { known } from '../../core/errors/known';
 import { BudgetTransferLineTable, BudgetTransferTable } from './models';
 import type { Command } from '../acts/command';
@@ -31,19 +32,8 @@ export async function transferBudget(command: Command, job: string, input: Trans
           },
         ],
   );
-  const rest = input.lines.reduce((sum, it) => sum + it.amount, 0);
-  if (rest !== 0) {
-    const digits = await loadDigits(sql);
-    faults.push({
-      field: 'lines',
-      message: `A transfer must net to zero; this one is out by ${displayExact(rest, digits)}`,
-    });
-  }
-  if (identity.awarded_on && input.dated < identity.awarded_on)
-    faults.push({
-      field: 'dated',
-      message: `${input.dated} is before the award, ${identity.awarded_on}; the original budget is frozen from then on`,
-    });
+  const refusals = transferRefusals({ dated: input.dated, awardedOn: identity.awarded_on, lines: input.lines });
+  faults.push(...faultsOf(refusals, await loadDigits(sql)));
   assertNoFaults(faults);
   await requireApproval(command, await approvalAct(sql, identity.id, input));
   const last = await sql.get(LAST_TRANSFER, [identity.id]);

@@ -3,21 +3,21 @@ import { known } from '../../core/errors/known';
 import type { Fault } from '../../core/errors/ledrinError';
 import { forecastFault } from '../../core/forecast/typedForecast';
 import { assertOpenDays } from '../ledger/closing';
-import { whyNotTaken } from '../../core/jobs/takes';
+import { forecastRefusal } from '../../core/forecast/forecastRefusal';
+import { messageOf, showIn } from '../../core/refusals/messages';
 import { isFinished } from '../../core/progress/workInProgress';
 import type { ForecastInput, ForecastView } from '../../wire/forecasts';
 import { costCodeIds } from '../costs/costCodes';
 import { CostLines } from '../costs/costEntries';
 import type { RowOf } from '../db/fields';
 import type { Reader } from '../db/sql';
-import { assertNoFaults, fieldError } from '../acts/refused';
+import { assertAllowed, assertNoFaults } from '../acts/refused';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { loadPositions } from '../costs/jobPositions';
 import type { Command } from '../acts/command';
 import { estimatedLines } from '../costs/estimatedLines';
 import { digestOf } from '../versions/digest';
 import { assertUnchanged } from '../versions/staleness';
-import { LedrinError } from '../../core/errors/ledrinError';
 import { ForecastTable } from './models';
 import { DELETE_FORECASTS, FORECASTS } from './queries';
 
@@ -70,11 +70,13 @@ export async function forecastView(sql: Reader, number: string, on: PlainDate): 
 
 const forecastsOf = (forecasts: readonly Forecast[], on: PlainDate) => forecasts.filter((it) => it.on === on);
 
-/** Why nothing is forecast on a job; null where it is. */
+const refusalOf = ({ number, status, locked, awarded_on, finished_on }: JobIdentity, on: PlainDate) =>
+  forecastRefusal({ number, status, locked, awardedOn: awarded_on, finishedOn: finished_on }, on);
+
+/** Why nothing is forecast on a job, as a page shows it; null where it is. */
 function whyClosed(job: JobIdentity, on: PlainDate): string | null {
-  const why = whyNotTaken(job, 'forecasts');
-  if (why !== null) return `The job ${why}`;
-  return isFinished(job.finished_on, on) ? 'The job is finished: its cost is what was spent and what is committed' : null;
+  const refused = refusalOf(job, on);
+  return refused && messageOf(refused, showIn(0));
 }
 
 /** Saves what is said of a job on one day, whole. Earlier forecasts stay as they are. Throws conflict where somebody saved it since. */
@@ -82,10 +84,7 @@ export async function saveForecast(command: Command, number: string, { on, lines
   const { sql } = command;
   const job = await jobByNumber(sql, number, 'contract');
   await assertOpenDays(sql, [on], 'on');
-  const closed = whyClosed(job, on);
-  if (closed) throw new LedrinError('refused', `${closed}; nothing is forecast on job ${number}`);
-  if (job.awarded_on !== null && on < job.awarded_on)
-    throw fieldError('on', `${on} is before job ${number} was awarded, ${job.awarded_on}`);
+  assertAllowed([refusalOf(job, on)], { code: 'refused' });
   const now = forecastsOf(await sql.all(FORECASTS, [job.id, on]), on);
   await assertUnchanged(command, 'This forecast', { subject: `${number}/forecast/${on}`, now, seen });
   const codes = await costCodeIds(sql);

@@ -211,14 +211,14 @@ describe("a job's life", () => {
 
   test('goes on only, and notes the days it needs', async () => {
     await expect(act(database, TESTER, moveJob, '2001', { status: 'on-site', on: null, reason: '' })).rejects.toThrow(
-      /Give the day the job was awarded/,
+      /Enter the day it was awarded/,
     );
     await act(database, TESTER, moveJob, '2001', { status: 'on-site', on: '2031-04-02', reason: '' });
     await expect(act(database, TESTER, moveJob, '2001', { status: 'awarded', on: null, reason: '' })).rejects.toThrow(
       /it moves on to closing-out, closed/,
     );
     await expect(act(database, TESTER, moveJob, '2001', { status: 'closed', on: null, reason: '' })).rejects.toThrow(
-      /needs the day it was finished/,
+      /Enter the day it was finished/,
     );
     await expect(act(database, TESTER, moveJob, '2001', { status: 'closed', on: '2031-04-01', reason: '' })).rejects.toThrow(
       /before the award/,

@@ -2,7 +2,8 @@ import { ANY_POSTING, HISTORY, DELETE_JOB } from './queries';
 import { JobMoveTable, JobTable } from './models';
 import type { Command } from '../acts/command';
 import { LedrinError } from '../../core/errors/ledrinError';
-import { isEnded, movesOn, type JobStatus } from '../../core/jobs/jobStatus';
+import { daysAfter, moveRefusals, whyNotMoved } from '../../core/jobs/jobMoves';
+import { isEnded, type JobStatus } from '../../core/jobs/jobStatus';
 import type { Sql } from '../db/sql';
 import type { JobMoveInput } from '../../wire/jobs';
 import { jobByNumber, type JobIdentity } from './jobByNumber';
@@ -18,11 +19,12 @@ import { assertOpenDays, closedTo } from '../ledger/closing';
 export async function moveJob(command: Command, number: string, { status, on, reason }: JobMoveInput): Promise<void> {
   const { sql, actor } = command;
   const job = await jobByNumber(sql, number, 'job');
-  const onward = movesOn(job.status);
-  if (!onward.includes(status))
-    throw fieldError('status', `Job ${number} is ${job.status}; it moves on to ${onward.join(', ') || 'nothing more'}`);
-  if (isEnded(status) || isEnded(job.status)) await endOrTakeUp(command, job, { status, on, reason });
-  else await moveAlong(command, job, status, on);
+  const moving = { ...movingJob(job), isPosted: (await sql.get(ANY_POSTING, [job.id])) !== undefined };
+  const move = { status, on, reason };
+  assertAllowed(moveRefusals(moving, move));
+  assertAllowed([whyNotMoved(moving, status, await closedTo(sql))], { code: 'refused' });
+  if (isEnded(status) || isEnded(job.status)) await sql.update(JobTable, { id: job.id }, { status });
+  else await moveAlong(command, job, daysAfter(moving, move), status);
   await noteMove(sql, actor, job.id, job.status, status, on, reason);
   command.note(number, { from: job.status, to: status, on, reason });
 }
@@ -37,14 +39,12 @@ export async function endTender(command: Command, number: string, input: JobMove
   await moveJob(command, number, input);
 }
 
-async function moveAlong({ sql }: Command, job: JobIdentity, status: JobStatus, on: string | null): Promise<void> {
-  const awardedOn = job.awarded_on ?? on;
-  if (awardedOn === null) throw fieldError('on', 'Give the day the job was awarded');
-  const finishes = status === 'closing-out' || status === 'closed';
-  const finishedOn = finishes ? (job.finished_on ?? on) : null;
-  if (status === 'closed' && finishedOn === null) throw fieldError('on', 'A closed job needs the day it was finished');
-  if (finishedOn !== null && finishedOn < awardedOn)
-    throw fieldError('on', `Finished on ${finishedOn} is before the award, ${awardedOn}`);
+async function moveAlong(
+  { sql }: Command,
+  job: JobIdentity,
+  { awardedOn, finishedOn }: ReturnType<typeof daysAfter>,
+  status: JobStatus,
+): Promise<void> {
   // A job is in the reports from its award on, and another from its finish on.
   const first = [job.awarded_on === null ? awardedOn : null, job.finished_on === null ? finishedOn : null];
   await assertOpenDays(
@@ -55,22 +55,13 @@ async function moveAlong({ sql }: Command, job: JobIdentity, status: JobStatus, 
   await sql.update(JobTable, { id: job.id }, { status, awarded_on: awardedOn, finished_on: finishedOn });
 }
 
-/** A tender is lost or withdrawn, an awarded job nothing was posted to is cancelled; any of them may be taken up again. */
-async function endOrTakeUp({ sql }: Command, job: JobIdentity, { status, on, reason }: JobMoveInput): Promise<void> {
-  if (reason === '') throw fieldError('reason', `Enter a reason: why the job is ${isEnded(status) ? status : 'taken up again'}`);
-  if (isEnded(status) && on === null) throw fieldError('on', `Enter the day it was ${status}`);
-  if (status === 'cancelled' && (await sql.get(ANY_POSTING, [job.id])))
-    throw new LedrinError('refused', `Something is posted to job ${job.number}, so it cannot be cancelled; close it out instead`);
-  if (status === 'cancelled' || job.status === 'cancelled')
-    await assertCountsInOpen(sql, job, status === 'cancelled' ? 'cancelled' : 'taken up again');
-  await sql.update(JobTable, { id: job.id }, { status });
-}
-
-/** Throws refused where a job is in reports of days that are closed: as a whole it stays in them. */
-async function assertCountsInOpen(sql: Sql, { number, awarded_on }: JobIdentity, what: string): Promise<void> {
-  const refused = countsInClosedRefusal({ number, awardedOn: awarded_on }, what, await closedTo(sql));
-  assertAllowed([refused], { code: 'refused' });
-}
+/** A job as its moves are judged. */
+const movingJob = ({ number, status, awarded_on, finished_on }: JobIdentity) => ({
+  number,
+  status,
+  awardedOn: awarded_on,
+  finishedOn: finished_on,
+});
 
 /** Notes a move in the life of a job, in the transaction that made it. */
 export async function noteMove(
@@ -103,7 +94,8 @@ export async function deleteJob(command: Command, number: string): Promise<void>
   for (const [what, used] of HISTORY) if (await sql.get(used, [job.id])) found.push(what);
   if (found.length > 0)
     throw new LedrinError('refused', `Job ${number} has ${found.join(', ')}, so it cannot be deleted; ${instead(job.status)}`);
-  await assertCountsInOpen(sql, job, 'deleted');
+  const refused = countsInClosedRefusal(movingJob(job), 'deleted', await closedTo(sql));
+  assertAllowed([refused], { code: 'refused' });
   for (const statement of DELETE_JOB) await sql.run(statement, [job.id]);
   command.note(number, { name: job.name });
 }

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { toast } from '../../kit/toast';
+import { transferRefusals } from '../../../core/budget/transferRefusals';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { useEstimateVersusActualQuery, useListsQuery, useTransferBudgetMutation } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
@@ -69,7 +70,10 @@ export function TransferForm({ job, onDone }: { job: string; onDone: () => void 
           {below.map((it) => `${it.costCode} ${it.costType}`).join(', ')}: the revised budget would be below zero.
         </p>
       )}
-      <button className="button main mt-3" disabled={isLoading || rest !== 0 || lines.length < 2 || faults.size > 0}>
+      <button
+        className="button main mt-3"
+        disabled={isLoading || faults.size > 0 || transferRefusals({ dated: '', awardedOn: null, lines }).length > 0}
+      >
         Move {exact(moved)}
       </button>
     </form>

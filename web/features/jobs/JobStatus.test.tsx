@@ -4,6 +4,7 @@ import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { JobFileView } from '../../../wire/jobFile';
 import type { JobView } from '../../../wire/jobs';
 import { openPage } from '../../test/openPage';
+import { choose } from '../../test/typing';
 import { JobStatus } from './JobStatus';
 
 afterEach(cleanup);
@@ -13,7 +14,16 @@ const MISSING = { missing: [{ text: 'The budget is empty', to: { place: 'budget'
 const GIVEN = { moveJob: LOCKED, jobFile: MISSING, lockJob: {}, restrictJob: {}, deleteJob: {} };
 
 function open(job: Partial<JobView>) {
-  const view = { number: '2105', locked: false, restricted: false, finishedOn: null, ...job } as JobView;
+  const awardedOn = job.status === 'tender' ? null : '2031-01-05';
+  const view = {
+    number: '2105',
+    locked: false,
+    restricted: false,
+    awardedOn,
+    finishedOn: null,
+    holds: [],
+    ...job,
+  } as unknown as JobView;
   return openPage(() => <JobStatus job={view} />, '/', '/', GIVEN);
 }
 const press = async (name: RegExp | string) => fireEvent.click(await screen.findByRole('button', { name }));
@@ -61,4 +71,22 @@ test('a job is locked for a reason only, and a tender goes for good only after a
   expect(sent('deleteJob')).toEqual([]);
   await press('Delete job permanently?');
   await waitFor(() => expect(address()).toBe('/jobs'));
+});
+
+test('a job is cancelled with a reason, which is asked for before it is sent; one that is posted to is not', async () => {
+  const { sent } = open({ status: 'awarded' });
+  await press('awarded');
+  await choose('Move the job on to', 'cancelled');
+  await press('Move to cancelled');
+  expect(await screen.findByText('Enter a reason: why the job is cancelled')).toBeDefined();
+  expect(sent('moveJob')).toEqual([]);
+  fireEvent.change(screen.getByRole('textbox', { name: 'Reason' }), { target: { value: 'The site is sold' } });
+  await press('Move to cancelled');
+  await waitFor(() => expect(sent('moveJob')).toEqual([{ status: 'cancelled', on: '2031-04-30', reason: 'The site is sold' }]));
+  cleanup();
+  open({ status: 'awarded', holds: ['postings'] });
+  await press('awarded');
+  await screen.findByRole('combobox', { name: 'Move the job on to' });
+  expect(document.body.textContent).toContain('closing-out');
+  expect(document.body.textContent).not.toContain('cancelled');
 });

@@ -8,6 +8,7 @@ import {
   useLockJobMutation,
   useMoveJobMutation,
   useRestrictJobMutation,
+  useSessionQuery,
 } from '../../ground/api/api';
 import { Pop } from '../../kit/Pop';
 import { ChevronDown } from 'lucide-react';
@@ -15,7 +16,9 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
-import { isEnded, movesOn } from '../../../core/jobs/jobStatus';
+import { dayOfMove, moveRefusals, movesOpen } from '../../../core/jobs/jobMoves';
+import { isEnded } from '../../../core/jobs/jobStatus';
+import { messageOf } from '../../../core/refusals/messages';
 import type { JobView } from '../../../wire/jobs';
 import { addressOf } from '../../ground/addressOf';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
@@ -36,7 +39,9 @@ export function JobStatus({ job }: { job: JobView }) {
   const leads = may('move-jobs');
   const endings: readonly MoveTo[] = ['tender', 'lost', 'withdrawn'];
   // Whoever estimates ends tenders and takes them up again; the rest is for those who lead jobs.
-  const next: readonly MoveTo[] = movesOn(job.status).filter(
+  const { data: session } = useSessionQuery();
+  const moving = { ...job, isPosted: job.holds.includes('postings') };
+  const next: readonly MoveTo[] = movesOpen(moving, session?.closedTo ?? null).filter(
     (it) => leads || (may('estimate') && endings.includes(job.status as MoveTo) && endings.includes(it)),
   );
   const [status, setStatus] = useState<MoveTo | ''>(next[0] ?? '');
@@ -45,17 +50,22 @@ export function JobStatus({ job }: { job: JobView }) {
   const [move, { isLoading }] = useMoveJobMutation();
   const [end] = useEndTenderMutation();
   const [reason, setReason] = useState('');
+  const [reasonFault, setReasonFault] = useState<string>();
   const ends = isEnded(status);
   const again = isEnded(job.status);
-  const finishes = (status === 'closing-out' || status === 'closed') && !job.finishedOn;
-  const needsDay = ends || (!again && (job.status === 'tender' || finishes));
+  const day = status === '' ? null : dayOfMove(moving, status);
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();
-    const day = needsDay ? readDate(on, month) : null;
+    const given = day === null ? null : readDate(on, month);
     if (status === '') return;
-    if (needsDay && !day) return setFault('Enter a date, e.g. 30 Apr 2031');
+    if (day !== null && !given) return setFault('Enter a date, e.g. 30 Apr 2031');
+    const body = { status, on: given, reason: reason.trim() };
+    const refusals = moveRefusals(moving, body).map((it) => ({ at: it.at, message: messageOf(it, String) }));
+    setReasonFault(refusals.find((it) => it.at === 'reason')?.message);
+    setFault(refusals.find((it) => it.at !== 'reason')?.message);
+    if (refusals.length > 0) return;
     try {
-      await (leads ? move : end)({ job: job.number, body: { status, on: day, reason: reason.trim() } }).unwrap();
+      await (leads ? move : end)({ job: job.number, body }).unwrap();
       toast(`Job ${job.number} is ${status}`);
       setOpen(false);
     } catch (error) {
@@ -77,6 +87,7 @@ export function JobStatus({ job }: { job: JobView }) {
         setOpen(value);
         setStatus(next[0] ?? '');
         setFault(undefined);
+        setReasonFault(undefined);
       }}
     >
       {next.length > 0 && (
@@ -84,15 +95,13 @@ export function JobStatus({ job }: { job: JobView }) {
           <Field label="Move the job on to">
             <Choice value={status} options={next} onChange={setStatus} />
           </Field>
-          {needsDay && (
-            <Field
-              label={ends ? `${status} on`.replace(/^./, (it) => it.toUpperCase()) : finishes ? 'Finished on' : 'Awarded on'}
-            >
+          {day !== null && (
+            <Field label={`${day === 'ended' ? status : day} on`.replace(/^./, (it) => it.toUpperCase())}>
               <DayInput value={on} month={month} onText={setOn} />
             </Field>
           )}
           {(ends || again) && (
-            <Field label="Reason">
+            <Field label="Reason" {...(reasonFault !== undefined && { fault: reasonFault })}>
               <input value={reason} onChange={(event) => setReason(event.target.value)} />
             </Field>
           )}
