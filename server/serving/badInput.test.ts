@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import request from 'supertest';
+import { NO_MORE } from '../../core/masters/masters';
 import type { Database } from '../db/database';
-import { cleanUp, everything, faultsOf, temporaryDatabase, LABOUR_BOOK } from '../test/books';
+import { cleanUp, savingNothing, faultsOf, temporaryDatabase, LABOUR_BOOK } from '../test/books';
 import { cost, POSTS, spoilt } from '../test/postedBodies';
 import { testApp } from '../test/testApp';
 
@@ -64,23 +65,27 @@ describe('bad input', () => {
     '%s, %s %s: an unknown key, a missing one and no object at all name what is wrong, and change nothing',
     async (_name, method, path, given) => {
       const body = { ...given, ...(await opened(path, given)) };
-      const before = await everything(database);
-      const unknown = await request(app)
-        [method](path)
-        .send({ ...body, surprise: 1 });
+      const send = (bad: object | string) =>
+        savingNothing(database, () => request(app)[method](path).set('Content-Type', 'application/json').send(bad));
+      const unknown = await send({ ...body, surprise: 1 });
       expect([unknown.status, unknown.body.faults[0].field]).toEqual([400, 'surprise']);
       const first = Object.keys(body)[0]!;
-      const missing = await request(app)
-        [method](path)
-        .send(Object.fromEntries(Object.entries(body).slice(1)));
+      const missing = await send(Object.fromEntries(Object.entries(body).slice(1)));
       expect([missing.status, missing.body.faults[0]]).toEqual([400, { field: first, message: 'is missing' }]);
-      for (const raw of ['', '[]', '"text"', '{', '12']) {
-        const reply = await request(app)[method](path).set('Content-Type', 'application/json').send(raw);
-        expect(reply.status).toBe(400);
-      }
-      expect(await everything(database)).toBe(before);
+      for (const raw of ['', '[]', '"text"', '{', '12']) expect((await send(raw)).status).toBe(400);
     },
   );
+
+  test('what saves something is noticed, and what only reads is not', async () => {
+    await savingNothing(database, () => request(app).get('/api/jobs?asOf=2031-04').expect(200));
+    let made = 0;
+    const saving = () =>
+      request(app)
+        .post('/api/masters/departments')
+        .send({ ...NO_MORE, code: `D${made++}`, name: 'Tried', closed: false })
+        .expect(201);
+    await expect(savingNothing(database, saving)).rejects.toThrow('Something was saved');
+  });
 
   test('a body of 10 MB is refused as too large', async () => {
     const reply = await request(app)

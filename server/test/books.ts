@@ -1,3 +1,4 @@
+import sqlite3 from 'sqlite3';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import { act, reading } from './act';
@@ -76,8 +77,47 @@ export async function databaseOf(book: BookText): Promise<Database> {
   return database;
 }
 
+const watchers = new Map<Database, sqlite3.Database>();
+
+/**
+ * A number that is another as soon as anything was committed to a database: the same before and after, nothing was saved in between, whatever
+ * it would have said. It costs nothing, where `everything` reads all there is.
+ */
+async function commitsOf(database: Database): Promise<number> {
+  const watcher = watchers.get(database) ?? (await watcherOf(database));
+  watchers.set(database, watcher);
+  return new Promise((done, failed) =>
+    watcher.get('PRAGMA data_version', (error: Error | null, row: { data_version: number }) =>
+      error ? failed(error) : done(row.data_version),
+    ),
+  );
+}
+
+/** Carries out what is to save nothing, and throws where it saves each time: what runs beside it, such as a delivery, may save once. */
+export async function savingNothing<Reply>(database: Database, work: () => PromiseLike<Reply>): Promise<Reply> {
+  for (let tries = 1; ; tries++) {
+    const before = await commitsOf(database);
+    const reply = await work();
+    if ((await commitsOf(database)) === before) return reply;
+    if (tries === MOST_TRIES) throw new Error('Something was saved by what is to save nothing');
+  }
+}
+const MOST_TRIES = 5;
+
+/** A connection of its own, which sees what others commit. */
+async function watcherOf(database: Database): Promise<sqlite3.Database> {
+  const [main] = await reading(database).anyRows('PRAGMA database_list');
+  return new Promise((done, failed) => {
+    const watcher: sqlite3.Database = new sqlite3.Database(String(main?.file), sqlite3.OPEN_READONLY, (error) =>
+      error ? failed(error) : done(watcher),
+    );
+  });
+}
+
 /** To be called after all tests of a file. */
 export async function cleanUp(): Promise<void> {
+  for (const watcher of watchers.values()) watcher.close();
+  watchers.clear();
   await Promise.all(opened.splice(0).map((it) => it.close().catch(() => undefined)));
   for (const folder of made.splice(0)) rmSync(folder, { recursive: true, force: true });
 }

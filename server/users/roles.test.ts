@@ -4,7 +4,7 @@ import { hasRight, ROLES, seesAllJobs, type Role } from '../../core/rights/right
 import { addressOf, hrefOf, type Call } from '../../wire/call';
 import { CALLS } from '../../wire/calls';
 import type { Database } from '../db/database';
-import { cleanUp, everything, faultsOf, temporaryDatabase, LABOUR_BOOK } from '../test/books';
+import { cleanUp, savingNothing, faultsOf, temporaryDatabase, LABOUR_BOOK } from '../test/books';
 import { EXAMPLES } from '../test/postedBodies';
 import { READS } from '../test/readArgs';
 import { testApp } from '../test/testApp';
@@ -83,13 +83,10 @@ describe.each(PEOPLE)('as %s', (who) => {
       };
       for (const job of args.job === undefined ? [undefined] : ['J1', 'J2']) {
         const allowed = may(who, call, args);
-        const before = allowed ? '' : await everything(database);
-        const reply = await send(job);
+        const reply = await (allowed ? send(job) : savingNothing(database, () => send(job)));
         const seen = [name, job, reply.status];
-        if (!allowed) {
-          expect([...seen, reply.body.code]).toEqual([name, job, ...refusedAs(who)]);
-          expect(await everything(database)).toBe(before);
-        } else if (ofTeam(who) && job === 'J2') expect(seen).toEqual([name, job, 404]);
+        if (!allowed) expect([...seen, reply.body.code]).toEqual([name, job, ...refusedAs(who)]);
+        else if (ofTeam(who) && job === 'J2') expect(seen).toEqual([name, job, 404]);
         // What is said no to by the rules of the books is allowed all the same; guesses of a password are a matter of their own.
         else if (!['signIn', 'demoSignIn', 'makeOwner', 'changePassword', 'beginSecondFactor', 'endSecondFactor'].includes(name))
           expect([401, 403, 500]).not.toContain(reply.status);
@@ -115,7 +112,7 @@ test('whoever is of a team changes nothing but on a job that is looked up first'
       'acceptInvitation',
     ],
     ...['decideApproval', 'withdrawApproval', 'acknowledgeApproval', 'addAbsence', 'endAbsence'],
-    ...['addSheet', 'saveSheet', 'approveTime', 'returnTime', 'timeRemarks'],
+    ...['addSheet', 'saveSheet', 'approveTime', 'returnTime', 'timeRemarks', 'remindMissing'],
     ...['askAboutOffer', 'acceptOffer', 'declineOffer'],
   ];
   const changing = Object.entries(CALLS as Record<string, Call>).filter(
