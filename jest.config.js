@@ -13,6 +13,7 @@ export default {
   },
   moduleNameMapper: { '\\.css$': '<rootDir>/web/test/noStyles.js' },
   setupFiles: ['<rootDir>/jest.properties.js'],
+  globalSetup: '<rootDir>/server/test/buildServer.mjs',
   maxWorkers: 2,
   // A busy machine is not a fault of the product.
   testTimeout: 180_000,

@@ -6,7 +6,7 @@ import { cleanUp, folderText, SMALL_BOOK, temporaryFolder, writeBookText } from 
 
 /** Runs the command line in a process of its own, as a person or a script would. */
 function ledrin(...args: string[]): { status: number | null; out: string; err: string[] } {
-  const run = spawnSync(process.execPath, ['--import', 'tsx', 'server/cli.ts', ...args], { encoding: 'utf8' });
+  const run = spawnSync(process.execPath, ['dist/server/cli.mjs', ...args], { encoding: 'utf8' });
   return {
     status: run.status,
     out: run.stdout,

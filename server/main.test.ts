@@ -40,7 +40,7 @@ describe('the settings', () => {
 });
 
 function start(env: Record<string, string>): ChildProcess {
-  return spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+  return spawn(process.execPath, ['dist/server/main.mjs'], {
     env: { ...process.env, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
