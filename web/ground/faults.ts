@@ -21,6 +21,12 @@ export function faultOf(error: unknown): ShownFault {
   return { message: 'The answer could not be read. Reload the page; what is posted is safe.', faults: [] };
 }
 
+/** Whether the line or the server failed, and not what was asked: what is shown may stay. */
+export function isPassing(error: unknown): boolean {
+  const { status } = (error ?? {}) as { status?: number | string };
+  return typeof status !== 'number' || status >= 500;
+}
+
 /** Whether something was refused because somebody else saved it since it was opened. */
 export function isConflict(error: unknown): boolean {
   return ((error ?? {}) as { data?: FaultReply }).data?.code === 'conflict';

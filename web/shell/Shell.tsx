@@ -7,6 +7,7 @@ import { faultOf } from '../ground/faults';
 import { WaitingCount } from '../ground/WaitingLine';
 import { LinkRow, PlacesProvider } from '../ground/places';
 import { Drawer } from '../ground/workings/Drawer';
+import { useStanding } from '../ground/useStanding';
 import { MeasurePatterns } from '../kit/Measure';
 import { Refused, Waiting } from '../kit/States';
 import { CommandDoor, reachForCommands } from './CommandDoor';
@@ -32,7 +33,7 @@ const SignInPage = lazy(async () => ({ default: (await import('../features/signI
 
 /** The band at the top with the month that every figure is as of, and the page beneath it. */
 export function Shell() {
-  const { data: session, error, refetch } = useSessionQuery();
+  const { data: session, error, refetch } = useStanding(useSessionQuery());
   const [open, setOpen] = useState<'commands' | 'keys' | null>(null);
   useOpeningKeys(setOpen);
   usePageKeys();

@@ -9,6 +9,7 @@ import { displayExact } from '../../../core/money/display';
 import type { AnswerView } from '../../../wire/quotations';
 import { faultOf } from '../../ground/faults';
 import { ClientDocumentSheet } from '../../ground/offers/ClientDocumentSheet';
+import { useStanding } from '../../ground/useStanding';
 import { Field } from '../../kit/Field';
 import { Refused, Waiting } from '../../kit/States';
 import { SignatureField } from './SignatureField';
@@ -16,7 +17,7 @@ import { SignatureField } from './SignatureField';
 /** The client's own page: the document, questions about it, and the answer to it. */
 export function AnswerPage() {
   const { token = '' } = useParams();
-  const { data, error } = useAnswerQuery({ token });
+  const { data, error } = useStanding(useAnswerQuery({ token }));
   useEffect(() => {
     document.title = data ? `${data.document.title}, ${data.document.company.name}` : 'You have received a document';
   }, [data]);

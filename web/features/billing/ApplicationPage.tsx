@@ -14,6 +14,7 @@ import { HistoryLink } from '../../ground/HistoryLink';
 import { faultOf } from '../../ground/faults';
 import { May, useMay } from '../../ground/person';
 import { useAttempt } from '../../ground/useAttempt';
+import { useStanding } from '../../ground/useStanding';
 import { Refused, Waiting } from '../../kit/States';
 import { ApplicationDraft } from './ApplicationDraft';
 import { ApplicationLines } from './ApplicationLines';
@@ -27,7 +28,7 @@ export function ApplicationPage() {
   const { number = '', application = '' } = useParams();
   const { asOf } = useAsOf();
   const may = useMay();
-  const { data, error, refetch } = useApplicationQuery({ job: number, application: Number(application), asOf });
+  const { data, error, refetch } = useStanding(useApplicationQuery({ job: number, application: Number(application), asOf }));
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what={`application ${application}`} />;
   return (

@@ -12,6 +12,7 @@ import type { TypedChange } from '../../../wire/changes';
 import { useAsOf } from '../../ground/asOf';
 import { faultOf } from '../../ground/faults';
 import { useMay } from '../../ground/person';
+import { useStanding } from '../../ground/useStanding';
 import { Refused, Waiting } from '../../kit/States';
 import { ChangeDraft } from './ChangeDraft';
 import { ChangeRead } from './ChangeRead';
@@ -21,7 +22,7 @@ export function ChangePage({ attachments }: { attachments: ReactNode }) {
   const { number: job = '', change = '' } = useParams();
   const { asOf } = useAsOf();
   const may = useMay();
-  const { data: view, error, refetch } = useChangeQuery({ job, change, asOf }, { refetchOnMountOrArgChange: true });
+  const { data: view, error, refetch } = useStanding(useChangeQuery({ job, change, asOf }, { refetchOnMountOrArgChange: true }));
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`change ${change}`} />;
   if (view.refused.edit !== null || !may('change-orders')) return <ChangeRead view={view} attachments={attachments} />;

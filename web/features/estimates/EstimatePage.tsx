@@ -4,6 +4,7 @@ import { useParams } from 'react-router';
 import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { useStanding } from '../../ground/useStanding';
 import { Refused, Waiting } from '../../kit/States';
 import { EstimateDraft } from './draft/EstimateDraft';
 import { EstimateRead } from './EstimateRead';
@@ -17,7 +18,7 @@ export function EstimatePage() {
     data: view,
     error,
     refetch,
-  } = useEstimateQuery({ job, estimate: Number(estimate) }, { refetchOnMountOrArgChange: true });
+  } = useStanding(useEstimateQuery({ job, estimate: Number(estimate) }, { refetchOnMountOrArgChange: true }));
   const { data: book } = usePriceListQuery();
   const { data: lists } = useListsQuery({ asOf });
   const context = useMemo(() => ({ digits, costCodes: new Set(lists?.costCodes.map((it) => it.code)) }), [digits, lists]);

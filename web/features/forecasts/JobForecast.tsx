@@ -10,13 +10,13 @@ import { useAsOf } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { NO_GROUP } from '../../ground/costLines/lineLook';
 import type { LookedLines } from '../../ground/costLines/useLookedLines';
-import { faultOf } from '../../ground/faults';
+import { Loaded } from '../../ground/Loaded';
 import { useMay } from '../../ground/person';
 import { useAttempt } from '../../ground/useAttempt';
 import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { asRead } from '../../kit/grid/gridTypes';
 import { Legend, Sign } from '../../kit/Signs';
-import { Empty, Refused, Waiting } from '../../kit/States';
+import { Empty, Refused } from '../../kit/States';
 import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
 import { forecastCodecs, oneWay, rowsOf, workForecast } from './forecastForm';
 import { useHistory } from '../../kit/useHistory';
@@ -36,18 +36,24 @@ interface JobForecastProps {
 export function JobForecast({ job, looked, onChanged = () => undefined }: JobForecastProps) {
   const { asOf } = useAsOf();
   const may = useMay();
-  const { data, error, refetch } = useForecastQuery({ job, asOf });
-  if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
-  if (!data) return <Waiting what="the forecast" />;
-  if (data.lines.length === 0) return <Empty title="No budget and no cost to forecast from yet" />;
+  const forecast = useForecastQuery({ job, asOf });
+  const readOnly = may('forecast') ? null : 'You read the forecast; managers and accountants make it';
   return (
-    <StableForm
-      key={data.on}
-      of={may('forecast') ? data : { ...data, closed: data.closed ?? 'You read the forecast; managers and accountants make it' }}
-      stamp={`${data.on} ${data.seen}`}
-    >
-      {(opened, onTyped) => <Forecast job={job} view={opened} looked={looked} onTyped={onTyped} onChanged={onChanged} />}
-    </StableForm>
+    <Loaded of={forecast} what="the forecast">
+      {(data) =>
+        data.lines.length === 0 ? (
+          <Empty title="No budget and no cost to forecast from yet" />
+        ) : (
+          <StableForm
+            key={data.on}
+            of={readOnly === null ? data : { ...data, closed: data.closed ?? readOnly }}
+            stamp={`${data.on} ${data.seen}`}
+          >
+            {(opened, onTyped) => <Forecast job={job} view={opened} looked={looked} onTyped={onTyped} onChanged={onChanged} />}
+          </StableForm>
+        )
+      }
+    </Loaded>
   );
 }
 

@@ -2,6 +2,7 @@ import { at } from '../../../core/errors/known';
 import { useBillingScheduleQuery, useSaveBillingScheduleMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
+import { useStanding } from '../../ground/useStanding';
 import { toast } from '../../kit/toast';
 import { displayDate } from '../../../core/calendar/displayDate';
 import type { Instalment } from '../../../core/instalments/instalment';
@@ -28,7 +29,7 @@ export function BillingSchedulePage() {
   const { asOf } = useAsOf();
   const withMonth = useWithMonth();
   const may = useMay();
-  const { data, error, refetch } = useBillingScheduleQuery({ job, asOf });
+  const { data, error, refetch } = useStanding(useBillingScheduleQuery({ job, asOf }));
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the billing schedule" />;
   if (data.lines.length === 0)

@@ -1,3 +1,4 @@
+import { useStanding } from '../../ground/useStanding';
 import { displayMoment } from '../../kit/displayMoment';
 import { addressOf } from '../../ground/addressOf';
 import { useJobFileQuery } from '../../ground/api/api';
@@ -18,7 +19,7 @@ import { People } from './People';
 /** What is known of a job beside its figures: facts, people, what happened, attachments, and what is still to be done. */
 export function JobFilePage() {
   const { number: job = '' } = useParams();
-  const { data, error, refetch } = useJobFileQuery({ job });
+  const { data, error, refetch } = useStanding(useJobFileQuery({ job }));
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the job file" />;
   return (

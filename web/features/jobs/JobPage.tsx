@@ -11,6 +11,7 @@ import { usePlaces } from '../../ground/places';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import { Fig } from '../../ground/workings/Fig';
+import { useStanding } from '../../ground/useStanding';
 import { Measure, SmallMeasure } from '../../kit/Measure';
 import { Legend } from '../../kit/Signs';
 import { Refused, Waiting } from '../../kit/States';
@@ -26,7 +27,7 @@ export interface JobOutlet {
 export function JobPage() {
   const { number = '' } = useParams();
   const { asOf } = useAsOf();
-  const { data: job, error, refetch } = useJobQuery({ job: number, asOf });
+  const { data: job, error, refetch } = useStanding(useJobQuery({ job: number, asOf }));
   const withMonth = useWithMonth();
   const navigate = useNavigate();
   const { jobParts } = usePlaces();

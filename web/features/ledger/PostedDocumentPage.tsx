@@ -1,3 +1,4 @@
+import { useStanding } from '../../ground/useStanding';
 import { displayMoment } from '../../kit/displayMoment';
 import { usePostingQuery, useReversePostingMutation } from '../../ground/api/api';
 import { Fragment, useMemo, type ReactNode } from 'react';
@@ -24,7 +25,7 @@ import { useOpening } from '../../kit/useOpening';
 /** One posting: what it is, its journals, the entries behind it, and the way to reverse it. */
 export function PostedDocumentPage() {
   const { id = '' } = useParams();
-  const { data, error, refetch } = usePostingQuery({ posting: Number(id) });
+  const { data, error, refetch } = useStanding(usePostingQuery({ posting: Number(id) }));
   const { show } = useCurrency();
   if (error)
     return (

@@ -1,3 +1,4 @@
+import { useStanding } from '../../ground/useStanding';
 import { faultsUnder } from '../../kit/typed/codecs';
 import { usePlanQuery, useSavePlanMutation } from '../../ground/api/api';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -21,7 +22,7 @@ import { PlanCurve } from './PlanCurve';
 export function PlanPage() {
   const { number: job = '' } = useParams();
   const { asOf } = useAsOf();
-  const { data, error, refetch } = usePlanQuery({ job, asOf });
+  const { data, error, refetch } = useStanding(usePlanQuery({ job, asOf }));
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data) return <Waiting what="the plan" />;
   return (

@@ -7,6 +7,7 @@ import { useWithMonth } from '../../ground/asOf';
 import { useColumnKinds } from '../../ground/columnKinds';
 import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
+import { useStanding } from '../../ground/useStanding';
 import { PageHead } from '../../kit/PageHead';
 import { Empty, Refused, Waiting } from '../../kit/States';
 import { Table } from '../../kit/table/Table';
@@ -17,7 +18,7 @@ const NEW = '(new)';
 
 /** Every build-up with the cost of one unit; the chosen one stands open beside the list. */
 export function BuildUpsPage() {
-  const { data: book, error, refetch } = usePriceListQuery();
+  const { data: book, error, refetch } = useStanding(usePriceListQuery());
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!book) return <Waiting what="the build-ups" />;
   return <BuildUps book={book} />;

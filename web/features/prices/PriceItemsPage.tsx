@@ -1,4 +1,5 @@
 import { May } from '../../ground/person';
+import { useStanding } from '../../ground/useStanding';
 import { useUnsaved } from '../../kit/unsaved';
 import { at } from '../../../core/errors/known';
 import { PageHead } from '../../kit/PageHead';
@@ -31,7 +32,7 @@ import { itemCodecs, itemRow, readItems } from './readItems';
 /** Every priced item of the company, to type, paste and correct as on a sheet. */
 export function PriceItemsPage() {
   const { asOf } = useAsOf();
-  const { data: book, error, refetch } = usePriceListQuery();
+  const { data: book, error, refetch } = useStanding(usePriceListQuery());
   const { data: lists } = useListsQuery({ asOf });
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!book || !lists) return <Waiting what="the price list" />;

@@ -1,3 +1,4 @@
+import { useStanding } from '../../ground/useStanding';
 import { SureButton } from '../../kit/SureButton';
 import { useQuotationQuery } from '../../ground/api/api';
 import { Link, useParams } from 'react-router';
@@ -19,7 +20,7 @@ export function QuotationPage() {
     data: view,
     error,
     refetch,
-  } = useQuotationQuery({ job, quotation: Number(quotation) }, { refetchOnMountOrArgChange: true });
+  } = useStanding(useQuotationQuery({ job, quotation: Number(quotation) }, { refetchOnMountOrArgChange: true }));
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!view) return <Waiting what={`quotation ${quotation}`} />;
   const of = { job, kind: 'quotations' as const, number: quotation };

@@ -11,6 +11,7 @@ import { faultOf } from '../../../ground/faults';
 import { May, useMay } from '../../../ground/person';
 import { useVendorNames } from '../../../ground/partyNames';
 import { useAttempt } from '../../../ground/useAttempt';
+import { useStanding } from '../../../ground/useStanding';
 import { PageHead } from '../../../kit/PageHead';
 import { Empty, Refused, Waiting } from '../../../kit/States';
 import { Table } from '../../../kit/table/Table';
@@ -40,7 +41,7 @@ export function JobMaterialOnSite() {
 function MaterialOnSite({ job }: { job?: string }) {
   const { asOf } = useAsOf();
   const [params] = useSearchParams();
-  const { data, error, refetch } = useUninstalledQuery({ asOf, ...(job === undefined ? {} : { job }) });
+  const { data, error, refetch } = useStanding(useUninstalledQuery({ asOf, ...(job === undefined ? {} : { job }) }));
   const asked = useMemo(() => new Set((params.get('entries') ?? '').split(',').filter(Boolean).map(Number)), [params]);
   const [picked, setPicked] = useState<ReadonlySet<number>>(asked);
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());

@@ -1,4 +1,5 @@
 import { useNavigate, useParams } from 'react-router';
+import { useStanding } from '../../../ground/useStanding';
 import { toast } from '../../../kit/toast';
 import type { AwardGrouping } from '../../../../core/estimates/award';
 import type { EstimateView } from '../../../../wire/estimates';
@@ -28,7 +29,9 @@ const SPREADS = [
 /** The award: what was agreed, and how the estimate becomes a schedule of values and a budget. */
 export function AwardPage() {
   const { number: job = '', estimate = '' } = useParams();
-  const { data: view, error } = useEstimateQuery({ job, estimate: Number(estimate) }, { refetchOnMountOrArgChange: true });
+  const { data: view, error } = useStanding(
+    useEstimateQuery({ job, estimate: Number(estimate) }, { refetchOnMountOrArgChange: true }),
+  );
   const { data: offered } = useQuotationListQuery({ job });
   if (error) return <Refused message={faultOf(error).message} />;
   if (!view || !offered) return <Waiting what={`estimate ${estimate}`} />;

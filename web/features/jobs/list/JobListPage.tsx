@@ -1,3 +1,4 @@
+import { useStanding } from '../../../ground/useStanding';
 import { SureButton } from '../../../kit/SureButton';
 import { displayMoment } from '../../../kit/displayMoment';
 import { useDeleteDraftMutation, useJobListQuery } from '../../../ground/api/api';
@@ -14,7 +15,7 @@ import { JobTable } from './JobTable';
 /** All jobs, one a line, with their measure: made to find the one that went wrong. */
 export function JobListPage() {
   const { asOf } = useAsOf();
-  const { data, error, refetch } = useJobListQuery({ asOf }, { refetchOnMountOrArgChange: true });
+  const { data, error, refetch } = useStanding(useJobListQuery({ asOf }, { refetchOnMountOrArgChange: true }));
   const withMonth = useWithMonth();
   if (error)
     return (

@@ -7,6 +7,7 @@ import { useAsOf, useWithMonth } from '../../../ground/asOf';
 import { useCurrency } from '../../../ground/company';
 import { faultOf } from '../../../ground/faults';
 import { useAttempt } from '../../../ground/useAttempt';
+import { useStanding } from '../../../ground/useStanding';
 import { Field } from '../../../kit/Field';
 import { Refused, Waiting } from '../../../kit/States';
 import { DraftNotes } from '../../../kit/draft/DraftNotes';
@@ -24,7 +25,7 @@ export function CorrectSetupPage() {
   const { number: job = '' } = useParams();
   const { asOf } = useAsOf();
   const { data: lists } = useListsQuery({ asOf });
-  const { data, error, refetch } = useJobSetupQuery({ job }, { refetchOnMountOrArgChange: true });
+  const { data, error, refetch } = useStanding(useJobSetupQuery({ job }, { refetchOnMountOrArgChange: true }));
   if (error) return <Refused message={faultOf(error).message} onRetry={refetch} />;
   if (!data || !lists) return <Waiting what="schedule and budget" />;
   if (data.frozen) return <p>{data.frozen}.</p>;

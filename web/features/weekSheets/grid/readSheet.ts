@@ -118,7 +118,7 @@ export function readSheet(rows: readonly GridRow[], codecs: SheetCodecs, week: s
 }
 
 /** What lines of one row share. */
-const rowKey = (it: TimeLineInput) =>
+export const rowKey = (it: TimeLineInput) =>
   JSON.stringify([
     it.employee,
     it.job,

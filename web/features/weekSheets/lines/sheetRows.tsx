@@ -8,7 +8,7 @@ import type { SheetLine } from '../../../../wire/weekSheets';
 import { addressOf } from '../../../ground/addressOf';
 import { useWithMonth } from '../../../ground/asOf';
 import { Sign } from '../../../kit/Signs';
-import { rowsOfLines } from '../grid/readSheet';
+import { rowKey, rowsOfLines } from '../grid/readSheet';
 
 /** What a state is called, and its colour: never the colour alone. */
 export const STATE_LOOK: Record<SheetState, { word: string; colour: string }> = {
@@ -38,26 +38,7 @@ export interface KnownOfLines {
 
 /** The lines of a sheet in rows of what was worked, and what can be ticked of them. */
 export function useSheetRows({ lines, chosen, onChoose }: Pick<SheetRowsProps, 'lines' | 'chosen' | 'onChoose'>) {
-  const rows = useMemo(
-    () =>
-      rowsOfLines(lines, (it) =>
-        JSON.stringify([
-          it.employee,
-          it.job,
-          it.section,
-          it.costCode,
-          it.workKind,
-          it.department,
-          it.wageClass,
-          it.state,
-          it.returned,
-          it.pay,
-          it.units,
-          it.description,
-        ]),
-      ),
-    [lines],
-  );
+  const rows = useMemo(() => rowsOfLines(lines, (it) => JSON.stringify([rowKey(it), it.state, it.returned])), [lines]);
   const choosable = onChoose ? lines.filter((it) => movesFrom(TIME_LIFE, it.state).return).map((it) => it.id) : [];
   const tick = (ids: readonly number[], on: boolean) =>
     onChoose?.(new Set(on ? [...chosen, ...ids] : [...chosen].filter((it) => !ids.includes(it))));
