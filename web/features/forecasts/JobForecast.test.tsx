@@ -2,13 +2,15 @@
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ForecastLine, ForecastView } from '../../../wire/forecasts';
-import { anyUnsaved } from '../../kit/unsaved';
 import { forecastLine } from '../../test/costLines';
 import { openPage, type Replies } from '../../test/openPage';
 import { cell, put, type } from '../../test/typing';
 import { JobForecast } from './JobForecast';
 
-afterEach(cleanup);
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+});
 
 const line = (costCode: string, more: Partial<ForecastLine> = {}) => forecastLine({ id: Number(costCode), costCode, ...more });
 const view = (more: Partial<ForecastView> = {}): ForecastView => ({
@@ -33,7 +35,6 @@ test('what is said of a line is worked at once, with last month and margin besid
   await put('% done', 1, '80');
   // 4,000.00 at 80 % are 5,000.00; with the other 15,000.00, which is half of the contract sum.
   expect(outcome()).toContain('15,000.00margin  50.0 %');
-  expect(anyUnsaved()).toBe(true);
   // Of three ways to say it the one typed last counts.
   await put('Cost to complete', 1, '2000');
   expect((await cell('% done', 1)).value).toBe('');
@@ -49,7 +50,6 @@ test('what is said of a line is worked at once, with last month and margin besid
     note: 'Second fix late',
   };
   await waitFor(() => expect(sent('saveForecast')).toEqual([{ seen: 'as read', on: '2031-04-30', lines: [said] }]));
-  await waitFor(() => expect(anyUnsaved()).toBe(false));
 });
 
 test('what cannot be read stays in its cell and is not saved; what somebody else saved meanwhile is said, and nothing is lost', async () => {
@@ -99,4 +99,35 @@ test('one figure for the whole job is spread over the lines, says so, and leaves
       },
     ]),
   );
+});
+
+test('what is typed stays in the browser until it is saved, meets what somebody else saved, and can be given up', async () => {
+  const { unmount } = open(view());
+  await put('% done', 1, '80');
+  unmount();
+  // Meanwhile somebody said of the second line what is to come, and a line came before both.
+  const entered = { method: 'to-complete' as const, value: 300_000, note: 'by Jo' };
+  const later = view({ seen: 'by Jo', lines: [line('50'), line('100'), line('200', { entered })] });
+  const { sent } = open(later, { saveForecast: {} } as Replies);
+  expect((await cell('% done', 2)).value).toMatch(/^80/);
+  expect((await cell('Cost to complete', 3)).value).toBe('3,000.00');
+  fireEvent.click(screen.getByRole('button', { name: 'Save forecast' }));
+  await waitFor(() =>
+    expect(sent('saveForecast')).toMatchObject([
+      { seen: 'by Jo', lines: [{ costCode: '100', value: 800_000 }, { costCode: '200' }] },
+    ]),
+  );
+  cleanup();
+  localStorage.clear();
+  // The same typed on another line is no less typed.
+  open(view({ lines: [line('100', { entered }), line('200')] }));
+  await put('Cost to complete', 1, '');
+  await put('Note', 1, '');
+  await put('Cost to complete', 2, '3000');
+  await put('Note', 2, 'by Jo');
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Save forecast' }).disabled).toBe(false);
+  fireEvent.click(screen.getByRole('button', { name: 'Discard what was typed' }));
+  fireEvent.click(await screen.findByRole('button', { name: 'Discard what was typed permanently?' }));
+  await waitFor(async () => expect((await cell('Cost to complete', 1)).value).toBe('3,000.00'));
+  expect(screen.getByRole('button', { name: 'Saved' })).toBeDefined();
 });

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { displayDate } from '../../../core/calendar/displayDate';
 import { addMonths, lastDay, periodOf } from '../../../core/calendar/plainDate';
 import { displayPercent } from '../../../core/money/display';
@@ -17,8 +17,11 @@ import { EntryGrid } from '../../kit/grid/EntryGrid';
 import { asRead } from '../../kit/grid/gridTypes';
 import { Legend, Sign } from '../../kit/Signs';
 import { Empty, Refused } from '../../kit/States';
-import { StableForm, useTyped, type OnTyped } from '../../kit/StableForm';
-import { forecastCodecs, oneWay, rowsOf, workForecast } from './forecastForm';
+import { SureButton } from '../../kit/SureButton';
+import { useTyped } from '../../kit/StableForm';
+import { DraftNotes } from '../../kit/draft/DraftNotes';
+import { useDraftRows } from '../../kit/draft/useDraftRows';
+import { forecastCodecs, oneWay, rowsOf, rowsOfLines, workForecast } from './forecastForm';
 import { useHistory } from '../../kit/useHistory';
 import { WholeJob } from './WholeJob';
 import { ForecastFoot, useForecastColumns, useGroupHeadings } from './forecastColumns';
@@ -44,13 +47,7 @@ export function JobForecast({ job, looked, onChanged = () => undefined }: JobFor
         data.lines.length === 0 ? (
           <Empty title="No budget and no cost to forecast from yet" />
         ) : (
-          <StableForm
-            key={data.on}
-            of={readOnly === null ? data : { ...data, closed: data.closed ?? readOnly }}
-            stamp={`${data.on} ${data.seen}`}
-          >
-            {(opened, onTyped) => <Forecast job={job} view={opened} looked={looked} onTyped={onTyped} onChanged={onChanged} />}
-          </StableForm>
+          <Forecast key={`${job} ${data.on}`} job={job} view={data} readOnly={readOnly} looked={looked} onChanged={onChanged} />
         )
       }
     </Loaded>
@@ -59,14 +56,19 @@ export function JobForecast({ job, looked, onChanged = () => undefined }: JobFor
 
 interface ForecastProps extends Required<JobForecastProps> {
   view: ForecastView;
-  onTyped: OnTyped;
+  /** Why whoever looks only reads it; null where they make it. */
+  readOnly: string | null;
 }
 
-function Forecast({ job, view, looked, onTyped, onChanged }: ForecastProps) {
+function Forecast({ job, view, readOnly, looked, onChanged }: ForecastProps) {
   const { digits } = useCurrency();
   const codecs = useMemo(() => forecastCodecs(digits), [digits]);
   const start = useMemo(() => rowsOf(view, codecs), [view, codecs]);
-  const [rows, setRows] = useState(start);
+  const draft = useDraftRows({ name: `forecast ${job} ${view.on}`, seen: view.seen, start, whole: true });
+  const closed = view.closed ?? readOnly;
+  const open = closed === null;
+  const { setRows } = draft;
+  const rows = useMemo(() => (open ? rowsOfLines(draft.rows, view) : start), [open, draft.rows, view, start]);
   const history = useHistory(rows, setRows);
   const worked = useMemo(() => workForecast(view, rows, codecs), [view, rows, codecs]);
   const shown = useMemo(() => shownLines(view.lines, looked), [view.lines, looked]);
@@ -76,20 +78,20 @@ function Forecast({ job, view, looked, onTyped, onChanged }: ForecastProps) {
   const inSight = useMemo(() => shown.places.map((place) => rows[place] ?? {}), [shown, rows]);
   const { refused, attempt } = useAttempt();
   const [save, { isLoading }] = useSaveForecastMutation();
-  const changed = JSON.stringify(rows) !== JSON.stringify(start);
-  useTyped(changed, onTyped);
+  const changed = open && JSON.stringify(rows) !== JSON.stringify(start);
   useTyped(changed, onChanged);
   const saveIt = async () => {
     const body = { seen: view.seen, on: view.on, lines: worked.input };
-    if (await attempt(() => save({ job, body }).unwrap(), `Forecast of ${displayDate(view.on)} saved`)) onTyped(false);
+    if (await attempt(() => save({ job, body }).unwrap(), `Forecast of ${displayDate(view.on)} saved`)) draft.forget();
   };
   return (
     <div>
       <div className="mb-2 flex items-end gap-4">
         <h2 className="whitespace-nowrap">Forecast, {displayDate(view.on)}</h2>
         <Outcome view={view} estimate={worked.lines.reduce((sum, it) => sum + it.estimate, 0)} />
-        {view.closed === null && <WholeJob view={view} rows={rows} worked={worked} codecs={codecs} onRows={setRows} />}
-        {view.closed === null && (
+        {changed && <SureButton onSure={draft.discard}>Discard what was typed</SureButton>}
+        {open && <WholeJob view={view} rows={rows} worked={worked} codecs={codecs} onRows={setRows} />}
+        {open && (
           <button
             type="button"
             className={`button ${changed ? 'main' : ''}`}
@@ -100,7 +102,8 @@ function Forecast({ job, view, looked, onTyped, onChanged }: ForecastProps) {
           </button>
         )}
       </div>
-      {view.closed !== null && <p className="note">{view.closed}.</p>}
+      {closed !== null && <p className="note">{closed}.</p>}
+      <DraftNotes notice={draft.notice} />
       {refused && <Refused message={refused.message} />}
       {faults.hidden > 0 && (
         <p className="fault m-0 mb-1" role="status">
@@ -109,7 +112,7 @@ function Forecast({ job, view, looked, onTyped, onChanged }: ForecastProps) {
       )}
       <EntryGrid
         label="Forecast by cost line"
-        columns={view.closed === null ? columns : columns.map(asRead)}
+        columns={open ? columns : columns.map(asRead)}
         rows={inSight}
         onRows={(next) => setRows(oneWay(laidBack(next, shown, rows), rows))}
         faults={faults.shown}

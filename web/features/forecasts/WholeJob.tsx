@@ -7,7 +7,7 @@ import { useCodecForm } from '../../kit/form/useCodecForm';
 import type { GridRow } from '../../kit/grid/gridTypes';
 import { Pop } from '../../kit/Pop';
 import { amount, oneOf } from '../../kit/typed/codecs';
-import { METHODS, type ForecastCodecs, type WorkedForecast } from './forecastForm';
+import { METHODS, named, type ForecastCodecs, type WorkedForecast } from './forecastForm';
 
 /** What the note of a line begins with whose cost to complete was spread: a line with another has its own. */
 const SPREAD = 'Spread over the lines';
@@ -71,7 +71,7 @@ function WholeForm({ view, rows, worked, codecs, onRows, onDone }: WholeProps & 
 }
 
 function spreadRow(row: GridRow, value: number | null, note: string, codecs: ForecastCodecs): GridRow {
-  return value === null ? row : { 'to-complete': codecs['to-complete'].format(value), note };
+  return value === null ? row : { ...named(row), 'to-complete': codecs['to-complete'].format(value), note };
 }
 
 function whyNot(not: NotSpread, exact: (cents: number) => string): string {

@@ -27,7 +27,7 @@ test('a forecast shown is read back as it was, and comes to what the reports say
 test('of the ways to say it the one typed last counts; what cannot be read stays in its cell', () => {
   const before = rowsOf(view, codecs);
   const rows = oneWay([{ ...before[0], hours: '100' }, { 'to-complete': 'lots' }, { note: 'why' }], before);
-  expect(rows[0]).toEqual({ hours: '100', note: 'Late' });
+  expect(rows[0]).toEqual({ $key: '100', line: '100', hours: '100', note: 'Late' });
   const { faults, lines, input } = workForecast(view, rows, codecs);
   expect([...faults.keys()]).toEqual(['1.to-complete', '2.note']);
   // 100 hours more at 80.00: 4,000.00 + 8,000.00.

@@ -1,7 +1,7 @@
 import { estimateAtCompletion, type ForecastMethod } from '../../../core/forecast/estimateAtCompletion';
 import { forecastFault, withForecast, type TypedForecast } from '../../../core/forecast/typedForecast';
 import type { ForecastInput, ForecastView } from '../../../wire/forecasts';
-import type { GridRow } from '../../kit/grid/gridTypes';
+import { ROW_KEY, type GridRow } from '../../kit/grid/gridTypes';
 import { amount, optional, percent, quantity, readAt, words, type Codec, type Faults } from '../../kit/typed/codecs';
 
 /** The ways of saying what a line will still cost, each a column of its own: one counts. */
@@ -18,17 +18,31 @@ export function forecastCodecs(digits: number) {
 }
 export type ForecastCodecs = ReturnType<typeof forecastCodecs>;
 
+/** A row of a line, under its key; `line` says so among what is compared, since the same may be typed on another line. */
+const rowOfLine = (id: number): GridRow => ({ [ROW_KEY]: String(id), line: String(id) });
+
+/** The rows of a forecast as it was read. */
 export function rowsOf(view: ForecastView, codecs: ForecastCodecs): GridRow[] {
-  return view.lines.map(({ entered: entered }): GridRow =>
-    entered ? { [entered.method]: codecs[entered.method].format(entered.value), note: entered.note } : {},
-  );
+  return view.lines.map(({ id, entered }) => ({
+    ...rowOfLine(id),
+    ...(entered && { [entered.method]: codecs[entered.method].format(entered.value), note: entered.note }),
+  }));
 }
+
+/** What is typed, line by line of the forecast as it is now: a line that is not there any more is left out. */
+export function rowsOfLines(typed: readonly GridRow[], { lines }: ForecastView): GridRow[] {
+  const byKey = new Map(typed.map((row) => [row[ROW_KEY], row]));
+  return lines.map(({ id }) => byKey.get(String(id)) ?? rowOfLine(id));
+}
+
+/** What names a row, without what is typed in it. */
+export const named = ({ [ROW_KEY]: key = '', line = '' }: GridRow): GridRow => ({ [ROW_KEY]: key, line });
 
 /** Rows as they are after something was typed: the way typed last is the one that counts, the others are emptied. */
 export function oneWay(next: readonly GridRow[], before: readonly GridRow[]): GridRow[] {
   return next.map((row, i) => {
     const typed = METHODS.find((it) => (row[it] ?? '') !== (before[i]?.[it] ?? '') && (row[it] ?? '').trim() !== '');
-    return typed ? { [typed]: row[typed] ?? '', note: row.note ?? '' } : row;
+    return typed ? { ...named(row), [typed]: row[typed] ?? '', note: row.note ?? '' } : row;
   });
 }
 

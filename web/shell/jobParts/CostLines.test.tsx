@@ -7,7 +7,10 @@ import { openPage, type Replies } from '../../test/openPage';
 import { cell, choose, put } from '../../test/typing';
 import { CostLines } from './CostLines';
 
-afterEach(cleanup);
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+});
 
 const progress = {
   budgeted: 2_000_000,
