@@ -151,3 +151,24 @@ test('payroll takes each posted line once, with a proof; a statement of wages go
   const pdf = await page.request.get(`${running.url}/api/jobs/2105/wage-statement.pdf?on=2031-04-08`);
   expect([pdf.status(), (await pdf.body()).subarray(0, 5).toString()]).toEqual([200, '%PDF-']);
 });
+
+test('on a phone of 390 px the weeks are entered, read and listed without moving sideways', async ({ browser }) => {
+  const phone = await browser.newContext({ viewport: { width: 390, height: 800 } });
+  const page = await phone.newPage();
+  const fits = async (path: string) => {
+    await page.goto(`${running.url}${path}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  };
+  await fits('/costs/time?on=2031-04-28');
+  await expect(page.getByRole('list', { name: 'Sheets of the week' })).toContainText('Sheet 10');
+  await fits('/costs/time/sheets/10');
+  await expect(page.getByRole('button', { name: /^Approve/ })).toBeVisible();
+  await fits('/costs/time/new?on=2031-05-05');
+  await page.getByLabel('Employee, row 1', { exact: true }).fill('E01');
+  await page.getByRole('button', { name: /^Take 2111/ }).click();
+  await page.getByLabel('Mon 5 May, row 1', { exact: true }).fill('8:30');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: 'Submit 1 line, 8.5 h' })).toBeEnabled();
+  await phone.close();
+});
