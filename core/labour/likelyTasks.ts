@@ -34,8 +34,11 @@ export function likelyJobs({ employee }: RowOfTask, { tasks, teams }: WorkedBefo
 export function likelyTask(rows: readonly RowOfTask[], at: number, before: WorkedBefore): Partial<Task> | null {
   const row = rows[at] ?? { employee: '', job: '', section: '', costCode: '' };
   const above = rows[at - 1];
-  const taken = new Set(rows.flatMap((it, i) => (i !== at && it.employee === row.employee ? [keyOf(it)] : [])));
-  const own = (before.tasks.get(row.employee) ?? []).filter((it) => !taken.has(keyOf(it)) && agrees(it, row));
+  const worked = before.tasks.get(row.employee) ?? [];
+  const taken = new Set(
+    worked.length === 0 ? [] : rows.flatMap((it, i) => (i !== at && it.employee === row.employee ? [keyOf(it)] : [])),
+  );
+  const own = worked.filter((it) => !taken.has(keyOf(it)) && agrees(it, row));
   const found = own.find((it) => it.job === above?.job) ?? own[0];
   if (found) return found;
   const teams = before.teams.get(row.employee) ?? [];

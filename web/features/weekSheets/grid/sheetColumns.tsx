@@ -44,7 +44,12 @@ export function sheetColumns(
   figures: readonly RowFigures[],
   { week, rowsNow, before, further, clocked }: ColumnsOf,
 ): GridColumn[] {
-  const likely = (i: number) => likelyTask(rowsNow().map(taskOf), i, before);
+  // Every cell in sight asks for the same rows.
+  let tasks: { of: readonly GridRow[]; rows: ReturnType<typeof taskOf>[] } = { of: [], rows: [] };
+  const likely = (i: number) => {
+    if (tasks.of !== rowsNow()) tasks = { of: rowsNow(), rows: rowsNow().map(taskOf) };
+    return likelyTask(tasks.rows, i, before);
+  };
   const nameOf = new Map(lists.employees.map((it) => [it.employee, it.name]));
   // With further columns the names give way: the employee's cell shows them as it is typed in.
   const columns: GridColumn[] = [
