@@ -51,6 +51,8 @@ export interface CostPreview {
     before: number;
     after: number;
     remaining: number;
+    /** Of its quantity, once it is posted; below zero more was used. Null: it is not counted by quantity. */
+    quantityLeft: { left: number; unit: string } | null;
     budgeted: boolean;
     warning: string | null;
   }[];

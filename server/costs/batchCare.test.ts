@@ -95,3 +95,16 @@ test('the budgeted lines of jobs are there to propose from, with the unit their 
     { job: 'J2', section: 'B', costCode: '200', costType: 'material', unit: '' },
   ]);
 });
+
+test('what is left of a line by quantity is shown before the batch is posted, with its unit; of a line that is not counted, nothing', async () => {
+  const budget = 'job,section,cost_code,cost_type,quantity,unit,amount\nJ2,B,200,material,40,m2,900.00\n';
+  expect(await faultsOf(database, { budget })).toEqual([]);
+  const lines = [cost({ job: 'J2', section: 'B', quantity: 300_000 }), cost({ reference: 'D8' })];
+  const { lines: after } = await previewCosts(database, TESTER, batch(...lines));
+  expect(after.map((it) => [it.section, it.quantityLeft])).toEqual([
+    ['B', { left: 100_000, unit: 'm2' }],
+    ['A', null],
+  ]);
+  const more = await previewCosts(database, TESTER, batch(cost({ job: 'J2', section: 'B', quantity: 450_000 })));
+  expect(more.lines[0]?.quantityLeft).toEqual({ left: -50_000, unit: 'm2' });
+});

@@ -18,8 +18,17 @@ const NOTHING: UsedQuantity = { quantity: 0, cost: 0 };
 
 /** The cost lines of a job by quantity, in the order of estimate versus actual: labour is hours, and is not among them. */
 export async function quantityLines(sql: Reader, job: JobIdentity, asOf: string): Promise<QuantityLine[]> {
-  const [lines, budgeted, used, digits] = await Promise.all([
-    estimatedLines(sql, job, asOf),
+  return byQuantity(sql, job, asOf, await estimatedLines(sql, job, asOf));
+}
+
+/** Those of the lines of a job that are budgeted or used by quantity. */
+export async function byQuantity(
+  sql: Reader,
+  job: JobIdentity,
+  asOf: string,
+  lines: readonly EstimatedLine[],
+): Promise<QuantityLine[]> {
+  const [budgeted, used, digits] = await Promise.all([
     sql.all(BUDGETED_QUANTITIES, [job.id, asOf]),
     sql.all(USED_QUANTITIES, [job.id, asOf]),
     loadDigits(sql),

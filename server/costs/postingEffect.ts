@@ -9,6 +9,7 @@ import { jobByNumber } from '../jobs/jobByNumber';
 import type { LoadedPosition } from './jobPositions';
 import { journalView } from '../../core/ledger/journalView';
 import { estimatedLines, type EstimatedLine } from './estimatedLines';
+import { byQuantity } from './lineQuantities';
 import { positionsBefore, shownOf } from './asShown';
 
 /** A line of a job whose cost a posting changes. */
@@ -42,11 +43,14 @@ export async function postingEffect(
   await copyPosted(copy, plan.jobIds);
   await post();
   const after = await snapshotOf(sql, plan);
+  const left = await quantitiesLeft(sql, plan, after);
   return {
     journals: plan.journals.map(journalView),
     lines: [...new Map(plan.touched.map((line) => [keyOf(line), line]))].flatMap(([key, line]) => {
       const now = after.lines.get(key);
-      return now ? [lineEffect(line, before.lines.get(key)?.state.cost ?? 0, now, digits)] : [];
+      if (!now) return [];
+      const effect = lineEffect(line, before.lines.get(key)?.state.cost ?? 0, now, digits);
+      return [{ ...effect, quantityLeft: left.get(now.id) ?? null }];
     }),
     jobs: after.positions.flatMap((now) => {
       const was = before.positions.find((it) => it.id === now.id);
@@ -88,7 +92,20 @@ async function snapshotOf(sql: Reader, { touched, jobIds, asOf }: Planned): Prom
   return { positions: await positionsBefore(sql, jobIds, asOf), lines };
 }
 
-function lineEffect(line: TouchedLine, before: number, now: EstimatedLine, digits: number): CostPreview['lines'][number] {
+/** What is left by quantity of the lines that have one, by their ids. */
+async function quantitiesLeft(sql: Reader, { touched, asOf }: Planned, { lines }: Snapshot) {
+  const left = new Map<number, { left: number; unit: string }>();
+  for (const job of new Set(touched.map((line) => line.job))) {
+    const own = touched.flatMap((line) => (line.job === job ? (lines.get(keyOf(line)) ?? []) : []));
+    for (const { id, quantities } of await byQuantity(sql, await jobByNumber(sql, job, 'job'), asOf, own))
+      left.set(id, { left: quantities.left, unit: quantities.unit });
+  }
+  return left;
+}
+
+type LineEffect = Omit<CostPreview['lines'][number], 'quantityLeft'>;
+
+function lineEffect(line: TouchedLine, before: number, now: EstimatedLine, digits: number): LineEffect {
   const { job, section, costCode, costType } = line;
   const { cost, openCommitment, budgeted } = now.state;
   const remaining = now.revised - cost - openCommitment;

@@ -1,5 +1,5 @@
 import { useMemo, type ReactNode } from 'react';
-import { displayPercent } from '../../core/money/display';
+import { displayPercent, displayQuantity } from '../../core/money/display';
 import type { CostPreview } from '../../wire/costs';
 import { Journal } from '../kit/Journal';
 import { Sign } from '../kit/Signs';
@@ -39,9 +39,13 @@ export function PostingPreview({ preview, above }: PostingPreviewProps) {
   );
 }
 
+/** What is left of a line by quantity, with its unit. */
+const leftOf = ({ quantityLeft: it }: Line) => (it === null ? '' : `${displayQuantity(it.left)} ${it.unit}`.trim());
+
 function BudgetLines({ lines }: { lines: readonly Line[] }) {
   const kinds = useColumnKinds();
   const { exact } = useCurrency();
+  const counted = lines.some((it) => it.quantityLeft !== null);
   const columns = useMemo(() => {
     const name = (line: Line) => [line.section, line.costCode, line.costType].filter(Boolean).join(' · ');
     return [
@@ -69,8 +73,19 @@ function BudgetLines({ lines }: { lines: readonly Line[] }) {
         ...kinds.amount<Line>('remaining', 'Remaining', (line) => line.remaining),
         cell: (line: Line) => <b>{exact(line.remaining)}</b>,
       },
+      ...(counted
+        ? [
+            {
+              ...kinds.text<Line>('quantityLeft', 'Quantity left', (line) => leftOf(line)),
+              right: true,
+              cell: (line: Line) => (
+                <span className={(line.quantityLeft?.left ?? 0) < 0 ? 'text-[var(--over)]' : ''}>{leftOf(line)}</span>
+              ),
+            },
+          ]
+        : []),
     ];
-  }, [kinds, exact]);
+  }, [kinds, exact, counted]);
   return (
     <Table
       label="Budget remaining after posting"
