@@ -40,8 +40,9 @@ export async function offersOfJob(database: Database, job: string, from: PlainDa
   for (const { number } of applications) offers.push(...(await ofApplication(database, job, number, on)));
   for (const { number } of await jobChanges(sql, job, on)) offers.push(...(await ofChange(database, job, number, on)));
   for (const { id } of await sql.all(POSTINGS)) {
-    const { fixed } = await postingView(sql, id);
-    const act: Offer['act'] = (it) => reversePosting(it, id, { on, reason: 'tried' });
+    const { fixed, dated } = await postingView(sql, id);
+    // What is dated ahead of the day is reversed on its own day, as the page proposes.
+    const act: Offer['act'] = (it) => reversePosting(it, id, { on: dated > on ? dated : on, reason: 'tried' });
     offers.push({ what: `reverse document ${id}`, why: fixed, act });
   }
   return offers;
