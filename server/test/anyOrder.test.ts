@@ -146,6 +146,13 @@ const RELEASED_AHEAD: [Act, number][] = [
   [{ kind: 'work', later: -2, employee: 'E1', hours: 2500, code: '100', correct: false }, 0],
 ];
 
+/** A release taken back, and then an application certified for so much less that it would be beyond what is held. */
+const RELEASE_TAKEN_BACK: [Act, number][] = [
+  [{ kind: 'release', later: 18, share: 70 }, 3],
+  [{ kind: 'reverse', later: 28, pick: 13 }, 2],
+  [{ kind: 'certify', later: 13, cut: 12 }, 1],
+];
+
 test('whatever is done by whomever in whatever order, forwards and back in time, the books tie on every day, and go out and come back the same', async () => {
   let done = 0;
   let refused = 0;
@@ -204,7 +211,13 @@ test('whatever is done by whomever in whatever order, forwards and back in time,
     }),
     {
       numRuns: runs(10),
-      examples: [[REVERSED_BY_MANAGER], [FINISHED_IN_CLOSED_BOOKS], [CERTIFIED_IN_CLOSED_BOOKS], [RELEASED_AHEAD]],
+      examples: [
+        [REVERSED_BY_MANAGER],
+        [FINISHED_IN_CLOSED_BOOKS],
+        [CERTIFIED_IN_CLOSED_BOOKS],
+        [RELEASED_AHEAD],
+        [RELEASE_TAKEN_BACK],
+      ],
     },
   );
   // Of both there must be plenty, or the test would prove little.

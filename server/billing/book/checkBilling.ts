@@ -134,7 +134,9 @@ function checkStatedAgain(book: BookCheck, files: BillingFiles, number: string, 
 function checkRetention(book: BookCheck, files: BillingFiles, job: BookBilling, digits: number): void {
   for (const release of job.releases) {
     if (release.row === null) continue;
-    const others = job.releases.slice(0, job.releases.indexOf(release));
+    // What goes back later, by a reversal, is held from then on; what is released later is judged by itself.
+    const own = job.releases.indexOf(release);
+    const others = job.releases.filter((it, i) => i < own || (i > own && it.amount < 0));
     const { held, on } = leastHeld({ ...job, releases: others }, release.dated);
     if (release.amount > held)
       book.fault(
