@@ -9,7 +9,7 @@ import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useCurrency } from '../../ground/company';
 import { unknownVendors } from '../../../core/costs/vendorOf';
 import { May } from '../../ground/person';
-import { NewCodes } from '../../ground/costCodes/NewCodes';
+import { NewCodes, useAddingCodes } from '../../ground/costCodes/NewCodes';
 import { unknownCodes } from '../../ground/costCodes/unknownCodes';
 import { NewVendors } from '../../ground/vendors/NewVendors';
 import { SheetImport } from '../../ground/sheets/SheetImport';
@@ -144,13 +144,14 @@ function BatchActions({ batch }: { batch: CostBatch }) {
   const { lastDay } = useAsOf();
   const { exact, code } = useCurrency();
   const { read, preview, rows } = batch;
+  const addingCodes = useAddingCodes();
   const count = `${read.lines.length} ${read.lines.length === 1 ? 'line' : 'lines'}, ${exact(read.total)}`;
   return (
     <div className="mt-3 flex items-center gap-3" data-own-keys>
       <button
         type="button"
         className={preview ? 'button' : 'button main'}
-        disabled={read.lines.length === 0 || batch.previewing}
+        disabled={read.lines.length === 0 || batch.previewing || addingCodes}
         onClick={() => void batch.showPreview()}
       >
         Preview {count}

@@ -14,7 +14,7 @@ import { PageHead } from '../../kit/PageHead';
 import { Refused } from '../../kit/States';
 import { Remarks } from './Remarks';
 import { Doubled } from './Doubled';
-import { NewCodes } from '../../ground/costCodes/NewCodes';
+import { NewCodes, useAddingCodes } from '../../ground/costCodes/NewCodes';
 import { unknownCodes } from '../../ground/costCodes/unknownCodes';
 import { May, useMay } from '../../ground/person';
 import { NewEmployee } from './NewEmployee';
@@ -56,6 +56,8 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
   const { read } = sheet;
   const { refused, setRefused, attempt } = useAttempt();
   const [asked, setAsked] = useState(false);
+  const [heldUp, setHeldUp] = useState(false);
+  const addingCodes = useAddingCodes();
   const [add, adding] = useAddSheetMutation();
   const [save, saving] = useSaveSheetMutation();
   const faults = placedFaults(read, asked, refused, (row, column) => (sheet.rows[row]?.[column] ?? '').trim());
@@ -63,12 +65,15 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
   const total = read.lines.reduce((sum, it) => sum + it.hours, 0);
   const count =
     total === 0 ? '' : `${read.lines.length} ${read.lines.length === 1 ? 'line' : 'lines'}, ${displayQuantity(total)} h`;
+  // Gone once it is mended, or a code just added has come into the list.
+  const wrong =
+    heldUp && read.faults.size > 0
+      ? `${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; go to a cell to see why. Nothing is sent until they are right.`
+      : null;
   const isRight = () => {
     setAsked(true);
-    if (read.faults.size === 0) return true;
-    const wrong = `${read.faults.size} ${read.faults.size === 1 ? 'cell needs' : 'cells need'} attention; go to a cell to see why. Nothing is sent until they are right.`;
-    setRefused({ message: wrong, faults: [] });
-    return false;
+    setHeldUp(true);
+    return read.faults.size === 0;
   };
   const submit = async () => {
     if (!isRight()) return;
@@ -91,13 +96,16 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
     sheet,
     faults,
     settled,
-    refused,
+    message: wrong ?? refused?.message,
     count,
     submit,
     isRight,
     attempt,
-    onTyped: () => setRefused(null),
-    canSubmit: canSend && !sheet.settling && !adding.isLoading && !saving.isLoading,
+    onTyped: () => {
+      setRefused(null);
+      setHeldUp(false);
+    },
+    canSubmit: canSend && !sheet.settling && !addingCodes && !adding.isLoading && !saving.isLoading,
   };
 }
 
@@ -105,7 +113,7 @@ function useEdit({ lists, week, view, onDone }: EditProps) {
 export function EditSheet(props: EditProps) {
   const { lists, week, view, onDone } = props;
   const nameOf = useNames(lists);
-  const { sheet, faults, settled, refused, count, submit, isRight, attempt, onTyped, canSubmit } = useEdit(props);
+  const { sheet, faults, settled, message, count, submit, isRight, attempt, onTyped, canSubmit } = useEdit(props);
   const may = useMay();
   const postsAtOnce = view === null && may('approve-time') && may('post-costs');
   const { read } = sheet;
@@ -159,7 +167,7 @@ export function EditSheet(props: EditProps) {
           onSent={sheet.forget}
         />
       )}
-      {refused && <Refused message={refused.message} />}
+      {message && <Refused message={message} />}
       <PersonTotals week={week} lines={read.lines} split={split} nameOf={nameOf} elsewhere={elsewhere} />
       {settled.length > 0 && (
         <>

@@ -22,6 +22,7 @@ async function addToLists(
         lists.costCodes.push(...(added.costCodes ?? []));
       }),
     );
+  dispatch(api.util.updateQueryData('timeLists', undefined, (lists) => void lists.costCodes.push(...(added.costCodes ?? []))));
 }
 
 /** What happens at once when something is added, before the books are read again. */

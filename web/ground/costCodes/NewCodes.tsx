@@ -4,7 +4,13 @@ import { faultOf } from '../faults';
 import { Field } from '../../kit/Field';
 
 /** Names the adding of codes, so that the page may wait for it. */
-export const ADDING_CODES = { fixedCacheKey: 'new-codes' };
+const ADDING_CODES = { fixedCacheKey: 'new-codes' };
+
+/** Whether codes are being added: what is sent meanwhile would be refused for them. */
+export function useAddingCodes(): boolean {
+  const [, { isLoading }] = useAddCostCodesMutation(ADDING_CODES);
+  return isLoading;
+}
 
 /** Cost codes the budget names and the company does not have yet. */
 export function NewCodes({ codes }: { codes: readonly string[] }) {

@@ -1,7 +1,6 @@
 import { faultsUnder } from '../../../kit/typed/codecs';
 import { present } from '../../../../core/errors/known';
 import {
-  useAddCostCodesMutation,
   useCreateJobMutation,
   useJobBeginningQuery,
   useJobListQuery,
@@ -27,7 +26,7 @@ import type { JobForm, ReadJob } from './readJob';
 import { beginningAsTyped } from './beginJob';
 import { factsInWords, FirstFacts, MoreFacts } from './JobFacts';
 import { BudgetGrid, SovGrid } from './JobGrids';
-import { ADDING_CODES, NewCodes } from '../../../ground/costCodes/NewCodes';
+import { NewCodes, useAddingCodes } from '../../../ground/costCodes/NewCodes';
 import { NEW_JOB, NEW_TENDER } from '../../../ground/BegunDraft';
 import { useBeginning } from './useBeginning';
 import { useJobForm } from './useJobForm';
@@ -92,7 +91,7 @@ function JobForms({ start, draftId, lists, tender }: FormsProps) {
   const beginning = useBeginning(facts, form, setForm);
   const [asked, setAsked] = useState(false);
   const { create, busy, refused } = useCreate(draftId, tender, draft.forget);
-  const [, { isLoading: addingCodes }] = useAddCostCodesMutation(ADDING_CODES);
+  const addingCodes = useAddingCodes();
   // A cell that is filled and wrong says so at once; what is still missing waits until the job is to be set up.
   const shown = useMemo(() => new Map([...read.faults].filter(([at]) => asked || typedAt(form, at) !== '')), [read, asked, form]);
   const part = (under: string) => faultsUnder(shown, under);
