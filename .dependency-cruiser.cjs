@@ -9,8 +9,8 @@ const OVER_NOUNS = ['audit', 'waiting', 'reports', 'workings', 'screens', 'book'
  */
 const SERVER = [
   ...['db', 'acts', 'versions', 'sheets', 'stand-ins', 'attachments', 'ledger', 'workers', 'http'],
-  ...['company', 'pdf', 'reportFiles', 'jobs', 'costs', 'bookFormat', 'masters', 'users', 'approvals'],
-  ...['budget', 'prices', 'plan', 'estimates', 'changes', 'billing', 'offers', 'quotations', 'instalments'],
+  ...['company', 'pdf', 'reportFiles', 'jobs', 'charging', 'costs', 'bookFormat', 'masters', 'users', 'approvals'],
+  ...['budget', 'prices', 'plan', 'estimates', 'changes', 'billing', 'daywork', 'offers', 'quotations', 'instalments'],
   ...[
     'labour',
     'corrections',
@@ -30,7 +30,7 @@ const SERVER = [
 const TOP = '/(handlers|demo[A-Z]\\w*|tasks|workers?)\\.ts$';
 const TABLES = '/models\\.ts$';
 /** A noun's files of the book: they follow the order of the book's own list. */
-const BOOK_FILES = '^server/(?!book)\\w+/(bookFiles?\\.ts|awardFiles\\.ts|book/|timeBook/)';
+const BOOK_FILES = '^server/(?!book)\\w+/(bookFiles?\\.ts|savedLists\\.ts|awardFiles\\.ts|book/|timeBook/)';
 const serverArrows = SERVER.map((folder, i) => ({
   name: `server-${folder}-under-later`,
   severity: 'error',

@@ -10,6 +10,7 @@ import { peopleHandlers } from './people/handlers';
 import { approvalHandlers } from './approvals/handlers';
 import { auditHandlers } from './audit/handlers';
 import { billingHandlers } from './billing/handlers';
+import { chargingHandlers } from './daywork/handlers';
 import { bookHandlers } from './book/handlers';
 import { changeHandlers } from './changes/handlers';
 import { companyHandlers } from './company/handlers';
@@ -73,6 +74,7 @@ const NOUNS = [
   costHandlers,
   correctionHandlers,
   billingHandlers,
+  chargingHandlers,
   ledgerHandlers,
   reportHandlers,
 ];

@@ -164,8 +164,9 @@ export interface JobBilling {
   canStart: string | null;
 }
 
-/** An invoice of released retention that is not paid, or is of the month. */
+/** An invoice of released retention or of charged cost that is not paid, or is of the month. */
 export interface ReleaseRow {
+  kind: 'release' | 'daywork';
   job: string;
   jobName: string;
   client: string;

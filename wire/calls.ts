@@ -2,6 +2,7 @@ import { approvalCalls } from './approvals';
 import { auditCalls } from './audit';
 import { billingCalls } from './billing';
 import { bookCalls } from './book';
+import { chargingCalls } from './charging';
 import { changeCalls } from './changes';
 import { companyCalls } from './company';
 import { correctionCalls } from './corrections';
@@ -57,6 +58,7 @@ export const CALLS = {
   ...costCalls,
   ...correctionCalls,
   ...billingCalls,
+  ...chargingCalls,
   ...ledgerCalls,
   ...auditCalls,
   ...reportCalls,

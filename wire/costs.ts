@@ -1,6 +1,7 @@
 import * as v from 'valibot';
+import { CHARGE_MARKS } from '../core/charging/chargeMark';
 import { COST_TYPES } from '../core/costs/costType';
-import { asOf, cents, costType, filled, list, plainDate, quantity, text, wholeText } from './fields';
+import { asOf, cents, costType, filled, list, markup, plainDate, quantity, text, wholeText } from './fields';
 import type { JournalView, Posted } from './ledger';
 import { command, dated, download, preview, query } from './call';
 
@@ -22,6 +23,14 @@ const costLineInput = v.strictObject({
   /** Commitment and its line as `PO-7/1`; empty where the cost is against none. */
   commitment: text(120),
   uninstalled: v.boolean('expected true or false'),
+  /** Of the quantity; empty: that of the cost line. */
+  unit: v.optional(text(40), ''),
+  /** Whether the client is charged for it; empty: by the job. */
+  charge: v.optional(v.picklist(['', ...CHARGE_MARKS], `expected nothing, ${CHARGE_MARKS.join(', ')}`), ''),
+  /** Charged from this day on; null: from its accounting date. */
+  chargeFrom: v.optional(v.nullable(plainDate), null),
+  /** Its own markup; null: the job's for its cost type. */
+  markup: v.optional(v.nullable(markup), null),
 });
 
 /** A batch of costs as entered. */

@@ -2,8 +2,9 @@ import type { Place } from '../core/places/place';
 import * as v from 'valibot';
 import { DAY_FACTS, TEXT_FACTS } from '../core/jobs/jobFacts';
 import type { ListFact } from '../core/jobs/listFacts';
+import { PRICINGS } from '../core/charging/pricing';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
-import { days, filled, list, optionalDate, plainDate, rate, seen, text, retentionTerms } from './fields';
+import { cents, days, filled, list, optionalDate, plainDate, rate, seen, text, retentionTerms } from './fields';
 import { command, download, query, upload } from './call';
 
 export const EVENT_KINDS = ['note', 'call', 'meeting', 'visit', 'letter'] as const;
@@ -20,6 +21,12 @@ function fieldsOf<Facts extends object, Check>(facts: Facts, check: (fact: Facts
 const listed = v.optional(text(40), '');
 export const listFacts = { kind: listed, department: listed, workKind: listed } satisfies Record<ListFact, unknown>;
 
+/** What a job is priced by; the ceiling of a charged one, before tax. */
+export const pricingFields = {
+  pricing: v.optional(v.picklist(PRICINGS, `expected one of ${PRICINGS.join(', ')}`), 'fixed'),
+  ceiling: v.optional(v.nullable(cents), null),
+};
+
 /** Facts of a job that may be changed; those billing was worked with only until the first application. */
 const facts = {
   name: filled(),
@@ -29,6 +36,7 @@ const facts = {
   ...fieldsOf(DAY_FACTS, () => optionalDate),
   ...listFacts,
   revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
+  ...pricingFields,
   retention: retentionTerms,
   /** It was agreed that nothing is retained. */
   noRetention: v.boolean('expected yes or no'),

@@ -1,10 +1,11 @@
 import type { LineQuantities } from '../core/forecast/quantities';
 import type { ContractStatus } from '../core/progress/contractStatus';
+import type { Pricing } from '../core/charging/pricing';
 import type { Place } from '../core/places/place';
 import * as v from 'valibot';
 import type { LineKey } from '../core/forecast/lineFigures';
 import { REVENUE_METHODS } from '../core/progress/workInProgress';
-import { checklistInput, listFacts, lockInput, restrictInput, peopleInput } from './jobFile';
+import { checklistInput, listFacts, lockInput, restrictInput, peopleInput, pricingFields } from './jobFile';
 import type { HoldingPart } from '../core/jobs/jobParts';
 import type { ListFacts } from '../core/jobs/listFacts';
 import { ALL_JOB_STATUSES } from '../core/jobs/jobStatus';
@@ -45,6 +46,7 @@ export const jobInput = v.strictObject({
   manager: text(),
   site: text(400),
   revenueMethod: v.picklist(REVENUE_METHODS, `expected one of ${REVENUE_METHODS.join(', ')}`),
+  ...pricingFields,
   contractSum: cents,
   retention: retentionTerms,
   taxRate: rate,
@@ -136,6 +138,8 @@ export interface JobFigures {
   underbilled: number;
   backlog: number;
   lossProvision: number;
+  /** Of cost and estimate, what is charged besides: the share complete of several jobs is worked without it. */
+  dayworkCost: number;
   received: number;
   pendingChanges: number;
 }
@@ -196,6 +200,9 @@ export interface JobView extends ListedJob {
   finishesOn: string | null;
   finishedOn: string | null;
   revenueMethod: string;
+  pricing: Pricing;
+  /** Of a charged job that has one. */
+  ceiling: number | null;
   taxRate: number;
   termsDays: number | null;
   /** What its client has where the job has none of its own; null: neither has. */

@@ -67,6 +67,8 @@ const ROWS = {
     weekStarts: v.picklist(WEEKDAYS, `expected one of ${WEEKDAYS.join(', ')}`),
   },
   'pay-codes': { payCode: filled(40), pay, job: code, workKind: code },
+  /** What the client pays an hour; of a job, of a client or of neither, and of one kind of work, employee or wage class. */
+  'charge-rates': { from: plainDate, job: code, customer: code, workKind: code, employee: code, wageClass: code, rate: unitCost },
 } as const satisfies Record<LabourList, Record<string, v.GenericSchema>>;
 
 const MOST_ROWS = 20_000;
@@ -91,6 +93,7 @@ export const labourListInput = v.variant(
     inputOf('burdens'),
     inputOf('overtime-rules'),
     inputOf('pay-codes'),
+    inputOf('charge-rates'),
   ],
   'expected one of the lists of labour',
 );

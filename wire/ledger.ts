@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { InvoiceKind } from '../core/billing/invoice';
 import { command, query } from './call';
 import { POSTING_KINDS, type PostingKind } from '../core/ledger/posting';
 import { asOf, optionalDate, plainDate, text, wholeText } from './fields';
@@ -36,7 +37,7 @@ export interface PostingView extends PostingRow {
   /** The client of its job, by name. */
   client: string | null;
   /** Of a receipt: what the money came in on, an application by its number or a release by its reference. */
-  receivedOn: { kind: 'application' | 'release'; reference: string } | null;
+  receivedOn: { kind: InvoiceKind; reference: string } | null;
   /** Week sheets whose time it posted, each with the first day worked. */
   weekSheets: { sheet: string; dated: string }[];
   /** Recorded before and after it; null where there is none. */

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { CHARGE_MARKS } from '../core/charging/chargeMark';
 import type { OvertimeRule } from '../core/labour/overtime';
 import { PAY_CLASSES, type PayClass } from '../core/labour/payClass';
 import type { Task } from '../core/labour/likelyTasks';
@@ -26,6 +27,8 @@ const timeLine = v.strictObject({
   units: v.nullable(quantity),
   description: text(400),
   clock: text(20),
+  /** Whether the client is charged for it; empty: by the job. */
+  charge: v.optional(v.picklist(['', ...CHARGE_MARKS], `expected nothing, ${CHARGE_MARKS.join(', ')}`), ''),
 });
 export type TimeLineInput = v.InferOutput<typeof timeLine>;
 

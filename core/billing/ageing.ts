@@ -52,13 +52,13 @@ function bandOf(daysLate: number): AgeBand {
   return daysLate <= 90 ? 'days61To90' : 'daysOver90';
 }
 
-/** By client, job, date; on one day applications first, by number, then releases. */
+/** By client, job, date; on one day applications first, by number, then the others by reference. */
 function compareInvoices(a: OpenInvoice, b: OpenInvoice): number {
   return (
     comparePlain(a.client, b.client) ||
     comparePlain(a.job, b.job) ||
     comparePlain(a.dated, b.dated) ||
-    comparePlain(a.kind, b.kind) ||
+    Number(b.kind === 'application') - Number(a.kind === 'application') ||
     (a.kind === 'application' ? Number(a.invoice) - Number(b.invoice) : comparePlain(a.invoice, b.invoice))
   );
 }

@@ -22,11 +22,12 @@ const isBefore = (a: PlainDate | null, b: PlainDate | null) => a !== null && b !
  * yet. docs/rules.md §6.
  */
 export function startRefusals(
-  job: { number: string; status: string; locked: boolean; sovLines: readonly unknown[] },
+  job: { number: string; status: string; locked: boolean; isCharged?: boolean; sovLines: readonly unknown[] },
   previous: PlacedApplication | undefined,
 ): Refusal[] {
   const why = whyNotTaken(job, 'bills');
   if (why !== null) return [refuse('job-takes-none', 'job', { job: job.number, why })];
+  if (job.isCharged) return [refuse('charged-has-none', 'job', { job: job.number, what: 'application for payment' })];
   if (job.sovLines.length === 0) return [refuse('application-without-schedule', 'job', { job: job.number })];
   if (previous && previous.status !== 'certified')
     return [refuse('application-after-open', 'number', { number: previous.number, status: previous.status })];

@@ -4,8 +4,11 @@ import type { Cents } from '../money/cents';
 /** Days after which an invoice is due where neither job nor client says. docs/rules.md §6. */
 export const USUAL_TERMS_DAYS = 30;
 
-/** What asks a client for money: a certified application under its number, or a release of retention under its reference. */
-export type InvoiceKind = 'application' | 'release';
+/**
+ * What asks a client for money: a certified application under its number, a release of retention or a daywork invoice under its
+ * reference.
+ */
+export type InvoiceKind = 'application' | 'release' | 'daywork';
 
 /** An invoice as it is posted; what it asks for and when never changes. */
 export interface Invoice {

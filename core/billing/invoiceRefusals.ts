@@ -13,6 +13,8 @@ export interface PayableInvoice {
   payable: Cents;
   /** What was received on it, in any order; a refund is below zero. */
   receipts: readonly MoneyReceived[];
+  /** What credit notes take off it, tax included, each from its day on. */
+  credits?: readonly MoneyReceived[];
 }
 
 export interface MoneyReceived {
@@ -21,7 +23,7 @@ export interface MoneyReceived {
 }
 
 /** The days on which something moves from `from` on, and `from` itself, in order. */
-function daysFrom(from: PlainDate, days: readonly PlainDate[]): PlainDate[] {
+export function daysFrom(from: PlainDate, days: readonly PlainDate[]): PlainDate[] {
   return [...new Set([from, ...days.filter((it) => it > from)])].sort();
 }
 
@@ -29,20 +31,23 @@ function daysFrom(from: PlainDate, days: readonly PlainDate[]): PlainDate[] {
  * Why money cannot be received on an invoice: at the end of its day and of every later one, what is received lies between zero and
  * what the invoice asks for, and before it was certified or released nothing is received.
  */
-export function receiptRefusals({ since, payable, receipts }: PayableInvoice, receipt: MoneyReceived): Refusal[] {
+export function receiptRefusals(invoice: PayableInvoice, receipt: MoneyReceived): Refusal[] {
+  const { since, payable, receipts, credits = [] } = invoice;
   const { dated, amount } = receipt;
   const all = [...receipts, receipt];
-  const [least, most] = [Math.min(0, payable), Math.max(0, payable)];
   const refusals: Refusal[] = [];
   if (dated < since && amountBy(all, dated) !== 0) refusals.push(refuse('receipt-too-early', 'dated', { on: dated, since }));
   const days = daysFrom(
     dated,
-    receipts.map((it) => it.dated),
+    [...receipts, ...credits].map((it) => it.dated),
   );
-  const beyond = days.map((on) => ({ on, total: amountBy(all, on) })).find(({ total }) => total < least || total > most);
+  const asked = (on: PlainDate) => payable - amountBy(credits, on);
+  const beyond = days
+    .map((on) => ({ on, total: amountBy(all, on) }))
+    .find(({ on, total }) => total < Math.min(0, asked(on)) || total > Math.max(0, asked(on)));
   if (!beyond) return refusals;
   const { on, total } = beyond;
-  const outstanding = payable - (total - amount);
+  const outstanding = asked(on) - (total - amount);
   const isMore = amount > 0 === payable > 0;
   refusals.push(
     isMore
@@ -53,12 +58,12 @@ export function receiptRefusals({ since, payable, receipts }: PayableInvoice, re
 }
 
 /** What may still be received on an invoice on `dated`: what is left on the day, of that one and all later, on which least is left. */
-export function receivable({ payable, receipts }: Omit<PayableInvoice, 'since'>, dated: PlainDate): Cents {
+export function receivable({ payable, receipts, credits = [] }: Omit<PayableInvoice, 'since'>, dated: PlainDate): Cents {
   const days = daysFrom(
     dated,
-    receipts.map((it) => it.dated),
+    [...receipts, ...credits].map((it) => it.dated),
   );
-  const left = days.map((day) => payable - amountBy(receipts, day));
+  const left = days.map((day) => payable - amountBy(credits, day) - amountBy(receipts, day));
   return payable < 0 ? Math.max(...left) : Math.min(...left);
 }
 

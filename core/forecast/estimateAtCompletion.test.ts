@@ -1,19 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { estimateAtCompletion, hoursAtCompletion, type CostLineState, type LineForecast } from './estimateAtCompletion';
+import {
+  EMPTY_LINE,
+  estimateAtCompletion,
+  hoursAtCompletion,
+  type CostLineState,
+  type LineForecast,
+} from './estimateAtCompletion';
 
 const line = (more: Partial<CostLineState> = {}): CostLineState => ({
+  ...EMPTY_LINE,
   budgeted: true,
   original: 100_000,
-  changes: 0,
-  transfers: 0,
-  changesSinceForecast: 0,
-  hoursBudgeted: 0,
-  hoursChangedSinceForecast: 0,
-  cost: 0,
-  hours: 0,
-  openCommitment: 0,
-  forecast: null,
   ...more,
 });
 const forecast = (more: Partial<LineForecast>): LineForecast => ({

@@ -32,9 +32,32 @@ export interface CostLineState {
   hoursChangedSinceForecast: Hours;
   cost: Cents;
   hours: Hours;
+  /**
+   * Of cost and hours, what is charged as daywork by the date: it stands beside budget and forecast (docs/rules.md §14). 0 on a charged
+   * job. What stood on the day of the forecast is without it.
+   */
+  dayworkCost: Cents;
+  dayworkHours: Hours;
   openCommitment: Cents;
   forecast: LineForecast | null;
 }
+
+/** A line nothing speaks of yet. */
+export const EMPTY_LINE: CostLineState = {
+  budgeted: false,
+  original: 0,
+  changes: 0,
+  transfers: 0,
+  changesSinceForecast: 0,
+  hoursBudgeted: 0,
+  hoursChangedSinceForecast: 0,
+  cost: 0,
+  hours: 0,
+  dayworkCost: 0,
+  dayworkHours: 0,
+  openCommitment: 0,
+  forecast: null,
+};
 
 /** Which rule of docs/rules.md §7 gave the estimate. */
 export type EstimateBasis = 'finished' | 'budget' | 'spent' | ForecastMethod;
@@ -46,21 +69,32 @@ export interface LineEstimate {
   forecastSays: Cents | null;
 }
 
-/** Original + changes. */
-export function revisedBudget(line: Pick<CostLineState, 'original' | 'changes'>): Cents {
+/** What a line was budgeted for: original + changes, without daywork. */
+export function contractBudget(line: Pick<CostLineState, 'original' | 'changes'>): Cents {
   return line.original + line.changes;
+}
+
+/** Original + changes + the cost of daywork, for which the client pays besides. */
+export function revisedBudget(line: Pick<CostLineState, 'original' | 'changes' | 'dayworkCost'>): Cents {
+  return contractBudget(line) + line.dayworkCost;
 }
 
 /** Estimate at completion of one line (docs/rules.md §7). `finished`: the job's finished date is on or before the report's. */
 export function estimateAtCompletion(line: CostLineState, finished: boolean): LineEstimate {
-  const spent = line.cost + line.openCommitment;
+  const estimate = contractEstimate(line, finished);
+  return { ...estimate, amount: estimate.amount + line.dayworkCost };
+}
+
+/** The estimate of what is not daywork. */
+function contractEstimate(line: CostLineState, finished: boolean): LineEstimate {
+  const spent = line.cost - line.dayworkCost + line.openCommitment;
   if (finished) return { amount: spent, basis: 'finished', forecastSays: null };
   const forecast = line.forecast && forecastEstimate(line.forecast);
   if (line.forecast && forecast !== null) {
     const says = forecast + line.changesSinceForecast;
     return { amount: Math.max(says, spent), basis: says >= spent ? line.forecast.method : 'spent', forecastSays: says };
   }
-  const revised = revisedBudget(line);
+  const revised = contractBudget(line);
   if (line.budgeted && revised >= spent) return { amount: revised, basis: 'budget', forecastSays: null };
   return { amount: spent, basis: 'spent', forecastSays: null };
 }
@@ -84,10 +118,14 @@ function hoursEstimate({ value, costThen, hoursThen, revisedThen, hoursBudgetedT
   return null;
 }
 
-/** Labour hours at completion of one line, for the hours method (docs/rules.md §8). */
+/** The hours of a line that are not daywork. */
+export const contractHours = (line: Pick<CostLineState, 'hours' | 'dayworkHours'>): Hours => line.hours - line.dayworkHours;
+
+/** Labour hours at completion of one line, for the hours method (docs/rules.md §8): without daywork. */
 export function hoursAtCompletion(line: CostLineState, finished: boolean): Hours {
-  if (finished) return line.hours;
+  const hours = contractHours(line);
+  if (finished) return hours;
   const { forecast } = line;
-  if (forecast?.method !== 'hours') return Math.max(line.hoursBudgeted, line.hours);
-  return Math.max(forecast.hoursThen + forecast.value + line.hoursChangedSinceForecast, line.hours);
+  if (forecast?.method !== 'hours') return Math.max(line.hoursBudgeted, hours);
+  return Math.max(forecast.hoursThen + forecast.value + line.hoursChangedSinceForecast, hours);
 }

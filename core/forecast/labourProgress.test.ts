@@ -9,6 +9,7 @@ const line = (more: Partial<LabourLine> = {}): LabourLine => ({
   hoursBudgeted: h(100),
   hoursChangedSinceForecast: 0,
   hours: h(40),
+  dayworkHours: 0,
   forecast: null,
   ...more,
 });
@@ -68,6 +69,7 @@ test('what is used, to finish, at completion and over add up; nothing is below w
     hoursBudgeted: fc.nat(h(1000)),
     hours: fc.nat(h(1000)),
     hoursChangedSinceForecast: fc.integer({ min: h(-100), max: h(100) }),
+    dayworkHours: fc.constant(0),
     forecast: fc.option(
       fc
         .tuple(fc.constantFrom('percent' as const, 'hours' as const), fc.nat(1_000_000), fc.nat(1000))

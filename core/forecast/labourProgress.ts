@@ -1,6 +1,6 @@
 import { WHOLE, type Hours, type Rate } from '../money/rate';
 import { divideRounded } from '../money/round';
-import type { CostLineState } from './estimateAtCompletion';
+import { contractHours, type CostLineState } from './estimateAtCompletion';
 
 /** Hours to the last fraction, in ten-thousandths: `n ÷ d`. A sum of them is rounded once. */
 interface Exact {
@@ -14,8 +14,11 @@ const rounded = ({ n, d }: Exact): number => divideRounded(n, d);
 /** `part ÷ whole`; of nothing, nothing. */
 const share = (part: Hours, { n, d }: Exact): Rate => (n === 0n ? 0 : divideRounded(BigInt(part) * d * BigInt(WHOLE), n));
 
-/** Of a cost line of labour, what its hours are worked from. */
-export type LabourLine = Pick<CostLineState, 'hoursBudgeted' | 'hoursChangedSinceForecast' | 'hours' | 'forecast'>;
+/** Of a cost line of labour, what its hours are worked from; hours charged as daywork are left out. */
+export type LabourLine = Pick<
+  CostLineState,
+  'hoursBudgeted' | 'hoursChangedSinceForecast' | 'hours' | 'dayworkHours' | 'forecast'
+>;
 
 /** How far a task is: hours in ten-thousandths, shares in millionths. */
 export interface LabourProgress {
@@ -38,16 +41,16 @@ function forecastHours({ forecast, hoursChangedSinceForecast }: LabourLine): Exa
 }
 
 function completionOf(line: LabourLine, finished: boolean): Exact {
-  const used = exact(line.hours);
+  const used = exact(contractHours(line));
   if (finished) return used;
   return larger(forecastHours(line) ?? exact(line.hoursBudgeted), used);
 }
 
 function doneOf(line: LabourLine, finished: boolean, atCompletion: Exact): Rate {
-  if (finished) return line.hours === 0 ? 0 : WHOLE;
+  if (finished) return contractHours(line) === 0 ? 0 : WHOLE;
   const { forecast } = line;
   const says = forecast?.method === 'percent' && forecastHours(line) !== null;
-  return says ? forecast.value : share(line.hours, atCompletion);
+  return says ? forecast.value : share(contractHours(line), atCompletion);
 }
 
 const progressOf = (budgeted: Hours, used: Hours, atCompletion: Exact, percentDone: Rate): LabourProgress => ({
@@ -65,19 +68,19 @@ const progressOf = (budgeted: Hours, used: Hours, atCompletion: Exact, percentDo
  * finish, until somebody says so. A line on which nothing was worked is not done.
  */
 export function isDoneUnknown(line: LabourLine, finished: boolean): boolean {
-  return !finished && forecastHours(line) === null && line.hours > 0 && line.hours >= line.hoursBudgeted;
+  return !finished && forecastHours(line) === null && contractHours(line) > 0 && contractHours(line) >= line.hoursBudgeted;
 }
 
 /** Labour to finish of one line. `finished`: the job's finished date is on or before the day looked at. */
 export function labourProgress(line: LabourLine, finished: boolean): LabourProgress {
   const atCompletion = completionOf(line, finished);
-  return progressOf(line.hoursBudgeted, line.hours, atCompletion, doneOf(line, finished, atCompletion));
+  return progressOf(line.hoursBudgeted, contractHours(line), atCompletion, doneOf(line, finished, atCompletion));
 }
 
 /** The same of several lines together: sums before they are rounded; done is used ÷ at completion. */
 export function labourTotal(lines: readonly { line: LabourLine; finished: boolean }[]): LabourProgress {
   const sum = (value: (line: LabourLine) => Hours) => lines.reduce((total, { line }) => total + value(line), 0);
-  const [budgeted, used] = [sum((it) => it.hoursBudgeted), sum((it) => it.hours)];
+  const [budgeted, used] = [sum((it) => it.hoursBudgeted), sum(contractHours)];
   const atCompletion = lines.reduce((total, { line, finished }) => plus(total, completionOf(line, finished)), exact(0));
   return progressOf(budgeted, used, atCompletion, share(used, atCompletion));
 }

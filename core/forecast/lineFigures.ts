@@ -28,11 +28,11 @@ export const LINE_FIGURES = {
     value: ({ state }) => state.original,
   },
   lineChanges: {
-    title: 'Change orders approved',
+    title: 'Change orders approved, and daywork',
     head: 'Changes',
     unit: 'money',
     key: 'changes',
-    value: ({ state }) => state.changes - state.transfers,
+    value: ({ state }) => state.changes - state.transfers + state.dayworkCost,
   },
   lineTransfers: {
     title: 'Budget transfers',
@@ -82,7 +82,7 @@ export const LINE_FIGURES = {
     head: 'Hours budgeted',
     unit: 'hours',
     key: 'hoursBudgeted',
-    value: ({ state }) => state.hoursBudgeted,
+    value: ({ state }) => state.hoursBudgeted + state.dayworkHours,
   },
   lineHoursActual: {
     title: 'Hours to date',

@@ -78,6 +78,15 @@ export function unitOf(rows: readonly QuantityRow[]): string | null {
   return first && named.every((it) => sameUnit(it.unit) === sameUnit(first.unit)) ? first.unit.trim() : null;
 }
 
+/** What counts as used on a line: entries whose unit is empty or the line's. */
+export function countedIn(unit: string | null, used: readonly (UsedQuantity & { unit: string })[]): UsedQuantity {
+  const counted = used.filter((it) => it.unit.trim() === '' || (unit !== null && sameUnit(it.unit) === sameUnit(unit)));
+  return {
+    quantity: counted.reduce((sum, it) => sum + it.quantity, 0),
+    cost: counted.reduce((sum, it) => sum + it.cost, 0),
+  };
+}
+
 /** `cost ÷ quantity` in ten-thousandths of the currency, half away from zero; null where the quantity is 0. */
 function costOfUnit(cost: Cents, quantity: Quantity, digits: number): number | null {
   if (quantity === 0) return null;

@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { sum } from '../money/cents';
-import { estimateAtCompletion, type CostLineState } from './estimateAtCompletion';
+import { EMPTY_LINE, estimateAtCompletion, type CostLineState } from './estimateAtCompletion';
 import { spreadWhole, type LineOfWhole, type WholeWay } from './spreadWhole';
 import { withForecast } from './typedForecast';
 
 const line = (original: number, cost: number, openCommitment = 0, own: number | null = null): LineOfWhole => ({
-  state: { original, changes: 0, cost, openCommitment },
+  state: { original, changes: 0, cost, dayworkCost: 0, openCommitment },
   own,
 });
 
@@ -64,16 +64,4 @@ test('property: with what it gives, the job comes to what was said, to the penny
   );
 });
 
-const EMPTY: CostLineState = {
-  budgeted: true,
-  original: 0,
-  changes: 0,
-  transfers: 0,
-  changesSinceForecast: 0,
-  hoursBudgeted: 0,
-  hoursChangedSinceForecast: 0,
-  cost: 0,
-  hours: 0,
-  openCommitment: 0,
-  forecast: null,
-};
+const EMPTY: CostLineState = { ...EMPTY_LINE, budgeted: true };

@@ -12,7 +12,7 @@ export type WholeWay = keyof typeof WHOLE_WAYS;
 
 /** A line that takes part: as of the day, without a forecast of it. */
 export interface LineOfWhole {
-  state: Pick<CostLineState, 'original' | 'changes' | 'cost' | 'openCommitment'>;
+  state: Pick<CostLineState, 'original' | 'changes' | 'cost' | 'dayworkCost' | 'openCommitment'>;
   /** What the line comes to by a forecast of its own, which stands; null where it has none. */
   own: Cents | null;
 }

@@ -1,19 +1,15 @@
 import { expect, test } from '@jest/globals';
-import { estimateAtCompletion, type CostLineState } from './estimateAtCompletion';
+import { EMPTY_LINE, estimateAtCompletion, type CostLineState } from './estimateAtCompletion';
 import { forecastFault, withForecast, type TypedForecast } from './typedForecast';
 
 const state: CostLineState = {
+  ...EMPTY_LINE,
   budgeted: true,
   original: 1_000_000,
-  changes: 0,
-  transfers: 0,
   changesSinceForecast: 50_000,
   hoursBudgeted: 2_000_000,
-  hoursChangedSinceForecast: 0,
   cost: 400_000,
   hours: 500_000,
-  openCommitment: 0,
-  forecast: null,
 };
 const estimate = (typed: TypedForecast | null) => estimateAtCompletion(withForecast(state, typed, '2031-04-30'), false);
 

@@ -8,6 +8,7 @@ export const LABOUR_LISTS = {
   burdens: { title: 'Burdens', one: 'burden', named: 'burden' },
   'overtime-rules': { title: 'Overtime rules', one: 'overtime rule', named: 'from' },
   'pay-codes': { title: 'Pay codes', one: 'pay code', named: 'payCode' },
+  'charge-rates': { title: 'Charge rates', one: 'charge rate', named: 'from' },
 } as const;
 
 export type LabourList = keyof typeof LABOUR_LISTS;

@@ -24,6 +24,7 @@ export const ACCOUNTS = {
   wagesClearing: { code: '2800', type: 'liability', name: 'Wages clearing', subledger: null },
   costClearing: { code: '2900', type: 'liability', name: 'Job cost clearing', subledger: null },
   billings: { code: '4000', type: 'revenue', name: 'Contract billings', subledger: null },
+  dayworkBillings: { code: '4050', type: 'revenue', name: 'Contract billings, daywork', subledger: null },
   costLabour: { code: '5010', type: 'cost', name: 'Job cost, labour', subledger: 'job-cost' },
   costMaterial: { code: '5020', type: 'cost', name: 'Job cost, material', subledger: 'job-cost' },
   costSubcontract: { code: '5030', type: 'cost', name: 'Job cost, subcontract', subledger: 'job-cost' },

@@ -96,7 +96,7 @@ test('the chart is in order: codes rise, and accounts of one type stand together
 
 test('a posting that cannot be taken back says why, and what to do instead', () => {
   const fixed = Object.entries(POSTINGS).filter(([, it]) => it.irreversible !== null);
-  expect(fixed.map(([kind]) => kind)).toEqual(['cost-move', 'time', 'application', 'reversal']);
+  expect(fixed.map(([kind]) => kind)).toEqual(['cost-move', 'time', 'application', 'daywork-invoice', 'credit-note', 'reversal']);
 });
 
 test('a kind of posting keeps to its own accounts; a reversal to those of what it reverses', () => {

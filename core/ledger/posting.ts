@@ -8,11 +8,11 @@ export interface PostingOfKind {
   /** What its jobs must take for it; null where that is asked of what it corrects, or of nothing. */
   takes: Given | null;
   /** What it writes behind its journals; null where that follows what it reverses. */
-  writes: 'entries' | 'invoice' | 'receipt' | null;
+  writes: 'entries' | 'invoice' | 'receipt' | 'credit' | null;
   /** The accounts its journals may post to; null where they follow what it reverses. */
   accounts: readonly AccountKey[] | null;
   /** What its reference names: a document with a page of its own; null where it has none. */
-  names: 'application' | null;
+  names: 'application' | 'daywork' | null;
   /** Why it cannot be reversed; null where a posting of the opposite sign takes it back. */
   irreversible: string | null;
 }
@@ -76,6 +76,22 @@ export const POSTINGS = {
     accounts: ['receivable', 'retentionReceivable', 'taxPayable'],
     names: null,
     irreversible: null,
+  },
+  'daywork-invoice': {
+    title: 'Daywork invoice',
+    takes: 'bills',
+    writes: 'invoice',
+    accounts: ['receivable', 'dayworkBillings', 'taxPayable'],
+    names: 'daywork',
+    irreversible: 'Credit it on its own page; in full, its entries can be invoiced again',
+  },
+  'credit-note': {
+    title: 'Credit note',
+    takes: 'receipts',
+    writes: 'credit',
+    accounts: ['receivable', 'dayworkBillings', 'taxPayable'],
+    names: null,
+    irreversible: 'Invoice it again: what was credited in full is free to be',
   },
   receipt: {
     title: 'Receipt',

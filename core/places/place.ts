@@ -7,6 +7,8 @@ export type JobPlace =
   | 'material-on-site'
   | 'billing'
   | 'billing-schedule'
+  | 'charging'
+  | 'daywork'
   | 'application'
   | 'changes'
   | 'change'

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { explainProgress, explainTotal, type DerivedFigure } from '../workings/progressWorkings';
 import { PROGRESS_FIGURES } from './figures';
-import { followedPercent, totalProgress, workInProgress, type JobPosition } from './workInProgress';
+import { followedPercent, NO_DAYWORK, totalProgress, workInProgress, type JobPosition } from './workInProgress';
 
 const job = (more: Partial<JobPosition>): JobPosition => ({
   method: 'cost-to-cost',
@@ -15,6 +15,8 @@ const job = (more: Partial<JobPosition>): JobPosition => ({
   labourHours: 0,
   labourHoursAtCompletion: 0,
   workAppliedFor: 0,
+  daywork: NO_DAYWORK,
+  charged: null,
   ...more,
 });
 
@@ -98,19 +100,24 @@ const position = fc.record<JobPosition>({
   labourHours: fc.nat(1e8),
   labourHoursAtCompletion: fc.nat(1e8),
   workAppliedFor: fc.nat(1e10),
+  daywork: fc.record({ cost: fc.nat(1e8), charge: fc.nat(1e9), billed: fc.nat(1e9) }),
+  charged: fc.option(fc.record({ ceiling: fc.option(fc.nat(1e10)) })),
 });
 
 test('what is earned and what is left make the contract, and billing is over or under, never both', () => {
   fc.assert(
     fc.property(position, (it) => {
       const row = workInProgress(it);
-      expect(row.earned + row.backlog).toBe(it.contractSum);
+      expect(row.earned + row.backlog).toBe(row.contractSum);
+      if (!it.charged) expect(row.contractSum).toBe(it.contractSum + it.daywork.charge);
       expect(row.billed - row.earned).toBe(row.overbilled - row.underbilled);
       expect(Math.min(row.overbilled, row.underbilled)).toBe(0);
       expect(row.complete).toBeGreaterThanOrEqual(0);
       expect(row.complete).toBeLessThanOrEqual(1_000_000);
       // The whole expected loss is in profit to date, at whatever stage.
-      if (it.estimate > it.contractSum) expect(row.profitToDate).toBeLessThanOrEqual(it.contractSum - it.estimate + 1);
+      const loss = it.charged ? row.estimatedProfit : row.estimatedProfit - (it.daywork.charge - it.daywork.cost);
+      if (loss < 0 && it.charged?.ceiling !== null)
+        expect(row.profitToDate).toBeLessThanOrEqual(loss + (it.charged ? 0 : it.daywork.charge - it.daywork.cost) + 1);
     }),
   );
 });
@@ -162,6 +169,8 @@ test('percent complete is written with as many places as it takes to follow earn
     labourHours: 0,
     labourHoursAtCompletion: 0,
     workAppliedFor: 0,
+    daywork: NO_DAYWORK,
+    charged: null,
     contractSum: 30_000,
     estimate: 30_000,
     cost: 10_000,

@@ -75,6 +75,47 @@ const MESSAGES = {
     `${displayDate(dated)} is before application ${number}, ${displayDate(previous)}; application dates must be in order`,
   'client-certifies': ({ job }: { job: string }) =>
     `The client of job ${job} certifies what is applied for; submit the application, or say at the client that it never does`,
+  'invoice-named-as-number': ({ reference }: { reference: string }) =>
+    `"${reference}" is a number; expected a reference that cannot be taken for an application`,
+  'reference-taken': ({ reference }: { reference: string }) =>
+    `There is a document "${reference}" on this job already; choose another reference`,
+  'cut-off-after-date': ({ cutOff, dated }: { cutOff: string; dated: string }) =>
+    `The cut-off, ${displayDate(cutOff)}, is after the day of the invoice, ${displayDate(dated)}`,
+  'entry-not-charged': ({ entry, mark }: { entry: string; mark: string }) =>
+    `${entry} is ${mark === 'hold' ? 'held' : 'not charged'}; mark it as charged first`,
+  'entry-taken': ({ entry, invoice }: { entry: string; invoice: string }) =>
+    `${entry} is on invoice ${invoice} already, which is not credited`,
+  'entry-after-cut-off': ({ entry, from, cutOff }: { entry: string; from: string; cutOff: string }) =>
+    `${entry} is charged from ${displayDate(from)}, after the cut-off, ${displayDate(cutOff)}`,
+  'invoice-takes-nothing': () => 'Nothing is taken; choose at least one entry',
+  'ceiling-passed': ({ ceiling, total, on }: { ceiling: Cents; total: Cents; on: string }, show: ShowAmount) =>
+    `${show(total)} would be invoiced by ${displayDate(on)}, more than the ceiling of the job, ${show(ceiling)}; leave out ${show(total - ceiling)}, or raise the ceiling`,
+  'charged-has-none': ({ job, what }: { job: string; what: string }) =>
+    `Job ${job} is charged for what it costs: it has no ${what}`,
+  'pricing-has-contract': ({ job, has }: { job: string; has: string }) =>
+    `Job ${job} has ${has}; a job that is charged for its cost has none`,
+  'ceiling-of-fixed': () => 'Only a charged job has a ceiling; leave it empty, or make the job a charged one',
+  'ceiling-nothing': () => 'Expected a ceiling above zero, or none',
+  'charge-without-job': () => 'Only cost on a job is charged; leave the mark empty, or choose a job',
+  'charge-rate-cells': () =>
+    'A charge rate is of one kind of work, one employee or one wage class, and of a job, of a client or of neither',
+  'credited-already': ({ reference, on }: { reference: string; on: string }) =>
+    `${reference} was credited in full on ${displayDate(on)}`,
+  'credited-before-invoice': ({ on, dated }: { on: string; dated: string }) =>
+    `${displayDate(on)} is before the invoice, ${displayDate(dated)}`,
+  'credited-before-part': ({ on, last }: { on: string; last: string }) =>
+    `${displayDate(on)} is before a credit in part, ${displayDate(last)}; choose that day or a later one`,
+  'credit-nothing': () => 'Enter an amount above zero',
+  'credit-beyond': ({ amount, left }: { amount: Cents; left: Cents }, show: ShowAmount) =>
+    `${show(amount)} is more than the ${show(left)} of the invoice that is not credited`,
+  'credit-below-received': ({ received, on }: { received: Cents; on: string }, show: ShowAmount) =>
+    `${show(received)} is received on it on ${displayDate(on)}; reverse the receipt first, or credit less`,
+  'charged-in-closed': ({ entry, from, closed }: { entry: string; from: string; closed: string }) =>
+    `${entry} is charged from ${displayDate(from)}, and the books are closed up to ${displayDate(closed)}; what it was charged at then stays. Open them again first, or let the change count from a later day`,
+  'pricing-in-closed': ({ closed }: { closed: string }) =>
+    `The books are closed up to ${displayDate(closed)}, and reports of then rest on this; open them again first`,
+  'mark-invoiced': ({ entry, invoice }: { entry: string; invoice: string }) =>
+    `${entry} is on invoice ${invoice}; credit that in full first`,
   'application-empty': () => 'Nothing is billed on this application yet; enter the figures of at least one line',
   'application-invoiced': ({ number, invoice }: { number: number; invoice: number }) =>
     `Application ${number} already has invoice number ${invoice} and cannot be deleted. Correct it and certify it again`,

@@ -1,5 +1,5 @@
 import { present } from '../errors/known';
-import { revisedBudget, type CostLineState, type LineEstimate } from '../forecast/estimateAtCompletion';
+import { contractBudget, type CostLineState, type LineEstimate } from '../forecast/estimateAtCompletion';
 import { LINE_FIGURES, type LineFigure } from '../forecast/lineFigures';
 import { hours, money, percent, words, type FigureRef, type Operand, type Workings } from './workings';
 
@@ -7,16 +7,30 @@ type LineRef = (figure: LineFigure) => { figure: FigureRef };
 
 /** The rule that gave a line its estimate, with what it was worked from. */
 export function explainEstimate(state: CostLineState, estimate: LineEstimate, ref: LineRef): Pick<Workings, 'rule' | 'operands'> {
+  const { rule, operands } = explainContract(state, estimate, ref);
+  if (state.dayworkCost === 0) return { rule, operands };
+  return {
+    rule: `${rule} Daywork is left out of that, and its cost added.`,
+    operands: [...operands, money('Cost of daywork', state.dayworkCost, '+')],
+  };
+}
+
+function explainContract(state: CostLineState, estimate: LineEstimate, ref: LineRef): Pick<Workings, 'rule' | 'operands'> {
   const spent = [
     money('Cost to date', state.cost, '', ref('lineActual')),
+    ...(state.dayworkCost === 0 ? [] : [money('Daywork in it', state.dayworkCost, '−')]),
     money('Open commitments', state.openCommitment, '+', ref('lineCommitted')),
   ];
+  const revised =
+    state.dayworkCost === 0
+      ? money('Revised budget', contractBudget(state), '', ref('lineRevised'))
+      : money('Revised budget without daywork', contractBudget(state));
   if (estimate.basis === 'finished')
     return { rule: 'The job is finished: cost to date plus what is still committed.', operands: spent };
   if (estimate.basis === 'budget')
     return {
       rule: 'No forecast: the revised budget, as long as cost and commitments stay within it.',
-      operands: [money('Revised budget', revisedBudget(state), '', ref('lineRevised')), ...compared(spent)],
+      operands: [revised, ...compared(spent)],
     };
   if (estimate.forecastSays === null) {
     const rule = state.budgeted
@@ -24,12 +38,7 @@ export function explainEstimate(state: CostLineState, estimate: LineEstimate, re
       : 'No budget and no forecast: cost to date plus open commitments.';
     return {
       rule,
-      operands: state.budgeted
-        ? [
-            ...spent,
-            { ...money('Revised budget', revisedBudget(state), '', ref('lineRevised')), label: 'Revised budget, passed' },
-          ]
-        : spent,
+      operands: state.budgeted ? [...spent, { ...revised, label: `${revised.label}, passed` }] : spent,
     };
   }
   return {
@@ -85,7 +94,7 @@ export function explainLine(
     money(LINE_FIGURES[of].title, LINE_FIGURES[of].value({ state, estimate }), sign, ref(of));
   const explained: Record<typeof figure, () => Pick<Workings, 'rule' | 'operands'>> = {
     lineRevised: () => ({
-      rule: 'Original budget plus change orders approved, and with transfers made, by the date.',
+      rule: 'Original budget plus change orders approved, and with transfers made, by the date; the cost of daywork is added to it.',
       operands: [operand('lineOriginal'), operand('lineChanges', '+'), operand('lineTransfers', '+')],
     }),
     lineToComplete: () => ({

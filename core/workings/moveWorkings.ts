@@ -13,11 +13,19 @@ export type MoveFigure = keyof typeof MOVE_FIGURES;
 
 /** A line on a day: what is known of it, and its estimate. */
 export interface LineOnDay {
-  state: Pick<CostLineState, 'original' | 'changes' | 'transfers' | 'cost' | 'openCommitment' | 'forecast'>;
+  state: Pick<CostLineState, 'original' | 'changes' | 'transfers' | 'cost' | 'dayworkCost' | 'openCommitment' | 'forecast'>;
   estimate: LineEstimate;
 }
 
-const NOTHING: LineOnDay['state'] = { original: 0, changes: 0, transfers: 0, cost: 0, openCommitment: 0, forecast: null };
+const NOTHING: LineOnDay['state'] = {
+  original: 0,
+  changes: 0,
+  transfers: 0,
+  cost: 0,
+  dayworkCost: 0,
+  openCommitment: 0,
+  forecast: null,
+};
 
 /** Why the estimate of a line moved between two days, in words; `then` null for a line that was not there. */
 export function whyMoved(then: LineOnDay | null, now: LineOnDay, since: PlainDate): string {
@@ -32,6 +40,7 @@ export function whyMoved(then: LineOnDay | null, now: LineOnDay, since: PlainDat
   if (state.changes - state.transfers !== before.changes - before.transfers) because.push('change orders');
   if (state.transfers !== before.transfers) because.push('transfers');
   if (state.forecast && state.forecast.asOf > since) because.push(`forecast of ${displayDate(state.forecast.asOf)}`);
+  if (state.dayworkCost !== before.dayworkCost) because.push('daywork');
   if (because.length === 0 && revisedBudget(state) !== revisedBudget(before)) because.push('budget');
   return because.join(', ');
 }

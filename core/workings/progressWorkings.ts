@@ -31,10 +31,14 @@ const EXPLAIN: Record<DerivedFigure, Explain> = {
   complete: explainComplete,
   earned: explainEarned,
   profitToDate: (job, it, ref) =>
-    job.method === 'completed' && !job.finished
+    isDeferred(job)
       ? {
-          rule: 'Revenue is recognised when the job is finished; until then only an expected loss counts.',
-          operands: [money('Loss provision', it.lossProvision, '−', ref('lossProvision'))],
+          rule: 'Revenue of the contract is recognised when the job is finished; until then only daywork and an expected loss count.',
+          operands: [
+            ...besides(job, 'Daywork, at its charge', job.daywork.charge, '+'),
+            ...besides(job, 'Cost of daywork', job.daywork.cost, '−'),
+            money('Loss provision', it.lossProvision, '−', ref('lossProvision')),
+          ],
         }
       : {
           rule: 'Earned revenue less cost to date, less what is set aside for an expected loss.',
@@ -66,13 +70,15 @@ const EXPLAIN: Record<DerivedFigure, Explain> = {
       money('Cost to date', it.cost, '−', ref('cost')),
     ],
   }),
-  lossProvision: (_, it, ref) => ({
-    rule: 'Where the job is expected to lose money, the whole loss is taken at once: estimate less contract sum, less the loss already in cost less earned revenue. Never below zero.',
+  lossProvision: (job, it, ref) => ({
+    rule: `Where the job is expected to lose money, the whole loss is taken at once: estimate less contract sum, less the loss already in cost less earned revenue. Never below zero.${isBeside(job) ? ' Daywork is no part of it.' : ''}`,
     operands: [
       money('Estimate at completion', it.estimate, '', ref('estimate')),
       money('Contract sum', it.contractSum, '−', ref('contractSum')),
       money('Cost to date', it.cost, '−', ref('cost')),
       money('Earned revenue', it.earned, '+', ref('earned')),
+      ...besides(job, 'Daywork in contract sum and earned revenue', job.daywork.charge, ''),
+      ...besides(job, 'Daywork in estimate and cost', job.daywork.cost, ''),
     ],
   }),
 };
@@ -80,7 +86,21 @@ const EXPLAIN: Record<DerivedFigure, Explain> = {
 /** Their names. */
 export const DERIVED_FIGURES = Object.keys(EXPLAIN) as DerivedFigure[];
 
+const isDeferred = (job: JobPosition) => !job.charged && job.method === 'completed' && !job.finished;
+/** Whether something is charged beside a contract. */
+const isBeside = (job: JobPosition) => !job.charged && (job.daywork.cost !== 0 || job.daywork.charge !== 0);
+const besides = (job: JobPosition, label: string, amount: number, sign: string) =>
+  isBeside(job) ? [money(label, amount, sign)] : [];
+
 function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Explained {
+  if (job.charged)
+    return {
+      rule: 'A charged job: cost to date over estimate at completion; between 0 and 100 %.',
+      operands: [
+        money('Cost to date', it.cost, '', ref('cost')),
+        money('Estimate at completion', it.estimate, '÷', ref('estimate')),
+      ],
+    };
   switch (job.method) {
     case 'cost-to-cost': {
       const stored =
@@ -93,6 +113,7 @@ function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Expl
           money('Cost to date', it.cost, '', ref('cost')),
           money('Estimate at completion', it.estimate, '÷', ref('estimate')),
           ...stored,
+          ...besides(job, 'Less daywork, at cost (both figures)', job.daywork.cost, '−'),
         ],
       };
     }
@@ -110,6 +131,7 @@ function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Expl
         operands: [
           money('Work applied for', job.workAppliedFor, '', at('billing')),
           money('Contract sum', it.contractSum, '÷', ref('contractSum')),
+          ...besides(job, 'Less daywork in the contract sum', job.daywork.charge, '−'),
         ],
       };
     case 'completed':
@@ -123,17 +145,27 @@ function explainComplete(job: JobPosition, it: Progress, ref: Ref, at: At): Expl
 function explainEarned(job: JobPosition, it: Progress, ref: Ref, at: At): Explained {
   const uninstalled = (label: string, sign: '−' | '+') =>
     it.uninstalled === 0 ? [] : [money(label, it.uninstalled, sign, at('material-on-site'))];
+  if (job.charged)
+    return {
+      rule: 'A charged job: what is charged for its cost by the date is earned, at most its ceiling.',
+      operands: [
+        money('Charged by the date', job.daywork.charge, '', at('charging')),
+        ...(job.charged.ceiling === null ? [] : [money('Ceiling, compared', job.charged.ceiling)]),
+      ],
+    };
   const rule =
     it.uninstalled === 0
       ? 'Contract sum times the share complete, rounded once.'
       : 'Contract sum less uninstalled materials, times the share complete, plus uninstalled materials at cost; rounded once.';
   return {
-    rule,
+    rule: isBeside(job) ? `${rule.slice(0, -1)}; daywork is left out of that, and added at its charge.` : rule,
     operands: [
       money('Contract sum', it.contractSum, '', ref('contractSum')),
+      ...besides(job, 'Less daywork in it', job.daywork.charge, '−'),
       ...uninstalled('Less uninstalled materials, at cost', '−'),
       { ...percent('Complete', it.complete, '×', ref('complete')), shown: followedPercent(job) },
       ...uninstalled('Add uninstalled materials, at cost', '+'),
+      ...(isBeside(job) ? [money('Daywork, at its charge', job.daywork.charge, '+', at('charging'))] : []),
     ],
   };
 }
@@ -182,11 +214,12 @@ export function explainTotal(
     return {
       title,
       subject,
-      rule: 'Total cost to date over total estimate at completion, both without uninstalled materials; at most 100 %.',
+      rule: 'Total cost to date over total estimate at completion, both without uninstalled materials and daywork; at most 100 %.',
       operands: [
         money('Cost to date', total.cost, '', { figure: { figure: 'cost' } }),
         money('Estimate at completion', total.estimate, '÷', { figure: { figure: 'estimate' } }),
         money('Less uninstalled materials (both figures)', total.uninstalled, '−'),
+        ...(total.dayworkCost === 0 ? [] : [money('Less daywork, at cost (both figures)', total.dayworkCost, '−')]),
       ],
       result: total.complete,
       unit: 'percent',

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { valueApplication, type Application, type BillingJob } from '../billing/application';
-import { estimateAtCompletion, type CostLineState, type LineForecast } from '../forecast/estimateAtCompletion';
+import { EMPTY_LINE, estimateAtCompletion, type CostLineState, type LineForecast } from '../forecast/estimateAtCompletion';
 import { compareCostLines, comparePlain, type CostLineKey } from '../costs/costType';
 import { contractSum, originalContractSum, scheduleAt, type SovLine } from '../contract/contract';
 import { explainApplication, explainLineRetention } from './applicationWorkings';
@@ -8,17 +8,12 @@ import { explainEstimate, explainLine } from './estimateWorkings';
 
 const ref = (figure: string) => ({ figure: { figure, job: '1', line: 7 } });
 const state = (more: Partial<CostLineState> = {}): CostLineState => ({
+  ...EMPTY_LINE,
   budgeted: true,
   original: 100_000,
   changes: 5000,
-  transfers: 0,
-  changesSinceForecast: 0,
-  hoursBudgeted: 0,
-  hoursChangedSinceForecast: 0,
   cost: 40_000,
-  hours: 0,
   openCommitment: 2500,
-  forecast: null,
   ...more,
 });
 const forecast = (more: Partial<LineForecast>): LineForecast => ({

@@ -14,6 +14,7 @@ import { loadBillingJobs, type LoadedBillingJob } from './billingJobs';
 import { type Company, companyLogo, loadCompany } from '../company/company';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { companyLetterhead, labelled } from '../pdf/letterhead';
+import { payment } from '../pdf/payment';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 import { QUIET } from '../pdf/typefaces';
 
@@ -84,7 +85,7 @@ export function applicationPdf(document: ApplicationDocument): Promise<Buffer> {
         `${state}. Work to ${displayDate(application.dated)}${application.reference ? `, reference ${application.reference}` : ''}.`,
       ),
       ...summary(valued, company, job),
-      ...(invoice ? payment(invoice, document) : []),
+      ...(invoice ? [payment(company, valued.payable, invoice)] : []),
       signatures(company.name, document.parties.client_name),
       { text: 'Schedule of values', font: 'Serif', fontSize: 14, pageBreak: 'before', margin: [0, 0, 0, 2] },
       { text: `Job ${job.number} ${job.name}. All figures to date, in ${company.currency}.`, margin: [0, 0, 0, 8] },
@@ -153,20 +154,6 @@ function summary(it: ValuedApplication, company: Company, job: ApplicationDocume
     ),
     table([row('retentionReleased'), row('balanceToComplete')], 1),
     { text: `Retention: ${describeRetention(job.retention)}`, fontSize: 8.5, color: '#4c453b' },
-  ];
-}
-
-/** How what is certified is paid. */
-function payment({ number, dueOn }: { number: number; dueOn: PlainDate }, { company, valued }: ApplicationDocument): Content[] {
-  const amount = `${displayExact(valued.payable, company.digits)} ${company.currency}`;
-  return [
-    {
-      stack: [
-        { text: `Please pay ${amount} by ${displayDate(dueOn)}, quoting invoice ${number}.`, bold: true },
-        ...(company.bankDetails ? [{ text: company.bankDetails, margin: [0, 3, 0, 0] as [number, number, number, number] }] : []),
-      ],
-      margin: [0, 14, 0, 0],
-    },
   ];
 }
 

@@ -16,6 +16,8 @@ export interface LoadedBillingJob extends BillingJob {
   client: string;
   status: string;
   awardedOn: string | null;
+  /** It is charged for what it costs: it has no contract sum. */
+  isCharged: boolean;
   locked: boolean;
   /** The job's terms, else the client's; null where neither says. */
   termsDays: number | null;
@@ -76,6 +78,7 @@ function emptyJob(row: JobRow): Mutable {
     client: row.client,
     status: row.status,
     awardedOn: row.awarded_on,
+    isCharged: row.pricing === 'charged',
     locked: row.locked === 1,
     termsDays: row.terms_days,
     neverCertifies: row.never_certifies === 1,

@@ -1,4 +1,4 @@
-import { LAST_APPLICATION_BY_JOB, OPEN_RELEASES, REGISTER } from './queries';
+import { LAST_APPLICATION_BY_JOB, OTHER_INVOICES, REGISTER } from './queries';
 import { type RowOf } from '../db/fields';
 import { known, present } from '../../core/errors/known';
 import { takes } from '../../core/jobs/takes';
@@ -33,6 +33,7 @@ export async function billingRegister(sql: Reader, asOf: string): Promise<Billin
       inSchedule(it, asOf) &&
       takes({ status: it.status, locked: it.locked }, 'bills') &&
       !it.position.finished &&
+      !it.position.charged &&
       periodOf(last.get(it.id)?.dated ?? '') !== month,
   );
   const scheduled = await scheduledJobs(sql);
@@ -48,7 +49,7 @@ export async function billingRegister(sql: Reader, asOf: string): Promise<Billin
     overbilled: it.progress.overbilled,
     bySchedule: toBill.get(it.id) ?? null,
   }));
-  const releases = (await sql.all(OPEN_RELEASES, [asOf, `${month}-01`])).map((it) => ({
+  const releases = (await sql.all(OTHER_INVOICES, [asOf, `${month}-01`])).map((it) => ({
     ...it,
     daysLate: it.payable === it.received ? 0 : Math.max(0, daysBetween(it.dueOn, asOf)),
   }));

@@ -82,6 +82,12 @@ export const INVOICE_BY_REFERENCE = query(
   'SELECT id, posted_on AS since, payable FROM invoice WHERE job_id = $1 AND reference = $2',
 );
 
+/** What credit notes take off invoice `$1`, with tax. */
+export const CREDITS_ON_INVOICE = query(
+  shape({ dated: t.day, amount: t.cents }),
+  'SELECT dated, amount + tax AS amount FROM invoice_credit WHERE invoice_id = $1 ORDER BY dated, id',
+);
+
 /** What was received on invoice `$1`, refunds and reversals among it. */
 export const RECEIVED_ON_INVOICE = query(
   shape({ dated: t.day, amount: t.cents }),
@@ -113,9 +119,10 @@ export const REGISTER = query(
   ORDER BY job.number, a.number`,
 );
 
-/** Releases of retention by `$1` that are not paid, or are of the month that begins on `$2`. */
-export const OPEN_RELEASES = query(
+/** Releases of retention and daywork invoices by `$1` that are not paid, or are of the month that begins on `$2`. */
+export const OTHER_INVOICES = query(
   shape({
+    kind: t.oneOf('release', 'daywork'),
     job: t.text,
     jobName: t.text,
     client: t.text,
@@ -126,10 +133,12 @@ export const OPEN_RELEASES = query(
     received: t.cents,
     dueOn: t.day,
   }),
-  `SELECT * FROM (SELECT job.number AS job, job.name AS jobName, c.code AS client, r.reference, r.dated, r.amount, i.payable,
+  `SELECT * FROM (SELECT i.kind, job.number AS job, job.name AS jobName, c.code AS client, i.reference, i.dated,
+      coalesce((SELECT amount FROM retention_release WHERE posting_id = i.posting_id), (SELECT amount FROM daywork_invoice WHERE posting_id = i.posting_id), 0) AS amount,
+      i.payable - coalesce((SELECT sum(amount + tax) FROM invoice_credit WHERE invoice_id = i.id AND dated <= $1), 0) AS payable,
       coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $1), 0) AS received, i.due_on AS dueOn
-    FROM retention_release r JOIN invoice i ON i.posting_id = r.posting_id JOIN job ON job.id = r.job_id JOIN client c ON c.id = job.client_id
-    WHERE r.dated <= $1) WHERE payable <> received OR dated >= $2 ORDER BY job, dated, reference`,
+    FROM invoice i JOIN job ON job.id = i.job_id JOIN client c ON c.id = job.client_id
+    WHERE i.kind <> 'application' AND i.posted_on <= $1) WHERE payable <> received OR dated >= $2 ORDER BY job, dated, reference`,
 );
 
 const InvoiceRow = shape({
@@ -149,10 +158,11 @@ export const openInvoices = (jobId: number | null) =>
   released AS (SELECT job_id, sum(amount) AS amount FROM retention_release WHERE dated <= $1 GROUP BY job_id),
   held AS (SELECT a.posting_id, a.retention - coalesce(released.amount, 0) AS amount
     FROM certified_application a JOIN last ON last.job_id = a.job_id AND last.number = a.number LEFT JOIN released ON released.job_id = a.job_id),
-  state AS (SELECT i.*, coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $1), 0) AS received, coalesce(held.amount, 0) AS held
+  state AS (SELECT i.*, i.payable - coalesce((SELECT sum(amount + tax) FROM invoice_credit WHERE invoice_id = i.id AND dated <= $1), 0) AS asked,
+    coalesce((SELECT sum(amount) FROM receipt WHERE invoice_id = i.id AND dated <= $1), 0) AS received, coalesce(held.amount, 0) AS held
     FROM invoice i LEFT JOIN held ON held.posting_id = i.posting_id WHERE i.posted_on <= $1 ${jobId === null ? '' : `AND i.job_id = ${Number(jobId)}`})
-  SELECT c.code AS client, job.number AS job, i.reference AS invoice, i.kind, i.dated, i.due_on, i.payable, i.received, i.held
-    FROM state i JOIN job ON job.id = i.job_id JOIN client c ON c.id = job.client_id WHERE i.payable <> i.received OR i.held <> 0`,
+  SELECT c.code AS client, job.number AS job, i.reference AS invoice, i.kind, i.dated, i.due_on, i.asked AS payable, i.received, i.held
+    FROM state i JOIN job ON job.id = i.job_id JOIN client c ON c.id = job.client_id WHERE i.asked <> i.received OR i.held <> 0`,
   );
 
 export const RetentionRow = pick(
@@ -160,7 +170,7 @@ export const RetentionRow = pick(
   ...(['retention_rate', 'retention_materials_rate', 'retention_step_at', 'retention_step_to'] as const),
   ...(['retention_step_applies', 'retention_cap'] as const),
 );
-const JobFacts = pick(JobTable, 'id', 'number', 'name', 'status', 'awarded_on', 'locked', 'tax_rate');
+const JobFacts = pick(JobTable, 'id', 'number', 'name', 'status', 'awarded_on', 'locked', 'tax_rate', 'pricing');
 const BillingJobRow = shape({
   ...JobFacts.fields,
   ...RetentionRow.fields,
@@ -227,3 +237,11 @@ export const INSTALMENTS = query(
 );
 
 export const SCHEDULED_JOBS = query(shape({ id: t.whole }), 'SELECT DISTINCT job_id AS id FROM instalment');
+
+/** A document of job `$1` under reference `$2`. */
+export const REFERENCE_OF_JOB = query(
+  shape({ reference: t.text }),
+  `SELECT reference FROM invoice WHERE job_id = $1 AND reference = $2
+    UNION SELECT reference FROM daywork_invoice WHERE job_id = $1 AND reference = $2
+    UNION SELECT credit_note FROM invoice_credit WHERE job_id = $1 AND credit_note = $2`,
+);

@@ -1,17 +1,18 @@
-import { INVOICE_BY_REFERENCE, RECEIVED_ON_INVOICE } from './queries';
+import { CREDITS_ON_INVOICE, INVOICE_BY_REFERENCE, RECEIVED_ON_INVOICE } from './queries';
 import { ApplicationTable, ReceiptTable, RetentionReleaseTable } from './models';
 import { dueDay } from '../../core/billing/invoice';
 import { saveInvoice } from './invoices';
 import { receiptRefusals, releaseRefusals } from '../../core/billing/invoiceRefusals';
 import { refuse } from '../../core/refusals/refusal';
 import { APPLICATION_LIFE } from '../../core/billing/applicationLife';
-import { assertAllowed, assertMove, fieldError } from '../acts/refused';
+import { assertAllowed, assertMove } from '../acts/refused';
 import type { Command } from '../acts/command';
 import { LedrinError } from '../../core/errors/ledrinError';
 import { rateOf } from '../../core/money/rate';
 import { receiptJournal } from '../../core/billing/receipt';
 import { retentionReleaseJournal } from '../../core/billing/retentionRelease';
 import type { Reader } from '../db/sql';
+import { assertFreeReference } from './references';
 import { loadBillingJob } from './billingJobs';
 import { loadDigits } from '../company/company';
 import { jobThatTakes } from '../jobs/jobByNumber';
@@ -54,8 +55,12 @@ async function invoiceByReference(sql: Reader, jobId: number, jobNumber: string,
   const application = isNumber ? await sql.findOne(ApplicationTable, { job_id: jobId, number: Number(reference) }) : undefined;
   const invoice = await sql.get(INVOICE_BY_REFERENCE, [jobId, isNumber ? String(Number(reference)) : reference]);
   if (application) assertMove(APPLICATION_LIFE, 'receive', `Application ${reference}`, application.status);
-  if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no application or release ${reference}`);
-  return { ...invoice, receipts: await sql.all(RECEIVED_ON_INVOICE, [invoice.id]) };
+  if (!invoice) throw new LedrinError('not-found', `Job ${jobNumber} has no invoice ${reference}`);
+  return {
+    ...invoice,
+    receipts: await sql.all(RECEIVED_ON_INVOICE, [invoice.id]),
+    credits: await sql.all(CREDITS_ON_INVOICE, [invoice.id]),
+  };
 }
 
 /** Invoices retention the client gives back. Never more than is held on the day. */
@@ -69,8 +74,7 @@ export async function releaseRetention(
   const digits = await loadDigits(sql);
   const job = await loadBillingJob(sql, id);
   assertAllowed(releaseRefusals(job, input), { digits });
-  if (job.releases.some((it) => it.reference === input.reference))
-    throw fieldError('reference', `There is a release "${input.reference}" on this job already; choose another reference`);
+  await assertFreeReference(sql, id, input.reference);
   const tax = rateOf(job.taxRate, input.amount);
   const postingId = await savePosting(
     sql,

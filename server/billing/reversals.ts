@@ -3,7 +3,7 @@ import { receiptRefusals } from '../../core/billing/invoiceRefusals';
 import { loadDigits } from '../company/company';
 import { assertAllowed } from '../acts/refused';
 import { saveInvoice } from './invoices';
-import { RECEIVED_ON_INVOICE } from './queries';
+import { CREDITS_ON_INVOICE, RECEIVED_ON_INVOICE } from './queries';
 import { InvoiceTable, ReceiptTable, RetentionReleaseTable } from './models';
 import { present } from '../../core/errors/known';
 import { receiptJournal } from '../../core/billing/receipt';
@@ -17,7 +17,8 @@ export const reverseReceipt: Reversal = async (sql, actor, posting, when, reason
   const receipt = present(await sql.findOne(ReceiptTable, { posting_id: posting.id }));
   const { posted_on: since, payable } = present(await sql.findOne(InvoiceTable, { id: receipt.invoice_id }));
   const receipts = await sql.all(RECEIVED_ON_INVOICE, [receipt.invoice_id]);
-  assertAllowed(receiptRefusals({ since, payable, receipts }, { dated: on, amount: -receipt.amount }), {
+  const credits = await sql.all(CREDITS_ON_INVOICE, [receipt.invoice_id]);
+  assertAllowed(receiptRefusals({ since, payable, receipts, credits }, { dated: on, amount: -receipt.amount }), {
     digits: await loadDigits(sql),
     fields: { dated: 'on', amount: 'on' },
   });

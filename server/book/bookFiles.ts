@@ -6,6 +6,8 @@ import { changeOrderLines, changeOrders } from '../changes/bookFiles';
 import { commitments } from '../commitments/bookFile';
 import { company, costCodes, customers, people, vendors } from '../company/book/bookFiles';
 import { departments, jobKinds, workKinds } from '../company/book/listBookFiles';
+import { chargeRates, dayworkTerms } from '../charging/book/chargeBookFiles';
+import { dayworkCredits, dayworkInvoices } from '../daywork/book/dayworkBookFiles';
 import { costs } from '../costs/bookFile';
 import { awardLines, awards } from '../estimates/awardFiles';
 import { dayEntries, daySheets, daySignatures } from '../daySheets/bookFiles';
@@ -90,10 +92,14 @@ export const BOOK_FILES: readonly BookFile[] = [
   daySheets,
   daySignatures,
   dayEntries,
+  chargeRates,
+  dayworkTerms,
   applications,
   applicationLines,
   reversedCertifications,
   retentionReleases,
+  dayworkInvoices,
+  dayworkCredits,
   receipts,
   forecasts,
 ];

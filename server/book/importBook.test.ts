@@ -108,13 +108,14 @@ test('what the engine refuses in the middle of the costs is thrown, and nothing 
 async function allReports(database: Database, asOf: string): Promise<Record<string, string[]>> {
   const reports: Record<string, string[]> = {};
   for (const name of Object.keys(REPORTS) as ReportName[])
-    if (!['estimate-vs-actual', 'labour-progress', 'quantities', 'application', 'application-summary'].includes(name))
+    if (!['estimate-vs-actual', 'labour-progress', 'quantities', 'daywork', 'application', 'application-summary'].includes(name))
       reports[name] = await reportLines(database, name, asOf);
   for (const { number } of await reading(database).all(query(shape({ number: t.text }), 'SELECT number FROM job')))
     reports[`lines of ${number}`] = [
       ...(await reportLines(database, 'estimate-vs-actual', asOf, number)),
       ...(await reportLines(database, 'labour-progress', asOf, number)),
       ...(await reportLines(database, 'quantities', asOf, number)),
+      ...(await reportLines(database, 'daywork', asOf, number)),
     ];
   for (const row of await reading(database).all(
     query(

@@ -77,6 +77,8 @@ async function importInside(
     for (const file of BOOK_FILES) if (file !== costs) await file.save?.(book.rowsOf(file) as Row<Columns>[], into);
   const counts = countRows(book);
   if (files.has(costs)) counts.costs = await importCosts(book, into, folder, skipIdentical);
+  for (const file of BOOK_FILES) file.checkEnd?.(book);
+  if (!faults.any) for (const file of BOOK_FILES) await file.finish?.(into);
   if (faults.any) throw new BookRefused(inOrder(faults), faults.more);
   contents.store();
   return counts;

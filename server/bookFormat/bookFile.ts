@@ -75,10 +75,14 @@ export interface Definition<C extends Columns> {
   /** What the checks of the whole need of the database. */
   prepare?(book: BookCheck): Promise<void>;
   checkAll?(rows: readonly ReadRow<C>[], book: BookCheck): void;
+  /** What can be judged only once every cost was read: costs stream by last. */
+  checkEnd?(book: BookCheck): void;
   /** What its rows do that the company may want approved first; of jobs the database has. */
   acts?(rows: readonly ReadRow<C>[], book: BookCheck): readonly BookAct[];
   /** Saves the rows of a book without a fault. Files are saved in the order of the registry. */
   save?(rows: readonly Row<C>[], into: BookSave): Promise<void>;
+  /** Saves what rests on all cost of the book, after it. */
+  finish?(into: BookSave): Promise<void>;
 }
 
 /** A file of the book, whatever its columns. */

@@ -1,3 +1,4 @@
+import { refuse } from '../../core/refusals/refusal';
 import { agreedRefusal, changeDayRefusals } from '../../core/changes/changeRefusals';
 import { CHANGE_STATUSES } from '../../core/changes/changeOrder';
 import { COST_TYPES } from '../../core/costs/costType';
@@ -8,7 +9,7 @@ import { bookFile, type BookAct } from '../bookFormat/bookFile';
 import { amount, date, days, isWhole, oneOf, quantity, REQUIRED, text, type ReadRow } from '../bookFormat/columns';
 import { joinKey } from '../bookFormat/keys';
 import { costCodes } from '../company/book/bookFiles';
-import { jobs, scheduleOfValues } from '../jobs/bookFiles';
+import { isChargedJob, jobs, scheduleOfValues } from '../jobs/bookFiles';
 import { ChangeOrderLineTable, ChangeOrderTable } from './models';
 
 export const changeOrders = bookFile({
@@ -124,6 +125,8 @@ export const changeOrderLines = bookFile({
     const missing = (column: string, message: string) =>
       book.fault(changeOrderLines, row, column, `missing required cell: ${message}`);
     if (row.side === 'price' && row.sov_line === null) missing('sov_line', 'a price line names its SOV line');
+    if (row.side === 'price' && isChargedJob(book, row.job))
+      book.refuse(changeOrderLines, row, refuse('charged-has-none', 'job', { job: row.job ?? '', what: 'price of changes' }));
     if (row.side === 'cost' && row.cost_code === null) missing('cost_code', 'a cost line names its cost code');
     if (row.side === 'cost' && row.cost_type === null) missing('cost_type', 'a cost line names its cost type');
     if (row.side === 'cost' && row.asked !== null && row.asked !== undefined)

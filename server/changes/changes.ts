@@ -15,6 +15,7 @@ import { jobThatTakes } from '../jobs/jobByNumber';
 import { CostLines } from '../costs/costEntries';
 import { type Actor } from '../acts/audit';
 import { assertVersion } from '../versions/staleness';
+import { assertFixedPrice } from '../jobs/fixedPrice';
 import { insertSovLines } from '../jobs/sovLines';
 
 /** Saves a draft change as typed, new or changed. Gives back its version. Throws conflict where somebody saved it since. */
@@ -25,6 +26,7 @@ export async function saveChange(command: Command, job: string, input: ChangeInp
   assertVersion(command, input.number, change, input.version);
   const codes = await costCodeIds(sql);
   const sov = new Map((await sql.all(SOV_LINES_OF_JOB, [identity.id])).map((row) => [row.line, row.id]));
+  if (input.price.length > 0) await assertFixedPrice(sql, identity.id, 'price of changes', 'price');
   const faults = changeFaults(input, codes, sov);
   if (input.number !== was && (await sql.findOne(ChangeOrderTable, { job_id: identity.id, number: input.number })))
     faults.push({ field: 'number', message: `There is a change ${input.number} on job ${job} already; choose another number` });

@@ -5,6 +5,7 @@ export const NEWEST_ENTRY = query(
   shape({ newest: t.orNull(t.text) }),
   `SELECT max(d) AS newest FROM (SELECT (SELECT max(posted_on) FROM cost_entry) AS d UNION ALL SELECT max(certified_on) FROM application WHERE status = 'certified'
       UNION ALL SELECT max(dated) FROM retention_release UNION ALL SELECT max(dated) FROM receipt
+      UNION ALL SELECT max(dated) FROM daywork_invoice WHERE status = 'issued' UNION ALL SELECT max(dated) FROM invoice_credit
       UNION ALL SELECT max(posted_on) FROM time_line WHERE status = 'posted')`,
 );
 

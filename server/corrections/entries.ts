@@ -65,6 +65,7 @@ export async function insertCorrections(sql: Sql, postingId: number, corrections
       reference: it.reference,
       party: it.party,
       description: it.description,
+      unit: it.entry_unit,
       commitment_line_id: it.commitment_line_id,
       uninstalled: it.uninstalled ? 1 : 0,
       reverses_entry_id: reverses,

@@ -24,6 +24,7 @@ const PostedEntry = shape({
   commitment_line_id: t.orNull(t.whole),
   commitment: t.orNull(t.text),
   uninstalled: t.flag,
+  entry_unit: t.text,
   /** The document of the entry it reverses. */
   reverses: t.orNull(t.whole),
   /** The document that reversed or moved it. */
@@ -37,7 +38,7 @@ const postedEntries = (where: string) =>
     PostedEntry,
     `SELECT e.id, e.posting_id, e.job_id, e.cost_line_id, job.number AS job, job.status, l.section, l.cost_code_id, c.code AS cost_code, l.cost_type,
       e.dated, e.posted_on, e.amount, e.quantity, e.hours, e.reference, e.party, e.description, e.commitment_line_id,
-      m.number || '/' || n.line AS commitment, e.uninstalled,
+      m.number || '/' || n.line AS commitment, e.uninstalled, e.unit AS entry_unit,
       (SELECT posting_id FROM cost_entry o WHERE o.id = e.reverses_entry_id) AS reverses,
       (SELECT posting_id FROM cost_entry r WHERE r.reverses_entry_id = e.id) AS reversed_by, e.time_line_id
       FROM cost_entry e JOIN cost_line l ON l.id = e.cost_line_id JOIN cost_code c ON c.id = l.cost_code_id JOIN job ON job.id = e.job_id

@@ -21,7 +21,7 @@ export async function reversePosting(command: Command, postingId: number, input:
   if (!posting) throw new LedrinError('not-found', `There is no document ${postingId}`);
   assertAllowed([await whyNotReversible(sql, posting)], { code: 'refused' });
   const { writes } = postingOfKind(posting.kind);
-  if (writes === null) throw new Error(`${posting.kind} has no reversal`);
+  if (writes === null || writes === 'credit') throw new Error(`${posting.kind} has no reversal`);
   const on = { day: input.on ?? firstOpenDay(posting.posted_on, await closedTo(sql)), each: input.on === null };
   if (on.day < posting.posted_on)
     throw fieldError('on', `The reversal, ${on.day}, is before the posting it reverses, ${posting.posted_on}`);
@@ -37,7 +37,7 @@ export async function reversePosting(command: Command, postingId: number, input:
 }
 
 /** How a posting is taken back, by what it writes; certified applications, which are invoices too, have a way of their own. */
-const REVERSALS: Record<NonNullable<PostingOfKind['writes']>, Reversal> = {
+const REVERSALS: Record<Exclude<PostingOfKind['writes'], null | 'credit'>, Reversal> = {
   entries: reverseCosts,
   receipt: reverseReceipt,
   invoice: reverseRelease,

@@ -4,10 +4,15 @@ import { costJournals, type DatedCost } from '../../core/costs/costBatch';
 import { COST_TYPES } from '../../core/costs/costType';
 import { entryRefusals } from '../../core/costs/entryRefusals';
 import { refuse } from '../../core/refusals/refusal';
+import { isMarked } from '../../core/charging/chargeMark';
+import { CHARGE_CELLS, CHARGE_COLUMNS, chargingOf, invoicesOf } from '../charging/book/chargeColumns';
+import { chargingOfBook } from '../charging/book/chargingOfBook';
+import { markRow } from '../charging/marks';
+import { ChargeMarkTable } from '../charging/models';
 import type { BookCheck } from '../bookFormat/bookCheck';
 import { bookFile } from '../bookFormat/bookFile';
 import type { BookSave } from '../bookFormat/bookSave';
-import { amount, date, oneOf, quantity, REQUIRED, text, yesNo, type ReadRow, type Row } from '../bookFormat/columns';
+import { amount, date, isWhole, oneOf, quantity, REQUIRED, text, yesNo, type ReadRow, type Row } from '../bookFormat/columns';
 import { joinKey } from '../bookFormat/keys';
 import { commitments, lineJobs } from '../commitments/bookFile';
 import { costCodes } from '../company/book/bookFiles';
@@ -15,12 +20,11 @@ import { InstallationTable } from '../corrections/models';
 import type { NewRow } from '../db/fields';
 import { nextId } from '../db/sql';
 import { CostEntryTable } from './models';
-import { assertBookOfTeam, jobs } from '../jobs/bookFiles';
+import { assertBookOfTeam, isChargedJob, jobs } from '../jobs/bookFiles';
 import { PostingTable } from '../ledger/models';
 import { savePostings } from '../ledger/savePosting';
 import { IDENTICAL_ROWS } from './queries';
 import { recountCostTotals } from './costTotals';
-import type { NewCostEntry } from './costEntries';
 
 const COST = {
   dated: date(REQUIRED),
@@ -39,6 +43,8 @@ const COST = {
   uninstalled: yesNo(),
   installed_on: date(),
   posted_on: date('the accounting date; empty: dated'),
+  ...CHARGE_COLUMNS,
+  unit: text('of its quantity; empty: that of its cost line'),
 };
 
 /** The one file that is never held as a whole: `OpeningCosts` saves its rows as they stream by. */
@@ -57,9 +63,10 @@ export const costs = bookFile({
   query: `SELECT e.id, e.dated, l.job, l.section, l.cost_code, l.cost_type, e.reference, e.party, e.description,
     CASE WHEN p.cost_entry_id IS NULL THEN e.quantity ELSE p.quantity END AS quantity,
     CASE WHEN p.cost_entry_id IS NULL THEN e.hours ELSE p.hours END AS hours, coalesce(p.amount, e.amount) AS amount,
-    k.number AS commitment, m.line AS commitment_line, e.uninstalled, p.installed_on, nullif(e.posted_on, e.dated) AS posted_on
-    FROM cost_entry e JOIN named_cost_line l ON l.id = e.cost_line_id LEFT JOIN installed_part p ON p.cost_entry_id = e.id
-    LEFT JOIN commitment_line m ON m.id = e.commitment_line_id LEFT JOIN commitment k ON k.id = m.commitment_id WHERE e.time_line_id IS NULL`,
+    k.number AS commitment, n.line AS commitment_line, e.uninstalled, p.installed_on, nullif(e.posted_on, e.dated) AS posted_on,
+    ${CHARGE_CELLS('e.id')}, e.unit
+    FROM cost_entry e JOIN named_cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id LEFT JOIN charge_mark m ON m.cost_entry_id = e.id LEFT JOIN installed_part p ON p.cost_entry_id = e.id
+    LEFT JOIN commitment_line n ON n.id = e.commitment_line_id LEFT JOIN commitment k ON k.id = n.commitment_id WHERE e.time_line_id IS NULL`,
   countsOn: ({ dated, posted_on, installed_on }) => (posted_on ? { posted_on, installed_on } : { dated, installed_on }),
   check(row, book) {
     // One plain object: this is asked of a million rows.
@@ -75,8 +82,28 @@ export const costs = bookFile({
     if (row.installed_on && row.dated && row.installed_on < row.dated)
       book.refuse(costs, row, refuse('install-before-delivery', 'installed_on', { on: row.installed_on, delivered: row.dated }));
     checkCommitment(row, book);
+    if (isWhole(row)) gatherCost(row, book);
+    else book.own(chargingOfBook).unknown.add(row.job ?? '');
   },
 });
+
+/** Notes what is charged: it is judged once the invoices can be added up. */
+function gatherCost(row: ReadRow<typeof COST>, book: BookCheck): void {
+  if (row.charge !== 'yes' && row.charge !== 'hold' && row.daywork_invoice === null && !isChargedJob(book, row.job)) return;
+  book.own(chargingOfBook).costs.push({
+    file: costs,
+    row: row.row,
+    name: row.reference ?? '',
+    job: row.job ?? '',
+    dated: row.dated ?? '',
+    postedOn: row.posted_on ?? row.dated ?? '',
+    costType: row.cost_type ?? 'other',
+    amount: row.amount ?? 0,
+    time: null,
+    charging: chargingOf(row),
+    invoices: invoicesOf(row),
+  });
+}
 
 function checkCommitment(row: ReadRow<typeof COST>, book: BookCheck): void {
   const { commitment, commitment_line: line, job } = row;
@@ -124,10 +151,11 @@ export class OpeningCosts {
     const entries = rows.map((row, i) => ({ id: firstEntry + i, ...this.entryOf(row, posting) }));
     this.nextEntry += rows.length;
     const installations = rows.flatMap((row, i) => this.installationOf(row, firstEntry + i));
+    const marks = rows.flatMap((row, i) => this.markOf(row, firstEntry + i));
     this.count += rows.length;
     await this.saving;
     await this.into.flush();
-    this.saving = this.insert(entries, installations);
+    this.saving = this.insert(entries, installations, marks);
     this.saving.catch(() => undefined);
     // The driver hands a statement to its thread in two steps, through the loop of this one: it has to come round before reading goes on.
     await pause(1);
@@ -161,11 +189,22 @@ export class OpeningCosts {
   }
 
   private async insert(
-    entries: readonly NewCostEntry[],
+    entries: readonly NewRow<typeof CostEntryTable>[],
     installations: readonly NewRow<typeof InstallationTable>[],
+    marks: readonly NewRow<typeof ChargeMarkTable>[],
   ): Promise<void> {
     await this.into.sql.insertAll(CostEntryTable, entries);
     await this.into.sql.insertAll(InstallationTable, installations);
+    await this.into.sql.insertAll(ChargeMarkTable, marks);
+  }
+
+  private markOf(row: Row<typeof COST>, entry: number): NewRow<typeof ChargeMarkTable>[] {
+    const pricing = isChargedJob(this.into.book, row.job) ? 'charged' : 'fixed';
+    const invoices = invoicesOf(row);
+    if (invoices.length > 0) this.into.book.own(chargingOfBook).taken.push({ entry, job: row.job, invoices });
+    if (!isMarked(chargingOf(row), pricing)) return [];
+    const it = { id: entry, job_id: this.into.id(jobs, row.job), posted_on: row.posted_on ?? row.dated };
+    return [markRow(it, chargingOf(row), pricing)];
   }
 
   private installationOf(row: Row<typeof COST>, entry: number): NewRow<typeof InstallationTable>[] {
@@ -193,7 +232,7 @@ export class OpeningCosts {
     return this.count;
   }
 
-  private entryOf(row: Row<typeof COST>, posting: OpeningPosting): NewCostEntry {
+  private entryOf(row: Row<typeof COST>, posting: OpeningPosting): NewRow<typeof CostEntryTable> {
     const { into } = this;
     const jobId = into.id(jobs, row.job);
     const postedOn = row.posted_on ?? row.dated;
@@ -218,6 +257,7 @@ export class OpeningCosts {
       commitment_line_id:
         row.commitment && row.commitment_line ? into.id(commitments, row.commitment, row.commitment_line) : null,
       uninstalled: row.uninstalled ? 1 : 0,
+      unit: row.unit ?? '',
     };
   }
 }

@@ -4,14 +4,35 @@ import { present } from '../../core/errors/known';
 import { CostEntryTable, CostLineTable } from './models';
 import type { CostType } from '../../core/costs/costType';
 import { type NewRow } from '../db/fields';
-import type { Sql } from '../db/sql';
+import { nextId, type Sql } from '../db/sql';
+import type { Charging } from '../../core/charging/chargeMark';
+import { markEntries } from '../charging/marks';
 
-export type NewCostEntry = NewRow<typeof CostEntryTable>;
+export type NewCostEntry = NewRow<typeof CostEntryTable> & {
+  /** What was said of charging it; left out: as what it corrects, else as its job. */
+  charging?: Charging;
+};
 
-/** Saves entries and what they add to the totals of their lines. */
-export async function insertCostEntries(sql: Sql, entries: readonly NewCostEntry[]): Promise<void> {
-  await sql.insertAll(CostEntryTable, entries);
+/** Saves entries, what they add to the totals of their lines, and what of them is charged; gives back their ids. */
+export async function insertCostEntries(sql: Sql, entries: readonly NewCostEntry[]): Promise<number[]> {
+  const first = await nextId(sql, CostEntryTable);
+  const numbered = entries.map((it, i) => ({ ...it, id: it.id ?? first + i }));
+  await sql.insertAll(
+    CostEntryTable,
+    numbered.map(({ charging: _, ...it }) => it),
+  );
   await addToCostTotals(sql, entries);
+  await markEntries(
+    sql,
+    numbered.map(({ id, job_id, posted_on, charging, reverses_entry_id, replaces_entry_id }) => ({
+      id,
+      job_id,
+      posted_on,
+      follows: reverses_entry_id ?? replaces_entry_id ?? null,
+      ...(charging === undefined ? {} : { charging }),
+    })),
+  );
+  return numbered.map((it) => it.id);
 }
 
 /** Hands out the cost line of a job × section × code × type, making it where it is new. */

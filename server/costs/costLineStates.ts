@@ -1,16 +1,19 @@
 import {
   budgetChanges,
   latestForecasts,
+  dayworkOfLines,
+  DAYWORK_THEN,
   lineTotals,
   openCommitments,
   originalBudget,
   postedBetween,
+  ANY_DAYWORK,
   STOOD_THEN,
 } from './lineStateQueries';
 import { at, known, present } from '../../core/errors/known';
 import { addMonths, firstDay, lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { monthIndex } from '../../core/calendar/month';
-import type { CostLineState, LineForecast } from '../../core/forecast/estimateAtCompletion';
+import { EMPTY_LINE, type CostLineState, type LineForecast } from '../../core/forecast/estimateAtCompletion';
 import type { Reader } from '../db/sql';
 
 /** A cost line with its state on a date, under the ids of the database. */
@@ -38,16 +41,18 @@ export async function loadCostLines(
     complete ? ([] as PartMonth[]) : loadPartMonth(sql, asOf, jobId),
     loadBudget(sql, jobId),
     loadCommitments(sql, asOf, jobId),
-    loadForecasts(sql, forecastsBy, jobId),
+    loadForecasts(sql, forecastsBy, asOf, jobId),
     loadChanges(sql, asOf, jobId),
+    packed<PartMonth>(sql, dayworkOfLines(jobId), [asOf]),
   ]);
-  const [partMonth, budget, commitments, forecasts, changes] = additions;
+  const [partMonth, budget, commitments, forecasts, changes, daywork] = additions;
   const byId = new Map(lines.map((line) => [line.id, line]));
   addPartMonth(partMonth, byId);
   addBudget(budget, byId);
   addCommitments(commitments, byId);
   addForecasts(forecasts, byId);
   addChanges(changes, byId);
+  for (const [id, cost, hours] of daywork) Object.assign(known(byId, id), { dayworkCost: cost, dayworkHours: hours });
   return lines.filter((line) => line.present);
 }
 
@@ -68,17 +73,9 @@ async function loadTotals(sql: Reader, month: number, jobId: number | null): Pro
     jobId,
     labour: labour === 1,
     present: cost !== null,
-    budgeted: false,
-    original: 0,
-    changes: 0,
-    transfers: 0,
-    changesSinceForecast: 0,
-    hoursBudgeted: 0,
-    hoursChangedSinceForecast: 0,
+    ...EMPTY_LINE,
     cost: cost ?? 0,
     hours: hours ?? 0,
-    openCommitment: 0,
-    forecast: null,
   }));
 }
 
@@ -146,15 +143,22 @@ function addCommitments(rows: readonly Commitment[], lines: Map<number, LoadedCo
   }
 }
 
-/** The latest forecast of each line by the date, with cost and hours as they stood on the forecast's own date. */
-async function loadForecasts(sql: Reader, asOf: PlainDate, jobId: number | null): Promise<Forecast[]> {
-  const rows = await packed<[number, LineForecast['method'], number, string]>(sql, latestForecasts(jobId), [asOf]);
+/**
+ * The latest forecast of each line made by a date, with cost and hours as they stood on the forecast's own day, without what is daywork
+ * by `asOf`.
+ */
+async function loadForecasts(sql: Reader, madeBy: PlainDate, asOf: PlainDate, jobId: number | null): Promise<Forecast[]> {
+  const rows = await packed<[number, LineForecast['method'], number, string]>(sql, latestForecasts(jobId), [madeBy]);
   if (rows.length === 0) return [];
-  const then = await stoodThen(
-    sql,
-    rows.map(([id, , , on]) => [id, on]),
-  );
-  return rows.map((row, i) => [...row, ...at(then, i)]);
+  const asked = rows.map(([id, , , on]) => [id, on] as const);
+  const then = await stoodThen(sql, asked);
+  const daywork = (await isAnyDaywork(sql))
+    ? await packed<[number, number]>(sql, DAYWORK_THEN, [JSON.stringify(asked), asOf])
+    : [];
+  return rows.map((row, i) => {
+    const [[cost, hours], [dayworkCost, dayworkHours]] = [at(then, i), daywork[i] ?? [0, 0]];
+    return [...row, cost - dayworkCost, hours - dayworkHours];
+  });
 }
 
 /** To be added after the budget and before the changes: what a forecast was made on is the budget with the changes by its date. */
@@ -173,6 +177,8 @@ function addForecasts(rows: readonly Forecast[], lines: Map<number, LoadedCostLi
     };
   }
 }
+
+const isAnyDaywork = async (sql: Reader) => (await sql.get(ANY_DAYWORK)) !== undefined;
 
 /** Cost and hours of each line on a day of its own, in the order asked. */
 async function stoodThen(sql: Reader, asked: readonly (readonly [number, PlainDate])[]): Promise<[number, number][]> {

@@ -2,7 +2,7 @@ import { hasContract } from '../../core/jobs/jobStatus';
 import { jobFigures } from './lineStateQueries';
 import { type RowOf } from '../db/fields';
 import type { PlainDate } from '../../core/calendar/plainDate';
-import { estimateAtCompletion, hoursAtCompletion } from '../../core/forecast/estimateAtCompletion';
+import { contractHours, estimateAtCompletion, hoursAtCompletion } from '../../core/forecast/estimateAtCompletion';
 import { WHOLE } from '../../core/money/rate';
 import { multiplyDivide } from '../../core/money/round';
 import type { ContractPosition } from '../../core/progress/contractStatus';
@@ -58,6 +58,7 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
   return jobs.map((row) => {
     const own = byJob.get(row.id) ?? [];
     const position = positionOf(row, own, asOf);
+    const progress = workInProgress(position);
     return {
       id: row.id,
       number: row.number,
@@ -73,8 +74,8 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
       awardedOn: row.awarded_on,
       finishedOn: row.finished_on,
       position,
-      progress: workInProgress(position),
-      contract: contractOf(row, own, position.estimate),
+      progress,
+      contract: contractOf(position, progress, row, own),
       received: beforeTax(row.received, row.tax_rate),
       pendingChanges: row.pending,
     };
@@ -82,12 +83,18 @@ function positionsOf(jobs: readonly JobRow[], lines: readonly LoadedCostLine[], 
 }
 
 /** Transfers move budget between lines of the job, and come to nothing in all. */
-function contractOf(row: JobRow, lines: readonly LoadedCostLine[], estimate: number): ContractPosition {
+function contractOf(
+  { charged, daywork, estimate }: JobPosition,
+  progress: Progress,
+  row: JobRow,
+  lines: readonly LoadedCostLine[],
+): ContractPosition {
   return {
-    originalSum: row.original_sum,
+    // A charged job is signed for what is charged, or for its ceiling.
+    originalSum: charged ? progress.contractSum : row.original_sum,
     originalCost: lines.reduce((sum, it) => sum + it.original, 0),
-    changesPrice: row.changes_price,
-    changesCost: lines.reduce((sum, it) => sum + it.changes - it.transfers, 0),
+    changesPrice: charged ? 0 : row.changes_price + daywork.charge,
+    changesCost: lines.reduce((sum, it) => sum + it.changes - it.transfers + it.dayworkCost, 0),
     estimate,
   };
 }
@@ -102,20 +109,27 @@ function positionOf(row: JobRow, lines: readonly LoadedCostLine[], asOf: PlainDa
     estimate += estimateAtCompletion(line, finished).amount;
     cost += line.cost;
     if (!line.labour) continue;
-    labourHours += line.hours;
+    labourHours += contractHours(line);
     labourHoursAtCompletion += hoursAtCompletion(line, finished);
   }
   return {
     method: row.revenue_method,
     finished,
     contractSum: row.original_sum + row.changes_price,
-    estimate,
+    // Without a ceiling a charged job comes to what it has cost so far.
+    estimate: row.pricing === 'charged' && row.ceiling === null ? cost : estimate,
     cost,
     billed: row.billed,
     uninstalled: row.uninstalled,
     labourHours,
     labourHoursAtCompletion,
     workAppliedFor: row.applied,
+    daywork: {
+      cost: row.daywork_cost,
+      charge: row.daywork_charge - row.daywork_credited,
+      billed: row.daywork_billed - row.daywork_credited,
+    },
+    charged: row.pricing === 'charged' ? { ceiling: row.ceiling } : null,
   };
 }
 

@@ -1,4 +1,5 @@
-import { lineQuantities, type LineQuantities, type UsedQuantity } from '../../core/forecast/quantities';
+import { countedIn, lineQuantities, unitOf, type LineQuantities, type UsedQuantity } from '../../core/forecast/quantities';
+import { contractBudget } from '../../core/forecast/estimateAtCompletion';
 import { grouped } from '../../core/lists/grouped';
 import { loadDigits } from '../company/company';
 import type { RowOf } from '../db/fields';
@@ -13,8 +14,6 @@ export interface QuantityLine extends EstimatedLine {
   rows: readonly RowOf<typeof BUDGETED_QUANTITIES>[];
   counted: UsedQuantity;
 }
-
-const NOTHING: UsedQuantity = { quantity: 0, cost: 0 };
 
 /** The cost lines of a job by quantity, in the order of estimate versus actual: labour is hours, and is not among them. */
 export async function quantityLines(sql: Reader, job: JobIdentity, asOf: string): Promise<QuantityLine[]> {
@@ -34,13 +33,13 @@ export async function byQuantity(
     loadDigits(sql),
   ]);
   const rowsOf = grouped(budgeted, (it) => it.line);
-  const usedOf = new Map(used.map((it) => [it.line, it]));
+  const usedOf = grouped(used, (it) => it.line);
   return lines.flatMap((line): QuantityLine[] => {
     if (line.costType === 'labour') return [];
     const rows = rowsOf.get(line.id) ?? [];
-    const counted = usedOf.get(line.id) ?? NOTHING;
     const named = rows.map(({ quantity, unit, isChange }) => ({ quantity, unit, isChange: isChange === 1 }));
-    const quantities = lineQuantities(named, counted, line.revised, digits);
+    const counted = countedIn(unitOf(named), usedOf.get(line.id) ?? []);
+    const quantities = lineQuantities(named, counted, contractBudget(line.state), digits);
     if (quantities === null || (quantities.revised === 0 && quantities.used === 0)) return [];
     return [{ ...line, quantities, rows, counted }];
   });

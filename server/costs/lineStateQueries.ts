@@ -1,3 +1,4 @@
+import { PRICINGS } from '../../core/charging/pricing';
 import type { RevenueMethod } from '../../core/progress/workInProgress';
 import { shape, t } from '../db/fields';
 import { query } from '../db/query';
@@ -61,6 +62,31 @@ export const latestForecasts = (jobId: number | null) =>
       WHERE f.as_of = (SELECT max(x.as_of) FROM forecast x WHERE x.cost_line_id = f.cost_line_id AND x.as_of <= $1) ${ofJob(jobId)}`,
   );
 
+/** Of cost and hours, what is daywork by `$1`, by line; all cost of a charged job is what it is budgeted for. */
+export const dayworkOfLines = (jobId: number | null) =>
+  packed(
+    'id, amount, hours',
+    `(SELECT e.cost_line_id AS id, sum(e.amount) AS amount, sum(coalesce(e.hours, 0)) AS hours
+      FROM charge_mark m JOIN job ON job.id = m.job_id JOIN cost_entry e ON e.id = m.cost_entry_id
+      WHERE m.mark = 'yes' AND m.counts_from <= $1 AND job.pricing = 'fixed' ${ofJob(jobId, 'm.job_id')} GROUP BY e.cost_line_id)`,
+  );
+
+export const ANY_DAYWORK = query(
+  shape({ id: t.whole }),
+  `SELECT m.cost_entry_id AS id FROM charge_mark m JOIN job ON job.id = m.job_id WHERE m.mark = 'yes' AND job.pricing = 'fixed' LIMIT 1`,
+);
+
+/** What is daywork by `$2` of what lines stood at on a day of their own: `$1` lists `[line, day]`. */
+export const DAYWORK_THEN = packed(
+  'cost, hours',
+  `(SELECT coalesce(sum(d.amount), 0) AS cost, coalesce(sum(d.hours), 0) AS hours FROM json_each($1) a
+      LEFT JOIN (SELECT e.cost_line_id AS line, e.posted_on, sum(e.amount) AS amount, sum(coalesce(e.hours, 0)) AS hours
+        FROM charge_mark m JOIN job ON job.id = m.job_id JOIN cost_entry e ON e.id = m.cost_entry_id
+        WHERE m.mark = 'yes' AND m.counts_from <= $2 AND job.pricing = 'fixed' GROUP BY 1, 2) d
+        ON d.line = a.value->>0 AND d.posted_on <= a.value->>1
+      GROUP BY a.key ORDER BY a.key)`,
+);
+
 /**
  * Cost and hours of lines, each on a day of its own. `$1` lists `[line, last complete month]`; `$2` the part of a month after it, as
  * `[line, month, first day, last day]`.
@@ -75,6 +101,12 @@ export const STOOD_THEN = packed(
         GROUP BY b.key) p ON p.key = a.key
       ORDER BY a.key)`,
 );
+
+/** That entry `e` is not charged as daywork by `$1`. */
+const NOT_DAYWORK = `NOT EXISTS (SELECT 1 FROM charge_mark m WHERE m.cost_entry_id = e.id AND m.mark = 'yes' AND m.counts_from <= $1)`;
+const DAYWORK_OF_JOB = `FROM charge_mark m JOIN cost_entry e ON e.id = m.cost_entry_id WHERE m.job_id = job.id AND m.mark = 'yes' AND m.counts_from <= $1`;
+/** That invoice `i` is not credited in full by `$1`. */
+const NOT_CREDITED = 'NOT EXISTS (SELECT 1 FROM invoice_credit c WHERE c.invoice_id = i.id AND c.in_full = 1 AND c.dated <= $1)';
 
 const FigureRow = shape({
   id: t.whole,
@@ -95,6 +127,12 @@ const FigureRow = shape({
   changes_price: t.cents,
   billed: t.cents,
   applied: t.cents,
+  pricing: t.oneOf(...PRICINGS),
+  ceiling: t.orNull(t.cents),
+  daywork_cost: t.cents,
+  daywork_charge: t.cents,
+  daywork_billed: t.cents,
+  daywork_credited: t.cents,
   uninstalled: t.cents,
   received: t.cents,
   pending: t.cents,
@@ -116,9 +154,16 @@ export const jobFigures = (jobId: number | null) =>
   coalesce((SELECT gross FROM certified_application WHERE job_id = job.id AND certified_on <= $1 ORDER BY number DESC LIMIT 1), 0) AS billed,
   coalesce((SELECT sum(work) FROM application_line WHERE application_id =
     (SELECT id FROM application WHERE job_id = job.id AND status <> 'draft' AND dated <= $1 ORDER BY number DESC LIMIT 1)), 0) AS applied,
-  coalesce((SELECT sum(amount) FROM cost_entry WHERE job_id = job.id AND uninstalled = 1 AND posted_on <= $1), 0)
+  coalesce((SELECT sum(e.amount) FROM cost_entry e WHERE e.job_id = job.id AND e.uninstalled = 1 AND e.posted_on <= $1 AND ${NOT_DAYWORK}), 0)
     - coalesce((SELECT sum(i.amount) FROM installation i JOIN cost_entry e ON e.id = i.cost_entry_id
-        WHERE i.job_id = job.id AND i.undone_at IS NULL AND i.installed_on <= $1 AND e.posted_on <= $1), 0) AS uninstalled,
+        WHERE i.job_id = job.id AND i.undone_at IS NULL AND i.installed_on <= $1 AND e.posted_on <= $1 AND ${NOT_DAYWORK}), 0) AS uninstalled,
+  job.pricing, job.charge_ceiling AS ceiling,
+  coalesce((SELECT sum(e.amount) ${DAYWORK_OF_JOB}), 0) AS daywork_cost,
+  coalesce((SELECT sum(m.charge) ${DAYWORK_OF_JOB}), 0) AS daywork_charge,
+  coalesce((SELECT sum(d.amount) FROM daywork_invoice d JOIN invoice i ON i.posting_id = d.posting_id
+    WHERE d.job_id = job.id AND d.dated <= $1 AND ${NOT_CREDITED}), 0) AS daywork_billed,
+  coalesce((SELECT sum(x.amount) FROM invoice_credit x JOIN invoice i ON i.id = x.invoice_id
+    WHERE x.job_id = job.id AND i.kind = 'daywork' AND x.dated <= $1 AND ${NOT_CREDITED}), 0) AS daywork_credited,
   coalesce((SELECT sum(amount) FROM receipt WHERE job_id = job.id AND dated <= $1), 0) AS received
   FROM job JOIN client c ON c.id = job.client_id ${jobId === null ? '' : `WHERE job.id = ${Number(jobId)}`} ORDER BY job.number`,
   );

@@ -27,6 +27,8 @@ export const CostEntryTable = table('cost_entry', {
   replaces_entry_id: t.orNull(t.ref('cost_entry')),
   /** The line of time it is the pay or the burden of. */
   time_line_id: t.orNull(t.ref('time_line')),
+  /** Of its quantity; empty: that of its cost line. */
+  unit: t.filled(t.text, ''),
 });
 
 export const CostTotalTable = table('cost_total', {

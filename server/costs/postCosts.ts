@@ -126,6 +126,8 @@ export async function planCosts(sql: Sql, lines: readonly CostLineInput[]): Prom
       description,
       commitment_line_id: commitment === '' ? null : known(commitments, commitment).id,
       uninstalled: line.uninstalled ? 1 : 0,
+      unit: line.unit ?? '',
+      charging: { mark: line.charge ?? '', from: line.chargeFrom ?? null, markup: line.markup ?? null, wording: '' },
     };
   });
   await costLines.flush();

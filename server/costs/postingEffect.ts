@@ -68,6 +68,7 @@ async function copyPosted(copy: CopyTables, jobIds: readonly number[]): Promise<
       where: `job_id IN (${jobs})`,
       indexes: ['job_id, posted_on', 'commitment_line_id, posted_on', 'reverses_entry_id', 'replaces_entry_id'],
     },
+    { table: 'charge_mark', where: `job_id IN (${jobs})`, indexes: ['cost_entry_id', 'job_id, counts_from'] },
     { table: 'installation', where: `job_id IN (${jobs})`, indexes: ['job_id, installed_on', 'cost_entry_id'] },
     {
       table: 'cost_total',

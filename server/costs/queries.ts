@@ -158,8 +158,10 @@ export const BUDGETED_QUANTITIES = query(
       ORDER BY isChange, place`,
 );
 
-/** What was posted with a quantity on the cost lines of job `$1` by `$2`. */
+/** What was posted with a quantity on the cost lines of job `$1` by `$2`, by its unit, without daywork. */
 export const USED_QUANTITIES = query(
-  shape({ line: t.whole, quantity: t.quantity, cost: t.cents }),
-  'SELECT cost_line_id AS line, sum(quantity) AS quantity, sum(amount) AS cost FROM cost_entry WHERE job_id = $1 AND posted_on <= $2 AND quantity <> 0 GROUP BY 1',
+  shape({ line: t.whole, unit: t.text, quantity: t.quantity, cost: t.cents }),
+  `SELECT e.cost_line_id AS line, e.unit, sum(e.quantity) AS quantity, sum(e.amount) AS cost FROM cost_entry e JOIN job ON job.id = e.job_id
+    WHERE e.job_id = $1 AND e.posted_on <= $2 AND e.quantity <> 0 AND (job.pricing = 'charged' OR NOT EXISTS
+      (SELECT 1 FROM charge_mark m WHERE m.cost_entry_id = e.id AND m.mark = 'yes' AND m.counts_from <= $2)) GROUP BY 1, 2`,
 );

@@ -14,7 +14,7 @@ import { WEEK_SHEET_OF_CREW } from './queries';
 
 /** Hours of a day sheet as lines of a week sheet. */
 export function linesFor({ job, dated }: Pick<DayHead, 'job' | 'dated'>, hours: DaySheet['hours']): TimeLineInput[] {
-  return hours.map(({ employee, section, costCode, workKind, pay, hours: worked, description }) => ({
+  return hours.map(({ employee, section, costCode, workKind, pay, hours: worked, description, charged, signature }) => ({
     employee,
     dated,
     job,
@@ -28,6 +28,8 @@ export function linesFor({ job, dated }: Pick<DayHead, 'job' | 'dated'>, hours: 
     units: null,
     description,
     clock: '',
+    // Until the client has signed for it, it waits.
+    charge: !charged ? '' : signature > 0 ? 'yes' : 'hold',
   }));
 }
 

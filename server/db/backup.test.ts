@@ -217,4 +217,5 @@ const SHIPPED: readonly string[] = [
   'd7f9f816b061',
   '057724be5d30',
   '8a0c6877e838',
+  'c16eb08fe475',
 ];

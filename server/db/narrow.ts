@@ -18,6 +18,7 @@ export const ROWS_OF_NO_JOB: Readonly<Record<string, NoJob>> = {
   approval: 'hidden',
   // What the company pays, and hours without a job, are not another job's.
   burden: 'seen',
+  charge_rate: 'seen',
   pay_code: 'seen',
   pay_rate: 'seen',
   time_line: 'seen',

@@ -1,3 +1,4 @@
+import { assertFixedPrice } from '../jobs/fixedPrice';
 import { TENDER_IN_USE } from './queries';
 import { assertNoFaults } from '../acts/refused';
 import { known, present } from '../../core/errors/known';
@@ -33,6 +34,7 @@ export async function awardJob(command: Command, number: string, estimateNumber:
   const job = await jobByNumber(sql, number, 'job');
   const estimate = await movable(sql, 'award', number, estimateNumber);
   await assertOpenDays(sql, [input.acceptedOn], 'acceptedOn');
+  await assertFixedPrice(sql, job.id, 'schedule of values', 'groups');
   const faults = groupFaults(estimate, input);
   assertNoFaults(faults);
   const digits = await loadDigits(sql);

@@ -1,3 +1,4 @@
+import { EMPTY_LINE } from '../../core/forecast/estimateAtCompletion';
 import { addDays, addMonths, lastDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { known } from '../../core/errors/known';
 import type { Fault } from '../../core/errors/ledrinError';
@@ -121,22 +122,7 @@ async function faultsOf(
     if (seen.has(keyOf(line))) return at('costCode', 'This line has a forecast already; give it one');
     seen.add(keyOf(line));
     const state = states.get(keyOf(line));
-    const fault = forecastFault(line, state ?? NOTHING, on);
+    const fault = forecastFault(line, state ?? EMPTY_LINE, on);
     return fault ? at('value', fault) : [];
   });
 }
-
-/** A line nothing speaks of yet. */
-const NOTHING = {
-  budgeted: false,
-  original: 0,
-  changes: 0,
-  transfers: 0,
-  changesSinceForecast: 0,
-  hoursBudgeted: 0,
-  hoursChangedSinceForecast: 0,
-  cost: 0,
-  hours: 0,
-  openCommitment: 0,
-  forecast: null,
-};

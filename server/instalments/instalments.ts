@@ -1,3 +1,4 @@
+import { assertFixedPrice } from '../jobs/fixedPrice';
 import { SECTIONS, ADD_SECTION } from './queries';
 import { present } from '../../core/errors/known';
 import { assertNoFaults } from '../acts/refused';
@@ -31,6 +32,7 @@ export async function saveBillingSchedule(
 ): Promise<void> {
   const { sql } = command;
   const { id, status, locked } = await jobByNumber(sql, number, 'job');
+  if (instalments.length > 0) await assertFixedPrice(sql, id, 'billing schedule', 'instalments');
   const closed = scheduleClosed(status, locked);
   if (closed) throw new LedrinError('refused', `${closed}; its billing schedule stays as it is`);
   await assertUnchanged(command, 'This billing schedule', { subject: number, now: await loadInstalments(sql, id), seen });

@@ -1,6 +1,13 @@
 import { JobTable } from '../jobs/models';
 import { AttachmentTable, CheckTemplateTable, JobCheckTable, JobEventTable, JobPersonTable } from './models';
 import { factColumns } from '../../core/jobs/jobFacts';
+import { passesCeiling } from '../../core/charging/ceiling';
+import { pricingRefusals } from '../../core/charging/pricing';
+import { refuse } from '../../core/refusals/refusal';
+import { chargeAll, recharge } from '../charging/marks';
+import { closedTo } from '../ledger/closing';
+import { loadDigits } from '../company/company';
+import { CHARGED_INVOICES, OF_A_CONTRACT } from './queries';
 import { termsRefusals, RETENTION_FIELDS } from '../../core/jobs/jobTerms';
 import { assertNoFaults, faultsOf } from '../acts/refused';
 import type { Command } from '../acts/command';
@@ -35,6 +42,7 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
   if (!client) faults.push({ field: 'client', message: `There is no client ${input.client}; add the client first` });
   else if (input.client !== now.client && (await isBilled(sql, id)))
     faults.push({ field: 'client', message: `Client ${now.client} was billed for this job; it stays the client` });
+  faults.push(...(await pricingFaults(sql, { id, number, awardedOn }, now, input)));
   assertNoFaults(faults);
   await sql.update(
     JobTable,
@@ -45,13 +53,36 @@ export async function saveJobFacts(command: Command, number: string, input: JobF
       ...factColumns(input),
       ...lists.columns,
       revenue_method: input.revenueMethod,
+      pricing: input.pricing,
+      charge_ceiling: input.ceiling,
       ...retentionColumns(input.retention),
       no_retention: input.noRetention ? 1 : 0,
       tax_rate: input.taxRate,
       terms_days: input.termsDays,
     },
   );
+  // All cost of a charged job is charged unless it says otherwise, and rates go by its client.
+  if (input.pricing === 'charged' && now.pricing === 'fixed') await chargeAll(sql, id);
+  else if (input.client !== now.client) await recharge(sql, [id]);
   command.note(number, { was: now, now: { ...input, seen: undefined } });
+}
+
+/** Why a job cannot be priced so: what it has of a contract, or what is invoiced of it already. */
+async function pricingFaults(
+  sql: Sql,
+  job: { id: number; number: string; awardedOn: string | null },
+  was: JobFacts,
+  input: JobFactsInput,
+): Promise<Fault[]> {
+  if (was.pricing === input.pricing && was.ceiling === input.ceiling) return [];
+  const closed = await closedTo(sql);
+  if (closed !== null && job.awardedOn !== null && job.awardedOn <= closed)
+    return faultsOf([refuse('pricing-in-closed', was.pricing === input.pricing ? 'ceiling' : 'pricing', { closed })], 0);
+  const has = (await sql.get(OF_A_CONTRACT, [job.id]))?.has ?? null;
+  const refusals = pricingRefusals(job.number, input, has);
+  const passed = passesCeiling(await sql.all(CHARGED_INVOICES, [job.id]), input.ceiling, '');
+  if (passed && input.ceiling !== null) refusals.push(refuse('ceiling-passed', 'ceiling', { ceiling: input.ceiling, ...passed }));
+  return faultsOf(refusals, await loadDigits(sql));
 }
 
 const FIXED = ['revenueMethod', 'retention', 'taxRate', 'termsDays'] as const;

@@ -69,6 +69,8 @@ function factsOf(row: FactRow, client: string): Omit<JobFacts, ListFact> {
     client,
     ...plainFacts(row),
     revenueMethod: row.revenue_method,
+    pricing: row.pricing,
+    ceiling: row.charge_ceiling,
     retention: retentionTermsOf(row),
     noRetention: row.no_retention === 1,
     taxRate: row.tax_rate,

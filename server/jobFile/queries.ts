@@ -3,7 +3,8 @@ import { shape, t } from '../db/fields';
 
 export const POSTED_OR_APPLIED = query(
   shape({ used: t.flag }),
-  `SELECT 1 AS used FROM application WHERE job_id = $1 AND status <> 'draft' UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1 LIMIT 1`,
+  `SELECT 1 AS used FROM application WHERE job_id = $1 AND status <> 'draft' UNION ALL SELECT 1 FROM cost_entry WHERE job_id = $1
+    UNION ALL SELECT 1 FROM daywork_invoice WHERE job_id = $1 LIMIT 1`,
 );
 
 export const PEOPLE = query(
@@ -63,4 +64,19 @@ export const SITE_FILES = query(
   shape({ id: t.whole, name: t.text, mediaType: t.text, hash: t.text }),
   `SELECT id, name, media_type AS mediaType, hash FROM attachment
     WHERE job_id = $1 AND for_site = 1 AND ($2 IS NULL OR id = $2) ORDER BY name, id`,
+);
+
+/** What job `$1` has of a contract, in words; no row where it has nothing. */
+export const OF_A_CONTRACT = query(
+  shape({ has: t.text }),
+  `SELECT has FROM (SELECT 'applications for payment' AS has FROM application WHERE job_id = $1
+    UNION ALL SELECT 'a schedule of values' FROM sov_line WHERE job_id = $1
+    UNION ALL SELECT 'a billing schedule' FROM instalment WHERE job_id = $1) LIMIT 1`,
+);
+
+/** Daywork invoices of job `$1` before tax, credits below zero, each on its day. */
+export const CHARGED_INVOICES = query(
+  shape({ dated: t.day, amount: t.cents }),
+  `SELECT dated, amount FROM daywork_invoice WHERE job_id = $1 AND status = 'issued'
+    UNION ALL SELECT c.dated, -c.amount FROM invoice_credit c JOIN invoice i ON i.id = c.invoice_id WHERE c.job_id = $1 AND i.kind = 'daywork'`,
 );

@@ -14,6 +14,7 @@ import type { Command } from '../acts/command';
 import { assertUnchanged } from '../versions/staleness';
 import { jobByNumber, type JobIdentity } from '../jobs/jobByNumber';
 import { budgetFaults, saveBudget, scheduleFaults } from './createJob';
+import { assertFixedPrice } from '../jobs/fixedPrice';
 import { SovLineTable } from '../jobs/models';
 import { insertSovLines } from '../jobs/sovLines';
 
@@ -46,6 +47,7 @@ export async function correctSetup(command: Command, number: string, input: Setu
   const was = await originalSetup(sql, job.id);
   await assertUnchanged(command, 'The schedule and budget of this job', { subject: number, now: was, seen: input.seen });
   assertAllowed([await setupFrozen(sql, job)], { code: 'refused' });
+  if (input.sov.length > 0) await assertFixedPrice(sql, job.id, 'schedule of values', 'sov');
   const codes = await costCodeIds(sql);
   assertNoFaults([
     ...scheduleFaults(input, await loadDigits(sql)),

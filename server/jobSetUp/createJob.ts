@@ -6,6 +6,7 @@ import { assertOpenDays } from '../ledger/closing';
 import { closedPeopleFaults, teamNames } from '../masters/closedPeople';
 import { ClientTable } from '../company/models';
 import { assertNoFaults, faultsOf } from '../acts/refused';
+import { pricingRefusals } from '../../core/charging/pricing';
 import { RETENTION_FIELDS, termsRefusals } from '../../core/jobs/jobTerms';
 import type { Command } from '../acts/command';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
@@ -87,6 +88,8 @@ function factFaults(input: JobInput, clientKnown: boolean): Fault[] {
   const { awardedOn, startsOn, finishesOn, retention } = input;
   const terms = { awardedOn, startsOn, finishesOn, defectsEnd: null, retention, noRetention: false };
   faults.push(...faultsOf(termsRefusals(terms), 0, RETENTION_FIELDS));
+  const pricing = { pricing: input.pricing ?? 'fixed', ceiling: input.ceiling ?? null };
+  faults.push(...faultsOf(pricingRefusals(input.number, pricing, input.sov.length > 0 ? 'a schedule of values' : null), 0));
   return faults;
 }
 
@@ -141,6 +144,8 @@ async function saveJob(
     manager: input.manager,
     site: input.site,
     revenue_method: input.revenueMethod,
+    pricing: input.pricing ?? 'fixed',
+    charge_ceiling: input.ceiling ?? null,
     ...retentionColumns(input.retention),
     tax_rate: input.taxRate,
     terms_days: input.termsDays,

@@ -1,10 +1,13 @@
 import * as v from 'valibot';
 import { isNotJson } from '../bookFormat/readJson';
 import { ALL_JOB_STATUSES, hasContract, needsAward } from '../../core/jobs/jobStatus';
+import { PRICINGS } from '../../core/charging/pricing';
+import { refuse } from '../../core/refusals/refusal';
 import { termsRefusals, type JobTerms } from '../../core/jobs/jobTerms';
 import { REVENUE_METHODS } from '../../core/progress/workInProgress';
 import { typedJob } from '../../wire/jobs';
 import { scheduledLines, unreliable } from '../billing/book/bookBilling';
+import { shared, type BookCheck } from '../bookFormat/bookCheck';
 import { bookFile } from '../bookFormat/bookFile';
 import {
   amount,
@@ -80,6 +83,8 @@ const JOB = {
   kind: text(),
   department: text(),
   work_kind: text('what its hours are, where a line of time does not say otherwise'),
+  pricing: oneOf(PRICINGS)('empty: fixed'),
+  charge_ceiling: amount('of a charged job; before tax'),
 };
 
 export const jobs = bookFile({
@@ -94,16 +99,17 @@ export const jobs = bookFile({
     work_kind: { to: workKinds },
   },
   countsOn: ({ status, awarded_on, finished_on }) => (hasContract(status ?? 'awarded') ? { awarded_on, finished_on } : {}),
-  existing: `SELECT job.id, job.number AS job, job.status, job.locked,
+  existing: `SELECT job.id, job.number AS job, job.status, job.locked, job.pricing, job.charge_ceiling,
+    (SELECT code FROM client WHERE id = job.client_id) AS customer,
     (SELECT max(dated) FROM application WHERE job_id = job.id) AS billed_to,
     EXISTS (SELECT 1 FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budgeted,
     EXISTS (SELECT 1 FROM instalment WHERE job_id = job.id) AS scheduled,
     (SELECT number FROM estimate WHERE job_id = job.id AND status = 'accepted') AS accepted FROM job`,
   query: `SELECT j.id, j.number AS job, j.name, c.code AS customer, j.contract_reference, j.status, j.awarded_on, j.starts_on, j.finishes_on, j.finished_on, j.manager, j.site,
-    j.revenue_method, j.retention_rate AS retention_percent, j.retention_materials_rate AS retention_on_materials_percent,
+    CASE WHEN j.pricing = 'charged' THEN NULL ELSE j.revenue_method END AS revenue_method, j.retention_rate AS retention_percent, j.retention_materials_rate AS retention_on_materials_percent,
     j.retention_step_at AS retention_step_at_percent, j.retention_step_to AS retention_step_to_percent, j.retention_step_applies,
     j.retention_cap AS retention_cap_percent, j.tax_rate AS tax_percent, j.terms_days, j.estimator, j.defects_end, j.no_retention, j.locked, j.restricted,
-    h.code AS kind, d.code AS department, w.code AS work_kind
+    h.code AS kind, d.code AS department, w.code AS work_kind, nullif(j.pricing, 'fixed') AS pricing, j.charge_ceiling
     FROM job j JOIN client c ON c.id = j.client_id LEFT JOIN job_kind h ON h.id = j.job_kind_id
     LEFT JOIN department d ON d.id = j.department_id LEFT JOIN work_kind w ON w.id = j.work_kind_id`,
   whyNotNamed: (key, by, book): string | null => {
@@ -120,6 +126,13 @@ export const jobs = bookFile({
     const refusals = termsRefusals(termsOf(row));
     for (const refusal of refusals) book.refuse(jobs, row, refusal, TERMS_COLUMNS);
     if (refusals.some((it) => it.rule === 'step-half') || !isWhole(row)) book.own(unreliable).job(row.job);
+    if (row.pricing === 'charged' && row.revenue_method)
+      book.refuse(jobs, row, refuse('charged-has-none', 'revenue_method', { job: row.job ?? '', what: 'method of revenue' }));
+    if (row.charge_ceiling !== null && row.charge_ceiling !== undefined) {
+      if ((row.pricing ?? 'fixed') === 'fixed' && row.pricing !== undefined)
+        book.refuse(jobs, row, refuse('ceiling-of-fixed', 'charge_ceiling', {}));
+      else if (row.charge_ceiling <= 0) book.refuse(jobs, row, refuse('ceiling-nothing', 'charge_ceiling', {}));
+    }
     if (status === 'closed' && row.finished_on === null) at('finished_on', 'a closed job needs the day it was finished');
   },
   save(rows, into): Promise<void> {
@@ -158,10 +171,25 @@ export const jobs = bookFile({
         job_kind_id: row.kind ? into.id(jobKinds, row.kind) : null,
         department_id: row.department ? into.id(departments, row.department) : null,
         work_kind_id: row.work_kind ? into.id(workKinds, row.work_kind) : null,
+        pricing: row.pricing ?? 'fixed',
+        charge_ceiling: row.charge_ceiling,
       }),
     );
   },
 });
+
+/** The jobs of a book that are charged, found once. */
+const chargedJobs = shared(() => ({ numbers: null as ReadonlySet<string> | null }));
+
+/** Whether a job of the book or of the database is charged for what it costs. */
+export function isChargedJob(book: BookCheck, job: string | null | undefined): boolean {
+  const own = book.own(chargedJobs);
+  own.numbers ??= new Set([
+    ...[...book.keysOf(jobs).existing].flatMap(([number, it]) => (it.pricing === 'charged' ? [number] : [])),
+    ...book.rowsOf(jobs).flatMap((it) => (it.pricing === 'charged' && it.job ? [it.job] : [])),
+  ]);
+  return own.numbers.has(job ?? '');
+}
 
 const TERMS_COLUMNS = {
   finishesOn: 'finishes_on',
@@ -238,6 +266,8 @@ export const scheduleOfValues = bookFile({
   check(row, book) {
     const message = `job ${row.job} is already in the database and has been billed; its schedule changes by change order only`;
     if (book.there(jobs, row.job)?.billed_to) book.fault(scheduleOfValues, row, 'job', message);
+    if (isChargedJob(book, row.job))
+      book.refuse(scheduleOfValues, row, refuse('charged-has-none', 'job', { job: row.job ?? '', what: 'schedule of values' }));
     if (!isWhole(row)) book.own(unreliable).schedule(row.job, row.sov_line);
   },
   /** The lines in SOV order: as the book lists them, then those its change orders bring. */

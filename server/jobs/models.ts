@@ -1,3 +1,4 @@
+import { PRICINGS } from '../../core/charging/pricing';
 import { ALL_JOB_STATUSES } from '../../core/jobs/jobStatus';
 import { t, table } from '../db/fields';
 
@@ -33,6 +34,9 @@ export const JobTable = table('job', {
   department_id: t.orNull(t.ref('department')),
   /** What its hours are, where a line of time does not say otherwise. */
   work_kind_id: t.orNull(t.ref('work_kind')),
+  pricing: t.filled(t.oneOf(...PRICINGS), 'fixed'),
+  /** Of a charged job, before tax; null where it has none. */
+  charge_ceiling: t.orNull(t.cents),
 });
 
 export const JobDraftTable = table('job_draft', {

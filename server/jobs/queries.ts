@@ -1,3 +1,4 @@
+import { PRICINGS } from '../../core/charging/pricing';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 
@@ -23,8 +24,9 @@ export const WHAT_IS_THERE = query(
     retention: t.flag,
     none: t.flag,
     terms: t.orNull(t.whole),
+    pricing: t.oneOf(...PRICINGS),
   }),
-  `SELECT job.number, (SELECT count(*) FROM sov_line WHERE job_id = job.id AND original = 1) AS lines,
+  `SELECT job.number, job.pricing, (SELECT count(*) FROM sov_line WHERE job_id = job.id AND original = 1) AS lines,
       (SELECT coalesce(sum(scheduled_value), 0) FROM sov_line WHERE job_id = job.id) AS sum,
       (SELECT coalesce(sum(b.amount), 0) FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = job.id) AS budget,
       (job.retention_rate > 0 OR coalesce(job.retention_step_to, 0) > 0 OR EXISTS (SELECT 1 FROM sov_line WHERE job_id = job.id AND retention_rate > 0)) AS retention,

@@ -1,13 +1,11 @@
 import { PAY_CLASSES } from '../../core/labour/payClass';
 import { WEEKDAYS } from '../../core/labour/overtime';
 import { rungOf } from '../../core/labour/payRates';
-import type { LabourList } from '../../core/labour/lists';
-import { bookFile, type BookFile, type BookFileOf } from '../bookFormat/bookFile';
-import { date, oneOf, percent, quantity, REQUIRED, text, unitCost, yesNo, type Columns, type Row } from '../bookFormat/columns';
-import type { NewRow, Table } from '../db/fields';
+import { bookFile } from '../bookFormat/bookFile';
+import { date, oneOf, percent, quantity, REQUIRED, text, unitCost, yesNo, type Row } from '../bookFormat/columns';
 import type { BookSave } from '../bookFormat/bookSave';
 import { costCodes } from '../company/book/bookFiles';
-import { departments, workKinds, workKindValues } from '../company/book/listBookFiles';
+import { departments, workKinds } from '../company/book/listBookFiles';
 import { jobs } from '../jobs/bookFiles';
 import {
   BurdenTable,
@@ -17,7 +15,6 @@ import {
   PayRateTable,
   PieceRateTable,
   WageClassTable,
-  WorkKindTable,
 } from './models';
 
 export const wageClasses = bookFile({
@@ -202,7 +199,7 @@ export const payCodes = bookFile({
 });
 
 /** Rows of these files as they are saved. */
-const employeeValues = (row: Row<typeof employees.columns>, into: BookSave) => ({
+export const employeeValues = (row: Row<typeof employees.columns>, into: BookSave) => ({
   code: row.employee,
   name: row.name,
   wage_class: row.wage_class ?? '',
@@ -211,8 +208,11 @@ const employeeValues = (row: Row<typeof employees.columns>, into: BookSave) => (
   payroll_number: row.payroll_number ?? '',
   department_id: row.department ? into.id(departments, row.department) : null,
 });
-const wageClassValues = (row: Row<typeof wageClasses.columns>) => ({ code: row.wage_class, description: row.description ?? '' });
-const payRateValues = (row: Row<typeof payRates.columns>, into: BookSave) => ({
+export const wageClassValues = (row: Row<typeof wageClasses.columns>) => ({
+  code: row.wage_class,
+  description: row.description ?? '',
+});
+export const payRateValues = (row: Row<typeof payRates.columns>, into: BookSave) => ({
   from_day: row.from,
   section: row.section ?? '',
   wage_class: row.wage_class ?? '',
@@ -220,7 +220,7 @@ const payRateValues = (row: Row<typeof payRates.columns>, into: BookSave) => ({
   ...forIds(into, row),
   at_least: row.at_least ? 1 : 0,
 });
-const pieceRateValues = (row: Row<typeof pieceRates.columns>, into: BookSave) => ({
+export const pieceRateValues = (row: Row<typeof pieceRates.columns>, into: BookSave) => ({
   from_day: row.from,
   cost_code_id: into.id(costCodes, row.cost_code),
   rate: row.rate,
@@ -228,7 +228,7 @@ const pieceRateValues = (row: Row<typeof pieceRates.columns>, into: BookSave) =>
   work_kind_id: row.work_kind ? into.id(workKinds, row.work_kind) : null,
   tops_up: row.tops_up ? 1 : 0,
 });
-const burdenValues = (row: Row<typeof burdens.columns>, into: BookSave) => ({
+export const burdenValues = (row: Row<typeof burdens.columns>, into: BookSave) => ({
   code: row.burden,
   description: row.description ?? '',
   from_day: row.from,
@@ -239,42 +239,15 @@ const burdenValues = (row: Row<typeof burdens.columns>, into: BookSave) => ({
   per_hour: row.per_hour ?? 0,
   on_premium: row.on_premium ? 1 : 0,
 });
-const overtimeRuleValues = (row: Row<typeof overtimeRules.columns>) => ({
+export const overtimeRuleValues = (row: Row<typeof overtimeRules.columns>) => ({
   from_day: row.from,
   daily_after: row.daily_after,
   double_after: row.double_after,
   weekly_after: row.weekly_after,
   week_starts: row.week_starts ?? 'monday',
 });
-const payCodeValues = (row: Row<typeof payCodes.columns>, into: BookSave) => ({
+export const payCodeValues = (row: Row<typeof payCodes.columns>, into: BookSave) => ({
   code: row.pay_code,
   pay: row.pay,
   ...forIds(into, { job: row.job, work_kind: row.work_kind }),
 });
-
-/** One list of labour: its file, its table, and how a row of it is saved. */
-interface SavedList<T extends Table> {
-  file: BookFile;
-  table: T;
-  values: (row: Row<Columns>, into: BookSave) => NewRow<T>;
-  /** Others refer to its rows. */
-  named: boolean;
-}
-const saved = <C extends Columns, T extends Table>(
-  file: BookFileOf<C>,
-  table: T,
-  values: (row: Row<C>, into: BookSave) => NewRow<T>,
-  named = false,
-): SavedList<T> => ({ file, table, values: values as unknown as SavedList<T>['values'], named });
-
-/** The lists of labour that are set up, one line each. */
-export const SAVED_LISTS = {
-  'wage-classes': saved(wageClasses, WageClassTable, wageClassValues, true),
-  employees: saved(employees, EmployeeTable, employeeValues, true),
-  'work-kinds': saved(workKinds, WorkKindTable, workKindValues, true),
-  'pay-rates': saved(payRates, PayRateTable, payRateValues),
-  'piece-rates': saved(pieceRates, PieceRateTable, pieceRateValues),
-  burdens: saved(burdens, BurdenTable, burdenValues),
-  'overtime-rules': saved(overtimeRules, OvertimeRuleTable, overtimeRuleValues),
-  'pay-codes': saved(payCodes, PayCodeTable, payCodeValues),
-} as const satisfies Record<LabourList, SavedList<Table>>;

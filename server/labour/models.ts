@@ -1,5 +1,6 @@
 import { type WEEKDAYS } from '../../core/labour/overtime';
 import { PAY_CLASSES } from '../../core/labour/payClass';
+import { CHARGE_MARKS } from '../../core/charging/chargeMark';
 import { t, table } from '../db/fields';
 
 export const EmployeeTable = table('employee', {
@@ -105,4 +106,8 @@ export const TimeLineTable = table('time_line', {
   returned: t.filled(t.text, ''),
   /** Of overhead; null: that of the employee. */
   department_id: t.orNull(t.ref('department')),
+  /** As entered; empty: by the job. Once it is posted, its entries carry the mark. */
+  charge: t.filled(t.oneOf('', ...CHARGE_MARKS), ''),
+  charge_from: t.orNull(t.day),
+  charge_markup: t.orNull(t.rate),
 });

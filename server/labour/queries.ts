@@ -123,10 +123,11 @@ const used = (column: 'employee_id' | 'work_kind_id', tables: readonly string[])
     `SELECT id, count(*) AS uses FROM (${tables.map((it) => `SELECT ${column} AS id FROM ${it}`).join(' UNION ALL ')})
       WHERE id IS NOT NULL GROUP BY id`,
   );
-export const EMPLOYEE_USES = used('employee_id', ['time_line', 'pay_rate', 'day_entry']);
+export const EMPLOYEE_USES = used('employee_id', ['time_line', 'pay_rate', 'charge_rate', 'day_entry']);
 export const WORK_KIND_USES = used('work_kind_id', [
   'time_line',
   'pay_rate',
+  'charge_rate',
   'piece_rate',
   'pay_code',
   'day_entry',
@@ -139,7 +140,7 @@ export const USED_WAGE_CLASSES = query(
   shape({ wageClass: t.text, by: t.text }),
   `SELECT wage_class AS wageClass, group_concat(DISTINCT what ORDER BY what) AS by FROM (
       SELECT wage_class, 'employees' AS what FROM employee UNION ALL SELECT wage_class, 'pay rates' FROM pay_rate
-      UNION ALL SELECT wage_class, 'burdens' FROM burden UNION ALL SELECT wage_class, 'lines of time' FROM time_line)
+      UNION ALL SELECT wage_class, 'burdens' FROM burden UNION ALL SELECT wage_class, 'charge rates' FROM charge_rate UNION ALL SELECT wage_class, 'lines of time' FROM time_line)
     WHERE wage_class <> '' GROUP BY 1 ORDER BY 1`,
 );
 

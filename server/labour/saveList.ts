@@ -16,6 +16,8 @@ import type { BookFile } from '../bookFormat/bookFile';
 import type { Columns, ReadRow, Row } from '../bookFormat/columns';
 import { rowsOfFile } from '../bookFormat/rowsOfFile';
 import { loadDigits } from '../company/company';
+import { assertInvoicedStands } from '../charging/invoicedStands';
+import { recharge } from '../charging/marks';
 import { CostLines } from '../costs/costEntries';
 import type { NewRow, Table } from '../db/fields';
 import type { Reader, Sql } from '../db/sql';
@@ -26,7 +28,7 @@ import { assertUnchanged } from '../versions/staleness';
 import { EVER } from '../../core/labour/payRates';
 import { alteredTime, wouldAlter } from './alteredTime';
 import { atEmployees, ratesAfter, withHourlyRates, withRatesKept } from './hourlyRates';
-import { SAVED_LISTS } from './bookFiles';
+import { SAVED_LISTS } from './savedLists';
 import { TERM_FILES, TERMS_OF_ROWS } from './timeBook/bookTerms';
 import { EMPLOYEE_DAYS, EMPLOYEE_USES, POSTED_SINCE, USED_WAGE_CLASSES, WORK_KIND_USES } from './queries';
 import { loadTerms, type Terms } from './terms';
@@ -201,6 +203,10 @@ export async function saveList(command: Command, input: LabourListInput): Promis
   await assertUnchanged(command, title, { subject, now: await savedRows(sql, input.list), seen: input.seen });
   const plan = await planList(sql, input);
   await carryOut(command, input.list, plan);
+  if (input.list === 'charge-rates') {
+    await assertInvoicedStands(sql, 'rows');
+    await recharge(sql, null);
+  }
   if (input.list === 'employees') await saveHourlyRates(command, plan.changes, input.ratesFrom);
   command.note(subject, { list: title, changes: plan.changes });
   return { changes: plan.changes.length };

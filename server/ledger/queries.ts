@@ -1,5 +1,6 @@
 import type * as v from 'valibot';
 import type { PostingOrder, postingsQuery } from '../../wire/ledger';
+import type { InvoiceKind } from '../../core/billing/invoice';
 import type { PostingKind } from '../../core/ledger/posting';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
@@ -23,7 +24,7 @@ export const BESIDE_POSTING = query(
 
 /** The client of the job of posting `$1`, and the invoice that it received money on. */
 export const POSTED_FOR = query(
-  shape({ client: t.orNull(t.text), kind: t.orNull(t.oneOf<'application' | 'release'>()), reference: t.orNull(t.text) }),
+  shape({ client: t.orNull(t.text), kind: t.orNull(t.oneOf<InvoiceKind>()), reference: t.orNull(t.text) }),
   `SELECT c.name AS client, i.kind, i.reference FROM posting p LEFT JOIN job ON job.id = p.job_id LEFT JOIN client c ON c.id = job.client_id
     LEFT JOIN receipt r ON r.posting_id = p.id LEFT JOIN invoice i ON i.id = r.invoice_id WHERE p.id = $1`,
 );

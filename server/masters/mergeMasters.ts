@@ -1,3 +1,5 @@
+import { assertInvoicedStands } from '../charging/invoicedStands';
+import { recharge } from '../charging/marks';
 import { MASTERS, type MasterKind } from '../../core/masters/masters';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { MergePreview } from '../../wire/masters';
@@ -64,6 +66,10 @@ export async function mergeMaster(command: Command, of: string, code: string, ot
   await joinCostLines(sql, both);
   await repoint(sql, kind, from, into);
   await STORES[kind].remove(sql, from.id);
+  if (kind === 'clients') {
+    await assertInvoicedStands(sql, 'into');
+    await recharge(sql, null);
+  }
   command.note(`${MASTERS[kind].one} ${into.code}`, { merged: from, moves: plan.moves });
 }
 

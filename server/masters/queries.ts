@@ -31,7 +31,7 @@ const namedBy = (one: string, many: string, table: string, column: string, where
 
 /** What refers to a master by its id, to a person by name, by kind. A new table that does belongs here: a test holds it against the schema. */
 export const USES: Record<MasterKind, readonly Use[]> = {
-  clients: [usedBy('job', 'jobs', 'job', 'client_id')],
+  clients: [usedBy('job', 'jobs', 'job', 'client_id'), usedBy('charge rate', 'charge rates', 'charge_rate', 'client_id')],
   vendors: [
     usedBy('order or subcontract', 'orders and subcontracts', 'commitment', 'vendor_id'),
     usedBy('price', 'prices', 'price_item', 'vendor_id'),

@@ -37,7 +37,7 @@ export async function estimateVsActualReport(sql: Reader, request: ReportRequest
     cost_code: line.costCode,
     cost_type: line.costType,
     ...Object.fromEntries(FIGURES.map(([key, figure]) => [key, LINE_FIGURES[figure].value(line)])),
-    changes: line.state.changes,
+    changes: line.state.changes + line.state.dayworkCost,
     budgeted: line.state.budgeted ? 'yes' : 'no',
   }));
   return {

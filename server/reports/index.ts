@@ -2,6 +2,7 @@ import type { Reader } from '../db/sql';
 import { ageingReport } from './ageingReport';
 import { applicationReport, applicationSummaryReport } from './applicationReport';
 import { contractStatusReport } from './contractStatusReport';
+import { dayworkReport } from './dayworkReport';
 import { estimateVsActualReport } from './estimateVsActualReport';
 import { labourProgressReport } from './labourProgressReport';
 import { quantitiesReport } from './quantitiesReport';
@@ -21,6 +22,7 @@ export const REPORTS = {
   'time-cost': timeCostReport,
   payroll: payrollReport,
   quantities: quantitiesReport,
+  daywork: dayworkReport,
   ageing: ageingReport,
   'trial-balance': trialBalanceReport,
   'tie-out': tieOutReport,

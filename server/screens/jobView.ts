@@ -1,5 +1,13 @@
 import { mapInTurns } from '../db/inTurns';
-import { ESTIMATE_TO_AWARD, CHANGE_ORDERS, COST_BY_MONTH, CERTIFIED_BY_MONTH, ORIGINAL_BUDGET_SUM, JOB_FACTS } from './queries';
+import {
+  ESTIMATE_TO_AWARD,
+  CHANGE_ORDERS,
+  COST_BY_MONTH,
+  CERTIFIED_BY_MONTH,
+  DAYWORK_BY_MONTH,
+  ORIGINAL_BUDGET_SUM,
+  JOB_FACTS,
+} from './queries';
 import { known, present } from '../../core/errors/known';
 import { lastCertified, retentionHeld, valueApplication } from '../../core/billing/application';
 import { monthIndex } from '../../core/calendar/month';
@@ -49,6 +57,8 @@ export async function jobView(sql: Reader, number: string, asOf: string): Promis
     finishesOn: it.finishes_on,
     finishedOn: it.finished_on,
     revenueMethod: it.revenue_method,
+    pricing: it.pricing,
+    ceiling: it.charge_ceiling,
     taxRate: it.tax_rate,
     termsDays: it.terms_days,
     clientTermsDays: it.client_terms,
@@ -88,22 +98,25 @@ function changeOrderRows(sql: Reader, jobId: number, asOf: string): Promise<JobV
 
 /** Cost, billing and budget to the end of each month from the first entry to the date. */
 async function monthlyTotals(sql: Reader, jobId: number, asOf: string): Promise<JobView['months']> {
-  const [costs, bills, budget] = await Promise.all([
+  const [costs, bills, invoiced, budget] = await Promise.all([
     sql.all(COST_BY_MONTH, [jobId, asOf]),
     sql.all(CERTIFIED_BY_MONTH, [jobId, asOf]),
+    sql.all(DAYWORK_BY_MONTH, [jobId, asOf]),
     sql.get(ORIGINAL_BUDGET_SUM, [jobId]),
   ]);
   const cost = new Map(costs.map((row) => [row.month, row.amount]));
   const billed = new Map(bills.map((row) => [row.month, row.gross]));
-  const first = [...cost.keys(), ...billed.keys()].sort()[0];
+  const daywork = new Map(invoiced.map((row) => [row.month, row.amount]));
+  const first = [...cost.keys(), ...billed.keys(), ...daywork.keys()].sort()[0];
   if (!first) return [];
   const months: JobView['months'] = [];
-  let [costToDate, billedToDate] = [0, 0];
+  let [costToDate, billedToDate, dayworkToDate] = [0, 0, 0];
   for (let index = monthIndex(`${first}-01`); index <= monthIndex(asOf); index++) {
     const month = `${String(Math.floor(index / 12)).padStart(4, '0')}-${String((index % 12) + 1).padStart(2, '0')}`;
     costToDate += cost.get(month) ?? 0;
     billedToDate = billed.get(month) ?? billedToDate;
-    months.push({ month, cost: costToDate, billed: billedToDate, budget: budget?.amount ?? 0 });
+    dayworkToDate += daywork.get(month) ?? 0;
+    months.push({ month, cost: costToDate, billed: billedToDate + dayworkToDate, budget: budget?.amount ?? 0 });
   }
   return months;
 }

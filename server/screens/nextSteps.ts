@@ -1,4 +1,5 @@
 import { isEnded } from '../../core/jobs/jobStatus';
+import { CEILING_WARNING, isNearCeiling } from '../../core/charging/ceiling';
 import { inJob, type JobPlace } from '../../core/places/place';
 import { periodOf } from '../../core/calendar/plainDate';
 import type { JobView, NextStep } from '../../wire/jobs';
@@ -53,8 +54,9 @@ export function nextSteps(
   if (status === 'tender') return tenderSteps(job, chosen);
   if (isEnded(status)) return [];
   const last = job.applications.filter((it) => it.dated <= asOf).at(-1);
-  if (job.sovLines.length === 0) add('Enter the schedule of values', 'set-up');
-  if (lines.every((line) => !line.state.budgeted)) add('Enter the budget', 'set-up');
+  const isBudgeted = lines.some((line) => line.state.budgeted);
+  if (!position.charged && job.sovLines.length === 0) add('Enter the schedule of values', 'set-up');
+  if (!position.charged && !isBudgeted) add('Enter the budget', 'set-up');
   if (last?.status === 'draft') add(`Finish and submit application ${last.number}`, 'application', last.number);
   if (last?.status === 'submitted') add(`Application ${last.number}: awaiting certificate`, 'application', last.number);
   if (bySchedule !== null && bySchedule > 0 && (!last || last.status === 'certified'))
@@ -68,9 +70,13 @@ export function nextSteps(
     (!last || periodOf(last.dated) < periodOf(asOf))
   )
     add('Application due this month', 'billing');
-  if (overdue > 0) add('Overdue payment: chase', 'billing');
+  if (position.daywork.charge > position.daywork.billed) add('Charged cost is on no invoice yet', 'charging');
+  const ceiling = position.charged?.ceiling ?? null;
+  if (ceiling !== null && position.daywork.charge > ceiling) add('More is charged than the ceiling', 'charging');
+  else if (isNearCeiling(position.daywork.charge, ceiling, CEILING_WARNING)) add('The ceiling is nearly charged', 'charging');
+  if (overdue > 0) add('Overdue payment: chase', position.charged ? 'charging' : 'billing');
   const unbudgeted = lines.filter((line) => !line.state.budgeted && line.state.cost !== 0).length;
-  if (unbudgeted > 0)
+  if (unbudgeted > 0 && (isBudgeted || !position.charged))
     add(`${unbudgeted} ${unbudgeted === 1 ? 'line has' : 'lines have'} cost and no budget: check coding`, 'budget');
   const over = lines.filter((line) => line.state.budgeted && line.variance < 0).length;
   if (over > 0) add(`${over} budget ${over === 1 ? 'line runs' : 'lines run'} over`, 'budget');
@@ -78,6 +84,7 @@ export function nextSteps(
   const [drafts, issued] = [count('draft'), count('issued')];
   if (drafts > 0) add(`${drafts} ${drafts === 1 ? 'change is a draft' : 'changes are drafts'}: issue or discard`, 'changes');
   if (issued > 0) add(`${issued} ${issued === 1 ? 'change order' : 'change orders'} awaiting approval`, 'changes');
-  if (position.finished && progress.billed < progress.contractSum) add('Finished, and not billed in full', 'billing');
+  if (position.finished && !position.charged && progress.billed < progress.contractSum)
+    add('Finished, and not billed in full', 'billing');
   return steps;
 }

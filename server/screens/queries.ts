@@ -42,6 +42,8 @@ const HELD_BY: Record<HoldingPart, string> = {
   // With a schedule there is something to be billed.
   billing: 'SELECT 1 FROM sov_line WHERE job_id = $1 UNION ALL SELECT 1 FROM instalment WHERE job_id = $1',
   postings: 'SELECT 1 FROM cost_entry WHERE job_id = $1 UNION ALL SELECT 1 FROM posting WHERE job_id = $1',
+  charging: `SELECT 1 FROM charge_mark WHERE job_id = $1 UNION ALL SELECT 1 FROM daywork_invoice WHERE job_id = $1
+    UNION ALL SELECT 1 FROM job WHERE id = $1 AND pricing = 'charged'`,
   plan: `SELECT 1 FROM job_section WHERE job_id = $1 UNION ALL SELECT 1 FROM cost_line_plan WHERE ${OF_COST_LINES}`,
 };
 export const HELD = query(
@@ -65,6 +67,15 @@ export const CERTIFIED_BY_MONTH = query(
   `SELECT substr(certified_on, 1, 7) AS month, gross FROM certified_application WHERE job_id = $1 AND certified_on <= $2 ORDER BY number`,
 );
 
+/** What was invoiced of charged cost of job `$1` in each month by `$2`, less credits. */
+export const DAYWORK_BY_MONTH = query(
+  shape({ month: t.month, amount: t.cents }),
+  `SELECT substr(dated, 1, 7) AS month, sum(amount) AS amount FROM (
+      SELECT dated, amount FROM daywork_invoice WHERE job_id = $1 AND status = 'issued'
+      UNION ALL SELECT c.dated, -c.amount FROM invoice_credit c JOIN invoice i ON i.id = c.invoice_id WHERE c.job_id = $1 AND i.kind = 'daywork')
+    WHERE dated <= $2 GROUP BY 1`,
+);
+
 export const ORIGINAL_BUDGET_SUM = query(
   shape({ amount: t.orNull(t.cents) }),
   'SELECT sum(b.amount) AS amount FROM budget_line b JOIN cost_line l ON l.id = b.cost_line_id WHERE l.job_id = $1',
@@ -73,7 +84,7 @@ export const ORIGINAL_BUDGET_SUM = query(
 const FACTS = pick(
   JobTable,
   ...(['contract_reference', 'site', 'awarded_on', 'starts_on', 'finishes_on', 'finished_on'] as const),
-  ...(['revenue_method', 'tax_rate', 'terms_days'] as const),
+  ...(['revenue_method', 'pricing', 'charge_ceiling', 'tax_rate', 'terms_days'] as const),
 );
 const FactRow = shape({ ...FACTS.fields, client_terms: t.orNull(t.whole) });
 

@@ -239,6 +239,7 @@ async function work({ database, on, by }: Books, it: Extract<Act, { kind: 'work'
     units: null,
     description: '',
     clock: '',
+    charge: '' as const,
   };
   if (there) {
     const input = { week, employees: [it.employee], lines: [line], reason: 'tried', lateOn: null };

@@ -206,6 +206,7 @@ export const worked: TimeLineInput = {
   units: null,
   description: '',
   clock: '',
+  charge: '',
 };
 const DAY_OF_J1 = { job: 'J1', dated: '2031-03-04', crew: 'Ann Ash' };
 const timeCorrection = { week: '2031-03-03', employees: ['E1'], lines: [worked], reason: 'r', lateOn: null };
@@ -215,6 +216,13 @@ const kindsOfWork: Body<'saveLabourList'> = {
   rows: [{ id: null, workKind: 'cut', description: 'Cutting' }],
 };
 
+const ON_J1 = { job: 'J1' };
+const DAYWORK_RUN: Body<'previewRun'> = {
+  dated: '2031-03-31',
+  cutOff: '2031-03-31',
+  invoices: [{ job: 'J1', reference: '', shown: 'entries', wording: '', entries: null }],
+};
+
 /** Every call that takes an input, with one it takes; a call that is missing here does not compile. */
 export const EXAMPLES: WithInput = {
   saveDaySheet: { ...DAY_OF_J1, body: { seen: '', day: workedDay, leftOut: '' } },
@@ -222,6 +230,11 @@ export const EXAMPLES: WithInput = {
   takeDayHours: { ...DAY_OF_J1, body: { seen: 'x', rows: ['r'] } },
   handOver: { body: { from: '2031-03-01', to: '2031-03-31', seen: 'x', employees: null } },
   savePayrollSetting: { body: { seen: 'x', columns: [{ title: 'Name', field: 'name' }], declaration: '' } },
+  markEntries: { ...ON_J1, body: { entries: [1], mark: 'yes' } },
+  saveMarkups: { ...ON_J1, body: { seen: 'x', markups: [{ costType: 'material', markup: 100_000 }] } },
+  previewRun: { body: DAYWORK_RUN },
+  issueRun: { body: { ...DAYWORK_RUN, seen: 'x' } },
+  creditDaywork: { ...ON_J1, invoice: 'D-1', body: { dated: '2031-03-31', amount: null, creditNote: 'CN-1', reason: 'r' } },
   closeBooks: { body: { to: '2031-01-31', reason: '' } },
   timeRemarks: { body: { lines: [worked] } },
   addSheet: { body: { week: '2031-03-03', lines: [worked] } },

@@ -28,6 +28,8 @@ export const READS: Omit<
   | 'dayPhoto'
   | 'payrollRun'
   | 'payrollCsv'
+  | 'dayworkInvoice'
+  | 'dayworkInvoicePdf'
 > = {
   session: {},
   health: {},
@@ -115,6 +117,8 @@ export const READS: Omit<
   recentCodings: {},
   budgetedLines: { jobs: 'J1,J2', asOf: '2031-03-31' },
   costLedgerCsv: { asOf },
+  unbilled: { asOf },
+  jobCharging: J1,
   billingRegister: { asOf },
   jobBilling: J1,
   application: { ...J1, application: 3 },

@@ -165,6 +165,13 @@ export async function wholeBook(): Promise<BookText> {
     ...LABOUR_TERMS,
     wage_classes: 'wage_class,description\nfitter,"Fitter, qualified"\nmate,\n',
     time: `${TIME_HEAD}${time.join('\n')}\n`,
+    charge_rates: 'from,job,customer,work_kind,employee,wage_class,rate\n2031-01-01,J1,,weld,,,55\n',
+    daywork_terms: 'job,cost_type,markup_percent\nJ1,material,12.5\n',
+    costs:
+      'dated,job,cost_code,cost_type,reference,amount,charge,charge_from,markup_percent,daywork_invoice,quantity,unit\n2031-03-02,J1,200,material,DW1,80.00,yes,2031-03-03,10,D-1;D-2,2,box\n',
+    daywork_invoices:
+      'job,invoice,dated,cut_off,shown,credited_on,credit_note,wording,credit_reason\nJ1,D-1,2031-03-05,2031-03-04,one-line,2031-03-06,CN-1,"Rain, made good",Wrong job number\nJ1,D-2,2031-03-07,2031-03-07,,,,,\n',
+    daywork_credits: 'job,invoice,credit_note,dated,amount,reason\nJ1,D-2,CN-2,2031-03-08,8.00,"Agreed, on site"\n',
   });
   if (wrong.length > 0) throw new Error(`labour does not come in: ${wrong.join(' ')}`);
   await act(database, TESTER, saveDaySheet, { job: 'J1', dated: '2031-03-05', crew: 'Ann Ash' }, signedDay(), null);

@@ -16,6 +16,7 @@ type Line = Pick<
   | 'workKind'
   | 'department'
   | 'description'
+  | 'charge'
 >;
 
 interface NotedLine {
@@ -26,6 +27,7 @@ interface NotedLine {
   workKind?: string;
   department?: string;
   description?: string;
+  charge?: string;
 }
 
 /** Lines of time as the audit trail keeps them: by person, day and task, so that what changed stands beside what it was. */
@@ -44,6 +46,7 @@ export function notedLines(lines: readonly Line[]): Record<string, NotedLine> {
       ...(it.workKind === '' ? {} : { workKind: it.workKind }),
       ...(it.department === '' ? {} : { department: it.department }),
       ...(it.description === '' ? {} : { description: it.description }),
+      ...(it.charge === '' ? {} : { charge: it.charge }),
     };
   }
   return noted;

@@ -1,6 +1,7 @@
 import { addDays, firstDay, periodOf, type PlainDate } from '../../core/calendar/plainDate';
 import { at, known } from '../../core/errors/known';
 import { LedrinError } from '../../core/errors/ledrinError';
+import { UNSAID } from '../../core/charging/chargeMark';
 import { grouped } from '../../core/lists/grouped';
 import { inSheetOrder } from '../../core/labour/sheets';
 import { cutTime, type PostedTime } from '../../core/labour/overtime';
@@ -24,6 +25,7 @@ import type { Command } from '../acts/command';
 import { assertMayPost } from '../ledger/gate';
 import { assertAsPreviewed } from '../versions/staleness';
 import { digestOf } from '../versions/digest';
+import { chargingOf } from './chargingOf';
 import { requireOfTime } from './timeApprovals';
 import { APPROVED_OF_SHEETS, POST_LINES } from './queries';
 import type { LoadedLine } from './sheetViews';
@@ -33,11 +35,14 @@ type Price = Pick<PricedTime, 'rate' | 'rung' | 'payAmount' | 'burden'>;
 /** A line as it is to be posted: one of a sheet, or one that reverses a posted one and has its price turned. */
 export type TimeToPost = Omit<
   LoadedLine,
-  'id' | 'reverses' | 'reversedBy' | 'status' | 'returned' | 'postedOn' | 'name' | 'split'
+  'id' | 'reverses' | 'reversedBy' | 'status' | 'returned' | 'postedOn' | 'name' | 'split' | 'chargeFrom' | 'chargeMarkup'
 > & {
   /** The row it takes the place of; null for a line that is not saved yet. */
   id: number | null;
   name: string;
+  /** Of a line of a sheet as it was brought; left out: none. */
+  chargeFrom?: PlainDate | null;
+  chargeMarkup?: number | null;
   reverses: { id: number; dated: PlainDate; pay: PayClass; price: Price } | null;
 };
 
@@ -242,6 +247,9 @@ async function savePosted(sql: Sql, lines: readonly PostedPart[], postings: Read
       status: 'posted' as const,
       description: it.description,
       clock: of.clock,
+      charge: of.charge,
+      charge_from: of.chargeFrom ?? null,
+      charge_markup: of.chargeMarkup ?? null,
       split: splitOf(of),
       posting_id: known(postings, it.id),
       reverses_id: of.reverses?.id ?? null,
@@ -297,7 +305,11 @@ async function saveEntries(sql: Sql, lines: readonly PostedPart[], postings: Rea
   const costLines = await CostLines.open(sql, jobIds);
   const entries = timeEntries(lines, postings, (it) => costLines.idOf(it.jobId, it.section, it.costCodeId, 'labour'));
   await costLines.flush();
-  await insertCostEntries(sql, entries);
+  const charging = await chargingOf(sql, lines);
+  await insertCostEntries(
+    sql,
+    entries.map((it) => ({ ...it, charging: charging.get(it.time_line_id ?? 0) ?? UNSAID })),
+  );
 }
 
 /** Posts the approved lines of sheets as they were previewed. */

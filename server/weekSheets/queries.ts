@@ -1,3 +1,4 @@
+import { CHARGE_MARKS } from '../../core/charging/chargeMark';
 import { PAY_CLASSES } from '../../core/labour/payClass';
 import { shape, t } from '../db/fields';
 import { query } from '../db/query';
@@ -37,11 +38,15 @@ const LINES = (where: string) =>
       reverses: t.orNull(t.text),
       reversedBy: t.orNull(t.text),
       split: t.flag,
+      charge: t.oneOf('', ...CHARGE_MARKS),
+      chargeFrom: t.orNull(t.day),
+      chargeMarkup: t.orNull(t.rate),
     }),
     `SELECT x.id, x.sheet, x.line, e.code AS employee, e.name, x.dated, x.posted_on AS postedOn, x.job_id AS jobId,
         ${name('j.number')} AS job, x.section, x.cost_code_id AS costCodeId, ${name('c.code')} AS costCode,
         x.department_id AS departmentId, ${name('dp.code')} AS department, x.work_kind_id AS workKindId, ${name('k.code')} AS workKind, x.employee_id AS employeeId, e.wage_class AS employeeClass,
         x.wage_class AS wageClass, x.pay, x.hours, x.units, x.description, x.clock, x.status, x.returned, x.split,
+        x.charge, x.charge_from AS chargeFrom, x.charge_markup AS chargeMarkup,
         (SELECT r.sheet || '/' || r.line || '/' || r.pay FROM time_line r WHERE r.id = x.reverses_id) AS reverses,
         (SELECT r.sheet || '/' || r.line || '/' || r.pay FROM time_line r WHERE r.reverses_id = x.id) AS reversedBy
       FROM time_line x JOIN employee e ON e.id = x.employee_id LEFT JOIN job j ON j.id = x.job_id

@@ -1,6 +1,7 @@
 import { addDays, type PlainDate } from '../../core/calendar/plainDate';
 import { known, present } from '../../core/errors/known';
 import { LedrinError, type Fault } from '../../core/errors/ledrinError';
+import { refuse } from '../../core/refusals/refusal';
 import { takesRefusal } from '../../core/jobs/takes';
 import { weekBy } from '../../core/labour/overtime';
 import { TIME_LIFE, timeState } from '../../core/labour/timeLife';
@@ -145,6 +146,7 @@ export function lineValues(
     units: it.units,
     description: it.description,
     clock: it.clock,
+    charge: it.charge,
     returned: '',
   };
 }
@@ -189,6 +191,10 @@ export async function checkLines(sql: Reader, lines: readonly TimeLineInput[], c
       add('department', `There is no department ${line.department} open to new use`);
     if (line.costCode !== '' && !codes.has(line.costCode))
       add('costCode', `There is no cost code ${line.costCode} open to new use`);
+    if (line.job === '' && (line.charge === 'yes' || line.charge === 'hold'))
+      faults.push(
+        ...faultsOf([refuse('charge-without-job', 'charge', {})], 0).map((it) => ({ ...it, field: `lines.${i}.${it.field}` })),
+      );
     if (line.job === '') return;
     const job = jobs.get(line.job);
     if (!job) add('job', `There is no job ${line.job}${seen === null ? '' : ' among those of your team'}`);

@@ -62,6 +62,7 @@ export function shownLine(it: LoadedLine): SheetLine {
     units: it.units,
     description: it.description,
     clock: it.clock,
+    charge: it.charge,
     state: timeState(it),
     returned: it.returned,
     reverses: it.reverses,

@@ -1,4 +1,5 @@
 import { applicationPdf } from '../billing/applicationPdf';
+import { dayworkInvoicePdf } from '../daywork/dayworkInvoicePdf';
 import { dayPdf, dayworkPdf } from '../daySheets/dayPdf';
 import { exportZip } from '../book/exportZip';
 import { previewImport } from '../book/previewImport';
@@ -17,6 +18,7 @@ export const TASKS = {
   reportPdf,
   reportXlsx,
   applicationPdf,
+  dayworkInvoicePdf,
   clientDocumentPdf,
   clientDocumentDocx,
   wageStatementPdf,

@@ -52,10 +52,17 @@ export const lineSources: Record<
     ),
   }),
   lineChanges: async (sql, job, line, asOf) => ({
-    rule: 'Cost lines of change orders approved by the date.',
-    operands: (await changeRows(sql, line, asOf)).map((row) =>
-      money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', { to: inJob(job, 'change', row.number) }),
-    ),
+    rule: 'Cost lines of change orders approved by the date, and the cost of daywork, for which the client pays besides.',
+    operands: [
+      ...(await changeRows(sql, line, asOf)).map((row) =>
+        money(`${row.number} ${row.title}, approved ${row.decided_on}`, row.amount, '+', {
+          to: inJob(job, 'change', row.number),
+        }),
+      ),
+      ...(line.state.dayworkCost === 0
+        ? []
+        : [money('Cost of daywork', line.state.dayworkCost, '+', { to: inJob(job, 'charging') })]),
+    ],
   }),
   lineTransfers: async (sql, job, line, asOf) => ({
     rule: 'Budget moved to the line, or from it, by transfers made by the date.',
@@ -94,7 +101,7 @@ export const lineSources: Record<
     };
   },
   lineHoursBudgeted: async (sql, job, line, asOf) => ({
-    rule: 'Hours of the budget, of approved change orders and of transfers.',
+    rule: 'Hours of the budget, of approved change orders and of transfers, and those of daywork.',
     operands: [
       ...(await budgetRows(sql, line)).map((row) =>
         hours(`${row.description || 'Budget'}${servesSov(row.sov)}`, row.hours ?? 0, '+', { to: inJob(job, 'budget') }),
@@ -105,6 +112,9 @@ export const lineSources: Record<
       ...(await transferRows(sql, line, asOf)).map((row) =>
         hours(`Transfer ${row.number} of ${row.dated}`, row.hours ?? 0, '+', { to: inJob(job, 'budget') }),
       ),
+      ...(line.state.dayworkHours === 0
+        ? []
+        : [hours('Hours of daywork', line.state.dayworkHours, '+', { to: inJob(job, 'charging') })]),
     ],
   }),
   lineHoursActual: async (sql, job, line, asOf) => {

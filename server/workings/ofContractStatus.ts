@@ -5,6 +5,7 @@ import { DERIVED_STATUS, explainStatus, explainStatusTotal } from '../../core/wo
 import { money } from '../../core/workings/workings';
 import { inSchedule, loadPositions } from '../costs/jobPositions';
 import { nameOf, ofJob, type FigureFamily } from './figureFamily';
+import { chargedPosition, dayworkOperands } from './ofDaywork';
 import { explainLineTotal } from './ofLines';
 import { APPROVED_CHANGES, ORIGINAL_SCHEDULE } from './queries';
 
@@ -33,6 +34,20 @@ export const statusOfCostLines = ofJob(['originalCost', 'changesCost'], async (s
 /** What was signed, and the price of change orders. */
 export const statusOfSchedule = ofJob(['originalSum', 'changesPrice'], async (sql, job, { figure }, asOf) => {
   const { title } = STATUS_FIGURES[figure as StatusFigure];
+  const { charged } = await chargedPosition(sql, job, asOf);
+  if (charged && figure === 'originalSum') {
+    const [it] = await loadPositions(sql, asOf, job.id);
+    const signed = present(it).contract.originalSum;
+    const sum = money('Contract sum', signed, '', { figure: { figure: 'contractSum', job: job.number } });
+    return {
+      title,
+      subject: nameOf(job),
+      rule: 'A charged job is signed for its contract sum.',
+      operands: [sum],
+      result: signed,
+      unit: 'money',
+    };
+  }
   const operands =
     figure === 'originalSum'
       ? (await sql.all(ORIGINAL_SCHEDULE, [job.id])).map((it) =>
@@ -40,11 +55,20 @@ export const statusOfSchedule = ofJob(['originalSum', 'changesPrice'], async (sq
             figure: { figure: 'sovLineSigned', job: job.number, sovLine: it.line },
           }),
         )
-      : (await sql.all(APPROVED_CHANGES, [job.id, asOf])).map((it) =>
-          money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: inJob(job, 'change', it.number) }),
-        );
+      : charged
+        ? []
+        : [
+            ...(await sql.all(APPROVED_CHANGES, [job.id, asOf])).map((it) =>
+              money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', {
+                to: inJob(job, 'change', it.number),
+              }),
+            ),
+            ...(await dayworkOperands(sql, job, asOf)),
+          ];
   const rule =
-    figure === 'originalSum' ? 'The schedule of values as signed.' : 'Price lines of change orders approved by the date.';
+    figure === 'originalSum'
+      ? 'The schedule of values as signed.'
+      : 'Price lines of change orders approved by the date, and daywork at its charge.';
   const result = operands.reduce((sum, it) => sum + Number(it.value), 0);
   return { title, subject: nameOf(job), rule, operands, result, unit: 'money' };
 });

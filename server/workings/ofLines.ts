@@ -10,12 +10,14 @@ import type { Reader } from '../db/sql';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { labourTasks } from '../labour/labourTasks';
 import { nameOf, ofJob } from './figureFamily';
+import { chargedPosition } from './ofDaywork';
 import { lineName } from './lineName';
 import { lineSources } from './lineSources';
 
 /** Estimate versus actual: of one cost line, or of all lines of the job together. What a job is estimated at is its lines' estimates. */
 export const lineFigures = ofJob([...LINE_FIGURE_NAMES, 'estimate'], (sql, job, { figure, line }, asOf) => {
   const name = figure === 'estimate' ? 'lineEstimate' : (figure as LineFigure);
+  if (figure === 'estimate') return explainEstimateOfJob(sql, job, asOf);
   return line === undefined ? explainLineTotal(sql, name, job, asOf) : explainOfLine(sql, name, job, line, asOf);
 });
 
@@ -23,6 +25,20 @@ export const lineFigures = ofJob([...LINE_FIGURE_NAMES, 'estimate'], (sql, job, 
 export const labourFigures = ofJob(Object.keys(LABOUR_FIGURES), (sql, job, { figure, line }, asOf) =>
   explainHours(sql, figure as LabourFigure, job, line, asOf),
 );
+
+/** What a job is estimated at: its lines' estimates; without a ceiling a charged job comes to what it has cost so far. */
+async function explainEstimateOfJob(sql: Reader, job: JobIdentity, asOf: string): Promise<Workings> {
+  const { charged, cost } = await chargedPosition(sql, job, asOf);
+  if (charged === null || charged.ceiling !== null) return explainLineTotal(sql, 'lineEstimate', job, asOf);
+  return {
+    title: LINE_FIGURES.lineEstimate.title,
+    subject: nameOf(job),
+    rule: 'A charged job without a ceiling comes to what it has cost so far.',
+    operands: [money('Cost to date', cost, '', { figure: { figure: 'cost', job: job.number } })],
+    result: cost,
+    unit: 'money',
+  };
+}
 
 /** A figure of all cost lines of a job together. */
 export async function explainLineTotal(sql: Reader, figure: LineFigure, job: JobIdentity, asOf: string): Promise<Workings> {

@@ -1,4 +1,5 @@
 import { LedrinError } from '../../core/errors/ledrinError';
+import { contractBudget } from '../../core/forecast/estimateAtCompletion';
 import { QUANTITY_FIGURE_NAMES, QUANTITY_FIGURES, type QuantityFigure } from '../../core/forecast/quantities';
 import { entriesOf, inJob } from '../../core/places/place';
 import { displayQuantity } from '../../core/money/display';
@@ -59,7 +60,7 @@ const EXPLAINED: Record<QuantityFigure, Explain> = {
     operands: [own(job, line, 'quantityBudgeted'), own(job, line, 'quantityChanges', '+')],
   }),
   quantityUsed: (line, job) => ({
-    rule: 'The quantities of the entries of the line to date; entries without a quantity are not counted.',
+    rule: 'The quantities of the entries of the line to date in its unit, without daywork; entries without a quantity are not counted.',
     operands: [quantity('Used by entries with a quantity', line.counted.quantity, '', entries(job, line))],
   }),
   quantityLeft: (line, job) => ({
@@ -68,7 +69,10 @@ const EXPLAINED: Record<QuantityFigure, Explain> = {
   }),
   unitCostBudgeted: (line, job) => ({
     rule: 'Revised budget over revised quantity.',
-    operands: [money('Revised budget', line.revised, '', of(job, line, 'lineRevised')), own(job, line, 'quantityRevised', '÷')],
+    operands: [
+      money('Revised budget, without daywork', contractBudget(line.state), '', of(job, line, 'lineRevised')),
+      own(job, line, 'quantityRevised', '÷'),
+    ],
   }),
   unitCostSoFar: (line, job) => ({
     rule: 'Cost of the entries with a quantity over what they used.',

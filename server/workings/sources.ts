@@ -18,6 +18,7 @@ import { COST_TYPES } from '../../core/costs/costType';
 import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import type { JobIdentity } from '../jobs/jobByNumber';
+import { chargedPosition, dayworkInvoiced, dayworkOperands } from './ofDaywork';
 import { nameOf, ofJob, type Explained } from './figureFamily';
 import { scheduleApplied, scheduleDue, scheduleToBill } from './scheduled';
 import { beforeTax } from '../costs/jobPositions';
@@ -32,16 +33,31 @@ type JobSource = (
 /** A job's figures that stand on postings rather than on other figures. */
 const jobSources = {
   contractSum: async (sql, job, asOf) => {
+    const { charged, daywork } = await chargedPosition(sql, job, asOf);
+    if (charged)
+      return {
+        title: 'Contract sum',
+        rule:
+          charged.ceiling === null
+            ? 'A charged job without a ceiling is signed for what is charged by the date.'
+            : 'A charged job is signed for its ceiling.',
+        operands: [
+          charged.ceiling === null
+            ? money('Charged by the date', daywork.charge, '', { to: inJob(job, 'charging') })
+            : money('Ceiling, before tax', charged.ceiling, '', { to: inJob(job, 'job-file') }),
+        ],
+      };
     const [original] = await sql.all(SCHEDULED_SUM, [job.id]);
     const changes = await sql.all(APPROVED_CHANGES, [job.id, asOf]);
     return {
       title: 'Contract sum',
-      rule: 'The schedule of values as signed, plus change orders approved by the date.',
+      rule: 'The schedule of values as signed, plus change orders approved by the date, plus daywork at its charge.',
       operands: [
         money('Schedule of values, original', present(original).amount, '', { to: inJob(job, 'contract') }),
         ...changes.map((it) =>
           money(`${it.number} ${it.title}, approved ${it.decided_on}`, it.amount, '+', { to: inJob(job, 'contract') }),
         ),
+        ...(await dayworkOperands(sql, job, asOf)),
       ],
     };
   },
@@ -58,15 +74,18 @@ const jobSources = {
     const last = await sql.get(LAST_CERTIFIED, [job.id, asOf]);
     return {
       title: 'Billed to date',
-      rule: 'Gross to date of the last application certified by the date, materials on site included, before retention and tax.',
-      operands: last
-        ? [
-            money(`Application ${last.number}, gross to date`, last.gross, '', {
-              figure: { figure: 'gross', job: job.number, application: last.number },
-              to: inJob(job, 'application', last.number),
-            }),
-          ]
-        : [],
+      rule: 'Gross to date of the last application certified by the date, materials on site included, before retention and tax; and invoices of charged cost, less credits.',
+      operands: [
+        ...(last
+          ? [
+              money(`Application ${last.number}, gross to date`, last.gross, '', {
+                figure: { figure: 'gross', job: job.number, application: last.number },
+                to: inJob(job, 'application', last.number),
+              }),
+            ]
+          : []),
+        ...(await dayworkInvoiced(sql, job, asOf)),
+      ],
     };
   },
   received: async (sql, job, asOf) => {

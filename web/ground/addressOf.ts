@@ -9,6 +9,8 @@ const JOB_PLACES: Record<JobPlace, string> = {
   'material-on-site': 'material-on-site',
   billing: 'billing',
   'billing-schedule': 'billing/schedule',
+  charging: 'charging',
+  daywork: 'charging/:document',
   application: 'billing/:document',
   changes: 'changes',
   change: 'changes/:document',

@@ -47,6 +47,12 @@ export const JOB_PARTS: readonly RegisteredPart[] = [
   part('postings', 'Postings', async () => (await import('../features/ledger/PostedDocumentsPage')).JobDocuments),
   part('file', 'Job file', async () => (await import('../features/jobFile/JobFilePage')).JobFilePage),
   part('plan', 'Plan', async () => (await import('../features/plan/PlanPage')).PlanPage),
+  part('charging', 'Charged', async () => (await import('../features/charging/JobChargingPage')).JobChargingPage, 'read-books'),
+  inner(
+    'charging/:invoice',
+    'Invoice of charged cost',
+    async () => (await import('./jobParts/DayworkWithReceipts')).DayworkWithReceipts,
+  ),
   inner('forecast', 'Forecast', async () => (await import('./jobParts/CostLines')).ToForecast, 'report:estimate-vs-actual'),
   inner('hours', 'Hours', async () => (await import('./jobParts/CostLines')).ToHours, 'report:labour-progress'),
   inner('quantities', 'Quantities', async () => (await import('./jobParts/CostLines')).ToQuantities, 'report:quantities'),

@@ -163,6 +163,7 @@ export const PLACES: readonly RegisteredPlace[] = [
   place('Billing', '/billing', 'Billing register', async () => (await import('../features/billing/BillingPage')).BillingPage, {
     who: 'report:billing-register',
   }),
+  place('Billing', '/billing/unbilled', 'Unbilled', async () => (await import('../features/charging/UnbilledPage')).UnbilledPage),
   place(
     'Reports',
     '/reports/work-in-progress',

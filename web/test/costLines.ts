@@ -1,3 +1,4 @@
+import { EMPTY_LINE } from '../../core/forecast/estimateAtCompletion';
 import type { ForecastLine } from '../../wire/forecasts';
 import type { EstimateLine } from '../../wire/jobs';
 
@@ -30,17 +31,12 @@ export const forecastLine = (more: Partial<ForecastLine>): ForecastLine => ({
   before: null,
   lastMonth: 1_000_000,
   state: {
+    ...EMPTY_LINE,
     budgeted: true,
     original: 1_000_000,
-    changes: 0,
-    transfers: 0,
-    changesSinceForecast: 0,
     hoursBudgeted: 2_000_000,
-    hoursChangedSinceForecast: 0,
     cost: 400_000,
     hours: 500_000,
-    openCommitment: 0,
-    forecast: null,
   },
   ...more,
 });

@@ -29,6 +29,7 @@ export const sheetLine = (id: number, more: Partial<SheetLine> = {}): SheetLine 
   units: null,
   description: '',
   clock: '',
+  charge: '',
   state: 'submitted' as const,
   returned: '',
   reverses: null,

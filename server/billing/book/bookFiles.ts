@@ -10,7 +10,10 @@ import { isNumber } from '../../../core/money/decimal';
 import { rateOf } from '../../../core/money/rate';
 import { refuse } from '../../../core/refusals/refusal';
 import { shared, type BookCheck } from '../../bookFormat/bookCheck';
-import type { Row } from '../../bookFormat/columns';
+import { isWhole, type ReadRow, type Row } from '../../bookFormat/columns';
+import { checkDaywork } from '../../daywork/book/checkDaywork';
+import { loadDayworkOf, moneyOfBook } from '../../daywork/book/dayworkOfBook';
+import { dayworkCredits, dayworkInvoices } from '../../daywork/book/dayworkBookFiles';
 import { bookFile, type BookFile } from '../../bookFormat/bookFile';
 import type { BookSave } from '../../bookFormat/bookSave';
 import { APPLICATION, APPLICATION_LINE, RECEIPT, RELEASE, type BillingFiles } from './bookColumns';
@@ -50,7 +53,10 @@ export const applications = bookFile({
 /** Works out the billing of the jobs the book says something of, with what the database has of them. */
 async function prepareBilling(book: BookCheck): Promise<void> {
   for (const { number } of await book.sql.find(InvoiceTable, {})) book.own(takenNumbers).add(number);
-  const files: readonly BookFile[] = [jobs, scheduleOfValues, changeOrderLines, applications, retentionReleases, receipts];
+  const files: readonly BookFile[] = [
+    ...[jobs, scheduleOfValues, changeOrderLines, applications, retentionReleases, receipts],
+    ...[dayworkInvoices, dayworkCredits],
+  ];
   const mentioned = new Set(files.flatMap((file) => book.rowsOf(file).map((row) => String(row.job ?? ''))));
   const there = [...book.keysOf(jobs).existing].filter(([number]) => mentioned.has(number));
   const loaded = await loadBillingJobs(book.sql, ...there.map(([, { id }]) => id));
@@ -62,6 +68,7 @@ async function prepareBilling(book: BookCheck): Promise<void> {
     }
   }
   billingOfBook(book, loaded, FILES);
+  await loadDayworkOf(book.sql, book);
 }
 
 /** Numbers of invoices the database has. */
@@ -78,6 +85,7 @@ function checkInvoiceNumbers(book: BookCheck): void {
   };
   for (const row of book.rowsOf(applications)) take(applications, row);
   for (const row of book.rowsOf(retentionReleases)) take(retentionReleases, row);
+  for (const row of book.rowsOf(dayworkInvoices)) take(dayworkInvoices, row);
 }
 
 async function saveApplications(rows: readonly Row<typeof APPLICATION>[], into: BookSave): Promise<void> {
@@ -249,11 +257,15 @@ export const receipts = bookFile({
   countsOn: ({ dated }) => ({ dated }),
   check(row, book) {
     if (!row.job || !row.application || !book.keysOf(jobs).has(row.job)) return;
-    const to = isApplicationNumber(row.application) ? applications : retentionReleases;
+    const isDaywork = book.keysOf(dayworkInvoices).has(joinKey(row.job, row.application));
+    const to = isApplicationNumber(row.application) ? applications : isDaywork ? dayworkInvoices : retentionReleases;
     book.resolves(receipts, row, 'application', { to }, [row.job, row.application]);
+    if (to === dayworkInvoices && isWhole(row)) noteMoney(row, book);
   },
   checkAll: (rows, book): void => checkReceipts(rows, book, receipts),
-  async save(rows, into) {
+  checkEnd: (book): void => checkDaywork(book, { receipts, retentionReleases }),
+  async finish(into) {
+    const rows = into.book.rowsOf(receipts) as unknown as readonly Row<typeof RECEIPT>[];
     const invoices = await into.sql.find(InvoiceTable, {});
     const ids = new Map(invoices.map((it) => [joinKey(it.job_id, it.reference), it.id]));
     const postings = await PostingBatch.open(into.sql, into.actor);
@@ -274,6 +286,13 @@ export const receipts = bookFile({
     await into.insertAll(ReceiptTable, toSave);
   },
 });
+
+/** Money on a daywork invoice: judged once its entries are charged. */
+function noteMoney(row: ReadRow<typeof RECEIPT>, book: BookCheck): void {
+  const money = book.own(moneyOfBook);
+  const key = joinKey(row.job ?? '', row.application ?? '');
+  money.set(key, [...(money.get(key) ?? []), { row, dated: row.dated ?? '', amount: row.amount ?? 0 }]);
+}
 
 /** What the checks of the whole need of these files. */
 const FILES: BillingFiles = { applications, applicationLines, retentionReleases };

@@ -18,6 +18,7 @@ import { rateOf } from '../../../core/money/rate';
 import { shared, type BookCheck } from '../../bookFormat/bookCheck';
 import { MOST_DIGITS } from '../../bookFormat/cells';
 import { joinKey } from '../../bookFormat/keys';
+import { isChargedJob } from '../../jobs/bookFiles';
 import { bookBilling, unreliable, type BookApplication, type BookBilling } from './bookBilling';
 import type { BookFileOf } from '../../bookFormat/bookFile';
 import type { ReadRow } from '../../bookFormat/columns';
@@ -34,9 +35,21 @@ export function checkBilling(book: BookCheck, files: BillingFiles): void {
       checkOrder(book, files, number, job, application, job.applications[i - 1]);
       checkScheduledValues(book, files, number, job, application, digits);
     });
+    if (isChargedJob(book, number)) refuseOfCharged(book, files, number, job);
     checkStatedAgain(book, files, number, job);
     if (!book.own(unreliable).has(number)) checkRetention(book, files, job, digits);
   }
+}
+
+/** A charged job has no contract sum to apply for. */
+function refuseOfCharged(book: BookCheck, files: BillingFiles, number: string, job: BookBilling): void {
+  for (const { row } of job.applications)
+    if (row !== null)
+      book.refuse(
+        files.applications,
+        { row },
+        refuse('charged-has-none', 'job', { job: number, what: 'application for payment' }),
+      );
 }
 
 function checkOrder(
@@ -197,9 +210,9 @@ export function checkReceipts(
   for (const { invoice, rows: money } of onInvoice.values()) checkReceived(book, receipts, invoice, money);
 }
 
-type MoneyRow = MoneyReceived & { row: ReadRow<typeof RECEIPT> };
+export type MoneyRow = MoneyReceived & { row: ReadRow<typeof RECEIPT> };
 
-function checkReceived(
+export function checkReceived(
   book: BookCheck,
   receipts: BookFileOf<typeof RECEIPT>,
   invoice: PayableInvoice,

@@ -32,6 +32,7 @@ import { newReportsAsTheirLike } from './0031-new-reports-as-their-like';
 import { estimatePatterns } from './0035-estimate-patterns';
 import { reminders } from './0036-reminders';
 import { departmentOfOverhead } from './0037-department-of-overhead';
+import { charging } from './0038-charging';
 import { handOversUndoneAndDaysOnSite } from './0034-hand-overs-undone-and-days-on-site';
 import { clientsThatNeverCertify } from './0033-clients-that-never-certify';
 import { kindsOfJobAndDepartments } from './0032-kinds-of-job-and-departments';
@@ -76,4 +77,5 @@ export const MIGRATIONS: readonly Migration[] = [
   estimatePatterns,
   reminders,
   departmentOfOverhead,
+  charging,
 ];

@@ -2,55 +2,26 @@ import { inSheetOrder } from '../../../core/labour/sheets';
 import { beyondTheDay, timeFaults } from '../../../core/labour/timeFaults';
 import { cutTime } from '../../../core/labour/overtime';
 import { PAY_CLASSES, type PayClass } from '../../../core/labour/payClass';
-import { priceTime, whyUnpriced, type PricedTime } from '../../../core/labour/priceTime';
+import { priceTime, whyUnpriced } from '../../../core/labour/priceTime';
 import { present } from '../../../core/errors/known';
-import { shared, type BookCheck } from '../../bookFormat/bookCheck';
+import { refuse } from '../../../core/refusals/refusal';
+import { chargingOf } from '../../charging/book/chargeColumns';
+import { chargingOfBook } from '../../charging/book/chargingOfBook';
+import { marksOfTime } from '../../charging/marks';
+import { type BookCheck } from '../../bookFormat/bookCheck';
 import type { BookAct, BookFile } from '../../bookFormat/bookFile';
 import { jobs } from '../../jobs/bookFiles';
 import { MOST_DIGITS } from '../../bookFormat/cells';
 import { isWhole } from '../../bookFormat/columns';
-import type { RowOf } from '../../db/fields';
 import { burdens, employees, overtimeRules, payRates, pieceRates } from '../bookFiles';
 import { EmployeeTable } from '../models';
 import { POSTED_TIME } from '../queries';
 import { alteredTime, wouldAlter } from '../alteredTime';
 import { TERM_FILES, withTermsOf } from './bookTerms';
 import { loadTerms, type Terms } from '../terms';
+import { gatherTime, markOfTarget } from './chargingOfTime';
+import { labourOfBook, timeKey, type PlannedTime, type Price } from './labourOfBook';
 import type { TimeFile, TimeRow } from './timeColumns';
-
-type Posted = RowOf<typeof POSTED_TIME>;
-
-/** What is priced, of a line of a book or of the database. */
-type Price = Pick<PricedTime, 'rate' | 'rung' | 'payAmount' | 'burden'>;
-
-/** One part of a line of a book, as it is saved: of one class where it is posted. */
-export interface PlannedTime {
-  row: TimeRow;
-  pay: PayClass | null;
-  hours: number;
-  split: boolean;
-  /** Null where it is not posted. */
-  price: Price | null;
-  /** What it reverses: a line of the database by its id, one of the book by its name. */
-  reverses: { id: number } | { key: string } | null;
-}
-
-interface Employee {
-  name: string;
-  wageClass: string;
-  startsOn: string | null;
-  endsOn: string | null;
-}
-
-/** Labour of the database, and what the lines of the book come to. */
-export const labourOfBook = shared(() => ({
-  terms: null as Terms | null,
-  posted: [] as Posted[],
-  employees: new Map<string, Employee>(),
-  planned: [] as PlannedTime[],
-}));
-
-export const timeKey = (sheet: string, line: string, pay: string) => `${sheet}/${line}/${pay}`;
 
 /** Reads what the checks of labour need of the database. */
 export async function loadLabourOf(file: TimeFile, book: BookCheck): Promise<void> {
@@ -59,6 +30,10 @@ export async function loadLabourOf(file: TimeFile, book: BookCheck): Promise<voi
   const own = book.own(labourOfBook);
   own.terms = await loadTerms(book.sql);
   own.posted = await book.sql.all(POSTED_TIME);
+  own.marks = await marksOfTime(
+    book.sql,
+    own.posted.map((it) => it.id),
+  );
   for (const it of await book.sql.find(EmployeeTable, {}))
     own.employees.set(it.code, { name: it.name, wageClass: it.wage_class, startsOn: it.starts_on, endsOn: it.ends_on });
 }
@@ -97,7 +72,15 @@ export function planTime(file: TimeFile, rows: readonly TimeRow[], book: BookChe
   checkDays(book, file, good);
   const lines = good.toSorted((a, b) => inSheetOrder(nameOf(a), nameOf(b)));
   for (const row of lines.filter((it) => it.status && it.status !== 'posted'))
-    own.planned.push({ row, pay: row.pay ?? null, hours: row.hours ?? 0, split: false, price: null, reverses: null });
+    own.planned.push({
+      row,
+      pay: row.pay ?? null,
+      hours: row.hours ?? 0,
+      split: false,
+      price: null,
+      reverses: null,
+      charging: chargingOf(row),
+    });
   planPosted(
     book,
     file,
@@ -105,6 +88,10 @@ export function planTime(file: TimeFile, rows: readonly TimeRow[], book: BookChe
     terms,
   );
   // As they stand in the file, whatever they were worked out after: a book goes out and in again the same.
+  gatherTime(book, file);
+  const posted = new Set(own.planned.map((it) => it.row));
+  // What an invoice took of a line that is at fault is not known.
+  for (const row of rows) if (!posted.has(row)) book.own(chargingOfBook).unknown.add(row.job ?? '');
   const rank = (it: PlannedTime) => (it.pay === null ? 0 : PAY_CLASSES.indexOf(it.pay));
   own.planned.sort((a, b) => a.row.row - b.row.row || rank(a) - rank(b));
 }
@@ -146,15 +133,13 @@ function checkLine(book: BookCheck, file: TimeFile, row: TimeRow): boolean {
   if (row.posted_on && row.posted_on < dated) own.push(['posted_on', `${row.posted_on} is before dated, ${dated}`]);
   if (row.handed_over && row.status && row.status !== 'posted') own.push(['handed_over', 'only a posted line is handed over']);
   if (row.returned && row.status !== 'submitted') own.push(['returned', 'only a submitted line is returned']);
-  for (const column of CHARGED)
-    if (row[column] !== null && row[column] !== undefined && row[column] !== 'no')
-      own.push([column, 'time cannot be charged as daywork yet; leave it empty']);
+  const isCharged = row.charge === 'yes' || row.charge === 'hold';
+  if (isCharged && row.job === null) book.refuse(file, row, refuse('charge-without-job', 'charge', {}));
+  if (row.daywork_invoice && row.status && row.status !== 'posted')
+    own.push(['daywork_invoice', 'only a posted line is invoiced']);
   for (const [column, message] of [...faults, ...own]) book.fault(file, row, column, message);
   return faults.length + own.length === 0;
 }
-
-/** Columns of daywork: read so that a book that has none comes in. */
-const CHARGED = ['charge', 'charge_from', 'markup_percent', 'daywork_invoice'] as const;
 
 const entered = (row: TimeRow) => ({
   employee: row.employee ?? '',
@@ -226,7 +211,8 @@ function planPosted(book: BookCheck, file: TimeFile, lines: readonly TimeRow[], 
       }
       named.add(key);
       prices.set(key, price);
-      own.planned.push({ row, pay, hours, split: row.pay === null && !target, price, reverses: target?.of ?? null });
+      const charging = target ? markOfTarget(book, target.of, lines) : chargingOf(row);
+      own.planned.push({ row, pay, hours, split: row.pay === null && !target, price, reverses: target?.of ?? null, charging });
     }
   }
 }

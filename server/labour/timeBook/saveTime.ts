@@ -1,4 +1,6 @@
-import { known } from '../../../core/errors/known';
+import { at, known } from '../../../core/errors/known';
+import { invoicesOf } from '../../charging/book/chargeColumns';
+import { chargingOfBook } from '../../charging/book/chargingOfBook';
 import type { BookSave } from '../../bookFormat/bookSave';
 import { costCodes } from '../../company/book/bookFiles';
 import { insertCostEntries } from '../../costs/costEntries';
@@ -8,7 +10,7 @@ import { PayrollLineTable } from '../../payroll/models';
 import { departments, workKinds } from '../../company/book/listBookFiles';
 import { employees } from '../bookFiles';
 import { TimeLineTable } from '../models';
-import { labourOfBook, timeKey } from './planTime';
+import { labourOfBook, timeKey } from './labourOfBook';
 import { saveTimePostings, timeEntries, type LineToPost } from '../postLines';
 
 /** Saves lines of time as they are cut; what is posted with its cost entries and a journal a sheet and accounting day. */
@@ -57,6 +59,9 @@ export async function saveTime(_rows: readonly unknown[], into: BookSave): Promi
       posting_id: postings.get(it.id) ?? null,
       clock: row.clock ?? '',
       returned: row.returned ?? '',
+      charge: it.charging.mark,
+      charge_from: it.charging.from,
+      charge_markup: it.charging.markup,
       reverses_id: reverses && ('id' in reverses ? reverses.id : known(ids, reverses.key)),
       rate: price?.rate ?? null,
       rung: price?.rung ?? '',
@@ -74,7 +79,16 @@ export async function saveTime(_rows: readonly unknown[], into: BookSave): Promi
     into.costLines.idOf(jobId, section, costCodeId, 'labour'),
   );
   await into.flush();
-  await insertCostEntries(into.sql, entries);
+  const lineOf = new Map(lines.map((it) => [it.id, it]));
+  const entryIds = await insertCostEntries(
+    into.sql,
+    entries.map((it) => ({ ...it, charging: known(lineOf, it.time_line_id ?? 0).charging })),
+  );
+  const { taken } = into.book.own(chargingOfBook);
+  entries.forEach((it, i) => {
+    const { row } = known(lineOf, it.time_line_id ?? 0);
+    if (row.daywork_invoice) taken.push({ entry: at(entryIds, i), job: row.job ?? '', invoices: invoicesOf(row) });
+  });
   const jobIds = new Set(entries.map((it) => it.job_id));
   await assertBookOfTeam(into, jobIds);
 }

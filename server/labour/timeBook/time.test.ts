@@ -55,7 +55,7 @@ test('a day of 9.5 h is cut, priced, posted to the job and to wages, and goes ou
   );
   expect(await differences(database, '2031-12-31')).toEqual(['0.00', '0.00', '0.00', '0.00', '0.00']);
   const book = await exported(database);
-  expect(book['time.csv'] ?? book.time).toMatch(/^,7,1,E1,2031-03-03,,J1,A,100,,,regular,8,,,,,,,,,,,$/m);
+  expect(book['time.csv'] ?? book.time).toMatch(/^,7,1,E1,2031-03-03,,J1,A,100,,,regular,8,,,,,,,,,,,,$/m);
   const copy = await temporaryDatabase();
   expect(await faultsOf(copy, book)).toEqual([]);
   expect(await exported(copy)).toEqual(book);
@@ -159,15 +159,6 @@ describe('what makes no sense is named by file, row and column', () => {
     expect(await faultsOf(database, withTime(rows))).toEqual([fault]);
   });
 
-  test('columns of daywork come in where they say that there is none, and are refused where they say more', async () => {
-    const charged = (cells: string) => ({
-      ...LABOUR,
-      time: `${TIME_HEAD.trim()},charge,charge_from\n7,1,E1,2031-03-03,,J1,A,100,,,,8,,,,${cells}\n`,
-    });
-    expect(await faultsOf(database, charged('yes,2031-03-03'))).toEqual(['time:2:charge', 'time:2:charge_from']);
-    expect(await faultsOf(database, charged('no,'))).toEqual([]);
-  });
-
   test('piece work that took no hours of its own is paid by the piece', async () => {
     expect(await faultsOf(database, withTime('7,1,E1,2031-03-03,,J1,A,200,,,,0,40,,\n'))).toEqual([]);
     // 40 × 3.20 = 128.00, and 18 % of it; nothing an hour.
@@ -190,6 +181,6 @@ describe('what makes no sense is named by file, row and column', () => {
     expect(await faultsOf(database, withTime('7,1,E1,2031-03-03,,J1,A,100,,,,9.5,,submitted,\n'))).toEqual([]);
     expect(await lines('time-cost')).toEqual(['TOTAL,,,,,,,,,,0,,,,0.00,0.00,0.00,']);
     const book = await exported(database);
-    expect(book['time.csv'] ?? book.time).toMatch(/^,7,1,E1,2031-03-03,,J1,A,100,,,,9.5,,submitted,,,,,,,,,$/m);
+    expect(book['time.csv'] ?? book.time).toMatch(/^,7,1,E1,2031-03-03,,J1,A,100,,,,9.5,,submitted,,,,,,,,,,$/m);
   });
 });

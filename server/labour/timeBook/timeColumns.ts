@@ -1,6 +1,7 @@
 import { PAY_CLASSES } from '../../../core/labour/payClass';
+import { CHARGE_COLUMNS } from '../../charging/book/chargeColumns';
 import type { BookFileOf } from '../../bookFormat/bookFile';
-import { date, integer, markup, oneOf, quantity, REQUIRED, text, type ReadRow } from '../../bookFormat/columns';
+import { date, integer, oneOf, quantity, REQUIRED, text, type ReadRow } from '../../bookFormat/columns';
 
 export const TIME = {
   reverses: text('`SHEET/LINE/PAY` of a posted line whose pay is given; hours and units are its negatives'),
@@ -19,10 +20,7 @@ export const TIME = {
   units: quantity('of piece work'),
   status: oneOf(['submitted', 'approved', 'posted'])('empty: posted'),
   description: text(),
-  charge: oneOf(['no', 'yes', 'hold'])('daywork is not in Ledrin yet: `no`, or empty; so with the next three'),
-  charge_from: date(),
-  markup_percent: markup(),
-  daywork_invoice: text(),
+  ...CHARGE_COLUMNS,
   clock: text('the times it was worked between, such as 07:00-16:30-0:30; hours count'),
   handed_over: integer(1, 1_000_000)('the hand-over to payroll it went with; of posted lines'),
   returned: text('why a submitted line was returned to whoever entered entered it'),

@@ -3,6 +3,8 @@ import { Link } from 'react-router';
 import { displayPeriod } from '../../../core/calendar/displayDate';
 import type { ApplicationRow, BillingRegister, ReleaseRow } from '../../../wire/billing';
 import { useBillingRegisterQuery } from '../../ground/api/api';
+import { addressOf } from '../../ground/addressOf';
+import { plural } from '../../../core/names/plural';
 import { useAsOf, useWithMonth } from '../../ground/asOf';
 import { useClientNames } from '../../ground/partyNames';
 import { useColumnKinds } from '../../ground/columnKinds';
@@ -42,7 +44,8 @@ export function BillingPage() {
               title="Certified: unpaid, or dated this month"
               rows={applications.filter((it) => it.status === 'certified')}
             />
-            {releases.length > 0 && <Releases rows={releases} />}
+            <Others title="Retention released: unpaid, or dated this month" of="release" rows={releases} />
+            <Others title="Charged cost invoiced: unpaid, or dated this month" of="daywork" rows={releases} />
             <Outstanding applications={applications} releases={releases} />
           </>
         )}
@@ -66,8 +69,9 @@ function Outstanding({ applications, releases }: Pick<BillingRegister, 'applicat
   );
 }
 
-/** Invoices of released retention. */
-function Releases({ rows }: { rows: readonly ReleaseRow[] }) {
+/** Invoices of released retention, or of charged cost. */
+function Others({ title, of, rows: all }: { title: string; of: ReleaseRow['kind']; rows: readonly ReleaseRow[] }) {
+  const rows = all.filter((it) => it.kind === of);
   const kinds = useColumnKinds();
   const nameOf = useClientNames();
   const { exact } = useCurrency();
@@ -80,9 +84,12 @@ function Releases({ rows }: { rows: readonly ReleaseRow[] }) {
       kinds.text<ReleaseRow>('client', 'Client', (it) => nameOf(it.client), { cut: true }),
       kinds.link<ReleaseRow>(
         'reference',
-        'Release',
+        of === 'release' ? 'Release' : 'Invoice',
         (it) => it.reference,
-        (it) => `/jobs/${encodeURIComponent(it.job)}/billing`,
+        (it) =>
+          it.kind === 'release'
+            ? `/jobs/${encodeURIComponent(it.job)}/billing`
+            : addressOf({ place: 'daywork', job: it.job, document: it.reference }),
       ),
       kinds.day<ReleaseRow>('dated', 'Date', (it) => it.dated),
       kinds.amount<ReleaseRow>('amount', 'Amount', (it) => it.amount),
@@ -91,8 +98,9 @@ function Releases({ rows }: { rows: readonly ReleaseRow[] }) {
       kinds.amount<ReleaseRow>('open', 'Outstanding', unpaid),
       kinds.day<ReleaseRow>('dueOn', 'Due date', (it) => it.dueOn),
     ],
-    [kinds, nameOf],
+    [kinds, nameOf, of],
   );
+  if (rows.length === 0) return null;
   const sum = (value: (row: ReleaseRow) => number) => exact(rows.reduce((total, row) => total + value(row), 0));
   const cells = {
     amount: sum((it) => it.amount),
@@ -102,13 +110,13 @@ function Releases({ rows }: { rows: readonly ReleaseRow[] }) {
   };
   return (
     <>
-      <h2 className="mb-1 mt-5">Retention released: unpaid, or dated this month</h2>
+      <h2 className="mb-1 mt-5">{title}</h2>
       <Table
-        label="Retention released"
+        label={of === 'release' ? 'Retention released' : 'Charged cost invoiced'}
         columns={columns}
         rows={rows}
         rowKey={(it) => `${it.job}/${it.reference}`}
-        foot={{ label: `${rows.length} ${rows.length === 1 ? 'release' : 'releases'}`, cells }}
+        foot={{ label: plural(rows.length, of === 'release' ? 'release' : 'invoice'), cells }}
         dense
       />
     </>

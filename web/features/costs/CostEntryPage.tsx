@@ -56,9 +56,15 @@ const CHOSEN: ReadonlySet<string> = new Set([
   'uninstalled',
   'postedOn',
   'quantity',
+  'charge',
+  'chargeFrom',
+  'markup',
 ]);
 /** What few lines need is hidden until somebody chooses. */
-const USUALLY_HIDDEN = { below: Infinity, columns: ['item', 'commitment', 'uninstalled', 'postedOn', 'quantity'] };
+const USUALLY_HIDDEN = {
+  below: Infinity,
+  columns: ['item', 'commitment', 'uninstalled', 'postedOn', 'quantity', 'charge', 'chargeFrom', 'markup'],
+};
 
 function CostEntry({ lists }: { lists: Lists }) {
   const batch = useCostBatch(lists);

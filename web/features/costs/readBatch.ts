@@ -1,7 +1,8 @@
 import { displayDate } from '../../../core/calendar/displayDate';
 import { firstOpenDay } from '../../../core/ledger/openDay';
-import { amount, among, day, oneOf, optional, quantity, words, yes, type Faults } from '../../kit/typed/codecs';
+import { amount, among, day, markup, oneOf, optional, quantity, words, yes, type Faults } from '../../kit/typed/codecs';
 import { readRows } from '../../kit/grid/rowCodecs';
+import { CHARGE_MARKS } from '../../../core/charging/chargeMark';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { CostLineInput } from '../../../wire/costs';
 import type { Lists } from '../../../wire/company';
@@ -33,6 +34,9 @@ export function costCodecs(lists: Pick<Lists, 'jobs' | 'costCodes'>, month: stri
     uninstalled: yes,
     postedOn: optional(day(month), null),
     quantity: optional(quantity, null),
+    charge: optional(oneOf(CHARGE_MARKS), ''),
+    chargeFrom: optional(day(month), null),
+    markup: optional(markup, null),
   };
 }
 

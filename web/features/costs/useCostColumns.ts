@@ -1,6 +1,7 @@
 import { vendorCode } from '../../../core/costs/vendorOf';
 import { takes } from '../../../core/jobs/takes';
 import { useMemo } from 'react';
+import { CHARGE_MARKS, MARK_WORDS } from '../../../core/charging/chargeMark';
 import { COST_TYPES } from '../../../core/costs/costType';
 import type { Lists } from '../../../wire/company';
 import { extend } from '../../../core/prices/unitCost';
@@ -153,6 +154,14 @@ function useColumns(
         width: 48,
         show: (row: GridRow) => items.get(text(row.item))?.unit || (budgetSays(row, budget, 'unit') ?? ''),
       },
+      {
+        key: 'charge',
+        title: 'Charge the client',
+        width: 74,
+        offers: () => CHARGE_MARKS.map((value) => ({ value, label: MARK_WORDS[value] })),
+      },
+      { key: 'chargeFrom', title: 'Charged from', width: 100 },
+      { key: 'markup', title: 'Markup %', width: 72 },
     ]);
   }, [lists, codecs, closedTo, items, budget]);
 }

@@ -18,6 +18,8 @@ const FACTS: JobFileView['facts'] = {
   finishesOn: '2031-08-31',
   defectsEnd: null,
   revenueMethod: 'cost-to-cost',
+  pricing: 'fixed',
+  ceiling: null,
   retention: { rate: 50_000, materialsRate: null, stepAt: 500_000, stepTo: 25_000, stepApplies: 'further', cap: null },
   noRetention: false,
   taxRate: 200_000,

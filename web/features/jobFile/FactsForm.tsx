@@ -2,6 +2,7 @@ import { strangerHint } from '../../ground/strangers';
 import { useMemo } from 'react';
 import { toast } from '../../kit/toast';
 import { describeRetention } from '../../../core/billing/describeRetention';
+import { PRICING_WORDS, PRICINGS } from '../../../core/charging/pricing';
 import { DAY_FACTS, TEXT_FACTS, type DayFact, type TextFact } from '../../../core/jobs/jobFacts';
 import { LIST_FACTS, type ListFact } from '../../../core/jobs/listFacts';
 import { REVENUE_METHODS } from '../../../core/progress/workInProgress';
@@ -10,11 +11,12 @@ import type { Lists } from '../../../wire/company';
 import type { Option } from '../../kit/choice/options';
 import { useListsQuery, useSaveJobFactsMutation } from '../../ground/api/api';
 import { useAsOf } from '../../ground/asOf';
+import { useCurrency } from '../../ground/company';
 import { faultOf } from '../../ground/faults';
 import type { Values } from '../../kit/form/codecSchema';
 import { useCodecForm } from '../../kit/form/useCodecForm';
 import { useTyped, type OnTyped } from '../../kit/StableForm';
-import { day, oneOf, optional, percent, whole, words } from '../../kit/typed/codecs';
+import { amount, day, oneOf, optional, percent, whole, words } from '../../kit/typed/codecs';
 import { RetentionCurve } from './RetentionCurve';
 
 const STEPS = ['all', 'further'] as const;
@@ -23,13 +25,15 @@ function eachOf<Facts extends object, Value>(facts: Facts, make: (name: keyof Fa
   return Object.fromEntries(Object.keys(facts).map((name) => [name, make(name as keyof Facts)])) as Record<keyof Facts, Value>;
 }
 
-const fieldsOf = (month: string) => ({
+const fieldsOf = (month: string, digits: number) => ({
   name: words('Expected a name'),
   client: words('Choose the client'),
   ...eachOf(TEXT_FACTS, () => words()),
   ...eachOf(DAY_FACTS, () => optional(day(month), null)),
   ...eachOf(LIST_FACTS, () => words()),
   revenueMethod: oneOf(REVENUE_METHODS),
+  pricing: oneOf(PRICINGS),
+  ceiling: optional(amount(digits), null),
   rate: optional(percent, 0),
   materialsRate: optional(percent, null),
   stepAt: optional(percent, null),
@@ -49,6 +53,8 @@ function startOf(it: JobFacts, fields: Fields) {
     name: facts.name,
     client: facts.client,
     revenueMethod: facts.revenueMethod,
+    pricing: facts.pricing,
+    ceiling: write(fields.ceiling, facts.ceiling),
     stepApplies: r.stepApplies,
     ...eachOf(TEXT_FACTS, (name) => facts[name]),
     ...eachOf(DAY_FACTS, (name) => write(fields[name], facts[name])),
@@ -76,7 +82,8 @@ function factsOf(it: Values<Fields>): JobFacts {
 /** The facts of a job, to be changed; beside the retention rule stand its words and what it will hold. */
 export function FactsForm({ job, view, onTyped }: { job: string; view: JobFileView; onTyped: OnTyped }) {
   const { month } = useAsOf();
-  const fields = useMemo(() => fieldsOf(month), [month]);
+  const { digits } = useCurrency();
+  const fields = useMemo(() => fieldsOf(month, digits), [month, digits]);
   const form = useCodecForm(fields, startOf(view.facts, fields), {
     partOfPage: true,
     fieldOf: (field) => field.replace(/^retention\./, '').replace(/^retention$/, 'rate'),
@@ -152,7 +159,17 @@ function Names({ form, fixed, billed }: { form: Form; fixed: boolean; billed: bo
           {choice(name as ListFact, title, listed(lists, name as ListFact, text[name as ListFact] ?? ''))}
         </div>
       ))}
-      {choice('revenueMethod', 'Revenue recognition', REVENUE_METHODS, { disabled: fixed, className: 'col-span-2' })}
+      {choice(
+        'pricing',
+        'Priced by',
+        PRICINGS.map((it): Option => [it, PRICING_WORDS[it]]),
+        { className: 'col-span-2' },
+      )}
+      {text.pricing === 'charged' ? (
+        <div className="col-span-2">{input('ceiling', 'Ceiling, before tax', { placeholder: 'none' })}</div>
+      ) : (
+        choice('revenueMethod', 'Revenue recognition', REVENUE_METHODS, { disabled: fixed, className: 'col-span-2' })
+      )}
       {Object.entries(DAY_FACTS).map(([name, { title }]) => (
         <div key={name} className="col-span-2">
           {input(name as DayFact, title)}

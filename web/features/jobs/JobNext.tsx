@@ -1,3 +1,5 @@
+import { PRICING_WORDS } from '../../../core/charging/pricing';
+import { useCurrency } from '../../ground/company';
 import { addressOf } from '../../ground/addressOf';
 import { useMemo } from 'react';
 import { Link, useOutletContext } from 'react-router';
@@ -61,14 +63,16 @@ function termsOf({ termsDays, clientTermsDays }: Shown['job']): string {
 }
 
 function Details({ job }: Shown) {
+  const { exact } = useCurrency();
   const facts: readonly (readonly [string, string])[] = [
     ['Awarded', displayDate(job.awardedOn)],
     ['Start', displayDate(job.startsOn)],
     ['Planned finish', displayDate(job.finishesOn)],
     ['Finished', displayDate(job.finishedOn)],
     ...Object.entries({ 'Kind of job': job.kind, Department: job.department }).filter(([, code]) => code !== ''),
-    ['Revenue recognition', job.revenueMethod],
-    ['Retention', describeRetention(job.retentionRule)],
+    ...(job.pricing === 'charged'
+      ? [['Priced by', `${PRICING_WORDS.charged}${job.ceiling === null ? '' : `, at most ${exact(job.ceiling)}`}`] as const]
+      : [['Revenue recognition', job.revenueMethod] as const, ['Retention', describeRetention(job.retentionRule)] as const]),
     ['Tax', `${formatPercentShortest(job.taxRate)} %`],
     ['Terms', termsOf(job)],
   ];

@@ -4,6 +4,7 @@ import { displayDate } from '../../../core/calendar/displayDate';
 import { firstDay, periodOf } from '../../../core/calendar/plainDate';
 import { LABOUR_LISTS, LABOUR_LIST_NAMES, isLabourList, type LabourList, type ListChange } from '../../../core/labour/lists';
 import type { LabourListInput, LabourListRow } from '../../../wire/labourLists';
+import { CHARGE_RUNG_NAMES, CHARGE_RUNGS } from '../../../core/charging/chargeRates';
 import { RUNG_NAMES, RUNG_WORDS } from '../../../core/labour/payRates';
 import {
   useLabourListQuery,
@@ -94,7 +95,12 @@ function useOffered() {
       .sort()
       .map((wageClass) => ({ wageClass, description: '' }));
     return {
-      lists: { jobs: lists?.jobs ?? [], costCodes: lists?.costCodes ?? [], departments: lists?.departments ?? [] },
+      lists: {
+        jobs: lists?.jobs ?? [],
+        clients: lists?.clients ?? [],
+        costCodes: lists?.costCodes ?? [],
+        departments: lists?.departments ?? [],
+      },
       employees: people.map((it) => ({ value: it.employee, label: it.name })),
       workKinds: ((kinds?.rows ?? []) as { workKind: string; description: string }[]).map((it) => ({
         value: it.workKind,
@@ -175,18 +181,25 @@ function useList({ list, opened, onTyped }: ListProps) {
   };
 }
 
+/** The order in which rungs are looked at. */
+function Rungs({ words }: { words: readonly string[] }) {
+  return (
+    <ol className="m-0 flex list-none flex-wrap gap-x-4 p-0">
+      {words.map((it, i) => (
+        <li key={it}>
+          {i + 1}. {it}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
 /** The order in which a rate is looked for, and where it can be tried. */
 function RungOrder() {
   const withMonth = useWithMonth();
   return (
     <>
-      <ol className="m-0 flex list-none flex-wrap gap-x-4 p-0">
-        {RUNG_NAMES.map((it, i) => (
-          <li key={it}>
-            {i + 1}. {RUNG_WORDS[it]}
-          </li>
-        ))}
-      </ol>
+      <Rungs words={RUNG_NAMES.map((it) => RUNG_WORDS[it])} />
       <Link to={withMonth('/set-up/labour/rate-finder')}>Find the rate of an hour, and why it is that one</Link>
     </>
   );
@@ -204,6 +217,7 @@ function List(props: ListProps) {
         <div className="note max-w-[860px]">
           <p className="m-0">{LIST_NOTES[list]}</p>
           {list === 'pay-rates' && <RungOrder />}
+          {list === 'charge-rates' && <Rungs words={CHARGE_RUNG_NAMES.map((it) => CHARGE_RUNGS[it])} />}
         </div>
         {list === 'employees' && (
           <Field

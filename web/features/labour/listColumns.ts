@@ -63,12 +63,21 @@ export function listCodecs(month: string, digits: number): Record<LabourList, Co
     },
     'overtime-rules': { from, dailyAfter: hours, doubleAfter: hours, weeklyAfter: hours, weekStarts: weekday },
     'pay-codes': { payCode: words('Expected a pay code'), pay: oneOf(PAY_CLASSES), job: words(), workKind: words() },
+    'charge-rates': {
+      from,
+      workKind: words(),
+      employee: words(),
+      wageClass: words(),
+      job: words(),
+      customer: words(),
+      rate: unitCost(digits),
+    },
   };
 }
 
 /** What cells of the lists can be chosen from. */
 export interface Offered {
-  lists: Pick<Lists, 'jobs' | 'costCodes' | 'departments'>;
+  lists: Pick<Lists, 'jobs' | 'clients' | 'costCodes' | 'departments'>;
   employees: readonly Offer[];
   workKinds: readonly Offer[];
   wageClasses: readonly Offer[];
@@ -88,6 +97,8 @@ export const LIST_NOTES: Record<LabourList, string> = {
     'What comes on top of pay, by law or by agreement: a share of it, an amount an hour, or both. The row that fits best holds.',
   'overtime-rules': 'After how many hours a day or a week hours are overtime, or double. An empty cell is no limit.',
   'pay-codes': 'What payroll calls hours of a pay class: of a job, else of a kind of work, else of any.',
+  'charge-rates':
+    'What a client pays for an hour that is charged, whatever its pay class, from a day on. A rate is of one kind of work, employee or wage class, and of a job, of a client or of neither. The first of these that has a rate wins; hours without one are charged at cost with the markup of their job:',
 };
 
 const text = (value: string | undefined) => (value ?? '').trim();
@@ -170,6 +181,15 @@ export function listColumns(list: LabourList, codecs: Codecs, offered: Offered):
       { key: 'pay', title: 'Pay class', width: 110, offers: () => PAY_CLASSES.map((value) => ({ value, label: '' })) },
       ofJob,
       ofKind,
+    ],
+    'charge-rates': [
+      from('From'),
+      ofKind,
+      { key: 'employee', title: 'Employee', width: 110, offers: () => offered.employees },
+      ofClass,
+      ofJob,
+      { key: 'customer', title: 'Client', width: 110, offers: () => offered.lists.clients.map(named) },
+      { key: 'rate', title: 'Charged an hour', width: 120 },
     ],
   };
   return columnsOf(codecs, columns[list]);

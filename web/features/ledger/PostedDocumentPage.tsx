@@ -79,9 +79,9 @@ function Beside({ posting: { previous, next } }: { posting: PostingView }) {
 
 /** Where money was received on, and what it is called. */
 function placeOf(job: string, { kind, reference }: NonNullable<PostingView['receivedOn']>): [to: string, name: string] {
-  return kind === 'application'
-    ? [`${job}/billing/${reference}`, `Application ${reference}`]
-    : [`${job}/billing`, `Retention release ${reference}`];
+  if (kind === 'application') return [`${job}/billing/${reference}`, `Application ${reference}`];
+  if (kind === 'daywork') return [`${job}/charging/${encodeURIComponent(reference)}`, `Invoice ${reference}`];
+  return [`${job}/billing`, `Retention release ${reference}`];
 }
 
 /** What is known of the document, each with the way to it. */

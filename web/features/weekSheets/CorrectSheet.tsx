@@ -35,11 +35,13 @@ function asEntered(view: WeekSheetView): TimeLineInput[] {
   return [...grouped(posted, (it) => it.line).values()].flatMap((of) => {
     const [first] = of;
     if (!first) return [];
-    const { employee, dated, job, section, costCode, workKind, department, wageClass, units, description, clock } = first;
+    const { employee, dated, job, section, costCode, workKind, department, wageClass, units, description, clock, charge } = first;
     const hours = of.reduce((sum, it) => sum + it.hours, 0);
     // A class that was given stays given.
     const pay = first.split ? null : first.pay;
-    return [{ employee, dated, job, section, costCode, workKind, department, wageClass, pay, hours, units, description, clock }];
+    return [
+      { employee, dated, job, section, costCode, workKind, department, wageClass, pay, hours, units, description, clock, charge },
+    ];
   });
 }
 

@@ -73,5 +73,6 @@ export function enteredLine(it: SheetLine): TimeLineInput {
     units: it.units,
     description: it.description,
     clock: it.clock,
+    charge: it.charge,
   };
 }

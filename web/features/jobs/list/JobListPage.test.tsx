@@ -39,6 +39,7 @@ function jobOf(number: string, manager: string, contract: number, estimate: numb
     underbilled: 0,
     backlog: contractSum / 2,
     lossProvision: 0,
+    dayworkCost: 0,
     // A fifth of the contract was to be earned by the end of last month.
     before:
       contract === 0

@@ -1,3 +1,4 @@
+import { PRICING_WORDS, PRICINGS } from '../../../../core/charging/pricing';
 import { describeRetention } from '../../../../core/billing/describeRetention';
 import { LIST_FACTS } from '../../../../core/jobs/listFacts';
 import { REVENUE_METHODS } from '../../../../core/progress/workInProgress';
@@ -61,7 +62,15 @@ function WhoAndWhen({ form: { input, choice, text }, lists, tender }: FactsProps
         ])}
       {date('startsOn', 'Start')}
       {date('finishesOn', 'Planned finish')}
-      {input('contractSum', 'Contract sum', { inputMode: 'decimal' })}
+      {!tender &&
+        choice(
+          'pricing',
+          'Priced by',
+          PRICINGS.map((it): Option => [it, PRICING_WORDS[it]]),
+        )}
+      {text.pricing === 'charged'
+        ? input('ceiling', 'Ceiling, before tax', { inputMode: 'decimal', placeholder: 'none' })
+        : input('contractSum', 'Contract sum', { inputMode: 'decimal' })}
       {input('contractReference', 'Contract reference')}
       {input('manager', 'Manager', { list: 'people', hint: strangerHint(text.manager, lists.people) })}
       <datalist id="people">

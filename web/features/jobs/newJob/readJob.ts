@@ -1,3 +1,4 @@
+import { PRICINGS } from '../../../../core/charging/pricing';
 import type { Values } from '../../../kit/form/codecSchema';
 import { noteRepeated, readCells, readRows } from '../../../kit/grid/rowCodecs';
 import { among, amount, day, oneOf, optional, percent, quantity, whole, words, type Faults } from '../../../kit/typed/codecs';
@@ -64,6 +65,8 @@ export function jobCodecs({ digits, month, costCodes, listed }: ReadContext) {
       tax: optional(percent, 0),
       terms: optional(whole('days'), null),
       revenueMethod: optional(oneOf(REVENUE_METHODS), 'cost-to-cost'),
+      pricing: optional(oneOf(PRICINGS), 'fixed'),
+      ceiling: optional(amount(digits), null),
       kind: optional(among(listed.kind, 'kind of job', '; choose another'), ''),
       department: optional(among(listed.department, 'department', '; choose another'), ''),
       workKind: optional(among(listed.workKind, 'kind of work', '; choose another'), ''),

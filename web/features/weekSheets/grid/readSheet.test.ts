@@ -98,6 +98,7 @@ test('lines stand in rows and are read back the same', () => {
     units: fc.constantFrom(null, null, 40_000),
     description: fc.constantFrom('', 'Wet'),
     clock: fc.constant(''),
+    charge: fc.constantFrom('' as const, 'yes' as const, 'hold' as const),
   });
   const sorted = (lines: readonly TimeLineInput[]) =>
     lines.map((it) => JSON.stringify(Object.entries(it).sort(([a], [b]) => (a < b ? -1 : 1)))).sort();

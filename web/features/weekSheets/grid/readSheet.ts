@@ -1,6 +1,7 @@
 import { addDays } from '../../../../core/calendar/plainDate';
 import { isNoTime, readClock } from '../../../../core/labour/clock';
 import { withDisplayDates } from '../../../../core/calendar/displayDate';
+import { CHARGE_MARKS } from '../../../../core/charging/chargeMark';
 import { PAY_CLASSES } from '../../../../core/labour/payClass';
 import { beyondTheDay } from '../../../../core/labour/timeFaults';
 import { grouped } from '../../../../core/lists/grouped';
@@ -75,6 +76,7 @@ export function sheetCodecs(lists: TimeLists) {
     pay: optional(oneOf(PAY_CLASSES), null),
     units: optional(quantity, null),
     description: words(),
+    charge: optional(oneOf(CHARGE_MARKS), ''),
   };
 }
 export type SheetCodecs = ReturnType<typeof sheetCodecs>;
@@ -98,6 +100,7 @@ export function readSheet(rows: readonly GridRow[], codecs: SheetCodecs, week: s
     const days = DAYS.filter((it) => (typed[it] ?? '').trim() !== '' && !isNoTime(typed[it] ?? ''));
     const fault = (column: string, message: string) => void read.faults.set(`${row}.${column}`, message);
     if (cells.job !== '' && cells.costCode === '') fault('costCode', 'Time on a job needs its cost code');
+    if (cells.job === '' && (cells.charge === 'yes' || cells.charge === 'hold')) fault('charge', 'Only time on a job is charged');
     if (cells.job !== '' && cells.department !== '') fault('department', 'Time on a job counts in the department of the job');
     if (days.length === 0) fault(DAYS[0] ?? '', 'Expected the hours of a day');
     if (cells.units !== null && days.length > 1) fault('units', 'Units are of one day; use a row for each day');
@@ -130,6 +133,7 @@ export const rowKey = (it: TimeLineInput) =>
     it.pay,
     it.units,
     it.description,
+    it.charge,
   ]);
 
 /** Lines that stand in one row: one of a day at most. */

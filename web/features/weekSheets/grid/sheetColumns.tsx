@@ -1,6 +1,7 @@
 import { displayDate } from '../../../../core/calendar/displayDate';
 import { addDays } from '../../../../core/calendar/plainDate';
 import { likelyJobs, likelyTask, type WorkedBefore } from '../../../../core/labour/likelyTasks';
+import { CHARGE_MARKS, MARK_WORDS } from '../../../../core/charging/chargeMark';
 import { PAY_CLASSES } from '../../../../core/labour/payClass';
 import { displayQuantity } from '../../../../core/money/display';
 import type { TimeLists } from '../../../../wire/weekSheets';
@@ -21,7 +22,7 @@ const WEEKDAY = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
 const text = (value: string | undefined) => (value ?? '').trim();
 
 /** Columns that most sheets do without. */
-export const FURTHER = ['department', 'wageClass', 'pay', 'units', 'description'];
+export const FURTHER = ['department', 'wageClass', 'pay', 'units', 'charge', 'description'];
 
 /** Wide enough for hours, and for start – finish – break. */
 const HOURS_ALONE = 54;
@@ -117,7 +118,12 @@ export function sheetColumns(
       width: clocked.includes(key) ? WITH_TIMES : HOURS_ALONE,
       tidy: tidyHours,
     })),
-    ...(further ? [{ key: 'units', title: 'Units', width: 50 }] : []),
+    ...(further
+      ? [
+          { key: 'units', title: 'Units', width: 50 },
+          { key: 'charge', title: 'Charge', width: 56, offers: () => CHARGE_OFFERS },
+        ]
+      : []),
     { key: 'hours', title: 'Hours', width: 62, numeric: true, show: (_row, i) => displayQuantity(figures[i]?.hours ?? 0) },
     { key: 'split', title: 'Split', width: further ? 84 : 'auto', show: (_row, i) => <Split figures={figures[i]} /> },
     {
@@ -131,6 +137,8 @@ export function sheetColumns(
   ];
   return columnsOf(codecs, columns);
 }
+
+const CHARGE_OFFERS = CHARGE_MARKS.map((value) => ({ value, label: MARK_WORDS[value] }));
 
 const hasHours = (row: GridRow) => DAYS.some((day) => text(row[day]) !== '');
 
