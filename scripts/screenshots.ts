@@ -76,7 +76,6 @@ await shoot(page, `${demo.url}/tenders/build-ups?of=SLATED`, 'build-ups');
 await shoot(page, `${demo.url}/jobs/2119/estimates/1`, 'tender', async () => {
   await page.getByLabel('Description, row 3', { exact: true }).first().focus();
 });
-await shoot(page, `${demo.url}/jobs/2119/quotations/1`, 'quotation');
 await shoot(page, `${demo.url}/jobs/2110/changes/CO1`, 'change');
 await shoot(page, `${demo.url}/jobs/2108/forecast`, 'forecast', async () => {
   await page.getByLabel('Cost to complete, row 9').fill('62,500');
@@ -93,6 +92,7 @@ await shoot(page, `${demo.url}/costs`, 'costs', async () => {
   await page.getByRole('region', { name: 'Preview' }).waitFor();
 });
 await shoot(page, `${demo.url}/billing`, 'billing');
+await shoot(page, `${demo.url}/billing/unbilled`, 'unbilled');
 await shoot(page, `${demo.url}/jobs/2105/billing/12`, 'application');
 await shoot(page, `${demo.url}/costs/time/new?on=2031-05-05`, 'week-sheet', async () => {
   await paste(page, 'Employee, row 1', WEEK);

@@ -207,7 +207,7 @@ export interface DayworkView {
   postingId: number | null;
   nextCreditNote: string;
   /** Why each cannot be done; null where it can. */
-  can: { credit: string | null; receive: string | null };
+  can: { creditInFull: string | null; creditInPart: string | null; receive: string | null };
 }
 
 const daywork = '/jobs/:job/daywork/:invoice';

@@ -80,3 +80,21 @@ export function creditRefusals(invoice: CreditedInvoice, credit: Credit): Refusa
     refuse('credit-below-received', credit.inFull ? 'dated' : 'amount', { received: amountBy(receipts, short), on: short }),
   ];
 }
+
+/**
+ * Why an invoice is credited no more, in full and in part, from `on` or its last credit or receipt on: asked with the whole rest, and with
+ * the least amount there is. Null where it is.
+ */
+export function creditOffers(
+  invoice: CreditedInvoice,
+  { on, creditNote, taxRate }: { on: PlainDate; creditNote: string; taxRate: Rate },
+): { inFull: Refusal | null; inPart: Refusal | null } {
+  const moved = [on, invoice.dated, ...invoice.credits.map((it) => it.dated), ...invoice.receipts.map((it) => it.dated)];
+  const dated = moved.reduce((latest, it) => (it > latest ? it : latest));
+  const why = (credit: Pick<Credit, 'amount' | 'tax' | 'inFull'>) =>
+    creditRefusals(invoice, { creditNote, dated, ...credit })[0] ?? null;
+  return {
+    inFull: why({ ...restOf(invoice), inFull: true }),
+    inPart: why({ amount: 1, tax: creditTax(1, taxRate), inFull: false }),
+  };
+}

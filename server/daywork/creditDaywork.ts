@@ -1,6 +1,7 @@
 import { creditRefusals, creditTax, restOf, type Credit } from '../../core/charging/credit';
 import { dayworkJournal } from '../../core/charging/dayworkInvoice';
 import { passesCeiling } from '../../core/charging/ceiling';
+import { takesRefusal } from '../../core/jobs/takes';
 import { refuse } from '../../core/refusals/refusal';
 import { LedrinError } from '../../core/errors/ledrinError';
 import type { CreditInput } from '../../wire/charging';
@@ -43,6 +44,7 @@ export async function creditedState(sql: Reader, { invoiceId, ...it }: Invoice) 
 export async function creditDaywork(command: Command, number: string, reference: string, input: CreditInput): Promise<number> {
   const { sql, actor } = command;
   const { job, invoice } = await invoiceOf(sql, number, reference);
+  assertAllowed([takesRefusal(job, 'receipts')], { code: 'refused' });
   await assertOfTeam(sql, actor, [job.id]);
   if (invoice.invoiceId === null)
     throw new LedrinError('refused', `${reference} is a draft; delete it instead`, [

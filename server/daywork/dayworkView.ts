@@ -1,14 +1,19 @@
-import { creditedOn, restOf } from '../../core/charging/credit';
+import { creditOffers, restOf } from '../../core/charging/credit';
 import { invoiceLines } from '../../core/charging/dayworkInvoice';
 import { nextReference } from '../../core/charging/nextReference';
 import type { PlainDate } from '../../core/calendar/plainDate';
-import { whyNotTaken } from '../../core/jobs/takes';
+import { takesRefusal } from '../../core/jobs/takes';
+import { messageOf, showIn } from '../../core/refusals/messages';
+import type { Refusal } from '../../core/refusals/refusal';
 import type { DayworkView } from '../../wire/charging';
 import { RECEIPTS_OF_INVOICE } from '../billing/queries';
+import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
 import { creditedState, invoiceOf } from './creditDaywork';
 import { wordsOf } from './invoiceWords';
 import { LINES_OF_DAYWORK, REFERENCES_OF_JOB } from './queries';
+
+const DRAFT = 'It is a draft';
 
 /** A daywork invoice as the client reads it, with what was credited and received by the date. */
 export async function dayworkView(sql: Reader, number: string, reference: string, asOf: PlainDate): Promise<DayworkView> {
@@ -21,7 +26,11 @@ export async function dayworkView(sql: Reader, number: string, reference: string
   const left = restOf({ ...state, credits });
   const taken = new Set((await sql.all(REFERENCES_OF_JOB, [job.id])).map((it) => it.reference));
   const isDraft = invoice.status === 'draft';
-  const closed = creditedOn(state.credits);
+  const nextCreditNote = nextReference('CN', taken);
+  const show = showIn(await loadDigits(sql));
+  const why = (refusal: Refusal | null) => refusal && messageOf(refusal, show);
+  const offers = creditOffers(state, { on: asOf, creditNote: nextCreditNote, taxRate: job.taxRate });
+  const said = (refusal: Refusal | null) => (isDraft ? DRAFT : why(takesRefusal(job, 'receipts') ?? refusal));
   return {
     job: job.number,
     jobName: job.name,
@@ -52,10 +61,11 @@ export async function dayworkView(sql: Reader, number: string, reference: string
     receipts,
     open: isDraft ? 0 : left.amount + left.tax - receipts.reduce((sum, it) => sum + it.amount, 0),
     postingId: invoice.postingId,
-    nextCreditNote: nextReference('CN', taken),
+    nextCreditNote,
     can: {
-      credit: isDraft ? 'it is a draft' : closed === null ? whyNotTaken(job, 'receipts') : 'it is credited in full',
-      receive: isDraft ? 'it is a draft' : closed === null ? whyNotTaken(job, 'receipts') : 'it is credited in full',
+      creditInFull: said(offers.inFull),
+      creditInPart: said(offers.inPart),
+      receive: isDraft ? DRAFT : why(takesRefusal(job, 'receipts')),
     },
   };
 }

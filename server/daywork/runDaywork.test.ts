@@ -91,8 +91,18 @@ test('three invoices of a charged job: one credited in part, one in full and inv
   expect(again.invoices).toEqual([{ job: 'C', reference: 'D-3', payable: 43_200 }]);
   // 300.00 and 360.00 are invoiced; 340.00 are left under 1,000.00. 283.33 with 20 % are 340.00 (339.996), a penny more is 340.01.
   const cost = (amount: number, reference: string) => ({
-    ...{ dated: '2031-04-05', job: 'C', section: '', costCode: '200', costType: 'material' as const, party: '', reference },
-    ...{ hours: null, amount, description: '', commitment: '', uninstalled: false },
+    dated: '2031-04-05',
+    job: 'C',
+    section: '',
+    costCode: '200',
+    costType: 'material' as const,
+    party: '',
+    reference,
+    hours: null,
+    amount,
+    description: '',
+    commitment: '',
+    uninstalled: false,
   });
   await act(books, TESTER, postCosts, { lines: [cost(28_333, 'R4'), cost(1, 'R5')], asOf: '2031-04-30' });
   await refused(

@@ -1,8 +1,16 @@
 import fc from 'fast-check';
+import { CHARGE_MARKS, type ChargeMark } from '../../core/charging/chargeMark';
+import { SHOWN_AS, type ShownAs } from '../../core/charging/dayworkInvoice';
 import type { JobStatus } from '../../core/jobs/jobStatus';
 
 /** Moves that a running job is refused. */
 const MOSTLY_NOTHING = ['tender', 'awarded', 'lost', 'withdrawn', 'cancelled', 'awarded', 'tender', 'lost'] as const;
+
+/** What is done about charged cost. */
+export type DayworkAct =
+  | { kind: 'mark'; later: number; picks: number[]; mark: ChargeMark; ahead: number | null; markup: number | null }
+  | { kind: 'invoice'; later: number; picks: number[]; only: boolean; back: number; shown: ShownAs }
+  | { kind: 'credit'; later: number; pick: number; share: number | null };
 
 /** Something a person may do next, sensible or not; `later` days after what was done before, or before it. */
 export type Act =
@@ -22,11 +30,44 @@ export type Act =
   | { kind: 'schedule'; later: number; cuts: number[]; due: ('day' | 'start' | 'finish')[]; slip: number }
   | { kind: 'start by schedule' | 'begin stage' | 'finish stage'; later: number }
   | { kind: 'work'; later: number; employee: string; hours: number; code: string; correct: boolean }
+  | DayworkAct
   | { kind: 'close'; later: number; back: number; why: string }
   | { kind: 'lock'; later: number; locked: boolean }
   | { kind: 'move job'; later: number; to: JobStatus };
 
 const later = fc.integer({ min: -12, max: 16 });
+const entries = fc.array(fc.nat(20), { minLength: 1, maxLength: 4 });
+const DAYWORK_ACTS = [
+  fc.record({
+    kind: fc.constant('mark' as const),
+    later,
+    picks: entries,
+    mark: fc.constantFrom(...CHARGE_MARKS),
+    ahead: fc.option(fc.integer({ min: -10, max: 20 })),
+    markup: fc.option(fc.integer({ min: 0, max: 500_000 })),
+  }),
+  // Drawn more often than the others: without an invoice there is nothing to credit.
+  {
+    arbitrary: fc.record({
+      kind: fc.constant('invoice' as const),
+      later,
+      picks: entries,
+      only: fc.boolean(),
+      back: fc.constantFrom(0, 0, 7, -1),
+      shown: fc.constantFrom(...SHOWN_AS),
+    }),
+    weight: 4,
+  },
+  {
+    arbitrary: fc.record({
+      kind: fc.constant('credit' as const),
+      later,
+      pick: fc.nat(4),
+      share: fc.option(fc.integer({ min: 1, max: 120 })),
+    }),
+    weight: 2,
+  },
+];
 export const act: fc.Arbitrary<Act> = fc.oneof(
   fc.record({
     kind: fc.constant('post' as const),
@@ -95,6 +136,7 @@ export const act: fc.Arbitrary<Act> = fc.oneof(
     code: fc.constantFrom('100', '200'),
     correct: fc.boolean(),
   }),
+  ...DAYWORK_ACTS,
   fc.record({
     kind: fc.constant('close' as const),
     later,

@@ -10,11 +10,15 @@ import { deleteChange, saveChange } from '../changes/changes';
 import { jobChanges } from '../changes/changeViews';
 import { decideChange, issueChange } from '../changes/decideChange';
 import { reversePosting } from '../corrections/reversePosting';
+import { creditDaywork } from '../daywork/creditDaywork';
+import { dayworkView } from '../daywork/dayworkView';
+import { dayworkOfJob } from '../daywork/unbilled';
 import type { Database } from '../db/database';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 import { postingView } from '../ledger/postingViews';
 import { reading } from './act';
+import { pickedId } from './performAct';
 import type { Offer } from './tryOffers';
 
 const LAST = query(
@@ -39,6 +43,12 @@ export async function offersOfJob(database: Database, job: string, from: PlainDa
   ];
   for (const { number } of applications) offers.push(...(await ofApplication(database, job, number, on)));
   for (const { number } of await jobChanges(sql, job, on)) offers.push(...(await ofChange(database, job, number, on)));
+  for (const { reference } of await dayworkOfJob(
+    sql,
+    await pickedId({ database }, `SELECT id FROM job WHERE number = '${job}'`, 0),
+    on,
+  ))
+    offers.push(...(await ofDaywork(database, job, reference, on)));
   for (const { id } of await sql.all(POSTINGS)) {
     const { fixed, dated } = await postingView(sql, id);
     // What is dated ahead of the day is reversed on its own day, as the page proposes.
@@ -64,6 +74,30 @@ async function ofApplication(database: Database, job: string, number: number, on
   // Where nothing is to be received, the page has no form for it.
   const moves = (Object.keys(acts) as (keyof typeof acts)[]).filter((it) => it !== 'receive' || receivable !== 0);
   return moves.map((move) => ({ what: `${move} application ${number}`, why: refused[move], act: acts[move] }));
+}
+
+async function ofDaywork(database: Database, job: string, reference: string, on: PlainDate): Promise<Offer[]> {
+  const { can, open, nextCreditNote } = await dayworkView(reading(database), job, reference, on);
+  const credit = { dated: on, creditNote: nextCreditNote, reason: 'tried' };
+  const offers: Offer[] = [
+    {
+      what: `credit ${reference} in full`,
+      why: can.creditInFull,
+      act: (it) => creditDaywork(it, job, reference, { ...credit, amount: null }),
+    },
+    {
+      what: `credit a penny of ${reference}`,
+      why: can.creditInPart,
+      act: (it) => creditDaywork(it, job, reference, { ...credit, amount: 1 }),
+    },
+  ];
+  if (open !== 0)
+    offers.push({
+      what: `receive on ${reference}`,
+      why: can.receive,
+      act: (it) => recordReceipt(it, job, reference, { dated: on, amount: open, reference: '' }),
+    });
+  return offers;
 }
 
 async function ofChange(database: Database, job: string, number: string, on: PlainDate): Promise<Offer[]> {

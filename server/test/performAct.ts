@@ -10,6 +10,7 @@ import { planView } from '../screens/planView';
 import { applicationView } from '../billing/applicationView';
 import { jobBilling } from '../billing/jobBilling';
 import { saveInstalmentsAsSeen, savePlanAsSeen } from './asSeen';
+import { performDaywork } from './performDaywork';
 import { reportLines, TESTER } from './books';
 import { deleteApplication, saveApplication, setSubmitted, startApplication } from '../billing/applications';
 import { certifyApplication } from '../billing/certify';
@@ -199,6 +200,10 @@ export async function perform(books: Books, it: Act): Promise<unknown> {
     }
     case 'work':
       return work(books, it);
+    case 'mark':
+    case 'invoice':
+    case 'credit':
+      return performDaywork(books, it);
     case 'close': {
       const to = addDays(on, -it.back);
       await carryOut(database, by, closeBooks, { to, reason: it.why });

@@ -7,7 +7,8 @@ import { quantityFigures } from './ofQuantities';
 import { derivedStatus, statusOfAllJobs, statusOfCostLines, statusOfSchedule } from './ofContractStatus';
 import { movesOfJob } from './ofMoves';
 import { jobProgress, totalsOfJobs } from './ofProgress';
-import { openOnRelease, postedFigures } from './sources';
+import { openOnRelease } from './ofInvoice';
+import { postedFigures } from './sources';
 import { sovLineFigures } from './sovLines';
 import { unknownFigure, type ExplainFigure, type FigureFamily, type FigureOf } from './figureFamily';
 

@@ -7,7 +7,7 @@ import { loadBillingJob } from '../billing/billingJobs';
 import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
 import type { FigureFamily } from './figureFamily';
-import { explainOpen } from './sources';
+import { explainOpen } from './ofInvoice';
 
 /** Figures of an application: its summary, the retention of a line of it, and what is open on its invoice. */
 export const ofApplications: FigureFamily = {

@@ -3,6 +3,7 @@ import { addMonths, lastDay, periodOf } from '../../core/calendar/plainDate';
 import { present } from '../../core/errors/known';
 import { sum } from '../../core/money/cents';
 import { ratio } from '../../core/money/rate';
+import { inJob } from '../../core/places/place';
 import { MOVE_FIGURES, whyMoved, type MoveFigure } from '../../core/workings/moveWorkings';
 import { money, percent, type Operand, type Workings } from '../../core/workings/workings';
 import { estimatedLines } from '../costs/estimatedLines';
@@ -10,6 +11,7 @@ import { loadPositions } from '../costs/jobPositions';
 import type { Reader } from '../db/sql';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { nameOf, ofJob } from './figureFamily';
+import { chargedPosition } from './ofDaywork';
 import { lineName } from './lineName';
 import { PRICE_APPROVED_BETWEEN } from './queries';
 
@@ -81,16 +83,33 @@ async function contractSumMoved({ sql, job, asOf, since }: Asked) {
       to: { place: 'change', job: job.number, document: number },
     }),
   );
+  const [now, then] = [await chargedPosition(sql, job, asOf), await chargedPosition(sql, job, since)];
+  // A ceiling stays what it is, whatever is charged.
+  const daywork = now.charged && now.charged.ceiling !== null ? 0 : now.daywork.charge - then.daywork.charge;
+  const byDaywork = daywork === 0 ? [] : [money('Daywork, at its charge', daywork, '+', { to: inJob(job, 'charging') })];
   return {
-    rule: 'Change orders approved since the end of the month before.',
-    operands: byChange,
-    result: sum(approved.map((it) => it.amount)),
+    rule: 'Change orders approved, and what was charged as daywork, since the end of the month before.',
+    operands: [...byChange, ...byDaywork],
+    result: sum(approved.map((it) => it.amount)) + daywork,
   };
 }
 
 async function estimateMoved({ sql, job, asOf, since }: Asked) {
   const [now, then] = [await estimatedLines(sql, job, asOf), await estimatedLines(sql, job, since)];
   const before = new Map(then.map((it) => [it.id, it]));
+  const { charged, cost } = await chargedPosition(sql, job, asOf);
+  if (charged && charged.ceiling === null) {
+    const costs = now.map((line) => ({ line, moved: line.state.cost - (before.get(line.id)?.state.cost ?? 0) }));
+    return {
+      rule: 'A charged job without a ceiling comes to what it has cost: its cost since the end of the month before.',
+      operands: costs.flatMap(({ line, moved }) =>
+        moved === 0
+          ? []
+          : [money(`${lineName(line)}: cost`, moved, '+', { figure: { figure: 'lineCost', job: job.number, line: line.id } })],
+      ),
+      result: cost - (await chargedPosition(sql, job, since)).cost,
+    };
+  }
   const lines = now.flatMap((line): Operand[] => {
     const was = before.get(line.id) ?? null;
     const moved = line.estimate.amount - (was?.estimate.amount ?? 0);

@@ -1,3 +1,4 @@
+import type { InvoiceKind } from '../../core/billing/invoice';
 import { query } from '../db/query';
 import { shape, t } from '../db/fields';
 
@@ -112,8 +113,8 @@ export const RELEASES = query(
 );
 
 export const INVOICE_ASKED = query(
-  shape({ id: t.whole, asked: t.cents }),
-  'SELECT id, payable AS asked FROM invoice WHERE job_id = $1 AND reference = $2 AND posted_on <= $3',
+  shape({ id: t.whole, kind: t.oneOf<InvoiceKind>(), asked: t.cents }),
+  'SELECT id, kind, payable AS asked FROM invoice WHERE job_id = $1 AND reference = $2 AND posted_on <= $3',
 );
 
 export const RECEIPTS_OF_INVOICE = query(

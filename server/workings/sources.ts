@@ -8,18 +8,17 @@ import {
   PENDING_CHANGES,
   LAST_RETENTION,
   RELEASES,
-  INVOICE_ASKED,
-  RECEIPTS_OF_INVOICE,
 } from './queries';
 import { entriesOf, inJob, postingPlace } from '../../core/places/place';
 import { present } from '../../core/errors/known';
-import { money, type FigureRef, type Workings } from '../../core/workings/workings';
+import { money, type FigureRef } from '../../core/workings/workings';
 import { COST_TYPES } from '../../core/costs/costType';
 import type { Reader } from '../db/sql';
 import { agedInvoices } from '../billing/invoices';
 import type { JobIdentity } from '../jobs/jobByNumber';
 import { chargedPosition, dayworkInvoiced, dayworkOperands } from './ofDaywork';
 import { nameOf, ofJob, type Explained } from './figureFamily';
+import { placeOfInvoice } from './ofInvoice';
 import { scheduleApplied, scheduleDue, scheduleToBill } from './scheduled';
 import { beforeTax } from '../costs/jobPositions';
 
@@ -115,10 +114,10 @@ const jobSources = {
     const rows = (await agedInvoices(sql, asOf, job.id)).filter((it) => it.open !== 0);
     return {
       title: 'Outstanding',
-      rule: 'What certified applications and releases ask for, tax included, less what was received on them.',
+      rule: 'What invoices ask for, tax included and less what is credited, less what was received on them.',
       operands: rows.map((it) =>
         money(`${it.kind === 'application' ? 'Application ' : ''}${it.invoice}, due ${it.dueOn}`, it.open, '+', {
-          to: it.kind === 'application' ? inJob(job, 'application', it.invoice) : inJob(job, 'billing'),
+          to: placeOfInvoice(job, it),
         }),
       ),
     };
@@ -153,35 +152,3 @@ export const postedFigures = ofJob(Object.keys(jobSources), async (sql, job, ref
   const result = explained.operands.reduce((sum, it) => sum + (it.sign === '−' ? -Number(it.value) : Number(it.value)), 0);
   return { subject: nameOf(job), unit: 'money', result, ...explained };
 });
-
-/** What is open on a release of retention. */
-export const openOnRelease = ofJob(['releaseOpen'], (sql, job, { release }, asOf) => explainOpen(sql, job, release ?? '', asOf));
-
-/** What is open on one invoice: what it asks for, less every receipt on it. */
-export async function explainOpen(
-  sql: Reader,
-  job: Pick<JobIdentity, 'id' | 'number' | 'name'>,
-  posting: string,
-  asOf: string,
-): Promise<Workings> {
-  const isNumber = /^\d+$/.test(posting);
-  const invoice = await sql.get(INVOICE_ASKED, [job.id, posting, asOf]);
-  const receipts = invoice ? await sql.all(RECEIPTS_OF_INVOICE, [invoice.id, asOf]) : [];
-  const asked = invoice?.asked ?? 0;
-  const ways = isNumber
-    ? { figure: { figure: 'payable', job: job.number, application: Number(posting) } }
-    : { to: inJob(job, 'billing') };
-  return {
-    title: 'Outstanding',
-    subject: `Job ${job.number} ${job.name}, ${isNumber ? `application ${posting}` : posting}`,
-    rule: 'What it asks for, tax included, less what was received on it by the date.',
-    operands: [
-      money('Payable', asked, '', ways),
-      ...receipts.map((it) =>
-        money(`Received ${it.dated} ${it.reference}`.trim(), it.amount, '−', { to: postingPlace(it.posting) }),
-      ),
-    ],
-    result: asked - receipts.reduce((sum, it) => sum + it.amount, 0),
-    unit: 'money',
-  };
-}

@@ -15,6 +15,8 @@ import { useOpening } from '../../kit/useOpening';
 /** Credits an invoice: in full, so that its entries can be invoiced again, or in part by an amount before tax. */
 export function CreditForm({ view }: { view: DayworkView }) {
   const { open, show, button, onKeyDown } = useOpening();
+  const { creditInFull, creditInPart } = view.can;
+  if (creditInFull !== null && creditInPart !== null) return <p className="note mt-4">Not credited further: {creditInFull}.</p>;
   return open ? (
     <div onKeyDown={onKeyDown}>
       <Form view={view} />
@@ -29,7 +31,8 @@ export function CreditForm({ view }: { view: DayworkView }) {
 function Form({ view }: { view: DayworkView }) {
   const { month, entryDay } = useAsOf();
   const { digits, exact } = useCurrency();
-  const [inFull, setInFull] = useState(true);
+  const { creditInFull, creditInPart } = view.can;
+  const [inFull, setInFull] = useState(creditInFull === null);
   const fields = useMemo(
     () => ({
       dated: day(month),
@@ -58,14 +61,22 @@ function Form({ view }: { view: DayworkView }) {
       <fieldset className="m-0 flex gap-4 border-0 p-0">
         <legend className="sr-only">How much</legend>
         <label>
-          <input type="radio" name="credit" checked={inFull} onChange={() => setInFull(true)} /> in full, {exact(rest.amount)}{' '}
-          before tax
+          <input type="radio" name="credit" checked={inFull} disabled={creditInFull !== null} onChange={() => setInFull(true)} />{' '}
+          in full, {exact(rest.amount)} before tax
         </label>
         <label>
-          <input type="radio" name="credit" checked={!inFull} onChange={() => setInFull(false)} /> in part
+          <input
+            type="radio"
+            name="credit"
+            checked={!inFull}
+            disabled={creditInPart !== null}
+            onChange={() => setInFull(false)}
+          />{' '}
+          in part
         </label>
       </fieldset>
       <p className="note m-0 text-[12.5px]">
+        {creditInFull !== null && `Not in full: ${creditInFull}. `}
         {inFull ? 'The entries are free again, to be charged otherwise or left out.' : 'The entries stay on the invoice.'}
       </p>
       <div className="flex flex-wrap gap-3">

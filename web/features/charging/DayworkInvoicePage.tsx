@@ -77,11 +77,9 @@ function Invoice({ view, receive }: { view: DayworkView; receive: (invoice: Dayw
           ) : (
             <>
               {view.open !== 0 && view.can.receive === null && <May do="receive">{receive(view)}</May>}
-              {view.can.credit === null && (
-                <May do="certify">
-                  <CreditForm key={`${view.credits.length}`} view={view} />
-                </May>
-              )}
+              <May do="certify">
+                <CreditForm key={`${view.credits.length}`} view={view} />
+              </May>
             </>
           )}
         </div>

@@ -180,7 +180,7 @@ const VIEW: DayworkView = {
   open: 43_200,
   postingId: 9,
   nextCreditNote: 'CN-1',
-  can: { credit: null, receive: null },
+  can: { creditInFull: null, creditInPart: null, receive: null },
 };
 const openInvoice = (view: DayworkView, replies: Parameters<typeof openPage>[3] = {}) =>
   openPage(
@@ -208,7 +208,14 @@ test('an invoice is credited in part by an amount, which has to be typed, or in 
 
 test('a draft is issued, or deleted at the second press; nothing is received or credited on it', async () => {
   const { sent } = openInvoice(
-    { ...VIEW, status: 'draft', number: null, dueOn: null, open: 0, can: { credit: 'it is a draft', receive: 'it is a draft' } },
+    {
+      ...VIEW,
+      status: 'draft',
+      number: null,
+      dueOn: null,
+      open: 0,
+      can: { creditInFull: 'It is a draft', creditInPart: 'It is a draft', receive: 'It is a draft' },
+    },
     { issueDaywork: {}, deleteDaywork: {} },
   );
   fireEvent.click(await screen.findByRole('button', { name: 'Issue it, 432.00' }));
