@@ -10,6 +10,7 @@ import { REPORTS } from '../server/reports/index';
 import { openDatabase } from '../server/db/database';
 import type { Reader } from '../server/db/sql';
 import { csvBatches } from '../server/bookFormat/csv/csvFile';
+import { benchCharging } from './benchCharging';
 import { benchGrid } from './benchGrid';
 import { benchRights } from './benchRights';
 import { benchTime } from './benchTime';
@@ -187,6 +188,10 @@ if (process.argv.includes('--time')) {
   await benchGrid(print);
   process.exit(0);
 }
+if (process.argv.includes('--charging')) {
+  await benchCharging((work) => median(work, 5), print);
+  process.exit(0);
+}
 await benchEstimate();
 if (process.argv.includes('--estimate')) process.exit(0);
 console.log('building the book (once) …');
@@ -196,6 +201,7 @@ const database = await openDatabase(FILE);
 await database.read(benchQueries);
 await database.close();
 await benchTime(print);
+await benchCharging((work) => median(work, 5), print);
 await benchGrid(print);
 await benchRights(FILE, median, print);
 await benchWaits(FILE, BOOK, print);

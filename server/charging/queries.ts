@@ -145,8 +145,10 @@ const chargeEntries = (where: string) =>
     WHERE ${where} ORDER BY e.dated, e.id`,
   );
 
-/** Entries of job `$1` that are charged or wait by `$2`. */
-export const MARKED_OF_JOB = chargeEntries(`m.job_id = $1 AND m.mark <> 'no' AND e.posted_on <= $2`);
+/** Entries of the jobs in the JSON list `$1` that are charged or wait by `$2`. */
+export const MARKED_OF_JOBS = chargeEntries(
+  `m.job_id IN (SELECT value FROM json_each($1)) AND m.mark <> 'no' AND e.posted_on <= $2`,
+);
 /** The other entries of job `$1` posted by `$2`, the newest 2,000. */
 export const OTHERS_OF_JOB = chargeEntries(
   `e.id IN (SELECT o.id FROM cost_entry o LEFT JOIN charge_mark n ON n.cost_entry_id = o.id WHERE o.job_id = $1 AND o.posted_on <= $2 AND coalesce(n.mark, 'no') = 'no' ORDER BY o.posted_on DESC, o.id DESC LIMIT 2000)`,

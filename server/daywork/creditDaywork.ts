@@ -16,8 +16,9 @@ import { assertOfTeam } from '../jobs/restricted';
 import { savePosting } from '../ledger/savePosting';
 import { DayworkInvoiceTable, DayworkLineTable, InvoiceCreditTable } from './models';
 import { recharge } from '../charging/marks';
-import { CREDITS_OF_INVOICE, DAYWORK_INVOICE, INVOICED_OF_JOB } from './queries';
-import { jobToInvoice, postInvoice } from './runDaywork';
+import { CREDITS_OF_INVOICE, DAYWORK_INVOICE, INVOICED_OF_JOBS } from './queries';
+import { jobToInvoice } from './planRun';
+import { postInvoices } from './runDaywork';
 
 type Invoice = RowOf<typeof DAYWORK_INVOICE>;
 
@@ -95,13 +96,17 @@ export async function issueDraft(command: Command, number: string, reference: st
   const { sql } = command;
   const { job, invoice } = await draftOf(sql, number, reference);
   const { amount, tax, dated } = invoice;
-  const passed = passesCeiling([...(await sql.all(INVOICED_OF_JOB, [job.id])), { dated, amount }], job.ceiling, dated);
+  const passed = passesCeiling(
+    [...(await sql.all(INVOICED_OF_JOBS, [JSON.stringify([job.id])])), { dated, amount }],
+    job.ceiling,
+    dated,
+  );
   if (passed)
     assertAllowed([refuse('ceiling-passed', 'entries', { ceiling: job.ceiling ?? 0, ...passed })], {
       digits: await loadDigits(sql),
       code: 'refused',
     });
-  const postingId = await postInvoice(command, { job, reference, dated, amount, tax, payable: amount + tax });
+  const postingId = await postInvoices(command, [{ job, reference, dated, amount, tax, payable: amount + tax }]);
   await sql.update(DayworkInvoiceTable, { id: invoice.id }, { status: 'issued', posting_id: postingId });
   command.note(`${number}/${reference}`, { dated, amount, tax });
 }

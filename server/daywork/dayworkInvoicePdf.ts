@@ -14,7 +14,7 @@ import { companyLetterhead, labelled } from '../pdf/letterhead';
 import { payment } from '../pdf/payment';
 import { ledgerLayout, makePdf } from '../pdf/pdf';
 import { dayworkView } from './dayworkView';
-import { jobToInvoice } from './runDaywork';
+import { jobToInvoice } from './planRun';
 
 /** All that the document of a daywork invoice is made from. */
 export interface DayworkDocument {

@@ -11,7 +11,7 @@ import { loadDigits } from '../company/company';
 import type { Reader } from '../db/sql';
 import { creditedState, invoiceOf } from './creditDaywork';
 import { wordsOf } from './invoiceWords';
-import { LINES_OF_DAYWORK, REFERENCES_OF_JOB } from './queries';
+import { LINES_OF_DAYWORK, REFERENCES_OF_JOBS } from './queries';
 
 const DRAFT = 'It is a draft';
 
@@ -24,7 +24,7 @@ export async function dayworkView(sql: Reader, number: string, reference: string
   const credits = state.credits.filter((it) => it.dated <= asOf);
   const receipts = (await sql.all(RECEIPTS_OF_INVOICE, [job.id, reference])).filter((it) => it.dated <= asOf);
   const left = restOf({ ...state, credits });
-  const taken = new Set((await sql.all(REFERENCES_OF_JOB, [job.id])).map((it) => it.reference));
+  const taken = new Set((await sql.all(REFERENCES_OF_JOBS, [JSON.stringify([job.id])])).map((it) => it.reference));
   const isDraft = invoice.status === 'draft';
   const nextCreditNote = nextReference('CN', taken);
   const show = showIn(await loadDigits(sql));

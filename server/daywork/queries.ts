@@ -112,18 +112,20 @@ export const DAYWORK_OF_JOB = query(
     FROM daywork_invoice d LEFT JOIN invoice i ON i.posting_id = d.posting_id WHERE d.job_id = $1 AND d.dated <= $2 ORDER BY d.dated, d.id`,
 );
 
-/** References of documents of job `$1`. */
-export const REFERENCES_OF_JOB = query(
-  shape({ reference: t.text }),
-  `SELECT reference FROM invoice WHERE job_id = $1 UNION SELECT reference FROM daywork_invoice WHERE job_id = $1
-    UNION SELECT credit_note FROM invoice_credit WHERE job_id = $1`,
+const OF_JOBS = 'IN (SELECT value FROM json_each($1))';
+
+/** References of documents of the jobs in the JSON list `$1`. */
+export const REFERENCES_OF_JOBS = query(
+  shape({ jobId: t.whole, reference: t.text }),
+  `SELECT job_id AS jobId, reference FROM invoice WHERE job_id ${OF_JOBS} UNION SELECT job_id, reference FROM daywork_invoice WHERE job_id ${OF_JOBS}
+    UNION SELECT job_id, credit_note FROM invoice_credit WHERE job_id ${OF_JOBS}`,
 );
 
-/** What was invoiced of job `$1`, credits below zero, each on its day. */
-export const INVOICED_OF_JOB = query(
-  shape({ dated: t.day, amount: t.cents }),
-  `SELECT d.dated, d.amount FROM daywork_invoice d WHERE d.job_id = $1 AND d.status = 'issued'
-    UNION ALL SELECT c.dated, -c.amount FROM invoice_credit c JOIN invoice i ON i.id = c.invoice_id WHERE c.job_id = $1 AND i.kind = 'daywork'`,
+/** What was invoiced of the jobs in the JSON list `$1`, credits below zero, each on its day. */
+export const INVOICED_OF_JOBS = query(
+  shape({ jobId: t.whole, dated: t.day, amount: t.cents }),
+  `SELECT d.job_id AS jobId, d.dated, d.amount FROM daywork_invoice d WHERE d.job_id ${OF_JOBS} AND d.status = 'issued'
+    UNION ALL SELECT c.job_id, c.dated, -c.amount FROM invoice_credit c JOIN invoice i ON i.id = c.invoice_id WHERE c.job_id ${OF_JOBS} AND i.kind = 'daywork'`,
 );
 
 /** The daywork invoice of job `$1` under reference `$2`. */
@@ -176,8 +178,8 @@ export const CREDITS_OF_INVOICE = query(
   `SELECT credit_note AS creditNote, dated, amount, tax, in_full AS inFull, reason, posting_id AS postingId FROM invoice_credit WHERE invoice_id = $1 ORDER BY dated, id`,
 );
 
-/** The tax rate, terms, award and ceiling of a job. */
-export const JOB_TO_INVOICE = query(
+/** The tax rate, terms, award and ceiling of the jobs whose numbers are in the JSON list `$1`. */
+export const JOBS_TO_INVOICE = query(
   shape({
     id: t.whole,
     number: t.text,
@@ -194,5 +196,5 @@ export const JOB_TO_INVOICE = query(
   }),
   `SELECT j.id, j.number, j.name, j.status, j.locked, c.code AS client, c.name AS clientName, j.awarded_on AS awardedOn, j.tax_rate AS taxRate,
       coalesce(j.terms_days, c.terms_days) AS termsDays, j.pricing, j.charge_ceiling AS ceiling
-    FROM job j JOIN client c ON c.id = j.client_id WHERE j.number = $1`,
+    FROM job j JOIN client c ON c.id = j.client_id WHERE j.number IN (SELECT value FROM json_each($1))`,
 );

@@ -1,155 +1,20 @@
 import { dueDay } from '../../core/billing/invoice';
-import { passesCeiling } from '../../core/charging/ceiling';
-import {
-  dayworkFigures,
-  dayworkJournal,
-  dayworkRefusals,
-  invoiceLines,
-  takeRefusal,
-  type ShownAs,
-} from '../../core/charging/dayworkInvoice';
-import { nextReference } from '../../core/charging/nextReference';
-import { LedrinError, type Fault } from '../../core/errors/ledrinError';
-import { present } from '../../core/errors/known';
-import { takesRefusal } from '../../core/jobs/takes';
+import { dayworkJournal, invoiceLines } from '../../core/charging/dayworkInvoice';
 import { journalView } from '../../core/ledger/journalView';
-import { refuse } from '../../core/refusals/refusal';
 import type { RunInput, RunInvoiceView, RunPreview } from '../../wire/charging';
-import { nextInvoiceNumber, saveInvoice } from '../billing/invoices';
-import { REFERENCE_OF_JOB } from '../billing/queries';
-import { loadDigits } from '../company/company';
+import type { Command } from '../acts/command';
+import { nextInvoiceNumber, saveInvoices } from '../billing/invoices';
 import { loadPositions } from '../costs/jobPositions';
 import { nextId, type Reader } from '../db/sql';
-import type { RowOf } from '../db/fields';
-import { assertNoFaults, faultsOf } from '../acts/refused';
-import type { Command } from '../acts/command';
-import { savePosting } from '../ledger/savePosting';
-import { assertAsPreviewed } from '../versions/staleness';
-import { digestOf } from '../versions/digest';
 import { assertOfTeam } from '../jobs/restricted';
+import { assertMayPost } from '../ledger/gate';
+import { PostingTable } from '../ledger/models';
+import { savePostings } from '../ledger/savePosting';
+import { digestOf } from '../versions/digest';
+import { assertAsPreviewed } from '../versions/staleness';
 import { wordsOf } from './invoiceWords';
 import { DayworkInvoiceTable, DayworkLineTable } from './models';
-import { CHARGE_ENTRIES_OF_IDS, MARKED_OF_JOB } from '../charging/queries';
-import { INVOICED_OF_JOB, JOB_TO_INVOICE, REFERENCES_OF_JOB } from './queries';
-
-type Entry = RowOf<typeof MARKED_OF_JOB>;
-type Job = RowOf<typeof JOB_TO_INVOICE>;
-
-/** An invoice worked out, with everything it rests on checked. */
-interface PlannedInvoice {
-  job: Job;
-  reference: string;
-  dated: string;
-  cutOff: string;
-  shown: ShownAs;
-  wording: string;
-  entries: Entry[];
-  amount: number;
-  tax: number;
-  payable: number;
-}
-
-interface Planned {
-  invoices: PlannedInvoice[];
-  notReady: RunPreview['notReady'];
-}
-
-/** Works out a run. Throws with all faults, by invoice and field. */
-async function planRun(sql: Reader, { dated, cutOff, invoices }: RunInput): Promise<Planned> {
-  const digits = await loadDigits(sql);
-  const faults: Fault[] = [];
-  const planned: Planned = { invoices: [], notReady: [] };
-  const seen = new Set<string>();
-  for (const [i, asked] of invoices.entries()) {
-    const at = (refusals: Parameters<typeof faultsOf>[0]) =>
-      faults.push(
-        ...faultsOf(refusals, digits).map((it) => ({
-          ...it,
-          field: DAYS.has(it.field) ? it.field : `invoices.${i}.${it.field}`,
-        })),
-      );
-    const job = await sql.get(JOB_TO_INVOICE, [asked.job]);
-    if (!job) {
-      faults.push({ field: `invoices.${i}.job`, message: `There is no job ${asked.job}` });
-      continue;
-    }
-    if (seen.has(job.number)) faults.push({ field: `invoices.${i}.job`, message: `Job ${job.number} is in the run already` });
-    seen.add(job.number);
-    const notTaken = takesRefusal(job, 'bills');
-    if (notTaken) {
-      at([notTaken]);
-      continue;
-    }
-    const reference = asked.reference.trim() || (await nextOf(sql, job.id));
-    at(dayworkRefusals({ job, reference, dated, cutOff }));
-    if (await sql.get(REFERENCE_OF_JOB, [job.id, reference])) at([refuse('reference-taken', 'reference', { reference })]);
-    const entries = await entriesOf(sql, job, asked.entries, cutOff, planned.notReady);
-    if (asked.entries !== null) {
-      const refused = entries.flatMap((it) => takeRefusal({ name: nameOf(it), ...it }, cutOff) ?? []);
-      at(refused.slice(0, 20));
-      const there = new Set(entries.map((it) => it.id));
-      if (asked.entries.some((id) => !there.has(id)) || entries.some((it) => it.job !== job.number))
-        faults.push({
-          field: `invoices.${i}.entries`,
-          message: `Entries of job ${job.number} have changed since; reload the page`,
-        });
-    }
-    if (entries.length === 0) at([refuse('invoice-takes-nothing', 'entries', {})]);
-    const figures = dayworkFigures(
-      entries.map((it) => it.charge),
-      job.taxRate,
-    );
-    const passed = passesCeiling(
-      [...(await sql.all(INVOICED_OF_JOB, [job.id])), { dated, amount: figures.amount }],
-      job.ceiling,
-      dated,
-    );
-    if (passed) at([refuse('ceiling-passed', 'entries', { ceiling: present(job.ceiling ?? undefined), ...passed })]);
-    const { shown, wording } = asked;
-    planned.invoices.push({ job, reference, dated, cutOff, shown, wording, entries, ...figures });
-  }
-  assertNoFaults(faults);
-  return planned;
-}
-
-/** Fields that are of the whole run. */
-const DAYS: ReadonlySet<string> = new Set(['dated', 'cutOff']);
-
-async function nextOf(sql: Reader, jobId: number): Promise<string> {
-  return nextReference('D', new Set((await sql.all(REFERENCES_OF_JOB, [jobId])).map((it) => it.reference)));
-}
-
-/** How many there are: the burden of a line of time stands with its pay. */
-const countOf = (entries: readonly Entry[]) => entries.filter((it) => it.timeLine === null || it.hours !== null).length;
-
-const nameOf = (it: Entry) => it.reference || `${it.costCode}, ${it.dated}`;
-
-/** The entries asked for, the pay and burden of a line of time together; or all that are ready, and beside them what is not. */
-async function entriesOf(
-  sql: Reader,
-  job: Job,
-  asked: readonly number[] | null,
-  cutOff: string,
-  notReady: RunPreview['notReady'],
-): Promise<Entry[]> {
-  if (asked !== null) return sql.all(CHARGE_ENTRIES_OF_IDS, [JSON.stringify(asked)]);
-  const all = (await sql.all(MARKED_OF_JOB, [job.id, cutOff])).filter((it) => it.takenBy === null);
-  const ready = all.filter((it) => takeRefusal({ name: '', ...it }, cutOff) === null);
-  const note = (entries: readonly Entry[], why: string) => {
-    if (entries.length === 0) return;
-    const charge = entries.reduce((sum, it) => sum + it.charge, 0);
-    notReady.push({ job: job.number, jobName: job.name, entries: countOf(entries), charge, why });
-  };
-  note(
-    all.filter((it) => it.mark === 'hold'),
-    'held',
-  );
-  note(
-    all.filter((it) => it.mark === 'yes' && !ready.includes(it)),
-    'charged from a day after the cut-off',
-  );
-  return ready;
-}
+import { countOf, planRun, type Planned, type PlannedInvoice } from './planRun';
 
 const shownOf = ({ invoices }: Planned) =>
   invoices.map((it) => [
@@ -161,8 +26,12 @@ const shownOf = ({ invoices }: Planned) =>
 export async function previewRun(sql: Reader, input: RunInput): Promise<RunPreview> {
   const planned = await planRun(sql, input);
   const invoices: RunInvoiceView[] = [];
+  // Of one job, or of all at once: one by one, 200 jobs are read 200 times.
+  const [only, ...others] = planned.invoices;
+  const loaded = await loadPositions(sql, input.dated, only && others.length === 0 ? only.job.id : null);
+  const positions = new Map(loaded.map((it) => [it.id, it]));
   for (const it of planned.invoices) {
-    const [position] = await loadPositions(sql, it.dated, it.job.id);
+    const position = positions.get(it.job.id);
     const before = position ? position.progress.billed - position.progress.earned : 0;
     const { job, amount, tax, payable } = it;
     invoices.push({
@@ -203,29 +72,32 @@ export async function issueRun(
     actor,
     planned.invoices.map((it) => it.job.id),
   );
-  for (const it of planned.invoices) {
-    const id = await nextId(sql, DayworkInvoiceTable);
-    const postingId = await postInvoice(command, it);
-    const { job, reference, dated, cutOff, shown, wording, amount, tax } = it;
-    await sql.insert(DayworkInvoiceTable, {
-      id,
+  const first = await nextId(sql, DayworkInvoiceTable);
+  const postings = await postInvoices(command, planned.invoices);
+  await sql.insertAll(
+    DayworkInvoiceTable,
+    planned.invoices.map(({ job, reference, dated, cutOff, shown, wording, amount, tax }, i) => ({
+      id: first + i,
       job_id: job.id,
       reference,
       dated,
       cut_off: cutOff,
       shown,
       wording,
-      status: 'issued',
+      status: 'issued' as const,
       amount,
       tax,
-      posting_id: postingId,
-    });
-    await sql.insertAll(
-      DayworkLineTable,
-      it.entries.map((entry) => ({ daywork_invoice_id: id, cost_entry_id: entry.id, charge: entry.charge })),
-    );
-    command.note(`${job.number}/${reference}`, { dated, cutOff, entries: it.entries.length, amount, tax });
-  }
+      posting_id: postings + i,
+    })),
+  );
+  await sql.insertAll(
+    DayworkLineTable,
+    planned.invoices.flatMap(({ entries }, i) =>
+      entries.map((entry) => ({ daywork_invoice_id: first + i, cost_entry_id: entry.id, charge: entry.charge })),
+    ),
+  );
+  for (const { job, reference, dated, cutOff, entries, amount, tax } of planned.invoices)
+    command.note(`${job.number}/${reference}`, { dated, cutOff, entries: entries.length, amount, tax });
   return {
     invoices: planned.invoices.map(({ job, reference, payable }) => ({ job: job.number, reference, payable })),
   };
@@ -233,24 +105,30 @@ export async function issueRun(
 
 type ToPost = Pick<PlannedInvoice, 'job' | 'reference' | 'dated' | 'amount' | 'tax' | 'payable'>;
 
-/** Posts an invoice of charged cost, with the next number of the company; gives back the posting. */
-export async function postInvoice({ sql, actor }: Command, it: ToPost): Promise<number> {
-  const { job, reference, dated, payable } = it;
-  const posting = { kind: 'daywork-invoice' as const, jobId: job.id, reference, postedOn: dated };
-  const postingId = await savePosting(sql, actor, posting, [dayworkJournal(dated, it)]);
-  await saveInvoice(
+/** Posts invoices of charged cost, with the next numbers of the company; gives back the first posting, which the others follow. */
+export async function postInvoices({ sql, actor }: Command, invoices: readonly ToPost[]): Promise<number> {
+  const kind = 'daywork-invoice';
+  const jobIds = invoices.map((it) => it.job.id);
+  await assertMayPost(sql, actor, { kind, jobIds, days: invoices.map((it) => it.dated) });
+  const first = await nextId(sql, PostingTable);
+  await savePostings(
     sql,
-    job.id,
-    postingId,
-    { kind: 'daywork', reference, dated, postedOn: dated, dueOn: dueDay(dated, job.termsDays), payable },
-    await nextInvoiceNumber(sql),
+    actor,
+    invoices.map((it, i) => ({
+      id: first + i,
+      posting: { kind, jobId: it.job.id, reference: it.reference, postedOn: it.dated },
+      journals: [dayworkJournal(it.dated, it)],
+    })),
   );
-  return postingId;
-}
-
-/** The job of a number, as it is invoiced. Throws not-found. */
-export async function jobToInvoice(sql: Reader, number: string): Promise<Job> {
-  const job = await sql.get(JOB_TO_INVOICE, [number]);
-  if (!job) throw new LedrinError('not-found', `There is no job ${number}`);
-  return job;
+  const number = await nextInvoiceNumber(sql);
+  await saveInvoices(
+    sql,
+    invoices.map(({ job, reference, dated, payable }, i) => ({
+      jobId: job.id,
+      postingId: first + i,
+      number: number + i,
+      invoice: { kind: 'daywork', reference, dated, postedOn: dated, dueOn: dueDay(dated, job.termsDays), payable },
+    })),
+  );
+  return first;
 }

@@ -5,13 +5,15 @@ import { whyNotTaken } from '../../core/jobs/takes';
 import { present } from '../../core/errors/known';
 import type { ChargeEntry, DayworkRow, JobCharging, UnbilledJob } from '../../wire/charging';
 import { loadCompany, loadDigits } from '../company/company';
+import { allInBulk } from '../db/inBulk';
 import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
 import { digestOf } from '../versions/digest';
 import { loadChargeTerms } from '../charging/chargeTerms';
 import { entryToCharge } from '../charging/marks';
-import { DAYWORK_OF_JOB, JOB_TO_INVOICE, REFERENCES_OF_JOB, UNBILLED_JOBS } from './queries';
-import { MARKED_OF_JOB, OTHERS_OF_JOB } from '../charging/queries';
+import { DAYWORK_OF_JOB, REFERENCES_OF_JOBS, UNBILLED_JOBS } from './queries';
+import { MARKED_OF_JOBS, OTHERS_OF_JOB } from '../charging/queries';
+import { jobToInvoice } from './planRun';
 import { markupsOfJob } from '../charging/saveMarkups';
 
 /** What is charged and on no invoice yet, by job: of all jobs, or of one. */
@@ -29,9 +31,9 @@ export async function jobCharging(
 ): Promise<JobCharging> {
   const { id } = await jobByNumber(sql, number, 'job');
   const [unbilled] = await unbilledJobs(sql, asOf, id);
-  const job = present(await sql.get(JOB_TO_INVOICE, [number]));
+  const job = await jobToInvoice(sql, number);
   const markups = await markupsOfJob(sql, id);
-  const taken = new Set((await sql.all(REFERENCES_OF_JOB, [id])).map((it) => it.reference));
+  const taken = new Set((await sql.all(REFERENCES_OF_JOBS, [JSON.stringify([id])])).map((it) => it.reference));
   return {
     unbilled: present(unbilled),
     entries: await chargeEntries(sql, id, asOf, show),
@@ -45,9 +47,11 @@ export async function jobCharging(
 }
 
 async function chargeEntries(sql: Reader, jobId: number, asOf: PlainDate, show: 'unbilled' | 'others'): Promise<ChargeEntry[]> {
-  const rows = (await sql.all(show === 'unbilled' ? MARKED_OF_JOB : OTHERS_OF_JOB, [jobId, asOf])).filter(
-    (it) => it.takenBy === null,
-  );
+  const found =
+    show === 'unbilled'
+      ? await allInBulk(sql, MARKED_OF_JOBS, [JSON.stringify([jobId]), asOf])
+      : await sql.all(OTHERS_OF_JOB, [jobId, asOf]);
+  const rows = found.filter((it) => it.takenBy === null);
   const [terms, digits] = [await loadChargeTerms(sql), await loadDigits(sql)];
   const entries = new Map<string, ChargeEntry>();
   for (const it of rows) {
