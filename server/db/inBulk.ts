@@ -17,7 +17,7 @@ export async function allInBulk<S extends Fields>(
   const rows = JSON.parse(String(found?.found ?? '[]')) as unknown[][];
   return rows.map((row) => {
     const named: Record<string, unknown> = {};
-    for (let i = 0; i < names.length; i++) named[names[i]!] = row[i];
+    names.forEach((name, i) => (named[name] = row[i]));
     return named as RowOf<Shape<S>>;
   });
 }
