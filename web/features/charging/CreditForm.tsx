@@ -16,6 +16,8 @@ import { useOpening } from '../../kit/useOpening';
 export function CreditForm({ view }: { view: DayworkView }) {
   const { open, show, button, onKeyDown } = useOpening();
   const { creditInFull, creditInPart } = view.can;
+  // Credited in full, the page says so at its head.
+  if (view.credits.some((it) => it.inFull)) return null;
   if (creditInFull !== null && creditInPart !== null) return <p className="note mt-4">Not credited further: {creditInFull}.</p>;
   return open ? (
     <div onKeyDown={onKeyDown}>
