@@ -6,6 +6,7 @@ import { addDays } from '../core/calendar/plainDate';
 import { runCommand } from '../server/acts/command';
 import { importBook } from '../server/book/importBook';
 import { openDatabase, type Database } from '../server/db/database';
+import { JournalLineTable } from '../server/ledger/models';
 import { DayworkInvoiceTable, DayworkLineTable } from '../server/daywork/models';
 import { issueRun, previewRun } from '../server/daywork/runDaywork';
 import { unbilledJobs } from '../server/daywork/unbilled';
@@ -83,18 +84,21 @@ export async function benchCharging(median: (work: () => Promise<unknown>) => Pr
   forget();
 }
 
-/** The lines and invoices of the run, once more. */
+/** What the run wrote, once more: lines, invoices, and the lines of their journals. */
 async function bare(database: Database): Promise<number> {
-  const [lines, invoices] = await database.read(async (sql) => [
+  const [lines, invoices, journals] = await database.read(async (sql) => [
     await sql.find(DayworkLineTable, {}),
     await sql.find(DayworkInvoiceTable, {}),
+    await sql.find(JournalLineTable, {}),
   ]);
   const again = lines.map((it) => ({ ...it, daywork_invoice_id: it.daywork_invoice_id + 100_000 }));
   const first = invoices.map((it) => ({ ...it, id: it.id + 100_000, reference: `again ${it.reference}`, posting_id: null }));
+  const more = journals.map((it) => ({ ...it, id: it.id + 1_000_000 }));
   const start = performance.now();
   await database.write(async (sql) => {
     await sql.insertAll(DayworkInvoiceTable, first);
     await sql.insertAll(DayworkLineTable, again);
+    await sql.insertAll(JournalLineTable, more);
   });
   return performance.now() - start;
 }

@@ -129,6 +129,7 @@ const ChargeEntryRow = shape({
   takenBy: t.orNull(t.text),
 });
 
+const CODE_NAME = '(SELECT description FROM cost_code WHERE code = l.cost_code)';
 const chargeEntries = (where: string) =>
   query(
     ChargeEntryRow,
@@ -136,9 +137,7 @@ const chargeEntries = (where: string) =>
       e.reference, coalesce(p.name, e.party) AS party, e.description, coalesce(m.wording, '') AS wording, l.section, l.cost_code AS costCode, l.cost_type AS costType, e.hours,
       e.amount, coalesce(m.charge, 0) AS charge, coalesce(m.mark, 'no') AS mark, m.charge_from AS chargeFrom, m.markup, e.time_line_id AS timeLine,
       ${name('k.code')} AS workKind, ${name('p.code')} AS employee, coalesce(nullif(x.wage_class, ''), p.wage_class, '') AS wageClass,
-      e.posting_id AS postingId, x.sheet, (SELECT description FROM cost_code WHERE code = l.cost_code) AS codeName,
-      (SELECT d.reference FROM daywork_line y JOIN daywork_invoice d ON d.id = y.daywork_invoice_id LEFT JOIN invoice i ON i.posting_id = d.posting_id
-        WHERE y.cost_entry_id = e.id AND NOT EXISTS (SELECT 1 FROM invoice_credit z WHERE z.invoice_id = i.id AND z.in_full = 1) LIMIT 1) AS takenBy
+      e.posting_id AS postingId, x.sheet, ${CODE_NAME} AS codeName, (${TAKEN_BY}) AS takenBy
     FROM cost_entry e JOIN named_cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id JOIN client c ON c.id = job.client_id
     LEFT JOIN charge_mark m ON m.cost_entry_id = e.id
     LEFT JOIN time_line x ON x.id = e.time_line_id LEFT JOIN employee p ON p.id = x.employee_id LEFT JOIN work_kind k ON k.id = x.work_kind_id
@@ -148,6 +147,35 @@ const chargeEntries = (where: string) =>
 /** Entries of the jobs in the JSON list `$1` that are charged or wait by `$2`. */
 export const MARKED_OF_JOBS = chargeEntries(
   `m.job_id IN (SELECT value FROM json_each($1)) AND m.mark <> 'no' AND e.posted_on <= $2`,
+);
+/** The same with what an invoice needs of them alone, for a run over many jobs. */
+export const RUN_ENTRIES_OF_JOBS = query(
+  shape({
+    id: t.whole,
+    jobId: t.whole,
+    job: t.text,
+    dated: t.day,
+    countsFrom: t.day,
+    reference: t.text,
+    party: t.text,
+    description: t.text,
+    wording: t.text,
+    costCode: t.text,
+    costType: t.oneOf(...COST_TYPES),
+    hours: t.orNull(t.hours),
+    amount: t.cents,
+    charge: t.cents,
+    mark: t.oneOf(...CHARGE_MARKS),
+    timeLine: t.orNull(t.whole),
+    codeName: t.text,
+    takenBy: t.orNull(t.text),
+  }),
+  `SELECT e.id, e.job_id AS jobId, job.number AS job, e.dated, m.counts_from AS countsFrom, e.reference, coalesce(p.name, e.party) AS party, e.description,
+      m.wording, l.cost_code AS costCode, l.cost_type AS costType, e.hours, e.amount, m.charge, m.mark, e.time_line_id AS timeLine,
+      ${CODE_NAME} AS codeName, (${TAKEN_BY}) AS takenBy
+    FROM charge_mark m JOIN cost_entry e ON e.id = m.cost_entry_id JOIN named_cost_line l ON l.id = e.cost_line_id JOIN job ON job.id = e.job_id
+    LEFT JOIN time_line x ON x.id = e.time_line_id LEFT JOIN employee p ON p.id = x.employee_id
+    WHERE m.job_id IN (SELECT value FROM json_each($1)) AND m.mark <> 'no' AND e.posted_on <= $2 ORDER BY e.dated, e.id`,
 );
 /** The other entries of job `$1` posted by `$2`, the newest 2,000. */
 export const OTHERS_OF_JOB = chargeEntries(

@@ -7,14 +7,14 @@ import { takesRefusal } from '../../core/jobs/takes';
 import { refuse } from '../../core/refusals/refusal';
 import type { RunInput, RunPreview } from '../../wire/charging';
 import { assertNoFaults, faultsOf } from '../acts/refused';
-import { CHARGE_ENTRIES_OF_IDS, MARKED_OF_JOBS } from '../charging/queries';
+import { CHARGE_ENTRIES_OF_IDS, RUN_ENTRIES_OF_JOBS } from '../charging/queries';
 import { loadDigits } from '../company/company';
 import type { RowOf } from '../db/fields';
 import { allInBulk } from '../db/inBulk';
 import type { Reader } from '../db/sql';
 import { INVOICED_OF_JOBS, JOBS_TO_INVOICE, REFERENCES_OF_JOBS } from './queries';
 
-type Entry = RowOf<typeof MARKED_OF_JOBS>;
+type Entry = RowOf<typeof RUN_ENTRIES_OF_JOBS>;
 export type JobToInvoice = RowOf<typeof JOBS_TO_INVOICE>;
 
 /** An invoice worked out, with everything it rests on checked. */
@@ -108,7 +108,7 @@ async function readRun(sql: Reader, { cutOff, invoices }: Pick<RunInput, 'cutOff
     jobs: new Map(jobs.map((it) => [it.number, it])),
     references: byJob(await sql.all(REFERENCES_OF_JOBS, [ids])),
     invoiced: byJob(await sql.all(INVOICED_OF_JOBS, [ids])),
-    marked: byJob(await allInBulk(sql, MARKED_OF_JOBS, [JSON.stringify(marked), cutOff])),
+    marked: byJob(await allInBulk(sql, RUN_ENTRIES_OF_JOBS, [JSON.stringify(marked), cutOff])),
   };
 }
 
