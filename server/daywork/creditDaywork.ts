@@ -84,9 +84,10 @@ export async function creditDaywork(command: Command, number: string, reference:
   return postingId;
 }
 
-/** A draft, as a book brought it. Throws refused for one that is issued. */
-async function draftOf(sql: Reader, number: string, reference: string) {
+/** A draft, as a book brought it. Throws refused for one that is issued, and on a job whose team does not have who acts. */
+async function draftOf({ sql, actor }: Command, number: string, reference: string) {
   const { job, invoice } = await invoiceOf(sql, number, reference);
+  await assertOfTeam(sql, actor, [job.id]);
   if (invoice.status === 'issued') throw new LedrinError('refused', `${reference} is issued; credit it instead`);
   return { job, invoice };
 }
@@ -94,7 +95,7 @@ async function draftOf(sql: Reader, number: string, reference: string) {
 /** Issues a draft on its own day: it is posted with the next number. */
 export async function issueDraft(command: Command, number: string, reference: string): Promise<void> {
   const { sql } = command;
-  const { job, invoice } = await draftOf(sql, number, reference);
+  const { job, invoice } = await draftOf(command, number, reference);
   const { amount, tax, dated } = invoice;
   const passed = passesCeiling(
     [...(await sql.all(INVOICED_OF_JOBS, [JSON.stringify([job.id])])), { dated, amount }],
@@ -113,7 +114,7 @@ export async function issueDraft(command: Command, number: string, reference: st
 
 /** Deletes a draft; its entries are free again. */
 export async function deleteDraft(command: Command, number: string, reference: string): Promise<void> {
-  const { invoice } = await draftOf(command.sql, number, reference);
+  const { invoice } = await draftOf(command, number, reference);
   await command.sql.remove(DayworkLineTable, { daywork_invoice_id: invoice.id });
   await command.sql.remove(DayworkInvoiceTable, { id: invoice.id });
   command.note(`${number}/${reference}`, {});

@@ -14,6 +14,7 @@ import { digestOf } from '../versions/digest';
 import { assertAsPreviewed } from '../versions/staleness';
 import { wordsOf } from './invoiceWords';
 import { DayworkInvoiceTable, DayworkLineTable } from './models';
+import { JOBS_TO_INVOICE } from './queries';
 import { countOf, planRun, type Planned, type PlannedInvoice } from './planRun';
 
 const shownOf = ({ invoices }: Planned) =>
@@ -65,13 +66,14 @@ export async function issueRun(
   { seen, ...input }: RunInput & { seen: string },
 ): Promise<{ invoices: { job: string; reference: string; payable: number }[] }> {
   const { sql, actor } = command;
-  const planned = await planRun(sql, input);
-  assertAsPreviewed(command, 'What is charged', shownOf(planned), seen);
+  const jobs = await sql.all(JOBS_TO_INVOICE, [JSON.stringify(input.invoices.map((it) => it.job))]);
   await assertOfTeam(
     sql,
     actor,
-    planned.invoices.map((it) => it.job.id),
+    jobs.map((it) => it.id),
   );
+  const planned = await planRun(sql, input);
+  assertAsPreviewed(command, 'What is charged', shownOf(planned), seen);
   const first = await nextId(sql, DayworkInvoiceTable);
   const postings = await postInvoices(command, planned.invoices);
   await sql.insertAll(
