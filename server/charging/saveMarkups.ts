@@ -5,6 +5,7 @@ import type { Command } from '../acts/command';
 import { fieldError } from '../acts/refused';
 import type { Reader } from '../db/sql';
 import { jobByNumber } from '../jobs/jobByNumber';
+import { assertOfTeam } from '../jobs/restricted';
 import { assertUnchanged } from '../versions/staleness';
 import { assertInvoicedStands } from './invoicedStands';
 import { recharge } from './marks';
@@ -20,8 +21,9 @@ export async function markupsOfJob(sql: Reader, jobId: number): Promise<{ costTy
 
 /** Saves the markups of a job, whole, and charges what is not invoiced by them. Refused where an invoice would come to something else. */
 export async function saveMarkups(command: Command, number: string, { seen, markups }: MarkupsInput): Promise<void> {
-  const { sql } = command;
+  const { sql, actor } = command;
   const { id } = await jobByNumber(sql, number, 'job');
+  await assertOfTeam(sql, actor, [id]);
   const was = await markupsOfJob(sql, id);
   await assertUnchanged(command, `The markups of job ${number}`, { subject: number, now: was, seen });
   markups.forEach(({ costType }, i) => {

@@ -112,10 +112,11 @@ export async function issueDraft(command: Command, number: string, reference: st
   command.note(`${number}/${reference}`, { dated, amount, tax });
 }
 
-/** Deletes a draft; its entries are free again. */
+/** Deletes a draft; its entries are free again, and charged as all else is now. */
 export async function deleteDraft(command: Command, number: string, reference: string): Promise<void> {
-  const { invoice } = await draftOf(command, number, reference);
+  const { job, invoice } = await draftOf(command, number, reference);
   await command.sql.remove(DayworkLineTable, { daywork_invoice_id: invoice.id });
   await command.sql.remove(DayworkInvoiceTable, { id: invoice.id });
+  await recharge(command.sql, [job.id]);
   command.note(`${number}/${reference}`, {});
 }

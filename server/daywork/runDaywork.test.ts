@@ -6,6 +6,7 @@ import { markupsOfJob, saveMarkups } from '../charging/saveMarkups';
 import { postCosts } from '../costs/postCosts';
 import { saveJobFacts } from '../jobFile/jobFile';
 import { jobFileView } from '../jobFile/jobFileView';
+import { restrictJob } from '../jobs/restricted';
 import { closeBooks } from '../ledger/closing';
 import { act, reading } from '../test/act';
 import {
@@ -192,11 +193,21 @@ test('a draft of a book is issued under the ceiling, or deleted, and its entries
   });
   books = draft;
   expect((await unbilledJobs(reading(books), '2031-03-31'))[0]).toMatchObject({ entries: 1, charge: 24_000 });
-  await act(books, TESTER, issueDraft, 'C', 'DR-1');
   await act(books, TESTER, deleteDraft, 'C', 'DR-2');
+  await act(books, TESTER, issueDraft, 'C', 'DR-1');
   await refused(() => act(books, TESTER, deleteDraft, 'C', 'DR-1'), /is issued; credit it instead/);
   expect((await unbilledJobs(reading(books), '2031-03-31'))[0]).toMatchObject({ entries: 2, charge: 60_000, invoiced: 12_000 });
   await balance('2031-03-31');
+});
+
+test('a restricted job is invoiced, credited and marked by its team alone', async () => {
+  const seen = digestOf(await markupsOfJob(reading(books), 1));
+  await act(books, TESTER, restrictJob, 'C', true, 'Not for all');
+  const stranger = { ...TESTER, name: 'Ann Ash', role: 'accountant' as const };
+  const team = /Job C is restricted/;
+  await refused(() => act(books, stranger, saveMarkups, 'C', { seen, markups: [] }), team);
+  const run = { dated: '2031-03-31', cutOff: '2031-03-31', invoices: [one('C')], seen: '' };
+  await refused(() => act(books, stranger, issueRun, run), team);
 });
 
 test('closed books keep what was charged then; a job made a charged one charges all its cost', async () => {
