@@ -15,6 +15,7 @@ import type { Command } from '../acts/command';
 import { assertOfTeam } from '../jobs/restricted';
 import { savePosting } from '../ledger/savePosting';
 import { DayworkInvoiceTable, DayworkLineTable, InvoiceCreditTable } from './models';
+import { invoicedOtherwise } from '../charging/invoicedStands';
 import { recharge } from '../charging/marks';
 import { CREDITS_OF_INVOICE, DAYWORK_INVOICE, INVOICED_OF_JOBS } from './queries';
 import { jobToInvoice } from './planRun';
@@ -109,6 +110,11 @@ export async function issueDraft(command: Command, number: string, reference: st
     });
   const postingId = await postInvoices(command, [{ job, reference, dated, amount, tax, payable: amount + tax }]);
   await sql.update(DayworkInvoiceTable, { id: invoice.id }, { status: 'issued', posting_id: postingId });
+  if ((await invoicedOtherwise(sql)).length > 0)
+    throw new LedrinError(
+      'refused',
+      `Rates or markups have changed since ${reference} was drafted; delete the draft, and invoice its entries again`,
+    );
   command.note(`${number}/${reference}`, { dated, amount, tax });
 }
 

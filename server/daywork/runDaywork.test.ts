@@ -193,7 +193,17 @@ test('a draft of a book is issued under the ceiling, or deleted, and its entries
   });
   books = draft;
   expect((await unbilledJobs(reading(books), '2031-03-31'))[0]).toMatchObject({ entries: 1, charge: 24_000 });
+  // At 30 % a draft of 20 % would be charged otherwise than all else. Free again, R3 is charged at 390.00, beside the 260.00 of R2.
+  const markup = async (percent: number) =>
+    act(books, TESTER, saveMarkups, 'C', {
+      seen: digestOf(await markupsOfJob(reading(books), 1)),
+      markups: [{ costType: 'material', markup: percent * 10_000 }],
+    });
+  await markup(30);
+  await refused(() => act(books, TESTER, issueDraft, 'C', 'DR-1'), /delete the draft, and invoice its entries again/);
   await act(books, TESTER, deleteDraft, 'C', 'DR-2');
+  expect((await unbilledJobs(reading(books), '2031-03-31'))[0]).toMatchObject({ entries: 2, charge: 26_000 + 39_000 });
+  await markup(20);
   await act(books, TESTER, issueDraft, 'C', 'DR-1');
   await refused(() => act(books, TESTER, deleteDraft, 'C', 'DR-1'), /is issued; credit it instead/);
   expect((await unbilledJobs(reading(books), '2031-03-31'))[0]).toMatchObject({ entries: 2, charge: 60_000, invoiced: 12_000 });
